@@ -1,0 +1,137 @@
+/** The fault model as data. Likelihoods are per cent; every row sums to 100. */
+export type FaultGroup = 'mains' | 'supply' | 'wiring' | 'control' | 'machine' | 'other';
+export const faultGroups = ['mains', 'supply', 'wiring', 'control', 'machine', 'other'] as const satisfies readonly FaultGroup[];
+
+export interface Cure {
+  /** Faults that share a cure share this id. */
+  readonly id: string;
+  readonly text: string;
+  readonly minutes: number;
+  /** The cure buys a part, so doing it in vain costs more than its minutes. */
+  readonly part?: boolean | undefined;
+}
+
+export interface Fault {
+  readonly id: string;
+  readonly group: FaultGroup;
+  readonly name: string;
+  /** Relative frequency among the jobs of a bench, any positive unit. */
+  readonly prior: number;
+  readonly cure: Cure;
+  /** Not a power fault: the job is handed on. */
+  readonly outside?: boolean | undefined;
+  readonly why: string;
+}
+
+export type CheckKind = 'told' | 'look' | 'do' | 'measure' | 'computed' | 'decide';
+export const checkKinds = ['told', 'look', 'do', 'measure', 'computed', 'decide'] as const satisfies readonly CheckKind[];
+export type Hazard = 'none' | 'low' | 'mains';
+export type Need = 'meter' | 'tester' | 'spare-supply' | 'second-spare' | 'running';
+export const needs = ['meter', 'tester', 'spare-supply', 'second-spare', 'running'] as const satisfies readonly Need[];
+
+export interface CheckOutcome {
+  readonly id: string;
+  readonly label: string;
+  readonly hint?: string | undefined;
+  /** Faults that this outcome proves, by cure or by swap. */
+  readonly cures?: readonly string[] | undefined;
+  /** With this outcome the machine does not stay on, so nothing can be tried at work. */
+  readonly stands?: boolean | undefined;
+}
+
+export interface LikelihoodRow {
+  readonly faults: readonly string[] | 'others';
+  /** Per cent, one for each outcome, summing to 100. */
+  readonly weights: readonly number[];
+  readonly why: string;
+}
+
+export interface Check {
+  readonly id: string;
+  readonly kind: CheckKind;
+  /** Checks of one evidence group tell the same story; later ones are damped. */
+  readonly evidence: string;
+  readonly title: string;
+  readonly minutes: number;
+  readonly needs: readonly Need[];
+  readonly hazard: Hazard;
+  readonly caution?: string | undefined;
+  /** What to draw: `main-24:9` is pin 9 of the main connector. */
+  readonly drawing?: string | undefined;
+  /** The station whose figures answer this check by themselves. */
+  readonly from?: 'intake' | 'measure' | 'load' | undefined;
+  /** Only sensible after this other check. */
+  readonly after?: string | undefined;
+  readonly instrument?: 'tester' | undefined;
+  readonly steps: readonly string[];
+  readonly outcomes: readonly CheckOutcome[];
+  readonly rows: readonly LikelihoodRow[];
+}
+
+export interface Knowledge {
+  readonly format: 'fairwatt-knowledge';
+  readonly version: 1;
+  readonly release: string;
+  readonly note: string;
+  readonly faults: readonly Fault[];
+  readonly checks: readonly Check[];
+}
+
+export type KnowledgeProblem = {
+  readonly code: 'duplicate-id' | 'row-sum' | 'row-length' | 'zero-weight' | 'unknown-fault' | 'fault-twice' | 'fault-uncovered' | 'idle-others' | 'indifferent-check' | 'unknown-cure' | 'unknown-after' | 'inseparable';
+  /** Where it stands, such as `checks.do-lead.rows.1`. */
+  readonly path: string;
+  readonly detail: string;
+};
+
+/** The row that speaks for a fault in a check; undefined when there is none. */
+export function rowFor(check: Check, faultId: string): LikelihoodRow | undefined {
+  return check.rows.find((row) => row.faults !== 'others' && row.faults.includes(faultId)) ?? check.rows.find((row) => row.faults === 'others');
+}
+
+function checkProblems(check: Check, faultIds: ReadonlySet<string>): KnowledgeProblem[] {
+  const problems: KnowledgeProblem[] = [];
+  const say = (code: KnowledgeProblem['code'], path: string, detail: string) => problems.push({ code, path: `checks.${check.id}${path}`, detail });
+  const named = new Set<string>();
+  check.rows.forEach((row, index) => {
+    const sum = row.weights.reduce((total, weight) => total + weight, 0);
+    if (Math.abs(sum - 100) > 1e-6) say('row-sum', `.rows.${index}`, `sums to ${sum}, not 100`);
+    if (row.weights.length !== check.outcomes.length) say('row-length', `.rows.${index}`, `${row.weights.length} weights for ${check.outcomes.length} outcomes`);
+    if (row.weights.some((weight) => !(weight > 0))) say('zero-weight', `.rows.${index}`, 'nothing is impossible: every weight is above 0');
+    if (row.faults === 'others') return;
+    for (const fault of row.faults) {
+      if (!faultIds.has(fault)) say('unknown-fault', `.rows.${index}`, fault);
+      if (named.has(fault)) say('fault-twice', `.rows.${index}`, fault);
+      named.add(fault);
+    }
+  });
+  const others = check.rows.filter((row) => row.faults === 'others').length;
+  if (others === 0) for (const fault of faultIds) if (!named.has(fault)) say('fault-uncovered', '.rows', fault);
+  if (others > 1 || (others === 1 && [...faultIds].every((fault) => named.has(fault)))) say('idle-others', '.rows', 'one row for others, and only where a fault is left for it');
+  if (new Set(check.rows.map((row) => row.weights.join())).size < 2) say('indifferent-check', '', 'no fault changes what is seen');
+  for (const outcome of check.outcomes) for (const cure of outcome.cures ?? []) if (!faultIds.has(cure)) say('unknown-cure', `.outcomes.${outcome.id}`, cure);
+  if (new Set(check.outcomes.map((outcome) => outcome.id)).size < check.outcomes.length) say('duplicate-id', '.outcomes', 'two outcomes of one id');
+  return problems;
+}
+
+/** Everything wrong with a knowledge file; empty when it may be used. */
+export function validateKnowledge(knowledge: Knowledge): KnowledgeProblem[] {
+  const problems: KnowledgeProblem[] = [];
+  const faultIds = new Set(knowledge.faults.map((fault) => fault.id));
+  const checkIds = new Set(knowledge.checks.map((check) => check.id));
+  if (faultIds.size < knowledge.faults.length) problems.push({ code: 'duplicate-id', path: 'faults', detail: 'two faults of one id' });
+  if (checkIds.size < knowledge.checks.length) problems.push({ code: 'duplicate-id', path: 'checks', detail: 'two checks of one id' });
+  for (const check of knowledge.checks) {
+    problems.push(...checkProblems(check, faultIds));
+    if (check.after !== undefined && !checkIds.has(check.after)) problems.push({ code: 'unknown-after', path: `checks.${check.id}.after`, detail: check.after });
+  }
+  const rowsOf = (fault: Fault) => knowledge.checks.map((check) => rowFor(check, fault.id)?.weights.join() ?? '').join('|');
+  const seen = new Map<string, string>();
+  for (const fault of knowledge.faults) {
+    const key = rowsOf(fault);
+    const twin = seen.get(key);
+    if (twin !== undefined) problems.push({ code: 'inseparable', path: `faults.${fault.id}`, detail: `no check tells it from ${twin}` });
+    else seen.set(key, fault.id);
+  }
+  return problems;
+}

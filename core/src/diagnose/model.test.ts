@@ -1,0 +1,120 @@
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { compileModel, expectedRepairMinutes, groupDamping, posterior, proveMinutes, rankChecks, suspects, validateKnowledge, weigh, wrongPartMinutes, type Knowledge, type Observation } from './index.ts';
+
+const knowledge = JSON.parse(readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8')) as Knowledge;
+const model = compileModel(knowledge);
+const anyObservations = fc.uniqueArray(fc.nat(model.checks.length - 1), { maxLength: 12 }).chain((checks) =>
+  fc.tuple(...checks.map((index) => fc.nat(model.checks[index]!.outcomes.length - 1).map((outcome): Observation => ({ checkId: model.checks[index]!.id, outcomeId: model.checks[index]!.outcomes[outcome]!.id })))));
+
+describe('posterior', () => {
+  it('is the prior when nothing was observed', () => {
+    const total = knowledge.faults.reduce((sum, fault) => sum + fault.prior, 0);
+    posterior(model, []).forEach((value, index) => expect(value).toBeCloseTo(knowledge.faults[index]!.prior / total, 12));
+  });
+  it('is Bayes by hand for one observation', () => {
+    const check = model.checks[0]!;
+    const weights = knowledge.faults.map((fault, index) => fault.prior * model.likelihood[0]![0]![index]!);
+    const total = weights.reduce((a, b) => a + b, 0);
+    posterior(model, [{ checkId: check.id, outcomeId: check.outcomes[0]!.id }]).forEach((value, index) => expect(value).toBeCloseTo(weights[index]! / total, 12));
+  });
+  it('agrees with plain products outside log space, damping included, whatever the order', () => {
+    fc.assert(fc.property(anyObservations, (observations) => {
+      const { weighted } = weigh(model, observations);
+      const raw = knowledge.faults.map((fault, index) => weighted.reduce((product, item) => product * model.likelihood[item.check]![item.outcome]![index]! ** item.damping, fault.prior));
+      const total = raw.reduce((a, b) => a + b, 0);
+      const there = posterior(model, observations);
+      const back = posterior(model, [...observations].reverse());
+      there.forEach((value, index) => {
+        expect(value).toBeCloseTo(raw[index]! / total, 9);
+        expect(back[index]).toBeCloseTo(value, 12);
+      });
+    }));
+  });
+  it('gives no weight to what cannot be told, nor to a check it does not know', () => {
+    const base = posterior(model, [{ checkId: 'told-button', outcomeId: 'nothing' }]);
+    const more = posterior(model, [{ checkId: 'told-button', outcomeId: 'nothing' }, { checkId: 'look-dust', outcomeId: 'unknown' }, { checkId: 'gone', outcomeId: 'x' }]);
+    expect([...more]).toEqual([...base]);
+    expect(weigh(model, [{ checkId: 'gone', outcomeId: 'x' }]).notCounted).toHaveLength(1);
+  });
+  it('damps the second outcome of a group and leaves the first whole', () => {
+    const { weighted } = weigh(model, [{ checkId: 'told-button', outcomeId: 'nothing' }, { checkId: 'look-fans', outcomeId: 'none' }]);
+    expect(weighted.map((item) => item.damping).sort()).toEqual([groupDamping, 1]);
+  });
+});
+
+describe('expected repair time', () => {
+  it('is the closed formula for two cures', () => {
+    const weights = new Float64Array(model.faults.length);
+    weights[model.faultIndex.get('mains-lead')!] = 0.25;
+    weights[model.faultIndex.get('board')!] = 0.75;
+    const expected = (2 + proveMinutes) + 0.75 * (90 + proveMinutes);
+    expect(expectedRepairMinutes(model, weights)).toBeCloseTo(expected, 9);
+  });
+  it('charges a part bought in vain', () => {
+    const weights = new Float64Array(model.faults.length);
+    weights[model.faultIndex.get('memory')!] = 0.9;
+    weights[model.faultIndex.get('cpu')!] = 0.1;
+    expect(expectedRepairMinutes(model, weights)).toBeCloseTo(15 + 0.1 * wrongPartMinutes + 0.1 * 33, 9);
+  });
+  it('counts one cure once for all faults it ends', () => {
+    const weights = new Float64Array(model.faults.length);
+    for (const fault of ['psu-weak', 'psu-rail-out', 'psu-no-start']) weights[model.faultIndex.get(fault)!] = 1 / 3;
+    expect(expectedRepairMinutes(model, weights)).toBeCloseTo(40 + proveMinutes, 9);
+  });
+});
+
+describe('next checks', () => {
+  const full = { has: ['meter', 'tester', 'spare-supply', 'second-spare'] as const, maySwapMains: true };
+  it('leaves out what the bench lacks, what was answered and what cannot be done on a dead machine', () => {
+    const observations = [{ checkId: 'told-button', outcomeId: 'nothing' }, { checkId: 'look-dust', outcomeId: 'unknown' }];
+    const ids = rankChecks(model, observations, { has: [], maySwapMains: false }).map((check) => check.checkId);
+    for (const gone of ['told-button', 'look-dust', 'm-standby', 'm-tester', 'd-swap', 'd-swap-2', 'm-cpu-temp', 'do-lead']) expect(ids).not.toContain(gone);
+    expect(rankChecks(model, observations, full).map((check) => check.checkId)).not.toContain('d-swap-2');
+    expect(rankChecks(model, [...observations, { checkId: 'd-swap', outcomeId: 'same' }], full).map((check) => check.checkId)).toContain('d-swap-2');
+  });
+  it('foresees outcomes that sum to one and average back to the present', () => {
+    const observations = [{ checkId: 'told-button', outcomeId: 'cuts-load' }];
+    for (const check of rankChecks(model, observations, full)) expect(check.previews.reduce((sum, preview) => sum + preview.probability, 0)).toBeCloseTo(1, 9);
+  });
+  it('computes the saving as brute force does', () => {
+    const observations = [{ checkId: 'told-button', outcomeId: 'twitch' }];
+    const now = posterior(model, observations);
+    const found = rankChecks(model, observations, full).find((check) => check.checkId === 'do-extras')!;
+    const index = model.checkIndex.get('do-extras')!;
+    let expected = 5;
+    for (const row of model.likelihood[index]!) expected += expectedRepairMinutes(model, now.map((value, fault) => value * row[fault]!));
+    expect(found.savesMinutes).toBeCloseTo(expectedRepairMinutes(model, now) - expected, 6);
+  });
+});
+
+describe('evidence', () => {
+  it('shows strengths in decibans that add up to the posterior odds when nothing is damped', () => {
+    const observations = [{ checkId: 'told-button', outcomeId: 'nothing' }];
+    const leader = suspects(model, observations)[0]!;
+    const prior = Math.exp(model.logPrior[model.faultIndex.get(leader.faultId)!]!);
+    const odds = 10 * Math.log10(leader.probability / (1 - leader.probability)) - 10 * Math.log10(prior / (1 - prior));
+    expect(leader.evidence[0]!.decibans).toBeCloseTo(odds, 9);
+  });
+});
+
+describe('validation', () => {
+  const spoil = (change: (copy: Knowledge & { faults: { id: string }[] }) => void) => {
+    const copy = structuredClone(knowledge) as never;
+    change(copy);
+    return validateKnowledge(copy).map((problem) => problem.code);
+  };
+  it('finds a row that does not sum to one hundred', () => {
+    expect(spoil((copy) => { (copy.checks[3]!.rows[0]!.weights as number[])[0]! += 1; })).toContain('row-sum');
+  });
+  it('finds a check that no fault cares about', () => {
+    expect(spoil((copy) => { (copy.checks[3] as { rows: unknown }).rows = [{ faults: 'others', weights: [25, 25, 25, 25], why: '' }]; })).toContain('indifferent-check');
+  });
+  it('finds two faults that no check can tell apart', () => {
+    expect(spoil((copy) => { (copy.faults as unknown[]).push({ ...copy.faults[0]!, id: 'twin' }); for (const check of copy.checks) for (const row of check.rows) if (row.faults !== 'others' && row.faults.includes('mains-outlet')) (row.faults as string[]).push('twin'); })).toContain('inseparable');
+  });
+  it('finds unknown names', () => {
+    expect(spoil((copy) => { (copy.checks[3]!.rows[0]!.faults as string[])[0] = 'nobody'; })).toContain('unknown-fault');
+  });
+});

@@ -1,0 +1,83 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { compileModel, conclude, rankChecks, suspects, validateKnowledge, type Knowledge, type Observation } from './index.ts';
+
+const knowledge = JSON.parse(readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8')) as Knowledge;
+const model = compileModel(knowledge);
+const bench = { has: ['meter', 'tester', 'spare-supply'] as const, maySwapMains: true };
+const told = (story: Record<string, string>): Observation[] => Object.entries(story).map(([checkId, outcomeId]) => ({ checkId, outcomeId }));
+const rank = (story: Record<string, string>) => suspects(model, told(story));
+const order = (story: Record<string, string>) => rank(story).map((suspect) => suspect.faultId);
+const share = (story: Record<string, string>, ...faults: string[]) => rank(story).filter((suspect) => faults.includes(suspect.faultId)).reduce((sum, suspect) => sum + suspect.probability, 0);
+const next = (story: Record<string, string>) => rankChecks(model, told(story), bench).map((check) => check.checkId);
+const supplyFaults = knowledge.faults.filter((fault) => fault.group === 'supply').map((fault) => fault.id);
+
+describe('the shipped knowledge', () => {
+  it('is valid', () => {
+    expect(validateKnowledge(knowledge)).toEqual([]);
+  });
+});
+
+describe('stories from the bench', () => {
+  it('a playout machine that cuts out when the encoder works, slowly worse, +12 sags: weak supply by a wide margin over heat', () => {
+    const story = { 'told-button': 'cuts-load', 'told-course': 'slowly', 'm-rails-off': 'in', 'm-rails-work': 'out', 'm-steady': 'sags' };
+    expect(order(story)[0]).toBe('psu-weak');
+    expect(share(story, 'psu-weak')).toBeGreaterThan(12 * share(story, 'cpu-hot'));
+  });
+  const dead = { 'told-button': 'nothing', 'look-standby-light': 'dark', 'do-outlet': 'same', 'do-lead': 'same', 'look-switch': 'right', 'm-standby': 'absent' };
+  it('a kiosk with nothing at all, mains proved, no standby: dead supply', () => {
+    expect(order(dead)[0]).toBe('psu-no-standby');
+    expect(share(dead, 'psu-no-standby')).toBeGreaterThan(0.9);
+  });
+  it('the same before anyone looked at the rocker: rocker and lead are the next checks', () => {
+    expect(next({ 'told-button': 'nothing', 'look-standby-light': 'dark' }).slice(0, 3)).toEqual(expect.arrayContaining(['look-switch', 'do-lead']));
+    expect(next({ 'told-button': 'nothing', 'look-standby-light': 'dark' })[0]).toBe('look-switch');
+  });
+  it('a new build, standby lit, bridging starts it: the button or its lead', () => {
+    const story = { 'told-button': 'nothing', 'told-course': 'new-build', 'look-standby-light': 'lit', 'do-bridge': 'starts' };
+    expect(order(story)[0]).toBe('ctl-button');
+    expect(share(story, 'ctl-button', 'ctl-panel')).toBeGreaterThan(0.97);
+  });
+  it('card dead, picture from the board, card cable home: card seat, then the card, before the supply', () => {
+    const ranked = order({ 'told-button': 'no-picture', 'look-fans': 'all', 'look-card': 'dead', 'do-board-picture': 'picture', 'do-card-power': 'home' });
+    expect(ranked.slice(0, 2)).toEqual(['slot-card', 'card']);
+  });
+  it('the tester alone does not convict a supply that works', () => {
+    const story = { 'told-button': 'works', 'm-offload': 'starts', 'm-tester': 'one-out' };
+    expect(share(story, ...supplyFaults)).toBeLessThan(0.7);
+    expect(conclude(model, told(story), rank(story), 0.9).state).toBe('open');
+    expect(['m-rails-work', 'm-steady', 'd-swap', 'm-rails-off']).toContain(next(story)[0]);
+  });
+  it('stops after twenty minutes of rendering, blocked with dust, processor hot: heat first, the supply\'s heat second', () => {
+    expect(order({ 'told-button': 'cuts-load', 'look-dust': 'blocked', 'm-cpu-temp': 'hot' }).slice(0, 2)).toEqual(['cpu-hot', 'psu-hot']);
+  });
+  it('twitches, same without drives, starts off load alone: a short before the supply', () => {
+    const ranked = order({ 'told-button': 'twitch', 'do-extras': 'same', 'm-offload': 'starts' });
+    expect(ranked[0]).toBe('short');
+  });
+  it('trips in games since a new card, peaks beyond the rating, rails fine: undersized, not faulty', () => {
+    const story = { 'told-button': 'cuts-load', 'told-course': 'change', 'c-load': 'peaks', 'm-rails-work': 'in' };
+    expect(order(story)[0]).toBe('psu-undersized');
+    expect(share(story, 'psu-undersized')).toBeGreaterThan(3 * share(story, 'psu-weak'));
+  });
+  it('a known-good supply changes nothing: every supply fault falls below board and memory', () => {
+    const ranked = order({ 'told-button': 'no-picture', 'd-swap': 'same' });
+    const last = Math.max(ranked.indexOf('board'), ranked.indexOf('memory'));
+    for (const fault of supplyFaults) expect(ranked.indexOf(fault)).toBeGreaterThan(last);
+  });
+  it('a swap that cures convicts the supply and is offered as the finding', () => {
+    const story = { 'told-button': 'cuts-load', 'told-course': 'slowly', 'm-rails-work': 'out', 'd-swap': 'cured' };
+    expect(conclude(model, told(story), rank(story), 0.9)).toMatchObject({ state: 'offered', leaderId: 'psu-weak', cureId: 'replace-supply' });
+  });
+  it('a rocker that was off and cured ends the job', () => {
+    const story = { 'told-button': 'nothing', 'look-switch': 'off-cured' };
+    expect(conclude(model, told(story), rank(story), 0.9)).toMatchObject({ state: 'offered', leaderId: 'mains-switch' });
+  });
+  it('heat marks in the 16-pin plug lead the search', () => {
+    expect(order({ 'told-button': 'cuts-load', 'look-16pin': 'heat' })[0]).toBe('wire-16pin');
+  });
+  it('a machine that starts and lists its drives is not this job', () => {
+    const story = { 'told-button': 'restarts', 'look-drive': 'listed', 'look-diag': 'boot', 'm-rails-off': 'in', 'd-swap': 'same' };
+    expect(order(story)[0]).toBe('os-drive');
+  });
+});

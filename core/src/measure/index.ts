@@ -1,0 +1,5 @@
+export * from './instrument.ts';
+export * from './reading.ts';
+export * from './verdict.ts';
+export * from './steadiness.ts';
+export * from './quick-entry.ts';

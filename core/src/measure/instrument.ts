@@ -1,0 +1,34 @@
+/** One range of a meter: limit of error = percent of reading + counts x digit. */
+export interface MeterRange {
+  readonly fullScaleVolts: number;
+  readonly percent: number;
+  readonly counts: number;
+  readonly digitVolts: number;
+}
+
+export type InstrumentKind = 'multimeter' | 'tester';
+
+/** A meter or tester of the shop with its error specification. */
+export interface Instrument {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: InstrumentKind;
+  readonly ranges: readonly MeterRange[];
+  /** Limit of error of its power-good timing in milliseconds; null when it cannot time. */
+  readonly powerGoodErrorMilliseconds: number | null;
+  /** Day until which its calibration holds, ISO date; null when never calibrated. */
+  readonly calibratedUntil: string | null;
+}
+
+/**
+ * Limit of error in volts at a reading: the smallest range that holds it.
+ * @returns null when the reading is beyond every range
+ */
+export function limitOfErrorVolts(instrument: Instrument, volts: number): number | null {
+  const size = Math.abs(volts);
+  let best: MeterRange | null = null;
+  for (const range of instrument.ranges) {
+    if (size <= range.fullScaleVolts && (best === null || range.fullScaleVolts < best.fullScaleVolts)) best = range;
+  }
+  return best === null ? null : (size * best.percent) / 100 + best.counts * best.digitVolts;
+}

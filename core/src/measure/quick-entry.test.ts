@@ -1,0 +1,53 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { doubtOf, parseFigure, parseQuickEntry } from './quick-entry.ts';
+
+const flat = (text: string) => parseQuickEntry(text).readings.map((reading) => [reading.subject, reading.value.kind === 'figure' ? reading.value.figure : reading.value.code, reading.condition]);
+
+describe('quick entry', () => {
+  it.each([
+    ['12 11.92', [['+12', 11.92, null]]],
+    ['12v 11,92 work', [['+12', 11.92, 'work']]],
+    ['5 HH', [['+5', 'too-high', null]]],
+    ['pg 370', [['power-good', 370, null]]],
+    ['-12 -11.6', [['-12', -11.6, null]]],
+    ['+12=11.9', [['+12', 11.9, null]]],
+    ['12 11.9V', [['+12', 11.9, null]]],
+    ['12 11.9 v', [['+12', 11.9, null]]],
+    ['3,3 3,31 idle', [['+3.3', 3.31, 'idle']]],
+    ['sb 5.02', [['+5sb', 5.02, null]]],
+    ['12 11.92 5 5.03 idle 12 11.4 work', [['+12', 11.92, 'idle'], ['+5', 5.03, 'idle'], ['+12', 11.4, 'work']]],
+    ['', []],
+  ])('%s', (text, expected) => {
+    expect(flat(text)).toEqual(expected);
+    expect(parseQuickEntry(text).problems).toEqual([]);
+  });
+  it('says what it did not understand and keeps the rest', () => {
+    expect(parseQuickEntry('12 eleven 5 5.01').problems).toEqual([{ code: 'not-a-figure', subject: '+12', word: 'eleven' }]);
+    expect(flat('12 eleven 5 5.01')).toEqual([['+5', 5.01, null]]);
+    expect(parseQuickEntry('12').problems).toEqual([{ code: 'missing-value', subject: '+12' }]);
+    expect(parseQuickEntry('7.2').problems).toEqual([{ code: 'missing-rail', word: '7.2' }]);
+    expect(parseQuickEntry('purple').problems).toEqual([{ code: 'unknown-word', word: 'purple' }]);
+  });
+  it('asks about what is likely a slip', () => {
+    expect(doubtOf('+12', -11.9)).toMatchObject({ code: 'sign' });
+    expect(doubtOf('-12', 11.9)).toMatchObject({ code: 'sign' });
+    expect(doubtOf('+12', 5.03)).toMatchObject({ code: 'other-rail', rail: '+5' });
+    expect(doubtOf('+12', 11920)).toMatchObject({ code: 'millivolts', volts: 11.92 });
+    expect(doubtOf('+12', 230)).toMatchObject({ code: 'mains' });
+    expect(doubtOf('+5', 40)).toMatchObject({ code: 'far' });
+    expect(doubtOf('+12', 9.5)).toBeNull();
+    expect(doubtOf('+12', 0)).toBeNull();
+  });
+  it('reads decimal comma and point alike and refuses letters', () => {
+    expect(parseFigure('11,9')).toBe(11.9);
+    expect(parseFigure('1.2.3')).toBeNull();
+    expect(parseFigure('1e3')).toBeNull();
+    expect(parseFigure('')).toBeNull();
+  });
+  it('never throws and never makes a figure that is not finite', () => {
+    fc.assert(fc.property(fc.string(), (text) => {
+      for (const reading of parseQuickEntry(text).readings) if (reading.value.kind === 'figure') expect(Number.isFinite(reading.value.figure)).toBe(true);
+    }));
+  });
+});

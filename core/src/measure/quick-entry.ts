@@ -1,0 +1,98 @@
+import { railBand, railNames, type RailName } from '../standards/index.ts';
+import type { Condition, ReadingCode, ReadingValue, Subject } from './reading.ts';
+
+/** A figure that can be right but deserves a question before it is kept. */
+export type Doubt =
+  | { readonly code: 'sign'; readonly figure: number }
+  | { readonly code: 'other-rail'; readonly figure: number; readonly rail: RailName }
+  | { readonly code: 'millivolts'; readonly figure: number; readonly volts: number }
+  | { readonly code: 'mains'; readonly figure: number }
+  | { readonly code: 'far'; readonly figure: number };
+
+export interface QuickReading {
+  readonly subject: Subject;
+  readonly value: ReadingValue;
+  readonly condition: Condition | null;
+  readonly doubt: Doubt | null;
+}
+
+export type QuickProblem =
+  | { readonly code: 'unknown-word'; readonly word: string }
+  | { readonly code: 'missing-value'; readonly subject: Subject }
+  | { readonly code: 'missing-rail'; readonly word: string }
+  | { readonly code: 'not-a-figure'; readonly subject: Subject; readonly word: string };
+
+/** What one line of quick entry means: readings as far as understood, and what was not. */
+export interface QuickEntry {
+  readonly readings: readonly QuickReading[];
+  readonly problems: readonly QuickProblem[];
+}
+
+const subjectWords: Readonly<Record<string, Subject>> = {
+  '12': '+12', '+12': '+12', '12v': '+12', '+12v': '+12',
+  '5': '+5', '+5': '+5', '5v': '+5', '+5v': '+5',
+  '3.3': '+3.3', '+3.3': '+3.3', '3.3v': '+3.3', '+3.3v': '+3.3', '3v3': '+3.3', '33': '+3.3', '3': '+3.3',
+  '-12': '-12', '-12v': '-12', 'm12': '-12',
+  '5sb': '+5sb', '+5sb': '+5sb', '5vsb': '+5sb', '+5vsb': '+5sb', sb: '+5sb', standby: '+5sb',
+  pg: 'power-good', 'power-good': 'power-good', 'pwr-ok': 'power-good', pwrok: 'power-good',
+};
+const codeWords: Readonly<Record<string, ReadingCode>> = {
+  hh: 'too-high', high: 'too-high', ll: 'too-low', low: 'too-low', '--': 'absent', absent: 'absent', none: 'absent', dead: 'absent', wanders: 'wanders', '~': 'wanders', wander: 'wanders',
+};
+const conditionWords: Readonly<Record<string, Condition>> = {
+  off: 'off-load', 'off-load': 'off-load', offload: 'off-load', idle: 'idle', work: 'work', load: 'work', busy: 'work',
+};
+
+/** A typed figure: decimal point or comma, optional V or ms. Null when it is not one. */
+export function parseFigure(text: string): number | null {
+  const match = /^([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+))\s*(?:v|ms)?$/i.exec(text.trim());
+  return match === null ? null : Number(match[1]!.replace(',', '.'));
+}
+
+/** A doubt about a figure under a rail: swapped probe, mixed-up rail, millivolts, mains, or far out. Null when plausible. */
+export function doubtOf(subject: Subject, figure: number): Doubt | null {
+  if (subject === 'power-good') return figure < 0 || figure > 5000 ? { code: 'far', figure } : null;
+  const nominal = railBand(subject, '2.x').nominal;
+  if (figure === 0 || Math.abs(figure - nominal) <= 0.25 * Math.abs(nominal)) return null;
+  if (Math.abs(figure + nominal) <= 0.25 * Math.abs(nominal)) return { code: 'sign', figure };
+  const milli = figure / 1000;
+  if (Math.abs(Math.abs(milli) - Math.abs(nominal)) <= 0.25 * Math.abs(nominal)) return { code: 'millivolts', figure, volts: milli };
+  for (const rail of railNames) {
+    const other = railBand(rail, '2.x').nominal;
+    if (rail !== subject && rail !== '+5sb' && Math.abs(figure - other) <= 0.08 * Math.abs(other)) return { code: 'other-rail', figure, rail };
+  }
+  if (Math.abs(figure) >= 85 && Math.abs(figure) <= 270) return { code: 'mains', figure };
+  return Math.sign(figure) !== Math.sign(nominal) || Math.abs(figure) > 1.5 * Math.abs(nominal) ? { code: 'far', figure } : null;
+}
+
+/**
+ * Reads a line such as `12 11.92`, `12v 11,92 work`, `5 HH`, `pg 370`, `-12 -11.6`, or several at once.
+ * A condition word holds for the readings before it that have none yet.
+ */
+export function parseQuickEntry(text: string): QuickEntry {
+  const words = text.toLowerCase().replace(/=/g, ' ').split(/[\s;]+/).filter((word) => word !== '' && word !== 'v' && word !== 'ms' && word !== 'at');
+  const readings: QuickReading[] = [];
+  const problems: QuickProblem[] = [];
+  let subject: Subject | null = null;
+  for (const word of words) {
+    if (subject === null) {
+      const condition = conditionWords[word];
+      if (condition !== undefined && readings.length > 0) {
+        for (let i = readings.length - 1; i >= 0 && readings[i]!.condition === null; i -= 1) readings[i] = { ...readings[i]!, condition };
+        continue;
+      }
+      const named: Subject | undefined = subjectWords[word.replace(',', '.')];
+      if (named !== undefined) subject = named;
+      else problems.push(parseFigure(word) === null ? { code: 'unknown-word', word } : { code: 'missing-rail', word });
+      continue;
+    }
+    const code = codeWords[word];
+    const figure = parseFigure(word);
+    if (code !== undefined) readings.push({ subject, value: { kind: 'code', code }, condition: null, doubt: null });
+    else if (figure !== null) readings.push({ subject, value: { kind: 'figure', figure }, condition: null, doubt: doubtOf(subject, figure) });
+    else problems.push({ code: 'not-a-figure', subject, word });
+    subject = null;
+  }
+  if (subject !== null) problems.push({ code: 'missing-value', subject });
+  return { readings, problems };
+}

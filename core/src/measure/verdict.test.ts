@@ -1,0 +1,80 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { expandedUncertainty, judgeReadings, settlingInstruments } from './verdict.ts';
+import type { Instrument } from './instrument.ts';
+import { limitOfErrorVolts } from './instrument.ts';
+import type { Condition, MeasuredValue, ReadingCode, Subject } from './reading.ts';
+
+const pocket: Instrument = { id: 'pocket', name: 'Pocket meter', kind: 'multimeter', ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }], powerGoodErrorMilliseconds: null, calibratedUntil: null };
+const bench: Instrument = { id: 'bench', name: 'Bench meter', kind: 'multimeter', ranges: [{ fullScaleVolts: 60, percent: 0.05, counts: 2, digitVolts: 0.001 }, { fullScaleVolts: 6, percent: 0.05, counts: 2, digitVolts: 0.0001 }], powerGoodErrorMilliseconds: 5, calibratedUntil: null };
+const meters = [pocket, bench];
+const figure = (subject: Subject, value: number, instrumentId = 'pocket', condition: Condition = 'idle'): MeasuredValue => ({ subject, condition, value: { kind: 'figure', figure: value }, instrumentId });
+const code = (subject: Subject, value: ReadingCode): MeasuredValue => ({ subject, condition: 'idle', value: { kind: 'code', code: value }, instrumentId: 'pocket' });
+const word = (reading: MeasuredValue, guide: '2.x' | '3.x' = '2.x') => judgeReadings([reading], meters, guide)[0]!;
+
+describe('limit of error', () => {
+  it('takes the smallest range that holds the reading', () => {
+    expect(limitOfErrorVolts(bench, 5)).toBeCloseTo(0.0027, 10);
+    expect(limitOfErrorVolts(bench, 12)).toBeCloseTo(0.008, 10);
+    expect(limitOfErrorVolts(bench, 61)).toBeNull();
+  });
+});
+
+describe('verdict by guard band', () => {
+  it('matches the worked example: 12 V, 0.5 % and 2 digits gives a 0.080 and U 0.092', () => {
+    expect(limitOfErrorVolts(pocket, 12)).toBeCloseTo(0.08, 10);
+    expect(expandedUncertainty(0.08, null, 1)).toBeCloseTo(0.0924, 4);
+  });
+  it.each([[12.0, 'pass', 'inside'], [11.45, 'cannot-tell', 'straddles-low'], [11.32, 'cannot-tell', 'straddles-low'], [11.31, 'fail', 'outside-low'], [12.55, 'cannot-tell', 'straddles-high'], [12.8, 'fail', 'outside-high']] as const)('+12 V at %f is %s', (volts, expected, reason) => {
+    expect(word(figure('+12', volts))).toMatchObject({ word: expected, reason });
+  });
+  it('gives a 3.x supply its wider band', () => {
+    expect(word(figure('+12', 11.31, 'bench')).word).toBe('fail');
+    expect(word(figure('+12', 11.31, 'bench'), '3.x').word).toBe('pass');
+  });
+  it('judges the negative rail by size and sign', () => {
+    expect(word(figure('-12', -11.6)).word).toBe('pass');
+    expect(word(figure('-12', 11.6))).toMatchObject({ word: 'fail', reason: 'outside-high' });
+  });
+  it('reads codes', () => {
+    expect(word(code('+5', 'too-high'))).toMatchObject({ word: 'fail', mean: null });
+    expect(word(code('+5', 'wanders')).word).toBe('cannot-tell');
+    expect(word(code('-12', 'absent')).word).toBe('fail');
+    expect(word(code('-12', 'absent'), '3.x')).toMatchObject({ word: 'pass', reason: 'absent-allowed' });
+  });
+  it('times power-good only with an instrument that can', () => {
+    expect(word(figure('power-good', 370, 'bench')).word).toBe('pass');
+    expect(word(figure('power-good', 370, 'bench'), '3.x')).toMatchObject({ word: 'pass', reason: 'slower-than-guide' });
+    expect(word(figure('power-good', 60, 'bench')).word).toBe('fail');
+    expect(word(figure('power-good', 370)).word).toBe('cannot-tell');
+  });
+  it('says which meter would settle it', () => {
+    const verdict = word(figure('+12', 11.45));
+    expect(settlingInstruments(verdict, meters).map((meter) => meter.id)).toEqual(['bench']);
+  });
+  it('lets the better instrument speak', () => {
+    const verdicts = judgeReadings([figure('+12', 11.45), figure('+12', 11.46, 'bench')], meters, '2.x');
+    expect(verdicts).toHaveLength(1);
+    expect(verdicts[0]).toMatchObject({ instrumentId: 'bench', word: 'pass' });
+  });
+  it('refuses a reading of an unknown instrument', () => {
+    expect(() => judgeReadings([figure('+12', 12, 'lost')], meters, '2.x')).toThrow(/unknown instrument/);
+  });
+  it('widens with scattering repeats as the closed formula says', () => {
+    fc.assert(fc.property(fc.array(fc.double({ min: 11, max: 13, noNaN: true }), { minLength: 2, maxLength: 9 }), (values) => {
+      const verdict = judgeReadings(values.map((value) => figure('+12', value)), meters, '2.x')[0]!;
+      const n = values.length;
+      const middle = values.reduce((a, b) => a + b, 0) / n;
+      const variance = values.reduce((a, b) => a + (b - middle) ** 2, 0) / (n - 1);
+      const a = Math.max(...values) * 0.005 + 0.02;
+      expect(verdict.expanded!).toBeCloseTo(2 * Math.sqrt(a * a / 3 + variance / n), 9);
+    }));
+  });
+  it('never passes what is outside, nor fails what is inside', () => {
+    fc.assert(fc.property(fc.double({ min: 10, max: 14, noNaN: true }), (value) => {
+      const verdict = word(figure('+12', value));
+      if (value < 11.4 || value > 12.6) expect(verdict.word).not.toBe('pass');
+      else expect(verdict.word).not.toBe('fail');
+    }));
+  });
+});

@@ -1,0 +1,23 @@
+/** Power limits of plugs, slots and cables; watts on the voltage named. */
+export const limits = {
+  /** x16 slot: 75 W in all, 5.5 A of it on +12 (card electromechanical specification, established). */
+  slotWatts: 75,
+  slotTwelveVoltAmps: 5.5,
+  /** Card inlets in watts (card electromechanical specification, established). */
+  cardInletWatts: { 'card-6': 75, 'card-8': 150, 'card-16': 600 },
+  /** Processor inlets in watts at 18 AWG (bench practice). */
+  processorInletWatts: { 'cpu-4': 150, 'cpu-8': 336 },
+  /** One cable with two 8-pin card plugs: above this use two cables (bench practice). */
+  sharedCardCableWatts: 225,
+  /** Whole drive chain at 18 AWG, amps per voltage (bench practice). */
+  driveChainAmps: 7,
+  /** One SATA plug, amps per voltage (Serial ATA, established). */
+  sataPlugAmps: 4.5,
+  /** One peripheral plug and one small drive plug, amps (bench practice). */
+  peripheralPlugAmps: 5,
+  smallDrivePlugAmps: 2,
+} as const;
+
+/** Amps per live conductor in a bundle by gauge (bench practice). */
+export const conductorAmps: Record<16 | 18 | 20 | 22, number> = { 16: 9, 18: 7, 20: 5, 22: 3 };
+export type Gauge = keyof typeof conductorAmps;
