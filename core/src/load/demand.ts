@@ -1,0 +1,125 @@
+import { excursionMilliseconds, excursionMultiple, limits, type ExcursionMilliseconds } from '../standards/index.ts';
+import { partClass, type MachinePart } from '../machine/index.ts';
+
+/** Share of a processor's input that its converters on the board pass on (bench practice). */
+export const converterEfficiency = 0.87;
+
+export type LoadRail = '+12' | '+5' | '+3.3';
+export const loadRails = ['+12', '+5', '+3.3'] as const satisfies readonly LoadRail[];
+const volts: Record<LoadRail, number> = { '+12': 12, '+5': 5, '+3.3': 3.3 };
+
+/** One part's share of the demand, in watts at the supply. */
+export interface PartDemand {
+  readonly partId: string;
+  readonly sustainedWatts: number;
+  readonly idleWatts: number;
+}
+
+/** A peak of the whole machine: everything that can jump does so at once. */
+export interface Peak {
+  readonly milliseconds: 1000 | ExcursionMilliseconds;
+  readonly watts: number;
+}
+
+/** What a machine asks of its supply. */
+export interface Demand {
+  readonly sustainedWatts: number;
+  readonly lowWatts: number;
+  readonly highWatts: number;
+  readonly idleWatts: number;
+  /** All drives starting at once on an otherwise idle machine. */
+  readonly spinUpWatts: number;
+  readonly rails: Record<LoadRail, { readonly watts: number; readonly amps: number }>;
+  /** Longest first: 1 s, 100, 10, 1 and 0.1 ms. */
+  readonly peaks: readonly Peak[];
+  readonly parts: readonly PartDemand[];
+  readonly has16Pin: boolean;
+}
+
+/** Watts at the supply for watts at the part: a processor's go through its converters. */
+export function inputWatts(part: MachinePart, watts: number): number {
+  const throughConverters = partClass(part.classId)?.group === 'processor';
+  return (part.quantity * watts) / (throughConverters ? converterEfficiency : 1);
+}
+
+/** Demand of the parts given; empty parts give zeros. */
+export function demandOf(parts: readonly MachinePart[]): Demand {
+  const sum = (of: (part: MachinePart) => number) => parts.reduce((total, part) => total + of(part), 0);
+  const sustained = (part: MachinePart) => inputWatts(part, part.figures.likelyWatts);
+  const railWatts: Record<LoadRail, number> = {
+    '+12': sum((part) => sustained(part) * part.figures.share12),
+    '+5': sum((part) => sustained(part) * part.figures.share5),
+    '+3.3': sum((part) => sustained(part) * part.figures.share33),
+  };
+  const idleWatts = sum((part) => inputWatts(part, part.figures.idleWatts));
+  const peaks: Peak[] = [
+    { milliseconds: 1000, watts: sum((part) => inputWatts(part, part.figures.shortWatts)) },
+    ...excursionMilliseconds.map((milliseconds): Peak => ({
+      milliseconds,
+      watts: sum((part) => Math.max(sustained(part) * excursionMultiple[part.figures.excursion][milliseconds], inputWatts(part, part.figures.shortWatts))),
+    })),
+  ];
+  const rails = Object.fromEntries(loadRails.map((rail) => [rail, { watts: railWatts[rail], amps: railWatts[rail] / volts[rail] }])) as Demand['rails'];
+  return {
+    sustainedWatts: sum(sustained),
+    lowWatts: sum((part) => inputWatts(part, part.figures.lowWatts)),
+    highWatts: sum((part) => inputWatts(part, part.figures.highWatts)),
+    idleWatts,
+    spinUpWatts: idleWatts + sum((part) => part.quantity * part.figures.spinUpAmps * 12),
+    rails, peaks,
+    parts: parts.map((part) => ({ partId: part.id, sustainedWatts: sustained(part), idleWatts: inputWatts(part, part.figures.idleWatts) })),
+    has16Pin: parts.some((part) => part.inlets.some((inlet) => inlet.kind === 'card-16')),
+  };
+}
+
+/** What one inlet carries at lasting load, in amps by voltage. */
+export interface InletLoad {
+  readonly inletId: string;
+  readonly watts: number;
+  readonly amps: Record<LoadRail, number>;
+}
+
+const inletCapacity: Partial<Record<string, number>> = { ...limits.cardInletWatts, ...limits.processorInletWatts };
+
+/**
+ * What each inlet carries. A card takes from its slot what the slot gives (12 V only, 5.5 A) and shares the rest over
+ * its inlets by their capacity; the processor's draw is shared over the board's processor inlets, of which an optional
+ * one takes no planned load; a drive's inlet carries the drive, at spin-up on +12 where that is more.
+ */
+export function inletLoads(parts: readonly MachinePart[]): InletLoad[] {
+  const loads: InletLoad[] = [];
+  const processors = parts.filter((part) => partClass(part.classId)?.group === 'processor');
+  const processorWatts = processors.reduce((sum, part) => sum + inputWatts(part, part.figures.shortWatts), 0);
+  const ownFeed = new Set<MachinePart>(processors);
+  const feeds = parts.flatMap((part) => part.inlets.map((inlet) => ({ part, inlet })));
+  const processorInlets = feeds.filter(({ inlet }) => inlet.kind.startsWith('cpu-'));
+  const carrying = processorInlets.filter(({ inlet }) => !inlet.optional);
+  const add = (inletId: string, amps: Partial<Record<LoadRail, number>>) => {
+    const full = { '+12': amps['+12'] ?? 0, '+5': amps['+5'] ?? 0, '+3.3': amps['+3.3'] ?? 0 };
+    loads.push({ inletId, amps: full, watts: loadRails.reduce((sum, rail) => sum + full[rail] * volts[rail], 0) });
+  };
+  const carryingCapacity = carrying.reduce((sum, { inlet }) => sum + (inletCapacity[inlet.kind] ?? 0), 0);
+  for (const { inlet } of processorInlets) add(inlet.id, { '+12': inlet.optional ? 0 : (processorWatts / 12) * ((inletCapacity[inlet.kind] ?? 0) / carryingCapacity) });
+  for (const part of parts) {
+    const own = part.inlets.filter((inlet) => inlet.kind.startsWith('card-') || ['sata', 'peripheral-4', 'small-drive-4'].includes(inlet.kind));
+    if (own.length === 0) continue;
+    ownFeed.add(part);
+    const watts = inputWatts(part, part.figures.likelyWatts);
+    if (own.some((inlet) => inlet.kind.startsWith('card-'))) {
+      const slot = Math.min(limits.slotTwelveVoltAmps * 12, watts * 0.25);
+      const capacity = own.reduce((sum, inlet) => sum + (inletCapacity[inlet.kind] ?? 0), 0);
+      for (const inlet of own) add(inlet.id, { '+12': ((watts - slot) / 12) * ((inletCapacity[inlet.kind] ?? 0) / capacity) });
+    } else {
+      for (const inlet of own) {
+        const share = watts / own.length;
+        add(inlet.id, { '+12': Math.max((share * part.figures.share12) / 12, part.figures.spinUpAmps / own.length), '+5': (share * part.figures.share5) / 5, '+3.3': (share * part.figures.share33) / 3.3 });
+      }
+    }
+  }
+  const throughMain = parts.filter((part) => !ownFeed.has(part));
+  for (const { inlet } of feeds.filter((feed) => feed.inlet.kind.startsWith('main-'))) {
+    const demand = demandOf(throughMain);
+    add(inlet.id, { '+12': demand.rails['+12'].amps, '+5': demand.rails['+5'].amps, '+3.3': demand.rails['+3.3'].amps });
+  }
+  return loads;
+}

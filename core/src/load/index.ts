@@ -1,0 +1,3 @@
+export * from './demand.ts';
+export * from './assess.ts';
+export * from './schools.ts';

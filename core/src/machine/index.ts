@@ -1,0 +1,3 @@
+export * from './part.ts';
+export * from './part-classes.ts';
+export * from './supply-label.ts';

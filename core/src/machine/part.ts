@@ -1,0 +1,60 @@
+import type { ExcursionKind, InletKind, Shape } from '../standards/index.ts';
+
+/** What a part draws. Watts are the part's own; a processor's are divided by its converters' efficiency in Load. */
+export interface PowerFigures {
+  readonly lowWatts: number;
+  readonly likelyWatts: number;
+  readonly highWatts: number;
+  readonly idleWatts: number;
+  /** What it draws for seconds, such as a processor's turbo; at least `likelyWatts`. */
+  readonly shortWatts: number;
+  /** Spin-up of a drive on +12, amps for some seconds; 0 when it does not spin. */
+  readonly spinUpAmps: number;
+  /** Shares of the watts on each voltage, 0 to 1, summing to 1. */
+  readonly share12: number;
+  readonly share5: number;
+  readonly share33: number;
+  readonly excursion: ExcursionKind;
+}
+
+/** A power inlet of a part. Ids are unique inside a job. */
+export interface Inlet {
+  readonly id: string;
+  readonly kind: InletKind;
+  readonly label: string;
+  /** Ordinary use does not need it, full boost does. */
+  readonly optional: boolean;
+}
+
+/** What the upgrade does with a part. `replaced` leaves the machine for an added part, `removed` leaves without one. */
+export type PartChange = 'stays' | 'added' | 'replaced' | 'removed';
+export const partChanges = ['stays', 'added', 'replaced', 'removed'] as const satisfies readonly PartChange[];
+
+export interface MachinePart {
+  readonly id: string;
+  readonly classId: string;
+  readonly name: string;
+  /** Several alike, such as memory modules; 1 for a part with inlets. */
+  readonly quantity: number;
+  readonly change: PartChange;
+  readonly figures: PowerFigures;
+  readonly inlets: readonly Inlet[];
+}
+
+export type CaseLayout = 'tower' | 'small' | 'slim';
+export const caseLayouts = ['tower', 'small', 'slim'] as const satisfies readonly CaseLayout[];
+
+/** The case as far as a supply and its cables are concerned. */
+export interface Casing {
+  readonly layout: CaseLayout;
+  readonly shapes: readonly Shape[];
+  /** Room from the mounting face to the first obstacle, cables bent; null when nobody measured it. */
+  readonly depthMillimetres: number | null;
+}
+
+export type MachineMoment = 'present' | 'planned';
+
+/** The parts in the machine before or after the planned upgrade. */
+export function partsAt<P extends MachinePart>(parts: readonly P[], moment: MachineMoment): P[] {
+  return parts.filter((part) => part.change === 'stays' || (moment === 'planned' ? part.change === 'added' : part.change !== 'added'));
+}

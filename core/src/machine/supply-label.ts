@@ -1,0 +1,55 @@
+import type { Grade, Guide, RailName, Shape } from '../standards/index.ts';
+
+/** One output on a supply's label, such as 12V1 with 18 A. */
+export interface RailRating {
+  readonly label: string;
+  readonly rail: RailName;
+  readonly amps: number;
+}
+
+/** A limit that several outputs share, in watts. */
+export interface CombinedLimit {
+  readonly labels: readonly string[];
+  readonly watts: number;
+}
+
+/** What a supply's label and shape say. */
+export interface SupplyLabel {
+  readonly ratingWatts: number;
+  readonly rails: readonly RailRating[];
+  readonly combined: readonly CombinedLimit[];
+  readonly shape: Shape;
+  readonly guide: Guide;
+  readonly grade: Grade;
+  readonly modular: 'fixed' | 'semi' | 'full';
+  readonly has16Pin: boolean;
+}
+
+export type LabelProblem =
+  | { readonly code: 'no-rails' }
+  | { readonly code: 'no-twelve' }
+  | { readonly code: 'rails-below-rating'; readonly railWatts: number; readonly ratingWatts: number }
+  | { readonly code: 'rails-far-above-rating'; readonly railWatts: number; readonly ratingWatts: number }
+  | { readonly code: 'unknown-label'; readonly label: string };
+
+export const nominalVolts: Record<RailName, number> = { '+12': 12, '+5': 5, '+3.3': 3.3, '-12': 12, '+5sb': 5 };
+
+/** What does not add up on a label; the figures stay as they were typed. */
+export function labelProblems(label: Pick<SupplyLabel, 'ratingWatts' | 'rails' | 'combined'>): LabelProblem[] {
+  if (label.rails.length === 0) return [{ code: 'no-rails' }];
+  const problems: LabelProblem[] = [];
+  if (!label.rails.some((rail) => rail.rail === '+12')) problems.push({ code: 'no-twelve' });
+  const railWatts = label.rails.reduce((sum, rail) => sum + rail.amps * nominalVolts[rail.rail], 0);
+  if (railWatts < label.ratingWatts * 0.95) problems.push({ code: 'rails-below-rating', railWatts, ratingWatts: label.ratingWatts });
+  if (railWatts > label.ratingWatts * 3) problems.push({ code: 'rails-far-above-rating', railWatts, ratingWatts: label.ratingWatts });
+  for (const limit of label.combined) for (const name of limit.labels) if (!label.rails.some((rail) => rail.label === name)) problems.push({ code: 'unknown-label', label: name });
+  return problems;
+}
+
+/** Watts all +12 outputs may give together: the tightest of the rail amps, a combined limit over all of them, and the rating. */
+export function twelveVoltWatts(label: Pick<SupplyLabel, 'ratingWatts' | 'rails' | 'combined'>): number {
+  const twelve = label.rails.filter((rail) => rail.rail === '+12');
+  const byAmps = twelve.reduce((sum, rail) => sum + rail.amps * 12, 0);
+  const joint = label.combined.filter((limit) => twelve.every((rail) => limit.labels.includes(rail.label))).map((limit) => limit.watts);
+  return Math.min(byAmps, label.ratingWatts, ...joint);
+}

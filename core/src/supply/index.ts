@@ -1,0 +1,3 @@
+export * from './model.ts';
+export * from './fit.ts';
+export * from './rank.ts';
