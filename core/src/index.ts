@@ -5,3 +5,5 @@ export * from './diagnose/index.ts';
 export * from './load/index.ts';
 export * from './cable/index.ts';
 export * from './supply/index.ts';
+export * from './job/index.ts';
+export * from './wording/index.ts';

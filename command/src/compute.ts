@@ -1,0 +1,84 @@
+import { readFile } from 'node:fs/promises';
+import { text } from 'node:stream/consumers';
+import { assessLoad, conclude, demandOf, fitQuestion, inletsToServe, judgeReadings, partsAt, planCables, rankChecks, rankSupplies, schoolRatings, settlingInstruments, steadinessOf, suspects, type Model } from '@fairwatt/core';
+import { computeSchemas, computeVerbs, fieldErrors, type ComputeVerb, type Problem } from '@fairwatt/contract';
+
+/** A failure that is told as a problem document. */
+export class ComputeProblem extends Error {
+  readonly problem: Problem;
+  constructor(problem: Problem) { super(problem.title); this.problem = problem; }
+}
+const problem = (type: string, title: string, extra: Partial<Problem> = {}) => new ComputeProblem({ type: `/problems/${type}`, title, status: 422, ...extra });
+
+function parsed<V extends ComputeVerb>(verb: V, input: unknown): ReturnType<(typeof computeSchemas)[V]['parse']> {
+  const result = computeSchemas[verb].safeParse(input);
+  if (!result.success) throw problem('invalid', `The input of ${verb} is not valid`, { errors: fieldErrors(result.error) });
+  return result.data as ReturnType<(typeof computeSchemas)[V]['parse']>;
+}
+
+/** Runs one verb of the core on parsed JSON. @throws ComputeProblem when the input does not fit */
+export function compute(verb: ComputeVerb, input: unknown, model: () => Model): unknown {
+  switch (verb) {
+    case 'verdict': {
+      const { guide, instruments, readings } = parsed('verdict', input);
+      const verdicts = judgeReadings(readings, instruments, guide);
+      return {
+        verdicts: verdicts.map((verdict) => ({ ...verdict, settledBy: settlingInstruments(verdict, instruments).map((instrument) => instrument.id) })),
+        steadiness: (['+12', '+5', '+3.3'] as const).map((rail) => steadinessOf(rail, readings, instruments, guide)),
+      };
+    }
+    case 'diagnose': {
+      const { outcomes, bench, stopProbability } = parsed('diagnose', input);
+      const compiled = model();
+      const observations = outcomes.map((item) => ({ checkId: item.check, outcomeId: item.outcome }));
+      observations.forEach((observation, index) => {
+        const check = compiled.checks.find((candidate) => candidate.id === observation.checkId);
+        if (check === undefined) throw problem('invalid', 'The input of diagnose is not valid', { errors: [{ path: `outcomes.${index}.check`, message: `is not a check; known: ${compiled.checks.map((candidate) => candidate.id).join(', ')}` }] });
+        if (observation.outcomeId !== 'unknown' && !check.outcomes.some((outcome) => outcome.id === observation.outcomeId)) throw problem('invalid', 'The input of diagnose is not valid', { errors: [{ path: `outcomes.${index}.outcome`, message: `is not an outcome of ${check.id}; known: ${check.outcomes.map((outcome) => outcome.id).join(', ')}, unknown` }] });
+      });
+      const ranked = suspects(compiled, observations);
+      return {
+        conclusion: conclude(compiled, observations, ranked, stopProbability ?? 0.9),
+        suspects: ranked.map((suspect) => ({ ...suspect, name: compiled.faults.find((fault) => fault.id === suspect.faultId)?.name })),
+        nextChecks: rankChecks(compiled, observations, bench ?? { has: ['meter', 'tester', 'spare-supply', 'second-spare'], maySwapMains: true }).slice(0, 5),
+      };
+    }
+    case 'load': {
+      const { parts, supply } = parsed('load', input);
+      const moment = (name: 'present' | 'planned') => {
+        const demand = demandOf(partsAt(parts, name));
+        return { demand, assessment: supply === null ? null : assessLoad(demand, supply) };
+      };
+      const planned = moment('planned');
+      return { present: moment('present'), planned, schools: schoolRatings(planned.demand, supply?.ratingWatts ?? null, supply?.guide ?? '3.x') };
+    }
+    case 'rank': {
+      const { parts, casing, mainsVolts, school, presentRatingWatts, supplies } = parsed('rank', input);
+      return { candidates: rankSupplies(supplies, fitQuestion(parts, casing, demandOf, mainsVolts, school, presentRatingWatts)).map(({ model: supply, ...rest }) => ({ supplyId: supply.id, name: supply.name, ...rest })) };
+    }
+    case 'plan': {
+      const { parts, layout, kit } = parsed('plan', input);
+      return planCables(kit, inletsToServe(partsAt(parts, 'planned'), layout));
+    }
+  }
+}
+
+/** `fairwatt compute VERB [FILE]`: JSON in, JSON out; a problem document on standard error and 2 when it cannot. */
+export async function computeCommand(args: readonly string[], loadModel: () => Promise<Model>): Promise<number> {
+  try {
+    const [verb, file] = args;
+    if (verb === undefined || !(computeVerbs as string[]).includes(verb)) throw problem('unknown-verb', `Say which: ${computeVerbs.join(', ')}`, { status: 400 });
+    const known = verb as ComputeVerb;
+    let raw: string;
+    try { raw = file === undefined || file === '-' ? await text(process.stdin) : await readFile(file, 'utf8'); } catch { throw problem('no-file', `${file ?? 'standard input'} cannot be read`, { status: 400 }); }
+    let input: unknown;
+    try { input = JSON.parse(raw); } catch { throw problem('not-json', `${file ?? 'standard input'} is not JSON, or it is cut off`, { status: 400 }); }
+    const model = known === 'diagnose' ? await loadModel() : null;
+    process.stdout.write(`${JSON.stringify(compute(known, input, () => model!), null, 2)}\n`);
+    return 0;
+  } catch (error) {
+    if (!(error instanceof ComputeProblem)) throw error;
+    process.stderr.write(`${JSON.stringify(error.problem, null, 2)}\n`);
+    return 2;
+  }
+}

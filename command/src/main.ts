@@ -1,0 +1,33 @@
+import { loadModel } from '@fairwatt/server';
+import { computeCommand } from './compute.ts';
+import { reset } from './reset.ts';
+import { serve, stop } from './serve.ts';
+import { MissingPackage } from './system.ts';
+import { test } from './test.ts';
+
+const usage = `./fairwatt demo               start with the demo shop's data
+./fairwatt serve              start without demo data (FAIRWATT_HOST, FAIRWATT_PORT, DATABASE_URL)
+./fairwatt stop               stop it
+./fairwatt reset [--yes]      delete all data of this checkout
+./fairwatt test               all checks and tests
+./fairwatt compute VERB FILE  verdict, diagnose, load, rank or plan on a JSON file
+`;
+
+async function main([verb, ...rest]: readonly string[]): Promise<number> {
+  switch (verb) {
+    case 'demo': return serve(true);
+    case 'serve': return serve(false);
+    case 'stop': return stop();
+    case 'reset': return reset(rest.includes('--yes'));
+    case 'test': return test(rest);
+    case 'compute': return computeCommand(rest, () => loadModel());
+    default:
+      process.stderr.write(usage);
+      return verb === undefined || verb === 'help' || verb === '--help' ? 0 : 2;
+  }
+}
+
+main(process.argv.slice(2)).then((code) => { process.exitCode = code; }, (error: unknown) => {
+  process.stderr.write(`${error instanceof MissingPackage ? error.message : error instanceof Error ? (process.env['FAIRWATT_DEBUG'] ? error.stack ?? '' : error.message) : String(error)}\n`);
+  process.exitCode = 1;
+});

@@ -1,0 +1,56 @@
+import { spawn } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { build } from './build.ts';
+import { root, stateDirectory } from './paths.ts';
+import { startCluster, stopCluster } from './postgres.ts';
+import { chromiumProgram } from './system.ts';
+
+const bin = (path: string) => join(root, 'node_modules', path);
+
+function check(name: string, args: readonly string[], env: NodeJS.ProcessEnv = {}): Promise<boolean> {
+  const begun = Date.now();
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, [...args], { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+    child.on('exit', (code) => {
+      process.stdout.write(`${code === 0 ? 'ok    ' : 'FAILED'} ${name} (${((Date.now() - begun) / 1000).toFixed(1)} s)\n`);
+      resolve(code === 0);
+    });
+  });
+}
+
+/** Types, lint, layers, then unit, integration and end-to-end tests on the built application. The last line counts them all. */
+export async function test(args: readonly string[]): Promise<number> {
+  mkdirSync(stateDirectory, { recursive: true });
+  chromiumProgram();
+  const counts = join(stateDirectory, 'test-counts.json');
+  rmSync(counts, { force: true });
+  let passed = 0;
+  let failed = 0;
+  const note = (ok: boolean) => { if (ok) passed += 1; else failed += 1; };
+  note(await check('types', [bin('typescript/bin/tsc'), '-b']));
+  const [lint, layers] = await Promise.all([
+    check('lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']),
+    check('layers', [bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'core/src', 'contract/src', 'server/src', 'web/src', 'command/src']),
+  ]);
+  note(lint);
+  note(layers);
+  try {
+    await build((line) => process.stdout.write(`${line}\n`));
+    const url = await startCluster('test', 'postgres');
+    const ran = await check('tests', [bin('vitest/vitest.mjs'), 'run', ...args], { FAIRWATT_TEST_DATABASE: url, FAIRWATT_TEST_COUNTS: counts });
+    if (existsSync(counts)) {
+      const found = JSON.parse(readFileSync(counts, 'utf8')) as { passed: number; failed: number };
+      passed += found.passed;
+      failed += found.failed;
+      if (!ran && found.failed === 0) failed += 1;
+    } else failed += 1;
+  } catch (error) {
+    process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+    failed += 1;
+  } finally {
+    stopCluster('test');
+  }
+  process.stdout.write(`${passed} passed, ${failed} failed\n`);
+  return failed === 0 ? 0 : 1;
+}

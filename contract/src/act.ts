@@ -1,0 +1,51 @@
+import { z } from 'zod';
+import type { Act } from '@fairwatt/core';
+import { cableFields, choiceFields, findingFields, newPartSchema, newReadingSchema, presentSupplyFields, seatFields, sheetFields, signOffFields } from './job.ts';
+import { id, jobCode, line, text, uuid, version } from './primitives.ts';
+
+const act = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) => z.strictObject({ kind: z.literal(kind), ...shape });
+
+export const actSchema = z.discriminatedUnion('kind', [
+  act('edit-sheet', { changes: z.strictObject(sheetFields).partial().refine((changes) => Object.keys(changes).length > 0, 'nothing to change'), basedOn: version }),
+  act('put-part', { part: newPartSchema, basedOn: version }),
+  act('drop-part', { partId: id, basedOn: version }),
+  act('put-supply', { supply: z.strictObject(presentSupplyFields), basedOn: version }),
+  act('drop-supply', { basedOn: version }),
+  act('note-outcome', { id: uuid, checkId: id, outcomeId: id }),
+  act('take-back-outcome', { id: uuid }),
+  act('take-reading', { reading: newReadingSchema }),
+  act('strike-reading', { id: uuid }),
+  act('restore-reading', { id: uuid }),
+  act('set-finding', { finding: z.strictObject(findingFields).nullable(), basedOn: version }),
+  act('set-choice', { choice: z.strictObject(choiceFields).nullable(), basedOn: version }),
+  act('put-cable', { cable: z.strictObject(cableFields), basedOn: version }),
+  act('drop-cable', { cableId: uuid, basedOn: version }),
+  act('put-seat', { seat: z.strictObject(seatFields), basedOn: version }),
+  act('sign-off', signOffFields),
+  act('withdraw-sign-off', { id: uuid }),
+  act('close', { basedOn: version }),
+  act('reopen', { basedOn: version }),
+]) satisfies z.ZodType<Act>;
+
+/** One act on a job. `id` is made by the sender, so that sending it twice does it once. */
+export const actMessageSchema = z.strictObject({ id: uuid, by: id, act: actSchema });
+export type ActMessage = z.infer<typeof actMessageSchema>;
+
+/** A new job in three fields; `code` comes from the server. */
+export const newJobSchema = z.strictObject({ id: uuid, by: id, title: line(80), client: text(80), words: text(1000) });
+export type NewJobMessage = z.infer<typeof newJobSchema>;
+
+export const jobListQuerySchema = z.strictObject({
+  search: z.string().max(100).default(''),
+  state: z.enum(['open', 'closed', 'all']).default('all'),
+  page: z.coerce.number().int().min(1).max(10_000).default(1),
+});
+
+const stationMark = z.strictObject({ id: z.string(), state: z.enum(['untouched', 'in-hand', 'needs-you', 'settled']), line: z.string() });
+export const jobListSchema = z.strictObject({
+  jobs: z.array(z.strictObject({ code: jobCode, title: z.string(), client: z.string(), words: z.string(), state: z.enum(['open', 'closed']), updatedAt: z.string(), stations: z.array(stationMark) })),
+  total: z.int(), page: z.int(), pageSize: z.int(),
+});
+export type JobList = z.infer<typeof jobListSchema>;
+
+export const jobEventsSchema = z.strictObject({ events: z.array(z.strictObject({ id: uuid, at: z.string(), by: z.string(), kind: z.string(), detail: z.unknown() })) });

@@ -1,0 +1,26 @@
+import { z } from 'zod';
+import { conditions, needs, schools, subjects, caseLayouts, shapes } from '@fairwatt/core';
+import { newPartSchema, readingValueSchema } from './job.ts';
+import { figure, id } from './primitives.ts';
+import { instrumentSchema } from './shop.ts';
+import { cableKitSchema, supplyLabelSchema, supplyModelSchema } from './supply.ts';
+
+const reading = z.strictObject({ subject: z.enum(subjects), condition: z.enum(conditions), value: readingValueSchema, instrumentId: id });
+const casing = z.strictObject({ layout: z.enum(caseLayouts), shapes: z.array(z.enum(shapes)).min(1), depthMillimetres: figure(50, 600).nullable() });
+
+/** Inputs of `fairwatt compute`, one for each verb. */
+export const computeSchemas = {
+  verdict: z.strictObject({ guide: z.enum(['2.x', '3.x']), instruments: z.array(instrumentSchema).min(1), readings: z.array(reading).min(1) }).superRefine((input, context) => {
+    input.readings.forEach((item, index) => { if (!input.instruments.some((instrument) => instrument.id === item.instrumentId)) context.addIssue({ code: 'custom', path: ['readings', index, 'instrumentId'], message: 'is not among the instruments' }); });
+  }),
+  diagnose: z.strictObject({
+    outcomes: z.array(z.strictObject({ check: id, outcome: id })),
+    bench: z.strictObject({ has: z.array(z.enum(needs)), maySwapMains: z.boolean() }).optional(),
+    stopProbability: figure(0.5, 0.999).optional(),
+  }),
+  load: z.strictObject({ parts: z.array(newPartSchema).min(1), supply: supplyLabelSchema.nullable() }),
+  rank: z.strictObject({ parts: z.array(newPartSchema).min(1), casing, mainsVolts: figure(90, 260), school: z.enum(schools), presentRatingWatts: figure(1, 5000).nullable(), supplies: z.array(supplyModelSchema).min(1) }),
+  plan: z.strictObject({ parts: z.array(newPartSchema).min(1), layout: z.enum(caseLayouts), kit: cableKitSchema }),
+} as const;
+export type ComputeVerb = keyof typeof computeSchemas;
+export const computeVerbs = Object.keys(computeSchemas) as ComputeVerb[];

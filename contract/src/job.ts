@@ -1,0 +1,76 @@
+import { z } from 'zod';
+import { caseLayouts, conditions, inletKinds, partChanges, plugKinds, readingCodes, schools, shapes, subjects, type Job, type JobPart, type PowerFigures, type ReadingValue } from '@fairwatt/core';
+import { figure, id, instant, jobCode, line, text, uuid, version } from './primitives.ts';
+import { supplyLabelSchema } from './supply.ts';
+
+const watts = figure(0, 5000);
+export const figuresSchema = z.strictObject({
+  lowWatts: watts, likelyWatts: watts, highWatts: watts, idleWatts: watts, shortWatts: watts, spinUpAmps: figure(0, 20),
+  share12: figure(0, 1), share5: figure(0, 1), share33: figure(0, 1),
+  excursion: z.enum(['none', 'processor', 'card-older', 'card-newer']),
+}).superRefine((value, context) => {
+  const say = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
+  if (Math.abs(value.share12 + value.share5 + value.share33 - 1) > 0.005) say('share12', 'the shares on +12, +5 and +3.3 add up to 1');
+  if (value.lowWatts > value.likelyWatts) say('lowWatts', 'low is not above likely');
+  if (value.highWatts < value.likelyWatts) say('highWatts', 'high is not below likely');
+  if (value.shortWatts < value.likelyWatts) say('shortWatts', 'for seconds is not below lasting');
+}) satisfies z.ZodType<PowerFigures>;
+
+const inlet = z.strictObject({ id, kind: z.enum(inletKinds), label: line(40), optional: z.boolean() });
+const partFields = {
+  id, classId: id, name: line(80), quantity: z.int('a whole number').min(1, 'at least 1').max(64, 'at most 64'), change: z.enum(partChanges), figures: figuresSchema, inlets: z.array(inlet).max(8),
+};
+const oneWithInlets = (part: { quantity: number; inlets: readonly unknown[] }, context: z.RefinementCtx) => {
+  if (part.quantity > 1 && part.inlets.length > 0) context.addIssue({ code: 'custom', path: ['quantity'], message: 'a part with inlets is entered one by one' });
+};
+export const partSchema = z.strictObject({ ...partFields, version }).superRefine(oneWithInlets) satisfies z.ZodType<JobPart>;
+export const newPartSchema = z.strictObject(partFields).superRefine(oneWithInlets);
+
+export const readingValueSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('figure'), figure: figure(-5000, 5000) }),
+  z.strictObject({ kind: z.literal('code'), code: z.enum(readingCodes) }),
+]) satisfies z.ZodType<ReadingValue>;
+
+const voltsInReach = (reading: { subject: string; value: ReadingValue }, context: z.RefinementCtx) => {
+  if (reading.subject !== 'power-good' && reading.value.kind === 'figure' && Math.abs(reading.value.figure) > 60) {
+    context.addIssue({ code: 'custom', path: ['value', 'figure'], message: 'a supply\'s output is never above 60 V: check meter and pin' });
+  }
+};
+
+export const sheetFields = {
+  title: line(80), client: text(80), words: text(1000), button: id.nullable(), course: id.nullable(), surroundings: text(500),
+  machineYears: figure(0, 60).nullable(), supplyYears: figure(0, 60).nullable(), upgrade: text(500),
+  cableBag: z.enum(['came', 'missing', 'not-modular']).nullable(),
+  layout: z.enum(caseLayouts), shapes: z.array(z.enum(shapes)).min(1, 'at least one shape').max(7), depthMillimetres: figure(50, 600).nullable(),
+  school: z.enum(schools), watch: text(1000), leftInBag: text(1000),
+};
+const signed = { by: id, at: instant };
+
+export const presentSupplyFields = { name: text(80), label: supplyLabelSchema };
+export const readingFields = {
+  id: uuid, phase: z.enum(['before', 'after']), subject: z.enum(subjects), condition: z.enum(conditions), value: readingValueSchema,
+  instrumentId: id, loadWatts: figure(0, 5000).nullable(), note: text(300),
+};
+export const newReadingSchema = z.strictObject(readingFields).superRefine(voltsInReach);
+export const findingFields = { kind: z.enum(['fault', 'no-fault', 'hand-on']), faultId: id.nullable(), confirmed: z.boolean(), note: text(1000) };
+export const choiceFields = { kind: z.enum(['replace', 'keep']), modelId: id.nullable(), reason: text(500) };
+export const cableFields = {
+  id: uuid, label: line(20), socketLabel: text(30), plugs: z.array(z.strictObject({ kind: z.enum(plugKinds), inletId: id.nullable() })).min(1, 'a cable has at least one plug').max(8),
+  way: text(300), tiesToCut: z.int().min(0).max(99),
+};
+export const seatFields = { inletId: id, cableCode: line(20), plugIndex: z.int().min(0).max(7), click: z.boolean(), tug: z.boolean(), gap: z.boolean() };
+export const signOffFields = { id: uuid, point: line(160), reason: text(500).refine((value) => value.trim().length >= 3, 'say why, in a few words') };
+
+export const jobSchema = z.strictObject({
+  code: jobCode, createdAt: instant, updatedAt: instant, state: z.enum(['open', 'closed']), stateVersion: version, closed: z.strictObject(signed).nullable(),
+  sheet: z.strictObject({ version, ...sheetFields }),
+  parts: z.array(partSchema).max(100),
+  supply: z.strictObject({ version, ...presentSupplyFields }).nullable(),
+  outcomes: z.array(z.strictObject({ id: uuid, checkId: id, outcomeId: id, takenBackAt: instant.nullable(), ...signed })).max(2000),
+  readings: z.array(z.strictObject({ ...readingFields, struckAt: instant.nullable(), ...signed }).superRefine(voltsInReach)).max(5000),
+  finding: z.strictObject({ version, ...findingFields, ...signed }).nullable(),
+  choice: z.strictObject({ version, ...choiceFields, ...signed }).nullable(),
+  cables: z.array(z.strictObject({ version, ...cableFields })).max(60),
+  seats: z.array(z.strictObject({ version, ...seatFields, ...signed })).max(200),
+  signOffs: z.array(z.strictObject({ ...signOffFields, ...signed })).max(200),
+}) satisfies z.ZodType<Job>;

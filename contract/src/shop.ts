@@ -1,0 +1,22 @@
+import { z } from 'zod';
+import { needs, schools, type Instrument, type ShopSettings } from '@fairwatt/core';
+import { figure, id, line } from './primitives.ts';
+
+export const instrumentSchema = z.strictObject({
+  id, name: line(60), kind: z.enum(['multimeter', 'tester']),
+  ranges: z.array(z.strictObject({ fullScaleVolts: figure(0.001, 2000), percent: figure(0, 20), counts: figure(0, 200), digitVolts: figure(0.000001, 10) })).min(1).max(8),
+  powerGoodErrorMilliseconds: figure(0, 1000).nullable(), calibratedUntil: z.iso.date().nullable(),
+}) satisfies z.ZodType<Instrument>;
+
+export const shopSettingsSchema = z.strictObject({
+  name: line(80), mainsVolts: figure(90, 260), currency: z.string().regex(/^[A-Z]{3}$/), school: z.enum(schools), stopProbability: figure(0.5, 0.999),
+  bench: z.strictObject({ has: z.array(z.enum(needs)), maySwapMains: z.boolean() }),
+}) satisfies z.ZodType<ShopSettings>;
+
+export const technicianSchema = z.strictObject({ id, name: line(60), owner: z.boolean() });
+export type Technician = z.infer<typeof technicianSchema>;
+
+export const shopSchema = z.strictObject({ settings: shopSettingsSchema, technicians: z.array(technicianSchema), instruments: z.array(instrumentSchema) });
+export type ShopMessage = z.infer<typeof shopSchema>;
+
+export const shopFileSchema = z.strictObject({ format: z.literal('fairwatt-shop'), version: z.literal(1), ...shopSchema.shape });

@@ -1,0 +1,162 @@
+import type { Choice, Finding, Instant, Job, JobPart, NotedOutcome, PresentSupply, Reading, RecordedCable, Seat, Sheet, SignOff } from './job.ts';
+
+export type SheetChanges = { readonly [K in keyof Omit<Sheet, 'version'>]?: Sheet[K] | undefined };
+
+/** Everything that can be done to a job. `basedOn` is the version that was seen; 0 for something new. */
+export type Act =
+  | { readonly kind: 'edit-sheet'; readonly changes: SheetChanges; readonly basedOn: number }
+  | { readonly kind: 'put-part'; readonly part: Omit<JobPart, 'version'>; readonly basedOn: number }
+  | { readonly kind: 'drop-part'; readonly partId: string; readonly basedOn: number }
+  | { readonly kind: 'put-supply'; readonly supply: Omit<PresentSupply, 'version'>; readonly basedOn: number }
+  | { readonly kind: 'drop-supply'; readonly basedOn: number }
+  | { readonly kind: 'note-outcome'; readonly id: string; readonly checkId: string; readonly outcomeId: string }
+  | { readonly kind: 'take-back-outcome'; readonly id: string }
+  | { readonly kind: 'take-reading'; readonly reading: Omit<Reading, 'by' | 'at' | 'struckAt'> }
+  | { readonly kind: 'strike-reading'; readonly id: string }
+  | { readonly kind: 'restore-reading'; readonly id: string }
+  | { readonly kind: 'set-finding'; readonly finding: Omit<Finding, 'by' | 'at' | 'version'> | null; readonly basedOn: number }
+  | { readonly kind: 'set-choice'; readonly choice: Omit<Choice, 'by' | 'at' | 'version'> | null; readonly basedOn: number }
+  | { readonly kind: 'put-cable'; readonly cable: Omit<RecordedCable, 'version'>; readonly basedOn: number }
+  | { readonly kind: 'drop-cable'; readonly cableId: string; readonly basedOn: number }
+  | { readonly kind: 'put-seat'; readonly seat: Omit<Seat, 'by' | 'at' | 'version'>; readonly basedOn: number }
+  | { readonly kind: 'sign-off'; readonly id: string; readonly point: string; readonly reason: string }
+  | { readonly kind: 'withdraw-sign-off'; readonly id: string }
+  | { readonly kind: 'close'; readonly basedOn: number }
+  | { readonly kind: 'reopen'; readonly basedOn: number };
+
+export type ActKind = Act['kind'];
+
+/** Why an act was refused. `stale`: somebody else changed the same thing since it was seen. */
+export type Refusal =
+  | { readonly code: 'stale'; readonly subject: string; readonly basedOn: number; readonly current: number }
+  | { readonly code: 'closed' }
+  | { readonly code: 'not-found'; readonly subject: string }
+  | { readonly code: 'duplicate'; readonly subject: string }
+  | { readonly code: 'unknown-reference'; readonly path: string; readonly value: string }
+  | { readonly code: 'open-points'; readonly count: number };
+
+export type ActResult = { readonly ok: true; readonly job: Job } | { readonly ok: false; readonly refusal: Refusal };
+
+/** Who acts and when, what the shop knows, and how many points stand unanswered now. */
+export interface ActContext {
+  readonly by: string;
+  readonly at: Instant;
+  readonly knows: { readonly instrument: (id: string) => boolean; readonly supply: (id: string) => boolean };
+  readonly unansweredPoints: (job: Job) => number;
+}
+
+/** Plugs and ticks of inlets that are no longer there go with them; a cable that loses a plug's inlet is a new version. */
+function tidied(job: Job, parts: readonly JobPart[]): Partial<Job> {
+  const known = new Set(parts.flatMap((part) => part.inlets.map((inlet) => inlet.id)));
+  const lost = (id: string | null) => id !== null && !known.has(id);
+  return {
+    parts,
+    seats: job.seats.filter((seat) => known.has(seat.inletId)),
+    cables: job.cables.map((cable) => (cable.plugs.some((plug) => lost(plug.inletId)) ? { ...cable, version: cable.version + 1, plugs: cable.plugs.map((plug) => (lost(plug.inletId) ? { ...plug, inletId: null } : plug)) } : cable)),
+  };
+}
+
+const refuse = (refusal: Refusal): ActResult => ({ ok: false, refusal });
+
+interface Versioned { readonly version: number }
+
+function put<T extends Versioned>(list: readonly T[], same: (item: T) => boolean, make: (version: number) => T, basedOn: number, subject: string): { readonly list: T[] } | Refusal {
+  const index = list.findIndex(same);
+  const current = index < 0 ? 0 : list[index]!.version;
+  if (current !== basedOn) return { code: 'stale', subject, basedOn, current };
+  const made = make(basedOn + 1);
+  return { list: index < 0 ? [...list, made] : list.map((item, position) => (position === index ? made : item)) };
+}
+
+function drop<T extends Versioned>(list: readonly T[], same: (item: T) => boolean, basedOn: number, subject: string): { readonly list: T[] } | Refusal {
+  const found = list.find(same);
+  if (found === undefined) return { code: 'not-found', subject };
+  if (found.version !== basedOn) return { code: 'stale', subject, basedOn, current: found.version };
+  return { list: list.filter((item) => !same(item)) };
+}
+
+/**
+ * Applies an act to a job: the one place that says what an act does, for server, screen and import alike.
+ * A closed job takes only `reopen`. References to parts of the job or the shop must exist.
+ */
+export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
+  if (job.state === 'closed' && act.kind !== 'reopen') return refuse({ code: 'closed' });
+  const signed = { by: context.by, at: context.at };
+  const done = (changes: Partial<Job>): ActResult => ({ ok: true, job: { ...job, ...changes, updatedAt: context.at } });
+  const versioned = <K extends 'cables' | 'seats'>(key: K, result: { readonly list: Job[K][number][] } | Refusal): ActResult => ('code' in result ? refuse(result) : done({ [key]: result.list }));
+  const withParts = (result: { readonly list: JobPart[] } | Refusal): ActResult => ('code' in result ? refuse(result) : done(tidied(job, result.list)));
+  const stale = (subject: string, basedOn: number, current: number): ActResult | null => (basedOn === current ? null : refuse({ code: 'stale', subject, basedOn, current }));
+  const inletIds = () => new Set(job.parts.flatMap((part) => part.inlets.map((inlet) => inlet.id)));
+  switch (act.kind) {
+    case 'edit-sheet': {
+      const given = Object.fromEntries(Object.entries(act.changes).filter(([, value]) => value !== undefined)) as Partial<Sheet>;
+      return stale('sheet', act.basedOn, job.sheet.version) ?? done({ sheet: { ...job.sheet, ...given, version: act.basedOn + 1 } });
+    }
+    case 'put-part': {
+      const others = new Set(job.parts.filter((part) => part.id !== act.part.id).flatMap((part) => part.inlets.map((inlet) => inlet.id)));
+      const twice = act.part.inlets.find((inlet, index) => others.has(inlet.id) || act.part.inlets.findIndex((other) => other.id === inlet.id) !== index);
+      if (twice !== undefined) return refuse({ code: 'duplicate', subject: `inlet:${twice.id}` });
+      return withParts(put(job.parts, (part) => part.id === act.part.id, (version): JobPart => ({ ...act.part, version }), act.basedOn, `part:${act.part.id}`));
+    }
+    case 'drop-part':
+      return withParts(drop(job.parts, (part) => part.id === act.partId, act.basedOn, `part:${act.partId}`));
+    case 'put-supply':
+      return stale('supply', act.basedOn, job.supply?.version ?? 0) ?? done({ supply: { ...act.supply, version: act.basedOn + 1 } });
+    case 'drop-supply':
+      return job.supply === null ? refuse({ code: 'not-found', subject: 'supply' }) : (stale('supply', act.basedOn, job.supply.version) ?? done({ supply: null }));
+    case 'note-outcome': {
+      if (job.outcomes.some((outcome) => outcome.id === act.id)) return refuse({ code: 'duplicate', subject: `outcome:${act.id}` });
+      const noted: NotedOutcome = { id: act.id, checkId: act.checkId, outcomeId: act.outcomeId, takenBackAt: null, ...signed };
+      const earlier = job.outcomes.map((outcome) => (outcome.checkId === act.checkId && outcome.takenBackAt === null ? { ...outcome, takenBackAt: context.at } : outcome));
+      return done({ outcomes: [...earlier, noted] });
+    }
+    case 'take-back-outcome':
+      if (!job.outcomes.some((outcome) => outcome.id === act.id)) return refuse({ code: 'not-found', subject: `outcome:${act.id}` });
+      return done({ outcomes: job.outcomes.map((outcome) => (outcome.id === act.id && outcome.takenBackAt === null ? { ...outcome, takenBackAt: context.at } : outcome)) });
+    case 'take-reading': {
+      if (job.readings.some((reading) => reading.id === act.reading.id)) return refuse({ code: 'duplicate', subject: `reading:${act.reading.id}` });
+      if (!context.knows.instrument(act.reading.instrumentId)) return refuse({ code: 'unknown-reference', path: 'reading.instrumentId', value: act.reading.instrumentId });
+      return done({ readings: [...job.readings, { ...act.reading, ...signed, struckAt: null }] });
+    }
+    case 'strike-reading': case 'restore-reading': {
+      if (!job.readings.some((reading) => reading.id === act.id)) return refuse({ code: 'not-found', subject: `reading:${act.id}` });
+      const struckAt = act.kind === 'strike-reading' ? context.at : null;
+      return done({ readings: job.readings.map((reading) => (reading.id === act.id ? { ...reading, struckAt } : reading)) });
+    }
+    case 'set-finding':
+      return stale('finding', act.basedOn, job.finding?.version ?? 0) ?? done({ finding: act.finding === null ? null : { ...act.finding, ...signed, version: act.basedOn + 1 } });
+    case 'set-choice':
+      if (act.choice?.kind === 'replace' && (act.choice.modelId === null || !context.knows.supply(act.choice.modelId))) return refuse({ code: 'unknown-reference', path: 'choice.modelId', value: act.choice.modelId ?? '' });
+      return stale('choice', act.basedOn, job.choice?.version ?? 0) ?? done({ choice: act.choice === null ? null : { ...act.choice, ...signed, version: act.basedOn + 1 } });
+    case 'put-cable': {
+      const known = inletIds();
+      const lost = act.cable.plugs.find((plug) => plug.inletId !== null && !known.has(plug.inletId));
+      if (lost !== undefined) return refuse({ code: 'unknown-reference', path: 'cable.plugs', value: lost.inletId ?? '' });
+      const taken = new Set(job.cables.filter((cable) => cable.id !== act.cable.id).flatMap((cable) => cable.plugs.flatMap((plug) => plug.inletId ?? [])));
+      const own = act.cable.plugs.flatMap((plug) => plug.inletId ?? []);
+      const twice = own.find((id, index) => taken.has(id) || own.indexOf(id) !== index);
+      if (twice !== undefined) return refuse({ code: 'duplicate', subject: `inlet:${twice}` });
+      return versioned('cables', put(job.cables, (cable) => cable.id === act.cable.id, (version): RecordedCable => ({ ...act.cable, version }), act.basedOn, `cable:${act.cable.id}`));
+    }
+    case 'drop-cable':
+      return versioned('cables', drop(job.cables, (cable) => cable.id === act.cableId, act.basedOn, `cable:${act.cableId}`));
+    case 'put-seat':
+      if (!inletIds().has(act.seat.inletId)) return refuse({ code: 'unknown-reference', path: 'seat.inletId', value: act.seat.inletId });
+      return versioned('seats', put(job.seats, (seat) => seat.inletId === act.seat.inletId, (version): Seat => ({ ...act.seat, ...signed, version }), act.basedOn, `seat:${act.seat.inletId}`));
+    case 'sign-off': {
+      if (job.signOffs.some((item) => item.point === act.point)) return refuse({ code: 'duplicate', subject: `sign-off:${act.point}` });
+      const item: SignOff = { id: act.id, point: act.point, reason: act.reason, ...signed };
+      return done({ signOffs: [...job.signOffs, item] });
+    }
+    case 'withdraw-sign-off':
+      if (!job.signOffs.some((item) => item.id === act.id)) return refuse({ code: 'not-found', subject: `sign-off:${act.id}` });
+      return done({ signOffs: job.signOffs.filter((item) => item.id !== act.id) });
+    case 'close': {
+      const open = context.unansweredPoints(job);
+      if (open > 0) return refuse({ code: 'open-points', count: open });
+      return stale('state', act.basedOn, job.stateVersion) ?? done({ state: 'closed', stateVersion: act.basedOn + 1, closed: signed });
+    }
+    case 'reopen':
+      return stale('state', act.basedOn, job.stateVersion) ?? done({ state: 'open', stateVersion: act.basedOn + 1, closed: null });
+  }
+}

@@ -1,0 +1,149 @@
+import type { CaseLayout, MachinePart, SupplyLabel } from '../machine/index.ts';
+import type { Condition, ReadingValue, Subject } from '../measure/index.ts';
+import type { PlugKind, Shape } from '../standards/index.ts';
+import type { School } from '../load/index.ts';
+
+/** An instant as ISO 8601 text in UTC. */
+export type Instant = string;
+
+/** Who did something, and when. */
+export interface Signed {
+  readonly by: string;
+  readonly at: Instant;
+}
+
+/** What is written down at intake and at hand-over. Empty text and null mean that nobody said. */
+export interface Sheet {
+  readonly version: number;
+  readonly title: string;
+  readonly client: string;
+  readonly words: string;
+  /** Outcome of the check `told-button`. */
+  readonly button: string | null;
+  /** Outcome of the check `told-course`. */
+  readonly course: string | null;
+  readonly surroundings: string;
+  readonly machineYears: number | null;
+  readonly supplyYears: number | null;
+  readonly upgrade: string;
+  readonly cableBag: 'came' | 'missing' | 'not-modular' | null;
+  readonly layout: CaseLayout;
+  readonly shapes: readonly Shape[];
+  readonly depthMillimetres: number | null;
+  readonly school: School;
+  readonly watch: string;
+  readonly leftInBag: string;
+}
+
+export interface JobPart extends MachinePart {
+  readonly version: number;
+}
+
+/** The supply that came with the machine. */
+export interface PresentSupply {
+  readonly version: number;
+  readonly name: string;
+  readonly label: SupplyLabel;
+}
+
+/** The answer to a check, noted by hand. */
+export interface NotedOutcome extends Signed {
+  readonly id: string;
+  readonly checkId: string;
+  readonly outcomeId: string;
+  readonly takenBackAt: Instant | null;
+}
+
+export type Phase = 'before' | 'after';
+
+export interface Reading extends Signed {
+  readonly id: string;
+  readonly phase: Phase;
+  readonly subject: Subject;
+  readonly condition: Condition;
+  readonly value: ReadingValue;
+  readonly instrumentId: string;
+  readonly loadWatts: number | null;
+  readonly note: string;
+  readonly struckAt: Instant | null;
+}
+
+/** What was found, as it stands in the report. */
+export interface Finding extends Signed {
+  readonly version: number;
+  readonly kind: 'fault' | 'no-fault' | 'hand-on';
+  readonly faultId: string | null;
+  /** Proved by a cure or a swap. */
+  readonly confirmed: boolean;
+  readonly note: string;
+}
+
+/** What is fitted, and why. */
+export interface Choice extends Signed {
+  readonly version: number;
+  readonly kind: 'replace' | 'keep';
+  readonly modelId: string | null;
+  readonly reason: string;
+}
+
+/** A cable as it was before anything was unplugged. */
+export interface RecordedCable {
+  readonly id: string;
+  readonly version: number;
+  readonly label: string;
+  /** Socket on the supply; empty when the cable is fixed. */
+  readonly socketLabel: string;
+  readonly plugs: readonly { readonly kind: PlugKind; readonly inletId: string | null }[];
+  /** Holes, clips and hooks it runs through. */
+  readonly way: string;
+  readonly tiesToCut: number;
+}
+
+/** A plug that goes into an inlet, ticked as click, tug and gap. */
+export interface Seat extends Signed {
+  readonly version: number;
+  readonly inletId: string;
+  readonly cableCode: string;
+  readonly plugIndex: number;
+  readonly click: boolean;
+  readonly tug: boolean;
+  readonly gap: boolean;
+}
+
+/** An open point that somebody answers for. */
+export interface SignOff extends Signed {
+  readonly id: string;
+  readonly point: string;
+  readonly reason: string;
+}
+
+export interface Job {
+  readonly code: string;
+  readonly createdAt: Instant;
+  readonly updatedAt: Instant;
+  readonly state: 'open' | 'closed';
+  readonly stateVersion: number;
+  readonly closed: Signed | null;
+  readonly sheet: Sheet;
+  readonly parts: readonly JobPart[];
+  readonly supply: PresentSupply | null;
+  readonly outcomes: readonly NotedOutcome[];
+  readonly readings: readonly Reading[];
+  readonly finding: Finding | null;
+  readonly choice: Choice | null;
+  readonly cables: readonly RecordedCable[];
+  readonly seats: readonly Seat[];
+  readonly signOffs: readonly SignOff[];
+}
+
+/** A job with nothing but its first three fields. */
+export function newJob(code: string, title: string, client: string, words: string, school: School, at: Instant): Job {
+  return {
+    code, createdAt: at, updatedAt: at, state: 'open', stateVersion: 1, closed: null,
+    sheet: {
+      version: 1, title, client, words, button: null, course: null, surroundings: '', machineYears: null, supplyYears: null, upgrade: '', cableBag: null,
+      layout: 'tower', shapes: ['ATX'], depthMillimetres: null, school, watch: '', leftInBag: '',
+    },
+    parts: [], supply: null, outcomes: [], readings: [], finding: null, choice: null, cables: [], seats: [], signOffs: [],
+  };
+}

@@ -1,0 +1,99 @@
+import type { Observation } from '../diagnose/index.ts';
+import { assessLoad, demandOf, type LoadAssessment } from '../load/index.ts';
+import { partsAt } from '../machine/index.ts';
+import { judgeReadings, steadinessOf, type Condition, type Instrument, type Steadiness, type Verdict } from '../measure/index.ts';
+import type { Guide } from '../standards/index.ts';
+import type { Job, Phase } from './job.ts';
+
+/** Where an outcome came from; those not from the bench change by themselves with their cause. */
+export type ObservationSource = 'bench' | 'intake' | 'measure' | 'load';
+
+export interface SourcedObservation extends Observation {
+  readonly source: ObservationSource;
+  /** The noted outcome behind it; null when it was derived. */
+  readonly notedId: string | null;
+}
+
+/** Verdicts and steadiness of one phase. */
+export interface MeasureResult {
+  readonly phase: Phase;
+  readonly guide: Guide;
+  readonly verdicts: readonly Verdict[];
+  readonly steadiness: readonly Steadiness[];
+}
+
+/** Judges the readings of a phase that were not struck, by the guide of the supply that was in the machine then. */
+export function measureResult(job: Job, phase: Phase, guide: Guide, instruments: readonly Instrument[]): MeasureResult {
+  const readings = job.readings.filter((reading) => reading.phase === phase && reading.struckAt === null);
+  return {
+    phase, guide,
+    verdicts: judgeReadings(readings, instruments, guide),
+    steadiness: (['+12', '+5', '+3.3'] as const).map((rail) => steadinessOf(rail, readings, instruments, guide)),
+  };
+}
+
+/** The present supply against the machine as it came; null without a supply or without parts. */
+export function presentLoad(job: Job): LoadAssessment | null {
+  if (job.supply === null || job.parts.length === 0) return null;
+  return assessLoad(demandOf(partsAt(job.parts, 'present')), job.supply.label);
+}
+
+function railsOutcome(verdicts: readonly Verdict[], conditions: readonly Condition[]): string | null {
+  const found = verdicts.filter((verdict) => conditions.includes(verdict.condition) && verdict.subject !== 'power-good' && verdict.subject !== '+5sb');
+  if (found.length === 0) return null;
+  if (found.some((verdict) => verdict.word === 'fail')) return 'out';
+  return found.some((verdict) => verdict.word === 'cannot-tell') ? 'marginal' : 'in';
+}
+
+function standbyOutcome(verdicts: readonly Verdict[]): string | null {
+  const found = verdicts.filter((verdict) => verdict.subject === '+5sb');
+  if (found.length === 0) return null;
+  if (found.some((verdict) => verdict.reason === 'absent' || (verdict.mean !== null && verdict.mean < 1))) return 'absent';
+  return found.some((verdict) => verdict.reason === 'outside-low' || verdict.reason === 'too-low') ? 'low' : found.some((verdict) => verdict.word === 'pass') ? 'in' : null;
+}
+
+function powerGoodOutcome(verdicts: readonly Verdict[]): string | null {
+  const found = verdicts.find((verdict) => verdict.subject === 'power-good');
+  switch (found?.reason) {
+    case 'inside': case 'slower-than-guide': return 'in';
+    case 'outside-low': case 'too-low': return 'early';
+    case 'outside-high': case 'too-high': return 'late';
+    case 'absent': return 'absent';
+    default: return null;
+  }
+}
+
+function steadinessOutcome(steadiness: readonly Steadiness[]): string | null {
+  const words = steadiness.map((item) => item.word);
+  return words.includes('sags') ? 'sags' : words.includes('wanders') ? 'wanders' : words.includes('steady') ? 'steady' : null;
+}
+
+function loadOutcome(assessment: LoadAssessment | null): string | null {
+  if (assessment === null || assessment.loadShare === null || assessment.word === 'cannot-tell') return null;
+  if (assessment.findings.some((finding) => finding.code !== 'peak' && finding.word === 'beyond')) return 'over-100';
+  if (assessment.findings.some((finding) => finding.code === 'peak' && finding.word === 'beyond')) return 'peaks';
+  return assessment.loadShare > 0.8 ? 'to-100' : 'under-80';
+}
+
+/**
+ * All outcomes that count for the search: told at intake, derived from Measure (before) and Load (as it came), and noted
+ * at the bench. A derived outcome stands in the place of a noted one of the same check.
+ */
+export function observationsOf(job: Job, measured: MeasureResult, load: LoadAssessment | null): SourcedObservation[] {
+  const found: SourcedObservation[] = [];
+  const add = (source: ObservationSource, checkId: string, outcomeId: string | null) => {
+    if (outcomeId !== null) found.push({ source, checkId, outcomeId, notedId: null });
+  };
+  add('intake', 'told-button', job.sheet.button);
+  add('intake', 'told-course', job.sheet.course);
+  add('measure', 'm-standby', standbyOutcome(measured.verdicts));
+  add('measure', 'm-rails-off', railsOutcome(measured.verdicts, ['off-load', 'idle']));
+  add('measure', 'm-rails-work', railsOutcome(measured.verdicts, ['work']));
+  add('measure', 'm-steady', steadinessOutcome(measured.steadiness));
+  add('measure', 'm-pg', powerGoodOutcome(measured.verdicts));
+  add('load', 'c-load', loadOutcome(load));
+  for (const noted of job.outcomes) {
+    if (noted.takenBackAt === null && !found.some((other) => other.checkId === noted.checkId)) found.push({ source: 'bench', checkId: noted.checkId, outcomeId: noted.outcomeId, notedId: noted.id });
+  }
+  return found;
+}

@@ -1,0 +1,50 @@
+import type { Verdict } from '../measure/index.ts';
+import type { LoadAssessment } from '../load/index.ts';
+import type { Fault } from '../diagnose/index.ts';
+import type { Cabling } from './cabling.ts';
+import type { Job, SignOff } from './job.ts';
+
+/** Something that stands between the job and its closing. */
+export type OpenPointCode = 'no-finding' | 'not-confirmed' | 'no-choice' | 'inlet-open' | 'not-seated' | 'plug-misfit' | 'no-readings-after' | 'fails-after';
+
+export interface OpenPoint {
+  /** Stable key, such as `not-seated:INLET`; a sign-off names it. */
+  readonly key: string;
+  readonly code: OpenPointCode;
+  /** Inlet label, or the rail that fails. */
+  readonly subject: string | null;
+  readonly signOff: SignOff | null;
+}
+
+/**
+ * Everything still open, signed off or not. Cables are asked about only where something was recorded or is to be refitted;
+ * readings after only where a supply is replaced.
+ */
+export function openPointsOf(job: Job, fault: Fault | null, cabling: Cabling, after: readonly Verdict[], plannedLoad: LoadAssessment | null): OpenPoint[] {
+  const points: OpenPoint[] = [];
+  const add = (code: OpenPointCode, subject: string | null, id = '') => {
+    const key = id === '' ? code : `${code}:${id}`;
+    points.push({ key, code, subject, signOff: job.signOffs.find((candidate) => candidate.point === key) ?? null });
+  };
+  if (job.finding === null) add('no-finding', null);
+  else if (job.finding.kind === 'fault' && !job.finding.confirmed) add('not-confirmed', fault?.name ?? null);
+  const supplyMustGo = job.finding?.kind === 'fault' && (fault?.cure.id === 'replace-supply' || fault?.cure.id === 'larger-supply');
+  if (job.choice === null && (supplyMustGo || plannedLoad?.word === 'too-small')) add('no-choice', null);
+  if (cabling.basis !== 'none') {
+    for (const row of cabling.rows) {
+      if (row.state === 'open') add('inlet-open', row.label, row.inletId);
+      if (row.state === 'to-seat') add('not-seated', row.label, row.inletId);
+    }
+    for (const misfit of cabling.misfits) add('plug-misfit', cabling.rows.find((row) => row.inletId === misfit.inletId)?.label ?? null, misfit.inletId);
+  }
+  if (job.choice?.kind === 'replace') {
+    if (!after.some((verdict) => verdict.condition === 'work')) add('no-readings-after', null);
+    for (const verdict of after) if (verdict.word === 'fail') add('fails-after', verdict.subject, `${verdict.subject}-${verdict.condition}`);
+  }
+  return points;
+}
+
+/** Open points that nobody has answered for. */
+export function unanswered(points: readonly OpenPoint[]): OpenPoint[] {
+  return points.filter((point) => point.signOff === null);
+}

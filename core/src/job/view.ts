@@ -1,0 +1,80 @@
+import { conclude, rankChecks, suspects, type Conclusion, type NextCheck, type Suspect } from '../diagnose/index.ts';
+import { assessLoad, demandOf, schoolRatings, type Demand, type LoadAssessment, type SchoolRating } from '../load/index.ts';
+import { partsAt } from '../machine/index.ts';
+import { fitQuestion, rankSupplies, type Candidate, type SupplyModel } from '../supply/index.ts';
+import { cablingOf, type Cabling } from './cabling.ts';
+import type { Job } from './job.ts';
+import { measureResult, observationsOf, presentLoad, type MeasureResult, type SourcedObservation } from './observations.ts';
+import { openPointsOf, type OpenPoint } from './open-points.ts';
+import type { Shop } from './shop.ts';
+import { stationsOf, type Station } from './stations.ts';
+
+export interface LoadView {
+  readonly present: Demand;
+  readonly planned: Demand;
+  readonly presentAssessment: LoadAssessment | null;
+  readonly plannedAssessment: LoadAssessment | null;
+  readonly schools: readonly SchoolRating[];
+}
+
+/** Everything that follows from a job and its shop. */
+export interface JobView {
+  readonly before: MeasureResult;
+  readonly after: MeasureResult;
+  readonly observations: readonly SourcedObservation[];
+  readonly suspects: readonly Suspect[];
+  readonly nextChecks: readonly NextCheck[];
+  readonly conclusion: Conclusion;
+  readonly load: LoadView;
+  readonly candidates: readonly Candidate[];
+  readonly chosen: SupplyModel | null;
+  readonly cabling: Cabling;
+  readonly openPoints: readonly OpenPoint[];
+  readonly stations: readonly Station[];
+}
+
+/** The fault part: verdicts, what was observed, who is suspected, what to check next. */
+export function faultView(job: Job, shop: Shop): Pick<JobView, 'before' | 'observations' | 'suspects' | 'nextChecks' | 'conclusion'> {
+  const before = measureResult(job, 'before', job.supply?.label.guide ?? '2.x', shop.instruments);
+  const observations = observationsOf(job, before, presentLoad(job));
+  const ranked = suspects(shop.model, observations);
+  return {
+    before, observations, suspects: ranked,
+    nextChecks: rankChecks(shop.model, observations, shop.settings.bench),
+    conclusion: conclude(shop.model, observations, ranked, shop.settings.stopProbability),
+  };
+}
+
+/** The load part: demand before and after the upgrade against the present supply, and what each school asks for. */
+export function loadView(job: Job): LoadView {
+  const present = demandOf(partsAt(job.parts, 'present'));
+  const planned = demandOf(partsAt(job.parts, 'planned'));
+  const label = job.supply?.label ?? null;
+  return {
+    present, planned,
+    presentAssessment: presentLoad(job),
+    plannedAssessment: label === null || job.parts.length === 0 ? null : assessLoad(planned, label),
+    schools: schoolRatings(planned, label?.ratingWatts ?? null, '3.x'),
+  };
+}
+
+/** The shop's supplies, best first, for the machine as it will be; empty without parts. */
+export function candidatesOf(job: Job, shop: Shop): Candidate[] {
+  if (partsAt(job.parts, 'planned').length === 0) return [];
+  const casing = { layout: job.sheet.layout, shapes: job.sheet.shapes, depthMillimetres: job.sheet.depthMillimetres };
+  return rankSupplies(shop.supplies, fitQuestion(job.parts, casing, demandOf, shop.settings.mainsVolts, job.sheet.school, job.supply?.label.ratingWatts ?? null));
+}
+
+/** All of it. The parts may be given where they are already known, so that a change recomputes only what depends on it. */
+export function viewJob(job: Job, shop: Shop, known: { readonly fault?: ReturnType<typeof faultView>; readonly load?: LoadView; readonly candidates?: readonly Candidate[] } = {}): JobView {
+  const fault = known.fault ?? faultView(job, shop);
+  const load = known.load ?? loadView(job);
+  const candidates = known.candidates ?? candidatesOf(job, shop);
+  const chosen = shop.supplies.find((model) => model.id === job.choice?.modelId) ?? null;
+  const after = measureResult(job, 'after', chosen?.label.guide ?? job.supply?.label.guide ?? '2.x', shop.instruments);
+  const cabling = cablingOf(job, chosen);
+  const faultFound = job.finding?.faultId == null ? null : (shop.model.faults.find((candidate) => candidate.id === job.finding?.faultId) ?? null);
+  const openPoints = openPointsOf(job, faultFound, cabling, after.verdicts, load.plannedAssessment);
+  const parts = { ...fault, after, load, candidates, chosen, cabling, openPoints };
+  return { ...parts, stations: stationsOf(job, parts) };
+}

@@ -1,0 +1,2 @@
+export * from './figures.ts';
+export * from './words.ts';

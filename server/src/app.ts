@@ -1,0 +1,55 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import compression from 'compression';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import type pg from 'pg';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { z } from 'zod';
+import type { Model } from '@fairwatt/core';
+import { shopSchema, supplyModelSchema } from '@fairwatt/contract';
+import { jobRoutes } from './jobs/routes.ts';
+import { errorHandler, notFoundHandler } from './problems.ts';
+import { readShop } from './shop/store.ts';
+import { readSupplies } from './supplies/store.ts';
+
+export interface AppParts {
+  readonly pool: pg.Pool;
+  readonly model: Model;
+  readonly log: Logger;
+  /** The built screens; null serves the API alone. */
+  readonly webDirectory: string | null;
+  readonly now?: () => string;
+}
+
+/** Application and API in one Express app. */
+export function createApp({ pool, model, log, webDirectory, now = () => new Date().toISOString() }: AppParts): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => request.url?.startsWith('/assets/') === true }, redact: ['req.headers.cookie', 'res.headers["set-cookie"]'], serializers: { req: (request: { method: string; url: string }) => ({ method: request.method, url: request.url }), res: (response: { statusCode: number }) => ({ status: response.statusCode }) } }));
+  app.use(helmet({
+    contentSecurityPolicy: { directives: { 'script-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'img-src': ["'self'", 'data:', 'blob:'], 'upgrade-insecure-requests': null } },
+    strictTransportSecurity: false,
+  }));
+  app.use(compression());
+
+  const api = express.Router();
+  api.use((_request, response, next) => { response.set('cache-control', 'no-store'); next(); });
+  api.get('/health', async (_request, response) => { await pool.query('select 1'); response.json({ status: 'ready' }); });
+  api.get('/shop', async (_request, response) => { response.json(shopSchema.parse(await readShop(pool))); });
+  api.get('/supplies', async (_request, response) => { response.json(z.array(supplyModelSchema).parse(await readSupplies(pool))); });
+  api.get('/knowledge', (_request, response) => { response.json(model.knowledge); });
+  api.use('/jobs', jobRoutes(pool, model, now));
+  api.use(notFoundHandler);
+  app.use('/api', api);
+
+  if (webDirectory !== null && existsSync(join(webDirectory, 'index.html'))) {
+    app.use('/assets', express.static(join(webDirectory, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+    app.use(express.static(webDirectory, { index: false, setHeaders: (response) => { response.setHeader('cache-control', 'no-cache'); } }));
+    app.get('/{*path}', (_request, response) => { response.set('cache-control', 'no-cache').sendFile(join(webDirectory, 'index.html')); });
+  }
+  app.use(notFoundHandler);
+  app.use(errorHandler(log));
+  return app;
+}

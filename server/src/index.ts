@@ -1,0 +1,5 @@
+export { createApp, type AppParts } from './app.ts';
+export { createPool } from './database/pool.ts';
+export { migrate } from './database/migrate.ts';
+export { loadDemo } from './demo.ts';
+export { BrokenKnowledge, loadModel, shippedKnowledge } from './knowledge.ts';

@@ -1,0 +1,76 @@
+import type { Job, JobPart, PresentSupply, RecordedCable, Reading } from '@fairwatt/core';
+import { many, maybeOne, type Queryable } from '../database/query.ts';
+import { boolean, instant, member, number, orNull, text, texts } from '../database/read.ts';
+
+type Row = Record<string, unknown>;
+const signed = (row: Row) => ({ by: text(row, 'by'), at: instant(row, 'at') });
+
+async function readParts(db: Queryable, jobId: number): Promise<JobPart[]> {
+  const inlets = await many(db, 'select * from job_inlet where job_id = $1 order by part_id, position', [jobId], (row) => ({
+    partId: text(row, 'part_id'), inlet: { id: text(row, 'id'), kind: member<JobPart['inlets'][number]['kind']>(row, 'kind'), label: text(row, 'label'), optional: boolean(row, 'optional') },
+  }));
+  return many(db, 'select * from job_part where job_id = $1 order by position', [jobId], (row): JobPart => ({
+    id: text(row, 'id'), version: number(row, 'version'), classId: text(row, 'class_id'), name: text(row, 'name'), quantity: number(row, 'quantity'), change: member(row, 'change'),
+    figures: {
+      lowWatts: number(row, 'low_watts'), likelyWatts: number(row, 'likely_watts'), highWatts: number(row, 'high_watts'), idleWatts: number(row, 'idle_watts'), shortWatts: number(row, 'short_watts'),
+      spinUpAmps: number(row, 'spin_up_amps'), share12: number(row, 'share_12'), share5: number(row, 'share_5'), share33: number(row, 'share_33'), excursion: member(row, 'excursion'),
+    },
+    inlets: inlets.filter((item) => item.partId === row['id']).map((item) => item.inlet),
+  }));
+}
+
+async function readSupply(db: Queryable, jobId: number): Promise<PresentSupply | null> {
+  const rails = await many(db, 'select * from job_supply_rail where job_id = $1 order by position', [jobId], (row) => ({ label: text(row, 'label'), rail: member<PresentSupply['label']['rails'][number]['rail']>(row, 'rail'), amps: number(row, 'amps') }));
+  const combined = await many(db, 'select * from job_supply_combined where job_id = $1 order by position', [jobId], (row) => ({ labels: texts(row, 'labels'), watts: number(row, 'watts') }));
+  return maybeOne(db, 'select * from job_supply where job_id = $1', [jobId], (row): PresentSupply => ({
+    version: number(row, 'version'), name: text(row, 'name'),
+    label: { ratingWatts: number(row, 'rating_watts'), rails, combined, shape: member(row, 'shape'), guide: member(row, 'guide'), grade: member(row, 'grade'), modular: member(row, 'modular'), has16Pin: boolean(row, 'has_16_pin') },
+  }));
+}
+
+async function readCables(db: Queryable, jobId: number): Promise<RecordedCable[]> {
+  const plugs = await many(db, 'select * from job_cable_plug where job_id = $1 order by cable_id, position', [jobId], (row) => ({ cableId: text(row, 'cable_id'), plug: { kind: member<RecordedCable['plugs'][number]['kind']>(row, 'kind'), inletId: orNull(text)(row, 'inlet_id') } }));
+  return many(db, 'select * from job_cable where job_id = $1 order by position', [jobId], (row): RecordedCable => ({
+    id: text(row, 'id'), version: number(row, 'version'), label: text(row, 'label'), socketLabel: text(row, 'socket_label'), way: text(row, 'way'), tiesToCut: number(row, 'ties_to_cut'),
+    plugs: plugs.filter((item) => item.cableId === row['id']).map((item) => item.plug),
+  }));
+}
+
+function readReadings(db: Queryable, jobId: number): Promise<Reading[]> {
+  return many(db, 'select * from job_reading where job_id = $1 order by position', [jobId], (row): Reading => {
+    const code = orNull(text)(row, 'code');
+    return {
+      id: text(row, 'id'), phase: member(row, 'phase'), subject: member(row, 'subject'), condition: member(row, 'condition'),
+      value: code === null ? { kind: 'figure', figure: number(row, 'figure') } : { kind: 'code', code: member(row, 'code') },
+      instrumentId: text(row, 'instrument_id'), loadWatts: orNull(number)(row, 'load_watts'), note: text(row, 'note'), struckAt: orNull(instant)(row, 'struck_at'), ...signed(row),
+    };
+  });
+}
+
+/** A job with its row id; null when no job has this code. With `lock` the job's row is held until the transaction ends. */
+export async function readJob(db: Queryable, code: string, lock = false): Promise<{ id: number; job: Job } | null> {
+  const head = await maybeOne(db, `select * from job where code = $1${lock ? ' for update' : ''}`, [code], (row) => row);
+  if (head === null) return null;
+  const id = number(head, 'id');
+  const closedBy = orNull(text)(head, 'closed_by');
+  const job: Job = {
+    code, createdAt: instant(head, 'created_at'), updatedAt: instant(head, 'updated_at'), state: member(head, 'state'), stateVersion: number(head, 'state_version'),
+    closed: closedBy === null ? null : { by: closedBy, at: instant(head, 'closed_at') },
+    sheet: {
+      version: number(head, 'sheet_version'), title: text(head, 'title'), client: text(head, 'client'), words: text(head, 'words'), button: orNull(text)(head, 'button'), course: orNull(text)(head, 'course'),
+      surroundings: text(head, 'surroundings'), machineYears: orNull(number)(head, 'machine_years'), supplyYears: orNull(number)(head, 'supply_years'), upgrade: text(head, 'upgrade'),
+      cableBag: orNull<NonNullable<Job['sheet']['cableBag']>>(member)(head, 'cable_bag'), layout: member(head, 'layout'), shapes: texts(head, 'shapes') as Job['sheet']['shapes'], depthMillimetres: orNull(number)(head, 'depth_millimetres'),
+      school: member(head, 'school'), watch: text(head, 'watch'), leftInBag: text(head, 'left_in_bag'),
+    },
+    parts: await readParts(db, id),
+    supply: await readSupply(db, id),
+    outcomes: await many(db, 'select * from job_outcome where job_id = $1 order by position', [id], (row) => ({ id: text(row, 'id'), checkId: text(row, 'check_id'), outcomeId: text(row, 'outcome_id'), takenBackAt: orNull(instant)(row, 'taken_back_at'), ...signed(row) })),
+    readings: await readReadings(db, id),
+    finding: await maybeOne(db, 'select * from job_finding where job_id = $1', [id], (row) => ({ version: number(row, 'version'), kind: member<NonNullable<Job['finding']>['kind']>(row, 'kind'), faultId: orNull(text)(row, 'fault_id'), confirmed: boolean(row, 'confirmed'), note: text(row, 'note'), ...signed(row) })),
+    choice: await maybeOne(db, 'select * from job_choice where job_id = $1', [id], (row) => ({ version: number(row, 'version'), kind: member<NonNullable<Job['choice']>['kind']>(row, 'kind'), modelId: orNull(text)(row, 'model_id'), reason: text(row, 'reason'), ...signed(row) })),
+    cables: await readCables(db, id),
+    seats: await many(db, 'select * from job_seat where job_id = $1 order by at, inlet_id', [id], (row) => ({ version: number(row, 'version'), inletId: text(row, 'inlet_id'), cableCode: text(row, 'cable_code'), plugIndex: number(row, 'plug_index'), click: boolean(row, 'click'), tug: boolean(row, 'tug'), gap: boolean(row, 'gap'), ...signed(row) })),
+    signOffs: await many(db, 'select * from job_sign_off where job_id = $1 order by position', [id], (row) => ({ id: text(row, 'id'), point: text(row, 'point'), reason: text(row, 'reason'), ...signed(row) })),
+  };
+  return { id, job };
+}

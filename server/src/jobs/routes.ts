@@ -1,0 +1,80 @@
+import express, { Router } from 'express';
+import type pg from 'pg';
+import { z } from 'zod';
+import { refusalText, type Model } from '@fairwatt/core';
+import { actMessageSchema, id, jobCode, jobEventsSchema, jobFileFormat, jobFileSchema, jobFileVersion, jobListQuerySchema, jobListSchema, jobSchema, newJobSchema } from '@fairwatt/contract';
+import { HttpProblem, parseInput } from '../problems.ts';
+import { readJob } from './read.ts';
+import { actOnJob, createJob, exportJob, importJob, listEvents, listJobs, type Unknown } from './store.ts';
+
+const noJob = (code: string) => new HttpProblem(404, 'no-such-job', `There is no job ${code}`, { errors: [{ path: 'code', message: 'no such job' }] });
+const noTechnician = () => new HttpProblem(403, 'unknown-technician', 'Pick a technician first: this one is not known here', { errors: [{ path: 'by', message: 'not a technician of this shop' }] });
+const known = <T extends { kind: string }>(outcome: T | Unknown): Exclude<T, Unknown> => {
+  if (outcome.kind === 'unknown-technician') throw noTechnician();
+  return outcome as Exclude<T, Unknown>;
+};
+
+function codeOf(value: unknown): string {
+  const parsed = jobCode.safeParse(value);
+  if (!parsed.success) throw noJob(String(value).slice(0, 20));
+  return parsed.data;
+}
+
+/** A file of another kind or version is named as such before its fields are looked at. */
+function checkFileHead(body: unknown): void {
+  const head = z.object({ format: z.unknown(), version: z.unknown() }).safeParse(body);
+  if (!head.success || head.data.format !== jobFileFormat) throw new HttpProblem(422, 'not-a-job-file', 'This is not a Fair Watt job file', { errors: [{ path: 'format', message: `must be ${jobFileFormat}` }] });
+  if (head.data.version !== jobFileVersion) throw new HttpProblem(422, 'other-version', `This job file has version ${String(head.data.version).slice(0, 12)}; version ${jobFileVersion} is read here`, { errors: [{ path: 'version', message: `must be ${jobFileVersion}` }] });
+}
+
+export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Router {
+  const router = Router();
+  const body = express.json({ limit: '1mb' });
+
+  router.get('/', async (request, response) => {
+    response.json(jobListSchema.parse(await listJobs(pool, parseInput(jobListQuerySchema, request.query, 'The query'))));
+  });
+  router.post('/', body, async (request, response) => {
+    const outcome = known(await createJob(pool, model, parseInput(newJobSchema, request.body, 'The new job'), now()));
+    response.status(201).json(jobSchema.parse(outcome.value));
+  });
+  router.post('/import', express.json({ limit: '8mb' }), async (request, response) => {
+    const query = parseInput(z.strictObject({ by: id, as: z.enum(['same', 'new']).default('same') }), request.query, 'The query');
+    checkFileHead(request.body);
+    const outcome = known(await importJob(pool, model, parseInput(jobFileSchema, request.body, 'The job file'), query.by, query.as, now()));
+    if (outcome.kind === 'code-taken') throw new HttpProblem(409, 'code-taken', 'A job with this code is already here; import it under a new code, or leave it', { errors: [{ path: 'job.code', message: 'already here' }] });
+    response.status(201).json(jobSchema.parse(outcome.value));
+  });
+  router.get('/:code', async (request, response) => {
+    const code = codeOf(request.params['code']);
+    const stored = await readJob(pool, code);
+    if (stored === null) throw noJob(code);
+    response.json(jobSchema.parse(stored.job));
+  });
+  router.get('/:code/file', async (request, response) => {
+    const code = codeOf(request.params['code']);
+    const file = await exportJob(pool, code, now());
+    if (file === null) throw noJob(code);
+    response.attachment(`${code}.fairwatt-job.json`).type('application/json').send(`${JSON.stringify(jobFileSchema.parse(file), null, 2)}\n`);
+  });
+  router.get('/:code/events', async (request, response) => {
+    const code = codeOf(request.params['code']);
+    const stored = await readJob(pool, code);
+    if (stored === null) throw noJob(code);
+    response.json(jobEventsSchema.parse({ events: await listEvents(pool, stored.id) }));
+  });
+  router.post('/:code/acts', body, async (request, response) => {
+    const code = codeOf(request.params['code']);
+    const outcome = known(await actOnJob(pool, model, code, parseInput(actMessageSchema, request.body, 'The change'), now()));
+    switch (outcome.kind) {
+      case 'no-job': throw noJob(code);
+      case 'refused': {
+        const { refusal, current } = outcome;
+        const status = refusal.code === 'unknown-reference' ? 422 : refusal.code === 'not-found' ? 404 : 409;
+        throw new HttpProblem(status, refusal.code, refusalText(refusal), { refusal, current: jobSchema.parse(current), errors: refusal.code === 'unknown-reference' ? [{ path: refusal.path, message: 'is not known here' }] : [] });
+      }
+      case 'done': response.json(jobSchema.parse(outcome.value));
+    }
+  });
+  return router;
+}

@@ -1,0 +1,51 @@
+import type { AddressInfo } from 'node:net';
+import { fileURLToPath } from 'node:url';
+import { pino } from 'pino';
+import { createApp } from './app.ts';
+import { createPool } from './database/pool.ts';
+import { migrate } from './database/migrate.ts';
+import { loadDemo } from './demo.ts';
+import { refreshStations } from './jobs/store.ts';
+import { BrokenKnowledge, loadModel } from './knowledge.ts';
+
+// Environment: DATABASE_URL, FAIRWATT_HOST, FAIRWATT_PORT, FAIRWATT_DEMO (1 loads the demo data into an empty database), FAIRWATT_LOG.
+const log = pino({ level: process.env['FAIRWATT_LOG'] ?? 'warn' });
+const databaseUrl = process.env['DATABASE_URL'];
+const host = process.env['FAIRWATT_HOST'] ?? '127.0.0.1';
+const wanted = Number(process.env['FAIRWATT_PORT'] ?? '4870');
+const fromRoot = (path: string) => fileURLToPath(new URL(`../../${path}`, import.meta.url));
+
+async function start(): Promise<void> {
+  if (databaseUrl === undefined || databaseUrl === '') throw new Error('DATABASE_URL is not set');
+  if (!Number.isInteger(wanted) || wanted < 0 || wanted > 65_535) throw new Error(`FAIRWATT_PORT is not a port: ${process.env['FAIRWATT_PORT']}`);
+  const model = await loadModel();
+  await migrate(databaseUrl, log);
+  const pool = createPool(databaseUrl, log);
+  if (process.env['FAIRWATT_DEMO'] === '1') await loadDemo(pool, model, fromRoot('demo'), new Date().toISOString());
+  await refreshStations(pool, model);
+  const app = createApp({ pool, model, log, webDirectory: fromRoot('web/dist') });
+  const server = await new Promise<ReturnType<typeof app.listen>>((resolve, reject) => {
+    const attempt = (port: number) => {
+      const candidate = app.listen(port, host, (error?: Error & { code?: string }) => {
+        if (error === undefined) resolve(candidate);
+        else if (error.code === 'EADDRINUSE' && port < wanted + 50) attempt(port + 1);
+        else reject(error);
+      });
+    };
+    attempt(wanted);
+  });
+  const address = server.address() as AddressInfo;
+  process.stdout.write(`ready http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${address.port}\n`);
+  const stop = () => {
+    server.close(() => { void pool.end().then(() => process.exit(0)); });
+    server.closeAllConnections();
+    setTimeout(() => process.exit(0), 3000).unref();
+  };
+  process.once('SIGINT', stop);
+  process.once('SIGTERM', stop);
+}
+
+start().catch((error: unknown) => {
+  process.stderr.write(`${error instanceof BrokenKnowledge ? error.message : error instanceof Error ? error.message : String(error)}\n`);
+  process.exit(1);
+});

@@ -1,0 +1,54 @@
+import type { Instrument, ShopSettings } from '@fairwatt/core';
+import type { ShopMessage, Technician } from '@fairwatt/contract';
+import { insertRows, many, maybeOne, type Queryable } from '../database/query.ts';
+import { boolean, member, number, orNull, text, texts } from '../database/read.ts';
+
+export const technicianExists = async (db: Queryable, id: string): Promise<boolean> => (await maybeOne(db, 'select id from technician where id = $1', [id], (row) => text(row, 'id'))) !== null;
+
+export function readTechnicians(db: Queryable): Promise<Technician[]> {
+  return many(db, 'select id, name, owner from technician order by owner desc, name', [], (row) => ({ id: text(row, 'id'), name: text(row, 'name'), owner: boolean(row, 'owner') }));
+}
+
+export async function readInstruments(db: Queryable): Promise<Instrument[]> {
+  const ranges = await many(db, 'select * from instrument_range order by instrument_id, position', [], (row) => ({
+    instrumentId: text(row, 'instrument_id'), range: { fullScaleVolts: number(row, 'full_scale_volts'), percent: number(row, 'percent'), counts: number(row, 'counts'), digitVolts: number(row, 'digit_volts') },
+  }));
+  return many(db, 'select * from instrument order by name', [], (row): Instrument => ({
+    id: text(row, 'id'), name: text(row, 'name'), kind: member(row, 'kind'),
+    ranges: ranges.filter((item) => item.instrumentId === row['id']).map((item) => item.range),
+    powerGoodErrorMilliseconds: orNull(number)(row, 'power_good_error_milliseconds'), calibratedUntil: orNull(text)(row, 'calibrated_until'),
+  }));
+}
+
+/** What a shop starts with that has not said otherwise. */
+export const firstSettings: ShopSettings = { name: 'Repair bench', mainsVolts: 230, currency: 'EUR', school: 'peaks-covered', stopProbability: 0.9, bench: { has: ['meter'], maySwapMains: true } };
+
+export async function readSettings(db: Queryable): Promise<ShopSettings> {
+  const found = await maybeOne(db, 'select * from shop_settings', [], (row): ShopSettings => ({
+    name: text(row, 'name'), mainsVolts: number(row, 'mains_volts'), currency: text(row, 'currency'), school: member(row, 'school'), stopProbability: number(row, 'stop_probability'),
+    bench: { has: texts(row, 'bench_has') as ShopSettings['bench']['has'], maySwapMains: boolean(row, 'may_swap_mains') },
+  }));
+  return found ?? firstSettings;
+}
+
+export async function readShop(db: Queryable): Promise<ShopMessage> {
+  const settings = await readSettings(db);
+  return { settings: { ...settings, bench: { ...settings.bench, has: [...settings.bench.has] } }, technicians: await readTechnicians(db), instruments: (await readInstruments(db)).map((instrument) => ({ ...instrument, ranges: [...instrument.ranges] })) };
+}
+
+export async function addTechnicians(db: Queryable, technicians: readonly Technician[]): Promise<void> {
+  for (const technician of technicians) await db.query('insert into technician (id, name, owner) values ($1, $2, $3) on conflict (id) do nothing', [technician.id, technician.name, technician.owner]);
+}
+
+export async function addInstruments(db: Queryable, instruments: readonly Instrument[]): Promise<void> {
+  for (const instrument of instruments) {
+    const added = await db.query('insert into instrument (id, name, kind, power_good_error_milliseconds, calibrated_until) values ($1, $2, $3, $4, $5) on conflict (id) do nothing', [instrument.id, instrument.name, instrument.kind, instrument.powerGoodErrorMilliseconds, instrument.calibratedUntil]);
+    if (added.rowCount === 1) await insertRows(db, 'instrument_range', ['instrument_id', 'position', 'full_scale_volts', 'percent', 'counts', 'digit_volts'], instrument.ranges.map((range, position) => [instrument.id, position, range.fullScaleVolts, range.percent, range.counts, range.digitVolts]));
+  }
+}
+
+export async function writeSettings(db: Queryable, settings: ShopSettings): Promise<void> {
+  await db.query(`insert into shop_settings (name, mains_volts, currency, school, stop_probability, bench_has, may_swap_mains) values ($1, $2, $3, $4, $5, $6, $7)
+    on conflict (only_row) do update set name = $1, mains_volts = $2, currency = $3, school = $4, stop_probability = $5, bench_has = $6, may_swap_mains = $7`,
+  [settings.name, settings.mainsVolts, settings.currency, settings.school, settings.stopProbability, settings.bench.has, settings.bench.maySwapMains]);
+}

@@ -1,0 +1,36 @@
+import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import type { Instrument, Job, Knowledge, ShopSettings, SupplyModel } from '@fairwatt/core';
+import type { JobFile, JobList, NewJobMessage, Problem, Technician } from '@fairwatt/contract';
+
+export interface ShopData {
+  readonly settings: ShopSettings;
+  readonly technicians: readonly Technician[];
+  readonly instruments: readonly Instrument[];
+}
+
+/** Everything that comes from the server. Changes to a job go through the outbox, not through here. */
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery: fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 }),
+  tagTypes: ['jobs'],
+  keepUnusedDataFor: 600,
+  endpoints: (build) => ({
+    shop: build.query<ShopData, void>({ query: () => '/shop' }),
+    supplies: build.query<SupplyModel[], void>({ query: () => '/supplies' }),
+    knowledge: build.query<Knowledge, void>({ query: () => '/knowledge' }),
+    jobs: build.query<JobList, { search: string; state: 'open' | 'closed' | 'all'; page: number }>({ query: (params) => ({ url: '/jobs', params }), providesTags: ['jobs'] }),
+    job: build.query<Job, string>({ query: (code) => `/jobs/${encodeURIComponent(code)}` }),
+    createJob: build.mutation<Job, NewJobMessage>({ query: (body) => ({ url: '/jobs', method: 'POST', body }), invalidatesTags: ['jobs'] }),
+    importJob: build.mutation<Job, { file: string; by: string; as: 'same' | 'new' }>({
+      query: ({ file, by, as }) => ({ url: '/jobs/import', params: { by, as }, method: 'POST', body: file, headers: { 'content-type': 'application/json' } }), invalidatesTags: ['jobs'],
+    }),
+  }),
+});
+export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation } = api;
+export type { JobFile };
+
+/** The problem document behind a failed request, or one made for a server that did not answer. */
+export function problemOf(error: unknown): Problem {
+  if (typeof error === 'object' && error !== null && 'data' in error && typeof error.data === 'object' && error.data !== null && 'title' in error.data) return error.data as Problem;
+  return { type: '/problems/away', title: 'The server does not answer', status: 0 };
+}

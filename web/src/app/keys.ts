@@ -1,0 +1,60 @@
+import { useEffect } from 'react';
+
+/** Is somebody typing here, so that letters are text and not commands? */
+function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.isContentEditable || target.matches('input:not([type=checkbox]):not([type=radio]):not([type=button]), textarea, select, [role=combobox], [role=listbox]'));
+}
+
+const visible = (element: HTMLElement) => element.offsetParent !== null && !(element instanceof HTMLButtonElement && element.disabled);
+/** Inside an open dialog only the dialog's own keys count. */
+const scope = (): ParentNode => document.querySelector('[role=dialog]:not([aria-hidden=true])') ?? document;
+const first = (selector: string) => [...scope().querySelectorAll<HTMLElement>(selector)].find(visible);
+
+export interface KeyCommands {
+  readonly station: (digit: number) => void;
+  readonly newJob: () => void;
+  readonly search: () => void;
+  readonly help: () => void;
+}
+
+/**
+ * The keyboard of the whole application. Digits press what carries `data-key`, Enter presses what carries
+ * `data-primary`, `r` goes to what carries `data-entry`, g and a digit go to a station.
+ */
+export function useKeys(commands: KeyCommands): void {
+  useEffect(() => {
+    let going = 0;
+    const onKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
+      const target = event.target;
+      if (isTyping(target)) {
+        if (event.key === 'Escape' && target instanceof HTMLElement) target.blur();
+        return;
+      }
+      const inDialog = scope() !== document;
+      if (/^[0-9]$/.test(event.key)) {
+        if (!inDialog && performance.now() - going < 1200) { going = 0; commands.station(Number(event.key)); event.preventDefault(); return; }
+        const element = first(`[data-key="${event.key}"]`);
+        if (element) { element.click(); event.preventDefault(); }
+        return;
+      }
+      if (event.key === 'Enter') {
+        if (target instanceof HTMLElement && target.matches('a, button, summary, [role=button], [tabindex="0"]')) return;
+        const element = first('[data-primary]');
+        if (element) { element.click(); event.preventDefault(); }
+        return;
+      }
+      if (inDialog) return;
+      switch (event.key) {
+        case 'g': going = performance.now(); break;
+        case 'n': commands.newJob(); event.preventDefault(); break;
+        case '/': commands.search(); event.preventDefault(); break;
+        case '?': commands.help(); event.preventDefault(); break;
+        case 'r': { const entry = first('[data-entry]'); if (entry) { entry.focus(); event.preventDefault(); } break; }
+        default: return;
+      }
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, [commands]);
+}

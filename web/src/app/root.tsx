@@ -1,0 +1,34 @@
+import { lazy, Suspense, useLayoutEffect } from 'react';
+import { ConfigProvider } from 'antd';
+import { Navigate, Route, Routes } from 'react-router';
+import { JobListPage } from '../jobs/job-list.tsx';
+import { Shell } from './shell.tsx';
+import { useAppSelector } from './store.ts';
+import { antTheme, applyPalette } from './theme.ts';
+import { Empty } from '../controls/empty.tsx';
+
+const JobPage = lazy(() => import('../job/job-page.tsx'));
+const SuppliesPage = lazy(() => import('../shelves/supplies-page.tsx'));
+const InstrumentsPage = lazy(() => import('../shelves/instruments-page.tsx'));
+
+/** Theme and routes. Each station has its own address. */
+export function Root() {
+  const theme = useAppSelector((state) => state.session.theme);
+  useLayoutEffect(() => applyPalette(theme), [theme]);
+  return (
+    <ConfigProvider theme={antTheme(theme)}>
+      <Shell>
+        <Suspense fallback={<div className="page quiet" role="status">Loading …</div>}>
+          <Routes>
+            <Route path="/" element={<Navigate to="/jobs" replace />} />
+            <Route path="/jobs" element={<JobListPage />} />
+            <Route path="/jobs/:code/*" element={<JobPage />} />
+            <Route path="/supplies" element={<SuppliesPage />} />
+            <Route path="/instruments" element={<InstrumentsPage />} />
+            <Route path="*" element={<div className="page"><Empty title="There is nothing at this address">Go back to the <a href="/jobs">jobs</a>.</Empty></div>} />
+          </Routes>
+        </Suspense>
+      </Shell>
+    </ConfigProvider>
+  );
+}

@@ -1,0 +1,29 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { ThemeName } from './theme.ts';
+
+/** What this browser remembers about who works here and how it looks. */
+export interface Session { readonly technician: string | null; readonly theme: ThemeName }
+
+const themeKey = 'fairwatt.theme';
+const technicianKey = 'fairwatt.technician';
+
+function firstTheme(): ThemeName {
+  const kept = localStorage.getItem(themeKey);
+  return kept === 'dark' || kept === 'light' ? kept : matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light';
+}
+
+const slice = createSlice({
+  name: 'session',
+  initialState: (): Session => ({ technician: localStorage.getItem(technicianKey), theme: firstTheme() }),
+  reducers: {
+    pickTechnician: (state, { payload }: PayloadAction<string>) => ({ ...state, technician: payload }),
+    setTheme: (state, { payload }: PayloadAction<ThemeName>) => ({ ...state, theme: payload }),
+  },
+});
+export const session = slice.actions;
+export const sessionReducer = slice.reducer;
+
+export function keepSession({ technician, theme }: Session): void {
+  if (technician !== null) localStorage.setItem(technicianKey, technician);
+  localStorage.setItem(themeKey, theme);
+}

@@ -1,0 +1,33 @@
+import { theme, type ThemeConfig } from 'antd';
+import { palettes, type Palette } from './palette.ts';
+
+export type ThemeName = 'light' | 'dark';
+const textFace = "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif";
+
+/** Ant Design in this application's own clothes: square, flat, without shadows. */
+export function antTheme(name: ThemeName): ThemeConfig {
+  const palette: Palette = palettes[name];
+  return {
+    algorithm: name === 'dark' ? theme.darkAlgorithm : theme.defaultAlgorithm,
+    cssVar: { key: `fw-${name}` },
+    token: {
+      colorPrimary: palette.action, colorInfo: palette.action, colorSuccess: palette.pass, colorWarning: palette.marginal, colorError: palette.fail, colorText: palette.ink, colorTextSecondary: palette.ink2,
+      colorTextPlaceholder: palette.ink2, colorBgBase: palette.sheet, colorBgContainer: palette.sheet, colorBgElevated: palette.sheet, colorBorder: palette.line, colorBorderSecondary: palette.line, colorTextLightSolid: palette.onAction,
+      fontFamily: textFace, fontSize: 15, borderRadius: 2, borderRadiusLG: 2, borderRadiusSM: 2, borderRadiusXS: 2, boxShadow: 'none', boxShadowSecondary: `0 0 0 1px ${palette.line}`, boxShadowTertiary: 'none', controlHeight: 36, wireframe: false, motionDurationMid: '0.12s', motionDurationSlow: '0.16s',
+    },
+    components: {
+      Button: { primaryShadow: 'none', defaultShadow: 'none', dangerShadow: 'none', fontWeight: 600 },
+      Input: { activeShadow: `0 0 0 2px ${palette.actionSoft}` },
+      Select: { optionSelectedBg: palette.actionSoft },
+      Modal: { titleFontSize: 20 },
+    },
+  };
+}
+
+/** Puts the palette on the document as style-sheet variables. */
+export function applyPalette(name: ThemeName): void {
+  const root = document.documentElement;
+  root.dataset['theme'] = name;
+  root.style.colorScheme = name;
+  for (const [key, value] of Object.entries(palettes[name])) root.style.setProperty(`--${key.replace(/([A-Z0-9]+)/g, (part) => `-${part.toLowerCase()}`)}`, value);
+}

@@ -1,0 +1,87 @@
+import { useId, useState, type ReactNode } from 'react';
+import { parseFigure } from '@fairwatt/core';
+
+interface Shared { readonly label: string; readonly wide?: boolean; readonly disabled?: boolean }
+
+/** Text that is kept as it is typed. A value that may not be kept stays in the field with its error. */
+export function TextField({ label, value, onChange, problem, wide = false, rows, disabled = false, placeholder, maxLength, entry = false }: Shared & { readonly value: string; readonly onChange: (value: string) => void; readonly problem?: (value: string) => string | null; readonly rows?: number; readonly placeholder?: string; readonly maxLength?: number; readonly entry?: boolean }) {
+  const id = useId();
+  const [draft, setDraft] = useState<string | null>(null);
+  const shown = draft ?? value;
+  const error = draft === null ? null : (problem?.(draft) ?? null);
+  const change = (text: string) => {
+    if ((problem?.(text) ?? null) === null) { setDraft(null); onChange(text); } else setDraft(text);
+  };
+  const shared = { id, value: shown, disabled, maxLength, placeholder, 'aria-invalid': error !== null, 'aria-describedby': error === null ? undefined : `${id}-error`, ...(entry ? { 'data-entry': true } : {}) };
+  return (
+    <label className={`field${wide ? ' wide' : ''}`} htmlFor={id}>
+      <span className="name">{label}</span>
+      {rows === undefined ? <input {...shared} onChange={(event) => change(event.target.value)} autoComplete="off" /> : <textarea {...shared} rows={rows} onChange={(event) => change(event.target.value)} />}
+      {error !== null && <span className="error" id={`${id}-error`} role="alert">{error}</span>}
+    </label>
+  );
+}
+
+/** What is wrong with a typed figure; null when it may be kept. */
+export function figureProblem(text: string, least: number, most: number, empty: 'allowed' | 'refused', whole = false): string | null {
+  if (text.trim() === '') return empty === 'allowed' ? null : `a figure from ${least} to ${most}`;
+  const figure = parseFigure(text);
+  if (figure === null) return `“${text}” is not a figure; write it like 11.9 or 11,9`;
+  if (figure < least || figure > most) return `from ${least} to ${most}`;
+  return whole && !Number.isInteger(figure) ? 'a whole number' : null;
+}
+
+/** A figure as people type it: 11,9 or 11.9. Kept when it is one and inside its bounds. */
+export function FigureField({ label, value, onChange, least = 0, most, unit, optional = false, whole = false, wide = false, disabled = false, bare = false }: Shared & { readonly value: number | null; readonly onChange: (value: number | null) => void; readonly least?: number; readonly most: number; readonly unit?: string; readonly optional?: boolean; readonly whole?: boolean; readonly bare?: boolean }) {
+  const id = useId();
+  const [draft, setDraft] = useState<string | null>(null);
+  const shown = draft ?? (value === null ? '' : String(Math.round(value * 1000) / 1000));
+  const error = draft === null ? null : figureProblem(draft, least, most, optional ? 'allowed' : 'refused', whole);
+  const change = (text: string) => {
+    setDraft(text);
+    if (figureProblem(text, least, most, optional ? 'allowed' : 'refused', whole) === null) onChange(text.trim() === '' ? null : parseFigure(text));
+  };
+  const input = (
+    <span className="with-unit">
+      <input id={id} className={bare ? 'cell-input fig' : 'fig'} inputMode="decimal" autoComplete="off" value={shown} disabled={disabled} aria-label={bare ? label : undefined} aria-invalid={error !== null} aria-describedby={error === null ? undefined : `${id}-error`}
+        onChange={(event) => change(event.target.value)} onBlur={() => { if (error === null) setDraft(null); }} />
+      {unit !== undefined && <span className="unit" aria-hidden="true">{unit}</span>}
+    </span>
+  );
+  const told = error !== null && <span className="error-text" id={`${id}-error`} role="alert">{error}</span>;
+  if (bare) return <>{input}{told}</>;
+  return <label className={`field${wide ? ' wide' : ''}`} htmlFor={id}><span className="name">{label}{unit === undefined ? '' : ` (${unit})`}</span>{input}{told}</label>;
+}
+
+export function SelectField<T extends string>({ label, value, options, onChange, wide = false, disabled = false, empty, bare = false }: Shared & { readonly value: T | null; readonly options: readonly { readonly value: T; readonly label: string }[]; readonly onChange: (value: T) => void; readonly empty?: string; readonly bare?: boolean }) {
+  const id = useId();
+  const select = (
+    <select id={id} className={bare ? 'cell-input' : undefined} aria-label={bare ? label : undefined} value={value ?? ''} disabled={disabled} onChange={(event) => onChange(event.target.value as T)}>
+      {value === null && <option value="">{empty ?? 'pick one'}</option>}
+      {options.map((option) => <option key={option.value} value={option.value}>{option.label}</option>)}
+    </select>
+  );
+  return bare ? select : <label className={`field${wide ? ' wide' : ''}`} htmlFor={id}><span className="name">{label}</span>{select}</label>;
+}
+
+/** Big keys, one to nine by the keyboard as well. */
+export function Keys<T extends string>({ label, value, options, onPick, disabled = false, digits = true }: { readonly label: string; readonly value?: T | null; readonly options: readonly { readonly value: T; readonly label: string; readonly hint?: string | undefined; readonly digit?: number }[]; readonly onPick: (value: T) => void; readonly disabled?: boolean; readonly digits?: boolean }) {
+  return (
+    <div className="keys" role="group" aria-label={label}>
+      {options.map((option, index) => {
+        const digit = option.digit ?? index + 1;
+        return (
+          <button key={option.value} type="button" className="key" disabled={disabled} aria-pressed={value === undefined ? undefined : value === option.value} onClick={() => onPick(option.value)} {...(digits && digit <= 9 ? { 'data-key': String(digit) } : {})}>
+            {digits && digit <= 9 && <span className="digit" aria-hidden="true">{digit}</span>}
+            <span>{option.label}{option.hint !== undefined && option.hint !== '' && <span className="hint">{option.hint}</span>}</span>
+          </button>
+        );
+      })}
+    </div>
+  );
+}
+
+/** The one obvious next step. Enter presses it. */
+export function Primary({ children, onClick, disabled = false }: { readonly children: ReactNode; readonly onClick: () => void; readonly disabled?: boolean }) {
+  return <button type="button" className="primary" data-primary disabled={disabled} onClick={onClick}><span>{children}</span><kbd aria-hidden="true">↵</kbd></button>;
+}

@@ -1,0 +1,43 @@
+import { conditionText, subjectText, verdictLevel, verdictText, type Verdict } from '@fairwatt/core';
+
+const rowHeight = 46;
+const left = 150;
+const right = 150;
+
+function scaleOf(verdict: Verdict): { low: number; high: number } {
+  const span = verdict.upper - verdict.lower;
+  const reach = [verdict.lower - span * 0.6, verdict.upper + span * 0.6];
+  return { low: reach[0]!, high: reach[1]! };
+}
+
+/** Each verdict against its band: the limits, the mean with its uncertainty, and the word. Far-off figures stand at the edge with an arrow. */
+export function RailBands({ verdicts, width = 760 }: { readonly verdicts: readonly Verdict[]; readonly width?: number }) {
+  const inner = width - left - right;
+  const height = verdicts.length * rowHeight + 4;
+  return (
+    <svg viewBox={`0 0 ${width} ${height}`} style={{ width: '100%', height: 'auto' }} role="img" aria-label={verdicts.map((verdict) => `${subjectText[verdict.subject]} ${conditionText[verdict.condition]} ${verdictLevel(verdict)}: ${verdictText[verdict.word]}`).join('; ')}>
+      {verdicts.map((verdict, index) => {
+        const { low, high } = scaleOf(verdict);
+        const x = (value: number) => left + ((Math.min(high, Math.max(low, value)) - low) / (high - low)) * inner;
+        const y = index * rowHeight + 20;
+        const colour = verdict.word === 'pass' ? 'var(--pass)' : verdict.word === 'fail' ? 'var(--fail)' : 'var(--unknown)';
+        const at = verdict.mean;
+        const places = verdict.subject === 'power-good' ? 0 : 2;
+        return (
+          <g key={`${verdict.subject}-${verdict.condition}`}>
+            <text x={0} y={y - 1} fontSize={15} fontWeight={600}>{subjectText[verdict.subject]}</text>
+            <text x={0} y={y + 15} fontSize={12.5} style={{ fill: 'var(--ink-2)' }}>{conditionText[verdict.condition]}{verdict.count > 1 ? `, ${verdict.count} readings` : ''}</text>
+            <line x1={left} x2={left + inner} y1={y} y2={y} style={{ stroke: 'var(--line)' }} />
+            <rect x={x(verdict.lower)} y={y - 8} width={x(verdict.upper) - x(verdict.lower)} height={16} style={{ fill: 'var(--track)', stroke: 'var(--ink-2)' }} strokeWidth={1} />
+            <text className="fig" x={x(verdict.lower)} y={y + 21} fontSize={11} textAnchor="middle" style={{ fill: 'var(--ink-2)' }}>{verdict.lower.toFixed(places)}</text>
+            <text className="fig" x={x(verdict.upper)} y={y + 21} fontSize={11} textAnchor="middle" style={{ fill: 'var(--ink-2)' }}>{verdict.upper.toFixed(places)}</text>
+            {at !== null && verdict.expanded !== null && <path d={`M${x(at - verdict.expanded)} ${y - 5}v10M${x(at - verdict.expanded)} ${y}H${x(at + verdict.expanded)}M${x(at + verdict.expanded)} ${y - 5}v10`} style={{ stroke: colour }} strokeWidth={2} fill="none" />}
+            {at !== null && (at < low ? <path d={`M${left + 10} ${y - 7}l-10 7l10 7z`} style={{ fill: colour }} /> : at > high ? <path d={`M${left + inner - 10} ${y - 7}l10 7l-10 7z`} style={{ fill: colour }} /> : verdict.word === 'fail' ? <path d={`M${x(at) - 6} ${y - 6}l12 12m0 -12l-12 12`} style={{ stroke: colour }} strokeWidth={3.5} /> : <circle cx={x(at)} cy={y} r={6} style={{ fill: verdict.word === 'pass' ? colour : 'var(--sheet)', stroke: colour }} strokeWidth={2.5} />)}
+            <text className="fig" x={left + inner + 14} y={y - 1} fontSize={15}>{verdictLevel(verdict)}</text>
+            <text x={left + inner + 14} y={y + 15} fontSize={13} fontWeight={700} style={{ fill: colour }}>{verdict.word === 'pass' ? '✓ ' : verdict.word === 'fail' ? '✕ ' : '? '}{verdictText[verdict.word]}</text>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}

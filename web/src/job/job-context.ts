@@ -1,0 +1,30 @@
+import { createContext, useContext } from 'react';
+import type { Act, Job, JobView, Knowledge, Refusal, Shop } from '@fairwatt/core';
+import type { Technician } from '@fairwatt/contract';
+
+/** What every station works on. */
+export interface JobDesk {
+  readonly code: string;
+  readonly job: Job;
+  readonly view: JobView;
+  readonly shop: Shop;
+  readonly knowledge: Knowledge;
+  readonly technicians: readonly Technician[];
+  readonly technician: string | null;
+  /** Closed, or nobody picked at the top right. */
+  readonly locked: boolean;
+  /** Does an act at once on the screen and sends it. Returns why not, when it cannot be done. */
+  readonly act: (act: Act) => Refusal | null;
+  /** Offers to undo what was just removed. */
+  readonly offerUndo: (text: string, undo: () => void) => void;
+  readonly personName: (id: string) => string;
+  readonly inletLabel: (id: string) => string;
+}
+
+export const JobDeskContext = createContext<JobDesk | null>(null);
+
+export function useDesk(): JobDesk {
+  const desk = useContext(JobDeskContext);
+  if (desk === null) throw new Error('no job is on the desk');
+  return desk;
+}

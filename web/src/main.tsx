@@ -1,0 +1,16 @@
+import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
+import '@fontsource-variable/atkinson-hyperlegible-mono/wght.css';
+import './app/style.css';
+import { createRoot } from 'react-dom/client';
+import { Provider } from 'react-redux';
+import { BrowserRouter } from 'react-router';
+import { Root } from './app/root.tsx';
+import { store } from './app/store.ts';
+import { startSender } from './offline/sender.ts';
+
+startSender(store);
+if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.serviceWorker.register('/sw.js');
+
+const element = document.getElementById('root');
+if (element === null) throw new Error('the page has no root');
+createRoot(element).render(<Provider store={store}><BrowserRouter><Root /></BrowserRouter></Provider>);

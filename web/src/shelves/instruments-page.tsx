@@ -1,0 +1,28 @@
+import { problemOf, useShopQuery } from '../app/api.ts';
+import { Empty } from '../controls/empty.tsx';
+
+/** The shop's meters and testers with the errors that every verdict counts in. */
+export default function InstrumentsPage() {
+  const shop = useShopQuery();
+  const today = new Date().toISOString().slice(0, 10);
+  return (
+    <div className="page">
+      <div className="page-head"><h1>Instruments</h1><span className="quiet">Every verdict counts in the error of the instrument that was used.</span></div>
+      {shop.isError && shop.data === undefined && <Empty title={problemOf(shop.error).title} />}
+      {shop.isLoading && <p role="status">Fetching the instruments …</p>}
+      {shop.data?.instruments.length === 0 && <Empty title="No instruments yet">They come with the shop's file.</Empty>}
+      {shop.data !== undefined && shop.data.instruments.length > 0 && (
+        <table className="grid">
+          <thead><tr><th>Instrument</th><th>Kind</th><th>Ranges and limit of error</th><th>Power-good</th><th>Calibrated until</th></tr></thead>
+          <tbody>{shop.data.instruments.map((instrument) => (
+            <tr key={instrument.id}>
+              <td style={{ fontWeight: 600 }}>{instrument.name}</td><td>{instrument.kind === 'tester' ? 'hand-held tester' : 'multimeter'}</td>
+              <td>{instrument.ranges.map((range) => <div key={range.fullScaleVolts} className="fig">to {range.fullScaleVolts} V: {range.percent} % + {range.counts} × {range.digitVolts} V</div>)}</td>
+              <td className="fig">{instrument.powerGoodErrorMilliseconds === null ? 'no' : `±${instrument.powerGoodErrorMilliseconds} ms`}</td>
+              <td>{instrument.calibratedUntil === null ? 'never' : instrument.calibratedUntil < today ? <span className="verdict tight">{instrument.calibratedUntil}, overdue</span> : <span className="verdict pass">{instrument.calibratedUntil}</span>}</td>
+            </tr>))}
+          </tbody>
+        </table>)}
+    </div>
+  );
+}

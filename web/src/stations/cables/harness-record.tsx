@@ -1,0 +1,57 @@
+import { partsAt, plugKinds, plugServes, type InletKind, type PlugKind, type RecordedCable } from '@fairwatt/core';
+import { Empty } from '../../controls/empty.tsx';
+import { FigureField } from '../../controls/fields.tsx';
+import { useDesk } from '../../job/job-context.ts';
+
+const usualPlug: Record<InletKind, PlugKind> = { 'main-24': 'main-20+4', 'main-20': 'main-20+4', 'cpu-8': 'cpu-4+4', 'cpu-4': 'cpu-4', 'card-16': 'card-16', 'card-8': 'card-6+2', 'card-6': 'card-6+2', sata: 'sata', 'peripheral-4': 'peripheral-4', 'small-drive-4': 'small-drive-4' };
+const nextLabel = (cables: readonly RecordedCable[]) => { for (let index = 0; ; index += 1) { const label = index < 26 ? String.fromCharCode(65 + index) : `Z${index - 25}`; if (!cables.some((cable) => cable.label === label)) return label; } };
+
+/** The present cables: socket, plugs, inlets, the way each runs. */
+export function HarnessRecord() {
+  const { job, act, locked, offerUndo } = useDesk();
+  const inlets = partsAt(job.parts, 'present').flatMap((part) => part.inlets);
+  const served = new Set(job.cables.flatMap((cable) => cable.plugs.flatMap((plug) => plug.inletId ?? [])));
+  const left = inlets.filter((inlet) => !served.has(inlet.id));
+  const put = (cable: RecordedCable, changes: Partial<RecordedCable>) => { const { version, ...rest } = { ...cable, ...changes }; act({ kind: 'put-cable', cable: rest, basedOn: version }); };
+  const add = (inletId: string, kind: InletKind) => act({ kind: 'put-cable', basedOn: 0, cable: { id: crypto.randomUUID(), label: nextLabel(job.cables), socketLabel: '', plugs: [{ kind: usualPlug[kind], inletId }], way: '', tiesToCut: 0 } });
+  return (
+    <>
+      <div className="block">
+        <span className="label">Inlets without a recorded cable, {left.length}</span>
+        <div className="row-actions">{left.map((inlet) => <button key={inlet.id} type="button" className="secondary" disabled={locked} onClick={() => add(inlet.id, inlet.kind)}>+ {inlet.label}</button>)}{left.length === 0 && inlets.length > 0 && <span>Every inlet has its cable.</span>}</div>
+      </div>
+      {job.cables.length === 0 ? <Empty title="No cables recorded">Press an inlet above: its cable is added with the plug that usually goes there.</Empty> : (
+        <table className="grid" aria-label="Recorded cables">
+          <thead><tr><th style={{ width: 64 }}>Cable</th><th style={{ width: 120 }}>Socket</th><th>Plugs, first at the supply</th><th>Way: holes, clips, hooks</th><th style={{ width: 66 }}>Ties to cut</th><th /></tr></thead>
+          <tbody>{job.cables.map((cable) => (
+            <tr key={cable.id}>
+              <td><input className="cell-input fig" aria-label={`Label of cable ${cable.label}`} value={cable.label} maxLength={20} disabled={locked} onChange={(event) => { if (event.target.value.trim() !== '') put(cable, { label: event.target.value }); }} /></td>
+              <td><input className="cell-input" aria-label={`Socket of cable ${cable.label}`} placeholder="fixed" value={cable.socketLabel} maxLength={30} disabled={locked} onChange={(event) => put(cable, { socketLabel: event.target.value })} /></td>
+              <td>
+                {cable.plugs.map((plug, index) => {
+                  const own = inlets.find((inlet) => inlet.id === plug.inletId);
+                  const wrong = own !== undefined && !plugServes(plug.kind, own.kind);
+                  const set = (changes: Partial<RecordedCable['plugs'][number]>) => put(cable, { plugs: cable.plugs.map((other, position) => (position === index ? { ...other, ...changes } : other)) });
+                  return (
+                    <div key={index} style={{ display: 'flex', gap: 6, marginBottom: 3 }}>
+                      <select className="cell-input" style={{ width: 118 }} aria-label={`Plug ${index + 1} of cable ${cable.label}`} value={plug.kind} disabled={locked} onChange={(event) => set({ kind: event.target.value as PlugKind })}>{plugKinds.map((kind) => <option key={kind} value={kind}>{kind}</option>)}</select>
+                      <select className="cell-input" aria-label={`Inlet of plug ${index + 1} of cable ${cable.label}`} aria-invalid={wrong} value={plug.inletId ?? ''} disabled={locked} onChange={(event) => set({ inletId: event.target.value === '' ? null : event.target.value })}>
+                        <option value="">free</option>{inlets.filter((inlet) => inlet.id === plug.inletId || !served.has(inlet.id)).map((inlet) => <option key={inlet.id} value={inlet.id}>{inlet.label}</option>)}
+                      </select>
+                      {wrong && <span className="verdict fail" title="This plug does not fit this inlet">no fit</span>}
+                    </div>
+                  );
+                })}
+                <button type="button" className="link" disabled={locked || cable.plugs.length >= 8} onClick={() => put(cable, { plugs: [...cable.plugs, { kind: cable.plugs.at(-1)?.kind ?? 'sata', inletId: null }] })}>one more plug</button>
+                {cable.plugs.length > 1 && <button type="button" className="link" disabled={locked} onClick={() => put(cable, { plugs: cable.plugs.slice(0, -1) })}>one fewer</button>}
+              </td>
+              <td><input className="cell-input" aria-label={`Way of cable ${cable.label}`} value={cable.way} maxLength={300} disabled={locked} onChange={(event) => put(cable, { way: event.target.value })} /></td>
+              <td><FigureField bare label={`Ties to cut on cable ${cable.label}`} value={cable.tiesToCut} most={99} whole disabled={locked} onChange={(tiesToCut) => { if (tiesToCut !== null) put(cable, { tiesToCut }); }} /></td>
+              <td><button type="button" className="link" disabled={locked} aria-label={`Take out cable ${cable.label}`} onClick={() => { const { version, ...rest } = cable; if (act({ kind: 'drop-cable', cableId: cable.id, basedOn: version }) === null) offerUndo(`Cable ${cable.label} is taken out.`, () => act({ kind: 'put-cable', cable: rest, basedOn: 0 })); }}>take out</button></td>
+            </tr>))}
+          </tbody>
+        </table>
+      )}
+    </>
+  );
+}

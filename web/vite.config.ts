@@ -1,0 +1,27 @@
+import { defineConfig, type Plugin } from 'vite';
+import react from '@vitejs/plugin-react';
+
+/** Lists every built file, so that the service worker can keep the whole application for a reload without a server. */
+function precacheList(): Plugin {
+  return {
+    name: 'precache-list',
+    generateBundle(_options, bundle) {
+      const files = Object.keys(bundle).filter((name) => name !== 'sw.js' && !name.endsWith('.map') && !/\.woff$/.test(name)).map((name) => (name === 'index.html' ? '/' : `/${name}`));
+      this.emitFile({ type: 'asset', fileName: 'precache.json', source: JSON.stringify([...new Set(['/', ...files])]) });
+    },
+  };
+}
+
+export default defineConfig({
+  plugins: [react(), precacheList()],
+  resolve: { conditions: ['fairwatt-source', 'module', 'browser', 'development|production'] },
+  build: {
+    target: 'es2023',
+    chunkSizeWarningLimit: 1200,
+    rolldownOptions: {
+      input: { main: 'index.html', sw: 'src/offline/sw.ts' },
+      output: { entryFileNames: (chunk) => (chunk.name === 'sw' ? 'sw.js' : 'assets/[name]-[hash].js') },
+    },
+  },
+  server: { proxy: { '/api': 'http://127.0.0.1:4870' } },
+});
