@@ -8,12 +8,12 @@ import pg from 'pg';
 import { root, rootHash, stateDirectory } from './paths.ts';
 import { isRoot, postgresPrograms } from './system.ts';
 
-/** A cluster of this checkout: `main` for demo and serve, `test` for the tests. */
-export type ClusterName = 'main' | 'test';
+/** A cluster of this checkout: `main` for demo and serve, `test` for the tests, `outage` for the test that stops it. */
+export type ClusterName = 'main' | 'test' | 'outage';
 interface ClusterRecord { readonly dataDirectory: string; readonly password: string; port: number }
 
 const recordPath = (name: ClusterName) => join(stateDirectory, `cluster-${name}.json`);
-const firstPort: Record<ClusterName, number> = { main: 54_870, test: 54_970 };
+const firstPort: Record<ClusterName, number> = { main: 54_870, test: 54_970, outage: 55_070 };
 const environment = { PATH: '/usr/sbin:/usr/bin:/sbin:/bin', LC_ALL: 'C.UTF-8' };
 
 /** PostgreSQL refuses to run as root, so root runs its programs as the user that Debian's package made. */

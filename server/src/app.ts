@@ -27,7 +27,7 @@ export interface AppParts {
 export function createApp({ pool, model, log, webDirectory, now = () => new Date().toISOString() }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => request.url?.startsWith('/assets/') === true }, redact: ['req.headers.cookie', 'res.headers["set-cookie"]'], serializers: { req: (request: { method: string; url: string }) => ({ method: request.method, url: request.url }), res: (response: { statusCode: number }) => ({ status: response.statusCode }) } }));
+  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => request.url?.startsWith('/assets/') ?? false }, redact: ['req.headers.cookie', 'res.headers["set-cookie"]'], serializers: { req: (request: { method: string; url: string }) => ({ method: request.method, url: request.url }), res: (response: { statusCode: number }) => ({ status: response.statusCode }) } }));
   app.use(helmet({
     contentSecurityPolicy: { directives: { 'script-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'img-src': ["'self'", 'data:', 'blob:'], 'upgrade-insecure-requests': null } },
     strictTransportSecurity: false,

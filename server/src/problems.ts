@@ -1,6 +1,6 @@
 import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
-import { z } from 'zod';
+import type { z } from 'zod';
 import { fieldErrors, type Problem } from '@fairwatt/contract';
 
 /** An expected failure that becomes a problem document. */

@@ -4,11 +4,19 @@ import './app/style.css';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { BrowserRouter } from 'react-router';
+import { api } from './app/api.ts';
 import { Root } from './app/root.tsx';
 import { store } from './app/store.ts';
 import { startSender } from './offline/sender.ts';
 
 startSender(store);
+// What a job's page needs is asked for while its code is still on the way.
+const code = /^\/jobs\/([A-Z]{2}-\d+)/.exec(location.pathname)?.[1];
+if (code !== undefined) {
+  store.dispatch(api.util.prefetch('job', code, {}));
+  store.dispatch(api.util.prefetch('supplies', undefined, {}));
+  store.dispatch(api.util.prefetch('knowledge', undefined, {}));
+}
 if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.serviceWorker.register('/sw.js');
 
 const element = document.getElementById('root');

@@ -29,8 +29,10 @@ export function openPointsOf(job: Job, fault: Fault | null, cabling: Cabling, af
   if (job.finding === null) add('no-finding', null);
   else if (job.finding.kind === 'fault' && !job.finding.confirmed) add('not-confirmed', fault?.name ?? null);
   const supplyMustGo = job.finding?.kind === 'fault' && (fault?.cure.id === 'replace-supply' || fault?.cure.id === 'larger-supply');
-  if (job.choice === null && (supplyMustGo || plannedLoad?.word === 'too-small')) add('no-choice', null);
-  if (cabling.basis !== 'none') {
+  const choiceMissing = job.choice === null && (supplyMustGo || plannedLoad?.word === 'too-small');
+  if (choiceMissing) add('no-choice', null);
+  // Without the choice nobody knows yet which plugs are to be seated.
+  if (cabling.basis !== 'none' && !choiceMissing) {
     for (const row of cabling.rows) {
       if (row.state === 'open') add('inlet-open', row.label, row.inletId);
       if (row.state === 'to-seat') add('not-seated', row.label, row.inletId);

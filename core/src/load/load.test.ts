@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { lossModel, lossWatts } from '../standards/index.ts';
-import { partClass, partsAt, labelProblems, twelveVoltWatts, type MachinePart, type PartChange, type SupplyLabel } from '../machine/index.ts';
+import { partClass, partsAt, labelProblems, twelveVoltWatts, type MachinePart, type SupplyLabel } from '../machine/index.ts';
 import { assessLoad, converterEfficiency, demandOf, inletLoads, peaksCoveredRating, schoolRatings } from './index.ts';
 
 let serial = 0;
@@ -8,7 +8,7 @@ function part(classId: string, extra: Partial<MachinePart> = {}): MachinePart {
   const found = partClass(classId)!;
   serial += 1;
   const id = `p${serial}`;
-  return { id, classId, name: found.name, quantity: 1, change: 'stays' as PartChange, figures: found.figures, inlets: found.inlets.map((inlet, index) => ({ ...inlet, id: `${id}-${index}` })), ...extra };
+  return { id, classId, name: found.name, quantity: 1, change: 'stays', figures: found.figures, inlets: found.inlets.map((inlet, index) => ({ ...inlet, id: `${id}-${index}` })), ...extra };
 }
 const label = (ratingWatts: number, extra: Partial<SupplyLabel> = {}): SupplyLabel => ({
   ratingWatts, shape: 'ATX', guide: '2.x', grade: 'bronze', modular: 'fixed', has16Pin: false,

@@ -10,9 +10,9 @@ export function wattsText(watts: number): string {
 
 /** A share as whole per cent; "under 1" and "over 99" instead of 0 and 100. */
 export function percentText(share: number): string {
-  if (share > 0 && share < 0.005) return '<1 %';
-  if (share < 1 && share > 0.995) return '>99 %';
-  return `${Math.round(share * 100)} %`;
+  if (share > 0 && share < 0.005) return '<1%';
+  if (share < 1 && share > 0.995) return '>99%';
+  return `${Math.round(share * 100)}%`;
 }
 
 /** Money in minor units with its currency code. */

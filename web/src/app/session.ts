@@ -2,7 +2,7 @@ import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { ThemeName } from './theme.ts';
 
 /** What this browser remembers about who works here and how it looks. */
-export interface Session { readonly technician: string | null; readonly theme: ThemeName }
+export interface Session { readonly technician: string | null; readonly theme: ThemeName; readonly newJobAsked: boolean }
 
 const themeKey = 'fairwatt.theme';
 const technicianKey = 'fairwatt.technician';
@@ -14,9 +14,11 @@ function firstTheme(): ThemeName {
 
 const slice = createSlice({
   name: 'session',
-  initialState: (): Session => ({ technician: localStorage.getItem(technicianKey), theme: firstTheme() }),
+  initialState: (): Session => ({ technician: localStorage.getItem(technicianKey), theme: firstTheme(), newJobAsked: false }),
   reducers: {
     pickTechnician: (state, { payload }: PayloadAction<string>) => ({ ...state, technician: payload }),
+    askNewJob: (state) => ({ ...state, newJobAsked: true }),
+    newJobAnswered: (state) => ({ ...state, newJobAsked: false }),
     setTheme: (state, { payload }: PayloadAction<ThemeName>) => ({ ...state, theme: payload }),
   },
 });

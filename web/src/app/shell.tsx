@@ -15,8 +15,8 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const navigate = useNavigate();
   const location = useLocation();
   const search = useRef<HTMLInputElement>(null);
-  const [dialog, setDialog] = useState<'none' | 'new-job' | 'keys'>('none');
-  const { technician, theme } = useAppSelector((state) => state.session);
+  const [dialog, setDialog] = useState<'none' | 'keys'>('none');
+  const { technician, theme, newJobAsked } = useAppSelector((state) => state.session);
   const away = useAppSelector((state) => state.connection === 'away');
   const waiting = useAppSelector((state) => state.outbox.items.filter((item) => item.state !== 'refused').length);
   const shop = useShopQuery();
@@ -28,7 +28,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
     const station = stationIds[digit - 1];
     if (code !== undefined && station !== undefined) void navigate(`/jobs/${code}/${station}`);
   }, [code, navigate]);
-  useKeys(useMemo(() => ({ station: goStation, newJob: () => setDialog('new-job'), search: () => search.current?.focus(), help: () => setDialog('keys') }), [goStation]));
+  useKeys(useMemo(() => ({ station: goStation, newJob: () => dispatch(session.askNewJob()), search: () => search.current?.focus(), help: () => setDialog('keys') }), [goStation, dispatch]));
 
   return (
     <div className="frame">
@@ -61,7 +61,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         {children}
       </main>
       <Suspense fallback={null}>
-        {dialog === 'new-job' && <NewJobDialog onClose={() => setDialog('none')} />}
+        {newJobAsked && <NewJobDialog onClose={() => dispatch(session.newJobAnswered())} />}
         {dialog === 'keys' && <KeysDialog onClose={() => setDialog('none')} />}
       </Suspense>
     </div>

@@ -29,5 +29,5 @@ export function applyPalette(name: ThemeName): void {
   const root = document.documentElement;
   root.dataset['theme'] = name;
   root.style.colorScheme = name;
-  for (const [key, value] of Object.entries(palettes[name])) root.style.setProperty(`--${key.replace(/([A-Z0-9]+)/g, (part) => `-${part.toLowerCase()}`)}`, value);
+  for (const [key, value] of Object.entries(palettes[name]) as [string, string][]) root.style.setProperty(`--${key.replace(/([A-Z0-9]+)/g, (part) => `-${part.toLowerCase()}`)}`, value);
 }

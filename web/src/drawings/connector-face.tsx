@@ -24,7 +24,7 @@ export function ConnectorFace({ kind, lit = [], width = 290 }: { readonly kind: 
         return (
           <g key={pin.pin}>
             <rect x={x + 1.5} y={y + 1} width={cell - 3} height={cell * 0.86 - 3} rx={2} fill={colour.fill} stroke={marked ? 'var(--action)' : 'none'} strokeWidth={marked ? 4 : 0} />
-            <text className="fig" x={x + cell / 2} y={y + cell * 0.43 + 4} textAnchor="middle" fontSize={cell < 26 ? 9.5 : 12} style={{ fill: colour.text }}>{pin.signal}</text>
+            <text className="fig" x={x + cell / 2} y={y + cell * 0.43 + 4} textAnchor="middle" fontSize={cell < 26 ? (pin.signal.length > 2 ? 8 : 9.5) : 12} style={{ fill: colour.text }}>{pin.signal}</text>
           </g>
         );
       }))}

@@ -1,6 +1,6 @@
 import { conditionText, subjectText, verdictLevel, verdictText, type Verdict } from '@fairwatt/core';
 
-const rowHeight = 46;
+const rowHeight = 42;
 const left = 150;
 const right = 150;
 

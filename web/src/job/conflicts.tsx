@@ -2,11 +2,11 @@ import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { outbox, type OutboxItem } from '../offline/outbox.ts';
 import { useDesk } from './job-context.ts';
 
-const shown = (value: unknown) => (value === null || value === undefined || value === '' ? 'nothing' : Array.isArray(value) ? value.join(', ') : String(value));
+const shown = (value: unknown) => (value === null || value === undefined || value === '' ? 'nothing' : Array.isArray(value) ? value.join(', ') : typeof value === 'string' || typeof value === 'number' ? String(value) : JSON.stringify(value));
 const fieldNames: Readonly<Record<string, string>> = { title: 'Machine', client: 'Client', words: 'In the client\'s words', button: 'Pressing the button', course: 'How it has gone', surroundings: 'Surroundings', upgrade: 'Planned upgrade', watch: 'What to watch', leftInBag: 'Left in the bag', depthMillimetres: 'Room for the supply', machineYears: 'Age of the machine', supplyYears: 'Age of the supply' };
 
 function mine(item: OutboxItem): Record<string, unknown> {
-  return item.act.kind === 'edit-sheet' ? (item.act.changes as Record<string, unknown>) : {};
+  return item.act.kind === 'edit-sheet' ? item.act.changes : {};
 }
 
 /** Changes that the server would not take: what they say, what you typed, and the choice. Nothing is dropped unasked. */

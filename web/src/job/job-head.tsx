@@ -1,7 +1,6 @@
 import { useAppSelector } from '../app/store.ts';
 import { useDesk } from './job-context.ts';
-
-const time = (instant: string) => new Date(instant).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+import { clockTime } from '../controls/clock.ts';
 
 /** Tag, name, the client's words, and whether everything is saved. */
 export function JobHead() {
@@ -16,7 +15,7 @@ export function JobHead() {
         <div className="words">{job.sheet.words === '' ? 'No words of the client yet.' : `“${job.sheet.words}”`}</div>
       </div>
       <span className={`save-state${away ? ' away' : ''}`} role="status" data-save={waiting > 0 ? (away ? 'kept' : 'saving') : 'saved'}>
-        {job.state === 'closed' ? 'Closed · ' : ''}{waiting === 0 ? `Saved ${time(job.updatedAt)}` : away ? `${waiting} kept here` : 'Saving …'}
+        {job.state === 'closed' ? 'Closed · ' : ''}{waiting === 0 ? `Saved ${clockTime(job.updatedAt)}` : away ? `${waiting} kept here` : 'Saving …'}
       </span>
     </div>
   );

@@ -2,7 +2,8 @@ import { useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { stationText, type StationId } from '@fairwatt/core';
 import { problemOf, useImportJobMutation, useJobsQuery } from '../app/api.ts';
-import { useAppSelector } from '../app/store.ts';
+import { session } from '../app/session.ts';
+import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 
 const largestFile = 8 * 1024 * 1024;
@@ -11,6 +12,7 @@ const marks = { settled: '✓', 'needs-you': '!', 'in-hand': '', untouched: '' }
 
 /** All jobs, each with its small line of stations. */
 export function JobListPage() {
+  const dispatch = useAppDispatch();
   const [params, setParams] = useSearchParams();
   const wanted = params.get('state');
   const state = wanted === 'open' || wanted === 'closed' ? wanted : 'all';
@@ -24,7 +26,7 @@ export function JobListPage() {
         <h1>Jobs</h1>
         <div className="tabs" role="group" aria-label="State">{states.map(([value, label]) => <button key={value} type="button" aria-pressed={state === value} onClick={() => set({ state: value === 'all' ? '' : value, page: '' })}>{label}</button>)}</div>
         {search !== '' && <span>Found for “{search}” <button type="button" className="link" onClick={() => set({ search: '' })}>show all</button></span>}
-        <span className="quiet"><kbd>n</kbd> new job</span>
+        <button type="button" className="primary new-job" onClick={() => dispatch(session.askNewJob())}><span>New job</span><kbd aria-hidden="true">n</kbd></button>
         <ImportButton />
       </div>
       {jobs.isError && jobs.data === undefined && <Empty title={problemOf(jobs.error).title}>It is tried again by itself.</Empty>}
@@ -33,7 +35,7 @@ export function JobListPage() {
       {jobs.data !== undefined && jobs.data.jobs.length > 0 && (
         <ul className="job-list">
           {jobs.data.jobs.map((job) => {
-            const telling = job.stations.find((station) => station.state === 'needs-you') ?? [...job.stations].reverse().find((station) => station.state !== 'untouched');
+            const telling = job.stations.find((station) => station.state === 'needs-you') ?? job.stations.find((station) => station.state === 'in-hand') ?? [...job.stations].reverse().find((station) => station.state === 'settled');
             return (
               <li key={job.code}>
                 <Link className="job-row" to={`/jobs/${job.code}`}>

@@ -18,7 +18,7 @@ async function post(item: OutboxItem): Promise<Answer> {
   try {
     const response = await fetch(`/api/jobs/${encodeURIComponent(item.code)}/acts`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ id: item.id, by: item.by, act: item.act }), signal: AbortSignal.timeout(10_000) });
     if (response.ok) return { kind: 'done', job: (await response.json()) as Job };
-    if (response.status >= 500) return { kind: 'away' };
+    if (response.status >= 500) { await response.text(); return { kind: 'away' }; }
     return { kind: 'problem', problem: (await response.json()) as Problem };
   } catch {
     // No answer at all, an answer cut short, or one that is not ours: the change is kept and sent again.
@@ -35,7 +35,7 @@ export function startSender(store: AppStore): void {
   function settleConflict(item: OutboxItem, problem: Problem): void {
     const current = problem.current as Job | undefined;
     const refusal = problem.refusal as Refusal | undefined;
-    if (current !== undefined) store.dispatch(api.util.upsertQueryData('job', item.code, current));
+    if (current !== undefined) void store.dispatch(api.util.upsertQueryData('job', item.code, current));
     if (refusal?.code === 'stale' && current !== undefined && item.act.kind === 'edit-sheet') {
       const sheet = current.sheet as unknown as Record<string, unknown>;
       const touched = Object.keys(item.act.changes);
@@ -61,7 +61,7 @@ export function startSender(store: AppStore): void {
     switch (answer.kind) {
       case 'done':
         store.dispatch(connection.set('here'));
-        store.dispatch(api.util.upsertQueryData('job', item.code, answer.job));
+        void store.dispatch(api.util.upsertQueryData('job', item.code, answer.job));
         store.dispatch(api.util.invalidateTags(['jobs']));
         store.dispatch(outbox.sent({ id: item.id, at: answer.job.updatedAt }));
         plan(0);
@@ -79,7 +79,7 @@ export function startSender(store: AppStore): void {
   }
 
   async function watch(): Promise<void> {
-    const answered = await fetch('/api/health', { signal: AbortSignal.timeout(5000), cache: 'no-store' }).then((response) => response.ok, () => false);
+    const answered = await fetch('/api/health', { signal: AbortSignal.timeout(5000), cache: 'no-store' }).then(async (response) => { await response.text(); return response.ok; }).catch(() => false);
     const was = store.getState().connection;
     if (answered !== (was === 'here')) store.dispatch(connection.set(answered ? 'here' : 'away'));
     if (answered && was === 'away') plan(0);

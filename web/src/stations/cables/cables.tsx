@@ -6,6 +6,7 @@ import { CableDrawing, type DrawnSocket } from '../../drawings/cable-drawing.tsx
 import { ConnectorFace } from '../../drawings/connector-face.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { HarnessRecord } from './harness-record.tsx';
+import { clockTime } from '../../controls/clock.ts';
 
 const ticks = [['click', 'pushed home, click heard, both halves in'], ['tug', 'tug holds'], ['gap', 'gap even all round']] as const;
 
@@ -76,7 +77,7 @@ export default function Cables() {
               const on = current.seat?.[key] === true;
               return <button key={key} type="button" className="key" data-key={index + 1} aria-pressed={on} disabled={locked} onClick={() => { setPicked(current.inletId); putSeat(current, { [key]: !on }); }}><span className="digit" aria-hidden="true">{on ? '✓' : index + 1}</span><span>{label}</span></button>;
             })}</div>}
-          {current.seat !== null && current.state === 'seated' && <p className="quiet">{personName(current.seat.by)}, {new Date(current.seat.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}</p>}
+          {current.seat !== null && current.state === 'seated' && <p className="quiet">{personName(current.seat.by)}, {clockTime(current.seat.at)}</p>}
           {open.length > 0 && <p className="error-text"><strong>{open.length} open:</strong> {open.map((row) => openInletText(row.label, row.openReason)).join('; ')}.</p>}
           {current.state === 'to-seat'
             ? <Primary disabled={locked} onClick={() => { if (putSeat(current, { click: true, tug: true, gap: true })) setPicked(next?.inletId ?? null); }}>{next === null ? 'Seated: click, tug, gap' : `Seated, next: ${next.label}`}</Primary>

@@ -4,6 +4,7 @@ import { Keys, Primary } from '../../controls/fields.tsx';
 import { ConnectorFace } from '../../drawings/connector-face.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Suspects } from './suspects.tsx';
+import { clockTime, dayAndTime } from '../../controls/clock.ts';
 
 const sourceMark = { intake: '●', bench: '●', measure: '■', load: '■' } as const;
 const sourceText = { intake: 'told', bench: '', measure: 'Measure', load: 'Load' } as const;
@@ -31,7 +32,7 @@ export default function Fault() {
           <section className="next-check" aria-label="Finding">
             <span className="label">Finding</span>
             <h2>{findingSentence(knowledge, job.finding)}</h2>
-            <p className="quiet" style={{ margin: '6px 0 12px' }}>{desk.personName(job.finding.by)}, {new Date(job.finding.at).toLocaleString()}{job.finding.note === '' ? '' : `. ${job.finding.note}`}</p>
+            <p className="quiet" style={{ margin: '6px 0 12px' }}>{desk.personName(job.finding.by)}, {dayAndTime(job.finding.at)}{job.finding.note === '' ? '' : `. ${job.finding.note}`}</p>
             <div className="row-actions">
               {job.finding.kind === 'fault' && !job.finding.confirmed && <button type="button" className="secondary" disabled={locked} onClick={() => setFinding('fault', job.finding!.faultId, true)}>The repair cured it</button>}
               <button type="button" className="secondary" disabled={locked} onClick={() => act({ kind: 'set-finding', finding: null, basedOn: job.finding!.version })}>Take the finding back, search on</button>
@@ -126,7 +127,7 @@ function TrailRow({ item }: { readonly item: SourcedObservation }) {
     <li>
       <span aria-hidden="true">{sourceMark[item.source]}</span>
       <span className="what">{check?.title ?? item.checkId}: <strong>{outcomeLabel(knowledge, item.checkId, item.outcomeId)}</strong>{check === undefined && ' (not counted)'}</span>
-      <span className="quiet nowrap">{noted === undefined ? sourceText[item.source] : new Date(noted.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}</span>
+      <span className="quiet nowrap">{noted === undefined ? sourceText[item.source] : clockTime(noted.at)}</span>
       {(item.source === 'bench' || item.source === 'intake') && <button type="button" className="link" disabled={locked} aria-label={`Take back ${check?.title ?? item.checkId}`} onClick={takeBack}>take back</button>}
     </li>
   );

@@ -3,6 +3,7 @@ import { openPointText, unanswered } from '@fairwatt/core';
 import { Primary, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Report } from './report.tsx';
+import { dayAndTime } from '../../controls/clock.ts';
 
 /** The report for the client, and what is still open. */
 export default function HandOver() {
@@ -26,7 +27,7 @@ export default function HandOver() {
       <aside className="side" aria-label="Open points">
         <span className="label">Hand over</span>
         <div className="decides" data-open={open.length}>{closed ? 'Closed' : open.length === 0 ? 'Nothing open' : `${open.length} open`}</div>
-        {closed && job.closed !== null && <p>{personName(job.closed.by)}, {new Date(job.closed.at).toLocaleString()}</p>}
+        {closed && job.closed !== null && <p>{personName(job.closed.by)}, {dayAndTime(job.closed.at)}</p>}
         <ul style={{ display: 'grid', gap: 12 }}>{open.map((point) => <OpenPointRow key={point.key} pointKey={point.key} text={openPointText(point)} code={point.code} />)}</ul>
         {signed.length > 0 && <div><span className="label">Signed off</span><ul>{signed.map((point) => <li key={point.key} style={{ marginTop: 6 }}>{openPointText(point)} <span className="quiet">“{point.signOff!.reason}”, {personName(point.signOff!.by)}</span> {!closed && <button type="button" className="link" disabled={locked} onClick={() => act({ kind: 'withdraw-sign-off', id: point.signOff!.id })}>withdraw</button>}</li>)}</ul></div>}
         {!closed && <p className="caution">Rocker on before it is out of reach. The old supply is marked and does not go back on the shelf.</p>}

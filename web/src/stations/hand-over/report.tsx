@@ -1,5 +1,6 @@
 import { codeText, conditionText, findingSentence, loadSentence, outcomeLabel, partsAt, subjectText, subjects, conditions, unanswered, openPointText, verdictLevel, verdictText, wattsText, type Verdict } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { calendarDay } from '../../controls/clock.ts';
 
 function cell(verdict: Verdict | undefined) {
   return verdict === undefined ? <span className="quiet">not read</span> : <><span className="fig">{verdictLevel(verdict)}</span> <span className={`verdict ${verdict.word}`}>{verdictText[verdict.word]}</span></>;
@@ -15,10 +16,10 @@ export function Report() {
     <article className="report-sheet" aria-label="Summary">
       <header style={{ display: 'flex', justifyContent: 'space-between', gap: 20 }}>
         <div><strong style={{ fontSize: 20 }}>{shop.settings.name}</strong><div>{job.sheet.title}{job.sheet.client === '' ? '' : `, ${job.sheet.client}`}</div></div>
-        <div style={{ textAlign: 'right' }}><span className="fig" style={{ fontSize: 20 }}>{job.code}</span><div className="quiet">{new Date(job.updatedAt).toLocaleDateString()}</div></div>
+        <div style={{ textAlign: 'right' }}><span className="fig" style={{ fontSize: 20 }}>{job.code}</span><div className="quiet">{calendarDay(job.updatedAt)}</div></div>
       </header>
       <h2>Complaint</h2>
-      <p>{job.sheet.words === '' ? 'Not written down.' : `“${job.sheet.words}”`} {job.sheet.button !== null && outcomeLabel(knowledge, 'told-button', job.sheet.button)}{job.sheet.course !== null && `, ${outcomeLabel(knowledge, 'told-course', job.sheet.course).toLowerCase()}`}.</p>
+      <p>{job.sheet.words === '' ? 'Not written down.' : `“${job.sheet.words}”`} {job.sheet.button !== null && `Pressing the button: ${outcomeLabel(knowledge, 'told-button', job.sheet.button).toLowerCase()}.`} {job.sheet.course !== null && `${outcomeLabel(knowledge, 'told-course', job.sheet.course)}.`}</p>
       <h2>Finding</h2>
       <p><strong>{findingSentence(knowledge, job.finding)}</strong> {job.finding?.note}</p>
       {view.observations.length > 0 && <p className="quiet">Found by: {view.observations.filter((item) => item.source !== 'intake').map((item) => `${knowledge.checks.find((check) => check.id === item.checkId)?.title ?? item.checkId}: ${outcomeLabel(knowledge, item.checkId, item.outcomeId).toLowerCase()}`).join('; ')}.</p>}

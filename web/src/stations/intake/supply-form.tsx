@@ -44,7 +44,7 @@ export function SupplyForm() {
       <div className="columns" style={{ marginTop: 18 }}>
         <div>
           <table className="grid" aria-label="Rails">
-            <thead><tr><th>Output</th><th>Rail</th><th style={{ width: 96 }}>Amps</th><th /></tr></thead>
+            <thead><tr><th>Output</th><th style={{ width: 112 }}>Rail</th><th style={{ width: 84 }}>Amps</th><th /></tr></thead>
             <tbody>{label.rails.map((rail, index) => (
               <tr key={index}>
                 <td><input className="cell-input" aria-label={`Output ${index + 1}`} value={rail.label} maxLength={20} disabled={locked} onChange={(event) => { if (event.target.value.trim() !== '') setRail(index, { label: event.target.value }); }} /></td>

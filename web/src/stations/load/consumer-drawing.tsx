@@ -8,7 +8,7 @@ const rails = [['share12', 'yellow', '12'], ['share5', 'red', '5'], ['share33', 
 export function ConsumerDrawing({ parts }: { readonly parts: readonly Consumer[] }) {
   const sorted = [...parts].sort((a, b) => b.watts - a.watts);
   const most = Math.max(60, ...sorted.map((part) => part.shortWatts));
-  const row = 25;
+  const row = 22;
   const left = 210;
   const width = 800;
   const scale = (width - left - 130) / most;
@@ -20,12 +20,12 @@ export function ConsumerDrawing({ parts }: { readonly parts: readonly Consumer[]
         return (
           <g key={part.id}>
             <text x={0} y={y + 14} fontSize={14} fontWeight={part.change === 'stays' ? 400 : 700}>{part.change === 'added' ? '+ ' : part.change === 'stays' ? '' : '− '}{part.name.length > 27 ? `${part.name.slice(0, 26)}…` : part.name}</text>
-            {part.shortWatts > part.watts + 0.5 && <rect x={left} y={y + 1} width={part.shortWatts * scale} height={17} fill="none" strokeDasharray="3 3" style={{ stroke: 'var(--ink-2)' }} />}
+            {part.shortWatts > part.watts + 0.5 && <rect x={left} y={y + 1} width={part.shortWatts * scale} height={15} fill="none" strokeDasharray="3 3" style={{ stroke: 'var(--ink-2)' }} />}
             {rails.map(([share, colour, letters]) => {
               const length = part.watts * part.figures[share] * scale;
               const from = x;
               x += length;
-              return length < 0.4 ? null : <g key={share}><rect x={from} y={y + 1} width={length} height={17} fill={wire[colour]!.fill} style={{ stroke: 'var(--ink)' }} strokeWidth={0.8} />{length > 26 && <text className="fig" x={from + 6} y={y + 14} fontSize={11} style={{ fill: wire[colour]!.text }}>{letters}</text>}</g>;
+              return length < 0.4 ? null : <g key={share}><rect x={from} y={y + 1} width={length} height={15} fill={wire[colour]!.fill} style={{ stroke: 'var(--ink)' }} strokeWidth={0.8} />{length > 26 && <text className="fig" x={from + 6} y={y + 13} fontSize={11} style={{ fill: wire[colour]!.text }}>{letters}</text>}</g>;
             })}
             <text className="fig" x={left + Math.max(part.shortWatts, part.watts) * scale + 8} y={y + 15} fontSize={13}>{part.watts < 10 ? part.watts.toFixed(1) : Math.round(part.watts)} W{part.shortWatts > part.watts + 0.5 ? ` / ${Math.round(part.shortWatts)}` : ''}</text>
           </g>

@@ -29,6 +29,17 @@ export default function Load() {
           {changed && <span className="quiet">{moment === 'planned' ? `${wattsText(load.planned.sustainedWatts - load.present.sustainedWatts)} more than as it came` : 'before the upgrade'}</span>}
         </div>
         <ConsumerDrawing parts={parts.map((part) => ({ id: part.id, name: part.quantity > 1 ? `${part.name} × ${part.quantity}` : part.name, change: part.change, watts: inputWatts(part, part.figures.likelyWatts), shortWatts: Math.max(inputWatts(part, part.figures.shortWatts), inputWatts(part, part.figures.likelyWatts)), figures: part.figures }))} />
+        <section aria-label="Sizing schools" style={{ marginTop: 14 }}>
+          <span className="label">What each school asks for, with the upgrade</span>
+          <div style={{ display: 'grid', gridTemplateColumns: `repeat(${schools.length}, minmax(0, 1fr))`, gap: 8, marginTop: 6 }}>
+            {load.schools.map((rating) => (
+              <button key={rating.school} type="button" className="key" style={{ display: 'block' }} aria-pressed={job.sheet.school === rating.school} disabled={locked || rating.ratingWatts === null} onClick={() => act({ kind: 'edit-sheet', changes: { school: rating.school }, basedOn: job.sheet.version })}>
+                <span style={{ fontWeight: 600 }}>{schoolText[rating.school]}</span>
+                <span className="fig" style={{ display: 'block', fontSize: 20 }}>{rating.ratingWatts === null ? 'none' : wattsText(rating.ratingWatts)}</span>
+                <span className="hint">{schoolBecause(rating)}</span>
+              </button>))}
+          </div>
+        </section>
         <div className="columns" style={{ marginTop: 16 }}>
           <section aria-label="Against the supply">
             <span className="label">Against {job.supply === null ? 'the supply (not entered)' : job.supply.name === '' ? 'the present supply' : job.supply.name}</span>
@@ -44,17 +55,6 @@ export default function Load() {
             <p className="quiet" style={{ marginTop: 8 }}>Peaks: {demand.peaks.map((peak) => `${durationText(peak.milliseconds)} ${wattsText(peak.watts)}`).join(' · ')}. Idle {wattsText(demand.idleWatts)}, drives starting {wattsText(demand.spinUpWatts)}. Between {wattsText(demand.lowWatts)} and {wattsText(demand.highWatts)} by the parts' ranges.</p>
           </section>
         </div>
-        <section aria-label="Sizing schools" style={{ marginTop: 16 }}>
-          <span className="label">What each school asks for, with the upgrade</span>
-          <div style={{ display: 'grid', gridTemplateColumns: `repeat(${schools.length}, minmax(0, 1fr))`, gap: 8, marginTop: 6 }}>
-            {load.schools.map((rating) => (
-              <button key={rating.school} type="button" className="key" style={{ display: 'block' }} aria-pressed={job.sheet.school === rating.school} disabled={locked || rating.ratingWatts === null} onClick={() => act({ kind: 'edit-sheet', changes: { school: rating.school }, basedOn: job.sheet.version })}>
-                <span style={{ fontWeight: 600 }}>{schoolText[rating.school]}</span>
-                <span className="fig" style={{ display: 'block', fontSize: 20 }}>{rating.ratingWatts === null ? 'none' : wattsText(rating.ratingWatts)}</span>
-                <span className="hint">{schoolBecause(rating)}</span>
-              </button>))}
-          </div>
-        </section>
       </div>
       <aside className="side" aria-label="Verdict">
         <span className="label">{moment === 'planned' ? 'With the upgrade' : 'As it came'}</span>

@@ -1,5 +1,6 @@
 import { codeText, conditionText, subjectText, type Phase } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { clockTime } from '../../controls/clock.ts';
 
 /** Every figure that was read, struck ones too, the newest first. */
 export function ReadingList({ phase }: { readonly phase: Phase }) {
@@ -17,7 +18,7 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
             <td className="num">{reading.value.kind === 'code' ? codeText[reading.value.code] : `${reading.value.figure} ${reading.subject === 'power-good' ? 'ms' : 'V'}`}</td>
             <td>{conditionText[reading.condition]}{reading.loadWatts === null ? '' : `, ${reading.loadWatts} W`}</td>
             <td>{shop.instruments.find((item) => item.id === reading.instrumentId)?.name ?? reading.instrumentId}</td>
-            <td className="quiet">{personName(reading.by)}, {new Date(reading.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}</td>
+            <td className="quiet">{personName(reading.by)}, {clockTime(reading.at)}</td>
             <td>{reading.struckAt === null
               ? <button type="button" className="link" disabled={locked} aria-label={`Strike ${subjectText[reading.subject]}`} onClick={() => { if (act({ kind: 'strike-reading', id: reading.id }) === null) offerUndo('The reading is struck.', () => act({ kind: 'restore-reading', id: reading.id })); }}>strike</button>
               : <button type="button" className="link" disabled={locked} onClick={() => act({ kind: 'restore-reading', id: reading.id })}>restore</button>}</td>

@@ -1,0 +1,77 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
+import type { ElementHandle, Page } from 'puppeteer-core';
+import { freshDatabase } from '../tests/fresh-database.ts';
+
+export interface Application {
+  url: string;
+  /** Kills the server without a word; the database stays. */
+  readonly stop: () => Promise<void>;
+  /** Starts it again on the same port. */
+  readonly start: () => Promise<void>;
+  readonly end: () => Promise<void>;
+}
+
+/** The built application with the demo data on a database of its own. */
+export async function startApplication(): Promise<Application> {
+  const database = await freshDatabase();
+  let child: ChildProcess | null = null;
+  let port = '0';
+  const application: Application = {
+    url: '',
+    start: () => new Promise((resolve, reject) => {
+      const started = spawn(process.execPath, [fileURLToPath(new URL('../server/dist/main.js', import.meta.url))], { stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, DATABASE_URL: database.url, FAIRWATT_DEMO: '1', FAIRWATT_PORT: port, FAIRWATT_LOG: 'error' } });
+      child = started;
+      started.stdout.on('data', (chunk: Buffer) => {
+        const found = /^ready (\S+)$/m.exec(chunk.toString());
+        if (found?.[1] !== undefined) { application.url = found[1]; port = new URL(found[1]).port; resolve(); }
+      });
+      started.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+    }),
+    stop: () => new Promise((resolve) => { if (child === null || child.exitCode !== null) { resolve(); return; } child.removeAllListeners('exit'); child.once('exit', () => resolve()); child.kill('SIGKILL'); }),
+    end: async () => { await application.stop(); await database.drop(); },
+  };
+  await application.start();
+  return application;
+}
+
+/** Waits until some text stands on the page. */
+export async function seeText(page: Page, text: string | RegExp, selector = 'body'): Promise<void> {
+  const source = typeof text === 'string' ? text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : text.source;
+  await page.waitForFunction((where: string, pattern: string) => new RegExp(pattern).test(document.querySelector<HTMLElement>(where)?.innerText ?? ''), { timeout: 15_000 }, selector, source).catch(async () => {
+    const shown = await page.$eval(selector, (element) => (element as HTMLElement).innerText).catch(() => '(nothing)');
+    throw new Error(`did not see ${source} in ${selector}; there was:\n${shown.slice(0, 1800)}`);
+  });
+}
+
+/** Waits until everything typed has been confirmed by the server. */
+export async function saved(page: Page): Promise<void> {
+  await page.waitForFunction(() => document.querySelector('[data-save]')?.getAttribute('data-save') === 'saved', { timeout: 15_000 });
+}
+
+/** The control with this accessible name. */
+export async function control(page: Page, name: string): Promise<ElementHandle> {
+  const found = await page.waitForSelector(`aria/${name}`, { timeout: 10_000 });
+  if (found === null) throw new Error(`no control is called ${name}`);
+  return found;
+}
+
+export async function press(page: Page, name: string): Promise<void> {
+  await (await control(page, name)).click();
+}
+
+/** Replaces what stands in a field. */
+export async function fill(page: Page, name: string, text: string): Promise<void> {
+  const field = await control(page, name);
+  await field.click({ count: 3 });
+  await page.keyboard.press('Backspace');
+  await field.type(text);
+}
+
+export async function goStation(page: Page, digit: number): Promise<void> {
+  await page.evaluate(() => { (document.activeElement as HTMLElement | null)?.blur(); });
+  await page.keyboard.press('g');
+  await page.keyboard.type(String(digit));
+  await page.waitForFunction((index: number) => document.querySelectorAll('.wire a')[index - 1]?.getAttribute('aria-current') === 'page', { timeout: 10_000 }, digit);
+  await page.waitForFunction(() => document.querySelector('.station .side') !== null, { timeout: 10_000 });
+}

@@ -1,0 +1,180 @@
+import { fileURLToPath } from 'node:url';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ElementHandle, Page } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Job } from '@fairwatt/core';
+import { control, fill, goStation, press, saved, seeText, startApplication, type Application } from './application.ts';
+import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
+
+let application: Application;
+let chromium: OpenBrowser;
+beforeAll(async () => {
+  application = await startApplication();
+  chromium = await openBrowser();
+});
+afterAll(async () => {
+  await chromium.close();
+  await application.end();
+});
+
+const open = async (path: string, options?: Parameters<typeof openPage>[1]): Promise<Page> => {
+  const page = await openPage(chromium.browser, options);
+  await page.goto(`${application.url}${path}`, { waitUntil: 'networkidle0' });
+  return page;
+};
+const stored = async (code: string) => (await (await fetch(`${application.url}/api/jobs/${code}`)).json()) as Job;
+const typeAtEnd = async (page: Page, name: string, text: string) => { const field = await control(page, name); await field.focus(); await page.keyboard.press('End'); await page.keyboard.type(text); };
+
+/** Somebody else changes the sheet after this window fetched the job and before its first change arrives. */
+async function meanwhile(page: Page, code: string, changes: Record<string, string>): Promise<void> {
+  const before = await stored(code);
+  await page.setRequestInterception(true);
+  let done = false;
+  page.on('request', (request) => {
+    if (done || !request.url().endsWith('/acts')) { void request.continue(); return; }
+    done = true;
+    const body = JSON.stringify({ id: crypto.randomUUID(), by: 'joss', act: { kind: 'edit-sheet', changes, basedOn: before.sheet.version } });
+    void fetch(`${application.url}/api/jobs/${code}/acts`, { method: 'POST', headers: { 'content-type': 'application/json' }, body }).then(() => request.continue());
+  });
+}
+
+describe('the server goes away', () => {
+  it('says so, keeps what is typed through a reload, and sends it when it is back', async () => {
+    const page = await open('/jobs/LQ-0145/intake');
+    await page.waitForFunction(async () => (await navigator.serviceWorker.ready).active?.state === 'activated');
+    await page.reload({ waitUntil: 'networkidle0' });
+    await application.stop();
+    await typeAtEnd(page, 'Planned upgrade', 'A second drive');
+    await seeText(page, 'Server away');
+    await seeText(page, 'kept', '.save-state');
+    await page.reload();
+    await seeText(page, 'School library desktop', '.job-head');
+    expect(await (await control(page, 'Planned upgrade')).evaluate((element) => (element as HTMLInputElement).value)).toBe('A second drive');
+    await seeText(page, 'Server away');
+    await application.start();
+    await saved(page);
+    expect((await stored('LQ-0145')).sheet.upgrade).toBe('A second drive');
+    await page.waitForFunction(() => !document.body.innerText.includes('Server away'));
+    await page.browserContext().close();
+  });
+});
+
+describe('two windows', () => {
+  it('change the same field: the later one is told, sees both texts, and decides', async () => {
+    const page = await open('/jobs/LQ-0144/intake');
+    await meanwhile(page, 'LQ-0144', { client: 'Theirs' });
+    await fill(page, 'Client', 'Mine');
+    await seeText(page, 'Theirs: “Theirs”. Yours: “Mine”');
+    await press(page, 'Use mine');
+    await saved(page);
+    expect((await stored('LQ-0144')).sheet.client).toBe('Mine');
+    await page.browserContext().close();
+  });
+  it('change the same field: the later one can keep what the other wrote', async () => {
+    const page = await open('/jobs/LQ-0142/intake');
+    await meanwhile(page, 'LQ-0142', { client: 'Theirs' });
+    await fill(page, 'Client', 'Mine');
+    await seeText(page, 'Theirs: “Theirs”. Yours: “Mine”');
+    await press(page, 'Keep theirs');
+    await page.waitForFunction(() => document.querySelector('[data-conflict]') === null);
+    expect((await stored('LQ-0142')).sheet.client).toBe('Theirs');
+    await page.browserContext().close();
+  });
+  it('change different fields: both are kept without a question', async () => {
+    const page = await open('/jobs/LQ-0146/intake');
+    await meanwhile(page, 'LQ-0146', { client: 'Pier office' });
+    await fill(page, 'Planned upgrade', 'None');
+    await saved(page);
+    expect((await stored('LQ-0146')).sheet).toMatchObject({ client: 'Pier office', upgrade: 'None' });
+    expect(await page.$('[data-conflict]')).toBeNull();
+    await page.browserContext().close();
+  });
+});
+
+describe('bad addresses and files', () => {
+  it('says that a job does not exist', async () => {
+    const page = await open('/jobs/LQ-9999');
+    await seeText(page, 'There is no job LQ-9999');
+    await page.browserContext().close();
+  });
+  it('refuses a bad job file with its field, imports a good one with a script in it as text', async () => {
+    const directory = await mkdtemp(join(tmpdir(), 'fairwatt-import-'));
+    const page = await open('/jobs');
+    const upload = async (name: string, text: string) => { const path = join(directory, name); await writeFile(path, text); await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(path); };
+    const good = await readFile(fileURLToPath(new URL('../demo/jobs/4-school-library.json', import.meta.url)), 'utf8');
+    const file = JSON.parse(good) as { version: number; job: { sheet: { words: string; title: string } } };
+    await upload('cut.json', good.slice(0, 500));
+    await seeText(page, 'This is not JSON, or it is cut off');
+    await upload('other.json', JSON.stringify({ ...file, version: 2 }));
+    await seeText(page, 'This job file has version 2');
+    await upload('large.json', 'x'.repeat(9 * 1024 * 1024));
+    await seeText(page, 'a job file is at most 8 MB');
+    await upload('good.json', JSON.stringify({ ...file, job: { ...file.job, sheet: { ...file.job.sheet, title: 'Imported machine', words: '<img src=x onerror="document.title=1"><script>document.title=2</script>' } } }));
+    await seeText(page, 'Import under a new code');
+    await press(page, 'Import under a new code');
+    await seeText(page, 'Imported machine', '.job-head');
+    await seeText(page, '<script>document.title=2</script>', '.job-head');
+    expect(await page.title()).toBe('Fair Watt');
+    await page.browserContext().close();
+    await rm(directory, { recursive: true, force: true });
+  });
+  it('asks who works here before anything can be changed', async () => {
+    const page = await open('/jobs/LQ-0145/intake', { technician: null });
+    await seeText(page, 'Pick your name at the top right');
+    expect(await (await control(page, 'Client')).evaluate((element) => (element as HTMLInputElement).disabled)).toBe(true);
+    await page.browserContext().close();
+  });
+});
+
+describe('sizes, dark variant and names', () => {
+  const stations = ['intake', 'fault', 'measure', 'load', 'replacement', 'cables', 'hand-over'];
+  it.each([[1280, 800], [1024, 768]])('does not scroll sideways at %i x %i', async (width, height) => {
+    const page = await open('/jobs', { width, height });
+    for (const path of ['/jobs', '/supplies', '/instruments', ...stations.map((station) => `/jobs/LQ-0142/${station}`)]) {
+      await page.goto(`${application.url}${path}`, { waitUntil: 'networkidle0' });
+      const wide = await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('html, .content, .work, .side, .page')].filter((element) => element.scrollWidth > element.clientWidth + 1).map((element) => `${element.className || element.tagName} ${element.scrollWidth} > ${element.clientWidth}`));
+      expect(wide, path).toEqual([]);
+    }
+    await page.browserContext().close();
+  });
+  it('gives every control a name, in light and dark, with contrast of at least 4.5', async () => {
+    for (const theme of ['light', 'dark'] as const) {
+      const page = await open('/jobs', { theme });
+      for (const station of stations) {
+        await page.goto(`${application.url}/jobs/LQ-0142/${station}`, { waitUntil: 'networkidle0' });
+        const nameless = await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('button, input:not([type=file]), select, textarea, a')].filter((element) => {
+          const labelled = element instanceof HTMLInputElement || element instanceof HTMLSelectElement || element instanceof HTMLTextAreaElement ? (element.labels?.length ?? 0) > 0 : false;
+          return !labelled && (element.getAttribute('aria-label') ?? element.textContent).trim() === '';
+        }).map((element) => element.outerHTML.slice(0, 120)));
+        expect(nameless, station).toEqual([]);
+        const faint = await page.evaluate(() => {
+          const channel = (value: number) => { const share = value / 255; return share <= 0.03928 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4; };
+          const parse = (colour: string) => (/rgba?\(([^)]+)\)/.exec(colour)?.[1] ?? '').split(/[ ,/]+/).map(Number);
+          const luminance = (colour: number[]) => 0.2126 * channel(colour[0]!) + 0.7152 * channel(colour[1]!) + 0.0722 * channel(colour[2]!);
+          const background = (element: Element | null): number[] => { for (let at = element; at !== null; at = at.parentElement) { const colour = parse(getComputedStyle(at).backgroundColor); if (colour.length === 3 || (colour[3] ?? 1) === 1) return colour; } return [255, 255, 255]; };
+          const out: string[] = [];
+          for (const element of document.querySelectorAll<HTMLElement>('.station *, .bar *, .wire *, .job-head *')) {
+            if (element.closest('svg') !== null || element.matches(':disabled, :disabled *') || ![...element.childNodes].some((node) => node.nodeType === 3 && (node.textContent ?? '').trim() !== '') || element.offsetParent === null) continue;
+            const [a, b] = [luminance(parse(getComputedStyle(element).color)), luminance(background(element))];
+            const contrast = (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
+            if (contrast < 4.5 && !element.classList.contains('visually-hidden')) out.push(`${contrast.toFixed(2)} ${element.className} ${element.textContent.slice(0, 30)}`);
+          }
+          return [...new Set(out)].slice(0, 8);
+        });
+        expect(faint, `${theme} ${station}`).toEqual([]);
+      }
+      await page.browserContext().close();
+    }
+  });
+  it('moves between stations by keyboard and shows the keys', async () => {
+    const page = await open('/jobs/LQ-0142/intake');
+    for (const digit of [2, 3, 4, 5, 6, 7, 1]) await goStation(page, digit);
+    await page.keyboard.press('?');
+    await seeText(page, 'go to a station', '[role=dialog]');
+    await page.keyboard.press('Escape');
+    await page.waitForFunction(() => document.querySelector('[role=dialog]') === null);
+    await page.browserContext().close();
+  });
+});

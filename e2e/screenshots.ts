@@ -1,0 +1,32 @@
+// Pictures of the main views from the demo data: node … e2e/screenshots.ts URL DIRECTORY [NAME…]
+import { join } from 'node:path';
+import { openBrowser, openPage } from './browser.ts';
+
+const [address = 'http://127.0.0.1:4870', directory = 'docs/screenshots', ...only] = process.argv.slice(2);
+const views: readonly { readonly name: string; readonly path: string; readonly dark?: boolean; readonly width?: number; readonly height?: number; readonly click?: string }[] = [
+  { name: 'jobs', path: '/jobs' },
+  { name: 'intake', path: '/jobs/LQ-0142/intake' },
+  { name: 'machine', path: '/jobs/LQ-0142/intake', click: '.tabs button:nth-child(2)' },
+  { name: 'present-supply', path: '/jobs/LQ-0142/intake', click: '.tabs button:nth-child(3)' },
+  { name: 'find-the-fault', path: '/jobs/LQ-0143/fault' },
+  { name: 'measure', path: '/jobs/LQ-0142/measure' },
+  { name: 'load', path: '/jobs/LQ-0142/load' },
+  { name: 'replacement', path: '/jobs/LQ-0142/replacement' },
+  { name: 'cables-record', path: '/jobs/LQ-0142/cables' },
+  { name: 'cables', path: '/jobs/LQ-0137/cables' },
+  { name: 'hand-over', path: '/jobs/LQ-0137/hand-over' },
+  { name: 'supplies', path: '/supplies' },
+  { name: 'instruments', path: '/instruments' },
+  { name: 'find-the-fault-dark', path: '/jobs/LQ-0146/fault', dark: true },
+];
+
+const { browser, close } = await openBrowser();
+for (const view of views.filter((item) => only.length === 0 || only.includes(item.name))) {
+  const page = await openPage(browser, { theme: view.dark === true ? 'dark' : 'light', width: view.width ?? 1280, height: view.height ?? 800 });
+  await page.goto(`${address}${view.path}`, { waitUntil: 'networkidle0' });
+  if (view.click !== undefined) await page.click(view.click);
+  await page.evaluate(async () => { await document.fonts.ready; });
+  await page.screenshot({ path: join(directory, `${view.name}.png`) });
+  await page.browserContext().close();
+}
+await close();

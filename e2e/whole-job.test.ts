@@ -1,0 +1,224 @@
+import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Page } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { jobFileSchema } from '@fairwatt/contract';
+import { control, fill, goStation, press, saved, seeText, startApplication, type Application } from './application.ts';
+import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
+
+let application: Application;
+let chromium: OpenBrowser;
+let page: Page;
+const troubles: string[] = [];
+
+beforeAll(async () => {
+  application = await startApplication();
+  chromium = await openBrowser();
+  page = await openPage(chromium.browser);
+  page.on('pageerror', (error) => troubles.push(error instanceof Error ? error.message : String(error)));
+  page.on('console', (message) => { if (message.type() === 'error') troubles.push(message.text()); });
+});
+afterAll(async () => {
+  await chromium.close();
+  await application.end();
+});
+
+const line = (station: string) => page.$eval(`[data-station=${station}] .result`, (element) => element.textContent);
+const addPart = async (classId: string) => {
+  const before = await page.$$eval('table[aria-label=Parts] tbody tr', (rows) => rows.length).catch(() => 0);
+  await page.select('[data-entry]', classId);
+  await page.waitForFunction((count: number) => document.querySelectorAll('table[aria-label=Parts] tbody tr').length > count, {}, before);
+};
+
+describe('the radio\'s job, from intake to hand-over, by the real interface', () => {
+  it('makes a job in three fields by keyboard', async () => {
+    await page.goto(`${application.url}/jobs`, { waitUntil: 'networkidle0' });
+    await page.keyboard.press('n');
+    await page.waitForSelector('[role=dialog] input');
+    await page.keyboard.type('Radio playout machine');
+    await page.keyboard.press('Tab');
+    await page.keyboard.type('Radio Lantern Quay');
+    await page.keyboard.press('Tab');
+    await page.keyboard.type('Goes off in the evening show');
+    await page.keyboard.press('Enter');
+    await seeText(page, 'Radio playout machine', '.job-head');
+    expect(page.url()).toMatch(/\/jobs\/LQ-\d{4}\/intake$/);
+  });
+
+  it('takes the complaint by digits', async () => {
+    await page.waitForFunction(() => document.querySelector('[role=dialog]') === null);
+    await page.keyboard.press('6');
+    await seeText(page, 'Cuts out under load', '.side .decides');
+    await press(page, 'Slowly worse');
+    await seeText(page, 'cuts out under load', '[data-station=intake]');
+    await saved(page);
+  });
+
+  it('takes the machine from classes, overwrites a figure and marks the planned card', async () => {
+    await press(page, 'Machine');
+    for (const classId of ['board-84', 'processor-65', 'memory-old', 'card-6', 'drive-35', 'drive-flat', 'encoder-6']) await addPart(classId);
+    await fill(page, 'Count of Memory module, older', '4');
+    await fill(page, 'Lasting watts of Graphics card, one 6-pin', '118,5');
+    await (await control(page, 'Upgrade: Encoder card, one 6-pin')).select('added');
+    await saved(page);
+    expect(await line('load')).toMatch(/^38\d W, no supply entered$/);
+  });
+
+  it('refuses letters, negative and absurd figures at the field and keeps what was typed', async () => {
+    await fill(page, 'Lasting watts of Graphics card, one 6-pin', 'lots');
+    await seeText(page, '“lots” is not a figure');
+    await fill(page, 'Lasting watts of Graphics card, one 6-pin', '-5');
+    await seeText(page, 'from 0 to 5000');
+    await fill(page, 'Lasting watts of Graphics card, one 6-pin', '99999');
+    await seeText(page, 'from 0 to 5000');
+    await fill(page, 'Lasting watts of Graphics card, one 6-pin', '120');
+    await saved(page);
+    expect(await page.$$eval('.error-text', (list) => list.length)).toBe(0);
+  });
+
+  it('takes the present supply\'s label', async () => {
+    await press(page, 'Present supply');
+    await fill(page, 'Rating (W)', '450');
+    await press(page, 'The usual five');
+    for (const [rail, amps] of [['12V', '32'], ['5V', '18'], ['3.3V', '16'], ['-12V', '0,3'], ['5VSB', '2.5']] as const) await fill(page, `Amps of ${rail}`, amps);
+    await fill(page, 'Name on the label', 'Fennmark 450');
+    await saved(page);
+    expect(await line('load')).toMatch(/^38\d of 450 W, too small$/);
+  });
+
+  it('ranks suspects, offers the next check, takes answers and takes one back', async () => {
+    await goStation(page, 2);
+    await page.waitForSelector('[data-suspect=psu-undersized], [data-suspect=psu-weak]');
+    const title = await page.$eval('.next-check h2', (element) => element.textContent);
+    await press(page, 'Main connector pushed home').catch(() => undefined);
+    const check = await page.$eval('[data-check]', (element) => element.getAttribute('data-check'));
+    await page.keyboard.press('1');
+    await page.waitForFunction((done: string | null) => document.querySelector('[data-check]')?.getAttribute('data-check') !== done, {}, check);
+    const taken = await page.$$('.trail button');
+    await taken.at(-1)!.click();
+    await seeText(page, 'is taken back', '.undo');
+    await press(page, 'Undo');
+    await saved(page);
+    expect(title).not.toBe('');
+  });
+
+  it('takes readings in one field, asks about a slip, and moves the suspects', async () => {
+    await goStation(page, 3);
+    await page.keyboard.press('r');
+    await page.keyboard.type('12 230');
+    await seeText(page, 'is a mains voltage');
+    await seeText(page, 'It cannot be kept');
+    await fill(page, 'Quick entry of readings', '12 5.03');
+    await seeText(page, /looks like \+5 V/);
+    await page.keyboard.press('Enter');
+    await seeText(page, 'Keep it all the same');
+    await fill(page, 'Quick entry of readings', '12 11,72 5 5.08 3.3 3.31 idle 12 11.31 work 12 11.33 work 5 5.1 work 3.3 3.30 work');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('[data-verdict=fail]');
+    await seeText(page, '+12 V sags by 0.40 V', '.side');
+    await saved(page);
+    await goStation(page, 2);
+    await page.waitForSelector('.suspects li.first[data-suspect=psu-weak]');
+    await seeText(page, 'Rails at work: One out', '.trail');
+  });
+
+  it('proves it by a swap and sets the finding', async () => {
+    await page.waitForSelector('.alternatives, .next-check');
+    for (let attempt = 0; attempt < 12; attempt += 1) {
+      if ((await page.$eval('[data-check]', (element) => element.getAttribute('data-check'))) === 'd-swap') break;
+      const swap = await page.$$eval('.alternatives button', (list) => { const found = list.find((button) => button.textContent?.startsWith('Known-good supply')); found?.click(); return found !== undefined; });
+      if (!swap) await page.keyboard.press('0');
+      await new Promise((resolve) => { setTimeout(resolve, 150); });
+    }
+    await page.waitForSelector('[data-check=d-swap]');
+    await page.keyboard.press('1');
+    await page.waitForSelector('[data-conclusion=offered]');
+    await page.keyboard.press('Enter');
+    await seeText(page, 'proved by cure or swap', '.next-check');
+    await saved(page);
+  });
+
+  it('shows the load with and without the upgrade and four schools', async () => {
+    await goStation(page, 4);
+    await page.waitForSelector('[data-verdict=too-small]');
+    const planned = Number((await page.$eval('[data-lasting]', (element) => element.textContent)).replace(/ .*/, ''));
+    await press(page, 'As it came');
+    await page.waitForFunction((before: number) => !document.querySelector('[data-lasting]')!.textContent.startsWith(String(before)), {}, planned);
+    const present = Number((await page.$eval('[data-lasting]', (element) => element.textContent)).replace(/ .*/, ''));
+    expect(planned - present).toBe(95);
+    await seeText(page, 'Half load');
+  });
+
+  it('records the present cables before anything is unplugged', async () => {
+    await goStation(page, 6);
+    for (const inlet of ['Main 24', 'Processor 8', 'Card 6', 'Drive']) await press(page, `+ ${inlet}`);
+    await fill(page, 'Way of cable A', 'Behind the tray, lower hole');
+    await fill(page, 'Ties to cut on cable A', '2');
+    await saved(page);
+    expect(await page.$$eval('table[aria-label="Recorded cables"] tbody tr', (rows) => rows.length)).toBe(4);
+  });
+
+  it('chooses the best supply by Enter; others fall with their reasons', async () => {
+    await goStation(page, 5);
+    await seeText(page, /SFX does not fit, the case takes ATX/);
+    await seeText(page, /\d+ fit, \d+ fall/);
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => document.querySelectorAll('.wire a')[5]?.getAttribute('aria-current') === 'page');
+    await saved(page);
+  });
+
+  it('seats every connector by Enter until none is left', async () => {
+    await press(page, 'Plan and refit, 0 of 8').catch(() => undefined);
+    await page.waitForSelector('.cables svg');
+    for (let count = 0; count < 10; count += 1) {
+      const next = await page.$eval('[data-primary]', (element) => element.textContent);
+      if (!next.startsWith('Seated')) break;
+      await page.evaluate(() => { (document.activeElement as HTMLElement | null)?.blur(); });
+      await page.keyboard.press('Enter');
+      await page.waitForFunction((was: string) => document.querySelector('[data-primary]')?.textContent !== was, {}, next);
+    }
+    await saved(page);
+    expect(await line('cables')).toMatch(/^(\d+) of \1 seated$/);
+  });
+
+  it('does not close without readings after, then closes by keyboard', async () => {
+    await goStation(page, 7);
+    await seeText(page, 'No readings at work with the new supply', '.side');
+    expect(await page.$eval('[data-primary]', (element) => (element as HTMLButtonElement).disabled)).toBe(true);
+    await goStation(page, 3);
+    await page.keyboard.press('r');
+    await page.keyboard.type('12 12.04 5 5.02 3.3 3.32 idle 12 11.98 5 5.01 3.3 3.31 work');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => document.querySelector('.side .decides')?.textContent === '6 of 6 pass');
+    await goStation(page, 7);
+    await page.waitForSelector('[data-open="0"]');
+    await page.evaluate(() => { (document.activeElement as HTMLElement | null)?.blur(); });
+    await page.keyboard.press('Enter');
+    await seeText(page, 'Closed', '.side .decides');
+    await saved(page);
+    const report = await page.$eval('.report-sheet', (element) => (element as HTMLElement).innerText);
+    for (const told of ['Supply weak under load, proved by cure or swap', '11.32 V', '11.98 V', 'Behind the tray, lower hole', '✓ seated, Mara T.']) expect(report).toContain(told);
+  });
+
+  it('exports the job as a file that fits the format', async () => {
+    const directory = await mkdtemp(join(tmpdir(), 'fairwatt-download-'));
+    const session = await page.createCDPSession();
+    await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: directory, browserContextId: page.browserContext().id ?? '' });
+    await press(page, 'Export the job as a file');
+    let name: string | undefined;
+    for (let attempt = 0; attempt < 50 && name === undefined; attempt += 1) {
+      await new Promise((resolve) => { setTimeout(resolve, 100); });
+      name = (await readdir(directory)).find((file) => file.endsWith('.json'));
+    }
+    const file = jobFileSchema.parse(JSON.parse(await readFile(join(directory, name!), 'utf8')));
+    expect(file.job.state).toBe('closed');
+    expect(file.supplies.map((supply) => supply.id)).toEqual([file.job.choice?.modelId]);
+    await rm(directory, { recursive: true, force: true });
+  });
+
+  it('went without an error in the browser', () => {
+    expect(troubles).toEqual([]);
+  });
+});

@@ -1,0 +1,24 @@
+import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
+import ts from 'typescript-eslint';
+
+export default ts.config(
+  { ignores: ['**/dist/**', '**/dist-types/**', 'node_modules/**', '.fairwatt/**', '*.cjs', 'eslint.config.js', 'web/vite.config.ts'] },
+  js.configs.recommended,
+  ts.configs.strictTypeChecked,
+  {
+    languageOptions: { parserOptions: { project: ['core/tsconfig.json', 'contract/tsconfig.json', 'server/tsconfig.json', 'command/tsconfig.json', 'web/tsconfig.json', 'tsconfig.tests.json'], tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+      '@typescript-eslint/no-invalid-void-type': 'off',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowNullish: true }],
+      '@typescript-eslint/no-confusing-void-expression': 'off',
+      '@typescript-eslint/no-unnecessary-condition': 'off',
+      'no-restricted-syntax': ['error', { selector: 'CallExpression[callee.object.name="Math"][callee.property.name="random"]', message: 'Randomness comes in as an argument.' }],
+    },
+  },
+  { files: ['web/**/*.tsx', 'web/**/*.ts'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  { files: ['core/src/**/*.ts'], ignores: ['**/*.test.ts', '**/*.test-help.ts'], rules: { 'no-restricted-globals': ['error', 'Date', 'fetch', 'setTimeout', 'process', 'window', 'document'] } },
+);

@@ -1,0 +1,216 @@
+import { readFileSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import type { Server } from 'node:http';
+import { fileURLToPath } from 'node:url';
+import { randomUUID } from 'node:crypto';
+import pg from 'pg';
+import { pino } from 'pino';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Act, Job } from '@fairwatt/core';
+import type { JobFile, JobList, Problem } from '@fairwatt/contract';
+import { freshDatabase } from '../../../tests/fresh-database.ts';
+import { createApp, createPool, loadDemo, loadModel } from '../index.ts';
+
+const silent = pino({ level: 'silent' });
+const demo = fileURLToPath(new URL('../../../demo', import.meta.url));
+let base = '';
+let server: Server;
+let pool: pg.Pool;
+let drop: () => Promise<void>;
+
+beforeAll(async () => {
+  const database = await freshDatabase();
+  drop = database.drop;
+  pool = createPool(database.url, silent);
+  const model = await loadModel();
+  await loadDemo(pool, model, demo, new Date().toISOString());
+  server = await new Promise((resolve) => { const started = createApp({ pool, model, log: silent, webDirectory: null }).listen(0, '127.0.0.1', () => resolve(started)); });
+  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+});
+afterAll(async () => {
+  await new Promise((resolve) => { server.close(resolve); server.closeAllConnections(); });
+  await pool.end();
+  await drop();
+});
+
+async function call<T>(path: string, body?: unknown): Promise<{ status: number; type: string; body: T }> {
+  const response = await fetch(`${base}${path}`, body === undefined ? {} : { method: 'POST', headers: { 'content-type': 'application/json' }, body: typeof body === 'string' ? body : JSON.stringify(body) });
+  const text = await response.text();
+  return { status: response.status, type: response.headers.get('content-type') ?? '', body: (text === '' ? null : JSON.parse(text)) as T };
+}
+const act = <T = Job>(code: string, done: Act, by = 'mara', id: string = randomUUID()) => call<T>(`/jobs/${code}/acts`, { id, by, act: done });
+const make = async (title = 'Test machine') => (await call<Job>('/jobs', { id: randomUUID(), by: 'mara', title, client: 'Client', words: 'Words' })).body;
+const title = (value: string, basedOn: number): Act => ({ kind: 'edit-sheet', changes: { title: value }, basedOn });
+const count = async (sql: string, ...values: unknown[]) => Number((await pool.query<{ n: string }>(`select count(*) as n from ${sql}`, values)).rows[0]!.n);
+
+describe('reading', () => {
+  it('lists the demo jobs with their stations, searches and filters', async () => {
+    const all = await call<JobList>('/jobs');
+    expect(all.body.jobs.map((job) => job.code).sort()).toEqual(['LQ-0137', 'LQ-0142', 'LQ-0143', 'LQ-0144', 'LQ-0145', 'LQ-0146']);
+    expect(all.body.jobs.every((job) => job.stations.length === 7)).toBe(true);
+    expect((await call<JobList>('/jobs?search=encoder')).body.jobs.map((job) => job.code)).toEqual(['LQ-0142']);
+    expect((await call<JobList>('/jobs?search=100%25')).body.total).toBe(0);
+    expect((await call<JobList>('/jobs?state=closed')).body.jobs.map((job) => job.code)).toEqual(['LQ-0137']);
+    expect((await call<Problem>('/jobs?page=0')).status).toBe(422);
+  });
+  it('answers 404 as a problem document for a job that does not exist, whatever its code looks like', async () => {
+    for (const code of ['LQ-9999', 'nonsense', '%27%3B drop table job']) {
+      const answer = await call<Problem>(`/jobs/${code}`);
+      expect(answer.status).toBe(404);
+      expect(answer.type).toContain('application/problem+json');
+      expect(answer.body.type).toBe('/problems/no-such-job');
+    }
+  });
+  it('gives shop, supplies and knowledge in their schemas', async () => {
+    expect((await call<{ technicians: unknown[] }>('/shop')).body.technicians).toHaveLength(3);
+    expect((await call<unknown[]>('/supplies')).body).toHaveLength(28);
+    expect((await call<{ faults: unknown[] }>('/knowledge')).body.faults).toHaveLength(29);
+  });
+});
+
+describe('acting', () => {
+  it('makes a job with the next code, once for one message', async () => {
+    const message = { id: randomUUID(), by: 'mara', title: 'Once', client: '', words: '' };
+    const first = await call<Job>('/jobs', message);
+    const again = await call<Job>('/jobs', message);
+    expect(first.status).toBe(201);
+    expect(first.body.code).toMatch(/^LQ-\d{4}$/);
+    expect(again.body.code).toBe(first.body.code);
+  });
+  it('writes an event with every change, in the same transaction, and none with a refused one', async () => {
+    const { code } = await make();
+    const events = () => count('job_event join job on job.id = job_event.job_id where code = $1', code);
+    const before = await events();
+    expect((await act(code, title('Renamed', 1))).status).toBe(200);
+    expect(await events()).toBe(before + 1);
+    expect((await act(code, title('Late', 1))).status).toBe(409);
+    expect((await act(code, { kind: 'take-reading', reading: { id: randomUUID(), phase: 'before', subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 12 }, instrumentId: 'nobodys', loadWatts: null, note: '' } })).status).toBe(422);
+    expect(await events()).toBe(before + 1);
+    const told = await call<{ events: { kind: string; by: string }[] }>(`/jobs/${code}/events`);
+    expect(told.body.events[0]).toMatchObject({ kind: 'edit-sheet', by: 'mara' });
+  });
+  it('answers a stale update with 409 and the current state', async () => {
+    const { code } = await make();
+    await act(code, title('Theirs', 1));
+    const late = await act<Problem & { current: Job; refusal: unknown }>(code, title('Mine', 1), 'joss');
+    expect(late.status).toBe(409);
+    expect(late.body.current.sheet).toMatchObject({ title: 'Theirs', version: 2 });
+    expect(late.body.refusal).toEqual({ code: 'stale', subject: 'sheet', basedOn: 1, current: 2 });
+  });
+  it('does a message that comes twice once', async () => {
+    const { code } = await make();
+    const id = randomUUID();
+    const noted: Act = { kind: 'note-outcome', id: randomUUID(), checkId: 'look-dust', outcomeId: 'clean' };
+    await act(code, noted, 'mara', id);
+    const again = await act(code, noted, 'mara', id);
+    expect(again.status).toBe(200);
+    expect(again.body.outcomes).toHaveLength(1);
+  });
+  it('lets one of two writers at the same moment win and tells the other', async () => {
+    const { code } = await make();
+    const answers = await Promise.all(['One', 'Two', 'Three', 'Four'].map((name) => act(code, title(name, 1))));
+    expect(answers.map((answer) => answer.status).sort()).toEqual([200, 409, 409, 409]);
+  });
+  it('refuses a technician who is not of the shop', async () => {
+    const { code } = await make();
+    const answer = await act<Problem>(code, title('X', 1), 'stranger');
+    expect(answer.status).toBe(403);
+    expect(answer.body.errors?.[0]?.path).toBe('by');
+  });
+  it.each([
+    ['letters for a number', { kind: 'edit-sheet', changes: { machineYears: 'old' }, basedOn: 1 }, 'act.changes.machineYears'],
+    ['a negative age', { kind: 'edit-sheet', changes: { supplyYears: -1 }, basedOn: 1 }, 'act.changes.supplyYears'],
+    ['an empty title', { kind: 'edit-sheet', changes: { title: '  ' }, basedOn: 1 }, 'act.changes.title'],
+    ['an unknown field', { kind: 'edit-sheet', changes: { colour: 'blue' }, basedOn: 1 }, 'act.changes.colour'],
+    ['an unknown act', { kind: 'explode' }, 'act.kind'],
+    ['230 V on +12', { kind: 'take-reading', reading: { id: randomUUID(), phase: 'before', subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 230 }, instrumentId: 'bench-meter', loadWatts: null, note: '' } }, 'act.reading.value.figure'],
+    ['a supply rated nothing', { kind: 'put-supply', supply: { name: '', label: { ratingWatts: 0, rails: [], combined: [], shape: 'ATX', guide: '2.x', grade: 'none', modular: 'fixed', has16Pin: false } }, basedOn: 0 }, 'act.supply.label.ratingWatts'],
+  ])('names the field: %s', async (_name, wrong, path) => {
+    const { code } = await make();
+    const answer = await call<Problem>(`/jobs/${code}/acts`, { id: randomUUID(), by: 'mara', act: wrong });
+    expect(answer.status).toBe(422);
+    expect(answer.body.errors?.map((error) => error.path)).toContain(path);
+    expect(JSON.stringify(answer.body)).not.toMatch(/\bat .*\.(ts|js):\d+|node_modules|select |insert /);
+  });
+  it('takes a supply without rails and says cannot tell by itself later', async () => {
+    const { code } = await make();
+    const answer = await act(code, { kind: 'put-supply', supply: { name: 'Bare', label: { ratingWatts: 300, rails: [], combined: [], shape: 'ATX', guide: '2.x', grade: 'none', modular: 'fixed', has16Pin: false } }, basedOn: 0 });
+    expect(answer.body.supply?.label.rails).toEqual([]);
+  });
+  it('keeps a script in the notes as the text it is', async () => {
+    const { code } = await make();
+    const text = '<script>alert("x")</script><img src=x onerror=alert(1)>';
+    expect((await act(code, { kind: 'edit-sheet', changes: { words: text }, basedOn: 1 })).body.sheet.words).toBe(text);
+  });
+  it('does not close over open points', async () => {
+    const { code } = await make();
+    const answer = await act<Problem>(code, { kind: 'close', basedOn: 1 });
+    expect(answer.status).toBe(409);
+    expect(answer.body.type).toBe('/problems/open-points');
+  });
+});
+
+describe('job files', () => {
+  const file = (name = '0-harbour-office') => JSON.parse(readFileSync(`${demo}/jobs/${name}.json`, 'utf8')) as JobFile;
+  const send = (body: unknown, query = 'by=mara&as=new') => call<Problem & Job>(`/jobs/import?${query}`, body);
+
+  it.each(['0-harbour-office', '1-radio-playout', '2-print-studio', '3-tide-laboratory', '4-school-library', '5-ticket-kiosk'])('round trip without loss: %s', async (name) => {
+    const original = file(name);
+    const exported = await call<JobFile>(`/jobs/${original.job.code}/file`);
+    expect(exported.body.job).toEqual(original.job);
+    expect(exported.body.supplies).toEqual(original.supplies);
+    const back = await send(exported.body);
+    expect(back.status).toBe(201);
+    const again = await call<JobFile>(`/jobs/${back.body.code}/file`);
+    expect({ ...again.body.job, code: original.job.code }).toEqual(original.job);
+    expect({ ...again.body, exportedAt: '', job: null }).toEqual({ ...exported.body, exportedAt: '', job: null });
+  });
+  it('does not overwrite a job of the same code', async () => {
+    const answer = await send(file(), 'by=mara');
+    expect(answer.status).toBe(409);
+    expect(answer.body.type).toBe('/problems/code-taken');
+  });
+  it.each<[string, (copy: JobFile) => unknown, string]>([
+    ['another version', (copy) => ({ ...copy, version: 7 }), 'version'],
+    ['another format', (copy) => ({ ...copy, format: 'something' }), 'format'],
+    ['unknown fields', (copy) => ({ ...copy, job: { ...copy.job, secret: 1 } }), 'job.secret'],
+    ['a tick on an inlet that is not there', (copy) => ({ ...copy, job: { ...copy.job, seats: copy.job.seats.map((seat) => ({ ...seat, inletId: 'ghost' })) } }), 'job.seats.0.inletId'],
+    ['a supply that is not in the file', (copy) => ({ ...copy, supplies: [] }), 'job.choice.modelId'],
+    ['a technician that is not in the file', (copy) => ({ ...copy, technicians: [] }), 'job.seats.0.by'],
+    ['nothing at all', () => ({}), 'format'],
+  ])('refuses %s with the field', async (_name, change, path) => {
+    const before = await count('job');
+    const answer = await send(change(file()));
+    expect(answer.status).toBe(422);
+    expect(answer.body.errors?.map((error) => error.path)).toContain(path);
+    expect(await count('job')).toBe(before);
+  });
+  it('refuses a file that is cut off', async () => {
+    const answer = await send(JSON.stringify(file()).slice(0, 900));
+    expect([answer.status, answer.body.type]).toEqual([400, '/problems/not-json']);
+  });
+  it('refuses a file of 50 MB', async () => {
+    const answer = await send(JSON.stringify({ format: 'fairwatt-job', version: 1, filling: 'x'.repeat(50 * 1024 * 1024) }));
+    expect([answer.status, answer.body.type]).toEqual([413, '/problems/too-large']);
+  });
+  it('keeps a script in an imported note as text', async () => {
+    const copy = file('4-school-library');
+    const words = '<script>document.title="owned"</script>';
+    const answer = await send({ ...copy, job: { ...copy.job, sheet: { ...copy.job.sheet, words } } });
+    expect(answer.body.sheet.words).toBe(words);
+  });
+});
+
+describe('the schema holds the truth', () => {
+  const jobId = async () => (await pool.query<{ id: number }>("select id from job where code = 'LQ-0142'")).rows[0]!.id;
+  it.each([
+    ['a figure and a code at once', "update job_reading set code = 'absent' where job_id = $1"],
+    ['a plug into an inlet that is not there', "update job_cable_plug set inlet_id = 'ghost' where job_id = $1 and inlet_id is not null"],
+    ['two answers to one check', "insert into job_outcome (job_id, id, position, check_id, outcome_id, by, at) values ($1, gen_random_uuid(), 99, 'd-swap', 'same', 'mara', now())"],
+    ['a closed job without who closed it', "update job set state = 'closed' where id = $1"],
+    ['a replacement without its model', "insert into job_choice (job_id, version, kind, reason, by, at) values ($1, 1, 'replace', '', 'mara', now())"],
+    ['an event by nobody', "insert into job_event (id, job_id, at, by, kind, detail) values (gen_random_uuid(), $1, now(), 'nobody', 'x', '{}')"],
+  ])('refuses %s', async (_name, sql) => {
+    await expect(pool.query(sql, [await jobId()])).rejects.toThrow(/constraint|violates/);
+  });
+});
