@@ -46,6 +46,7 @@ export async function seeText(page: Page, text: string | RegExp, selector = 'bod
 
 /** Waits until everything typed has been confirmed by the server. */
 export async function saved(page: Page): Promise<void> {
+  await page.evaluate(() => { (document.activeElement as HTMLElement | null)?.blur(); });
   await page.waitForFunction(() => document.querySelector('[data-save]')?.getAttribute('data-save') === 'saved', { timeout: 15_000 });
 }
 
@@ -58,6 +59,13 @@ export async function control(page: Page, name: string): Promise<ElementHandle> 
 
 export async function press(page: Page, name: string): Promise<void> {
   await (await control(page, name)).click();
+}
+
+/** Presses a tab by the beginning of its text. */
+export async function pressTab(page: Page, text: string): Promise<void> {
+  const tabs = await page.$$('.tabs button');
+  for (const tab of tabs) if ((await tab.evaluate((element) => element.textContent)).startsWith(text)) { await tab.click(); return; }
+  throw new Error(`no tab begins with ${text}`);
 }
 
 /** Replaces what stands in a field. */

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { text } from 'node:stream/consumers';
-import { assessLoad, conclude, demandOf, fitQuestion, inletsToServe, judgeReadings, partsAt, planCables, rankChecks, rankSupplies, schoolRatings, settlingInstruments, steadinessOf, suspects, type Model } from '@fairwatt/core';
+import { assessLoad, conclude, demandOf, fitQuestion, inletsToServe, judgeReadings, partsAt, planCables, provingFirst, rankChecks, rankSupplies, schoolRatings, settlingInstruments, steadinessOf, suspects, type Model } from '@fairwatt/core';
 import { computeSchemas, computeVerbs, fieldErrors, type ComputeVerb, type Problem } from '@fairwatt/contract';
 
 /** A failure that is told as a problem document. */
@@ -37,10 +37,11 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
         if (observation.outcomeId !== 'unknown' && !check.outcomes.some((outcome) => outcome.id === observation.outcomeId)) throw problem('invalid', 'The input of diagnose is not valid', { errors: [{ path: `outcomes.${index}.outcome`, message: `is not an outcome of ${check.id}; known: ${check.outcomes.map((outcome) => outcome.id).join(', ')}, unknown` }] });
       });
       const ranked = suspects(compiled, observations);
+      const conclusion = conclude(compiled, observations, ranked, stopProbability ?? 0.9);
       return {
-        conclusion: conclude(compiled, observations, ranked, stopProbability ?? 0.9),
+        conclusion,
         suspects: ranked.map((suspect) => ({ ...suspect, name: compiled.faults.find((fault) => fault.id === suspect.faultId)?.name })),
-        nextChecks: rankChecks(compiled, observations, bench ?? { has: ['meter', 'tester', 'spare-supply', 'second-spare'], maySwapMains: true }).slice(0, 5),
+        nextChecks: provingFirst(compiled, rankChecks(compiled, observations, bench ?? { has: ['meter', 'tester', 'spare-supply', 'second-spare'], maySwapMains: true }), conclusion).slice(0, 5),
       };
     }
     case 'load': {

@@ -94,8 +94,11 @@ function assemble(kit: CableKit, inlets: readonly InletToServe[], chosen: readon
   const cables: PlannedCable[] = [];
   const usedCount = new Map<string, number>();
   let sharedCables = 0;
+  const place = new Map(inlets.map((inlet, index) => [inlet.id, index]));
+  const firstInlet = (used: FamilyPlan['cables'][number]) => Math.min(...used.plugs.map((item) => place.get(item.inlet.id)!));
   for (const plan of chosen) {
-    for (const used of plan.cables) {
+    // Sockets in the order of the inlets, so that wires cross as little as they need.
+    for (const used of [...plan.cables].sort((a, b) => firstInlet(a) - firstInlet(b))) {
       const cable = used.cable;
       usedCount.set(cable.id, (usedCount.get(cable.id) ?? 0) + 1);
       let socketLabel: string | null = null;
@@ -113,9 +116,8 @@ function assemble(kit: CableKit, inlets: readonly InletToServe[], chosen: readon
       }
     }
   }
-  const order = new Map(inlets.map((inlet, index) => [inlet.id, index]));
-  assignments.sort((a, b) => order.get(a.inletId)! - order.get(b.inletId)!);
-  const open = chosen.flatMap((plan) => plan.open).sort((a, b) => order.get(a.inletId)! - order.get(b.inletId)!);
+  assignments.sort((a, b) => place.get(a.inletId)! - place.get(b.inletId)!);
+  const open = chosen.flatMap((plan) => plan.open).sort((a, b) => place.get(a.inletId)! - place.get(b.inletId)!);
   const bagged = kit.cables.filter((cable) => !cable.fixed).map((cable) => ({ kitCableId: cable.id, count: cable.count - (usedCount.get(cable.id) ?? 0) })).filter((piece) => piece.count > 0);
   return { assignments, cables, open, bagged, sharedCables, score: chosen.map((plan) => plan.score).reduce(addScores) };
 }

@@ -1,5 +1,6 @@
 import type { Model, Observation } from './model.ts';
 import type { Suspect } from './explain.ts';
+import type { NextCheck } from './next-check.ts';
 
 /** Where the search stands. */
 export type Conclusion =
@@ -31,6 +32,17 @@ export function conclude(model: Model, observations: readonly Observation[], ran
   if (base.probability < stopProbability) return { state: 'open', leaderId: leader.faultId, probability: leader.probability };
   if (fault.outside === true) return { state: 'outside', ...base };
   return { state: proven >= stopProbability ? 'offered' : 'to-prove', ...base, cureId: fault.cure.id };
+}
+
+/**
+ * With a fault likely enough but not proved, what is worth most is the check that can prove it: those go first, the
+ * quicker before the slower, the rest keep their order.
+ */
+export function provingFirst(model: Model, ranked: readonly NextCheck[], conclusion: Conclusion): NextCheck[] {
+  if (conclusion.state !== 'to-prove') return [...ranked];
+  const proves = (check: NextCheck) => model.checks[model.checkIndex.get(check.checkId)!]!.outcomes.some((outcome) => outcome.cures?.includes(conclusion.leaderId) === true);
+  const proving = ranked.filter(proves).sort((a, b) => a.minutes - b.minutes);
+  return [...proving, ...ranked.filter((check) => !proves(check))];
 }
 
 /** The largest share of the faults that one outcome proved together, among outcomes that prove the leader; 0 without one. */

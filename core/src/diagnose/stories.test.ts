@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { compileModel, conclude, rankChecks, suspects, validateKnowledge, type Knowledge, type Observation } from './index.ts';
+import { compileModel, conclude, provingFirst, rankChecks, suspects, validateKnowledge, type Knowledge, type Observation } from './index.ts';
 
 const knowledge = JSON.parse(readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8')) as Knowledge;
 const model = compileModel(knowledge);
@@ -64,6 +64,13 @@ describe('stories from the bench', () => {
     const ranked = order({ 'told-button': 'no-picture', 'd-swap': 'same' });
     const last = Math.max(ranked.indexOf('board'), ranked.indexOf('memory'));
     for (const fault of supplyFaults) expect(ranked.indexOf(fault)).toBeGreaterThan(last);
+  });
+  it('likely enough but not proved: the check that can prove it goes first', () => {
+    const story = { 'told-button': 'cuts-load', 'told-course': 'slowly', 'm-rails-off': 'in', 'm-rails-work': 'out', 'm-steady': 'sags', 'm-cpu-temp': 'fine', 'm-psu-fan': 'moves', 'c-load': 'under-80' };
+    const conclusion = conclude(model, told(story), rank(story), 0.75);
+    expect(conclusion).toMatchObject({ state: 'to-prove', leaderId: 'psu-weak' });
+    expect(provingFirst(model, rankChecks(model, told(story), bench), conclusion)[0]!.checkId).toBe('d-swap');
+    expect(provingFirst(model, rankChecks(model, told(story), bench), { state: 'untouched' }).map((check) => check.checkId)).toEqual(next(story));
   });
   it('a swap that cures convicts the supply and is offered as the finding', () => {
     const story = { 'told-button': 'cuts-load', 'told-course': 'slowly', 'm-rails-work': 'out', 'd-swap': 'cured' };

@@ -1,4 +1,4 @@
-import { conclude, rankChecks, suspects, type Conclusion, type NextCheck, type Suspect } from '../diagnose/index.ts';
+import { conclude, provingFirst, rankChecks, suspects, type Conclusion, type NextCheck, type Suspect } from '../diagnose/index.ts';
 import { assessLoad, demandOf, schoolRatings, type Demand, type LoadAssessment, type SchoolRating } from '../load/index.ts';
 import { partsAt } from '../machine/index.ts';
 import { fitQuestion, rankSupplies, type Candidate, type SupplyModel } from '../supply/index.ts';
@@ -38,11 +38,8 @@ export function faultView(job: Job, shop: Shop): Pick<JobView, 'before' | 'obser
   const before = measureResult(job, 'before', job.supply?.label.guide ?? '2.x', shop.instruments);
   const observations = observationsOf(job, before, presentLoad(job));
   const ranked = suspects(shop.model, observations);
-  return {
-    before, observations, suspects: ranked,
-    nextChecks: rankChecks(shop.model, observations, shop.settings.bench),
-    conclusion: conclude(shop.model, observations, ranked, shop.settings.stopProbability),
-  };
+  const conclusion = conclude(shop.model, observations, ranked, shop.settings.stopProbability);
+  return { before, observations, suspects: ranked, conclusion, nextChecks: provingFirst(shop.model, rankChecks(shop.model, observations, shop.settings.bench), conclusion) };
 }
 
 /** The load part: demand before and after the upgrade against the present supply, and what each school asks for. */

@@ -1,4 +1,4 @@
-import { useId, useState, type ReactNode } from 'react';
+import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { parseFigure } from '@fairwatt/core';
 
 interface Shared { readonly label: string; readonly wide?: boolean; readonly disabled?: boolean }
@@ -31,20 +31,39 @@ export function figureProblem(text: string, least: number, most: number, empty: 
   return whole && !Number.isInteger(figure) ? 'a whole number' : null;
 }
 
-/** A figure as people type it: 11,9 or 11.9. Kept when it is one and inside its bounds. */
+/** A figure is kept when its typing has paused this long, or the field is left: 99 on the way to 995 is not a figure. */
+const pauseMilliseconds = 600;
+
+/** A figure as people type it: 11,9 or 11.9. Kept when it is one and inside its bounds; else it stays in the field with its error. */
 export function FigureField({ label, value, onChange, least = 0, most, unit, optional = false, whole = false, wide = false, disabled = false, bare = false }: Shared & { readonly value: number | null; readonly onChange: (value: number | null) => void; readonly least?: number; readonly most: number; readonly unit?: string; readonly optional?: boolean; readonly whole?: boolean; readonly bare?: boolean }) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const shown = draft ?? (value === null ? '' : String(Math.round(value * 1000) / 1000));
   const error = draft === null ? null : figureProblem(draft, least, most, optional ? 'allowed' : 'refused', whole);
+  const latest = useRef(onChange);
+  useEffect(() => { latest.current = onChange; });
+  const pending = useRef<{ timer: ReturnType<typeof setTimeout>; keep: () => void } | null>(null);
+  const settle = () => {
+    const now = pending.current;
+    pending.current = null;
+    if (now !== null) { clearTimeout(now.timer); now.keep(); }
+  };
   const change = (text: string) => {
     setDraft(text);
-    if (figureProblem(text, least, most, optional ? 'allowed' : 'refused', whole) === null) onChange(text.trim() === '' ? null : parseFigure(text));
+    if (pending.current !== null) clearTimeout(pending.current.timer);
+    pending.current = null;
+    if (figureProblem(text, least, most, optional ? 'allowed' : 'refused', whole) === null) pending.current = { timer: setTimeout(settle, pauseMilliseconds), keep: () => latest.current(text.trim() === '' ? null : parseFigure(text)) };
   };
+  // What was typed last is kept when the field goes away with its screen, or the page is closed.
+  useEffect(() => {
+    window.addEventListener('pagehide', settle);
+    return () => { window.removeEventListener('pagehide', settle); settle(); };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once; `settle` reads a ref
+  }, []);
   const input = (
     <span className="with-unit">
       <input id={id} className={bare ? 'cell-input fig' : 'fig'} inputMode="decimal" autoComplete="off" value={shown} disabled={disabled} aria-label={bare ? label : undefined} aria-invalid={error !== null} aria-describedby={error === null ? undefined : `${id}-error`}
-        onChange={(event) => change(event.target.value)} onBlur={() => { if (error === null) setDraft(null); }} />
+        onChange={(event) => change(event.target.value)} onKeyDown={(event) => { if (event.key === 'Enter') settle(); }} onBlur={() => { settle(); if (error === null) setDraft(null); }} />
       {unit !== undefined && <span className="unit" aria-hidden="true">{unit}</span>}
     </span>
   );

@@ -11,7 +11,6 @@ export function CableDrawing({ title, rows, sockets, current, onPick }: { readon
   const ySocket = (index: number) => 40 + (index + 0.5) * ((height - 50) / Math.max(1, sockets.length));
   const yInlet = (index: number) => 40 + (index + 0.5) * ((height - 50) / Math.max(1, rows.length));
   const keyOf = (row: InletRow) => (row.socketLabel ?? `fixed ${row.cableCode ?? ''}`);
-  const tagged = new Set<string>();
   return (
     <svg viewBox={`0 0 ${width} ${height}`} role="group" aria-label={title}>
       <text x={0} y={16} fontSize={13.5} fontWeight={600} style={{ fill: 'var(--ink-2)' }}>{title}</text>
@@ -30,18 +29,19 @@ export function CableDrawing({ title, rows, sockets, current, onPick }: { readon
         const lit = row.inletId === current;
         const colour = row.state === 'seated' ? 'var(--ink)' : row.state === 'open' ? 'var(--fail)' : 'var(--action)';
         const start = from < 0 ? y : ySocket(from);
-        const tag = row.cableCode !== null && !tagged.has(row.cableCode) ? row.cableCode : null;
-        if (tag !== null) tagged.add(tag);
         return (
           <g key={row.inletId} role="button" tabIndex={0} aria-label={`${row.label}: ${states[row.state].word}${row.cableCode === null ? '' : `, cable ${row.cableCode}`}`} aria-current={lit} style={{ cursor: 'pointer' }} onClick={() => onPick(row.inletId)} onKeyDown={(event) => { if (event.key === 'Enter' || event.key === ' ') { event.preventDefault(); onPick(row.inletId); } }}>
             {from >= 0 ? <path d={`M192 ${start}C330 ${start} 400 ${y} 520 ${y}`} fill="none" style={{ stroke: colour }} strokeWidth={lit ? 6 : 3.5} strokeDasharray={row.state === 'seated' ? undefined : '9 6'} /> : <path d={`M450 ${y}H520`} style={{ stroke: colour }} strokeWidth={3.5} strokeDasharray="2 5" />}
-            {tag !== null && from >= 0 && <g><rect x={216} y={start - 10} width={44} height={20} style={{ fill: 'var(--manila)' }} /><text className="fig" x={238} y={start + 5} fontSize={13} textAnchor="middle" style={{ fill: 'var(--on-manila)' }}>{tag}</text></g>}
             <rect x={520} y={y - 13} width={44} height={26} rx={2} style={{ fill: row.state === 'seated' ? 'var(--ink)' : 'var(--sheet)', stroke: colour }} strokeWidth={lit ? 3.5 : 2} />
             <text x={542} y={y + 6} fontSize={16} fontWeight={700} textAnchor="middle" style={{ fill: row.state === 'seated' ? 'var(--sheet)' : colour }}>{states[row.state].mark}</text>
             <text x={576} y={y + 5} fontSize={15} fontWeight={lit ? 700 : 600} style={{ fill: row.state === 'open' ? 'var(--fail)' : 'var(--ink)' }}>{row.label.length > 22 ? `${row.label.slice(0, 21)}…` : row.label}</text>
             <text x={width} y={y + 5} fontSize={13.5} textAnchor="end" style={{ fill: row.state === 'open' ? 'var(--fail)' : 'var(--ink-2)' }}>{states[row.state].word}</text>
           </g>
         );
+      })}
+      {sockets.map((socket, index) => {
+        const code = rows.find((row) => keyOf(row) === socket.key)?.cableCode;
+        return code == null ? null : <g key={socket.key}><rect x={216} y={ySocket(index) - 10} width={44} height={20} style={{ fill: 'var(--manila)' }} /><text className="fig" x={238} y={ySocket(index) + 5} fontSize={13} textAnchor="middle" style={{ fill: 'var(--on-manila)' }}>{code}</text></g>;
       })}
     </svg>
   );

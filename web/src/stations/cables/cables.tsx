@@ -69,7 +69,7 @@ export default function Cables() {
         </> : current === null ? <p className="quiet">No inlets.</p> : <>
           <span className="label">Now at</span>
           <div><div className="decides">{current.label}</div><div className="quiet">{current.cableCode === null ? openInletText(current.partName, current.openReason) : `cable ${current.cableCode}${current.socketLabel === null ? '' : `, socket ${current.socketLabel}`}${current.slackMillimetres === null ? '' : `, ${Math.round(current.slackMillimetres)} mm to spare`}`}</div></div>
-          <figure><ConnectorFace kind={current.kind} width={292} /><figcaption className="quiet">wire side, latch up</figcaption></figure>
+          <figure><ConnectorFace kind={current.kind} width={292} /><figcaption className="quiet">{['sata', 'peripheral-4', 'small-drive-4'].includes(current.kind) ? 'wire side' : 'wire side, latch up'}</figcaption></figure>
           {caution(current) !== null && <p className="caution">{caution(current)}</p>}
           {current.state === 'open'
             ? <p className="error-text">{current.optional ? 'Ordinary use does without it. Sign it off at Hand over, or find a cable.' : 'Nothing may be closed over it without a signed reason.'}</p>

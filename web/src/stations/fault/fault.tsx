@@ -14,6 +14,7 @@ export default function Fault() {
   const desk = useDesk();
   const { job, view, knowledge, act, locked } = desk;
   const [picked, setPicked] = useState<string | null>(null);
+  const [all, setAll] = useState(false);
   const chosen = view.nextChecks.find((check) => check.checkId === picked) ?? view.nextChecks[0];
   const { conclusion } = view;
 
@@ -43,11 +44,12 @@ export default function Fault() {
           <section aria-label="Other checks">
             <span className="label">{job.finding === null ? 'Or do' : 'Checks still possible'}</span>
             <ul className="alternatives">
-              {view.nextChecks.slice(0, 12).filter((check) => check !== chosen || job.finding !== null).slice(0, 7).map((check) => {
+              {view.nextChecks.filter((check) => check !== chosen || job.finding !== null).slice(0, all ? undefined : 7).map((check) => {
                 const definition = knowledge.checks.find((item) => item.id === check.checkId);
                 return <li key={check.checkId}><button type="button" className="plain" aria-pressed={picked === check.checkId} disabled={job.finding !== null} onClick={() => setPicked(check.checkId)}><span className="what">{definition?.title}</span><span className="fig quiet">{check.minutes} min</span><span className="fig quiet nowrap" title="expected minutes saved">{check.savesMinutes >= 0.05 ? `−${check.savesMinutes.toFixed(1)}` : '0'}</span></button></li>;
               })}
             </ul>
+            {view.nextChecks.length > 8 && <button type="button" className="link" style={{ marginTop: 6 }} aria-expanded={all} onClick={() => setAll(!all)}>{all ? 'fewer checks' : `all ${view.nextChecks.length} checks`}</button>}
           </section>
           <section aria-label="Done so far">
             <span className="label">Done so far</span>

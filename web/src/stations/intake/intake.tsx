@@ -8,7 +8,7 @@ import { Complaint } from './complaint.tsx';
 import { PartsForm } from './parts-form.tsx';
 import { SupplyForm } from './supply-form.tsx';
 
-const pages = [['complaint', 'Complaint'], ['machine', 'Machine'], ['supply', 'Present supply'], ['case', 'Case and bag']] as const;
+const pages = [['complaint', 'Complaint'], ['machine', 'Parts'], ['supply', 'Present supply'], ['case', 'Case and bag']] as const;
 type Page = (typeof pages)[number][0];
 
 /** The complaint, the machine, the supply, the case: what everything else is computed from. */

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { changeText, partChanges, partClass, partClasses, type JobPart, type PartClass } from '@fairwatt/core';
 import { FigureField, SelectField, TextField } from '../../controls/fields.tsx';
 import { Empty } from '../../controls/empty.tsx';
@@ -19,9 +19,10 @@ export function PartsForm() {
     const found = partClass(classId);
     if (found === undefined) return;
     const id = `p-${crypto.randomUUID().slice(0, 8)}`;
-    const alike = job.parts.filter((part) => part.classId === classId).length;
-    const suffix = alike > 0 ? ` ${alike + 1}` : '';
-    act({ kind: 'put-part', basedOn: 0, part: { id, classId, name: `${found.name}${suffix}`, quantity: 1, change: 'stays', figures: found.figures, inlets: found.inlets.map((inlet, index) => ({ ...inlet, label: `${inlet.label}${suffix}`, id: `${id}-${index + 1}` })) } });
+    // Two parts or inlets of one name could not be told apart at the bench.
+    const distinct = (wanted: string, taken: readonly string[]) => { for (let count = 1; ; count += 1) { const name = count === 1 ? wanted : `${wanted} ${count}`; if (!taken.includes(name)) return name; } };
+    const labels = job.parts.flatMap((part) => part.inlets.map((inlet) => inlet.label));
+    act({ kind: 'put-part', basedOn: 0, part: { id, classId, name: distinct(found.name, job.parts.map((part) => part.name)), quantity: 1, change: 'stays', figures: found.figures, inlets: found.inlets.map((inlet, index) => ({ ...inlet, label: distinct(inlet.label, labels), id: `${id}-${index + 1}` })) } });
   }
   function drop(part: JobPart): void {
     const { version, ...rest } = part;
@@ -58,15 +59,17 @@ export function PartsForm() {
 
 function PartRow({ part, locked, open, onOpen, onPut, onDrop }: { readonly part: JobPart; readonly locked: boolean; readonly open: boolean; readonly onOpen: () => void; readonly onPut: (changes: Partial<JobPart>) => void; readonly onDrop: () => void }) {
   const { figures } = part;
+  // The range follows from what it was when the field was entered, so that a figure on the way leaves no trace.
+  const base = useRef(figures);
   const change = (changes: Partial<JobPart['figures']>) => {
-    const next = { ...figures, ...changes };
+    const next = { ...base.current, ...changes };
     const likely = next.likelyWatts;
     // The range follows the figure that was typed: low and high stay around it, seconds never below lasting.
     onPut({ figures: { ...next, lowWatts: Math.min(next.lowWatts, likely), highWatts: Math.max(next.highWatts, likely), shortWatts: Math.max(next.shortWatts, likely) } });
   };
   return (
     <>
-      <tr className={part.change === 'removed' || part.change === 'replaced' ? 'leaving' : ''}>
+      <tr onFocus={() => { base.current = figures; }} className={part.change === 'removed' || part.change === 'replaced' ? 'leaving' : ''}>
         <td><input className="cell-input" aria-label={`Name of ${part.name}`} value={part.name} disabled={locked} maxLength={80} onChange={(event) => { if (notEmpty(event.target.value) === null) onPut({ name: event.target.value }); }} /></td>
         <td>{part.inlets.length > 0 ? <span className="fig" style={{ paddingLeft: 10 }}>1</span> : <FigureField bare label={`Count of ${part.name}`} value={part.quantity} least={1} most={64} whole disabled={locked} onChange={(quantity) => { if (quantity !== null) onPut({ quantity }); }} />}</td>
         <td><FigureField bare label={`Lasting watts of ${part.name}`} value={figures.likelyWatts} most={5000} disabled={locked} onChange={(likelyWatts) => { if (likelyWatts !== null) change({ likelyWatts }); }} /></td>
@@ -76,7 +79,7 @@ function PartRow({ part, locked, open, onOpen, onPut, onDrop }: { readonly part:
         <td className="nowrap"><button type="button" className="link" aria-expanded={open} onClick={onOpen}>more</button><button type="button" className="link" disabled={locked} aria-label={`Take out ${part.name}`} onClick={onDrop}>take out</button></td>
       </tr>
       {open && (
-        <tr><td colSpan={7}>
+        <tr onFocus={() => { base.current = figures; }}><td colSpan={7}>
           <div className="fields" style={{ gridTemplateColumns: 'repeat(4, minmax(0, 1fr))' }}>
             <FigureField label="Idle" unit="W" value={figures.idleWatts} most={5000} disabled={locked} onChange={(idleWatts) => { if (idleWatts !== null) change({ idleWatts }); }} />
             <FigureField label="Low" unit="W" value={figures.lowWatts} most={figures.likelyWatts} disabled={locked} onChange={(lowWatts) => { if (lowWatts !== null) change({ lowWatts }); }} />

@@ -18,7 +18,7 @@ export function SupplyForm() {
     return (
       <Empty title="What does the supply's label say?">
         <div className="fields" style={{ maxWidth: 560, margin: '14px auto 0', textAlign: 'left' }}>
-          <FigureField label="Rating" unit="W" least={1} most={5000} value={null} disabled={locked} onChange={(ratingWatts) => { if (ratingWatts !== null && ratingWatts >= 100) act({ kind: 'put-supply', supply: { name: '', label: { ...empty, ratingWatts } }, basedOn: 0 }); }} />
+          <FigureField label="Rating" unit="W" least={1} most={5000} value={null} disabled={locked} onChange={(ratingWatts) => { if (ratingWatts !== null) act({ kind: 'put-supply', supply: { name: '', label: { ...empty, ratingWatts } }, basedOn: 0 }); }} />
           <label className="field"><span className="name">or the same as a supply of the shop</span>
             <select value="" disabled={locked} onChange={(event) => { const model = shop.supplies.find((item) => item.id === event.target.value); if (model) act({ kind: 'put-supply', supply: { name: model.name, label: model.label }, basedOn: 0 }); }}>
               <option value="">pick one</option>{shop.supplies.map((model) => <option key={model.id} value={model.id}>{model.name}</option>)}

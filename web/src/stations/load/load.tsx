@@ -19,7 +19,7 @@ export default function Load() {
   const assessment = moment === 'planned' ? load.plannedAssessment : load.presentAssessment;
   const parts = partsAt(job.parts, moment);
   const go = (station: string) => document.querySelector<HTMLElement>(`[data-station=${station}]`)?.click();
-  if (job.parts.length === 0) return <div className="station"><div className="work"><Empty title="The machine's parts are missing">They are entered at Intake, under Machine.</Empty></div><aside className="side"><Primary onClick={() => go('intake')}>Enter the parts at Intake</Primary></aside></div>;
+  if (job.parts.length === 0) return <div className="station"><div className="work"><Empty title="The machine's parts are missing">They are entered at Intake, under Parts.</Empty></div><aside className="side"><Primary onClick={() => go('intake')}>Enter the parts at Intake</Primary></aside></div>;
   return (
     <div className="station">
       <div className="work">
