@@ -1,0 +1,42 @@
+// Speed of the core on the demo data, each against one named baseline of the same run, and the size of the first screen.
+import { readFileSync } from 'node:fs';
+import { Bench } from 'tinybench';
+import { candidatesOf, demandOf, faultView, inletsToServe, judgeReadings, loadView, partsAt, planCables, posterior, rankChecks, viewJob, type Job, type Shop, type SupplyModel } from '@fairwatt/core';
+import { loadModel } from '@fairwatt/server';
+import { measureFirstScreen } from './first-screen.ts';
+
+const read = <T>(path: string) => JSON.parse(readFileSync(new URL(`../demo/${path}`, import.meta.url), 'utf8')) as T;
+const { job } = read<{ job: Job }>('jobs/1-radio-playout.json');
+const { supplies } = read<{ supplies: SupplyModel[] }>('supplies.json');
+const shopFile = read<Pick<Shop, 'settings' | 'instruments'>>('shop.json');
+const shop: Shop = { settings: shopFile.settings, instruments: shopFile.instruments, supplies, model: await loadModel() };
+
+const { observations } = faultView(job, shop);
+const planned = partsAt(job.parts, 'planned');
+const inlets = inletsToServe(planned, 'tower');
+const kit = supplies.find((model) => model.id === 'corvane-650-s')!.kit;
+const jobText = JSON.stringify(job);
+
+const bench = new Bench({ time: 600, warmupTime: 150 });
+const baseline = 'baseline: parse the radio job from JSON';
+bench
+  .add(baseline, () => { JSON.parse(jobText); })
+  .add('verdict: all readings of the radio job', () => { judgeReadings(job.readings, shop.instruments, '2.x'); })
+  .add('posterior: all outcomes of the radio job', () => { posterior(shop.model, observations); })
+  .add('next checks: full ranking one step ahead', () => { rankChecks(shop.model, observations, shop.settings.bench); })
+  .add('load: demand of the planned machine', () => { demandOf(planned); })
+  .add('load: both machines, limits and schools', () => { loadView(job); })
+  .add('plan: nine inlets on one kit', () => { planCables(kit, inlets); })
+  .add('rank: 28 supplies with their plans', () => { candidatesOf(job, shop); })
+  .add('view: everything that follows from a job', () => { viewJob(job, shop); });
+await bench.run();
+
+const rate = (name: string) => { const result = bench.getTask(name)?.result; return result !== undefined && 'throughput' in result ? result.throughput.mean : Number.NaN; };
+const base = rate(baseline);
+console.log('| what | per second | times the baseline |\n| --- | ---: | ---: |');
+for (const { name } of bench.tasks) console.log(`| ${name} | ${Math.round(rate(name)).toLocaleString('en')} | ${(rate(name) / base).toFixed(3)} |`);
+
+const { ours, bare } = await measureFirstScreen();
+const kilobytes = (bytes: number) => (bytes / 1000).toFixed(0);
+console.log(`\nFirst screen, JavaScript and CSS gzipped: ${kilobytes(ours)} kB; a bare page of the component library: ${kilobytes(bare)} kB; ratio ${(ours / bare).toFixed(2)}.`);
+if (ours > 420_000) { console.error('The first screen is over its 420 kB.'); process.exitCode = 1; }

@@ -1,0 +1,95 @@
+import { execFile } from 'node:child_process';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { loadModel } from '@fairwatt/server';
+import { computeVerbs, jobFileSchema, knowledgeSchema, shopFileSchema, supplyFileSchema, type ComputeVerb, type Problem } from '@fairwatt/contract';
+import { compute, ComputeProblem } from './compute.ts';
+import { root } from './paths.ts';
+import { jsonSchemas } from './schemas.ts';
+
+const formats = readFileSync(join(root, 'docs/formats.md'), 'utf8');
+const examples = new Map([...formats.matchAll(/```json compute:(\w+)\n([\s\S]*?)```/g)].map((match) => [match[1]!, match[2]!]));
+const model = await loadModel();
+const input = (verb: ComputeVerb): unknown => JSON.parse(examples.get(verb)!);
+const readJson = (path: string): unknown => JSON.parse(readFileSync(join(root, path), 'utf8'));
+
+function command(args: readonly string[], standardInput: string): Promise<{ code: number | null; out: string; error: string }> {
+  return new Promise((resolve) => {
+    const child = execFile(join(root, 'fairwatt'), ['compute', ...args], (_failure, out, error) => resolve({ code: child.exitCode, out, error }));
+    child.stdin!.end(standardInput);
+  });
+}
+
+describe('the examples of docs/formats.md', () => {
+  it('cover every verb', () => {
+    expect([...examples.keys()].sort()).toEqual([...computeVerbs].sort());
+  });
+  it('verdict', () => {
+    const result = compute('verdict', input('verdict'), () => model) as { verdicts: { word: string; subject: string }[]; steadiness: { word: string }[] };
+    expect(result.verdicts.map((verdict) => [verdict.subject, verdict.word])).toEqual([['+12', 'pass'], ['+12', 'fail'], ['+5', 'fail']]);
+    expect(result.steadiness[0]!.word).toBe('sags');
+  });
+  it('diagnose', () => {
+    const result = compute('diagnose', input('diagnose'), () => model) as { suspects: { faultId: string; evidence: unknown[] }[]; nextChecks: { checkId: string }[]; conclusion: { state: string } };
+    expect(result.suspects[0]!.faultId).toBe('psu-weak');
+    expect(result.suspects[0]!.evidence.length).toBeGreaterThan(0);
+    expect(result.nextChecks).toHaveLength(5);
+  });
+  it('load', () => {
+    const result = compute('load', input('load'), () => model) as Record<'present' | 'planned', { demand: { sustainedWatts: number }; assessment: { word: string } }>;
+    expect(result.planned.demand.sustainedWatts - result.present.demand.sustainedWatts).toBeCloseTo(180, 9);
+    expect([result.present.assessment.word, result.planned.assessment.word]).toEqual(['enough', 'too-small']);
+  });
+  it('rank', () => {
+    expect((compute('rank', input('rank'), () => model) as { candidates: unknown[] }).candidates).toMatchObject([{ supplyId: 'small', fits: true, reasons: [] }]);
+  });
+  it('plan', () => {
+    expect(compute('plan', input('plan'), () => model)).toMatchObject({ open: [], assignments: [{ inletId: 'd1', socketLabel: 'DRIVE 1', plugIndex: 0 }] });
+  });
+});
+
+describe('bad input', () => {
+  const problemOf = (verb: ComputeVerb, wrong: unknown): Problem => {
+    try { compute(verb, wrong, () => model); } catch (error) { if (error instanceof ComputeProblem) return error.problem; throw error; }
+    throw new Error('nothing was refused');
+  };
+  it.each<[ComputeVerb, unknown, string]>([
+    ['verdict', { guide: '2.x', instruments: [], readings: [] }, 'instruments'],
+    ['verdict', { ...(JSON.parse(examples.get('verdict')!) as object), guide: '4.x' }, 'guide'],
+    ['diagnose', { outcomes: [{ check: 'told-button', outcome: 'explodes' }] }, 'outcomes.0.outcome'],
+    ['diagnose', { outcomes: [{ check: 'nothing', outcome: 'x' }] }, 'outcomes.0.check'],
+    ['load', { parts: [], supply: null }, 'parts'],
+    ['plan', { ...(JSON.parse(examples.get('plan')!) as object), kit: { sockets: [], cables: [{ id: 'x', family: 'drive', fixed: true, count: 1, gauge: 18, plugs: [] }] } }, 'kit.cables.0.plugs'],
+  ])('%s names the field', (verb, wrong, path) => {
+    expect(problemOf(verb, wrong).errors?.map((error) => error.path)).toContain(path);
+  });
+  it('comes as a problem document on standard error with exit code 2', async () => {
+    const cut = await command(['verdict'], '{ "guide": ');
+    expect([cut.code, cut.out]).toEqual([2, '']);
+    expect(JSON.parse(cut.error)).toMatchObject({ type: '/problems/not-json', status: 400 });
+    expect((await command(['dance'], '{}')).code).toBe(2);
+    expect((await command(['plan', '/no/such/file'], '')).error).toContain('cannot be read');
+  }, 30_000);
+  it('prints JSON for good input', async () => {
+    const good = await command(['plan', '-'], examples.get('plan')!);
+    expect([good.code, good.error]).toEqual([0, '']);
+    expect(JSON.parse(good.out)).toEqual(compute('plan', input('plan'), () => model));
+  }, 30_000);
+});
+
+describe('open formats', () => {
+  it('have JSON Schemas that are up to date', () => {
+    const made = jsonSchemas();
+    expect(readdirSync(join(root, 'docs/schemas')).sort()).toEqual([...made.keys()].sort());
+    for (const [name, text] of made) expect(readFileSync(join(root, 'docs/schemas', name), 'utf8'), name).toBe(text);
+  });
+  it('hold the demo data and the knowledge', () => {
+    expect(shopFileSchema.safeParse(readJson('demo/shop.json')).success).toBe(true);
+    expect(supplyFileSchema.safeParse(readJson('demo/supplies.json')).success).toBe(true);
+    expect(knowledgeSchema.safeParse(readJson('core/knowledge/knowledge.json')).success).toBe(true);
+    const jobs = readdirSync(join(root, 'demo/jobs'));
+    expect(jobs).toHaveLength(6);
+    for (const name of jobs) expect(jobFileSchema.safeParse(readJson(`demo/jobs/${name}`)).error, name).toBeUndefined();
+  });
+});
