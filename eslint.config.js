@@ -3,7 +3,7 @@ import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
 export default ts.config(
-  { ignores: ['**/dist/**', '**/dist-types/**', 'node_modules/**', '.fairwatt/**', '*.cjs', 'eslint.config.js', 'web/vite.config.ts'] },
+  { ignores: ['**/dist/**', '**/dist-types/**', 'node_modules/**', '.fairwatt/**', '*.cjs', 'eslint.config.js', 'web/vite.config.ts', 'bench/bare-page/**'] },
   js.configs.recommended,
   ts.configs.strictTypeChecked,
   {

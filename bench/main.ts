@@ -5,10 +5,10 @@ import { candidatesOf, demandOf, faultView, inletsToServe, judgeReadings, loadVi
 import { loadModel } from '@fairwatt/server';
 import { measureFirstScreen } from './first-screen.ts';
 
-const read = <T>(path: string) => JSON.parse(readFileSync(new URL(`../demo/${path}`, import.meta.url), 'utf8')) as T;
-const { job } = read<{ job: Job }>('jobs/1-radio-playout.json');
-const { supplies } = read<{ supplies: SupplyModel[] }>('supplies.json');
-const shopFile = read<Pick<Shop, 'settings' | 'instruments'>>('shop.json');
+const read = (path: string): unknown => JSON.parse(readFileSync(new URL(`../demo/${path}`, import.meta.url), 'utf8'));
+const { job } = read('jobs/1-radio-playout.json') as { job: Job };
+const { supplies } = read('supplies.json') as { supplies: SupplyModel[] };
+const shopFile = read('shop.json') as Pick<Shop, 'settings' | 'instruments'>;
 const shop: Shop = { settings: shopFile.settings, instruments: shopFile.instruments, supplies, model: await loadModel() };
 
 const { observations } = faultView(job, shop);

@@ -41,7 +41,10 @@ describe('the radio\'s job, from intake to hand-over, by the real interface', ()
   it('makes a job in three fields by keyboard', async () => {
     await page.goto(`${application.url}/jobs`, { waitUntil: 'networkidle0' });
     await page.keyboard.press('n');
-    await page.waitForSelector('[role=dialog] input');
+    await page.waitForSelector('[role=dialog] input', { visible: true });
+    // A dialog that is there and cannot be seen is not there.
+    await page.waitForFunction(() => { for (let at = document.querySelector('[role=dialog] input'); at !== null; at = at.parentElement) if (getComputedStyle(at).opacity !== '1') return false; return true; });
+    await page.waitForFunction(() => document.activeElement instanceof HTMLInputElement && document.activeElement.placeholder === 'Radio playout machine');
     await page.keyboard.type('Radio playout machine');
     await page.keyboard.press('Tab');
     await page.keyboard.type('Radio Lantern Quay');

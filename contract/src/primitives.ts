@@ -2,7 +2,7 @@ import { z } from 'zod';
 
 /** Text with a limit; control characters other than line breaks and tabs are refused. */
 const isControl = (character: string) => character < ' ' && character !== '\n' && character !== '\r' && character !== '\t';
-export const text = (most: number) => z.string().max(most, `at most ${most} characters`).refine((value) => ![...value].some(isControl), 'contains control characters');
+export const text = (most: number) => z.string().max(most, `at most ${most} characters`).refine((value) => !Array.from(value).some(isControl), 'contains control characters');
 export const line = (most = 120) => text(most).refine((value) => value.trim() !== '', 'must not be empty');
 /** Identifiers inside a job or a shop. */
 export const id = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/, 'letters, digits, dot, dash and underscore, at most 64');

@@ -176,7 +176,7 @@ export function stationLineText(line: StationLine, knowledge: Knowledge, supplyN
   switch (line.code) {
     case 'not-started': return 'not started';
     case 'complaint': return line.outcomeId === null ? `${line.parts} parts` : outcomeLabel(knowledge, 'told-button', line.outcomeId).toLowerCase();
-    case 'suspect': return `${faultName(knowledge, line.faultId).toLowerCase()} ${percentText(line.probability)}`;
+    case 'suspect': return `${percentText(line.probability)} ${faultName(knowledge, line.faultId).toLowerCase()}`;
     case 'found': return line.kind === 'no-fault' ? 'no fault' : line.faultId === null ? 'handed on' : faultName(knowledge, line.faultId).toLowerCase();
     case 'rail': return `${subjectText[line.verdict.subject]} ${verdictLevel(line.verdict)} ${line.verdict.word === 'fail' ? 'fails' : 'unclear'}`;
     case 'rail-sags': return `${line.rail} V sags: ${voltsText(line.workVolts)}`;

@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import type { Server } from 'node:http';
 import { fileURLToPath } from 'node:url';
 import { randomUUID } from 'node:crypto';
-import pg from 'pg';
+import type pg from 'pg';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Act, Job } from '@fairwatt/core';
@@ -33,11 +33,13 @@ afterAll(async () => {
   await drop();
 });
 
+// eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters -- the test says what it expects to get
 async function call<T>(path: string, body?: unknown): Promise<{ status: number; type: string; body: T }> {
   const response = await fetch(`${base}${path}`, body === undefined ? {} : { method: 'POST', headers: { 'content-type': 'application/json' }, body: typeof body === 'string' ? body : JSON.stringify(body) });
   const text = await response.text();
   return { status: response.status, type: response.headers.get('content-type') ?? '', body: (text === '' ? null : JSON.parse(text)) as T };
 }
+// eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters -- as above
 const act = <T = Job>(code: string, done: Act, by = 'mara', id: string = randomUUID()) => call<T>(`/jobs/${code}/acts`, { id, by, act: done });
 const make = async (title = 'Test machine') => (await call<Job>('/jobs', { id: randomUUID(), by: 'mara', title, client: 'Client', words: 'Words' })).body;
 const title = (value: string, basedOn: number): Act => ({ kind: 'edit-sheet', changes: { title: value }, basedOn });

@@ -13,7 +13,9 @@ export function antTheme(name: ThemeName): ThemeConfig {
     token: {
       colorPrimary: palette.action, colorInfo: palette.action, colorSuccess: palette.pass, colorWarning: palette.marginal, colorError: palette.fail, colorText: palette.ink, colorTextSecondary: palette.ink2,
       colorTextPlaceholder: palette.ink2, colorBgBase: palette.sheet, colorBgContainer: palette.sheet, colorBgElevated: palette.sheet, colorBorder: palette.line, colorBorderSecondary: palette.line, colorTextLightSolid: palette.onAction,
-      fontFamily: textFace, fontSize: 15, borderRadius: 2, borderRadiusLG: 2, borderRadiusSM: 2, borderRadiusXS: 2, boxShadow: 'none', boxShadowSecondary: `0 0 0 1px ${palette.line}`, boxShadowTertiary: 'none', controlHeight: 36, wireframe: false, motionDurationMid: '0.12s', motionDurationSlow: '0.16s',
+      fontFamily: textFace, fontSize: 15, borderRadius: 2, borderRadiusLG: 2, borderRadiusSM: 2, borderRadiusXS: 2, boxShadow: 'none', boxShadowSecondary: `0 0 0 1px ${palette.line}`, boxShadowTertiary: 'none', controlHeight: 36, wireframe: false,
+      // Dialogs must appear at once, not wait for an animation that never runs.
+      motion: !matchMedia('(prefers-reduced-motion: reduce)').matches, motionDurationMid: '0.12s', motionDurationSlow: '0.16s',
     },
     components: {
       Button: { primaryShadow: 'none', defaultShadow: 'none', dangerShadow: 'none', fontWeight: 600 },

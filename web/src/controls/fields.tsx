@@ -58,7 +58,6 @@ export function FigureField({ label, value, onChange, least = 0, most, unit, opt
   useEffect(() => {
     window.addEventListener('pagehide', settle);
     return () => { window.removeEventListener('pagehide', settle); settle(); };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once; `settle` reads a ref
   }, []);
   const input = (
     <span className="with-unit">

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Modal } from 'antd';
 import { useNavigate } from 'react-router';
 import { problemOf, useCreateJobMutation } from '../app/api.ts';
@@ -8,6 +8,7 @@ import { useAppSelector } from '../app/store.ts';
 export default function NewJobDialog({ onClose }: { readonly onClose: () => void }) {
   const navigate = useNavigate();
   const technician = useAppSelector((state) => state.session.technician);
+  const first = useRef<HTMLInputElement>(null);
   const [id] = useState(() => crypto.randomUUID());
   const [fields, setFields] = useState({ title: '', client: '', words: '' });
   const [told, setTold] = useState<string | null>(null);
@@ -22,11 +23,11 @@ export default function NewJobDialog({ onClose }: { readonly onClose: () => void
   }
   const field = (name: keyof typeof fields, label: string, max: number, hint: string) => (
     <label className="field wide"><span className="name">{label}</span>
-      <input value={fields[name]} maxLength={max} placeholder={hint} autoFocus={name === 'title'} onChange={(event) => setFields({ ...fields, [name]: event.target.value })} />
+      <input value={fields[name]} maxLength={max} placeholder={hint} ref={name === 'title' ? first : undefined} onChange={(event) => setFields({ ...fields, [name]: event.target.value })} />
     </label>
   );
   return (
-    <Modal open title="New job" onCancel={onClose} footer={null} destroyOnHidden>
+    <Modal open title="New job" onCancel={onClose} footer={null} destroyOnHidden afterOpenChange={(isOpen) => { if (isOpen) first.current?.focus(); }}>
       <form className="fields" onSubmit={(event) => { event.preventDefault(); void save(); }}>
         {field('title', 'Machine', 80, 'Radio playout machine')}
         {field('client', 'Client', 80, 'Who brought it')}
