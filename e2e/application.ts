@@ -13,14 +13,14 @@ export interface Application {
 }
 
 /** The built application with the demo data on a database of its own. */
-export async function startApplication(): Promise<Application> {
+export async function startApplication(demo = true): Promise<Application> {
   const database = await freshDatabase();
   let child: ChildProcess | null = null;
   let port = '0';
   const application: Application = {
     url: '',
     start: () => new Promise((resolve, reject) => {
-      const started = spawn(process.execPath, [fileURLToPath(new URL('../server/dist/main.js', import.meta.url))], { stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, DATABASE_URL: database.url, FAIRWATT_DEMO: '1', FAIRWATT_PORT: port, FAIRWATT_LOG: 'error' } });
+      const started = spawn(process.execPath, [fileURLToPath(new URL('../server/dist/main.js', import.meta.url))], { stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, DATABASE_URL: database.url, FAIRWATT_DEMO: demo ? '1' : '0', FAIRWATT_PORT: port, FAIRWATT_LOG: 'error' } });
       child = started;
       started.stdout.on('data', (chunk: Buffer) => {
         const found = /^ready (\S+)$/m.exec(chunk.toString());

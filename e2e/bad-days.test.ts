@@ -110,7 +110,7 @@ describe('bad addresses and files', () => {
     await upload('other.json', JSON.stringify({ ...file, version: 2 }));
     await seeText(page, 'This job file has version 2');
     await upload('large.json', 'x'.repeat(9 * 1024 * 1024));
-    await seeText(page, 'a job file is at most 8 MB');
+    await seeText(page, 'at most 8 MB are read');
     await upload('good.json', JSON.stringify({ ...file, job: { ...file.job, sheet: { ...file.job.sheet, title: 'Imported machine', words: '<img src=x onerror="document.title=1"><script>document.title=2</script>' } } }));
     await seeText(page, 'Import under a new code');
     await press(page, 'Import under a new code');

@@ -16,6 +16,8 @@ export const shopSettingsSchema = z.strictObject({
 export const technicianSchema = z.strictObject({ id, name: line(60), owner: z.boolean() });
 export type Technician = z.infer<typeof technicianSchema>;
 
+export const newTechnicianSchema = z.strictObject({ name: line(60).transform((name) => name.trim()) });
+
 export const shopSchema = z.strictObject({ settings: shopSettingsSchema, technicians: z.array(technicianSchema), instruments: z.array(instrumentSchema) });
 export type ShopMessage = z.infer<typeof shopSchema>;
 

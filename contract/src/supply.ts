@@ -40,4 +40,13 @@ export const supplyModelSchema = z.strictObject({
   kit: cableKitSchema,
 }) satisfies z.ZodType<SupplyModel>;
 
-export const supplyFileSchema = z.strictObject({ format: z.literal('fairwatt-supplies'), version: z.literal(1), supplies: z.array(supplyModelSchema).max(5000) });
+/** How many supplies of a file were new, and how many were here already and stay as they are. */
+export const supplyImportSchema = z.strictObject({ added: z.int(), known: z.int() });
+
+export const supplyFileSchema = z.strictObject({ format: z.literal('fairwatt-supplies'), version: z.literal(1), supplies: z.array(supplyModelSchema).max(5000) }).superRefine((file, context) => {
+  const seen = new Set<string>();
+  file.supplies.forEach((supply, index) => {
+    if (seen.has(supply.id)) context.addIssue({ code: 'custom', path: ['supplies', index, 'id'], message: 'another supply of this file has this id' });
+    seen.add(supply.id);
+  });
+});

@@ -34,7 +34,7 @@ create table instrument_range (
 -- Supplies with their rails, sockets and cable kits.
 create table supply_model (
   id text primary key,
-  name text not null unique,
+  name text not null,
   rating_watts double precision not null check (rating_watts > 0),
   shape text not null check (shape in ('ATX', 'SFX', 'SFX-L', 'TFX', 'Flex', 'CFX', 'LFX')),
   guide text not null check (guide in ('2.x', '3.x')),

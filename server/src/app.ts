@@ -8,10 +8,10 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { z } from 'zod';
 import type { Model } from '@fairwatt/core';
-import { shopSchema, supplyModelSchema } from '@fairwatt/contract';
+import { supplyModelSchema } from '@fairwatt/contract';
 import { jobRoutes } from './jobs/routes.ts';
 import { errorHandler, notFoundHandler } from './problems.ts';
-import { readShop } from './shop/store.ts';
+import { shopRoutes } from './shop/routes.ts';
 import { readSupplies } from './supplies/store.ts';
 
 export interface AppParts {
@@ -37,7 +37,7 @@ export function createApp({ pool, model, log, webDirectory, now = () => new Date
   const api = express.Router();
   api.use((_request, response, next) => { response.set('cache-control', 'no-store'); next(); });
   api.get('/health', async (_request, response) => { await pool.query('select 1'); response.json({ status: 'ready' }); });
-  api.get('/shop', async (_request, response) => { response.json(shopSchema.parse(await readShop(pool))); });
+  api.use('/shop', shopRoutes(pool));
   api.get('/supplies', async (_request, response) => { response.json(z.array(supplyModelSchema).parse(await readSupplies(pool))); });
   api.get('/knowledge', (_request, response) => { response.json(model.knowledge); });
   api.use('/jobs', jobRoutes(pool, model, now));

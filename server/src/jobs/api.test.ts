@@ -203,6 +203,26 @@ describe('job files', () => {
   });
 });
 
+describe('the shop', () => {
+  it('takes a new technician once, with an id of its own', async () => {
+    const made = await call<{ id: string; owner: boolean }>('/shop/technicians', { name: '  Ilse Våg ' });
+    expect([made.status, made.body]).toEqual([201, { id: 'ilse-va-g', name: 'Ilse Våg', owner: false }]);
+    expect((await call<Problem>('/shop/technicians', { name: 'ilse våg' })).body.type).toBe('/problems/name-taken');
+    expect((await call<Problem>('/shop/technicians', { name: ' ' })).body.errors?.[0]?.path).toBe('name');
+    expect((await act((await make()).code, title('Signed', 1), 'ilse-va-g')).status).toBe(200);
+  });
+  it('takes a shop and a supplies file, and leaves what is here as it is', async () => {
+    const shop = JSON.parse(readFileSync(`${demo}/shop.json`, 'utf8')) as { settings: { name: string } };
+    const answer = await call<{ settings: { name: string } }>('/shop/import', { ...shop, settings: { ...shop.settings, name: 'Another bench' } });
+    expect(answer.body.settings.name).toBe('Lantern Quay Repair Bench');
+    const supplies = JSON.parse(readFileSync(`${demo}/supplies.json`, 'utf8')) as { supplies: { id: string; name: string }[] };
+    const one = { ...supplies, supplies: [supplies.supplies[0]!, { ...supplies.supplies[1]!, id: 'new-one', name: 'New one' }] };
+    expect((await call('/shop/supplies', one)).body).toEqual({ added: 1, known: 1 });
+    expect((await call<Problem>('/shop/supplies', { ...supplies, supplies: [{ id: 'x' }] })).status).toBe(422);
+    expect((await call<Problem>('/shop/supplies', { ...supplies, supplies: [supplies.supplies[0]!, supplies.supplies[0]!] })).body.errors?.[0]?.path).toBe('supplies.1.id');
+  });
+});
+
 describe('the schema holds the truth', () => {
   const jobId = async () => (await pool.query<{ id: number }>("select id from job where code = 'LQ-0142'")).rows[0]!.id;
   it.each([

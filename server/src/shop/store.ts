@@ -5,6 +5,18 @@ import { boolean, member, number, orNull, text, texts } from '../database/read.t
 
 export const technicianExists = async (db: Queryable, id: string): Promise<boolean> => (await maybeOne(db, 'select id from technician where id = $1', [id], (row) => text(row, 'id'))) !== null;
 
+export const technicianNamed = async (db: Queryable, name: string): Promise<boolean> => (await many(db, 'select id from technician where lower(name) = lower($1)', [name], (row) => text(row, 'id'))).length > 0;
+export const hasSettings = async (db: Queryable): Promise<boolean> => (await maybeOne(db, 'select name from shop_settings', [], (row) => text(row, 'name'))) !== null;
+
+/** A short id from the name, with a number where it is taken. */
+export async function nextTechnicianId(db: Queryable, name: string): Promise<string> {
+  const base = name.toLowerCase().normalize('NFKD').replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 40) || 'technician';
+  for (let count = 1; ; count += 1) {
+    const id = count === 1 ? base : `${base}-${count}`;
+    if (!(await technicianExists(db, id))) return id;
+  }
+}
+
 export function readTechnicians(db: Queryable): Promise<Technician[]> {
   return many(db, 'select id, name, owner from technician order by owner desc, name', [], (row) => ({ id: text(row, 'id'), name: text(row, 'name'), owner: boolean(row, 'owner') }));
 }

@@ -12,11 +12,11 @@ export interface ShopData {
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 }),
-  tagTypes: ['jobs'],
+  tagTypes: ['jobs', 'shop', 'supplies'],
   keepUnusedDataFor: 600,
   endpoints: (build) => ({
-    shop: build.query<ShopData, void>({ query: () => '/shop' }),
-    supplies: build.query<SupplyModel[], void>({ query: () => '/supplies' }),
+    shop: build.query<ShopData, void>({ query: () => '/shop', providesTags: ['shop'] }),
+    supplies: build.query<SupplyModel[], void>({ query: () => '/supplies', providesTags: ['supplies'] }),
     knowledge: build.query<Knowledge, void>({ query: () => '/knowledge' }),
     jobs: build.query<JobList, { search: string; state: 'open' | 'closed' | 'all'; page: number }>({ query: (params) => ({ url: '/jobs', params }), providesTags: ['jobs'] }),
     job: build.query<Job, string>({ query: (code) => `/jobs/${encodeURIComponent(code)}` }),
@@ -24,9 +24,12 @@ export const api = createApi({
     importJob: build.mutation<Job, { file: string; by: string; as: 'same' | 'new' }>({
       query: ({ file, by, as }) => ({ url: '/jobs/import', params: { by, as }, method: 'POST', body: file, headers: { 'content-type': 'application/json' } }), invalidatesTags: ['jobs'],
     }),
+    addTechnician: build.mutation<Technician, { name: string }>({ query: (body) => ({ url: '/shop/technicians', method: 'POST', body }), invalidatesTags: ['shop'] }),
+    importShop: build.mutation<ShopData, string>({ query: (body) => ({ url: '/shop/import', method: 'POST', body, headers: { 'content-type': 'application/json' } }), invalidatesTags: ['shop'] }),
+    importSupplies: build.mutation<{ added: number; known: number }, string>({ query: (body) => ({ url: '/shop/supplies', method: 'POST', body, headers: { 'content-type': 'application/json' } }), invalidatesTags: ['supplies'] }),
   }),
 });
-export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation } = api;
+export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useImportSuppliesMutation } = api;
 export type { JobFile };
 
 /** The problem document behind a failed request, or one made for a server that did not answer. */

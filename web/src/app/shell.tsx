@@ -7,6 +7,7 @@ import { session } from './session.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
 
 const NewJobDialog = lazy(() => import('../jobs/new-job.tsx'));
+const NewNameDialog = lazy(() => import('./new-name.tsx'));
 const KeysDialog = lazy(() => import('./keys-dialog.tsx'));
 
 /** The bar across the top, the notices that concern the whole application, and the keyboard. */
@@ -15,7 +16,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const navigate = useNavigate();
   const location = useLocation();
   const search = useRef<HTMLInputElement>(null);
-  const [dialog, setDialog] = useState<'none' | 'keys'>('none');
+  const [dialog, setDialog] = useState<'none' | 'keys' | 'new-name'>('none');
   const { technician, theme, newJobAsked } = useAppSelector((state) => state.session);
   const away = useAppSelector((state) => state.connection === 'away');
   const waiting = useAppSelector((state) => state.outbox.items.filter((item) => item.state !== 'refused').length);
@@ -49,19 +50,21 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         <button type="button" className="bar-button" aria-label="Show the keys" onClick={() => setDialog('keys')}>?</button>
         <label>
           <span className="visually-hidden">Technician</span>
-          <select className={known ? '' : 'unset'} value={known ? (technician ?? '') : ''} onChange={(event) => dispatch(session.pickTechnician(event.target.value))}>
+          <select className={known ? '' : 'unset'} value={known ? (technician ?? '') : ''} onChange={(event) => { if (event.target.value === '+') setDialog('new-name'); else dispatch(session.pickTechnician(event.target.value)); }}>
             {!known && <option value="">Who works here?</option>}
             {people.map((person) => <option key={person.id} value={person.id}>{person.name}</option>)}
+            <option value="+">Add a name …</option>
           </select>
         </label>
       </header>
       <main className="content">
         {away && <div className="notice bad" role="alert"><span className="mark">Server away</span><span>{waiting > 0 ? `${waiting} ${waiting === 1 ? 'change is' : 'changes are'} kept in this browser and sent when it is back.` : 'What you type is kept in this browser and sent when it is back.'}</span></div>}
-        {shop.data !== undefined && !known && <div className="notice" role="status"><span className="mark">Who works here?</span><span>Pick your name at the top right; every change is signed with it.</span></div>}
+        {shop.data !== undefined && !known && <div className="notice" role="status"><span className="mark">Who works here?</span><span>{people.length === 0 ? 'Nobody is entered yet.' : 'Pick your name at the top right; every change is signed with it.'}</span>{people.length === 0 && <button type="button" className="secondary" onClick={() => setDialog('new-name')}>Add a name</button>}</div>}
         {children}
       </main>
       <Suspense fallback={null}>
         {newJobAsked && <NewJobDialog onClose={() => dispatch(session.newJobAnswered())} />}
+        {dialog === 'new-name' && <NewNameDialog onClose={() => setDialog('none')} />}
         {dialog === 'keys' && <KeysDialog onClose={() => setDialog('none')} />}
       </Suspense>
     </div>

@@ -1,12 +1,12 @@
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { stationText, type StationId } from '@fairwatt/core';
 import { problemOf, useImportJobMutation, useJobsQuery } from '../app/api.ts';
 import { session } from '../app/session.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
+import { FileButton } from '../controls/file-button.tsx';
 
-const largestFile = 8 * 1024 * 1024;
 const states = [['all', 'All'], ['open', 'Open'], ['closed', 'Closed']] as const;
 const marks = { settled: '✓', 'needs-you': '!', 'in-hand': '', untouched: '' } as const;
 
@@ -70,7 +70,6 @@ export function JobListPage() {
 }
 
 function ImportButton() {
-  const input = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const technician = useAppSelector((state) => state.session.technician);
   const [importJob, { isLoading }] = useImportJobMutation();
@@ -82,15 +81,9 @@ function ImportButton() {
     const told = problemOf(answer.error);
     setProblem({ title: told.title, details: (told.errors ?? []).slice(0, 6).map((error) => `${error.path}: ${error.message}`), file: told.type === '/problems/code-taken' ? file : null });
   }
-  async function read(file: File | undefined): Promise<void> {
-    if (file === undefined) return;
-    if (file.size > largestFile) { setProblem({ title: `${file.name} has ${Math.round(file.size / 1024 / 1024)} MB; a job file is at most 8 MB`, details: [], file: null }); return; }
-    await send(await file.text(), 'same');
-  }
   return (
     <div style={{ marginLeft: 'auto' }}>
-      <button type="button" className="secondary" disabled={isLoading} onClick={() => input.current?.click()}>{isLoading ? 'Importing …' : 'Import a job file'}</button>
-      <input ref={input} type="file" accept="application/json,.json" className="hidden-file" tabIndex={-1} aria-label="Job file" onChange={(event) => { void read(event.target.files?.[0]); event.target.value = ''; }} />
+      <FileButton label="Import a job file" name="Job file" busy={isLoading} onText={(text) => { void send(text, 'same'); }} onTooLarge={(title) => setProblem({ title, details: [], file: null })} />
       {problem !== null && (
         <div className="error-text" role="alert" style={{ maxWidth: 460, marginTop: 6 }}>
           <strong>{problem.title}</strong>{problem.details.map((detail) => <div key={detail}>{detail}</div>)}

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { moneyText, type SupplyModel } from '@fairwatt/core';
 import { problemOf, useSuppliesQuery } from '../app/api.ts';
 import { Empty } from '../controls/empty.tsx';
+import { ShelfImport } from './shelf-import.tsx';
 
 /** The supplies the shop can get, with their sockets and cable kits. */
 export default function SuppliesPage() {
@@ -12,11 +13,12 @@ export default function SuppliesPage() {
   return (
     <div className="page">
       <div className="page-head"><h1>Supplies</h1><span className="quiet">{supplies.data?.length ?? 0} models, {(supplies.data ?? []).reduce((sum, model) => sum + model.onShelf, 0)} on the shelf</span>
-        <label className="field" style={{ marginLeft: 'auto', width: 240 }}><span className="visually-hidden">Find a supply</span><input placeholder="Name, shape or watts" value={search} onChange={(event) => setSearch(event.target.value)} /></label>
+        <label className="field" style={{ width: 240 }}><span className="visually-hidden">Find a supply</span><input placeholder="Name, shape or watts" value={search} onChange={(event) => setSearch(event.target.value)} /></label>
+        <ShelfImport kind="supplies" />
       </div>
       {supplies.isError && supplies.data === undefined && <Empty title={problemOf(supplies.error).title} />}
       {supplies.isLoading && <p role="status">Fetching the supplies …</p>}
-      {supplies.data !== undefined && shown.length === 0 && <Empty title={search === '' ? 'No supplies yet' : 'Nothing found'} />}
+      {supplies.data !== undefined && shown.length === 0 && <Empty title={search === '' ? 'No supplies yet' : 'Nothing found'}>{search === '' ? 'Import a supplies file; demo/supplies.json shows how one looks.' : 'Look for a name, a shape or watts.'}</Empty>}
       {shown.length > 0 && (
         <table className="grid">
           <thead><tr><th>Supply</th><th className="num">Rating</th><th>Shape</th><th>Guide</th><th>Grade</th><th>+12 V outputs</th><th className="num">Depth</th><th className="num">Price</th><th className="num">Shelf</th><th /></tr></thead>

@@ -1,0 +1,40 @@
+import { fileURLToPath } from 'node:url';
+import type { ElementHandle } from 'puppeteer-core';
+import { expect, it } from 'vitest';
+import { press, seeText, startApplication } from './application.ts';
+import { openBrowser, openPage } from './browser.ts';
+
+it('an empty shop can be filled by hand and by files, and then takes its first job', async () => {
+  const application = await startApplication(false);
+  const { browser, close } = await openBrowser();
+  try {
+    const page = await openPage(browser, { technician: null });
+    await page.goto(`${application.url}/jobs`, { waitUntil: 'networkidle0' });
+    await seeText(page, 'No jobs yet');
+    await press(page, 'Add a name');
+    await page.waitForFunction(() => document.activeElement instanceof HTMLInputElement && document.activeElement.placeholder.startsWith('As it shall'));
+    await page.keyboard.type('Ilse V.');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => document.querySelector<HTMLSelectElement>('.bar select')?.selectedOptions[0]?.textContent === 'Ilse V.');
+    const upload = async (path: string, file: string) => {
+      await page.goto(`${application.url}${path}`, { waitUntil: 'networkidle0' });
+      await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(fileURLToPath(new URL(`../demo/${file}`, import.meta.url)));
+    };
+    await upload('/instruments', 'shop.json');
+    await seeText(page, 'Bench meter');
+    await upload('/supplies', 'shop.json');
+    await seeText(page, 'The supplies file is not valid');
+    await upload('/supplies', 'supplies.json');
+    await seeText(page, '28 added, 0 were here already');
+    await page.goto(`${application.url}/jobs`, { waitUntil: 'networkidle0' });
+    await page.keyboard.press('n');
+    await page.waitForFunction(() => document.activeElement instanceof HTMLInputElement && document.activeElement.placeholder === 'Radio playout machine');
+    await page.keyboard.type('First machine');
+    await page.keyboard.press('Enter');
+    await seeText(page, 'First machine', '.job-head');
+    expect(page.url()).toMatch(/LQ-0142/);
+  } finally {
+    await close();
+    await application.end();
+  }
+});
