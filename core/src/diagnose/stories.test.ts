@@ -87,4 +87,68 @@ describe('stories from the bench', () => {
     const story = { 'told-button': 'restarts', 'look-drive': 'listed', 'look-diag': 'boot', 'm-rails-off': 'in', 'd-swap': 'same' };
     expect(order(story)[0]).toBe('os-drive');
   });
+
+  const first = (story: Record<string, string>) => order(story)[0];
+  it('a brand-new build that runs without picture, processor lamp lit: the processor plug before the processor', () => {
+    const ranked = order({ 'told-button': 'no-picture', 'told-course': 'new-build', 'look-diag': 'processor' });
+    expect(ranked[0]).toBe('wire-cpu');
+    expect(ranked.indexOf('cpu')).toBeGreaterThan(0);
+  });
+  it('memory lamp lit and starts with one stick: memory, proved', () => {
+    const story = { 'told-button': 'no-picture', 'look-diag': 'memory', 'do-memory': 'cured' };
+    expect(conclude(model, told(story), rank(story), 0.9)).toMatchObject({ state: 'offered', leaderId: 'memory' });
+  });
+  it('starts after several tries, slowly worse, power-good late: the power-good signal', () => {
+    expect(first({ 'told-button': 'several-tries', 'told-course': 'slowly', 'm-pg': 'late' })).toBe('psu-power-good');
+  });
+  it('screen moved to another desk, dark, picture in the other output: the picture cable, proved', () => {
+    const story = { 'told-button': 'no-picture', 'told-course': 'change', 'do-picture': 'cured' };
+    expect(conclude(model, told(story), rank(story), 0.9)).toMatchObject({ state: 'offered', leaderId: 'picture' });
+  });
+  it('everything runs, a drive is not listed: drive power before drive or system', () => {
+    expect(first({ 'told-button': 'works', 'told-course': 'change', 'look-drive': 'missing' })).toBe('wire-drive');
+  });
+  it('twitches since a cable was added, burnt smell, a cable that does not belong: the foreign cable', () => {
+    expect(first({ 'told-button': 'twitch', 'told-course': 'change', 'told-smell': 'burnt', 'look-harness': 'foreign' })).toBe('wire-foreign');
+  });
+  it('the lead was swapped and it runs: the lead, proved', () => {
+    const story = { 'told-button': 'nothing', 'look-standby-light': 'dark', 'do-lead': 'cured' };
+    expect(conclude(model, told(story), rank(story), 0.9)).toMatchObject({ state: 'offered', leaderId: 'mains-lead' });
+  });
+  it('standby there, off-load start gives nothing: main outputs do not start', () => {
+    expect(first({ 'told-button': 'nothing', 'm-standby': 'in', 'm-offload': 'nothing' })).toBe('psu-no-start');
+  });
+  it('cuts out at random, supply fan stands still, blocked with dust: the supply overheats', () => {
+    expect(first({ 'told-button': 'cuts-random', 'look-dust': 'blocked', 'm-psu-fan': 'stopped', 'm-cpu-temp': 'fine' })).toBe('psu-hot');
+  });
+  it('new card, each inlet on its own cable cures it: the shared cable, proved', () => {
+    const story = { 'told-button': 'cuts-load', 'told-course': 'change', 'do-second-cable': 'cured' };
+    expect(first(story)).toBe('wire-shared');
+  });
+  it('restarts over and over, cold cell below 2.8 V replaced and cured: the coin cell', () => {
+    expect(first({ 'told-button': 'restarts', 'told-course': 'slowly', 'do-coin': 'cured' })).toBe('coin-cell');
+  });
+  it('no picture, a swap, the memory and the card seat change nothing: the board leads', () => {
+    expect(first({ 'told-button': 'no-picture', 'd-swap': 'same', 'do-memory': 'same', 'do-board-picture': 'none', 'do-bare': 'same', 'do-cpu-power': 'home', 'do-main': 'home', 'do-picture': 'same' })).toBe('board');
+  });
+  it('a rail out at idle by the meter: the rail before the weak supply', () => {
+    expect(first({ 'told-button': 'restarts', 'm-rails-off': 'out' })).toBe('psu-rail-out');
+  });
+  it('leads on the wrong pins moved and cured in a new build: the front panel, proved', () => {
+    const story = { 'told-button': 'nothing', 'told-course': 'new-build', 'look-standby-light': 'lit', 'do-panel': 'moved-cured' };
+    expect(conclude(model, told(story), rank(story), 0.9)).toMatchObject({ state: 'offered', leaderId: 'ctl-panel' });
+  });
+  it('a card that is dead, reseated and cured: the seat, not the card', () => {
+    const story = { 'told-button': 'no-picture', 'look-card': 'dead', 'do-card-seat': 'loose-cured' };
+    expect(conclude(model, told(story), rank(story), 0.9)).toMatchObject({ state: 'offered', leaderId: 'slot-card' });
+  });
+  it('dead, but nobody has a spare, a meter or a tester: only what can be done by hand and eye is offered', () => {
+    const offered = rankChecks(model, told({ 'told-button': 'nothing' }), { has: [], maySwapMains: true });
+    expect(offered.length).toBeGreaterThan(5);
+    for (const check of offered) expect(check.needs).toEqual([]);
+  });
+  it('answers nobody could give change nothing', () => {
+    const story = { 'told-button': 'cuts-load', 'told-course': 'slowly' };
+    expect(rank({ ...story, 'look-dust': 'unknown', 'told-smell': 'unknown', 'm-cpu-temp': 'unknown' }).map((suspect) => [suspect.faultId, suspect.probability])).toEqual(rank(story).map((suspect) => [suspect.faultId, suspect.probability]));
+  });
 });
