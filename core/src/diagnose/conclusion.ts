@@ -45,6 +45,24 @@ export function provingFirst(model: Model, ranked: readonly NextCheck[], conclus
   return [...proving, ...ranked.filter((check) => !proves(check))];
 }
 
+/** Below this many expected minutes saved a check does not pay. */
+const worthMinutes = 0.05;
+
+/**
+ * What to do next: the check on top, or the leader's cure where the fault is likely enough and no check can prove it, or
+ * where no check pays for its minutes any more.
+ * @param ranked from `provingFirst`
+ */
+export function nextStep(model: Model, ranked: readonly NextCheck[], conclusion: Conclusion): { readonly do: 'check'; readonly checkId: string } | { readonly do: 'cure'; readonly faultId: string } | { readonly do: 'nothing' } {
+  const top = ranked[0];
+  if (conclusion.state === 'to-prove') {
+    const proves = top !== undefined && model.checks[model.checkIndex.get(top.checkId)!]!.outcomes.some((outcome) => outcome.cures?.includes(conclusion.leaderId) === true);
+    return proves ? { do: 'check', checkId: top.checkId } : { do: 'cure', faultId: conclusion.leaderId };
+  }
+  if (conclusion.state === 'open' && (top === undefined || top.savesMinutes < worthMinutes)) return { do: 'cure', faultId: conclusion.leaderId };
+  return top === undefined ? { do: 'nothing' } : { do: 'check', checkId: top.checkId };
+}
+
 /** The largest share of the faults that one outcome proved together, among outcomes that prove the leader; 0 without one. */
 function provenShare(model: Model, observations: readonly Observation[], ranked: readonly Suspect[], leaderId: string): number {
   let most = 0;

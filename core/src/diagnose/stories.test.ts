@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { compileModel, conclude, provingFirst, rankChecks, suspects, validateKnowledge, type Knowledge, type Observation } from './index.ts';
+import { compileModel, conclude, nextStep, provingFirst, rankChecks, suspects, validateKnowledge, type Knowledge, type Observation } from './index.ts';
 
 const knowledge = JSON.parse(readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8')) as Knowledge;
 const model = compileModel(knowledge);
@@ -146,6 +146,17 @@ describe('stories from the bench', () => {
     const offered = rankChecks(model, told({ 'told-button': 'nothing' }), { has: [], maySwapMains: true });
     expect(offered.length).toBeGreaterThan(5);
     for (const check of offered) expect(check.needs).toEqual([]);
+  });
+  it('heat marks leave nothing to check with power on: the cure is the next step', () => {
+    const story = { 'told-button': 'cuts-load', 'told-smell': 'burnt', 'look-plugs': 'discoloured', 'look-16pin': 'heat' };
+    const conclusion = conclude(model, told(story), rank(story), 0.9);
+    expect(nextStep(model, provingFirst(model, rankChecks(model, told(story), bench), conclusion), conclusion)).toEqual({ do: 'cure', faultId: 'wire-16pin' });
+  });
+  it('what can still be proved is proved before anything is repaired, and an open search goes on', () => {
+    const step = (story: Record<string, string>, stop: number) => { const conclusion = conclude(model, told(story), rank(story), stop); return nextStep(model, provingFirst(model, rankChecks(model, told(story), bench), conclusion), conclusion); };
+    expect(step({ 'told-button': 'cuts-load', 'told-course': 'slowly', 'm-rails-work': 'out', 'm-steady': 'sags' }, 0.5)).toEqual({ do: 'check', checkId: 'd-swap' });
+    expect(step({ 'told-button': 'nothing' }, 0.9).do).toBe('check');
+    expect(nextStep(model, [], { state: 'untouched' })).toEqual({ do: 'nothing' });
   });
   it('answers nobody could give change nothing', () => {
     const story = { 'told-button': 'cuts-load', 'told-course': 'slowly' };

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { checkWorth, conclusionSentence, findingSentence, hazardText, needText, outcomeLabel, percentText, type InletKind, type NextCheck, type SourcedObservation } from '@fairwatt/core';
+import { checkWorth, conclusionSentence, findingSentence, hazardText, needText, nextStep, outcomeLabel, percentText, type Fault as FaultDefinition, type InletKind, type NextCheck, type SourcedObservation } from '@fairwatt/core';
 import { Keys, Primary } from '../../controls/fields.tsx';
 import { ConnectorFace } from '../../drawings/connector-face.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -17,6 +17,8 @@ export default function Fault() {
   const [all, setAll] = useState(false);
   const chosen = view.nextChecks.find((check) => check.checkId === picked) ?? view.nextChecks[0];
   const { conclusion } = view;
+  const step = nextStep(desk.shop.model, view.nextChecks, conclusion);
+  const cure = picked === null && step.do === 'cure' ? knowledge.faults.find((fault) => fault.id === step.faultId) : undefined;
 
   function answer(checkId: string, outcomeId: string): void {
     setPicked(null);
@@ -39,12 +41,12 @@ export default function Fault() {
               <button type="button" className="secondary" disabled={locked} onClick={() => act({ kind: 'set-finding', finding: null, basedOn: job.finding!.version })}>Take the finding back, search on</button>
             </div>
           </section>
-        ) : chosen !== undefined && <CheckCard next={chosen} onAnswer={(outcomeId) => answer(chosen.checkId, outcomeId)} />}
+        ) : cure !== undefined ? <CureCard fault={cure} sure={conclusion.state === 'to-prove'} onDone={(cured) => setFinding('fault', cure.id, cured)} /> : chosen !== undefined && <CheckCard next={chosen} onAnswer={(outcomeId) => answer(chosen.checkId, outcomeId)} />}
         <div className="columns">
           <section aria-label="Other checks">
             <span className="label">{job.finding === null ? 'Or do' : 'Checks still possible'}</span>
             <ul className="alternatives">
-              {view.nextChecks.filter((check) => check !== chosen || job.finding !== null).slice(0, all ? undefined : 7).map((check) => {
+              {view.nextChecks.filter((check) => check !== chosen || cure !== undefined || job.finding !== null).slice(0, all ? undefined : 7).map((check) => {
                 const definition = knowledge.checks.find((item) => item.id === check.checkId);
                 return <li key={check.checkId}><button type="button" className="plain" aria-pressed={picked === check.checkId} disabled={job.finding !== null} onClick={() => setPicked(check.checkId)}><span className="what">{definition?.title}</span><span className="fig quiet">{check.minutes} min</span><span className="fig quiet nowrap" title="expected minutes saved">{check.savesMinutes >= 0.05 ? `−${check.savesMinutes.toFixed(1)}` : '0'}</span></button></li>;
               })}
@@ -74,6 +76,25 @@ export default function Fault() {
         <NextStation />
       </aside>
     </div>
+  );
+}
+
+/** The cure as the next step, where no check is worth its minutes any more. */
+function CureCard({ fault, sure, onDone }: { readonly fault: FaultDefinition; readonly sure: boolean; readonly onDone: (cured: boolean) => void }) {
+  const { locked } = useDesk();
+  return (
+    <section className="next-check" aria-label="Next step" data-cure={fault.id}>
+      <span className="label">Next step</span>
+      <div className="top">
+        <div>
+          <h2>{fault.cure.text}</h2>
+          <p style={{ marginTop: 4 }}>{sure ? `${fault.name} is likely enough, and only the repair proves it.` : `No check pays for its minutes any more; ${fault.name.toLowerCase()} leads.`}</p>
+          <p className="caution" style={{ marginTop: 10 }}>Rocker off, lead out, press the button once, before any part or plug is moved.</p>
+        </div>
+        <dl className="facts-list"><div><dt>takes</dt><dd>{fault.cure.minutes} min</dd></div><div><dt>buys a part</dt><dd>{fault.cure.part === true ? 'yes' : 'no'}</dd></div></dl>
+      </div>
+      <Keys label="What came of it" disabled={locked} options={[{ value: 'cured', label: 'Done, and cured', hint: 'proves the finding' }, { value: 'later', label: 'Set as the finding', hint: 'the repair comes later' }]} onPick={(value) => onDone(value === 'cured')} />
+    </section>
   );
 }
 
