@@ -7,7 +7,7 @@ module.exports = {
     floor('contract-above-core-only', '^contract/src', '^(server|web|command|instruments)/'),
     floor('server-knows-no-screen', '^server/src', '^(web|command|instruments)/'),
     floor('web-knows-no-server', '^web/src', '^(server|command|instruments)/'),
-    { name: 'core-capabilities-by-their-door', severity: 'error', from: { path: '^core/src/([^/]+)/' }, to: { path: '^core/src/([^/]+)/.+', pathNot: ['^core/src/$1/', '^core/src/[^/]+/index\\.ts$'] } },
+    { name: 'core-capabilities-by-their-door', severity: 'error', from: { path: '^core/src/([^/]+)/', pathNot: '\\.test(-help)?\\.ts$' }, to: { path: '^core/src/([^/]+)/.+', pathNot: ['^core/src/$1/', '^core/src/[^/]+/index\\.ts$'] } },
     { name: 'core-floors-standards', severity: 'error', from: { path: '^core/src/(standards|machine)/', pathNot: '\\.test(-help)?\\.ts$' }, to: { path: '^core/src/(measure|diagnose|load|cable|supply|job|wording)/' } },
     { name: 'core-wording-on-top', severity: 'error', from: { path: '^core/src/(standards|machine|measure|diagnose|load|cable|supply|job)/', pathNot: '\\.test(-help)?\\.ts$' }, to: { path: '^core/src/wording/' } },
     { name: 'no-circles', severity: 'error', from: { pathNot: '\\.test(-help)?\\.ts$' }, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
