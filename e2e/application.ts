@@ -57,8 +57,21 @@ export async function control(page: Page, name: string): Promise<ElementHandle> 
   return found;
 }
 
+/** A control that is drawn anew between being found and being used is looked for again, as a person would. */
+async function steadily(work: () => Promise<void>): Promise<void> {
+  for (let attempt = 1; ; attempt += 1) {
+    try {
+      await work();
+      return;
+    } catch (error) {
+      if (attempt === 4 || !(error instanceof Error) || !/detached|not clickable/i.test(error.message)) throw error;
+      await new Promise((resolve) => { setTimeout(resolve, 150); });
+    }
+  }
+}
+
 export async function press(page: Page, name: string): Promise<void> {
-  await (await control(page, name)).click();
+  await steadily(async () => { await (await control(page, name)).click(); });
 }
 
 /** Presses a tab by the beginning of its text. */
@@ -70,10 +83,12 @@ export async function pressTab(page: Page, text: string): Promise<void> {
 
 /** Replaces what stands in a field. */
 export async function fill(page: Page, name: string, text: string): Promise<void> {
-  const field = await control(page, name);
-  await field.click({ count: 3 });
-  await page.keyboard.press('Backspace');
-  await field.type(text);
+  await steadily(async () => {
+    const field = await control(page, name);
+    await field.click({ count: 3 });
+    if (text === '') await page.keyboard.press('Backspace');
+    await field.type(text);
+  });
 }
 
 export async function goStation(page: Page, digit: number): Promise<void> {

@@ -80,6 +80,15 @@ describe('the job as it will be', () => {
     const shown = overlay(job, [item(edit({ words: 'A' }, 1), { state: 'refused' }), item(edit({ words: 'B' }, 1), { code: 'LQ-0002' })], knows);
     expect(shown).toBe(job);
   });
+  it('shows what was typed while a question about the field is open, and typing on changes the answer', () => {
+    const one = item(edit({ words: 'Mine' }, 1), { state: 'refused', refusal: { title: 'changed', stale: true, current: 2, theirs: { words: 'Theirs' } } });
+    const newer = { ...job, sheet: { ...job.sheet, words: 'Theirs', version: 2 } };
+    expect(overlay(newer, [one], knows).sheet).toMatchObject({ words: 'Mine', version: 2 });
+    const typedOn = outboxReducer({ items: [one], lastSaved: null }, outbox.add(item(edit({ words: 'Mine too' }, 2))));
+    expect(typedOn.items).toHaveLength(1);
+    expect(typedOn.items[0]).toMatchObject({ state: 'refused', act: { changes: { words: 'Mine too' } } });
+    expect(outboxReducer({ items: [one], lastSaved: null }, outbox.add(item(edit({ client: 'X' }, 2)))).items).toHaveLength(2);
+  });
   it('lays a change over a newer state of the server', () => {
     const newer = { ...job, sheet: { ...job.sheet, client: 'Theirs', version: 7 } };
     expect(overlay(newer, [item(edit({ words: 'Mine' }, 1))], knows).sheet).toMatchObject({ client: 'Theirs', words: 'Mine', version: 8 });

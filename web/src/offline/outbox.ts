@@ -56,6 +56,12 @@ const slice = createSlice({
   initialState: (): OutboxState => ({ items: keptItems(), lastSaved: null }),
   reducers: {
     add(state, { payload }: PayloadAction<OutboxItem>) {
+      // While a question about a field is open, typing on changes the answer and does not slip past the question.
+      const asked = state.items.find((item) => item.code === payload.code && isOpenQuestion(item) && item.act.kind === 'edit-sheet' && payload.act.kind === 'edit-sheet' && Object.keys(payload.act.changes).every((field) => item.refusal?.theirs != null && field in item.refusal.theirs));
+      if (asked?.act.kind === 'edit-sheet' && payload.act.kind === 'edit-sheet') {
+        const act: Act = { ...asked.act, changes: { ...asked.act.changes, ...payload.act.changes } };
+        return { ...state, items: state.items.map((item) => (item.id === asked.id ? { ...item, act } : item)) };
+      }
       const last = state.items.at(-1);
       // Typing makes one change, not one for each letter.
       if (last?.state === 'waiting' && last.code === payload.code && last.by === payload.by && last.act.kind === 'edit-sheet' && payload.act.kind === 'edit-sheet') {
@@ -83,11 +89,24 @@ export function currentVersion(refusal: Refusal): number | null {
   return refusal.code === 'stale' ? refusal.current : null;
 }
 
-/** The job as it will be when everything waiting has been sent. What was refused is not in it; it is shown beside. */
+/** Refused because somebody else changed the same field, and not decided yet. */
+function isOpenQuestion(item: OutboxItem): boolean {
+  return item.state === 'refused' && item.refusal?.stale === true && item.refusal.theirs !== null;
+}
+
+/**
+ * The job as it will be when everything waiting has been sent. While a question about a field is open the field shows what
+ * was typed here; anything else that was refused is not in it and is shown beside.
+ */
 export function overlay(job: Job, items: readonly OutboxItem[], knows: ActContext['knows']): Job {
   let shown = job;
   for (const item of items) {
-    if (item.code !== job.code || item.state === 'refused') continue;
+    if (item.code !== job.code || (item.state === 'refused' && !isOpenQuestion(item))) continue;
+    if (isOpenQuestion(item) && item.act.kind === 'edit-sheet') {
+      const typed = Object.fromEntries(Object.entries(item.act.changes).filter(([, value]) => value !== undefined)) as Partial<Job['sheet']>;
+      shown = { ...shown, sheet: { ...shown.sheet, ...typed } };
+      continue;
+    }
     const context: ActContext = { by: item.by, at: item.at, knows, unansweredPoints: () => 0 };
     const result = applyAct(shown, item.act, context);
     if (result.ok) { shown = result.job; continue; }
