@@ -44,6 +44,17 @@ export async function seeText(page: Page, text: string | RegExp, selector = 'bod
   });
 }
 
+/** Opens an address and waits until its screen is drawn. Not for a quiet network: the screen polls, so that may never come. */
+export async function visit(page: Page, address: string): Promise<void> {
+  await page.goto(address, { waitUntil: 'domcontentloaded', timeout: 20_000 });
+  await settled(page);
+}
+
+/** Waits until nothing on the page is still being fetched. */
+export async function settled(page: Page): Promise<void> {
+  await page.waitForFunction(() => (document.querySelector('#root')?.textContent ?? '') !== '' && document.querySelector('[data-waiting]') === null && document.fonts.status === 'loaded', { timeout: 20_000, polling: 50 });
+}
+
 /** Waits until everything typed has been confirmed by the server. */
 export async function saved(page: Page): Promise<void> {
   await page.evaluate(() => { (document.activeElement as HTMLElement | null)?.blur(); });

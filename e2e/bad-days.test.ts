@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Job } from '@fairwatt/core';
-import { control, fill, goStation, press, saved, seeText, startApplication, type Application } from './application.ts';
+import { control, fill, goStation, press, saved, seeText, settled, startApplication, visit, type Application } from './application.ts';
 import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
 
 let application: Application;
@@ -21,7 +21,7 @@ afterAll(async () => {
 
 const open = async (path: string, options?: Parameters<typeof openPage>[1]): Promise<Page> => {
   const page = await openPage(chromium.browser, options);
-  await page.goto(`${application.url}${path}`, { waitUntil: 'networkidle0' });
+  await visit(page, `${application.url}${path}`);
   return page;
 };
 const stored = async (code: string) => (await (await fetch(`${application.url}/api/jobs/${code}`)).json()) as Job;
@@ -44,7 +44,8 @@ describe('the server goes away', () => {
   it('says so, keeps what is typed through a reload, and sends it when it is back', async () => {
     const page = await open('/jobs/LQ-0145/intake');
     await page.waitForFunction(async () => (await navigator.serviceWorker.ready).active?.state === 'activated');
-    await page.reload({ waitUntil: 'networkidle0' });
+    await page.reload({ waitUntil: 'domcontentloaded' });
+    await settled(page);
     await application.stop();
     await typeAtEnd(page, 'Planned upgrade', 'A second drive');
     await seeText(page, 'Server away');
@@ -133,7 +134,7 @@ describe('sizes, dark variant and names', () => {
   it.each([[1280, 800], [1024, 768]])('does not scroll sideways at %i x %i', async (width, height) => {
     const page = await open('/jobs', { width, height });
     for (const path of ['/jobs', '/supplies', '/instruments', ...stations.map((station) => `/jobs/LQ-0142/${station}`)]) {
-      await page.goto(`${application.url}${path}`, { waitUntil: 'networkidle0' });
+      await visit(page, `${application.url}${path}`);
       const wide = await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('html, .content, .work, .side, .page')].filter((element) => element.scrollWidth > element.clientWidth + 1).map((element) => `${element.className || element.tagName} ${element.scrollWidth} > ${element.clientWidth}`));
       expect(wide, path).toEqual([]);
     }
@@ -143,7 +144,7 @@ describe('sizes, dark variant and names', () => {
     for (const theme of ['light', 'dark'] as const) {
       const page = await open('/jobs', { theme });
       for (const station of stations) {
-        await page.goto(`${application.url}/jobs/LQ-0142/${station}`, { waitUntil: 'networkidle0' });
+        await visit(page, `${application.url}/jobs/LQ-0142/${station}`);
         const nameless = await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('button, input:not([type=file]), select, textarea, a')].filter((element) => {
           const labelled = element instanceof HTMLInputElement || element instanceof HTMLSelectElement || element instanceof HTMLTextAreaElement ? (element.labels?.length ?? 0) > 0 : false;
           return !labelled && (element.getAttribute('aria-label') ?? element.textContent).trim() === '';

@@ -1,7 +1,7 @@
 import { fileURLToPath } from 'node:url';
 import type { ElementHandle } from 'puppeteer-core';
 import { expect, it } from 'vitest';
-import { press, seeText, startApplication } from './application.ts';
+import { press, seeText, startApplication, visit } from './application.ts';
 import { openBrowser, openPage } from './browser.ts';
 
 it('an empty shop can be filled by hand and by files, and then takes its first job', async () => {
@@ -9,7 +9,7 @@ it('an empty shop can be filled by hand and by files, and then takes its first j
   const { browser, close } = await openBrowser();
   try {
     const page = await openPage(browser, { technician: null });
-    await page.goto(`${application.url}/jobs`, { waitUntil: 'networkidle0' });
+    await visit(page, `${application.url}/jobs`);
     await seeText(page, 'No jobs yet');
     await press(page, 'Add a name');
     await page.waitForFunction(() => document.activeElement instanceof HTMLInputElement && document.activeElement.placeholder.startsWith('As it shall'));
@@ -17,7 +17,7 @@ it('an empty shop can be filled by hand and by files, and then takes its first j
     await page.keyboard.press('Enter');
     await page.waitForFunction(() => document.querySelector<HTMLSelectElement>('.bar select')?.selectedOptions[0]?.textContent === 'Ilse V.');
     const upload = async (path: string, file: string) => {
-      await page.goto(`${application.url}${path}`, { waitUntil: 'networkidle0' });
+      await visit(page, `${application.url}${path}`);
       await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(fileURLToPath(new URL(`../demo/${file}`, import.meta.url)));
     };
     await upload('/instruments', 'shop.json');
@@ -26,7 +26,7 @@ it('an empty shop can be filled by hand and by files, and then takes its first j
     await seeText(page, 'The supplies file is not valid');
     await upload('/supplies', 'supplies.json');
     await seeText(page, '28 added, 0 were here already');
-    await page.goto(`${application.url}/jobs`, { waitUntil: 'networkidle0' });
+    await visit(page, `${application.url}/jobs`);
     await page.keyboard.press('n');
     await page.waitForFunction(() => document.activeElement instanceof HTMLInputElement && document.activeElement.placeholder === 'Radio playout machine');
     await page.keyboard.type('First machine');

@@ -1,5 +1,6 @@
 // Pictures of the main views from the demo data: node … e2e/screenshots.ts URL DIRECTORY [NAME…]
 import { join } from 'node:path';
+import { visit } from './application.ts';
 import { openBrowser, openPage } from './browser.ts';
 
 const [address = 'http://127.0.0.1:4870', directory = 'docs/screenshots', ...only] = process.argv.slice(2);
@@ -23,7 +24,7 @@ const views: readonly { readonly name: string; readonly path: string; readonly d
 const { browser, close } = await openBrowser();
 for (const view of views.filter((item) => only.length === 0 || only.includes(item.name))) {
   const page = await openPage(browser, { theme: view.dark === true ? 'dark' : 'light', width: view.width ?? 1280, height: view.height ?? 800 });
-  await page.goto(`${address}${view.path}`, { waitUntil: 'networkidle0' });
+  await visit(page, `${address}${view.path}`);
   if (view.click !== undefined) await page.click(view.click);
   await page.evaluate(async () => { await document.fonts.ready; });
   await page.screenshot({ path: join(directory, `${view.name}.png`) });

@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import type { Page } from 'puppeteer-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { jobFileSchema } from '@fairwatt/contract';
-import { control, fill, goStation, press, pressTab, saved, seeText, startApplication, type Application } from './application.ts';
+import { control, fill, goStation, press, pressTab, saved, seeText, startApplication, visit, type Application } from './application.ts';
 import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
 
 let application: Application;
@@ -39,7 +39,7 @@ const addPart = async (classId: string) => {
 
 describe('the radio\'s job, from intake to hand-over, by the real interface', () => {
   it('makes a job in three fields by keyboard', async () => {
-    await page.goto(`${application.url}/jobs`, { waitUntil: 'networkidle0' });
+    await visit(page, `${application.url}/jobs`);
     await page.keyboard.press('n');
     await page.waitForSelector('[role=dialog] input', { visible: true });
     // A dialog that is there and cannot be seen is not there.

@@ -6,6 +6,7 @@ import { Shell } from './shell.tsx';
 import { useAppSelector } from './store.ts';
 import { antTheme, applyPalette } from './theme.ts';
 import { Empty } from '../controls/empty.tsx';
+import { Waiting } from '../controls/waiting.tsx';
 
 const JobPage = lazy(() => import('../job/job-page.tsx'));
 const SuppliesPage = lazy(() => import('../shelves/supplies-page.tsx'));
@@ -18,7 +19,7 @@ export function Root() {
   return (
     <ConfigProvider theme={antTheme(theme)}>
       <Shell>
-        <Suspense fallback={<div className="page quiet" role="status">Loading …</div>}>
+        <Suspense fallback={<Waiting className="page" />}>
           <Routes>
             <Route path="/" element={<Navigate to="/jobs" replace />} />
             <Route path="/jobs" element={<JobListPage />} />

@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react';
-import type { Act, Job, JobView, Knowledge, Refusal, Shop } from '@fairwatt/core';
+import type { Act, Job, JobView, Knowledge, Refusal, Shop, StationId } from '@fairwatt/core';
 import type { Technician } from '@fairwatt/contract';
 
 /** What every station works on. */
@@ -15,6 +15,8 @@ export interface JobDesk {
   readonly locked: boolean;
   /** Does an act at once on the screen and sends it. Returns why not, when it cannot be done. */
   readonly act: (act: Act) => Refusal | null;
+  /** Opens another station of this job. */
+  readonly goTo: (station: StationId) => void;
   /** Offers to undo what was just removed. */
   readonly offerUndo: (text: string, undo: () => void) => void;
   readonly personName: (id: string) => string;

@@ -1,10 +1,11 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
-import { Navigate, Route, Routes, useParams } from 'react-router';
+import { Navigate, Route, Routes, useNavigate, useParams } from 'react-router';
 import { applyAct, candidatesOf, compileModel, faultView, loadView, refusalText, unanswered, viewJob, type Act, type ActContext, type Job, type Knowledge, type Refusal, type Shop } from '@fairwatt/core';
 import type { Technician } from '@fairwatt/contract';
 import { problemOf, useJobQuery, useKnowledgeQuery, useShopQuery, useSuppliesQuery, type ShopData } from '../app/api.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
+import { Waiting } from '../controls/waiting.tsx';
 import { outbox, overlay } from '../offline/outbox.ts';
 import { Conflicts } from './conflicts.tsx';
 import { JobDeskContext, type JobDesk } from './job-context.ts';
@@ -30,7 +31,7 @@ export default function JobPage() {
     const problem = problemOf(missing.error);
     return <div className="page"><Empty title={problem.title}>{problem.status === 404 ? <>Look for it among the <a href="/jobs">jobs</a>.</> : 'It is tried again by itself.'}</Empty></div>;
   }
-  if (job.data === undefined || shop.data === undefined || supplies.data === undefined || knowledge.data === undefined) return <div className="page quiet" role="status">Fetching {code} …</div>;
+  if (job.data === undefined || shop.data === undefined || supplies.data === undefined || knowledge.data === undefined) return <Waiting className="page">Fetching {code} …</Waiting>;
   return <Desk key={code} stored={job.data} shopData={shop.data} supplies={supplies.data} knowledge={knowledge.data} />;
 }
 
@@ -55,6 +56,7 @@ function useView(job: Job, shop: Shop) {
 
 function Desk({ stored, shopData, supplies, knowledge }: { readonly stored: Job; readonly shopData: ShopData; readonly supplies: Shop['supplies']; readonly knowledge: Knowledge }) {
   const dispatch = useAppDispatch();
+  const navigate = useNavigate();
   const items = useAppSelector((state) => state.outbox.items);
   const technician = useAppSelector((state) => state.session.technician);
   const technicians: readonly Technician[] = shopData.technicians;
@@ -86,10 +88,11 @@ function Desk({ stored, shopData, supplies, knowledge }: { readonly stored: Job;
 
   const desk = useMemo<JobDesk>(() => ({
     code: job.code, job, view, shop, knowledge, technicians, technician: by, locked: job.state === 'closed' || by === null, act,
+    goTo: (station) => { void navigate(`/jobs/${job.code}/${station}`); },
     offerUndo: (text, run) => setUndo({ text, run }),
     personName: (id) => technicians.find((person) => person.id === id)?.name ?? id,
     inletLabel: (id) => job.parts.flatMap((part) => part.inlets).find((inlet) => inlet.id === id)?.label ?? id,
-  }), [job, view, shop, knowledge, technicians, by, act]);
+  }), [job, view, shop, knowledge, technicians, by, act, navigate]);
 
   return (
     <JobDeskContext value={desk}>
@@ -100,7 +103,7 @@ function Desk({ stored, shopData, supplies, knowledge }: { readonly stored: Job;
           <JobHead />
         </div>
         <StationWire />
-        <Suspense fallback={<div className="station"><div className="work quiet" role="status">Loading …</div></div>}>
+        <Suspense fallback={<div className="station"><Waiting className="work" /></div>}>
           <Routes>
             <Route index element={<Navigate to={firstStation(job, view.stations)} replace />} />
             <Route path="intake" element={<Intake />} />

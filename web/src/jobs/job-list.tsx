@@ -6,6 +6,7 @@ import { session } from '../app/session.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { FileButton } from '../controls/file-button.tsx';
+import { Waiting } from '../controls/waiting.tsx';
 
 const states = [['all', 'All'], ['open', 'Open'], ['closed', 'Closed']] as const;
 const marks = { settled: '✓', 'needs-you': '!', 'in-hand': '', untouched: '' } as const;
@@ -30,7 +31,7 @@ export function JobListPage() {
         <ImportButton />
       </div>
       {jobs.isError && jobs.data === undefined && <Empty title={problemOf(jobs.error).title}>It is tried again by itself.</Empty>}
-      {jobs.isLoading && <div className="quiet" role="status">Fetching the jobs …</div>}
+      {jobs.isLoading && <Waiting>Fetching the jobs …</Waiting>}
       {jobs.data?.jobs.length === 0 && <Empty title={search === '' ? 'No jobs yet' : 'Nothing found'}>{search === '' ? 'Press n for the first one, or import a job file.' : 'Look for a code, a client, a word of the complaint or a part.'}</Empty>}
       {jobs.data !== undefined && jobs.data.jobs.length > 0 && (
         <ul className="job-list">

@@ -1,5 +1,6 @@
 import { problemOf, useShopQuery } from '../app/api.ts';
 import { Empty } from '../controls/empty.tsx';
+import { Waiting } from '../controls/waiting.tsx';
 import { ShelfImport } from './shelf-import.tsx';
 
 /** The shop's meters and testers with the errors that every verdict counts in. */
@@ -10,7 +11,7 @@ export default function InstrumentsPage() {
     <div className="page">
       <div className="page-head"><h1>Instruments</h1><span className="quiet">Every verdict counts in the error of the instrument that was used.</span><ShelfImport kind="shop" /></div>
       {shop.isError && shop.data === undefined && <Empty title={problemOf(shop.error).title} />}
-      {shop.isLoading && <p role="status">Fetching the instruments …</p>}
+      {shop.isLoading && <Waiting>Fetching the instruments …</Waiting>}
       {shop.data?.instruments.length === 0 && <Empty title="No instruments yet">Import a shop file; demo/shop.json shows how one looks.</Empty>}
       {shop.data !== undefined && shop.data.instruments.length > 0 && (
         <table className="grid">

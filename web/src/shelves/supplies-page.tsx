@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { moneyText, type SupplyModel } from '@fairwatt/core';
 import { problemOf, useSuppliesQuery } from '../app/api.ts';
 import { Empty } from '../controls/empty.tsx';
+import { Waiting } from '../controls/waiting.tsx';
 import { ShelfImport } from './shelf-import.tsx';
 
 /** The supplies the shop can get, with their sockets and cable kits. */
@@ -17,7 +18,7 @@ export default function SuppliesPage() {
         <ShelfImport kind="supplies" />
       </div>
       {supplies.isError && supplies.data === undefined && <Empty title={problemOf(supplies.error).title} />}
-      {supplies.isLoading && <p role="status">Fetching the supplies …</p>}
+      {supplies.isLoading && <Waiting>Fetching the supplies …</Waiting>}
       {supplies.data !== undefined && shown.length === 0 && <Empty title={search === '' ? 'No supplies yet' : 'Nothing found'}>{search === '' ? 'Import a supplies file; demo/supplies.json shows how one looks.' : 'Look for a name, a shape or watts.'}</Empty>}
       {shown.length > 0 && (
         <table className="grid">

@@ -23,7 +23,7 @@ function caution(row: InletRow): string | null {
 
 /** The harness as it was, the plan for the new supply, and each connector ticked as seated. */
 export default function Cables() {
-  const { job, view, act, locked, personName } = useDesk();
+  const { job, view, act, locked, personName, goTo } = useDesk();
   const { cabling, chosen } = view;
   const [wanted, setPage] = useState<'record' | 'plan' | null>(null);
   const page = wanted ?? (job.choice === null && cabling.rows.every((row) => row.state !== 'seated') && job.finding?.kind !== 'no-fault' ? 'record' : 'plan');
@@ -32,7 +32,6 @@ export default function Cables() {
   const current = rows.find((row) => row.inletId === picked) ?? rows.find((row) => row.state === 'to-seat') ?? rows[0] ?? null;
   const seated = rows.filter((row) => row.state === 'seated').length;
   const open = rows.filter((row) => row.state === 'open');
-  const go = (station: string) => document.querySelector<HTMLElement>(`[data-station=${station}]`)?.click();
   const sockets: DrawnSocket[] = cabling.basis === 'plan' && chosen !== null
     ? [...(cabling.plan?.cables ?? []).filter((cable) => cable.socketLabel === null).map((cable) => ({ key: `fixed ${cable.code}`, label: `fixed, ${cable.family}`, used: true })), ...chosen.kit.sockets.map((socket) => ({ key: socket.label, label: socket.label, used: rows.some((row) => row.socketLabel === socket.label) }))]
     : job.cables.map((cable) => ({ key: cable.socketLabel === '' ? `fixed ${cable.label}` : cable.socketLabel, label: cable.socketLabel === '' ? `fixed ${cable.label}` : cable.socketLabel, used: cable.plugs.some((plug) => plug.inletId !== null) }));
@@ -65,7 +64,7 @@ export default function Cables() {
           <p>Socket, plug, inlet and the way it runs. A photograph of the whole helps.</p>
           <p className="caution">Rocker off, lead out, press the button once to drain it, wait; wrist strap on. Then unplug.</p>
           <p className="caution">Cut ties close to the knot and never into a wire.</p>
-          <Primary onClick={() => { if (job.choice === null) go('replacement'); else setPage('plan'); }}>{job.choice === null ? 'Choose the supply' : 'Go to plan and refit'}</Primary>
+          <Primary onClick={() => { if (job.choice === null) goTo('replacement'); else setPage('plan'); }}>{job.choice === null ? 'Choose the supply' : 'Go to plan and refit'}</Primary>
         </> : current === null ? <p className="quiet">No inlets.</p> : <>
           <span className="label">Now at</span>
           <div><div className="decides">{current.label}</div><div className="quiet">{current.cableCode === null ? openInletText(current.partName, current.openReason) : `cable ${current.cableCode}${current.socketLabel === null ? '' : `, socket ${current.socketLabel}`}${current.slackMillimetres === null ? '' : `, ${Math.round(current.slackMillimetres)} mm to spare`}`}</div></div>
@@ -81,7 +80,7 @@ export default function Cables() {
           {open.length > 0 && <p className="error-text"><strong>{open.length} open:</strong> {open.map((row) => openInletText(row.label, row.openReason)).join('; ')}.</p>}
           {current.state === 'to-seat'
             ? <Primary disabled={locked} onClick={() => { if (putSeat(current, { click: true, tug: true, gap: true })) setPicked(next?.inletId ?? null); }}>{next === null ? 'Seated: click, tug, gap' : `Seated, next: ${next.label}`}</Primary>
-            : <Primary onClick={() => { if (next !== null) setPicked(next.inletId); else go(job.choice?.kind === 'replace' ? 'measure' : 'hand-over'); }}>{next !== null ? `Next: ${next.label}` : job.choice?.kind === 'replace' ? 'Prove it: measure' : 'Hand over'}</Primary>}
+            : <Primary onClick={() => { if (next !== null) setPicked(next.inletId); else goTo(job.choice?.kind === 'replace' ? 'measure' : 'hand-over'); }}>{next !== null ? `Next: ${next.label}` : job.choice?.kind === 'replace' ? 'Prove it: measure' : 'Hand over'}</Primary>}
         </>}
       </aside>
     </div>

@@ -99,9 +99,9 @@ function CureCard({ fault, sure, onDone }: { readonly fault: FaultDefinition; re
 }
 
 function NextStation() {
-  const { job, code } = useDesk();
+  const { job, goTo } = useDesk();
   if (job.finding === null) return null;
-  return <a className="primary" data-primary href={`/jobs/${code}/load`} onClick={(event) => { event.preventDefault(); document.querySelector<HTMLElement>('[data-station=load]')?.click(); }}><span>Go on to Load</span><kbd aria-hidden="true">↵</kbd></a>;
+  return <Primary onClick={() => goTo('load')}>Go on to Load</Primary>;
 }
 
 function CheckCard({ next, onAnswer }: { readonly next: NextCheck; readonly onAnswer: (outcomeId: string) => void }) {

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { openPointText, unanswered } from '@fairwatt/core';
+import { openPointText, unanswered, type OpenPointCode, type StationId } from '@fairwatt/core';
 import { Primary, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Report } from './report.tsx';
@@ -39,15 +39,15 @@ export default function HandOver() {
   );
 }
 
-const station: Readonly<Record<string, string>> = { 'no-finding': 'fault', 'not-confirmed': 'fault', 'no-choice': 'replacement', 'inlet-open': 'cables', 'not-seated': 'cables', 'plug-misfit': 'cables', 'no-readings-after': 'measure', 'fails-after': 'measure' };
+const station: Readonly<Record<OpenPointCode, StationId>> = { 'no-finding': 'fault', 'not-confirmed': 'fault', 'no-choice': 'replacement', 'inlet-open': 'cables', 'not-seated': 'cables', 'plug-misfit': 'cables', 'no-readings-after': 'measure', 'fails-after': 'measure' };
 
-function OpenPointRow({ pointKey, text, code }: { readonly pointKey: string; readonly text: string; readonly code: string }) {
-  const { act, locked } = useDesk();
+function OpenPointRow({ pointKey, text, code }: { readonly pointKey: string; readonly text: string; readonly code: OpenPointCode }) {
+  const { act, locked, goTo } = useDesk();
   const [reason, setReason] = useState<string | null>(null);
   const [told, setTold] = useState(false);
   return (
     <li>
-      <button type="button" className="plain" onClick={() => document.querySelector<HTMLElement>(`[data-station=${station[code] ?? 'intake'}]`)?.click()}>○ <span style={{ textDecoration: 'underline', textUnderlineOffset: 3 }}>{text}</span></button>
+      <button type="button" className="plain" onClick={() => goTo(station[code])}>○ <span style={{ textDecoration: 'underline', textUnderlineOffset: 3 }}>{text}</span></button>
       {reason === null
         ? <button type="button" className="link" disabled={locked} aria-label={`Sign off: ${text}`} onClick={() => setReason('')}>sign off</button>
         : <form style={{ display: 'flex', gap: 6, marginTop: 4 }} onSubmit={(event) => { event.preventDefault(); if (reason.trim().length < 3) setTold(true); else act({ kind: 'sign-off', id: crypto.randomUUID(), point: pointKey, reason: reason.trim() }); }}>

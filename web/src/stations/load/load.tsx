@@ -11,15 +11,14 @@ const findingWord: Record<LoadFinding['word'], string> = { covered: 'covered', t
 
 /** What the machine draws, with and without the upgrade, against the supply it has. */
 export default function Load() {
-  const { job, view, act, locked } = useDesk();
+  const { job, view, act, locked, goTo } = useDesk();
   const [moment, setMoment] = useState<MachineMoment>('planned');
   const { load } = view;
   const changed = job.parts.some((part) => part.change !== 'stays');
   const demand = moment === 'planned' ? load.planned : load.present;
   const assessment = moment === 'planned' ? load.plannedAssessment : load.presentAssessment;
   const parts = partsAt(job.parts, moment);
-  const go = (station: string) => document.querySelector<HTMLElement>(`[data-station=${station}]`)?.click();
-  if (job.parts.length === 0) return <div className="station"><div className="work"><Empty title="The machine's parts are missing">They are entered at Intake, under Parts.</Empty></div><aside className="side"><Primary onClick={() => go('intake')}>Enter the parts at Intake</Primary></aside></div>;
+  if (job.parts.length === 0) return <div className="station"><div className="work"><Empty title="The machine's parts are missing">They are entered at Intake, under Parts.</Empty></div><aside className="side"><Primary onClick={() => goTo('intake')}>Enter the parts at Intake</Primary></aside></div>;
   return (
     <div className="station">
       <div className="work">
@@ -64,8 +63,8 @@ export default function Load() {
           <span className={`verdict ${wordClass[assessment.word]}`} style={{ fontSize: 24 }} data-verdict={assessment.word}>{loadWordText[assessment.word]}</span>
           <p>{loadSentence(assessment.word, assessment.deciding, moment === 'planned')}</p>
         </>}
-        {job.supply === null ? <Primary onClick={() => go('intake')}>Enter the supply at Intake</Primary>
-          : <Primary onClick={() => go('replacement')}>{assessment?.word === 'enough' ? 'Keep it or replace it' : 'Choose a replacement'}</Primary>}
+        {job.supply === null ? <Primary onClick={() => goTo('intake')}>Enter the supply at Intake</Primary>
+          : <Primary onClick={() => goTo('replacement')}>{assessment?.word === 'enough' ? 'Keep it or replace it' : 'Choose a replacement'}</Primary>}
       </aside>
     </div>
   );

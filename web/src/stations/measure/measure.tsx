@@ -11,7 +11,7 @@ const order = (verdict: Verdict) => subjects.indexOf(verdict.subject) * 3 + ['of
 
 /** Readings, their verdicts against the bands, and what to measure next. */
 export default function Measure() {
-  const { job, view, shop } = useDesk();
+  const { job, view, shop, goTo } = useDesk();
   const [wanted, setPhase] = useState<Phase | null>(null);
   const phase: Phase = wanted ?? (job.choice?.kind === 'replace' && job.seats.length > 0 ? 'after' : 'before');
   const result = phase === 'before' ? view.before : view.after;
@@ -39,7 +39,7 @@ export default function Measure() {
         {deciding?.word === 'cannot-tell' && <p><strong>To settle it:</strong> {settling.length > 0 ? `read it again with ${settling.map((item) => item.name).join(' or ')}.` : deciding.settlingError === null ? 'read it again three times with the load held steady.' : `a meter with an error under ${deciding.settlingError < 0.01 ? deciding.settlingError.toFixed(4) : voltsText(deciding.settlingError, 3)} ${deciding.subject === 'power-good' ? 'ms' : 'V'} at this figure.`}</p>}
         <p className="caution">Black on a ground pin first, one hand on the probe. Mains inside the supply is never measured.</p>
         {next !== undefined && <Primary onClick={() => document.querySelector<HTMLInputElement>('[data-entry]')?.focus()}>Next: {subjectText[next.rail]} {conditionText[next.condition]}</Primary>}
-        {next === undefined && <Primary onClick={() => document.querySelector<HTMLElement>(`[data-station=${phase === 'after' ? 'hand-over' : 'fault'}]`)?.click()}>{phase === 'after' ? 'Hand over' : 'Back to Find the fault'}</Primary>}
+        {next === undefined && <Primary onClick={() => goTo(phase === 'after' ? 'hand-over' : 'fault')}>{phase === 'after' ? 'Hand over' : 'Back to Find the fault'}</Primary>}
       </aside>
     </div>
   );

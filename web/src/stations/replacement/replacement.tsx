@@ -6,15 +6,14 @@ import { useDesk } from '../../job/job-context.ts';
 
 /** The shop's supplies for this machine, best first, each that falls with its reasons; and keeping what is there. */
 export default function Replacement() {
-  const { job, view, act, locked, inletLabel } = useDesk();
+  const { job, view, act, locked, inletLabel, goTo } = useDesk();
   const [picked, setPicked] = useState<string | null>(job.choice?.modelId ?? null);
   const [reason, setReason] = useState('');
   const fitting = view.candidates.filter((candidate) => candidate.fits);
   const falling = view.candidates.filter((candidate) => !candidate.fits);
   const shown = view.candidates.find((candidate) => candidate.model.id === picked) ?? fitting[0] ?? falling[0];
-  const go = (station: string) => document.querySelector<HTMLElement>(`[data-station=${station}]`)?.click();
   const choose = (kind: 'replace' | 'keep', modelId: string | null, said: string) => act({ kind: 'set-choice', choice: { kind, modelId, reason: said }, basedOn: job.choice?.version ?? 0 });
-  if (view.candidates.length === 0 || shown === undefined) return <div className="station"><div className="work"><Empty title="The machine's parts are missing">A supply is chosen for a machine: enter its parts at Intake.</Empty></div><aside className="side"><Primary onClick={() => go('intake')}>Enter the parts at Intake</Primary></aside></div>;
+  if (view.candidates.length === 0 || shown === undefined) return <div className="station"><div className="work"><Empty title="The machine's parts are missing">A supply is chosen for a machine: enter its parts at Intake.</Empty></div><aside className="side"><Primary onClick={() => goTo('intake')}>Enter the parts at Intake</Primary></aside></div>;
   const chosenHere = job.choice?.kind === 'replace' && job.choice.modelId === shown.model.id;
   const said = reason.trim() === '' ? automaticReason(shown) : reason.trim();
   const keepable = view.load.plannedAssessment !== null && view.load.plannedAssessment.word !== 'too-small';
@@ -58,8 +57,8 @@ export default function Replacement() {
         {shown.plan.open.filter((open) => open.optional).map((open) => <p key={open.inletId}>{inletLabel(open.inletId)} stays open: ordinary use does without it, full boost does not.</p>)}
         {!chosenHere && <label className="field"><span className="name">Why this one</span><input value={reason} maxLength={500} placeholder={automaticReason(shown)} disabled={locked} onChange={(event) => setReason(event.target.value)} /></label>}
         {job.choice === null || !chosenHere
-          ? <Primary disabled={locked || (!shown.fits && reason.trim() === '')} onClick={() => { if (choose('replace', shown.model.id, said) === null) go('cables'); }}>{shown.fits ? `Choose ${shown.model.name}` : 'Choose all the same (say why)'}</Primary>
-          : <Primary onClick={() => go('cables')}>Plan its cables</Primary>}
+          ? <Primary disabled={locked || (!shown.fits && reason.trim() === '')} onClick={() => { if (choose('replace', shown.model.id, said) === null) goTo('cables'); }}>{shown.fits ? `Choose ${shown.model.name}` : 'Choose all the same (say why)'}</Primary>
+          : <Primary onClick={() => goTo('cables')}>Plan its cables</Primary>}
         {job.choice?.kind !== 'keep' && <button type="button" className="secondary" disabled={locked || !keepable} onClick={() => choose('keep', null, reason.trim() === '' ? 'It carries the plan and measures well.' : reason.trim())}>{keepable ? 'Keep the present supply' : 'The present supply cannot stay: too small'}</button>}
         {job.choice !== null && <p className="quiet">{job.choice.kind === 'keep' ? 'The present supply is kept' : `Chosen: ${view.chosen?.name ?? job.choice.modelId}`}. {job.choice.reason} <button type="button" className="link" disabled={locked} onClick={() => act({ kind: 'set-choice', choice: null, basedOn: job.choice!.version })}>take back</button></p>}
       </aside>
