@@ -41,7 +41,7 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
       return {
         conclusion,
         suspects: ranked.map((suspect) => ({ ...suspect, name: compiled.faults.find((fault) => fault.id === suspect.faultId)?.name })),
-        nextChecks: provingFirst(compiled, rankChecks(compiled, observations, bench ?? { has: ['meter', 'tester', 'spare-supply', 'second-spare'], maySwapMains: true }), conclusion).slice(0, 5),
+        nextChecks: provingFirst(compiled, rankChecks(compiled, observations, bench ?? { has: ['meter', 'tester', 'spare-supply', 'second-spare'], mayMeterMains: true }), conclusion).slice(0, 5),
       };
     }
     case 'load': {

@@ -15,7 +15,7 @@ export const computeSchemas = {
   }),
   diagnose: z.strictObject({
     outcomes: z.array(z.strictObject({ check: id, outcome: id })),
-    bench: z.strictObject({ has: z.array(z.enum(needs)), maySwapMains: z.boolean() }).optional(),
+    bench: z.strictObject({ has: z.array(z.enum(needs)), mayMeterMains: z.boolean() }).optional(),
     stopProbability: figure(0.5, 0.999).optional(),
   }),
   load: z.strictObject({ parts: z.array(newPartSchema).min(1), supply: supplyLabelSchema.nullable() }),

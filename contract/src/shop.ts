@@ -10,7 +10,7 @@ export const instrumentSchema = z.strictObject({
 
 export const shopSettingsSchema = z.strictObject({
   name: line(80), mainsVolts: figure(90, 260), currency: z.string().regex(/^[A-Z]{3}$/), school: z.enum(schools), stopProbability: figure(0.5, 0.999),
-  bench: z.strictObject({ has: z.array(z.enum(needs)), maySwapMains: z.boolean() }),
+  bench: z.strictObject({ has: z.array(z.enum(needs)), mayMeterMains: z.boolean() }),
 }) satisfies z.ZodType<ShopSettings>;
 
 export const technicianSchema = z.strictObject({ id, name: line(60), owner: z.boolean() });

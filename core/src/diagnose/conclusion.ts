@@ -1,6 +1,20 @@
+import { isEndedBy } from './knowledge.ts';
 import type { Model, Observation } from './model.ts';
-import type { Suspect } from './explain.ts';
+import { triedCureId } from './repair.ts';
+import { expectedRepairMinutes, firstCure } from './remaining-time.ts';
+import { bestCureFirst } from './second-step.ts';
 import type { NextCheck } from './next-check.ts';
+
+/** A fault and how likely it is now. */
+export interface Ranked {
+  readonly faultId: string;
+  readonly probability: number;
+}
+
+/** The faults by falling probability, those alike by id. */
+export function rankFaults(model: Model, probabilities: Float64Array): Ranked[] {
+  return model.faults.map((fault, index) => ({ faultId: fault.id, probability: probabilities[index]! })).sort((a, b) => b.probability - a.probability || a.faultId.localeCompare(b.faultId));
+}
 
 /** Where the search stands. */
 export type Conclusion =
@@ -13,24 +27,27 @@ export type Conclusion =
   /** Likely enough and proved by a cure or a swap: offered as the finding. */
   | { readonly state: 'offered'; readonly leaderId: string; readonly probability: number; readonly cureId: string }
   /** Likely enough and not a power fault: hand on. */
-  | { readonly state: 'outside'; readonly leaderId: string; readonly probability: number };
+  | { readonly state: 'outside'; readonly leaderId: string; readonly probability: number }
+  /** Likely enough that nothing is wrong. */
+  | { readonly state: 'well'; readonly leaderId: string; readonly probability: number };
 
 /**
  * The stop rule. The leading fault, with those that share its cure or that one outcome proved together with it, above
  * `stopProbability`: offered as the finding when an outcome that cures or convicts proved it, else still to prove.
- * @param ranked from `suspects`
+ * @param ranked from `rankFaults` or `suspects`
  * @param stopProbability 0 to 1, 0.9 unless the shop says otherwise
  */
-export function conclude(model: Model, observations: readonly Observation[], ranked: readonly Suspect[], stopProbability: number): Conclusion {
+export function conclude(model: Model, observations: readonly Observation[], ranked: readonly Ranked[], stopProbability: number): Conclusion {
   const leader = ranked[0];
   if (observations.length === 0 || leader === undefined) return { state: 'untouched' };
   const faultOf = (id: string) => model.faults[model.faultIndex.get(id)!]!;
   const fault = faultOf(leader.faultId);
-  const together = ranked.filter((suspect) => faultOf(suspect.faultId).cure.id === fault.cure.id).reduce((sum, suspect) => sum + suspect.probability, 0);
+  const together = ranked.filter((suspect) => isEndedBy(faultOf(suspect.faultId), fault.cure.id)).reduce((sum, suspect) => sum + suspect.probability, 0);
   const proven = provenShare(model, observations, ranked, leader.faultId);
   const base = { leaderId: leader.faultId, probability: Math.min(1, Math.max(together, proven)) };
   if (base.probability < stopProbability) return { state: 'open', leaderId: leader.faultId, probability: leader.probability };
   if (fault.outside === true) return { state: 'outside', ...base };
+  if (fault.healthy === true) return { state: 'well', ...base };
   return { state: proven >= stopProbability ? 'offered' : 'to-prove', ...base, cureId: fault.cure.id };
 }
 
@@ -40,31 +57,100 @@ export function conclude(model: Model, observations: readonly Observation[], ran
  */
 export function provingFirst(model: Model, ranked: readonly NextCheck[], conclusion: Conclusion): NextCheck[] {
   if (conclusion.state !== 'to-prove') return [...ranked];
-  const proves = (check: NextCheck) => model.checks[model.checkIndex.get(check.checkId)!]!.outcomes.some((outcome) => outcome.cures?.includes(conclusion.leaderId) === true);
-  const proving = ranked.filter(proves).sort((a, b) => a.minutes - b.minutes);
-  return [...proving, ...ranked.filter((check) => !proves(check))];
+  const proving = ranked.filter((check) => proves(model, check.checkId, conclusion.leaderId)).sort((a, b) => a.minutes - b.minutes);
+  return [...proving, ...ranked.filter((check) => !proving.includes(check))];
 }
 
 /** Below this many expected minutes saved a check does not pay. */
 const worthMinutes = 0.05;
+/** How sure the bench wants to be before it buys a part, as probabilities that the part ends the fault. */
+export interface Caution {
+  /** Below this a part is not bought as long as a check is left that may tell. */
+  readonly sureOfPart: number;
+  /** Below this a part is not bought even when nothing more can be checked here: the job is handed on. */
+  readonly leastForPart: number;
+  /** Below this a cure that buys nothing is not tried either. */
+  readonly leastForCure: number;
+}
+/** Set by simulation, so that few parts in a hundred are bought in vain. */
+export const usualCaution: Caution = { sureOfPart: 0.985, leastForPart: 0.85, leastForCure: 0.01 };
+/** A check tells something when its outcomes are expected to move the ranking by more than this share. */
+const telling = 0.02;
+
+export type NextStep =
+  | { readonly do: 'check'; readonly checkId: string }
+  | { readonly do: 'cure'; readonly faultId: string }
+  | { readonly do: 'finding'; readonly faultId: string }
+  | { readonly do: 'nothing' };
+
+/** What the step stands on. */
+export interface Footing {
+  readonly model: Model;
+  readonly observations: readonly Observation[];
+  /** Posterior by fault, as `posterior` gives it. */
+  readonly probabilities: Float64Array;
+}
 
 /**
- * What to do next: the check on top, or the leader's cure where the fault is likely enough and no check can prove it, or
- * where no check pays for its minutes any more.
+ * What to do next.
+ * - Proved: the finding; for a bought part first any check that still pays, such as the old supply back in its place.
+ * - Likely enough: the check that can prove it, else the cure.
+ * - Open: the best check while one pays, then the cure with the most probability for its cost. A part is not bought on a
+ *   guess while any check is left that may tell.
  * @param ranked from `provingFirst`
  */
-export function nextStep(model: Model, ranked: readonly NextCheck[], conclusion: Conclusion): { readonly do: 'check'; readonly checkId: string } | { readonly do: 'cure'; readonly faultId: string } | { readonly do: 'nothing' } {
+export function nextStep({ model, observations, probabilities }: Footing, ranked: readonly NextCheck[], conclusion: Conclusion, caution: Caution = usualCaution): NextStep {
   const top = ranked[0];
-  if (conclusion.state === 'to-prove') {
-    const proves = top !== undefined && model.checks[model.checkIndex.get(top.checkId)!]!.outcomes.some((outcome) => outcome.cures?.includes(conclusion.leaderId) === true);
-    return proves ? { do: 'check', checkId: top.checkId } : { do: 'cure', faultId: conclusion.leaderId };
+  const check = (found: NextCheck): NextStep => ({ do: 'check', checkId: found.checkId });
+  switch (conclusion.state) {
+    case 'untouched': return top === undefined ? { do: 'nothing' } : check(top);
+    case 'outside': case 'well': return { do: 'finding', faultId: conclusion.leaderId };
+    case 'offered': {
+      const { cure } = model.faults[model.faultIndex.get(conclusion.leaderId)!]!;
+      const better = cure.part === true && endedShare(model, probabilities, cure.id) < caution.sureOfPart ? (ranked.find((found) => found.savesMinutes >= worthMinutes) ?? ranked.find((found) => found.moves > telling)) : undefined;
+      return better === undefined ? { do: 'finding', faultId: conclusion.leaderId } : check(better);
+    }
+    case 'to-prove': case 'open': {
+      if (top !== undefined && conclusion.state === 'to-prove' && proves(model, top.checkId, conclusion.leaderId)) return check(top);
+      const share = (faultId: string) => endedShare(model, probabilities, model.faults[model.faultIndex.get(faultId)!]!.cure.id);
+      const buys = (faultId: string) => model.faults[model.faultIndex.get(faultId)!]!.cure.part === true;
+      const tried = triedCures(observations);
+      if (top !== undefined && conclusion.state === 'open' && top.savesMinutes >= worthMinutes) {
+        const before = quickerCure({ model, observations, probabilities }, ranked, (cureId) => !tried.has(cureId) && (endedShare(model, probabilities, cureId) >= (partCure(model, cureId) ? caution.sureOfPart : caution.leastForCure)));
+        return before === null ? check(top) : { do: 'cure', faultId: before };
+      }
+      const leader = conclusion.state === 'to-prove' && !tried.has(model.faults[model.faultIndex.get(conclusion.leaderId)!]!.cure.id) ? conclusion.leaderId : null;
+      const first = leader ?? firstCure(model, probabilities, tried, () => true);
+      if (first === null) return { do: 'nothing' };
+      const left = buys(first) && share(first) < caution.sureOfPart ? ranked.find((found) => found.moves > telling) : undefined;
+      if (left !== undefined) return check(left);
+      const affordable = leader ?? firstCure(model, probabilities, tried, (faultId) => (buys(faultId) ? share(faultId) >= caution.leastForPart : share(faultId) >= caution.leastForCure));
+      return affordable === null ? { do: 'nothing' } : { do: 'cure', faultId: affordable };
+    }
   }
-  if (conclusion.state === 'open' && (top === undefined || top.savesMinutes < worthMinutes)) return { do: 'cure', faultId: conclusion.leaderId };
-  return top === undefined ? { do: 'nothing' } : { do: 'check', checkId: top.checkId };
+}
+
+const partCure = (model: Model, cureId: string) => model.faults.some((fault) => fault.cure.id === cureId && fault.cure.part === true);
+/** By this many expected minutes a cure has to beat the best check before it is offered first. */
+const clearlyQuicker = 0.1;
+
+/** The fault whose cure is quicker done than any check that could tell more; null when the best check is quicker. */
+function quickerCure({ model, observations, probabilities }: Footing, ranked: readonly NextCheck[], allowed: (cureId: string) => boolean): string | null {
+  const cure = bestCureFirst(model, observations, probabilities, ranked.slice(0, 16).map((found) => found.checkId), allowed);
+  if (cure === null || cure.minutes > expectedRepairMinutes(model, probabilities) - ranked[0]!.savesMinutes - clearlyQuicker) return null;
+  return rankFaults(model, probabilities).find(({ faultId }) => model.faults[model.faultIndex.get(faultId)!]!.cure.id === cure.cureId)!.faultId;
+}
+
+const proves = (model: Model, checkId: string, faultId: string) => model.checks[model.checkIndex.get(checkId)!]!.outcomes.some((outcome) => outcome.cures?.includes(faultId) === true);
+const triedCures = (observations: readonly Observation[]) => new Set(observations.flatMap((observation) => triedCureId(observation.checkId) ?? []));
+
+/** The probability that a cure ends the fault. */
+export function endedShare(model: Model, probabilities: Float64Array, cureId: string): number {
+  return model.faults.reduce((sum, fault, index) => (isEndedBy(fault, cureId) ? sum + probabilities[index]! : sum), 0);
 }
 
 /** The largest share of the faults that one outcome proved together, among outcomes that prove the leader; 0 without one. */
-function provenShare(model: Model, observations: readonly Observation[], ranked: readonly Suspect[], leaderId: string): number {
+function provenShare(model: Model, observations: readonly Observation[], ranked: readonly Ranked[], leaderId: string): number {
   let most = 0;
   for (const observation of observations) {
     const check = model.checkIndex.get(observation.checkId);

@@ -1,4 +1,5 @@
 export * from './knowledge.ts';
+export * from './repair.ts';
 export * from './model.ts';
 export * from './remaining-time.ts';
 export * from './next-check.ts';

@@ -18,16 +18,20 @@ export interface Fault {
   /** Relative frequency among the jobs of a bench, any positive unit. */
   readonly prior: number;
   readonly cure: Cure;
+  /** Cures of other faults that end this one too: a larger supply also ends a weak one. */
+  readonly alsoEndedBy?: readonly string[] | undefined;
   /** Not a power fault: the job is handed on. */
   readonly outside?: boolean | undefined;
+  /** Not a fault at all: the machine is well. */
+  readonly healthy?: boolean | undefined;
   readonly why: string;
 }
 
 export type CheckKind = 'told' | 'look' | 'do' | 'measure' | 'computed' | 'decide';
 export const checkKinds = ['told', 'look', 'do', 'measure', 'computed', 'decide'] as const satisfies readonly CheckKind[];
 export type Hazard = 'none' | 'low' | 'mains';
-export type Need = 'meter' | 'tester' | 'spare-supply' | 'second-spare' | 'running';
-export const needs = ['meter', 'tester', 'spare-supply', 'second-spare', 'running'] as const satisfies readonly Need[];
+export type Need = 'meter' | 'tester' | 'spare-supply' | 'second-spare' | 'spare-memory' | 'spare-card' | 'spare-board' | 'running';
+export const needs = ['meter', 'tester', 'spare-supply', 'second-spare', 'spare-memory', 'spare-card', 'spare-board', 'running'] as const satisfies readonly Need[];
 
 export interface CheckOutcome {
   readonly id: string;
@@ -48,7 +52,8 @@ export interface LikelihoodRow {
 
 export interface Check {
   readonly id: string;
-  readonly kind: CheckKind;
+  /** `repair` is never in a file: the model makes these from the cures. */
+  readonly kind: CheckKind | 'repair';
   /** Checks of one evidence group tell the same story; later ones are damped. */
   readonly evidence: string;
   readonly title: string;
@@ -62,6 +67,8 @@ export interface Check {
   readonly from?: 'intake' | 'measure' | 'load' | undefined;
   /** Only sensible after this other check. */
   readonly after?: string | undefined;
+  /** ... and only after one of these outcomes of it. */
+  readonly afterOutcomes?: readonly string[] | undefined;
   readonly instrument?: 'tester' | undefined;
   readonly steps: readonly string[];
   readonly outcomes: readonly CheckOutcome[];
@@ -78,11 +85,16 @@ export interface Knowledge {
 }
 
 export type KnowledgeProblem = {
-  readonly code: 'duplicate-id' | 'row-sum' | 'row-length' | 'zero-weight' | 'unknown-fault' | 'fault-twice' | 'fault-uncovered' | 'idle-others' | 'indifferent-check' | 'unknown-cure' | 'unknown-after' | 'inseparable';
+  readonly code: 'duplicate-id' | 'row-sum' | 'row-length' | 'zero-weight' | 'unknown-fault' | 'fault-twice' | 'fault-uncovered' | 'idle-others' | 'indifferent-check' | 'unknown-cure' | 'unknown-after' | 'unknown-ending' | 'inseparable';
   /** Where it stands, such as `checks.do-lead.rows.1`. */
   readonly path: string;
   readonly detail: string;
 };
+
+/** Does this cure end this fault? */
+export function isEndedBy(fault: Fault, cureId: string): boolean {
+  return fault.cure.id === cureId || fault.alsoEndedBy?.includes(cureId) === true;
+}
 
 /** The row that speaks for a fault in a check; undefined when there is none. */
 export function rowFor(check: Check, faultId: string): LikelihoodRow | undefined {
@@ -124,7 +136,11 @@ export function validateKnowledge(knowledge: Knowledge): KnowledgeProblem[] {
   for (const check of knowledge.checks) {
     problems.push(...checkProblems(check, faultIds));
     if (check.after !== undefined && !checkIds.has(check.after)) problems.push({ code: 'unknown-after', path: `checks.${check.id}.after`, detail: check.after });
+    const before = knowledge.checks.find((candidate) => candidate.id === check.after);
+    for (const outcome of check.afterOutcomes ?? []) if (before?.outcomes.some((candidate) => candidate.id === outcome) !== true) problems.push({ code: 'unknown-after', path: `checks.${check.id}.afterOutcomes`, detail: outcome });
   }
+  const cureIds = new Set(knowledge.faults.map((fault) => fault.cure.id));
+  for (const fault of knowledge.faults) for (const cure of fault.alsoEndedBy ?? []) if (!cureIds.has(cure) || cure === fault.cure.id) problems.push({ code: 'unknown-ending', path: `faults.${fault.id}.alsoEndedBy`, detail: cure });
   const rowsOf = (fault: Fault) => knowledge.checks.map((check) => rowFor(check, fault.id)?.weights.join() ?? '').join('|');
   const seen = new Map<string, string>();
   for (const fault of knowledge.faults) {

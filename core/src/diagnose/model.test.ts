@@ -66,12 +66,13 @@ describe('expected repair time', () => {
 });
 
 describe('next checks', () => {
-  const full = { has: ['meter', 'tester', 'spare-supply', 'second-spare'] as const, maySwapMains: true };
+  const full = { has: ['meter', 'tester', 'spare-supply', 'second-spare'] as const, mayMeterMains: true };
   it('leaves out what the bench lacks, what was answered and what cannot be done on a dead machine', () => {
     const observations = [{ checkId: 'told-button', outcomeId: 'nothing' }, { checkId: 'look-dust', outcomeId: 'unknown' }];
-    const ids = rankChecks(model, observations, { has: [], maySwapMains: false }).map((check) => check.checkId);
-    for (const gone of ['told-button', 'look-dust', 'm-standby', 'm-tester', 'd-swap', 'd-swap-2', 'm-cpu-temp', 'do-lead']) expect(ids).not.toContain(gone);
+    const ids = rankChecks(model, observations, { has: [], mayMeterMains: false }).map((check) => check.checkId);
+    for (const gone of ['told-button', 'look-dust', 'm-standby', 'm-tester', 'd-swap', 'd-swap-2', 'm-cpu-temp', 'm-mains']) expect(ids).not.toContain(gone);
     expect(rankChecks(model, observations, full).map((check) => check.checkId)).not.toContain('d-swap-2');
+    expect(rankChecks(model, observations, full).map((check) => check.checkId)).toContain('m-mains');
     expect(rankChecks(model, [...observations, { checkId: 'd-swap', outcomeId: 'same' }], full).map((check) => check.checkId)).toContain('d-swap-2');
   });
   it('foresees outcomes that sum to one and average back to the present', () => {

@@ -1,3 +1,4 @@
+import { repairChecks } from './repair.ts';
 import { rowFor, type Check, type Fault, type Knowledge } from './knowledge.ts';
 
 /** One answered check. `unknown` carries no weight. */
@@ -13,6 +14,7 @@ export const groupDamping = 0.5;
 export interface Model {
   readonly knowledge: Knowledge;
   readonly faults: readonly Fault[];
+  /** Those of the file, and one for each cure that may have been tried. */
   readonly checks: readonly Check[];
   readonly faultIndex: ReadonlyMap<string, number>;
   readonly checkIndex: ReadonlyMap<string, number>;
@@ -29,7 +31,8 @@ export interface Model {
  * @throws when a fault has no row in a check, which `validateKnowledge` reports first
  */
 export function compileModel(knowledge: Knowledge): Model {
-  const { faults, checks } = knowledge;
+  const { faults } = knowledge;
+  const checks = [...knowledge.checks, ...repairChecks(faults)];
   const total = faults.reduce((sum, fault) => sum + fault.prior, 0);
   const likelihood = checks.map((check) => check.outcomes.map((_, outcome) => Float64Array.from(faults, (fault) => {
     const weight = rowFor(check, fault.id)?.weights[outcome];

@@ -1,12 +1,13 @@
 import type { Hazard, Need } from './knowledge.ts';
-import { posterior, weigh, type Model, type Observation } from './model.ts';
+import { posterior, type Model, type Observation } from './model.ts';
 import { expectedRepairMinutes } from './remaining-time.ts';
+import { endsAtOnce, minutesWithOneMore, secondStep, seenByGroup, type Unpaid } from './second-step.ts';
 
 /** What the bench has; a check that needs something else is left out. */
 export interface Bench {
   readonly has: readonly Need[];
   /** Allowed to work at mains beyond swapping lead and outlet; without it nothing is offered that asks for more. */
-  readonly maySwapMains: boolean;
+  readonly mayMeterMains: boolean;
 }
 
 /** What one outcome of a check would do. */
@@ -25,10 +26,14 @@ export interface NextCheck {
   readonly needs: readonly Need[];
   /** Expected minutes to the end of the job that it saves against trying cures at once; may be negative. */
   readonly savesMinutes: number;
+  /** What it saves by itself, with no other check after it. */
+  readonly savesAloneMinutes: number;
+  /** How far its outcomes are expected to move the ranking, 0 to 1: the mean share of probability that changes hands. */
+  readonly moves: number;
   readonly previews: readonly OutcomePreview[];
 }
 
-/** Differences below this many minutes count as near equal, so that the safer check goes first. */
+/** Differences of worth below this many minutes count as near equal, so that the safer check goes first. */
 export const nearMinutes = 0.5;
 const hazardRank: Record<Hazard, number> = { none: 0, low: 1, mains: 2 };
 
@@ -43,48 +48,76 @@ export function machineRuns(model: Model, observations: readonly Observation[]):
 
 function available(model: Model, index: number, observations: readonly Observation[], bench: Bench, runs: boolean | null): boolean {
   const check = model.checks[index]!;
+  if (check.kind === 'repair') return false;
   if (observations.some((observation) => observation.checkId === check.id)) return false;
-  if (check.after !== undefined && !observations.some((observation) => observation.checkId === check.after)) return false;
-  if (check.hazard === 'mains' && !bench.maySwapMains) return false;
+  if (check.after !== undefined && !observations.some((observation) => observation.checkId === check.after && (check.afterOutcomes?.includes(observation.outcomeId) ?? true))) return false;
+  if (check.hazard === 'mains' && !bench.mayMeterMains) return false;
   return check.needs.every((need) => (need === 'running' ? runs !== false : bench.has.includes(need)));
 }
 
 /**
- * Every check that can be done now, best first: by expected remaining minutes one step ahead (its own minutes, then
- * cures in their best order), the safer and then the quicker among near equals.
+ * What a check is worth in the ranking, in minutes: the mean of what it saves alone and with a second step. With the
+ * second step alone whatever is done first looks good, since the best check may follow it.
+ */
+export function worthOf(check: Pick<NextCheck, 'savesMinutes' | 'savesAloneMinutes'>): number {
+  return (check.savesMinutes + check.savesAloneMinutes) / 2;
+}
+
+/** Checks for which a second step is looked at, and how many checks that second step may be. */
+const deepChecks = 8;
+const secondChecks = 16;
+
+/**
+ * Every check that can be done now, best first by `worthOf`: expected remaining minutes are the check's own, then cures in
+ * their best order, for the best checks also with one more check before the cures. Among near equals the safer, then the
+ * quicker goes first.
  * @param observations outcomes so far; an answered check, also with `unknown`, is not offered again
  */
 export function rankChecks(model: Model, observations: readonly Observation[], bench: Bench): NextCheck[] {
   const now = posterior(model, observations);
   const base = expectedRepairMinutes(model, now);
   const runs = machineRuns(model, observations);
-  const used = new Map<string, number>();
-  for (const { check } of weigh(model, observations).weighted) {
-    const group = model.checks[check]!.evidence;
-    used.set(group, (used.get(group) ?? 0) + 1);
-  }
-  const ranked: NextCheck[] = [];
+  const usedIn = seenByGroup(model, observations);
+  const looked: { index: number; unpaid: Unpaid[]; found: NextCheck }[] = [];
   for (let index = 0; index < model.checks.length; index += 1) {
     if (!available(model, index, observations, bench, runs)) continue;
     const check = model.checks[index]!;
     let expected = check.minutes;
-    const previews: OutcomePreview[] = check.outcomes.map((outcome, outcomeIndex) => {
-      const row = model.likelihood[index]![outcomeIndex]!;
+    let moves = 0;
+    const left: Unpaid[] = [];
+    const previews = check.outcomes.map((outcome, position): OutcomePreview => {
+      const row = model.likelihood[index]![position]!;
       let probability = 0;
       for (let fault = 0; fault < now.length; fault += 1) probability += now[fault]! * row[fault]!;
-      const then = (used.get(check.evidence) ?? 0) === 0
+      const then = usedIn(check.evidence) === 0
         ? now.map((value, fault) => (value * row[fault]!) / probability)
         : posterior(model, [...observations, { checkId: check.id, outcomeId: outcome.id }]);
+      let moved = 0;
       let leader = 0;
-      for (let fault = 1; fault < then.length; fault += 1) if (then[fault]! > then[leader]!) leader = fault;
-      const ended = check.kind === 'decide' ? [] : (outcome.cures ?? []);
-      const rest = ended.length === 0 ? then : then.map((value, fault) => (ended.includes(model.faults[fault]!.id) ? 0 : value));
-      expected += probability * expectedRepairMinutes(model, rest);
+      for (let fault = 0; fault < then.length; fault += 1) {
+        moved += Math.abs(then[fault]! - now[fault]!);
+        if (then[fault]! > then[leader]!) leader = fault;
+      }
+      moves += (probability * moved) / 2;
+      const unpaid = then.map((value) => value * probability);
+      for (const fault of endsAtOnce(model, index, position) ?? []) unpaid[fault] = 0;
+      left.push(unpaid);
+      expected += expectedRepairMinutes(model, unpaid);
       return { outcomeId: outcome.id, probability, leaderId: model.faults[leader]!.id, leaderProbability: then[leader]! };
     });
-    ranked.push({ checkId: check.id, minutes: check.minutes, hazard: check.hazard, needs: check.needs, savesMinutes: base - expected, previews });
+    const savesMinutes = base - expected;
+    looked.push({ index, unpaid: left, found: { checkId: check.id, minutes: check.minutes, hazard: check.hazard, needs: check.needs, savesMinutes, savesAloneMinutes: savesMinutes, moves, previews } });
   }
-  ranked.sort((a, b) => b.savesMinutes - a.savesMinutes || a.checkId.localeCompare(b.checkId));
+  looked.sort((a, b) => b.found.savesMinutes - a.found.savesMinutes || a.found.checkId.localeCompare(b.found.checkId));
+  const seconds = looked.slice(0, secondChecks).map(({ index }) => ({ index, group: model.checks[index]!.evidence }));
+  const work = new Float64Array(model.faults.length);
+  const ranked = looked.map(({ index, unpaid, found }, position): NextCheck => {
+    if (position >= deepChecks) return found;
+    const group = model.checks[index]!.evidence;
+    const steps = seconds.filter((second) => second.index !== index).map((second) => secondStep(model, second.index, usedIn(second.group) + (second.group === group ? 1 : 0)));
+    return { ...found, savesMinutes: base - found.minutes - unpaid.reduce((sum, left) => sum + minutesWithOneMore(model, left, steps, work), 0) };
+  });
+  ranked.sort((a, b) => worthOf(b) - worthOf(a) || a.checkId.localeCompare(b.checkId));
   return saferFirst(ranked);
 }
 
@@ -92,12 +125,11 @@ function saferFirst(ranked: readonly NextCheck[]): NextCheck[] {
   const out: NextCheck[] = [];
   const left = [...ranked];
   while (left.length > 0) {
-    const near = left.filter((check) => left[0]!.savesMinutes - check.savesMinutes <= nearMinutes);
-    near.sort((a, b) => hazardRank[a.hazard] - hazardRank[b.hazard] || a.minutes - b.minutes || b.savesMinutes - a.savesMinutes);
+    const near = left.filter((check) => worthOf(left[0]!) - worthOf(check) <= nearMinutes);
+    near.sort((a, b) => hazardRank[a.hazard] - hazardRank[b.hazard] || a.minutes - b.minutes || worthOf(b) - worthOf(a));
     const best = near[0]!;
     out.push(best);
     left.splice(left.indexOf(best), 1);
   }
   return out;
 }
-

@@ -8,7 +8,7 @@ const knowledge = JSON.parse(readFileSync(new URL('../../knowledge/knowledge.jso
 const supplyFile = JSON.parse(readFileSync(new URL('../../../demo/supplies.json', import.meta.url), 'utf8')) as { supplies: SupplyModel[] };
 
 export const testShop: Shop = {
-  settings: { name: 'Bench', mainsVolts: 230, currency: 'EUR', school: 'peaks-covered', stopProbability: 0.9, bench: { has: ['meter', 'tester', 'spare-supply'], maySwapMains: true } },
+  settings: { name: 'Bench', mainsVolts: 230, currency: 'EUR', school: 'peaks-covered', stopProbability: 0.9, bench: { has: ['meter', 'tester', 'spare-supply'], mayMeterMains: true } },
   model: compileModel(knowledge),
   instruments: [{ id: 'meter', name: 'Meter', kind: 'multimeter', ranges: [{ fullScaleVolts: 60, percent: 0.05, counts: 3, digitVolts: 0.001 }], powerGoodErrorMilliseconds: 10, calibratedUntil: null }],
   supplies: supplyFile.supplies,

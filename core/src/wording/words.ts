@@ -17,7 +17,7 @@ export const layoutText: Record<CaseLayout, string> = { tower: 'Tower', small: '
 export const schoolText: Record<School, string> = { 'like-for-like': 'Like for like', 'fixed-margin': 'Fixed margin', 'half-load': 'Half load', 'peaks-covered': 'Peaks covered' };
 export const strengthText: Record<Strength, string> = { strong: 'strong', fair: 'fair', slight: 'slight' };
 export const hazardText: Record<Hazard, string> = { none: 'none', low: 'low', mains: 'mains' };
-export const needText: Record<Need, string> = { meter: 'meter', tester: 'tester', 'spare-supply': 'spare supply', 'second-spare': 'second spare', running: 'machine running' };
+export const needText: Record<Need, string> = { meter: 'meter', tester: 'tester', 'spare-supply': 'spare supply', 'second-spare': 'second spare', 'spare-memory': 'spare memory', 'spare-card': 'spare card', 'spare-board': 'spare board', running: 'machine running' };
 export const faultGroupText: Record<FaultGroup, string> = { mains: 'mains', supply: 'supply', wiring: 'wiring', control: 'control', machine: 'machine', other: 'other' };
 export const stationText: Record<StationId, string> = { intake: 'Intake', fault: 'Find the fault', measure: 'Measure', load: 'Load', replacement: 'Replacement', cables: 'Cables', 'hand-over': 'Hand over' };
 export const stationStateText: Record<StationState, string> = { untouched: 'untouched', 'in-hand': 'in hand', 'needs-you': 'needs you', settled: 'settled' };
@@ -159,6 +159,7 @@ export function conclusionSentence(knowledge: Knowledge, conclusion: Conclusion)
     case 'to-prove': return `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}. Still to prove by a cure or a swap.`;
     case 'offered': return `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}, proved.`;
     case 'outside': return `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}: not this job, hand it on.`;
+    case 'well': return `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}: no fault to repair.`;
   }
 }
 

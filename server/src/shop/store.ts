@@ -33,12 +33,12 @@ export async function readInstruments(db: Queryable): Promise<Instrument[]> {
 }
 
 /** What a shop starts with that has not said otherwise. */
-export const firstSettings: ShopSettings = { name: 'Repair bench', mainsVolts: 230, currency: 'EUR', school: 'peaks-covered', stopProbability: 0.9, bench: { has: ['meter'], maySwapMains: true } };
+export const firstSettings: ShopSettings = { name: 'Repair bench', mainsVolts: 230, currency: 'EUR', school: 'peaks-covered', stopProbability: 0.9, bench: { has: ['meter'], mayMeterMains: true } };
 
 export async function readSettings(db: Queryable): Promise<ShopSettings> {
   const found = await maybeOne(db, 'select * from shop_settings', [], (row): ShopSettings => ({
     name: text(row, 'name'), mainsVolts: number(row, 'mains_volts'), currency: text(row, 'currency'), school: member(row, 'school'), stopProbability: number(row, 'stop_probability'),
-    bench: { has: texts(row, 'bench_has') as ShopSettings['bench']['has'], maySwapMains: boolean(row, 'may_swap_mains') },
+    bench: { has: texts(row, 'bench_has') as ShopSettings['bench']['has'], mayMeterMains: boolean(row, 'may_meter_mains') },
   }));
   return found ?? firstSettings;
 }
@@ -60,7 +60,7 @@ export async function addInstruments(db: Queryable, instruments: readonly Instru
 }
 
 export async function writeSettings(db: Queryable, settings: ShopSettings): Promise<void> {
-  await db.query(`insert into shop_settings (name, mains_volts, currency, school, stop_probability, bench_has, may_swap_mains) values ($1, $2, $3, $4, $5, $6, $7)
-    on conflict (only_row) do update set name = $1, mains_volts = $2, currency = $3, school = $4, stop_probability = $5, bench_has = $6, may_swap_mains = $7`,
-  [settings.name, settings.mainsVolts, settings.currency, settings.school, settings.stopProbability, settings.bench.has, settings.bench.maySwapMains]);
+  await db.query(`insert into shop_settings (name, mains_volts, currency, school, stop_probability, bench_has, may_meter_mains) values ($1, $2, $3, $4, $5, $6, $7)
+    on conflict (only_row) do update set name = $1, mains_volts = $2, currency = $3, school = $4, stop_probability = $5, bench_has = $6, may_meter_mains = $7`,
+  [settings.name, settings.mainsVolts, settings.currency, settings.school, settings.stopProbability, settings.bench.has, settings.bench.mayMeterMains]);
 }

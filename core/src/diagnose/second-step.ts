@@ -1,0 +1,106 @@
+import { groupDamping, weigh, type Model, type Observation } from './model.ts';
+import { cureCosts, expectedRepairMinutes } from './remaining-time.ts';
+
+/** What an outcome leaves to be paid for, by fault: a check that cures ends the job there and then. */
+export type Unpaid = Float64Array;
+
+/** A check that may be the second step. */
+export interface SecondStep {
+  readonly minutes: number;
+  /** P(outcome | fault) by outcome. */
+  readonly rows: readonly Float64Array[];
+  /** The same after damping inside its evidence group; the rows themselves where nothing is damped. */
+  readonly damped: readonly Float64Array[];
+  /** By outcome the faults that it ends, null where it ends none. */
+  readonly ends: readonly (readonly number[] | null)[];
+}
+
+const dampedRows = new WeakMap<Model, Map<string, Float64Array[]>>();
+
+function rowsAfter(model: Model, index: number, before: number): readonly Float64Array[] {
+  const rows = model.likelihood[index]!;
+  if (before === 0) return rows;
+  let known = dampedRows.get(model);
+  if (known === undefined) dampedRows.set(model, known = new Map<string, Float64Array[]>());
+  const key = `${index}:${before}`;
+  const found = known.get(key);
+  if (found !== undefined) return found;
+  const damping = groupDamping ** before;
+  const made = rows.map((row) => row.map((value) => value ** damping));
+  known.set(key, made);
+  return made;
+}
+
+/** The faults that an outcome of this check ends at once; none for a swap, which only convicts. */
+export function endsAtOnce(model: Model, index: number, outcome: number): readonly number[] | null {
+  const check = model.checks[index]!;
+  const { cures } = check.outcomes[outcome]!;
+  return cures === undefined || check.kind === 'decide' ? null : cures.map((id) => model.faultIndex.get(id)!);
+}
+
+/** A check as second step. @param before outcomes of its evidence group that were seen already */
+export function secondStep(model: Model, index: number, before: number): SecondStep {
+  const check = model.checks[index]!;
+  return { minutes: check.minutes, rows: model.likelihood[index]!, damped: rowsAfter(model, index, before), ends: check.outcomes.map((_, outcome) => endsAtOnce(model, index, outcome)) };
+}
+
+/** Expected minutes from what is left when one more check may be done before the cures, the best of those given. */
+export function minutesWithOneMore(model: Model, unpaid: Unpaid, seconds: readonly SecondStep[], work: Float64Array): number {
+  let least = expectedRepairMinutes(model, unpaid);
+  let all = 0;
+  for (let fault = 0; fault < unpaid.length; fault += 1) all += unpaid[fault]!;
+  for (const second of seconds) {
+    let cost = all * second.minutes;
+    for (let outcome = 0; outcome < second.rows.length && cost < least; outcome += 1) {
+      const row = second.rows[outcome]!;
+      const damped = second.damped[outcome]!;
+      if (row === damped) for (let fault = 0; fault < unpaid.length; fault += 1) work[fault] = unpaid[fault]! * row[fault]!;
+      else {
+        let probability = 0;
+        let sum = 0;
+        for (let fault = 0; fault < unpaid.length; fault += 1) {
+          probability += unpaid[fault]! * row[fault]!;
+          sum += work[fault] = unpaid[fault]! * damped[fault]!;
+        }
+        const scale = sum > 0 ? probability / sum : 0;
+        for (let fault = 0; fault < unpaid.length; fault += 1) work[fault]! *= scale;
+      }
+      const ended = second.ends[outcome];
+      if (ended != null) for (const fault of ended) work[fault] = 0;
+      cost += expectedRepairMinutes(model, work);
+    }
+    if (cost < least) least = cost;
+  }
+  return least;
+}
+
+/** How many outcomes of each evidence group were seen. */
+export function seenByGroup(model: Model, observations: readonly Observation[]): (group: string) => number {
+  const used = new Map<string, number>();
+  for (const { check } of weigh(model, observations).weighted) {
+    const group = model.checks[check]!.evidence;
+    used.set(group, (used.get(group) ?? 0) + 1);
+  }
+  return (group) => used.get(group) ?? 0;
+}
+
+/**
+ * The cure that is worth doing before any more checks, with the expected minutes from here when at most one check follows
+ * it: a cheap cure of a likely fault may be quicker than finding out. Null when none is allowed.
+ * @param checkIds checks that may follow, the likeliest to pay first
+ */
+export function bestCureFirst(model: Model, observations: readonly Observation[], probabilities: Float64Array, checkIds: readonly string[], allowed: (cureId: string) => boolean): { readonly cureId: string; readonly minutes: number } | null {
+  const seen = seenByGroup(model, observations);
+  const seconds = checkIds.map((id) => { const index = model.checkIndex.get(id)!; return secondStep(model, index, seen(model.checks[index]!.evidence)); });
+  const work = new Float64Array(model.faults.length);
+  let best: { readonly cureId: string; readonly minutes: number } | null = null;
+  for (const cure of cureCosts(model)) {
+    if (!allowed(cure.id)) continue;
+    const left = Float64Array.from(probabilities);
+    for (const fault of cure.ends) left[fault] = 0;
+    const remaining = left.reduce((sum, weight) => sum + weight, 0);
+    const minutes = cure.minutes + remaining * cure.penalty + minutesWithOneMore(model, left, seconds, work);
+    if (best === null || minutes < best.minutes) best = { cureId: cure.id, minutes };
+  }
+  return best;
+}

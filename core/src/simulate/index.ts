@@ -1,0 +1,5 @@
+export * from './random.ts';
+export * from './search.ts';
+export * from './our-order.ts';
+export * from './disturb.ts';
+export * from './exact.ts';
