@@ -5,3 +5,5 @@ export * from './remaining-time.ts';
 export * from './next-check.ts';
 export * from './explain.ts';
 export * from './conclusion.ts';
+export * from './learn.ts';
+export * from './contradiction.ts';

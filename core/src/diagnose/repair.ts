@@ -1,11 +1,11 @@
 import { isEndedBy, type Check, type Fault } from './knowledge.ts';
 
 /** Per cent of right repairs that change nothing all the same: done badly, or with a part that was dead too. Bench judgement. */
-export const rightRepairFails = 4;
+export const rightRepairFails = 2;
 /** Per cent of wrong repairs after which the fault stays away long enough to be taken for cured. Bench judgement. */
 export const wrongRepairCures = 1;
 
-const prefix = 'repair:';
+const prefix = 'repair.';
 /** The check that a repair is, once it was tried. */
 export const repairCheckId = (cureId: string): string => `${prefix}${cureId}`;
 /** The cure that was tried; null for any other check. */

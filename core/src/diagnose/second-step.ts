@@ -1,5 +1,5 @@
 import { groupDamping, weigh, type Model, type Observation } from './model.ts';
-import { cureCosts, expectedRepairMinutes } from './remaining-time.ts';
+import { cureCosts, expectedRepairMinutes, type CureCost } from './remaining-time.ts';
 
 /** What an outcome leaves to be paid for, by fault: a check that cures ends the job there and then. */
 export type Unpaid = Float64Array;
@@ -84,6 +84,17 @@ export function seenByGroup(model: Model, observations: readonly Observation[]):
   return (group) => used.get(group) ?? 0;
 }
 
+/** Cures that are looked at, those with the most probability for their cost. */
+const curesLookedAt = 5;
+
+const sumOf = (weights: Float64Array) => weights.reduce((sum, weight) => sum + weight, 0);
+
+function without(weights: Float64Array, cure: CureCost): Float64Array {
+  const left = Float64Array.from(weights);
+  for (const fault of cure.ends) left[fault] = 0;
+  return left;
+}
+
 /**
  * The cure that is worth doing before any more checks, with the expected minutes from here when at most one check follows
  * it: a cheap cure of a likely fault may be quicker than finding out. Null when none is allowed.
@@ -93,14 +104,23 @@ export function bestCureFirst(model: Model, observations: readonly Observation[]
   const seen = seenByGroup(model, observations);
   const seconds = checkIds.map((id) => { const index = model.checkIndex.get(id)!; return secondStep(model, index, seen(model.checks[index]!.evidence)); });
   const work = new Float64Array(model.faults.length);
+  const worth = (cure: CureCost) => cure.ends.reduce((sum, fault) => sum + probabilities[fault]!, 0) / (cure.minutes + cure.penalty);
+  const cures = cureCosts(model).filter((cure) => allowed(cure.id)).sort((a, b) => worth(b) - worth(a)).slice(0, curesLookedAt);
   let best: { readonly cureId: string; readonly minutes: number } | null = null;
-  for (const cure of cureCosts(model)) {
-    if (!allowed(cure.id)) continue;
-    const left = Float64Array.from(probabilities);
-    for (const fault of cure.ends) left[fault] = 0;
-    const remaining = left.reduce((sum, weight) => sum + weight, 0);
-    const minutes = cure.minutes + remaining * cure.penalty + minutesWithOneMore(model, left, seconds, work);
-    if (best === null || minutes < best.minutes) best = { cureId: cure.id, minutes };
+  for (const first of cures) {
+    const left = without(probabilities, first);
+    const remaining = sumOf(left);
+    let rest = minutesWithOneMore(model, left, seconds, work);
+    // A second cheap cure may come before the check as well.
+    for (const second of cures) {
+      const last = without(left, second);
+      const open = sumOf(last);
+      if (open === remaining) continue;
+      const start = remaining * second.minutes + open * second.penalty;
+      if (start < rest) rest = Math.min(rest, start + minutesWithOneMore(model, last, seconds, work));
+    }
+    const minutes = first.minutes + remaining * first.penalty + rest;
+    if (best === null || minutes < best.minutes) best = { cureId: first.id, minutes };
   }
   return best;
 }
