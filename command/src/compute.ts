@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { text } from 'node:stream/consumers';
-import { assessLoad, conclude, demandOf, fitQuestion, inletsToServe, judgeReadings, partsAt, planCables, provingFirst, rankChecks, rankSupplies, schoolRatings, settlingInstruments, steadinessOf, suspects, type Model } from '@fairwatt/core';
+import { assessLoad, checkWorth, compileModel, conclude, contradictionIn, demandOf, fitQuestion, inletsToServe, judgeReadings, mindChangers, needs, nextStep, partsAt, planCables, posterior, provingFirst, rankChecks, rankSupplies, schoolRatings, settlingInstruments, steadinessOf, suspects, worthOf, type Model } from '@fairwatt/core';
 import { computeSchemas, computeVerbs, fieldErrors, type ComputeVerb, type Problem } from '@fairwatt/contract';
 
 /** A failure that is told as a problem document. */
@@ -28,9 +28,9 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
       };
     }
     case 'diagnose': {
-      const { outcomes, bench, stopProbability } = parsed('diagnose', input);
-      const compiled = model();
-      const observations = outcomes.map((item) => ({ checkId: item.check, outcomeId: item.outcome }));
+      const { outcomes, bench, stopProbability, record } = parsed('diagnose', input);
+      const compiled = record === undefined ? model() : compileModel(model().shipped, record);
+      const observations = outcomes.map((item) => ({ checkId: item.check, outcomeId: item.outcome, instrumentId: item.instrument ?? null }));
       observations.forEach((observation, index) => {
         const check = compiled.checks.find((candidate) => candidate.id === observation.checkId);
         if (check === undefined) throw problem('invalid', 'The input of diagnose is not valid', { errors: [{ path: `outcomes.${index}.check`, message: `is not a check; known: ${compiled.checks.map((candidate) => candidate.id).join(', ')}` }] });
@@ -38,10 +38,16 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
       });
       const ranked = suspects(compiled, observations);
       const conclusion = conclude(compiled, observations, ranked, stopProbability ?? 0.9);
+      const available = bench ?? { has: [...needs].filter((need) => need !== 'running'), mayMeterMains: true };
+      const nextChecks = provingFirst(compiled, rankChecks(compiled, observations, available), conclusion);
+      const titled = (checkId: string) => compiled.checks[compiled.checkIndex.get(checkId)!]!.title;
       return {
         conclusion,
+        nextStep: nextStep({ model: compiled, observations, probabilities: posterior(compiled, observations) }, nextChecks, conclusion),
+        contradiction: contradictionIn(compiled, observations),
+        wouldChangeMyMind: mindChangers(nextChecks, ranked[0]!.faultId),
         suspects: ranked.map((suspect) => ({ ...suspect, name: compiled.faults.find((fault) => fault.id === suspect.faultId)?.name })),
-        nextChecks: provingFirst(compiled, rankChecks(compiled, observations, bench ?? { has: ['meter', 'tester', 'spare-supply', 'second-spare'], mayMeterMains: true }), conclusion).slice(0, 5),
+        nextChecks: nextChecks.slice(0, 5).map((check) => ({ title: titled(check.checkId), worthMinutes: worthOf(check), why: checkWorth(compiled.knowledge, check), ...check })),
       };
     }
     case 'load': {

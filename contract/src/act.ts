@@ -11,7 +11,7 @@ export const actSchema = z.discriminatedUnion('kind', [
   act('drop-part', { partId: id, basedOn: version }),
   act('put-supply', { supply: z.strictObject(presentSupplyFields), basedOn: version }),
   act('drop-supply', { basedOn: version }),
-  act('note-outcome', { id: uuid, checkId: id, outcomeId: id }),
+  act('note-outcome', { id: uuid, checkId: id, outcomeId: id, instrumentId: id.nullable().optional() }),
   act('take-back-outcome', { id: uuid }),
   act('take-reading', { reading: newReadingSchema }),
   act('strike-reading', { id: uuid }),

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { conditions, needs, schools, subjects, caseLayouts, shapes } from '@fairwatt/core';
 import { newPartSchema, readingValueSchema } from './job.ts';
 import { figure, id } from './primitives.ts';
+import { recordCountsSchema } from './record.ts';
 import { instrumentSchema } from './shop.ts';
 import { cableKitSchema, supplyLabelSchema, supplyModelSchema } from './supply.ts';
 
@@ -14,9 +15,10 @@ export const computeSchemas = {
     input.readings.forEach((item, index) => { if (!input.instruments.some((instrument) => instrument.id === item.instrumentId)) context.addIssue({ code: 'custom', path: ['readings', index, 'instrumentId'], message: 'is not among the instruments' }); });
   }),
   diagnose: z.strictObject({
-    outcomes: z.array(z.strictObject({ check: id, outcome: id })),
+    outcomes: z.array(z.strictObject({ check: id, outcome: id, instrument: id.optional() })),
     bench: z.strictObject({ has: z.array(z.enum(needs)), mayMeterMains: z.boolean() }).optional(),
     stopProbability: figure(0.5, 0.999).optional(),
+    record: recordCountsSchema.optional(),
   }),
   load: z.strictObject({ parts: z.array(newPartSchema).min(1), supply: supplyLabelSchema.nullable() }),
   rank: z.strictObject({ parts: z.array(newPartSchema).min(1), casing, mainsVolts: figure(90, 260), school: z.enum(schools), presentRatingWatts: figure(1, 5000).nullable(), supplies: z.array(supplyModelSchema).min(1) }),

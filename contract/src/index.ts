@@ -3,6 +3,7 @@ export * from './problem.ts';
 export * from './supply.ts';
 export * from './knowledge.ts';
 export * from './shop.ts';
+export * from './record.ts';
 export * from './job.ts';
 export * from './act.ts';
 export * from './job-file.ts';

@@ -66,7 +66,7 @@ export const jobSchema = z.strictObject({
   sheet: z.strictObject({ version, ...sheetFields }),
   parts: z.array(partSchema).max(100),
   supply: z.strictObject({ version, ...presentSupplyFields }).nullable(),
-  outcomes: z.array(z.strictObject({ id: uuid, checkId: id, outcomeId: id, takenBackAt: instant.nullable(), ...signed })).max(2000),
+  outcomes: z.array(z.strictObject({ id: uuid, checkId: id, outcomeId: id, instrumentId: id.nullable().default(null), takenBackAt: instant.nullable(), ...signed })).max(2000),
   readings: z.array(z.strictObject({ ...readingFields, struckAt: instant.nullable(), ...signed }).superRefine(voltsInReach)).max(5000),
   finding: z.strictObject({ version, ...findingFields, ...signed }).nullable(),
   choice: z.strictObject({ version, ...choiceFields, ...signed }).nullable(),

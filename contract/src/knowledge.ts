@@ -7,7 +7,7 @@ const fault = z.strictObject({
   cure: z.strictObject({ id, text: line(120), minutes: figure(0, 600), part: z.boolean().optional() }),
   alsoEndedBy: z.array(id).min(1).optional(), outside: z.boolean().optional(), healthy: z.boolean().optional(), why: line(200),
 });
-const outcome = z.strictObject({ id, label: line(60), hint: text(80).optional(), cures: z.array(id).optional(), stands: z.boolean().optional() });
+const outcome = z.strictObject({ id, label: line(60), hint: text(80).optional(), cures: z.array(id).optional(), sound: z.boolean().optional(), stands: z.boolean().optional() });
 const check = z.strictObject({
   id, kind: z.enum(checkKinds), evidence: id, title: line(80), minutes: figure(0, 240), needs: z.array(z.enum(needs)),
   hazard: z.enum(['none', 'low', 'mains']), caution: text(240).optional(), drawing: text(40).optional(),

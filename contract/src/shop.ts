@@ -18,7 +18,11 @@ export type Technician = z.infer<typeof technicianSchema>;
 
 export const newTechnicianSchema = z.strictObject({ name: line(60).transform((name) => name.trim()) });
 
-export const shopSchema = z.strictObject({ settings: shopSettingsSchema, technicians: z.array(technicianSchema), instruments: z.array(instrumentSchema) });
+const shopFields = { settings: shopSettingsSchema, technicians: z.array(technicianSchema), instruments: z.array(instrumentSchema) };
+export const shopSchema = z.strictObject({ ...shopFields, settingsVersion: z.int().min(0) });
 export type ShopMessage = z.infer<typeof shopSchema>;
 
-export const shopFileSchema = z.strictObject({ format: z.literal('fairwatt-shop'), version: z.literal(1), ...shopSchema.shape });
+export const shopFileSchema = z.strictObject({ format: z.literal('fairwatt-shop'), version: z.literal(1), ...shopFields });
+
+/** New settings of the shop, by an owner; `basedOn` is the version that was seen. */
+export const settingsMessageSchema = z.strictObject({ by: id, basedOn: z.int().min(0), settings: shopSettingsSchema });

@@ -12,6 +12,7 @@ import { supplyModelSchema } from '@fairwatt/contract';
 import { jobRoutes } from './jobs/routes.ts';
 import { errorHandler, notFoundHandler } from './problems.ts';
 import { shopRoutes } from './shop/routes.ts';
+import { recordRoutes } from './record/routes.ts';
 import { readSupplies } from './supplies/store.ts';
 
 export interface AppParts {
@@ -39,7 +40,8 @@ export function createApp({ pool, model, log, webDirectory, now = () => new Date
   api.get('/health', async (_request, response) => { await pool.query('select 1'); response.json({ status: 'ready' }); });
   api.use('/shop', shopRoutes(pool));
   api.get('/supplies', async (_request, response) => { response.json(z.array(supplyModelSchema).parse(await readSupplies(pool))); });
-  api.get('/knowledge', (_request, response) => { response.json(model.knowledge); });
+  api.get('/knowledge', (_request, response) => { response.json(model.shipped); });
+  api.use('/record', recordRoutes(pool, now));
   api.use('/jobs', jobRoutes(pool, model, now));
   api.use(notFoundHandler);
   app.use('/api', api);

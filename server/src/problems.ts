@@ -12,6 +12,8 @@ export class HttpProblem extends Error {
   }
 }
 
+export const notOwner = (title: string) => new HttpProblem(403, 'not-an-owner', title, { errors: [{ path: 'by', message: 'is not an owner of this shop' }] });
+
 export function sendProblem(response: Response, problem: Problem): void {
   response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
 }

@@ -7,3 +7,4 @@ export * from './explain.ts';
 export * from './conclusion.ts';
 export * from './learn.ts';
 export * from './contradiction.ts';
+export * from './trust.ts';

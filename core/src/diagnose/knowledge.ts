@@ -39,6 +39,8 @@ export interface CheckOutcome {
   readonly hint?: string | undefined;
   /** Faults that this outcome proves, by cure or by swap. */
   readonly cures?: readonly string[] | undefined;
+  /** The instrument says by it that the supply is well. */
+  readonly sound?: boolean | undefined;
   /** With this outcome the machine does not stay on, so nothing can be tried at work. */
   readonly stands?: boolean | undefined;
 }
@@ -61,7 +63,7 @@ export interface Check {
   readonly needs: readonly Need[];
   readonly hazard: Hazard;
   readonly caution?: string | undefined;
-  /** What to draw: `main-24:9` is pin 9 of the main connector. */
+  /** What to draw: `main-24:16,17` is pins 16 and 17 of the main connector, `cpu-8` the whole plug, `power-switch` the front panel's pins. */
   readonly drawing?: string | undefined;
   /** The station whose figures answer this check by themselves. */
   readonly from?: 'intake' | 'measure' | 'load' | undefined;

@@ -9,7 +9,7 @@ export type Act =
   | { readonly kind: 'drop-part'; readonly partId: string; readonly basedOn: number }
   | { readonly kind: 'put-supply'; readonly supply: Omit<PresentSupply, 'version'>; readonly basedOn: number }
   | { readonly kind: 'drop-supply'; readonly basedOn: number }
-  | { readonly kind: 'note-outcome'; readonly id: string; readonly checkId: string; readonly outcomeId: string }
+  | { readonly kind: 'note-outcome'; readonly id: string; readonly checkId: string; readonly outcomeId: string; readonly instrumentId?: string | null | undefined }
   | { readonly kind: 'take-back-outcome'; readonly id: string }
   | { readonly kind: 'take-reading'; readonly reading: Omit<Reading, 'by' | 'at' | 'struckAt'> }
   | { readonly kind: 'strike-reading'; readonly id: string }
@@ -106,7 +106,9 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
       return job.supply === null ? refuse({ code: 'not-found', subject: 'supply' }) : (stale('supply', act.basedOn, job.supply.version) ?? done({ supply: null }));
     case 'note-outcome': {
       if (job.outcomes.some((outcome) => outcome.id === act.id)) return refuse({ code: 'duplicate', subject: `outcome:${act.id}` });
-      const noted: NotedOutcome = { id: act.id, checkId: act.checkId, outcomeId: act.outcomeId, takenBackAt: null, ...signed };
+      const instrumentId = act.instrumentId ?? null;
+      if (instrumentId !== null && !context.knows.instrument(instrumentId)) return refuse({ code: 'unknown-reference', path: 'instrumentId', value: instrumentId });
+      const noted: NotedOutcome = { id: act.id, checkId: act.checkId, outcomeId: act.outcomeId, instrumentId, takenBackAt: null, ...signed };
       const earlier = job.outcomes.map((outcome) => (outcome.checkId === act.checkId && outcome.takenBackAt === null ? { ...outcome, takenBackAt: context.at } : outcome));
       return done({ outcomes: [...earlier, noted] });
     }

@@ -51,6 +51,8 @@ export interface NotedOutcome extends Signed {
   readonly id: string;
   readonly checkId: string;
   readonly outcomeId: string;
+  /** The tester that gave it, where one did. */
+  readonly instrumentId: string | null;
   readonly takenBackAt: Instant | null;
 }
 

@@ -12,6 +12,8 @@ export interface SourcedObservation extends Observation {
   readonly source: ObservationSource;
   /** The noted outcome behind it; null when it was derived. */
   readonly notedId: string | null;
+  /** An answer noted by hand that the derived one stands before. */
+  readonly insteadOf?: { readonly notedId: string; readonly outcomeId: string } | undefined;
 }
 
 /** Verdicts and steadiness of one phase. */
@@ -81,19 +83,28 @@ function loadOutcome(assessment: LoadAssessment | null): string | null {
  */
 export function observationsOf(job: Job, measured: MeasureResult, load: LoadAssessment | null): SourcedObservation[] {
   const found: SourcedObservation[] = [];
-  const add = (source: ObservationSource, checkId: string, outcomeId: string | null) => {
-    if (outcomeId !== null) found.push({ source, checkId, outcomeId, notedId: null });
+  const noted = job.outcomes.filter((outcome) => outcome.takenBackAt === null);
+  const used = (conditions: readonly Condition[], subject: (name: Verdict['subject']) => boolean) => {
+    const ids = new Set(job.readings.filter((reading) => reading.phase === measured.phase && reading.struckAt === null && conditions.includes(reading.condition) && subject(reading.subject)).map((reading) => reading.instrumentId));
+    return ids.size === 1 ? [...ids][0]! : null;
+  };
+  const any: readonly Condition[] = ['off-load', 'idle', 'work'];
+  const rail = (name: Verdict['subject']) => name !== 'power-good' && name !== '+5sb';
+  const add = (source: ObservationSource, checkId: string, outcomeId: string | null, instrumentId: string | null = null) => {
+    if (outcomeId === null) return;
+    const own = noted.find((outcome) => outcome.checkId === checkId);
+    found.push({ source, checkId, outcomeId, instrumentId, notedId: null, insteadOf: own === undefined ? undefined : { notedId: own.id, outcomeId: own.outcomeId } });
   };
   add('intake', 'told-button', job.sheet.button);
   add('intake', 'told-course', job.sheet.course);
-  add('measure', 'm-standby', standbyOutcome(measured.verdicts));
-  add('measure', 'm-rails-off', railsOutcome(measured.verdicts, ['off-load', 'idle']));
-  add('measure', 'm-rails-work', railsOutcome(measured.verdicts, ['work']));
-  add('measure', 'm-steady', steadinessOutcome(measured.steadiness));
-  add('measure', 'm-pg', powerGoodOutcome(measured.verdicts));
+  add('measure', 'm-standby', standbyOutcome(measured.verdicts), used(any, (name) => name === '+5sb'));
+  add('measure', 'm-rails-off', railsOutcome(measured.verdicts, ['off-load', 'idle']), used(['off-load', 'idle'], rail));
+  add('measure', 'm-rails-work', railsOutcome(measured.verdicts, ['work']), used(['work'], rail));
+  add('measure', 'm-steady', steadinessOutcome(measured.steadiness), used(any, rail));
+  add('measure', 'm-pg', powerGoodOutcome(measured.verdicts), used(any, (name) => name === 'power-good'));
   add('load', 'c-load', loadOutcome(load));
-  for (const noted of job.outcomes) {
-    if (noted.takenBackAt === null && !found.some((other) => other.checkId === noted.checkId)) found.push({ source: 'bench', checkId: noted.checkId, outcomeId: noted.outcomeId, notedId: noted.id });
+  for (const own of noted) {
+    if (!found.some((other) => other.checkId === own.checkId)) found.push({ source: 'bench', checkId: own.checkId, outcomeId: own.outcomeId, instrumentId: own.instrumentId, notedId: own.id });
   }
   return found;
 }

@@ -53,7 +53,7 @@ function fault(job: Job, parts: Parts): Station {
   }
   const leader = parts.suspects[0];
   if (parts.conclusion.state === 'untouched' || leader === undefined) return untouched('fault');
-  const proved = parts.conclusion.state === 'offered';
+  const proved = parts.conclusion.state === 'offered' || parts.conclusion.state === 'well' || parts.conclusion.state === 'outside';
   return { id: 'fault', state: proved ? 'needs-you' : 'in-hand', line: { code: 'suspect', faultId: leader.faultId, probability: leader.probability, proved } };
 }
 

@@ -1,4 +1,4 @@
-import { conclude, provingFirst, rankChecks, suspects, type Conclusion, type NextCheck, type Suspect } from '../diagnose/index.ts';
+import { conclude, contradictionIn, mindChangers, nextStep, posterior, provingFirst, rankChecks, suspects, triedCureId, weigh, type Conclusion, type Contradiction, type MindChanger, type NextCheck, type NextStep, type Suspect } from '../diagnose/index.ts';
 import { assessLoad, demandOf, schoolRatings, type Demand, type LoadAssessment, type SchoolRating } from '../load/index.ts';
 import { partsAt } from '../machine/index.ts';
 import { fitQuestion, rankSupplies, type Candidate, type SupplyModel } from '../supply/index.ts';
@@ -25,6 +25,14 @@ export interface JobView {
   readonly suspects: readonly Suspect[];
   readonly nextChecks: readonly NextCheck[];
   readonly conclusion: Conclusion;
+  readonly step: NextStep;
+  /** Two outcomes that no fault explains together. */
+  readonly contradiction: Contradiction | null;
+  readonly mindChangers: readonly MindChanger[];
+  /** Checks answered with something this knowledge does not know; they carry no weight. */
+  readonly notCounted: readonly string[];
+  /** 1, and one more for each repair that changed nothing. */
+  readonly round: number;
   readonly load: LoadView;
   readonly candidates: readonly Candidate[];
   readonly chosen: SupplyModel | null;
@@ -34,12 +42,20 @@ export interface JobView {
 }
 
 /** The fault part: verdicts, what was observed, who is suspected, what to check next. */
-export function faultView(job: Job, shop: Shop): Pick<JobView, 'before' | 'observations' | 'suspects' | 'nextChecks' | 'conclusion'> {
+export function faultView(job: Job, shop: Shop): Pick<JobView, 'before' | 'observations' | 'suspects' | 'nextChecks' | 'conclusion' | 'step' | 'contradiction' | 'mindChangers' | 'notCounted' | 'round'> {
   const before = measureResult(job, 'before', job.supply?.label.guide ?? '2.x', shop.instruments);
   const observations = observationsOf(job, before, presentLoad(job));
   const ranked = suspects(shop.model, observations);
   const conclusion = conclude(shop.model, observations, ranked, shop.settings.stopProbability);
-  return { before, observations, suspects: ranked, conclusion, nextChecks: provingFirst(shop.model, rankChecks(shop.model, observations, shop.settings.bench), conclusion) };
+  const nextChecks = provingFirst(shop.model, rankChecks(shop.model, observations, shop.settings.bench), conclusion);
+  return {
+    before, observations, suspects: ranked, conclusion, nextChecks,
+    step: nextStep({ model: shop.model, observations, probabilities: posterior(shop.model, observations) }, nextChecks, conclusion),
+    contradiction: contradictionIn(shop.model, observations),
+    mindChangers: mindChangers(nextChecks, ranked[0]!.faultId),
+    notCounted: weigh(shop.model, observations).notCounted.filter((observation) => observation.outcomeId !== 'unknown' || !shop.model.checkIndex.has(observation.checkId)).map((observation) => observation.checkId),
+    round: 1 + observations.filter((observation) => triedCureId(observation.checkId) !== null && observation.outcomeId === 'same').length,
+  };
 }
 
 /** The load part: demand before and after the upgrade against the present supply, and what each school asks for. */

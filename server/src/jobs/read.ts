@@ -64,7 +64,7 @@ export async function readJob(db: Queryable, code: string, lock = false): Promis
     },
     parts: await readParts(db, id),
     supply: await readSupply(db, id),
-    outcomes: await many(db, 'select * from job_outcome where job_id = $1 order by position', [id], (row) => ({ id: text(row, 'id'), checkId: text(row, 'check_id'), outcomeId: text(row, 'outcome_id'), takenBackAt: orNull(instant)(row, 'taken_back_at'), ...signed(row) })),
+    outcomes: await many(db, 'select * from job_outcome where job_id = $1 order by position', [id], (row) => ({ id: text(row, 'id'), checkId: text(row, 'check_id'), outcomeId: text(row, 'outcome_id'), instrumentId: orNull(text)(row, 'instrument_id'), takenBackAt: orNull(instant)(row, 'taken_back_at'), ...signed(row) })),
     readings: await readReadings(db, id),
     finding: await maybeOne(db, 'select * from job_finding where job_id = $1', [id], (row) => ({ version: number(row, 'version'), kind: member<NonNullable<Job['finding']>['kind']>(row, 'kind'), faultId: orNull(text)(row, 'fault_id'), confirmed: boolean(row, 'confirmed'), note: text(row, 'note'), ...signed(row) })),
     choice: await maybeOne(db, 'select * from job_choice where job_id = $1', [id], (row) => ({ version: number(row, 'version'), kind: member<NonNullable<Job['choice']>['kind']>(row, 'kind'), modelId: orNull(text)(row, 'model_id'), reason: text(row, 'reason'), ...signed(row) })),

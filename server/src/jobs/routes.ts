@@ -2,23 +2,16 @@ import express, { Router } from 'express';
 import type pg from 'pg';
 import { z } from 'zod';
 import { refusalText, type Model } from '@fairwatt/core';
-import { actMessageSchema, id, jobCode, jobEventsSchema, jobFileFormat, jobFileSchema, jobFileVersion, jobListQuerySchema, jobListSchema, jobSchema, newJobSchema } from '@fairwatt/contract';
+import { actMessageSchema, id, jobEventsSchema, jobFileFormat, jobFileSchema, jobFileVersion, jobListQuerySchema, jobListSchema, jobSchema, newJobSchema } from '@fairwatt/contract';
 import { HttpProblem, parseInput } from '../problems.ts';
 import { readJob } from './read.ts';
+import { codeOf, noJob, noTechnician } from './refusals.ts';
 import { actOnJob, createJob, exportJob, importJob, listEvents, listJobs, type Unknown } from './store.ts';
 
-const noJob = (code: string) => new HttpProblem(404, 'no-such-job', `There is no job ${code}`, { errors: [{ path: 'code', message: 'no such job' }] });
-const noTechnician = () => new HttpProblem(403, 'unknown-technician', 'Pick a technician first: this one is not known here', { errors: [{ path: 'by', message: 'not a technician of this shop' }] });
 const known = <T extends { kind: string }>(outcome: T | Unknown): Exclude<T, Unknown> => {
   if (outcome.kind === 'unknown-technician') throw noTechnician();
   return outcome as Exclude<T, Unknown>;
 };
-
-function codeOf(value: unknown): string {
-  const parsed = jobCode.safeParse(value);
-  if (!parsed.success) throw noJob(String(value).slice(0, 20));
-  return parsed.data;
-}
 
 /** A file of another kind or version is named as such before its fields are looked at. */
 function checkFileHead(body: unknown): void {

@@ -7,13 +7,15 @@ import { instant, member, number, text } from '../database/read.ts';
 import { addInstruments, addTechnicians, readInstruments, readSettings, readTechnicians, technicianExists } from '../shop/store.ts';
 import { addSupplies, readSupplies } from '../supplies/store.ts';
 import { readJob } from './read.ts';
-import { addEvent, writeJob, writeStations } from './write.ts';
+import { learnedModel } from '../record/store.ts';
+import { addEvent } from './events.ts';
+import { writeJob, writeStations } from './write.ts';
 
 const pageSize = 50;
 
 /** The shop as the computation needs it, read inside the same transaction as what depends on it. */
-export async function readComputingShop(db: Queryable, model: Shop['model']): Promise<Shop> {
-  return { settings: await readSettings(db), model, instruments: await readInstruments(db), supplies: await readSupplies(db) };
+export async function readComputingShop(db: Queryable, shipped: Shop['model']): Promise<Shop> {
+  return { settings: await readSettings(db), model: await learnedModel(db, shipped), instruments: await readInstruments(db), supplies: await readSupplies(db) };
 }
 
 function actContext(shop: Shop, by: string, at: string): ActContext {
@@ -90,7 +92,7 @@ export async function exportJob(db: Queryable, code: string, at: string): Promis
   if (stored === null) return null;
   const { job } = stored;
   const people = new Set([...job.outcomes, ...job.readings, ...job.seats, ...job.signOffs].map((item) => item.by).concat([job.finding, job.choice, job.closed].flatMap((item) => (item === null ? [] : [item.by]))));
-  const meters = new Set(job.readings.map((reading) => reading.instrumentId));
+  const meters = new Set<string | null>([...job.readings, ...job.outcomes].map((item) => item.instrumentId));
   const file = {
     format: 'fairwatt-job' as const, version: 1 as const, exportedAt: at, job,
     supplies: (await readSupplies(db)).filter((model) => model.id === job.choice?.modelId),

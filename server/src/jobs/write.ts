@@ -1,6 +1,7 @@
 import { stationLineText, viewJob, type Job, type JobView, type Shop } from '@fairwatt/core';
 import { insertRows, one, type Queryable } from '../database/query.ts';
 import { number } from '../database/read.ts';
+import { writeLesson } from '../record/store.ts';
 
 const headColumns = ['code', 'created_at', 'updated_at', 'state', 'state_version', 'closed_by', 'closed_at', 'sheet_version', 'title', 'client', 'words', 'button', 'course', 'surroundings', 'machine_years', 'supply_years', 'upgrade', 'cable_bag', 'layout', 'shapes', 'depth_millimetres', 'school', 'watch', 'left_in_bag'] as const;
 
@@ -55,7 +56,7 @@ export async function writeJob(db: Queryable, stored: { readonly id: number; rea
     ({ figures, ...part }, position) => [part.id, position, part.version, part.classId, part.name, part.quantity, part.change, figures.lowWatts, figures.likelyWatts, figures.highWatts, figures.idleWatts, figures.shortWatts, figures.spinUpAmps, figures.share12, figures.share5, figures.share33, figures.excursion], jobId);
   await insertRows(db, 'job_inlet', ['job_id', 'id', 'part_id', 'position', 'kind', 'label', 'optional'], parts.flatMap((part) => part.inlets.map((inlet, position) => [jobId, inlet.id, part.id, position, inlet.kind, inlet.label, inlet.optional])));
   if (before.supply !== after.supply) await writeSupply(db, jobId, after.supply);
-  await sync(db, 'job_outcome', 'id', before.outcomes, after.outcomes, (item) => item.id, ['id', 'position', 'check_id', 'outcome_id', 'taken_back_at', 'by', 'at'], (item, position) => [item.id, position, item.checkId, item.outcomeId, item.takenBackAt, item.by, item.at], jobId);
+  await sync(db, 'job_outcome', 'id', before.outcomes, after.outcomes, (item) => item.id, ['id', 'position', 'check_id', 'outcome_id', 'instrument_id', 'taken_back_at', 'by', 'at'], (item, position) => [item.id, position, item.checkId, item.outcomeId, item.instrumentId, item.takenBackAt, item.by, item.at], jobId);
   await sync(db, 'job_reading', 'id', before.readings, after.readings, (item) => item.id, ['id', 'position', 'phase', 'subject', 'condition', 'figure', 'code', 'instrument_id', 'load_watts', 'note', 'struck_at', 'by', 'at'],
     (item, position) => [item.id, position, item.phase, item.subject, item.condition, item.value.kind === 'figure' ? item.value.figure : null, item.value.kind === 'code' ? item.value.code : null, item.instrumentId, item.loadWatts, item.note, item.struckAt, item.by, item.at], jobId);
   const single = <T>(value: T | null): readonly T[] => (value === null ? [] : [value]);
@@ -65,7 +66,9 @@ export async function writeJob(db: Queryable, stored: { readonly id: number; rea
   await insertRows(db, 'job_cable_plug', ['job_id', 'cable_id', 'position', 'kind', 'inlet_id'], cables.flatMap((cable) => cable.plugs.map((plug, position) => [jobId, cable.id, position, plug.kind, plug.inletId])));
   await sync(db, 'job_seat', 'inlet_id', before.seats, after.seats, (item) => item.inletId, ['inlet_id', 'version', 'cable_code', 'plug_index', 'click', 'tug', 'gap', 'by', 'at'], (item) => [item.inletId, item.version, item.cableCode, item.plugIndex, item.click, item.tug, item.gap, item.by, item.at], jobId);
   await sync(db, 'job_sign_off', 'id', before.signOffs, after.signOffs, (item) => item.id, ['id', 'position', 'point', 'reason', 'by', 'at'], (item, position) => [item.id, position, item.point, item.reason, item.by, item.at], jobId);
-  await writeStations(db, jobId, viewJob(after, shop), shop);
+  const view = viewJob(after, shop);
+  await writeStations(db, jobId, view, shop);
+  if (stored?.job.state !== after.state) await writeLesson(db, jobId, after, view);
   return jobId;
 }
 
@@ -74,8 +77,4 @@ export async function writeStations(db: Queryable, jobId: number, view: JobView,
   await db.query('delete from job_station where job_id = $1', [jobId]);
   const nameOf = (id: string) => shop.supplies.find((model) => model.id === id)?.name ?? id;
   await insertRows(db, 'job_station', ['job_id', 'position', 'station', 'state', 'line'], view.stations.map((station, position) => [jobId, position, station.id, station.state, stationLineText(station.line, shop.model.knowledge, nameOf)]));
-}
-
-export async function addEvent(db: Queryable, event: { readonly id: string; readonly jobId: number; readonly at: string; readonly by: string; readonly kind: string; readonly detail: unknown }): Promise<void> {
-  await db.query('insert into job_event (id, job_id, at, by, kind, detail) values ($1, $2, $3, $4, $5, $6)', [event.id, event.jobId, event.at, event.by, event.kind, JSON.stringify(event.detail)]);
 }

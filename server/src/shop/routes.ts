@@ -1,10 +1,11 @@
 import express, { Router } from 'express';
 import type pg from 'pg';
-import { newTechnicianSchema, shopFileSchema, shopSchema, supplyFileSchema, supplyImportSchema } from '@fairwatt/contract';
+import { newTechnicianSchema, settingsMessageSchema, shopFileSchema, shopSchema, supplyFileSchema, supplyImportSchema } from '@fairwatt/contract';
 import { transaction } from '../database/query.ts';
-import { HttpProblem, parseInput } from '../problems.ts';
+import { noTechnician } from '../jobs/refusals.ts';
+import { HttpProblem, notOwner, parseInput } from '../problems.ts';
 import { addSupplies } from '../supplies/store.ts';
-import { addInstruments, addTechnicians, hasSettings, nextTechnicianId, readShop, technicianNamed, writeSettings } from './store.ts';
+import { addInstruments, addTechnicians, changeSettings, hasSettings, nextTechnicianId, readShop, technicianNamed, writeSettings } from './store.ts';
 
 /** The shop's people, instruments and settings. Whoever reaches the server may change them: there are no passwords yet. */
 export function shopRoutes(pool: pg.Pool): Router {
@@ -20,6 +21,15 @@ export function shopRoutes(pool: pg.Pool): Router {
       return made;
     });
     response.status(201).json(technician);
+  });
+  router.put('/settings', express.json({ limit: '50kb' }), async (request, response) => {
+    const { by, basedOn, settings } = parseInput(settingsMessageSchema, request.body, 'The settings');
+    switch ((await changeSettings(pool, by, basedOn, settings)).kind) {
+      case 'unknown-technician': throw noTechnician();
+      case 'not-owner': throw notOwner('Only an owner changes the settings');
+      case 'stale': throw new HttpProblem(409, 'stale', 'Somebody changed the settings since you saw them', { current: shopSchema.parse(await readShop(pool)) });
+      case 'done': response.json(shopSchema.parse(await readShop(pool)));
+    }
   });
   router.post('/import', file, async (request, response) => {
     const shop = parseInput(shopFileSchema, request.body, 'The shop file');

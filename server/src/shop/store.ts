@@ -1,6 +1,7 @@
+import type pg from 'pg';
 import type { Instrument, ShopSettings } from '@fairwatt/core';
 import type { ShopMessage, Technician } from '@fairwatt/contract';
-import { insertRows, many, maybeOne, type Queryable } from '../database/query.ts';
+import { insertRows, many, maybeOne, transaction, type Queryable } from '../database/query.ts';
 import { boolean, member, number, orNull, text, texts } from '../database/read.ts';
 
 export const technicianExists = async (db: Queryable, id: string): Promise<boolean> => (await maybeOne(db, 'select id from technician where id = $1', [id], (row) => text(row, 'id'))) !== null;
@@ -45,7 +46,8 @@ export async function readSettings(db: Queryable): Promise<ShopSettings> {
 
 export async function readShop(db: Queryable): Promise<ShopMessage> {
   const settings = await readSettings(db);
-  return { settings: { ...settings, bench: { ...settings.bench, has: [...settings.bench.has] } }, technicians: await readTechnicians(db), instruments: (await readInstruments(db)).map((instrument) => ({ ...instrument, ranges: [...instrument.ranges] })) };
+  const settingsVersion = (await maybeOne(db, 'select version from shop_settings', [], (row) => number(row, 'version'))) ?? 0;
+  return { settingsVersion, settings: { ...settings, bench: { ...settings.bench, has: [...settings.bench.has] } }, technicians: await readTechnicians(db), instruments: (await readInstruments(db)).map((instrument) => ({ ...instrument, ranges: [...instrument.ranges] })) };
 }
 
 export async function addTechnicians(db: Queryable, technicians: readonly Technician[]): Promise<void> {
@@ -61,6 +63,21 @@ export async function addInstruments(db: Queryable, instruments: readonly Instru
 
 export async function writeSettings(db: Queryable, settings: ShopSettings): Promise<void> {
   await db.query(`insert into shop_settings (name, mains_volts, currency, school, stop_probability, bench_has, may_meter_mains) values ($1, $2, $3, $4, $5, $6, $7)
-    on conflict (only_row) do update set name = $1, mains_volts = $2, currency = $3, school = $4, stop_probability = $5, bench_has = $6, may_meter_mains = $7`,
+    on conflict (only_row) do update set name = $1, mains_volts = $2, currency = $3, school = $4, stop_probability = $5, bench_has = $6, may_meter_mains = $7, version = shop_settings.version + 1`,
   [settings.name, settings.mainsVolts, settings.currency, settings.school, settings.stopProbability, settings.bench.has, settings.bench.mayMeterMains]);
+}
+
+export type SettingsResult = { readonly kind: 'done' | 'unknown-technician' | 'not-owner' | 'stale' };
+
+/** New settings by an owner, based on the version that was seen. */
+export function changeSettings(pool: pg.Pool, by: string, basedOn: number, settings: ShopSettings): Promise<SettingsResult> {
+  return transaction(pool, async (db): Promise<SettingsResult> => {
+    const owner = await maybeOne(db, 'select owner from technician where id = $1', [by], (row) => boolean(row, 'owner'));
+    if (owner === null) return { kind: 'unknown-technician' };
+    if (!owner) return { kind: 'not-owner' };
+    const version = (await maybeOne(db, 'select version from shop_settings for update', [], (row) => number(row, 'version'))) ?? 0;
+    if (version !== basedOn) return { kind: 'stale' };
+    await writeSettings(db, settings);
+    return { kind: 'done' };
+  });
 }

@@ -1,9 +1,10 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { Instrument, Job, Knowledge, ShopSettings, SupplyModel } from '@fairwatt/core';
-import type { JobFile, JobList, NewJobMessage, Problem, Technician } from '@fairwatt/contract';
+import type { JobFile, JobList, NewJobMessage, Problem, RecordMessage, Technician } from '@fairwatt/contract';
 
 export interface ShopData {
   readonly settings: ShopSettings;
+  readonly settingsVersion: number;
   readonly technicians: readonly Technician[];
   readonly instruments: readonly Instrument[];
 }
@@ -12,12 +13,15 @@ export interface ShopData {
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 }),
-  tagTypes: ['jobs', 'shop', 'supplies'],
+  tagTypes: ['jobs', 'shop', 'supplies', 'record'],
   keepUnusedDataFor: 600,
   endpoints: (build) => ({
     shop: build.query<ShopData, void>({ query: () => '/shop', providesTags: ['shop'] }),
     supplies: build.query<SupplyModel[], void>({ query: () => '/supplies', providesTags: ['supplies'] }),
     knowledge: build.query<Knowledge, void>({ query: () => '/knowledge' }),
+    record: build.query<RecordMessage, void>({ query: () => '/record', providesTags: ['record'] }),
+    leaveOut: build.mutation<RecordMessage, { code: string; by: string; leftOut: boolean; was: boolean }>({ query: ({ code, ...body }) => ({ url: `/record/jobs/${encodeURIComponent(code)}`, method: 'PUT', body }), invalidatesTags: ['record', 'jobs'] }),
+    changeSettings: build.mutation<ShopData, { by: string; basedOn: number; settings: ShopSettings }>({ query: (body) => ({ url: '/shop/settings', method: 'PUT', body }), invalidatesTags: ['shop'] }),
     jobs: build.query<JobList, { search: string; state: 'open' | 'closed' | 'all'; page: number }>({ query: (params) => ({ url: '/jobs', params }), providesTags: ['jobs'] }),
     job: build.query<Job, string>({ query: (code) => `/jobs/${encodeURIComponent(code)}` }),
     createJob: build.mutation<Job, NewJobMessage>({ query: (body) => ({ url: '/jobs', method: 'POST', body }), invalidatesTags: ['jobs'] }),
@@ -29,7 +33,7 @@ export const api = createApi({
     importSupplies: build.mutation<{ added: number; known: number }, string>({ query: (body) => ({ url: '/shop/supplies', method: 'POST', body, headers: { 'content-type': 'application/json' } }), invalidatesTags: ['supplies'] }),
   }),
 });
-export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useImportSuppliesMutation } = api;
+export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useRecordQuery, useLeaveOutMutation, useChangeSettingsMutation, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useImportSuppliesMutation } = api;
 export type { JobFile };
 
 /** The problem document behind a failed request, or one made for a server that did not answer. */

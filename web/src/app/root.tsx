@@ -10,6 +10,8 @@ import { Waiting } from '../controls/waiting.tsx';
 
 const JobPage = lazy(() => import('../job/job-page.tsx'));
 const SuppliesPage = lazy(() => import('../shelves/supplies-page.tsx'));
+const RecordPage = lazy(() => import('../shelves/record-page.tsx'));
+const SettingsPage = lazy(() => import('../shelves/settings-page.tsx'));
 const InstrumentsPage = lazy(() => import('../shelves/instruments-page.tsx'));
 
 /** Theme and routes. Each station has its own address. */
@@ -25,6 +27,8 @@ export function Root() {
             <Route path="/jobs" element={<JobListPage />} />
             <Route path="/jobs/:code/*" element={<JobPage />} />
             <Route path="/supplies" element={<SuppliesPage />} />
+            <Route path="/record" element={<RecordPage />} />
+            <Route path="/settings" element={<SettingsPage />} />
             <Route path="/instruments" element={<InstrumentsPage />} />
             <Route path="*" element={<div className="page"><Empty title="There is nothing at this address">Go back to the <a href="/jobs">jobs</a>.</Empty></div>} />
           </Routes>

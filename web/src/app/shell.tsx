@@ -42,6 +42,8 @@ export function Shell({ children }: { readonly children: ReactNode }) {
           <NavLink to="/jobs">Jobs</NavLink>
           <NavLink to="/supplies">Supplies</NavLink>
           <NavLink to="/instruments">Instruments</NavLink>
+          <NavLink to="/record">Record</NavLink>
+          <NavLink to="/settings">Settings</NavLink>
         </nav>
         <form className="push" role="search" onSubmit={(event) => { event.preventDefault(); void navigate(`/jobs?search=${encodeURIComponent(search.current?.value ?? '')}`); }}>
           <input ref={search} className="bar-search" type="search" name="search" placeholder="Find job, part  /" aria-label="Find job or part" maxLength={100} />

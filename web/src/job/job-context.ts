@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react';
-import type { Act, Job, JobView, Knowledge, Refusal, Shop, StationId } from '@fairwatt/core';
+import type { Act, Job, JobView, Knowledge, Refusal, Shop, ShopRecord, StationId } from '@fairwatt/core';
 import type { Technician } from '@fairwatt/contract';
 
 /** What every station works on. */
@@ -9,6 +9,8 @@ export interface JobDesk {
   readonly view: JobView;
   readonly shop: Shop;
   readonly knowledge: Knowledge;
+  /** What the shop's closed jobs say. */
+  readonly record: ShopRecord;
   readonly technicians: readonly Technician[];
   readonly technician: string | null;
   /** Closed, or nobody picked at the top right. */

@@ -1,8 +1,8 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { Navigate, Route, Routes, useNavigate, useParams } from 'react-router';
-import { applyAct, candidatesOf, compileModel, faultView, loadView, refusalText, unanswered, viewJob, type Act, type ActContext, type Job, type Knowledge, type Refusal, type Shop } from '@fairwatt/core';
+import { applyAct, candidatesOf, compileModel, faultView, loadView, refusalText, unanswered, viewJob, type Act, type ActContext, type Job, type Knowledge, type Refusal, type Shop, type ShopRecord } from '@fairwatt/core';
 import type { Technician } from '@fairwatt/contract';
-import { problemOf, useJobQuery, useKnowledgeQuery, useShopQuery, useSuppliesQuery, type ShopData } from '../app/api.ts';
+import { problemOf, useJobQuery, useKnowledgeQuery, useRecordQuery, useShopQuery, useSuppliesQuery, type ShopData } from '../app/api.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
@@ -26,18 +26,19 @@ export default function JobPage() {
   const shop = useShopQuery();
   const supplies = useSuppliesQuery();
   const knowledge = useKnowledgeQuery();
-  const missing = [job, shop, supplies, knowledge].find((query) => query.data === undefined && query.isError);
+  const record = useRecordQuery();
+  const missing = [job, shop, supplies, knowledge, record].find((query) => query.data === undefined && query.isError);
   if (missing !== undefined) {
     const problem = problemOf(missing.error);
     return <div className="page"><Empty title={problem.title}>{problem.status === 404 ? <>Look for it among the <a href="/jobs">jobs</a>.</> : 'It is tried again by itself.'}</Empty></div>;
   }
-  if (job.data === undefined || shop.data === undefined || supplies.data === undefined || knowledge.data === undefined) return <Waiting className="page">Fetching {code} …</Waiting>;
-  return <Desk key={code} stored={job.data} shopData={shop.data} supplies={supplies.data} knowledge={knowledge.data} />;
+  if (job.data === undefined || shop.data === undefined || supplies.data === undefined || knowledge.data === undefined || record.data === undefined) return <Waiting className="page">Fetching {code} …</Waiting>;
+  return <Desk key={code} stored={job.data} shopData={shop.data} supplies={supplies.data} knowledge={knowledge.data} record={record.data.counts} />;
 }
 
-/** The computation's shop, compiled once per knowledge. */
-function useShop(shopData: ShopData, supplies: Shop['supplies'], knowledge: Knowledge): Shop {
-  const model = useMemo(() => compileModel(knowledge), [knowledge]);
+/** The computation's shop, compiled once per knowledge and record. */
+function useShop(shopData: ShopData, supplies: Shop['supplies'], knowledge: Knowledge, record: ShopRecord): Shop {
+  const model = useMemo(() => compileModel(knowledge, record), [knowledge, record]);
   return useMemo(() => ({ settings: shopData.settings, instruments: shopData.instruments, supplies, model }), [shopData, supplies, model]);
 }
 
@@ -54,13 +55,13 @@ function useView(job: Job, shop: Shop) {
   return useMemo(() => viewJob(job, shop, { fault, load, candidates }), [job, shop, fault, load, candidates]);
 }
 
-function Desk({ stored, shopData, supplies, knowledge }: { readonly stored: Job; readonly shopData: ShopData; readonly supplies: Shop['supplies']; readonly knowledge: Knowledge }) {
+function Desk({ stored, shopData, supplies, knowledge, record }: { readonly stored: Job; readonly shopData: ShopData; readonly supplies: Shop['supplies']; readonly knowledge: Knowledge; readonly record: ShopRecord }) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const items = useAppSelector((state) => state.outbox.items);
   const technician = useAppSelector((state) => state.session.technician);
   const technicians: readonly Technician[] = shopData.technicians;
-  const shop = useShop(shopData, supplies, knowledge);
+  const shop = useShop(shopData, supplies, knowledge, record);
   const knows = useMemo<ActContext['knows']>(() => ({ instrument: (id) => shop.instruments.some((item) => item.id === id), supply: (id) => shop.supplies.some((item) => item.id === id) }), [shop]);
   const job = useMemo(() => overlay(stored, items, knows), [stored, items, knows]);
   const view = useView(job, shop);
@@ -87,12 +88,12 @@ function Desk({ stored, shopData, supplies, knowledge }: { readonly stored: Job;
   }, [job, by, knows, view, dispatch]);
 
   const desk = useMemo<JobDesk>(() => ({
-    code: job.code, job, view, shop, knowledge, technicians, technician: by, locked: job.state === 'closed' || by === null, act,
+    code: job.code, job, view, shop, knowledge, record, technicians, technician: by, locked: job.state === 'closed' || by === null, act,
     goTo: (station) => { void navigate(`/jobs/${job.code}/${station}`); },
     offerUndo: (text, run) => setUndo({ text, run }),
     personName: (id) => technicians.find((person) => person.id === id)?.name ?? id,
     inletLabel: (id) => job.parts.flatMap((part) => part.inlets).find((inlet) => inlet.id === id)?.label ?? id,
-  }), [job, view, shop, knowledge, technicians, by, act, navigate]);
+  }), [job, view, shop, knowledge, record, technicians, by, act, navigate]);
 
   return (
     <JobDeskContext value={desk}>

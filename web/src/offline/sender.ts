@@ -62,7 +62,7 @@ export function startSender(store: AppStore): void {
       case 'done':
         store.dispatch(connection.set('here'));
         void store.dispatch(api.util.upsertQueryData('job', item.code, answer.job));
-        store.dispatch(api.util.invalidateTags(['jobs']));
+        store.dispatch(api.util.invalidateTags(item.act.kind === 'close' || item.act.kind === 'reopen' ? ['jobs', 'record'] : ['jobs']));
         store.dispatch(outbox.sent({ id: item.id, at: answer.job.updatedAt }));
         plan(0);
         break;

@@ -1,35 +1,79 @@
-import { outcomeLabel, percentText, strengthText } from '@fairwatt/core';
+import { useLayoutEffect, useRef, useState } from 'react';
+import { checkTitle, outcomeLabel, percentText, strengthText, type Suspect } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 
 const arrows = { strong: 3, fair: 2, slight: 1 } as const;
+const shownWithout = 6;
 
-/** The ranking that moves when an outcome comes in; the leader with what speaks for and against it. */
+/** What stood before the last change, so that what moved can be seen. */
+function useBefore(list: readonly Suspect[]): ReadonlyMap<string, number> | null {
+  const [seen, setSeen] = useState<{ readonly now: readonly Suspect[]; readonly before: ReadonlyMap<string, number> | null }>({ now: list, before: null });
+  if (seen.now !== list) {
+    const moved = seen.now.some((suspect) => Math.abs(suspect.probability - (list.find((other) => other.faultId === suspect.faultId)?.probability ?? 0)) > 1e-9);
+    setSeen({ now: list, before: moved ? new Map(seen.now.map((suspect) => [suspect.faultId, suspect.probability])) : seen.before });
+  }
+  return seen.before;
+}
+
+/** Lets rows slide to their new place when their order changed. */
+function useSliding(order: string) {
+  const list = useRef<HTMLOListElement>(null);
+  const places = useRef(new Map<string, number>());
+  useLayoutEffect(() => {
+    const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
+    for (const row of list.current?.querySelectorAll<HTMLElement>('[data-suspect]') ?? []) {
+      const id = row.dataset['suspect']!;
+      const was = places.current.get(id);
+      if (!still && was !== undefined && was !== row.offsetTop) row.animate([{ transform: `translateY(${was - row.offsetTop}px)` }, { transform: 'none' }], { duration: 320, easing: 'ease-out' });
+      places.current.set(id, row.offsetTop);
+    }
+  }, [order]);
+  return list;
+}
+
+/** The ranking that moves when an outcome comes in; each suspect opens to what speaks for and against it. */
 export function Suspects() {
   const { view, knowledge } = useDesk();
-  const shown = view.suspects.slice(0, 6).filter((suspect, index) => index === 0 || suspect.probability >= 0.01);
-  const rest = view.suspects.length - shown.length;
+  const [open, setOpen] = useState<string | null>(null);
+  const [all, setAll] = useState(false);
+  const before = useBefore(view.suspects);
+  const shown = all ? view.suspects : view.suspects.slice(0, shownWithout).filter((suspect, index) => index === 0 || suspect.probability >= 0.01);
+  const list = useSliding(shown.map((suspect) => suspect.faultId).join());
+  const opened = open ?? view.suspects[0]?.faultId;
   return (
     <>
-      <ol className="suspects">
+      <ol className="suspects" ref={list}>
         {shown.map((suspect, index) => {
           const fault = knowledge.faults.find((item) => item.id === suspect.faultId);
+          const was = before?.get(suspect.faultId);
+          const step = was === undefined ? 0 : Math.round(100 * suspect.probability) - Math.round(100 * was);
           return (
             <li key={suspect.faultId} className={index === 0 ? 'first' : ''} data-suspect={suspect.faultId}>
-              <div className="head"><span>{fault?.name}</span><span className="fig nowrap">{percentText(suspect.probability)}</span></div>
-              <div className="bar-track"><div className="bar-fill" style={{ width: `${suspect.probability * 100}%` }} /></div>
-              {index === 0 && (
-                <ul className="evidence">{suspect.evidence.slice(0, 5).map((item) => (
-                  <li key={item.checkId}>
-                    <span className="weight" role="img" aria-label={`${strengthText[item.strength]} ${item.decibans > 0 ? 'for' : 'against'}`}>{(item.decibans > 0 ? '▲' : '▼').repeat(arrows[item.strength])}</span>
-                    <span title={item.why}>{knowledge.checks.find((check) => check.id === item.checkId)?.title}: {outcomeLabel(knowledge, item.checkId, item.outcomeId).toLowerCase()}</span>
-                  </li>))}
-                </ul>
-              )}
+              <button type="button" className="plain head" aria-expanded={opened === suspect.faultId} onClick={() => setOpen(suspect.faultId)}>
+                <span>{fault?.name}</span>
+                <span className="fig nowrap">{step !== 0 && <span className="step" aria-label={step > 0 ? `up ${step}` : `down ${-step}`}>{step > 0 ? `▲${step}` : `▼${-step}`}</span>} {percentText(suspect.probability)}</span>
+              </button>
+              <div className="bar-track"><div className="bar-fill" style={{ width: `${suspect.probability * 100}%` }} />{was !== undefined && step !== 0 && <span className="bar-was" style={{ left: `${was * 100}%` }} />}</div>
+              {opened === suspect.faultId && <Evidence suspect={suspect} />}
             </li>
           );
         })}
       </ol>
-      <p className="quiet">{rest} others below.</p>
+      <button type="button" className="link" aria-expanded={all} onClick={() => setAll(!all)}>{all ? 'only the likely ones' : `${view.suspects.length - shown.length} others below`}</button>
     </>
+  );
+}
+
+function Evidence({ suspect }: { readonly suspect: Suspect }) {
+  const { knowledge } = useDesk();
+  if (suspect.evidence.length === 0) return <p className="quiet">Nothing seen speaks for it or against it.</p>;
+  return (
+    <ul className="evidence">
+      {suspect.evidence.slice(0, 6).map((item) => (
+        <li key={item.checkId}>
+          <span className="weight" role="img" aria-label={`${strengthText[item.strength]} ${item.decibans > 0 ? 'for' : 'against'}`}>{(item.decibans > 0 ? '▲' : '▼').repeat(arrows[item.strength])}</span>
+          <span>{checkTitle(knowledge, item.checkId)}: {outcomeLabel(knowledge, item.checkId, item.outcomeId).toLowerCase()}{item.damped && <span className="quiet"> (counted less, tells the same)</span>}<span className="quiet why">{item.why}</span></span>
+        </li>))}
+    </ul>
   );
 }

@@ -1,0 +1,55 @@
+import { useState } from 'react';
+import { needText, schools, schoolText, type Need, type ShopSettings } from '@fairwatt/core';
+import { problemOf, useChangeSettingsMutation, useShopQuery } from '../app/api.ts';
+import { useAppSelector } from '../app/store.ts';
+import { Empty } from '../controls/empty.tsx';
+import { FigureField, SelectField, TextField } from '../controls/fields.tsx';
+import { Waiting } from '../controls/waiting.tsx';
+
+/** What a bench may have; the machine running is no possession. */
+const possessions: readonly Need[] = ['meter', 'tester', 'spare-supply', 'second-spare', 'spare-memory', 'spare-card', 'spare-board'];
+
+/** The shop's settings: what the bench has and may do, when a finding is offered, how supplies are sized. Owners change them. */
+export default function SettingsPage() {
+  const shop = useShopQuery();
+  const technician = useAppSelector((state) => state.session.technician);
+  const [change, changing] = useChangeSettingsMutation();
+  const [told, setTold] = useState<string | null>(null);
+  if (shop.data === undefined) return <div className="page">{shop.isError ? <Empty title={problemOf(shop.error).title} /> : <Waiting>Fetching the settings …</Waiting>}</div>;
+  const { settings, settingsVersion, technicians } = shop.data;
+  const owner = technicians.find((person) => person.id === technician)?.owner === true;
+  async function save(changes: Partial<ShopSettings>): Promise<void> {
+    const answer = await change({ by: technician ?? '', basedOn: settingsVersion, settings: { ...settings, ...changes } });
+    if (answer.error === undefined) { setTold('Saved.'); return; }
+    const problem = problemOf(answer.error);
+    setTold([problem.title, ...(problem.errors ?? []).map((error) => `${error.path}: ${error.message}`)].join('. '));
+    if (problem.status === 409) void shop.refetch();
+  }
+  const { bench } = settings;
+  const has = (need: Need, yes: boolean) => void save({ bench: { ...bench, has: yes ? [...bench.has, need] : bench.has.filter((item) => item !== need) } });
+  return (
+    <div className="page settings">
+      <div className="page-head"><h1>Settings</h1><span className="quiet" role="status">{changing.isLoading ? 'Saving …' : told ?? (owner ? 'Each change is saved at once.' : 'Only an owner changes these; pick an owner\'s name at the top right.')}</span></div>
+      <div className="columns">
+        <section className="block" aria-label="This bench">
+          <span className="label">This bench has</span>
+          <p className="quiet">A check that needs something else is not offered.</p>
+          {possessions.map((need) => <label key={need} className="tick"><input type="checkbox" disabled={!owner} checked={bench.has.includes(need)} onChange={(event) => has(need, event.target.checked)} /> {needText[need]}</label>)}
+          <span className="label" style={{ display: 'block', marginTop: 18 }}>Mains</span>
+          <label className="tick"><input type="checkbox" disabled={!owner} checked={bench.mayMeterMains} onChange={(event) => void save({ bench: { ...bench, mayMeterMains: event.target.checked } })} /> Somebody here is trained and allowed to measure at the outlet</label>
+          <p className="caution" style={{ marginTop: 8 }}>Local rules go first. Without it the lead and the outlet are swapped, never metered.</p>
+        </section>
+        <section className="block" aria-label="Judgement">
+          <span className="label">Judgement</span>
+          <div className="fields">
+            <FigureField label="Finding offered at" unit="%" least={50} most={99.9} value={Math.round(settings.stopProbability * 1000) / 10} disabled={!owner} onChange={(value) => { if (value !== null) void save({ stopProbability: value / 100 }); }} />
+            <SelectField label="Sizing rule" value={settings.school} options={schools.map((school) => ({ value: school, label: schoolText[school] }))} disabled={!owner} onChange={(school) => void save({ school })} />
+            <FigureField label="Local mains" unit="V" least={90} most={260} value={settings.mainsVolts} disabled={!owner} onChange={(value) => { if (value !== null) void save({ mainsVolts: value }); }} />
+            <TextField label="Currency" value={settings.currency} maxLength={3} disabled={!owner} problem={(value) => (/^[A-Z]{3}$/.test(value) ? null : 'three capital letters, such as EUR')} onChange={(currency) => { if (currency !== settings.currency) void save({ currency }); }} />
+            <TextField wide label="Name of the shop" value={settings.name} maxLength={80} disabled={!owner} problem={(value) => (value.trim() === '' ? 'a name' : null)} onChange={(name) => void save({ name })} />
+          </div>
+        </section>
+      </div>
+    </div>
+  );
+}
