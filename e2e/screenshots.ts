@@ -18,6 +18,8 @@ const views: readonly { readonly name: string; readonly path: string; readonly d
   { name: 'hand-over', path: '/jobs/LQ-0137/hand-over' },
   { name: 'supplies', path: '/supplies' },
   { name: 'instruments', path: '/instruments' },
+  { name: 'record', path: '/record' },
+  { name: 'settings', path: '/settings' },
   { name: 'find-the-fault-dark', path: '/jobs/LQ-0146/fault', dark: true },
 ];
 

@@ -6,6 +6,7 @@ import { loadModel } from '@fairwatt/server';
 import { computeVerbs, jobFileSchema, knowledgeSchema, shopFileSchema, supplyFileSchema, type ComputeVerb, type Problem } from '@fairwatt/contract';
 import { compute, ComputeProblem } from './compute.ts';
 import { root } from './paths.ts';
+import { knowledgePage } from './knowledge-page.ts';
 import { jsonSchemas } from './schemas.ts';
 
 const formats = readFileSync(join(root, 'docs/formats.md'), 'utf8');
@@ -88,8 +89,11 @@ describe('open formats', () => {
     expect(shopFileSchema.safeParse(readJson('demo/shop.json')).success).toBe(true);
     expect(supplyFileSchema.safeParse(readJson('demo/supplies.json')).success).toBe(true);
     expect(knowledgeSchema.safeParse(readJson('core/knowledge/knowledge.json')).success).toBe(true);
-    const jobs = readdirSync(join(root, 'demo/jobs'));
-    expect(jobs).toHaveLength(6);
-    for (const name of jobs) expect(jobFileSchema.safeParse(readJson(`demo/jobs/${name}`)).error, name).toBeUndefined();
+    expect(readdirSync(join(root, 'demo/jobs'))).toHaveLength(6);
+    for (const folder of ['demo/jobs', 'demo/past-jobs']) for (const name of readdirSync(join(root, folder))) expect(jobFileSchema.safeParse(readJson(`${folder}/${name}`)).error, name).toBeUndefined();
+  });
+  it('are told as a page to argue with, up to date', () => {
+    expect(readFileSync(join(root, 'docs/knowledge.md'), 'utf8')).toBe(knowledgePage(model.shipped));
+    for (const fault of model.faults) expect(knowledgePage(model.shipped)).toContain(fault.name);
   });
 });

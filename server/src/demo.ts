@@ -23,8 +23,10 @@ export async function loadDemo(pool: pg.Pool, model: Model, directory: string, n
     await addInstruments(db, shop.instruments);
     await addSupplies(db, supplies.supplies);
   });
-  for (const name of (await readdir(join(directory, 'jobs'))).filter((file) => file.endsWith('.json')).sort()) {
-    await importJob(pool, model, jobFileSchema.parse(await readJson(join(directory, 'jobs', name))), null, 'same', now);
+  for (const folder of ['past-jobs', 'jobs']) {
+    for (const name of (await readdir(join(directory, folder))).filter((file) => file.endsWith('.json')).sort()) {
+      await importJob(pool, model, jobFileSchema.parse(await readJson(join(directory, folder, name))), null, 'same', now);
+    }
   }
   return true;
 }

@@ -67,13 +67,15 @@ const worthMinutes = 0.05;
 export interface Caution {
   /** Below this a part is not bought as long as a check is left that may tell. */
   readonly sureOfPart: number;
+  /** The same once an outcome proved it. */
+  readonly sureOfProved: number;
   /** Below this a part is not bought even when nothing more can be checked here: the job is handed on. */
   readonly leastForPart: number;
   /** Below this a cure that buys nothing is not tried either. */
   readonly leastForCure: number;
 }
 /** Set by simulation, so that few parts in a hundred are bought in vain. */
-export const usualCaution: Caution = { sureOfPart: 0.985, leastForPart: 0.85, leastForCure: 0.01 };
+export const usualCaution: Caution = { sureOfPart: 0.985, sureOfProved: 0.95, leastForPart: 0.85, leastForCure: 0.01 };
 /** A check tells something when its outcomes are expected to move the ranking by more than this share. */
 const telling = 0.02;
 
@@ -107,7 +109,7 @@ export function nextStep({ model, observations, probabilities }: Footing, ranked
     case 'outside': case 'well': return { do: 'finding', faultId: conclusion.leaderId };
     case 'offered': {
       const { cure } = model.faults[model.faultIndex.get(conclusion.leaderId)!]!;
-      const better = cure.part === true && endedShare(model, probabilities, cure.id) < caution.sureOfPart ? (ranked.find((found) => found.savesMinutes >= worthMinutes) ?? ranked.find((found) => found.moves > telling)) : undefined;
+      const better = cure.part === true && endedShare(model, probabilities, cure.id) < caution.sureOfProved ? (ranked.find((found) => found.savesMinutes >= worthMinutes) ?? ranked.find((found) => found.moves > telling)) : undefined;
       return better === undefined ? { do: 'finding', faultId: conclusion.leaderId } : check(better);
     }
     case 'to-prove': case 'open': {

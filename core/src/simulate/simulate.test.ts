@@ -5,7 +5,7 @@ import { disturbed, drawJob, expectedMinutesOf, knowsTheFault, leastExpectedMinu
 
 const model = compileModel(JSON.parse(readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8')) as Knowledge);
 const bench = { has: ['meter', 'tester', 'spare-supply', 'spare-memory', 'spare-card'] as const, mayMeterMains: true };
-const uncautious = { sureOfPart: 0, leastForPart: 0, leastForCure: 0 };
+const uncautious = { sureOfPart: 0, sureOfProved: 0, leastForPart: 0, leastForCure: 0 };
 
 describe('drawing', () => {
   it('gives the same figures for the same seed, and others for another', () => {

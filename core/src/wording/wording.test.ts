@@ -53,7 +53,7 @@ describe('sentences', () => {
   });
   it('name an outcome that this knowledge does not know by its own id', () => {
     expect(outcomeLabel(knowledge, 'told-button', 'nothing')).toBe('Nothing');
-    expect(outcomeLabel(knowledge, 'told-button', 'unknown')).toBe('cannot tell');
+    expect(outcomeLabel(knowledge, 'told-button', 'unknown')).toBe('Cannot tell');
     expect(outcomeLabel(knowledge, 'from-the-future', 'blue')).toBe('blue');
   });
 });

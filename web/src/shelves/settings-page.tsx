@@ -3,7 +3,7 @@ import { needText, schools, schoolText, type Need, type ShopSettings } from '@fa
 import { problemOf, useChangeSettingsMutation, useShopQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
-import { FigureField, SelectField, TextField } from '../controls/fields.tsx';
+import { FigureField, SelectField } from '../controls/fields.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 
 /** What a bench may have; the machine running is no possession. */
@@ -45,11 +45,29 @@ export default function SettingsPage() {
             <FigureField label="Finding offered at" unit="%" least={50} most={99.9} value={Math.round(settings.stopProbability * 1000) / 10} disabled={!owner} onChange={(value) => { if (value !== null) void save({ stopProbability: value / 100 }); }} />
             <SelectField label="Sizing rule" value={settings.school} options={schools.map((school) => ({ value: school, label: schoolText[school] }))} disabled={!owner} onChange={(school) => void save({ school })} />
             <FigureField label="Local mains" unit="V" least={90} most={260} value={settings.mainsVolts} disabled={!owner} onChange={(value) => { if (value !== null) void save({ mainsVolts: value }); }} />
-            <TextField label="Currency" value={settings.currency} maxLength={3} disabled={!owner} problem={(value) => (/^[A-Z]{3}$/.test(value) ? null : 'three capital letters, such as EUR')} onChange={(currency) => { if (currency !== settings.currency) void save({ currency }); }} />
-            <TextField wide label="Name of the shop" value={settings.name} maxLength={80} disabled={!owner} problem={(value) => (value.trim() === '' ? 'a name' : null)} onChange={(name) => void save({ name })} />
+            <TextSetting label="Currency" value={settings.currency} maxLength={3} disabled={!owner} problem={(value) => (/^[A-Z]{3}$/.test(value) ? null : 'three capital letters, such as EUR')} onSave={(currency) => void save({ currency })} />
+            <TextSetting wide label="Name of the shop" value={settings.name} maxLength={80} disabled={!owner} problem={(value) => (value.trim() === '' ? 'a name' : null)} onSave={(name) => void save({ name })} />
           </div>
         </section>
       </div>
     </div>
+  );
+}
+
+/** Text that is saved when the field is left or Enter pressed, not at every letter. */
+function TextSetting({ label, value, maxLength, disabled, problem, onSave, wide = false }: { readonly label: string; readonly value: string; readonly maxLength: number; readonly disabled: boolean; readonly problem: (value: string) => string | null; readonly onSave: (value: string) => void; readonly wide?: boolean }) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const error = draft === null ? null : problem(draft);
+  const keep = () => {
+    if (draft === null || error !== null) return;
+    if (draft !== value) onSave(draft);
+    setDraft(null);
+  };
+  return (
+    <label className={`field${wide ? ' wide' : ''}`}>
+      <span className="name">{label}</span>
+      <input value={draft ?? value} maxLength={maxLength} disabled={disabled} aria-invalid={error !== null} autoComplete="off" onChange={(event) => setDraft(event.target.value)} onBlur={keep} onKeyDown={(event) => { if (event.key === 'Enter') keep(); }} />
+      {error !== null && <span className="error" role="alert">{error}</span>}
+    </label>
   );
 }

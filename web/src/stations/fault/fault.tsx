@@ -78,7 +78,7 @@ export default function Fault() {
       </div>
       <aside className="side" aria-label="Suspects">
         <span className="label">Suspects{view.round > 1 ? `, round ${view.round}` : ''}</span>
-        <p className="quiet" data-conclusion={conclusion.state} aria-live="polite">{conclusionSentence(knowledge, conclusion)}</p>
+        <p className={conclusion.state === 'open' ? 'visually-hidden' : 'quiet'} data-conclusion={conclusion.state} aria-live="polite">{conclusionSentence(knowledge, conclusion)}</p>
         <Suspects />
         {!decided && <Decide setFinding={setFinding} />}
         {decided && <Primary onClick={() => desk.goTo('load')}>Go on to Load</Primary>}
@@ -98,12 +98,11 @@ function Decide({ setFinding }: { readonly setFinding: (kind: Finding['kind'], f
   const { conclusion } = view;
   return (
     <>
-      {conclusion.state === 'offered' && view.step.do === 'finding' && <Primary disabled={locked} onClick={() => setFinding('fault', conclusion.leaderId, true)}>Set this as the finding</Primary>}
+      {conclusion.state === 'offered' && <Primary disabled={locked} onClick={() => setFinding('fault', conclusion.leaderId, true)}>Set this as the finding</Primary>}
       {conclusion.state === 'outside' && <Primary disabled={locked} onClick={() => setFinding('hand-on', conclusion.leaderId, false)}>Hand on: not this job</Primary>}
       {conclusion.state === 'well' && <Primary disabled={locked} onClick={() => setFinding('no-fault', null, false)}>No fault found</Primary>}
       <div className="row-actions">
         {(conclusion.state === 'open' || conclusion.state === 'to-prove') && <button type="button" className="secondary" disabled={locked} onClick={() => setFinding('fault', conclusion.leaderId, false)}>Repair the leader now</button>}
-        {conclusion.state === 'offered' && view.step.do !== 'finding' && <button type="button" className="secondary" disabled={locked} onClick={() => setFinding('fault', conclusion.leaderId, true)}>Set as the finding now</button>}
         {conclusion.state !== 'well' && <button type="button" className="secondary" disabled={locked} onClick={() => setFinding('no-fault', null, false)}>No fault</button>}
         <button type="button" className="secondary" disabled={locked} onClick={() => setFinding('hand-on', null, false)}>No finding, hand on</button>
       </div>

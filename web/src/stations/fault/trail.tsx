@@ -48,7 +48,9 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
     <li data-trail={item.checkId}>
       <span aria-hidden="true">{sourceMark[item.source]}</span>
       <span className="what">
-        {round > 0 && <span className="quiet">Round {round} ended: </span>}{title}: <strong>{outcomeLabel(knowledge, item.checkId, item.outcomeId)}</strong>
+        {round > 0 && <span className="quiet">Round {round} ended: </span>}{title}: {byHand && check !== undefined
+          ? <button type="button" className="answer" disabled={locked || job.finding !== null} aria-expanded={open} aria-label={`Correct ${title}: ${outcomeLabel(knowledge, item.checkId, item.outcomeId)}`} onClick={onToggle}>{outcomeLabel(knowledge, item.checkId, item.outcomeId)}</button>
+          : <strong>{outcomeLabel(knowledge, item.checkId, item.outcomeId)}</strong>}
         {tester !== undefined && <span className="quiet"> by {tester.name}</span>}
         {view.notCounted.includes(item.checkId) && <span className="quiet block-note">Not counted: this knowledge does not know it any more.</span>}
         {item.insteadOf !== undefined && item.insteadOf.outcomeId !== item.outcomeId && <span className="quiet block-note">Stands before “{outcomeLabel(knowledge, item.checkId, item.insteadOf.outcomeId)}”, noted by hand.</span>}
@@ -60,7 +62,6 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
       </span>
       {!byHand && <button type="button" className="link" onClick={() => goTo(item.source === 'load' ? 'load' : 'measure')}>from {item.source === 'load' ? 'Load' : 'Measure'}</button>}
       {byHand && <span className="quiet nowrap">{noted === undefined ? 'told' : clockTime(noted.at)}</span>}
-      {byHand && check !== undefined && <button type="button" className="link" disabled={locked || job.finding !== null} aria-expanded={open} aria-label={`Correct ${title}`} onClick={onToggle}>correct</button>}
       {byHand && <button type="button" className="link" disabled={locked} aria-label={`Take back ${title}`} onClick={takeBack}>take back</button>}
     </li>
   );

@@ -1,0 +1,140 @@
+import type { Page } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { press, saved, seeText, startApplication, visit, type Application } from './application.ts';
+import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
+
+let application: Application;
+let browser: OpenBrowser;
+let page: Page;
+beforeAll(async () => {
+  application = await startApplication();
+  browser = await openBrowser();
+  page = await openPage(browser.browser);
+});
+afterAll(async () => {
+  await browser.close();
+  await application.end();
+});
+
+const answer = async (check: string, digit: string) => {
+  await page.waitForFunction((id: string) => {
+    if (document.querySelector(`[data-check="${id}"]`) !== null) return true;
+    const more = [...document.querySelectorAll<HTMLElement>('section button.link')].find((button) => button.textContent.startsWith('all '));
+    more?.click();
+    return false;
+  }, { timeout: 2000 }, check).catch(() => null);
+  if ((await page.$(`[data-check="${check}"]`)) === null) throw new Error(`${check} is not the check at hand`);
+  await page.keyboard.type(digit);
+  await page.waitForSelector(`[data-trail="${check}"]`);
+};
+const pick = (title: string, check: string) => page.waitForFunction((text: string, id: string) => {
+  if (document.querySelector(`[data-check="${id}"]`) !== null) return true;
+  const row = [...document.querySelectorAll<HTMLElement>('.alternatives button')].find((button) => button.textContent.startsWith(text));
+  if (row === undefined) [...document.querySelectorAll<HTMLElement>('section button.link')].find((button) => button.textContent.startsWith('all '))?.click();
+  else row.click();
+  return false;
+}, { timeout: 10_000 }, title, check);
+const share = (fault: string) => page.$eval(`[data-suspect="${fault}"] .fig`, (element) => Number(/(\d+)%/.exec(element.textContent)?.[1]));
+
+describe('the search for the fault', () => {
+  it('shows what moved when an outcome comes in, by keyboard alone', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0145/fault`);
+    const first = await page.$eval('[data-suspect]', (element) => element.getAttribute('data-suspect'));
+    await pick('Dust', 'look-dust');
+    await answer('look-dust', '3');
+    await page.waitForSelector('.suspects .step, .suspects .bar-was');
+    expect(first).not.toBe('');
+    await seeText(page, 'Dust: Blocked', '.trail');
+  });
+
+  it('lets an answer be corrected in place', async () => {
+    await page.click('[data-trail="look-dust"] button.answer');
+    await page.waitForSelector('[data-trail="look-dust"] .correct');
+    await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('.correct button')].find((button) => button.textContent === 'Clean')?.click(); });
+    await seeText(page, 'Dust: Clean', '.trail');
+    await saved(page);
+  });
+
+  it('asks which tester gave its word, and weighs it by the shop\'s record', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0144/fault`);
+    await pick('Hand-held tester', 'm-tester');
+    await page.waitForSelector('[data-check="m-tester"] .which');
+    expect(await page.$$eval('[data-check="m-tester"] .key:disabled', (list) => list.length)).toBeGreaterThan(0);
+    await press(page, 'Old hand-held tester');
+    await seeText(page, /passed \d+ of \d+, between \d+% and \d+% of bad supplies/, '.which');
+    await page.keyboard.press('2');
+    await seeText(page, 'by Old hand-held tester', '[data-trail="m-tester"]');
+    const byOld = await share('wire-16pin');
+    await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('[data-trail="m-tester"] button.link')].at(-1)?.click(); });
+    await page.waitForFunction(() => document.querySelector('[data-trail="m-tester"]') === null);
+    await saved(page);
+    expect(byOld).toBeGreaterThan(0);
+  });
+
+  it('says which two outcomes contradict each other', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0146/fault`);
+    if ((await page.$('[data-trail="look-standby-light"]')) === null) {
+      await pick('Standby light', 'look-standby-light');
+      await answer('look-standby-light', '1');
+    } else {
+      await page.click('[data-trail="look-standby-light"] button.answer');
+      await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('.correct button')].find((button) => button.textContent === 'Lit')?.click(); });
+    }
+    await seeText(page, 'Lit', '[data-trail="look-standby-light"]');
+    await saved(page);
+    await visit(page, `${application.url}/jobs/LQ-0146/measure`);
+    await page.keyboard.press('r');
+    await page.keyboard.type('sb absent');
+    await page.keyboard.press('Enter');
+    await saved(page);
+    await visit(page, `${application.url}/jobs/LQ-0146/fault`);
+    await page.waitForSelector('[data-trail="m-standby"]');
+    await seeText(page, 'No single fault explains both', '.contradiction');
+  });
+
+  it('opens the next round when a repair changed nothing, and closes with a finding that says how', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0143/fault`);
+    const leader = await page.$eval('[data-suspect]', (element) => element.getAttribute('data-suspect'));
+    await press(page, 'Repair the leader now');
+    await seeText(page, 'not yet proved', '[aria-label="Finding"]');
+    await press(page, 'It changed nothing: next round');
+    await seeText(page, 'Round 2', '.round');
+    await page.waitForFunction((was: string | null) => document.querySelector('[data-suspect]')?.getAttribute('data-suspect') !== was, {}, leader);
+    await seeText(page, 'Round 1 ended', '.trail');
+    await press(page, 'Repair the leader now');
+    await press(page, 'The repair cured it');
+    await seeText(page, /proved by cure or swap\.\s+What spoke for it: .*Tried before in vain/s, '[aria-label="Finding"]');
+    await saved(page);
+    expect(await page.$eval('[data-station=fault]', (element) => element.getAttribute('data-state'))).toBe('settled');
+  });
+});
+
+describe('record and settings', () => {
+  it('show how often a tester was wrong, and let the owner leave a job out', async () => {
+    await visit(page, `${application.url}/record`);
+    await page.waitForSelector('[data-trust="m-tester|old-tester"]');
+    const counted = await page.$eval('.page-head', (element) => element.textContent);
+    const code = await page.$eval('[data-lesson]', (element) => element.getAttribute('data-lesson')!);
+    await press(page, `Leave out ${code}`);
+    await page.waitForFunction((was: string) => document.querySelector('.page-head')?.textContent !== was, {}, counted);
+    await seeText(page, '1 left out');
+    await press(page, `Count ${code}`);
+    await seeText(page, '0 left out');
+  });
+  it('take what the bench lacks out of the checks', async () => {
+    await visit(page, `${application.url}/settings`);
+    await press(page, 'spare supply');
+    await seeText(page, 'Saved.');
+    await visit(page, `${application.url}/jobs/LQ-0144/fault`);
+    await page.waitForSelector('.next-check');
+    await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('section button.link')].find((button) => button.textContent.startsWith('all '))?.click(); });
+    expect(await page.$eval('.work', (element) => element.textContent)).not.toContain('Known-good supply in its place');
+  });
+  it('are read-only for who is no owner', async () => {
+    const guest = await openPage(browser.browser, { technician: 'joss' });
+    await visit(guest, `${application.url}/settings`);
+    await seeText(guest, 'Only an owner changes these');
+    expect(await guest.$$eval('.settings input:not(:disabled)', (list) => list.length)).toBe(0);
+    await guest.browserContext().close();
+  });
+});
