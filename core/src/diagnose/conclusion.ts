@@ -75,7 +75,7 @@ export interface Caution {
   readonly leastForCure: number;
 }
 /** Set by simulation, so that few parts in a hundred are bought in vain. */
-export const usualCaution: Caution = { sureOfPart: 0.985, sureOfProved: 0.95, leastForPart: 0.85, leastForCure: 0.01 };
+export const usualCaution: Caution = { sureOfPart: 0.985, sureOfProved: 0.97, leastForPart: 0.85, leastForCure: 0.01 };
 /** A check tells something when its outcomes are expected to move the ranking by more than this share. */
 const telling = 0.02;
 
