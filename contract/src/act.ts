@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Act } from '@fairwatt/core';
-import { cableFields, choiceFields, findingFields, newPartSchema, newReadingSchema, presentSupplyFields, seatFields, sheetFields, signOffFields } from './job.ts';
+import { cableFields, choiceFields, findingFields, newPartSchema, newReadingSchema, presentSupplyFields, probeFields, seatFields, sheetFields, signOffFields } from './job.ts';
 import { id, jobCode, line, text, uuid, version } from './primitives.ts';
 
 const act = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) => z.strictObject({ kind: z.literal(kind), ...shape });
@@ -14,8 +14,11 @@ export const actSchema = z.discriminatedUnion('kind', [
   act('note-outcome', { id: uuid, checkId: id, outcomeId: id, instrumentId: id.nullable().optional() }),
   act('take-back-outcome', { id: uuid }),
   act('take-reading', { reading: newReadingSchema }),
+  act('correct-reading', { reading: newReadingSchema }),
   act('strike-reading', { id: uuid }),
   act('restore-reading', { id: uuid }),
+  act('put-probe', { probe: z.strictObject(probeFields), basedOn: version }),
+  act('drop-probe', { probeId: uuid, basedOn: version }),
   act('set-finding', { finding: z.strictObject(findingFields).nullable(), basedOn: version }),
   act('set-choice', { choice: z.strictObject(choiceFields).nullable(), basedOn: version }),
   act('put-cable', { cable: z.strictObject(cableFields), basedOn: version }),

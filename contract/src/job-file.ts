@@ -23,6 +23,7 @@ export const jobFileSchema = z.strictObject({
   job.cables.forEach((cable, index) => cable.plugs.forEach((plug, position) => { if (plug.inletId !== null && !known.has(plug.inletId)) say(['job', 'cables', index, 'plugs', position, 'inletId'], 'is not an inlet of this job'); }));
   job.readings.forEach((reading, index) => { if (!meters.has(reading.instrumentId)) say(['job', 'readings', index, 'instrumentId'], 'is not among the instruments of this file'); signed(['job', 'readings', index, 'by'], reading.by); });
   job.outcomes.forEach((outcome, index) => { if (outcome.instrumentId !== null && !meters.has(outcome.instrumentId)) say(['job', 'outcomes', index, 'instrumentId'], 'is not among the instruments of this file'); signed(['job', 'outcomes', index, 'by'], outcome.by); });
+  job.probes.forEach((probe, index) => signed(['job', 'probes', index, 'by'], probe.by));
   job.signOffs.forEach((item, index) => signed(['job', 'signOffs', index, 'by'], item.by));
   if (job.finding) signed(['job', 'finding', 'by'], job.finding.by);
   if (job.closed) signed(['job', 'closed', 'by'], job.closed.by);

@@ -49,9 +49,13 @@ const signed = { by: id, at: instant };
 export const presentSupplyFields = { name: text(80), label: supplyLabelSchema };
 export const readingFields = {
   id: uuid, phase: z.enum(['before', 'after']), subject: z.enum(subjects), condition: z.enum(conditions), value: readingValueSchema,
-  instrumentId: id, loadWatts: figure(0, 5000).nullable(), note: text(300),
+  instrumentId: id, loadWatts: figure(0, 5000).nullable(), loadAmps: figure(0, 400).nullable().default(null), pin: z.strictObject({ plug: z.enum(inletKinds), pin: z.int().min(1).max(24) }).nullable().default(null), replaces: uuid.nullable().default(null), note: text(300),
 };
 export const newReadingSchema = z.strictObject(readingFields).superRefine(voltsInReach);
+export const probeFields = {
+  id: uuid, label: line(40), plug: z.enum(inletKinds), note: text(300),
+  pins: z.array(z.strictObject({ pin: z.int().min(1).max(24), value: readingValueSchema })).max(24).refine((pins) => new Set(pins.map((item) => item.pin)).size === pins.length, 'a pin is named twice'),
+};
 export const findingFields = { kind: z.enum(['fault', 'no-fault', 'hand-on']), faultId: id.nullable(), confirmed: z.boolean(), note: text(1000) };
 export const choiceFields = { kind: z.enum(['replace', 'keep']), modelId: id.nullable(), reason: text(500) };
 export const cableFields = {
@@ -68,6 +72,7 @@ export const jobSchema = z.strictObject({
   supply: z.strictObject({ version, ...presentSupplyFields }).nullable(),
   outcomes: z.array(z.strictObject({ id: uuid, checkId: id, outcomeId: id, instrumentId: id.nullable().default(null), takenBackAt: instant.nullable(), ...signed })).max(2000),
   readings: z.array(z.strictObject({ ...readingFields, struckAt: instant.nullable(), ...signed }).superRefine(voltsInReach)).max(5000),
+  probes: z.array(z.strictObject({ version, ...probeFields, ...signed })).max(100).default([]),
   finding: z.strictObject({ version, ...findingFields, ...signed }).nullable(),
   choice: z.strictObject({ version, ...choiceFields, ...signed }).nullable(),
   cables: z.array(z.strictObject({ version, ...cableFields })).max(60),

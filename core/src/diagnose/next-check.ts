@@ -65,7 +65,7 @@ export function worthOf(check: Pick<NextCheck, 'savesMinutes' | 'savesAloneMinut
 
 /** Checks for which a second step is looked at, and how many checks that second step may be. */
 const deepChecks = 8;
-const secondChecks = 16;
+const secondChecks = 12;
 
 /**
  * Every check that can be done now, best first by `worthOf`: expected remaining minutes are the check's own, then cures in

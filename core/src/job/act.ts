@@ -1,4 +1,4 @@
-import type { Choice, Finding, Instant, Job, JobPart, NotedOutcome, PresentSupply, Reading, RecordedCable, Seat, Sheet, SignOff } from './job.ts';
+import type { CableProbe, Choice, Finding, Instant, Job, JobPart, NotedOutcome, PresentSupply, Reading, RecordedCable, Seat, Sheet, SignOff } from './job.ts';
 
 export type SheetChanges = { readonly [K in keyof Omit<Sheet, 'version'>]?: Sheet[K] | undefined };
 
@@ -12,8 +12,12 @@ export type Act =
   | { readonly kind: 'note-outcome'; readonly id: string; readonly checkId: string; readonly outcomeId: string; readonly instrumentId?: string | null | undefined }
   | { readonly kind: 'take-back-outcome'; readonly id: string }
   | { readonly kind: 'take-reading'; readonly reading: Omit<Reading, 'by' | 'at' | 'struckAt'> }
+  /** Strikes a reading and takes another in its place; `reading.replaces` names it. */
+  | { readonly kind: 'correct-reading'; readonly reading: Omit<Reading, 'by' | 'at' | 'struckAt'> }
   | { readonly kind: 'strike-reading'; readonly id: string }
   | { readonly kind: 'restore-reading'; readonly id: string }
+  | { readonly kind: 'put-probe'; readonly probe: Omit<CableProbe, 'by' | 'at' | 'version'>; readonly basedOn: number }
+  | { readonly kind: 'drop-probe'; readonly probeId: string; readonly basedOn: number }
   | { readonly kind: 'set-finding'; readonly finding: Omit<Finding, 'by' | 'at' | 'version'> | null; readonly basedOn: number }
   | { readonly kind: 'set-choice'; readonly choice: Omit<Choice, 'by' | 'at' | 'version'> | null; readonly basedOn: number }
   | { readonly kind: 'put-cable'; readonly cable: Omit<RecordedCable, 'version'>; readonly basedOn: number }
@@ -83,7 +87,7 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
   if (job.state === 'closed' && act.kind !== 'reopen') return refuse({ code: 'closed' });
   const signed = { by: context.by, at: context.at };
   const done = (changes: Partial<Job>): ActResult => ({ ok: true, job: { ...job, ...changes, updatedAt: context.at } });
-  const versioned = <K extends 'cables' | 'seats'>(key: K, result: { readonly list: Job[K][number][] } | Refusal): ActResult => ('code' in result ? refuse(result) : done({ [key]: result.list }));
+  const versioned = <K extends 'cables' | 'seats' | 'probes'>(key: K, result: { readonly list: Job[K][number][] } | Refusal): ActResult => ('code' in result ? refuse(result) : done({ [key]: result.list }));
   const withParts = (result: { readonly list: JobPart[] } | Refusal): ActResult => ('code' in result ? refuse(result) : done(tidied(job, result.list)));
   const stale = (subject: string, basedOn: number, current: number): ActResult | null => (basedOn === current ? null : refuse({ code: 'stale', subject, basedOn, current }));
   const inletIds = () => new Set(job.parts.flatMap((part) => part.inlets.map((inlet) => inlet.id)));
@@ -115,16 +119,23 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
     case 'take-back-outcome':
       if (!job.outcomes.some((outcome) => outcome.id === act.id)) return refuse({ code: 'not-found', subject: `outcome:${act.id}` });
       return done({ outcomes: job.outcomes.map((outcome) => (outcome.id === act.id && outcome.takenBackAt === null ? { ...outcome, takenBackAt: context.at } : outcome)) });
-    case 'take-reading': {
+    case 'take-reading': case 'correct-reading': {
       if (job.readings.some((reading) => reading.id === act.reading.id)) return refuse({ code: 'duplicate', subject: `reading:${act.reading.id}` });
       if (!context.knows.instrument(act.reading.instrumentId)) return refuse({ code: 'unknown-reference', path: 'reading.instrumentId', value: act.reading.instrumentId });
-      return done({ readings: [...job.readings, { ...act.reading, ...signed, struckAt: null }] });
+      const { replaces } = act.reading;
+      if (act.kind === 'correct-reading' ? !job.readings.some((reading) => reading.id === replaces) : replaces !== null) return refuse({ code: 'unknown-reference', path: 'reading.replaces', value: replaces ?? '' });
+      const kept = job.readings.map((reading) => (reading.id === replaces && reading.struckAt === null ? { ...reading, struckAt: context.at } : reading));
+      return done({ readings: [...kept, { ...act.reading, ...signed, struckAt: null }] });
     }
     case 'strike-reading': case 'restore-reading': {
       if (!job.readings.some((reading) => reading.id === act.id)) return refuse({ code: 'not-found', subject: `reading:${act.id}` });
       const struckAt = act.kind === 'strike-reading' ? context.at : null;
       return done({ readings: job.readings.map((reading) => (reading.id === act.id ? { ...reading, struckAt } : reading)) });
     }
+    case 'put-probe':
+      return versioned('probes', put(job.probes, (probe) => probe.id === act.probe.id, (version): CableProbe => ({ ...act.probe, ...signed, version }), act.basedOn, `probe:${act.probe.id}`));
+    case 'drop-probe':
+      return versioned('probes', drop(job.probes, (probe) => probe.id === act.probeId, act.basedOn, `probe:${act.probeId}`));
     case 'set-finding':
       return stale('finding', act.basedOn, job.finding?.version ?? 0) ?? done({ finding: act.finding === null ? null : { ...act.finding, ...signed, version: act.basedOn + 1 } });
     case 'set-choice':

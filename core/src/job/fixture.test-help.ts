@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { compileModel, type Knowledge } from '../diagnose/index.ts';
 import { partClass } from '../machine/index.ts';
 import type { SupplyModel } from '../supply/index.ts';
-import { applyAct, newJob, unanswered, viewJob, type Act, type Job, type JobPart, type Refusal, type Shop } from './index.ts';
+import { applyAct, bareReading, newJob, unanswered, viewJob, type Act, type Job, type JobPart, type Refusal, type Shop } from './index.ts';
 
 const knowledge = JSON.parse(readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8')) as Knowledge;
 const supplyFile = JSON.parse(readFileSync(new URL('../../../demo/supplies.json', import.meta.url), 'utf8')) as { supplies: SupplyModel[] };
@@ -50,7 +50,7 @@ export class TestBench {
   }
 
   read(number: number, subject: '+12' | '+5' | '+5sb', condition: 'idle' | 'work' | 'off-load', volts: number, phase: 'before' | 'after' = 'before'): this {
-    return this.do({ kind: 'take-reading', reading: { id: uuid(number), phase, subject, condition, value: { kind: 'figure', figure: volts }, instrumentId: 'meter', loadWatts: null, note: '' } });
+    return this.do({ kind: 'take-reading', reading: { id: uuid(number), phase, subject, condition, value: { kind: 'figure', figure: volts }, instrumentId: 'meter', ...bareReading } });
   }
 
   view() {

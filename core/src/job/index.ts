@@ -4,5 +4,6 @@ export * from './observations.ts';
 export * from './cabling.ts';
 export * from './open-points.ts';
 export * from './stations.ts';
+export * from './load-lines.ts';
 export * from './view.ts';
 export * from './act.ts';

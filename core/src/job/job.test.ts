@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { bareReading } from './index.ts';
 import { TestBench, testPart, uuid } from './fixture.test-help.ts';
 
 const label = { ratingWatts: 450, rails: [{ label: '12V', rail: '+12' as const, amps: 32 }, { label: '5V', rail: '+5' as const, amps: 18 }, { label: '3.3V', rail: '+3.3' as const, amps: 16 }], combined: [], shape: 'ATX' as const, guide: '2.x' as const, grade: 'bronze' as const, modular: 'fixed' as const, has16Pin: false };
@@ -27,7 +28,7 @@ describe('acts', () => {
     expect(bench.try({ kind: 'drop-part', partId: 'ghost', basedOn: 1 })).toMatchObject({ code: 'not-found' });
     expect(bench.try({ kind: 'put-part', part: testPart('drive-flat', 'other', { inlets: [{ id: 'drive-1', kind: 'sata', label: 'x', optional: false }] }), basedOn: 0 })).toMatchObject({ code: 'duplicate' });
     expect(bench.try({ kind: 'set-choice', choice: { kind: 'replace', modelId: 'nothing', reason: '' }, basedOn: 0 })).toMatchObject({ code: 'unknown-reference' });
-    expect(bench.try({ kind: 'take-reading', reading: { id: uuid(1), phase: 'before', subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 12 }, instrumentId: 'lost', loadWatts: null, note: '' } })).toMatchObject({ code: 'unknown-reference' });
+    expect(bench.try({ kind: 'take-reading', reading: { id: uuid(1), phase: 'before', subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 12 }, instrumentId: 'lost', ...bareReading } })).toMatchObject({ code: 'unknown-reference' });
     expect(bench.try({ kind: 'put-seat', seat: { inletId: 'ghost', cableCode: 'C01', plugIndex: 0, click: true, tug: true, gap: true }, basedOn: 0 })).toMatchObject({ code: 'unknown-reference' });
   });
   it('give an inlet one plug only', () => {

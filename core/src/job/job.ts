@@ -1,6 +1,6 @@
 import type { CaseLayout, MachinePart, SupplyLabel } from '../machine/index.ts';
-import type { Condition, ReadingValue, Subject } from '../measure/index.ts';
-import type { PlugKind, Shape } from '../standards/index.ts';
+import type { Condition, ProbedPin, ReadingValue, Subject } from '../measure/index.ts';
+import type { InletKind, PlugKind, Shape } from '../standards/index.ts';
 import type { School } from '../load/index.ts';
 
 /** An instant as ISO 8601 text in UTC. */
@@ -66,8 +66,27 @@ export interface Reading extends Signed {
   readonly value: ReadingValue;
   readonly instrumentId: string;
   readonly loadWatts: number | null;
+  /** Current on this rail, where it was measured or set. */
+  readonly loadAmps: number | null;
+  /** The pin that was touched, where one was named. */
+  readonly pin: { readonly plug: InletKind; readonly pin: number } | null;
+  /** The reading that this one corrects. */
+  readonly replaces: string | null;
   readonly note: string;
   readonly struckAt: Instant | null;
+}
+
+/** What a reading carries that is typed as rail and figure only. */
+export const bareReading = { loadWatts: null, loadAmps: null, pin: null, replaces: null, note: '' } as const;
+
+/** A cable touched pin by pin at its device end. */
+export interface CableProbe extends Signed {
+  readonly id: string;
+  readonly version: number;
+  readonly label: string;
+  readonly plug: InletKind;
+  readonly pins: readonly ProbedPin[];
+  readonly note: string;
 }
 
 /** What was found, as it stands in the report. */
@@ -131,6 +150,7 @@ export interface Job {
   readonly supply: PresentSupply | null;
   readonly outcomes: readonly NotedOutcome[];
   readonly readings: readonly Reading[];
+  readonly probes: readonly CableProbe[];
   readonly finding: Finding | null;
   readonly choice: Choice | null;
   readonly cables: readonly RecordedCable[];
@@ -146,6 +166,6 @@ export function newJob(code: string, title: string, client: string, words: strin
       version: 1, title, client, words, button: null, course: null, surroundings: '', machineYears: null, supplyYears: null, upgrade: '', cableBag: null,
       layout: 'tower', shapes: ['ATX'], depthMillimetres: null, school, watch: '', leftInBag: '',
     },
-    parts: [], supply: null, outcomes: [], readings: [], finding: null, choice: null, cables: [], seats: [], signOffs: [],
+    parts: [], supply: null, outcomes: [], readings: [], probes: [], finding: null, choice: null, cables: [], seats: [], signOffs: [],
   };
 }

@@ -44,7 +44,7 @@ function railsOutcome(verdicts: readonly Verdict[], conditions: readonly Conditi
   const found = verdicts.filter((verdict) => conditions.includes(verdict.condition) && verdict.subject !== 'power-good' && verdict.subject !== '+5sb');
   if (found.length === 0) return null;
   if (found.some((verdict) => verdict.word === 'fail')) return 'out';
-  return found.some((verdict) => verdict.word === 'cannot-tell') ? 'marginal' : 'in';
+  return found.some((verdict) => verdict.word === 'cannot-tell' || verdict.word === 'marginal') ? 'marginal' : 'in';
 }
 
 function standbyOutcome(verdicts: readonly Verdict[]): string | null {

@@ -64,7 +64,7 @@ function measure(parts: Parts): Station {
   const sags = steadiness.find((item) => item.word === 'sags');
   if (sags !== undefined && sags.workVolts !== null) return { id: 'measure', state: 'needs-you', line: { code: 'rail-sags', rail: sags.rail, workVolts: sags.workVolts } };
   if (failed !== undefined) return { id: 'measure', state: 'needs-you', line: { code: 'rail', verdict: failed } };
-  const unclear = verdicts.find((verdict) => verdict.word === 'cannot-tell');
+  const unclear = verdicts.find((verdict) => verdict.word === 'cannot-tell') ?? verdicts.find((verdict) => verdict.word === 'marginal');
   if (unclear !== undefined) return { id: 'measure', state: 'in-hand', line: { code: 'rail', verdict: unclear } };
   return { id: 'measure', state: 'settled', line: { code: 'all-pass', count: verdicts.length } };
 }

@@ -4,6 +4,7 @@ import { partsAt } from '../machine/index.ts';
 import { fitQuestion, rankSupplies, type Candidate, type SupplyModel } from '../supply/index.ts';
 import { cablingOf, type Cabling } from './cabling.ts';
 import type { Job } from './job.ts';
+import { loadLinesOf, type LoadLines } from './load-lines.ts';
 import { measureResult, observationsOf, presentLoad, type MeasureResult, type SourcedObservation } from './observations.ts';
 import { openPointsOf, type OpenPoint } from './open-points.ts';
 import type { Shop } from './shop.ts';
@@ -21,6 +22,7 @@ export interface LoadView {
 export interface JobView {
   readonly before: MeasureResult;
   readonly after: MeasureResult;
+  readonly lines: { readonly before: LoadLines; readonly after: LoadLines };
   readonly observations: readonly SourcedObservation[];
   readonly suspects: readonly Suspect[];
   readonly nextChecks: readonly NextCheck[];
@@ -88,6 +90,10 @@ export function viewJob(job: Job, shop: Shop, known: { readonly fault?: ReturnTy
   const cabling = cablingOf(job, chosen);
   const faultFound = job.finding?.faultId == null ? null : (shop.model.faults.find((candidate) => candidate.id === job.finding?.faultId) ?? null);
   const openPoints = openPointsOf(job, faultFound, cabling, after.verdicts, load.plannedAssessment);
-  const parts = { ...fault, after, load, candidates, chosen, cabling, openPoints };
+  const lines = {
+    before: loadLinesOf(job, 'before', fault.before.steadiness, shop.instruments, fault.before.guide),
+    after: loadLinesOf(job, 'after', after.steadiness, shop.instruments, after.guide),
+  };
+  const parts = { ...fault, after, lines, load, candidates, chosen, cabling, openPoints };
   return { ...parts, stations: stationsOf(job, parts) };
 }

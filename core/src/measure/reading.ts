@@ -21,4 +21,6 @@ export interface MeasuredValue {
   readonly condition: Condition;
   readonly value: ReadingValue;
   readonly instrumentId: string;
+  /** When it was read, ISO 8601; where it is not given, the calibration is taken to have held. */
+  readonly at?: string | undefined;
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { expandedUncertainty, judgeReadings, settlingInstruments } from './verdict.ts';
+import { expandedUncertainty, judgeReadings, overdueFactor, settlingInstruments } from './verdict.ts';
 import type { Instrument } from './instrument.ts';
 import { limitOfErrorVolts } from './instrument.ts';
 import type { Condition, MeasuredValue, ReadingCode, Subject } from './reading.ts';
@@ -44,7 +44,7 @@ describe('verdict by guard band', () => {
   });
   it('times power-good only with an instrument that can', () => {
     expect(word(figure('power-good', 370, 'bench')).word).toBe('pass');
-    expect(word(figure('power-good', 370, 'bench'), '3.x')).toMatchObject({ word: 'pass', reason: 'slower-than-guide' });
+    expect(word(figure('power-good', 370, 'bench'), '3.x')).toMatchObject({ word: 'marginal', reason: 'slower-than-guide' });
     expect(word(figure('power-good', 60, 'bench')).word).toBe('fail');
     expect(word(figure('power-good', 370)).word).toBe('cannot-tell');
   });
@@ -55,7 +55,7 @@ describe('verdict by guard band', () => {
   it('lets the better instrument speak', () => {
     const verdicts = judgeReadings([figure('+12', 11.45), figure('+12', 11.46, 'bench')], meters, '2.x');
     expect(verdicts).toHaveLength(1);
-    expect(verdicts[0]).toMatchObject({ instrumentId: 'bench', word: 'pass' });
+    expect(verdicts[0]).toMatchObject({ instrumentId: 'bench', word: 'marginal', reason: 'near-low' });
   });
   it('refuses a reading of an unknown instrument', () => {
     expect(() => judgeReadings([figure('+12', 12, 'lost')], meters, '2.x')).toThrow(/unknown instrument/);
@@ -73,8 +73,23 @@ describe('verdict by guard band', () => {
   it('never passes what is outside, nor fails what is inside', () => {
     fc.assert(fc.property(fc.double({ min: 10, max: 14, noNaN: true }), (value) => {
       const verdict = word(figure('+12', value));
-      if (value < 11.4 || value > 12.6) expect(verdict.word).not.toBe('pass');
+      if (value < 11.4 || value > 12.6) expect(['pass', 'marginal']).not.toContain(verdict.word);
       else expect(verdict.word).not.toBe('fail');
     }));
+  });
+  it('counts half as much error again once the calibration has run out, and says so', () => {
+    const old: Instrument = { ...meters[0]!, id: 'old', calibratedUntil: '2026-06-30' };
+    const at = (day: string) => judgeReadings([{ subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 11.9 }, instrumentId: 'old', at: `${day}T09:00:00.000Z` }], [old], '2.x')[0]!;
+    expect(at('2026-06-30').overdue).toBe(false);
+    expect(at('2026-07-01').overdue).toBe(true);
+    expect(at('2026-07-01').expanded! / at('2026-06-30').expanded!).toBeCloseTo(overdueFactor, 9);
+  });
+  it('says how many repeats would settle it, and that many of the same scatter do', () => {
+    const scatter = [11.46, 11.62, 11.38, 11.54].map((value): MeasuredValue => ({ subject: '+12', condition: 'idle', value: { kind: 'figure', figure: value }, instrumentId: 'bench' }));
+    const verdict = judgeReadings(scatter, meters, '2.x')[0]!;
+    expect(verdict.word).toBe('cannot-tell');
+    expect(verdict.settlingRepeats).toBeGreaterThan(4);
+    const more = Array.from({ length: verdict.settlingRepeats! * 2 }, (_, index) => scatter[index % 4]!);
+    expect(judgeReadings(more, meters, '2.x')[0]!.word).not.toBe('cannot-tell');
   });
 });

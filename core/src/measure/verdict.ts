@@ -3,11 +3,12 @@ import { groupBy } from './group.ts';
 import { limitOfErrorVolts, type Instrument } from './instrument.ts';
 import type { Condition, MeasuredValue, ReadingCode, Subject } from './reading.ts';
 
-export type VerdictWord = 'pass' | 'fail' | 'cannot-tell';
+/** `marginal`: inside, but so near its limit that little is left, or slower than the guide asks. */
+export type VerdictWord = 'pass' | 'marginal' | 'fail' | 'cannot-tell';
 
 /** Why a verdict is what it is. */
 export type VerdictReason =
-  | 'inside' | 'outside-low' | 'outside-high' | 'straddles-low' | 'straddles-high'
+  | 'inside' | 'near-low' | 'near-high' | 'outside-low' | 'outside-high' | 'straddles-low' | 'straddles-high'
   | 'slower-than-guide' | 'absent-allowed' | 'beyond-range' | 'no-figure' | ReadingCode;
 
 /** The verdict on one rail (volts) or on power-good (milliseconds) in one condition. */
@@ -28,7 +29,18 @@ export interface Verdict {
   readonly upper: number;
   /** The limit of error a meter would need to settle a "cannot tell", in the reading's unit. */
   readonly settlingError: number | null;
+  /** Repeats with this instrument that would settle it, where its error allows; null where only another meter can. */
+  readonly settlingRepeats: number | null;
+  /** The instrument's calibration had run out when it was read, so its error counts half as much again. */
+  readonly overdue: boolean;
 }
+
+/** A pass whose interval reaches into this last share of the way from nominal to limit is marginal (bench practice). */
+export const marginalShare = 0.1;
+/** What the limit of error grows by once the calibration has run out (bench practice). */
+export const overdueFactor = 1.5;
+/** More repeats than this are not asked of anybody. */
+const mostRepeats = 30;
 
 function mean(values: readonly number[]): number {
   return values.reduce((sum, value) => sum + value, 0) / values.length;
@@ -49,28 +61,36 @@ export function expandedUncertainty(limitOfError: number, spread: number | null,
   return 2 * Math.sqrt(limitOfError ** 2 / 3 + (spread === null ? 0 : spread ** 2 / count));
 }
 
-type Judged = Pick<Verdict, 'word' | 'reason' | 'mean' | 'spread' | 'expanded' | 'settlingError'>;
+type Judged = Pick<Verdict, 'word' | 'reason' | 'mean' | 'spread' | 'expanded' | 'settlingError' | 'settlingRepeats'>;
 
 const codeVerdict: Record<ReadingCode, VerdictWord> = { 'too-high': 'fail', 'too-low': 'fail', absent: 'fail', wanders: 'cannot-tell' };
 
-function byGuardBand(values: readonly number[], limitOfError: number, lower: number, upper: number): Judged {
+function byGuardBand(values: readonly number[], limitOfError: number, lower: number, upper: number, nominal: number | null): Judged {
   const middle = mean(values);
   const spread = spreadOf(values);
   const expanded = expandedUncertainty(limitOfError, spread, values.length);
-  const found = { mean: middle, spread, expanded };
-  if (middle >= lower + expanded && middle <= upper - expanded) return { ...found, word: 'pass', reason: 'inside', settlingError: null };
-  if (middle < lower - expanded) return { ...found, word: 'fail', reason: 'outside-low', settlingError: null };
-  if (middle > upper + expanded) return { ...found, word: 'fail', reason: 'outside-high', settlingError: null };
+  const found = { mean: middle, spread, expanded, settlingError: null, settlingRepeats: null };
+  if (middle >= lower + expanded && middle <= upper - expanded) {
+    if (nominal !== null && middle - expanded < lower + marginalShare * (nominal - lower)) return { ...found, word: 'marginal', reason: 'near-low' };
+    if (nominal !== null && middle + expanded > upper - marginalShare * (upper - nominal)) return { ...found, word: 'marginal', reason: 'near-high' };
+    return { ...found, word: 'pass', reason: 'inside' };
+  }
+  if (middle < lower - expanded) return { ...found, word: 'fail', reason: 'outside-low' };
+  if (middle > upper + expanded) return { ...found, word: 'fail', reason: 'outside-high' };
   const low = Math.abs(middle - lower) <= Math.abs(middle - upper);
   const distance = Math.min(Math.abs(middle - lower), Math.abs(middle - upper));
   const room = distance ** 2 / 4 - (spread === null ? 0 : spread ** 2 / values.length);
-  return { ...found, word: 'cannot-tell', reason: low ? 'straddles-low' : 'straddles-high', settlingError: room > 0 ? Math.sqrt(3 * room) : null };
+  const forScatter = distance ** 2 / 4 - limitOfError ** 2 / 3;
+  const repeats = spread === null || spread === 0 || forScatter <= 0 ? null : Math.ceil(spread ** 2 / forScatter) + 1;
+  return { ...found, word: 'cannot-tell', reason: low ? 'straddles-low' : 'straddles-high', settlingError: room > 0 ? Math.sqrt(3 * room) : null, settlingRepeats: repeats !== null && repeats <= mostRepeats ? repeats : null };
 }
 
-const blank = { mean: null, spread: null, expanded: null, settlingError: null } as const;
+const blank = { mean: null, spread: null, expanded: null, settlingError: null, settlingRepeats: null } as const;
 
 function judgeGroup(subject: Subject, condition: Condition, group: readonly MeasuredValue[], instrument: Instrument, guide: Guide): Verdict {
-  const frame = { subject, condition, instrumentId: instrument.id, count: group.length };
+  const overdue = instrument.calibratedUntil !== null && group.some((reading) => reading.at !== undefined && reading.at.slice(0, 10) > instrument.calibratedUntil!);
+  const trust = overdue ? overdueFactor : 1;
+  const frame = { subject, condition, instrumentId: instrument.id, count: group.length, overdue };
   const figures = group.flatMap((reading) => (reading.value.kind === 'figure' ? [reading.value.figure] : []));
   const codes = group.flatMap((reading) => (reading.value.kind === 'code' ? [reading.value.code] : []));
   if (subject === 'power-good') {
@@ -78,9 +98,9 @@ function judgeGroup(subject: Subject, condition: Condition, group: readonly Meas
     const ends = { lower: limits.earliestMilliseconds, upper: limits.latestMilliseconds };
     if (codes.length > 0) return { ...frame, ...ends, ...blank, word: codeVerdict[codes[0]!], reason: codes[0]! };
     if (instrument.powerGoodErrorMilliseconds === null) return { ...frame, ...ends, ...blank, mean: mean(figures), word: 'cannot-tell', reason: 'beyond-range' };
-    const judged = byGuardBand(figures, instrument.powerGoodErrorMilliseconds, ends.lower, ends.upper);
+    const judged = byGuardBand(figures, instrument.powerGoodErrorMilliseconds * trust, ends.lower, ends.upper, null);
     const slow = judged.word === 'pass' && judged.mean !== null && judged.mean > limits.slowMilliseconds;
-    return { ...frame, ...ends, ...judged, reason: slow ? 'slower-than-guide' : judged.reason };
+    return { ...frame, ...ends, ...judged, ...(slow ? { word: 'marginal', reason: 'slower-than-guide' } as const : {}) };
   }
   const band = railBand(subject, guide);
   const ends = { lower: band.lower, upper: band.upper };
@@ -91,7 +111,7 @@ function judgeGroup(subject: Subject, condition: Condition, group: readonly Meas
   }
   const limitOfError = limitOfErrorVolts(instrument, figures.reduce((most, figure) => (Math.abs(figure) > Math.abs(most) ? figure : most), 0));
   if (limitOfError === null) return { ...frame, ...ends, ...blank, mean: mean(figures), word: 'cannot-tell', reason: 'beyond-range' };
-  return { ...frame, ...ends, ...byGuardBand(figures, limitOfError, ends.lower, ends.upper) };
+  return { ...frame, ...ends, ...byGuardBand(figures, limitOfError * trust, ends.lower, ends.upper, band.nominal) };
 }
 
 /**

@@ -1,2 +1,3 @@
 export * from './figures.ts';
 export * from './words.ts';
+export * from './measuring.ts';

@@ -10,7 +10,7 @@ import { durationText, percentText, voltsText, wattsText } from './figures.ts';
 export const subjectText: Record<Subject, string> = { '+12': '+12 V', '+5': '+5 V', '+3.3': '+3.3 V', '-12': '-12 V', '+5sb': '+5 V standby', 'power-good': 'Power-good' };
 export const conditionText: Record<Condition, string> = { 'off-load': 'off load', idle: 'idle', work: 'at work' };
 export const codeText: Record<ReadingCode, string> = { 'too-high': 'too high', 'too-low': 'too low', absent: 'absent', wanders: 'wanders' };
-export const verdictText: Record<VerdictWord, string> = { pass: 'Pass', fail: 'Fail', 'cannot-tell': 'Cannot tell' };
+export const verdictText: Record<VerdictWord, string> = { pass: 'Pass', marginal: 'Marginal', fail: 'Fail', 'cannot-tell': 'Cannot tell' };
 export const phaseText: Record<Phase, string> = { before: 'before', after: 'after' };
 export const changeText: Record<PartChange, string> = { stays: 'stays', added: 'added', replaced: 'replaced', removed: 'removed' };
 export const layoutText: Record<CaseLayout, string> = { tower: 'Tower', small: 'Small case', slim: 'Slim case' };
@@ -33,6 +33,8 @@ export function verdictReason(verdict: Verdict): string {
   const doubt = verdict.expanded === null ? '' : ` ±${verdict.expanded < 0.01 ? verdict.expanded.toFixed(3) : figureOf(verdict.subject, verdict.expanded)}`;
   switch (verdict.reason) {
     case 'inside': return `inside ${lower} to ${upper}, with the meter's${doubt}`;
+    case 'near-low': return `inside, but with the meter's${doubt} little is left above the limit ${lower}`;
+    case 'near-high': return `inside, but with the meter's${doubt} little is left below the limit ${upper}`;
     case 'outside-low': return `below ${lower} by more than the meter's${doubt}`;
     case 'outside-high': return `above ${upper} by more than the meter's${doubt}`;
     case 'straddles-low': return `within the meter's${doubt} of the limit ${lower}`;

@@ -2,13 +2,12 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Act, Job } from '@fairwatt/core';
+import { bareReading, type Act, type Job } from '@fairwatt/core';
 import type { JobFile, JobList, Problem } from '@fairwatt/contract';
 import { startServer, type RunningServer } from '../../../tests/running-server.ts';
 
 const demo = fileURLToPath(new URL('../../../demo', import.meta.url));
 let running: RunningServer;
-let base = '';
 let pool: RunningServer['pool'];
 let call: RunningServer['call'];
 let act: RunningServer['act'];
@@ -16,7 +15,7 @@ let make: RunningServer['make'];
 
 beforeAll(async () => {
   running = await startServer();
-  ({ base, pool, call, act, make } = running);
+  ({ pool, call, act, make } = running);
 });
 afterAll(async () => { await running.end(); });
 
@@ -66,7 +65,7 @@ describe('acting', () => {
     expect((await act(code, title('Renamed', 1))).status).toBe(200);
     expect(await events()).toBe(before + 1);
     expect((await act(code, title('Late', 1))).status).toBe(409);
-    expect((await act(code, { kind: 'take-reading', reading: { id: randomUUID(), phase: 'before', subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 12 }, instrumentId: 'nobodys', loadWatts: null, note: '' } })).status).toBe(422);
+    expect((await act(code, { kind: 'take-reading', reading: { id: randomUUID(), phase: 'before', subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 12 }, instrumentId: 'nobodys', ...bareReading } })).status).toBe(422);
     expect(await events()).toBe(before + 1);
     const told = await call<{ events: { kind: string; by: string }[] }>(`/jobs/${code}/events`);
     expect(told.body.events[0]).toMatchObject({ kind: 'edit-sheet', by: 'mara' });
@@ -105,7 +104,7 @@ describe('acting', () => {
     ['an empty title', { kind: 'edit-sheet', changes: { title: '  ' }, basedOn: 1 }, 'act.changes.title'],
     ['an unknown field', { kind: 'edit-sheet', changes: { colour: 'blue' }, basedOn: 1 }, 'act.changes.colour'],
     ['an unknown act', { kind: 'explode' }, 'act.kind'],
-    ['230 V on +12', { kind: 'take-reading', reading: { id: randomUUID(), phase: 'before', subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 230 }, instrumentId: 'bench-meter', loadWatts: null, note: '' } }, 'act.reading.value.figure'],
+    ['230 V on +12', { kind: 'take-reading', reading: { id: randomUUID(), phase: 'before', subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 230 }, instrumentId: 'bench-meter', ...bareReading } }, 'act.reading.value.figure'],
     ['a supply rated nothing', { kind: 'put-supply', supply: { name: '', label: { ratingWatts: 0, rails: [], combined: [], shape: 'ATX', guide: '2.x', grade: 'none', modular: 'fixed', has16Pin: false } }, basedOn: 0 }, 'act.supply.label.ratingWatts'],
   ])('names the field: %s', async (_name, wrong, path) => {
     const { code } = await make();

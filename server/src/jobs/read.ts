@@ -1,4 +1,4 @@
-import type { Job, JobPart, PresentSupply, RecordedCable, Reading } from '@fairwatt/core';
+import type { CableProbe, Job, JobPart, PresentSupply, Reading, ReadingValue, RecordedCable } from '@fairwatt/core';
 import { many, maybeOne, type Queryable } from '../database/query.ts';
 import { boolean, instant, member, number, orNull, text, texts } from '../database/read.ts';
 
@@ -36,15 +36,26 @@ async function readCables(db: Queryable, jobId: number): Promise<RecordedCable[]
   }));
 }
 
+function readValue(row: Record<string, unknown>): ReadingValue {
+  return row['code'] === null ? { kind: 'figure', figure: number(row, 'figure') } : { kind: 'code', code: member(row, 'code') };
+}
+
 function readReadings(db: Queryable, jobId: number): Promise<Reading[]> {
   return many(db, 'select * from job_reading where job_id = $1 order by position', [jobId], (row): Reading => {
-    const code = orNull(text)(row, 'code');
     return {
       id: text(row, 'id'), phase: member(row, 'phase'), subject: member(row, 'subject'), condition: member(row, 'condition'),
-      value: code === null ? { kind: 'figure', figure: number(row, 'figure') } : { kind: 'code', code: member(row, 'code') },
-      instrumentId: text(row, 'instrument_id'), loadWatts: orNull(number)(row, 'load_watts'), note: text(row, 'note'), struckAt: orNull(instant)(row, 'struck_at'), ...signed(row),
+      value: readValue(row),
+      instrumentId: text(row, 'instrument_id'), loadWatts: orNull(number)(row, 'load_watts'), loadAmps: orNull(number)(row, 'load_amps'), pin: row['pin_plug'] === null ? null : { plug: member(row, 'pin_plug'), pin: number(row, 'pin_number') }, replaces: orNull(text)(row, 'replaces'), note: text(row, 'note'), struckAt: orNull(instant)(row, 'struck_at'), ...signed(row),
     };
   });
+}
+
+async function readProbes(db: Queryable, jobId: number): Promise<CableProbe[]> {
+  const pins = await many(db, 'select * from job_probe_pin where job_id = $1 order by probe_id, pin', [jobId], (row) => ({ probeId: text(row, 'probe_id'), pin: { pin: number(row, 'pin'), value: readValue(row) } }));
+  return many(db, 'select * from job_probe where job_id = $1 order by position', [jobId], (row): CableProbe => ({
+    id: text(row, 'id'), version: number(row, 'version'), label: text(row, 'label'), plug: member(row, 'plug'), note: text(row, 'note'), ...signed(row),
+    pins: pins.filter((item) => item.probeId === row['id']).map((item) => item.pin),
+  }));
 }
 
 /** A job with its row id; null when no job has this code. With `lock` the job's row is held until the transaction ends. */
@@ -66,6 +77,7 @@ export async function readJob(db: Queryable, code: string, lock = false): Promis
     supply: await readSupply(db, id),
     outcomes: await many(db, 'select * from job_outcome where job_id = $1 order by position', [id], (row) => ({ id: text(row, 'id'), checkId: text(row, 'check_id'), outcomeId: text(row, 'outcome_id'), instrumentId: orNull(text)(row, 'instrument_id'), takenBackAt: orNull(instant)(row, 'taken_back_at'), ...signed(row) })),
     readings: await readReadings(db, id),
+    probes: await readProbes(db, id),
     finding: await maybeOne(db, 'select * from job_finding where job_id = $1', [id], (row) => ({ version: number(row, 'version'), kind: member<NonNullable<Job['finding']>['kind']>(row, 'kind'), faultId: orNull(text)(row, 'fault_id'), confirmed: boolean(row, 'confirmed'), note: text(row, 'note'), ...signed(row) })),
     choice: await maybeOne(db, 'select * from job_choice where job_id = $1', [id], (row) => ({ version: number(row, 'version'), kind: member<NonNullable<Job['choice']>['kind']>(row, 'kind'), modelId: orNull(text)(row, 'model_id'), reason: text(row, 'reason'), ...signed(row) })),
     cables: await readCables(db, id),

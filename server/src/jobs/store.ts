@@ -91,7 +91,7 @@ export async function exportJob(db: Queryable, code: string, at: string): Promis
   const stored = await readJob(db, code);
   if (stored === null) return null;
   const { job } = stored;
-  const people = new Set([...job.outcomes, ...job.readings, ...job.seats, ...job.signOffs].map((item) => item.by).concat([job.finding, job.choice, job.closed].flatMap((item) => (item === null ? [] : [item.by]))));
+  const people = new Set([...job.outcomes, ...job.readings, ...job.probes, ...job.seats, ...job.signOffs].map((item) => item.by).concat([job.finding, job.choice, job.closed].flatMap((item) => (item === null ? [] : [item.by]))));
   const meters = new Set<string | null>([...job.readings, ...job.outcomes].map((item) => item.instrumentId));
   const file = {
     format: 'fairwatt-job' as const, version: 1 as const, exportedAt: at, job,

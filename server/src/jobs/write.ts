@@ -34,7 +34,7 @@ async function writeSupply(db: Queryable, jobId: number, supply: Job['supply']):
   await insertRows(db, 'job_supply_combined', ['job_id', 'position', 'labels', 'watts'], label.combined.map((limit, position) => [jobId, position, limit.labels, limit.watts]));
 }
 
-const nothing: Pick<Job, 'parts' | 'supply' | 'outcomes' | 'readings' | 'finding' | 'choice' | 'cables' | 'seats' | 'signOffs'> = { parts: [], supply: null, outcomes: [], readings: [], finding: null, choice: null, cables: [], seats: [], signOffs: [] };
+const nothing: Pick<Job, 'parts' | 'supply' | 'outcomes' | 'readings' | 'probes' | 'finding' | 'choice' | 'cables' | 'seats' | 'signOffs'> = { parts: [], supply: null, outcomes: [], readings: [], probes: [], finding: null, choice: null, cables: [], seats: [], signOffs: [] };
 
 /**
  * Writes what differs between two states of a job, the row itself included, and what its stations say.
@@ -57,8 +57,10 @@ export async function writeJob(db: Queryable, stored: { readonly id: number; rea
   await insertRows(db, 'job_inlet', ['job_id', 'id', 'part_id', 'position', 'kind', 'label', 'optional'], parts.flatMap((part) => part.inlets.map((inlet, position) => [jobId, inlet.id, part.id, position, inlet.kind, inlet.label, inlet.optional])));
   if (before.supply !== after.supply) await writeSupply(db, jobId, after.supply);
   await sync(db, 'job_outcome', 'id', before.outcomes, after.outcomes, (item) => item.id, ['id', 'position', 'check_id', 'outcome_id', 'instrument_id', 'taken_back_at', 'by', 'at'], (item, position) => [item.id, position, item.checkId, item.outcomeId, item.instrumentId, item.takenBackAt, item.by, item.at], jobId);
-  await sync(db, 'job_reading', 'id', before.readings, after.readings, (item) => item.id, ['id', 'position', 'phase', 'subject', 'condition', 'figure', 'code', 'instrument_id', 'load_watts', 'note', 'struck_at', 'by', 'at'],
-    (item, position) => [item.id, position, item.phase, item.subject, item.condition, item.value.kind === 'figure' ? item.value.figure : null, item.value.kind === 'code' ? item.value.code : null, item.instrumentId, item.loadWatts, item.note, item.struckAt, item.by, item.at], jobId);
+  await sync(db, 'job_reading', 'id', before.readings, after.readings, (item) => item.id, ['id', 'position', 'phase', 'subject', 'condition', 'figure', 'code', 'instrument_id', 'load_watts', 'load_amps', 'pin_plug', 'pin_number', 'replaces', 'note', 'struck_at', 'by', 'at'],
+    (item, position) => [item.id, position, item.phase, item.subject, item.condition, item.value.kind === 'figure' ? item.value.figure : null, item.value.kind === 'code' ? item.value.code : null, item.instrumentId, item.loadWatts, item.loadAmps, item.pin?.plug ?? null, item.pin?.pin ?? null, item.replaces, item.note, item.struckAt, item.by, item.at], jobId);
+  const probes = await sync(db, 'job_probe', 'id', before.probes, after.probes, (item) => item.id, ['id', 'position', 'version', 'label', 'plug', 'note', 'by', 'at'], (item, position) => [item.id, position, item.version, item.label, item.plug, item.note, item.by, item.at], jobId);
+  await insertRows(db, 'job_probe_pin', ['job_id', 'probe_id', 'pin', 'figure', 'code'], probes.flatMap((probe) => probe.pins.map((pin) => [jobId, probe.id, pin.pin, pin.value.kind === 'figure' ? pin.value.figure : null, pin.value.kind === 'code' ? pin.value.code : null])));
   const single = <T>(value: T | null): readonly T[] => (value === null ? [] : [value]);
   if (before.finding !== after.finding) await sync(db, 'job_finding', 'job_id', single(before.finding), single(after.finding), () => String(jobId), ['version', 'kind', 'fault_id', 'confirmed', 'note', 'by', 'at'], (item) => [item.version, item.kind, item.faultId, item.confirmed, item.note, item.by, item.at], jobId);
   if (before.choice !== after.choice) await sync(db, 'job_choice', 'job_id', single(before.choice), single(after.choice), () => String(jobId), ['version', 'kind', 'model_id', 'reason', 'by', 'at'], (item) => [item.version, item.kind, item.modelId, item.reason, item.by, item.at], jobId);

@@ -20,7 +20,7 @@ export function RailBands({ verdicts, width = 760 }: { readonly verdicts: readon
         const { low, high } = scaleOf(verdict);
         const x = (value: number) => left + ((Math.min(high, Math.max(low, value)) - low) / (high - low)) * inner;
         const y = index * rowHeight + 20;
-        const colour = verdict.word === 'pass' ? 'var(--pass)' : verdict.word === 'fail' ? 'var(--fail)' : 'var(--unknown)';
+        const colour = verdict.word === 'pass' ? 'var(--pass)' : verdict.word === 'marginal' ? 'var(--marginal)' : verdict.word === 'fail' ? 'var(--fail)' : 'var(--unknown)';
         const at = verdict.mean;
         const places = verdict.subject === 'power-good' ? 0 : 2;
         return (
@@ -32,9 +32,9 @@ export function RailBands({ verdicts, width = 760 }: { readonly verdicts: readon
             <text className="fig" x={x(verdict.lower)} y={y + 21} fontSize={11} textAnchor="middle" style={{ fill: 'var(--ink-2)' }}>{verdict.lower.toFixed(places)}</text>
             <text className="fig" x={x(verdict.upper)} y={y + 21} fontSize={11} textAnchor="middle" style={{ fill: 'var(--ink-2)' }}>{verdict.upper.toFixed(places)}</text>
             {at !== null && verdict.expanded !== null && <path d={`M${x(at - verdict.expanded)} ${y - 5}v10M${x(at - verdict.expanded)} ${y}H${x(at + verdict.expanded)}M${x(at + verdict.expanded)} ${y - 5}v10`} style={{ stroke: colour }} strokeWidth={2} fill="none" />}
-            {at !== null && (at < low ? <path d={`M${left + 10} ${y - 7}l-10 7l10 7z`} style={{ fill: colour }} /> : at > high ? <path d={`M${left + inner - 10} ${y - 7}l10 7l-10 7z`} style={{ fill: colour }} /> : verdict.word === 'fail' ? <path d={`M${x(at) - 6} ${y - 6}l12 12m0 -12l-12 12`} style={{ stroke: colour }} strokeWidth={3.5} /> : <circle cx={x(at)} cy={y} r={6} style={{ fill: verdict.word === 'pass' ? colour : 'var(--sheet)', stroke: colour }} strokeWidth={2.5} />)}
+            {at !== null && (at < low ? <path d={`M${left + 10} ${y - 7}l-10 7l10 7z`} style={{ fill: colour }} /> : at > high ? <path d={`M${left + inner - 10} ${y - 7}l10 7l-10 7z`} style={{ fill: colour }} /> : verdict.word === 'fail' ? <path d={`M${x(at) - 6} ${y - 6}l12 12m0 -12l-12 12`} style={{ stroke: colour }} strokeWidth={3.5} /> : verdict.word === 'marginal' ? <path d={`M${x(at)} ${y - 8}l8 14h-16z`} style={{ fill: colour }} /> : <circle cx={x(at)} cy={y} r={6} style={{ fill: verdict.word === 'pass' ? colour : 'var(--sheet)', stroke: colour }} strokeWidth={2.5} />)}
             <text className="fig" x={left + inner + 14} y={y - 1} fontSize={15}>{verdictLevel(verdict)}</text>
-            <text x={left + inner + 14} y={y + 15} fontSize={13} fontWeight={700} style={{ fill: colour }}>{verdict.word === 'pass' ? '✓ ' : verdict.word === 'fail' ? '✕ ' : '? '}{verdictText[verdict.word]}</text>
+            <text x={left + inner + 14} y={y + 15} fontSize={13} fontWeight={700} style={{ fill: colour }}>{verdict.word === 'pass' ? '✓ ' : verdict.word === 'marginal' ? '▲ ' : verdict.word === 'fail' ? '✕ ' : '? '}{verdictText[verdict.word]}</text>
           </g>
         );
       })}

@@ -33,7 +33,7 @@ export function CheckCard({ next, onAnswer }: { readonly next: NextCheck; readon
             <div><dt>hazard</dt><dd>{hazardText[next.hazard]}</dd></div>
             <div><dt>saves about</dt><dd>{Math.max(0, worthOf(next)).toFixed(1)} min</dd></div>
           </dl>
-          {small && <CheckDrawing drawing={check.drawing!} />}
+          {small && <CheckDrawing drawing={check.drawing ?? ''} />}
         </div>
       </div>
       {check.drawing !== undefined && !small && <CheckDrawing drawing={check.drawing} />}

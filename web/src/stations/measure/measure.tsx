@@ -1,22 +1,29 @@
 import { useState } from 'react';
-import { conditionText, settlingInstruments, subjectText, subjects, verdictLevel, verdictReason, verdictText, voltsText, type Phase, type Verdict } from '@fairwatt/core';
+import { useSearchParams } from 'react-router';
+import { conditionText, forecastText, settlingInstruments, subjectText, subjects, verdictLevel, verdictReason, verdictText, voltsText, type Phase, type Verdict } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { RailBands } from '../../drawings/rail-bands.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { LoadLineView } from './load-line-view.tsx';
+import { ProbeWalk } from './probe-walk.tsx';
 import { QuickEntryForm } from './quick-entry-form.tsx';
 import { ReadingList } from './reading-list.tsx';
 
+const ways = [['readings', 'Readings'], ['line', 'Load line'], ['walk', 'Probe walk']] as const;
 const order = (verdict: Verdict) => subjects.indexOf(verdict.subject) * 3 + ['off-load', 'idle', 'work'].indexOf(verdict.condition);
 
 /** Readings, their verdicts against the bands, and what to measure next. */
 export default function Measure() {
   const { job, view, shop, goTo } = useDesk();
   const [wanted, setPhase] = useState<Phase | null>(null);
+  const [params, setParams] = useSearchParams();
+  const way = ways.find(([value]) => value === params.get('way'))?.[0] ?? 'readings';
   const phase: Phase = wanted ?? (job.choice?.kind === 'replace' && job.seats.length > 0 ? 'after' : 'before');
   const result = phase === 'before' ? view.before : view.after;
   const verdicts = [...result.verdicts].sort((a, b) => order(a) - order(b));
-  const deciding = verdicts.find((verdict) => verdict.word === 'fail') ?? verdicts.find((verdict) => verdict.word === 'cannot-tell') ?? null;
+  const deciding = verdicts.find((verdict) => verdict.word === 'fail') ?? verdicts.find((verdict) => verdict.word === 'cannot-tell') ?? verdicts.find((verdict) => verdict.word === 'marginal') ?? null;
+  const forecasts = view.lines[phase].forecasts.filter((item) => item.planned.word !== 'will-pass');
   const sags = result.steadiness.filter((item) => item.word === 'sags' || item.word === 'wanders');
   const missing = (['idle', 'work'] as const).flatMap((condition) => (['+12', '+5', '+3.3'] as const).filter((rail) => !verdicts.some((verdict) => verdict.subject === rail && verdict.condition === condition)).map((rail) => ({ rail, condition })));
   const next = missing[0];
@@ -24,11 +31,17 @@ export default function Measure() {
   return (
     <div className="station">
       <div className="work">
-        <QuickEntryForm phase={phase} onPhase={setPhase} />
-        {verdicts.length === 0
-          ? <Empty title="No readings yet">Type the rail and the figure, such as <kbd>12 11.92</kbd>, and Enter. Several at once are fine.</Empty>
-          : <RailBands verdicts={verdicts} />}
-        <ReadingList phase={phase} />
+        <div className="tabs measure-tabs" role="group" aria-label="Way of measuring">{ways.map(([value, name]) => <button key={value} type="button" aria-pressed={way === value} onClick={() => setParams(value === 'readings' ? {} : { way: value }, { replace: true })}>{name}</button>)}</div>
+        {way === 'readings' && (
+          <>
+            <QuickEntryForm phase={phase} onPhase={setPhase} />
+            {verdicts.length === 0
+              ? <Empty title="No readings yet">Type the rail and the figure, such as <kbd>12 11.92</kbd>, and Enter. Several at once are fine.</Empty>
+              : <RailBands verdicts={verdicts} />}
+            <ReadingList phase={phase} />
+          </>)}
+        {way === 'line' && <LoadLineView phase={phase} />}
+        {way === 'walk' && <ProbeWalk />}
       </div>
       <aside className="side" aria-label="Verdict">
         <span className="label">{phase === 'before' ? 'The supply that came' : 'The supply that was fitted'}, guide {result.guide}</span>
@@ -36,7 +49,9 @@ export default function Measure() {
           ? <><div className="decides"><span className="verdict pass">{verdicts.length} of {verdicts.length} pass</span></div><p>Every reading is inside its band, with the meter's error counted.</p></>
           : <><div className="decides">{subjectText[deciding.subject]} {conditionText[deciding.condition]}<br /><span className="fig">{verdictLevel(deciding)}</span></div><span className={`verdict ${deciding.word}`} style={{ fontSize: 20 }} data-verdict={deciding.word}>{verdictText[deciding.word]}</span><p>{verdictReason(deciding)}.</p></>}
         {sags.map((item) => <p key={item.rail}><strong>{item.rail} V {item.word === 'sags' ? `sags by ${voltsText(item.dropVolts ?? 0)} V` : 'wanders'}</strong>{item.word === 'sags' ? `: ${voltsText(item.lightVolts ?? 0)} without load, ${voltsText(item.workVolts ?? 0)} at work.` : ` between repeats by ${voltsText(item.spreadVolts ?? 0, 3)} V.`}</p>)}
-        {deciding?.word === 'cannot-tell' && <p><strong>To settle it:</strong> {settling.length > 0 ? `read it again with ${settling.map((item) => item.name).join(' or ')}.` : deciding.settlingError === null ? 'read it again three times with the load held steady.' : `a meter with an error under ${deciding.settlingError < 0.01 ? deciding.settlingError.toFixed(4) : voltsText(deciding.settlingError, 3)} ${deciding.subject === 'power-good' ? 'ms' : 'V'} at this figure.`}</p>}
+        {deciding?.overdue === true && <p className="quiet">The calibration of {shop.instruments.find((item) => item.id === deciding.instrumentId)?.name} has run out; its error counts half as much again.</p>}
+        {forecasts.map(({ planned }) => <p key={planned.rail} data-forecast={planned.word}><strong>{subjectText[planned.rail]} with the plan</strong>: {forecastText(planned)}</p>)}
+        {deciding?.word === 'cannot-tell' && <p><strong>To settle it:</strong> {settling.length > 0 ? `read it again with ${settling.map((item) => item.name).join(' or ')}.` : deciding.settlingRepeats !== null ? `read it ${deciding.settlingRepeats} times with the load held steady.` : deciding.settlingError === null ? 'read it again three times with the load held steady.' : `a meter with an error under ${deciding.settlingError < 0.01 ? deciding.settlingError.toFixed(4) : voltsText(deciding.settlingError, 3)} ${deciding.subject === 'power-good' ? 'ms' : 'V'} at this figure.`}</p>}
         <p className="caution">Black on a ground pin first, one hand on the probe. Mains inside the supply is never measured.</p>
         {next !== undefined && <Primary onClick={() => document.querySelector<HTMLInputElement>('[data-entry]')?.focus()}>Next: {subjectText[next.rail]} {conditionText[next.condition]}</Primary>}
         {next === undefined && <Primary onClick={() => goTo(phase === 'after' ? 'hand-over' : 'fault')}>{phase === 'after' ? 'Hand over' : 'Back to Find the fault'}</Primary>}

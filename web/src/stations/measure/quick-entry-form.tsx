@@ -1,7 +1,8 @@
 import { useState } from 'react';
-import { codeText, conditionText, conditions, doubtText, parseQuickEntry, quickProblemText, subjectText, type Condition, type Phase, type QuickReading } from '@fairwatt/core';
+import { bareReading, codeText, conditionText, conditions, doubtText, parseQuickEntry, quickProblemText, subjectText, type Condition, type Phase, type QuickReading } from '@fairwatt/core';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { NumberPad } from './number-pad.tsx';
 
 const draftKey = (code: string) => `fairwatt.quick-entry.${code}`;
 const figureText = (reading: QuickReading) => (reading.value.kind === 'code' ? codeText[reading.value.code] : `${reading.value.figure} ${reading.subject === 'power-good' ? 'ms' : 'V'}`);
@@ -13,7 +14,9 @@ export function QuickEntryForm({ phase, onPhase }: { readonly phase: Phase; read
   const [condition, setCondition] = useState<Condition>('idle');
   const [instrumentId, setInstrument] = useState(() => shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? shop.instruments[0]?.id ?? '');
   const [loadWatts, setLoad] = useState<number | null>(null);
+  const [loadAmps, setAmps] = useState<number | null>(null);
   const [asked, setAsked] = useState(false);
+  const [pad, setPad] = useState(() => localStorage.getItem('fairwatt.pad') === 'shown');
   const parsed = parseQuickEntry(text);
   const doubts = parsed.readings.filter((reading) => reading.doubt !== null);
   const impossible = parsed.readings.filter((reading) => reading.subject !== 'power-good' && reading.value.kind === 'figure' && Math.abs(reading.value.figure) > 60);
@@ -25,7 +28,7 @@ export function QuickEntryForm({ phase, onPhase }: { readonly phase: Phase; read
     if (!ready || instrument === undefined) return;
     if (doubts.length > 0 && !asked) { setAsked(true); return; }
     for (const reading of parsed.readings) {
-      const refusal = act({ kind: 'take-reading', reading: { id: crypto.randomUUID(), phase, subject: reading.subject, condition: reading.condition ?? condition, value: reading.value, instrumentId, loadWatts, note: '' } });
+      const refusal = act({ kind: 'take-reading', reading: { id: crypto.randomUUID(), phase, subject: reading.subject, condition: reading.condition ?? condition, value: reading.value, instrumentId, ...bareReading, loadWatts, loadAmps } });
       if (refusal !== null) return;
     }
     change('');
@@ -33,21 +36,24 @@ export function QuickEntryForm({ phase, onPhase }: { readonly phase: Phase; read
 
   return (
     <form className="block" onSubmit={(event) => { event.preventDefault(); keep(); }}>
-      <div style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 180px 110px', gap: 12, alignItems: 'end' }}>
+      <div style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 172px 96px 96px', gap: 12, alignItems: 'end' }}>
         <label className="field"><span className="name">Reading: rail, figure, load <kbd>r</kbd></span>
           <input data-entry className="fig" style={{ fontSize: 20, minHeight: 44 }} value={text} disabled={locked} placeholder="12 11.92   5 5.03   pg 370" autoComplete="off" aria-label="Quick entry of readings" aria-describedby="quick-understood" onChange={(event) => change(event.target.value)} />
         </label>
         <label className="field"><span className="name">Instrument</span>
           <select value={instrumentId} disabled={locked} onChange={(event) => setInstrument(event.target.value)}>{shop.instruments.map((item) => <option key={item.id} value={item.id}>{item.name}</option>)}</select>
         </label>
-        <FigureField label="Load, if known" unit="W" optional most={5000} value={loadWatts} disabled={locked} onChange={setLoad} />
+        <FigureField label="Load" unit="W" optional most={5000} value={loadWatts} disabled={locked} onChange={setLoad} />
+        <FigureField label="On the rail" unit="A" optional most={400} value={loadAmps} disabled={locked} onChange={setAmps} />
       </div>
       <div style={{ display: 'flex', gap: 14, marginTop: 8, flexWrap: 'wrap', alignItems: 'center' }}>
         <div className="tabs" role="group" aria-label="Load condition">{conditions.map((value) => <button key={value} type="button" aria-pressed={condition === value} onClick={() => setCondition(value)}>{conditionText[value]}</button>)}</div>
         <div className="tabs" role="group" aria-label="Before or after">{(['before', 'after'] as const).map((value) => <button key={value} type="button" aria-pressed={phase === value} onClick={() => onPhase(value)}>{value === 'before' ? 'supply that came' : 'new supply'}</button>)}</div>
+        <button type="button" className="secondary" aria-pressed={pad} onClick={() => { setPad(!pad); localStorage.setItem('fairwatt.pad', pad ? 'hidden' : 'shown'); }}>Pad</button>
         <button type="submit" className="secondary" disabled={locked || !ready}>{asked ? 'Keep it all the same' : 'Keep'} <kbd aria-hidden="true">↵</kbd></button>
       </div>
-      {instrument?.calibratedUntil != null && instrument.calibratedUntil < new Date().toISOString().slice(0, 10) && <p className="quiet" style={{ marginTop: 6 }}>The calibration of {instrument.name} ended on {instrument.calibratedUntil}: trust it less.</p>}
+      {pad && <NumberPad disabled={locked} onKey={(key) => change(/ $/.test(key) && text !== '' && !text.endsWith(' ') ? `${text} ${key}` : text + key)} onBack={() => change(text.trimEnd().slice(0, -1))} onKeep={keep} />}
+      {instrument?.calibratedUntil != null && instrument.calibratedUntil < new Date().toISOString().slice(0, 10) && <p className="quiet" style={{ marginTop: 6 }}>The calibration of {instrument.name} ended on {instrument.calibratedUntil}: its error counts half as much again.</p>}
       <div id="quick-understood" aria-live="polite" style={{ minHeight: 26, marginTop: 8 }}>
         {parsed.readings.map((reading, index) => <span key={index} style={{ marginRight: 18 }}><strong>{subjectText[reading.subject]}</strong> <span className="fig">{figureText(reading)}</span> <span className="quiet">{conditionText[reading.condition ?? condition]}</span></span>)}
         {parsed.problems.map((problem, index) => <span key={index} className="error-text" style={{ display: 'block' }}>{quickProblemText(problem)}</span>)}

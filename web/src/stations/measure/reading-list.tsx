@@ -1,4 +1,5 @@
-import { codeText, conditionText, subjectText, type Phase } from '@fairwatt/core';
+import { useState } from 'react';
+import { codeText, conditionText, doubtOf, doubtText, parseFigure, subjectText, type Phase, type Reading } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { clockTime } from '../../controls/clock.ts';
 
@@ -15,8 +16,8 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
         <tbody>{readings.map((reading) => (
           <tr key={reading.id} className={reading.struckAt === null ? '' : 'gone'}>
             <td>{subjectText[reading.subject]}</td>
-            <td className="num">{reading.value.kind === 'code' ? codeText[reading.value.code] : `${reading.value.figure} ${reading.subject === 'power-good' ? 'ms' : 'V'}`}</td>
-            <td>{conditionText[reading.condition]}{reading.loadWatts === null ? '' : `, ${reading.loadWatts} W`}</td>
+            <td className="num"><Figure reading={reading} was={readings.find((other) => other.id === reading.replaces) ?? null} /></td>
+            <td>{conditionText[reading.condition]}{reading.loadWatts === null ? '' : `, ${reading.loadWatts} W`}{reading.loadAmps === null ? '' : `, ${reading.loadAmps} A`}</td>
             <td>{shop.instruments.find((item) => item.id === reading.instrumentId)?.name ?? reading.instrumentId}</td>
             <td className="quiet">{personName(reading.by)}, {clockTime(reading.at)}</td>
             <td>{reading.struckAt === null
@@ -26,5 +27,29 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
         </tbody>
       </table>
     </section>
+  );
+}
+
+const valueText = (reading: Reading) => (reading.value.kind === 'code' ? codeText[reading.value.code] : `${reading.value.figure} ${reading.subject === 'power-good' ? 'ms' : 'V'}`);
+
+/** A figure that is corrected in place; the old one stays in the list, struck. */
+function Figure({ reading, was }: { readonly reading: Reading; readonly was: Reading | null }) {
+  const { act, locked } = useDesk();
+  const [text, setText] = useState<string | null>(null);
+  const figure = text === null ? null : parseFigure(text);
+  const doubt = figure === null ? null : doubtOf(reading.subject, figure);
+  if (reading.struckAt !== null) return <>{valueText(reading)}</>;
+  if (text === null) return <><button type="button" className="answer" disabled={locked} aria-label={`Correct ${subjectText[reading.subject]} ${valueText(reading)}`} onClick={() => setText(reading.value.kind === 'figure' ? String(reading.value.figure) : '')}>{valueText(reading)}</button>{was !== null && <span className="quiet block-note" style={{ fontWeight: 400 }}>was {valueText(was)}</span>}</>;
+  const keep = () => {
+    if (figure === null || (reading.subject !== 'power-good' && Math.abs(figure) > 60)) return;
+    const { by: _by, at: _at, struckAt: _struck, ...kept } = reading;
+    if (act({ kind: 'correct-reading', reading: { ...kept, id: crypto.randomUUID(), value: { kind: 'figure', figure }, replaces: reading.id } }) === null) setText(null);
+  };
+  return (
+    <form onSubmit={(event) => { event.preventDefault(); keep(); }}>
+      <input className="cell-input fig" autoFocus style={{ width: 90 }} aria-label={`New figure for ${subjectText[reading.subject]}`} aria-invalid={figure === null} value={text} onChange={(event) => setText(event.target.value)} onKeyDown={(event) => { if (event.key === 'Escape') setText(null); }} onBlur={() => { if (text === (reading.value.kind === 'figure' ? String(reading.value.figure) : '')) setText(null); }} />
+      {figure === null && <span className="error-text">a figure, such as 11.92</span>}
+      {doubt !== null && <span className="error-text" style={{ fontWeight: 400 }}>{doubtText(reading.subject, doubt)}</span>}
+    </form>
   );
 }

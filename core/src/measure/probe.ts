@@ -1,0 +1,110 @@
+import { inletFace, railBand, type InletKind, type PinSignal, type RailName } from '../standards/index.ts';
+import type { ReadingValue } from './reading.ts';
+
+/** One pin with what it showed. */
+export interface ProbedPin {
+  readonly pin: number;
+  readonly value: ReadingValue;
+}
+
+/** What a pin must show while the supply runs, black probe on the supply's ground. */
+export type PinExpectation =
+  | { readonly kind: 'rail'; readonly rail: RailName; readonly lower: number; readonly upper: number }
+  | { readonly kind: 'ground'; readonly lower: number; readonly upper: number }
+  | { readonly kind: 'signal'; readonly signal: 'power-good' | 'start' | 'sense'; readonly lower: number; readonly upper: number }
+  | { readonly kind: 'free' };
+
+/** A pin of a plug in the order of the walk. */
+export interface WalkPin {
+  readonly pin: number;
+  readonly signal: PinSignal;
+  readonly expects: PinExpectation;
+}
+
+/** Ground and sense pins lie at the supply's ground; a probe shows no more than this (bench practice). */
+const groundVolts = 0.2;
+/** At the 16-pin plug and in the card slot +12 may go down to this. */
+const cardTwelveLowest = 11.04;
+
+/**
+ * What a pin must show. Power-good is high from 2.4 V; the start line is held low while the supply runs; the free pin of
+ * the main plug carries nothing or the historic -5.
+ * Source: design guide and card electromechanical specification. Limits are those of the older guide, in which every
+ * supply must stay.
+ */
+export function pinExpectation(plug: InletKind, signal: PinSignal): PinExpectation {
+  const rail = (name: RailName): PinExpectation => {
+    const { lower, upper } = railBand(name, '2.x');
+    return { kind: 'rail', rail: name, lower: name === '+12' && plug.startsWith('card-') ? cardTwelveLowest : lower, upper };
+  };
+  switch (signal) {
+    case '12': return rail('+12');
+    case '5': return rail('+5');
+    case '3.3': return rail('+3.3');
+    case '-12': return rail('-12');
+    case 'SB': return rail('+5sb');
+    case 'G': return { kind: 'ground', lower: -groundVolts, upper: groundVolts };
+    case 'S': return { kind: 'signal', signal: 'sense', lower: -groundVolts, upper: groundVolts };
+    case 'PG': return { kind: 'signal', signal: 'power-good', lower: 2.4, upper: 5.25 };
+    case 'ST': return { kind: 'signal', signal: 'start', lower: -groundVolts, upper: 0.8 };
+    case 'NC': return { kind: 'free' };
+  }
+}
+
+/** Every pin of a plug in the order in which it is touched: by number, free pins left out. */
+export function walkOf(plug: InletKind): WalkPin[] {
+  return inletFace[plug].rows.flat().filter((item) => item.signal !== 'NC').sort((a, b) => a.pin - b.pin).map(({ pin, signal }) => ({ pin, signal, expects: pinExpectation(plug, signal) }));
+}
+
+export type PinFinding = 'right' | 'weak' | 'wrong' | 'missing';
+
+/** A pin judged: `weak` is the right rail outside its limits, `wrong` is something else where it does harm. */
+export interface JudgedPin extends WalkPin {
+  readonly value: ReadingValue | null;
+  readonly finding: PinFinding;
+  /** What the pin carries instead, where it can be told. */
+  readonly carries: RailName | 'ground' | null;
+}
+
+export interface ProbeVerdict {
+  /** `safe` only when every pin was touched and is right; `wrong` as soon as one is; else `incomplete`. */
+  readonly word: 'safe' | 'wrong' | 'incomplete';
+  readonly pins: readonly JudgedPin[];
+}
+
+function carried(volts: number): RailName | 'ground' | null {
+  if (Math.abs(volts) <= groundVolts) return 'ground';
+  for (const rail of ['+12', '+5', '+3.3', '-12'] as const) {
+    const { nominal } = railBand(rail, '2.x');
+    if (Math.abs(volts - nominal) <= 0.1 * Math.abs(nominal)) return rail;
+  }
+  return null;
+}
+
+function judgePin(pin: WalkPin, value: ReadingValue | undefined): JudgedPin {
+  const judged = (finding: PinFinding, carries: JudgedPin['carries'] = null): JudgedPin => ({ ...pin, value: value ?? null, finding, carries });
+  if (value === undefined) return judged('missing');
+  const { expects } = pin;
+  if (expects.kind === 'free') return judged('right');
+  if (value.kind === 'code') return judged(value.code === 'absent' && expects.kind === 'signal' && expects.signal === 'sense' ? 'weak' : expects.kind === 'rail' ? 'weak' : 'wrong');
+  const volts = value.figure;
+  if (volts >= expects.lower && volts <= expects.upper) return judged('right', carried(volts));
+  const carries = carried(volts);
+  if (expects.kind === 'rail') {
+    // A rail that sags is weak; another rail, ground or the other sign is a wrong wire.
+    const nominal = railBand(expects.rail, '2.x').nominal;
+    const itself = carries === null && Math.sign(volts) === Math.sign(nominal) && Math.abs(volts - nominal) <= 0.25 * Math.abs(nominal);
+    return judged(itself || carries === expects.rail ? 'weak' : 'wrong', carries);
+  }
+  return judged('wrong', carries);
+}
+
+/**
+ * The verdict on a cable probed at its device end: what each pin carries against what the plug's standard wants there.
+ * A pin that is weak is not a wrong wire, but it is not safe either: the supply is looked at first.
+ */
+export function judgeProbe(plug: InletKind, probed: readonly ProbedPin[]): ProbeVerdict {
+  const pins = walkOf(plug).map((pin) => judgePin(pin, probed.find((item) => item.pin === pin.pin)?.value));
+  const word = pins.some((pin) => pin.finding === 'wrong') ? 'wrong' : pins.every((pin) => pin.finding === 'right') ? 'safe' : 'incomplete';
+  return { word, pins };
+}

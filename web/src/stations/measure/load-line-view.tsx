@@ -1,0 +1,36 @@
+import { forecastText, subjectText, voltsText, type Phase } from '@fairwatt/core';
+import { Empty } from '../../controls/empty.tsx';
+import { LoadLineDrawing } from '../../drawings/load-line.tsx';
+import { ReadingsOverTime } from '../../drawings/readings-over-time.tsx';
+import { useDesk } from '../../job/job-context.ts';
+
+/** What each rail will show at the planned load, and how the readings went over time. */
+export function LoadLineView({ phase }: { readonly phase: Phase }) {
+  const { job, view } = useDesk();
+  const { forecasts, crossLoad } = view.lines[phase];
+  const guide = view[phase].guide;
+  const readings = job.readings.filter((reading) => reading.phase === phase && reading.struckAt === null);
+  return (
+    <>
+      {forecasts.length === 0
+        ? <Empty title="No load line yet">Read one rail at two loads with the same meter: idle and at work, or with the amps on the rail. Three loads or more give an interval.</Empty>
+        : forecasts.map(({ line, planned }) => (
+          <section key={line.rail} className="block load-line" aria-label={`Load line of ${subjectText[line.rail]}`} data-forecast={planned.word}>
+            <div className="load-line-words">
+              <h2>{subjectText[line.rail]}</h2>
+              <p>{forecastText(planned)}</p>
+              <dl className="facts-list">
+                <div><dt>resistance</dt><dd>{(line.resistanceOhms * 1000).toFixed(1)} mΩ</dd></div>
+                <div><dt>at 95 %</dt><dd>{line.resistanceInterval === null ? 'third load' : `${(line.resistanceInterval.low * 1000).toFixed(1)} to ${(line.resistanceInterval.high * 1000).toFixed(1)}`}</dd></div>
+                <div><dt>without load</dt><dd>{voltsText(line.openVolts)} V</dd></div>
+                <div><dt>readings</dt><dd>{line.points.length}</dd></div>
+              </dl>
+              {line.estimated && <p className="quiet">The amps are estimated from the parts. Enter them with the reading, or set them with a load, to be sure.</p>}
+            </div>
+            <LoadLineDrawing line={line} planned={planned} guide={guide} />
+          </section>))}
+      {crossLoad !== null && <p className="caution">+5 V rises by {voltsText(crossLoad.fiveRisesVolts)} V while +12 V falls by {voltsText(crossLoad.twelveFallsVolts)} V: both are regulated together, and a heavy +12 V load pulls them apart.</p>}
+      {readings.length > 1 && <section className="block" aria-label="Readings over time"><span className="label">Readings over time, off nominal</span><ReadingsOverTime readings={readings} guide={guide} /></section>}
+    </>
+  );
+}
