@@ -12,7 +12,7 @@ const views: readonly { readonly name: string; readonly path: string; readonly d
   { name: 'find-the-fault', path: '/jobs/LQ-0143/fault' },
   { name: 'measure', path: '/jobs/LQ-0142/measure' },
   { name: 'load-line', path: '/jobs/LQ-0142/measure?way=line' },
-  { name: 'probe-walk', path: '/jobs/LQ-0143/measure?way=walk' },
+  { name: 'probe-walk', path: '/jobs/LQ-0143/measure?way=walk', click: '[data-probe] button' },
   { name: 'load', path: '/jobs/LQ-0142/load' },
   { name: 'replacement', path: '/jobs/LQ-0142/replacement' },
   { name: 'cables-record', path: '/jobs/LQ-0142/cables' },

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Act } from '@fairwatt/core';
-import { cableFields, choiceFields, findingFields, newPartSchema, newReadingSchema, presentSupplyFields, probeFields, seatFields, sheetFields, signOffFields } from './job.ts';
+import { cableFields, choiceFields, findingFields, logFields, newPartSchema, newReadingSchema, presentSupplyFields, probeFields, seatFields, sheetFields, signOffFields } from './job.ts';
 import { id, jobCode, line, text, uuid, version } from './primitives.ts';
 
 const act = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) => z.strictObject({ kind: z.literal(kind), ...shape });
@@ -19,6 +19,8 @@ export const actSchema = z.discriminatedUnion('kind', [
   act('restore-reading', { id: uuid }),
   act('put-probe', { probe: z.strictObject(probeFields), basedOn: version }),
   act('drop-probe', { probeId: uuid, basedOn: version }),
+  act('put-log', { log: z.strictObject(logFields), basedOn: version }),
+  act('drop-log', { logId: uuid, basedOn: version }),
   act('set-finding', { finding: z.strictObject(findingFields).nullable(), basedOn: version }),
   act('set-choice', { choice: z.strictObject(choiceFields).nullable(), basedOn: version }),
   act('put-cable', { cable: z.strictObject(cableFields), basedOn: version }),

@@ -1,15 +1,20 @@
 import { z } from 'zod';
 import { jobSchema } from './job.ts';
+import { uuid } from './primitives.ts';
 import { instrumentSchema, technicianSchema } from './shop.ts';
 import { supplyModelSchema } from './supply.ts';
 
 export const jobFileFormat = 'fairwatt-job';
 export const jobFileVersion = 1;
+/** A log's file up to this size is kept as it came. */
+export const mostOriginalBytes = 1_048_576;
 
 /** One job as one file, with the supplies, instruments and technicians that it names, so that it can be read elsewhere. */
 export const jobFileSchema = z.strictObject({
   format: z.literal(jobFileFormat), version: z.literal(jobFileVersion), exportedAt: z.iso.datetime({ precision: 3 }),
   job: jobSchema, supplies: z.array(supplyModelSchema).max(100), instruments: z.array(instrumentSchema).max(100), technicians: z.array(technicianSchema).max(200),
+  /** Files of logging meters that were kept, by the log they belong to. */
+  originals: z.array(z.strictObject({ logId: uuid, text: z.string().max(mostOriginalBytes) })).max(20).default([]),
 }).superRefine((file, context) => {
   const say = (path: (string | number)[], message: string) => context.addIssue({ code: 'custom', path, message });
   const { job } = file;
@@ -23,6 +28,8 @@ export const jobFileSchema = z.strictObject({
   job.cables.forEach((cable, index) => cable.plugs.forEach((plug, position) => { if (plug.inletId !== null && !known.has(plug.inletId)) say(['job', 'cables', index, 'plugs', position, 'inletId'], 'is not an inlet of this job'); }));
   job.readings.forEach((reading, index) => { if (!meters.has(reading.instrumentId)) say(['job', 'readings', index, 'instrumentId'], 'is not among the instruments of this file'); signed(['job', 'readings', index, 'by'], reading.by); });
   job.outcomes.forEach((outcome, index) => { if (outcome.instrumentId !== null && !meters.has(outcome.instrumentId)) say(['job', 'outcomes', index, 'instrumentId'], 'is not among the instruments of this file'); signed(['job', 'outcomes', index, 'by'], outcome.by); });
+  job.logs.forEach((log, index) => signed(['job', 'logs', index, 'by'], log.by));
+  file.originals.forEach((original, index) => { if (!job.logs.some((log) => log.id === original.logId)) say(['originals', index, 'logId'], 'is not a log of this job'); });
   job.probes.forEach((probe, index) => signed(['job', 'probes', index, 'by'], probe.by));
   job.signOffs.forEach((item, index) => signed(['job', 'signOffs', index, 'by'], item.by));
   if (job.finding) signed(['job', 'finding', 'by'], job.finding.by);

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { caseLayouts, conditions, inletKinds, partChanges, plugKinds, readingCodes, schools, shapes, subjects, type Job, type JobPart, type PowerFigures, type ReadingValue } from '@fairwatt/core';
+import { caseLayouts, conditions, inletKinds, mostEvents, mostLogRows, partChanges, plugKinds, railNames, readingCodes, schools, shapes, subjects, type Job, type JobPart, type PowerFigures, type ReadingValue } from '@fairwatt/core';
 import { figure, id, instant, jobCode, line, text, uuid, version } from './primitives.ts';
 import { supplyLabelSchema } from './supply.ts';
 
@@ -56,6 +56,16 @@ export const probeFields = {
   id: uuid, label: line(40), plug: z.enum(inletKinds), note: text(300),
   pins: z.array(z.strictObject({ pin: z.int().min(1).max(24), value: readingValueSchema })).max(24).refine((pins) => new Set(pins.map((item) => item.pin)).size === pins.length, 'a pin is named twice'),
 };
+const logVolts = figure(-10_000, 10_000);
+const curve = z.array(z.number()).max(1200);
+export const logFields = {
+  id: uuid, name: line(120), phase: z.enum(['before', 'after']), rows: z.int().min(1).max(mostLogRows), skipped: z.int().min(0), lastsSeconds: figure(0, 1e9), eventsInAll: z.int().min(0),
+  channels: z.array(z.strictObject({
+    rail: z.enum(railNames), count: z.int().min(1), meanVolts: logVolts, lowestVolts: logVolts, highestVolts: logVolts, deviationVolts: figure(0, 10_000), noiseVolts: figure(0, 10_000), driftVoltsPerHour: z.number(), outsideSeconds: figure(0, 1e9),
+    curve: z.strictObject({ seconds: curve, low: curve, high: curve }).refine((value) => value.seconds.length === value.low.length && value.low.length === value.high.length, 'seconds, low and high are of one length'),
+  })).min(1).max(5),
+  events: z.array(z.strictObject({ rail: z.enum(railNames), kind: z.enum(['dip', 'spike', 'step', 'gap']), atSeconds: z.number(), lastsSeconds: figure(0, 1e9), volts: logVolts.nullable(), fromVolts: logVolts.nullable() })).max(mostEvents),
+};
 export const findingFields = { kind: z.enum(['fault', 'no-fault', 'hand-on']), faultId: id.nullable(), confirmed: z.boolean(), note: text(1000) };
 export const choiceFields = { kind: z.enum(['replace', 'keep']), modelId: id.nullable(), reason: text(500) };
 export const cableFields = {
@@ -73,6 +83,7 @@ export const jobSchema = z.strictObject({
   outcomes: z.array(z.strictObject({ id: uuid, checkId: id, outcomeId: id, instrumentId: id.nullable().default(null), takenBackAt: instant.nullable(), ...signed })).max(2000),
   readings: z.array(z.strictObject({ ...readingFields, struckAt: instant.nullable(), ...signed }).superRefine(voltsInReach)).max(5000),
   probes: z.array(z.strictObject({ version, ...probeFields, ...signed })).max(100).default([]),
+  logs: z.array(z.strictObject({ version, ...logFields, ...signed })).max(20, 'at most 20 logs in one job').default([]),
   finding: z.strictObject({ version, ...findingFields, ...signed }).nullable(),
   choice: z.strictObject({ version, ...choiceFields, ...signed }).nullable(),
   cables: z.array(z.strictObject({ version, ...cableFields })).max(60),

@@ -29,3 +29,61 @@ create table job_probe_pin (
   primary key (job_id, probe_id, pin),
   foreign key (job_id, probe_id) references job_probe on delete cascade
 );
+
+-- What is kept of a logging meter's file: figures and a reduced curve of each rail, the gravest events, the file itself if small.
+create table job_log (
+  job_id bigint not null references job on delete cascade,
+  id uuid not null,
+  position int not null,
+  version int not null check (version > 0),
+  name text not null check (name <> ''),
+  phase text not null check (phase in ('before', 'after')),
+  rows int not null check (rows > 0),
+  skipped int not null check (skipped >= 0),
+  lasts_seconds double precision not null check (lasts_seconds >= 0),
+  events_in_all int not null check (events_in_all >= 0),
+  by text not null references technician,
+  at timestamptz not null,
+  primary key (job_id, id)
+);
+create table job_log_channel (
+  job_id bigint not null,
+  log_id uuid not null,
+  position int not null,
+  rail text not null check (rail in ('+12', '+5', '+3.3', '-12', '+5sb')),
+  count int not null check (count > 0),
+  mean_volts double precision not null,
+  lowest_volts double precision not null,
+  highest_volts double precision not null,
+  deviation_volts double precision not null check (deviation_volts >= 0),
+  noise_volts double precision not null check (noise_volts >= 0),
+  drift_volts_per_hour double precision not null,
+  outside_seconds double precision not null check (outside_seconds >= 0),
+  curve_seconds double precision[] not null,
+  curve_low double precision[] not null,
+  curve_high double precision[] not null,
+  check (cardinality(curve_seconds) = cardinality(curve_low) and cardinality(curve_low) = cardinality(curve_high)),
+  primary key (job_id, log_id, position),
+  unique (job_id, log_id, rail),
+  foreign key (job_id, log_id) references job_log on delete cascade
+);
+create table job_log_event (
+  job_id bigint not null,
+  log_id uuid not null,
+  position int not null,
+  rail text not null check (rail in ('+12', '+5', '+3.3', '-12', '+5sb')),
+  kind text not null check (kind in ('dip', 'spike', 'step', 'gap')),
+  at_seconds double precision not null,
+  lasts_seconds double precision not null,
+  volts double precision,
+  from_volts double precision,
+  primary key (job_id, log_id, position),
+  foreign key (job_id, log_id) references job_log on delete cascade
+);
+create table job_log_original (
+  job_id bigint not null,
+  log_id uuid not null,
+  text text not null check (octet_length(text) <= 1048576),
+  primary key (job_id, log_id),
+  foreign key (job_id, log_id) references job_log (job_id, id) on delete cascade deferrable initially deferred
+);

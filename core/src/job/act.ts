@@ -1,4 +1,4 @@
-import type { CableProbe, Choice, Finding, Instant, Job, JobPart, NotedOutcome, PresentSupply, Reading, RecordedCable, Seat, Sheet, SignOff } from './job.ts';
+import type { CableProbe, Choice, Finding, Instant, Job, JobPart, KeptLog, NotedOutcome, PresentSupply, Reading, RecordedCable, Seat, Sheet, SignOff } from './job.ts';
 
 export type SheetChanges = { readonly [K in keyof Omit<Sheet, 'version'>]?: Sheet[K] | undefined };
 
@@ -18,6 +18,8 @@ export type Act =
   | { readonly kind: 'restore-reading'; readonly id: string }
   | { readonly kind: 'put-probe'; readonly probe: Omit<CableProbe, 'by' | 'at' | 'version'>; readonly basedOn: number }
   | { readonly kind: 'drop-probe'; readonly probeId: string; readonly basedOn: number }
+  | { readonly kind: 'put-log'; readonly log: Omit<KeptLog, 'by' | 'at' | 'version'>; readonly basedOn: number }
+  | { readonly kind: 'drop-log'; readonly logId: string; readonly basedOn: number }
   | { readonly kind: 'set-finding'; readonly finding: Omit<Finding, 'by' | 'at' | 'version'> | null; readonly basedOn: number }
   | { readonly kind: 'set-choice'; readonly choice: Omit<Choice, 'by' | 'at' | 'version'> | null; readonly basedOn: number }
   | { readonly kind: 'put-cable'; readonly cable: Omit<RecordedCable, 'version'>; readonly basedOn: number }
@@ -87,7 +89,7 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
   if (job.state === 'closed' && act.kind !== 'reopen') return refuse({ code: 'closed' });
   const signed = { by: context.by, at: context.at };
   const done = (changes: Partial<Job>): ActResult => ({ ok: true, job: { ...job, ...changes, updatedAt: context.at } });
-  const versioned = <K extends 'cables' | 'seats' | 'probes'>(key: K, result: { readonly list: Job[K][number][] } | Refusal): ActResult => ('code' in result ? refuse(result) : done({ [key]: result.list }));
+  const versioned = <K extends 'cables' | 'seats' | 'probes' | 'logs'>(key: K, result: { readonly list: Job[K][number][] } | Refusal): ActResult => ('code' in result ? refuse(result) : done({ [key]: result.list }));
   const withParts = (result: { readonly list: JobPart[] } | Refusal): ActResult => ('code' in result ? refuse(result) : done(tidied(job, result.list)));
   const stale = (subject: string, basedOn: number, current: number): ActResult | null => (basedOn === current ? null : refuse({ code: 'stale', subject, basedOn, current }));
   const inletIds = () => new Set(job.parts.flatMap((part) => part.inlets.map((inlet) => inlet.id)));
@@ -136,6 +138,10 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
       return versioned('probes', put(job.probes, (probe) => probe.id === act.probe.id, (version): CableProbe => ({ ...act.probe, ...signed, version }), act.basedOn, `probe:${act.probe.id}`));
     case 'drop-probe':
       return versioned('probes', drop(job.probes, (probe) => probe.id === act.probeId, act.basedOn, `probe:${act.probeId}`));
+    case 'put-log':
+      return versioned('logs', put(job.logs, (log) => log.id === act.log.id, (version): KeptLog => ({ ...act.log, ...signed, version }), act.basedOn, `log:${act.log.id}`));
+    case 'drop-log':
+      return versioned('logs', drop(job.logs, (log) => log.id === act.logId, act.basedOn, `log:${act.logId}`));
     case 'set-finding':
       return stale('finding', act.basedOn, job.finding?.version ?? 0) ?? done({ finding: act.finding === null ? null : { ...act.finding, ...signed, version: act.basedOn + 1 } });
     case 'set-choice':

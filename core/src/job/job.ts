@@ -1,5 +1,5 @@
 import type { CaseLayout, MachinePart, SupplyLabel } from '../machine/index.ts';
-import type { Condition, ProbedPin, ReadingValue, Subject } from '../measure/index.ts';
+import type { Condition, LogChannel, LogEvent, ProbedPin, ReadingValue, Subject } from '../measure/index.ts';
 import type { InletKind, PlugKind, Shape } from '../standards/index.ts';
 import type { School } from '../load/index.ts';
 
@@ -89,6 +89,21 @@ export interface CableProbe extends Signed {
   readonly note: string;
 }
 
+/** What is kept of a logging meter's file. */
+export interface KeptLog extends Signed {
+  readonly id: string;
+  readonly version: number;
+  readonly name: string;
+  readonly phase: Phase;
+  readonly rows: number;
+  /** Rows that could not be read. */
+  readonly skipped: number;
+  readonly lastsSeconds: number;
+  readonly channels: readonly LogChannel[];
+  readonly events: readonly LogEvent[];
+  readonly eventsInAll: number;
+}
+
 /** What was found, as it stands in the report. */
 export interface Finding extends Signed {
   readonly version: number;
@@ -151,6 +166,7 @@ export interface Job {
   readonly outcomes: readonly NotedOutcome[];
   readonly readings: readonly Reading[];
   readonly probes: readonly CableProbe[];
+  readonly logs: readonly KeptLog[];
   readonly finding: Finding | null;
   readonly choice: Choice | null;
   readonly cables: readonly RecordedCable[];
@@ -166,6 +182,6 @@ export function newJob(code: string, title: string, client: string, words: strin
       version: 1, title, client, words, button: null, course: null, surroundings: '', machineYears: null, supplyYears: null, upgrade: '', cableBag: null,
       layout: 'tower', shapes: ['ATX'], depthMillimetres: null, school, watch: '', leftInBag: '',
     },
-    parts: [], supply: null, outcomes: [], readings: [], probes: [], finding: null, choice: null, cables: [], seats: [], signOffs: [],
+    parts: [], supply: null, outcomes: [], readings: [], probes: [], logs: [], finding: null, choice: null, cables: [], seats: [], signOffs: [],
   };
 }

@@ -6,3 +6,5 @@ export * from './quick-entry.ts';
 export * from './student.ts';
 export * from './load-line.ts';
 export * from './probe.ts';
+export * from './log-columns.ts';
+export * from './log-analysis.ts';

@@ -1,4 +1,4 @@
-import type { CableProbe, Job, JobPart, PresentSupply, Reading, ReadingValue, RecordedCable } from '@fairwatt/core';
+import type { CableProbe, Job, JobPart, KeptLog, PresentSupply, RailName, Reading, ReadingValue, RecordedCable } from '@fairwatt/core';
 import { many, maybeOne, type Queryable } from '../database/query.ts';
 import { boolean, instant, member, number, orNull, text, texts } from '../database/read.ts';
 
@@ -58,6 +58,27 @@ async function readProbes(db: Queryable, jobId: number): Promise<CableProbe[]> {
   }));
 }
 
+async function readLogs(db: Queryable, jobId: number): Promise<KeptLog[]> {
+  const numbers = (row: Row, column: string) => (Array.isArray(row[column]) ? (row[column] as number[]) : []);
+  const channels = await many(db, 'select * from job_log_channel where job_id = $1 order by log_id, position', [jobId], (row) => ({
+    logId: text(row, 'log_id'),
+    channel: {
+      rail: member<RailName>(row, 'rail'), count: number(row, 'count'), meanVolts: number(row, 'mean_volts'), lowestVolts: number(row, 'lowest_volts'), highestVolts: number(row, 'highest_volts'), deviationVolts: number(row, 'deviation_volts'),
+      noiseVolts: number(row, 'noise_volts'), driftVoltsPerHour: number(row, 'drift_volts_per_hour'), outsideSeconds: number(row, 'outside_seconds'),
+      curve: { seconds: numbers(row, 'curve_seconds'), low: numbers(row, 'curve_low'), high: numbers(row, 'curve_high') },
+    },
+  }));
+  const events = await many(db, 'select * from job_log_event where job_id = $1 order by log_id, position', [jobId], (row) => ({
+    logId: text(row, 'log_id'),
+    event: { rail: member<RailName>(row, 'rail'), kind: member<KeptLog['events'][number]['kind']>(row, 'kind'), atSeconds: number(row, 'at_seconds'), lastsSeconds: number(row, 'lasts_seconds'), volts: orNull(number)(row, 'volts'), fromVolts: orNull(number)(row, 'from_volts') },
+  }));
+  return many(db, 'select * from job_log where job_id = $1 order by position', [jobId], (row): KeptLog => ({
+    id: text(row, 'id'), version: number(row, 'version'), name: text(row, 'name'), phase: member(row, 'phase'), rows: number(row, 'rows'), skipped: number(row, 'skipped'), lastsSeconds: number(row, 'lasts_seconds'), eventsInAll: number(row, 'events_in_all'), ...signed(row),
+    channels: channels.filter((item) => item.logId === row['id']).map((item) => item.channel),
+    events: events.filter((item) => item.logId === row['id']).map((item) => item.event),
+  }));
+}
+
 /** A job with its row id; null when no job has this code. With `lock` the job's row is held until the transaction ends. */
 export async function readJob(db: Queryable, code: string, lock = false): Promise<{ id: number; job: Job } | null> {
   const head = await maybeOne(db, `select * from job where code = $1${lock ? ' for update' : ''}`, [code], (row) => row);
@@ -78,6 +99,7 @@ export async function readJob(db: Queryable, code: string, lock = false): Promis
     outcomes: await many(db, 'select * from job_outcome where job_id = $1 order by position', [id], (row) => ({ id: text(row, 'id'), checkId: text(row, 'check_id'), outcomeId: text(row, 'outcome_id'), instrumentId: orNull(text)(row, 'instrument_id'), takenBackAt: orNull(instant)(row, 'taken_back_at'), ...signed(row) })),
     readings: await readReadings(db, id),
     probes: await readProbes(db, id),
+    logs: await readLogs(db, id),
     finding: await maybeOne(db, 'select * from job_finding where job_id = $1', [id], (row) => ({ version: number(row, 'version'), kind: member<NonNullable<Job['finding']>['kind']>(row, 'kind'), faultId: orNull(text)(row, 'fault_id'), confirmed: boolean(row, 'confirmed'), note: text(row, 'note'), ...signed(row) })),
     choice: await maybeOne(db, 'select * from job_choice where job_id = $1', [id], (row) => ({ version: number(row, 'version'), kind: member<NonNullable<Job['choice']>['kind']>(row, 'kind'), modelId: orNull(text)(row, 'model_id'), reason: text(row, 'reason'), ...signed(row) })),
     cables: await readCables(db, id),

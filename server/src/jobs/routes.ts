@@ -2,11 +2,11 @@ import express, { Router } from 'express';
 import type pg from 'pg';
 import { z } from 'zod';
 import { refusalText, type Model } from '@fairwatt/core';
-import { actMessageSchema, id, jobEventsSchema, jobFileFormat, jobFileSchema, jobFileVersion, jobListQuerySchema, jobListSchema, jobSchema, newJobSchema } from '@fairwatt/contract';
+import { actMessageSchema, id, jobEventsSchema, jobFileFormat, jobFileSchema, jobFileVersion, jobListQuerySchema, jobListSchema, jobSchema, mostOriginalBytes, newJobSchema, uuid } from '@fairwatt/contract';
 import { HttpProblem, parseInput } from '../problems.ts';
 import { readJob } from './read.ts';
 import { codeOf, noJob, noTechnician } from './refusals.ts';
-import { actOnJob, createJob, exportJob, importJob, listEvents, listJobs, type Unknown } from './store.ts';
+import { actOnJob, createJob, exportJob, importJob, listEvents, listJobs, putOriginal, readOriginal, type Unknown } from './store.ts';
 
 const known = <T extends { kind: string }>(outcome: T | Unknown): Exclude<T, Unknown> => {
   if (outcome.kind === 'unknown-technician') throw noTechnician();
@@ -55,6 +55,19 @@ export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Route
     const stored = await readJob(pool, code);
     if (stored === null) throw noJob(code);
     response.json(jobEventsSchema.parse({ events: await listEvents(pool, stored.id) }));
+  });
+  const noLog = () => new HttpProblem(404, 'no-such-log', 'This job keeps no such log', { errors: [{ path: 'id', message: 'no such log' }] });
+  router.put('/:code/logs/:id/original', express.text({ limit: mostOriginalBytes, type: 'text/csv' }), async (request, response) => {
+    const logId = parseInput(uuid, request.params['id'], 'The log');
+    const original = parseInput(z.string().min(1), request.body, 'The file');
+    if (original.includes('\0')) throw new HttpProblem(422, 'binary', 'This is no text file', { errors: [{ path: 'body', message: 'contains bytes that are no text' }] });
+    if (!(await putOriginal(pool, codeOf(request.params['code']), logId, original))) throw noLog();
+    response.status(204).end();
+  });
+  router.get('/:code/logs/:id/original', async (request, response) => {
+    const original = await readOriginal(pool, codeOf(request.params['code']), parseInput(uuid, request.params['id'], 'The log'));
+    if (original === null) throw noLog();
+    response.type('text/csv').send(original);
   });
   router.post('/:code/acts', body, async (request, response) => {
     const code = codeOf(request.params['code']);

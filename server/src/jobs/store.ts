@@ -91,13 +91,14 @@ export async function exportJob(db: Queryable, code: string, at: string): Promis
   const stored = await readJob(db, code);
   if (stored === null) return null;
   const { job } = stored;
-  const people = new Set([...job.outcomes, ...job.readings, ...job.probes, ...job.seats, ...job.signOffs].map((item) => item.by).concat([job.finding, job.choice, job.closed].flatMap((item) => (item === null ? [] : [item.by]))));
+  const people = new Set([...job.outcomes, ...job.readings, ...job.probes, ...job.logs, ...job.seats, ...job.signOffs].map((item) => item.by).concat([job.finding, job.choice, job.closed].flatMap((item) => (item === null ? [] : [item.by]))));
   const meters = new Set<string | null>([...job.readings, ...job.outcomes].map((item) => item.instrumentId));
   const file = {
     format: 'fairwatt-job' as const, version: 1 as const, exportedAt: at, job,
     supplies: (await readSupplies(db)).filter((model) => model.id === job.choice?.modelId),
     instruments: (await readInstruments(db)).filter((instrument) => meters.has(instrument.id)),
     technicians: (await readTechnicians(db)).filter((technician) => people.has(technician.id)),
+    originals: await many(db, 'select log_id, text from job_log_original where job_id = $1 order by log_id', [stored.id], (row) => ({ logId: text(row, 'log_id'), text: text(row, 'text') })),
   };
   return file as unknown as JobFile;
 }
@@ -118,6 +119,7 @@ export function importJob(pool: pg.Pool, model: Shop['model'], file: JobFile, by
     await addSupplies(db, file.supplies);
     const job: Job = taken === null ? file.job : { ...file.job, code: await freeCode(db) };
     const jobId = await writeJob(db, null, job, await readComputingShop(db, model));
+    for (const original of file.originals) await keepOriginal(db, jobId, original.logId, original.text);
     const author = by ?? file.technicians[0]?.id;
     if (author !== undefined) await addEvent(db, { id: randomUUID(), jobId, at, by: author, kind: 'import', detail: { from: file.job.code, exportedAt: file.exportedAt, parts: partsAt(job.parts, 'planned').length } });
     return { kind: 'done', value: job };
@@ -136,3 +138,17 @@ export async function refreshStations(pool: pg.Pool, model: Shop['model']): Prom
   }
   return codes.length;
 }
+
+const keepOriginal = (db: Queryable, jobId: number, logId: string, original: string) => db.query('insert into job_log_original (job_id, log_id, text) values ($1, $2, $3) on conflict (job_id, log_id) do update set text = $3', [jobId, logId, original]);
+
+/** Keeps a small log's own file beside what was made of it. False when the job has no such log. */
+export function putOriginal(pool: pg.Pool, code: string, logId: string, original: string): Promise<boolean> {
+  return transaction(pool, async (db) => {
+    const jobId = await maybeOne(db, 'select job.id from job join job_log on job_log.job_id = job.id where code = $1 and job_log.id = $2', [code, logId], (row) => number(row, 'id'));
+    if (jobId === null) return false;
+    await keepOriginal(db, jobId, logId, original);
+    return true;
+  });
+}
+
+export const readOriginal = (db: Queryable, code: string, logId: string): Promise<string | null> => maybeOne(db, 'select text from job_log_original join job on job.id = job_id where code = $1 and log_id = $2', [code, logId], (row) => text(row, 'text'));

@@ -34,7 +34,7 @@ async function writeSupply(db: Queryable, jobId: number, supply: Job['supply']):
   await insertRows(db, 'job_supply_combined', ['job_id', 'position', 'labels', 'watts'], label.combined.map((limit, position) => [jobId, position, limit.labels, limit.watts]));
 }
 
-const nothing: Pick<Job, 'parts' | 'supply' | 'outcomes' | 'readings' | 'probes' | 'finding' | 'choice' | 'cables' | 'seats' | 'signOffs'> = { parts: [], supply: null, outcomes: [], readings: [], probes: [], finding: null, choice: null, cables: [], seats: [], signOffs: [] };
+const nothing: Pick<Job, 'parts' | 'supply' | 'outcomes' | 'readings' | 'probes' | 'logs' | 'finding' | 'choice' | 'cables' | 'seats' | 'signOffs'> = { parts: [], supply: null, outcomes: [], readings: [], probes: [], logs: [], finding: null, choice: null, cables: [], seats: [], signOffs: [] };
 
 /**
  * Writes what differs between two states of a job, the row itself included, and what its stations say.
@@ -61,6 +61,10 @@ export async function writeJob(db: Queryable, stored: { readonly id: number; rea
     (item, position) => [item.id, position, item.phase, item.subject, item.condition, item.value.kind === 'figure' ? item.value.figure : null, item.value.kind === 'code' ? item.value.code : null, item.instrumentId, item.loadWatts, item.loadAmps, item.pin?.plug ?? null, item.pin?.pin ?? null, item.replaces, item.note, item.struckAt, item.by, item.at], jobId);
   const probes = await sync(db, 'job_probe', 'id', before.probes, after.probes, (item) => item.id, ['id', 'position', 'version', 'label', 'plug', 'note', 'by', 'at'], (item, position) => [item.id, position, item.version, item.label, item.plug, item.note, item.by, item.at], jobId);
   await insertRows(db, 'job_probe_pin', ['job_id', 'probe_id', 'pin', 'figure', 'code'], probes.flatMap((probe) => probe.pins.map((pin) => [jobId, probe.id, pin.pin, pin.value.kind === 'figure' ? pin.value.figure : null, pin.value.kind === 'code' ? pin.value.code : null])));
+  const logs = await sync(db, 'job_log', 'id', before.logs, after.logs, (item) => item.id, ['id', 'position', 'version', 'name', 'phase', 'rows', 'skipped', 'lasts_seconds', 'events_in_all', 'by', 'at'], (item, position) => [item.id, position, item.version, item.name, item.phase, item.rows, item.skipped, item.lastsSeconds, item.eventsInAll, item.by, item.at], jobId);
+  await insertRows(db, 'job_log_channel', ['job_id', 'log_id', 'position', 'rail', 'count', 'mean_volts', 'lowest_volts', 'highest_volts', 'deviation_volts', 'noise_volts', 'drift_volts_per_hour', 'outside_seconds', 'curve_seconds', 'curve_low', 'curve_high'],
+    logs.flatMap((log) => log.channels.map((channel, position) => [jobId, log.id, position, channel.rail, channel.count, channel.meanVolts, channel.lowestVolts, channel.highestVolts, channel.deviationVolts, channel.noiseVolts, channel.driftVoltsPerHour, channel.outsideSeconds, channel.curve.seconds, channel.curve.low, channel.curve.high])));
+  await insertRows(db, 'job_log_event', ['job_id', 'log_id', 'position', 'rail', 'kind', 'at_seconds', 'lasts_seconds', 'volts', 'from_volts'], logs.flatMap((log) => log.events.map((event, position) => [jobId, log.id, position, event.rail, event.kind, event.atSeconds, event.lastsSeconds, event.volts, event.fromVolts])));
   const single = <T>(value: T | null): readonly T[] => (value === null ? [] : [value]);
   if (before.finding !== after.finding) await sync(db, 'job_finding', 'job_id', single(before.finding), single(after.finding), () => String(jobId), ['version', 'kind', 'fault_id', 'confirmed', 'note', 'by', 'at'], (item) => [item.version, item.kind, item.faultId, item.confirmed, item.note, item.by, item.at], jobId);
   if (before.choice !== after.choice) await sync(db, 'job_choice', 'job_id', single(before.choice), single(after.choice), () => String(jobId), ['version', 'kind', 'model_id', 'reason', 'by', 'at'], (item) => [item.version, item.kind, item.modelId, item.reason, item.by, item.at], jobId);

@@ -1,7 +1,7 @@
 import { forecastAt, railBand, voltsText, type Forecast, type Guide, type LoadLine } from '@fairwatt/core';
 
 const width = 520;
-const height = 250;
+const height = 216;
 const left = 52;
 const bottom = 30;
 const steps = 24;
@@ -25,13 +25,13 @@ export function LoadLineDrawing({ line, planned, guide }: { readonly line: LoadL
       <rect x={left} y={y(band.upper)} width={width - left - 12} height={y(band.lower) - y(band.upper)} style={{ fill: 'var(--track)' }} />
       {[band.lower, band.nominal, band.upper].map((value) => (
         <g key={value}><line x1={left} x2={width - 12} y1={y(value)} y2={y(value)} style={{ stroke: 'var(--ink-2)' }} strokeWidth={value === band.nominal ? 0.5 : 1} strokeDasharray={value === band.nominal ? '3 3' : undefined} /><text className="fig" x={left - 6} y={y(value) + 4} textAnchor="end" fontSize={12}>{value.toFixed(2)}</text></g>))}
-      {ticks.map((amps) => <text key={amps} className="fig" x={x(amps)} y={height - 10} textAnchor="middle" fontSize={12} style={{ fill: 'var(--ink-2)' }}>{amps.toFixed(0)} A</text>)}
+      {ticks.map((amps, index) => <text key={amps} className="fig" x={x(amps)} y={height - 10} textAnchor={index === ticks.length - 1 ? 'end' : 'middle'} fontSize={12} style={{ fill: 'var(--ink-2)' }}>{amps.toFixed(0)} A</text>)}
       <polygon points={edge} style={{ fill: colour }} opacity={0.22} />
       <line x1={x(0)} y1={y(line.openVolts)} x2={x(mostAmps)} y2={y(line.openVolts - line.resistanceOhms * mostAmps)} style={{ stroke: 'var(--ink)' }} strokeWidth={1.5} />
       {line.points.map((point, index) => <circle key={index} cx={x(point.amps)} cy={y(point.volts)} r={4.5} style={{ fill: point.estimated ? 'var(--sheet)' : 'var(--ink)', stroke: 'var(--ink)' }} strokeWidth={2} />)}
       <line x1={x(planned.amps)} x2={x(planned.amps)} y1={8} y2={height - bottom} style={{ stroke: colour }} strokeWidth={1} strokeDasharray="4 3" />
       <line x1={x(planned.amps)} x2={x(planned.amps)} y1={y(planned.interval.low)} y2={y(planned.interval.high)} style={{ stroke: colour }} strokeWidth={6} />
-      <text x={x(planned.amps) - 6} y={20} textAnchor="end" fontSize={12.5} fontWeight={600} style={{ fill: colour }}>planned {planned.amps.toFixed(0)} A</text>
+      <text x={x(planned.amps) - 6} y={height - bottom - 6} textAnchor="end" fontSize={12.5} fontWeight={600} style={{ fill: colour }}>planned {planned.amps.toFixed(0)} A</text>
     </svg>
   );
 }

@@ -20,7 +20,7 @@ export function LoadLineView({ phase }: { readonly phase: Phase }) {
               <h2>{subjectText[line.rail]}</h2>
               <p>{forecastText(planned)}</p>
               <dl className="facts-list">
-                <div><dt>resistance</dt><dd>{(line.resistanceOhms * 1000).toFixed(1)} mΩ</dd></div>
+                <div><dt>resistance</dt><dd>{line.resistanceOhms < 0 ? 'rises with load' : `${(line.resistanceOhms * 1000).toFixed(1)} mΩ`}</dd></div>
                 <div><dt>at 95 %</dt><dd>{line.resistanceInterval === null ? 'third load' : `${(line.resistanceInterval.low * 1000).toFixed(1)} to ${(line.resistanceInterval.high * 1000).toFixed(1)}`}</dd></div>
                 <div><dt>without load</dt><dd>{voltsText(line.openVolts)} V</dd></div>
                 <div><dt>readings</dt><dd>{line.points.length}</dd></div>

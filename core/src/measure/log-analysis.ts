@@ -1,0 +1,308 @@
+import { railBand, type Guide, type RailName } from '../standards/index.ts';
+import { logFigure, logSeconds, type LogMapping } from './log-columns.ts';
+
+/** Something that happened on a rail, in seconds from the log's start. */
+export interface LogEvent {
+  readonly rail: RailName;
+  /** `dip` and `spike`: outside its band; `step`: the level moved and stayed; `gap`: nothing was logged. */
+  readonly kind: 'dip' | 'spike' | 'step' | 'gap';
+  readonly atSeconds: number;
+  readonly lastsSeconds: number;
+  /** The extreme of a dip or spike, the level after a step, in volts; null for a gap. */
+  readonly volts: number | null;
+  /** The level before a step, in volts. */
+  readonly fromVolts: number | null;
+}
+
+/** One rail over the whole log. */
+export interface LogChannel {
+  readonly rail: RailName;
+  readonly count: number;
+  readonly meanVolts: number;
+  readonly lowestVolts: number;
+  readonly highestVolts: number;
+  /** Deviation about the mean. */
+  readonly deviationVolts: number;
+  /** Noise from one value to the next, free of steps and drift: deviation of the differences over the square root of 2. */
+  readonly noiseVolts: number;
+  /** Slope over time, volts per hour. */
+  readonly driftVoltsPerHour: number;
+  readonly outsideSeconds: number;
+  /** Lowest and highest in equal pieces of the log, with the second at which each piece starts. */
+  readonly curve: { readonly seconds: readonly number[]; readonly low: readonly number[]; readonly high: readonly number[] };
+}
+
+export interface LogSummary {
+  readonly rows: number;
+  /** Rows that could not be read, by what was wrong with them. */
+  readonly skipped: { readonly columns: number; readonly figures: number; readonly time: number; readonly backwards: number };
+  readonly lastsSeconds: number;
+  readonly channels: readonly LogChannel[];
+  /** The gravest first; at most `mostEvents`. */
+  readonly events: readonly LogEvent[];
+  readonly eventsInAll: number;
+}
+
+/** Why a log is not taken. `row` counts from the file's top, 1 first. */
+export type LogProblem =
+  | { readonly code: 'no-rows' }
+  | { readonly code: 'no-time-column' }
+  | { readonly code: 'no-rail-column' }
+  | { readonly code: 'too-many-rows'; readonly most: number }
+  | { readonly code: 'changing-columns'; readonly row: number; readonly share: number }
+  | { readonly code: 'unreadable'; readonly row: number; readonly share: number }
+  | { readonly code: 'time-backwards'; readonly row: number; readonly share: number };
+
+export const mostLogRows = 1_000_000;
+export const mostEvents = 200;
+/** More rows than this share that cannot be read, and the whole is doubted. */
+const toleratedShare = 0.05;
+/** Pieces of the reduced curve: between half of this and this. */
+export const curvePieces = 600;
+/** Values in one block for steps and drift. */
+const blockSize = 50;
+/** A step moves the level by more than this share of nominal, and by this many standard errors of a block. */
+const stepShare = 0.004;
+const stepErrors = 6;
+
+interface Open { kind: 'dip' | 'spike'; from: number; to: number; extreme: number }
+
+/** Running figures of one rail; everything a single pass can know. */
+class Channel {
+  readonly rail: RailName;
+  readonly column: number;
+  readonly scale: number;
+  readonly lower: number;
+  readonly upper: number;
+  private readonly nominal: number;
+  count = 0;
+  private mean = 0;
+  private squares = 0;
+  lowest = Infinity;
+  highest = -Infinity;
+  private last = Number.NaN;
+  private lastTime = 0;
+  private differences = 0;
+  private differenceCount = 0;
+  private outside = 0;
+  private open: Open | null = null;
+  private timeSum = 0; private timeSquares = 0; private timeValue = 0;
+  private blockSum = 0; private blockSquares = 0; private blockCount = 0; private blockStart = 0;
+  private before: { mean: number; from: number } | null = null;
+  private stepAt: { from: number; level: number } | null = null;
+  /** The gravest so far; a rail that swings about its limit would give as many as rows. */
+  readonly events: LogEvent[] = [];
+  found = 0;
+  private pieceSize = 1;
+  private pieceFill = 0;
+  private readonly pieceTime: number[] = [];
+  private readonly pieceLow: number[] = [];
+  private readonly pieceHigh: number[] = [];
+
+  constructor(rail: RailName, column: number, scale: number, guide: Guide) {
+    const band = railBand(rail, guide);
+    this.rail = rail; this.column = column; this.scale = scale; this.lower = band.lower; this.upper = band.upper; this.nominal = Math.abs(band.nominal);
+  }
+
+  add(seconds: number, volts: number): void {
+    this.count += 1;
+    const off = volts - this.mean;
+    this.mean += off / this.count;
+    this.squares += off * (volts - this.mean);
+    if (volts < this.lowest) this.lowest = volts;
+    if (volts > this.highest) this.highest = volts;
+    this.timeSum += seconds; this.timeSquares += seconds * seconds; this.timeValue += seconds * volts;
+    if (this.count > 1) {
+      const difference = volts - this.last;
+      this.differences += difference * difference;
+      this.differenceCount += 1;
+    }
+    this.watch(seconds, volts);
+    this.block(seconds, volts);
+    this.piece(seconds, volts);
+    this.last = volts;
+    this.lastTime = seconds;
+  }
+
+  private watch(seconds: number, volts: number): void {
+    const kind = volts < this.lower ? 'dip' : volts > this.upper ? 'spike' : null;
+    const since = this.count > 1 ? seconds - this.lastTime : 0;
+    if (kind === null) {
+      if (this.open !== null) { this.open.to = seconds; this.outside += since; this.close(); }
+      return;
+    }
+    if (this.open !== null && this.open.kind !== kind) { this.outside += since; this.close(); }
+    if (this.open === null) this.open = { kind, from: seconds, to: seconds, extreme: volts };
+    else {
+      this.outside += since;
+      this.open.to = seconds;
+      this.open.extreme = kind === 'dip' ? Math.min(this.open.extreme, volts) : Math.max(this.open.extreme, volts);
+    }
+  }
+
+  private close(): void {
+    if (this.open === null) return;
+    this.keep({ rail: this.rail, kind: this.open.kind, atSeconds: this.open.from, lastsSeconds: this.open.to - this.open.from, volts: this.open.extreme, fromVolts: null });
+    this.open = null;
+  }
+
+  private keep(event: LogEvent): void {
+    this.found += 1;
+    this.events.push(event);
+    if (this.events.length < 10 * mostEvents) return;
+    this.events.sort((a, b) => gravity(b) - gravity(a));
+    this.events.length = 2 * mostEvents;
+  }
+
+  /** Compares the means of neighbouring blocks: a level that moved and stays is a step. */
+  private block(seconds: number, volts: number): void {
+    if (this.blockCount === 0) this.blockStart = seconds;
+    this.blockSum += volts; this.blockSquares += volts * volts; this.blockCount += 1;
+    if (this.blockCount < blockSize) return;
+    const mean = this.blockSum / blockSize;
+    const noise = this.noise() / Math.sqrt(blockSize);
+    const moved = (a: number, b: number) => Math.abs(a - b) > Math.max(stepShare * this.nominal, stepErrors * noise);
+    if (this.before !== null) {
+      if (this.stepAt !== null) {
+        // The block after a jump decides: still away from the old level, and near the new one.
+        if (moved(mean, this.stepAt.level)) this.keep({ rail: this.rail, kind: 'step', atSeconds: this.stepAt.from, lastsSeconds: 0, volts: mean, fromVolts: this.stepAt.level });
+        this.stepAt = null;
+      } else if (moved(mean, this.before.mean)) this.stepAt = { from: this.blockStart, level: this.before.mean };
+    }
+    this.before = { mean, from: this.blockStart };
+    this.blockSum = 0; this.blockSquares = 0; this.blockCount = 0;
+  }
+
+  private piece(seconds: number, volts: number): void {
+    if (this.pieceFill === 0) { this.pieceTime.push(seconds); this.pieceLow.push(volts); this.pieceHigh.push(volts); }
+    else {
+      const at = this.pieceLow.length - 1;
+      if (volts < this.pieceLow[at]!) this.pieceLow[at] = volts;
+      if (volts > this.pieceHigh[at]!) this.pieceHigh[at] = volts;
+    }
+    this.pieceFill = (this.pieceFill + 1) % this.pieceSize;
+    if (this.pieceFill !== 0 || this.pieceLow.length < curvePieces) return;
+    const half = this.pieceLow.length >> 1;
+    for (let at = 0; at < half; at += 1) {
+      this.pieceTime[at] = this.pieceTime[2 * at]!;
+      this.pieceLow[at] = Math.min(this.pieceLow[2 * at]!, this.pieceLow[2 * at + 1]!);
+      this.pieceHigh[at] = Math.max(this.pieceHigh[2 * at]!, this.pieceHigh[2 * at + 1]!);
+    }
+    this.pieceTime.length = half; this.pieceLow.length = half; this.pieceHigh.length = half;
+    this.pieceSize *= 2;
+  }
+
+  private noise(): number { return this.differenceCount === 0 ? 0 : Math.sqrt(this.differences / this.differenceCount / 2); }
+
+  finish(): LogChannel {
+    this.close();
+    const spread = this.timeSquares - (this.timeSum * this.timeSum) / this.count;
+    const slope = spread > 0 ? (this.timeValue - this.timeSum * this.mean) / spread : 0;
+    return {
+      rail: this.rail, count: this.count, meanVolts: this.mean, lowestVolts: this.lowest, highestVolts: this.highest, deviationVolts: this.count > 1 ? Math.sqrt(this.squares / (this.count - 1)) : 0,
+      noiseVolts: this.noise(), driftVoltsPerHour: slope * 3600, outsideSeconds: this.outside, curve: { seconds: this.pieceTime, low: this.pieceLow, high: this.pieceHigh },
+    };
+  }
+}
+
+/** Takes every value that was read, so that it can be shown in full; times in seconds from the start. */
+export type LogSink = (seconds: number, volts: Float64Array) => void;
+
+/** A log read piece by piece; `push` tells when it must stop. */
+export interface LogReader {
+  readonly rails: readonly RailName[];
+  readonly push: (rows: readonly (readonly string[])[]) => LogProblem | null;
+  readonly finish: () => { readonly ok: true; readonly summary: LogSummary } | { readonly ok: false; readonly problem: LogProblem };
+}
+
+/** Trimming costs more than looking whether it is needed. */
+const trimmed = (text: string) => (text.charCodeAt(0) <= 32 || text.charCodeAt(text.length - 1) <= 32 ? text.trim() : text);
+
+/** How much graver an event is: how far out times how long, in volt-seconds over nominal. */
+function gravity(event: LogEvent): number {
+  const { lower, upper, nominal } = railBand(event.rail, '2.x');
+  if (event.volts === null) return 0;
+  const out = event.kind === 'step' ? Math.abs(event.volts - (event.fromVolts ?? event.volts)) / 4 : event.kind === 'dip' ? lower - event.volts : event.volts - upper;
+  return (out / Math.abs(nominal)) * (1 + Math.min(event.lastsSeconds, 60));
+}
+
+/**
+ * Reads a log in pieces of any size and sums it up in one pass, whatever its length.
+ * @param mapping as `guessMapping` gives it, or as it was corrected
+ * @param sink gets every row that could be read; its array is used again for the next row
+ */
+export function readLog(mapping: LogMapping, guide: Guide, sink?: LogSink): LogReader {
+  const timeColumn = mapping.columns.findIndex((column) => column.holds === 'time');
+  const time = mapping.columns[timeColumn];
+  const format = time?.holds === 'time' ? time.format : 'seconds';
+  const channels = mapping.columns.flatMap((column, index) => (column.holds === 'rail' ? [new Channel(column.rail, index, column.unit === 'mV' ? 0.001 : 1, guide)] : []));
+  const { decimal } = mapping;
+  const width = mapping.columns.length;
+  const values = new Float64Array(channels.length);
+  const skipped = { columns: 0, figures: 0, time: 0, backwards: 0 };
+  const first = { columns: 0, figures: 0, time: 0, backwards: 0 };
+  const gaps: LogEvent[] = [];
+  let seen = 0;
+  let rows = 0;
+  let start = Number.NaN;
+  let last = -Infinity;
+  let midnights = 0;
+  let usualStep = 0;
+  const skip = (why: keyof typeof skipped): void => { skipped[why] += 1; if (first[why] === 0) first[why] = seen; };
+  function take(row: readonly string[]): void {
+    if (row.length < width && !(row.length === width - 1)) { if (row.length <= 1 && (row[0] ?? '').trim() === '') return; skip('columns'); return; }
+    let seconds = logSeconds(trimmed(row[timeColumn] ?? ''), format, decimal);
+    if (!Number.isFinite(seconds)) { skip('time'); return; }
+    if (format === 'clock') {
+      // A time of day starts over at midnight.
+      if (seconds + midnights * 86_400 < last - 43_200) midnights += 1;
+      seconds += midnights * 86_400;
+    }
+    for (let index = 0; index < channels.length; index += 1) {
+      const channel = channels[index]!;
+      const figure = logFigure(row[channel.column] ?? '', decimal) * channel.scale;
+      if (!Number.isFinite(figure)) { skip('figures'); return; }
+      values[index] = figure;
+    }
+    if (seconds < last) { skip('backwards'); return; }
+    if (Number.isNaN(start)) start = seconds;
+    const from = seconds - start;
+    const step = rows === 0 ? 0 : seconds - last;
+    if (rows > 20 && step > 20 * usualStep && step > 5) gaps.push({ rail: channels[0]!.rail, kind: 'gap', atSeconds: last - start, lastsSeconds: step, volts: null, fromVolts: null });
+    usualStep = rows === 1 ? step : usualStep + (step - usualStep) * 0.02;
+    last = seconds;
+    rows += 1;
+    for (let index = 0; index < channels.length; index += 1) channels[index]!.add(from, values[index]!);
+    sink?.(from, values);
+  }
+  function doubt(): LogProblem | null {
+    const share = (count: number) => count / Math.max(1, seen - mapping.headerRows);
+    if (share(skipped.columns) > toleratedShare) return { code: 'changing-columns', row: first.columns, share: share(skipped.columns) };
+    if (share(skipped.backwards) > toleratedShare) return { code: 'time-backwards', row: first.backwards, share: share(skipped.backwards) };
+    if (share(skipped.figures + skipped.time) > toleratedShare) return { code: 'unreadable', row: first.time === 0 ? first.figures : first.figures === 0 ? first.time : Math.min(first.time, first.figures), share: share(skipped.figures + skipped.time) };
+    return null;
+  }
+  return {
+    rails: channels.map((channel) => channel.rail),
+    push(list) {
+      if (timeColumn < 0) return { code: 'no-time-column' };
+      if (channels.length === 0) return { code: 'no-rail-column' };
+      for (const row of list) {
+        seen += 1;
+        if (seen <= mapping.headerRows) continue;
+        take(row);
+        if (rows > mostLogRows) return { code: 'too-many-rows', most: mostLogRows };
+      }
+      return seen > 5000 ? doubt() : null;
+    },
+    finish() {
+      if (timeColumn < 0) return { ok: false, problem: { code: 'no-time-column' } };
+      if (channels.length === 0) return { ok: false, problem: { code: 'no-rail-column' } };
+      const problem = doubt() ?? (rows === 0 ? { code: 'no-rows' as const } : null);
+      if (problem !== null) return { ok: false, problem };
+      const summed = channels.map((channel) => channel.finish());
+      const events = [...channels.flatMap((channel) => channel.events), ...gaps].sort((a, b) => gravity(b) - gravity(a) || a.atSeconds - b.atSeconds);
+      return { ok: true, summary: { rows, skipped, lastsSeconds: last - start, channels: summed, events: events.slice(0, mostEvents), eventsInAll: channels.reduce((sum, channel) => sum + channel.found, gaps.length) } };
+    },
+  };
+}
