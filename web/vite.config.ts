@@ -23,5 +23,6 @@ export default defineConfig({
       output: { entryFileNames: (chunk) => (chunk.name === 'sw' ? 'sw.js' : 'assets/[name]-[hash].js') },
     },
   },
+  worker: { format: 'es' },
   server: { proxy: { '/api': 'http://127.0.0.1:4870' } },
 });

@@ -1,4 +1,4 @@
-import type { Forecast, PinExpectation, ProbeVerdict } from '../measure/index.ts';
+import type { Forecast, LogEvent, LogProblem, LogShapeProblem, PinExpectation, ProbeVerdict, TimeFormat } from '../measure/index.ts';
 import type { InletKind } from '../standards/index.ts';
 import { voltsText } from './figures.ts';
 
@@ -27,5 +27,44 @@ export function pinExpectText(expects: PinExpectation): string {
     case 'ground': return `ground, ${range}`;
     case 'signal': return { 'power-good': `power-good, high: ${range}`, start: `the start line, held low: ${range}`, sense: `sense, at ground: ${range}` }[expects.signal];
     case 'free': return 'nothing';
+  }
+}
+
+export const timeFormatText: Record<TimeFormat, string> = { seconds: 'seconds', 'epoch-seconds': 'seconds since 1970', 'epoch-milliseconds': 'milliseconds since 1970', clock: 'time of day', iso: 'year-month-day', 'day-first': 'day.month.year', 'month-first': 'month/day/year' };
+
+/** What could not be guessed, and what to do. */
+export function logShapeText(problem: LogShapeProblem): string {
+  switch (problem.code) {
+    case 'empty': return 'There is nothing in this file.';
+    case 'one-column': return 'Only one column was found. Is the divider right?';
+    case 'no-figures': return 'No row of figures was found. Are the rows at the top and the decimal sign right?';
+    case 'no-time': return 'No column of time was found: say which one it is.';
+    case 'no-rail': return 'No rail was recognised: say which column holds which.';
+  }
+}
+
+const inHundred = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`;
+
+/** Why a log is not taken. */
+export function logProblemText(problem: LogProblem): string {
+  switch (problem.code) {
+    case 'no-rows': return 'No row could be read with this mapping.';
+    case 'no-time-column': return 'Say which column is the time.';
+    case 'no-rail-column': return 'Say which column is which rail.';
+    case 'too-many-rows': return `More than ${problem.most.toLocaleString('en')} rows. Cut the log in parts, or let the logger write less often.`;
+    case 'changing-columns': return `${inHundred(problem.share)} of the rows have fewer columns, the first is row ${problem.row}. Two logs in one file?`;
+    case 'unreadable': return `${inHundred(problem.share)} of the rows cannot be read, the first is row ${problem.row}. Are time format, decimal sign and units right?`;
+    case 'time-backwards': return `Time runs backwards in ${inHundred(problem.share)} of the rows, first at row ${problem.row}. Is the time format right, or are two logs in one file?`;
+  }
+}
+
+export function logEventText(event: LogEvent): string {
+  const rail = event.rail === '+5sb' ? '+5 V standby' : `${event.rail} V`;
+  const lasts = event.lastsSeconds < 1 ? `${Math.round(event.lastsSeconds * 1000)} ms` : `${event.lastsSeconds.toFixed(event.lastsSeconds < 10 ? 1 : 0)} s`;
+  switch (event.kind) {
+    case 'dip': return `${rail} dips to ${voltsText(event.volts ?? 0)} V for ${lasts}`;
+    case 'spike': return `${rail} rises to ${voltsText(event.volts ?? 0)} V for ${lasts}`;
+    case 'step': return `${rail} steps from ${voltsText(event.fromVolts ?? 0)} to ${voltsText(event.volts ?? 0)} V and stays`;
+    case 'gap': return `nothing logged for ${lasts}`;
   }
 }

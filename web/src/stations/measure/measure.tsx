@@ -6,11 +6,12 @@ import { Primary } from '../../controls/fields.tsx';
 import { RailBands } from '../../drawings/rail-bands.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { LoadLineView } from './load-line-view.tsx';
+import { LogView } from './log-view.tsx';
 import { ProbeWalk } from './probe-walk.tsx';
 import { QuickEntryForm } from './quick-entry-form.tsx';
 import { ReadingList } from './reading-list.tsx';
 
-const ways = [['readings', 'Readings'], ['line', 'Load line'], ['walk', 'Probe walk']] as const;
+const ways = [['readings', 'Readings'], ['line', 'Load line'], ['walk', 'Probe walk'], ['log', 'Log']] as const;
 const order = (verdict: Verdict) => subjects.indexOf(verdict.subject) * 3 + ['off-load', 'idle', 'work'].indexOf(verdict.condition);
 
 /** Readings, their verdicts against the bands, and what to measure next. */
@@ -42,6 +43,7 @@ export default function Measure() {
           </>)}
         {way === 'line' && <LoadLineView phase={phase} />}
         {way === 'walk' && <ProbeWalk />}
+        {way === 'log' && <LogView phase={phase} guide={result.guide} />}
       </div>
       <aside className="side" aria-label="Verdict">
         <span className="label">{phase === 'before' ? 'The supply that came' : 'The supply that was fitted'}, guide {result.guide}</span>

@@ -1,0 +1,145 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { ElementHandle, Page } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { normal, seeded } from '@fairwatt/core/simulate';
+import { fill, press, saved, seeText, startApplication, visit, type Application } from './application.ts';
+import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
+
+let application: Application;
+let browser: OpenBrowser;
+let page: Page;
+let folder: string;
+beforeAll(async () => {
+  application = await startApplication();
+  browser = await openBrowser();
+  page = await openPage(browser.browser);
+  folder = await mkdtemp(join(tmpdir(), 'fairwatt-logs-'));
+});
+afterAll(async () => {
+  await browser.close();
+  await application.end();
+  await rm(folder, { recursive: true, force: true });
+});
+
+const give = async (name: string, content: string | Buffer) => {
+  const path = join(folder, name);
+  await writeFile(path, content);
+  await ((await page.waitForSelector('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(path);
+};
+
+const readIt = async () => {
+  await page.waitForSelector('[aria-label="How the file is read"] [data-primary]:not(:disabled)');
+  await page.keyboard.press('Enter');
+};
+
+describe('readings', () => {
+  it('are corrected in place, and the old figure stays in the list', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0142/measure`);
+    await page.waitForSelector('[aria-label^="Correct +12 V"]');
+    const count = await page.$$eval('[aria-label="Readings"] tbody tr', (rows) => rows.length);
+    await press(page, 'Correct +12 V 11.72 V');
+    await fill(page, 'New figure for +12 V', '11,70');
+    await page.keyboard.press('Enter');
+    await seeText(page, 'was 11.72 V', '[aria-label="Readings"]');
+    expect(await page.$$eval('[aria-label="Readings"] tbody tr', (rows) => rows.length)).toBe(count + 1);
+    expect(await page.$$eval('[aria-label="Readings"] tr.gone', (rows) => rows.length)).toBeGreaterThan(0);
+    await saved(page);
+  });
+  it('are entered with big keys as well', async () => {
+    await press(page, 'Pad');
+    for (const key of ['3.3:', '3', '.', '3', '0', 'work']) await page.evaluate((text: string) => { [...document.querySelectorAll<HTMLElement>('.pad button')].find((button) => button.textContent === text)?.click(); }, key);
+    expect(await page.$eval('[data-entry]', (field) => (field as HTMLInputElement).value)).toBe('3.3 3.30 work ');
+    await page.click('.pad .keep');
+    await page.waitForFunction(() => document.querySelector<HTMLInputElement>('[data-entry]')?.value === '');
+    await press(page, 'Pad');
+    await saved(page);
+  });
+  it('tell what each rail will show with the plan', async () => {
+    await press(page, 'Load line');
+    await page.waitForSelector('[data-forecast="will-fail"]');
+    await seeText(page, /At \d+ A expect \d+\.\d\d to \d+\.\d\d V: will fail/, '.load-line');
+  });
+});
+
+describe('a probe walk', () => {
+  it('lights one pin after the other and names the wrong one', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=walk`);
+    await fill(page, 'Cable', 'Loose drive cable');
+    await (await page.waitForSelector('.walk-new select'))!.select('peripheral-4');
+    await press(page, 'Start the walk');
+    for (const [pin, volts] of [[1, '12,05'], [2, '0.01'], [3, '0'], [4, '5.02']] as const) {
+      await seeText(page, `Touch pin ${pin}`, '.walk');
+      await page.keyboard.type(volts);
+      await page.keyboard.press('Enter');
+    }
+    await page.waitForSelector('[data-walk="safe"]');
+    await press(page, 'all walks');
+    await fill(page, 'Cable', 'Swapped drive cable');
+    await press(page, 'Start the walk');
+    await seeText(page, 'Touch pin 1', '.walk');
+    await page.keyboard.type('5.03');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('[data-walk="wrong"]');
+    await seeText(page, 'pin 1 carries +5 V', '.walk .caution');
+    await page.keyboard.type('lots');
+    await page.keyboard.press('Enter');
+    await seeText(page, '“lots” is not a figure', '.walk');
+    await saved(page);
+  });
+});
+
+describe('a log', () => {
+  it('of 200,000 rows is read beside the screen, its dips found, zoomed to, and kept', async () => {
+    const random = seeded(7);
+    const lines = ['time,12V,5V'];
+    for (let row = 0; row < 200_000; row += 1) lines.push(`${(row * 0.05).toFixed(2)},${(11.98 + 0.01 * normal(random) - (row === 123_456 ? 1.1 : 0)).toFixed(4)},${(5.02 + 0.003 * normal(random)).toFixed(4)}`);
+    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
+    await give('long.csv', lines.join('\n'));
+    await readIt();
+    await page.evaluate(() => { const seen = window as unknown as { longest: number }; seen.longest = 0; new PerformanceObserver((list) => { for (const entry of list.getEntries()) seen.longest = Math.max(seen.longest, entry.duration); }).observe({ entryTypes: ['longtask'] }); });
+    await page.waitForSelector('[data-log-read]', { timeout: 40_000 });
+    await seeText(page, '200,000 rows', '[data-log-read]');
+    await seeText(page, /\+12 V dips to 10\.8\d V/, '.log-events');
+    await page.waitForFunction(() => /\d/.test(document.querySelector('.log-chart')?.getAttribute('aria-label') ?? ''));
+    await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('.log-events button')].find((button) => button.textContent === 'show')?.click(); });
+    await page.waitForFunction(() => /10\.8/.test(document.querySelector('.log-chart')?.getAttribute('aria-label') ?? ''));
+    await page.focus('.log-chart');
+    await page.keyboard.press('0');
+    await page.click('[data-log-read] [data-primary]');
+    await seeText(page, 'Kept in the job', '[data-log-read]');
+    await saved(page);
+    await press(page, 'another file');
+    await page.waitForSelector('[data-kept-log="long.csv"]');
+  });
+  it('of a logger with its own ways is guessed and kept with its file', async () => {
+    await ((await page.waitForSelector('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(fileURLToPath(new URL('../demo/logs/radio-evening.csv', import.meta.url)));
+    await page.waitForFunction(() => (document.querySelector('[aria-label="Column 1 holds"]') as HTMLSelectElement | null)?.value === 'time|day-first');
+    await readIt();
+    await seeText(page, '3,600 rows', '[data-log-read]');
+    await page.click('[data-log-read] [data-primary]');
+    await seeText(page, 'with the file itself', '[data-log-read]');
+    await press(page, 'Lowest and highest as readings');
+    await seeText(page, 'are among the readings', '[data-log-read]');
+    await saved(page);
+  });
+  it.each([
+    ['empty.csv', '', 'is empty'],
+    ['binary.csv', Buffer.from(Array.from({ length: 4000 }, (_, index) => index % 256)), 'is no text file'],
+    ['words.csv', 'a,b\nno,figures\nat,all\n', 'No row of figures'],
+  ])('%s gets its clear answer', async (name, content, answer) => {
+    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
+    await give(name, content);
+    await seeText(page, answer, '.work');
+  });
+  it('whose time runs backwards is refused with the row, and nothing is kept', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
+    const part = Array.from({ length: 500 }, (_, index) => `${index},12.0,5.0`).join('\n');
+    await give('twice.csv', `time,12V,5V\n${part}\n${part}\n`);
+    await readIt();
+    await seeText(page, 'Time runs backwards in', '.work');
+    expect(await page.$('[data-kept-log="twice.csv"]')).toBeNull();
+  });
+});
