@@ -5,6 +5,7 @@ module.exports = {
     floor('core-imports-nothing-above', '^core/src', '^(contract|server|web|command|instruments)/'),
     { name: 'core-imports-no-package', severity: 'error', from: { path: '^core/src', pathNot: '\\.test(-help)?\\.ts$' }, to: { dependencyTypes: ['npm', 'npm-dev', 'core'] } },
     floor('contract-above-core-only', '^contract/src', '^(server|web|command|instruments)/'),
+    floor('instruments-above-core-only', '^instruments/src', '^(contract|server|web|command)/'),
     floor('server-knows-no-screen', '^server/src', '^(web|command|instruments)/'),
     floor('web-knows-no-server', '^web/src', '^(server|command|instruments)/'),
     { name: 'core-capabilities-by-their-door', severity: 'error', from: { path: '^core/src/([^/]+)/', pathNot: '\\.test(-help)?\\.ts$' }, to: { path: '^core/src/([^/]+)/.+', pathNot: ['^core/src/$1/', '^core/src/[^/]+/index\\.ts$'] } },

@@ -7,7 +7,7 @@ export default ts.config(
   js.configs.recommended,
   ts.configs.strictTypeChecked,
   {
-    languageOptions: { parserOptions: { project: ['core/tsconfig.json', 'contract/tsconfig.json', 'server/tsconfig.json', 'command/tsconfig.json', 'web/tsconfig.json', 'tsconfig.tests.json'], tsconfigRootDir: import.meta.dirname } },
+    languageOptions: { parserOptions: { project: ['core/tsconfig.json', 'contract/tsconfig.json', 'instruments/tsconfig.json', 'server/tsconfig.json', 'command/tsconfig.json', 'web/tsconfig.json', 'tsconfig.tests.json'], tsconfigRootDir: import.meta.dirname } },
     rules: {
       '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
       '@typescript-eslint/no-invalid-void-type': 'off',

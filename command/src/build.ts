@@ -4,7 +4,7 @@ import { join, relative } from 'node:path';
 import { root, stateDirectory } from './paths.ts';
 import { run } from './system.ts';
 
-const sources = ['core/src', 'contract/src', 'server/src', 'web/src', 'web/index.html', 'web/vite.config.ts', 'web/public', 'package-lock.json', 'tsconfig.base.json'];
+const sources = ['core/src', 'contract/src', 'server/src', 'instruments/src', 'web/src', 'web/index.html', 'web/vite.config.ts', 'web/public', 'package-lock.json', 'tsconfig.base.json'];
 
 function filesBelow(path: string): string[] {
   if (!existsSync(path)) return [];
@@ -22,10 +22,10 @@ function stamp(): string {
 export async function build(say: (text: string) => void): Promise<void> {
   const path = join(stateDirectory, 'build-stamp');
   const wanted = stamp();
-  const done = existsSync(path) && readFileSync(path, 'utf8') === wanted && existsSync(join(root, 'web/dist/index.html')) && existsSync(join(root, 'server/dist/main.js'));
+  const done = existsSync(path) && readFileSync(path, 'utf8') === wanted && existsSync(join(root, 'web/dist/index.html')) && existsSync(join(root, 'server/dist/main.js')) && existsSync(join(root, 'instruments/dist/main.js'));
   if (done) return;
   say('Building ...');
-  await run(process.execPath, [join(root, 'node_modules/typescript/bin/tsc'), '-b', 'server'], { cwd: root });
+  await run(process.execPath, [join(root, 'node_modules/typescript/bin/tsc'), '-b', 'server', 'instruments'], { cwd: root });
   await run(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: join(root, 'web') });
   mkdirSync(stateDirectory, { recursive: true });
   writeFileSync(path, wanted);

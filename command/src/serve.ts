@@ -35,6 +35,19 @@ function ready(child: ChildProcess): Promise<string> {
   });
 }
 
+/** The stand-in meter and load that ship with the application, on free ports of loopback. */
+async function startStandIns(): Promise<{ readonly child: ChildProcess; readonly ports: string }> {
+  const child = spawn(process.execPath, [join(root, 'instruments/dist/main.js')], { cwd: root, stdio: ['ignore', 'pipe', 'inherit', 'ipc'] });
+  return new Promise((resolve, reject) => {
+    child.stdout?.once('data', (chunk: Buffer) => {
+      const found = /^ready (meter=\d+ load=\d+)$/m.exec(chunk.toString());
+      if (found?.[1] === undefined) reject(new Error('The stand-in instruments did not start.'));
+      else resolve({ child, ports: found[1] });
+    });
+    child.once('exit', (code) => reject(new Error(`The stand-in instruments ended with ${code}.`)));
+  });
+}
+
 /**
  * Starts database and server and stays until it is told to stop.
  * With DATABASE_URL set, `serve` uses that database and starts none.
@@ -50,7 +63,8 @@ export async function serve(demo: boolean): Promise<number> {
   const given = demo ? undefined : process.env['DATABASE_URL'];
   const ownsDatabase = given === undefined || given === '';
   const databaseUrl = ownsDatabase ? await startCluster('main', demo ? 'fairwatt_demo' : 'fairwatt') : given;
-  const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], { cwd: root, stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: databaseUrl, FAIRWATT_DEMO: demo ? '1' : '0' } });
+  const standIns = demo ? await startStandIns() : null;
+  const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], { cwd: root, stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: databaseUrl, FAIRWATT_DEMO: demo ? '1' : '0', FAIRWATT_STAND_INS: standIns?.ports ?? '' } });
   const ended = new Promise<number>((resolve) => { child.once('exit', (code) => resolve(code ?? 0)); });
   let stopping = false;
   const stop = () => { stopping = true; child.kill('SIGTERM'); };
@@ -67,6 +81,7 @@ export async function serve(demo: boolean): Promise<number> {
     const code = await ended;
     return stopping ? 0 : code;
   } finally {
+    standIns?.child.kill('SIGTERM');
     if (ownsDatabase) stopCluster('main');
     rmSync(runFile, { force: true });
   }

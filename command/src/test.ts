@@ -31,7 +31,7 @@ export async function test(args: readonly string[]): Promise<number> {
   note(await check('types', [bin('typescript/bin/tsc'), '-b']));
   const [lint, layers] = await Promise.all([
     check('lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']),
-    check('layers', [bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'core/src', 'contract/src', 'server/src', 'web/src', 'command/src']),
+    check('layers', [bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'core/src', 'contract/src', 'instruments/src', 'server/src', 'web/src', 'command/src']),
   ]);
   note(lint);
   note(layers);

@@ -4,6 +4,7 @@ export * from './supply.ts';
 export * from './knowledge.ts';
 export * from './shop.ts';
 export * from './record.ts';
+export * from './network-instrument.ts';
 export * from './job.ts';
 export * from './act.ts';
 export * from './job-file.ts';

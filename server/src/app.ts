@@ -9,6 +9,8 @@ import { pinoHttp } from 'pino-http';
 import { z } from 'zod';
 import type { Model } from '@fairwatt/core';
 import { supplyModelSchema } from '@fairwatt/contract';
+import { instrumentRoutes } from './instruments/routes.ts';
+import { Sweeps } from './instruments/sweep.ts';
 import { jobRoutes } from './jobs/routes.ts';
 import { errorHandler, notFoundHandler } from './problems.ts';
 import { shopRoutes } from './shop/routes.ts';
@@ -22,10 +24,12 @@ export interface AppParts {
   /** The built screens; null serves the API alone. */
   readonly webDirectory: string | null;
   readonly now?: () => string;
+  /** Load sweeps, so that whoever stops the server can end them first. */
+  readonly sweeps?: Sweeps;
 }
 
 /** Application and API in one Express app. */
-export function createApp({ pool, model, log, webDirectory, now = () => new Date().toISOString() }: AppParts): Express {
+export function createApp({ pool, model, log, webDirectory, now = () => new Date().toISOString(), sweeps = new Sweeps() }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => request.url?.startsWith('/assets/') ?? false }, redact: ['req.headers.cookie', 'res.headers["set-cookie"]'], serializers: { req: (request: { method: string; url: string }) => ({ method: request.method, url: request.url }), res: (response: { statusCode: number }) => ({ status: response.statusCode }) } }));
@@ -33,7 +37,8 @@ export function createApp({ pool, model, log, webDirectory, now = () => new Date
     contentSecurityPolicy: { directives: { 'script-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'img-src': ["'self'", 'data:', 'blob:'], 'upgrade-insecure-requests': null } },
     strictTransportSecurity: false,
   }));
-  app.use(compression());
+  // Events that are streamed are not held back to be pressed together.
+  app.use(compression({ filter: (request, response) => !String(response.getHeader('content-type')).startsWith('text/event-stream') && compression.filter(request, response) }));
 
   const api = express.Router();
   api.use((_request, response, next) => { response.set('cache-control', 'no-store'); next(); });
@@ -41,6 +46,7 @@ export function createApp({ pool, model, log, webDirectory, now = () => new Date
   api.use('/shop', shopRoutes(pool));
   api.get('/supplies', async (_request, response) => { response.json(z.array(supplyModelSchema).parse(await readSupplies(pool))); });
   api.get('/knowledge', (_request, response) => { response.json(model.shipped); });
+  api.use('/instruments', instrumentRoutes(pool, sweeps));
   api.use('/record', recordRoutes(pool, now));
   api.use('/jobs', jobRoutes(pool, model, now));
   api.use(notFoundHandler);

@@ -1,4 +1,7 @@
 export { createApp, type AppParts } from './app.ts';
+export { Sweeps } from './instruments/sweep.ts';
+export { putNetworkInstrument } from './instruments/store.ts';
+export { InstrumentFailure, ScpiLink } from './instruments/scpi-link.ts';
 export { createPool } from './database/pool.ts';
 export { migrate } from './database/migrate.ts';
 export { loadDemo } from './demo.ts';

@@ -5,10 +5,12 @@ import { createApp } from './app.ts';
 import { createPool } from './database/pool.ts';
 import { migrate } from './database/migrate.ts';
 import { loadDemo } from './demo.ts';
+import { putNetworkInstrument } from './instruments/store.ts';
+import { Sweeps } from './instruments/sweep.ts';
 import { refreshStations } from './jobs/store.ts';
 import { BrokenKnowledge, loadModel } from './knowledge.ts';
 
-// Environment: DATABASE_URL, FAIRWATT_HOST, FAIRWATT_PORT, FAIRWATT_DEMO (1 loads the demo data into an empty database), FAIRWATT_LOG.
+// Environment: DATABASE_URL, FAIRWATT_HOST, FAIRWATT_PORT, FAIRWATT_DEMO (1 loads the demo data into an empty database), FAIRWATT_STAND_INS (ports of the stand-in instruments, set by the start command), FAIRWATT_LOG.
 const log = pino({ level: process.env['FAIRWATT_LOG'] ?? 'warn' });
 const databaseUrl = process.env['DATABASE_URL'];
 const host = process.env['FAIRWATT_HOST'] ?? '127.0.0.1';
@@ -23,7 +25,13 @@ async function start(): Promise<void> {
   const pool = createPool(databaseUrl, log);
   if (process.env['FAIRWATT_DEMO'] === '1') await loadDemo(pool, model, fromRoot('demo'), new Date().toISOString());
   await refreshStations(pool, model);
-  const app = createApp({ pool, model, log, webDirectory: fromRoot('web/dist') });
+  const standIns = /^meter=(\d+) load=(\d+)$/.exec(process.env['FAIRWATT_STAND_INS'] ?? '');
+  if (standIns !== null) {
+    await putNetworkInstrument(pool, { id: 'stand-in-meter', name: 'Stand-in meter', role: 'meter', host: '127.0.0.1', port: Number(standIns[1]), instrumentId: 'bench-meter' }, null);
+    await putNetworkInstrument(pool, { id: 'stand-in-load', name: 'Stand-in load', role: 'load', host: '127.0.0.1', port: Number(standIns[2]), instrumentId: null }, null);
+  }
+  const sweeps = new Sweeps();
+  const app = createApp({ pool, model, log, sweeps, webDirectory: fromRoot('web/dist') });
   const server = await new Promise<ReturnType<typeof app.listen>>((resolve, reject) => {
     const attempt = (port: number) => {
       const candidate = app.listen(port, host, (error?: Error & { code?: string }) => {
@@ -37,6 +45,10 @@ async function start(): Promise<void> {
   const address = server.address() as AddressInfo;
   process.stdout.write(`ready http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${address.port}\n`);
   const stop = () => {
+    // A load that is left drawing is worse than a slow end.
+    void sweeps.stopAll().then(end);
+  };
+  const end = () => {
     server.close(() => { void pool.end().then(() => process.exit(0)); });
     server.closeAllConnections();
     setTimeout(() => process.exit(0), 3000).unref();

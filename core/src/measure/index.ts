@@ -8,3 +8,4 @@ export * from './load-line.ts';
 export * from './probe.ts';
 export * from './log-columns.ts';
 export * from './log-analysis.ts';
+export * from './auto-hold.ts';

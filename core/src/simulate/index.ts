@@ -3,3 +3,4 @@ export * from './search.ts';
 export * from './our-order.ts';
 export * from './disturb.ts';
 export * from './exact.ts';
+export * from './supply.ts';

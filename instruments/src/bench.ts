@@ -1,0 +1,90 @@
+import { railVolts, runSupply, seeded, simulatedSupplies, startSupply, type RunningSupply, type SimulatedSupplyName } from '@fairwatt/core/simulate';
+import { railNames, type RailName } from '@fairwatt/core';
+import { done, notANumber, outOfRange, ScpiInterpreter, type ScpiAnswer } from './scpi.ts';
+
+/** Which supply lies on the stand-in bench for which demo job. */
+export const suppliesOfJobs: Readonly<Record<string, SimulatedSupplyName>> = { 'LQ-0142': 'weak', 'LQ-0143': 'healthy', 'LQ-0144': 'hot', 'LQ-0145': 'healthy', 'LQ-0146': 'intermittent' };
+
+const ranges = [0.6, 6, 60] as const;
+const mostAmps = 60;
+
+/** A supply on the bench with a meter and an electronic load at it. Time comes in as milliseconds. */
+export class SimulatedBench {
+  private readonly random = seeded(20_261_125);
+  private readonly now: () => number;
+  private running: RunningSupply = startSupply(simulatedSupplies.healthy);
+  private last: number;
+  private rail: RailName = '+12';
+  private range: number | null = null;
+  private setAmps = 0;
+  private inputOn = false;
+
+  constructor(now: () => number) { this.now = now; this.last = now(); }
+
+  put(name: SimulatedSupplyName): void {
+    this.running = startSupply(simulatedSupplies[name]);
+    this.last = this.now();
+  }
+
+  private step(): RunningSupply {
+    const now = this.now();
+    this.running = runSupply(this.running, (now - this.last) / 1000, this.inputOn ? this.setAmps : 0);
+    this.last = now;
+    return this.running;
+  }
+
+  private select(argument: string): ScpiAnswer {
+    const range = Number(argument);
+    if (argument === '' || /^(def|auto)/i.test(argument)) { this.range = null; return done; }
+    if (Number.isNaN(range)) return notANumber;
+    const found = ranges.find((candidate) => candidate >= range);
+    if (found === undefined) return outOfRange;
+    this.range = found;
+    return done;
+  }
+
+  /** What stands between bench and simulation only: which supply, which rail the probes are on. Named apart from the standard. */
+  private simulation() {
+    return [
+      { spelling: 'SIMulate:SUPPly', run: (argument: string): ScpiAnswer => { if (!(argument in simulatedSupplies)) return outOfRange; this.put(argument as SimulatedSupplyName); return done; } },
+      { spelling: 'SIMulate:JOB', run: (argument: string): ScpiAnswer => { this.put(suppliesOfJobs[argument] ?? 'healthy'); return done; } },
+      { spelling: 'SIMulate:RAIL', run: (argument: string): ScpiAnswer => { const rail = railNames.find((name) => name === argument); if (rail === undefined) return outOfRange; this.rail = rail; return done; } },
+    ];
+  }
+
+  meter(): ScpiInterpreter {
+    const measure = (argument: string): ScpiAnswer => {
+      if (argument !== '') { const selected = this.select(argument); if ('error' in selected) return selected; }
+      const volts = railVolts(this.step(), this.rail, this.random);
+      const range = this.range ?? ranges.find((candidate) => candidate >= Math.abs(volts)) ?? mostAmps;
+      // Overload is shown the standard way, as 9.9E37.
+      if (Math.abs(volts) > range) return { text: volts > 0 ? '9.9E37' : '-9.9E37' };
+      const digit = range / 60_000;
+      return { text: (Math.round(volts / digit) * digit).toExponential(6) };
+    };
+    return new ScpiInterpreter('Fair Watt,Stand-in meter,0001,1.0', [
+      { spelling: 'MEASure:VOLTage:DC?', run: measure },
+      { spelling: 'READ?', run: () => measure('') },
+      { spelling: 'CONFigure:VOLTage:DC', run: (argument) => this.select(argument) },
+      { spelling: 'VOLTage:DC:RANGe', run: (argument) => this.select(argument) },
+      { spelling: 'VOLTage:DC:RANGe?', run: () => ({ text: String(this.range ?? 0) }) },
+      ...this.simulation(),
+    ], () => { this.range = null; });
+  }
+
+  load(): ScpiInterpreter {
+    return new ScpiInterpreter('Fair Watt,Stand-in electronic load,0002,1.0', [
+      { spelling: 'CURRent', run: (argument) => { const amps = Number(argument); if (argument === '' || Number.isNaN(amps)) return notANumber; if (amps < 0 || amps > mostAmps) return outOfRange; this.step(); this.setAmps = amps; return done; } },
+      { spelling: 'CURRent?', run: () => ({ text: this.setAmps.toFixed(3) }) },
+      { spelling: 'INPut', run: (argument) => { if (!/^(on|off|0|1)$/i.test(argument)) return notANumber; this.step(); this.inputOn = /^(on|1)$/i.test(argument); return done; } },
+      { spelling: 'INPut?', run: () => ({ text: this.inputOn ? '1' : '0' }) },
+      { spelling: 'MEASure:CURRent?', run: () => { const running = this.step(); return { text: (running.off || !this.inputOn ? 0 : running.amps).toFixed(3) }; } },
+      { spelling: 'MEASure:VOLTage?', run: () => ({ text: railVolts(this.step(), '+12', this.random).toFixed(3) }) },
+      { spelling: 'MEASure:TEMPerature?', run: () => ({ text: this.step().celsius.toFixed(1) }) },
+      ...this.simulation(),
+    ], () => { this.step(); this.inputOn = false; this.setAmps = 0; });
+  }
+
+  /** Whether the load draws, for whoever checks that it was left off. */
+  get drawing(): boolean { return this.inputOn; }
+}

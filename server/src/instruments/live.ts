@@ -1,0 +1,58 @@
+import { setTimeout as wait } from 'node:timers/promises';
+import { autoHold, type RailName } from '@fairwatt/core';
+import type { LiveEvent, NetworkInstrument } from '@fairwatt/contract';
+import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
+
+/** At most this many readings a second. */
+const leastPauseMilliseconds = 20;
+const retryMilliseconds = 1500;
+
+/** The stand-ins are told which job's supply lies on the bench and where the probes are; a real instrument is not. */
+export async function prepareStandIn(link: ScpiLink, identity: string, job: string | null, rail: RailName | null): Promise<void> {
+  if (!identity.startsWith('Fair Watt,Stand-in')) return;
+  if (job !== null) await link.order(`SIMulate:JOB ${job}`);
+  if (rail !== null) await link.order(`SIMulate:RAIL ${rail}`);
+}
+
+/**
+ * Reads a meter until it is told to stop: figures, what stands still, and what goes wrong. A meter in trouble is tried
+ * again; nothing of a broken answer is passed on.
+ */
+export async function watchMeter(meter: NetworkInstrument, rail: RailName, job: string, tell: (event: LiveEvent) => void, signal: AbortSignal): Promise<void> {
+  const now = () => new Date().toISOString();
+  while (!signal.aborted) {
+    let link: ScpiLink | null = null;
+    try {
+      link = await ScpiLink.open(meter.host, meter.port);
+      const identity = await link.ask('*IDN?');
+      tell({ kind: 'identity', text: identity.slice(0, 120) });
+      await prepareStandIn(link, identity, job, rail);
+      const last: number[] = [];
+      let held = false;
+      while (!signal.aborted) {
+        const begun = performance.now();
+        const volts = await link.askFigure('MEASure:VOLTage:DC?').catch((error: unknown) => {
+          if (!(error instanceof InstrumentFailure) || error.trouble !== 'out-of-range') throw error;
+          tell({ kind: 'trouble', at: now(), trouble: 'out-of-range' });
+          return null;
+        });
+        if (volts !== null) {
+          tell({ kind: 'reading', at: now(), volts });
+          last.push(volts);
+          if (last.length > 40) last.shift();
+          const hold = autoHold(rail, last);
+          // One hold for each time that it comes to rest.
+          if (hold !== null && !held) tell({ kind: 'held', at: now(), volts: hold.meanVolts, spreadVolts: hold.spreadVolts, count: hold.count });
+          held = hold !== null;
+        }
+        await wait(Math.max(1, leastPauseMilliseconds - (performance.now() - begun)), undefined, { signal }).catch(() => undefined);
+      }
+    } catch (error) {
+      if (!(error instanceof InstrumentFailure)) throw error;
+      if (!signal.aborted) tell({ kind: 'trouble', at: now(), trouble: error.trouble });
+      await wait(retryMilliseconds, undefined, { signal }).catch(() => undefined);
+    } finally {
+      link?.close();
+    }
+  }
+}

@@ -1,0 +1,100 @@
+import express, { Router, type Response } from 'express';
+import type pg from 'pg';
+import { z } from 'zod';
+import { id, liveQuerySchema, networkInstrumentsSchema, newNetworkInstrumentSchema, sweepRequestSchema, type NetworkInstrument } from '@fairwatt/contract';
+import { noTechnician } from '../jobs/refusals.ts';
+import { HttpProblem, notOwner, parseInput } from '../problems.ts';
+import { technicianExists } from '../shop/store.ts';
+import { watchMeter } from './live.ts';
+import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
+import { addNetworkInstrument, findNetworkInstrument, listNetworkInstruments, removeNetworkInstrument, type OwnerResult } from './store.ts';
+import type { Sweeps } from './sweep.ts';
+
+const noInstrument = () => new HttpProblem(404, 'no-such-instrument', 'No such instrument is entered', { errors: [{ path: 'id', message: 'no such instrument' }] });
+
+function settled(result: OwnerResult): void {
+  switch (result) {
+    case 'unknown-technician': throw noTechnician();
+    case 'not-owner': throw notOwner('Only an owner adds or removes instruments');
+    case 'unknown-instrument': throw new HttpProblem(422, 'unknown-reference', 'This instrument is not among the shop\'s', { errors: [{ path: 'instrument.instrumentId', message: 'is not known here' }] });
+    case 'not-found': throw noInstrument();
+    case 'done':
+  }
+}
+
+/** Server-sent events; the answer ends them. A comment every few seconds shows that the line is alive. */
+function stream(response: Response): { readonly send: (event: unknown) => void; readonly closed: AbortSignal } {
+  const abort = new AbortController();
+  response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-store', connection: 'keep-alive', 'x-accel-buffering': 'no' });
+  response.flushHeaders();
+  const beat = setInterval(() => response.write(': here\n\n'), 5000);
+  response.on('close', () => { clearInterval(beat); abort.abort(); });
+  return { send: (event) => { if (!response.writableEnded && response.writableLength < 1 << 20) response.write(`data: ${JSON.stringify(event)}\n\n`); }, closed: abort.signal };
+}
+
+/** Instruments over the network: their addresses, a meter live, a load sweep. */
+export function instrumentRoutes(pool: pg.Pool, sweeps: Sweeps): Router {
+  const router = Router();
+  const body = express.json({ limit: '10kb' });
+  const found = async (value: unknown, role?: NetworkInstrument['role']): Promise<NetworkInstrument> => {
+    const instrument = await findNetworkInstrument(pool, parseInput(id, value, 'The instrument'));
+    if (instrument === null || (role !== undefined && instrument.role !== role)) throw noInstrument();
+    return instrument;
+  };
+  router.get('/', async (_request, response) => { response.json(networkInstrumentsSchema.parse(await listNetworkInstruments(pool))); });
+  router.post('/', body, async (request, response) => {
+    const { by, instrument } = parseInput(newNetworkInstrumentSchema, request.body, 'The instrument');
+    settled(await addNetworkInstrument(pool, by, instrument));
+    response.status(201).json(networkInstrumentsSchema.parse(await listNetworkInstruments(pool)));
+  });
+  router.delete('/:id', async (request, response) => {
+    const { by } = parseInput(z.strictObject({ by: id }), request.query, 'The query');
+    settled(await removeNetworkInstrument(pool, by, parseInput(id, request.params['id'], 'The instrument')));
+    response.json(networkInstrumentsSchema.parse(await listNetworkInstruments(pool)));
+  });
+  router.get('/:id/identity', async (request, response) => {
+    const instrument = await found(request.params['id']);
+    let link: ScpiLink | null = null;
+    try {
+      link = await ScpiLink.open(instrument.host, instrument.port);
+      response.json({ identity: (await link.ask('*IDN?')).slice(0, 120), trouble: null });
+    } catch (error) {
+      if (!(error instanceof InstrumentFailure)) throw error;
+      response.json({ identity: null, trouble: error.trouble });
+    } finally { link?.close(); }
+  });
+  router.get('/:id/live', async (request, response) => {
+    const { rail, job } = parseInput(liveQuerySchema, request.query, 'The query');
+    const meter = await found(request.params['id'], 'meter');
+    const { send, closed } = stream(response);
+    await watchMeter(meter, rail, job, send, closed);
+    response.end();
+  });
+  router.post('/sweeps', body, async (request, response) => {
+    const wanted = parseInput(sweepRequestSchema, request.body, 'The sweep');
+    if (!(await technicianExists(pool, wanted.by))) throw noTechnician();
+    const sweep = sweeps.start(wanted, await found(wanted.meterId, 'meter'), await found(wanted.loadId, 'load'));
+    if (sweep === null) throw new HttpProblem(409, 'load-busy', 'This load is in another sweep; stop that one first', { errors: [{ path: 'loadId', message: 'is busy' }] });
+    response.status(201).json({ id: sweep.id });
+  });
+  const sweepOf = (value: unknown) => {
+    const sweep = sweeps.find(parseInput(z.uuid(), value, 'The sweep'));
+    if (sweep === undefined) throw new HttpProblem(404, 'no-such-sweep', 'This sweep is over and gone', { errors: [{ path: 'id', message: 'no such sweep' }] });
+    return sweep;
+  };
+  router.get('/sweeps/:id/events', async (request, response) => {
+    const sweep = sweepOf(request.params['id']);
+    const { send, closed } = stream(response);
+    const leave = sweep.listen(send);
+    await Promise.race([sweep.ended, new Promise((resolve) => { closed.addEventListener('abort', resolve); })]);
+    leave();
+    response.end();
+  });
+  router.post('/sweeps/:id/stop', async (request, response) => {
+    const sweep = sweepOf(request.params['id']);
+    sweep.stop();
+    await sweep.ended;
+    response.json({ ended: sweep.events.at(-1) });
+  });
+  return router;
+}

@@ -1,0 +1,189 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import type { InstrumentTrouble, LiveEvent, NetworkInstrument, Problem, SweepEvent } from '@fairwatt/contract';
+import { SimulatedBench, serveInstrument, type Fault, type ServedInstrument } from '@fairwatt/instruments';
+import { InstrumentFailure, ScpiLink } from '@fairwatt/server';
+import { startServer, type RunningServer } from './running-server.ts';
+
+let server: RunningServer;
+let bench: SimulatedBench;
+let meter: ServedInstrument;
+let load: ServedInstrument;
+const meterAt = (port: number): NetworkInstrument => ({ id: 'meter', name: 'Bench meter by net', role: 'meter', host: '127.0.0.1', port, instrumentId: 'bench-meter' });
+const loadAt = (port: number): NetworkInstrument => ({ id: 'load', name: 'Load', role: 'load', host: '127.0.0.1', port, instrumentId: null });
+const add = (instrument: NetworkInstrument, by = 'mara') => server.call<NetworkInstrument[] & Problem>('/instruments', { by, instrument });
+
+beforeAll(async () => {
+  server = await startServer();
+  bench = new SimulatedBench(() => performance.now());
+  meter = await serveInstrument(() => bench.meter(), { answerMilliseconds: 1 });
+  load = await serveInstrument(() => bench.load());
+  await add(meterAt(meter.port));
+  await add(loadAt(load.port));
+});
+afterEach(() => { meter.fail('none'); load.fail('none'); });
+afterAll(async () => {
+  await server.end();
+  await meter.close();
+  await load.close();
+});
+
+/** Reads server-sent events until enough is seen. */
+async function events<T>(path: string, enough: (list: readonly T[]) => boolean, whenBegun?: () => void): Promise<T[]> {
+  const abort = new AbortController();
+  const timer = setTimeout(() => abort.abort(), 15_000);
+  const list: T[] = [];
+  const response = await fetch(`${server.base}${path}`, { signal: abort.signal });
+  whenBegun?.();
+  let text = '';
+  const decoder = new TextDecoder();
+  for await (const chunk of response.body!) {
+    text += decoder.decode(chunk as Uint8Array, { stream: true });
+    for (let end = text.indexOf('\n\n'); end >= 0; end = text.indexOf('\n\n')) {
+      const line = text.slice(0, end);
+      text = text.slice(end + 2);
+      if (line.startsWith('data: ')) list.push(JSON.parse(line.slice(6)) as T);
+    }
+    if (enough(list)) break;
+  }
+  clearTimeout(timer);
+  abort.abort();
+  return list;
+}
+
+describe('the link to an instrument', () => {
+  it('asks and orders, and tells a refused order', async () => {
+    const link = await ScpiLink.open('127.0.0.1', load.port);
+    expect(await link.ask('*IDN?')).toContain('Stand-in');
+    await link.order('CURRent 3.5');
+    expect(await link.askFigure('CURRent?')).toBe(3.5);
+    await expect(link.order('CURRent 900')).rejects.toMatchObject({ trouble: 'refused' });
+    expect(await link.askFigure('CURRent?')).toBe(3.5);
+    link.close();
+  });
+  it.each([['cut', 'vanished'], ['half', 'vanished'], ['silent', 'silent'], ['garbage', 'nonsense'], ['flood', 'flood'], ['stale', 'stale-answer']] as const)('%s: %s, and nothing of the answer is kept', async (fault: Fault, trouble: InstrumentTrouble) => {
+    const link = await ScpiLink.open('127.0.0.1', meter.port, 300);
+    expect(await link.askFigure('MEASure:VOLTage:DC?')).toBeGreaterThan(10);
+    meter.fail(fault);
+    const failure = await link.askFigure('MEASure:VOLTage:DC?').then(() => null, (error: unknown) => error);
+    expect(failure).toBeInstanceOf(InstrumentFailure);
+    expect((failure as InstrumentFailure).trouble).toBe(trouble);
+    meter.fail('none');
+    await expect(link.ask('*IDN?')).rejects.toMatchObject({ trouble });
+    link.close();
+  });
+  it('says when nobody answers at the address', async () => {
+    const closed = await serveInstrument(() => bench.meter());
+    await closed.close();
+    await expect(ScpiLink.open('127.0.0.1', closed.port, 500)).rejects.toMatchObject({ trouble: 'no-connection' });
+  });
+});
+
+describe('instruments of the shop', () => {
+  it('are added by an owner, at loopback and private addresses only', async () => {
+    expect((await add(meterAt(5025), 'joss')).body).toMatchObject({ type: '/problems/not-an-owner' });
+    for (const host of ['8.8.8.8', '172.32.0.1', 'meter.local', '192.168.1.300', '0.0.0.0', '::2']) expect((await add({ ...meterAt(5025), id: 'x', host })).body.errors, host).toMatchObject([{ path: 'instrument.host' }]);
+    for (const host of ['10.0.0.7', '172.16.3.4', '192.168.1.40', '::1', 'fd12:3456::1']) expect((await add({ ...meterAt(5025), id: 'x', host })).status, host).toBe(201);
+    expect((await add({ ...meterAt(5025), id: 'x', instrumentId: null })).body.errors).toMatchObject([{ path: 'instrument.instrumentId' }]);
+    expect((await add({ ...meterAt(5025), id: 'x', instrumentId: 'nobody' })).status).toBe(422);
+    expect((await add({ ...meterAt(0), id: 'x' })).body.errors).toMatchObject([{ path: 'instrument.port' }]);
+    expect((await server.call<Problem>('/instruments/x?by=joss', {}, 'DELETE')).status).toBe(403);
+    expect((await server.call<NetworkInstrument[]>('/instruments/x?by=mara', {}, 'DELETE')).body.map((item) => item.id).sort()).toEqual(['load', 'meter']);
+    expect((await server.call<Problem>('/instruments/x?by=mara', {}, 'DELETE')).status).toBe(404);
+  });
+  it('tell who they are, or what is wrong', async () => {
+    expect((await server.call('/instruments/meter/identity')).body).toMatchObject({ identity: expect.stringContaining('Stand-in meter') as string });
+    meter.fail('garbage');
+    expect((await server.call('/instruments/meter/identity')).body).toEqual({ identity: null, trouble: 'nonsense' });
+  });
+});
+
+describe('a meter live', () => {
+  it('streams readings and holds what stands still', async () => {
+    const seen = await events<LiveEvent>('/instruments/meter/live?rail=%2B12&job=LQ-0143', (list) => list.some((event) => event.kind === 'held'));
+    expect(seen[0]).toMatchObject({ kind: 'identity' });
+    const held = seen.find((event) => event.kind === 'held');
+    expect(held).toMatchObject({ count: 12 });
+    expect(held?.kind === 'held' && Math.abs(held.volts - 12.06) < 0.05).toBe(true);
+  });
+  it('shows trouble and goes on when it is over', async () => {
+    const seen = await events<LiveEvent>('/instruments/meter/live?rail=%2B5&job=LQ-0143', (list) => {
+      if (list.filter((event) => event.kind === 'reading').length === 3) meter.fail('cut');
+      if (list.some((event) => event.kind === 'trouble')) meter.fail('none');
+      const trouble = list.findIndex((event) => event.kind === 'trouble');
+      return trouble >= 0 && list.slice(trouble).some((event) => event.kind === 'reading');
+    });
+    expect(seen.filter((event) => event.kind === 'trouble')).toMatchObject([{ trouble: 'vanished' }]);
+    for (const event of seen) if (event.kind === 'reading') expect(event.volts).toBeCloseTo(5.03, 1);
+  });
+  it('refuses a rail or an instrument that is not there', async () => {
+    expect((await server.call<Problem>('/instruments/meter/live?rail=7&job=LQ-0143')).body.errors).toMatchObject([{ path: 'rail' }]);
+    expect((await server.call<Problem>('/instruments/load/live?rail=%2B12&job=LQ-0143')).status).toBe(404);
+  });
+});
+
+describe('a load sweep', () => {
+  const sweep = async (changes: object = {}) => server.call<{ id: string } & Problem>('/instruments/sweeps', { by: 'mara', job: 'LQ-0142', meterId: 'meter', loadId: 'load', rail: '+12', fromAmps: 2, toAmps: 20, steps: 4, dwellSeconds: 0.2, hottestCelsius: 80, ...changes });
+  const toEnd = (id: string) => events<SweepEvent>(`/instruments/sweeps/${id}/events`, (list) => list.some((event) => event.kind === 'ended'));
+  it('reads each step, falls with the load, and leaves the load off', async () => {
+    const { body } = await sweep();
+    expect((await sweep()).body).toMatchObject({ type: '/problems/load-busy' });
+    const seen = await toEnd(body.id);
+    const steps = seen.flatMap((event) => (event.kind === 'step' ? [event.step] : []));
+    expect(steps.map((step) => step.amps)).toEqual([2, 8, 14, 20]);
+    expect(steps[0]!.volts - steps[3]!.volts).toBeGreaterThan(0.25);
+    expect(seen.at(-1)).toEqual({ kind: 'ended', end: 'done', loadOff: true });
+    expect(bench.drawing).toBe(false);
+  });
+  it('is stopped at once, and the load is off before the answer comes', async () => {
+    const { body } = await sweep({ dwellSeconds: 30 });
+    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) => list.some((event) => event.kind === 'setting'));
+    const answer = await server.call(`/instruments/sweeps/${body.id}/stop`, {});
+    expect(answer.body).toEqual({ ended: { kind: 'ended', end: 'stopped', loadOff: true } });
+    expect(bench.drawing).toBe(false);
+  });
+  it('ends by itself when the rail falls far out', async () => {
+    const { body } = await sweep({ fromAmps: 5, toAmps: 55, steps: 3 });
+    expect((await toEnd(body.id)).at(-1)).toEqual({ kind: 'ended', end: 'rail-low', loadOff: true });
+    expect(bench.drawing).toBe(false);
+  });
+  it('ends by itself on heat', async () => {
+    const { body } = await sweep({ job: 'LQ-0143', hottestCelsius: 30, fromAmps: 20, toAmps: 30, steps: 2, dwellSeconds: 60 });
+    const begun = Date.now();
+    const seen = await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) => list.some((event) => event.kind === 'ended') || Date.now() - begun > 9000);
+    if (!seen.some((event) => event.kind === 'ended')) await server.call(`/instruments/sweeps/${body.id}/stop`, {});
+    else expect(seen.at(-1)).toMatchObject({ end: 'too-hot', loadOff: true });
+    expect(bench.drawing).toBe(false);
+  }, 20_000);
+  it.each(['silent', 'cut', 'garbage', 'stale'] as const)('ends when the meter is %s, and the load is off', async (fault) => {
+    const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
+    const seen = await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) => { if (list.some((event) => event.kind === 'setting')) meter.fail(fault); return list.some((event) => event.kind === 'ended'); });
+    const last = seen.at(-1)!;
+    expect(last).toMatchObject({ kind: 'ended', loadOff: true });
+    expect(last.kind === 'ended' && last.end !== 'done').toBe(true);
+    expect(bench.drawing).toBe(false);
+  });
+  it('switches the load off by a new link when the old one broke', async () => {
+    const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
+    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) => list.some((event) => event.kind === 'setting'));
+    load.fail('cut');
+    setTimeout(() => load.fail('none'), 400);
+    expect((await toEnd(body.id)).at(-1)).toMatchObject({ kind: 'ended', end: 'vanished', loadOff: true });
+    expect(bench.drawing).toBe(false);
+  });
+  it('says so when nobody knows whether the load is off', async () => {
+    const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
+    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) => list.some((event) => event.kind === 'setting'));
+    load.fail('cut');
+    expect((await toEnd(body.id)).at(-1)).toMatchObject({ kind: 'ended', end: 'vanished', loadOff: false });
+    load.fail('none');
+    bench.load().line('*RST');
+  });
+  it('refuses what makes no sense, and who is not known', async () => {
+    expect((await sweep({ toAmps: 1 })).body.errors).toMatchObject([{ path: 'toAmps' }]);
+    expect((await sweep({ steps: 1 })).body.errors).toMatchObject([{ path: 'steps' }]);
+    expect((await sweep({ by: 'nobody' })).status).toBe(403);
+    expect((await sweep({ meterId: 'load' })).status).toBe(404);
+    expect((await server.call<Problem>(`/instruments/sweeps/${randomUUID()}/stop`, {})).status).toBe(404);
+  });
+});
