@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { normal, seeded } from '@fairwatt/core/simulate';
+import { SimulatedBench, serveInstrument, type ServedInstrument } from '@fairwatt/instruments';
 import { fill, press, saved, seeText, startApplication, visit, type Application } from './application.ts';
 import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
 
@@ -141,5 +142,68 @@ describe('a log', () => {
     await readIt();
     await seeText(page, 'Time runs backwards in', '.work');
     expect(await page.$('[data-kept-log="twice.csv"]')).toBeNull();
+  });
+});
+
+describe('instruments live', () => {
+  let meter: ServedInstrument;
+  let load: ServedInstrument;
+  const bench = new SimulatedBench(() => performance.now());
+  beforeAll(async () => {
+    meter = await serveInstrument(() => bench.meter(), { answerMilliseconds: 4 });
+    load = await serveInstrument(() => bench.load());
+  });
+  afterAll(async () => { await meter.close(); await load.close(); });
+
+  it('are added by an owner at a private address, and say who they are', async () => {
+    await visit(page, `${application.url}/instruments`);
+    await fill(page, 'Name', 'Meter on the shelf');
+    await fill(page, 'Address', '8.8.8.8');
+    await press(page, 'Add');
+    await seeText(page, 'a loopback or private address', '[aria-label="Over the network"]');
+    await fill(page, 'Address', '127.0.0.1');
+    await fill(page, 'Port', String(meter.port));
+    await press(page, 'Add');
+    await seeText(page, `127.0.0.1:${meter.port}`, '[aria-label="Over the network"]');
+    await (await page.waitForSelector('[aria-label="Over the network"] form select'))!.select('load');
+    await fill(page, 'Name', 'Load on the shelf');
+    await fill(page, 'Address', '127.0.0.1');
+    await fill(page, 'Port', String(load.port));
+    await press(page, 'Add');
+    await seeText(page, `127.0.0.1:${load.port}`, '[aria-label="Over the network"]');
+    await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('[data-network] button')].find((button) => button.textContent === 'who are you')?.click(); });
+    await seeText(page, 'Fair Watt,Stand-in', '[aria-label="Over the network"]');
+  });
+  it('read, hold what stands still, keep it by Enter, and show trouble', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0143/measure?way=live`);
+    await press(page, 'Start reading');
+    await page.waitForFunction(() => /^Keep \d/.test(document.querySelector('[data-live] [data-primary]')?.textContent ?? ''), { timeout: 15_000 });
+    await page.evaluate(() => { (document.activeElement as HTMLElement | null)?.blur(); });
+    await page.keyboard.press('Enter');
+    await seeText(page, /Kept 1[12]\.\d+ V/, '[data-live]');
+    meter.fail('garbage');
+    await page.waitForSelector('[data-live="nonsense"]');
+    meter.fail('none');
+    await page.waitForSelector('[data-live="running"]');
+    await press(page, 'Stop reading');
+    await saved(page);
+  });
+  it('sweep a load with Stop in sight, and leave it off; the steps become a load line', async () => {
+    await fill(page, 'Dwell (s)', '20');
+    await press(page, 'Start the sweep');
+    await page.waitForSelector('[data-sweep="running"] .stop-button');
+    await seeText(page, /\d A, 0 of 7 read/, '[data-sweep]');
+    await page.click('.stop-button');
+    await seeText(page, 'Stopped by hand. The load is off.', '[data-sweep]');
+    expect(bench.drawing).toBe(false);
+    await fill(page, 'Dwell (s)', '0.2');
+    await page.keyboard.press('Enter');
+    await press(page, 'Start the sweep');
+    await seeText(page, 'All steps read. The load is off.', '[data-sweep]');
+    await press(page, 'Keep 7 readings');
+    await saved(page);
+    await press(page, 'Load line');
+    await page.waitForSelector('[data-forecast]');
+    await seeText(page, /readings\s+[78]/, '.load-line');
   });
 });

@@ -4,7 +4,7 @@ import { visit } from './application.ts';
 import { openBrowser, openPage } from './browser.ts';
 
 const [address = 'http://127.0.0.1:4870', directory = 'docs/screenshots', ...only] = process.argv.slice(2);
-const views: readonly { readonly name: string; readonly path: string; readonly dark?: boolean; readonly width?: number; readonly height?: number; readonly click?: string }[] = [
+const views: readonly { readonly name: string; readonly path: string; readonly dark?: boolean; readonly width?: number; readonly height?: number; readonly click?: string; readonly pause?: number }[] = [
   { name: 'jobs', path: '/jobs' },
   { name: 'intake', path: '/jobs/LQ-0142/intake' },
   { name: 'machine', path: '/jobs/LQ-0142/intake', click: '.tabs button:nth-child(2)' },
@@ -13,6 +13,7 @@ const views: readonly { readonly name: string; readonly path: string; readonly d
   { name: 'measure', path: '/jobs/LQ-0142/measure' },
   { name: 'load-line', path: '/jobs/LQ-0142/measure?way=line' },
   { name: 'probe-walk', path: '/jobs/LQ-0143/measure?way=walk', click: '[data-probe] button' },
+  { name: 'live', path: '/jobs/LQ-0142/measure?way=live', click: '[data-live] [data-primary]', pause: 2500 },
   { name: 'load', path: '/jobs/LQ-0142/load' },
   { name: 'replacement', path: '/jobs/LQ-0142/replacement' },
   { name: 'cables-record', path: '/jobs/LQ-0142/cables' },
@@ -30,6 +31,7 @@ for (const view of views.filter((item) => only.length === 0 || only.includes(ite
   const page = await openPage(browser, { theme: view.dark === true ? 'dark' : 'light', width: view.width ?? 1280, height: view.height ?? 800 });
   await visit(page, `${address}${view.path}`);
   if (view.click !== undefined) await page.click(view.click);
+  if (view.pause !== undefined) await new Promise((resolve) => { setTimeout(resolve, view.pause); });
   await page.evaluate(async () => { await document.fonts.ready; });
   await page.screenshot({ path: join(directory, `${view.name}.png`) });
   await page.browserContext().close();

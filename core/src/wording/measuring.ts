@@ -68,3 +68,16 @@ export function logEventText(event: LogEvent): string {
     case 'gap': return `nothing logged for ${lasts}`;
   }
 }
+
+/** What goes wrong with an instrument, and what to do. */
+export const troubleText: Readonly<Record<string, string>> = {
+  'no-connection': 'Nobody answers at its address. Is it on, and in the same network?', silent: 'It does not answer. Tried again by itself.', vanished: 'The connection broke. Tried again by itself.',
+  nonsense: 'It answered something that is no figure; nothing of it was kept.', flood: 'It sends more than was asked; nothing of it was kept.', 'stale-answer': 'It answered an earlier question; nothing of it was kept.',
+  'out-of-range': 'Overload: more than its range holds.', refused: 'It refused an order.',
+};
+
+/** Why a sweep ended. */
+export const sweepEndText: Readonly<Record<string, string>> = {
+  ...troubleText,
+  done: 'All steps read.', stopped: 'Stopped by hand.', 'rail-low': 'Ended by itself: the rail fell far below its band.', 'rail-high': 'Ended by itself: the rail rose far above its band.', 'too-hot': 'Ended by itself: too hot.',
+};

@@ -1,6 +1,6 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { Instrument, Job, Knowledge, ShopSettings, SupplyModel } from '@fairwatt/core';
-import type { JobFile, JobList, NewJobMessage, Problem, RecordMessage, Technician } from '@fairwatt/contract';
+import type { InstrumentTrouble, JobFile, JobList, NetworkInstrument, NewJobMessage, Problem, RecordMessage, SweepRequest, Technician } from '@fairwatt/contract';
 
 export interface ShopData {
   readonly settings: ShopSettings;
@@ -13,12 +13,18 @@ export interface ShopData {
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 }),
-  tagTypes: ['jobs', 'shop', 'supplies', 'record'],
+  tagTypes: ['jobs', 'shop', 'supplies', 'record', 'instruments'],
   keepUnusedDataFor: 600,
   endpoints: (build) => ({
     shop: build.query<ShopData, void>({ query: () => '/shop', providesTags: ['shop'] }),
     supplies: build.query<SupplyModel[], void>({ query: () => '/supplies', providesTags: ['supplies'] }),
     knowledge: build.query<Knowledge, void>({ query: () => '/knowledge' }),
+    networkInstruments: build.query<NetworkInstrument[], void>({ query: () => '/instruments', providesTags: ['instruments'] }),
+    addNetworkInstrument: build.mutation<NetworkInstrument[], { by: string; instrument: NetworkInstrument }>({ query: (body) => ({ url: '/instruments', method: 'POST', body }), invalidatesTags: ['instruments'] }),
+    removeNetworkInstrument: build.mutation<NetworkInstrument[], { by: string; id: string }>({ query: ({ id, by }) => ({ url: `/instruments/${encodeURIComponent(id)}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['instruments'] }),
+    identify: build.query<{ identity: string | null; trouble: InstrumentTrouble | null }, string>({ query: (id) => `/instruments/${encodeURIComponent(id)}/identity` }),
+    startSweep: build.mutation<{ id: string }, SweepRequest>({ query: (body) => ({ url: '/instruments/sweeps', method: 'POST', body }) }),
+    stopSweep: build.mutation<unknown, string>({ query: (id) => ({ url: `/instruments/sweeps/${id}/stop`, method: 'POST' }) }),
     record: build.query<RecordMessage, void>({ query: () => '/record', providesTags: ['record'] }),
     leaveOut: build.mutation<RecordMessage, { code: string; by: string; leftOut: boolean; was: boolean }>({ query: ({ code, ...body }) => ({ url: `/record/jobs/${encodeURIComponent(code)}`, method: 'PUT', body }), invalidatesTags: ['record', 'jobs'] }),
     changeSettings: build.mutation<ShopData, { by: string; basedOn: number; settings: ShopSettings }>({ query: (body) => ({ url: '/shop/settings', method: 'PUT', body }), invalidatesTags: ['shop'] }),
@@ -33,7 +39,7 @@ export const api = createApi({
     importSupplies: build.mutation<{ added: number; known: number }, string>({ query: (body) => ({ url: '/shop/supplies', method: 'POST', body, headers: { 'content-type': 'application/json' } }), invalidatesTags: ['supplies'] }),
   }),
 });
-export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useRecordQuery, useLeaveOutMutation, useChangeSettingsMutation, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useImportSuppliesMutation } = api;
+export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useRecordQuery, useNetworkInstrumentsQuery, useAddNetworkInstrumentMutation, useRemoveNetworkInstrumentMutation, useLazyIdentifyQuery, useStartSweepMutation, useStopSweepMutation, useLeaveOutMutation, useChangeSettingsMutation, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useImportSuppliesMutation } = api;
 export type { JobFile };
 
 /** The problem document behind a failed request, or one made for a server that did not answer. */

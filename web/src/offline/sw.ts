@@ -30,10 +30,11 @@ async function fresh(request: Request, key: Request | string, name: string): Pro
   }
 }
 
+// A stream of events has no end that could be kept.
 self.addEventListener('fetch', (event) => {
   const { request } = event;
   const url = new URL(request.url);
-  if (request.method !== 'GET' || url.origin !== self.location.origin || url.pathname === '/api/health' || url.pathname.endsWith('/file')) return;
+  if (request.method !== 'GET' || url.origin !== self.location.origin || request.headers.get('accept') === 'text/event-stream' || url.pathname === '/api/health' || url.pathname.endsWith('/file')) return;
   if (request.mode === 'navigate') event.respondWith(fresh(request, '/', applicationCache));
   else if (url.pathname.startsWith('/api/')) event.respondWith(fresh(request, request, answerCache));
   else if (url.pathname.startsWith('/assets/')) event.respondWith((async () => (await caches.match(request)) ?? fresh(request, request, applicationCache))());

@@ -1,6 +1,7 @@
 import { problemOf, useShopQuery } from '../app/api.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
+import { NetworkInstruments } from './network-instruments.tsx';
 import { ShelfImport } from './shelf-import.tsx';
 
 /** The shop's meters and testers with the errors that every verdict counts in. */
@@ -25,6 +26,7 @@ export default function InstrumentsPage() {
             </tr>))}
           </tbody>
         </table>)}
+      {shop.data !== undefined && <NetworkInstruments shop={shop.data} />}
     </div>
   );
 }

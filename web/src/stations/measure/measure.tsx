@@ -5,13 +5,14 @@ import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { RailBands } from '../../drawings/rail-bands.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { LiveView } from './live-view.tsx';
 import { LoadLineView } from './load-line-view.tsx';
 import { LogView } from './log-view.tsx';
 import { ProbeWalk } from './probe-walk.tsx';
 import { QuickEntryForm } from './quick-entry-form.tsx';
 import { ReadingList } from './reading-list.tsx';
 
-const ways = [['readings', 'Readings'], ['line', 'Load line'], ['walk', 'Probe walk'], ['log', 'Log']] as const;
+const ways = [['readings', 'Readings'], ['line', 'Load line'], ['walk', 'Probe walk'], ['log', 'Log'], ['live', 'Live']] as const;
 const order = (verdict: Verdict) => subjects.indexOf(verdict.subject) * 3 + ['off-load', 'idle', 'work'].indexOf(verdict.condition);
 
 /** Readings, their verdicts against the bands, and what to measure next. */
@@ -43,6 +44,7 @@ export default function Measure() {
           </>)}
         {way === 'line' && <LoadLineView phase={phase} />}
         {way === 'walk' && <ProbeWalk />}
+        {way === 'live' && <LiveView phase={phase} />}
         {way === 'log' && <LogView phase={phase} guide={result.guide} />}
       </div>
       <aside className="side" aria-label="Verdict">
