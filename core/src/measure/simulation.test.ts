@@ -1,22 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { judgeReadings } from './verdict.ts';
+import { seeded } from '../simulate/index.ts';
 import type { Instrument } from './instrument.ts';
-
-/** A small generator with a fixed seed (mulberry32), so that every run sees the same supplies. */
-function generator(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
 
 describe('verdicts over simulated supplies near the limit', () => {
   const meter: Instrument = { id: 'm', name: 'M', kind: 'multimeter', ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }], powerGoodErrorMilliseconds: null, calibratedUntil: null };
   // True volts spread evenly around the lower limit; the meter's error is anywhere inside its limit, as its specification says.
-  const random = generator(20261124);
+  const random = seeded(20261124);
   const counts = { pass: 0, passOutside: 0, fail: 0, failInside: 0, cannotTell: 0 };
   for (let supply = 0; supply < 10_000; supply += 1) {
     const truth = 11.4 + (random() - 0.5) * 0.6;

@@ -3,6 +3,8 @@ import type { Instrument } from './instrument.ts';
 import { limitOfErrorVolts } from './instrument.ts';
 import type { Condition, MeasuredValue } from './reading.ts';
 import { groupBy } from './group.ts';
+import { logSeconds } from './log-columns.ts';
+import { studentQuantile } from './student.ts';
 import { spreadOf } from './verdict.ts';
 
 export type SteadinessWord = 'steady' | 'wanders' | 'sags' | 'not-known';
@@ -15,9 +17,15 @@ export interface Steadiness {
   readonly dropVolts: number | null;
   readonly lightVolts: number | null;
   readonly workVolts: number | null;
-  /** Largest spread of repeats in one condition; null without repeats. */
+  /** Largest spread of repeats in one condition, the meter's own rounding taken out; null without repeats. */
   readonly spreadVolts: number | null;
+  /** Slope over time in one condition, volts per hour, where it is more than chance; null otherwise. */
+  readonly driftVoltsPerHour: number | null;
 }
+
+/** A drift is looked for only over this many readings and this long. */
+const driftReadings = 4;
+const driftSeconds = 300;
 
 /** A fall by more than this share of nominal between light load and work is called a sag (bench practice). */
 export const sagShare = 0.02;
@@ -34,6 +42,27 @@ function volts(readings: readonly MeasuredValue[]): number[] {
 
 const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
 
+/** The spread that is left when the rounding to the meter's last digit, digit / √12, is taken out of it. */
+function withoutRounding(spread: number | null, instrument: Instrument | undefined, figure: number): number | null {
+  if (spread === null || instrument === undefined) return spread;
+  const digit = instrument.ranges.filter((range) => range.fullScaleVolts >= Math.abs(figure)).sort((a, b) => a.fullScaleVolts - b.fullScaleVolts)[0]?.digitVolts ?? 0;
+  return Math.sqrt(Math.max(0, spread ** 2 - digit ** 2 / 12));
+}
+
+/** Least squares slope over time by one instrument, in volts per hour; null unless it differs from nothing at 95 %. */
+function driftOf(group: readonly MeasuredValue[]): number | null {
+  const points = group.flatMap((reading) => (reading.at === undefined || reading.value.kind !== 'figure' ? [] : [{ seconds: logSeconds(reading.at, 'iso', '.'), volts: reading.value.figure }]));
+  if (points.length < driftReadings) return null;
+  const times = points.map((point) => point.seconds);
+  if (Math.max(...times) - Math.min(...times) < driftSeconds) return null;
+  const middle = mean(times);
+  const centre = mean(points.map((point) => point.volts));
+  const spread = points.reduce((sum, point) => sum + (point.seconds - middle) ** 2, 0);
+  const slope = points.reduce((sum, point) => sum + (point.seconds - middle) * (point.volts - centre), 0) / spread;
+  const scatter = Math.sqrt(points.reduce((sum, point) => sum + (point.volts - centre - slope * (point.seconds - middle)) ** 2, 0) / (points.length - 2));
+  return Math.abs(slope) > (studentQuantile(0.975, points.length - 2) * scatter) / Math.sqrt(spread) ? slope * 3600 : null;
+}
+
 /**
  * Steadiness of one rail from repeats and from the fall between light load (idle, else off load) and work.
  * The fall is compared only between readings of the same instrument where there are such, since its percent error
@@ -46,11 +75,14 @@ export function steadinessOf(rail: RailName, readings: readonly MeasuredValue[],
   const idle = figures(readings, rail, 'idle');
   const light = idle.length > 0 ? idle : figures(readings, rail, 'off-load');
   let spreadVolts: number | null = null;
+  let drift: number | null = null;
   for (const condition of ['off-load', 'idle', 'work'] as const) {
     const byInstrument = groupBy(figures(readings, rail, condition), (reading) => reading.instrumentId);
     for (const group of byInstrument.values()) {
-      const spread = spreadOf(volts(group));
+      const spread = withoutRounding(spreadOf(volts(group)), instruments.find((instrument) => instrument.id === group[0]!.instrumentId), volts(group)[0] ?? 0);
       if (spread !== null && spread > (spreadVolts ?? -1)) spreadVolts = spread;
+      const slope = driftOf(group);
+      if (slope !== null && Math.abs(slope) > Math.abs(drift ?? 0)) drift = slope;
     }
   }
   const shared = work.map((reading) => reading.instrumentId).find((id) => light.some((reading) => reading.instrumentId === id));
@@ -66,5 +98,5 @@ export function steadinessOf(rail: RailName, readings: readonly MeasuredValue[],
   const sags = drop !== null && drop > sagShare * nominal + doubt;
   const wanders = wandersByCode || (spreadVolts !== null && spreadVolts > wanderShare * nominal);
   const word: SteadinessWord = sags ? 'sags' : wanders ? 'wanders' : drop !== null || spreadVolts !== null ? 'steady' : 'not-known';
-  return { rail, word, dropVolts: drop, lightVolts: known ? mean(lightVolts) : null, workVolts: known ? mean(workVolts) : null, spreadVolts };
+  return { rail, word, dropVolts: drop, lightVolts: known ? mean(lightVolts) : null, workVolts: known ? mean(workVolts) : null, spreadVolts, driftVoltsPerHour: drift };
 }

@@ -33,12 +33,14 @@ export default function Fault() {
   const setFinding = (kind: Finding['kind'], faultId: string | null, confirmed: boolean) => act({ kind: 'set-finding', finding: { kind, faultId, confirmed, note: job.finding?.note ?? '' }, basedOn: job.finding?.version ?? 0 });
   /** A repair that changed nothing is evidence, and the search goes on in the next round. */
   function repaired(faultId: string, result: RepairResult): void {
-    if (result === 'later') setFinding('fault', faultId, false);
+    const named = knowledge.faults.find((item) => item.id === faultId);
+    if (result !== 'same' && named?.outside === true) setFinding('hand-on', faultId, false);
+    else if (result !== 'same' && named?.healthy === true) setFinding('no-fault', null, false);
+    else if (result === 'later') setFinding('fault', faultId, false);
     else if (result === 'cured') setFinding('fault', faultId, true);
     else {
-      const fault = knowledge.faults.find((item) => item.id === faultId);
-      if (fault === undefined) return;
-      if (act({ kind: 'note-outcome', id: crypto.randomUUID(), checkId: repairCheckId(fault.cure.id), outcomeId: 'same' }) === null && job.finding !== null) act({ kind: 'set-finding', finding: null, basedOn: job.finding.version });
+      if (named === undefined) return;
+      if (act({ kind: 'note-outcome', id: crypto.randomUUID(), checkId: repairCheckId(named.cure.id), outcomeId: 'same' }) === null && job.finding !== null) act({ kind: 'set-finding', finding: null, basedOn: job.finding.version });
     }
   }
   const others = view.nextChecks.filter((check) => check !== chosen || cure !== undefined || decided);

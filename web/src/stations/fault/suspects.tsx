@@ -54,7 +54,7 @@ export function Suspects() {
                 <span className="fig nowrap">{step !== 0 && <span className="step" aria-label={step > 0 ? `up ${step}` : `down ${-step}`}>{step > 0 ? `▲${step}` : `▼${-step}`}</span>} {percentText(suspect.probability)}</span>
               </button>
               <div className="bar-track"><div className="bar-fill" style={{ width: `${suspect.probability * 100}%` }} />{was !== undefined && step !== 0 && <span className="bar-was" style={{ left: `${was * 100}%` }} />}</div>
-              {opened === suspect.faultId && <Evidence suspect={suspect} />}
+              {opened === suspect.faultId && <Evidence suspect={suspect} leads={index === 0} />}
             </li>
           );
         })}
@@ -64,9 +64,9 @@ export function Suspects() {
   );
 }
 
-function Evidence({ suspect }: { readonly suspect: Suspect }) {
-  const { knowledge } = useDesk();
-  if (suspect.evidence.length === 0) return <p className="quiet">Nothing seen speaks for it or against it.</p>;
+function Evidence({ suspect, leads }: { readonly suspect: Suspect; readonly leads: boolean }) {
+  const { knowledge, view } = useDesk();
+  if (suspect.evidence.length === 0) return <p className="quiet">{leads && view.observations.length > 0 ? 'It leads because the others were ruled out.' : 'Nothing seen speaks for it or against it.'}</p>;
   return (
     <ul className="evidence">
       {suspect.evidence.slice(0, 6).map((item) => (

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { demandOf, durationText, inputWatts, loadFindingText, loadSentence, loadWordText, partsAt, schoolBecause, schools, schoolText, wattsText, type LoadFinding, type LoadWord, type MachineMoment } from '@fairwatt/core';
+import { demandOf, durationText, forecastText, inputWatts, loadFindingText, loadSentence, loadWordText, partsAt, schoolBecause, schools, schoolText, wattsText, type LoadFinding, type LoadWord, type MachineMoment } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -63,6 +63,7 @@ export default function Load() {
           <span className={`verdict ${wordClass[assessment.word]}`} style={{ fontSize: 24 }} data-verdict={assessment.word}>{loadWordText[assessment.word]}</span>
           <p>{loadSentence(assessment.word, assessment.deciding, moment === 'planned')}</p>
         </>}
+        {moment === 'planned' && view.lines.before.forecasts.map(({ planned }) => <p key={planned.rail} data-forecast={planned.word}><strong>Measured, {planned.rail} V</strong>: {forecastText(planned)} <button type="button" className="link" onClick={() => goTo('measure')}>readings</button></p>)}
         {job.supply === null ? <Primary onClick={() => goTo('intake')}>Enter the supply at Intake</Primary>
           : <Primary onClick={() => goTo('replacement')}>{assessment?.word === 'enough' ? 'Keep it or replace it' : 'Choose a replacement'}</Primary>}
       </aside>

@@ -43,7 +43,7 @@ export default function Measure() {
             <ReadingList phase={phase} />
           </>)}
         {way === 'line' && <LoadLineView phase={phase} />}
-        {way === 'walk' && <ProbeWalk />}
+        {way === 'walk' && <ProbeWalk phase={phase} />}
         {way === 'live' && <LiveView phase={phase} />}
         {way === 'log' && <LogView phase={phase} guide={result.guide} />}
       </div>
@@ -53,6 +53,7 @@ export default function Measure() {
           ? <><div className="decides"><span className="verdict pass">{verdicts.length} of {verdicts.length} pass</span></div><p>Every reading is inside its band, with the meter's error counted.</p></>
           : <><div className="decides">{subjectText[deciding.subject]} {conditionText[deciding.condition]}<br /><span className="fig">{verdictLevel(deciding)}</span></div><span className={`verdict ${deciding.word}`} style={{ fontSize: 20 }} data-verdict={deciding.word}>{verdictText[deciding.word]}</span><p>{verdictReason(deciding)}.</p></>}
         {sags.map((item) => <p key={item.rail}><strong>{item.rail} V {item.word === 'sags' ? `sags by ${voltsText(item.dropVolts ?? 0)} V` : 'wanders'}</strong>{item.word === 'sags' ? `: ${voltsText(item.lightVolts ?? 0)} without load, ${voltsText(item.workVolts ?? 0)} at work.` : ` between repeats by ${voltsText(item.spreadVolts ?? 0, 3)} V.`}</p>)}
+        {result.steadiness.filter((item) => item.driftVoltsPerHour !== null).map((item) => <p key={`drift${item.rail}`}><strong>{item.rail} V drifts</strong> by {voltsText(item.driftVoltsPerHour ?? 0, 2)} V an hour between repeats.</p>)}
         {deciding?.overdue === true && <p className="quiet">The calibration of {shop.instruments.find((item) => item.id === deciding.instrumentId)?.name} has run out; its error counts half as much again.</p>}
         {forecasts.map(({ planned }) => <p key={planned.rail} data-forecast={planned.word}><strong>{subjectText[planned.rail]} with the plan</strong>: {forecastText(planned)}</p>)}
         {deciding?.word === 'cannot-tell' && <p><strong>To settle it:</strong> {settling.length > 0 ? `read it again with ${settling.map((item) => item.name).join(' or ')}.` : deciding.settlingRepeats !== null ? `read it ${deciding.settlingRepeats} times with the load held steady.` : deciding.settlingError === null ? 'read it again three times with the load held steady.' : `a meter with an error under ${deciding.settlingError < 0.01 ? deciding.settlingError.toFixed(4) : voltsText(deciding.settlingError, 3)} ${deciding.subject === 'power-good' ? 'ms' : 'V'} at this figure.`}</p>}

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { inletKinds, inletName, judgeProbe, parseFigure, pinExpectText, probeWordText, type CableProbe, type InletKind, type PinFinding } from '@fairwatt/core';
+import { bareReading, inletKinds, inletName, judgeProbe, parseFigure, pinExpectText, probeWordText, type CableProbe, type InletKind, type Phase, type PinFinding } from '@fairwatt/core';
 import { SelectField, TextField } from '../../controls/fields.tsx';
 import { ConnectorFace, type FaceSide } from '../../drawings/connector-face.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -9,7 +9,7 @@ const wordClass = { safe: 'pass', wrong: 'fail', incomplete: 'cannot-tell' } as 
 const longestWall = 60;
 
 /** One plug, pin by pin: the pin to touch is lit, what it must show is said, and the entry goes on by itself. */
-export function ProbeWalk() {
+export function ProbeWalk({ phase }: { readonly phase: Phase }) {
   const { job, act, locked, offerUndo } = useDesk();
   const [openId, setOpen] = useState<string | null>(null);
   const [label, setLabel] = useState('');
@@ -20,7 +20,7 @@ export function ProbeWalk() {
     const name = label.trim() === '' ? `Cable ${job.probes.length + 1}` : label.trim();
     if (act({ kind: 'put-probe', probe: { id, label: name, plug, pins: [], note: '' }, basedOn: 0 }) === null) { setOpen(id); setLabel(''); }
   };
-  if (probe !== null) return <Walk key={probe.id} probe={probe} onClose={() => setOpen(null)} />;
+  if (probe !== null) return <Walk key={probe.id} probe={probe} phase={phase} onClose={() => setOpen(null)} />;
   return (
     <>
       <section className="block" aria-label="New walk">
@@ -59,8 +59,10 @@ function wrongPins(probe: CableProbe): string {
   return missing > 0 ? `${missing} of ${pins.length} pins still to touch` : weak.length > 0 ? `weak on pin ${weak.map((pin) => pin.pin).join(', ')}: look at the supply first` : 'every pin right';
 }
 
-function Walk({ probe, onClose }: { readonly probe: CableProbe; readonly onClose: () => void }) {
-  const { act, locked } = useDesk();
+function Walk({ probe, phase, onClose }: { readonly probe: CableProbe; readonly phase: Phase; readonly onClose: () => void }) {
+  const { act, locked, shop } = useDesk();
+  const [instrumentId, setInstrument] = useState(() => shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? '');
+  const [keptReadings, setKeptReadings] = useState(false);
   const [side, setSide] = useState<FaceSide>('contacts');
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
@@ -76,6 +78,14 @@ function Walk({ probe, onClose }: { readonly probe: CableProbe; readonly onClose
     setProblem(null);
     setChosen(null);
     field.current?.focus();
+  }
+  const rails = verdict.pins.filter((pin) => pin.expects.kind === 'rail' && pin.value !== null && (pin.finding === 'right' || pin.finding === 'weak'));
+  function keepReadings(): void {
+    for (const pin of rails) {
+      if (pin.expects.kind !== 'rail' || pin.value === null) continue;
+      if (act({ kind: 'take-reading', reading: { ...bareReading, id: crypto.randomUUID(), phase, subject: pin.expects.rail, condition: 'off-load', value: pin.value, instrumentId, pin: { plug: probe.plug, pin: pin.pin }, note: probe.label } }) !== null) return;
+    }
+    setKeptReadings(true);
   }
   function keep(): void {
     const figure = parseFigure(text);
@@ -103,6 +113,11 @@ function Walk({ probe, onClose }: { readonly probe: CableProbe; readonly onClose
           </div>
           {problem !== null && <p className="error-text" role="alert">{problem}</p>}
         </form>)}
+      {rails.length > 0 && verdict.word !== 'wrong' && (
+        <div className="row-actions" style={{ marginTop: 14, alignItems: 'end' }}>
+          <SelectField label="Read with" value={instrumentId} options={shop.instruments.map((item) => ({ value: item.id, label: item.name }))} disabled={locked} onChange={setInstrument} />
+          <button type="button" className="secondary" disabled={locked || keptReadings || instrumentId === ''} onClick={keepReadings}>{keptReadings ? 'Among the readings' : `${rails.length} rail pins as readings, off load`}</button>
+        </div>)}
       {verdict.word === 'wrong' && <p className="caution" style={{ marginTop: 12 }}>Do not plug this in: {wrongPins(probe)}. Mark the cable and keep it out of the bag.</p>}
     </section>
   );

@@ -15,7 +15,7 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
         <thead><tr><th>Rail</th><th className="num">Figure</th><th>Load</th><th>Instrument</th><th>Who, when</th><th /></tr></thead>
         <tbody>{readings.map((reading) => (
           <tr key={reading.id} className={reading.struckAt === null ? '' : 'gone'}>
-            <td>{subjectText[reading.subject]}</td>
+            <td>{subjectText[reading.subject]}{reading.pin === null ? '' : `, pin ${reading.pin.pin}`}</td>
             <td className="num"><Figure reading={reading} was={readings.find((other) => other.id === reading.replaces) ?? null} /></td>
             <td>{conditionText[reading.condition]}{reading.loadWatts === null ? '' : `, ${reading.loadWatts} W`}{reading.loadAmps === null ? '' : `, ${reading.loadAmps} A`}</td>
             <td>{shop.instruments.find((item) => item.id === reading.instrumentId)?.name ?? reading.instrumentId}</td>
