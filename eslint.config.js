@@ -16,9 +16,11 @@ export default ts.config(
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowNullish: true }],
       '@typescript-eslint/no-confusing-void-expression': 'off',
       '@typescript-eslint/no-unnecessary-condition': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', args: 'after-used' }],
       'no-restricted-syntax': ['error', { selector: 'CallExpression[callee.object.name="Math"][callee.property.name="random"]', message: 'Randomness comes in as an argument.' }],
     },
   },
   { files: ['web/**/*.tsx', 'web/**/*.ts'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  { files: ['**/*.test.ts'], rules: { '@typescript-eslint/no-unsafe-assignment': 'off' } },
   { files: ['core/src/**/*.ts'], ignores: ['**/*.test.ts', '**/*.test-help.ts'], rules: { 'no-restricted-globals': ['error', 'Date', 'fetch', 'setTimeout', 'process', 'window', 'document'] } },
 );

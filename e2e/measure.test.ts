@@ -2,7 +2,7 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { ElementHandle, Page } from 'puppeteer-core';
+import type { Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { normal, seeded } from '@fairwatt/core/simulate';
 import { SimulatedBench, serveInstrument, type ServedInstrument } from '@fairwatt/instruments';
@@ -28,7 +28,7 @@ afterAll(async () => {
 const give = async (name: string, content: string | Buffer) => {
   const path = join(folder, name);
   await writeFile(path, content);
-  await ((await page.waitForSelector('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(path);
+  await (await page.waitForSelector('input[type=file]'))!.uploadFile(path);
 };
 
 const readIt = async () => {
@@ -116,7 +116,7 @@ describe('a log', () => {
     await page.waitForSelector('[data-kept-log="long.csv"]');
   });
   it('of a logger with its own ways is guessed and kept with its file', async () => {
-    await ((await page.waitForSelector('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(fileURLToPath(new URL('../demo/logs/radio-evening.csv', import.meta.url)));
+    await (await page.waitForSelector('input[type=file]'))!.uploadFile(fileURLToPath(new URL('../demo/logs/radio-evening.csv', import.meta.url)));
     await page.waitForFunction(() => (document.querySelector('[aria-label="Column 1 holds"]') as HTMLSelectElement | null)?.value === 'time|day-first');
     await readIt();
     await seeText(page, '3,600 rows', '[data-log-read]');

@@ -38,7 +38,7 @@ async function events<T>(path: string, enough: (list: readonly T[]) => boolean, 
   let text = '';
   const decoder = new TextDecoder();
   for await (const chunk of response.body!) {
-    text += decoder.decode(chunk as Uint8Array, { stream: true });
+    text += decoder.decode(chunk, { stream: true });
     for (let end = text.indexOf('\n\n'); end >= 0; end = text.indexOf('\n\n')) {
       const line = text.slice(0, end);
       text = text.slice(end + 2);
