@@ -117,7 +117,7 @@ describe('a log', () => {
   });
   it('of a logger with its own ways is guessed and kept with its file', async () => {
     await (await page.waitForSelector('input[type=file]'))!.uploadFile(fileURLToPath(new URL('../demo/logs/radio-evening.csv', import.meta.url)));
-    await page.waitForFunction(() => (document.querySelector('[aria-label="Column 1 holds"]') as HTMLSelectElement | null)?.value === 'time|day-first');
+    await page.waitForFunction(() => document.querySelector<HTMLSelectElement>('[aria-label="Column 1 holds"]')?.value === 'time|day-first');
     await readIt();
     await seeText(page, '3,600 rows', '[data-log-read]');
     await page.click('[data-log-read] [data-primary]');
