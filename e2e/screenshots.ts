@@ -1,10 +1,11 @@
 // Pictures of the main views from the demo data: node … e2e/screenshots.ts URL DIRECTORY [NAME…]
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { visit } from './application.ts';
 import { openBrowser, openPage } from './browser.ts';
 
 const [address = 'http://127.0.0.1:4870', directory = 'docs/screenshots', ...only] = process.argv.slice(2);
-const views: readonly { readonly name: string; readonly path: string; readonly dark?: boolean; readonly width?: number; readonly height?: number; readonly click?: string; readonly pause?: number }[] = [
+const views: readonly { readonly name: string; readonly path: string; readonly dark?: boolean; readonly width?: number; readonly height?: number; readonly click?: string; readonly pause?: number; readonly upload?: string }[] = [
   { name: 'jobs', path: '/jobs' },
   { name: 'intake', path: '/jobs/LQ-0142/intake' },
   { name: 'machine', path: '/jobs/LQ-0142/intake', click: '.tabs button:nth-child(2)' },
@@ -13,6 +14,7 @@ const views: readonly { readonly name: string; readonly path: string; readonly d
   { name: 'measure', path: '/jobs/LQ-0142/measure' },
   { name: 'load-line', path: '/jobs/LQ-0142/measure?way=line' },
   { name: 'probe-walk', path: '/jobs/LQ-0143/measure?way=walk', click: '[data-probe] button' },
+  { name: 'log', path: '/jobs/LQ-0142/measure?way=log', upload: '../demo/logs/radio-evening.csv', pause: 1200 },
   { name: 'live', path: '/jobs/LQ-0142/measure?way=live', click: '[data-live] [data-primary]', pause: 2500 },
   { name: 'load', path: '/jobs/LQ-0142/load' },
   { name: 'replacement', path: '/jobs/LQ-0142/replacement' },
@@ -22,7 +24,6 @@ const views: readonly { readonly name: string; readonly path: string; readonly d
   { name: 'supplies', path: '/supplies' },
   { name: 'instruments', path: '/instruments' },
   { name: 'record', path: '/record' },
-  { name: 'settings', path: '/settings' },
   { name: 'find-the-fault-dark', path: '/jobs/LQ-0146/fault', dark: true },
 ];
 
@@ -31,6 +32,12 @@ for (const view of views.filter((item) => only.length === 0 || only.includes(ite
   const page = await openPage(browser, { theme: view.dark === true ? 'dark' : 'light', width: view.width ?? 1280, height: view.height ?? 800 });
   await visit(page, `${address}${view.path}`);
   if (view.click !== undefined) await page.click(view.click);
+  if (view.upload !== undefined) {
+    await (await page.waitForSelector('input[type=file]'))!.uploadFile(fileURLToPath(new URL(view.upload, import.meta.url)));
+    await page.waitForSelector('[aria-label="How the file is read"] [data-primary]');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('[data-log-read]');
+  }
   if (view.pause !== undefined) await new Promise((resolve) => { setTimeout(resolve, view.pause); });
   await page.evaluate(async () => { await document.fonts.ready; });
   await page.screenshot({ path: join(directory, `${view.name}.png`) });

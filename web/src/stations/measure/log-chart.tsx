@@ -3,6 +3,7 @@ import { Chart, Filler, LinearScale, LineController, LineElement, PointElement, 
 import { railBand, voltsText, type Guide, type RailName } from '@fairwatt/core';
 import { timeSpanText } from '../../controls/clock.ts';
 
+Chart.defaults.font.family = 'Atkinson Hyperlegible Next Variable, sans-serif';
 Chart.register(LineController, LineElement, PointElement, LinearScale, Filler, Tooltip);
 
 export interface CurvePieces { readonly seconds: ArrayLike<number>; readonly low: ArrayLike<number>; readonly high: ArrayLike<number> }
