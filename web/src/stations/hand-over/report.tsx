@@ -1,4 +1,4 @@
-import { codeText, conditionText, findingSentence, loadSentence, outcomeLabel, partsAt, subjectText, subjects, conditions, unanswered, openPointText, verdictLevel, verdictText, wattsText, type Verdict } from '@fairwatt/core';
+import { codeText, conditionText, findingGrounds, findingSentence, loadSentence, observationText, outcomeLabel, partsAt, subjectText, subjects, conditions, unanswered, openPointText, verdictLevel, verdictText, wattsText, type Verdict } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { calendarDay } from '../../controls/clock.ts';
 
@@ -21,8 +21,8 @@ export function Report() {
       <h2>Complaint</h2>
       <p>{job.sheet.words === '' ? 'Not written down.' : `“${job.sheet.words}”`} {job.sheet.button !== null && `Pressing the button: ${outcomeLabel(knowledge, 'told-button', job.sheet.button).toLowerCase()}.`} {job.sheet.course !== null && `${outcomeLabel(knowledge, 'told-course', job.sheet.course)}.`}</p>
       <h2>Finding</h2>
-      <p><strong>{findingSentence(knowledge, job.finding)}</strong> {job.finding?.note}</p>
-      {view.observations.length > 0 && <p className="quiet">Found by: {view.observations.filter((item) => item.source !== 'intake').map((item) => `${knowledge.checks.find((check) => check.id === item.checkId)?.title ?? item.checkId}: ${outcomeLabel(knowledge, item.checkId, item.outcomeId).toLowerCase()}`).join('; ')}.</p>}
+      <p><strong>{findingSentence(knowledge, job.finding)}</strong> {job.finding !== null && findingGrounds(knowledge, job.finding, view.suspects, view.observations)} {job.finding?.note}</p>
+      {view.observations.length > 0 && <p className="quiet">Checks done: {view.observations.filter((item) => item.source !== 'intake').map((item) => observationText(knowledge, item)).join('; ')}.</p>}
       <h2>What was fitted, and why</h2>
       <p>{job.choice === null ? 'Nothing was chosen.' : job.choice.kind === 'keep' ? 'The present supply stays.' : <strong>{view.chosen?.name ?? job.choice.modelId}</strong>} {job.choice?.reason}</p>
       {added.length > 0 && <p>Upgrade: {added.map((part) => `${part.name} (${part.change})`).join(', ')}.</p>}

@@ -63,11 +63,25 @@ export default function Load() {
           <span className={`verdict ${wordClass[assessment.word]}`} style={{ fontSize: 24 }} data-verdict={assessment.word}>{loadWordText[assessment.word]}</span>
           <p>{loadSentence(assessment.word, assessment.deciding, moment === 'planned')}</p>
         </>}
-        {moment === 'planned' && view.lines.before.forecasts.map(({ planned }) => <p key={planned.rail} data-forecast={planned.word}><strong>Measured, {planned.rail} V</strong>: {forecastText(planned)} <button type="button" className="link" onClick={() => goTo('measure')}>readings</button></p>)}
+        {moment === 'planned' && <MeasuredForecast />}
         {job.supply === null ? <Primary onClick={() => goTo('intake')}>Enter the supply at Intake</Primary>
           : <Primary onClick={() => goTo('replacement')}>{assessment?.word === 'enough' ? 'Keep it or replace it' : 'Choose a replacement'}</Primary>}
       </aside>
     </div>
+  );
+}
+
+/** What the readings say of the present supply under the planned load; what will pass in one line. */
+function MeasuredForecast() {
+  const { view, goTo } = useDesk();
+  const { forecasts } = view.lines.before;
+  if (forecasts.length === 0) return null;
+  const doubtful = forecasts.filter(({ planned }) => planned.word !== 'will-pass');
+  return (
+    <>
+      {doubtful.map(({ planned }) => <p key={planned.rail} data-forecast={planned.word}><strong>Measured, {planned.rail} V</strong>: {forecastText(planned)}</p>)}
+      {doubtful.length < forecasts.length && <p className="quiet">By its readings {forecasts.filter(({ planned }) => planned.word === 'will-pass').map(({ planned }) => `${planned.rail} V`).join(' and ')} will pass. <button type="button" className="link" onClick={() => goTo('measure')}>Readings</button></p>}
+    </>
   );
 }
 
