@@ -62,8 +62,14 @@ export async function serve(demo: boolean): Promise<number> {
   await build(say);
   const given = demo ? undefined : process.env['DATABASE_URL'];
   const ownsDatabase = given === undefined || given === '';
-  const databaseUrl = ownsDatabase ? await startCluster('main', demo ? 'fairwatt_demo' : 'fairwatt') : given;
-  const standIns = demo ? await startStandIns() : null;
+  const starting = demo ? startStandIns() : null;
+  const database = async () => (ownsDatabase ? startCluster('main', demo ? 'fairwatt_demo' : 'fairwatt') : given);
+  const databaseUrl = await database().catch(async (error: unknown) => {
+    // Stand-ins that were started meanwhile would keep this command waiting.
+    (await starting?.catch(() => null))?.child.kill('SIGTERM');
+    throw error;
+  });
+  const standIns = await starting;
   const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], { cwd: root, stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: databaseUrl, FAIRWATT_DEMO: demo ? '1' : '0', FAIRWATT_STAND_INS: standIns?.ports ?? '' } });
   const ended = new Promise<number>((resolve) => { child.once('exit', (code) => resolve(code ?? 0)); });
   let stopping = false;

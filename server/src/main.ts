@@ -24,7 +24,6 @@ async function start(): Promise<void> {
   await migrate(databaseUrl, log);
   const pool = createPool(databaseUrl, log);
   if (process.env['FAIRWATT_DEMO'] === '1') await loadDemo(pool, model, fromRoot('demo'), new Date().toISOString());
-  await refreshStations(pool, model);
   const standIns = /^meter=(\d+) load=(\d+)$/.exec(process.env['FAIRWATT_STAND_INS'] ?? '');
   if (standIns !== null) {
     await putNetworkInstrument(pool, { id: 'stand-in-meter', name: 'Stand-in meter', role: 'meter', host: '127.0.0.1', port: Number(standIns[1]), instrumentId: 'bench-meter' }, null);
@@ -44,6 +43,8 @@ async function start(): Promise<void> {
   });
   const address = server.address() as AddressInfo;
   process.stdout.write(`ready http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${address.port}\n`);
+  // What the list says of open jobs is made anew beside the first requests; it is old only where the program changed.
+  void refreshStations(pool, model).catch((error: unknown) => log.warn({ err: error }, 'stations were not refreshed'));
   const stop = () => {
     // A load that is left drawing is worse than a slow end.
     void sweeps.stopAll().then(end);
