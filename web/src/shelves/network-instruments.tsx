@@ -43,8 +43,7 @@ function AddForm({ shop, by }: { readonly shop: ShopData; readonly by: string })
   const errors = state.error === undefined ? [] : (problemOf(state.error).errors ?? []);
   const errorAt = (field: string) => { const found = errors.find((error) => error.path === `instrument.${field}`); return found === undefined ? null : <span className="error" role="alert">{found.message}</span>; };
   async function send(): Promise<void> {
-    const id = `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 40) || 'instrument'}-${Math.floor(performance.now()) % 10_000}`;
-    const answer = await add({ by, instrument: { id, name: name.trim(), role, host: host.trim(), port: Number(port), instrumentId: role === 'load' ? null : instrumentId } });
+    const answer = await add({ by, instrument: { id: crypto.randomUUID(), name: name.trim(), role, host: host.trim(), port: Number(port), instrumentId: role === 'load' ? null : instrumentId } });
     if (answer.error === undefined) { setName(''); setHost(''); }
   }
   return (

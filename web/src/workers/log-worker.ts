@@ -116,6 +116,20 @@ const session = {
     return found;
   },
 
+  /** Mean of each rail between two times, in volts; empty when nothing was logged there. */
+  means(from: number, to: number): { rail: RailName; volts: number; count: number }[] {
+    if (kept === null) return [];
+    const first = kept.from(from);
+    const last = kept.from(to + 1e-9);
+    if (last <= first) return [];
+    const { rails, volts } = kept;
+    return rails.map((rail, index) => {
+      let sum = 0;
+      for (let row = first; row < last; row += 1) sum += volts[index]![row]!;
+      return { rail, volts: sum / (last - first), count: last - first };
+    });
+  },
+
   /** The log in plain columns: seconds, then each rail in volts. */
   csv(from: number, to: number): Blob | null {
     if (kept === null) return null;

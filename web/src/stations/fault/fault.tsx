@@ -100,13 +100,18 @@ function Decide({ setFinding }: { readonly setFinding: (kind: Finding['kind'], f
   const { conclusion } = view;
   return (
     <>
+      {view.step.do === 'nothing' && conclusion.state !== 'untouched' && (
+        <>
+          <p>Nothing this bench can do pays for its minutes any more, and nothing is sure enough to buy a part for.</p>
+          <Primary disabled={locked} onClick={() => setFinding('hand-on', null, false)}>No finding, hand on</Primary>
+        </>)}
       {conclusion.state === 'offered' && <Primary disabled={locked} onClick={() => setFinding('fault', conclusion.leaderId, true)}>Set this as the finding</Primary>}
       {conclusion.state === 'outside' && <Primary disabled={locked} onClick={() => setFinding('hand-on', conclusion.leaderId, false)}>Hand on: not this job</Primary>}
       {conclusion.state === 'well' && <Primary disabled={locked} onClick={() => setFinding('no-fault', null, false)}>No fault found</Primary>}
       <div className="row-actions">
         {(conclusion.state === 'open' || conclusion.state === 'to-prove') && <button type="button" className="secondary" disabled={locked} onClick={() => setFinding('fault', conclusion.leaderId, false)}>Repair the leader now</button>}
         {conclusion.state !== 'well' && <button type="button" className="secondary" disabled={locked} onClick={() => setFinding('no-fault', null, false)}>No fault</button>}
-        <button type="button" className="secondary" disabled={locked} onClick={() => setFinding('hand-on', null, false)}>No finding, hand on</button>
+        {view.step.do !== 'nothing' && <button type="button" className="secondary" disabled={locked} onClick={() => setFinding('hand-on', null, false)}>No finding, hand on</button>}
       </div>
     </>
   );

@@ -1,6 +1,7 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { proxy, wrap, type Remote } from 'comlink';
-import { bareReading, logEventText, logProblemText, logShapeText, railNames, timeFormats, timeFormatText, voltsText, type Guide, type KeptLog, type LogColumn, type LogMapping, type LogSummary, type Phase, type RailName } from '@fairwatt/core';
+import { bareReading, conditions, conditionText, logEventText, logProblemText, logShapeText, railNames, timeFormats, timeFormatText, voltsText, type Condition, type Guide, type KeptLog, type LogColumn, type LogMapping, type LogSummary, type Phase, type RailName } from '@fairwatt/core';
+import { SelectField } from '../../controls/fields.tsx';
 import { Waiting } from '../../controls/waiting.tsx';
 import { timeSpanText } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
@@ -114,6 +115,7 @@ function LogResult({ file, summary, phase, guide, session, onLeave }: { readonly
   const [span, setSpan] = useState(whole);
   const [rail, setRail] = useState<RailName>(summary.channels[0]!.rail);
   const [told, setTold] = useState<string | null>(null);
+  const [condition, setCondition] = useState<Condition>('work');
   const [instrumentId, setInstrument] = useState(() => shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? '');
   const fetchPieces = useCallback(async (name: RailName, wanted: Span) => session.window(name, wanted.from, wanted.to, 900), [session]);
   const skipped = summary.skipped.columns + summary.skipped.figures + summary.skipped.time + summary.skipped.backwards;
@@ -125,13 +127,13 @@ function LogResult({ file, summary, phase, guide, session, onLeave }: { readonly
     setTold('Kept in the job.');
     if (file.size <= largestOriginal) setTold(await sendOriginal(job.code, id, await file.text()) ? 'Kept in the job, with the file itself.' : 'Kept in the job; the file itself could not be sent.');
   }
-  function keepReadings(): void {
-    for (const channel of summary.channels) {
-      for (const [condition, figure] of [['idle', channel.highestVolts], ['work', channel.lowestVolts]] as const) {
-        if (act({ kind: 'take-reading', reading: { ...bareReading, id: crypto.randomUUID(), phase, subject: channel.rail, condition, value: { kind: 'figure', figure: rounded(figure) }, instrumentId, note: `${condition === 'work' ? 'lowest' : 'highest'} of ${file.name}`.slice(0, 300) } }) !== null) return;
-      }
+  /** The part in sight, which the technician knows to be idle or at work, becomes one reading for each rail. */
+  async function keepReadings(): Promise<void> {
+    const means = await session.means(span.from, span.to);
+    for (const { rail: subject, volts, count } of means) {
+      if (act({ kind: 'take-reading', reading: { ...bareReading, id: crypto.randomUUID(), phase, subject, condition, value: { kind: 'figure', figure: rounded(volts) }, instrumentId, note: `mean of ${count} in ${file.name}`.slice(0, 300) } }) !== null) return;
     }
-    setTold('The highest as idle and the lowest as at work are among the readings.');
+    setTold(means.length === 0 ? 'Nothing was logged in this part.' : `The means of this part are among the readings, ${conditionText[condition]}.`);
   }
   async function save(): Promise<void> {
     const blob = await session.csv(span.from, span.to);
@@ -150,7 +152,8 @@ function LogResult({ file, summary, phase, guide, session, onLeave }: { readonly
       <div className="row-actions" style={{ margin: '12px 0', alignItems: 'end' }}>
         <button type="button" className="secondary" data-primary disabled={locked} onClick={() => void keep()}>Keep in the job <kbd aria-hidden="true">↵</kbd></button>
         <label className="field"><span className="name">Logged with</span><select value={instrumentId} onChange={(event) => setInstrument(event.target.value)}>{shop.instruments.map((item) => <option key={item.id} value={item.id}>{item.name}</option>)}</select></label>
-        <button type="button" className="secondary" disabled={locked || instrumentId === ''} onClick={keepReadings}>Lowest and highest as readings</button>
+        <SelectField label="This part is" value={condition} options={conditions.map((value) => ({ value, label: conditionText[value] }))} onChange={setCondition} />
+        <button type="button" className="secondary" disabled={locked || instrumentId === ''} onClick={() => void keepReadings()}>Means of this part as readings</button>
         <button type="button" className="secondary" onClick={() => void save()}>Export what is shown as CSV</button>
         {told !== null && <span className="quiet" role="status">{told}</span>}
       </div>
