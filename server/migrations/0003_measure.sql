@@ -80,10 +80,10 @@ create table job_log_event (
   primary key (job_id, log_id, position),
   foreign key (job_id, log_id) references job_log on delete cascade
 );
+-- The file belongs to the job, not to the log's row: a log that is removed and brought back has its file again.
 create table job_log_original (
-  job_id bigint not null,
+  job_id bigint not null references job on delete cascade,
   log_id uuid not null,
   text text not null check (octet_length(text) <= 1048576),
-  primary key (job_id, log_id),
-  foreign key (job_id, log_id) references job_log (job_id, id) on delete cascade deferrable initially deferred
+  primary key (job_id, log_id)
 );

@@ -215,3 +215,38 @@ describe('the schema holds the truth', () => {
     await expect(pool.query(sql, [await jobId()])).rejects.toThrow(/constraint|violates/);
   });
 });
+
+describe('files of logging meters', () => {
+  const log = (name: string) => ({
+    id: randomUUID(), name, phase: 'before' as const, rows: 2, skipped: 0, lastsSeconds: 1, eventsInAll: 0, events: [],
+    channels: [{ rail: '+12' as const, count: 2, meanVolts: 12, lowestVolts: 11.9, highestVolts: 12.1, deviationVolts: 0.1, noiseVolts: 0.1, driftVoltsPerHour: 0, outsideSeconds: 0, curve: { seconds: [0, 1], low: [11.9, 12], high: [12, 12.1] } }],
+  });
+  const put = (code: string, id: string, text: string) => fetch(`${running.base}/jobs/${code}/logs/${id}/original`, { method: 'PUT', headers: { 'content-type': 'text/csv' }, body: text });
+  const get = async (code: string, id: string) => { const answer = await fetch(`${running.base}/jobs/${code}/logs/${id}/original`); return answer.ok ? answer.text() : answer.status; };
+  it('stay when an earlier log is removed, come back with a removed one, and travel with the job', async () => {
+    const { code } = await make();
+    const [first, second] = [log('first.csv'), log('second.csv')];
+    for (const one of [first, second]) expect((await act(code, { kind: 'put-log', log: one, basedOn: 0 })).status).toBe(200);
+    for (const one of [first, second]) expect((await put(code, one.id, `seconds,12\n0,${one.name}\n`)).status).toBe(204);
+    await act(code, { kind: 'drop-log', logId: first.id, basedOn: 1 });
+    expect(await get(code, second.id)).toContain('second.csv');
+    expect((await call<JobFile>(`/jobs/${code}/file`)).body.originals.map((item) => item.logId)).toEqual([second.id]);
+    await act(code, { kind: 'put-log', log: first, basedOn: 0 });
+    expect(await get(code, first.id)).toContain('first.csv');
+    const file = (await call<JobFile>(`/jobs/${code}/file`)).body;
+    expect(file.originals).toHaveLength(2);
+    const copy = (await call<Job>('/jobs/import?by=mara&as=new', file)).body;
+    expect(copy.logs.map((item) => item.name)).toEqual(['second.csv', 'first.csv']);
+    expect(await get(copy.code, second.id)).toContain('second.csv');
+  });
+  it('are refused where there is no such log, when too large and when they are no text', async () => {
+    const { code } = await make();
+    expect((await put(code, randomUUID(), 'a,b')).status).toBe(404);
+    const one = log('one.csv');
+    await act(code, { kind: 'put-log', log: one, basedOn: 0 });
+    expect((await put(code, one.id, 'x'.repeat(1_100_000))).status).toBe(413);
+    expect((await put(code, one.id, 'a\0b')).status).toBe(422);
+    expect(await get(code, one.id)).toBe(404);
+    expect(await get(code, 'nonsense')).toBe(422);
+  });
+});

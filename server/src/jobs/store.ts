@@ -98,7 +98,7 @@ export async function exportJob(db: Queryable, code: string, at: string): Promis
     supplies: (await readSupplies(db)).filter((model) => model.id === job.choice?.modelId),
     instruments: (await readInstruments(db)).filter((instrument) => meters.has(instrument.id)),
     technicians: (await readTechnicians(db)).filter((technician) => people.has(technician.id)),
-    originals: await many(db, 'select log_id, text from job_log_original where job_id = $1 order by log_id', [stored.id], (row) => ({ logId: text(row, 'log_id'), text: text(row, 'text') })),
+    originals: await many(db, 'select log_id, text from job_log_original join job_log on job_log.job_id = job_log_original.job_id and job_log.id = log_id where job_log_original.job_id = $1 order by log_id', [stored.id], (row) => ({ logId: text(row, 'log_id'), text: text(row, 'text') })),
   };
   return file as unknown as JobFile;
 }

@@ -67,7 +67,7 @@ export function LogView({ phase, guide }: { readonly phase: Phase; readonly guid
       {state.at !== 'read' && job.logs.length > 0 && (
         <section aria-label="Kept logs">
           <span className="label">Kept in this job</span>
-          {job.logs.map((log) => <KeptLogRow key={log.id} log={log} guide={guide} onDrop={() => { if (act({ kind: 'drop-log', logId: log.id, basedOn: log.version }) === null) { const { by: _by, at: _at, version: _version, ...kept } = log; offerUndo(`${log.name} is removed.`, () => act({ kind: 'put-log', log: { ...kept, id: crypto.randomUUID() }, basedOn: 0 })); } }} />)}
+          {job.logs.map((log) => <KeptLogRow key={log.id} log={log} guide={guide} onDrop={() => { if (act({ kind: 'drop-log', logId: log.id, basedOn: log.version }) === null) { const { by: _by, at: _at, version: _version, ...kept } = log; offerUndo(`${log.name} is removed.`, () => act({ kind: 'put-log', log: kept, basedOn: 0 })); } }} />)}
         </section>)}
     </>
   );
