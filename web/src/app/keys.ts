@@ -23,7 +23,7 @@ export interface KeyCommands {
  */
 export function useKeys(commands: KeyCommands): void {
   useEffect(() => {
-    let going = 0;
+    let going = -Infinity;
     const onKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
       const target = event.target;
@@ -33,7 +33,7 @@ export function useKeys(commands: KeyCommands): void {
       }
       const inDialog = scope() !== document;
       if (/^[0-9]$/.test(event.key)) {
-        if (!inDialog && performance.now() - going < 1200) { going = 0; commands.station(Number(event.key)); event.preventDefault(); return; }
+        if (!inDialog && performance.now() - going < 1200) { going = -Infinity; commands.station(Number(event.key)); event.preventDefault(); return; }
         const element = first(`[data-key="${event.key}"]`);
         if (element) { element.click(); event.preventDefault(); }
         return;
