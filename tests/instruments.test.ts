@@ -116,6 +116,16 @@ describe('a meter live', () => {
     expect(seen.filter((event) => event.kind === 'trouble')).toMatchObject([{ trouble: 'vanished' }]);
     for (const event of seen) if (event.kind === 'reading') expect(event.volts).toBeCloseTo(5.03, 1);
   });
+  it('times power-good, and says when it cannot', async () => {
+    const time = <T>(id: string, job: string) => server.call<T>(`/instruments/${id}/power-good`, { job });
+    const timed = (await time<{ milliseconds: number; trouble: null }>('meter', 'LQ-0142')).body;
+    expect(timed.trouble).toBeNull();
+    expect(Math.abs(timed.milliseconds - 310)).toBeLessThan(5);
+    expect((await time<Problem>('meter', 'nothing')).body.errors).toMatchObject([{ path: 'job' }]);
+    expect((await time<Problem>('load', 'LQ-0142')).status).toBe(404);
+    meter.fail('cut');
+    expect((await time('meter', 'LQ-0142')).body).toEqual({ milliseconds: null, trouble: 'vanished' });
+  });
   it('refuses a rail or an instrument that is not there', async () => {
     expect((await server.call<Problem>('/instruments/meter/live?rail=7&job=LQ-0143')).body.errors).toMatchObject([{ path: 'rail' }]);
     expect((await server.call<Problem>('/instruments/load/live?rail=%2B12&job=LQ-0143')).status).toBe(404);

@@ -25,6 +25,9 @@ export const newNetworkInstrumentSchema = z.strictObject({ by: id, instrument: n
 
 export const liveQuerySchema = z.strictObject({ rail: z.enum(railNames), job: jobCode });
 
+/** Asks a meter to time power-good of the supply on the bench. */
+export const powerGoodRequestSchema = z.strictObject({ job: jobCode });
+
 /** What goes wrong with an instrument, as data. */
 export const instrumentTroubles = ['no-connection', 'silent', 'vanished', 'nonsense', 'flood', 'stale-answer', 'out-of-range', 'refused'] as const;
 export type InstrumentTrouble = (typeof instrumentTroubles)[number];

@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { needs, schools, type Instrument, type ShopSettings } from '@fairwatt/core';
-import { figure, id, line } from './primitives.ts';
+import { figure, id, line, text } from './primitives.ts';
 
 export const instrumentSchema = z.strictObject({
   id, name: line(60), kind: z.enum(['multimeter', 'tester']),
   ranges: z.array(z.strictObject({ fullScaleVolts: figure(0.001, 2000), percent: figure(0, 20), counts: figure(0, 200), digitVolts: figure(0.000001, 10) })).min(1).max(8),
-  powerGoodErrorMilliseconds: figure(0, 1000).nullable(), calibratedUntil: z.iso.date().nullable(),
+  powerGoodErrorMilliseconds: figure(0, 1000).nullable(), calibratedUntil: z.iso.date().nullable(), ownedBy: text(60).default(''),
 }) satisfies z.ZodType<Instrument>;
 
 export const shopSettingsSchema = z.strictObject({
@@ -23,6 +23,10 @@ export const shopSchema = z.strictObject({ ...shopFields, settingsVersion: z.int
 export type ShopMessage = z.infer<typeof shopSchema>;
 
 export const shopFileSchema = z.strictObject({ format: z.literal('fairwatt-shop'), version: z.literal(1), ...shopFields });
+
+/** A meter or tester as an owner wants it; `was` is how it stood on the screen, null for a new one. */
+export const instrumentMessageSchema = z.strictObject({ by: id, was: instrumentSchema.nullable(), instrument: instrumentSchema });
+export interface InstrumentMessage { readonly by: string; readonly was: Instrument | null; readonly instrument: Instrument }
 
 /** New settings of the shop, by an owner; `basedOn` is the version that was seen. */
 export const settingsMessageSchema = z.strictObject({ by: id, basedOn: z.int().min(0), settings: shopSettingsSchema });

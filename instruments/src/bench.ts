@@ -1,4 +1,4 @@
-import { railVolts, runSupply, seeded, simulatedSupplies, startSupply, type RunningSupply, type SimulatedSupplyName } from '@fairwatt/core/simulate';
+import { normal, railVolts, runSupply, seeded, simulatedSupplies, startSupply, type RunningSupply, type SimulatedSupplyName } from '@fairwatt/core/simulate';
 import { railNames, type RailName } from '@fairwatt/core';
 import { done, notANumber, outOfRange, ScpiInterpreter, type ScpiAnswer } from './scpi.ts';
 
@@ -65,6 +65,8 @@ export class SimulatedBench {
     return new ScpiInterpreter('Fair Watt,Stand-in meter,0001,1.0', [
       { spelling: 'MEASure:VOLTage:DC?', run: measure },
       { spelling: 'READ?', run: () => measure('') },
+      // From the rails being good to power-good, as a meter with a time interval function gives it; 9.9E37 when nothing comes.
+      { spelling: 'MEASure:TINTerval?', run: () => { const running = this.step(); return { text: running.off ? '9.9E37' : (running.supply.powerGoodMilliseconds / 1000 * (1 + 0.002 * normal(this.random))).toExponential(6) }; } },
       { spelling: 'CONFigure:VOLTage:DC', run: (argument) => this.select(argument) },
       { spelling: 'VOLTage:DC:RANGe', run: (argument) => this.select(argument) },
       { spelling: 'VOLTage:DC:RANGe?', run: () => ({ text: String(this.range ?? 0) }) },

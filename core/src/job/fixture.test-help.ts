@@ -10,7 +10,7 @@ const supplyFile = JSON.parse(readFileSync(new URL('../../../demo/supplies.json'
 export const testShop: Shop = {
   settings: { name: 'Bench', mainsVolts: 230, currency: 'EUR', school: 'peaks-covered', stopProbability: 0.9, bench: { has: ['meter', 'tester', 'spare-supply'], mayMeterMains: true } },
   model: compileModel(knowledge),
-  instruments: [{ id: 'meter', name: 'Meter', kind: 'multimeter', ranges: [{ fullScaleVolts: 60, percent: 0.05, counts: 3, digitVolts: 0.001 }], powerGoodErrorMilliseconds: 10, calibratedUntil: null }],
+  instruments: [{ id: 'meter', name: 'Meter', kind: 'multimeter', ranges: [{ fullScaleVolts: 60, percent: 0.05, counts: 3, digitVolts: 0.001 }], powerGoodErrorMilliseconds: 10, calibratedUntil: null, ownedBy: '' }],
   supplies: supplyFile.supplies,
 };
 

@@ -12,6 +12,8 @@ const nominal: Record<LineRail, number> = { '+12': 12, '+5': 5, '+3.3': 3.3 };
 export interface RailForecast {
   readonly line: LoadLine;
   readonly planned: Forecast;
+  /** At the lasting load of the machine as it came. */
+  readonly present: Forecast;
 }
 
 export interface LoadLines {
@@ -34,8 +36,9 @@ function ampsOf(reading: Reading, rail: LineRail, machine: Demand): { readonly a
 
 /** Load lines from the readings of a phase, and what each rail will show at the planned load. */
 export function loadLinesOf(job: Job, phase: Phase, steadiness: readonly Steadiness[], instruments: readonly Instrument[], guide: Guide): LoadLines {
-  const machine = demandOf(partsAt(job.parts, phase === 'before' ? 'present' : 'planned'));
+  const present = demandOf(partsAt(job.parts, 'present'));
   const planned = demandOf(partsAt(job.parts, 'planned'));
+  const machine = phase === 'before' ? present : planned;
   const forecasts = rails.flatMap((rail): RailForecast[] => {
     const points = job.readings.flatMap((reading): LoadPoint[] => {
       if (reading.phase !== phase || reading.struckAt !== null || reading.subject !== rail || reading.value.kind !== 'figure') return [];
@@ -43,7 +46,7 @@ export function loadLinesOf(job: Job, phase: Phase, steadiness: readonly Steadin
       return load === null ? [] : [{ ...load, volts: reading.value.figure, instrumentId: reading.instrumentId }];
     });
     const line = fitLoadLine(rail, points, instruments);
-    return line === null || planned.sustainedWatts <= 0 ? [] : [{ line, planned: forecastAt(line, planned.rails[rail].amps, guide) }];
+    return line === null || planned.sustainedWatts <= 0 ? [] : [{ line, planned: forecastAt(line, planned.rails[rail].amps, guide), present: forecastAt(line, present.rails[rail].amps, guide) }];
   });
   const pair = (rail: LineRail) => {
     const item = steadiness.find((candidate) => candidate.rail === rail);

@@ -64,6 +64,24 @@ describe('load lines of a job', () => {
   });
 });
 
+describe('what a line or a log says of steadiness', () => {
+  const steady = (bench: TestBench) => bench.view().observations.find((item) => item.checkId === 'm-steady')?.outcomeId;
+  it('is that it sags, when the line leaves the band at the machine\'s own load', () => {
+    const line = (ohms: number) => [0, 3, 6].reduce((bench, amps) => bench.do({ kind: 'take-reading', reading: reading(amps + 1, Number((11.95 - ohms * amps).toFixed(3)), { loadAmps: amps, condition: 'idle' }) }), machine());
+    expect(steady(line(0.08))).toBe('sags');
+    expect(steady(line(0.004))).not.toBe('sags');
+  });
+  it('is that it wanders, when a log was outside the band, until the log goes', () => {
+    const outside = (seconds: number, phase: 'before' | 'after' = 'before') => ({ ...log, phase, channels: log.channels.map((channel) => ({ ...channel, outsideSeconds: seconds })) });
+    expect(steady(machine().do({ kind: 'put-log', log: outside(0), basedOn: 0 }))).toBeUndefined();
+    expect(steady(machine().do({ kind: 'put-log', log: outside(2, 'after'), basedOn: 0 }))).toBeUndefined();
+    const bench = machine().do({ kind: 'put-log', log: outside(2), basedOn: 0 });
+    expect(steady(bench)).toBe('wanders');
+    bench.do({ kind: 'drop-log', logId: log.id, basedOn: 1 });
+    expect(steady(bench)).toBeUndefined();
+  });
+});
+
 describe('walks and logs of a job', () => {
   it('are put, changed on the version that was seen, and dropped', () => {
     const bench = machine().do({ kind: 'put-probe', probe: probe([[1, 12]]), basedOn: 0 }, { kind: 'put-probe', probe: probe([[1, 12], [2, 12]]), basedOn: 1 });

@@ -3,7 +3,8 @@ import { assessLoad, demandOf, type LoadAssessment } from '../load/index.ts';
 import { partsAt } from '../machine/index.ts';
 import { judgeReadings, steadinessOf, type Condition, type Instrument, type Steadiness, type Verdict } from '../measure/index.ts';
 import type { Guide } from '../standards/index.ts';
-import type { Job, Phase } from './job.ts';
+import type { Job, KeptLog, Phase } from './job.ts';
+import type { LoadLines } from './load-lines.ts';
 
 /** Where an outcome came from; those not from the bench change by themselves with their cause. */
 export type ObservationSource = 'bench' | 'intake' | 'measure' | 'load';
@@ -65,9 +66,16 @@ function powerGoodOutcome(verdicts: readonly Verdict[]): string | null {
   }
 }
 
-function steadinessOutcome(steadiness: readonly Steadiness[]): string | null {
+/**
+ * Steadiness from readings, from the load line and from logs: it sags where a reading at work or the line at the machine's
+ * own load leaves the band, it wanders where repeats do or a log shows a positive rail outside its band.
+ */
+function steadinessOutcome(steadiness: readonly Steadiness[], lines: LoadLines, logs: readonly KeptLog[]): string | null {
   const words = steadiness.map((item) => item.word);
-  return words.includes('sags') ? 'sags' : words.includes('wanders') ? 'wanders' : words.includes('steady') ? 'steady' : null;
+  if (words.includes('sags') || lines.forecasts.some(({ present }) => present.word === 'will-fail')) return 'sags';
+  const channels = logs.flatMap((log) => log.channels).filter((channel) => channel.rail !== '-12');
+  if (words.includes('wanders') || channels.some((channel) => channel.outsideSeconds > 0)) return 'wanders';
+  return words.includes('steady') ? 'steady' : null;
 }
 
 function loadOutcome(assessment: LoadAssessment | null): string | null {
@@ -81,7 +89,7 @@ function loadOutcome(assessment: LoadAssessment | null): string | null {
  * All outcomes that count for the search: told at intake, derived from Measure (before) and Load (as it came), and noted
  * at the bench. A derived outcome stands in the place of a noted one of the same check.
  */
-export function observationsOf(job: Job, measured: MeasureResult, load: LoadAssessment | null): SourcedObservation[] {
+export function observationsOf(job: Job, measured: MeasureResult, lines: LoadLines, load: LoadAssessment | null): SourcedObservation[] {
   const found: SourcedObservation[] = [];
   const noted = job.outcomes.filter((outcome) => outcome.takenBackAt === null);
   const used = (conditions: readonly Condition[], subject: (name: Verdict['subject']) => boolean) => {
@@ -100,7 +108,7 @@ export function observationsOf(job: Job, measured: MeasureResult, load: LoadAsse
   add('measure', 'm-standby', standbyOutcome(measured.verdicts), used(any, (name) => name === '+5sb'));
   add('measure', 'm-rails-off', railsOutcome(measured.verdicts, ['off-load', 'idle']), used(['off-load', 'idle'], rail));
   add('measure', 'm-rails-work', railsOutcome(measured.verdicts, ['work']), used(['work'], rail));
-  add('measure', 'm-steady', steadinessOutcome(measured.steadiness), used(any, rail));
+  add('measure', 'm-steady', steadinessOutcome(measured.steadiness, lines, job.logs.filter((log) => log.phase === measured.phase)), used(any, rail));
   add('measure', 'm-pg', powerGoodOutcome(measured.verdicts), used(any, (name) => name === 'power-good'));
   add('load', 'c-load', loadOutcome(load));
   for (const own of noted) {

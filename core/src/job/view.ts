@@ -46,7 +46,8 @@ export interface JobView {
 /** The fault part: verdicts, what was observed, who is suspected, what to check next. */
 export function faultView(job: Job, shop: Shop): Pick<JobView, 'before' | 'observations' | 'suspects' | 'nextChecks' | 'conclusion' | 'step' | 'contradiction' | 'mindChangers' | 'notCounted' | 'round'> {
   const before = measureResult(job, 'before', job.supply?.label.guide ?? '2.x', shop.instruments);
-  const observations = observationsOf(job, before, presentLoad(job));
+  const lines = loadLinesOf(job, 'before', before.steadiness, shop.instruments, before.guide);
+  const observations = observationsOf(job, before, lines, presentLoad(job));
   const ranked = suspects(shop.model, observations);
   const conclusion = conclude(shop.model, observations, ranked, shop.settings.stopProbability);
   const nextChecks = provingFirst(shop.model, rankChecks(shop.model, observations, shop.settings.bench), conclusion);

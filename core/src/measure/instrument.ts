@@ -18,6 +18,8 @@ export interface Instrument {
   readonly powerGoodErrorMilliseconds: number | null;
   /** Day until which its calibration holds, ISO date; null when never calibrated. */
   readonly calibratedUntil: string | null;
+  /** Whose it is; empty when it is the shop's. */
+  readonly ownedBy: string;
 }
 
 /**

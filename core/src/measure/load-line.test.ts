@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { normal, seeded } from '../simulate/index.ts';
 import { combinedHalfWidth, crossLoadOf, fitLoadLine, forecastAt, studentCdf, studentQuantile, type Instrument, type LoadPoint } from './index.ts';
 
-const meter = (percent: number, counts: number, digitVolts: number): Instrument => ({ id: 'm', name: 'M', kind: 'multimeter', ranges: [{ fullScaleVolts: 60, percent, counts, digitVolts }], powerGoodErrorMilliseconds: null, calibratedUntil: null });
+const meter = (percent: number, counts: number, digitVolts: number): Instrument => ({ id: 'm', name: 'M', kind: 'multimeter', ranges: [{ fullScaleVolts: 60, percent, counts, digitVolts }], powerGoodErrorMilliseconds: null, calibratedUntil: null, ownedBy: '' });
 const fine = meter(0, 0, 0.000001);
 const point = (amps: number, volts: number, instrumentId = 'm'): LoadPoint => ({ amps, volts, instrumentId, estimated: false });
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { doubtOf, parseFigure, parseQuickEntry } from './quick-entry.ts';
+import { doubtOf, missingRails, parseFigure, parseQuickEntry } from './quick-entry.ts';
 
 const flat = (text: string) => parseQuickEntry(text).readings.map((reading) => [reading.subject, reading.value.kind === 'figure' ? reading.value.figure : reading.value.code, reading.condition]);
 
@@ -21,6 +21,18 @@ describe('quick entry', () => {
   ])('%s', (text, expected) => {
     expect(flat(text)).toEqual(expected);
     expect(parseQuickEntry(text).problems).toEqual([]);
+  });
+  it('asks about a reading where the supply has no such output', () => {
+    const rails = (...names: ('+12' | '+5' | '+3.3' | '-12' | '+5sb')[]) => missingRails({ rails: names.map((rail) => ({ label: rail, rail, amps: 1 })) });
+    expect(missingRails(null)).toEqual([]);
+    expect(rails()).toEqual([]);
+    expect(rails('+12', '+5', '+3.3')).toEqual([]);
+    expect(rails('+12', '+5', '+3.3', '+5sb')).toEqual(['-12']);
+    expect(rails('+12')).toEqual(['+5', '+3.3', '-12', '+5sb']);
+    expect(parseQuickEntry('-12 -11.8', ['-12']).readings[0]!.doubt).toEqual({ code: 'no-such-rail' });
+    expect(parseQuickEntry('-12 absent', ['-12']).readings[0]!.doubt).toBeNull();
+    expect(parseQuickEntry('12 11.9', ['-12']).readings[0]!.doubt).toBeNull();
+    expect(parseQuickEntry('5 12.02', ['+5']).readings[0]!.doubt!.code).toBe('other-rail');
   });
   it('says what it did not understand and keeps the rest', () => {
     expect(parseQuickEntry('12 eleven 5 5.01').problems).toEqual([{ code: 'not-a-figure', subject: '+12', word: 'eleven' }]);

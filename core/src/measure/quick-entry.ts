@@ -1,3 +1,4 @@
+import type { SupplyLabel } from '../machine/index.ts';
 import { railBand, railNames, type RailName } from '../standards/index.ts';
 import type { Condition, ReadingCode, ReadingValue, Subject } from './reading.ts';
 
@@ -7,7 +8,9 @@ export type Doubt =
   | { readonly code: 'other-rail'; readonly figure: number; readonly rail: RailName }
   | { readonly code: 'millivolts'; readonly figure: number; readonly volts: number }
   | { readonly code: 'mains'; readonly figure: number }
-  | { readonly code: 'far'; readonly figure: number };
+  | { readonly code: 'far'; readonly figure: number }
+  /** The supply's label names no such output. */
+  | { readonly code: 'no-such-rail' };
 
 export interface QuickReading {
   readonly subject: Subject;
@@ -49,6 +52,16 @@ export function parseFigure(text: string): number | null {
   return match === null ? null : Number(match[1]!.replace(',', '.'));
 }
 
+/**
+ * Rails that a supply does not have, by its label. People often copy only the three large outputs, so the small ones count
+ * as missing only where the label was copied further: -12 V beside a standby output, standby on a supply of +12 alone.
+ */
+export function missingRails(label: Pick<SupplyLabel, 'rails'> | null): RailName[] {
+  if (label === null || label.rails.length === 0) return [];
+  const named = new Set(label.rails.map((output) => output.rail));
+  return railNames.filter((rail) => !named.has(rail) && (rail === '-12' ? named.has('+5sb') || !named.has('+5') : rail === '+5sb' ? !named.has('+5') : true));
+}
+
 /** A doubt about a figure under a rail: swapped probe, mixed-up rail, millivolts, mains, or far out. Null when plausible. */
 export function doubtOf(subject: Subject, figure: number): Doubt | null {
   if (subject === 'power-good') return figure < 0 || figure > 5000 ? { code: 'far', figure } : null;
@@ -68,8 +81,9 @@ export function doubtOf(subject: Subject, figure: number): Doubt | null {
 /**
  * Reads a line such as `12 11.92`, `12v 11,92 work`, `5 HH`, `pg 370`, `-12 -11.6`, or several at once.
  * A condition word holds for the readings before it that have none yet.
+ * @param missing rails that the supply does not have: a reading there is asked about, unless it says "absent"
  */
-export function parseQuickEntry(text: string): QuickEntry {
+export function parseQuickEntry(text: string, missing: readonly RailName[] = []): QuickEntry {
   const words = text.toLowerCase().replace(/=/g, ' ').split(/[\s;]+/).filter((word) => word !== '' && word !== 'v' && word !== 'ms' && word !== 'at');
   const readings: QuickReading[] = [];
   const problems: QuickProblem[] = [];
@@ -88,8 +102,9 @@ export function parseQuickEntry(text: string): QuickEntry {
     }
     const code = codeWords[word];
     const figure = parseFigure(word);
-    if (code !== undefined) readings.push({ subject, value: { kind: 'code', code }, condition: null, doubt: null });
-    else if (figure !== null) readings.push({ subject, value: { kind: 'figure', figure }, condition: null, doubt: doubtOf(subject, figure) });
+    const lacking: Doubt | null = missing.some((rail) => rail === subject) && code !== 'absent' ? { code: 'no-such-rail' } : null;
+    if (code !== undefined) readings.push({ subject, value: { kind: 'code', code }, condition: null, doubt: lacking });
+    else if (figure !== null) readings.push({ subject, value: { kind: 'figure', figure }, condition: null, doubt: doubtOf(subject, figure) ?? lacking });
     else problems.push({ code: 'not-a-figure', subject, word });
     subject = null;
   }

@@ -4,7 +4,7 @@ import { seeded } from '../simulate/index.ts';
 import type { Instrument } from './instrument.ts';
 
 describe('verdicts over simulated supplies near the limit', () => {
-  const meter: Instrument = { id: 'm', name: 'M', kind: 'multimeter', ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }], powerGoodErrorMilliseconds: null, calibratedUntil: null };
+  const meter: Instrument = { id: 'm', name: 'M', kind: 'multimeter', ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }], powerGoodErrorMilliseconds: null, calibratedUntil: null, ownedBy: '' };
   // True volts spread evenly around the lower limit; the meter's error is anywhere inside its limit, as its specification says.
   const random = seeded(20261124);
   const counts = { pass: 0, passOutside: 0, fail: 0, failInside: 0, cannotTell: 0 };

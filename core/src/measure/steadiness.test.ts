@@ -3,7 +3,7 @@ import type { Instrument } from './instrument.ts';
 import type { Condition, MeasuredValue } from './reading.ts';
 import { steadinessOf } from './steadiness.ts';
 
-const meter = (id: string): Instrument => ({ id, name: id, kind: 'multimeter', ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }], powerGoodErrorMilliseconds: null, calibratedUntil: null });
+const meter = (id: string): Instrument => ({ id, name: id, kind: 'multimeter', ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }], powerGoodErrorMilliseconds: null, calibratedUntil: null, ownedBy: '' });
 const meters = [meter('a'), meter('b')];
 const at = (condition: Condition, figure: number, instrumentId = 'a'): MeasuredValue => ({ subject: '+12', condition, value: { kind: 'figure', figure }, instrumentId });
 const word = (...readings: MeasuredValue[]) => steadinessOf('+12', readings, meters, '2.x').word;

@@ -5,8 +5,8 @@ import type { Instrument } from './instrument.ts';
 import { limitOfErrorVolts } from './instrument.ts';
 import type { Condition, MeasuredValue, ReadingCode, Subject } from './reading.ts';
 
-const pocket: Instrument = { id: 'pocket', name: 'Pocket meter', kind: 'multimeter', ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }], powerGoodErrorMilliseconds: null, calibratedUntil: null };
-const bench: Instrument = { id: 'bench', name: 'Bench meter', kind: 'multimeter', ranges: [{ fullScaleVolts: 60, percent: 0.05, counts: 2, digitVolts: 0.001 }, { fullScaleVolts: 6, percent: 0.05, counts: 2, digitVolts: 0.0001 }], powerGoodErrorMilliseconds: 5, calibratedUntil: null };
+const pocket: Instrument = { id: 'pocket', name: 'Pocket meter', kind: 'multimeter', ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }], powerGoodErrorMilliseconds: null, calibratedUntil: null, ownedBy: '' };
+const bench: Instrument = { id: 'bench', name: 'Bench meter', kind: 'multimeter', ranges: [{ fullScaleVolts: 60, percent: 0.05, counts: 2, digitVolts: 0.001 }, { fullScaleVolts: 6, percent: 0.05, counts: 2, digitVolts: 0.0001 }], powerGoodErrorMilliseconds: 5, calibratedUntil: null, ownedBy: '' };
 const meters = [pocket, bench];
 const figure = (subject: Subject, value: number, instrumentId = 'pocket', condition: Condition = 'idle'): MeasuredValue => ({ subject, condition, value: { kind: 'figure', figure: value }, instrumentId });
 const code = (subject: Subject, value: ReadingCode): MeasuredValue => ({ subject, condition: 'idle', value: { kind: 'code', code: value }, instrumentId: 'pocket' });
@@ -78,7 +78,7 @@ describe('verdict by guard band', () => {
     }));
   });
   it('counts half as much error again once the calibration has run out, and says so', () => {
-    const old: Instrument = { ...meters[0]!, id: 'old', calibratedUntil: '2026-06-30' };
+    const old: Instrument = { ...meters[0]!, id: 'old', calibratedUntil: '2026-06-30', ownedBy: '' };
     const at = (day: string) => judgeReadings([{ subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 11.9 }, instrumentId: 'old', at: `${day}T09:00:00.000Z` }], [old], '2.x')[0]!;
     expect(at('2026-06-30').overdue).toBe(false);
     expect(at('2026-07-01').overdue).toBe(true);

@@ -59,6 +59,7 @@ export function doubtText(subject: Subject, doubt: Doubt): string {
     case 'other-rail': return `${doubt.figure} under ${name} looks like ${subjectText[doubt.rail]}. Right pin?`;
     case 'millivolts': return `${doubt.figure} looks like millivolts: ${voltsText(doubt.volts)} V?`;
     case 'mains': return `${doubt.figure} V is a mains voltage, not ${name}. Meter on AC, or a slip?`;
+    case 'no-such-rail': return `The label of this supply names no ${name} output. Right supply, right pin?`;
     case 'far': return `${doubt.figure} is far from anything ${name} gives. Keep it only if you read it twice.`;
   }
 }

@@ -56,3 +56,21 @@ export async function watchMeter(meter: NetworkInstrument, rail: RailName, job: 
     }
   }
 }
+
+/** A supply takes up to half a second to its rails and as long again to power-good; a meter may wait for it. */
+const powerGoodTimeoutMilliseconds = 6000;
+
+/**
+ * The time from the rails being good to power-good, by a meter that can time an interval between two inputs.
+ * @returns milliseconds
+ * @throws InstrumentFailure `refused` when the meter cannot, `out-of-range` when no power-good came
+ */
+export async function timePowerGood(meter: NetworkInstrument, job: string): Promise<number> {
+  const link = await ScpiLink.open(meter.host, meter.port, powerGoodTimeoutMilliseconds);
+  try {
+    await prepareStandIn(link, await link.ask('*IDN?'), job, null);
+    const seconds = await link.askFigure('MEASure:TINTerval?');
+    if (seconds <= 0 || seconds > powerGoodTimeoutMilliseconds / 1000) throw new InstrumentFailure('out-of-range');
+    return seconds * 1000;
+  } finally { link.close(); }
+}

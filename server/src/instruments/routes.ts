@@ -1,11 +1,11 @@
 import express, { Router, type Response } from 'express';
 import type pg from 'pg';
 import { z } from 'zod';
-import { id, liveQuerySchema, networkInstrumentsSchema, newNetworkInstrumentSchema, sweepRequestSchema, type NetworkInstrument } from '@fairwatt/contract';
+import { id, liveQuerySchema, networkInstrumentsSchema, newNetworkInstrumentSchema, powerGoodRequestSchema, sweepRequestSchema, type NetworkInstrument } from '@fairwatt/contract';
 import { noTechnician } from '../jobs/refusals.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
 import { technicianExists } from '../shop/store.ts';
-import { watchMeter } from './live.ts';
+import { timePowerGood, watchMeter } from './live.ts';
 import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
 import { addNetworkInstrument, findNetworkInstrument, listNetworkInstruments, removeNetworkInstrument, type OwnerResult } from './store.ts';
 import type { Sweeps } from './sweep.ts';
@@ -69,6 +69,16 @@ export function instrumentRoutes(pool: pg.Pool, sweeps: Sweeps): Router {
     const { send, closed } = stream(response);
     await watchMeter(meter, rail, job, send, closed);
     response.end();
+  });
+  router.post('/:id/power-good', body, async (request, response) => {
+    const { job } = parseInput(powerGoodRequestSchema, request.body, 'The request');
+    const meter = await found(request.params['id'], 'meter');
+    try {
+      response.json({ milliseconds: await timePowerGood(meter, job), trouble: null });
+    } catch (error) {
+      if (!(error instanceof InstrumentFailure)) throw error;
+      response.json({ milliseconds: null, trouble: error.trouble });
+    }
   });
   router.post('/sweeps', body, async (request, response) => {
     const wanted = parseInput(sweepRequestSchema, request.body, 'The sweep');

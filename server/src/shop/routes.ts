@@ -1,11 +1,11 @@
-import express, { Router } from 'express';
+import express, { Router, type Response } from 'express';
 import type pg from 'pg';
-import { newTechnicianSchema, settingsMessageSchema, shopFileSchema, shopSchema, supplyFileSchema, supplyImportSchema } from '@fairwatt/contract';
+import { instrumentMessageSchema, newTechnicianSchema, settingsMessageSchema, shopFileSchema, shopSchema, supplyFileSchema, supplyImportSchema } from '@fairwatt/contract';
 import { transaction } from '../database/query.ts';
 import { noTechnician } from '../jobs/refusals.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
 import { addSupplies } from '../supplies/store.ts';
-import { addInstruments, addTechnicians, changeSettings, hasSettings, nextTechnicianId, readShop, technicianNamed, writeSettings } from './store.ts';
+import { addInstruments, addTechnicians, changeInstrument, changeSettings, hasSettings, nextTechnicianId, readShop, technicianNamed, writeSettings, type ChangeResult } from './store.ts';
 
 /** The shop's people, instruments and settings. Whoever reaches the server may change them: there are no passwords yet. */
 export function shopRoutes(pool: pg.Pool): Router {
@@ -22,14 +22,23 @@ export function shopRoutes(pool: pg.Pool): Router {
     });
     response.status(201).json(technician);
   });
-  router.put('/settings', express.json({ limit: '50kb' }), async (request, response) => {
-    const { by, basedOn, settings } = parseInput(settingsMessageSchema, request.body, 'The settings');
-    switch ((await changeSettings(pool, by, basedOn, settings)).kind) {
+  /** Answers with the shop as it now is, or says why an owner's change was not made. */
+  async function answer(response: Response, { kind }: ChangeResult, what: string): Promise<void> {
+    switch (kind) {
       case 'unknown-technician': throw noTechnician();
-      case 'not-owner': throw notOwner('Only an owner changes the settings');
-      case 'stale': throw new HttpProblem(409, 'stale', 'Somebody changed the settings since you saw them', { current: shopSchema.parse(await readShop(pool)) });
+      case 'not-owner': throw notOwner(`Only an owner changes ${what}`);
+      case 'stale': throw new HttpProblem(409, 'stale', `Somebody changed ${what} since you saw this`, { current: shopSchema.parse(await readShop(pool)) });
       case 'done': response.json(shopSchema.parse(await readShop(pool)));
     }
+  }
+  router.put('/settings', express.json({ limit: '50kb' }), async (request, response) => {
+    const { by, basedOn, settings } = parseInput(settingsMessageSchema, request.body, 'The settings');
+    await answer(response, await changeSettings(pool, by, basedOn, settings), 'the settings');
+  });
+  router.put('/instruments', express.json({ limit: '50kb' }), async (request, response) => {
+    const { by, was, instrument } = parseInput(instrumentMessageSchema, request.body, 'The instrument');
+    if (was !== null && was.id !== instrument.id) throw new HttpProblem(422, 'invalid', 'The instrument is not valid', { errors: [{ path: 'instrument.id', message: 'an instrument keeps its id' }] });
+    await answer(response, await changeInstrument(pool, by, was, instrument), 'the instruments');
   });
   router.post('/import', file, async (request, response) => {
     const shop = parseInput(shopFileSchema, request.body, 'The shop file');

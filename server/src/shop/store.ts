@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import type pg from 'pg';
 import type { Instrument, ShopSettings } from '@fairwatt/core';
 import type { ShopMessage, Technician } from '@fairwatt/contract';
@@ -29,7 +30,7 @@ export async function readInstruments(db: Queryable): Promise<Instrument[]> {
   return many(db, 'select * from instrument order by name', [], (row): Instrument => ({
     id: text(row, 'id'), name: text(row, 'name'), kind: member(row, 'kind'),
     ranges: ranges.filter((item) => item.instrumentId === row['id']).map((item) => item.range),
-    powerGoodErrorMilliseconds: orNull(number)(row, 'power_good_error_milliseconds'), calibratedUntil: orNull(text)(row, 'calibrated_until'),
+    powerGoodErrorMilliseconds: orNull(number)(row, 'power_good_error_milliseconds'), calibratedUntil: orNull(text)(row, 'calibrated_until'), ownedBy: text(row, 'owned_by'),
   }));
 }
 
@@ -54,11 +55,39 @@ export async function addTechnicians(db: Queryable, technicians: readonly Techni
   for (const technician of technicians) await db.query('insert into technician (id, name, owner) values ($1, $2, $3) on conflict (id) do nothing', [technician.id, technician.name, technician.owner]);
 }
 
+/** Adds instruments that are not there yet, by id; those already there stay as they are. */
 export async function addInstruments(db: Queryable, instruments: readonly Instrument[]): Promise<void> {
   for (const instrument of instruments) {
-    const added = await db.query('insert into instrument (id, name, kind, power_good_error_milliseconds, calibrated_until) values ($1, $2, $3, $4, $5) on conflict (id) do nothing', [instrument.id, instrument.name, instrument.kind, instrument.powerGoodErrorMilliseconds, instrument.calibratedUntil]);
-    if (added.rowCount === 1) await insertRows(db, 'instrument_range', ['instrument_id', 'position', 'full_scale_volts', 'percent', 'counts', 'digit_volts'], instrument.ranges.map((range, position) => [instrument.id, position, range.fullScaleVolts, range.percent, range.counts, range.digitVolts]));
+    const added = await db.query('insert into instrument (id, name, kind, power_good_error_milliseconds, calibrated_until, owned_by) values ($1, $2, $3, $4, $5, $6) on conflict (id) do nothing', instrumentRow(instrument));
+    if (added.rowCount === 1) await writeRanges(db, instrument);
   }
+}
+
+const instrumentRow = (instrument: Instrument) => [instrument.id, instrument.name, instrument.kind, instrument.powerGoodErrorMilliseconds, instrument.calibratedUntil, instrument.ownedBy];
+
+async function writeRanges(db: Queryable, { id, ranges }: Instrument): Promise<void> {
+  await db.query('delete from instrument_range where instrument_id = $1', [id]);
+  await insertRows(db, 'instrument_range', ['instrument_id', 'position', 'full_scale_volts', 'percent', 'counts', 'digit_volts'], ranges.map((range, position) => [id, position, range.fullScaleVolts, range.percent, range.counts, range.digitVolts]));
+}
+
+export type ChangeResult = { readonly kind: 'done' | 'unknown-technician' | 'not-owner' | 'stale' };
+
+/** Is this person an owner? Null when nobody here is called so. */
+export const ownerOf = (db: Queryable, by: string): Promise<boolean | null> => maybeOne(db, 'select owner from technician where id = $1', [by], (row) => boolean(row, 'owner'));
+
+/** An instrument as an owner wants it. `was` must be how it still stands; null for one that is not there yet. */
+export function changeInstrument(pool: pg.Pool, by: string, was: Instrument | null, wanted: Instrument): Promise<ChangeResult> {
+  return transaction(pool, async (db): Promise<ChangeResult> => {
+    const owner = await ownerOf(db, by);
+    if (owner !== true) return { kind: owner === null ? 'unknown-technician' : 'not-owner' };
+    await db.query('lock table instrument in share row exclusive mode');
+    const current = (await readInstruments(db)).find((instrument) => instrument.id === wanted.id) ?? null;
+    if (!isDeepStrictEqual(current, was)) return { kind: 'stale' };
+    if (current === null) { await addInstruments(db, [wanted]); return { kind: 'done' }; }
+    await db.query('update instrument set name = $2, kind = $3, power_good_error_milliseconds = $4, calibrated_until = $5, owned_by = $6 where id = $1', instrumentRow(wanted));
+    await writeRanges(db, wanted);
+    return { kind: 'done' };
+  });
 }
 
 export async function writeSettings(db: Queryable, settings: ShopSettings): Promise<void> {
@@ -67,14 +96,11 @@ export async function writeSettings(db: Queryable, settings: ShopSettings): Prom
   [settings.name, settings.mainsVolts, settings.currency, settings.school, settings.stopProbability, settings.bench.has, settings.bench.mayMeterMains]);
 }
 
-export type SettingsResult = { readonly kind: 'done' | 'unknown-technician' | 'not-owner' | 'stale' };
-
 /** New settings by an owner, based on the version that was seen. */
-export function changeSettings(pool: pg.Pool, by: string, basedOn: number, settings: ShopSettings): Promise<SettingsResult> {
-  return transaction(pool, async (db): Promise<SettingsResult> => {
-    const owner = await maybeOne(db, 'select owner from technician where id = $1', [by], (row) => boolean(row, 'owner'));
-    if (owner === null) return { kind: 'unknown-technician' };
-    if (!owner) return { kind: 'not-owner' };
+export function changeSettings(pool: pg.Pool, by: string, basedOn: number, settings: ShopSettings): Promise<ChangeResult> {
+  return transaction(pool, async (db): Promise<ChangeResult> => {
+    const owner = await ownerOf(db, by);
+    if (owner !== true) return { kind: owner === null ? 'unknown-technician' : 'not-owner' };
     const version = (await maybeOne(db, 'select version from shop_settings for update', [], (row) => number(row, 'version'))) ?? 0;
     if (version !== basedOn) return { kind: 'stale' };
     await writeSettings(db, settings);

@@ -1,6 +1,6 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { Instrument, Job, Knowledge, ShopSettings, SupplyModel } from '@fairwatt/core';
-import type { InstrumentTrouble, JobFile, JobList, NetworkInstrument, NewJobMessage, Problem, RecordMessage, SweepRequest, Technician } from '@fairwatt/contract';
+import type { InstrumentMessage, InstrumentTrouble, JobFile, JobList, NetworkInstrument, NewJobMessage, Problem, RecordMessage, SweepRequest, Technician } from '@fairwatt/contract';
 
 export interface ShopData {
   readonly settings: ShopSettings;
@@ -23,11 +23,13 @@ export const api = createApi({
     addNetworkInstrument: build.mutation<NetworkInstrument[], { by: string; instrument: NetworkInstrument }>({ query: (body) => ({ url: '/instruments', method: 'POST', body }), invalidatesTags: ['instruments'] }),
     removeNetworkInstrument: build.mutation<NetworkInstrument[], { by: string; id: string }>({ query: ({ id, by }) => ({ url: `/instruments/${encodeURIComponent(id)}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['instruments'] }),
     identify: build.query<{ identity: string | null; trouble: InstrumentTrouble | null }, string>({ query: (id) => `/instruments/${encodeURIComponent(id)}/identity` }),
+    timePowerGood: build.mutation<{ milliseconds: number | null; trouble: InstrumentTrouble | null }, { id: string; job: string }>({ query: ({ id, job }) => ({ url: `/instruments/${encodeURIComponent(id)}/power-good`, method: 'POST', body: { job } }) }),
     startSweep: build.mutation<{ id: string }, SweepRequest>({ query: (body) => ({ url: '/instruments/sweeps', method: 'POST', body }) }),
     stopSweep: build.mutation<unknown, string>({ query: (id) => ({ url: `/instruments/sweeps/${id}/stop`, method: 'POST' }) }),
     record: build.query<RecordMessage, void>({ query: () => '/record', providesTags: ['record'] }),
     leaveOut: build.mutation<RecordMessage, { code: string; by: string; leftOut: boolean; was: boolean }>({ query: ({ code, ...body }) => ({ url: `/record/jobs/${encodeURIComponent(code)}`, method: 'PUT', body }), invalidatesTags: ['record', 'jobs'] }),
     changeSettings: build.mutation<ShopData, { by: string; basedOn: number; settings: ShopSettings }>({ query: (body) => ({ url: '/shop/settings', method: 'PUT', body }), invalidatesTags: ['shop'] }),
+    changeInstrument: build.mutation<ShopData, InstrumentMessage>({ query: (body) => ({ url: '/shop/instruments', method: 'PUT', body }), invalidatesTags: ['shop'] }),
     jobs: build.query<JobList, { search: string; state: 'open' | 'closed' | 'all'; page: number }>({ query: (params) => ({ url: '/jobs', params }), providesTags: ['jobs'] }),
     job: build.query<Job, string>({ query: (code) => `/jobs/${encodeURIComponent(code)}` }),
     createJob: build.mutation<Job, NewJobMessage>({ query: (body) => ({ url: '/jobs', method: 'POST', body }), invalidatesTags: ['jobs'] }),
@@ -39,7 +41,7 @@ export const api = createApi({
     importSupplies: build.mutation<{ added: number; known: number }, string>({ query: (body) => ({ url: '/shop/supplies', method: 'POST', body, headers: { 'content-type': 'application/json' } }), invalidatesTags: ['supplies'] }),
   }),
 });
-export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useRecordQuery, useNetworkInstrumentsQuery, useAddNetworkInstrumentMutation, useRemoveNetworkInstrumentMutation, useLazyIdentifyQuery, useStartSweepMutation, useStopSweepMutation, useLeaveOutMutation, useChangeSettingsMutation, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useImportSuppliesMutation } = api;
+export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useRecordQuery, useNetworkInstrumentsQuery, useAddNetworkInstrumentMutation, useRemoveNetworkInstrumentMutation, useLazyIdentifyQuery, useTimePowerGoodMutation, useStartSweepMutation, useStopSweepMutation, useLeaveOutMutation, useChangeSettingsMutation, useChangeInstrumentMutation, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useImportSuppliesMutation } = api;
 export type { JobFile };
 
 /** The problem document behind a failed request, or one made for a server that did not answer. */

@@ -47,7 +47,7 @@ function useView(job: Job, shop: Shop) {
   const { button, course, layout, shapes, depthMillimetres, school } = job.sheet;
   const shapeList = shapes.join();
   // eslint-disable-next-line react-hooks/exhaustive-deps -- the fields that matter are named one by one
-  const fault = useMemo(() => faultView(job, shop), [button, course, job.outcomes, job.readings, job.supply, job.parts, shop]);
+  const fault = useMemo(() => faultView(job, shop), [button, course, job.outcomes, job.readings, job.logs, job.supply, job.parts, shop]);
   // eslint-disable-next-line react-hooks/exhaustive-deps -- as above
   const load = useMemo(() => loadView(job), [job.parts, job.supply]);
   // eslint-disable-next-line react-hooks/exhaustive-deps -- as above

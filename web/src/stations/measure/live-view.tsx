@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { bareReading, conditions, conditionText, railBand, railNames, subjectText, troubleText, voltsText, type Condition, type Phase, type RailName } from '@fairwatt/core';
-import type { LiveEvent } from '@fairwatt/contract';
-import { useNetworkInstrumentsQuery } from '../../app/api.ts';
+import type { LiveEvent, NetworkInstrument } from '@fairwatt/contract';
+import { problemOf, useNetworkInstrumentsQuery, useTimePowerGoodMutation } from '../../app/api.ts';
 import { Empty } from '../../controls/empty.tsx';
 import { SelectField } from '../../controls/fields.tsx';
 import { Waiting } from '../../controls/waiting.tsx';
@@ -84,8 +84,35 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
             </div>
           </>)}
       </section>
+      <PowerGoodPanel meter={meter} phase={phase} />
       <SweepPanel meter={meter} loads={(instruments.data ?? []).filter((item) => item.role === 'load')} rail={rail} phase={phase} />
     </div>
+  );
+}
+
+/** Power-good timed by a meter that can: from the rails being good to the signal, at the next start of the supply. */
+function PowerGoodPanel({ meter, phase }: { readonly meter: NetworkInstrument; readonly phase: Phase }) {
+  const { job, act, locked, shop } = useDesk();
+  const [time, timing] = useTimePowerGoodMutation();
+  const [kept, setKept] = useState(false);
+  const instrument = shop.instruments.find((item) => item.id === meter.instrumentId);
+  if (instrument === undefined || instrument.powerGoodErrorMilliseconds === null) return null;
+  const { data } = timing;
+  const keep = () => {
+    if (data?.milliseconds == null) return;
+    if (act({ kind: 'take-reading', reading: { ...bareReading, id: crypto.randomUUID(), phase, subject: 'power-good', condition: 'off-load', value: { kind: 'figure', figure: Math.round(data.milliseconds) }, instrumentId: instrument.id, note: 'timed by the meter' } }) === null) setKept(true);
+  };
+  return (
+    <section aria-label="Power-good" style={{ marginTop: 16 }}>
+      <span className="label">Power-good</span>
+      <p className="quiet">First input on +5 V, second on power-good (pin 8); then the supply is started.</p>
+      <div className="row-actions" style={{ alignItems: 'center' }}>
+        <button type="button" className="secondary" disabled={timing.isLoading} onClick={() => { setKept(false); void time({ id: meter.id, job: job.code }); }}>{timing.isLoading ? 'Waiting for the start …' : 'Time power-good'}</button>
+        {data?.milliseconds != null && <><span className="fig" style={{ fontSize: 20 }} data-power-good>{Math.round(data.milliseconds)} ms</span><button type="button" className="secondary" disabled={locked || kept} onClick={keep}>{kept ? 'Kept' : 'Keep it'}</button></>}
+        {data?.trouble != null && <span className="error-text" role="alert">{data.trouble === 'out-of-range' ? 'No power-good came.' : (troubleText[data.trouble] ?? data.trouble)}</span>}
+        {timing.isError && <span className="error-text" role="alert">{problemOf(timing.error).title}</span>}
+      </div>
+    </section>
   );
 }
 

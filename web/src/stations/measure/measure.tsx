@@ -39,7 +39,7 @@ export default function Measure() {
             <QuickEntryForm phase={phase} onPhase={setPhase} />
             {verdicts.length === 0
               ? <Empty title="No readings yet">Type the rail and the figure, such as <kbd>12 11.92</kbd>, and Enter. Several at once are fine.</Empty>
-              : <RailBands verdicts={verdicts} />}
+              : <RailBands verdicts={verdicts} earlier={phase === 'after' ? view.before.verdicts : []} />}
             <ReadingList phase={phase} />
           </>)}
         {way === 'line' && <LoadLineView phase={phase} />}

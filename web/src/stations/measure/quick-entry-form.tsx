@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { bareReading, codeText, conditionText, conditions, doubtText, parseQuickEntry, quickProblemText, subjectText, type Condition, type Phase, type QuickReading } from '@fairwatt/core';
+import { bareReading, codeText, conditionText, conditions, doubtText, missingRails, parseQuickEntry, quickProblemText, subjectText, type Condition, type Phase, type QuickReading } from '@fairwatt/core';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { NumberPad } from './number-pad.tsx';
@@ -9,7 +9,7 @@ const figureText = (reading: QuickReading) => (reading.value.kind === 'code' ? c
 
 /** Readings in one field, shown as they are understood; doubtful ones are asked about before they are kept. */
 export function QuickEntryForm({ phase, onPhase }: { readonly phase: Phase; readonly onPhase: (phase: Phase) => void }) {
-  const { job, shop, act, locked } = useDesk();
+  const { job, view, shop, act, locked } = useDesk();
   const [text, setText] = useState(() => sessionStorage.getItem(draftKey(job.code)) ?? '');
   const [condition, setCondition] = useState<Condition>('idle');
   const [instrumentId, setInstrument] = useState(() => shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? shop.instruments[0]?.id ?? '');
@@ -17,7 +17,8 @@ export function QuickEntryForm({ phase, onPhase }: { readonly phase: Phase; read
   const [loadAmps, setAmps] = useState<number | null>(null);
   const [asked, setAsked] = useState(false);
   const [pad, setPad] = useState(() => localStorage.getItem('fairwatt.pad') === 'shown');
-  const parsed = parseQuickEntry(text);
+  const fitted = phase === 'before' ? job.supply?.label : view.chosen?.label ?? job.supply?.label;
+  const parsed = parseQuickEntry(text, missingRails(fitted ?? null));
   const doubts = parsed.readings.filter((reading) => reading.doubt !== null);
   const impossible = parsed.readings.filter((reading) => reading.subject !== 'power-good' && reading.value.kind === 'figure' && Math.abs(reading.value.figure) > 60);
   const ready = parsed.readings.length > 0 && parsed.problems.length === 0 && impossible.length === 0;
