@@ -26,7 +26,7 @@ bench
   .add('posterior: all outcomes of the radio job', () => { posterior(shop.model, observations); })
   .add('next checks: full ranking two steps ahead', () => { rankChecks(shop.model, observations, shop.settings.bench); })
   .add('load: demand of the planned machine', () => { demandOf(planned); })
-  .add('load: both machines, limits and schools', () => { loadView(job); })
+  .add('load: both machines, limits and schools', () => { loadView(job, shop); })
   .add('plan: nine inlets on one kit', () => { planCables(kit, inlets); })
   .add('rank: 28 supplies with their plans', () => { candidatesOf(job, shop); })
   .add('view: everything that follows from a job', () => { viewJob(job, shop); });

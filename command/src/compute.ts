@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { text } from 'node:stream/consumers';
-import { assessLoad, checkWorth, compileModel, conclude, contradictionIn, demandOf, fitQuestion, inletsToServe, judgeReadings, mindChangers, needs, nextStep, partsAt, planCables, posterior, provingFirst, rankChecks, rankSupplies, schoolRatings, settlingInstruments, steadinessOf, suspects, worthOf, type Model } from '@fairwatt/core';
+import { ageShare, assessLoad, checkWorth, compileModel, conclude, contradictionIn, demandOf, drawLoads, fitQuestion, hungByInlet, inletsToServe, judgeReadings, mindChangers, needs, nextStep, nothingFits, partsAt, planCables, plugProblems, posterior, provingFirst, rankChecks, rankSupplies, schoolRatings, settlingInstruments, steadinessOf, suspects, worthOf, type Model } from '@fairwatt/core';
+import { seeded } from '@fairwatt/core/simulate';
 import { computeSchemas, computeVerbs, fieldErrors, type ComputeVerb, type Problem } from '@fairwatt/contract';
 
 /** A failure that is told as a problem document. */
@@ -51,17 +52,25 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
       };
     }
     case 'load': {
-      const { parts, supply } = parsed('load', input);
+      const { parts, supply, supplyYears, agePercentAYear, staggeredStart: staggered, cardAdviceWatts, draws, seed } = parsed('load', input);
+      const share = ageShare(supplyYears, agePercentAYear);
       const moment = (name: 'present' | 'planned') => {
-        const demand = demandOf(partsAt(parts, name));
-        return { demand, assessment: supply === null ? null : assessLoad(demand, supply) };
+        const then = partsAt(parts, name);
+        const demand = demandOf(then, { staggered });
+        return { demand, assessment: supply === null ? null : assessLoad(demand, supply, { ageShare: share, hung: hungByInlet(then) }), plugProblems: plugProblems(then) };
       };
       const planned = moment('planned');
-      return { present: moment('present'), planned, schools: schoolRatings(planned.demand, supply?.ratingWatts ?? null, supply?.guide ?? '3.x') };
+      return {
+        present: moment('present'), planned, schools: schoolRatings(planned.demand, supply?.ratingWatts ?? null, supply?.guide ?? '3.x', cardAdviceWatts),
+        draws: draws === 0 ? null : drawLoads(partsAt(parts, 'planned'), supply, seeded(seed), draws, share),
+      };
     }
     case 'rank': {
-      const { parts, casing, mainsVolts, school, presentRatingWatts, supplies } = parsed('rank', input);
-      return { candidates: rankSupplies(supplies, fitQuestion(parts, casing, demandOf, mainsVolts, school, presentRatingWatts)).map(({ model: supply, ...rest }) => ({ supplyId: supply.id, name: supply.name, ...rest })) };
+      const { parts, casing, mainsVolts, school, presentRatingWatts, cardAdviceWatts, staggeredStart: staggered, wants, currency, choosing, supplies } = parsed('rank', input);
+      const question = fitQuestion(parts, casing, { school, presentRatingWatts, cardAdviceWatts, staggered, wants, sharedCardCable: choosing.sharedCardCable, day: choosing.day, tariff: { mainsVolts, minorPerKilowattHour: choosing.minorPerKilowattHour, breakerAmps: choosing.breakerAmps } });
+      const ranked = rankSupplies(supplies, question, choosing.weights, currency);
+      const nothing = nothingFits(ranked);
+      return { candidates: ranked.map(({ model: supply, ...rest }) => ({ supplyId: supply.id, name: supply.name, ...rest })), nothingFits: nothing === null ? null : { nearest: nothing.nearest.map((candidate) => candidate.model.id), smallerCard: nothing.smallerCard } };
     }
     case 'plan': {
       const { parts, layout, kit } = parsed('plan', input);

@@ -1,13 +1,13 @@
 import { z } from 'zod';
-import { conditions, needs, schools, subjects, caseLayouts, shapes } from '@fairwatt/core';
+import { conditions, firstChoosing, needs, noWants, schools, subjects, caseLayouts, shapes } from '@fairwatt/core';
 import { newPartSchema, readingValueSchema } from './job.ts';
 import { figure, id } from './primitives.ts';
 import { recordCountsSchema } from './record.ts';
-import { instrumentSchema } from './shop.ts';
-import { cableKitSchema, supplyLabelSchema, supplyModelSchema } from './supply.ts';
+import { choosingSchema, instrumentSchema } from './shop.ts';
+import { cableKitSchema, supplyLabelSchema, supplyModelSchema, wantsSchema } from './supply.ts';
 
 const reading = z.strictObject({ subject: z.enum(subjects), condition: z.enum(conditions), value: readingValueSchema, instrumentId: id });
-const casing = z.strictObject({ layout: z.enum(caseLayouts), shapes: z.array(z.enum(shapes)).min(1), depthMillimetres: figure(50, 600).nullable() });
+const casing = z.strictObject({ layout: z.enum(caseLayouts), shapes: z.array(z.enum(shapes)).min(1), depthMillimetres: figure(50, 600).nullable(), ownHoles: z.boolean().default(false), ventClosed: z.boolean().default(false) });
 
 /** Inputs of `fairwatt compute`, one for each verb. */
 export const computeSchemas = {
@@ -20,8 +20,8 @@ export const computeSchemas = {
     stopProbability: figure(0.5, 0.999).optional(),
     record: recordCountsSchema.optional(),
   }),
-  load: z.strictObject({ parts: z.array(newPartSchema).min(1), supply: supplyLabelSchema.nullable() }),
-  rank: z.strictObject({ parts: z.array(newPartSchema).min(1), casing, mainsVolts: figure(90, 260), school: z.enum(schools), presentRatingWatts: figure(1, 5000).nullable(), supplies: z.array(supplyModelSchema).min(1) }),
+  load: z.strictObject({ parts: z.array(newPartSchema).min(1), supply: supplyLabelSchema.nullable(), supplyYears: figure(0, 60).nullable().default(null), agePercentAYear: figure(0, 5).default(0), staggeredStart: z.boolean().default(false), cardAdviceWatts: figure(1, 5000).nullable().default(null), draws: z.int().min(0).max(1_000_000).default(0), seed: z.int().default(1) }),
+  rank: z.strictObject({ parts: z.array(newPartSchema).min(1), casing, mainsVolts: figure(90, 260), school: z.enum(schools), presentRatingWatts: figure(1, 5000).nullable(), cardAdviceWatts: figure(1, 5000).nullable().default(null), staggeredStart: z.boolean().default(false), wants: wantsSchema.default({ ...noWants, protections: [] }), currency: z.string().regex(/^[A-Z]{3}$/).default('EUR'), choosing: choosingSchema.default({ ...firstChoosing }), supplies: z.array(supplyModelSchema).min(1) }),
   plan: z.strictObject({ parts: z.array(newPartSchema).min(1), layout: z.enum(caseLayouts), kit: cableKitSchema }),
 } as const;
 export type ComputeVerb = keyof typeof computeSchemas;

@@ -9,3 +9,6 @@ export * from './job.ts';
 export * from './act.ts';
 export * from './job-file.ts';
 export * from './compute.ts';
+export * from './shelf.ts';
+export * from './own-part.ts';
+export * from './supply-csv.ts';

@@ -1,13 +1,13 @@
 import { z } from 'zod';
-import { caseLayouts, conditions, inletKinds, mostEvents, mostLogRows, partChanges, plugKinds, railNames, readingCodes, schools, shapes, subjects, type Job, type JobPart, type PowerFigures, type ReadingValue } from '@fairwatt/core';
+import { caseLayouts, conditions, figureSources, inletKinds, noWants, mostEvents, mostLogRows, partChanges, plugKinds, railNames, readingCodes, schools, standardInletKinds, shapes, subjects, type Job, type JobPart, type PowerFigures, type ReadingValue } from '@fairwatt/core';
 import { figure, id, instant, jobCode, line, text, uuid, version } from './primitives.ts';
-import { supplyLabelSchema } from './supply.ts';
+import { dayProfileSchema, supplyLabelSchema, wantsSchema } from './supply.ts';
 
 const watts = figure(0, 5000);
 export const figuresSchema = z.strictObject({
   lowWatts: watts, likelyWatts: watts, highWatts: watts, idleWatts: watts, shortWatts: watts, spinUpAmps: figure(0, 20),
   share12: figure(0, 1), share5: figure(0, 1), share33: figure(0, 1),
-  excursion: z.enum(['none', 'processor', 'card-older', 'card-newer']),
+  excursion: z.enum(['none', 'processor', 'card-older', 'card-newer']), standbyWatts: figure(0, 60).default(0), source: z.enum(figureSources).default('class'),
 }).superRefine((value, context) => {
   const say = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
   if (Math.abs(value.share12 + value.share5 + value.share33 - 1) > 0.005) say('share12', 'the shares on +12, +5 and +3.3 add up to 1');
@@ -43,17 +43,25 @@ export const sheetFields = {
   cableBag: z.enum(['came', 'missing', 'not-modular']).nullable(),
   layout: z.enum(caseLayouts), shapes: z.array(z.enum(shapes)).min(1, 'at least one shape').max(7), depthMillimetres: figure(50, 600).nullable(),
   school: z.enum(schools), watch: text(1000), leftInBag: text(1000),
+  schoolNote: text(300), cardAdviceWatts: figure(1, 5000).nullable(), staggeredStart: z.boolean(),
+  measuredLoad: z.strictObject({ kind: z.enum(['mains', 'twelve']), figure: figure(0, 5000), used: z.boolean() }).nullable(),
+  day: dayProfileSchema.nullable(), keepYears: figure(0.5, 30).nullable(), wants: wantsSchema, ownHoles: z.boolean(), ventClosed: z.boolean(),
+};
+/** What a sheet from before these fields says in their place: nothing. */
+const laterFields = {
+  schoolNote: sheetFields.schoolNote.default(''), cardAdviceWatts: sheetFields.cardAdviceWatts.default(null), staggeredStart: sheetFields.staggeredStart.default(false), measuredLoad: sheetFields.measuredLoad.default(null),
+  day: sheetFields.day.default(null), keepYears: sheetFields.keepYears.default(null), wants: sheetFields.wants.default({ ...noWants, protections: [] }), ownHoles: sheetFields.ownHoles.default(false), ventClosed: sheetFields.ventClosed.default(false),
 };
 const signed = { by: id, at: instant };
 
 export const presentSupplyFields = { name: text(80), label: supplyLabelSchema };
 export const readingFields = {
   id: uuid, phase: z.enum(['before', 'after']), subject: z.enum(subjects), condition: z.enum(conditions), value: readingValueSchema,
-  instrumentId: id, loadWatts: figure(0, 5000).nullable(), loadAmps: figure(0, 400).nullable().default(null), pin: z.strictObject({ plug: z.enum(inletKinds), pin: z.int().min(1).max(24) }).nullable().default(null), replaces: uuid.nullable().default(null), note: text(300),
+  instrumentId: id, loadWatts: figure(0, 5000).nullable(), loadAmps: figure(0, 400).nullable().default(null), pin: z.strictObject({ plug: z.enum(standardInletKinds), pin: z.int().min(1).max(24) }).nullable().default(null), replaces: uuid.nullable().default(null), note: text(300),
 };
 export const newReadingSchema = z.strictObject(readingFields).superRefine(voltsInReach);
 export const probeFields = {
-  id: uuid, label: line(40), plug: z.enum(inletKinds), note: text(300),
+  id: uuid, label: line(40), plug: z.enum(standardInletKinds), note: text(300),
   pins: z.array(z.strictObject({ pin: z.int().min(1).max(24), value: readingValueSchema })).max(24).refine((pins) => new Set(pins.map((item) => item.pin)).size === pins.length, 'a pin is named twice'),
 };
 const logVolts = figure(-10_000, 10_000);
@@ -67,7 +75,7 @@ export const logFields = {
   events: z.array(z.strictObject({ rail: z.enum(railNames), kind: z.enum(['dip', 'spike', 'step', 'gap']), atSeconds: z.number(), lastsSeconds: figure(0, 1e9), volts: logVolts.nullable(), fromVolts: logVolts.nullable() })).max(mostEvents),
 };
 export const findingFields = { kind: z.enum(['fault', 'no-fault', 'hand-on']), faultId: id.nullable(), confirmed: z.boolean(), note: text(1000) };
-export const choiceFields = { kind: z.enum(['replace', 'keep']), modelId: id.nullable(), reason: text(500) };
+export const choiceFields = { kind: z.enum(['replace', 'keep']), modelId: id.nullable(), reason: text(500), known: z.array(line(200)).max(20).default([]) };
 export const cableFields = {
   id: uuid, label: line(20), socketLabel: text(30), plugs: z.array(z.strictObject({ kind: z.enum(plugKinds), inletId: id.nullable() })).min(1, 'a cable has at least one plug').max(8),
   way: text(300), tiesToCut: z.int().min(0).max(99),
@@ -77,7 +85,7 @@ export const signOffFields = { id: uuid, point: line(160), reason: text(500).ref
 
 export const jobSchema = z.strictObject({
   code: jobCode, createdAt: instant, updatedAt: instant, state: z.enum(['open', 'closed']), stateVersion: version, closed: z.strictObject(signed).nullable(),
-  sheet: z.strictObject({ version, ...sheetFields }),
+  sheet: z.strictObject({ version, ...sheetFields, ...laterFields }),
   parts: z.array(partSchema).max(100),
   supply: z.strictObject({ version, ...presentSupplyFields }).nullable(),
   outcomes: z.array(z.strictObject({ id: uuid, checkId: id, outcomeId: id, instrumentId: id.nullable().default(null), takenBackAt: instant.nullable(), ...signed })).max(2000),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { needs, schools, type Instrument, type ShopSettings } from '@fairwatt/core';
+import { firstChoosing, needs, schools, type ChoosingSettings, type Instrument, type ShopSettings } from '@fairwatt/core';
 import { figure, id, line, text } from './primitives.ts';
+import { dayProfileSchema } from './supply.ts';
 
 export const instrumentSchema = z.strictObject({
   id, name: line(60), kind: z.enum(['multimeter', 'tester']),
@@ -8,9 +9,16 @@ export const instrumentSchema = z.strictObject({
   powerGoodErrorMilliseconds: figure(0, 1000).nullable(), calibratedUntil: z.iso.date().nullable(), ownedBy: text(60).default(''),
 }) satisfies z.ZodType<Instrument>;
 
+const weight = figure(0, 10);
+export const choosingSchema = z.strictObject({
+  agePercentAYear: figure(0, 5), sharedCardCable: z.boolean(), minorPerKilowattHour: figure(0, 1000), breakerAmps: figure(1, 100), day: dayProfileSchema, keepYears: figure(0.5, 30),
+  weights: z.strictObject({ price: weight, headroom: weight, running: weight, noise: weight, warranty: weight, shelf: weight }).refine((weights) => Object.values(weights).some((value) => value > 0), 'at least one weight is above 0'),
+}) satisfies z.ZodType<ChoosingSettings>;
+
 export const shopSettingsSchema = z.strictObject({
   name: line(80), mainsVolts: figure(90, 260), currency: z.string().regex(/^[A-Z]{3}$/), school: z.enum(schools), stopProbability: figure(0.5, 0.999),
   bench: z.strictObject({ has: z.array(z.enum(needs)), mayMeterMains: z.boolean() }),
+  choosing: choosingSchema.default({ ...firstChoosing }),
 }) satisfies z.ZodType<ShopSettings>;
 
 export const technicianSchema = z.strictObject({ id, name: line(60), owner: z.boolean() });

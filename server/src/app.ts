@@ -6,16 +6,14 @@ import helmet from 'helmet';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { z } from 'zod';
 import type { Model } from '@fairwatt/core';
-import { supplyModelSchema } from '@fairwatt/contract';
 import { instrumentRoutes } from './instruments/routes.ts';
 import { Sweeps } from './instruments/sweep.ts';
 import { jobRoutes } from './jobs/routes.ts';
 import { errorHandler, notFoundHandler } from './problems.ts';
 import { shopRoutes } from './shop/routes.ts';
 import { recordRoutes } from './record/routes.ts';
-import { readSupplies } from './supplies/store.ts';
+import { supplyRoutes } from './supplies/routes.ts';
 
 export interface AppParts {
   readonly pool: pg.Pool;
@@ -44,7 +42,7 @@ export function createApp({ pool, model, log, webDirectory, now = () => new Date
   api.use((_request, response, next) => { response.set('cache-control', 'no-store'); next(); });
   api.get('/health', async (_request, response) => { await pool.query('select 1'); response.json({ status: 'ready' }); });
   api.use('/shop', shopRoutes(pool));
-  api.get('/supplies', async (_request, response) => { response.json(z.array(supplyModelSchema).parse(await readSupplies(pool))); });
+  api.use('/supplies', supplyRoutes(pool, now));
   api.get('/knowledge', (_request, response) => { response.json(model.shipped); });
   api.use('/instruments', instrumentRoutes(pool, sweeps));
   api.use('/record', recordRoutes(pool, now));

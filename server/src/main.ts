@@ -8,6 +8,7 @@ import { loadDemo } from './demo.ts';
 import { putNetworkInstrument } from './instruments/store.ts';
 import { Sweeps } from './instruments/sweep.ts';
 import { refreshStations } from './jobs/store.ts';
+import { readPriceFeed, writePriceFeed } from './supplies/prices.ts';
 import { BrokenKnowledge, loadModel } from './knowledge.ts';
 
 // Environment: DATABASE_URL, FAIRWATT_HOST, FAIRWATT_PORT, FAIRWATT_DEMO (1 loads the demo data into an empty database), FAIRWATT_STAND_INS (ports of the stand-in instruments, set by the start command), FAIRWATT_LOG.
@@ -24,10 +25,13 @@ async function start(): Promise<void> {
   await migrate(databaseUrl, log);
   const pool = createPool(databaseUrl, log);
   if (process.env['FAIRWATT_DEMO'] === '1') await loadDemo(pool, model, fromRoot('demo'), new Date().toISOString());
-  const standIns = /^meter=(\d+) load=(\d+)$/.exec(process.env['FAIRWATT_STAND_INS'] ?? '');
+  const standIns = /^meter=(\d+) load=(\d+) prices=(\d+)$/.exec(process.env['FAIRWATT_STAND_INS'] ?? '');
   if (standIns !== null) {
     await putNetworkInstrument(pool, { id: 'stand-in-meter', name: 'Stand-in meter', role: 'meter', host: '127.0.0.1', port: Number(standIns[1]), instrumentId: 'bench-meter' }, null);
     await putNetworkInstrument(pool, { id: 'stand-in-load', name: 'Stand-in load', role: 'load', host: '127.0.0.1', port: Number(standIns[2]), instrumentId: null }, null);
+    // Only where the shop has no address of its own: the stand-in's port is another at every start.
+    const feed = await readPriceFeed(pool);
+    if (feed === null || /^http:\/\/127\.0\.0\.1:\d+\/price-list\.csv/.test(feed.url)) await writePriceFeed(pool, `http://127.0.0.1:${standIns[3]}/price-list.csv`);
   }
   const sweeps = new Sweeps();
   const app = createApp({ pool, model, log, sweeps, webDirectory: fromRoot('web/dist') });

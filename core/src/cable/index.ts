@@ -2,3 +2,4 @@ export * from './kit.ts';
 export * from './routing.ts';
 export * from './score.ts';
 export * from './plan.ts';
+export { planFamily } from './plan-family.ts';

@@ -3,6 +3,8 @@ import type { CableFamily, Gauge, InletKind, PlugKind, SocketKind } from '../sta
 export interface Socket {
   readonly label: string;
   readonly kind: SocketKind;
+  /** The +12 output behind it, where the supply has several and the maker says which. */
+  readonly output?: string | undefined;
 }
 
 /** A plug on a cable, with its distance from the supply along the cable. */
@@ -19,6 +21,8 @@ export interface KitCable {
   readonly count: number;
   readonly gauge: Gauge;
   readonly plugs: readonly KitPlug[];
+  /** The +12 output that a fixed cable hangs on, where the maker says it. */
+  readonly output?: string | undefined;
 }
 
 export interface CableKit {

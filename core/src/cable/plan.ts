@@ -56,8 +56,9 @@ function shareable(family: CableFamily): boolean {
  * Families of cables meet only in sockets that take several, so each family is solved for every number of sockets it
  * may get, and the shares that add up best are taken.
  * @param allowShared whether two graphics inlets may share a cable where the load allows it
+ * @param solve how a family is solved; `rememberingPlanner` gives one that does not solve the same twice
  */
-export function planCables(kit: CableKit, inlets: readonly InletToServe[], allowShared = true): CablePlan {
+export function planCables(kit: CableKit, inlets: readonly InletToServe[], allowShared = true, solve: typeof planFamily = planFamily): CablePlan {
   const perFamily = new Map<CableFamily, FamilyPlan[]>();
   const own = (family: CableFamily) => kit.sockets.filter((socket) => socketTakes(socket.kind, family));
   const sharedSockets = kit.sockets.filter((socket) => socket.kind === 'cpu-card').length;
@@ -70,7 +71,7 @@ export function planCables(kit: CableKit, inlets: readonly InletToServe[], allow
     for (let given = 0; given <= extra; given += 1) {
       const before = plans[given - 1];
       const enough = before !== undefined && before.modularUsed < exclusive + given - 1;
-      plans.push(enough ? before : planFamily(family, cables, wanted, exclusive + given, allowShared && shareable(family)));
+      plans.push(enough ? before : solve(family, cables, wanted, exclusive + given, allowShared && shareable(family)));
     }
     perFamily.set(family, plans);
   }
@@ -127,4 +128,27 @@ export function cableAmps12(cable: KitCable): number | null {
   const conductors: Partial<Record<CableFamily, number>> = { cpu: 4, card: 3, 'card-16': 6 };
   const count = conductors[cable.family];
   return count === undefined ? (cable.family === 'drive' ? limits.driveChainAmps : null) : count * conductorAmps[cable.gauge];
+}
+
+/**
+ * A way to solve families for one and the same machine that remembers what it has solved: kits of many supplies are made of
+ * the same cables. Cables are told apart by all that a plan depends on, and named by their own ids again.
+ */
+export function rememberingPlanner(): typeof planFamily {
+  const solved = new Map<string, { readonly cables: readonly KitCable[]; readonly plan: FamilyPlan }>();
+  return (family, cables, inlets, sockets, allowShared) => {
+    let key = `${family}|${sockets}|${allowShared}`;
+    for (const cable of cables) {
+      key += `;${cable.count}${cable.fixed ? 'f' : 'm'}`;
+      for (const plug of cable.plugs) key += `,${plug.kind}@${plug.millimetres}`;
+    }
+    const known = solved.get(key);
+    if (known === undefined) {
+      const plan = planFamily(family, cables, inlets, sockets, allowShared);
+      solved.set(key, { cables, plan });
+      return plan;
+    }
+    if (known.cables === cables) return known.plan;
+    return { ...known.plan, cables: known.plan.cables.map((used) => ({ ...used, cable: cables[known.cables.indexOf(used.cable)]! })) };
+  };
 }

@@ -2,7 +2,7 @@ import { plugServes, type InletKind, type PlugKind } from '../standards/index.ts
 import { partsAt } from '../machine/index.ts';
 import { planCables, type OpenReason, type CablePlan } from '../cable/index.ts';
 import { inletsToServe, type SupplyModel } from '../supply/index.ts';
-import type { Job, Seat } from './job.ts';
+import type { Job, JobPart, Seat } from './job.ts';
 
 export type SeatState = 'seated' | 'to-seat' | 'open';
 
@@ -47,8 +47,8 @@ export function isSeated(seat: Seat | null): boolean {
 }
 
 /** Joins plan or record with the ticks. Kit for `replace`, the recorded harness for `keep`. */
-export function cablingOf(job: Job, chosen: SupplyModel | null): Cabling {
-  const planned = partsAt(job.parts, 'planned');
+export function cablingOf(job: Job, chosen: SupplyModel | null, parts: readonly JobPart[] = job.parts, sharedCardCable = true): Cabling {
+  const planned = partsAt(parts, 'planned');
   const inlets = inletsToServe(planned, job.sheet.layout);
   const places = new Map<string, Place>();
   const reasons = new Map<string, OpenReason>();
@@ -57,7 +57,7 @@ export function cablingOf(job: Job, chosen: SupplyModel | null): Cabling {
   let basis: Cabling['basis'] = 'none';
   if (job.choice?.kind === 'replace' && chosen !== null) {
     basis = 'plan';
-    plan = planCables(chosen.kit, inlets);
+    plan = planCables(chosen.kit, inlets, sharedCardCable);
     for (const item of plan.assignments) places.set(item.inletId, item);
     for (const item of plan.open) reasons.set(item.inletId, item.reason);
   } else if (job.cables.length > 0) {

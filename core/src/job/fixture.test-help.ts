@@ -2,13 +2,13 @@ import { readFileSync } from 'node:fs';
 import { compileModel, type Knowledge } from '../diagnose/index.ts';
 import { partClass } from '../machine/index.ts';
 import type { SupplyModel } from '../supply/index.ts';
-import { applyAct, bareReading, newJob, unanswered, viewJob, type Act, type Job, type JobPart, type Refusal, type Shop } from './index.ts';
+import { applyAct, bareReading, firstChoosing, newJob, unanswered, viewJob, type Act, type Job, type JobPart, type Refusal, type Shop } from './index.ts';
 
 const knowledge = JSON.parse(readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8')) as Knowledge;
 const supplyFile = JSON.parse(readFileSync(new URL('../../../demo/supplies.json', import.meta.url), 'utf8')) as { supplies: SupplyModel[] };
 
 export const testShop: Shop = {
-  settings: { name: 'Bench', mainsVolts: 230, currency: 'EUR', school: 'peaks-covered', stopProbability: 0.9, bench: { has: ['meter', 'tester', 'spare-supply'], mayMeterMains: true } },
+  settings: { name: 'Bench', mainsVolts: 230, currency: 'EUR', school: 'peaks-covered', stopProbability: 0.9, bench: { has: ['meter', 'tester', 'spare-supply'], mayMeterMains: true }, choosing: firstChoosing },
   model: compileModel(knowledge),
   instruments: [{ id: 'meter', name: 'Meter', kind: 'multimeter', ranges: [{ fullScaleVolts: 60, percent: 0.05, counts: 3, digitVolts: 0.001 }], powerGoodErrorMilliseconds: 10, calibratedUntil: null, ownedBy: '' }],
   supplies: supplyFile.supplies,

@@ -7,3 +7,5 @@ export * from './stations.ts';
 export * from './load-lines.ts';
 export * from './view.ts';
 export * from './act.ts';
+export * from './sizing.ts';
+export * from './standing.ts';

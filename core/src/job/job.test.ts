@@ -27,7 +27,7 @@ describe('acts', () => {
     expect(bench.try({ kind: 'strike-reading', id: uuid(9) })).toMatchObject({ code: 'not-found' });
     expect(bench.try({ kind: 'drop-part', partId: 'ghost', basedOn: 1 })).toMatchObject({ code: 'not-found' });
     expect(bench.try({ kind: 'put-part', part: testPart('drive-flat', 'other', { inlets: [{ id: 'drive-1', kind: 'sata', label: 'x', optional: false }] }), basedOn: 0 })).toMatchObject({ code: 'duplicate' });
-    expect(bench.try({ kind: 'set-choice', choice: { kind: 'replace', modelId: 'nothing', reason: '' }, basedOn: 0 })).toMatchObject({ code: 'unknown-reference' });
+    expect(bench.try({ kind: 'set-choice', choice: { kind: 'replace', modelId: 'nothing', known: [], reason: '' }, basedOn: 0 })).toMatchObject({ code: 'unknown-reference' });
     expect(bench.try({ kind: 'take-reading', reading: { id: uuid(1), phase: 'before', subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 12 }, instrumentId: 'lost', ...bareReading } })).toMatchObject({ code: 'unknown-reference' });
     expect(bench.try({ kind: 'put-seat', seat: { inletId: 'ghost', cableCode: 'C01', plugIndex: 0, click: true, tug: true, gap: true }, basedOn: 0 })).toMatchObject({ code: 'unknown-reference' });
   });
@@ -94,7 +94,7 @@ describe('a whole job', () => {
     expect(bench.try({ kind: 'close', basedOn: 1 })).toEqual({ code: 'open-points', count: 1 });
     const best = bench.view().candidates[0]!;
     expect(best.fits).toBe(true);
-    bench.do({ kind: 'set-choice', choice: { kind: 'replace', modelId: best.model.id, reason: 'fits' }, basedOn: 0 });
+    bench.do({ kind: 'set-choice', choice: { kind: 'replace', modelId: best.model.id, known: [], reason: 'fits' }, basedOn: 0 });
     expect(keys()).toEqual(['not-seated', 'not-seated', 'not-seated', 'no-readings-after']);
     for (const row of bench.view().cabling.rows) bench.do({ kind: 'put-seat', seat: { inletId: row.inletId, cableCode: row.cableCode!, plugIndex: row.plugIndex!, click: true, tug: true, gap: true }, basedOn: 0 });
     bench.read(10, '+12', 'work', 12.02, 'after');
@@ -113,7 +113,7 @@ describe('a whole job', () => {
     expect(bench.job.state).toBe('closed');
   });
   it('forgets a tick when the plan sends another plug', () => {
-    const bench = machine().do({ kind: 'set-choice', choice: { kind: 'replace', modelId: 'corvane-650-s', reason: '' }, basedOn: 0 });
+    const bench = machine().do({ kind: 'set-choice', choice: { kind: 'replace', modelId: 'corvane-650-s', known: [], reason: '' }, basedOn: 0 });
     const row = bench.view().cabling.rows[0]!;
     bench.do({ kind: 'put-seat', seat: { inletId: row.inletId, cableCode: 'C09', plugIndex: 0, click: true, tug: true, gap: true }, basedOn: 0 });
     expect(bench.view().cabling.rows[0]!.state).toBe('to-seat');

@@ -1,7 +1,8 @@
 import type { CaseLayout, MachinePart, SupplyLabel } from '../machine/index.ts';
 import type { Condition, LogChannel, LogEvent, ProbedPin, ReadingValue, Subject } from '../measure/index.ts';
 import type { InletKind, PlugKind, Shape } from '../standards/index.ts';
-import type { School } from '../load/index.ts';
+import type { MeasuredLoad, School } from '../load/index.ts';
+import { noWants, type DayProfile, type Wants } from '../supply/index.ts';
 
 /** An instant as ISO 8601 text in UTC. */
 export type Instant = string;
@@ -31,6 +32,19 @@ export interface Sheet {
   readonly shapes: readonly Shape[];
   readonly depthMillimetres: number | null;
   readonly school: School;
+  /** Why this job is sized by another rule than the shop's. */
+  readonly schoolNote: string;
+  /** The least rating that the card's maker prints. */
+  readonly cardAdviceWatts: number | null;
+  /** Drives start one after the other. */
+  readonly staggeredStart: boolean;
+  readonly measuredLoad: MeasuredLoad | null;
+  /** This machine's day; null for the shop's. */
+  readonly day: DayProfile | null;
+  readonly keepYears: number | null;
+  readonly wants: Wants;
+  readonly ownHoles: boolean;
+  readonly ventClosed: boolean;
   readonly watch: string;
   readonly leftInBag: string;
 }
@@ -120,6 +134,8 @@ export interface Choice extends Signed {
   readonly kind: 'replace' | 'keep';
   readonly modelId: string | null;
   readonly reason: string;
+  /** What was known when it was chosen, line by line. */
+  readonly known: readonly string[];
 }
 
 /** A cable as it was before anything was unplugged. */
@@ -180,7 +196,8 @@ export function newJob(code: string, title: string, client: string, words: strin
     code, createdAt: at, updatedAt: at, state: 'open', stateVersion: 1, closed: null,
     sheet: {
       version: 1, title, client, words, button: null, course: null, surroundings: '', machineYears: null, supplyYears: null, upgrade: '', cableBag: null,
-      layout: 'tower', shapes: ['ATX'], depthMillimetres: null, school, watch: '', leftInBag: '',
+      layout: 'tower', shapes: ['ATX'], depthMillimetres: null, school, schoolNote: '', cardAdviceWatts: null, staggeredStart: false, measuredLoad: null, day: null, keepYears: null, wants: noWants, ownHoles: false, ventClosed: false,
+      watch: '', leftInBag: '',
     },
     parts: [], supply: null, outcomes: [], readings: [], probes: [], logs: [], finding: null, choice: null, cables: [], seats: [], signOffs: [],
   };

@@ -1,6 +1,5 @@
 import type { Observation } from '../diagnose/index.ts';
-import { assessLoad, demandOf, type LoadAssessment } from '../load/index.ts';
-import { partsAt } from '../machine/index.ts';
+import type { LoadAssessment } from '../load/index.ts';
 import { judgeReadings, steadinessOf, type Condition, type Instrument, type Steadiness, type Verdict } from '../measure/index.ts';
 import type { Guide } from '../standards/index.ts';
 import type { Job, KeptLog, Phase } from './job.ts';
@@ -33,12 +32,6 @@ export function measureResult(job: Job, phase: Phase, guide: Guide, instruments:
     verdicts: judgeReadings(readings, instruments, guide),
     steadiness: (['+12', '+5', '+3.3'] as const).map((rail) => steadinessOf(rail, readings, instruments, guide)),
   };
-}
-
-/** The present supply against the machine as it came; null without a supply or without parts. */
-export function presentLoad(job: Job): LoadAssessment | null {
-  if (job.supply === null || job.parts.length === 0) return null;
-  return assessLoad(demandOf(partsAt(job.parts, 'present')), job.supply.label);
 }
 
 function railsOutcome(verdicts: readonly Verdict[], conditions: readonly Condition[]): string | null {

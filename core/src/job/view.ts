@@ -1,22 +1,14 @@
 import { conclude, contradictionIn, mindChangers, nextStep, posterior, provingFirst, rankChecks, suspects, triedCureId, weigh, type Conclusion, type Contradiction, type MindChanger, type NextCheck, type NextStep, type Suspect } from '../diagnose/index.ts';
-import { assessLoad, demandOf, schoolRatings, type Demand, type LoadAssessment, type SchoolRating } from '../load/index.ts';
-import { partsAt } from '../machine/index.ts';
-import { fitQuestion, rankSupplies, type Candidate, type SupplyModel } from '../supply/index.ts';
+import type { RankedSupply, SupplyModel } from '../supply/index.ts';
 import { cablingOf, type Cabling } from './cabling.ts';
 import type { Job } from './job.ts';
 import { loadLinesOf, type LoadLines } from './load-lines.ts';
-import { measureResult, observationsOf, presentLoad, type MeasureResult, type SourcedObservation } from './observations.ts';
+import { measureResult, observationsOf, type MeasureResult, type SourcedObservation } from './observations.ts';
 import { openPointsOf, type OpenPoint } from './open-points.ts';
 import type { Shop } from './shop.ts';
+import { candidatesOf, loadView, type LoadView } from './sizing.ts';
+import { standingOf, type Standing } from './standing.ts';
 import { stationsOf, type Station } from './stations.ts';
-
-export interface LoadView {
-  readonly present: Demand;
-  readonly planned: Demand;
-  readonly presentAssessment: LoadAssessment | null;
-  readonly plannedAssessment: LoadAssessment | null;
-  readonly schools: readonly SchoolRating[];
-}
 
 /** Everything that follows from a job and its shop. */
 export interface JobView {
@@ -36,7 +28,10 @@ export interface JobView {
   /** 1, and one more for each repair that changed nothing. */
   readonly round: number;
   readonly load: LoadView;
-  readonly candidates: readonly Candidate[];
+  /** Empty too while they are still being judged elsewhere. */
+  readonly candidates: readonly RankedSupply[];
+  /** How the present supply stands, load and readings together. */
+  readonly standing: Standing;
   readonly chosen: SupplyModel | null;
   readonly cabling: Cabling;
   readonly openPoints: readonly OpenPoint[];
@@ -44,10 +39,10 @@ export interface JobView {
 }
 
 /** The fault part: verdicts, what was observed, who is suspected, what to check next. */
-export function faultView(job: Job, shop: Shop): Pick<JobView, 'before' | 'observations' | 'suspects' | 'nextChecks' | 'conclusion' | 'step' | 'contradiction' | 'mindChangers' | 'notCounted' | 'round'> {
+export function faultView(job: Job, shop: Shop, load: LoadView = loadView(job, shop)): Pick<JobView, 'before' | 'observations' | 'suspects' | 'nextChecks' | 'conclusion' | 'step' | 'contradiction' | 'mindChangers' | 'notCounted' | 'round'> {
   const before = measureResult(job, 'before', job.supply?.label.guide ?? '2.x', shop.instruments);
   const lines = loadLinesOf(job, 'before', before.steadiness, shop.instruments, before.guide);
-  const observations = observationsOf(job, before, lines, presentLoad(job));
+  const observations = observationsOf(job, before, lines, load.presentAssessment);
   const ranked = suspects(shop.model, observations);
   const conclusion = conclude(shop.model, observations, ranked, shop.settings.stopProbability);
   const nextChecks = provingFirst(shop.model, rankChecks(shop.model, observations, shop.settings.bench), conclusion);
@@ -61,40 +56,21 @@ export function faultView(job: Job, shop: Shop): Pick<JobView, 'before' | 'obser
   };
 }
 
-/** The load part: demand before and after the upgrade against the present supply, and what each school asks for. */
-export function loadView(job: Job): LoadView {
-  const present = demandOf(partsAt(job.parts, 'present'));
-  const planned = demandOf(partsAt(job.parts, 'planned'));
-  const label = job.supply?.label ?? null;
-  return {
-    present, planned,
-    presentAssessment: presentLoad(job),
-    plannedAssessment: label === null || job.parts.length === 0 ? null : assessLoad(planned, label),
-    schools: schoolRatings(planned, label?.ratingWatts ?? null, '3.x'),
-  };
-}
-
-/** The shop's supplies, best first, for the machine as it will be; empty without parts. */
-export function candidatesOf(job: Job, shop: Shop): Candidate[] {
-  if (partsAt(job.parts, 'planned').length === 0) return [];
-  const casing = { layout: job.sheet.layout, shapes: job.sheet.shapes, depthMillimetres: job.sheet.depthMillimetres };
-  return rankSupplies(shop.supplies, fitQuestion(job.parts, casing, demandOf, shop.settings.mainsVolts, job.sheet.school, job.supply?.label.ratingWatts ?? null));
-}
-
 /** All of it. The parts may be given where they are already known, so that a change recomputes only what depends on it. */
-export function viewJob(job: Job, shop: Shop, known: { readonly fault?: ReturnType<typeof faultView>; readonly load?: LoadView; readonly candidates?: readonly Candidate[] } = {}): JobView {
-  const fault = known.fault ?? faultView(job, shop);
-  const load = known.load ?? loadView(job);
+export function viewJob(job: Job, shop: Shop, known: { readonly fault?: ReturnType<typeof faultView>; readonly load?: LoadView; readonly candidates?: readonly RankedSupply[] } = {}): JobView {
+  const load = known.load ?? loadView(job, shop);
+  const fault = known.fault ?? faultView(job, shop, load);
   const candidates = known.candidates ?? candidatesOf(job, shop);
   const chosen = shop.supplies.find((model) => model.id === job.choice?.modelId) ?? null;
   const after = measureResult(job, 'after', chosen?.label.guide ?? job.supply?.label.guide ?? '2.x', shop.instruments);
-  const cabling = cablingOf(job, chosen);
+  const cabling = cablingOf(job, chosen, load.parts, shop.settings.choosing.sharedCardCable);
   const faultFound = job.finding?.faultId == null ? null : (shop.model.faults.find((candidate) => candidate.id === job.finding?.faultId) ?? null);
   const openPoints = openPointsOf(job, faultFound, cabling, after.verdicts, load.plannedAssessment);
   const lines = {
     before: loadLinesOf(job, 'before', fault.before.steadiness, shop.instruments, fault.before.guide),
     after: loadLinesOf(job, 'after', after.steadiness, shop.instruments, after.guide),
   };
-  const parts = { ...fault, after, lines, load, candidates, chosen, cabling, openPoints };
+  const standing = standingOf(job, { before: fault.before, lines, load }, job.finding?.kind === 'fault' && faultFound?.cure.id === 'replace-supply');
+  const parts = { ...fault, after, lines, load, candidates, standing, chosen, cabling, openPoints };
   return { ...parts, stations: stationsOf(job, parts) };
 }

@@ -27,9 +27,13 @@ export interface Demand {
   readonly lowWatts: number;
   readonly highWatts: number;
   readonly idleWatts: number;
-  /** All drives starting at once on an otherwise idle machine. */
+  /** Drives starting on an otherwise idle machine: all at once, or one after the other where the start is staggered. */
   readonly spinUpWatts: number;
   readonly rails: Record<LoadRail, { readonly watts: number; readonly amps: number }>;
+  /** From +5 V standby while the machine is off or asleep. */
+  readonly standbyWatts: number;
+  /** Lasting watts by the way they come in. */
+  readonly routes: Readonly<Record<Route, number>>;
   /** Longest first: 1 s, 100, 10, 1 and 0.1 ms. */
   readonly peaks: readonly Peak[];
   readonly parts: readonly PartDemand[];
@@ -42,8 +46,31 @@ export function inputWatts(part: MachinePart, watts: number): number {
   return (part.quantity * watts) / (throughConverters ? converterEfficiency : 1);
 }
 
+/** The way watts come into the machine. What goes through the slot and the headers also goes through the main connector. */
+export type Route = 'main' | 'processor-plug' | 'slot' | 'card-plug' | 'drive-plug';
+export const routes = ['main', 'processor-plug', 'slot', 'card-plug', 'drive-plug'] as const satisfies readonly Route[];
+
+/**
+ * A part's lasting watts by way. A processor's come through the processor plugs; a card takes from its slot at most a
+ * quarter and no more than the slot's 5.5 A where it has plugs of its own, else everything; a drive's come through its plug.
+ */
+export function routesOf(part: MachinePart): Readonly<Partial<Record<Route, number>>> {
+  const watts = inputWatts(part, part.figures.likelyWatts);
+  const group = partClass(part.classId)?.group;
+  if (group === 'processor') return { 'processor-plug': watts };
+  if (part.inlets.some((inlet) => inlet.kind.startsWith('card-'))) {
+    const slot = Math.min(limits.slotTwelveVoltAmps * 12, watts * 0.25);
+    return { slot, 'card-plug': watts - slot };
+  }
+  if (part.inlets.some((inlet) => ['sata', 'peripheral-4', 'small-drive-4'].includes(inlet.kind))) return { 'drive-plug': watts };
+  return group === 'card' ? { slot: watts } : { main: watts };
+}
+
+/** @param staggered drives start one after the other, which board, drive and plug must allow */
+export interface DemandOptions { readonly staggered?: boolean }
+
 /** Demand of the parts given; empty parts give zeros. */
-export function demandOf(parts: readonly MachinePart[]): Demand {
+export function demandOf(parts: readonly MachinePart[], { staggered = false }: DemandOptions = {}): Demand {
   const sum = (of: (part: MachinePart) => number) => parts.reduce((total, part) => total + of(part), 0);
   const sustained = (part: MachinePart) => inputWatts(part, part.figures.likelyWatts);
   const railWatts: Record<LoadRail, number> = {
@@ -65,7 +92,9 @@ export function demandOf(parts: readonly MachinePart[]): Demand {
     lowWatts: sum((part) => inputWatts(part, part.figures.lowWatts)),
     highWatts: sum((part) => inputWatts(part, part.figures.highWatts)),
     idleWatts,
-    spinUpWatts: idleWatts + sum((part) => part.quantity * part.figures.spinUpAmps * 12),
+    spinUpWatts: idleWatts + 12 * (staggered ? Math.max(0, ...parts.map((part) => part.figures.spinUpAmps)) : sum((part) => part.quantity * part.figures.spinUpAmps)),
+    standbyWatts: sum((part) => part.quantity * part.figures.standbyWatts),
+    routes: Object.fromEntries(routes.map((route) => [route, sum((part) => routesOf(part)[route] ?? 0)])) as Demand['routes'],
     rails, peaks,
     parts: parts.map((part) => ({ partId: part.id, sustainedWatts: sustained(part), idleWatts: inputWatts(part, part.figures.idleWatts) })),
     has16Pin: parts.some((part) => part.inlets.some((inlet) => inlet.kind === 'card-16')),
@@ -106,7 +135,7 @@ export function inletLoads(parts: readonly MachinePart[]): InletLoad[] {
     ownFeed.add(part);
     const watts = inputWatts(part, part.figures.likelyWatts);
     if (own.some((inlet) => inlet.kind.startsWith('card-'))) {
-      const slot = Math.min(limits.slotTwelveVoltAmps * 12, watts * 0.25);
+      const slot = routesOf(part).slot ?? 0;
       const capacity = own.reduce((sum, inlet) => sum + (inletCapacity[inlet.kind] ?? 0), 0);
       for (const inlet of own) add(inlet.id, { '+12': ((watts - slot) / 12) * ((inletCapacity[inlet.kind] ?? 0) / capacity) });
     } else {
@@ -117,9 +146,44 @@ export function inletLoads(parts: readonly MachinePart[]): InletLoad[] {
     }
   }
   const throughMain = parts.filter((part) => !ownFeed.has(part));
+  const slots = parts.filter((part) => ownFeed.has(part)).reduce((sum, part) => sum + (routesOf(part).slot ?? 0), 0);
   for (const { inlet } of feeds.filter((feed) => feed.inlet.kind.startsWith('main-'))) {
     const demand = demandOf(throughMain);
-    add(inlet.id, { '+12': demand.rails['+12'].amps, '+5': demand.rails['+5'].amps, '+3.3': demand.rails['+3.3'].amps });
+    add(inlet.id, { '+12': demand.rails['+12'].amps + slots / 12, '+5': demand.rails['+5'].amps, '+3.3': demand.rails['+3.3'].amps });
   }
   return loads;
+}
+
+/** Something the machine's own plugs and slots would carry beyond their limit, whatever supply is fitted. */
+export interface PlugProblem {
+  readonly kind: 'plug' | 'slot' | 'main-connector';
+  /** The inlet's or part's own name. */
+  readonly subject: string;
+  readonly rail: LoadRail | null;
+  readonly unit: 'W' | 'A';
+  readonly figure: number;
+  readonly limit: number;
+}
+
+const drivePlugAmps: Partial<Record<string, number>> = { sata: limits.sataPlugAmps, 'peripheral-4': limits.peripheralPlugAmps, 'small-drive-4': limits.smallDrivePlugAmps };
+
+/** Plugs, slots and the main connector against what each may carry (card specification, SATA, bench practice). */
+export function plugProblems(parts: readonly MachinePart[]): PlugProblem[] {
+  const loads = new Map(inletLoads(parts).map((load) => [load.inletId, load]));
+  const problems: PlugProblem[] = [];
+  for (const part of parts) {
+    const slot = routesOf(part).slot ?? 0;
+    if (slot / part.quantity > limits.slotWatts + 1e-9) problems.push({ kind: 'slot', subject: part.name, rail: null, unit: 'W', figure: slot / part.quantity, limit: limits.slotWatts });
+    for (const inlet of part.inlets) {
+      const load = loads.get(inlet.id);
+      if (load === undefined) continue;
+      const watts = inletCapacity[inlet.kind];
+      if (watts !== undefined && load.watts > watts + 1e-9) problems.push({ kind: 'plug', subject: inlet.label, rail: null, unit: 'W', figure: load.watts, limit: watts });
+      for (const rail of loadRails) {
+        const limit = drivePlugAmps[inlet.kind] ?? (inlet.kind === 'main-24' ? limits.mainConnectorAmps[rail] : null);
+        if (limit !== null && load.amps[rail] > limit + 1e-9) problems.push({ kind: inlet.kind === 'main-24' ? 'main-connector' : 'plug', subject: inlet.label, rail, unit: 'A', figure: load.amps[rail], limit });
+      }
+    }
+  }
+  return problems;
 }

@@ -3,8 +3,8 @@ import { lastingShare } from './assess.ts';
 import type { Demand } from './demand.ts';
 
 /** The rules of thumb for a supply's rating, and the one that follows from the parts. */
-export type School = 'like-for-like' | 'fixed-margin' | 'half-load' | 'peaks-covered';
-export const schools = ['like-for-like', 'fixed-margin', 'half-load', 'peaks-covered'] as const satisfies readonly School[];
+export type School = 'like-for-like' | 'fixed-margin' | 'half-load' | 'card-advice' | 'peaks-covered';
+export const schools = ['like-for-like', 'fixed-margin', 'half-load', 'card-advice', 'peaks-covered'] as const satisfies readonly School[];
 
 /** Watts added by the fixed margin, the middle of the customary 100 to 200 (bench practice). */
 export const fixedMarginWatts = 150;
@@ -16,7 +16,7 @@ export interface SchoolRating {
   readonly school: School;
   readonly ratingWatts: number | null;
   /** What decides inside the school. */
-  readonly because: 'present-rating' | 'margin' | 'multiple' | 'lasting' | 'peak-1000' | 'peak-100' | 'peak-10' | 'peak-1' | 'peak-0.1' | 'spin-up' | 'no-present-supply';
+  readonly because: 'present-rating' | 'margin' | 'multiple' | 'lasting' | 'peak-1000' | 'peak-100' | 'peak-10' | 'peak-1' | 'peak-0.1' | 'spin-up' | 'no-present-supply' | 'advice' | 'no-advice';
 }
 
 /** The smallest rating that covers lasting load at 80 % and every peak by the supply's guide. Ratings from 450 W count as large where that decides. */
@@ -35,12 +35,16 @@ export function peaksCoveredRating(demand: Demand, guide: Guide, has16Pin: boole
   return { school: 'peaks-covered', ratingWatts: best.watts, because: best.because };
 }
 
-/** What each school asks for. Source of the rules: bench practice. */
-export function schoolRatings(demand: Demand, presentRatingWatts: number | null, guide: Guide): SchoolRating[] {
+/**
+ * What each school asks for. Source of the rules: bench practice.
+ * @param cardAdviceWatts the least rating that the card's maker prints; null when nobody read it
+ */
+export function schoolRatings(demand: Demand, presentRatingWatts: number | null, guide: Guide, cardAdviceWatts: number | null = null): SchoolRating[] {
   return [
     { school: 'like-for-like', ratingWatts: presentRatingWatts, because: presentRatingWatts === null ? 'no-present-supply' : 'present-rating' },
     { school: 'fixed-margin', ratingWatts: demand.sustainedWatts + fixedMarginWatts, because: 'margin' },
     { school: 'half-load', ratingWatts: demand.sustainedWatts * halfLoadMultiple, because: 'multiple' },
+    { school: 'card-advice', ratingWatts: cardAdviceWatts, because: cardAdviceWatts === null ? 'no-advice' : 'advice' },
     peaksCoveredRating(demand, guide, demand.has16Pin),
   ];
 }

@@ -15,7 +15,14 @@ export interface PowerFigures {
   readonly share5: number;
   readonly share33: number;
   readonly excursion: ExcursionKind;
+  /** What it draws from +5 V standby while the machine is off or asleep, in watts. */
+  readonly standbyWatts: number;
+  readonly source: FigureSource;
 }
+
+/** Where a part's figures come from; better sources come later in the list. */
+export type FigureSource = 'class' | 'manual' | 'label' | 'measured';
+export const figureSources = ['class', 'manual', 'label', 'measured'] as const satisfies readonly FigureSource[];
 
 /** A power inlet of a part. Ids are unique inside a job. */
 export interface Inlet {
@@ -50,6 +57,10 @@ export interface Casing {
   readonly shapes: readonly Shape[];
   /** Room from the mounting face to the first obstacle, cables bent; null when nobody measured it. */
   readonly depthMillimetres: number | null;
+  /** A maker-built case with mounting holes of its own; the standard four otherwise. */
+  readonly ownHoles: boolean;
+  /** No opening where the large face of the supply comes to lie, so that a fan there gets no air. */
+  readonly ventClosed: boolean;
 }
 
 export type MachineMoment = 'present' | 'planned';

@@ -1,10 +1,12 @@
-import type { Grade, Guide, RailName, Shape } from '../standards/index.ts';
+import type { CableFamily, Grade, Guide, RailName, Shape } from '../standards/index.ts';
 
 /** One output on a supply's label, such as 12V1 with 18 A. */
 export interface RailRating {
   readonly label: string;
   readonly rail: RailName;
   readonly amps: number;
+  /** Which cables hang on it, where several +12 outputs share them out; empty or left out when the label does not say. */
+  readonly feeds?: readonly CableFamily[] | undefined;
 }
 
 /** A limit that several outputs share, in watts. */
@@ -52,4 +54,14 @@ export function twelveVoltWatts(label: Pick<SupplyLabel, 'ratingWatts' | 'rails'
   const byAmps = twelve.reduce((sum, rail) => sum + rail.amps * 12, 0);
   const joint = label.combined.filter((limit) => twelve.every((rail) => limit.labels.includes(rail.label))).map((limit) => limit.watts);
   return Math.min(byAmps, label.ratingWatts, ...joint);
+}
+
+/** The same label with everything it gives multiplied, as an allowance for age does. @param share 0 to 1 */
+export function deratedLabel(label: SupplyLabel, share: number): SupplyLabel {
+  return share === 1 ? label : { ...label, ratingWatts: label.ratingWatts * share, rails: label.rails.map((rail) => ({ ...rail, amps: rail.amps * share })), combined: label.combined.map((limit) => ({ ...limit, watts: limit.watts * share })) };
+}
+
+/** What is left of a rating after some years, 0 to 1; there is no standard for it, so the yearly loss is a setting (bench practice, 1 to 2 % a year). */
+export function ageShare(years: number | null, percentAYear: number): number {
+  return years === null ? 1 : Math.max(0.5, 1 - (years * percentAYear) / 100);
 }

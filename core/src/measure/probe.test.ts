@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { inletKinds, railBand, type InletKind, type PinSignal } from '../standards/index.ts';
+import { standardInletKinds, railBand, type InletKind, type PinSignal } from '../standards/index.ts';
 import { judgeProbe, walkOf, type ProbedPin } from './index.ts';
 
 const nominal: Record<PinSignal, number> = { '12': 12, '5': 5, '3.3': 3.3, '-12': -12, SB: 5, G: 0, S: 0, PG: 4.8, ST: 0.1, NC: 0 };
@@ -8,11 +8,11 @@ const right = (plug: InletKind): ProbedPin[] => walkOf(plug).map(({ pin, signal 
 const withPin = (plug: InletKind, pin: number, figure: number) => right(plug).map((item) => (item.pin === pin ? { pin, value: { kind: 'figure' as const, figure } } : item));
 
 describe('a cable probed at its device end', () => {
-  it.each(inletKinds)('%s is safe when every pin shows what it must', (plug) => {
+  it.each(standardInletKinds)('%s is safe when every pin shows what it must', (plug) => {
     expect(judgeProbe(plug, right(plug)).word).toBe('safe');
   });
   it('is incomplete until the last pin was touched', () => {
-    fc.assert(fc.property(fc.constantFrom(...inletKinds), fc.nat(30), (plug, skip) => {
+    fc.assert(fc.property(fc.constantFrom(...standardInletKinds), fc.nat(30), (plug, skip) => {
       const all = right(plug);
       const left = all.filter((_, index) => index !== skip % all.length);
       expect(judgeProbe(plug, left).word).toBe('incomplete');
@@ -34,7 +34,7 @@ describe('a cable probed at its device end', () => {
     expect(verdict.pins.filter((pin) => pin.finding === 'wrong').map((pin) => pin.pin)).toEqual([1, 2, 3, 5, 6, 7, 8]);
   });
   it('any rail swapped with any other is wrong, whichever plug', () => {
-    for (const plug of inletKinds) for (const { pin, expects } of walkOf(plug)) if (expects.kind === 'rail') for (const other of ['+12', '+5', '+3.3', '-12'] as const) {
+    for (const plug of standardInletKinds) for (const { pin, expects } of walkOf(plug)) if (expects.kind === 'rail') for (const other of ['+12', '+5', '+3.3', '-12'] as const) {
       if (Math.abs(railBand(other, '2.x').nominal - railBand(expects.rail, '2.x').nominal) < 0.5) continue;
       expect(judgeProbe(plug, withPin(plug, pin, railBand(other, '2.x').nominal)).word, `${plug} ${pin} ${other}`).toBe('wrong');
     }

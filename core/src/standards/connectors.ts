@@ -1,6 +1,8 @@
 /** What a device asks for. */
-export type InletKind = 'main-24' | 'main-20' | 'cpu-8' | 'cpu-4' | 'card-16' | 'card-8' | 'card-6' | 'sata' | 'peripheral-4' | 'small-drive-4';
-export const inletKinds = ['main-24', 'main-20', 'cpu-8', 'cpu-4', 'card-16', 'card-8', 'card-6', 'sata', 'peripheral-4', 'small-drive-4'] as const satisfies readonly InletKind[];
+export type InletKind = 'main-24' | 'main-20' | 'main-own' | 'cpu-8' | 'cpu-4' | 'card-16' | 'card-8' | 'card-6' | 'sata' | 'peripheral-4' | 'small-drive-4';
+export const inletKinds = ['main-24', 'main-20', 'main-own', 'cpu-8', 'cpu-4', 'card-16', 'card-8', 'card-6', 'sata', 'peripheral-4', 'small-drive-4'] as const satisfies readonly InletKind[];
+/** Inlets that follow a standard; `main-own` is a maker's own main connector, for which no other maker's supply has a plug. */
+export const standardInletKinds = inletKinds.filter((kind) => kind !== 'main-own');
 
 /** What sits at the device end of a cable. */
 export type PlugKind = 'main-24' | 'main-20+4' | 'cpu-8' | 'cpu-4+4' | 'cpu-4' | 'card-16' | 'card-8' | 'card-6+2' | 'card-6' | 'sata' | 'peripheral-4' | 'small-drive-4';
@@ -17,6 +19,7 @@ export const cableFamilies = ['main', 'cpu', 'card', 'card-16', 'drive'] as cons
 const plugsForInlet: Record<InletKind, readonly PlugKind[]> = {
   'main-24': ['main-24', 'main-20+4'],
   'main-20': ['main-20+4', 'main-24'],
+  'main-own': [],
   'cpu-8': ['cpu-8', 'cpu-4+4'],
   'cpu-4': ['cpu-4', 'cpu-4+4'],
   'card-16': ['card-16'],
@@ -47,7 +50,7 @@ export function socketTakes(socket: SocketKind, family: CableFamily): boolean {
 /** The purpose an inlet belongs to; plugs never cross between purposes. */
 export function inletFamily(inlet: InletKind): CableFamily {
   switch (inlet) {
-    case 'main-24': case 'main-20': return 'main';
+    case 'main-24': case 'main-20': case 'main-own': return 'main';
     case 'cpu-8': case 'cpu-4': return 'cpu';
     case 'card-16': return 'card-16';
     case 'card-8': case 'card-6': return 'card';
@@ -92,5 +95,5 @@ const smallDrive: PinFace = { rows: [(['5', 'G', 'G', '12'] as const).map((signa
 
 /** The face of the plug that fills an inlet. */
 export const inletFace: Record<InletKind, PinFace> = {
-  'main-24': main24, 'main-20': main20, 'cpu-8': cpu8, 'cpu-4': cpu4, 'card-16': card16, 'card-8': card8, 'card-6': card6, sata, 'peripheral-4': peripheral, 'small-drive-4': smallDrive,
+  'main-24': main24, 'main-20': main20, 'main-own': { rows: [] }, 'cpu-8': cpu8, 'cpu-4': cpu4, 'card-16': card16, 'card-8': card8, 'card-6': card6, sata, 'peripheral-4': peripheral, 'small-drive-4': smallDrive,
 };

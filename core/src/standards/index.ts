@@ -6,3 +6,4 @@ export * from './excursions.ts';
 export * from './efficiency.ts';
 export * from './limits.ts';
 export * from './connectors.ts';
+export * from './mains.ts';

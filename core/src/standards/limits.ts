@@ -16,6 +16,10 @@ export const limits = {
   /** One peripheral plug and one small drive plug, amps (bench practice). */
   peripheralPlugAmps: 5,
   smallDrivePlugAmps: 2,
+  /** Slot: 3 A on +3.3 (card electromechanical specification, established). */
+  slotThreeVoltAmps: 3,
+  /** Main connector with ordinary contacts, amps per voltage (bench practice). */
+  mainConnectorAmps: { '+12': 12, '+5': 30, '+3.3': 24 },
 } as const;
 
 /** Amps per live conductor in a bundle by gauge (bench practice). */

@@ -1,3 +1,4 @@
 export * from './model.ts';
+export * from './running-cost.ts';
 export * from './fit.ts';
 export * from './rank.ts';

@@ -1,21 +1,150 @@
+import { rememberingPlanner } from '../cable/index.ts';
 import { judgeSupply, type Candidate, type FitQuestion } from './fit.ts';
 import type { SupplyModel } from './model.ts';
 
-/**
- * All supplies, those that fit first. The rule, in this order: on the shelf before to order; every optional inlet served
- * before not; the lower price; the smaller rating; the name. Those that fall: fewest reasons first, then as above.
- */
-export function rankSupplies(models: readonly SupplyModel[], question: FitQuestion): Candidate[] {
-  return models.map((model) => judgeSupply(model, question)).sort(compareCandidates);
+/** What a shop weighs a supply by. */
+export type Criterion = 'price' | 'headroom' | 'running' | 'noise' | 'warranty' | 'shelf';
+export const criteria = ['price', 'headroom', 'running', 'noise', 'warranty', 'shelf'] as const satisfies readonly Criterion[];
+export type Weights = Readonly<Record<Criterion, number>>;
+
+/** Headroom beyond this share of the rating left over is worth nothing more (bench practice: half load). */
+const enoughHeadroom = 0.5;
+
+/** One criterion of one candidate: its figure, how good it is among those compared (0 to 1), and the points it brings. */
+export interface Mark {
+  readonly criterion: Criterion;
+  /** Minor units, share of the rating left, minor units a year, decibels, years, units; null when unknown or not comparable. */
+  readonly figure: number | null;
+  readonly good: number;
+  readonly points: number;
 }
 
-/** The order of `rankSupplies`. Prices of different currencies are not compared. */
-export function compareCandidates(a: Candidate, b: Candidate): number {
-  return Number(b.fits) - Number(a.fits)
-    || a.reasons.length - b.reasons.length
-    || Number(b.model.onShelf > 0) - Number(a.model.onShelf > 0)
-    || a.plan.open.length - b.plan.open.length
+/** A candidate in its place. */
+export interface RankedSupply extends Candidate {
+  readonly marks: readonly Mark[];
+  /** Sum of the points, 0 to 100. */
+  readonly points: number;
+  /** A candidate that is at least as good in every criterion and better in one; null when there is none, or it does not fit. */
+  readonly beatenBy: string | null;
+}
+
+const lessIsBetter: Record<Criterion, boolean> = { price: true, headroom: false, running: true, noise: true, warranty: false, shelf: false };
+
+/** The figure of a criterion; prices of another currency than the shop's are not compared. */
+export function criterionFigure(candidate: Candidate, criterion: Criterion, currency: string): number | null {
+  const { model } = candidate;
+  switch (criterion) {
+    case 'price': return model.price.currency === currency ? model.price.minor : null;
+    case 'headroom': return Math.min(enoughHeadroom, 1 - (candidate.load.loadShare ?? 1));
+    case 'running': return candidate.cost.minorAYear;
+    case 'noise': return model.noiseDecibels;
+    case 'warranty': return model.warrantyYears;
+    case 'shelf': return Math.min(1, model.onShelf);
+  }
+}
+
+/** Is `a` at least as good as `b` in every criterion and better in one? What is unknown is as good as nothing. */
+export function beats(a: readonly Mark[], b: readonly Mark[]): boolean {
+  let better = false;
+  for (let index = 0; index < a.length; index += 1) {
+    const mine = a[index]!;
+    const theirs = b[index]!;
+    if (mine.figure === null && theirs.figure === null) continue;
+    if (mine.figure === null) return false;
+    if (theirs.figure === null) { better = true; continue; }
+    const difference = lessIsBetter[mine.criterion] ? theirs.figure - mine.figure : mine.figure - theirs.figure;
+    if (difference < 0) return false;
+    if (difference > 0) better = true;
+  }
+  return better;
+}
+
+/**
+ * All supplies in the order to look at them: those that fit by their points, then those that almost do, then the rest by
+ * how few reasons speak against them. Points: each criterion is set between the worst (0) and the best (1) of those that
+ * fit, multiplied by its weight, and the sum scaled to 100.
+ * @param tell called now and then with the share that is done
+ */
+export function rankSupplies(models: readonly SupplyModel[], question: FitQuestion, weights: Weights, currency: string, tell?: (share: number) => void): RankedSupply[] {
+  const solve = rememberingPlanner();
+  const judged = models.map((model, index) => {
+    if (tell !== undefined && index % 250 === 249) tell((index + 1) / models.length);
+    return judgeSupply(model, question, solve);
+  });
+  return rankCandidates(judged, weights, currency);
+}
+
+/** The order of `rankSupplies` for candidates that are judged already. */
+export function rankCandidates(judged: readonly Candidate[], weights: Weights, currency: string): RankedSupply[] {
+  const compared = judged.some((candidate) => candidate.fits) ? judged.filter((candidate) => candidate.fits) : judged;
+  const span = criteria.map((criterion) => {
+    let low = Infinity;
+    let high = -Infinity;
+    for (const candidate of compared) {
+      const figure = criterionFigure(candidate, criterion, currency);
+      if (figure !== null) { low = Math.min(low, figure); high = Math.max(high, figure); }
+    }
+    return { low, high };
+  });
+  const total = criteria.reduce((sum, criterion) => sum + weights[criterion], 0);
+  const ranked = judged.map((candidate): RankedSupply => {
+    const marks = criteria.map((criterion, index): Mark => {
+      const figure = criterionFigure(candidate, criterion, currency);
+      const { low, high } = span[index]!;
+      const up = figure === null ? 0 : high > low ? Math.min(1, Math.max(0, (figure - low) / (high - low))) : 1;
+      const good = figure === null ? 0 : high > low && lessIsBetter[criterion] ? 1 - up : up;
+      return { criterion, figure, good, points: total > 0 ? (100 * weights[criterion] * good) / total : 0 };
+    });
+    return { ...candidate, marks, points: marks.reduce((sum, mark) => sum + mark.points, 0), beatenBy: null };
+  });
+  ranked.sort(compareRanked);
+  const fitting = ranked.filter((candidate) => candidate.fits);
+  const beaten = beatenAmong(fitting);
+  return ranked.map((candidate) => (beaten.has(candidate) ? { ...candidate, beatenBy: beaten.get(candidate)! } : candidate));
+}
+
+/**
+ * Who is beaten by whom. Only those that nobody beats need to be asked, since whoever is beaten is beaten by one of them;
+ * a candidate with more points in weights that are all above nothing cannot be beaten by one with fewer, but weights may be
+ * nothing, so every pair with the unbeaten is tried.
+ */
+function beatenAmong(fitting: readonly RankedSupply[]): Map<RankedSupply, string> {
+  const beaten = new Map<RankedSupply, string>();
+  const unbeaten: RankedSupply[] = [];
+  for (const candidate of fitting) {
+    const by = unbeaten.find((other) => beats(other.marks, candidate.marks));
+    if (by !== undefined) { beaten.set(candidate, by.model.id); continue; }
+    for (let index = unbeaten.length - 1; index >= 0; index -= 1) {
+      const other = unbeaten[index]!;
+      if (beats(candidate.marks, other.marks)) { beaten.set(other, candidate.model.id); unbeaten.splice(index, 1); }
+    }
+    unbeaten.push(candidate);
+  }
+  // Whoever was beaten by one that was beaten later is told the one that stands.
+  for (const [candidate] of beaten) beaten.set(candidate, unbeaten.find((other) => beats(other.marks, candidate.marks))!.model.id);
+  return beaten;
+}
+
+const classOrder = { fits: 0, almost: 1, falls: 2 } as const;
+
+/** The order of `rankSupplies`: a total one, so that it never depends on the order of the shelf. */
+export function compareRanked(a: RankedSupply, b: RankedSupply): number {
+  return classOrder[a.class] - classOrder[b.class]
+    || (a.fits ? 0 : a.remedies.length - b.remedies.length || a.reasons.length - b.reasons.length)
+    || b.points - a.points
     || (a.model.price.currency === b.model.price.currency ? a.model.price.minor - b.model.price.minor : a.model.price.currency.localeCompare(b.model.price.currency))
     || a.model.label.ratingWatts - b.model.label.ratingWatts
-    || a.model.name.localeCompare(b.model.name);
+    || a.model.name.localeCompare(b.model.name) || a.model.id.localeCompare(b.model.id);
+}
+
+/** What to do where nothing fits: the nearest misses, and how many watts less a card would have to draw for one to fit. */
+export interface NothingFits {
+  readonly nearest: readonly RankedSupply[];
+  readonly smallerCard: { readonly watts: number; readonly modelId: string } | null;
+}
+
+export function nothingFits(ranked: readonly RankedSupply[]): NothingFits | null {
+  if (ranked.length === 0 || ranked.some((candidate) => candidate.fits)) return null;
+  const smaller = ranked.filter((candidate) => candidate.cardReduction !== null).sort((a, b) => a.cardReduction! - b.cardReduction! || compareRanked(a, b))[0];
+  return { nearest: ranked.slice(0, 3), smallerCard: smaller === undefined ? null : { watts: Math.ceil(smaller.cardReduction!), modelId: smaller.model.id } };
 }

@@ -1,60 +1,226 @@
-import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { demandOf } from '../load/index.ts';
-import { partClass, type Casing, type MachinePart } from '../machine/index.ts';
-import { compareCandidates, fitQuestion, judgeSupply, rankSupplies, type SupplyModel } from './index.ts';
+import { planCables, planFamily, rememberingPlanner } from '../cable/index.ts';
+import { assessLoad, demandOf, plugProblems } from '../load/index.ts';
+import { lossModel, lossWatts } from '../standards/index.ts';
+import { beats, compareRanked, criteria, hungByPlan, inletsToServe, judgeSupply, noWants, nothingFits, paybackYears, rankSupplies, runningCost, type FitQuestion, type FitReason, type Mark } from './index.ts';
+import { asking, machines, part, supplies, supplyNamed, tower, weights } from './twelve-machines.test-help.ts';
 
-const { supplies } = JSON.parse(readFileSync(new URL('../../../demo/supplies.json', import.meta.url), 'utf8')) as { supplies: SupplyModel[] };
-const casing: Casing = { layout: 'tower', shapes: ['ATX'], depthMillimetres: 210 };
-const part = (classId: string, id: string): MachinePart => { const found = partClass(classId)!; return { id, classId, name: found.name, quantity: 1, change: 'stays', figures: found.figures, inlets: found.inlets.map((inlet, index) => ({ ...inlet, id: `${id}-${index}` })) }; };
 const game = [part('board', 'b'), part('processor-65', 'p'), part('card-88', 'c'), part('drive-flat', 'd')];
-const question = (parts = game, where = casing, school: 'peaks-covered' | 'half-load' = 'peaks-covered') => fitQuestion(parts, where, demandOf, 230, school, 450);
-const model = (id: string) => supplies.find((item) => item.id === id)!;
-const codes = (id: string, asked = question()) => judgeSupply(model(id), asked).reasons.map((reason) => reason.code);
+const codes = (id: string, asked: FitQuestion = asking(game)) => judgeSupply(supplyNamed(id), asked).reasons.map((reason) => reason.code);
+const only = (id: string, asked: FitQuestion): FitReason | undefined => judgeSupply(supplyNamed(id), asked).reasons[0];
 
 describe('fit', () => {
   it('drops by shape, depth and mains', () => {
     expect(codes('ostrelle-mini-600')).toContain('shape');
-    expect(codes('corvane-650-s', question(game, { ...casing, depthMillimetres: 180 }))).toEqual(['depth']);
-    const abroad = { ...question(), mainsVolts: 120 };
+    expect(codes('corvane-650-s', asking(game, { ...tower, depthMillimetres: 180 }))).toEqual(['depth']);
+    const abroad = asking(game, tower, { tariff: { mainsVolts: 120, minorPerKilowattHour: 30, breakerAmps: 15 } });
     expect(codes('brackholm-500-plain', abroad)).toContain('mains');
     expect(codes('corvane-650-s', abroad)).not.toContain('mains');
   });
   it('does not ask for depth that nobody measured', () => {
-    expect(codes('corvane-650-s', question(game, { ...casing, depthMillimetres: null }))).toEqual([]);
+    expect(codes('corvane-650-s', asking(game, { ...tower, depthMillimetres: null }))).toEqual([]);
+  });
+  it('minds holes and the side of the fan', () => {
+    expect(codes('corvane-650-s', asking(game, { ...tower, ownHoles: true }))).toEqual(['holes']);
+    expect(codes('corvane-650-s', asking(game, { ...tower, ventClosed: true }))).toEqual(['vent']);
+    expect(judgeSupply({ ...supplyNamed('corvane-650-s'), fan: 'rear' }, asking(game, { ...tower, ventClosed: true })).fits).toBe(true);
   });
   it('drops by load and by what its kit cannot serve', () => {
     expect(codes('corvane-450-b')).toEqual(['load']);
     expect(codes('brackholm-500-plain')).toContain('inlet');
   });
   it('drops what is far too large', () => {
-    expect(codes('corvane-1200-s', question([part('board', 'b'), part('processor-35', 'p')]))).toEqual(['too-large']);
+    expect(codes('corvane-1200-s', asking([part('board', 'b'), part('processor-35', 'p')]))).toEqual(['too-large']);
   });
   it('asks by the chosen school', () => {
     const light = [part('board', 'b'), part('processor-65', 'p'), part('card-8', 'c')];
-    expect(codes('corvane-550-b', question(light))).toEqual([]);
-    expect(codes('corvane-550-b', question(light, casing, 'half-load'))).toEqual(['school']);
+    expect(codes('corvane-550-b', asking(light))).toEqual([]);
+    expect(codes('corvane-550-b', asking(light, tower, { school: 'half-load' }))).toEqual(['school']);
+    expect(codes('corvane-550-b', asking(light, tower, { school: 'card-advice', cardAdviceWatts: 600 }))).toEqual(['school']);
+    expect(codes('corvane-550-b', asking(light, tower, { school: 'card-advice' }))).toEqual([]);
+  });
+  it('drops by what is wished: protections, correction, noise, warranty; an unknown noise is no quiet one', () => {
+    const quiet = { ...supplyNamed('corvane-650-s'), noiseDecibels: null };
+    const wants = (changes: Partial<typeof noWants>) => asking(game, tower, { wants: { ...noWants, ...changes } });
+    expect(only('corvane-650-b', wants({ protections: ['over-temperature'] }))).toEqual({ code: 'protection', missing: 'over-temperature' });
+    expect(judgeSupply({ ...quiet, correction: 'passive' }, wants({ activeCorrection: true })).reasons).toEqual([{ code: 'correction' }]);
+    expect(judgeSupply(quiet, wants({ noisiestDecibels: 30 })).reasons).toEqual([{ code: 'noise', decibels: null, mostDecibels: 30 }]);
+    expect(judgeSupply({ ...quiet, warrantyYears: 2 }, wants({ leastWarrantyYears: 5 })).reasons).toEqual([{ code: 'warranty', years: 2, leastYears: 5 }]);
+  });
+  it('counts what hangs on each +12 output of a supply with several', () => {
+    const dual = supplyNamed('brackholm-700-dual');
+    const asked = asking([part('board', 'b'), part('processor-125', 'p', { figures: { likelyWatts: 300, highWatts: 320, shortWatts: 320 } }), part('drive-flat', 'd')]);
+    const plan = planCables(dual.kit, asked.inlets);
+    expect(hungByPlan(dual, plan).map((load) => load.family)).toEqual(expect.arrayContaining(['main', 'cpu']));
+    const judged = judgeSupply(dual, asked);
+    const cpu = judged.load.findings.find((finding) => finding.code === 'twelve-output' && finding.subject === '12V2')!;
+    expect(cpu.figure).toBeCloseTo(320 / 0.87 / 12, 6);
+    expect(cpu.limit).toBe(32);
+    expect(judgeSupply({ ...dual, label: { ...dual.label, rails: dual.label.rails.map((rail) => (rail.label === '12V2' ? { ...rail, amps: 20 } : rail)) } }, asked).reasons[0]).toMatchObject({ code: 'load', finding: { code: 'twelve-output', subject: '12V2' } });
+  });
+});
+
+describe('almost', () => {
+  it('an SFX supply in an ATX opening needs a bracket', () => {
+    const judged = judgeSupply(supplyNamed('ostrelle-mini-450'), asking([part('board-4', 'b'), part('processor-65', 'p'), part('drive-card', 'd')], { ...tower, layout: 'small' }));
+    expect(judged).toMatchObject({ class: 'almost', remedies: [{ code: 'bracket', shape: 'SFX', into: 'ATX' }] });
+  });
+  it('drives that start one after the other', () => {
+    const many = [part('board', 'b'), part('processor-65', 'p'), ...Array.from({ length: 12 }, (_, index) => part('drive-35', `d${index}`, { figures: { spinUpAmps: 3.5 } }))];
+    const roomy = { ...supplyNamed('corvane-450-b'), kit: { ...supplyNamed('corvane-450-b').kit, cables: [...supplyNamed('corvane-450-b').kit.cables, { id: 'more', family: 'drive' as const, fixed: true, count: 6, gauge: 18 as const, plugs: [{ kind: 'sata' as const, millimetres: 600 }, { kind: 'sata' as const, millimetres: 700 }] }] } };
+    expect(judgeSupply(roomy, asking(many))).toMatchObject({ class: 'almost', remedies: [{ code: 'staggered' }] });
+    expect(judgeSupply(roomy, asking(many, tower, { staggered: true })).fits).toBe(true);
+  });
+  it('a card that draws less: exactly so much that it then fits, and not a watt of slack', () => {
+    const plain = supplyNamed('corvane-550-s');
+    const heavy = (less: number) => [part('board', 'b'), part('processor-105', 'p'), part('card-88', 'c', { figures: { likelyWatts: 320 - less, lowWatts: 100, highWatts: 400, shortWatts: 340 - less } })];
+    const judged = judgeSupply(plain, asking(heavy(0)));
+    expect(judged.class).toBe('almost');
+    const watts = judged.cardReduction!;
+    expect(judged.remedies).toEqual([{ code: 'card-limit', partId: 'c', watts: Math.ceil(watts) }]);
+    expect(judgeSupply(plain, asking(heavy(watts + 0.01))).fits).toBe(true);
+    expect(judgeSupply(plain, asking(heavy(watts - 0.5))).fits).toBe(false);
+  });
+  it('one more cable of its own kit where a socket is left, an extension where a plug is a little short', () => {
+    const bare = supplyNamed('corvane-650-s');
+    const fewer = { ...bare, kit: { ...bare.kit, cables: bare.kit.cables.filter((cable) => cable.family !== 'card') } };
+    const light = [part('board', 'b'), part('processor-65', 'p'), part('card-8', 'c')];
+    expect(judgeSupply(fewer, asking(light)).remedies).toEqual([{ code: 'cable', inletId: 'c-0' }]);
+    expect(judgeSupply({ ...fewer, kit: { ...fewer.kit, sockets: fewer.kit.sockets.filter((socket) => !socket.kind.includes('card')) } }, asking(light)).class).toBe('falls');
+    const short = { ...bare, kit: { ...bare.kit, cables: bare.kit.cables.map((cable) => (cable.family === 'cpu' ? { ...cable, plugs: [{ kind: 'cpu-4+4' as const, millimetres: 500 }] } : cable)) } };
+    expect(judgeSupply(short, asking(light)).remedies).toEqual([{ code: 'extension', inletId: 'b-1', millimetres: 100 }]);
+  });
+});
+
+describe('twelve machines', () => {
+  it.each(machines)('$name', ({ parts, casing, fits, best }) => {
+    const ranked = rankSupplies(supplies, asking(parts, casing), weights, 'EUR');
+    expect(ranked.some((candidate) => candidate.fits)).toBe(fits);
+    if (best !== null) expect(ranked[0]!.model.id).toMatch(best);
+    const miss = nothingFits(ranked);
+    expect(miss === null).toBe(fits);
+    if (miss !== null) expect(miss.nearest.length).toBe(3);
+    // Whatever fits serves every needed inlet and carries the load by its own words.
+    for (const candidate of ranked.filter((item) => item.fits)) {
+      expect(candidate.plan.open.filter((open) => !open.optional)).toEqual([]);
+      expect(candidate.load.word).toBe('enough');
+    }
+  });
+  it('say why nothing fits: its own connector, its own holes, a card beyond every plug', () => {
+    const reasonsOf = (name: string) => { const machine = machines.find((item) => item.name === name)!; return rankSupplies(supplies, asking(machine.parts, machine.casing), weights, 'EUR').map((candidate) => candidate.reasons.map((reason) => reason.code)); };
+    expect(reasonsOf('maker-built with its own connector').every((reasons) => reasons.includes('inlet'))).toBe(true);
+    expect(reasonsOf('maker-built with its own holes').every((reasons) => reasons.includes('holes'))).toBe(true);
+    const large = machines.find((item) => item.name === 'a card of 1200 W')!;
+    expect(plugProblems(large.parts)).toContainEqual(expect.objectContaining({ kind: 'plug', subject: 'Card 16-pin', limit: 600 }));
+    const miss = nothingFits(rankSupplies(supplies, asking(large.parts, large.casing), weights, 'EUR'));
+    expect(miss!.smallerCard!.watts).toBeGreaterThan(500);
   });
 });
 
 describe('ranking', () => {
-  const ranked = rankSupplies(supplies, question());
-  it('puts all that fit before all that fall', () => {
-    const last = ranked.map((candidate) => candidate.fits).lastIndexOf(true);
-    expect(last).toBeGreaterThan(0);
-    expect(ranked.slice(0, last + 1).every((candidate) => candidate.fits)).toBe(true);
-    for (const candidate of ranked.slice(last + 1)) expect(candidate.reasons.length).toBeGreaterThan(0);
+  const ranked = rankSupplies(supplies, asking(game), weights, 'EUR');
+  it('puts what fits first, then what almost does, then the rest with a reason each', () => {
+    expect(ranked[0]!.fits).toBe(true);
+    expect(ranked.map((candidate) => ({ fits: 0, almost: 1, falls: 2 })[candidate.class])).toEqual([...ranked].map((candidate) => ({ fits: 0, almost: 1, falls: 2 })[candidate.class]).sort());
+    for (const candidate of ranked) expect(candidate.reasons.length > 0).toBe(!candidate.fits);
+    for (const candidate of ranked) expect(candidate.remedies.length > 0).toBe(candidate.class === 'almost');
   });
-  it('is a total order: every pair agrees with its place', () => {
-    for (let i = 0; i < ranked.length; i += 1) for (let j = i + 1; j < ranked.length; j += 1) expect(compareCandidates(ranked[i]!, ranked[j]!)).toBeLessThan(0);
+  it('is a total order that does not depend on the order of the shelf', () => {
+    for (let i = 0; i < ranked.length; i += 1) for (let j = i + 1; j < ranked.length; j += 1) expect(compareRanked(ranked[i]!, ranked[j]!)).toBeLessThan(0);
+    expect(rankSupplies([...supplies].reverse(), asking(game), weights, 'EUR').map((candidate) => candidate.model.id)).toEqual(ranked.map((candidate) => candidate.model.id));
   });
-  it('does not depend on the order of the shelf', () => {
-    expect(rankSupplies([...supplies].reverse(), question()).map((candidate) => candidate.model.id)).toEqual(ranked.map((candidate) => candidate.model.id));
+  it('gives 100 points to what is best in everything, and follows the weights', () => {
+    for (const candidate of ranked) { expect(candidate.points).toBeGreaterThanOrEqual(0); expect(candidate.points).toBeLessThanOrEqual(100 + 1e-9); }
+    const alone = (criterion: string) => rankSupplies(supplies, asking(game), { price: 0, headroom: 0, running: 0, noise: 0, warranty: 0, shelf: 0, [criterion]: 1 }, 'EUR').filter((candidate) => candidate.fits);
+    const cheapest = Math.min(...alone('price').map((candidate) => candidate.model.price.minor));
+    expect(alone('price')[0]!.model.price.minor).toBe(cheapest);
+    expect(alone('shelf')[0]!.model.onShelf).toBeGreaterThan(0);
+    expect(alone('running')[0]!.cost.minorAYear).toBe(Math.min(...alone('running').map((candidate) => candidate.cost.minorAYear)));
+  });
+  it('marks as beaten exactly what another beats in every respect', () => {
+    const fitting = ranked.filter((candidate) => candidate.fits);
+    for (const candidate of fitting) {
+      const bruteForce = fitting.filter((other) => other !== candidate && beats(other.marks, candidate.marks));
+      expect(candidate.beatenBy !== null, candidate.model.id).toBe(bruteForce.length > 0);
+      if (candidate.beatenBy !== null) expect(bruteForce.map((other) => other.model.id)).toContain(candidate.beatenBy);
+    }
+  });
+  it('beating is a strict order', () => {
+    const mark = fc.array(fc.option(fc.integer({ min: 0, max: 3 })), { minLength: 6, maxLength: 6 }).map((figures): Mark[] => figures.map((figure, index) => ({ criterion: criteria[index]!, figure, good: 0, points: 0 })));
+    fc.assert(fc.property(mark, mark, mark, (a, b, c) => {
+      expect(beats(a, a)).toBe(false);
+      if (beats(a, b)) expect(beats(b, a)).toBe(false);
+      if (beats(a, b) && beats(b, c)) expect(beats(a, c)).toBe(true);
+    }), { numRuns: 500 });
+  });
+  it('does not compare prices of different currencies', () => {
+    const mixed = supplies.map((model, index) => (index % 2 === 0 ? { ...model, price: { ...model.price, currency: 'NOK' } } : model));
+    for (const candidate of rankSupplies(mixed, asking(game), weights, 'EUR')) expect(candidate.marks.find((mark) => mark.criterion === 'price')!.figure === null).toBe(candidate.model.price.currency === 'NOK');
+  });
+  it('names the smallest cut to the card where nothing fits', () => {
+    const few = supplies.filter((model) => ['corvane-550-s', 'corvane-550-b'].includes(model.id));
+    const heavy = asking([part('board', 'b'), part('processor-105', 'p'), part('card-88', 'c', { figures: { likelyWatts: 330, highWatts: 400, shortWatts: 350 } })]);
+    const miss = nothingFits(rankSupplies(few, heavy, weights, 'EUR'))!;
+    expect(miss.smallerCard).not.toBeNull();
+    expect(nothingFits(rankSupplies(supplies, asking(game), weights, 'EUR'))).toBeNull();
   });
   it('ships at least 24 models over four shapes from 300 to 1200 W, single and multi rail', () => {
     expect(supplies.length).toBeGreaterThanOrEqual(24);
     expect(new Set(supplies.map((item) => item.label.shape))).toEqual(new Set(['ATX', 'SFX', 'SFX-L', 'TFX']));
     expect([Math.min(...supplies.map((item) => item.label.ratingWatts)), Math.max(...supplies.map((item) => item.label.ratingWatts))]).toEqual([300, 1200]);
     expect(supplies.some((item) => item.label.rails.filter((rail) => rail.rail === '+12').length > 1)).toBe(true);
+  });
+});
+
+describe('a planner that remembers', () => {
+  it('gives the plan of the plain one for every supply and machine', () => {
+    for (const { parts, casing } of machines) {
+      const inlets = inletsToServe(parts, casing.layout);
+      const solve = rememberingPlanner();
+      for (const model of [...supplies, ...supplies]) expect(planCables(model.kit, inlets, true, solve)).toEqual(planCables(model.kit, inlets, true, planFamily));
+    }
+  });
+});
+
+describe('running cost', () => {
+  const gold = { grade: 'gold', ratingWatts: 600, correction: 'active', inlet: 'C14' } as const;
+  const day = { idleHours: 4, typicalHours: 3, fullHours: 1, typicalShare: 0.25 };
+  const tariff = { mainsVolts: 230, minorPerKilowattHour: 30, breakerAmps: 16 };
+  it('is the closed sum over the day', () => {
+    const cost = runningCost(gold, { idleWatts: 60, fullWatts: 300 }, day, tariff);
+    const model = lossModel('gold', 600, 230);
+    const input = (watts: number) => watts + lossWatts(model, watts, 600);
+    const daily = 4 * input(60) + 3 * input(120) + 1 * input(300);
+    expect(cost.kilowattHours).toBeCloseTo((daily * 365) / 1000, 9);
+    expect(cost.minorAYear).toBeCloseTo((daily * 365 * 30) / 1000, 6);
+    expect(cost.heatWatts).toBeCloseTo(input(120), 9);
+  });
+  it('gives input amps by efficiency, power factor and the lowest mains, by hand', () => {
+    // 300 W at half load of a gold supply: 92 %, so 326.09 W; over 0.95 and 207 V: 1.658 A.
+    const cost = runningCost(gold, { idleWatts: 60, fullWatts: 300 }, day, tariff);
+    expect(cost.inputAmps).toBeCloseTo(300 / 0.92 / 0.95 / 207, 9);
+    expect(cost.breakerShare).toBeCloseTo(cost.inputAmps / 16, 12);
+    expect(cost.upsWatts).toBeCloseTo(300 / 0.92, 9);
+    expect(cost.upsVoltAmps).toBeCloseTo(300 / 0.92 / 0.95, 9);
+    expect(runningCost({ ...gold, correction: 'none' }, { idleWatts: 60, fullWatts: 300 }, day, tariff).upsVoltAmps).toBeCloseTo(300 / 0.92 / 0.6, 9);
+  });
+  it('pays back by price over yearly saving, never where nothing is saved or currencies differ', () => {
+    const at = (minor: number, minorAYear: number, currency = 'EUR') => ({ price: { minor, currency }, minorAYear });
+    expect(paybackYears(at(12_000, 4000), at(9000, 5000))).toBe(3);
+    expect(paybackYears(at(12_000, 5000), at(9000, 5000))).toBeNull();
+    expect(paybackYears(at(9000, 4000), at(12_000, 5000))).toBe(0);
+    expect(paybackYears(at(12_000, 4000, 'NOK'), at(9000, 5000))).toBeNull();
+  });
+});
+
+describe('a hand-worked budget', () => {
+  it('office: board 35, processor 35 through converters, memory 6, drive 3.5', () => {
+    const { parts } = machines[0]!;
+    const demand = demandOf(parts);
+    expect(demand.sustainedWatts).toBeCloseTo(35 + 35 / 0.87 + 6 + 3.5, 9);
+    expect(demand.routes).toMatchObject({ 'processor-plug': expect.closeTo(35 / 0.87, 9) as number, 'drive-plug': 3.5, main: 41, slot: 0 });
+    const assessed = assessLoad(demand, supplyNamed('brackholm-300-plain').label);
+    expect(assessed.findings.find((finding) => finding.code === 'lasting')).toMatchObject({ figure: expect.closeTo(35 + 35 / 0.87 + 9.5, 9) as number, limit: 300, word: 'covered' });
   });
 });

@@ -5,6 +5,7 @@ import type { FitReason } from '../supply/index.ts';
 import { shareInterval, triedCureId, type Conclusion, type Contradiction, type FaultGroup, type Hazard, type Knowledge, type MindChanger, type Need, type NextCheck, type Strength, type Suspect, type Tally } from '../diagnose/index.ts';
 import type { OpenPoint, Phase, Refusal, StationId, StationLine, StationState } from '../job/index.ts';
 import type { OpenReason } from '../cable/index.ts';
+import { protectionText } from './sizing.ts';
 import { durationText, percentText, voltsText, wattsText } from './figures.ts';
 
 export const subjectText: Record<Subject, string> = { '+12': '+12 V', '+5': '+5 V', '+3.3': '+3.3 V', '-12': '-12 V', '+5sb': '+5 V standby', 'power-good': 'Power-good' };
@@ -14,7 +15,7 @@ export const verdictText: Record<VerdictWord, string> = { pass: 'Pass', marginal
 export const phaseText: Record<Phase, string> = { before: 'before', after: 'after' };
 export const changeText: Record<PartChange, string> = { stays: 'stays', added: 'added', replaced: 'replaced', removed: 'removed' };
 export const layoutText: Record<CaseLayout, string> = { tower: 'Tower', small: 'Small case', slim: 'Slim case' };
-export const schoolText: Record<School, string> = { 'like-for-like': 'Like for like', 'fixed-margin': 'Fixed margin', 'half-load': 'Half load', 'peaks-covered': 'Peaks covered' };
+export const schoolText: Record<School, string> = { 'like-for-like': 'Like for like', 'fixed-margin': 'Fixed margin', 'half-load': 'Half load', 'card-advice': 'Card\'s advice', 'peaks-covered': 'Peaks covered' };
 export const strengthText: Record<Strength, string> = { strong: 'strong', fair: 'fair', slight: 'slight' };
 export const hazardText: Record<Hazard, string> = { none: 'none', low: 'low', mains: 'mains' };
 export const needText: Record<Need, string> = { meter: 'meter', tester: 'tester', 'spare-supply': 'spare supply', 'second-spare': 'second spare', 'spare-memory': 'spare memory', 'spare-card': 'spare card', 'spare-board': 'spare board', running: 'machine running' };
@@ -76,7 +77,7 @@ export function quickProblemText(problem: QuickProblem): string {
 export function loadFindingText(finding: LoadFinding): string {
   const figure = finding.unit === 'W' ? wattsText(finding.figure) : `${finding.figure.toFixed(1)} A`;
   const limit = finding.limit === null ? '' : finding.unit === 'W' ? wattsText(finding.limit) : `${finding.limit.toFixed(1)} A`;
-  const subject = { lasting: 'lasting load', 'twelve-total': '+12 V in all', combined: finding.subject, rail: `${finding.subject} V`, 'spin-up': 'drives starting', peak: `${durationText(Number(finding.subject))} peak` }[finding.code];
+  const subject = { lasting: 'lasting load', 'twelve-total': '+12 V in all', combined: finding.subject, rail: `${finding.subject} V`, 'spin-up': 'drives starting', standby: '+5 V standby', 'twelve-output': `output ${finding.subject}`, conductor: `cable ${finding.subject}`, peak: `${durationText(Number(finding.subject))} peak` }[finding.code];
   switch (finding.word) {
     case 'not-promised': return `${subject} ${figure}: its guide promises nothing this short`;
     case 'beyond': return `${subject} ${figure}, carries ${limit}`;
@@ -106,6 +107,8 @@ export function schoolBecause(rating: SchoolRating): string {
     case 'peak-1000': return 'turbo for seconds';
     case 'spin-up': return 'all drives starting';
     case 'no-present-supply': return 'no present supply entered';
+    case 'advice': return 'as the card\'s maker prints';
+    case 'no-advice': return 'the advice was not read yet';
     case 'peak-100': case 'peak-10': case 'peak-1': case 'peak-0.1': return `peak of ${rating.because.slice(5)} ms, 3.x guide`;
   }
 }
@@ -122,6 +125,14 @@ export function fitReasonText(reason: FitReason, inletLabel: (id: string) => str
     case 'depth': return `needs ${reason.needsMillimetres} mm with plugs bent, the case has ${reason.roomMillimetres} mm`;
     case 'mains': return `made for ${reason.lowVolts} to ${reason.highVolts} V mains, here ${reason.mainsVolts} V`;
     case 'load': return loadFindingText(reason.finding);
+    case 'holes': return reason.caseOwn ? 'has the standard holes, this case its maker\'s own' : 'has its maker\'s own holes, this case the standard four';
+    case 'vent': return 'its fan would face a closed wall of this case';
+    case 'lead': return `would draw ${reason.amps.toFixed(1)} A, its lead carries ${reason.limitAmps} A`;
+    case 'outputs-unknown': return 'nobody knows which cable hangs on which +12 V output, and it decides';
+    case 'protection': return `no ${protectionText[reason.missing]} protection`;
+    case 'correction': return 'no active power factor correction';
+    case 'noise': return reason.decibels === null ? `its noise is not known, at most ${reason.mostDecibels} dB are wanted` : `${reason.decibels} dB, at most ${reason.mostDecibels} dB are wanted`;
+    case 'warranty': return `${reason.years} years of warranty, ${reason.leastYears} are wanted`;
     case 'school': return `${schoolText[reason.school].toLowerCase()} asks for ${wattsText(reason.asksWatts)}`;
     case 'inlet': return openInletText(inletLabel(reason.inletId), reason.reason);
     case 'too-large': return `too large: ${wattsText(reason.ratingWatts)} for a lasting ${wattsText(reason.sustainedWatts)}`;

@@ -203,15 +203,10 @@ describe('the shop', () => {
     expect((await put<Problem>('mara', better, { ...better, id: 'other' })).body.errors?.[0]?.path).toBe('instrument.id');
     expect((await put<Problem>('mara', better, { ...better, ranges: [] })).body.errors?.[0]?.path).toBe('instrument.ranges');
   });
-  it('takes a shop and a supplies file, and leaves what is here as it is', async () => {
+  it('takes a shop file, and leaves what is here as it is', async () => {
     const shop = JSON.parse(readFileSync(`${demo}/shop.json`, 'utf8')) as { settings: { name: string } };
     const answer = await call<{ settings: { name: string } }>('/shop/import', { ...shop, settings: { ...shop.settings, name: 'Another bench' } });
     expect(answer.body.settings.name).toBe('Lantern Quay Repair Bench');
-    const supplies = JSON.parse(readFileSync(`${demo}/supplies.json`, 'utf8')) as { supplies: { id: string; name: string }[] };
-    const one = { ...supplies, supplies: [supplies.supplies[0]!, { ...supplies.supplies[1]!, id: 'new-one', name: 'New one' }] };
-    expect((await call('/shop/supplies', one)).body).toEqual({ added: 1, known: 1 });
-    expect((await call<Problem>('/shop/supplies', { ...supplies, supplies: [{ id: 'x' }] })).status).toBe(422);
-    expect((await call<Problem>('/shop/supplies', { ...supplies, supplies: [supplies.supplies[0]!, supplies.supplies[0]!] })).body.errors?.[0]?.path).toBe('supplies.1.id');
   });
 });
 

@@ -1,5 +1,6 @@
 import type { CableProbe, Job, JobPart, KeptLog, PresentSupply, RailName, Reading, ReadingValue, RecordedCable } from '@fairwatt/core';
 import { many, maybeOne, type Queryable } from '../database/query.ts';
+import { feedsOf } from '../supplies/store.ts';
 import { boolean, instant, member, number, orNull, text, texts } from '../database/read.ts';
 
 type Row = Record<string, unknown>;
@@ -13,14 +14,14 @@ async function readParts(db: Queryable, jobId: number): Promise<JobPart[]> {
     id: text(row, 'id'), version: number(row, 'version'), classId: text(row, 'class_id'), name: text(row, 'name'), quantity: number(row, 'quantity'), change: member(row, 'change'),
     figures: {
       lowWatts: number(row, 'low_watts'), likelyWatts: number(row, 'likely_watts'), highWatts: number(row, 'high_watts'), idleWatts: number(row, 'idle_watts'), shortWatts: number(row, 'short_watts'),
-      spinUpAmps: number(row, 'spin_up_amps'), share12: number(row, 'share_12'), share5: number(row, 'share_5'), share33: number(row, 'share_33'), excursion: member(row, 'excursion'),
+      spinUpAmps: number(row, 'spin_up_amps'), share12: number(row, 'share_12'), share5: number(row, 'share_5'), share33: number(row, 'share_33'), excursion: member(row, 'excursion'), standbyWatts: number(row, 'standby_watts'), source: member(row, 'source'),
     },
     inlets: inlets.filter((item) => item.partId === row['id']).map((item) => item.inlet),
   }));
 }
 
 async function readSupply(db: Queryable, jobId: number): Promise<PresentSupply | null> {
-  const rails = await many(db, 'select * from job_supply_rail where job_id = $1 order by position', [jobId], (row) => ({ label: text(row, 'label'), rail: member<PresentSupply['label']['rails'][number]['rail']>(row, 'rail'), amps: number(row, 'amps') }));
+  const rails = await many(db, 'select * from job_supply_rail where job_id = $1 order by position', [jobId], (row) => ({ label: text(row, 'label'), rail: member<PresentSupply['label']['rails'][number]['rail']>(row, 'rail'), amps: number(row, 'amps'), ...feedsOf(row) }));
   const combined = await many(db, 'select * from job_supply_combined where job_id = $1 order by position', [jobId], (row) => ({ labels: texts(row, 'labels'), watts: number(row, 'watts') }));
   return maybeOne(db, 'select * from job_supply where job_id = $1', [jobId], (row): PresentSupply => ({
     version: number(row, 'version'), name: text(row, 'name'),
@@ -92,7 +93,11 @@ export async function readJob(db: Queryable, code: string, lock = false): Promis
       version: number(head, 'sheet_version'), title: text(head, 'title'), client: text(head, 'client'), words: text(head, 'words'), button: orNull(text)(head, 'button'), course: orNull(text)(head, 'course'),
       surroundings: text(head, 'surroundings'), machineYears: orNull(number)(head, 'machine_years'), supplyYears: orNull(number)(head, 'supply_years'), upgrade: text(head, 'upgrade'),
       cableBag: orNull<NonNullable<Job['sheet']['cableBag']>>(member)(head, 'cable_bag'), layout: member(head, 'layout'), shapes: texts(head, 'shapes') as Job['sheet']['shapes'], depthMillimetres: orNull(number)(head, 'depth_millimetres'),
-      school: member(head, 'school'), watch: text(head, 'watch'), leftInBag: text(head, 'left_in_bag'),
+      school: member(head, 'school'), watch: text(head, 'watch'), leftInBag: text(head, 'left_in_bag'), schoolNote: text(head, 'school_note'), cardAdviceWatts: orNull(number)(head, 'card_advice_watts'), staggeredStart: boolean(head, 'staggered_start'),
+      measuredLoad: head['measured_kind'] === null ? null : { kind: member(head, 'measured_kind'), figure: number(head, 'measured_figure'), used: boolean(head, 'measured_used') },
+      day: head['day_idle_hours'] === null ? null : { idleHours: number(head, 'day_idle_hours'), typicalHours: number(head, 'day_typical_hours'), fullHours: number(head, 'day_full_hours'), typicalShare: number(head, 'day_typical_share') },
+      keepYears: orNull(number)(head, 'keep_years'), ownHoles: boolean(head, 'own_holes'), ventClosed: boolean(head, 'vent_closed'),
+      wants: { noisiestDecibels: orNull(number)(head, 'noisiest_decibels'), leastWarrantyYears: orNull(number)(head, 'least_warranty_years'), protections: texts(head, 'protections') as Job['sheet']['wants']['protections'], activeCorrection: boolean(head, 'active_correction') },
     },
     parts: await readParts(db, id),
     supply: await readSupply(db, id),
@@ -101,7 +106,7 @@ export async function readJob(db: Queryable, code: string, lock = false): Promis
     probes: await readProbes(db, id),
     logs: await readLogs(db, id),
     finding: await maybeOne(db, 'select * from job_finding where job_id = $1', [id], (row) => ({ version: number(row, 'version'), kind: member<NonNullable<Job['finding']>['kind']>(row, 'kind'), faultId: orNull(text)(row, 'fault_id'), confirmed: boolean(row, 'confirmed'), note: text(row, 'note'), ...signed(row) })),
-    choice: await maybeOne(db, 'select * from job_choice where job_id = $1', [id], (row) => ({ version: number(row, 'version'), kind: member<NonNullable<Job['choice']>['kind']>(row, 'kind'), modelId: orNull(text)(row, 'model_id'), reason: text(row, 'reason'), ...signed(row) })),
+    choice: await maybeOne(db, 'select * from job_choice where job_id = $1', [id], (row) => ({ version: number(row, 'version'), kind: member<NonNullable<Job['choice']>['kind']>(row, 'kind'), modelId: orNull(text)(row, 'model_id'), reason: text(row, 'reason'), known: texts(row, 'known'), ...signed(row) })),
     cables: await readCables(db, id),
     seats: await many(db, 'select * from job_seat where job_id = $1 order by at, inlet_id', [id], (row) => ({ version: number(row, 'version'), inletId: text(row, 'inlet_id'), cableCode: text(row, 'cable_code'), plugIndex: number(row, 'plug_index'), click: boolean(row, 'click'), tug: boolean(row, 'tug'), gap: boolean(row, 'gap'), ...signed(row) })),
     signOffs: await many(db, 'select * from job_sign_off where job_id = $1 order by position', [id], (row) => ({ id: text(row, 'id'), point: text(row, 'point'), reason: text(row, 'reason'), ...signed(row) })),

@@ -95,7 +95,7 @@ export async function exportJob(db: Queryable, code: string, at: string): Promis
   const meters = new Set<string | null>([...job.readings, ...job.outcomes].map((item) => item.instrumentId));
   const file = {
     format: 'fairwatt-job' as const, version: 1 as const, exportedAt: at, job,
-    supplies: (await readSupplies(db)).filter((model) => model.id === job.choice?.modelId),
+    supplies: (await readSupplies(db)).filter((model) => model.id === job.choice?.modelId).map((model) => ({ ...model, onShelf: 0 })),
     instruments: (await readInstruments(db)).filter((instrument) => meters.has(instrument.id)),
     technicians: (await readTechnicians(db)).filter((technician) => people.has(technician.id)),
     originals: await many(db, 'select log_id, text from job_log_original join job_log on job_log.job_id = job_log_original.job_id and job_log.id = log_id where job_log_original.job_id = $1 order by log_id', [stored.id], (row) => ({ logId: text(row, 'log_id'), text: text(row, 'text') })),

@@ -3,10 +3,13 @@ import { insertRows, one, type Queryable } from '../database/query.ts';
 import { number } from '../database/read.ts';
 import { writeLesson } from '../record/store.ts';
 
-const headColumns = ['code', 'created_at', 'updated_at', 'state', 'state_version', 'closed_by', 'closed_at', 'sheet_version', 'title', 'client', 'words', 'button', 'course', 'surroundings', 'machine_years', 'supply_years', 'upgrade', 'cable_bag', 'layout', 'shapes', 'depth_millimetres', 'school', 'watch', 'left_in_bag'] as const;
+const headColumns = ['code', 'created_at', 'updated_at', 'state', 'state_version', 'closed_by', 'closed_at', 'sheet_version', 'title', 'client', 'words', 'button', 'course', 'surroundings', 'machine_years', 'supply_years', 'upgrade', 'cable_bag', 'layout', 'shapes', 'depth_millimetres', 'school', 'watch', 'left_in_bag',
+  'school_note', 'card_advice_watts', 'staggered_start', 'measured_kind', 'measured_figure', 'measured_used', 'day_idle_hours', 'day_typical_hours', 'day_full_hours', 'day_typical_share', 'keep_years', 'noisiest_decibels', 'least_warranty_years', 'protections', 'active_correction', 'own_holes', 'vent_closed'] as const;
 
 function headValues({ sheet, ...job }: Job): unknown[] {
-  return [job.code, job.createdAt, job.updatedAt, job.state, job.stateVersion, job.closed?.by ?? null, job.closed?.at ?? null, sheet.version, sheet.title, sheet.client, sheet.words, sheet.button, sheet.course, sheet.surroundings, sheet.machineYears, sheet.supplyYears, sheet.upgrade, sheet.cableBag, sheet.layout, sheet.shapes, sheet.depthMillimetres, sheet.school, sheet.watch, sheet.leftInBag];
+  return [job.code, job.createdAt, job.updatedAt, job.state, job.stateVersion, job.closed?.by ?? null, job.closed?.at ?? null, sheet.version, sheet.title, sheet.client, sheet.words, sheet.button, sheet.course, sheet.surroundings, sheet.machineYears, sheet.supplyYears, sheet.upgrade, sheet.cableBag, sheet.layout, sheet.shapes, sheet.depthMillimetres, sheet.school, sheet.watch, sheet.leftInBag,
+    sheet.schoolNote, sheet.cardAdviceWatts, sheet.staggeredStart, sheet.measuredLoad?.kind ?? null, sheet.measuredLoad?.figure ?? null, sheet.measuredLoad?.used ?? null, sheet.day?.idleHours ?? null, sheet.day?.typicalHours ?? null, sheet.day?.fullHours ?? null, sheet.day?.typicalShare ?? null,
+    sheet.keepYears, sheet.wants.noisiestDecibels, sheet.wants.leastWarrantyYears, sheet.wants.protections, sheet.wants.activeCorrection, sheet.ownHoles, sheet.ventClosed];
 }
 
 /** A list of the job as a table: what is new or changed is written, what is gone is deleted, the rest is left alone. */
@@ -30,7 +33,7 @@ async function writeSupply(db: Queryable, jobId: number, supply: Job['supply']):
   if (supply === null) return;
   const { label } = supply;
   await insertRows(db, 'job_supply', ['job_id', 'version', 'name', 'rating_watts', 'shape', 'guide', 'grade', 'modular', 'has_16_pin'], [[jobId, supply.version, supply.name, label.ratingWatts, label.shape, label.guide, label.grade, label.modular, label.has16Pin]]);
-  await insertRows(db, 'job_supply_rail', ['job_id', 'position', 'label', 'rail', 'amps'], label.rails.map((rail, position) => [jobId, position, rail.label, rail.rail, rail.amps]));
+  await insertRows(db, 'job_supply_rail', ['job_id', 'position', 'label', 'rail', 'amps', 'feeds'], label.rails.map((rail, position) => [jobId, position, rail.label, rail.rail, rail.amps, rail.feeds ?? null]));
   await insertRows(db, 'job_supply_combined', ['job_id', 'position', 'labels', 'watts'], label.combined.map((limit, position) => [jobId, position, limit.labels, limit.watts]));
 }
 
@@ -52,8 +55,8 @@ export async function writeJob(db: Queryable, stored: { readonly id: number; rea
     await db.query(`update job set ${headColumns.map((column, index) => `${column} = $${index + 2}`).join(', ')} where id = $1`, [jobId, ...headValues(after)]);
   }
   const parts = await sync(db, 'job_part', 'id', before.parts, after.parts, (part) => part.id,
-    ['id', 'position', 'version', 'class_id', 'name', 'quantity', 'change', 'low_watts', 'likely_watts', 'high_watts', 'idle_watts', 'short_watts', 'spin_up_amps', 'share_12', 'share_5', 'share_33', 'excursion'],
-    ({ figures, ...part }, position) => [part.id, position, part.version, part.classId, part.name, part.quantity, part.change, figures.lowWatts, figures.likelyWatts, figures.highWatts, figures.idleWatts, figures.shortWatts, figures.spinUpAmps, figures.share12, figures.share5, figures.share33, figures.excursion], jobId);
+    ['id', 'position', 'version', 'class_id', 'name', 'quantity', 'change', 'low_watts', 'likely_watts', 'high_watts', 'idle_watts', 'short_watts', 'spin_up_amps', 'share_12', 'share_5', 'share_33', 'excursion', 'standby_watts', 'source'],
+    ({ figures, ...part }, position) => [part.id, position, part.version, part.classId, part.name, part.quantity, part.change, figures.lowWatts, figures.likelyWatts, figures.highWatts, figures.idleWatts, figures.shortWatts, figures.spinUpAmps, figures.share12, figures.share5, figures.share33, figures.excursion, figures.standbyWatts, figures.source], jobId);
   await insertRows(db, 'job_inlet', ['job_id', 'id', 'part_id', 'position', 'kind', 'label', 'optional'], parts.flatMap((part) => part.inlets.map((inlet, position) => [jobId, inlet.id, part.id, position, inlet.kind, inlet.label, inlet.optional])));
   if (before.supply !== after.supply) await writeSupply(db, jobId, after.supply);
   await sync(db, 'job_outcome', 'id', before.outcomes, after.outcomes, (item) => item.id, ['id', 'position', 'check_id', 'outcome_id', 'instrument_id', 'taken_back_at', 'by', 'at'], (item, position) => [item.id, position, item.checkId, item.outcomeId, item.instrumentId, item.takenBackAt, item.by, item.at], jobId);
@@ -67,7 +70,7 @@ export async function writeJob(db: Queryable, stored: { readonly id: number; rea
   await insertRows(db, 'job_log_event', ['job_id', 'log_id', 'position', 'rail', 'kind', 'at_seconds', 'lasts_seconds', 'volts', 'from_volts'], logs.flatMap((log) => log.events.map((event, position) => [jobId, log.id, position, event.rail, event.kind, event.atSeconds, event.lastsSeconds, event.volts, event.fromVolts])));
   const single = <T>(value: T | null): readonly T[] => (value === null ? [] : [value]);
   if (before.finding !== after.finding) await sync(db, 'job_finding', 'job_id', single(before.finding), single(after.finding), () => String(jobId), ['version', 'kind', 'fault_id', 'confirmed', 'note', 'by', 'at'], (item) => [item.version, item.kind, item.faultId, item.confirmed, item.note, item.by, item.at], jobId);
-  if (before.choice !== after.choice) await sync(db, 'job_choice', 'job_id', single(before.choice), single(after.choice), () => String(jobId), ['version', 'kind', 'model_id', 'reason', 'by', 'at'], (item) => [item.version, item.kind, item.modelId, item.reason, item.by, item.at], jobId);
+  if (before.choice !== after.choice) await sync(db, 'job_choice', 'job_id', single(before.choice), single(after.choice), () => String(jobId), ['version', 'kind', 'model_id', 'reason', 'known', 'by', 'at'], (item) => [item.version, item.kind, item.modelId, item.reason, item.known, item.by, item.at], jobId);
   const cables = await sync(db, 'job_cable', 'id', before.cables, after.cables, (item) => item.id, ['id', 'position', 'version', 'label', 'socket_label', 'way', 'ties_to_cut'], (item, position) => [item.id, position, item.version, item.label, item.socketLabel, item.way, item.tiesToCut], jobId);
   await insertRows(db, 'job_cable_plug', ['job_id', 'cable_id', 'position', 'kind', 'inlet_id'], cables.flatMap((cable) => cable.plugs.map((plug, position) => [jobId, cable.id, position, plug.kind, plug.inletId])));
   await sync(db, 'job_seat', 'inlet_id', before.seats, after.seats, (item) => item.inletId, ['inlet_id', 'version', 'cable_code', 'plug_index', 'click', 'tug', 'gap', 'by', 'at'], (item) => [item.inletId, item.version, item.cableCode, item.plugIndex, item.click, item.tug, item.gap, item.by, item.at], jobId);

@@ -18,7 +18,7 @@ async function closedJob(confirmed: boolean): Promise<Job> {
   await server.act(code, { kind: 'note-outcome', id: randomUUID(), checkId: 'm-tester', outcomeId: 'all-good', instrumentId: 'old-tester' });
   await server.act(code, { kind: 'note-outcome', id: randomUUID(), checkId: 'look-dust', outcomeId: 'unknown' });
   await server.act(code, { kind: 'set-finding', finding: { kind: 'fault', faultId: 'psu-weak', confirmed, note: '' }, basedOn: 0 });
-  const { body } = await server.act(code, { kind: 'set-choice', choice: { kind: 'keep', modelId: null, reason: 'Swapped back at the client.' }, basedOn: 0 });
+  const { body } = await server.act(code, { kind: 'set-choice', choice: { kind: 'keep', modelId: null, known: [], reason: 'Swapped back at the client.' }, basedOn: 0 });
   if (!confirmed) await server.act(code, { kind: 'sign-off', id: randomUUID(), point: 'not-confirmed', reason: 'Client took it away.' });
   const closed = await server.act(code, { kind: 'close', basedOn: body.stateVersion });
   expect(closed.status).toBe(200);

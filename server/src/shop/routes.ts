@@ -1,10 +1,9 @@
 import express, { Router, type Response } from 'express';
 import type pg from 'pg';
-import { instrumentMessageSchema, newTechnicianSchema, settingsMessageSchema, shopFileSchema, shopSchema, supplyFileSchema, supplyImportSchema } from '@fairwatt/contract';
+import { instrumentMessageSchema, newTechnicianSchema, settingsMessageSchema, shopFileSchema, shopSchema } from '@fairwatt/contract';
 import { transaction } from '../database/query.ts';
 import { noTechnician } from '../jobs/refusals.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
-import { addSupplies } from '../supplies/store.ts';
 import { addInstruments, addTechnicians, changeInstrument, changeSettings, hasSettings, nextTechnicianId, readShop, technicianNamed, writeSettings, type ChangeResult } from './store.ts';
 
 /** The shop's people, instruments and settings. Whoever reaches the server may change them: there are no passwords yet. */
@@ -48,11 +47,6 @@ export function shopRoutes(pool: pg.Pool): Router {
       await addInstruments(db, shop.instruments);
     });
     response.json(shopSchema.parse(await readShop(pool)));
-  });
-  router.post('/supplies', file, async (request, response) => {
-    const { supplies } = parseInput(supplyFileSchema, request.body, 'The supplies file');
-    const added = await transaction(pool, (db) => addSupplies(db, supplies));
-    response.json(supplyImportSchema.parse({ added, known: supplies.length - added }));
   });
   return router;
 }

@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import type pg from 'pg';
-import type { Instrument, ShopSettings } from '@fairwatt/core';
+import { firstChoosing, type Instrument, type ShopSettings } from '@fairwatt/core';
 import type { ShopMessage, Technician } from '@fairwatt/contract';
 import { insertRows, many, maybeOne, transaction, type Queryable } from '../database/query.ts';
 import { boolean, member, number, orNull, text, texts } from '../database/read.ts';
@@ -35,12 +35,17 @@ export async function readInstruments(db: Queryable): Promise<Instrument[]> {
 }
 
 /** What a shop starts with that has not said otherwise. */
-export const firstSettings: ShopSettings = { name: 'Repair bench', mainsVolts: 230, currency: 'EUR', school: 'peaks-covered', stopProbability: 0.9, bench: { has: ['meter'], mayMeterMains: true } };
+export const firstSettings: ShopSettings = { name: 'Repair bench', mainsVolts: 230, currency: 'EUR', school: 'peaks-covered', stopProbability: 0.9, bench: { has: ['meter'], mayMeterMains: true }, choosing: firstChoosing };
 
 export async function readSettings(db: Queryable): Promise<ShopSettings> {
   const found = await maybeOne(db, 'select * from shop_settings', [], (row): ShopSettings => ({
     name: text(row, 'name'), mainsVolts: number(row, 'mains_volts'), currency: text(row, 'currency'), school: member(row, 'school'), stopProbability: number(row, 'stop_probability'),
     bench: { has: texts(row, 'bench_has') as ShopSettings['bench']['has'], mayMeterMains: boolean(row, 'may_meter_mains') },
+    choosing: {
+      agePercentAYear: number(row, 'age_percent_a_year'), sharedCardCable: boolean(row, 'shared_card_cable'), minorPerKilowattHour: number(row, 'minor_per_kilowatt_hour'), breakerAmps: number(row, 'breaker_amps'), keepYears: number(row, 'keep_years'),
+      day: { idleHours: number(row, 'idle_hours'), typicalHours: number(row, 'typical_hours'), fullHours: number(row, 'full_hours'), typicalShare: number(row, 'typical_share') },
+      weights: { price: number(row, 'weight_price'), headroom: number(row, 'weight_headroom'), running: number(row, 'weight_running'), noise: number(row, 'weight_noise'), warranty: number(row, 'weight_warranty'), shelf: number(row, 'weight_shelf') },
+    },
   }));
   return found ?? firstSettings;
 }
@@ -90,10 +95,14 @@ export function changeInstrument(pool: pg.Pool, by: string, was: Instrument | nu
   });
 }
 
-export async function writeSettings(db: Queryable, settings: ShopSettings): Promise<void> {
-  await db.query(`insert into shop_settings (name, mains_volts, currency, school, stop_probability, bench_has, may_meter_mains) values ($1, $2, $3, $4, $5, $6, $7)
-    on conflict (only_row) do update set name = $1, mains_volts = $2, currency = $3, school = $4, stop_probability = $5, bench_has = $6, may_meter_mains = $7, version = shop_settings.version + 1`,
-  [settings.name, settings.mainsVolts, settings.currency, settings.school, settings.stopProbability, settings.bench.has, settings.bench.mayMeterMains]);
+const settingsColumns = ['name', 'mains_volts', 'currency', 'school', 'stop_probability', 'bench_has', 'may_meter_mains', 'age_percent_a_year', 'shared_card_cable', 'minor_per_kilowatt_hour', 'breaker_amps', 'keep_years', 'idle_hours', 'typical_hours', 'full_hours', 'typical_share', 'weight_price', 'weight_headroom', 'weight_running', 'weight_noise', 'weight_warranty', 'weight_shelf'] as const;
+
+export async function writeSettings(db: Queryable, { choosing, ...settings }: ShopSettings): Promise<void> {
+  const { day, weights } = choosing;
+  await db.query(`insert into shop_settings (${settingsColumns.join(', ')}) values (${settingsColumns.map((_, index) => `$${index + 1}`).join(', ')})
+    on conflict (only_row) do update set ${settingsColumns.map((column, index) => `${column} = $${index + 1}`).join(', ')}, version = shop_settings.version + 1`,
+  [settings.name, settings.mainsVolts, settings.currency, settings.school, settings.stopProbability, settings.bench.has, settings.bench.mayMeterMains, choosing.agePercentAYear, choosing.sharedCardCable, choosing.minorPerKilowattHour, choosing.breakerAmps, choosing.keepYears,
+    day.idleHours, day.typicalHours, day.fullHours, day.typicalShare, weights.price, weights.headroom, weights.running, weights.noise, weights.warranty, weights.shelf]);
 }
 
 /** New settings by an owner, based on the version that was seen. */

@@ -3,7 +3,7 @@ import { Empty } from '../../controls/empty.tsx';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
-const usualPlug: Record<InletKind, PlugKind> = { 'main-24': 'main-20+4', 'main-20': 'main-20+4', 'cpu-8': 'cpu-4+4', 'cpu-4': 'cpu-4', 'card-16': 'card-16', 'card-8': 'card-6+2', 'card-6': 'card-6+2', sata: 'sata', 'peripheral-4': 'peripheral-4', 'small-drive-4': 'small-drive-4' };
+const usualPlug: Record<InletKind, PlugKind> = { 'main-24': 'main-20+4', 'main-20': 'main-20+4', 'main-own': 'main-24', 'cpu-8': 'cpu-4+4', 'cpu-4': 'cpu-4', 'card-16': 'card-16', 'card-8': 'card-6+2', 'card-6': 'card-6+2', sata: 'sata', 'peripheral-4': 'peripheral-4', 'small-drive-4': 'small-drive-4' };
 const nextLabel = (cables: readonly RecordedCable[]) => { for (let index = 0; ; index += 1) { const label = index < 26 ? String.fromCharCode(65 + index) : `Z${index - 25}`; if (!cables.some((cable) => cable.label === label)) return label; } };
 
 /** The present cables: socket, plugs, inlets, the way each runs. */

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { bareReading, inletKinds, inletName, judgeProbe, parseFigure, pinExpectText, probeWordText, type CableProbe, type InletKind, type Phase, type PinFinding } from '@fairwatt/core';
+import { bareReading, standardInletKinds, inletName, judgeProbe, parseFigure, pinExpectText, probeWordText, type CableProbe, type InletKind, type Phase, type PinFinding } from '@fairwatt/core';
 import { SelectField, TextField } from '../../controls/fields.tsx';
 import { ConnectorFace, type FaceSide } from '../../drawings/connector-face.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -27,7 +27,7 @@ export function ProbeWalk({ phase }: { readonly phase: Phase }) {
         <p>Touch every pin of a plug in turn. It proves a loose or borrowed cable at its device end before it is trusted, and finds a wrong wire before it burns something.</p>
         <div className="walk-new">
           <TextField label="Cable" value={label} placeholder="Borrowed card cable, grey sleeve" maxLength={40} disabled={locked} onChange={setLabel} />
-          <SelectField label="Plug" value={plug} options={inletKinds.map((kind) => ({ value: kind, label: inletName[kind] }))} disabled={locked} onChange={setPlug} />
+          <SelectField label="Plug" value={plug} options={standardInletKinds.map((kind) => ({ value: kind, label: inletName[kind] }))} disabled={locked} onChange={setPlug} />
           <button type="button" className="secondary" disabled={locked} data-primary onClick={begin}>Start the walk</button>
         </div>
         <p className="caution" style={{ marginTop: 12 }}>The device stays unplugged. Supply on by its start line alone; black probe on a ground of the main plug, one hand, no slip to the next pin.</p>
