@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { text } from 'node:stream/consumers';
-import { ageShare, assessLoad, checkWorth, compileModel, conclude, contradictionIn, demandOf, drawLoads, fitQuestion, hungByInlet, inletsToServe, judgeReadings, mindChangers, needs, nextStep, nothingFits, partsAt, planCables, plugProblems, posterior, provingFirst, rankChecks, rankSupplies, schoolRatings, settlingInstruments, steadinessOf, suspects, worthOf, type Model } from '@fairwatt/core';
+import { ageShare, assessLoad, candidateRow, checkWorth, compileModel, conclude, contradictionIn, demandOf, drawLoads, fitQuestion, hungByInlet, inletsToServe, judgeReadings, mindChangers, needs, nextStep, nothingFits, partsAt, planCables, plugProblems, posterior, provingFirst, rankChecks, rankSupplies, schoolRatings, settlingInstruments, steadinessOf, suspects, worthOf, type Model } from '@fairwatt/core';
 import { seeded } from '@fairwatt/core/simulate';
 import { computeSchemas, computeVerbs, fieldErrors, type ComputeVerb, type Problem } from '@fairwatt/contract';
 
@@ -69,7 +69,7 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
       const { parts, casing, mainsVolts, school, presentRatingWatts, cardAdviceWatts, staggeredStart: staggered, wants, currency, choosing, supplies } = parsed('rank', input);
       const question = fitQuestion(parts, casing, { school, presentRatingWatts, cardAdviceWatts, staggered, wants, sharedCardCable: choosing.sharedCardCable, day: choosing.day, tariff: { mainsVolts, minorPerKilowattHour: choosing.minorPerKilowattHour, breakerAmps: choosing.breakerAmps } });
       const ranked = rankSupplies(supplies, question, choosing.weights, currency);
-      const nothing = nothingFits(ranked);
+      const nothing = nothingFits(ranked.map(candidateRow));
       return { candidates: ranked.map(({ model: supply, ...rest }) => ({ supplyId: supply.id, name: supply.name, ...rest })), nothingFits: nothing === null ? null : { nearest: nothing.nearest.map((candidate) => candidate.model.id), smallerCard: nothing.smallerCard } };
     }
     case 'plan': {

@@ -22,7 +22,7 @@ export interface ChoosingSettings {
 /** What a shop starts with that has not said otherwise. */
 export const firstChoosing: ChoosingSettings = {
   agePercentAYear: 1, sharedCardCable: true, minorPerKilowattHour: 30, breakerAmps: 16, day: { idleHours: 4, typicalHours: 3, fullHours: 1, typicalShare: 0.4 }, keepYears: 5,
-  weights: { price: 3, headroom: 2, running: 2, noise: 1, warranty: 1, shelf: 3 },
+  weights: { price: 5, headroom: 1, running: 2, noise: 1, warranty: 1, shelf: 3 },
 };
 
 /** The shop's settings that the computation needs. */

@@ -1,6 +1,6 @@
 import { ageShare, partsAt, type Casing, type MachineMoment, type SupplyLabel } from '../machine/index.ts';
 import { assessLoad, calibratedParts, compareMeasured, demandOf, hungByInlet, plugProblems, schoolRatings, type Demand, type LoadAssessment, type MeasuredComparison, type PlugProblem, type SchoolRating } from '../load/index.ts';
-import { fitQuestion, rankSupplies, runningCost, type FitQuestion, type RankedSupply, type RunningCost } from '../supply/index.ts';
+import { candidateRow, fitQuestion, rankSupplies, runningCost, type CandidateRow, type FitQuestion, type RunningCost } from '../supply/index.ts';
 import type { Job, JobPart } from './job.ts';
 import type { Shop } from './shop.ts';
 
@@ -64,9 +64,9 @@ export function questionOf(job: Job, { settings }: Pick<Shop, 'settings'>): FitQ
 }
 
 /** The shop's supplies in the order to look at them, for the machine as it will be; empty without parts. */
-export function candidatesOf(job: Job, shop: Pick<Shop, 'settings' | 'supplies'>): RankedSupply[] {
+export function candidatesOf(job: Job, shop: Pick<Shop, 'settings' | 'supplies'>): CandidateRow[] {
   const question = questionOf(job, shop);
-  return question === null ? [] : rankSupplies(shop.supplies, question, shop.settings.choosing.weights, shop.settings.currency);
+  return question === null ? [] : rankSupplies(shop.supplies, question, shop.settings.choosing.weights, shop.settings.currency).map(candidateRow);
 }
 
 /** What the present supply costs to run with the planned machine; null without a supply or parts. Its correction is not on the label: passive is reckoned with for 2.x without a grade, active otherwise. */

@@ -1,5 +1,5 @@
 import { conclude, contradictionIn, mindChangers, nextStep, posterior, provingFirst, rankChecks, suspects, triedCureId, weigh, type Conclusion, type Contradiction, type MindChanger, type NextCheck, type NextStep, type Suspect } from '../diagnose/index.ts';
-import type { RankedSupply, SupplyModel } from '../supply/index.ts';
+import type { CandidateRow, SupplyModel } from '../supply/index.ts';
 import { cablingOf, type Cabling } from './cabling.ts';
 import type { Job } from './job.ts';
 import { loadLinesOf, type LoadLines } from './load-lines.ts';
@@ -29,7 +29,7 @@ export interface JobView {
   readonly round: number;
   readonly load: LoadView;
   /** Empty too while they are still being judged elsewhere. */
-  readonly candidates: readonly RankedSupply[];
+  readonly candidates: readonly CandidateRow[];
   /** How the present supply stands, load and readings together. */
   readonly standing: Standing;
   readonly chosen: SupplyModel | null;
@@ -57,7 +57,7 @@ export function faultView(job: Job, shop: Shop, load: LoadView = loadView(job, s
 }
 
 /** All of it. The parts may be given where they are already known, so that a change recomputes only what depends on it. */
-export function viewJob(job: Job, shop: Shop, known: { readonly fault?: ReturnType<typeof faultView>; readonly load?: LoadView; readonly candidates?: readonly RankedSupply[] } = {}): JobView {
+export function viewJob(job: Job, shop: Shop, known: { readonly fault?: ReturnType<typeof faultView>; readonly load?: LoadView; readonly candidates?: readonly CandidateRow[] } = {}): JobView {
   const load = known.load ?? loadView(job, shop);
   const fault = known.fault ?? faultView(job, shop, load);
   const candidates = known.candidates ?? candidatesOf(job, shop);

@@ -35,7 +35,7 @@ export interface LoadAssessment {
 }
 
 /** The share of the rating that counts for a verdict: a 2.x supply promises its rating and no more, and what is shorter than 100 ms is not judged. */
-function verdictShare(guide: Guide, has16Pin: boolean, ratingWatts: number, milliseconds: Demand['peaks'][number]['milliseconds']): number | null {
+export function verdictShare(guide: Guide, has16Pin: boolean, ratingWatts: number, milliseconds: Demand['peaks'][number]['milliseconds']): number | null {
   if (milliseconds === 1000) return 1;
   const promised = carriedShare(guide, has16Pin, ratingWatts, milliseconds);
   return promised ?? (milliseconds === 100 ? 1 : null);

@@ -46,20 +46,24 @@ export function inputWatts(part: MachinePart, watts: number): number {
   return (part.quantity * watts) / (throughConverters ? converterEfficiency : 1);
 }
 
+const inletCapacity: Partial<Record<string, number>> = { ...limits.cardInletWatts, ...limits.processorInletWatts };
+
 /** The way watts come into the machine. What goes through the slot and the headers also goes through the main connector. */
 export type Route = 'main' | 'processor-plug' | 'slot' | 'card-plug' | 'drive-plug';
 export const routes = ['main', 'processor-plug', 'slot', 'card-plug', 'drive-plug'] as const satisfies readonly Route[];
 
 /**
- * A part's lasting watts by way. A processor's come through the processor plugs; a card takes from its slot at most a
- * quarter and no more than the slot's 5.5 A where it has plugs of its own, else everything; a drive's come through its plug.
+ * A part's lasting watts by way. A processor's come through the processor plugs; a card with plugs of its own takes a quarter
+ * from its slot, more where its plugs would not carry the rest, and never more than the slot's 5.5 A; a card without takes
+ * everything from it; a drive's come through its plug (bench practice).
  */
 export function routesOf(part: MachinePart): Readonly<Partial<Record<Route, number>>> {
   const watts = inputWatts(part, part.figures.likelyWatts);
   const group = partClass(part.classId)?.group;
   if (group === 'processor') return { 'processor-plug': watts };
   if (part.inlets.some((inlet) => inlet.kind.startsWith('card-'))) {
-    const slot = Math.min(limits.slotTwelveVoltAmps * 12, watts * 0.25);
+    const plugs = part.inlets.reduce((sum, inlet) => sum + (inletCapacity[inlet.kind] ?? 0), 0);
+    const slot = Math.min(limits.slotTwelveVoltAmps * 12, Math.max(watts * 0.25, watts - plugs));
     return { slot, 'card-plug': watts - slot };
   }
   if (part.inlets.some((inlet) => ['sata', 'peripheral-4', 'small-drive-4'].includes(inlet.kind))) return { 'drive-plug': watts };
@@ -107,8 +111,6 @@ export interface InletLoad {
   readonly watts: number;
   readonly amps: Record<LoadRail, number>;
 }
-
-const inletCapacity: Partial<Record<string, number>> = { ...limits.cardInletWatts, ...limits.processorInletWatts };
 
 /**
  * What each inlet carries. A card takes from its slot what the slot gives (12 V only, 5.5 A) and shares the rest over

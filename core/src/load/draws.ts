@@ -1,5 +1,6 @@
-import { carriedShare, excursionMilliseconds, excursionMultiple, type ExcursionMilliseconds } from '../standards/index.ts';
+import { excursionMilliseconds, excursionMultiple, type ExcursionMilliseconds } from '../standards/index.ts';
 import { deratedLabel, twelveVoltWatts, type MachinePart, type SupplyLabel } from '../machine/index.ts';
+import { verdictShare } from './assess.ts';
 import { inputWatts, loadRails, type LoadRail } from './demand.ts';
 
 /** A share of the draws with its 95 % interval (Wilson). */
@@ -21,8 +22,8 @@ export interface LoadDraws {
   readonly against: {
     readonly lasting: DrawnShare;
     readonly rails: readonly { readonly rail: LoadRail; readonly over: DrawnShare }[];
-    /** Only where the supply's guide promises something. */
-    readonly peaks: readonly { readonly milliseconds: ExcursionMilliseconds; readonly over: DrawnShare }[];
+    /** As far as they are judged: 1 s always, shorter where the supply's guide promises something, 100 ms for 2.x as well. */
+    readonly peaks: readonly { readonly milliseconds: 1000 | ExcursionMilliseconds; readonly over: DrawnShare }[];
     /** Any of them. */
     readonly anything: DrawnShare;
   } | null;
@@ -58,7 +59,10 @@ export function drawLoads(parts: readonly MachinePart[], printed: SupplyLabel | 
   const high = Float64Array.from(parts, (part) => inputWatts(part, part.figures.highWatts));
   const short = Float64Array.from(parts, (part) => inputWatts(part, part.figures.shortWatts));
   const shares: Record<LoadRail, Float64Array> = { '+12': Float64Array.from(parts, (part) => part.figures.share12), '+5': Float64Array.from(parts, (part) => part.figures.share5), '+3.3': Float64Array.from(parts, (part) => part.figures.share33) };
-  const judged = label === null ? [] : excursionMilliseconds.flatMap((milliseconds) => { const share = carriedShare(label.guide, label.has16Pin, label.ratingWatts, milliseconds); return share === null ? [] : [{ milliseconds, limit: share * label.ratingWatts, multiples: Float64Array.from(parts, (part) => excursionMultiple[part.figures.excursion][milliseconds]) }]; });
+  const judged = label === null ? [] : ([1000, ...excursionMilliseconds] as const).flatMap((milliseconds) => {
+    const share = verdictShare(label.guide, label.has16Pin, label.ratingWatts, milliseconds);
+    return share === null ? [] : [{ milliseconds, limit: share * label.ratingWatts, multiples: Float64Array.from(parts, (part) => (milliseconds === 1000 ? 1 : excursionMultiple[part.figures.excursion][milliseconds])) }];
+  });
   const railLimits = label === null ? [] : loadRails.flatMap((rail) => {
     const outputs = label.rails.filter((output) => output.rail === rail);
     const volts = { '+12': 12, '+5': 5, '+3.3': 3.3 }[rail];

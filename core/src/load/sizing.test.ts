@@ -207,7 +207,9 @@ describe('draws', () => {
     expect(drawn.quantiles.low).toBeLessThan(drawn.quantiles.high);
   });
   it('a 2.x supply is not judged by what its guide does not promise', () => {
-    expect(drawLoads([part('card-16')], label(700, { guide: '2.x' }), seeded(1), 100).against!.peaks).toEqual([]);
+    const { against } = drawLoads([part('card-16')], label(700, { guide: '2.x' }), seeded(1), 100);
+    expect(against!.peaks.map((peak) => peak.milliseconds)).toEqual([1000, 100]);
+    expect(drawLoads([part('card-16')], label(700), seeded(1), 100).against!.peaks.map((peak) => peak.milliseconds)).toEqual([1000, 100, 10, 1, 0.1]);
   });
   it('the same seed draws the same', () => {
     const parts = [part('board'), part('card-8')];

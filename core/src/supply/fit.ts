@@ -1,4 +1,4 @@
-import { excursionMultiple, limits, modularBendMillimetres, type Protection } from '../standards/index.ts';
+import { excursionMultiple, modularBendMillimetres, type Protection } from '../standards/index.ts';
 import { cableAmps12, planCables, planFamily, reachMillimetres, type CablePlan, type InletToServe } from '../cable/index.ts';
 import { assessLoad, demandOf, inletLoads, inputWatts, lastingShare, routesOf, schoolRatings, type Demand, type HungLoad, type LoadAssessment, type LoadFinding, type School } from '../load/index.ts';
 import { partClass, partsAt, type CaseLayout, type Casing, type MachinePart } from '../machine/index.ts';
@@ -153,8 +153,12 @@ function reductionFor(card: MachinePart, finding: LoadFinding, tightShare: numbe
       // What the card takes through its plugs must fall so far that this cable's part of it is covered; what the slot gives follows.
       const plugWatts = routesOf(card)['card-plug'] ?? 0;
       const target = plugWatts - (over * plugWatts) / cable.amps12;
-      const withFullSlot = target + limits.slotTwelveVoltAmps * 12;
-      return likely - (withFullSlot * 0.25 >= limits.slotTwelveVoltAmps * 12 ? withFullSlot : target / 0.75);
+      let [low, high] = [0, likely];
+      while (high - low > 0.01) {
+        const middle = (low + high) / 2;
+        if ((routesOf({ ...card, figures: { ...card.figures, likelyWatts: middle } })['card-plug'] ?? 0) > target) high = middle; else low = middle;
+      }
+      return likely - low;
     }
     case 'rail': case 'twelve-output': case 'combined': case 'spin-up': case 'standby': return null;
   }

@@ -1,4 +1,5 @@
 import { rememberingPlanner } from '../cable/index.ts';
+import type { SchoolRating } from '../load/index.ts';
 import { judgeSupply, type Candidate, type FitQuestion } from './fit.ts';
 import type { SupplyModel } from './model.ts';
 
@@ -28,10 +29,17 @@ export interface RankedSupply extends Candidate {
   readonly beatenBy: string | null;
 }
 
+/** A candidate in its place without its plan, which is made again where it is looked at: light enough to be handed about by the thousand. */
+export type CandidateRow = Omit<RankedSupply, 'plan'> & { readonly cables: number; readonly openOptional: readonly string[] };
+
+export function candidateRow({ plan, ...rest }: RankedSupply): CandidateRow {
+  return { ...rest, cables: plan.cables.length, openOptional: plan.open.filter((open) => open.optional).map((open) => open.inletId) };
+}
+
 const lessIsBetter: Record<Criterion, boolean> = { price: true, headroom: false, running: true, noise: true, warranty: false, shelf: false };
 
 /** The figure of a criterion; prices of another currency than the shop's are not compared. */
-export function criterionFigure(candidate: Candidate, criterion: Criterion, currency: string): number | null {
+export function criterionFigure(candidate: Omit<Candidate, 'plan'>, criterion: Criterion, currency: string): number | null {
   const { model } = candidate;
   switch (criterion) {
     case 'price': return model.price.currency === currency ? model.price.minor : null;
@@ -128,7 +136,7 @@ function beatenAmong(fitting: readonly RankedSupply[]): Map<RankedSupply, string
 const classOrder = { fits: 0, almost: 1, falls: 2 } as const;
 
 /** The order of `rankSupplies`: a total one, so that it never depends on the order of the shelf. */
-export function compareRanked(a: RankedSupply, b: RankedSupply): number {
+export function compareRanked(a: Omit<RankedSupply, 'plan'>, b: Omit<RankedSupply, 'plan'>): number {
   return classOrder[a.class] - classOrder[b.class]
     || (a.fits ? 0 : a.remedies.length - b.remedies.length || a.reasons.length - b.reasons.length)
     || b.points - a.points
@@ -139,12 +147,20 @@ export function compareRanked(a: RankedSupply, b: RankedSupply): number {
 
 /** What to do where nothing fits: the nearest misses, and how many watts less a card would have to draw for one to fit. */
 export interface NothingFits {
-  readonly nearest: readonly RankedSupply[];
+  readonly nearest: readonly CandidateRow[];
   readonly smallerCard: { readonly watts: number; readonly modelId: string } | null;
 }
 
-export function nothingFits(ranked: readonly RankedSupply[]): NothingFits | null {
+export function nothingFits(ranked: readonly CandidateRow[]): NothingFits | null {
   if (ranked.length === 0 || ranked.some((candidate) => candidate.fits)) return null;
   const smaller = ranked.filter((candidate) => candidate.cardReduction !== null).sort((a, b) => a.cardReduction! - b.cardReduction! || compareRanked(a, b))[0];
   return { nearest: ranked.slice(0, 3), smallerCard: smaller === undefined ? null : { watts: Math.ceil(smaller.cardReduction!), modelId: smaller.model.id } };
+}
+
+/** Would a school allow this candidate, whatever school it was judged by? Its case, mains, cables and wishes are the same for all. */
+export function allowedBySchool(candidate: Pick<CandidateRow, 'reasons' | 'load' | 'model'>, school: SchoolRating): boolean {
+  const { load, model } = candidate;
+  const otherwise = candidate.reasons.filter((reason) => reason.code !== 'school' && reason.code !== 'load');
+  if (otherwise.length > 0 || load.word === 'too-small' || load.word === 'cannot-tell') return false;
+  return school.school === 'peaks-covered' ? load.word === 'enough' : school.ratingWatts === null || model.label.ratingWatts >= school.ratingWatts;
 }

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { planCables, planFamily, rememberingPlanner } from '../cable/index.ts';
-import { assessLoad, demandOf, plugProblems } from '../load/index.ts';
+import { assessLoad, demandOf, plugProblems, schoolRatings } from '../load/index.ts';
 import { lossModel, lossWatts } from '../standards/index.ts';
-import { beats, compareRanked, criteria, hungByPlan, inletsToServe, judgeSupply, noWants, nothingFits, paybackYears, rankSupplies, runningCost, type FitQuestion, type FitReason, type Mark } from './index.ts';
+import { allowedBySchool, beats, candidateRow, compareRanked, criteria, hungByPlan, inletsToServe, judgeSupply, noWants, nothingFits, paybackYears, rankSupplies, runningCost, type FitQuestion, type FitReason, type Mark } from './index.ts';
 import { asking, machines, part, supplies, supplyNamed, tower, weights } from './twelve-machines.test-help.ts';
 
 const game = [part('board', 'b'), part('processor-65', 'p'), part('card-88', 'c'), part('drive-flat', 'd')];
@@ -98,7 +98,7 @@ describe('twelve machines', () => {
     const ranked = rankSupplies(supplies, asking(parts, casing), weights, 'EUR');
     expect(ranked.some((candidate) => candidate.fits)).toBe(fits);
     if (best !== null) expect(ranked[0]!.model.id).toMatch(best);
-    const miss = nothingFits(ranked);
+    const miss = nothingFits(ranked.map(candidateRow));
     expect(miss === null).toBe(fits);
     if (miss !== null) expect(miss.nearest.length).toBe(3);
     // Whatever fits serves every needed inlet and carries the load by its own words.
@@ -113,7 +113,7 @@ describe('twelve machines', () => {
     expect(reasonsOf('maker-built with its own holes').every((reasons) => reasons.includes('holes'))).toBe(true);
     const large = machines.find((item) => item.name === 'a card of 1200 W')!;
     expect(plugProblems(large.parts)).toContainEqual(expect.objectContaining({ kind: 'plug', subject: 'Card 16-pin', limit: 600 }));
-    const miss = nothingFits(rankSupplies(supplies, asking(large.parts, large.casing), weights, 'EUR'));
+    const miss = nothingFits(rankSupplies(supplies, asking(large.parts, large.casing), weights, 'EUR').map(candidateRow));
     expect(miss!.smallerCard!.watts).toBeGreaterThan(500);
   });
 });
@@ -129,6 +129,16 @@ describe('ranking', () => {
   it('is a total order that does not depend on the order of the shelf', () => {
     for (let i = 0; i < ranked.length; i += 1) for (let j = i + 1; j < ranked.length; j += 1) expect(compareRanked(ranked[i]!, ranked[j]!)).toBeLessThan(0);
     expect(rankSupplies([...supplies].reverse(), asking(game), weights, 'EUR').map((candidate) => candidate.model.id)).toEqual(ranked.map((candidate) => candidate.model.id));
+  });
+  it('knows what another school would allow without judging anew', () => {
+    const light = [part('board', 'b'), part('processor-65', 'p'), part('card-8', 'c')];
+    for (const school of ['like-for-like', 'fixed-margin', 'half-load', 'card-advice', 'peaks-covered'] as const) {
+      const judged = rankSupplies(supplies, asking(light, tower, { school, cardAdviceWatts: 600 }), weights, 'EUR');
+      for (const candidate of rankSupplies(supplies, asking(light, tower, { cardAdviceWatts: 600 }), weights, 'EUR')) {
+        const asks = schoolRatings(asking(light).demand, 450, candidate.model.label.guide, 600).find((rating) => rating.school === school)!;
+        expect(allowedBySchool(candidate, asks), `${school} ${candidate.model.id}`).toBe(judged.find((other) => other.model.id === candidate.model.id)!.fits);
+      }
+    }
   });
   it('gives 100 points to what is best in everything, and follows the weights', () => {
     for (const candidate of ranked) { expect(candidate.points).toBeGreaterThanOrEqual(0); expect(candidate.points).toBeLessThanOrEqual(100 + 1e-9); }
@@ -161,9 +171,9 @@ describe('ranking', () => {
   it('names the smallest cut to the card where nothing fits', () => {
     const few = supplies.filter((model) => ['corvane-550-s', 'corvane-550-b'].includes(model.id));
     const heavy = asking([part('board', 'b'), part('processor-105', 'p'), part('card-88', 'c', { figures: { likelyWatts: 330, highWatts: 400, shortWatts: 350 } })]);
-    const miss = nothingFits(rankSupplies(few, heavy, weights, 'EUR'))!;
+    const miss = nothingFits(rankSupplies(few, heavy, weights, 'EUR').map(candidateRow))!;
     expect(miss.smallerCard).not.toBeNull();
-    expect(nothingFits(rankSupplies(supplies, asking(game), weights, 'EUR'))).toBeNull();
+    expect(nothingFits(rankSupplies(supplies, asking(game), weights, 'EUR').map(candidateRow))).toBeNull();
   });
   it('ships at least 24 models over four shapes from 300 to 1200 W, single and multi rail', () => {
     expect(supplies.length).toBeGreaterThanOrEqual(24);

@@ -2,7 +2,7 @@ import type { FigureSource } from '../machine/index.ts';
 import type { DrawnShare, LoadDraws, MeasuredComparison, PlugProblem, Route } from '../load/index.ts';
 import type { Correction, Protection } from '../standards/index.ts';
 import type { Settling, Standing } from '../job/index.ts';
-import { criterionFigure, type Candidate, type Criterion, type FanSide, type Remedy, type SupplyModel } from '../supply/index.ts';
+import { criterionFigure, type CandidateRow, type Criterion, type FanSide, type Remedy, type SupplyModel } from '../supply/index.ts';
 import type { Knowledge } from '../diagnose/index.ts';
 import { durationText, moneyText, percentText, voltsText, wattsText } from './figures.ts';
 import { loadFindingText, subjectText, verdictLevel } from './words.ts';
@@ -15,7 +15,7 @@ export const routeText: Record<Route, string> = { main: 'main connector', 'proce
 export const criterionText: Record<Criterion, string> = { price: 'price', headroom: 'headroom', running: 'cost a year', noise: 'noise', warranty: 'warranty', shelf: 'on the shelf' };
 
 /** A criterion's figure with its unit. */
-export function criterionFigureText(candidate: Candidate, criterion: Criterion, currency: string): string {
+export function criterionFigureText(candidate: CandidateRow, criterion: Criterion, currency: string): string {
   const figure = criterionFigure(candidate, criterion, currency);
   switch (criterion) {
     case 'price': return moneyText(candidate.model.price.minor, candidate.model.price.currency);
@@ -66,8 +66,8 @@ export function drawsText(draws: LoadDraws): string[] {
   lines.push(`Over the rating ${chanceText(against.lasting)}.`);
   for (const { rail, over } of against.rails) if (over.share > 0.001) lines.push(`Over the ${rail} V rail ${chanceText(over)}.`);
   const worst = [...against.peaks].sort((a, b) => b.over.share - a.over.share)[0];
-  if (worst !== undefined) lines.push(`Peaks of ${durationText(worst.milliseconds)} over what its guide lets it carry ${chanceText(worst.over)}.`);
-  else lines.push('Its guide promises nothing for peaks shorter than a second.');
+  if (worst !== undefined) lines.push(`Peaks of ${durationText(worst.milliseconds)} over what it may carry ${chanceText(worst.over)}.`);
+  if (against.peaks.length < 5) lines.push('Its guide promises nothing for peaks shorter than 100 ms; they are not judged.');
   return lines;
 }
 
@@ -104,14 +104,14 @@ export function standingSentence(standing: Standing, knowledge: Knowledge): stri
 export const standingWordText: Record<Standing['word'], string> = { failing: 'Failing', 'too-small': 'Too small', enough: 'It can stay', 'cannot-tell': 'Cannot tell' };
 
 /** What is known of a supply when it is chosen, line by line, for the record. */
-export function choiceFacts(candidate: Candidate, currency: string): string[] {
+export function choiceFacts(candidate: CandidateRow, currency: string): string[] {
   const { model, load, cost } = candidate;
   const lines = [
     `${model.label.ratingWatts} W ${model.label.shape}, guide ${model.label.guide}, grade ${model.label.grade}`,
     `lasting load ${percentText(load.loadShare ?? 0)} of the rating`,
     `${moneyText(model.price.minor, model.price.currency)}${model.price.asOf === null ? '' : ` on ${model.price.asOf}`}, ${model.onShelf > 0 ? `${model.onShelf} on the shelf` : 'to order'}`,
     `runs for ${moneyText(cost.minorAYear, currency)} a year`,
-    `${candidate.plan.cables.length} cables, ${candidate.plan.open.length === 0 ? 'every inlet served' : `${candidate.plan.open.length} inlets open`}`,
+    `${candidate.cables} cables, ${candidate.openOptional.length === 0 ? 'every inlet served' : `${candidate.openOptional.length} optional inlets open`}`,
   ];
   return load.deciding === null ? lines : [...lines, `fullest: ${loadFindingText(load.deciding)}`];
 }

@@ -1,6 +1,6 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { Instrument, Job, Knowledge, ShopSettings, SupplyModel } from '@fairwatt/core';
-import type { InstrumentMessage, InstrumentTrouble, JobFile, JobList, NetworkInstrument, NewJobMessage, Problem, RecordMessage, SweepRequest, Technician } from '@fairwatt/contract';
+import type { ImportMessage, ImportReport, InstrumentMessage, InstrumentTrouble, JobFile, JobList, NetworkInstrument, NewJobMessage, OwnPart, Problem, RecordMessage, SupplyMessage, SweepRequest, Technician, Unit, UnitMessage } from '@fairwatt/contract';
 
 export interface ShopData {
   readonly settings: ShopSettings;
@@ -13,7 +13,7 @@ export interface ShopData {
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 }),
-  tagTypes: ['jobs', 'shop', 'supplies', 'record', 'instruments'],
+  tagTypes: ['jobs', 'shop', 'supplies', 'record', 'instruments', 'units', 'parts', 'feed'],
   keepUnusedDataFor: 600,
   endpoints: (build) => ({
     shop: build.query<ShopData, void>({ query: () => '/shop', providesTags: ['shop'] }),
@@ -38,10 +38,21 @@ export const api = createApi({
     }),
     addTechnician: build.mutation<Technician, { name: string }>({ query: (body) => ({ url: '/shop/technicians', method: 'POST', body }), invalidatesTags: ['shop'] }),
     importShop: build.mutation<ShopData, string>({ query: (body) => ({ url: '/shop/import', method: 'POST', body, headers: { 'content-type': 'application/json' } }), invalidatesTags: ['shop'] }),
-    importSupplies: build.mutation<{ added: number; known: number }, string>({ query: (body) => ({ url: '/shop/supplies', method: 'POST', body, headers: { 'content-type': 'application/json' } }), invalidatesTags: ['supplies'] }),
+    changeSupply: build.mutation<SupplyModel[], SupplyMessage>({ query: (body) => ({ url: '/supplies', method: 'PUT', body }), invalidatesTags: ['supplies', 'units'] }),
+    removeSupply: build.mutation<SupplyModel[], { id: string; by: string }>({ query: ({ id, by }) => ({ url: `/supplies/${encodeURIComponent(id)}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['supplies'] }),
+    importFile: build.mutation<ImportReport, { path: '/supplies/import' | '/supplies/parts/import' | '/supplies/prices' } & ImportMessage>({ query: ({ path, ...body }) => ({ url: path, method: 'POST', body }), invalidatesTags: (_report, _error, { dryRun }) => (dryRun === true ? [] : ['supplies', 'units', 'parts']) }),
+    units: build.query<Unit[], void>({ query: () => '/supplies/units', providesTags: ['units'] }),
+    changeUnit: build.mutation<Unit[], UnitMessage>({ query: (body) => ({ url: '/supplies/units', method: 'PUT', body }), invalidatesTags: ['units', 'supplies'] }),
+    removeUnit: build.mutation<Unit[], { id: string; by: string; basedOn: number }>({ query: ({ id, ...params }) => ({ url: `/supplies/units/${id}`, params, method: 'DELETE' }), invalidatesTags: ['units', 'supplies'] }),
+    ownParts: build.query<OwnPart[], void>({ query: () => '/supplies/parts', providesTags: ['parts'] }),
+    keepOwnPart: build.mutation<OwnPart[], { by: string; part: OwnPart }>({ query: (body) => ({ url: '/supplies/parts', method: 'PUT', body }), invalidatesTags: ['parts'] }),
+    removeOwnPart: build.mutation<OwnPart[], { id: string; by: string }>({ query: ({ id, by }) => ({ url: `/supplies/parts/${encodeURIComponent(id)}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['parts'] }),
+    priceFeed: build.query<{ url: string; fetchedAt: string | null; report: ImportReport | null } | null, void>({ query: () => '/supplies/prices/feed', providesTags: ['feed'] }),
+    setPriceFeed: build.mutation<unknown, { by: string; url: string }>({ query: (body) => ({ url: '/supplies/prices/feed', method: 'PUT', body }), invalidatesTags: ['feed'] }),
+    fetchPrices: build.mutation<ImportReport, { by: string }>({ query: (body) => ({ url: '/supplies/prices/fetch', method: 'POST', body }), invalidatesTags: ['feed', 'supplies'] }),
   }),
 });
-export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useRecordQuery, useNetworkInstrumentsQuery, useAddNetworkInstrumentMutation, useRemoveNetworkInstrumentMutation, useLazyIdentifyQuery, useTimePowerGoodMutation, useStartSweepMutation, useStopSweepMutation, useLeaveOutMutation, useChangeSettingsMutation, useChangeInstrumentMutation, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useImportSuppliesMutation } = api;
+export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useRecordQuery, useNetworkInstrumentsQuery, useAddNetworkInstrumentMutation, useRemoveNetworkInstrumentMutation, useLazyIdentifyQuery, useTimePowerGoodMutation, useStartSweepMutation, useStopSweepMutation, useLeaveOutMutation, useChangeSettingsMutation, useChangeInstrumentMutation, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useChangeSupplyMutation, useRemoveSupplyMutation, useImportFileMutation, useUnitsQuery, useChangeUnitMutation, useRemoveUnitMutation, useOwnPartsQuery, useKeepOwnPartMutation, useRemoveOwnPartMutation, usePriceFeedQuery, useSetPriceFeedMutation, useFetchPricesMutation } = api;
 export type { JobFile };
 
 /** The problem document behind a failed request, or one made for a server that did not answer. */

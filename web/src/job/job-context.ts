@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react';
-import type { Act, Job, JobView, Knowledge, Refusal, Shop, ShopRecord, StationId } from '@fairwatt/core';
+import type { Act, FitQuestion, Job, JobView, Knowledge, Refusal, Shop, ShopRecord, StationId } from '@fairwatt/core';
 import type { Technician } from '@fairwatt/contract';
 
 /** What every station works on. */
@@ -12,6 +12,11 @@ export interface JobDesk {
   /** What the shop's closed jobs say. */
   readonly record: ShopRecord;
   readonly technicians: readonly Technician[];
+  /** What is asked of a replacement; null without parts. */
+  readonly question: FitQuestion | null;
+  /** The supplies being judged: null when done, else the share that is. */
+  readonly judging: number | null;
+  readonly judgingFailed: boolean;
   readonly technician: string | null;
   /** Closed, or nobody picked at the top right. */
   readonly locked: boolean;
@@ -23,6 +28,7 @@ export interface JobDesk {
   readonly offerUndo: (text: string, undo: () => void) => void;
   readonly personName: (id: string) => string;
   readonly inletLabel: (id: string) => string;
+  readonly partName: (id: string) => string;
 }
 
 export const JobDeskContext = createContext<JobDesk | null>(null);

@@ -1,6 +1,6 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { Navigate, Route, Routes, useNavigate, useParams } from 'react-router';
-import { applyAct, candidatesOf, compileModel, faultView, loadView, refusalText, unanswered, viewJob, type Act, type ActContext, type Job, type Knowledge, type Refusal, type Shop, type ShopRecord } from '@fairwatt/core';
+import { applyAct, compileModel, faultView, loadView, questionOf, refusalText, unanswered, viewJob, type Act, type ActContext, type Job, type Knowledge, type Refusal, type Shop, type ShopRecord } from '@fairwatt/core';
 import type { Technician } from '@fairwatt/contract';
 import { problemOf, useJobQuery, useKnowledgeQuery, useRecordQuery, useShopQuery, useSuppliesQuery, type ShopData } from '../app/api.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
@@ -11,6 +11,7 @@ import { Conflicts } from './conflicts.tsx';
 import { JobDeskContext, type JobDesk } from './job-context.ts';
 import { JobHead } from './job-head.tsx';
 import { StationWire } from './station-wire.tsx';
+import { useRanking } from './use-sizing.ts';
 
 const Intake = lazy(() => import('../stations/intake/intake.tsx'));
 const Fault = lazy(() => import('../stations/fault/fault.tsx'));
@@ -42,17 +43,20 @@ function useShop(shopData: ShopData, supplies: Shop['supplies'], knowledge: Know
   return useMemo(() => ({ settings: shopData.settings, instruments: shopData.instruments, supplies, model }), [shopData, supplies, model]);
 }
 
-/** What follows from the job; each part is computed again only when something it depends on changed. */
+/** What follows from the job; each part is computed again only when something it depends on changed. Supplies are judged in a worker. */
 function useView(job: Job, shop: Shop) {
-  const { button, course, layout, shapes, depthMillimetres, school } = job.sheet;
-  const shapeList = shapes.join();
+  const { button, course, layout, shapes, depthMillimetres, school, measuredLoad, staggeredStart, supplyYears, cardAdviceWatts, day, wants, ownHoles, ventClosed } = job.sheet;
+  const { settings } = shop;
   // eslint-disable-next-line react-hooks/exhaustive-deps -- the fields that matter are named one by one
-  const fault = useMemo(() => faultView(job, shop), [button, course, job.outcomes, job.readings, job.logs, job.supply, job.parts, shop]);
+  const load = useMemo(() => loadView(job, { settings }), [job.parts, job.supply, measuredLoad, staggeredStart, supplyYears, cardAdviceWatts, settings]);
   // eslint-disable-next-line react-hooks/exhaustive-deps -- as above
-  const load = useMemo(() => loadView(job), [job.parts, job.supply]);
+  const fault = useMemo(() => faultView(job, shop, load), [button, course, job.outcomes, job.readings, job.logs, load, job.parts, shop]);
+  const asked = JSON.stringify([layout, shapes, depthMillimetres, school, measuredLoad, staggeredStart, cardAdviceWatts, day, wants, ownHoles, ventClosed, job.supply?.label.ratingWatts]);
   // eslint-disable-next-line react-hooks/exhaustive-deps -- as above
-  const candidates = useMemo(() => candidatesOf(job, shop), [job.parts, layout, shapeList, depthMillimetres, school, job.supply, shop]);
-  return useMemo(() => viewJob(job, shop, { fault, load, candidates }), [job, shop, fault, load, candidates]);
+  const question = useMemo(() => questionOf(job, { settings }), [job.parts, asked, settings]);
+  const { rows, busy, failed } = useRanking(question, shop);
+  const view = useMemo(() => viewJob(job, shop, { fault, load, candidates: rows }), [job, shop, fault, load, rows]);
+  return { view, question, judging: busy, judgingFailed: failed };
 }
 
 function Desk({ stored, shopData, supplies, knowledge, record }: { readonly stored: Job; readonly shopData: ShopData; readonly supplies: Shop['supplies']; readonly knowledge: Knowledge; readonly record: ShopRecord }) {
@@ -64,7 +68,7 @@ function Desk({ stored, shopData, supplies, knowledge, record }: { readonly stor
   const shop = useShop(shopData, supplies, knowledge, record);
   const knows = useMemo<ActContext['knows']>(() => ({ instrument: (id) => shop.instruments.some((item) => item.id === id), supply: (id) => shop.supplies.some((item) => item.id === id) }), [shop]);
   const job = useMemo(() => overlay(stored, items, knows), [stored, items, knows]);
-  const view = useView(job, shop);
+  const { view, question, judging, judgingFailed } = useView(job, shop);
   const [undo, setUndo] = useState<{ text: string; run: () => void } | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
   const by = technicians.some((person) => person.id === technician) ? technician : null;
@@ -88,12 +92,13 @@ function Desk({ stored, shopData, supplies, knowledge, record }: { readonly stor
   }, [job, by, knows, view, dispatch]);
 
   const desk = useMemo<JobDesk>(() => ({
-    code: job.code, job, view, shop, knowledge, record, technicians, technician: by, locked: job.state === 'closed' || by === null, act,
+    code: job.code, job, view, shop, knowledge, record, technicians, question, judging, judgingFailed, technician: by, locked: job.state === 'closed' || by === null, act,
     goTo: (station) => { void navigate(`/jobs/${job.code}/${station}`); },
     offerUndo: (text, run) => setUndo({ text, run }),
     personName: (id) => technicians.find((person) => person.id === id)?.name ?? id,
+    partName: (id) => job.parts.find((part) => part.id === id)?.name ?? id,
     inletLabel: (id) => job.parts.flatMap((part) => part.inlets).find((inlet) => inlet.id === id)?.label ?? id,
-  }), [job, view, shop, knowledge, record, technicians, by, act, navigate]);
+  }), [job, view, shop, knowledge, record, technicians, question, judging, judgingFailed, by, act, navigate]);
 
   return (
     <JobDeskContext value={desk}>

@@ -17,7 +17,7 @@ export default function InstrumentsPage() {
   const today = new Date().toISOString().slice(0, 10);
   return (
     <div className="page">
-      <div className="page-head"><h1>Instruments</h1><span className="quiet">Every verdict counts in the error of the instrument that was used.</span><ShelfImport kind="shop" /></div>
+      <div className="page-head"><h1>Instruments</h1><span className="quiet">Every verdict counts in the error of the instrument that was used.</span><ShelfImport /></div>
       {shop.isError && shop.data === undefined && <Empty title={problemOf(shop.error).title} />}
       {shop.isLoading && <Waiting>Fetching the instruments …</Waiting>}
       {shop.data?.instruments.length === 0 && <Empty title="No instruments yet">Import a shop file; demo/shop.json shows how one looks.</Empty>}

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { needText, schools, schoolText, type Need, type ShopSettings } from '@fairwatt/core';
+import { criteria, criterionText, needText, schools, schoolText, type Need, type ShopSettings } from '@fairwatt/core';
 import { problemOf, useChangeSettingsMutation, useShopQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
@@ -25,7 +25,8 @@ export default function SettingsPage() {
     setTold([problem.title, ...(problem.errors ?? []).map((error) => `${error.path}: ${error.message}`)].join('. '));
     if (problem.status === 409) void shop.refetch();
   }
-  const { bench } = settings;
+  const { bench, choosing } = settings;
+  const choose = (changes: Partial<ShopSettings['choosing']>) => void save({ choosing: { ...choosing, ...changes } });
   const has = (need: Need, yes: boolean) => void save({ bench: { ...bench, has: yes ? [...bench.has, need] : bench.has.filter((item) => item !== need) } });
   return (
     <div className="page settings">
@@ -47,6 +48,24 @@ export default function SettingsPage() {
             <FigureField label="Local mains" unit="V" least={90} most={260} value={settings.mainsVolts} disabled={!owner} onChange={(value) => { if (value !== null) void save({ mainsVolts: value }); }} />
             <TextSetting label="Currency" value={settings.currency} maxLength={3} disabled={!owner} problem={(value) => (/^[A-Z]{3}$/.test(value) ? null : 'three capital letters, such as EUR')} onSave={(currency) => void save({ currency })} />
             <TextSetting wide label="Name of the shop" value={settings.name} maxLength={80} disabled={!owner} problem={(value) => (value.trim() === '' ? 'a name' : null)} onSave={(name) => void save({ name })} />
+          </div>
+        </section>
+        <section className="block" aria-label="Choosing supplies">
+          <span className="label">Choosing supplies</span>
+          <p className="quiet">Points go by these weights, 0 to 10; what weighs 0 is not counted.</p>
+          <div className="fields" style={{ gridTemplateColumns: 'repeat(3, minmax(0, 1fr))', marginTop: 8 }}>
+            {criteria.map((name) => <FigureField key={name} label={`Weight of ${criterionText[name]}`} most={10} value={choosing.weights[name]} disabled={!owner} onChange={(value) => { if (value !== null) choose({ weights: { ...choosing.weights, [name]: value } }); }} />)}
+          </div>
+          <label className="tick" style={{ marginTop: 8 }}><input type="checkbox" disabled={!owner} checked={choosing.sharedCardCable} onChange={(event) => choose({ sharedCardCable: event.target.checked })} /> Two card plugs may share a cable where the load allows it</label>
+        </section>
+        <section className="block" aria-label="Running cost">
+          <span className="label">Age and running cost</span>
+          <div className="fields" style={{ marginTop: 8 }}>
+            <FigureField label="A supply loses a year (practice, no standard)" unit="%" most={5} value={choosing.agePercentAYear} disabled={!owner} onChange={(value) => { if (value !== null) choose({ agePercentAYear: value }); }} />
+            <FigureField label={`A kilowatt hour costs, in hundredths of ${settings.currency}`} most={1000} value={choosing.minorPerKilowattHour} disabled={!owner} onChange={(value) => { if (value !== null) choose({ minorPerKilowattHour: value }); }} />
+            <FigureField label="Breaker" unit="A" least={1} most={100} value={choosing.breakerAmps} disabled={!owner} onChange={(value) => { if (value !== null) choose({ breakerAmps: value }); }} />
+            <FigureField label="A supply is kept for" unit="years" least={0.5} most={30} value={choosing.keepYears} disabled={!owner} onChange={(value) => { if (value !== null) choose({ keepYears: value }); }} />
+            {(['idleHours', 'typicalHours', 'fullHours'] as const).map((name) => <FigureField key={name} label={`Usual day: ${{ idleHours: 'idle', typicalHours: 'typical', fullHours: 'full' }[name]}`} unit="h" most={24 - choosing.day.idleHours - choosing.day.typicalHours - choosing.day.fullHours + choosing.day[name]} value={choosing.day[name]} disabled={!owner} onChange={(value) => { if (value !== null) choose({ day: { ...choosing.day, [name]: value } }); }} />)}
           </div>
         </section>
       </div>

@@ -16,7 +16,7 @@ function caution(row: InletRow): string | null {
     case 'card-8': case 'card-6': return 'The end marked for the card goes here. A processor plug fits with force and burns it.';
     case 'card-16': return 'No bend within 35 mm of the plug, and no side panel pressing on it.';
     case 'small-drive-4': return 'It can go in one pin off or upside down, and burns the drive. Look twice.';
-    case 'main-24': case 'main-20': return 'Hold the board from behind while you push.';
+    case 'main-24': case 'main-20': case 'main-own': return 'Hold the board from behind while you push.';
     case 'sata': case 'peripheral-4': return null;
   }
 }

@@ -17,6 +17,10 @@ export function CaseForm() {
         })}</div>
       </div>
       <div className="block" style={{ maxWidth: 300 }}><FigureField label="Room for the supply, cables bent" unit="mm" least={50} most={600} optional value={sheet.depthMillimetres} disabled={locked} onChange={(depthMillimetres) => edit({ depthMillimetres })} /></div>
+      <div className="block">
+        <label className="tick"><input type="checkbox" disabled={locked} checked={sheet.ownHoles} onChange={(event) => edit({ ownHoles: event.target.checked })} /> Maker-built case with mounting holes of its own, not the standard four</label>
+        <label className="tick"><input type="checkbox" disabled={locked} checked={sheet.ventClosed} onChange={(event) => edit({ ventClosed: event.target.checked })} /> No opening where the supply's large face lies: a fan there would get no air</label>
+      </div>
       <div className="block"><span className="label">Bag of loose modular cables</span>
         <Keys label="Bag of loose modular cables" value={sheet.cableBag} digits={false} options={[{ value: 'came', label: 'Came along' }, { value: 'missing', label: 'Missing' }, { value: 'not-modular', label: 'Supply is not modular' }]} disabled={locked} onPick={(cableBag) => edit({ cableBag })} />
       </div>

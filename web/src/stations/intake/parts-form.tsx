@@ -1,7 +1,8 @@
 import { useRef, useState } from 'react';
-import { changeText, partChanges, partClass, partClasses, type JobPart, type PartClass } from '@fairwatt/core';
+import { changeText, figureSources, partChanges, partClass, partClasses, sourceText, type JobPart, type PartClass } from '@fairwatt/core';
 import { FigureField, SelectField, TextField } from '../../controls/fields.tsx';
 import { Empty } from '../../controls/empty.tsx';
+import { problemOf, useKeepOwnPartMutation, useOwnPartsQuery } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
 
 const groups: readonly (readonly [PartClass['group'], string])[] = [['board', 'Board'], ['processor', 'Processor'], ['memory', 'Memory'], ['card', 'Cards'], ['drive', 'Drives'], ['cooling', 'Cooling'], ['other', 'Other']];
@@ -11,13 +12,16 @@ const notEmpty = (value: string) => (value.trim() === '' ? 'give it a name' : nu
 export function PartsForm() {
   const { job, act, locked, offerUndo } = useDesk();
   const [open, setOpen] = useState<string | null>(null);
+  const ownParts = useOwnPartsQuery();
   const put = (part: JobPart, changes: Partial<JobPart>) => {
     const { version, ...rest } = { ...part, ...changes };
     act({ kind: 'put-part', part: rest, basedOn: version });
   };
-  function add(classId: string): void {
-    const found = partClass(classId);
+  function add(picked: string): void {
+    const own = (ownParts.data ?? []).find((part) => `own:${part.id}` === picked);
+    const found = own ?? partClass(picked);
     if (found === undefined) return;
+    const classId = own?.classId ?? picked;
     const id = `p-${crypto.randomUUID().slice(0, 8)}`;
     // Two parts or inlets of one name could not be told apart at the bench.
     const distinct = (wanted: string, taken: readonly string[]) => { for (let count = 1; ; count += 1) { const name = count === 1 ? wanted : `${wanted} ${count}`; if (!taken.includes(name)) return name; } };
@@ -39,6 +43,7 @@ export function PartsForm() {
         <label className="field"><span className="name">Add a part by its class; its figures can be overwritten</span>
           <select data-entry value="" disabled={locked} onChange={(event) => add(event.target.value)}>
             <option value="">Pick a class …</option>
+            {(ownParts.data ?? []).length > 0 && <optgroup label="Parts of this shop">{ownParts.data?.map((part) => <option key={part.id} value={`own:${part.id}`}>{part.name} · {Math.round(part.figures.likelyWatts)} W</option>)}</optgroup>}
             {groups.map(([group, label]) => <optgroup key={group} label={label}>{partClasses.filter((item) => item.group === group).map((item) => <option key={item.id} value={item.id}>{item.name} · {Math.round(item.figures.likelyWatts)} W</option>)}</optgroup>)}
           </select>
         </label>
@@ -65,7 +70,9 @@ function PartRow({ part, locked, open, onOpen, onPut, onDrop }: { readonly part:
     const next = { ...base.current, ...changes };
     const likely = next.likelyWatts;
     // The range follows the figure that was typed: low and high stay around it, seconds never below lasting.
-    onPut({ figures: { ...next, lowWatts: Math.min(next.lowWatts, likely), highWatts: Math.max(next.highWatts, likely), shortWatts: Math.max(next.shortWatts, likely) } });
+    // Whoever types a figure knows more than the class; from where is said below, a label until then.
+    const source = 'source' in changes || next.source !== 'class' ? next.source : 'label';
+    onPut({ figures: { ...next, source, lowWatts: Math.min(next.lowWatts, likely), highWatts: Math.max(next.highWatts, likely), shortWatts: Math.max(next.shortWatts, likely) } });
   };
   return (
     <>
@@ -84,12 +91,28 @@ function PartRow({ part, locked, open, onOpen, onPut, onDrop }: { readonly part:
             <FigureField label="Idle" unit="W" value={figures.idleWatts} most={5000} disabled={locked} onChange={(idleWatts) => { if (idleWatts !== null) change({ idleWatts }); }} />
             <FigureField label="Low" unit="W" value={figures.lowWatts} most={figures.likelyWatts} disabled={locked} onChange={(lowWatts) => { if (lowWatts !== null) change({ lowWatts }); }} />
             <FigureField label="High" unit="W" value={figures.highWatts} least={figures.likelyWatts} most={5000} disabled={locked} onChange={(highWatts) => { if (highWatts !== null) change({ highWatts }); }} />
+            <FigureField label="Asleep, on standby" unit="W" most={60} value={figures.standbyWatts} disabled={locked} onChange={(standbyWatts) => { if (standbyWatts !== null) change({ standbyWatts }); }} />
+            <SelectField label="Figures from" value={figures.source} options={figureSources.map((value) => ({ value, label: sourceText[value] }))} disabled={locked} onChange={(source) => change({ source })} />
             <FigureField label="Spin-up on +12" unit="A" value={figures.spinUpAmps} most={20} disabled={locked} onChange={(spinUpAmps) => { if (spinUpAmps !== null) change({ spinUpAmps }); }} />
             {part.inlets.map((inlet, index) => <TextField key={inlet.id} label={`Inlet ${index + 1}, ${inlet.kind}${inlet.optional ? ', optional' : ''}`} value={inlet.label} maxLength={40} disabled={locked} problem={notEmpty} onChange={(label) => onPut({ inlets: part.inlets.map((other) => (other.id === inlet.id ? { ...other, label } : other)) })} />)}
           </div>
-          <p className="quiet" style={{ marginTop: 8 }}>On +12 V {Math.round(figures.share12 * 100)} %, +5 V {Math.round(figures.share5 * 100)} %, +3.3 V {Math.round(figures.share33 * 100)} %. Class: {partClass(part.classId)?.name ?? part.classId}.</p>
+          <p className="quiet" style={{ marginTop: 8 }}>On +12 V {Math.round(figures.share12 * 100)} %, +5 V {Math.round(figures.share5 * 100)} %, +3.3 V {Math.round(figures.share33 * 100)} %. Class: {partClass(part.classId)?.name ?? part.classId}; figures {sourceText[figures.source]}. <KeepOwn part={part} /></p>
         </td></tr>
       )}
+    </>
+  );
+}
+
+/** Keeps a part with its figures among the shop's own, to be picked in the next job. */
+function KeepOwn({ part }: { readonly part: JobPart }) {
+  const { technician } = useDesk();
+  const [keep, state] = useKeepOwnPartMutation();
+  const id = part.name.toLowerCase().normalize('NFKD').replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60) || part.id;
+  if (state.isSuccess) return <span role="status">Kept among this shop's parts.</span>;
+  return (
+    <>
+      <button type="button" className="link" disabled={technician === null || state.isLoading} onClick={() => void keep({ by: technician ?? '', part: { id, name: part.name, classId: part.classId, figures: part.figures, inlets: part.inlets.map(({ kind, label, optional }) => ({ kind, label, optional })) } })}>keep it among this shop's parts</button>
+      {state.isError && <span className="error-text" role="alert">{problemOf(state.error).title}</span>}
     </>
   );
 }

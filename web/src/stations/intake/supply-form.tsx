@@ -1,10 +1,12 @@
-import { grades, labelProblems, problemOfLabel, railNames, shapes, type SupplyLabel } from '@fairwatt/core';
+import { grades, labelProblems, problemOfLabel, railNames, shapes, type CableFamily, type SupplyLabel } from '@fairwatt/core';
 import { FigureField, SelectField, TextField } from '../../controls/fields.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
 const empty: Omit<SupplyLabel, 'ratingWatts'> = { rails: [], combined: [], shape: 'ATX', guide: '2.x', grade: 'none', modular: 'fixed', has16Pin: false };
 const usual = [['12V', '+12'], ['5V', '+5'], ['3.3V', '+3.3'], ['-12V', '-12'], ['5VSB', '+5sb']] as const;
+
+const families: readonly (readonly [CableFamily, string])[] = [['main', 'main'], ['cpu', 'processor'], ['card', 'card'], ['card-16', '16-pin'], ['drive', 'drives']];
 
 /** The label of the supply that came with the machine. */
 export function SupplyForm() {
@@ -30,6 +32,7 @@ export function SupplyForm() {
   }
   const { label } = supply;
   const problems = labelProblems(label);
+  const several = label.rails.filter((rail) => rail.rail === '+12').length > 1;
   const setRail = (index: number, changes: Partial<SupplyLabel['rails'][number]>) => put({ label: { rails: label.rails.map((rail, position) => (position === index ? { ...rail, ...changes } : rail)) } });
   return (
     <>
@@ -44,12 +47,13 @@ export function SupplyForm() {
       <div className="columns" style={{ marginTop: 18 }}>
         <div>
           <table className="grid" aria-label="Rails">
-            <thead><tr><th>Output</th><th style={{ width: 112 }}>Rail</th><th style={{ width: 84 }}>Amps</th><th /></tr></thead>
+            <thead><tr><th>Output</th><th style={{ width: 112 }}>Rail</th><th style={{ width: 84 }}>Amps</th>{several && <th>What hangs on it</th>}<th /></tr></thead>
             <tbody>{label.rails.map((rail, index) => (
               <tr key={index}>
                 <td><input className="cell-input" aria-label={`Output ${index + 1}`} value={rail.label} maxLength={20} disabled={locked} onChange={(event) => { if (event.target.value.trim() !== '') setRail(index, { label: event.target.value }); }} /></td>
                 <td><SelectField bare label={`Rail of ${rail.label}`} value={rail.rail} disabled={locked} options={railNames.map((value) => ({ value, label: `${value} V` }))} onChange={(name) => setRail(index, { rail: name })} /></td>
                 <td><FigureField bare label={`Amps of ${rail.label}`} value={rail.amps} most={1000} disabled={locked} onChange={(amps) => { if (amps !== null) setRail(index, { amps }); }} /></td>
+                {several && <td>{rail.rail === '+12' && <div className="feeds" role="group" aria-label={`What hangs on ${rail.label}`}>{families.map(([family, name]) => { const on = (rail.feeds ?? []).includes(family); return <button key={family} type="button" className="secondary" aria-pressed={on} disabled={locked} onClick={() => setRail(index, { feeds: on ? (rail.feeds ?? []).filter((other) => other !== family) : [...(rail.feeds ?? []), family] })}>{name}</button>; })}</div>}</td>}
                 <td><button type="button" className="link" disabled={locked} aria-label={`Take out ${rail.label}`} onClick={() => put({ label: { rails: label.rails.filter((_, position) => position !== index), combined: label.combined.map((limit) => ({ ...limit, labels: limit.labels.filter((name) => name !== rail.label) })).filter((limit) => limit.labels.length > 0) } })}>take out</button></td>
               </tr>))}
             </tbody>

@@ -1,71 +1,61 @@
 import { useState } from 'react';
-import { demandOf, durationText, forecastText, inputWatts, loadFindingText, loadSentence, loadWordText, partsAt, schoolBecause, schools, schoolText, wattsText, type LoadFinding, type LoadWord, type MachineMoment } from '@fairwatt/core';
+import { useSearchParams } from 'react-router';
+import { forecastText, loadSentence, loadWordText, partsAt, plugProblemText, standingSentence, wattsText, type LoadWord, type MachineMoment, type Standing } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
-import { ConsumerDrawing } from './consumer-drawing.tsx';
+import { ConsumersView } from './consumers-view.tsx';
+import { HowSureView } from './how-sure-view.tsx';
+import { RulesView } from './rules-view.tsx';
+import { RunningView } from './running-view.tsx';
 
 const wordClass: Record<LoadWord, string> = { enough: 'pass', tight: 'tight', 'too-small': 'fail', 'cannot-tell': 'cannot-tell' };
-const findingMark: Record<LoadFinding['word'], string> = { covered: 'pass', tight: 'tight', beyond: 'fail', 'not-promised': 'cannot-tell' };
-const findingWord: Record<LoadFinding['word'], string> = { covered: 'covered', tight: 'tight', beyond: 'beyond', 'not-promised': 'not promised' };
+const standingClass: Record<Standing['word'], string> = { failing: 'fail', 'too-small': 'fail', enough: 'pass', 'cannot-tell': 'cannot-tell' };
+const ways = [['draw', 'What draws'], ['sure', 'How sure'], ['rules', 'Sizing rules'], ['running', 'Running cost']] as const;
 
 /** What the machine draws, with and without the upgrade, against the supply it has. */
 export default function Load() {
-  const { job, view, act, locked, goTo } = useDesk();
+  const { job, view, knowledge, goTo } = useDesk();
   const [moment, setMoment] = useState<MachineMoment>('planned');
-  const { load } = view;
+  const [params, setParams] = useSearchParams();
+  const way = ways.find(([value]) => value === params.get('way'))?.[0] ?? 'draw';
+  const { load, standing } = view;
   const changed = job.parts.some((part) => part.change !== 'stays');
   const demand = moment === 'planned' ? load.planned : load.present;
   const assessment = moment === 'planned' ? load.plannedAssessment : load.presentAssessment;
-  const parts = partsAt(job.parts, moment);
   if (job.parts.length === 0) return <div className="station"><div className="work"><Empty title="The machine's parts are missing">They are entered at Intake, under Parts.</Empty></div><aside className="side"><Primary onClick={() => goTo('intake')}>Enter the parts at Intake</Primary></aside></div>;
+  const rating = job.supply === null ? null : job.supply.label.ratingWatts * load.ageShare;
   return (
     <div className="station">
       <div className="work">
-        <div style={{ display: 'flex', gap: 18, alignItems: 'baseline', marginBottom: 10 }}>
+        <div className="load-head">
           <div className="tabs" role="group" aria-label="Machine">{(['planned', 'present'] as const).map((value) => <button key={value} type="button" aria-pressed={moment === value} onClick={() => setMoment(value)}>{value === 'planned' ? 'With the upgrade' : 'As it came'}</button>)}</div>
-          {!changed && <span className="quiet">No part is added, replaced or removed.</span>}
-          {changed && <span className="quiet">{moment === 'planned' ? `${wattsText(load.planned.sustainedWatts - load.present.sustainedWatts)} more than as it came` : 'before the upgrade'}</span>}
+          <div className="tabs" role="group" aria-label="Way of looking">{ways.map(([value, name]) => <button key={value} type="button" aria-pressed={way === value} onClick={() => setParams(value === 'draw' ? {} : { way: value }, { replace: true })}>{name}</button>)}</div>
+          <span className="quiet">{!changed ? 'No part changes.' : moment === 'planned' ? `${wattsText(load.planned.sustainedWatts - load.present.sustainedWatts)} more than as it came` : 'before the upgrade'}</span>
         </div>
-        <ConsumerDrawing parts={parts.map((part) => ({ id: part.id, name: part.quantity > 1 ? `${part.name} × ${part.quantity}` : part.name, change: part.change, watts: inputWatts(part, part.figures.likelyWatts), shortWatts: Math.max(inputWatts(part, part.figures.shortWatts), inputWatts(part, part.figures.likelyWatts)), figures: part.figures }))} />
-        <section aria-label="Sizing schools" style={{ marginTop: 14 }}>
-          <span className="label">What each school asks for, with the upgrade</span>
-          <div style={{ display: 'grid', gridTemplateColumns: `repeat(${schools.length}, minmax(0, 1fr))`, gap: 8, marginTop: 6 }}>
-            {load.schools.map((rating) => (
-              <button key={rating.school} type="button" className="key" style={{ display: 'block' }} aria-pressed={job.sheet.school === rating.school} disabled={locked || rating.ratingWatts === null} onClick={() => act({ kind: 'edit-sheet', changes: { school: rating.school }, basedOn: job.sheet.version })}>
-                <span style={{ fontWeight: 600 }}>{schoolText[rating.school]}</span>
-                <span className="fig" style={{ display: 'block', fontSize: 20 }}>{rating.ratingWatts === null ? 'none' : wattsText(rating.ratingWatts)}</span>
-                <span className="hint">{schoolBecause(rating)}</span>
-              </button>))}
-          </div>
-        </section>
-        <div className="columns" style={{ marginTop: 16 }}>
-          <section aria-label="Against the supply">
-            <span className="label">Against {job.supply === null ? 'the supply (not entered)' : job.supply.name === '' ? 'the present supply' : job.supply.name}</span>
-            {assessment === null ? <p className="quiet">Enter the supply's label at Intake and every figure gets its limit.</p> : (
-              <table className="grid"><tbody>{assessment.findings.filter((finding) => finding.word !== 'not-promised').map((finding) => (
-                <tr key={`${finding.code}-${finding.subject}`}><td>{loadFindingText(finding)}</td><td className="num">{finding.ratio === null ? '' : `${Math.round(finding.ratio * 100)} %`}</td><td><span className={`verdict ${findingMark[finding.word]}`}>{findingWord[finding.word]}</span></td></tr>))}
-              </tbody></table>
-            )}
-          </section>
-          <section aria-label="On each rail">
-            <span className="label">On each rail, lasting</span>
-            <table className="grid"><tbody>{(['+12', '+5', '+3.3'] as const).map((rail) => <tr key={rail}><td>{rail} V</td><td className="num">{wattsText(demand.rails[rail].watts)}</td><td className="num">{demand.rails[rail].amps.toFixed(1)} A</td></tr>)}</tbody></table>
-            <p className="quiet" style={{ marginTop: 8 }}>Peaks: {demand.peaks.map((peak) => `${durationText(peak.milliseconds)} ${wattsText(peak.watts)}`).join(' · ')}. Idle {wattsText(demand.idleWatts)}, drives starting {wattsText(demand.spinUpWatts)}. Between {wattsText(demand.lowWatts)} and {wattsText(demand.highWatts)} by the parts' ranges.</p>
-          </section>
-        </div>
+        {load.plugProblems.map((problem) => <p key={`${problem.kind}${problem.subject}${problem.rail}`} className="caution" style={{ marginBottom: 8 }}><span>{plugProblemText(problem)}</span></p>)}
+        {way === 'draw' && <ConsumersView parts={partsAt(load.parts, moment)} demand={demand} assessment={assessment} />}
+        {way === 'sure' && <HowSureView parts={partsAt(load.parts, moment)} />}
+        {way === 'rules' && <RulesView />}
+        {way === 'running' && <RunningView />}
       </div>
       <aside className="side" aria-label="Verdict">
         <span className="label">{moment === 'planned' ? 'With the upgrade' : 'As it came'}</span>
         <div className="gauge-big" data-lasting>{Math.round(demand.sustainedWatts)}<span style={{ fontSize: 20 }}> {job.supply === null ? 'W' : `of ${job.supply.label.ratingWatts} W`}</span></div>
-        {job.supply !== null && <Gauge share={demandOf(parts).sustainedWatts / job.supply.label.ratingWatts} />}
+        {rating !== null && <Gauge share={demand.sustainedWatts / rating} />}
+        {load.ageShare < 1 && job.supply !== null && <p className="quiet">Reckoned with {wattsText(rating ?? 0)}: {Math.round((1 - load.ageShare) * 100)} % off for {job.sheet.supplyYears} years, as the shop allows for age.</p>}
         {assessment === null ? <p>Enter the supply's label at Intake to have a verdict.</p> : <>
           <span className={`verdict ${wordClass[assessment.word]}`} style={{ fontSize: 24 }} data-verdict={assessment.word}>{loadWordText[assessment.word]}</span>
           <p>{loadSentence(assessment.word, assessment.deciding, moment === 'planned')}</p>
         </>}
+        <section aria-label="The supply that came">
+          <span className="label">The supply that came, all told</span>
+          <p style={{ marginTop: 4 }} className={`standing ${standingClass[standing.word]}`} data-standing={standing.word}>{standingSentence(standing, knowledge)}</p>
+        </section>
         {moment === 'planned' && <MeasuredForecast />}
         {job.supply === null ? <Primary onClick={() => goTo('intake')}>Enter the supply at Intake</Primary>
-          : <Primary onClick={() => goTo('replacement')}>{assessment?.word === 'enough' ? 'Keep it or replace it' : 'Choose a replacement'}</Primary>}
+          : standing.word === 'cannot-tell' && standing.settle[0] === 'measure-at-work' ? <Primary onClick={() => goTo('measure')}>Measure at work</Primary>
+            : <Primary onClick={() => goTo('replacement')}>{standing.word === 'enough' ? 'Keep it or replace it' : 'Choose a replacement'}</Primary>}
       </aside>
     </div>
   );

@@ -1,71 +1,108 @@
 import { useState } from 'react';
-import { fitReasonText, loadFindingText, moneyText, percentText, schoolText, wattsText, type Candidate } from '@fairwatt/core';
+import { useSearchParams } from 'react-router';
+import { criteria, criterionText, fitReasonText, moneyText, nothingFits, percentText, remedyText, schoolText, standingSentence, type CandidateRow } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
+import { Waiting } from '../../controls/waiting.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { AskedView } from './asked-view.tsx';
+import { CompareView } from './compare-view.tsx';
+import { PickedSide } from './picked-side.tsx';
+import { TradeOffView } from './trade-off-view.tsx';
+
+const ways = [['list', 'Candidates'], ['compare', 'Compare'], ['trade', 'Trade-off'], ['asked', 'What is asked']] as const;
+export const classMark = { fits: 'pass', almost: 'marginal', falls: 'fail' } as const;
+export const classWord = { fits: 'fits', almost: 'almost', falls: 'falls' } as const;
+const mostCompared = 4;
 
 /** The shop's supplies for this machine, best first, each that falls with its reasons; and keeping what is there. */
 export default function Replacement() {
-  const { job, view, act, locked, inletLabel, goTo } = useDesk();
+  const desk = useDesk();
+  const { job, view, shop, knowledge, judging, judgingFailed, question, inletLabel, partName, goTo, act, locked } = desk;
+  const [params, setParams] = useSearchParams();
+  const way = ways.find(([value]) => value === params.get('way'))?.[0] ?? 'list';
   const [picked, setPicked] = useState<string | null>(job.choice?.modelId ?? null);
-  const [reason, setReason] = useState('');
-  const fitting = view.candidates.filter((candidate) => candidate.fits);
-  const falling = view.candidates.filter((candidate) => !candidate.fits);
-  const shown = view.candidates.find((candidate) => candidate.model.id === picked) ?? fitting[0] ?? falling[0];
-  const choose = (kind: 'replace' | 'keep', modelId: string | null, said: string) => act({ kind: 'set-choice', choice: { kind, modelId, reason: said }, basedOn: job.choice?.version ?? 0 });
-  if (view.candidates.length === 0 || shown === undefined) return <div className="station"><div className="work"><Empty title="The machine's parts are missing">A supply is chosen for a machine: enter its parts at Intake.</Empty></div><aside className="side"><Primary onClick={() => goTo('intake')}>Enter the parts at Intake</Primary></aside></div>;
-  const chosenHere = job.choice?.kind === 'replace' && job.choice.modelId === shown.model.id;
-  const said = reason.trim() === '' ? automaticReason(shown) : reason.trim();
-  const keepable = view.load.plannedAssessment !== null && view.load.plannedAssessment.word !== 'too-small';
-  const move = (event: React.KeyboardEvent, step: number) => {
-    const index = view.candidates.indexOf(shown) + step;
-    const next = view.candidates[index];
-    if (next === undefined) return;
-    event.preventDefault();
-    setPicked(next.model.id);
-    document.querySelector<HTMLElement>(`[data-candidate="${next.model.id}"]`)?.focus();
+  const [why, setWhy] = useState<string | null>(null);
+  const [marked, setMarked] = useState<readonly string[]>([]);
+  if (question === null) return <div className="station"><div className="work"><Empty title="The machine's parts are missing">A supply is chosen for a machine: enter its parts at Intake.</Empty></div><aside className="side"><Primary onClick={() => goTo('intake')}>Enter the parts at Intake</Primary></aside></div>;
+  const { candidates, standing } = view;
+  const shown = candidates.find((candidate) => candidate.model.id === picked) ?? candidates[0];
+  if (shown === undefined) return <div className="station"><div className="work">{judging !== null ? <Waiting>Judging {shop.supplies.length} supplies …</Waiting> : <Empty title={judgingFailed ? 'The supplies could not be judged' : 'No supplies in this shop'}>{judgingFailed ? 'Reload the page; nothing is lost.' : 'Enter or import some under Supplies.'}</Empty>}</div><aside className="side" /></div>;
+  const count = (name: CandidateRow['class']) => candidates.filter((candidate) => candidate.class === name).length;
+  const compared = marked.flatMap((id) => candidates.find((candidate) => candidate.model.id === id) ?? []);
+  const nothing = nothingFits(candidates);
+  const toggle = (id: string) => setMarked((list) => (list.includes(id) ? list.filter((other) => other !== id) : list.length < mostCompared ? [...list, id] : list));
+  const onKey = (event: React.KeyboardEvent, candidate: CandidateRow) => {
+    const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+    if (step !== 0) {
+      const next = candidates[candidates.indexOf(candidate) + step];
+      if (next === undefined) return;
+      event.preventDefault();
+      setPicked(next.model.id);
+      document.querySelector<HTMLElement>(`[data-candidate="${next.model.id}"]`)?.focus();
+    } else if (event.key === 'w') { event.preventDefault(); setWhy(why === candidate.model.id ? null : candidate.model.id); }
+    else if (event.key === 'c') { event.preventDefault(); toggle(candidate.model.id); }
   };
-  const row = (candidate: Candidate) => (
-    <button key={candidate.model.id} type="button" role="option" className={`candidate${candidate.fits ? '' : ' falls'}`} aria-selected={candidate === shown} aria-pressed={candidate === shown} data-candidate={candidate.model.id} tabIndex={candidate === shown ? 0 : -1}
-      onClick={() => setPicked(candidate.model.id)} onKeyDown={(event) => { if (event.key === 'ArrowDown') move(event, 1); if (event.key === 'ArrowUp') move(event, -1); }}>
-      <span className={`verdict ${candidate.fits ? 'pass' : 'fail'}`} aria-label={candidate.fits ? 'fits' : 'falls'} />
-      <span style={{ fontWeight: 600 }}>{candidate.model.name}</span>
-      <span className="fig">{candidate.model.label.ratingWatts} W</span>
-      <span>{candidate.model.label.shape}</span>
-      <span className="fig nowrap">{moneyText(candidate.model.price.minor, candidate.model.price.currency)}</span>
-      <span className="quiet" style={{ fontSize: 14 }}>{candidate.fits ? `${candidate.model.onShelf > 0 ? `${candidate.model.onShelf} on the shelf` : 'to order'}${candidate.plan.open.length > 0 ? ', an optional inlet stays open' : ''}` : fitReasonText(candidate.reasons[0]!, inletLabel) + (candidate.reasons.length > 1 ? ` (+${candidate.reasons.length - 1})` : '')}</span>
-    </button>
+  const remark = (candidate: CandidateRow) => {
+    if (candidate.fits) return `${candidate.model.onShelf > 0 ? `${candidate.model.onShelf} on the shelf` : 'to order'}${candidate.openOptional.length > 0 ? ', an optional inlet stays open' : ''}${candidate.beatenBy === null ? '' : ', beaten in everything'}`;
+    if (candidate.class === 'almost') return `with ${candidate.remedies.map((remedy) => remedyText(remedy, inletLabel, partName)).join(' and ')}`;
+    return fitReasonText(candidate.reasons[0]!, inletLabel) + (candidate.reasons.length > 1 ? ` (+${candidate.reasons.length - 1})` : '');
+  };
+  const row = (candidate: CandidateRow) => (
+    <div key={candidate.model.id}>
+      <button type="button" role="option" className={`candidate ${candidate.class}`} aria-selected={candidate === shown} data-candidate={candidate.model.id} data-class={candidate.class} tabIndex={candidate === shown ? 0 : -1}
+        onClick={() => setPicked(candidate.model.id)} onKeyDown={(event) => onKey(event, candidate)}>
+        <span className={`verdict ${classMark[candidate.class]}`} aria-label={classWord[candidate.class]} />
+        <span className="name">{candidate.model.name}{marked.includes(candidate.model.id) && <span className="marked"> compared</span>}</span>
+        <span className="fig">{candidate.model.label.ratingWatts} W</span>
+        <span>{candidate.model.label.shape}</span>
+        <span className="fig nowrap price">{moneyText(candidate.model.price.minor, candidate.model.price.currency)}</span>
+        <span className="points" aria-label={`${Math.round(candidate.points)} points`}>{candidate.fits && <><span className="bar" style={{ width: `${candidate.points * 0.5}px` }} /><span className="fig">{Math.round(candidate.points)}</span></>}</span>
+        <span className="quiet remark">{remark(candidate)}</span>
+      </button>
+      {why === candidate.model.id && <ul className="why" data-why={candidate.model.id}>{candidate.reasons.length === 0 ? <li>Nothing speaks against it.</li> : candidate.reasons.map((reason, index) => <li key={index}>{fitReasonText(reason, inletLabel)}</li>)}{candidate.cardReduction !== null && <li>A card that draws {Math.ceil(candidate.cardReduction)} W less would let it fit.</li>}</ul>}
+    </div>
   );
+  const heads: Readonly<Record<CandidateRow['class'], string>> = { fits: '', almost: 'These almost fit, and what it takes', falls: 'These fall, and why' };
   return (
     <div className="station">
       <div className="work">
-        <p style={{ marginBottom: 10 }}><strong>{fitting.length} fit</strong>, {falling.length} fall. <span className="quiet">Judged by {schoolText[job.sheet.school].toLowerCase()}. Order: on the shelf first, then all inlets served, lower price, smaller rating.</span></p>
-        <div className="candidates" role="listbox" aria-label="Supplies">{fitting.map(row)}{falling.length > 0 && <div className="label" style={{ padding: '14px 6px 6px' }}>These fall, and why</div>}{falling.map(row)}</div>
+        <div className="load-head">
+          <div className="tabs" role="group" aria-label="Way of choosing">{ways.map(([value, name]) => <button key={value} type="button" aria-pressed={way === value} onClick={() => setParams(value === 'list' ? {} : { way: value }, { replace: true })}>{name}{value === 'compare' && marked.length > 0 ? ` (${marked.length})` : ''}</button>)}</div>
+          <span><strong data-fitting>{count('fits')} fit</strong>, {count('almost')} almost, {count('falls')} fall{judging !== null ? <span className="quiet" role="status"> · judging again{judging > 0 ? ` ${Math.round(judging * 100)} %` : ''}</span> : null}</span>
+        </div>
+        {way === 'list' && (
+          <>
+            <p className="quiet" style={{ marginBottom: 8 }}>By {schoolText[job.sheet.school].toLowerCase()}. Points by the shop's weights: {criteria.filter((name) => shop.settings.choosing.weights[name] > 0).map((name) => `${criterionText[name]} ${shop.settings.choosing.weights[name]}`).join(', ')}. <kbd>w</kbd> why not, <kbd>c</kbd> compare.</p>
+            {nothing !== null && (
+              <section className="next-check" aria-label="Nothing fits">
+                <h2>Nothing in this shop fits</h2>
+                <p style={{ marginTop: 6 }}>Nearest: {nothing.nearest.map((candidate) => `${candidate.model.name} (${candidate.class === 'almost' ? candidate.remedies.map((remedy) => remedyText(remedy, inletLabel, partName)).join(' and ') : fitReasonText(candidate.reasons[0]!, inletLabel)})`).join('; ')}.</p>
+                {nothing.smallerCard !== null && <p style={{ marginTop: 4 }}>The least change: a card that draws {nothing.smallerCard.watts} W less, then {candidates.find((candidate) => candidate.model.id === nothing.smallerCard?.modelId)?.model.name} fits.</p>}
+              </section>)}
+            <div className="candidates" role="listbox" aria-label="Supplies">{(['fits', 'almost', 'falls'] as const).map((name) => count(name) === 0 ? null : (
+              <div key={name} role="group" aria-label={classWord[name]}>{heads[name] !== '' && <div className="label" style={{ padding: '12px 6px 5px' }}>{heads[name]}</div>}{candidates.filter((candidate) => candidate.class === name).slice(0, 200).map(row)}</div>))}
+            </div>
+            {candidates.length > 200 && <p className="quiet">Of each kind the first 200 are listed.</p>}
+          </>)}
+        {way === 'compare' && <CompareView candidates={compared.length > 0 ? compared : candidates.slice(0, 3)} chosen={compared.length > 0} onDrop={(id) => toggle(id)} />}
+        {way === 'trade' && <TradeOffView candidates={candidates.filter((candidate) => candidate.fits)} shown={shown} onPick={setPicked} />}
+        {way === 'asked' && <AskedView />}
       </div>
       <aside className="side" aria-label="The supply picked">
-        <span className="label">{chosenHere ? 'Chosen' : shown.fits ? (shown === fitting[0] ? 'Best by the rule' : 'Fits') : 'Falls'}</span>
-        <div className="decides">{shown.model.name}</div>
-        <dl className="facts-list">
-          <div><dt>rating, guide</dt><dd>{wattsText(shown.model.label.ratingWatts)}, {shown.model.label.guide}</dd></div>
-          <div><dt>lasting load</dt><dd>{percentText(shown.load.loadShare ?? 0)}</dd></div>
-          <div><dt>shape, depth</dt><dd>{shown.model.label.shape}, {shown.model.depthMillimetres} mm</dd></div>
-          <div><dt>grade, noise</dt><dd>{shown.model.label.grade}{shown.model.noiseDecibels === null ? '' : `, ${Math.round(shown.model.noiseDecibels)} dB`}</dd></div>
-          <div><dt>price, warranty</dt><dd>{moneyText(shown.model.price.minor, shown.model.price.currency)}, {shown.model.warrantyYears} y</dd></div>
-          <div><dt>cables used</dt><dd>{shown.plan.cables.length}, {shown.plan.bagged.reduce((sum, piece) => sum + piece.count, 0)} in the bag</dd></div>
-        </dl>
-        {shown.fits ? (shown.load.deciding !== null && <p>Fullest: {loadFindingText(shown.load.deciding)}.</p>) : <ul>{shown.reasons.map((item, index) => <li key={index} className="verdict fail" style={{ whiteSpace: 'normal', fontWeight: 400 }}>{fitReasonText(item, inletLabel)}</li>)}</ul>}
-        {shown.plan.open.filter((open) => open.optional).map((open) => <p key={open.inletId}>{inletLabel(open.inletId)} stays open: ordinary use does without it, full boost does not.</p>)}
-        {!chosenHere && <label className="field"><span className="name">Why this one</span><input value={reason} maxLength={500} placeholder={automaticReason(shown)} disabled={locked} onChange={(event) => setReason(event.target.value)} /></label>}
-        {job.choice === null || !chosenHere
-          ? <Primary disabled={locked || (!shown.fits && reason.trim() === '')} onClick={() => { if (choose('replace', shown.model.id, said) === null) goTo('cables'); }}>{shown.fits ? `Choose ${shown.model.name}` : 'Choose all the same (say why)'}</Primary>
-          : <Primary onClick={() => goTo('cables')}>Plan its cables</Primary>}
-        {job.choice?.kind !== 'keep' && <button type="button" className="secondary" disabled={locked || !keepable} onClick={() => choose('keep', null, reason.trim() === '' ? 'It carries the plan and measures well.' : reason.trim())}>{keepable ? 'Keep the present supply' : 'The present supply cannot stay: too small'}</button>}
-        {job.choice !== null && <p className="quiet">{job.choice.kind === 'keep' ? 'The present supply is kept' : `Chosen: ${view.chosen?.name ?? job.choice.modelId}`}. {job.choice.reason} <button type="button" className="link" disabled={locked} onClick={() => act({ kind: 'set-choice', choice: null, basedOn: job.choice!.version })}>take back</button></p>}
+        {standing.word === 'enough' && job.choice === null && (
+          <section aria-label="Keep what is there">
+            <p><span className="verdict pass" style={{ fontSize: 20 }}>The present supply can stay</span></p>
+            <p>{standingSentence(standing, knowledge)}</p>
+            <Primary disabled={locked} onClick={() => act({ kind: 'set-choice', choice: { kind: 'keep', modelId: null, reason: 'It carries the plan and measures well.', known: [] }, basedOn: 0 })}>Keep the present supply</Primary>
+          </section>)}
+        <PickedSide key={shown.model.id} candidate={shown} best={candidates[0] === shown} primary={standing.word !== 'enough' || job.choice !== null} />
       </aside>
     </div>
   );
 }
 
-function automaticReason(candidate: Candidate): string {
+/** The reason that stands when nobody writes one. */
+export function automaticReason(candidate: CandidateRow): string {
   return `${candidate.model.onShelf > 0 ? 'On the shelf' : 'To order'}, lasting load ${percentText(candidate.load.loadShare ?? 0)} of its rating, every needed inlet served.`;
 }

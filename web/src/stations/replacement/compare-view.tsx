@@ -1,0 +1,46 @@
+import { correctionText, fanSideText, fitReasonText, moneyText, percentText, protectionNames, twelveOutputsText, wattsText, type CandidateRow } from '@fairwatt/core';
+import { useDesk } from '../../job/job-context.ts';
+import { classMark, classWord } from './replacement.tsx';
+
+/** Up to four side by side; rows in which they differ stand out, rows in which all agree step back. */
+export function CompareView({ candidates, chosen, onDrop }: { readonly candidates: readonly CandidateRow[]; readonly chosen: boolean; readonly onDrop: (id: string) => void }) {
+  const { shop, inletLabel } = useDesk();
+  const { currency, choosing } = shop.settings;
+  const rows: readonly (readonly [string, (candidate: CandidateRow) => string])[] = [
+    ['Verdict', (candidate) => candidate.fits ? classWord[candidate.class] : `${classWord[candidate.class]}: ${fitReasonText(candidate.reasons[0]!, inletLabel)}`],
+    ['Points', (candidate) => (candidate.fits ? candidate.points.toFixed(0) : '–')],
+    ['Price', ({ model }) => moneyText(model.price.minor, model.price.currency)],
+    [`Price and ${choosing.keepYears} years of mains`, ({ model, cost }) => (model.price.currency === currency ? moneyText(model.price.minor + cost.minorAYear * choosing.keepYears, currency) : 'not in one currency')],
+    ['Rating', ({ model }) => wattsText(model.label.ratingWatts)],
+    ['Lasting load', ({ load }) => percentText(load.loadShare ?? 0)],
+    ['+12 V outputs', ({ model }) => twelveOutputsText(model)],
+    ['Guide', ({ model }) => model.label.guide],
+    ['Grade', ({ model }) => model.label.grade],
+    ['Efficiency at typical load', ({ cost }) => percentText(cost.points[1]?.efficiency ?? 0)],
+    ['Cost a year', ({ cost }) => moneyText(cost.minorAYear, currency)],
+    ['Shape', ({ model }) => model.label.shape],
+    ['Depth', ({ model }) => `${model.depthMillimetres} mm`],
+    ['Cables', ({ model, cables }) => `${model.label.modular}, ${cables} used`],
+    ['Optional inlets open', ({ openOptional }) => String(openOptional.length)],
+    ['Noise', ({ model }) => (model.noiseDecibels === null ? 'not known' : `${model.noiseDecibels} dB`)],
+    ['Air', ({ model }) => fanSideText[model.fan]],
+    ['Correction', ({ model }) => correctionText[model.correction]],
+    ['Protections', ({ model }) => `${model.protections.length} of ${protectionNames.length}`],
+    ['Warranty', ({ model }) => `${model.warrantyYears} years`],
+    ['Design of', ({ model }) => (model.designYear === null ? 'not known' : String(model.designYear))],
+    ['On the shelf', ({ model }) => String(model.onShelf)],
+  ];
+  return (
+    <section aria-label="Compare">
+      {!chosen && <p className="quiet" style={{ marginBottom: 8 }}>The first three; mark others in the list with <kbd>c</kbd>, up to four.</p>}
+      <table className="grid compare">
+        <thead><tr><th />{candidates.map((candidate) => <th key={candidate.model.id}><span className={`verdict ${classMark[candidate.class]}`}>{candidate.model.name}</span>{chosen && <button type="button" className="link" aria-label={`Do not compare ${candidate.model.name}`} onClick={() => onDrop(candidate.model.id)}>drop</button>}</th>)}</tr></thead>
+        <tbody>{rows.map(([name, of]) => {
+          const texts = candidates.map(of);
+          const differs = new Set(texts).size > 1;
+          return <tr key={name} className={differs ? 'differs' : 'agrees'} data-differs={differs}><td>{name}</td>{texts.map((text, index) => <td key={candidates[index]!.model.id}>{text}</td>)}</tr>;
+        })}</tbody>
+      </table>
+    </section>
+  );
+}
