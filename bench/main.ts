@@ -5,6 +5,7 @@ import { candidatesOf, demandOf, faultView, inletsToServe, judgeReadings, loadVi
 import { loadModel } from '@fairwatt/server';
 import { measureFirstScreen } from './first-screen.ts';
 import { timeLog } from './log.ts';
+import { timeSizing } from './sizing.ts';
 
 const read = (path: string): unknown => JSON.parse(readFileSync(new URL(`../demo/${path}`, import.meta.url), 'utf8'));
 const { job } = read('jobs/1-radio-playout.json') as { job: Job };
@@ -36,6 +37,13 @@ const rate = (name: string) => { const result = bench.getTask(name)?.result; ret
 const base = rate(baseline);
 console.log('| what | per second | times the baseline |\n| --- | ---: | ---: |');
 for (const { name } of bench.tasks) console.log(`| ${name} | ${Math.round(rate(name)).toLocaleString('en')} | ${(rate(name) / base).toFixed(3)} |`);
+
+const sizing = timeSizing(job, supplies);
+const milliseconds = (value: number) => `${value.toFixed(value < 10 ? 1 : 0)} ms`;
+console.log(`\nRank 5,000 supplies with the cable plan of each: ${milliseconds(sizing.rank)} (wanted: under a second); to copy the same supplies ${milliseconds(sizing.copy)}, ratio ${(sizing.rank / sizing.copy).toFixed(2)}; to plan each anew without remembering ${milliseconds(sizing.planAlone)}.`);
+console.log(`A change of one part, 100 supplies judged and ranked anew: ${milliseconds(sizing.change)} (wanted: under 100 ms).`);
+console.log(`100,000 draws of a machine against a supply: ${milliseconds(sizing.draws)} (wanted: under 300 ms); to draw as many plain figures ${milliseconds(sizing.plainDraws)}, ratio ${(sizing.draws / sizing.plainDraws).toFixed(1)}.`);
+if (sizing.rank > 1000 || sizing.change > 100 || sizing.draws > 300) process.exitCode = 1;
 
 const log = timeLog();
 console.log(`\nA log of a million rows: the CSV library alone ${Math.round(log.alone).toLocaleString('en')} ms, parsed and analysed ${Math.round(log.whole).toLocaleString('en')} ms; ratio ${(log.whole / log.alone).toFixed(2)} (wanted: at most 2).`);

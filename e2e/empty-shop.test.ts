@@ -23,9 +23,13 @@ it('an empty shop can be filled by hand and by files, and then takes its first j
     await upload('/instruments', 'shop.json');
     await seeText(page, 'Bench meter');
     await upload('/supplies', 'shop.json');
-    await seeText(page, 'The supplies file is not valid');
+    await seeText(page, 'This is no fairwatt-supplies file of version 1.', '.ant-modal');
     await upload('/supplies', 'supplies.json');
-    await seeText(page, '28 added, 0 were here already');
+    await seeText(page, '28 rows, 28 new', '[data-report=would]');
+    await page.keyboard.press('Enter');
+    await seeText(page, 'Taken: 28 rows, 28 new', '[data-report=did]');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('[data-model=corvane-650-s]');
     await visit(page, `${application.url}/jobs`);
     await page.keyboard.press('n');
     await page.waitForFunction(() => document.activeElement instanceof HTMLInputElement && document.activeElement.placeholder === 'Radio playout machine');

@@ -146,7 +146,7 @@ describe('the radio\'s job, from intake to hand-over, by the real interface', ()
     await saved(page);
   });
 
-  it('shows the load with and without the upgrade and four schools', async () => {
+  it('shows the load with and without the upgrade and the sizing rules', async () => {
     await goStation(page, 4);
     await page.waitForSelector('[data-verdict=too-small]');
     const planned = Number((await page.$eval('[data-lasting]', (element) => element.textContent)).replace(/ .*/, ''));
@@ -154,7 +154,9 @@ describe('the radio\'s job, from intake to hand-over, by the real interface', ()
     await page.waitForFunction((before: number) => !document.querySelector('[data-lasting]')!.textContent.startsWith(String(before)), {}, planned);
     const present = Number((await page.$eval('[data-lasting]', (element) => element.textContent)).replace(/ .*/, ''));
     expect(planned - present).toBe(95);
+    await pressTab(page, 'Sizing rules');
     await seeText(page, 'Half load');
+    await seeText(page, /\d+ of 28/, '[data-school=half-load]');
   });
 
   it('records the present cables before anything is unplugged', async () => {
@@ -168,8 +170,8 @@ describe('the radio\'s job, from intake to hand-over, by the real interface', ()
 
   it('chooses the best supply by Enter; others fall with their reasons', async () => {
     await goStation(page, 5);
-    await seeText(page, /SFX does not fit, the case takes ATX/);
-    await seeText(page, /\d+ fit, \d+ fall/);
+    await seeText(page, /TFX does not fit, the case takes ATX/);
+    await seeText(page, /\d+ fit, \d+ almost, \d+ fall/);
     await page.keyboard.press('ArrowDown');
     await page.keyboard.press('Enter');
     await page.waitForFunction(() => document.querySelectorAll('.wire a')[5]?.getAttribute('aria-current') === 'page');

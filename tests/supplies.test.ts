@@ -99,6 +99,7 @@ describe('units on the shelf', () => {
     expect(own).toHaveLength(3);
     expect((await one('corvane-650-s')).onShelf).toBe(3);
     const first = own[0]!;
+    expect(first.place).not.toBe('');
     await keep({ ...first, place: 'B 2', serial: 'C6-0021', bag: 'main, two processor', reservedFor: 'LQ-0142' });
     expect((await one('corvane-650-s')).onShelf).toBe(2);
     expect((await keep<Problem>({ ...first, place: 'C 1' })).status).toBe(409);
@@ -108,6 +109,7 @@ describe('units on the shelf', () => {
     expect(reserved).toMatchObject({ version: 2, place: 'B 2', reservedFor: 'LQ-0142' });
     await keep({ ...reserved, state: 'used', reservedFor: null, usedIn: 'LQ-0142' });
     const used = (await units()).find((unit) => unit.id === first.id)!;
+    expect(JSON.parse(await text('/supplies/units/export'))).toMatchObject({ format: 'fairwatt-shelf', units: expect.arrayContaining([used]) as unknown });
     expect((await server.call<Problem>(`/supplies/units/${used.id}?by=edda&basedOn=${used.version}`, {}, 'DELETE')).body.type).toBe('/problems/in-use');
   });
   it('are refused where they do not make sense', async () => {

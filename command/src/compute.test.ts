@@ -3,7 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { loadModel } from '@fairwatt/server';
-import { computeVerbs, jobFileSchema, knowledgeSchema, shopFileSchema, supplyFileSchema, type ComputeVerb, type Problem } from '@fairwatt/contract';
+import { computeVerbs, jobFileSchema, knowledgeSchema, shelfFileSchema, shopFileSchema, supplyFileSchema, type ComputeVerb, type Problem } from '@fairwatt/contract';
 import { compute, ComputeProblem } from './compute.ts';
 import { root } from './paths.ts';
 import { knowledgePage } from './knowledge-page.ts';
@@ -88,6 +88,9 @@ describe('open formats', () => {
   it('hold the demo data and the knowledge', () => {
     expect(shopFileSchema.safeParse(readJson('demo/shop.json')).success).toBe(true);
     expect(supplyFileSchema.safeParse(readJson('demo/supplies.json')).success).toBe(true);
+    const shelf = shelfFileSchema.parse(readJson('demo/shelf.json'));
+    const free = (id: string) => shelf.units.filter((unit) => unit.modelId === id && (unit.state === 'new' || unit.state === 'proven')).length;
+    for (const model of supplyFileSchema.parse(readJson('demo/supplies.json')).supplies) expect(free(model.id), model.id).toBe(model.onShelf);
     expect(knowledgeSchema.safeParse(readJson('core/knowledge/knowledge.json')).success).toBe(true);
     expect(readdirSync(join(root, 'demo/jobs'))).toHaveLength(6);
     for (const folder of ['demo/jobs', 'demo/past-jobs']) for (const name of readdirSync(join(root, folder))) expect(jobFileSchema.safeParse(readJson(`${folder}/${name}`)).error, name).toBeUndefined();

@@ -18,3 +18,6 @@ export const unitsSchema = z.array(unitSchema);
 /** A unit as somebody wants it, based on the version that was seen; 0 for a new one. */
 export const unitMessageSchema = z.strictObject({ by: id, basedOn: version, unit: unitSchema });
 export interface UnitMessage { readonly by: string; readonly basedOn: number; readonly unit: Unit }
+
+/** Every unit on a shelf, as one file. */
+export const shelfFileSchema = z.strictObject({ format: z.literal('fairwatt-shelf'), version: z.literal(1), units: z.array(unitSchema).max(5000) });

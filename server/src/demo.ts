@@ -2,12 +2,15 @@ import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type pg from 'pg';
 import type { Model } from '@fairwatt/core';
-import { jobFileSchema, shopFileSchema, supplyFileSchema } from '@fairwatt/contract';
+import { jobFileSchema, ownPartSchema, partFromCells, shelfFileSchema, shopFileSchema, supplyFileSchema } from '@fairwatt/contract';
 import { one, transaction } from './database/query.ts';
 import { number } from './database/read.ts';
 import { importJob } from './jobs/store.ts';
 import { addInstruments, addTechnicians, writeSettings } from './shop/store.ts';
+import { checkEntries, csvEntries } from './supplies/import.ts';
+import { writeOwnParts } from './supplies/own-parts.ts';
 import { addSupplies } from './supplies/store.ts';
+import { addUnits } from './supplies/units.ts';
 
 const readJson = async (path: string): Promise<unknown> => JSON.parse(await readFile(path, 'utf8'));
 
@@ -17,11 +20,17 @@ export async function loadDemo(pool: pg.Pool, model: Model, directory: string, n
   if (filled > 0) return false;
   const shop = shopFileSchema.parse(await readJson(join(directory, 'shop.json')));
   const supplies = supplyFileSchema.parse(await readJson(join(directory, 'supplies.json')));
+  const shelf = shelfFileSchema.parse(await readJson(join(directory, 'shelf.json')));
+  const parts = checkEntries(csvEntries(await readFile(join(directory, 'parts.csv'), 'utf8'), ['name', 'class'], partFromCells), ownPartSchema);
+  if (parts.refused.length > 0) throw new Error(`demo/parts.csv, row ${parts.refused[0]!.row}: ${parts.refused[0]!.errors[0]!.message}`);
   await transaction(pool, async (db) => {
     await writeSettings(db, shop.settings);
     await addTechnicians(db, shop.technicians);
     await addInstruments(db, shop.instruments);
-    await addSupplies(db, supplies.supplies);
+    // The shelf file names each unit, so the counts of the supplies file are not made into units beside it.
+    await addSupplies(db, supplies.supplies.map((model) => ({ ...model, onShelf: 0 })));
+    await addUnits(db, shelf.units);
+    await writeOwnParts(db, parts.good.map(({ item }) => item));
   });
   for (const folder of ['past-jobs', 'jobs']) {
     for (const name of (await readdir(join(directory, folder))).filter((file) => file.endsWith('.json')).sort()) {

@@ -94,6 +94,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
     }
   }
   router.get('/units', async (_request, response) => { await units(response); });
+  router.get('/units/export', async (_request, response) => { response.set('content-disposition', 'attachment; filename="shelf.json"').json({ format: 'fairwatt-shelf', version: 1, units: unitsSchema.parse(await readUnits(pool)) }); });
   router.put('/units', small, async (request, response) => {
     const { by, basedOn, unit } = parseInput(unitMessageSchema, request.body, 'The unit');
     unitSettled(await changeUnit(pool, by, basedOn, unit));

@@ -1,6 +1,6 @@
 import type pg from 'pg';
 import type { Unit } from '@fairwatt/contract';
-import { many, maybeOne, transaction, type Queryable } from '../database/query.ts';
+import { insertRows, many, maybeOne, transaction, type Queryable } from '../database/query.ts';
 import { member, number, orNull, text } from '../database/read.ts';
 import { technicianExists } from '../shop/store.ts';
 
@@ -41,4 +41,9 @@ export function removeUnit(pool: pg.Pool, by: string, id: string, basedOn: numbe
     await db.query('delete from supply_unit where id = $1', [id]);
     return { kind: 'done' };
   });
+}
+
+/** Adds units as they stand in a file; none of them is here yet. */
+export async function addUnits(db: Queryable, units: readonly Unit[]): Promise<void> {
+  await insertRows(db, 'supply_unit', ['id', 'version', 'model_id', 'place', 'state', 'serial', 'bag', 'note', 'reserved_for', 'used_in'], units.map((unit) => [unit.id, unit.version, unit.modelId, unit.place, unit.state, unit.serial, unit.bag, unit.note, unit.reservedFor, unit.usedIn]));
 }

@@ -42,8 +42,8 @@ export function RowImport({ path, label, name, what }: { readonly path: '/suppli
               {report.named.length > 100 && <p className="quiet">The first 100 rows are named, refused ones first.</p>}
               {path !== '/supplies/prices' && report.dryRun && <label className="tick"><input type="checkbox" checked={update} onChange={(event) => { setUpdate(event.target.checked); void run(read, true, event.target.checked); }} /> change what is here already</label>}
               {report.dryRun
-                ? <button type="button" className="primary" data-primary disabled={takes === 0 || state.isLoading} onClick={() => void run(read, false, update)}><span>{takes === 0 ? 'Nothing to take' : `Take ${takes} ${takes === 1 ? 'row' : 'rows'}`}</span><kbd aria-hidden="true">↵</kbd></button>
-                : <button type="button" className="primary" data-primary onClick={close}><span>Done</span><kbd aria-hidden="true">↵</kbd></button>}
+                ? <button type="button" className="primary" data-primary ref={(element) => element?.focus()} disabled={takes === 0 || state.isLoading} onClick={() => void run(read, false, update)}><span>{takes === 0 ? 'Nothing to take' : `Take ${takes} ${takes === 1 ? 'row' : 'rows'}`}</span><kbd aria-hidden="true">↵</kbd></button>
+                : <button type="button" className="primary" data-primary ref={(element) => element?.focus()} onClick={close}><span>Done</span><kbd aria-hidden="true">↵</kbd></button>}
             </div>)}
         </Modal>)}
     </>

@@ -26,6 +26,7 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
       <div className="row-actions" style={{ alignItems: 'end', marginBottom: 12 }}>
         <label className="field" style={{ width: 260 }}><span className="name">Put a supply on the shelf</span><select value={adding} onChange={(event) => setAdding(event.target.value)}>{supplies.map((model) => <option key={model.id} value={model.id}>{model.name}</option>)}</select></label>
         <button type="button" className="secondary" disabled={technician === null || adding === ''} onClick={() => void change({ by: technician ?? '', basedOn: 0, unit: { id: crypto.randomUUID(), version: 0, modelId: adding, place: '', state: 'new', serial: '', bag: '', note: '', reservedFor: null, usedIn: null } })}>Add a unit</button>
+        <a className="secondary" href="/api/supplies/units/export" download>JSON</a>
         {trouble !== undefined && <span className="error-text" role="alert">{[problemOf(trouble).title, ...(problemOf(trouble).errors ?? []).map((error) => error.message)].join(': ')}</span>}
       </div>
       {sorted.length === 0 ? <Empty title="Nothing on the shelf">Add a unit, or import supplies that say how many are here.</Empty> : (

@@ -107,7 +107,7 @@ export default function SupplyEditor({ was, start, onClose }: { readonly was: Su
           {text('name', 'Name')}{text('ratingWatts', 'Rating', 'W')}{pick('shape', 'Shape', same(shapes))}{pick('guide', 'Guide', same(['2.x', '3.x']))}
           {pick('grade', 'Efficiency grade', same(grades))}{pick('modular', 'Cables', [['fixed', 'fixed'], ['semi', 'partly modular'], ['full', 'modular']])}{text('depthMillimetres', 'Depth', 'mm')}{pick('fan', 'Air', fanSides.map((side) => [side, fanSideText[side]]))}
           {text('mainsLowVolts', 'Mains from', 'V')}{text('mainsHighVolts', 'Mains to', 'V')}{pick('inlet', 'Inlet', same(mainsInlets))}{pick('correction', 'Correction', corrections.map((value) => [value, correctionText[value]]))}
-          {text('price', 'Price', 'money')}{text('currency', 'Currency')}<label className="field"><span className="name">Price of</span><input type="date" value={whole.fields.asOf} onChange={(event) => setField('asOf', event.target.value)} />{errorAt('asOf')}</label>{text('warrantyYears', 'Warranty', 'years')}
+          {text('price', `Price in ${whole.fields.currency}`)}{text('currency', 'Currency')}<label className="field"><span className="name">Price of</span><input type="date" value={whole.fields.asOf} onChange={(event) => setField('asOf', event.target.value)} />{errorAt('asOf')}</label>{text('warrantyYears', 'Warranty', 'years')}
           {text('noiseDecibels', 'Noise, empty if not known', 'dB')}{text('designYear', 'Design of', 'year')}
           <label className="tick"><input type="checkbox" checked={whole.has16Pin} onChange={(event) => setWhole({ ...whole, has16Pin: event.target.checked })} /> 16-pin card connector</label>
           <label className="tick"><input type="checkbox" checked={whole.ownHoles} onChange={(event) => setWhole({ ...whole, ownHoles: event.target.checked })} /> its maker's own holes</label>
@@ -121,7 +121,7 @@ export default function SupplyEditor({ was, start, onClose }: { readonly was: Su
                 <td><input className="cell-input" aria-label={`Output ${index + 1}`} value={rail.label} maxLength={20} onChange={(event) => set('rails', index, { label: event.target.value })} /></td>
                 <td><select className="cell-input" aria-label={`Rail of output ${index + 1}`} value={rail.rail} onChange={(event) => set('rails', index, { rail: event.target.value })}>{railNames.map((name) => <option key={name} value={name}>{name} V</option>)}</select></td>
                 <td><input className="cell-input fig" inputMode="decimal" aria-label={`Amps of output ${index + 1}`} value={rail.amps} onChange={(event) => set('rails', index, { amps: event.target.value })} />{errorAt(`label.rails.${index}`)}</td>
-                {twelve.length > 1 && <td>{rail.rail === '+12' && <select multiple size={3} className="cell-input" aria-label={`What output ${index + 1} feeds`} value={rail.feeds} onChange={(event) => set('rails', index, { feeds: [...event.target.selectedOptions].map((option) => option.value) })}>{cableFamilies.map((family) => <option key={family} value={family}>{family}</option>)}</select>}</td>}
+                {twelve.length > 1 && <td>{rail.rail === '+12' && <div className="feeds" role="group" aria-label={`What output ${index + 1} feeds`}>{cableFamilies.map((family) => { const on = rail.feeds.includes(family); return <button key={family} type="button" className="secondary" aria-pressed={on} onClick={() => set('rails', index, { feeds: on ? rail.feeds.filter((other) => other !== family) : [...rail.feeds, family] })}>{family}</button>; })}</div>}</td>}
                 <td><button type="button" className="link" aria-label={`Drop output ${index + 1}`} onClick={() => drop('rails', index)}>drop</button></td>
               </tr>))}</tbody></table>
             {errorAt('label.rails')}
@@ -153,7 +153,7 @@ export default function SupplyEditor({ was, start, onClose }: { readonly was: Su
         </fieldset>
         {doubts.map((problem) => <p key={problem.code} className="caution" role="status"><span>{problemOfLabel(problem)}</span></p>)}
         {told !== null && <p className="error-text" role="alert">{told}</p>}
-        <div className="row-actions">
+        <div className="row-actions editor-save">
           <button type="submit" className="primary" style={{ width: 260 }} disabled={changing.isLoading}><span>{changing.isLoading ? 'Saving …' : 'Save'}</span><kbd aria-hidden="true">↵</kbd></button>
           {was !== null && <button type="button" className="secondary" disabled={technician === null || removing.isLoading} onClick={() => void remove({ id: was.id, by: technician ?? '' }).then((answer) => { if (answer.error === undefined) onClose(); else setTold(problemOf(answer.error).title); })}>Take it out of the shop</button>}
         </div>

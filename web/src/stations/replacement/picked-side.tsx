@@ -42,11 +42,11 @@ export function PickedSide({ candidate, best, primary }: { readonly candidate: C
           {candidate.marks.filter((mark) => shop.settings.choosing.weights[mark.criterion] > 0).map((mark) => <div key={mark.criterion}><span>{criterionText[mark.criterion]}</span><span className="track"><span style={{ width: `${mark.good * 100}%` }} /></span><span className="fig">{mark.points.toFixed(0)}</span></div>)}
         </div>)}
       {beating !== undefined && <p className="quiet">{beating.model.name} is at least as good in everything, and better in something.</p>}
-      <Units modelId={model.id} chosen={chosenHere} />
-      {!chosenHere && <label className="field"><span className="name">Why this one</span><input value={reason} maxLength={500} placeholder={automaticReason(candidate)} disabled={locked} onChange={(event) => setReason(event.target.value)} /></label>}
       {chosenHere ? <Primary onClick={() => goTo('cables')}>Plan its cables</Primary>
         : primary ? <Primary disabled={stopped} onClick={doIt}>{words}</Primary>
           : <button type="button" className="secondary" disabled={stopped} onClick={doIt}>{words}</button>}
+      {!chosenHere && <label className="field"><span className="name">Why this one</span><input value={reason} maxLength={500} placeholder={automaticReason(candidate)} disabled={locked} onChange={(event) => setReason(event.target.value)} /></label>}
+      <Units modelId={model.id} chosen={chosenHere} />
       {job.choice?.kind !== 'keep' && primary && <button type="button" className="secondary" disabled={locked || !keepable} onClick={() => choose('keep', null, reason.trim() === '' ? 'It carries the plan and measures well.' : reason.trim())}>{keepable ? 'Keep the present supply' : view.standing.word === 'failing' ? 'The present supply cannot stay: failing' : 'The present supply cannot stay: too small'}</button>}
       {job.choice !== null && <div className="quiet">{job.choice.kind === 'keep' ? 'The present supply is kept' : `Chosen: ${view.chosen?.name ?? job.choice.modelId}`}. {job.choice.reason} <button type="button" className="link" disabled={locked} onClick={() => act({ kind: 'set-choice', choice: null, basedOn: job.choice!.version })}>take back</button>{job.choice.known.length > 0 && <details><summary>What was known then</summary><ul>{job.choice.known.map((line) => <li key={line}>{line}</li>)}</ul></details>}</div>}
     </>
