@@ -20,7 +20,7 @@ export type FeedFault = (typeof feedFaults)[number];
  * twenty is not listed that day, and the supplier sells some that the shop does not know.
  */
 export function priceList(supplies: readonly ListedSupply[], day: string): string {
-  const random = seeded([...day].reduce((sum, letter) => sum * 31 + letter.charCodeAt(0), 7) | 0);
+  const random = seeded(Number(day.replaceAll('-', '')));
   const rows = supplies.flatMap((supply) => {
     const factor = 0.92 + 0.16 * random();
     return random() < 0.05 ? [] : [`${supply.id},"${supply.name}",${((Math.round((supply.minor * factor) / 10) * 10) / 100).toFixed(2)},${supply.currency},${day}`];

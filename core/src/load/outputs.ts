@@ -57,7 +57,7 @@ export function spreadOverOutputs(label: SupplyLabel, hung: readonly HungLoad[])
       amps[output] = amps[output]! + hung[item]!.amps12;
       at[item] = output;
       search(depth + 1, Math.max(ratio, full(output)));
-      amps[output] = amps[output]! - hung[item]!.amps12;
+      amps[output] = amps[output] - hung[item]!.amps12;
     }
   };
   search(0, 0);

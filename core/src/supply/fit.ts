@@ -195,7 +195,7 @@ export function judgeSupply(model: SupplyModel, question: FitQuestion, solve: ty
   const card = strongestCard(question.parts);
   const reductions = card === null ? [] : against.map((finding) => reductionFor(card, finding, lastingShare, plan));
   const cardReduction = card !== null && reductions.length > 0 && reasons.every((reason) => reason.code === 'load') && reductions.every((watts) => watts !== null)
-    ? Math.max(...reductions as number[]) : null;
+    ? Math.max(...reductions) : null;
   const remedies = reasons.length === 0 ? [] : remediesFor(model, question, reasons, against, plan, card, cardReduction);
   return { model, class: reasons.length === 0 ? 'fits' : remedies === null ? 'falls' : 'almost', fits: reasons.length === 0, reasons, remedies: remedies ?? [], cardReduction, load, plan, cost };
 }

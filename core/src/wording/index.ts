@@ -2,3 +2,4 @@ export * from './figures.ts';
 export * from './words.ts';
 export * from './measuring.ts';
 export * from './sizing.ts';
+export * from './supply-names.ts';

@@ -1,13 +1,12 @@
 import type { FigureSource } from '../machine/index.ts';
 import type { DrawnShare, LoadDraws, MeasuredComparison, PlugProblem, Route } from '../load/index.ts';
-import type { Correction, Protection } from '../standards/index.ts';
+import type { Correction } from '../standards/index.ts';
 import type { Settling, Standing } from '../job/index.ts';
 import { criterionFigure, type CandidateRow, type Criterion, type FanSide, type Remedy, type SupplyModel } from '../supply/index.ts';
 import type { Knowledge } from '../diagnose/index.ts';
 import { durationText, moneyText, percentText, voltsText, wattsText } from './figures.ts';
 import { loadFindingText, subjectText, verdictLevel } from './words.ts';
 
-export const protectionText: Record<Protection, string> = { 'over-voltage': 'over-voltage', 'under-voltage': 'under-voltage', 'over-current': 'over-current', 'over-power': 'over-power', 'over-temperature': 'over-temperature', 'short-circuit': 'short-circuit' };
 export const correctionText: Record<Correction, string> = { active: 'active correction', passive: 'passive correction', none: 'no correction' };
 export const fanSideText: Record<FanSide, string> = { 'large-face': 'fan on the large face', rear: 'fan at the back', none: 'no fan' };
 export const sourceText: Record<FigureSource, string> = { class: 'by class', manual: 'from its manual', label: 'from its label', measured: 'measured' };

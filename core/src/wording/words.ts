@@ -5,7 +5,7 @@ import type { FitReason } from '../supply/index.ts';
 import { shareInterval, triedCureId, type Conclusion, type Contradiction, type FaultGroup, type Hazard, type Knowledge, type MindChanger, type Need, type NextCheck, type Strength, type Suspect, type Tally } from '../diagnose/index.ts';
 import type { OpenPoint, Phase, Refusal, StationId, StationLine, StationState } from '../job/index.ts';
 import type { OpenReason } from '../cable/index.ts';
-import { protectionText } from './sizing.ts';
+import { protectionText } from './supply-names.ts';
 import { durationText, percentText, voltsText, wattsText } from './figures.ts';
 
 export const subjectText: Record<Subject, string> = { '+12': '+12 V', '+5': '+5 V', '+3.3': '+3.3 V', '-12': '-12 V', '+5sb': '+5 V standby', 'power-good': 'Power-good' };

@@ -12,8 +12,7 @@ interface LimitDraft { labels: string; watts: string }
 interface SocketDraft { label: string; kind: string; output: string }
 interface CableDraft { id: string; family: string; fixed: string; count: string; gauge: string; plugs: string; output: string }
 
-const simple = ['id', 'name', 'ratingWatts', 'shape', 'guide', 'grade', 'modular', 'depthMillimetres', 'mainsLowVolts', 'mainsHighVolts', 'inlet', 'correction', 'fan', 'price', 'currency', 'asOf', 'noiseDecibels', 'warrantyYears', 'designYear'] as const;
-type Simple = (typeof simple)[number];
+type Simple = 'id' | 'name' | 'ratingWatts' | 'shape' | 'guide' | 'grade' | 'modular' | 'depthMillimetres' | 'mainsLowVolts' | 'mainsHighVolts' | 'inlet' | 'correction' | 'fan' | 'price' | 'currency' | 'asOf' | 'noiseDecibels' | 'warrantyYears' | 'designYear';
 interface Whole { fields: Record<Simple, string>; has16Pin: boolean; ownHoles: boolean; protections: string[]; rails: RailDraft[]; combined: LimitDraft[]; sockets: SocketDraft[]; cables: CableDraft[] }
 
 function wholeOf(model: SupplyModel | null, fresh: boolean): Whole {

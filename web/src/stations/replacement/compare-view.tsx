@@ -1,6 +1,6 @@
 import { correctionText, fanSideText, fitReasonText, moneyText, percentText, protectionNames, twelveOutputsText, wattsText, type CandidateRow } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
-import { classMark, classWord } from './replacement.tsx';
+import { classMark, classWord } from './candidate-words.ts';
 
 /** Up to four side by side; rows in which they differ stand out, rows in which all agree step back. */
 export function CompareView({ candidates, chosen, onDrop }: { readonly candidates: readonly CandidateRow[]; readonly chosen: boolean; readonly onDrop: (id: string) => void }) {

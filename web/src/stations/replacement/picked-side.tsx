@@ -4,7 +4,7 @@ import type { Unit } from '@fairwatt/contract';
 import { problemOf, useChangeUnitMutation, useUnitsQuery } from '../../app/api.ts';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
-import { automaticReason } from './replacement.tsx';
+import { automaticReason } from './candidate-words.ts';
 
 /** The supply picked: what it is, why it stands where it stands, and the choice. */
 export function PickedSide({ candidate, best, primary }: { readonly candidate: CandidateRow; readonly best: boolean; readonly primary: boolean }) {

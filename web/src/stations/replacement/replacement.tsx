@@ -1,18 +1,17 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { criteria, criterionText, fitReasonText, moneyText, nothingFits, percentText, remedyText, schoolText, standingSentence, type CandidateRow } from '@fairwatt/core';
+import { criteria, criterionText, fitReasonText, moneyText, nothingFits, remedyText, schoolText, standingSentence, type CandidateRow } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { Waiting } from '../../controls/waiting.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { AskedView } from './asked-view.tsx';
+import { classMark, classWord } from './candidate-words.ts';
 import { CompareView } from './compare-view.tsx';
 import { PickedSide } from './picked-side.tsx';
 import { TradeOffView } from './trade-off-view.tsx';
 
 const ways = [['list', 'Candidates'], ['compare', 'Compare'], ['trade', 'Trade-off'], ['asked', 'What is asked']] as const;
-export const classMark = { fits: 'pass', almost: 'marginal', falls: 'fail' } as const;
-export const classWord = { fits: 'fits', almost: 'almost', falls: 'falls' } as const;
 const mostCompared = 4;
 
 /** The shop's supplies for this machine, best first, each that falls with its reasons; and keeping what is there. */
@@ -100,9 +99,4 @@ export default function Replacement() {
       </aside>
     </div>
   );
-}
-
-/** The reason that stands when nobody writes one. */
-export function automaticReason(candidate: CandidateRow): string {
-  return `${candidate.model.onShelf > 0 ? 'On the shelf' : 'To order'}, lasting load ${percentText(candidate.load.loadShare ?? 0)} of its rating, every needed inlet served.`;
 }
