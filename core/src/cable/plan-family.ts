@@ -27,6 +27,9 @@ interface Piece {
   count: number;
 }
 
+/** Sums of tenths may come out a hair above a limit that they meet exactly. */
+const rounding = 1e-9;
+
 const perVoltage = ['amps12', 'amps5', 'amps33'] as const;
 
 /** May this inlet join what already hangs on the piece? */
@@ -35,8 +38,8 @@ function carries(family: CableFamily, piece: Piece, inlet: InletToServe, allowSh
   switch (family) {
     case 'main': return false;
     case 'cpu': return true;
-    case 'card': case 'card-16': return allowShared && (piece.amps12 + inlet.amps12) * 12 <= limits.sharedCardCableWatts;
-    case 'drive': return perVoltage.every((key) => piece[key] + inlet[key] <= limits.driveChainAmps);
+    case 'card': case 'card-16': return allowShared && (piece.amps12 + inlet.amps12) * 12 <= limits.sharedCardCableWatts + rounding;
+    case 'drive': return perVoltage.every((key) => piece[key] + inlet[key] <= limits.driveChainAmps + rounding);
   }
 }
 

@@ -52,6 +52,11 @@ describe('cable plan', () => {
     expect(plan.open).toEqual([]);
     expect(plan.cables.map((item) => item.inletIds.length)).toEqual([2, 2]);
   });
+  it('fills a chain to its very limit: 2.2, 2.6 and 2.2 A are 7 A', () => {
+    const kit: CableKit = { sockets: sockets('drive'), cables: [cable('s', 'drive', [plug('sata'), plug('sata'), plug('sata')])] };
+    expect(planCables(kit, [2.2, 2.6, 2.2].map((amps12, n) => inlet(`d${n}`, 'sata', { amps12 }))).open).toEqual([]);
+    expect(planCables(kit, [2.2, 2.6, 2.3].map((amps12, n) => inlet(`d${n}`, 'sata', { amps12 }))).open).toHaveLength(1);
+  });
   it('takes fixed cables without a socket', () => {
     expect(planCables({ sockets: [], cables: [cable('m', 'main', [plug('main-20+4')], { fixed: true })] }, [inlet('m', 'main-20')]).assignments[0]).toMatchObject({ socketLabel: null, plugKind: 'main-20+4' });
   });

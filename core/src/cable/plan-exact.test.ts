@@ -1,0 +1,28 @@
+import loadHighs from 'highs';
+import { describe, expect, it } from 'vitest';
+import { seeded } from '../simulate/index.ts';
+import { planCables } from './index.ts';
+import { planProgramme, planWeights, randomProblem } from './plan-problem.test-help.ts';
+
+describe('against an exact solver', () => {
+  it('the plan of 500 random machines and kits has the solver\'s objective, to the cable', async () => {
+    const highs = await loadHighs();
+    const random = seeded(20_261_125);
+    let unserved = 0;
+    let shared = 0;
+    for (let run = 0; run < 500; run += 1) {
+      const { kit, inlets } = randomProblem(random);
+      const { lp, constant } = planProgramme(kit, inlets);
+      const solved = highs.solve(lp, { mip_rel_gap: 0, mip_abs_gap: 0.5 });
+      expect(solved.Status, `machine ${run}`).toBe('Optimal');
+      const { score } = planCables(kit, inlets);
+      const ours = planWeights.openRequired * score.openRequired + planWeights.openOptional * score.openOptional + planWeights.sharing * score.sharing + planWeights.cables * score.cables;
+      expect(ours, `machine ${run}: ${JSON.stringify({ kit, inlets })}`).toBe(Math.round(solved.ObjectiveValue + constant));
+      if (score.openRequired > 0) unserved += 1;
+      if (score.sharing > 0) shared += 1;
+    }
+    // The set holds what cannot be served and what must share as well, else it would prove little.
+    expect(unserved).toBeGreaterThan(50);
+    expect(shared).toBeGreaterThan(10);
+  }, 120_000);
+});
