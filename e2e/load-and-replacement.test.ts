@@ -216,3 +216,28 @@ describe('the supplies', () => {
     await seeText(page, 'to 20 V: 0.5 % + 2 × 0.01 V');
   });
 });
+
+describe('the cable bags', () => {
+  it('say which spare cable may go to which supply, and keep what was proved by probe', async () => {
+    await visit(page, `${application.url}/cable-bags`);
+    await page.waitForSelector('[data-bag=BAG-01][data-word=safe]');
+    const supply = (await page.waitForSelector('.bags select'))!;
+    await supply.select('tarnwick-quiet-600');
+    await page.waitForSelector('[data-bag=BAG-01][data-word=harmful]');
+    await seeText(page, /A short: the plug and the wire burn/, '[data-crossing=harmful]');
+    await page.click('[data-bag=BAG-03]');
+    await page.waitForSelector('[data-crossing=unknown]');
+    await press(page, 'Every pin showed what it must');
+    await seeText(page, /Proved by probe, Mara T\./, '[data-crossing=safe]');
+    await press(page, 'take back');
+    await page.waitForSelector('[data-crossing=unknown]');
+    await press(page, 'Enter a cable');
+    await fill(page, 'Label on its bag', 'BAG-07');
+    await fill(page, 'Wire of each pin, by pin of the supply end', '1 2 three');
+    await page.keyboard.press('Enter');
+    await seeText(page, 'plugs.0.ends.2', '.ant-modal');
+    await fill(page, 'Wire of each pin, by pin of the supply end', '1 2 - ?');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('[data-bag=BAG-07]');
+  });
+});

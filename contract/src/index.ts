@@ -12,3 +12,4 @@ export * from './compute.ts';
 export * from './shelf.ts';
 export * from './own-part.ts';
 export * from './supply-csv.ts';
+export * from './cable-bag.ts';

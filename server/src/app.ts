@@ -7,6 +7,7 @@ import type pg from 'pg';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Model } from '@fairwatt/core';
+import { cableBagRoutes } from './cable-bags/routes.ts';
 import { instrumentRoutes } from './instruments/routes.ts';
 import { Sweeps } from './instruments/sweep.ts';
 import { jobRoutes } from './jobs/routes.ts';
@@ -43,6 +44,7 @@ export function createApp({ pool, model, log, webDirectory, now = () => new Date
   api.get('/health', async (_request, response) => { await pool.query('select 1'); response.json({ status: 'ready' }); });
   api.use('/shop', shopRoutes(pool));
   api.use('/supplies', supplyRoutes(pool, now));
+  api.use('/cable-bags', cableBagRoutes(pool, now));
   api.get('/knowledge', (_request, response) => { response.json(model.shipped); });
   api.use('/instruments', instrumentRoutes(pool, sweeps));
   api.use('/record', recordRoutes(pool, now));

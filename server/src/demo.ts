@@ -2,7 +2,8 @@ import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type pg from 'pg';
 import type { Model } from '@fairwatt/core';
-import { jobFileSchema, ownPartSchema, partFromCells, shelfFileSchema, shopFileSchema, supplyFileSchema } from '@fairwatt/contract';
+import { cableBagsFileSchema, jobFileSchema, ownPartSchema, partFromCells, shelfFileSchema, shopFileSchema, supplyFileSchema } from '@fairwatt/contract';
+import { putCable, putPinout } from './cable-bags/store.ts';
 import { one, transaction } from './database/query.ts';
 import { number } from './database/read.ts';
 import { importJob } from './jobs/store.ts';
@@ -20,6 +21,7 @@ export async function loadDemo(pool: pg.Pool, model: Model, directory: string, n
   if (filled > 0) return false;
   const shop = shopFileSchema.parse(await readJson(join(directory, 'shop.json')));
   const supplies = supplyFileSchema.parse(await readJson(join(directory, 'supplies.json')));
+  const bags = cableBagsFileSchema.parse(await readJson(join(directory, 'cable-bags.json')));
   const shelf = shelfFileSchema.parse(await readJson(join(directory, 'shelf.json')));
   const parts = checkEntries(csvEntries(await readFile(join(directory, 'parts.csv'), 'utf8'), ['name', 'class'], partFromCells), ownPartSchema);
   if (parts.refused.length > 0) throw new Error(`demo/parts.csv, row ${parts.refused[0]!.row}: ${parts.refused[0]!.errors[0]!.message}`);
@@ -30,6 +32,8 @@ export async function loadDemo(pool: pg.Pool, model: Model, directory: string, n
     // The shelf file names each unit, so the counts of the supplies file are not made into units beside it.
     await addSupplies(db, supplies.supplies.map((model) => ({ ...model, onShelf: 0 })));
     await addUnits(db, shelf.units);
+    for (const pinout of bags.pinouts) await putPinout(db, pinout);
+    for (const cable of bags.cables) await putCable(db, cable);
     await writeOwnParts(db, parts.good.map(({ item }) => item));
   });
   for (const folder of ['past-jobs', 'jobs']) {

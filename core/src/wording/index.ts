@@ -3,3 +3,4 @@ export * from './words.ts';
 export * from './measuring.ts';
 export * from './sizing.ts';
 export * from './supply-names.ts';
+export * from './crossing.ts';

@@ -1,6 +1,6 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { Instrument, Job, Knowledge, ShopSettings, SupplyModel } from '@fairwatt/core';
-import type { ImportMessage, ImportReport, InstrumentMessage, InstrumentTrouble, JobFile, JobList, NetworkInstrument, NewJobMessage, OwnPart, Problem, RecordMessage, SupplyMessage, SweepRequest, Technician, Unit, UnitMessage } from '@fairwatt/contract';
+import type { BagCable, CableBags, ImportMessage, ImportReport, InstrumentMessage, InstrumentTrouble, JobFile, JobList, NetworkInstrument, NewJobMessage, OwnPart, Pinout, Problem, RecordMessage, SupplyMessage, SweepRequest, Technician, Unit, UnitMessage } from '@fairwatt/contract';
 
 export interface ShopData {
   readonly settings: ShopSettings;
@@ -13,7 +13,7 @@ export interface ShopData {
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 }),
-  tagTypes: ['jobs', 'shop', 'supplies', 'record', 'instruments', 'units', 'parts', 'feed'],
+  tagTypes: ['jobs', 'shop', 'supplies', 'record', 'instruments', 'units', 'parts', 'feed', 'bags'],
   keepUnusedDataFor: 600,
   endpoints: (build) => ({
     shop: build.query<ShopData, void>({ query: () => '/shop', providesTags: ['shop'] }),
@@ -47,12 +47,17 @@ export const api = createApi({
     ownParts: build.query<OwnPart[], void>({ query: () => '/supplies/parts', providesTags: ['parts'] }),
     keepOwnPart: build.mutation<OwnPart[], { by: string; part: OwnPart }>({ query: (body) => ({ url: '/supplies/parts', method: 'PUT', body }), invalidatesTags: ['parts'] }),
     removeOwnPart: build.mutation<OwnPart[], { id: string; by: string }>({ query: ({ id, by }) => ({ url: `/supplies/parts/${encodeURIComponent(id)}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['parts'] }),
+    cableBags: build.query<CableBags, void>({ query: () => '/cable-bags', providesTags: ['bags'] }),
+    changeBagCable: build.mutation<CableBags, { by: string; basedOn: number; cable: BagCable }>({ query: (body) => ({ url: '/cable-bags/cables', method: 'PUT', body }), invalidatesTags: ['bags'] }),
+    removeBagCable: build.mutation<CableBags, { id: string; by: string }>({ query: ({ id, by }) => ({ url: `/cable-bags/cables/${id}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['bags'] }),
+    changePinout: build.mutation<CableBags, { by: string; basedOn: number; pinout: Pinout }>({ query: (body) => ({ url: '/cable-bags/pinouts', method: 'PUT', body }), invalidatesTags: ['bags'] }),
+    changeProof: build.mutation<CableBags, { by: string; cableId: string; modelId: string; note: string; proved: boolean }>({ query: (body) => ({ url: '/cable-bags/proofs', method: 'PUT', body }), invalidatesTags: ['bags'] }),
     priceFeed: build.query<{ url: string; fetchedAt: string | null; report: ImportReport | null } | null, void>({ query: () => '/supplies/prices/feed', providesTags: ['feed'] }),
     setPriceFeed: build.mutation<unknown, { by: string; url: string }>({ query: (body) => ({ url: '/supplies/prices/feed', method: 'PUT', body }), invalidatesTags: ['feed'] }),
     fetchPrices: build.mutation<ImportReport, { by: string }>({ query: (body) => ({ url: '/supplies/prices/fetch', method: 'POST', body }), invalidatesTags: ['feed', 'supplies'] }),
   }),
 });
-export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useRecordQuery, useNetworkInstrumentsQuery, useAddNetworkInstrumentMutation, useRemoveNetworkInstrumentMutation, useLazyIdentifyQuery, useTimePowerGoodMutation, useStartSweepMutation, useStopSweepMutation, useLeaveOutMutation, useChangeSettingsMutation, useChangeInstrumentMutation, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useChangeSupplyMutation, useRemoveSupplyMutation, useImportFileMutation, useUnitsQuery, useChangeUnitMutation, useRemoveUnitMutation, useOwnPartsQuery, useKeepOwnPartMutation, useRemoveOwnPartMutation, usePriceFeedQuery, useSetPriceFeedMutation, useFetchPricesMutation } = api;
+export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useRecordQuery, useNetworkInstrumentsQuery, useAddNetworkInstrumentMutation, useRemoveNetworkInstrumentMutation, useLazyIdentifyQuery, useTimePowerGoodMutation, useStartSweepMutation, useStopSweepMutation, useLeaveOutMutation, useChangeSettingsMutation, useChangeInstrumentMutation, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useChangeSupplyMutation, useRemoveSupplyMutation, useImportFileMutation, useUnitsQuery, useChangeUnitMutation, useRemoveUnitMutation, useOwnPartsQuery, useKeepOwnPartMutation, useRemoveOwnPartMutation, useCableBagsQuery, useChangeBagCableMutation, useRemoveBagCableMutation, useChangePinoutMutation, useChangeProofMutation, usePriceFeedQuery, useSetPriceFeedMutation, useFetchPricesMutation } = api;
 export type { JobFile };
 
 /** The problem document behind a failed request, or one made for a server that did not answer. */

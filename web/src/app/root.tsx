@@ -10,6 +10,7 @@ import { Waiting } from '../controls/waiting.tsx';
 
 const JobPage = lazy(() => import('../job/job-page.tsx'));
 const SuppliesPage = lazy(() => import('../shelves/supplies-page.tsx'));
+const CableBagsPage = lazy(() => import('../shelves/cable-bags-page.tsx'));
 const RecordPage = lazy(() => import('../shelves/record-page.tsx'));
 const SettingsPage = lazy(() => import('../shelves/settings-page.tsx'));
 const InstrumentsPage = lazy(() => import('../shelves/instruments-page.tsx'));
@@ -27,6 +28,7 @@ export function Root() {
             <Route path="/jobs" element={<JobListPage />} />
             <Route path="/jobs/:code/*" element={<JobPage />} />
             <Route path="/supplies" element={<SuppliesPage />} />
+            <Route path="/cable-bags" element={<CableBagsPage />} />
             <Route path="/record" element={<RecordPage />} />
             <Route path="/settings" element={<SettingsPage />} />
             <Route path="/instruments" element={<InstrumentsPage />} />

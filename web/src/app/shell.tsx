@@ -41,6 +41,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         <nav aria-label="Main" style={{ display: 'flex', gap: 20 }}>
           <NavLink to="/jobs">Jobs</NavLink>
           <NavLink to="/supplies">Supplies</NavLink>
+          <NavLink to="/cable-bags">Cable bags</NavLink>
           <NavLink to="/instruments">Instruments</NavLink>
           <NavLink to="/record">Record</NavLink>
           <NavLink to="/settings">Settings</NavLink>

@@ -1,0 +1,46 @@
+import express, { Router, type Response } from 'express';
+import type pg from 'pg';
+import { z } from 'zod';
+import { crossingOf, worstCrossing } from '@fairwatt/core';
+import { bagCableMessageSchema, cableBagsSchema, id, pinoutMessageSchema, proofMessageSchema, uuid } from '@fairwatt/contract';
+import { noTechnician } from '../jobs/refusals.ts';
+import { HttpProblem, parseInput } from '../problems.ts';
+import { changeCable, changePinout, changeProof, readCableBags, removeCable, type BagChange } from './store.ts';
+
+/** Spare modular cables, the sockets of supplies pin by pin, and what was proved on what. */
+export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
+  const router = Router();
+  const body = express.json({ limit: '100kb' });
+  async function answer(response: Response, change: BagChange, what: string): Promise<void> {
+    switch (change.kind) {
+      case 'unknown-technician': throw noTechnician();
+      case 'stale': throw new HttpProblem(409, 'stale', `Somebody changed this ${what} since you saw it`);
+      case 'not-found': throw new HttpProblem(404, 'not-found', `There is no such ${what}`);
+      case 'unknown-reference': throw new HttpProblem(422, 'unknown-reference', `The ${what} names something that is not known here`, { errors: [{ path: change.path, message: 'is not known here' }] });
+      case 'done': response.json(cableBagsSchema.parse(await readCableBags(pool)));
+    }
+  }
+  router.get('/', async (_request, response) => { response.json(cableBagsSchema.parse(await readCableBags(pool))); });
+  router.put('/cables', body, async (request, response) => {
+    const { by, basedOn, cable } = parseInput(bagCableMessageSchema, request.body, 'The cable');
+    await answer(response, await changeCable(pool, by, basedOn, cable), 'cable');
+  });
+  router.delete('/cables/:id', async (request, response) => {
+    const { by } = parseInput(z.strictObject({ by: id }), request.query, 'The query');
+    await answer(response, await removeCable(pool, by, parseInput(uuid, request.params['id'], 'The cable')), 'cable');
+  });
+  router.put('/pinouts', body, async (request, response) => {
+    const { by, basedOn, pinout } = parseInput(pinoutMessageSchema, request.body, 'The pinout');
+    await answer(response, await changePinout(pool, by, basedOn, pinout), 'pinout');
+  });
+  router.put('/proofs', body, async (request, response) => {
+    const { by, cableId, modelId, note, proved } = parseInput(proofMessageSchema, request.body, 'The proof');
+    // What is known to do harm cannot be proved by anybody.
+    const { cables, pinouts } = await readCableBags(pool);
+    const cable = cables.find((item) => item.id === cableId);
+    const pinout = pinouts.find((item) => item.supplies.includes(modelId))?.sockets.find((socket) => socket.family === cable?.family) ?? null;
+    if (proved && cable !== undefined && worstCrossing(cable.plugs.map((plug) => crossingOf(pinout, { plug: plug.kind, ends: plug.ends }))) === 'harmful') throw new HttpProblem(422, 'harmful', 'This cable does harm on this supply by what is known of both; correct that first, if a probe says otherwise', { errors: [{ path: 'cableId', message: 'does harm there' }] });
+    await answer(response, await changeProof(pool, by, cableId, modelId, note, proved, now()), 'proof');
+  });
+  return router;
+}

@@ -1,0 +1,67 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { crossingOf } from '@fairwatt/core';
+import type { BagCable, CableBags, Pinout, Problem } from '@fairwatt/contract';
+import { startServer, type RunningServer } from './running-server.ts';
+
+let server: RunningServer;
+beforeAll(async () => { server = await startServer(); });
+afterAll(async () => { await server.end(); });
+const bags = async () => (await server.call<CableBags>('/cable-bags')).body;
+const putCable = <T = CableBags>(cable: BagCable, basedOn = cable.version, by = 'joss') => server.call<T>('/cable-bags/cables', { by, basedOn, cable }, 'PUT');
+const putPinout = <T = CableBags>(pinout: Pinout, basedOn = pinout.version) => server.call<T>('/cable-bags/pinouts', { by: 'joss', basedOn, pinout }, 'PUT');
+const prove = <T = CableBags>(cableId: string, modelId: string, proved = true) => server.call<T>('/cable-bags/proofs', { by: 'edda', cableId, modelId, note: 'probed', proved }, 'PUT');
+
+describe('cable bags', () => {
+  it('hold the demo shop\'s spare cables: safe at home, harmful on another maker\'s row, unknown from a drawer', async () => {
+    const { cables, pinouts } = await bags();
+    const word = (label: string, modelId: string) => {
+      const cable = cables.find((item) => item.label === label)!;
+      const pinout = pinouts.find((item) => item.supplies.includes(modelId))?.sockets.find((socket) => socket.family === cable.family) ?? null;
+      return cable.plugs.map((plug) => crossingOf(pinout, { plug: plug.kind, ends: plug.ends }).word);
+    };
+    expect(word('BAG-01', 'corvane-650-s')).toEqual(['safe']);
+    expect(word('BAG-01', 'tarnwick-quiet-600')).toEqual(['harmful']);
+    expect(word('BAG-02', 'corvane-650-s')).toEqual(['safe', 'safe']);
+    expect(word('BAG-02', 'tarnwick-quiet-600')).toEqual(['harmful', 'harmful']);
+    expect(word('BAG-03', 'corvane-650-s')).toEqual(['unknown']);
+    expect(word('BAG-04', 'corvane-650-s')).toEqual(['safe']);
+    expect(word('BAG-04', 'tarnwick-quiet-600')).toEqual(['unknown']);
+  });
+  it('take a cable, change it on the version that was seen, and drop it', async () => {
+    const cable: BagCable = { id: randomUUID(), version: 0, label: 'BAG-09', place: 'C 6', family: 'drive', cameWith: '', note: '', plugs: [{ kind: 'peripheral-4', millimetres: 400, ends: [1, 2, 'none', null] }] };
+    expect((await putCable(cable)).body.cables).toContainEqual({ ...cable, version: 1 });
+    expect((await putCable<Problem>(cable)).status).toBe(409);
+    expect((await putCable<Problem>({ ...cable, plugs: [] }, 1)).body.errors?.[0]?.path).toBe('cable.plugs');
+    expect((await putCable<Problem>({ ...cable, plugs: [{ ...cable.plugs[0]!, ends: [1, 2, 3, 4, 5] }] }, 1)).body.errors?.[0]?.path).toBe('cable.plugs.0.ends');
+    expect((await putCable<Problem>({ ...cable, version: 1 }, 1, 'nobody')).body.type).toBe('/problems/unknown-technician');
+    const remove = <T>() => server.call<T>(`/cable-bags/cables/${cable.id}?by=joss`, {}, 'DELETE');
+    expect((await remove<CableBags>()).body.cables.some((item) => item.id === cable.id)).toBe(false);
+    expect((await remove<Problem>()).status).toBe(404);
+  });
+  it('keep who proved a cable on what; new wires undo it, and harm cannot be proved away', async () => {
+    const drawer = (await bags()).cables.find((item) => item.label === 'BAG-03')!;
+    const proved = (await prove(drawer.id, 'corvane-650-s')).body.proofs;
+    expect(proved).toMatchObject([{ cableId: drawer.id, modelId: 'corvane-650-s', by: 'edda', note: 'probed' }]);
+    await putCable({ ...drawer, place: 'C 6' });
+    expect((await bags()).proofs).toHaveLength(1);
+    await putCable({ ...drawer, place: 'C 6', plugs: [{ ...drawer.plugs[0]!, ends: [2, 1] }] }, drawer.version + 1);
+    expect((await bags()).proofs).toEqual([]);
+    const processor = (await bags()).cables.find((item) => item.label === 'BAG-01')!;
+    expect((await prove<Problem>(processor.id, 'tarnwick-quiet-600')).body.type).toBe('/problems/harmful');
+    expect((await prove<Problem>(processor.id, 'no-such')).body.errors?.[0]?.path).toBe('modelId');
+    await prove(processor.id, 'corvane-750-b');
+    expect((await prove(processor.id, 'corvane-750-b', false)).body.proofs).toEqual([]);
+  });
+  it('know each supply\'s sockets once', async () => {
+    const { pinouts } = await bags();
+    const other: Pinout = { id: 'other-back', version: 0, name: 'Another back panel', sockets: [{ family: 'cpu', pins: ['12', null, 'G'] }], supplies: ['corvane-650-s'] };
+    const after = (await putPinout(other)).body.pinouts;
+    expect(after.find((item) => item.id === 'other-back')).toEqual({ ...other, version: 1 });
+    expect(after.find((item) => item.id === 'corvane-back')!.supplies).not.toContain('corvane-650-s');
+    expect((await putPinout<Problem>(other)).status).toBe(409);
+    expect((await putPinout<Problem>({ ...other, version: 1, supplies: ['ghost'] })).body.errors?.[0]?.path).toBe('pinout.supplies.0');
+    expect((await putPinout<Problem>({ ...other, version: 1, sockets: [other.sockets[0]!, other.sockets[0]!] })).body.errors?.[0]?.path).toBe('pinout.sockets');
+    expect(pinouts.length).toBeGreaterThan(1);
+  });
+});
