@@ -11,7 +11,6 @@ const views: readonly { readonly name: string; readonly path: string; readonly d
   { name: 'machine', path: '/jobs/LQ-0142/intake', click: '.tabs button:nth-child(2)' },
   { name: 'find-the-fault', path: '/jobs/LQ-0143/fault' },
   { name: 'measure', path: '/jobs/LQ-0142/measure' },
-  { name: 'load-line', path: '/jobs/LQ-0142/measure?way=line' },
   { name: 'probe-walk', path: '/jobs/LQ-0143/measure?way=walk', click: '[data-probe] button' },
   { name: 'log', path: '/jobs/LQ-0142/measure?way=log', upload: '../demo/logs/radio-evening.csv', pause: 1200 },
   { name: 'live', path: '/jobs/LQ-0142/measure?way=live', click: '[data-live] [data-primary]', pause: 2500 },
@@ -23,6 +22,7 @@ const views: readonly { readonly name: string; readonly path: string; readonly d
   { name: 'cables', path: '/jobs/LQ-0137/cables' },
   { name: 'hand-over', path: '/jobs/LQ-0137/hand-over' },
   { name: 'supplies', path: '/supplies' },
+  { name: 'cable-bags', path: '/cable-bags?on=tarnwick-quiet-600' },
   { name: 'instruments', path: '/instruments' },
   { name: 'find-the-fault-dark', path: '/jobs/LQ-0146/fault', dark: true },
 ];

@@ -31,7 +31,8 @@ export const api = createApi({
     changeSettings: build.mutation<ShopData, { by: string; basedOn: number; settings: ShopSettings }>({ query: (body) => ({ url: '/shop/settings', method: 'PUT', body }), invalidatesTags: ['shop'] }),
     changeInstrument: build.mutation<ShopData, InstrumentMessage>({ query: (body) => ({ url: '/shop/instruments', method: 'PUT', body }), invalidatesTags: ['shop'] }),
     jobs: build.query<JobList, { search: string; state: 'open' | 'closed' | 'all'; page: number }>({ query: (params) => ({ url: '/jobs', params }), providesTags: ['jobs'] }),
-    job: build.query<Job, string>({ query: (code) => `/jobs/${encodeURIComponent(code)}` }),
+    // An answer that was on its way while a change was confirmed is older than what is known, and is let go.
+    job: build.query<Job, string>({ query: (code) => `/jobs/${encodeURIComponent(code)}`, merge: (known, came) => (came.updatedAt < known.updatedAt ? known : came) }),
     createJob: build.mutation<Job, NewJobMessage>({ query: (body) => ({ url: '/jobs', method: 'POST', body }), invalidatesTags: ['jobs'] }),
     importJob: build.mutation<Job, { file: string; by: string; as: 'same' | 'new' }>({
       query: ({ file, by, as }) => ({ url: '/jobs/import', params: { by, as }, method: 'POST', body: file, headers: { 'content-type': 'application/json' } }), invalidatesTags: ['jobs'],

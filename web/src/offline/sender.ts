@@ -32,10 +32,10 @@ export function startSender(store: AppStore): void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const plan = (milliseconds: number) => { clearTimeout(timer); timer = setTimeout(() => { void work(); }, milliseconds); };
 
-  function settleConflict(item: OutboxItem, problem: Problem): void {
+  async function settleConflict(item: OutboxItem, problem: Problem): Promise<void> {
     const current = problem.current as Job | undefined;
     const refusal = problem.refusal as Refusal | undefined;
-    if (current !== undefined) void store.dispatch(api.util.upsertQueryData('job', item.code, current));
+    if (current !== undefined) await store.dispatch(api.util.upsertQueryData('job', item.code, current));
     if (refusal?.code === 'stale' && current !== undefined && item.act.kind === 'edit-sheet') {
       const sheet = current.sheet as unknown as Record<string, unknown>;
       const touched = Object.keys(item.act.changes);
@@ -57,23 +57,26 @@ export function startSender(store: AppStore): void {
     busy = true;
     store.dispatch(outbox.sending(item.id));
     const answer = await post(item);
-    busy = false;
     switch (answer.kind) {
       case 'done':
         store.dispatch(connection.set('here'));
-        void store.dispatch(api.util.upsertQueryData('job', item.code, answer.job));
+        // The job as the server has it first, then the change goes from the outbox: between them nobody sees the old one.
+        await store.dispatch(api.util.upsertQueryData('job', item.code, answer.job));
         store.dispatch(api.util.invalidateTags(item.act.kind === 'close' || item.act.kind === 'reopen' ? ['jobs', 'record'] : ['jobs']));
+        busy = false;
         store.dispatch(outbox.sent({ id: item.id, at: answer.job.updatedAt }));
         plan(0);
         break;
       case 'away':
+        busy = false;
         store.dispatch(connection.set('away'));
         store.dispatch(outbox.waitAgain({ id: item.id }));
         plan(retryMilliseconds);
         break;
       case 'problem':
         store.dispatch(connection.set('here'));
-        settleConflict(item, answer.problem);
+        await settleConflict(item, answer.problem);
+        busy = false;
         plan(0);
     }
   }

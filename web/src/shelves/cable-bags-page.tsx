@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { crossedPinText, crossingOf, crossingSentence, crossingWordText, faceOfPlug, worstCrossing, type Crossing } from '@fairwatt/core';
 import type { BagCable } from '@fairwatt/contract';
 import { problemOf, useCableBagsQuery, useChangeProofMutation, useRemoveBagCableMutation, useShopQuery, useSuppliesQuery } from '../app/api.ts';
@@ -21,7 +22,9 @@ export default function CableBagsPage() {
   const [prove, proving] = useChangeProofMutation();
   const [remove] = useRemoveBagCableMutation();
   const [picked, setPicked] = useState<string | null>(null);
-  const [modelId, setModel] = useState<string | null>(null);
+  const [params, setParams] = useSearchParams();
+  const modelId = params.get('on');
+  const setModel = (id: string) => setParams({ on: id }, { replace: true });
   const [editing, setEditing] = useState<BagCable | 'new' | null>(null);
   if (bags.data === undefined || supplies.data === undefined) return <div className="page">{bags.isError ? <Empty title={problemOf(bags.error).title} /> : <Waiting>Fetching the cable bags …</Waiting>}</div>;
   const { cables, pinouts, proofs } = bags.data;
