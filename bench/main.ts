@@ -5,6 +5,7 @@ import { candidatesOf, demandOf, faultView, inletsToServe, judgeReadings, loadVi
 import { loadModel } from '@fairwatt/server';
 import { measureFirstScreen } from './first-screen.ts';
 import { timeLog } from './log.ts';
+import { timePlans } from './plan.ts';
 import { timeSizing } from './sizing.ts';
 
 const read = (path: string): unknown => JSON.parse(readFileSync(new URL(`../demo/${path}`, import.meta.url), 'utf8'));
@@ -44,6 +45,10 @@ console.log(`\nRank 5,000 supplies with the cable plan of each: ${milliseconds(s
 console.log(`A change of one part, 100 supplies judged and ranked anew: ${milliseconds(sizing.change)} (wanted: under 100 ms).`);
 console.log(`100,000 draws of a machine against a supply: ${milliseconds(sizing.draws)} (wanted: under 300 ms); to draw as many plain figures ${milliseconds(sizing.plainDraws)}, ratio ${(sizing.draws / sizing.plainDraws).toFixed(1)}.`);
 if (sizing.rank > 1000 || sizing.change > 100 || sizing.draws > 300) process.exitCode = 1;
+
+const plans = await timePlans();
+console.log(`Cable plans of ${plans.count} random machines and kits: median ${plans.median.toFixed(3)} ms (wanted: under 1), worst ${plans.worst.toFixed(1)} ms (wanted: under 20); a call of the exact solver on the same ${plans.solverMedian.toFixed(1)} ms at the median, ${Math.round(plans.ratio)} times as long in all (wanted: at least 50).`);
+if (plans.median > 1 || plans.worst > 20 || plans.ratio < 50) process.exitCode = 1;
 
 const log = timeLog();
 console.log(`\nA log of a million rows: the CSV library alone ${Math.round(log.alone).toLocaleString('en')} ms, parsed and analysed ${Math.round(log.whole).toLocaleString('en')} ms; ratio ${(log.whole / log.alone).toFixed(2)} (wanted: at most 2).`);
