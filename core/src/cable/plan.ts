@@ -130,6 +130,17 @@ export function cableAmps12(cable: KitCable): number | null {
   return count === undefined ? (cable.family === 'drive' ? limits.driveChainAmps : null) : count * conductorAmps[cable.gauge];
 }
 
+/** All of a cable that a plan depends on, kept with the cable: the same supplies are ranked at every change. */
+const cableKeys = new WeakMap<KitCable, string>();
+function cableKey(cable: KitCable): string {
+  let key = cableKeys.get(cable);
+  if (key === undefined) {
+    key = `;${cable.count}${cable.fixed ? 'f' : 'm'}${cable.plugs.map((plug) => `,${plug.kind}@${plug.millimetres}`).join('')}`;
+    cableKeys.set(cable, key);
+  }
+  return key;
+}
+
 /**
  * A way to solve families for one and the same machine that remembers what it has solved: kits of many supplies are made of
  * the same cables. Cables are told apart by all that a plan depends on, and named by their own ids again.
@@ -138,10 +149,7 @@ export function rememberingPlanner(): typeof planFamily {
   const solved = new Map<string, { readonly cables: readonly KitCable[]; readonly plan: FamilyPlan }>();
   return (family, cables, inlets, sockets, allowShared) => {
     let key = `${family}|${sockets}|${allowShared}`;
-    for (const cable of cables) {
-      key += `;${cable.count}${cable.fixed ? 'f' : 'm'}`;
-      for (const plug of cable.plugs) key += `,${plug.kind}@${plug.millimetres}`;
-    }
+    for (const cable of cables) key += cableKey(cable);
     const known = solved.get(key);
     if (known === undefined) {
       const plan = planFamily(family, cables, inlets, sockets, allowShared);
