@@ -175,7 +175,16 @@ export function plugProblems(parts: readonly MachinePart[]): PlugProblem[] {
   const problems: PlugProblem[] = [];
   for (const part of parts) {
     const slot = routesOf(part).slot ?? 0;
-    if (slot / part.quantity > limits.slotWatts + 1e-9) problems.push({ kind: 'slot', subject: part.name, rail: null, unit: 'W', figure: slot / part.quantity, limit: limits.slotWatts });
+    const each = slot / part.quantity;
+    if (each > limits.slotWatts + 1e-9) problems.push({ kind: 'slot', subject: part.name, rail: null, unit: 'W', figure: each, limit: limits.slotWatts });
+    else {
+      // Beside the whole, each voltage of the slot has its own limit; what a card with plugs takes from it is +12.
+      const shares = part.inlets.some((inlet) => inlet.kind.startsWith('card-')) ? { '+12': 1, '+3.3': 0 } : { '+12': part.figures.share12, '+3.3': part.figures.share33 };
+      for (const [rail, limit] of [['+12', limits.slotTwelveVoltAmps], ['+3.3', limits.slotThreeVoltAmps]] as const) {
+        const amps = (each * shares[rail]) / volts[rail];
+        if (amps > limit + 1e-9) problems.push({ kind: 'slot', subject: part.name, rail, unit: 'A', figure: amps, limit });
+      }
+    }
     for (const inlet of part.inlets) {
       const load = loads.get(inlet.id);
       if (load === undefined) continue;

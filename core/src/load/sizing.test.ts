@@ -95,6 +95,9 @@ describe('ways in', () => {
     expect(plugProblems([part('board'), part('card-8', { likelyWatts: 180 })])).toEqual([]);
     expect(plugProblems([part('card-8', { likelyWatts: 300 })])).toMatchObject([{ kind: 'plug', subject: 'Card 8', figure: 234, limit: 150 }]);
     expect(plugProblems([part('card-slot', { likelyWatts: 90 })])).toMatchObject([{ kind: 'slot', figure: 90, limit: 75 }]);
+    expect(plugProblems([part('card-slot', { likelyWatts: 60, share12: 0.8, share33: 0.2 })])).toMatchObject([{ kind: 'slot', rail: '+3.3', figure: expect.closeTo(12 / 3.3, 9) as number, limit: 3 }]);
+    expect(plugProblems([part('card-slot', { likelyWatts: 70, share12: 1, share33: 0 })])).toMatchObject([{ kind: 'slot', rail: '+12', limit: 5.5 }]);
+    expect(plugProblems([part('card-slot', { likelyWatts: 66, share12: 1, share33: 0 }), part('card-slot', { likelyWatts: 37, share12: 0.8, share33: 0.2 })])).toEqual([]);
     expect(plugProblems([part('board'), part('card-slot'), part('card-slot'), part('card-slot')])).toMatchObject([{ kind: 'main-connector', rail: '+12' }]);
     expect(plugProblems([part('drive-35', { spinUpAmps: 5 })])).toMatchObject([{ kind: 'plug', rail: '+12', figure: 5, limit: 4.5 }]);
   });

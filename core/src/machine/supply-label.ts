@@ -61,7 +61,7 @@ export function deratedLabel(label: SupplyLabel, share: number): SupplyLabel {
   return share === 1 ? label : { ...label, ratingWatts: label.ratingWatts * share, rails: label.rails.map((rail) => ({ ...rail, amps: rail.amps * share })), combined: label.combined.map((limit) => ({ ...limit, watts: limit.watts * share })) };
 }
 
-/** What is left of a rating after some years, 0 to 1; there is no standard for it, so the yearly loss is a setting (bench practice, 1 to 2 % a year). */
+/** What is left of a rating after some years, 0.5 to 1 (more than half is never taken off); there is no standard for it, so the yearly loss is a setting (bench practice, 1 to 2 % a year). */
 export function ageShare(years: number | null, percentAYear: number): number {
   return years === null ? 1 : Math.max(0.5, 1 - (years * percentAYear) / 100);
 }

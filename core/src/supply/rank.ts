@@ -112,9 +112,8 @@ export function rankCandidates(judged: readonly Candidate[], weights: Weights, c
 }
 
 /**
- * Who is beaten by whom. Only those that nobody beats need to be asked, since whoever is beaten is beaten by one of them;
- * a candidate with more points in weights that are all above nothing cannot be beaten by one with fewer, but weights may be
- * nothing, so every pair with the unbeaten is tried.
+ * Who is beaten by whom. Only those that nobody beats need to be asked, since beating passes on: whoever is beaten is beaten
+ * by one of them.
  */
 function beatenAmong(fitting: readonly RankedSupply[]): Map<RankedSupply, string> {
   const beaten = new Map<RankedSupply, string>();

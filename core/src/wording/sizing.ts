@@ -40,7 +40,7 @@ export function plugProblemText(problem: PlugProblem): string {
   const figure = problem.unit === 'W' ? wattsText(problem.figure) : `${problem.figure.toFixed(1)} A`;
   const limit = problem.unit === 'W' ? wattsText(problem.limit) : `${problem.limit.toFixed(1)} A`;
   switch (problem.kind) {
-    case 'slot': return `${problem.subject} would draw ${figure} from its slot, which gives ${limit}. Check the figure, or the card has a plug that is not entered.`;
+    case 'slot': return `${problem.subject} would draw ${figure}${problem.rail === null ? '' : ` on ${problem.rail} V`} from its slot, which gives ${limit}. Check the figure, or the card has a plug that is not entered.`;
     case 'plug': return `${problem.subject} would carry ${figure}${problem.rail === null ? '' : ` on ${problem.rail} V`}, the plug carries ${limit}. Check the figure; no supply mends this.`;
     case 'main-connector': return `The main connector would carry ${figure} on ${problem.rail} V, its contacts carry ${limit}. Move something to plugs of its own.`;
   }

@@ -51,7 +51,7 @@ function useView(job: Job, shop: Shop) {
   const load = useMemo(() => loadView(job, { settings }), [job.parts, job.supply, measuredLoad, staggeredStart, supplyYears, cardAdviceWatts, settings]);
   // eslint-disable-next-line react-hooks/exhaustive-deps -- as above
   const fault = useMemo(() => faultView(job, shop, load), [button, course, job.outcomes, job.readings, job.logs, load, job.parts, shop]);
-  const asked = JSON.stringify([layout, shapes, depthMillimetres, school, measuredLoad, staggeredStart, cardAdviceWatts, day, wants, ownHoles, ventClosed, job.supply?.label.ratingWatts]);
+  const asked = JSON.stringify([layout, shapes, depthMillimetres, school, measuredLoad, staggeredStart, cardAdviceWatts, day, wants, ownHoles, ventClosed, job.supply?.label]);
   // eslint-disable-next-line react-hooks/exhaustive-deps -- as above
   const question = useMemo(() => questionOf(job, { settings }), [job.parts, asked, settings]);
   const { rows, busy, failed } = useRanking(question, shop);

@@ -1,4 +1,4 @@
-import { durationText, inputWatts, loadFindingText, measuredText, routes, routeText, sourceText, wattsText, type Demand, type JobPart, type LoadAssessment, type LoadFinding } from '@fairwatt/core';
+import { durationText, inputWatts, loadFindingText, measuredText, routes, routeText, wattsText, type Demand, type JobPart, type LoadAssessment, type LoadFinding } from '@fairwatt/core';
 import { FigureField, SelectField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { ConsumerDrawing } from './consumer-drawing.tsx';
@@ -53,7 +53,7 @@ function Measured() {
         <label className="tick"><input type="checkbox" disabled={locked || measuredLoad === null} checked={measuredLoad?.used ?? false} onChange={(event) => { if (measuredLoad !== null) edit({ measuredLoad: { ...measuredLoad, used: event.target.checked } }); }} /> instead of the estimate</label>
         <label className="tick"><input type="checkbox" disabled={locked} checked={staggeredStart} onChange={(event) => edit({ staggeredStart: event.target.checked })} /> drives start one by one</label>
       </div>
-      <p className="quiet" style={{ marginTop: 6 }} data-measured>{view.load.measured !== null ? measuredText(view.load.measured) : measuredLoad !== null && measuredLoad.figure > 0 && kind === 'mains' && job.supply === null ? 'From the mains only what the supply gives can be reckoned: its label is needed for its losses.' : `A plug-in wattmeter at the lead, or a clamp around the +12 V wires. ${sourceText.measured.charAt(0).toUpperCase()}${sourceText.measured.slice(1)} beats every class.`}</p>
+      <p className="quiet" style={{ marginTop: 6 }} data-measured>{view.load.measured !== null ? measuredText(view.load.measured) : measuredLoad !== null && measuredLoad.figure > 0 && kind === 'mains' && job.supply === null ? 'From the mains only what the supply gives can be reckoned: its label is needed for its losses.' : 'A plug-in wattmeter at the lead, or a clamp around the +12 V wires. A measurement beats every class.'}</p>
     </section>
   );
 }

@@ -1,4 +1,4 @@
-import { allowedBySchool, schoolBecause, schools, schoolText, wattsText } from '@fairwatt/core';
+import { allowedBySchool, schoolBecause, schoolText, wattsText } from '@fairwatt/core';
 import { FigureField, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
@@ -39,7 +39,6 @@ export function RulesView() {
         <TextField label={sheet.school === shop.settings.school ? 'Note on the sizing' : `Why not ${schoolText[shop.settings.school].toLowerCase()}, as this shop does`} value={sheet.schoolNote} maxLength={300} disabled={locked} onChange={(schoolNote) => edit({ schoolNote })} />
       </div>
       {sheet.school !== shop.settings.school && sheet.schoolNote.trim() === '' && <p className="caution" style={{ marginTop: 10 }}><span>This job is sized by another rule than the shop's. Say why, for whoever opens it next.</span></p>}
-      <p className="visually-hidden">{schools.length} rules</p>
     </section>
   );
 }
