@@ -1,7 +1,7 @@
 // Speed of the core on the demo data, each against one named baseline of the same run, and the size of the first screen.
 import { readFileSync } from 'node:fs';
 import { Bench } from 'tinybench';
-import { candidatesOf, demandOf, faultView, inletsToServe, judgeReadings, loadView, partsAt, planCables, posterior, rankChecks, viewJob, type Job, type Shop, type SupplyModel } from '@fairwatt/core';
+import { candidatesOf, demandOf, faultView, inletsToServe, judgeReadings, loadView, noBags, partsAt, planCables, posterior, rankChecks, viewJob, type Job, type Shop, type SupplyModel } from '@fairwatt/core';
 import { loadModel } from '@fairwatt/server';
 import { measureFirstScreen } from './first-screen.ts';
 import { timeLog } from './log.ts';
@@ -12,7 +12,7 @@ const read = (path: string): unknown => JSON.parse(readFileSync(new URL(`../demo
 const { job } = read('jobs/1-radio-playout.json') as { job: Job };
 const { supplies } = read('supplies.json') as { supplies: SupplyModel[] };
 const shopFile = read('shop.json') as Pick<Shop, 'settings' | 'instruments'>;
-const shop: Shop = { settings: shopFile.settings, instruments: shopFile.instruments, supplies, model: await loadModel() };
+const shop: Shop = { settings: shopFile.settings, instruments: shopFile.instruments, supplies, model: await loadModel(), bags: noBags };
 
 const { observations } = faultView(job, shop);
 const planned = partsAt(job.parts, 'planned');

@@ -29,7 +29,7 @@ describe('cable bags', () => {
     expect(word('BAG-04', 'tarnwick-quiet-600')).toEqual(['unknown']);
   });
   it('take a cable, change it on the version that was seen, and drop it', async () => {
-    const cable: BagCable = { id: randomUUID(), version: 0, label: 'BAG-09', place: 'C 6', family: 'drive', cameWith: '', note: '', plugs: [{ kind: 'peripheral-4', millimetres: 400, ends: [1, 2, 'none', null] }] };
+    const cable: BagCable = { id: randomUUID(), version: 0, label: 'BAG-09', place: 'C 6', family: 'drive', cameWith: '', note: '', gauge: null, plugs: [{ kind: 'peripheral-4', millimetres: 400, ends: [1, 2, 'none', null] }] };
     expect((await putCable(cable)).body.cables).toContainEqual({ ...cable, version: 1 });
     expect((await putCable<Problem>(cable)).status).toBe(409);
     expect((await putCable<Problem>({ ...cable, plugs: [] }, 1)).body.errors?.[0]?.path).toBe('cable.plugs');

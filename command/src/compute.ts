@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { text } from 'node:stream/consumers';
-import { ageShare, assessLoad, candidateRow, checkWorth, compileModel, conclude, contradictionIn, demandOf, drawLoads, fitQuestion, hungByInlet, inletsToServe, judgeReadings, mindChangers, needs, nextStep, nothingFits, partsAt, planCables, plugProblems, posterior, provingFirst, rankChecks, rankSupplies, schoolRatings, settlingInstruments, steadinessOf, suspects, worthOf, type Model } from '@fairwatt/core';
+import { ageShare, assessLoad, cableFigures, candidateRow, checkPlan, checkWorth, compileModel, conclude, contradictionIn, demandOf, drawLoads, explainOpen, fitQuestion, hungByInlet, inletsToServe, judgeReadings, mindChangers, needs, nextStep, nothingFits, partsAt, planCables, plugProblems, posterior, provingFirst, rankChecks, rankSupplies, schoolRatings, settlingInstruments, steadinessOf, suspects, worthOf, type Model } from '@fairwatt/core';
 import { seeded } from '@fairwatt/core/simulate';
 import { computeSchemas, computeVerbs, fieldErrors, type ComputeVerb, type Problem } from '@fairwatt/contract';
 
@@ -73,8 +73,11 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
       return { candidates: ranked.map(({ model: supply, ...rest }) => ({ supplyId: supply.id, name: supply.name, ...rest })), nothingFits: nothing === null ? null : { nearest: nothing.nearest.map((candidate) => candidate.model.id), smallerCard: nothing.smallerCard } };
     }
     case 'plan': {
-      const { parts, layout, kit } = parsed('plan', input);
-      return planCables(kit, inletsToServe(partsAt(parts, 'planned'), layout));
+      const { parts, layout, kit, sharedCardCable: allowShared, adapters, pins } = parsed('plan', input);
+      const inlets = inletsToServe(partsAt(parts, 'planned'), layout);
+      const rules = { allowShared, adapters, pins };
+      const plan = planCables(kit, inlets, rules);
+      return { ...plan, figures: cableFigures(kit, inlets, plan, adapters), breaches: checkPlan(kit, inlets, plan.assignments, rules), because: explainOpen(kit, inlets, rules, plan) };
     }
   }
 }

@@ -40,7 +40,7 @@ async function startStandIns(): Promise<{ readonly child: ChildProcess; readonly
   const child = spawn(process.execPath, [join(root, 'instruments/dist/main.js')], { cwd: root, stdio: ['ignore', 'pipe', 'inherit', 'ipc'] });
   return new Promise((resolve, reject) => {
     child.stdout?.once('data', (chunk: Buffer) => {
-      const found = /^ready (meter=\d+ load=\d+ prices=\d+)$/m.exec(chunk.toString());
+      const found = /^ready (meter=\d+ load=\d+ prices=\d+ printer=\d+)$/m.exec(chunk.toString());
       if (found?.[1] === undefined) reject(new Error('The stand-in instruments did not start.'));
       else resolve({ child, ports: found[1] });
     });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Act } from '@fairwatt/core';
-import { cableFields, choiceFields, findingFields, logFields, newPartSchema, newReadingSchema, presentSupplyFields, probeFields, seatFields, sheetFields, signOffFields } from './job.ts';
+import { cableFields, choiceFields, findingFields, logFields, newPartSchema, newReadingSchema, pinFields, presentSupplyFields, probeFields, seatFields, sheetFields, signOffFields, stepId, stepOrderFields } from './job.ts';
 import { id, jobCode, line, text, uuid, version } from './primitives.ts';
 
 const act = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) => z.strictObject({ kind: z.literal(kind), ...shape });
@@ -25,7 +25,13 @@ export const actSchema = z.discriminatedUnion('kind', [
   act('set-choice', { choice: z.strictObject(choiceFields).nullable(), basedOn: version }),
   act('put-cable', { cable: z.strictObject(cableFields), basedOn: version }),
   act('drop-cable', { cableId: uuid, basedOn: version }),
+  act('put-pin', { pin: z.strictObject(pinFields), basedOn: version }),
+  act('drop-pin', { inletId: id, basedOn: version }),
   act('put-seat', { seat: z.strictObject(seatFields), basedOn: version }),
+  act('recheck-seats', { inletIds: z.array(id).min(1).max(200) }),
+  act('tick-step', { stepId }),
+  act('untick-step', { stepId }),
+  act('order-steps', { ...stepOrderFields, basedOn: version }),
   act('sign-off', signOffFields),
   act('withdraw-sign-off', { id: uuid }),
   act('close', { basedOn: version }),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { conditions, firstChoosing, needs, noWants, schools, subjects, caseLayouts, shapes } from '@fairwatt/core';
-import { newPartSchema, readingValueSchema } from './job.ts';
+import { adapterSchema } from './cable-bag.ts';
+import { newPartSchema, pinFields, readingValueSchema } from './job.ts';
 import { figure, id } from './primitives.ts';
 import { recordCountsSchema } from './record.ts';
 import { choosingSchema, instrumentSchema } from './shop.ts';
@@ -22,7 +23,7 @@ export const computeSchemas = {
   }),
   load: z.strictObject({ parts: z.array(newPartSchema).min(1), supply: supplyLabelSchema.nullable(), supplyYears: figure(0, 60).nullable().default(null), agePercentAYear: figure(0, 5).default(0), staggeredStart: z.boolean().default(false), cardAdviceWatts: figure(1, 5000).nullable().default(null), draws: z.int().min(0).max(1_000_000).default(0), seed: z.int().default(1) }),
   rank: z.strictObject({ parts: z.array(newPartSchema).min(1), casing, mainsVolts: figure(90, 260), school: z.enum(schools), presentRatingWatts: figure(1, 5000).nullable(), cardAdviceWatts: figure(1, 5000).nullable().default(null), staggeredStart: z.boolean().default(false), wants: wantsSchema.default({ ...noWants, protections: [] }), currency: z.string().regex(/^[A-Z]{3}$/).default('EUR'), choosing: choosingSchema.default({ ...firstChoosing }), supplies: z.array(supplyModelSchema).min(1) }),
-  plan: z.strictObject({ parts: z.array(newPartSchema).min(1), layout: z.enum(caseLayouts), kit: cableKitSchema }),
+  plan: z.strictObject({ parts: z.array(newPartSchema).min(1), layout: z.enum(caseLayouts), kit: cableKitSchema, sharedCardCable: z.boolean().default(true), adapters: z.array(adapterSchema).max(50).default([]), pins: z.array(z.strictObject(pinFields)).max(100).default([]) }),
 } as const;
 export type ComputeVerb = keyof typeof computeSchemas;
 export const computeVerbs = Object.keys(computeSchemas) as ComputeVerb[];

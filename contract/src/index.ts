@@ -7,6 +7,8 @@ export * from './record.ts';
 export * from './network-instrument.ts';
 export * from './job.ts';
 export * from './act.ts';
+export * from './photo.ts';
+export * from './label.ts';
 export * from './job-file.ts';
 export * from './compute.ts';
 export * from './shelf.ts';

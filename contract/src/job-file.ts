@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { jobSchema } from './job.ts';
+import { mostPhotos, photoFileSchema } from './photo.ts';
 import { uuid } from './primitives.ts';
 import { instrumentSchema, technicianSchema } from './shop.ts';
 import { supplyModelSchema } from './supply.ts';
@@ -14,6 +15,7 @@ export const jobFileSchema = z.strictObject({
   format: z.literal(jobFileFormat), version: z.literal(jobFileVersion), exportedAt: z.iso.datetime({ precision: 3 }),
   job: jobSchema, supplies: z.array(supplyModelSchema).max(100), instruments: z.array(instrumentSchema).max(100), technicians: z.array(technicianSchema).max(200),
   /** Files of logging meters that were kept, by the log they belong to. */
+  photos: z.array(photoFileSchema).max(mostPhotos).default([]),
   originals: z.array(z.strictObject({ logId: uuid, text: z.string().max(mostOriginalBytes) })).max(20).default([]),
 }).superRefine((file, context) => {
   const say = (path: (string | number)[], message: string) => context.addIssue({ code: 'custom', path, message });
@@ -24,7 +26,10 @@ export const jobFileSchema = z.strictObject({
   const people = new Set(file.technicians.map((technician) => technician.id));
   const meters = new Set(file.instruments.map((instrument) => instrument.id));
   const signed = (path: (string | number)[], by: string) => { if (!people.has(by)) say(path, `${by} is not among the technicians of this file`); };
-  job.seats.forEach((seat, index) => { if (!known.has(seat.inletId)) say(['job', 'seats', index, 'inletId'], 'is not an inlet of this job'); signed(['job', 'seats', index, 'by'], seat.by); });
+  job.seats.forEach((seat, index) => { if (!known.has(seat.inletId)) say(['job', 'seats', index, 'inletId'], 'is not an inlet of this job'); signed(['job', 'seats', index, 'by'], seat.by); if (seat.rechecked !== null) signed(['job', 'seats', index, 'rechecked', 'by'], seat.rechecked.by); });
+  job.pins.forEach((pin, index) => { if (!known.has(pin.inletId)) say(['job', 'pins', index, 'inletId'], 'is not an inlet of this job'); signed(['job', 'pins', index, 'by'], pin.by); });
+  job.steps.forEach((step, index) => signed(['job', 'steps', index, 'by'], step.by));
+  file.photos.forEach((photo, index) => signed(['photos', index, 'by'], photo.by));
   job.cables.forEach((cable, index) => cable.plugs.forEach((plug, position) => { if (plug.inletId !== null && !known.has(plug.inletId)) say(['job', 'cables', index, 'plugs', position, 'inletId'], 'is not an inlet of this job'); }));
   job.readings.forEach((reading, index) => { if (!meters.has(reading.instrumentId)) say(['job', 'readings', index, 'instrumentId'], 'is not among the instruments of this file'); signed(['job', 'readings', index, 'by'], reading.by); });
   job.outcomes.forEach((outcome, index) => { if (outcome.instrumentId !== null && !meters.has(outcome.instrumentId)) say(['job', 'outcomes', index, 'instrumentId'], 'is not among the instruments of this file'); signed(['job', 'outcomes', index, 'by'], outcome.by); });

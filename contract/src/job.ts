@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { caseLayouts, conditions, figureSources, inletKinds, noWants, mostEvents, mostLogRows, partChanges, plugKinds, railNames, readingCodes, schools, standardInletKinds, shapes, subjects, type Job, type JobPart, type PowerFigures, type ReadingValue } from '@fairwatt/core';
+import { caseLayouts, casePlaces, conditions, figureSources, hindrances, inletKinds, noWants, mostEvents, mostLogRows, partChanges, plugKinds, railNames, readingCodes, schools, standardInletKinds, shapes, stepPhases, subjects, type Job, type JobPart, type PowerFigures, type ReadingValue } from '@fairwatt/core';
 import { figure, id, instant, jobCode, line, text, uuid, version } from './primitives.ts';
 import { dayProfileSchema, supplyLabelSchema, wantsSchema } from './supply.ts';
 
@@ -16,7 +16,7 @@ export const figuresSchema = z.strictObject({
   if (value.shortWatts < value.likelyWatts) say('shortWatts', 'for seconds is not below lasting');
 }) satisfies z.ZodType<PowerFigures>;
 
-const inlet = z.strictObject({ id, kind: z.enum(inletKinds), label: line(40), optional: z.boolean() });
+const inlet = z.strictObject({ id, kind: z.enum(inletKinds), label: line(40), optional: z.boolean(), place: z.enum(casePlaces).optional(), wayMillimetres: figure(0, 3000).optional() });
 const partFields = {
   id, classId: id, name: line(80), quantity: z.int('a whole number').min(1, 'at least 1').max(64, 'at most 64'), change: z.enum(partChanges), figures: figuresSchema, inlets: z.array(inlet).max(8),
 };
@@ -45,12 +45,12 @@ export const sheetFields = {
   school: z.enum(schools), watch: text(1000), leftInBag: text(1000),
   schoolNote: text(300), cardAdviceWatts: figure(1, 5000).nullable(), staggeredStart: z.boolean(),
   measuredLoad: z.strictObject({ kind: z.enum(['mains', 'twelve']), figure: figure(0, 5000), used: z.boolean() }).nullable(),
-  day: dayProfileSchema.nullable(), keepYears: figure(0.5, 30).nullable(), wants: wantsSchema, ownHoles: z.boolean(), ventClosed: z.boolean(),
+  day: dayProfileSchema.nullable(), keepYears: figure(0.5, 30).nullable(), wants: wantsSchema, ownHoles: z.boolean(), ventClosed: z.boolean(), hindrances: z.array(z.enum(hindrances)).max(hindrances.length),
 };
 /** What a sheet from before these fields says in their place: nothing. */
 const laterFields = {
   schoolNote: sheetFields.schoolNote.default(''), cardAdviceWatts: sheetFields.cardAdviceWatts.default(null), staggeredStart: sheetFields.staggeredStart.default(false), measuredLoad: sheetFields.measuredLoad.default(null),
-  day: sheetFields.day.default(null), keepYears: sheetFields.keepYears.default(null), wants: sheetFields.wants.default({ ...noWants, protections: [] }), ownHoles: sheetFields.ownHoles.default(false), ventClosed: sheetFields.ventClosed.default(false),
+  day: sheetFields.day.default(null), keepYears: sheetFields.keepYears.default(null), wants: sheetFields.wants.default({ ...noWants, protections: [] }), ownHoles: sheetFields.ownHoles.default(false), ventClosed: sheetFields.ventClosed.default(false), hindrances: sheetFields.hindrances.default([]),
 };
 const signed = { by: id, at: instant };
 
@@ -80,7 +80,12 @@ export const cableFields = {
   id: uuid, label: line(20), socketLabel: text(30), plugs: z.array(z.strictObject({ kind: z.enum(plugKinds), inletId: id.nullable() })).min(1, 'a cable has at least one plug').max(8),
   way: text(300), tiesToCut: z.int().min(0).max(99),
 };
-export const seatFields = { inletId: id, cableCode: line(20), plugIndex: z.int().min(0).max(7), click: z.boolean(), tug: z.boolean(), gap: z.boolean() };
+const kitCableId = line(80);
+export const pinFields = { inletId: id, kitCableId, copy: z.int().min(0).max(63), plugIndex: z.int().min(0).max(7), socketLabel: line(30).nullable() };
+const laterCheck = z.boolean().default(false);
+export const seatFields = { inletId: id, cableCode: line(20), plugIndex: z.int().min(0).max(7), click: z.boolean(), tug: z.boolean(), gap: z.boolean(), halves: laterCheck, bend: laterCheck, panel: laterCheck };
+export const stepId = line(120);
+export const stepOrderFields = { phase: z.enum(stepPhases), stepIds: z.array(stepId).max(200).refine((ids) => new Set(ids).size === ids.length, 'a step is named twice') };
 export const signOffFields = { id: uuid, point: line(160), reason: text(500).refine((value) => value.trim().length >= 3, 'say why, in a few words') };
 
 export const jobSchema = z.strictObject({
@@ -95,6 +100,9 @@ export const jobSchema = z.strictObject({
   finding: z.strictObject({ version, ...findingFields, ...signed }).nullable(),
   choice: z.strictObject({ version, ...choiceFields, ...signed }).nullable(),
   cables: z.array(z.strictObject({ version, ...cableFields })).max(60),
-  seats: z.array(z.strictObject({ version, ...seatFields, ...signed })).max(200),
+  pins: z.array(z.strictObject({ version, ...pinFields, ...signed })).max(100).default([]),
+  seats: z.array(z.strictObject({ version, ...seatFields, rechecked: z.strictObject(signed).nullable().default(null), ...signed })).max(200),
+  steps: z.array(z.strictObject({ stepId, ...signed })).max(500).default([]),
+  stepOrders: z.array(z.strictObject({ version, ...stepOrderFields })).max(stepPhases.length).default([]),
   signOffs: z.array(z.strictObject({ ...signOffFields, ...signed })).max(200),
 }) satisfies z.ZodType<Job>;

@@ -11,7 +11,7 @@ export const instrumentSchema = z.strictObject({
 
 const weight = figure(0, 10);
 export const choosingSchema = z.strictObject({
-  agePercentAYear: figure(0, 5), sharedCardCable: z.boolean(), minorPerKilowattHour: figure(0, 1000), breakerAmps: figure(1, 100), day: dayProfileSchema, keepYears: figure(0.5, 30),
+  agePercentAYear: figure(0, 5), sharedCardCable: z.boolean(), spareCables: z.boolean().default(true), adapters: z.boolean().default(true), minorPerKilowattHour: figure(0, 1000), breakerAmps: figure(1, 100), day: dayProfileSchema, keepYears: figure(0.5, 30),
   weights: z.strictObject({ price: weight, headroom: weight, running: weight, noise: weight, warranty: weight, shelf: weight }).refine((weights) => Object.values(weights).some((value) => value > 0), 'at least one weight is above 0'),
 }) satisfies z.ZodType<ChoosingSettings>;
 

@@ -10,6 +10,8 @@ import type { Model } from '@fairwatt/core';
 import { cableBagRoutes } from './cable-bags/routes.ts';
 import { instrumentRoutes } from './instruments/routes.ts';
 import { Sweeps } from './instruments/sweep.ts';
+import { labelPrinterRoutes, paperRoutes } from './jobs/paper-routes.ts';
+import { photoRoutes } from './jobs/photo-routes.ts';
 import { jobRoutes } from './jobs/routes.ts';
 import { errorHandler, notFoundHandler } from './problems.ts';
 import { shopRoutes } from './shop/routes.ts';
@@ -22,13 +24,15 @@ export interface AppParts {
   readonly log: Logger;
   /** The built screens; null serves the API alone. */
   readonly webDirectory: string | null;
+  /** Where a phone reaches the application, for the codes on tags; where the request came in otherwise. */
+  readonly address?: string | null;
   readonly now?: () => string;
   /** Load sweeps, so that whoever stops the server can end them first. */
   readonly sweeps?: Sweeps;
 }
 
 /** Application and API in one Express app. */
-export function createApp({ pool, model, log, webDirectory, now = () => new Date().toISOString(), sweeps = new Sweeps() }: AppParts): Express {
+export function createApp({ pool, model, log, webDirectory, address = null, now = () => new Date().toISOString(), sweeps = new Sweeps() }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => request.url?.startsWith('/assets/') ?? false }, redact: ['req.headers.cookie', 'res.headers["set-cookie"]'], serializers: { req: (request: { method: string; url: string }) => ({ method: request.method, url: request.url }), res: (response: { statusCode: number }) => ({ status: response.statusCode }) } }));
@@ -48,7 +52,10 @@ export function createApp({ pool, model, log, webDirectory, now = () => new Date
   api.get('/knowledge', (_request, response) => { response.json(model.shipped); });
   api.use('/instruments', instrumentRoutes(pool, sweeps));
   api.use('/record', recordRoutes(pool, now));
+  api.use('/label-printer', labelPrinterRoutes(pool));
   api.use('/jobs', jobRoutes(pool, model, now));
+  api.use('/jobs', photoRoutes(pool, now));
+  api.use('/jobs', paperRoutes(pool, model, address));
   api.use(notFoundHandler);
   app.use('/api', api);
 

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import type pg from 'pg';
 import type { Model } from '@fairwatt/core';
 import { cableBagsFileSchema, jobFileSchema, ownPartSchema, partFromCells, shelfFileSchema, shopFileSchema, supplyFileSchema } from '@fairwatt/contract';
-import { putCable, putPinout } from './cable-bags/store.ts';
+import { putAdapter, putCable, putPinout } from './cable-bags/store.ts';
 import { one, transaction } from './database/query.ts';
 import { number } from './database/read.ts';
 import { importJob } from './jobs/store.ts';
@@ -34,6 +34,7 @@ export async function loadDemo(pool: pg.Pool, model: Model, directory: string, n
     await addUnits(db, shelf.units);
     for (const pinout of bags.pinouts) await putPinout(db, pinout);
     for (const cable of bags.cables) await putCable(db, cable);
+    for (const adapter of bags.adapters) await putAdapter(db, adapter);
     await writeOwnParts(db, parts.good.map(({ item }) => item));
   });
   for (const folder of ['past-jobs', 'jobs']) {

@@ -7,11 +7,12 @@ import { migrate } from './database/migrate.ts';
 import { loadDemo } from './demo.ts';
 import { putNetworkInstrument } from './instruments/store.ts';
 import { Sweeps } from './instruments/sweep.ts';
+import { readLabelPrinter, writeLabelPrinter } from './label-printer.ts';
 import { refreshStations } from './jobs/store.ts';
 import { readPriceFeed, writePriceFeed } from './supplies/prices.ts';
 import { BrokenKnowledge, loadModel } from './knowledge.ts';
 
-// Environment: DATABASE_URL, FAIRWATT_HOST, FAIRWATT_PORT, FAIRWATT_DEMO (1 loads the demo data into an empty database), FAIRWATT_STAND_INS (ports of the stand-in instruments, set by the start command), FAIRWATT_LOG.
+// Environment: DATABASE_URL, FAIRWATT_HOST, FAIRWATT_PORT, FAIRWATT_ADDRESS (where a phone reaches the application, for the codes on tags), FAIRWATT_DEMO (1 loads the demo data into an empty database), FAIRWATT_STAND_INS (ports of the stand-in instruments, set by the start command), FAIRWATT_LOG.
 const log = pino({ level: process.env['FAIRWATT_LOG'] ?? 'warn' });
 const databaseUrl = process.env['DATABASE_URL'];
 const host = process.env['FAIRWATT_HOST'] ?? '127.0.0.1';
@@ -25,16 +26,18 @@ async function start(): Promise<void> {
   await migrate(databaseUrl, log);
   const pool = createPool(databaseUrl, log);
   if (process.env['FAIRWATT_DEMO'] === '1') await loadDemo(pool, model, fromRoot('demo'), new Date().toISOString());
-  const standIns = /^meter=(\d+) load=(\d+) prices=(\d+)$/.exec(process.env['FAIRWATT_STAND_INS'] ?? '');
+  const standIns = /^meter=(\d+) load=(\d+) prices=(\d+) printer=(\d+)$/.exec(process.env['FAIRWATT_STAND_INS'] ?? '');
   if (standIns !== null) {
     await putNetworkInstrument(pool, { id: 'stand-in-meter', name: 'Stand-in meter', role: 'meter', host: '127.0.0.1', port: Number(standIns[1]), instrumentId: 'bench-meter' }, null);
     await putNetworkInstrument(pool, { id: 'stand-in-load', name: 'Stand-in load', role: 'load', host: '127.0.0.1', port: Number(standIns[2]), instrumentId: null }, null);
     // Only where the shop has no address of its own: the stand-in's port is another at every start.
     const feed = await readPriceFeed(pool);
     if (feed === null || /^http:\/\/127\.0\.0\.1:\d+\/price-list\.csv/.test(feed.url)) await writePriceFeed(pool, `http://127.0.0.1:${standIns[3]}/price-list.csv`);
+    const printer = await readLabelPrinter(pool);
+    if (printer === null || /^http:\/\/127\.0\.0\.1:\d+\/print$/.test(printer)) await writeLabelPrinter(pool, `http://127.0.0.1:${standIns[4]}/print`);
   }
   const sweeps = new Sweeps();
-  const app = createApp({ pool, model, log, sweeps, webDirectory: fromRoot('web/dist') });
+  const app = createApp({ pool, model, log, sweeps, webDirectory: fromRoot('web/dist'), address: process.env['FAIRWATT_ADDRESS']?.replace(/\/+$/, '') ?? null });
   const server = await new Promise<ReturnType<typeof app.listen>>((resolve, reject) => {
     const attempt = (port: number) => {
       const candidate = app.listen(port, host, (error?: Error & { code?: string }) => {

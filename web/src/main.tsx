@@ -16,6 +16,7 @@ if (code !== undefined) {
   store.dispatch(api.util.prefetch('job', code, {}));
   store.dispatch(api.util.prefetch('supplies', undefined, {}));
   store.dispatch(api.util.prefetch('knowledge', undefined, {}));
+  store.dispatch(api.util.prefetch('cableBags', undefined, {}));
 }
 if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.serviceWorker.register('/sw.js');
 

@@ -1,3 +1,4 @@
+import type { CasePlace } from '../machine/index.ts';
 import type { CableFamily, Gauge, InletKind, PlugKind, SocketKind } from '../standards/index.ts';
 
 export interface Socket {
@@ -23,6 +24,8 @@ export interface KitCable {
   readonly plugs: readonly KitPlug[];
   /** The +12 output that a fixed cable hangs on, where the maker says it. */
   readonly output?: string | undefined;
+  /** A spare cable from a bag that may go on this supply; the supply's own otherwise. */
+  readonly spare?: boolean | undefined;
 }
 
 export interface CableKit {
@@ -30,11 +33,39 @@ export interface CableKit {
   readonly cables: readonly KitCable[];
 }
 
+/**
+ * A piece between plug and inlet: an extension (it takes and gives the same kind), one that changes the kind of a drive
+ * plug, or one that makes a 16-pin plug of several separate 8-pin cables.
+ */
+export interface Adapter {
+  readonly id: string;
+  readonly takes: InletKind;
+  readonly gives: PlugKind;
+  /** How many plugs it takes, each from a cable of its own. */
+  readonly legs: number;
+  readonly moulded: boolean;
+  readonly addsMillimetres: number;
+  /** What its maker lets it carry; null where nobody says. */
+  readonly watts: number | null;
+  readonly count: number;
+}
+
+/** A plug that a technician put where it is: the plan goes around it. Copies of a cable count from 0. */
+export interface Pin {
+  readonly inletId: string;
+  readonly kitCableId: string;
+  readonly copy: number;
+  readonly plugIndex: number;
+  /** The socket, where that was chosen by hand as well. */
+  readonly socketLabel: string | null;
+}
+
 /** An inlet to serve: what it takes, how far away it is, what it carries. */
 export interface InletToServe {
   readonly id: string;
   readonly kind: InletKind;
   readonly optional: boolean;
+  readonly place: CasePlace;
   /** Length of the way from the supply's exit, in millimetres. */
   readonly reachMillimetres: number;
   readonly amps12: number;

@@ -1,7 +1,7 @@
 import highsLoader, { type Highs } from 'highs';
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../simulate/index.ts';
-import { planCables } from './index.ts';
+import { checkPlan, planCables } from './index.ts';
 import { planProgramme, planWeights, randomProblem } from './plan-problem.test-help.ts';
 
 // The package's types speak of its CommonJS face; what is imported is the loader itself.
@@ -13,19 +13,28 @@ describe('against an exact solver', () => {
     const random = seeded(20_261_125);
     let unserved = 0;
     let shared = 0;
+    let legged = 0;
+    let foreign = 0;
     for (let run = 0; run < 500; run += 1) {
-      const { kit, inlets } = randomProblem(random);
-      const { lp, constant } = planProgramme(kit, inlets);
+      const problem = randomProblem(random);
+      const { kit, inlets, rules } = problem;
+      const { lp, constant } = planProgramme(problem);
       const solved = highs.solve(lp, { mip_rel_gap: 0, mip_abs_gap: 0.5 });
       expect(solved.Status, `machine ${run}`).toBe('Optimal');
-      const { score } = planCables(kit, inlets);
-      const ours = planWeights.openRequired * score.openRequired + planWeights.openOptional * score.openOptional + planWeights.sharing * score.sharing + planWeights.cables * score.cables;
-      expect(ours, `machine ${run}: ${JSON.stringify({ kit, inlets })}`).toBe(Math.round(solved.ObjectiveValue + constant));
+      const plan = planCables(kit, inlets, rules);
+      const { score } = plan;
+      expect(checkPlan(kit, inlets, plan.assignments, rules), `machine ${run}`).toEqual([]);
+      const ours = planWeights.openRequired * score.openRequired + planWeights.openOptional * score.openOptional + planWeights.sharing * score.sharing + planWeights.foreign * score.foreign + planWeights.cables * score.cables;
+      expect(ours, `machine ${run}: ${JSON.stringify(problem)}`).toBe(Math.round(solved.ObjectiveValue + constant));
       if (score.openRequired > 0) unserved += 1;
       if (score.sharing > 0) shared += 1;
+      if (plan.assignments.some((item) => item.adapterId?.startsWith('sixteen') === true)) legged += 1;
+      if (score.foreign > 0) foreign += 1;
     }
     // The set holds what cannot be served and what must share as well, else it would prove little.
     expect(unserved).toBeGreaterThan(50);
     expect(shared).toBeGreaterThan(10);
+    expect(foreign).toBeGreaterThan(30);
+    expect(legged).toBeGreaterThan(3);
   }, 120_000);
 });

@@ -1,26 +1,56 @@
-import { limits, plugServes, type CableFamily } from '../standards/index.ts';
-import type { InletToServe, KitCable } from './kit.ts';
-import type { OpenInlet, OpenReason } from './plan.ts';
+import { inletFamily, limits, plugServes, type CableFamily } from '../standards/index.ts';
+import type { Adapter, InletToServe, KitCable } from './kit.ts';
+import type { OpenReason } from './plan.ts';
+import { betweenMillimetres } from './routing.ts';
 import { compareScores, noScore, type PlanScore } from './score.ts';
+
+/** One leg of an adapter that several cables feed: it must be served, on a cable of its own, or the adapter is not used. */
+export interface LegToServe extends InletToServe {
+  readonly leg?: { readonly ofInletId: string; readonly adapterId: string } | undefined;
+}
+
+export interface ServedPlug {
+  readonly plugIndex: number;
+  readonly inlet: LegToServe;
+  readonly adapter: Adapter | null;
+}
 
 /** One piece of the kit and the inlets on its plugs. */
 export interface UsedCable {
   readonly cable: KitCable;
-  readonly plugs: readonly { readonly plugIndex: number; readonly inlet: InletToServe }[];
+  readonly copy: number;
+  readonly plugs: readonly ServedPlug[];
 }
 
 export interface FamilyPlan {
   readonly cables: readonly UsedCable[];
-  readonly open: readonly OpenInlet[];
+  readonly open: readonly { readonly inletId: string; readonly optional: boolean; readonly reason: OpenReason }[];
   readonly modularUsed: number;
   readonly score: PlanScore;
 }
+
+/** A plug that stays where it was put; `holdsSocket` when its socket is taken out of the count already. */
+export interface PlacedPlug {
+  readonly cable: KitCable;
+  readonly copy: number;
+  readonly plugIndex: number;
+  readonly inlet: InletToServe;
+  readonly holdsSocket: boolean;
+}
+
+export interface FamilyExtras {
+  /** Adapters with one leg that may be used in this family. */
+  readonly adapters: readonly Adapter[];
+  readonly placed: readonly PlacedPlug[];
+}
+export const noExtras: FamilyExtras = { adapters: [], placed: [] };
 
 interface Piece {
   readonly cable: KitCable;
   /** Index among the pieces of the same cable, for breaking symmetry. */
   readonly copy: number;
-  readonly taken: (InletToServe | null)[];
+  readonly taken: (ServedPlug | null)[];
+  holdsSocket: boolean;
   amps12: number;
   amps5: number;
   amps33: number;
@@ -28,13 +58,14 @@ interface Piece {
 }
 
 /** Sums of tenths may come out a hair above a limit that they meet exactly. */
-const rounding = 1e-9;
+export const rounding = 1e-9;
 
 const perVoltage = ['amps12', 'amps5', 'amps33'] as const;
 
 /** May this inlet join what already hangs on the piece? */
-function carries(family: CableFamily, piece: Piece, inlet: InletToServe, allowShared: boolean): boolean {
+function carries(family: CableFamily, piece: Piece, inlet: LegToServe, allowShared: boolean): boolean {
   if (piece.count === 0) return true;
+  if (inlet.leg !== undefined || piece.taken.some((item) => item?.inlet.leg !== undefined)) return false;
   switch (family) {
     case 'main': return false;
     case 'cpu': return true;
@@ -43,12 +74,18 @@ function carries(family: CableFamily, piece: Piece, inlet: InletToServe, allowSh
   }
 }
 
+/** Does the cable between this plug and each other used one reach from inlet to inlet? */
+function spaced(piece: Piece, plugIndex: number, inlet: InletToServe, addsMillimetres: number): boolean {
+  return piece.count === 0 || piece.taken.every((other, index) => other === null
+    || Math.abs(piece.cable.plugs[index]!.millimetres - piece.cable.plugs[plugIndex]!.millimetres) + addsMillimetres + (other.adapter?.addsMillimetres ?? 0) >= betweenMillimetres(inlet, other.inlet));
+}
+
 function load(piece: Piece): number {
   return piece.amps12 + piece.amps5 + piece.amps33;
 }
 
-function signature(inlet: InletToServe): string {
-  return [inlet.kind, inlet.optional, inlet.reachMillimetres, inlet.amps12, inlet.amps5, inlet.amps33].join('|');
+function signature(inlet: LegToServe): string {
+  return [inlet.kind, inlet.optional, inlet.place, inlet.reachMillimetres, inlet.amps12, inlet.amps5, inlet.amps33, inlet.leg?.ofInletId ?? ''].join('|');
 }
 
 function whyOpen(cables: readonly KitCable[], inlet: InletToServe, sockets: number): OpenReason {
@@ -59,20 +96,77 @@ function whyOpen(cables: readonly KitCable[], inlet: InletToServe, sockets: numb
   return reaching.every(({ cable }) => !cable.fixed) && sockets === 0 ? 'no-socket' : 'no-free-plug';
 }
 
+function put(piece: Piece, plugIndex: number, inlet: LegToServe, adapter: Adapter | null): void {
+  piece.taken[plugIndex] = { plugIndex, inlet, adapter };
+  piece.count += 1; piece.amps12 += inlet.amps12; piece.amps5 += inlet.amps5; piece.amps33 += inlet.amps33;
+}
+
+function takeOff(piece: Piece, plugIndex: number, inlet: LegToServe): void {
+  piece.taken[plugIndex] = null;
+  piece.count -= 1; piece.amps12 -= inlet.amps12; piece.amps5 -= inlet.amps5; piece.amps33 -= inlet.amps33;
+}
+
+/** The score of what stands there before anything is planned. */
+function placedScore(family: CableFamily, pieces: readonly Piece[]): PlanScore {
+  let score = noScore;
+  for (const piece of pieces) {
+    if (piece.count === 0) continue;
+    const graphics = (family === 'card' || family === 'card-16') && piece.count > 1 ? piece.count - 1 : 0;
+    const slack = piece.taken.reduce((sum, item) => sum + (item === null ? 0 : piece.cable.plugs[item.plugIndex]!.millimetres - item.inlet.reachMillimetres), 0);
+    score = { ...score, cables: score.cables + 1, foreign: score.foreign + (piece.cable.spare === true ? 1 : 0), sharing: score.sharing + graphics, unevenness: score.unevenness + load(piece) ** 2, slackMillimetres: score.slackMillimetres + slack };
+  }
+  return score;
+}
+
 /**
  * The exact best way to serve one family's inlets with at most `sockets` modular cables, by depth-first search with a
- * bound: required inlets first, inlets alike take plugs in rising order, pieces alike are opened in order.
+ * bound: legs of adapters first (they must be served), then required inlets, inlets alike take plugs in rising order,
+ * pieces alike are opened in order.
+ * @returns null when a leg cannot be served, or what is placed needs more sockets than there are
  */
-export function planFamily(family: CableFamily, cables: readonly KitCable[], inlets: readonly InletToServe[], sockets: number, allowShared: boolean): FamilyPlan {
-  const queue = [...inlets].sort((a, b) => Number(a.optional) - Number(b.optional) || b.reachMillimetres - a.reachMillimetres || signature(a).localeCompare(signature(b)));
-  const pieces: Piece[] = cables.flatMap((cable) => Array.from({ length: cable.count }, (_, copy): Piece => ({ cable, copy, taken: cable.plugs.map(() => null), amps12: 0, amps5: 0, amps33: 0, count: 0 })));
+export function planFamily(family: CableFamily, cables: readonly KitCable[], inlets: readonly LegToServe[], sockets: number, allowShared: boolean, extras: FamilyExtras = noExtras): FamilyPlan | null {
+  const queue = [...inlets].sort((a, b) => Number(b.leg !== undefined) - Number(a.leg !== undefined) || Number(a.optional) - Number(b.optional) || b.reachMillimetres - a.reachMillimetres || signature(a).localeCompare(signature(b)));
+  const pieces: Piece[] = cables.flatMap((cable) => Array.from({ length: cable.count }, (_, copy): Piece => ({ cable, copy, taken: cable.plugs.map(() => null), holdsSocket: false, amps12: 0, amps5: 0, amps33: 0, count: 0 })));
+  for (const item of extras.placed) {
+    const piece = pieces.find((one) => one.cable === item.cable && one.copy === item.copy)!;
+    put(piece, item.plugIndex, item.inlet, null);
+    piece.holdsSocket ||= item.holdsSocket;
+  }
+  const { adapters } = extras;
+  const left = adapters.map((adapter) => adapter.count);
   const graphics = family === 'card' || family === 'card-16';
-  let best: { score: PlanScore; cables: UsedCable[]; open: InletToServe[] } | null = null;
-  const open: InletToServe[] = [];
-  let modular = 0;
+  let best: { score: PlanScore; cables: UsedCable[]; open: LegToServe[] } | null = null;
+  const open: LegToServe[] = [];
+  let modular = pieces.filter((piece) => piece.count > 0 && !piece.cable.fixed && !piece.holdsSocket).length;
+  if (modular > sockets) return null;
 
   function snapshot(score: PlanScore): void {
-    best = { score, open: [...open], cables: pieces.filter((piece) => piece.count > 0).map((piece) => ({ cable: piece.cable, plugs: piece.taken.flatMap((inlet, plugIndex) => (inlet ? [{ plugIndex, inlet }] : [])) })) };
+    best = { score, open: [...open], cables: pieces.filter((piece) => piece.count > 0).map((piece) => ({ cable: piece.cable, copy: piece.copy, plugs: piece.taken.flatMap((item) => item ?? []) })) };
+  }
+
+  /** Puts the next inlet on this plug, through the adapter of this number (-1 for none), and goes on from there. */
+  function tryPlug(depth: number, score: PlanScore, piece: Piece, plug: number, slot: number, which: number): void {
+    const inlet = queue[depth]!;
+    const adapter = which < 0 ? null : adapters[which]!;
+    const adds = adapter?.addsMillimetres ?? 0;
+    const { millimetres } = piece.cable.plugs[plug]!;
+    if (millimetres + adds < inlet.reachMillimetres || !spaced(piece, plug, inlet, adds)) return;
+    const fresh = piece.count === 0;
+    const before = load(piece);
+    put(piece, plug, inlet, adapter);
+    if (which >= 0) left[which]! -= 1;
+    if (fresh && !piece.cable.fixed) modular += 1;
+    search(depth + 1, {
+      ...score,
+      sharing: score.sharing + (graphics && !fresh ? 1 : 0),
+      foreign: score.foreign + (fresh && piece.cable.spare === true ? 1 : 0) + (adapter === null ? 0 : 1),
+      cables: score.cables + (fresh ? 1 : 0),
+      unevenness: score.unevenness + (before + inlet.amps12 + inlet.amps5 + inlet.amps33) ** 2 - before ** 2,
+      slackMillimetres: score.slackMillimetres + millimetres + adds - inlet.reachMillimetres,
+    }, slot);
+    if (fresh && !piece.cable.fixed) modular -= 1;
+    if (which >= 0) left[which]! += 1;
+    takeOff(piece, plug, inlet);
   }
 
   function search(depth: number, score: PlanScore, lastSlot: number): void {
@@ -89,34 +183,35 @@ export function planFamily(family: CableFamily, cables: readonly KitCable[], inl
       const blocked = twinUnused || (fresh && !piece.cable.fixed && modular >= sockets) || !carries(family, piece, inlet, allowShared);
       for (let plug = 0; plug < piece.taken.length; plug += 1, slot += 1) {
         if (blocked || slot < from || piece.taken[plug] !== null) continue;
-        const { kind, millimetres } = piece.cable.plugs[plug]!;
-        if (!plugServes(kind, inlet.kind) || millimetres < inlet.reachMillimetres) continue;
-        const before = load(piece);
-        const added = inlet.amps12 + inlet.amps5 + inlet.amps33;
-        piece.taken[plug] = inlet; piece.count += 1; piece.amps12 += inlet.amps12; piece.amps5 += inlet.amps5; piece.amps33 += inlet.amps33;
-        if (fresh && !piece.cable.fixed) modular += 1;
-        search(depth + 1, {
-          ...score,
-          sharing: score.sharing + (graphics && !fresh ? 1 : 0),
-          cables: score.cables + (fresh ? 1 : 0),
-          unevenness: score.unevenness + (before + added) ** 2 - before ** 2,
-          slackMillimetres: score.slackMillimetres + millimetres - inlet.reachMillimetres,
-        }, slot);
-        if (fresh && !piece.cable.fixed) modular -= 1;
-        piece.taken[plug] = null; piece.count -= 1; piece.amps12 -= inlet.amps12; piece.amps5 -= inlet.amps5; piece.amps33 -= inlet.amps33;
+        const { kind } = piece.cable.plugs[plug]!;
+        if (plugServes(kind, inlet.kind)) tryPlug(depth, score, piece, plug, slot, -1);
+        if (inlet.leg === undefined) for (let which = 0; which < adapters.length; which += 1) if (left[which]! > 0 && plugServes(kind, adapters[which]!.takes) && plugServes(adapters[which]!.gives, inlet.kind)) tryPlug(depth, score, piece, plug, slot, which);
       }
     }
+    if (inlet.leg !== undefined) return;
     open.push(inlet);
     search(depth + 1, inlet.optional ? { ...score, openOptional: score.openOptional + 1 } : { ...score, openRequired: score.openRequired + 1 }, Number.MAX_SAFE_INTEGER);
     open.pop();
   }
 
-  search(0, noScore, -1);
-  const found = best as { score: PlanScore; cables: UsedCable[]; open: InletToServe[] } | null;
-  if (found === null) throw new Error('the search ended without a plan');
-  const modularUsed = found.cables.filter((used) => !used.cable.fixed).length;
+  search(0, placedScore(family, pieces), -1);
+  const found = best as { score: PlanScore; cables: UsedCable[]; open: LegToServe[] } | null;
+  if (found === null) return null;
+  const modularUsed = found.cables.filter((used) => !used.cable.fixed && !pieces.find((piece) => piece.cable === used.cable && piece.copy === used.copy)!.holdsSocket).length;
   return {
     cables: found.cables, modularUsed, score: found.score,
     open: found.open.map((inlet) => ({ inletId: inlet.id, optional: inlet.optional, reason: whyOpen(cables, inlet, sockets) })),
   };
+}
+
+/** May this adapter be used at all, and where? Only inside one purpose, but for a 16-pin plug made of separate 8-pin cables. */
+export function adapterRefusal(adapter: Pick<Adapter, 'takes' | 'gives' | 'legs' | 'moulded' | 'watts'>): 'crosses-purposes' | 'moulded' | 'too-few-legs' | 'no-such-use' | null {
+  const from = inletFamily(adapter.takes);
+  const to = plugServes(adapter.gives, 'card-16') ? 'card-16' : (['main-24', 'cpu-8', 'cpu-4', 'card-8', 'card-6', 'sata', 'peripheral-4', 'small-drive-4'] as const).filter((kind) => plugServes(adapter.gives, kind)).map(inletFamily)[0];
+  if (to === undefined) return 'no-such-use';
+  if (from === 'card' && to === 'card-16') return adapter.takes !== 'card-8' || adapter.legs < 2 || (adapter.watts !== null && adapter.watts > adapter.legs * limits.cardInletWatts['card-8']) ? 'too-few-legs' : null;
+  if (from !== to) return 'crosses-purposes';
+  if (adapter.legs !== 1) return 'no-such-use';
+  if (adapter.moulded && adapter.takes === 'peripheral-4' && adapter.gives === 'sata') return 'moulded';
+  return null;
 }

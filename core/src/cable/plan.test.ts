@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { inletFamily, limits, plugServes, socketTakes } from '../standards/index.ts';
-import { planCables, type CableKit, type InletToServe, type KitCable } from './index.ts';
+import { planCables, usualRules, type CableKit, type InletToServe, type KitCable } from './index.ts';
 import { compareScores, noScore, type PlanScore } from './score.ts';
 
-const inlet = (id: string, kind: InletToServe['kind'], extra: Partial<InletToServe> = {}): InletToServe => ({ id, kind, optional: false, reachMillimetres: 300, amps12: 3, amps5: 0, amps33: 0, ...extra });
+const inlet = (id: string, kind: InletToServe['kind'], extra: Partial<InletToServe> = {}): InletToServe => ({ id, kind, optional: false, place: 'slots', reachMillimetres: 300, amps12: 3, amps5: 0, amps33: 0, ...extra });
 const cable = (id: string, family: KitCable['family'], plugs: KitCable['plugs'], extra: Partial<KitCable> = {}): KitCable => ({ id, family, fixed: false, count: 1, gauge: 18, plugs, ...extra });
 const plug = (kind: KitCable['plugs'][number]['kind'], millimetres = 500) => ({ kind, millimetres });
 const sockets = (...kinds: CableKit['sockets'][number]['kind'][]) => kinds.map((kind, index) => ({ kind, label: `${kind} ${index + 1}` }));
@@ -22,7 +22,7 @@ describe('cable plan', () => {
     const kit: CableKit = { sockets: sockets('card'), cables: [cable('card', 'card', [plug('card-6+2'), plug('card-6+2', 650)])] };
     const light = [inlet('g1', 'card-8', { amps12: 8 }), inlet('g2', 'card-8', { amps12: 8 })];
     expect(planCables(kit, light)).toMatchObject({ open: [], sharedCables: 1 });
-    expect(planCables(kit, light, false).open).toHaveLength(1);
+    expect(planCables(kit, light, { ...usualRules, allowShared: false }).open).toHaveLength(1);
     const heavy = light.map((item) => ({ ...item, amps12: 12 }));
     expect(planCables(kit, heavy).open).toHaveLength(1);
   });
@@ -90,6 +90,8 @@ function bruteForce(kit: CableKit, inlets: readonly InletToServe[]): PlanScore {
       const family = pieces[piece]!.family;
       const amps12 = items.reduce((sum, item) => sum + item.amps12, 0);
       if (items.some((item) => inletFamily(item.kind) !== family)) return;
+      const at = (item: InletToServe) => plugs[used[inlets.indexOf(item)]!]!.millimetres;
+      if (items.some((item, index) => items.slice(0, index).some((other) => Math.abs(at(item) - at(other)) < Math.max(item.place === other.place ? 0 : 150, Math.abs(item.reachMillimetres - other.reachMillimetres))))) return;
       if (family === 'main' && items.length > 1) return;
       if (family === 'card' && items.length > 1 && amps12 * 12 > limits.sharedCardCableWatts) return;
       if (family === 'drive' && items.length > 1 && amps12 > limits.driveChainAmps) return;
@@ -106,7 +108,7 @@ describe('against brute force', () => {
   const plugsOf = { card: ['card-6+2', 'card-6'], cpu: ['cpu-4+4', 'cpu-4'], drive: ['sata', 'peripheral-4'] } as const;
   const family = fc.constantFrom('card', 'cpu', 'drive');
   const anyCable = family.chain((name) => fc.record({ family: fc.constant(name), fixed: fc.boolean(), count: fc.integer({ min: 1, max: 2 }), plugs: fc.array(fc.record({ kind: fc.constantFrom(...plugsOf[name]), millimetres: fc.constantFrom(250, 400, 550) }), { minLength: 1, maxLength: 2 }) }));
-  const anyInlet = family.chain((name) => fc.record({ kind: fc.constantFrom(...kinds[name]), optional: fc.boolean(), reachMillimetres: fc.constantFrom(200, 350, 500), amps12: fc.constantFrom(1, 5, 11) }));
+  const anyInlet = family.chain((name) => fc.record({ kind: fc.constantFrom(...kinds[name]), optional: fc.boolean(), reachMillimetres: fc.constantFrom(200, 350, 500), place: fc.constantFrom('slots' as const, 'front' as const), amps12: fc.constantFrom(1, 5, 11) }));
   it('reaches the same score on every small case', () => {
     fc.assert(fc.property(fc.array(anyCable, { minLength: 1, maxLength: 3 }), fc.array(anyInlet, { minLength: 1, maxLength: 4 }), fc.array(fc.constantFrom('cpu', 'card', 'cpu-card', 'drive'), { maxLength: 3 }), (cables, inlets, socketKinds) => {
       const kit: CableKit = { sockets: sockets(...socketKinds), cables: cables.map((item, index) => ({ ...item, id: `k${index}`, gauge: 18 })) };

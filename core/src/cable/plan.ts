@@ -1,25 +1,31 @@
-import { conductorAmps, inletFamily, limits, socketTakes, type CableFamily, type PlugKind } from '../standards/index.ts';
-import type { CableKit, InletToServe, KitCable } from './kit.ts';
-import { planFamily, type FamilyPlan } from './plan-family.ts';
-import { addScores, compareScores, type PlanScore } from './score.ts';
+import { cableFamilies, conductorAmps, inletFamily, limits, plugServes, socketTakes, type CableFamily, type PlugKind } from '../standards/index.ts';
+import type { Adapter, CableKit, InletToServe, KitCable, Pin, Socket } from './kit.ts';
+import { adapterRefusal, planFamily, type FamilyExtras, type FamilyPlan, type LegToServe, type PlacedPlug, type UsedCable } from './plan-family.ts';
+import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
 
-/** One inlet with the plug that goes to it. */
+/** One inlet with the plug that goes to it. A 16-pin inlet on an adapter stands once for each of its legs. */
 export interface Assignment {
   readonly inletId: string;
   readonly cableCode: string;
   readonly kitCableId: string;
+  readonly copy: number;
   readonly socketLabel: string | null;
   readonly plugIndex: number;
   readonly plugKind: PlugKind;
+  readonly adapterId: string | null;
   readonly slackMillimetres: number;
+  /** Put there by hand. */
+  readonly pinned: boolean;
 }
 
 /** A cable that is used, with what it carries. */
 export interface PlannedCable {
   readonly code: string;
   readonly kitCableId: string;
+  readonly copy: number;
   readonly family: CableFamily;
   readonly socketLabel: string | null;
+  readonly spare: boolean;
   readonly amps12: number;
   readonly inletIds: readonly string[];
 }
@@ -32,11 +38,26 @@ export interface OpenInlet {
   readonly reason: OpenReason;
 }
 
+/**
+ * A pin that could not be kept, and why; the plan is made as if it were not there. `no-fit` keeps its plug: it is where
+ * the technician put it, and the inlet is wrong.
+ */
+export interface PinRefusal {
+  readonly inletId: string;
+  readonly code: 'lost' | 'plug-twice' | 'inlet-twice' | 'no-fit' | 'socket-kind' | 'socket-twice' | 'two-sockets' | 'no-socket';
+  readonly kitCableId: string;
+  readonly plugKind: PlugKind | null;
+  readonly socketLabel: string | null;
+}
+
 /** The plan for one supply and one machine. */
 export interface CablePlan {
   readonly assignments: readonly Assignment[];
   readonly cables: readonly PlannedCable[];
   readonly open: readonly OpenInlet[];
+  /** Inlets into which a hand put a plug that does not belong there. */
+  readonly wrong: readonly { readonly inletId: string; readonly cableCode: string; readonly socketLabel: string | null; readonly plugIndex: number; readonly plugKind: PlugKind }[];
+  readonly refused: readonly PinRefusal[];
   /** Pieces of the kit that stay in the bag. */
   readonly bagged: readonly { readonly kitCableId: string; readonly count: number }[];
   /** Graphics inlets that share a cable because there are too few. */
@@ -44,83 +65,182 @@ export interface CablePlan {
   readonly score: PlanScore;
 }
 
+/** What a plan may use and must keep. */
+export interface PlanRules {
+  /** Whether two graphics inlets may share a cable where the load allows it. */
+  readonly allowShared: boolean;
+  /** Adapters and extensions at hand. Those that no rule allows are left alone. */
+  readonly adapters: readonly Adapter[];
+  readonly pins: readonly Pin[];
+}
+export const usualRules: PlanRules = { allowShared: true, adapters: [], pins: [] };
+
+type Solve = typeof planFamily;
 const familyOrder: readonly CableFamily[] = ['main', 'cpu', 'card-16', 'card', 'drive'];
 
-function shareable(family: CableFamily): boolean {
-  return family !== 'main';
+interface Settled {
+  readonly placed: readonly PlacedPlug[];
+  readonly misplaced: readonly { readonly placed: PlacedPlug; readonly inlet: InletToServe }[];
+  readonly refused: readonly PinRefusal[];
+  /** Sockets that pinned pieces hold, by `kitCableId copy`. */
+  readonly sockets: ReadonlyMap<string, Socket>;
+}
+
+const pieceKey = (kitCableId: string, copy: number) => `${kitCableId} ${copy}`;
+
+/** Which pins can be kept, one by one in their order. */
+function settlePins(kit: CableKit, inlets: readonly InletToServe[], pins: readonly Pin[]): Settled {
+  const refused: PinRefusal[] = [];
+  const kept: { pin: Pin; cable: KitCable; inlet: InletToServe; fits: boolean }[] = [];
+  const sockets = new Map<string, Socket>();
+  for (const pin of pins) {
+    const cable = kit.cables.find((item) => item.id === pin.kitCableId);
+    const inlet = inlets.find((item) => item.id === pin.inletId);
+    const plugKind = cable?.plugs[pin.plugIndex]?.kind ?? null;
+    const refuse = (code: PinRefusal['code']) => refused.push({ inletId: pin.inletId, code, kitCableId: pin.kitCableId, plugKind, socketLabel: pin.socketLabel });
+    if (cable === undefined || inlet === undefined || plugKind === null || pin.copy >= cable.count) { refuse('lost'); continue; }
+    if (kept.some((item) => item.inlet === inlet)) { refuse('inlet-twice'); continue; }
+    if (kept.some((item) => item.cable === cable && item.pin.copy === pin.copy && item.pin.plugIndex === pin.plugIndex)) { refuse('plug-twice'); continue; }
+    if (pin.socketLabel !== null && !cable.fixed) {
+      const socket = kit.sockets.find((item) => item.label === pin.socketLabel);
+      const key = pieceKey(cable.id, pin.copy);
+      const held = sockets.get(key);
+      if (socket === undefined || !socketTakes(socket.kind, cable.family)) refuse('socket-kind');
+      else if (held !== undefined && held !== socket) refuse('two-sockets');
+      else if (held === undefined && [...sockets.values()].includes(socket)) refuse('socket-twice');
+      else sockets.set(key, socket);
+    }
+    const fits = plugServes(plugKind, inlet.kind) && inletFamily(inlet.kind) === cable.family;
+    if (!fits) refuse('no-fit');
+    kept.push({ pin, cable, inlet, fits });
+  }
+  const placed = kept.map(({ pin, cable, inlet }): PlacedPlug => ({ cable, copy: pin.copy, plugIndex: pin.plugIndex, inlet, holdsSocket: sockets.has(pieceKey(cable.id, pin.copy)) }));
+  return { placed, refused, sockets, misplaced: kept.flatMap((item, index) => (item.fits ? [] : [{ placed: placed[index]!, inlet: item.inlet }])) };
+}
+
+/** Every way to give 16-pin inlets an adapter of several cables or none: the legs to serve and the inlets that are left. */
+function withLegs(inlets: readonly InletToServe[], adapters: readonly Adapter[]): { readonly inlets: readonly LegToServe[]; readonly used: number }[] {
+  let ways: { readonly inlets: readonly LegToServe[]; readonly used: number; readonly spent: readonly string[] }[] = [{ inlets: [], used: 0, spent: [] }];
+  for (const inlet of inlets) {
+    const fitting = inletFamily(inlet.kind) !== 'card-16' ? [] : adapters.filter((adapter) => adapter.legs > 1 && plugServes(adapter.gives, inlet.kind) && inlet.amps12 * 12 <= Math.min(adapter.watts ?? Infinity, adapter.legs * limits.cardInletWatts['card-8']));
+    ways = ways.flatMap((way) => [
+      { ...way, inlets: [...way.inlets, inlet] },
+      ...fitting.filter((adapter) => way.spent.filter((id) => id === adapter.id).length < adapter.count).map((adapter) => ({
+        used: way.used + 1, spent: [...way.spent, adapter.id],
+        inlets: [...way.inlets, ...Array.from({ length: adapter.legs }, (): LegToServe => ({ ...inlet, kind: adapter.takes, reachMillimetres: inlet.reachMillimetres - adapter.addsMillimetres, amps12: inlet.amps12 / adapter.legs, leg: { ofInletId: inlet.id, adapterId: adapter.id } }))],
+      })),
+    ]);
+  }
+  return ways;
+}
+
+/** The families' best plans for each share of the sockets that two families could use, and the shares that add up best. */
+function bestShares(kit: CableKit, inlets: readonly LegToServe[], rules: PlanRules, settled: Settled, solve: Solve): { readonly score: PlanScore; readonly chosen: readonly FamilyPlan[] } | null {
+  const held = new Set(settled.sockets.values());
+  const free = kit.sockets.filter((socket) => !held.has(socket));
+  const sharedSockets = free.filter((socket) => socket.kind === 'cpu-card').length;
+  const pinned = new Set(settled.placed.map((item) => item.inlet.id));
+  const plansOf = (family: CableFamily): readonly (FamilyPlan | null)[] => {
+    const wanted = inlets.filter((inlet) => inletFamily(inlet.kind) === family && !pinned.has(inlet.id));
+    const cables = kit.cables.filter((cable) => cable.family === family);
+    const exclusive = free.filter((socket) => socketTakes(socket.kind, family) && socket.kind !== 'cpu-card').length;
+    const extra = family === 'cpu' || family === 'card' ? sharedSockets : 0;
+    const extras: FamilyExtras | undefined = rules.adapters.length === 0 && settled.placed.length === 0 ? undefined : { adapters: rules.adapters.filter((adapter) => adapter.legs === 1 && inletFamily(adapter.takes) === family), placed: settled.placed.filter((item) => item.cable.family === family) };
+    const plans: (FamilyPlan | null)[] = [];
+    for (let given = 0; given <= extra; given += 1) {
+      const before = plans[given - 1];
+      const enough = before != null && before.modularUsed < exclusive + given - 1;
+      plans.push(enough ? before : solve(family, cables, wanted, exclusive + given, rules.allowShared && family !== 'main', extras));
+    }
+    return plans;
+  };
+  const [main, cpu, sixteen, card, drive] = familyOrder.map(plansOf) as [readonly (FamilyPlan | null)[], readonly (FamilyPlan | null)[], readonly (FamilyPlan | null)[], readonly (FamilyPlan | null)[], readonly (FamilyPlan | null)[]];
+  let best: { score: PlanScore; cpu: FamilyPlan; card: FamilyPlan } | null = null;
+  for (let toCpu = 0; toCpu <= sharedSockets; toCpu += 1) {
+    const forCpu = cpu[toCpu];
+    const forCard = card[sharedSockets - toCpu];
+    if (forCpu == null || forCard == null) continue;
+    const score = addScores(forCpu.score, forCard.score);
+    if (best === null || compareScores(score, best.score) < 0) best = { score, cpu: forCpu, card: forCard };
+  }
+  if (best === null || main[0] == null || sixteen[0] == null || drive[0] == null) return null;
+  const chosen = [main[0], best.cpu, sixteen[0], best.card, drive[0]];
+  return { chosen, score: chosen.map((plan) => plan.score).reduce(addScores) };
 }
 
 /**
  * The best plan, exactly, by this order: required inlets served, optional inlets served, fewest graphics inlets that
- * share a cable, fewest cables, evenest load (least sum of squared amps), least slack. The same input gives the same plan.
- * Families of cables meet only in sockets that take several, so each family is solved for every number of sockets it
- * may get, and the shares that add up best are taken.
- * @param allowShared whether two graphics inlets may share a cable where the load allows it
+ * share a cable, fewest pieces that are not of the supply's own kit, fewest cables, evenest load (least sum of squared
+ * amps), least slack. The same input gives the same plan. Families of cables meet only in sockets that take several, so
+ * each family is solved for every number of sockets it may get, and the shares that add up best are taken; each way to
+ * give a 16-pin inlet an adapter is tried.
  * @param solve how a family is solved; `rememberingPlanner` gives one that does not solve the same twice
  */
-export function planCables(kit: CableKit, inlets: readonly InletToServe[], allowShared = true, solve: typeof planFamily = planFamily): CablePlan {
-  const perFamily = new Map<CableFamily, FamilyPlan[]>();
-  const own = (family: CableFamily) => kit.sockets.filter((socket) => socketTakes(socket.kind, family));
-  const sharedSockets = kit.sockets.filter((socket) => socket.kind === 'cpu-card').length;
-  for (const family of familyOrder) {
-    const wanted = inlets.filter((inlet) => inletFamily(inlet.kind) === family);
-    const cables = kit.cables.filter((cable) => cable.family === family);
-    const exclusive = own(family).filter((socket) => socket.kind !== 'cpu-card').length;
-    const extra = family === 'cpu' || family === 'card' ? sharedSockets : 0;
-    const plans: FamilyPlan[] = [];
-    for (let given = 0; given <= extra; given += 1) {
-      const before = plans[given - 1];
-      const enough = before !== undefined && before.modularUsed < exclusive + given - 1;
-      plans.push(enough ? before : solve(family, cables, wanted, exclusive + given, allowShared && shareable(family)));
+export function planCables(kit: CableKit, inlets: readonly InletToServe[], rules: PlanRules = usualRules, solve: Solve = planFamily): CablePlan {
+  let settled = settlePins(kit, inlets, rules.pins);
+  const extraRefusals: PinRefusal[] = [];
+  const usable = rules.adapters.length === 0 ? rules : { ...rules, adapters: rules.adapters.filter((adapter) => adapterRefusal(adapter) === null) };
+  for (;;) {
+    const pinned = new Set(settled.placed.map((item) => item.inlet.id));
+    let best: { score: PlanScore; chosen: readonly FamilyPlan[] } | null = null;
+    for (const way of withLegs(inlets.filter((inlet) => !pinned.has(inlet.id)), usable.adapters)) {
+      const found = bestShares(kit, way.inlets, usable, settled, solve);
+      if (found === null) continue;
+      const score = way.used === 0 ? found.score : addScores(found.score, { ...noScore, foreign: way.used });
+      if (best === null || compareScores(score, best.score) < 0) best = { score, chosen: found.chosen };
     }
-    perFamily.set(family, plans);
+    if (best !== null) return assemble(kit, inlets, best.chosen, best.score, { ...settled, refused: [...settled.refused, ...extraRefusals] });
+    // More cables put in by hand than there are sockets: the last of them goes.
+    const last = [...settled.placed].reverse().find((item) => !item.cable.fixed && !item.holdsSocket);
+    if (last === undefined) throw new Error('no plan although nothing stands in its way');
+    extraRefusals.push({ inletId: last.inlet.id, code: 'no-socket', kitCableId: last.cable.id, plugKind: last.cable.plugs[last.plugIndex]!.kind, socketLabel: null });
+    settled = { ...settled, placed: settled.placed.filter((item) => item !== last), misplaced: settled.misplaced.filter((item) => item.placed !== last) };
   }
-  const plansOf = (family: CableFamily) => perFamily.get(family)!;
-  let split = 0;
-  let best: PlanScore | null = null;
-  for (let toCpu = 0; toCpu <= sharedSockets; toCpu += 1) {
-    const score = addScores(plansOf('cpu')[toCpu]!.score, plansOf('card')[sharedSockets - toCpu]!.score);
-    if (best === null || compareScores(score, best) < 0) { best = score; split = toCpu; }
-  }
-  const chosen = familyOrder.map((family) => {
-    const plans = plansOf(family);
-    return plans[family === 'cpu' ? split : family === 'card' ? sharedSockets - split : 0]!;
-  });
-  return assemble(kit, inlets, chosen);
 }
 
-function assemble(kit: CableKit, inlets: readonly InletToServe[], chosen: readonly FamilyPlan[]): CablePlan {
-  const freeSockets = [...kit.sockets];
+function assemble(kit: CableKit, inlets: readonly InletToServe[], chosen: readonly FamilyPlan[], score: PlanScore, settled: Settled): CablePlan {
+  const held = new Set(settled.sockets.values());
+  const freeSockets = kit.sockets.filter((socket) => !held.has(socket));
   const assignments: Assignment[] = [];
   const cables: PlannedCable[] = [];
+  const wrong: CablePlan['wrong'][number][] = [];
   const usedCount = new Map<string, number>();
+  const misplaced = new Set(settled.misplaced.map((item) => item.inlet.id));
+  const pinned = new Set(settled.placed.map((item) => item.inlet.id));
   let sharedCables = 0;
   const place = new Map(inlets.map((inlet, index) => [inlet.id, index]));
-  const firstInlet = (used: FamilyPlan['cables'][number]) => Math.min(...used.plugs.map((item) => place.get(item.inlet.id)!));
+  const firstInlet = (used: UsedCable) => Math.min(...used.plugs.map((item) => place.get(item.inlet.id)!));
   for (const plan of chosen) {
     // Sockets in the order of the inlets, so that wires cross as little as they need.
     for (const used of [...plan.cables].sort((a, b) => firstInlet(a) - firstInlet(b))) {
-      const cable = used.cable;
+      const { cable } = used;
       usedCount.set(cable.id, (usedCount.get(cable.id) ?? 0) + 1);
-      let socketLabel: string | null = null;
-      if (!cable.fixed) {
+      let socketLabel: string | null = settled.sockets.get(pieceKey(cable.id, used.copy))?.label ?? null;
+      if (!cable.fixed && socketLabel === null) {
         const index = ['exact', 'shared'].map((pass) => freeSockets.findIndex((socket) => socketTakes(socket.kind, cable.family) && (pass === 'exact') === (socket.kind !== 'cpu-card'))).find((found) => found >= 0);
         if (index === undefined) throw new Error(`no socket left for ${cable.id}`);
         socketLabel = freeSockets.splice(index, 1)[0]!.label;
       }
       const code = `C${String(cables.length + 1).padStart(2, '0')}`;
-      cables.push({ code, kitCableId: cable.id, family: cable.family, socketLabel, amps12: used.plugs.reduce((sum, item) => sum + item.inlet.amps12, 0), inletIds: used.plugs.map((item) => item.inlet.id) });
+      const served = used.plugs.filter((item) => !misplaced.has(item.inlet.id));
+      cables.push({ code, kitCableId: cable.id, copy: used.copy, family: cable.family, socketLabel, spare: cable.spare === true, amps12: served.reduce((sum, item) => sum + item.inlet.amps12, 0), inletIds: used.plugs.map((item) => item.inlet.id) });
       if ((cable.family === 'card' || cable.family === 'card-16') && used.plugs.length > 1) sharedCables += 1;
       for (const item of used.plugs) {
         const plug = cable.plugs[item.plugIndex]!;
-        assignments.push({ inletId: item.inlet.id, cableCode: code, kitCableId: cable.id, socketLabel, plugIndex: item.plugIndex, plugKind: plug.kind, slackMillimetres: plug.millimetres - item.inlet.reachMillimetres });
+        if (misplaced.has(item.inlet.id)) { wrong.push({ inletId: item.inlet.id, cableCode: code, socketLabel, plugIndex: item.plugIndex, plugKind: plug.kind }); continue; }
+        assignments.push({
+          inletId: item.inlet.id, cableCode: code, kitCableId: cable.id, copy: used.copy, socketLabel, plugIndex: item.plugIndex, plugKind: plug.kind, adapterId: item.inlet.leg?.adapterId ?? item.adapter?.id ?? null,
+          slackMillimetres: plug.millimetres + (item.adapter?.addsMillimetres ?? 0) - item.inlet.reachMillimetres, pinned: pinned.has(item.inlet.id),
+        });
       }
     }
   }
-  assignments.sort((a, b) => place.get(a.inletId)! - place.get(b.inletId)!);
-  const open = chosen.flatMap((plan) => plan.open).sort((a, b) => place.get(a.inletId)! - place.get(b.inletId)!);
-  const bagged = kit.cables.filter((cable) => !cable.fixed).map((cable) => ({ kitCableId: cable.id, count: cable.count - (usedCount.get(cable.id) ?? 0) })).filter((piece) => piece.count > 0);
-  return { assignments, cables, open, bagged, sharedCables, score: chosen.map((plan) => plan.score).reduce(addScores) };
+  const inOrder = <T extends { readonly inletId: string }>(list: T[]): T[] => list.sort((a, b) => place.get(a.inletId)! - place.get(b.inletId)!);
+  const open = inOrder(chosen.flatMap((plan) => [...plan.open]));
+  const bagged = kit.cables.filter((cable) => !cable.fixed && cable.spare !== true).map((cable) => ({ kitCableId: cable.id, count: cable.count - (usedCount.get(cable.id) ?? 0) })).filter((piece) => piece.count > 0);
+  // What a hand put into the wrong inlet serves nobody.
+  const unserved = settled.misplaced.reduce((sum, { inlet }) => addScores(sum, inlet.optional ? { ...noScore, openOptional: 1 } : { ...noScore, openRequired: 1 }), score);
+  return { assignments: inOrder(assignments), cables, open, wrong, refused: settled.refused, bagged, sharedCables, score: unserved };
 }
 
 /** Amps the +12 conductors of a plug may carry in all; null for plugs whose count of conductors is not planned by. */
@@ -135,7 +255,7 @@ const cableKeys = new WeakMap<KitCable, string>();
 function cableKey(cable: KitCable): string {
   let key = cableKeys.get(cable);
   if (key === undefined) {
-    key = `;${cable.count}${cable.fixed ? 'f' : 'm'}${cable.plugs.map((plug) => `,${plug.kind}@${plug.millimetres}`).join('')}`;
+    key = `;${cable.count}${cable.fixed ? 'f' : 'm'}${cable.spare === true ? 's' : ''}${cable.plugs.map((plug) => `,${plug.kind}@${plug.millimetres}`).join('')}`;
     cableKeys.set(cable, key);
   }
   return key;
@@ -143,11 +263,13 @@ function cableKey(cable: KitCable): string {
 
 /**
  * A way to solve families for one and the same machine that remembers what it has solved: kits of many supplies are made of
- * the same cables. Cables are told apart by all that a plan depends on, and named by their own ids again.
+ * the same cables. Cables are told apart by all that a plan depends on, and named by their own ids again. Where something
+ * is pinned or adapted, nothing is remembered.
  */
-export function rememberingPlanner(): typeof planFamily {
-  const solved = new Map<string, { readonly cables: readonly KitCable[]; readonly plan: FamilyPlan }>();
-  return (family, cables, inlets, sockets, allowShared) => {
+export function rememberingPlanner(): Solve {
+  const solved = new Map<string, { readonly cables: readonly KitCable[]; readonly plan: FamilyPlan | null }>();
+  return (family, cables, inlets, sockets, allowShared, extras) => {
+    if (extras !== undefined) return planFamily(family, cables, inlets, sockets, allowShared, extras);
     let key = `${family}|${sockets}|${allowShared}`;
     for (const cable of cables) key += cableKey(cable);
     const known = solved.get(key);
@@ -156,7 +278,12 @@ export function rememberingPlanner(): typeof planFamily {
       solved.set(key, { cables, plan });
       return plan;
     }
-    if (known.cables === cables) return known.plan;
+    if (known.plan === null || known.cables === cables) return known.plan;
     return { ...known.plan, cables: known.plan.cables.map((used) => ({ ...used, cable: cables[known.cables.indexOf(used.cable)]! })) };
   };
+}
+
+/** The families of cables that meet in sockets: what is short in one may be short because of the other. */
+export function familiesMeeting(family: CableFamily): readonly CableFamily[] {
+  return family === 'cpu' || family === 'card' || family === 'card-16' ? cableFamilies.filter((item) => item === 'cpu' || item === 'card' || item === 'card-16') : [family];
 }

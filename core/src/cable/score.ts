@@ -3,14 +3,16 @@ export interface PlanScore {
   readonly openRequired: number;
   readonly openOptional: number;
   readonly sharing: number;
+  /** Spare cables and adapters, which are not of the supply's own kit. */
+  readonly foreign: number;
   readonly cables: number;
   /** Sum over cables of squared amps on all voltages, for the evenness of the load. */
   readonly unevenness: number;
   readonly slackMillimetres: number;
 }
 
-export const noScore: PlanScore = { openRequired: 0, openOptional: 0, sharing: 0, cables: 0, unevenness: 0, slackMillimetres: 0 };
-const order = ['openRequired', 'openOptional', 'sharing', 'cables', 'unevenness', 'slackMillimetres'] as const;
+export const noScore: PlanScore = { openRequired: 0, openOptional: 0, sharing: 0, foreign: 0, cables: 0, unevenness: 0, slackMillimetres: 0 };
+const order = ['openRequired', 'openOptional', 'sharing', 'foreign', 'cables', 'unevenness', 'slackMillimetres'] as const;
 const tolerance = 1e-9;
 
 /** Negative when `a` is the better score, 0 when equal. */
@@ -25,6 +27,6 @@ export function compareScores(a: PlanScore, b: PlanScore): number {
 export function addScores(a: PlanScore, b: PlanScore): PlanScore {
   return {
     openRequired: a.openRequired + b.openRequired, openOptional: a.openOptional + b.openOptional, sharing: a.sharing + b.sharing,
-    cables: a.cables + b.cables, unevenness: a.unevenness + b.unevenness, slackMillimetres: a.slackMillimetres + b.slackMillimetres,
+    foreign: a.foreign + b.foreign, cables: a.cables + b.cables, unevenness: a.unevenness + b.unevenness, slackMillimetres: a.slackMillimetres + b.slackMillimetres,
   };
 }

@@ -1,4 +1,4 @@
-import type { CableProbe, Choice, Finding, Instant, Job, JobPart, KeptLog, NotedOutcome, PresentSupply, Reading, RecordedCable, Seat, Sheet, SignOff } from './job.ts';
+import type { CableProbe, Choice, Finding, Instant, Job, JobPart, KeptLog, NotedOutcome, PinnedPlug, PresentSupply, Reading, RecordedCable, Seat, Sheet, SignOff, StepOrder, StepPhase } from './job.ts';
 
 export type SheetChanges = { readonly [K in keyof Omit<Sheet, 'version'>]?: Sheet[K] | undefined };
 
@@ -24,7 +24,15 @@ export type Act =
   | { readonly kind: 'set-choice'; readonly choice: Omit<Choice, 'by' | 'at' | 'version'> | null; readonly basedOn: number }
   | { readonly kind: 'put-cable'; readonly cable: Omit<RecordedCable, 'version'>; readonly basedOn: number }
   | { readonly kind: 'drop-cable'; readonly cableId: string; readonly basedOn: number }
-  | { readonly kind: 'put-seat'; readonly seat: Omit<Seat, 'by' | 'at' | 'version'>; readonly basedOn: number }
+  /** Puts a plug into an inlet by hand; what the plan would have there goes elsewhere. */
+  | { readonly kind: 'put-pin'; readonly pin: Omit<PinnedPlug, 'by' | 'at' | 'version'>; readonly basedOn: number }
+  | { readonly kind: 'drop-pin'; readonly inletId: string; readonly basedOn: number }
+  | { readonly kind: 'put-seat'; readonly seat: Omit<Seat, 'by' | 'at' | 'version' | 'rechecked'>; readonly basedOn: number }
+  /** Seats that were looked at once more after tying; those that are not there any more are passed over. */
+  | { readonly kind: 'recheck-seats'; readonly inletIds: readonly string[] }
+  | { readonly kind: 'tick-step'; readonly stepId: string }
+  | { readonly kind: 'untick-step'; readonly stepId: string }
+  | { readonly kind: 'order-steps'; readonly phase: StepPhase; readonly stepIds: readonly string[]; readonly basedOn: number }
   | { readonly kind: 'sign-off'; readonly id: string; readonly point: string; readonly reason: string }
   | { readonly kind: 'withdraw-sign-off'; readonly id: string }
   | { readonly kind: 'close'; readonly basedOn: number }
@@ -51,13 +59,14 @@ export interface ActContext {
   readonly unansweredPoints: (job: Job) => number;
 }
 
-/** Plugs and ticks of inlets that are no longer there go with them; a cable that loses a plug's inlet is a new version. */
+/** Plugs, pins and ticks of inlets that are no longer there go with them; a cable that loses a plug's inlet is a new version. */
 function tidied(job: Job, parts: readonly JobPart[]): Partial<Job> {
   const known = new Set(parts.flatMap((part) => part.inlets.map((inlet) => inlet.id)));
   const lost = (id: string | null) => id !== null && !known.has(id);
   return {
     parts,
     seats: job.seats.filter((seat) => known.has(seat.inletId)),
+    pins: job.pins.filter((pin) => known.has(pin.inletId)),
     cables: job.cables.map((cable) => (cable.plugs.some((plug) => lost(plug.inletId)) ? { ...cable, version: cable.version + 1, plugs: cable.plugs.map((plug) => (lost(plug.inletId) ? { ...plug, inletId: null } : plug)) } : cable)),
   };
 }
@@ -89,7 +98,7 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
   if (job.state === 'closed' && act.kind !== 'reopen') return refuse({ code: 'closed' });
   const signed = { by: context.by, at: context.at };
   const done = (changes: Partial<Job>): ActResult => ({ ok: true, job: { ...job, ...changes, updatedAt: context.at } });
-  const versioned = <K extends 'cables' | 'seats' | 'probes' | 'logs'>(key: K, result: { readonly list: Job[K][number][] } | Refusal): ActResult => ('code' in result ? refuse(result) : done({ [key]: result.list }));
+  const versioned = <K extends 'cables' | 'seats' | 'probes' | 'logs' | 'pins' | 'stepOrders'>(key: K, result: { readonly list: Job[K][number][] } | Refusal): ActResult => ('code' in result ? refuse(result) : done({ [key]: result.list }));
   const withParts = (result: { readonly list: JobPart[] } | Refusal): ActResult => ('code' in result ? refuse(result) : done(tidied(job, result.list)));
   const stale = (subject: string, basedOn: number, current: number): ActResult | null => (basedOn === current ? null : refuse({ code: 'stale', subject, basedOn, current }));
   const inletIds = () => new Set(job.parts.flatMap((part) => part.inlets.map((inlet) => inlet.id)));
@@ -161,7 +170,21 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
       return versioned('cables', drop(job.cables, (cable) => cable.id === act.cableId, act.basedOn, `cable:${act.cableId}`));
     case 'put-seat':
       if (!inletIds().has(act.seat.inletId)) return refuse({ code: 'unknown-reference', path: 'seat.inletId', value: act.seat.inletId });
-      return versioned('seats', put(job.seats, (seat) => seat.inletId === act.seat.inletId, (version): Seat => ({ ...act.seat, ...signed, version }), act.basedOn, `seat:${act.seat.inletId}`));
+      return versioned('seats', put(job.seats, (seat) => seat.inletId === act.seat.inletId, (version): Seat => ({ ...act.seat, ...signed, version, rechecked: null }), act.basedOn, `seat:${act.seat.inletId}`));
+    case 'put-pin':
+      if (!inletIds().has(act.pin.inletId)) return refuse({ code: 'unknown-reference', path: 'pin.inletId', value: act.pin.inletId });
+      return versioned('pins', put(job.pins, (pin) => pin.inletId === act.pin.inletId, (version): PinnedPlug => ({ ...act.pin, ...signed, version }), act.basedOn, `pin:${act.pin.inletId}`));
+    case 'drop-pin':
+      return versioned('pins', drop(job.pins, (pin) => pin.inletId === act.inletId, act.basedOn, `pin:${act.inletId}`));
+    case 'recheck-seats':
+      return done({ seats: job.seats.map((seat) => (act.inletIds.includes(seat.inletId) ? { ...seat, rechecked: signed } : seat)) });
+    case 'tick-step':
+      // Two people ticking the same step mean the same.
+      return job.steps.some((step) => step.stepId === act.stepId) ? done({}) : done({ steps: [...job.steps, { stepId: act.stepId, ...signed }] });
+    case 'untick-step':
+      return done({ steps: job.steps.filter((step) => step.stepId !== act.stepId) });
+    case 'order-steps':
+      return versioned('stepOrders', put(job.stepOrders, (order) => order.phase === act.phase, (version): StepOrder => ({ phase: act.phase, stepIds: act.stepIds, version }), act.basedOn, `steps:${act.phase}`));
     case 'sign-off': {
       if (job.signOffs.some((item) => item.point === act.point)) return refuse({ code: 'duplicate', subject: `sign-off:${act.point}` });
       const item: SignOff = { id: act.id, point: act.point, reason: act.reason, ...signed };

@@ -1,10 +1,20 @@
 import { plugServes, type InletKind, type PlugKind } from '../standards/index.ts';
-import { partsAt } from '../machine/index.ts';
-import { planCables, type OpenReason, type CablePlan } from '../cable/index.ts';
+import { partsAt, type CasePlace } from '../machine/index.ts';
+import { allowedAdapters, breachConcerns, checkPlan, planCables, sparesFor, usualPlace, type CableBags, type CableKit, type InletToServe, type OpenReason, type CablePlan, type PlanBreach, type PlanRules } from '../cable/index.ts';
 import { inletsToServe, type SupplyModel } from '../supply/index.ts';
 import type { Job, JobPart, Seat } from './job.ts';
+import type { ShopSettings } from './shop.ts';
 
-export type SeatState = 'seated' | 'to-seat' | 'open';
+/** `wrong`: a hand put a plug there that does not belong. */
+export type SeatState = 'seated' | 'to-seat' | 'open' | 'wrong';
+
+/** One end of a cable at an inlet. */
+export interface CableEnd {
+  readonly cableCode: string;
+  readonly socketLabel: string | null;
+  readonly plugKind: PlugKind;
+  readonly plugIndex: number;
+}
 
 /** One inlet of the machine as it will be, with the plug that goes to it and how far that is. */
 export interface InletRow {
@@ -14,13 +24,22 @@ export interface InletRow {
   readonly label: string;
   readonly partName: string;
   readonly optional: boolean;
+  readonly place: CasePlace;
   readonly state: SeatState;
   readonly cableCode: string | null;
   readonly socketLabel: string | null;
   readonly plugKind: PlugKind | null;
   readonly plugIndex: number | null;
+  readonly kitCableId: string | null;
+  readonly copy: number | null;
+  /** The adapter or extension between plug and inlet. */
+  readonly adapterId: string | null;
+  /** The further cables that feed an adapter. */
+  readonly legs: readonly CableEnd[];
+  readonly pinned: boolean;
   readonly slackMillimetres: number | null;
   readonly openReason: OpenReason | null;
+  readonly breaches: readonly PlanBreach[];
   readonly seat: Seat | null;
 }
 
@@ -30,35 +49,70 @@ export interface Cabling {
   readonly basis: 'plan' | 'record' | 'none';
   readonly rows: readonly InletRow[];
   readonly plan: CablePlan | null;
+  /** What the plan was made from: the supply's kit with the spare cables it may use. */
+  readonly kit: CableKit | null;
+  readonly inlets: readonly InletToServe[];
+  readonly rules: PlanRules;
   /** Plugs of the record that fit no inlet they are said to go to. */
   readonly misfits: readonly { readonly cableId: string; readonly inletId: string; readonly plugKind: PlugKind }[];
+  /** What the moves by hand break. */
+  readonly breaches: readonly PlanBreach[];
 }
 
-interface Place { readonly cableCode: string; readonly socketLabel: string | null; readonly plugKind: PlugKind; readonly plugIndex: number; readonly slackMillimetres: number | null }
+interface Place extends CableEnd { readonly slackMillimetres: number | null; readonly kitCableId: string | null; readonly copy: number | null; readonly adapterId: string | null; readonly pinned: boolean; readonly legs: readonly CableEnd[]; readonly wrong: boolean }
 
 /** A tick counts only for the plug that the plan still sends to this inlet. */
 function seatFor(job: Job, inletId: string, place: Place): Seat | null {
   return job.seats.find((seat) => seat.inletId === inletId && seat.cableCode === place.cableCode && seat.plugIndex === place.plugIndex) ?? null;
 }
 
-/** Is a connector seated: click heard, tug holds, gap even? */
-export function isSeated(seat: Seat | null): boolean {
-  return seat !== null && seat.click && seat.tug && seat.gap;
+export type SeatCheck = 'click' | 'tug' | 'gap' | 'halves' | 'bend' | 'panel';
+
+/** What a connector is looked at for: each for click, tug and gap, split plugs for both halves, a 16-pin one for bend and panel. */
+export function seatChecks(inletKind: InletKind, plugKind: PlugKind): readonly SeatCheck[] {
+  const split = plugKind === 'main-20+4' || (plugKind === 'cpu-4+4' && inletKind === 'cpu-8') || (plugKind === 'card-6+2' && inletKind === 'card-8');
+  return ['click', 'tug', 'gap', ...(split ? ['halves' as const] : []), ...(inletKind === 'card-16' ? ['bend' as const, 'panel' as const] : [])];
+}
+
+/** Is a connector seated, by everything its kind asks for? */
+export function isSeated(seat: Seat | null, inletKind: InletKind, plugKind: PlugKind): boolean {
+  return seat !== null && seatChecks(inletKind, plugKind).every((check) => seat[check]);
+}
+
+const noPlace = { cableCode: null, socketLabel: null, plugKind: null, plugIndex: null, kitCableId: null, copy: null, adapterId: null, legs: [], pinned: false, slackMillimetres: null } as const;
+
+/** What a plan for this supply may be made of and must keep to. */
+export function planGround(job: Pick<Job, 'pins'>, chosen: SupplyModel, bags: CableBags, settings: ShopSettings): { readonly kit: CableKit; readonly rules: PlanRules } {
+  const { choosing } = settings;
+  return {
+    kit: choosing.spareCables ? { ...chosen.kit, cables: [...chosen.kit.cables, ...sparesFor(bags, chosen.id)] } : chosen.kit,
+    rules: { allowShared: choosing.sharedCardCable, adapters: choosing.adapters ? allowedAdapters(bags) : [], pins: job.pins },
+  };
 }
 
 /** Joins plan or record with the ticks. Kit for `replace`, the recorded harness for `keep`. */
-export function cablingOf(job: Job, chosen: SupplyModel | null, parts: readonly JobPart[] = job.parts, sharedCardCable = true): Cabling {
+export function cablingOf(job: Job, chosen: SupplyModel | null, shop: { readonly bags: CableBags; readonly settings: ShopSettings }, parts: readonly JobPart[] = job.parts): Cabling {
   const planned = partsAt(parts, 'planned');
   const inlets = inletsToServe(planned, job.sheet.layout);
   const places = new Map<string, Place>();
   const reasons = new Map<string, OpenReason>();
   const misfits: { cableId: string; inletId: string; plugKind: PlugKind }[] = [];
   let plan: CablePlan | null = null;
+  let kit: CableKit | null = null;
+  let rules: PlanRules = { allowShared: shop.settings.choosing.sharedCardCable, adapters: [], pins: [] };
   let basis: Cabling['basis'] = 'none';
+  let breaches: readonly PlanBreach[] = [];
   if (job.choice?.kind === 'replace' && chosen !== null) {
     basis = 'plan';
-    plan = planCables(chosen.kit, inlets, sharedCardCable);
-    for (const item of plan.assignments) places.set(item.inletId, item);
+    ({ kit, rules } = planGround(job, chosen, shop.bags, shop.settings));
+    plan = planCables(kit, inlets, rules);
+    breaches = checkPlan(kit, inlets, plan.assignments, rules);
+    for (const item of plan.assignments) {
+      const first = places.get(item.inletId);
+      const end: CableEnd = { cableCode: item.cableCode, socketLabel: item.socketLabel, plugKind: item.plugKind, plugIndex: item.plugIndex };
+      places.set(item.inletId, first === undefined ? { ...item, legs: [], wrong: false } : { ...first, legs: [...first.legs, end] });
+    }
+    for (const item of plan.wrong) places.set(item.inletId, { ...item, slackMillimetres: null, kitCableId: null, copy: null, adapterId: null, pinned: true, legs: [], wrong: true });
     for (const item of plan.open) reasons.set(item.inletId, item.reason);
   } else if (job.cables.length > 0) {
     basis = 'record';
@@ -67,19 +121,44 @@ export function cablingOf(job: Job, chosen: SupplyModel | null, parts: readonly 
       const inlet = inlets.find((candidate) => candidate.id === plug.inletId);
       if (inlet === undefined) return;
       if (!plugServes(plug.kind, inlet.kind)) misfits.push({ cableId: cable.id, inletId: inlet.id, plugKind: plug.kind });
-      else places.set(inlet.id, { cableCode: cable.label, socketLabel: cable.socketLabel === '' ? null : cable.socketLabel, plugKind: plug.kind, plugIndex, slackMillimetres: null });
+      else places.set(inlet.id, { ...noPlace, cableCode: cable.label, socketLabel: cable.socketLabel === '' ? null : cable.socketLabel, plugKind: plug.kind, plugIndex, wrong: false });
     });
   }
   const rows = planned.flatMap((part) => part.inlets.map((inlet): InletRow => {
     const place = places.get(inlet.id) ?? null;
     const seat = place === null ? null : seatFor(job, inlet.id, place);
+    const { wrong: _wrong, ...where } = place ?? { ...noPlace, wrong: false };
     return {
-      inletId: inlet.id, partId: part.id, kind: inlet.kind, label: inlet.label, partName: part.name, optional: inlet.optional,
-      state: place === null ? 'open' : isSeated(seat) ? 'seated' : 'to-seat',
-      cableCode: place?.cableCode ?? null, socketLabel: place?.socketLabel ?? null, plugKind: place?.plugKind ?? null, plugIndex: place?.plugIndex ?? null,
-      slackMillimetres: place?.slackMillimetres ?? null, openReason: reasons.get(inlet.id) ?? null, seat,
+      inletId: inlet.id, partId: part.id, kind: inlet.kind, label: inlet.label, partName: part.name, optional: inlet.optional, place: inlet.place ?? usualPlace(inlet.kind),
+      state: place === null ? 'open' : place.wrong ? 'wrong' : isSeated(seat, inlet.kind, place.plugKind) ? 'seated' : 'to-seat',
+      cableCode: where.cableCode, socketLabel: where.socketLabel, plugKind: where.plugKind, plugIndex: where.plugIndex, kitCableId: where.kitCableId, copy: where.copy, adapterId: where.adapterId, legs: where.legs, pinned: where.pinned, slackMillimetres: where.slackMillimetres,
+      openReason: reasons.get(inlet.id) ?? null, breaches: breaches.filter((breach) => breachConcerns(breach, inlet.id, where.cableCode)), seat,
     };
   }));
-  return { basis, rows, plan, misfits };
+  return { basis, rows, plan, kit, inlets, rules, misfits, breaches };
 }
 
+/** What became of an inlet's cable between before and after. */
+export interface HarnessChange {
+  readonly inletId: string;
+  readonly label: string;
+  readonly before: { readonly cable: string; readonly socketLabel: string | null } | null;
+  readonly after: { readonly cable: string; readonly socketLabel: string | null } | null;
+  /** `gone`: the part leaves the machine. `not-recorded`: nobody wrote down what was there. */
+  readonly word: 'same' | 'replaced' | 'new' | 'gone' | 'open' | 'not-recorded';
+}
+
+/** Before against after, inlet by inlet: those of the machine as it will be first, then those that leave it. */
+export function harnessChanges(job: Job, cabling: Cabling): HarnessChange[] {
+  const present = new Set(partsAt(job.parts, 'present').flatMap((part) => part.inlets.map((inlet) => inlet.id)));
+  const beforeOf = (inletId: string) => { const cable = job.cables.find((item) => item.plugs.some((plug) => plug.inletId === inletId)); return cable === undefined ? null : { cable: cable.label, socketLabel: cable.socketLabel === '' ? null : cable.socketLabel }; };
+  const staying = cabling.rows.map((row): HarnessChange => {
+    const before = beforeOf(row.inletId);
+    const after = row.cableCode === null ? null : { cable: row.cableCode, socketLabel: row.socketLabel };
+    const word = after === null ? 'open' : before === null ? (present.has(row.inletId) ? 'not-recorded' : 'new') : cabling.basis === 'record' ? 'same' : 'replaced';
+    return { inletId: row.inletId, label: row.label, before, after, word };
+  });
+  const stays = new Set(cabling.rows.map((row) => row.inletId));
+  const leaving = partsAt(job.parts, 'present').flatMap((part) => part.inlets).filter((inlet) => !stays.has(inlet.id)).map((inlet): HarnessChange => ({ inletId: inlet.id, label: inlet.label, before: beforeOf(inlet.id), after: null, word: 'gone' }));
+  return [...staying, ...leaving];
+}

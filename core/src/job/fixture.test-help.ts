@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { noBags } from '../cable/index.ts';
 import { compileModel, type Knowledge } from '../diagnose/index.ts';
 import { partClass } from '../machine/index.ts';
 import type { SupplyModel } from '../supply/index.ts';
@@ -12,6 +13,7 @@ export const testShop: Shop = {
   model: compileModel(knowledge),
   instruments: [{ id: 'meter', name: 'Meter', kind: 'multimeter', ranges: [{ fullScaleVolts: 60, percent: 0.05, counts: 3, digitVolts: 0.001 }], powerGoodErrorMilliseconds: 10, calibratedUntil: null, ownedBy: '' }],
   supplies: supplyFile.supplies,
+  bags: noBags,
 };
 
 export function uuid(number: number): string {

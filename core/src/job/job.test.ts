@@ -29,7 +29,7 @@ describe('acts', () => {
     expect(bench.try({ kind: 'put-part', part: testPart('drive-flat', 'other', { inlets: [{ id: 'drive-1', kind: 'sata', label: 'x', optional: false }] }), basedOn: 0 })).toMatchObject({ code: 'duplicate' });
     expect(bench.try({ kind: 'set-choice', choice: { kind: 'replace', modelId: 'nothing', known: [], reason: '' }, basedOn: 0 })).toMatchObject({ code: 'unknown-reference' });
     expect(bench.try({ kind: 'take-reading', reading: { id: uuid(1), phase: 'before', subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 12 }, instrumentId: 'lost', ...bareReading } })).toMatchObject({ code: 'unknown-reference' });
-    expect(bench.try({ kind: 'put-seat', seat: { inletId: 'ghost', cableCode: 'C01', plugIndex: 0, click: true, tug: true, gap: true }, basedOn: 0 })).toMatchObject({ code: 'unknown-reference' });
+    expect(bench.try({ kind: 'put-seat', seat: { inletId: 'ghost', cableCode: 'C01', plugIndex: 0, click: true, tug: true, gap: true, halves: true, bend: true, panel: true }, basedOn: 0 })).toMatchObject({ code: 'unknown-reference' });
   });
   it('give an inlet one plug only', () => {
     const cable = (id: number, inletId: string) => ({ kind: 'put-cable' as const, cable: { id: uuid(id), label: String(id), socketLabel: '', plugs: [{ kind: 'sata' as const, inletId }], way: '', tiesToCut: 0 }, basedOn: 0 });
@@ -40,7 +40,7 @@ describe('acts', () => {
   it('take plugs and ticks along when a part goes, and free them when an inlet goes', () => {
     const bench = machine().do(
       { kind: 'put-cable', cable: { id: uuid(1), label: 'D', socketLabel: '', plugs: [{ kind: 'sata', inletId: 'drive-1' }], way: '', tiesToCut: 0 }, basedOn: 0 },
-      { kind: 'put-seat', seat: { inletId: 'drive-1', cableCode: 'D', plugIndex: 0, click: true, tug: true, gap: true }, basedOn: 0 },
+      { kind: 'put-seat', seat: { inletId: 'drive-1', cableCode: 'D', plugIndex: 0, click: true, tug: true, gap: true, halves: true, bend: true, panel: true }, basedOn: 0 },
       { kind: 'drop-part', partId: 'drive', basedOn: 1 },
     );
     expect(bench.job.seats).toEqual([]);
@@ -96,8 +96,11 @@ describe('a whole job', () => {
     expect(best.fits).toBe(true);
     bench.do({ kind: 'set-choice', choice: { kind: 'replace', modelId: best.model.id, known: [], reason: 'fits' }, basedOn: 0 });
     expect(keys()).toEqual(['not-seated', 'not-seated', 'not-seated', 'no-readings-after']);
-    for (const row of bench.view().cabling.rows) bench.do({ kind: 'put-seat', seat: { inletId: row.inletId, cableCode: row.cableCode!, plugIndex: row.plugIndex!, click: true, tug: true, gap: true }, basedOn: 0 });
+    for (const row of bench.view().cabling.rows) bench.do({ kind: 'put-seat', seat: { inletId: row.inletId, cableCode: row.cableCode!, plugIndex: row.plugIndex!, click: true, tug: true, gap: true, halves: true, bend: true, panel: true }, basedOn: 0 });
     bench.read(10, '+12', 'work', 12.02, 'after');
+    // Tying up may undo what was seated, so that it is looked at once more.
+    expect(keys()).toEqual(['not-rechecked']);
+    bench.do({ kind: 'recheck-seats', inletIds: bench.job.seats.map((seat) => seat.inletId) });
     expect(keys()).toEqual([]);
     bench.do({ kind: 'close', basedOn: 1 });
     expect(bench.job).toMatchObject({ state: 'closed', closed: { by: 'mara' } });
@@ -115,7 +118,7 @@ describe('a whole job', () => {
   it('forgets a tick when the plan sends another plug', () => {
     const bench = machine().do({ kind: 'set-choice', choice: { kind: 'replace', modelId: 'corvane-650-s', known: [], reason: '' }, basedOn: 0 });
     const row = bench.view().cabling.rows[0]!;
-    bench.do({ kind: 'put-seat', seat: { inletId: row.inletId, cableCode: 'C09', plugIndex: 0, click: true, tug: true, gap: true }, basedOn: 0 });
+    bench.do({ kind: 'put-seat', seat: { inletId: row.inletId, cableCode: 'C09', plugIndex: 0, click: true, tug: true, gap: true, halves: true, bend: true, panel: true }, basedOn: 0 });
     expect(bench.view().cabling.rows[0]!.state).toBe('to-seat');
   });
   it('says that a recorded plug does not fit', () => {

@@ -1,3 +1,4 @@
+import type { Pin } from '../cable/index.ts';
 import type { CaseLayout, MachinePart, SupplyLabel } from '../machine/index.ts';
 import type { Condition, LogChannel, LogEvent, ProbedPin, ReadingValue, Subject } from '../measure/index.ts';
 import type { InletKind, PlugKind, Shape } from '../standards/index.ts';
@@ -45,9 +46,18 @@ export interface Sheet {
   readonly wants: Wants;
   readonly ownHoles: boolean;
   readonly ventClosed: boolean;
+  /** What stands in the way in this case. */
+  readonly hindrances: readonly Hindrance[];
   readonly watch: string;
   readonly leftInBag: string;
 }
+
+/**
+ * What a case does to the work: a radiator over the processor plug, a tray or sled under the supply, a release latch, no
+ * room behind the supply for plugs, a machine too heavy for one, a maker's own clips for each cable.
+ */
+export type Hindrance = 'radiator' | 'tray' | 'latch' | 'tight' | 'heavy' | 'clips';
+export const hindrances = ['radiator', 'tray', 'latch', 'tight', 'heavy', 'clips'] as const satisfies readonly Hindrance[];
 
 export interface JobPart extends MachinePart {
   readonly version: number;
@@ -151,7 +161,12 @@ export interface RecordedCable {
   readonly tiesToCut: number;
 }
 
-/** A plug that goes into an inlet, ticked as click, tug and gap. */
+/** A plug that a technician put elsewhere than the plan would. */
+export interface PinnedPlug extends Pin, Signed {
+  readonly version: number;
+}
+
+/** A plug that goes into an inlet, ticked as click, tug and gap, and as what its kind asks besides. */
 export interface Seat extends Signed {
   readonly version: number;
   readonly inletId: string;
@@ -160,6 +175,29 @@ export interface Seat extends Signed {
   readonly click: boolean;
   readonly tug: boolean;
   readonly gap: boolean;
+  /** Both halves of a split plug fully in. */
+  readonly halves: boolean;
+  /** No bend close to the plug. */
+  readonly bend: boolean;
+  /** The side panel does not press on it. */
+  readonly panel: boolean;
+  /** Looked at once more after the cables were tied. */
+  readonly rechecked: Signed | null;
+}
+
+export type StepPhase = 'take-out' | 'refit';
+export const stepPhases = ['take-out', 'refit'] as const satisfies readonly StepPhase[];
+
+/** A step of taking out or refitting that is done. */
+export interface StepTick extends Signed {
+  readonly stepId: string;
+}
+
+/** The order in which somebody wants the steps of a phase. */
+export interface StepOrder {
+  readonly phase: StepPhase;
+  readonly version: number;
+  readonly stepIds: readonly string[];
 }
 
 /** An open point that somebody answers for. */
@@ -186,7 +224,10 @@ export interface Job {
   readonly finding: Finding | null;
   readonly choice: Choice | null;
   readonly cables: readonly RecordedCable[];
+  readonly pins: readonly PinnedPlug[];
   readonly seats: readonly Seat[];
+  readonly steps: readonly StepTick[];
+  readonly stepOrders: readonly StepOrder[];
   readonly signOffs: readonly SignOff[];
 }
 
@@ -196,9 +237,9 @@ export function newJob(code: string, title: string, client: string, words: strin
     code, createdAt: at, updatedAt: at, state: 'open', stateVersion: 1, closed: null,
     sheet: {
       version: 1, title, client, words, button: null, course: null, surroundings: '', machineYears: null, supplyYears: null, upgrade: '', cableBag: null,
-      layout: 'tower', shapes: ['ATX'], depthMillimetres: null, school, schoolNote: '', cardAdviceWatts: null, staggeredStart: false, measuredLoad: null, day: null, keepYears: null, wants: noWants, ownHoles: false, ventClosed: false,
+      layout: 'tower', shapes: ['ATX'], depthMillimetres: null, school, schoolNote: '', cardAdviceWatts: null, staggeredStart: false, measuredLoad: null, day: null, keepYears: null, wants: noWants, ownHoles: false, ventClosed: false, hindrances: [],
       watch: '', leftInBag: '',
     },
-    parts: [], supply: null, outcomes: [], readings: [], probes: [], logs: [], finding: null, choice: null, cables: [], seats: [], signOffs: [],
+    parts: [], supply: null, outcomes: [], readings: [], probes: [], logs: [], finding: null, choice: null, cables: [], pins: [], seats: [], steps: [], stepOrders: [], signOffs: [],
   };
 }

@@ -5,7 +5,7 @@ import type { Cabling } from './cabling.ts';
 import type { Job, SignOff } from './job.ts';
 
 /** Something that stands between the job and its closing. */
-export type OpenPointCode = 'no-finding' | 'not-confirmed' | 'no-choice' | 'inlet-open' | 'not-seated' | 'plug-misfit' | 'no-readings-after' | 'fails-after';
+export type OpenPointCode = 'no-finding' | 'not-confirmed' | 'no-choice' | 'inlet-open' | 'inlet-wrong' | 'not-seated' | 'not-rechecked' | 'plan-breach' | 'plug-misfit' | 'no-readings-after' | 'fails-after';
 
 export interface OpenPoint {
   /** Stable key, such as `not-seated:INLET`; a sign-off names it. */
@@ -35,8 +35,13 @@ export function openPointsOf(job: Job, fault: Fault | null, cabling: Cabling, af
   if (cabling.basis !== 'none' && !choiceMissing) {
     for (const row of cabling.rows) {
       if (row.state === 'open') add('inlet-open', row.label, row.inletId);
+      if (row.state === 'wrong') add('inlet-wrong', row.label, row.inletId);
       if (row.state === 'to-seat') add('not-seated', row.label, row.inletId);
     }
+    for (const row of cabling.rows) if (row.pinned && row.state !== 'wrong' && row.breaches.length > 0) add('plan-breach', row.label, row.inletId);
+    // Tying up undoes what was seated; it is looked at once more, after the last connector.
+    const seated = cabling.rows.filter((row) => row.state === 'seated');
+    if (seated.length > 0 && seated.some((row) => row.seat?.rechecked == null) && cabling.rows.every((row) => row.state !== 'to-seat')) add('not-rechecked', null);
     for (const misfit of cabling.misfits) add('plug-misfit', cabling.rows.find((row) => row.inletId === misfit.inletId)?.label ?? null, misfit.inletId);
   }
   if (job.choice?.kind === 'replace') {

@@ -1,3 +1,4 @@
+import type { CableBags } from '../cable/index.ts';
 import type { Bench, Model } from '../diagnose/index.ts';
 import type { School } from '../load/index.ts';
 import type { Instrument } from '../measure/index.ts';
@@ -9,6 +10,9 @@ export interface ChoosingSettings {
   readonly agePercentAYear: number;
   /** Whether two graphics inlets may share a cable where the load allows it. */
   readonly sharedCardCable: boolean;
+  /** Whether spare cables that are safe on a supply, and adapters, may be planned with. */
+  readonly spareCables: boolean;
+  readonly adapters: boolean;
   /** In minor units of the shop's currency. */
   readonly minorPerKilowattHour: number;
   readonly breakerAmps: number;
@@ -21,7 +25,7 @@ export interface ChoosingSettings {
 
 /** What a shop starts with that has not said otherwise. */
 export const firstChoosing: ChoosingSettings = {
-  agePercentAYear: 1, sharedCardCable: true, minorPerKilowattHour: 30, breakerAmps: 16, day: { idleHours: 4, typicalHours: 3, fullHours: 1, typicalShare: 0.4 }, keepYears: 5,
+  agePercentAYear: 1, sharedCardCable: true, spareCables: true, adapters: true, minorPerKilowattHour: 30, breakerAmps: 16, day: { idleHours: 4, typicalHours: 3, fullHours: 1, typicalShare: 0.4 }, keepYears: 5,
   weights: { price: 5, headroom: 1, running: 2, noise: 1, warranty: 1, shelf: 3 },
 };
 
@@ -43,4 +47,5 @@ export interface Shop {
   readonly model: Model;
   readonly instruments: readonly Instrument[];
   readonly supplies: readonly SupplyModel[];
+  readonly bags: CableBags;
 }

@@ -92,8 +92,8 @@ function cables(job: Job, parts: Parts): Station {
   if (basis === 'none') return untouched('cables');
   const seated = rows.filter((row) => row.state === 'seated').length;
   if (seated === 0 && job.choice === null) return { id: 'cables', state: 'in-hand', line: { code: 'recorded', cables: job.cables.length } };
-  const open = unanswered(parts.openPoints).some((point) => point.code === 'inlet-open' || point.code === 'plug-misfit');
-  return { id: 'cables', state: seated === rows.length ? 'settled' : open ? 'needs-you' : 'in-hand', line: { code: 'seated', seated, all: rows.length } };
+  const open = unanswered(parts.openPoints).some((point) => point.code === 'inlet-open' || point.code === 'inlet-wrong' || point.code === 'plan-breach' || point.code === 'plug-misfit');
+  return { id: 'cables', state: open ? 'needs-you' : seated === rows.length ? 'settled' : 'in-hand', line: { code: 'seated', seated, all: rows.length } };
 }
 
 function handOver(job: Job, parts: Parts, begun: boolean): Station {

@@ -63,7 +63,7 @@ export function viewJob(job: Job, shop: Shop, known: { readonly fault?: ReturnTy
   const candidates = known.candidates ?? candidatesOf(job, shop);
   const chosen = shop.supplies.find((model) => model.id === job.choice?.modelId) ?? null;
   const after = measureResult(job, 'after', chosen?.label.guide ?? job.supply?.label.guide ?? '2.x', shop.instruments);
-  const cabling = cablingOf(job, chosen, load.parts, shop.settings.choosing.sharedCardCable);
+  const cabling = cablingOf(job, chosen, shop, load.parts);
   const faultFound = job.finding?.faultId == null ? null : (shop.model.faults.find((candidate) => candidate.id === job.finding?.faultId) ?? null);
   const openPoints = openPointsOf(job, faultFound, cabling, after.verdicts, load.plannedAssessment);
   const lines = {

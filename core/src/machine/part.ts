@@ -31,7 +31,15 @@ export interface Inlet {
   readonly label: string;
   /** Ordinary use does not need it, full boost does. */
   readonly optional: boolean;
+  /** Where in the case it is; where inlets of its kind usually are when nobody says. */
+  readonly place?: CasePlace | undefined;
+  /** The way from the supply as somebody measured it; what is usual for the place otherwise. */
+  readonly wayMillimetres?: number | undefined;
 }
+
+/** Where in a case an inlet is. */
+export type CasePlace = 'board-edge' | 'board-top' | 'slots' | 'drive-cage' | 'front' | 'top' | 'floor';
+export const casePlaces = ['board-edge', 'board-top', 'slots', 'drive-cage', 'front', 'top', 'floor'] as const satisfies readonly CasePlace[];
 
 /** What the upgrade does with a part. `replaced` leaves the machine for an added part, `removed` leaves without one. */
 export type PartChange = 'stays' | 'added' | 'replaced' | 'removed';

@@ -25,3 +25,10 @@ export const limits = {
 /** Amps per live conductor in a bundle by gauge (bench practice). */
 export const conductorAmps: Record<16 | 18 | 20 | 22, number> = { 16: 9, 18: 7, 20: 5, 22: 3 };
 export type Gauge = keyof typeof conductorAmps;
+
+/** Resistance of one conductor at 20 C in milliohms a metre (American wire gauge, copper, established). */
+export const wireMilliohmsPerMetre: Record<Gauge, number> = { 16: 13.17, 18: 20.95, 20: 33.3, 22: 53.0 };
+/** Resistance of one contact: new ones have 1 to 5, about 10 is the limit (bench practice); `usual` is planned with. */
+export const contactMilliohms = { usual: 5, most: 10 } as const;
+/** No bend of a 16-pin cable closer to its plug than this, in millimetres (card maker's advice, likely). */
+export const sixteenPinStraightMillimetres = 35;

@@ -1,5 +1,5 @@
 import { excursionMultiple, modularBendMillimetres, type Protection } from '../standards/index.ts';
-import { cableAmps12, planCables, planFamily, reachMillimetres, type CablePlan, type InletToServe } from '../cable/index.ts';
+import { cableAmps12, planCables, planFamily, reachMillimetres, usualPlace, usualRules, type CablePlan, type InletToServe } from '../cable/index.ts';
 import { assessLoad, demandOf, inletLoads, inputWatts, lastingShare, routesOf, schoolRatings, type Demand, type HungLoad, type LoadAssessment, type LoadFinding, type School } from '../load/index.ts';
 import { partClass, partsAt, type CaseLayout, type Casing, type MachinePart } from '../machine/index.ts';
 import type { SupplyModel } from './model.ts';
@@ -88,7 +88,8 @@ export function inletsToServe(parts: readonly MachinePart[], layout: CaseLayout)
   const loads = new Map(inletLoads(parts).map((load) => [load.inletId, load]));
   return parts.flatMap((part) => part.inlets.map((inlet): InletToServe => {
     const amps = loads.get(inlet.id)?.amps;
-    return { id: inlet.id, kind: inlet.kind, optional: inlet.optional, reachMillimetres: reachMillimetres(layout, inlet.kind), amps12: amps?.['+12'] ?? 0, amps5: amps?.['+5'] ?? 0, amps33: amps?.['+3.3'] ?? 0 };
+    const place = inlet.place ?? usualPlace(inlet.kind);
+    return { id: inlet.id, kind: inlet.kind, optional: inlet.optional, place, reachMillimetres: inlet.wayMillimetres ?? reachMillimetres(layout, inlet.kind, place), amps12: amps?.['+12'] ?? 0, amps5: amps?.['+5'] ?? 0, amps33: amps?.['+3.3'] ?? 0 };
   }));
 }
 
@@ -173,7 +174,7 @@ export function judgeSupply(model: SupplyModel, question: FitQuestion, solve: ty
   if (mainsVolts < model.mainsLowVolts || mainsVolts > model.mainsHighVolts) reasons.push({ code: 'mains', mainsVolts, lowVolts: model.mainsLowVolts, highVolts: model.mainsHighVolts });
   const cost = runningCost({ grade: label.grade, ratingWatts: label.ratingWatts, correction: model.correction, inlet: model.inlet }, { idleWatts: demand.idleWatts, fullWatts: demand.sustainedWatts }, question.day, question.tariff);
   if (cost.inputAmps > cost.leadAmps) reasons.push({ code: 'lead', amps: cost.inputAmps, limitAmps: cost.leadAmps });
-  const plan = planCables(model.kit, question.inlets, question.sharedCardCable, solve);
+  const plan = planCables(model.kit, question.inlets, { ...usualRules, allowShared: question.sharedCardCable }, solve);
   const cables = plan.cables.flatMap((cable) => {
     const piece = model.kit.cables.find((item) => item.id === cable.kitCableId)!;
     const carriesAmps = cable.family === 'drive' ? null : cableAmps12(piece);

@@ -4,3 +4,4 @@ export * from './measuring.ts';
 export * from './sizing.ts';
 export * from './supply-names.ts';
 export * from './crossing.ts';
+export * from './cabling.ts';

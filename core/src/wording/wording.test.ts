@@ -43,7 +43,7 @@ describe('sentences', () => {
     expect(new Set(problems.map(quickProblemText)).size).toBe(problems.length);
   });
   it('tell every open point, refusal and label problem apart', () => {
-    const codes: OpenPointCode[] = ['no-finding', 'not-confirmed', 'no-choice', 'inlet-open', 'not-seated', 'plug-misfit', 'no-readings-after', 'fails-after'];
+    const codes: OpenPointCode[] = ['no-finding', 'not-confirmed', 'no-choice', 'inlet-open', 'inlet-wrong', 'not-seated', 'not-rechecked', 'plan-breach', 'plug-misfit', 'no-readings-after', 'fails-after'];
     const texts = codes.map((code) => openPointText({ key: code, code, subject: null, signOff: null }));
     texts.forEach(sound);
     expect(new Set(texts).size).toBe(codes.length);

@@ -264,6 +264,9 @@ export function openPointText(point: OpenPoint): string {
     case 'no-choice': return 'No supply is chosen, nor kept with a reason.';
     case 'inlet-open': return `${point.subject ?? 'An inlet'} has no cable.`;
     case 'not-seated': return `${point.subject ?? 'An inlet'} is not ticked as seated.`;
+    case 'inlet-wrong': return `${point.subject ?? 'An inlet'} has a plug in it that does not belong there.`;
+    case 'plan-breach': return `${point.subject ?? 'An inlet'} was moved by hand, and breaks a rule there.`;
+    case 'not-rechecked': return 'Connectors are not looked at again after tying.';
     case 'plug-misfit': return `${point.subject ?? 'An inlet'} is recorded with a plug that does not fit it.`;
     case 'no-readings-after': return 'No readings at work with the new supply.';
     case 'fails-after': return `${point.subject ?? 'A rail'} fails with the new supply.`;

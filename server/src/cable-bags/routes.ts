@@ -1,11 +1,11 @@
 import express, { Router, type Response } from 'express';
 import type pg from 'pg';
 import { z } from 'zod';
-import { crossingOf, worstCrossing } from '@fairwatt/core';
-import { bagCableMessageSchema, cableBagsSchema, id, pinoutMessageSchema, proofMessageSchema, uuid } from '@fairwatt/contract';
+import { spareVerdict } from '@fairwatt/core';
+import { bagAdapterMessageSchema, bagCableMessageSchema, cableBagsSchema, id, pinoutMessageSchema, proofMessageSchema, uuid } from '@fairwatt/contract';
 import { noTechnician } from '../jobs/refusals.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
-import { changeCable, changePinout, changeProof, readCableBags, removeCable, type BagChange } from './store.ts';
+import { changeAdapter, changeCable, changePinout, changeProof, readCableBags, removeFromBags, type BagChange } from './store.ts';
 
 /** Spare modular cables, the sockets of supplies pin by pin, and what was proved on what. */
 export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
@@ -27,7 +27,15 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
   });
   router.delete('/cables/:id', async (request, response) => {
     const { by } = parseInput(z.strictObject({ by: id }), request.query, 'The query');
-    await answer(response, await removeCable(pool, by, parseInput(uuid, request.params['id'], 'The cable')), 'cable');
+    await answer(response, await removeFromBags(pool, by, 'bag_cable', parseInput(uuid, request.params['id'], 'The cable')), 'cable');
+  });
+  router.put('/adapters', body, async (request, response) => {
+    const { by, basedOn, adapter } = parseInput(bagAdapterMessageSchema, request.body, 'The adapter');
+    await answer(response, await changeAdapter(pool, by, basedOn, adapter), 'adapter');
+  });
+  router.delete('/adapters/:id', async (request, response) => {
+    const { by } = parseInput(z.strictObject({ by: id }), request.query, 'The query');
+    await answer(response, await removeFromBags(pool, by, 'bag_adapter', parseInput(uuid, request.params['id'], 'The adapter')), 'adapter');
   });
   router.put('/pinouts', body, async (request, response) => {
     const { by, basedOn, pinout } = parseInput(pinoutMessageSchema, request.body, 'The pinout');
@@ -36,10 +44,9 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
   router.put('/proofs', body, async (request, response) => {
     const { by, cableId, modelId, note, proved } = parseInput(proofMessageSchema, request.body, 'The proof');
     // What is known to do harm cannot be proved by anybody.
-    const { cables, pinouts } = await readCableBags(pool);
-    const cable = cables.find((item) => item.id === cableId);
-    const pinout = pinouts.find((item) => item.supplies.includes(modelId))?.sockets.find((socket) => socket.family === cable?.family) ?? null;
-    if (proved && cable !== undefined && worstCrossing(cable.plugs.map((plug) => crossingOf(pinout, { plug: plug.kind, ends: plug.ends }))) === 'harmful') throw new HttpProblem(422, 'harmful', 'This cable does harm on this supply by what is known of both; correct that first, if a probe says otherwise', { errors: [{ path: 'cableId', message: 'does harm there' }] });
+    const bags = await readCableBags(pool);
+    const cable = bags.cables.find((item) => item.id === cableId);
+    if (proved && cable !== undefined && spareVerdict(bags, cable, modelId).word === 'harmful') throw new HttpProblem(422, 'harmful', 'This cable does harm on this supply by what is known of both; correct that first, if a probe says otherwise', { errors: [{ path: 'cableId', message: 'does harm there' }] });
     await answer(response, await changeProof(pool, by, cableId, modelId, note, proved, now()), 'proof');
   });
   return router;

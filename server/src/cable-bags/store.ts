@@ -1,8 +1,8 @@
 import type pg from 'pg';
 import type { WireEnd } from '@fairwatt/core';
-import type { BagCable, CableBags, Pinout } from '@fairwatt/contract';
+import type { BagAdapter, BagCable, CableBags, Pinout } from '@fairwatt/contract';
 import { insertRows, many, maybeOne, transaction, type Queryable } from '../database/query.ts';
-import { instant, member, number, text } from '../database/read.ts';
+import { boolean, instant, member, number, orNull, text } from '../database/read.ts';
 import { technicianExists } from '../shop/store.ts';
 
 const nullable = (row: Record<string, unknown>, column: string): unknown[] => (Array.isArray(row[column]) ? (row[column] as unknown[]) : []);
@@ -15,18 +15,34 @@ export async function readCableBags(db: Queryable): Promise<CableBags> {
   const plugs = await many(db, 'select * from bag_cable_plug order by cable_id, position', [], (row) => ({ cableId: text(row, 'cable_id'), plug: { kind: member<BagCable['plugs'][number]['kind']>(row, 'kind'), millimetres: number(row, 'millimetres'), ends: nullable(row, 'ends').map(endOf) } }));
   return {
     pinouts: await many(db, 'select * from pinout order by name, id', [], (row): Pinout => { const id = text(row, 'id'); return { id, version: number(row, 'version'), name: text(row, 'name'), sockets: sockets.filter((item) => item.pinoutId === id).map((item) => item.socket), supplies: of.filter((item) => item.pinoutId === id).map((item) => item.modelId) }; }),
-    cables: await many(db, 'select * from bag_cable order by label, id', [], (row): BagCable => { const id = text(row, 'id'); return { id, version: number(row, 'version'), label: text(row, 'label'), place: text(row, 'place'), family: member(row, 'family'), cameWith: text(row, 'came_with'), note: text(row, 'note'), plugs: plugs.filter((item) => item.cableId === id).map((item) => item.plug) }; }),
+    cables: await many(db, 'select * from bag_cable order by label, id', [], (row): BagCable => { const id = text(row, 'id'); return { id, version: number(row, 'version'), label: text(row, 'label'), place: text(row, 'place'), family: member(row, 'family'), cameWith: text(row, 'came_with'), note: text(row, 'note'), gauge: orNull<NonNullable<BagCable['gauge']>>((from, column) => number(from, column) as NonNullable<BagCable['gauge']>)(row, 'gauge'), plugs: plugs.filter((item) => item.cableId === id).map((item) => item.plug) }; }),
     proofs: await many(db, 'select * from cable_proof order by at desc', [], (row) => ({ cableId: text(row, 'cable_id'), modelId: text(row, 'model_id'), by: text(row, 'by'), at: instant(row, 'at'), note: text(row, 'note') })),
+    adapters: await many(db, 'select * from bag_adapter order by label, id', [], (row): BagAdapter => ({ id: text(row, 'id'), version: number(row, 'version'), label: text(row, 'label'), place: text(row, 'place'), takes: member(row, 'takes'), gives: member(row, 'gives'), legs: number(row, 'legs'), moulded: boolean(row, 'moulded'), addsMillimetres: number(row, 'adds_millimetres'), watts: orNull(number)(row, 'watts'), count: number(row, 'count') })),
   };
 }
 
 export type BagChange = { readonly kind: 'done' | 'unknown-technician' | 'stale' | 'not-found' } | { readonly kind: 'unknown-reference'; readonly path: string };
 
 export async function putCable(db: Queryable, cable: BagCable): Promise<void> {
-  await db.query(`insert into bag_cable (id, version, label, place, family, came_with, note) values ($1, $2, $3, $4, $5, $6, $7)
-    on conflict (id) do update set version = $2, label = $3, place = $4, family = $5, came_with = $6, note = $7`, [cable.id, cable.version, cable.label, cable.place, cable.family, cable.cameWith, cable.note]);
+  await db.query(`insert into bag_cable (id, version, label, place, family, came_with, note, gauge) values ($1, $2, $3, $4, $5, $6, $7, $8)
+    on conflict (id) do update set version = $2, label = $3, place = $4, family = $5, came_with = $6, note = $7, gauge = $8`, [cable.id, cable.version, cable.label, cable.place, cable.family, cable.cameWith, cable.note, cable.gauge]);
   await db.query('delete from bag_cable_plug where cable_id = $1', [cable.id]);
   await insertRows(db, 'bag_cable_plug', ['cable_id', 'position', 'kind', 'millimetres', 'ends'], cable.plugs.map((plug, position) => [cable.id, position, plug.kind, plug.millimetres, plug.ends.map(storedEnd)]));
+}
+
+export async function putAdapter(db: Queryable, adapter: BagAdapter): Promise<void> {
+  await db.query('delete from bag_adapter where id = $1', [adapter.id]);
+  await insertRows(db, 'bag_adapter', ['id', 'version', 'label', 'place', 'takes', 'gives', 'legs', 'moulded', 'adds_millimetres', 'watts', 'count'], [[adapter.id, adapter.version, adapter.label, adapter.place, adapter.takes, adapter.gives, adapter.legs, adapter.moulded, adapter.addsMillimetres, adapter.watts, adapter.count]]);
+}
+
+export function changeAdapter(pool: pg.Pool, by: string, basedOn: number, adapter: BagAdapter): Promise<BagChange> {
+  return transaction(pool, async (db): Promise<BagChange> => {
+    if (!(await technicianExists(db, by))) return { kind: 'unknown-technician' };
+    const current = await maybeOne(db, 'select version from bag_adapter where id = $1 for update', [adapter.id], (row) => number(row, 'version'));
+    if ((current ?? 0) !== basedOn) return { kind: 'stale' };
+    await putAdapter(db, { ...adapter, version: basedOn + 1 });
+    return { kind: 'done' };
+  });
 }
 
 export async function putPinout(db: Queryable, pinout: Pinout): Promise<void> {
@@ -50,10 +66,10 @@ export function changeCable(pool: pg.Pool, by: string, basedOn: number, cable: B
   });
 }
 
-export function removeCable(pool: pg.Pool, by: string, id: string): Promise<BagChange> {
+export function removeFromBags(pool: pg.Pool, by: string, table: 'bag_cable' | 'bag_adapter', id: string): Promise<BagChange> {
   return transaction(pool, async (db): Promise<BagChange> => {
     if (!(await technicianExists(db, by))) return { kind: 'unknown-technician' };
-    return { kind: (await db.query('delete from bag_cable where id = $1', [id])).rowCount === 1 ? 'done' : 'not-found' };
+    return { kind: (await db.query(`delete from ${table} where id = $1`, [id])).rowCount === 1 ? 'done' : 'not-found' };
   });
 }
 

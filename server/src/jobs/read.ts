@@ -1,4 +1,4 @@
-import type { CableProbe, Job, JobPart, KeptLog, PresentSupply, RailName, Reading, ReadingValue, RecordedCable } from '@fairwatt/core';
+import type { CableProbe, CasePlace, Job, JobPart, KeptLog, PresentSupply, RailName, Reading, ReadingValue, RecordedCable } from '@fairwatt/core';
 import { many, maybeOne, type Queryable } from '../database/query.ts';
 import { feedsOf } from '../supplies/store.ts';
 import { boolean, instant, member, number, orNull, text, texts } from '../database/read.ts';
@@ -8,7 +8,7 @@ const signed = (row: Row) => ({ by: text(row, 'by'), at: instant(row, 'at') });
 
 async function readParts(db: Queryable, jobId: number): Promise<JobPart[]> {
   const inlets = await many(db, 'select * from job_inlet where job_id = $1 order by part_id, position', [jobId], (row) => ({
-    partId: text(row, 'part_id'), inlet: { id: text(row, 'id'), kind: member<JobPart['inlets'][number]['kind']>(row, 'kind'), label: text(row, 'label'), optional: boolean(row, 'optional') },
+    partId: text(row, 'part_id'), inlet: { id: text(row, 'id'), kind: member<JobPart['inlets'][number]['kind']>(row, 'kind'), label: text(row, 'label'), optional: boolean(row, 'optional'), ...(row['place'] === null ? {} : { place: member<CasePlace>(row, 'place') }), ...(row['way_millimetres'] === null ? {} : { wayMillimetres: number(row, 'way_millimetres') }) },
   }));
   return many(db, 'select * from job_part where job_id = $1 order by position', [jobId], (row): JobPart => ({
     id: text(row, 'id'), version: number(row, 'version'), classId: text(row, 'class_id'), name: text(row, 'name'), quantity: number(row, 'quantity'), change: member(row, 'change'),
@@ -80,6 +80,8 @@ async function readLogs(db: Queryable, jobId: number): Promise<KeptLog[]> {
   }));
 }
 
+export const jobIdOf = (db: Queryable, code: string): Promise<number | null> => maybeOne(db, 'select id from job where code = $1', [code], (row) => number(row, 'id'));
+
 /** A job with its row id; null when no job has this code. With `lock` the job's row is held until the transaction ends. */
 export async function readJob(db: Queryable, code: string, lock = false): Promise<{ id: number; job: Job } | null> {
   const head = await maybeOne(db, `select * from job where code = $1${lock ? ' for update' : ''}`, [code], (row) => row);
@@ -96,7 +98,7 @@ export async function readJob(db: Queryable, code: string, lock = false): Promis
       school: member(head, 'school'), watch: text(head, 'watch'), leftInBag: text(head, 'left_in_bag'), schoolNote: text(head, 'school_note'), cardAdviceWatts: orNull(number)(head, 'card_advice_watts'), staggeredStart: boolean(head, 'staggered_start'),
       measuredLoad: head['measured_kind'] === null ? null : { kind: member(head, 'measured_kind'), figure: number(head, 'measured_figure'), used: boolean(head, 'measured_used') },
       day: head['day_idle_hours'] === null ? null : { idleHours: number(head, 'day_idle_hours'), typicalHours: number(head, 'day_typical_hours'), fullHours: number(head, 'day_full_hours'), typicalShare: number(head, 'day_typical_share') },
-      keepYears: orNull(number)(head, 'keep_years'), ownHoles: boolean(head, 'own_holes'), ventClosed: boolean(head, 'vent_closed'),
+      keepYears: orNull(number)(head, 'keep_years'), ownHoles: boolean(head, 'own_holes'), ventClosed: boolean(head, 'vent_closed'), hindrances: texts(head, 'hindrances') as Job['sheet']['hindrances'],
       wants: { noisiestDecibels: orNull(number)(head, 'noisiest_decibels'), leastWarrantyYears: orNull(number)(head, 'least_warranty_years'), protections: texts(head, 'protections') as Job['sheet']['wants']['protections'], activeCorrection: boolean(head, 'active_correction') },
     },
     parts: await readParts(db, id),
@@ -108,7 +110,10 @@ export async function readJob(db: Queryable, code: string, lock = false): Promis
     finding: await maybeOne(db, 'select * from job_finding where job_id = $1', [id], (row) => ({ version: number(row, 'version'), kind: member<NonNullable<Job['finding']>['kind']>(row, 'kind'), faultId: orNull(text)(row, 'fault_id'), confirmed: boolean(row, 'confirmed'), note: text(row, 'note'), ...signed(row) })),
     choice: await maybeOne(db, 'select * from job_choice where job_id = $1', [id], (row) => ({ version: number(row, 'version'), kind: member<NonNullable<Job['choice']>['kind']>(row, 'kind'), modelId: orNull(text)(row, 'model_id'), reason: text(row, 'reason'), known: texts(row, 'known'), ...signed(row) })),
     cables: await readCables(db, id),
-    seats: await many(db, 'select * from job_seat where job_id = $1 order by at, inlet_id', [id], (row) => ({ version: number(row, 'version'), inletId: text(row, 'inlet_id'), cableCode: text(row, 'cable_code'), plugIndex: number(row, 'plug_index'), click: boolean(row, 'click'), tug: boolean(row, 'tug'), gap: boolean(row, 'gap'), ...signed(row) })),
+    pins: await many(db, 'select * from job_pin where job_id = $1 order by position', [id], (row) => ({ version: number(row, 'version'), inletId: text(row, 'inlet_id'), kitCableId: text(row, 'kit_cable_id'), copy: number(row, 'copy'), plugIndex: number(row, 'plug_index'), socketLabel: orNull(text)(row, 'socket_label'), ...signed(row) })),
+    seats: await many(db, 'select * from job_seat where job_id = $1 order by at, inlet_id', [id], (row) => ({ version: number(row, 'version'), inletId: text(row, 'inlet_id'), cableCode: text(row, 'cable_code'), plugIndex: number(row, 'plug_index'), click: boolean(row, 'click'), tug: boolean(row, 'tug'), gap: boolean(row, 'gap'), halves: boolean(row, 'halves'), bend: boolean(row, 'bend'), panel: boolean(row, 'panel'), rechecked: row['rechecked_by'] === null ? null : { by: text(row, 'rechecked_by'), at: instant(row, 'rechecked_at') }, ...signed(row) })),
+    steps: await many(db, 'select * from job_step where job_id = $1 order by position', [id], (row) => ({ stepId: text(row, 'step_id'), ...signed(row) })),
+    stepOrders: await many(db, "select * from job_step_order where job_id = $1 order by array_position(array['take-out', 'refit'], phase)", [id], (row) => ({ phase: member<Job['stepOrders'][number]['phase']>(row, 'phase'), version: number(row, 'version'), stepIds: texts(row, 'step_ids') })),
     signOffs: await many(db, 'select * from job_sign_off where job_id = $1 order by position', [id], (row) => ({ id: text(row, 'id'), point: text(row, 'point'), reason: text(row, 'reason'), ...signed(row) })),
   };
   return { id, job };

@@ -31,7 +31,7 @@ export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Route
     const outcome = known(await createJob(pool, model, parseInput(newJobSchema, request.body, 'The new job'), now()));
     response.status(201).json(jobSchema.parse(outcome.value));
   });
-  router.post('/import', express.json({ limit: '8mb' }), async (request, response) => {
+  router.post('/import', express.json({ limit: '32mb' }), async (request, response) => {
     const query = parseInput(z.strictObject({ by: id, as: z.enum(['same', 'new']).default('same') }), request.query, 'The query');
     checkFileHead(request.body);
     const outcome = known(await importJob(pool, model, parseInput(jobFileSchema, request.body, 'The job file'), query.by, query.as, now()));

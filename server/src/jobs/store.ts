@@ -4,18 +4,20 @@ import { applyAct, newJob, partsAt, unanswered, viewJob, type Act, type ActConte
 import type { ActMessage, JobFile, JobList, NewJobMessage } from '@fairwatt/contract';
 import { many, maybeOne, one, transaction, type Queryable } from '../database/query.ts';
 import { instant, member, number, text } from '../database/read.ts';
+import { readCableBags } from '../cable-bags/store.ts';
 import { addInstruments, addTechnicians, readInstruments, readSettings, readTechnicians, technicianExists } from '../shop/store.ts';
 import { addSupplies, readSupplies } from '../supplies/store.ts';
 import { readJob } from './read.ts';
 import { learnedModel } from '../record/store.ts';
 import { addEvent } from './events.ts';
+import { keepPhoto, readPhotoFiles } from './photos.ts';
 import { writeJob, writeStations } from './write.ts';
 
 const pageSize = 50;
 
 /** The shop as the computation needs it, read inside the same transaction as what depends on it. */
 export async function readComputingShop(db: Queryable, shipped: Shop['model']): Promise<Shop> {
-  return { settings: await readSettings(db), model: await learnedModel(db, shipped), instruments: await readInstruments(db), supplies: await readSupplies(db) };
+  return { settings: await readSettings(db), model: await learnedModel(db, shipped), instruments: await readInstruments(db), supplies: await readSupplies(db), bags: await readCableBags(db) };
 }
 
 function actContext(shop: Shop, by: string, at: string): ActContext {
@@ -91,13 +93,15 @@ export async function exportJob(db: Queryable, code: string, at: string): Promis
   const stored = await readJob(db, code);
   if (stored === null) return null;
   const { job } = stored;
-  const people = new Set([...job.outcomes, ...job.readings, ...job.probes, ...job.logs, ...job.seats, ...job.signOffs].map((item) => item.by).concat([job.finding, job.choice, job.closed].flatMap((item) => (item === null ? [] : [item.by]))));
+  const photos = await readPhotoFiles(db, stored.id);
+  const people = new Set([...job.outcomes, ...job.readings, ...job.probes, ...job.logs, ...job.pins, ...job.seats, ...job.steps, ...job.signOffs, ...photos].map((item) => item.by).concat([job.finding, job.choice, job.closed, ...job.seats.map((seat) => seat.rechecked)].flatMap((item) => (item === null ? [] : [item.by]))));
   const meters = new Set<string | null>([...job.readings, ...job.outcomes].map((item) => item.instrumentId));
   const file = {
     format: 'fairwatt-job' as const, version: 1 as const, exportedAt: at, job,
     supplies: (await readSupplies(db)).filter((model) => model.id === job.choice?.modelId).map((model) => ({ ...model, onShelf: 0 })),
     instruments: (await readInstruments(db)).filter((instrument) => meters.has(instrument.id)),
     technicians: (await readTechnicians(db)).filter((technician) => people.has(technician.id)),
+    photos,
     originals: await many(db, 'select log_id, text from job_log_original join job_log on job_log.job_id = job_log_original.job_id and job_log.id = log_id where job_log_original.job_id = $1 order by log_id', [stored.id], (row) => ({ logId: text(row, 'log_id'), text: text(row, 'text') })),
   };
   return file as unknown as JobFile;
@@ -119,6 +123,7 @@ export function importJob(pool: pg.Pool, model: Shop['model'], file: JobFile, by
     await addSupplies(db, file.supplies);
     const job: Job = taken === null ? file.job : { ...file.job, code: await freeCode(db) };
     const jobId = await writeJob(db, null, job, await readComputingShop(db, model));
+    for (const photo of file.photos) await keepPhoto(db, jobId, { ...photo, id: taken === null ? photo.id : randomUUID() });
     for (const original of file.originals) await keepOriginal(db, jobId, original.logId, original.text);
     const author = by ?? file.technicians[0]?.id;
     if (author !== undefined) await addEvent(db, { id: randomUUID(), jobId, at, by: author, kind: 'import', detail: { from: file.job.code, exportedAt: file.exportedAt, parts: partsAt(job.parts, 'planned').length } });

@@ -4,12 +4,12 @@ import { number } from '../database/read.ts';
 import { writeLesson } from '../record/store.ts';
 
 const headColumns = ['code', 'created_at', 'updated_at', 'state', 'state_version', 'closed_by', 'closed_at', 'sheet_version', 'title', 'client', 'words', 'button', 'course', 'surroundings', 'machine_years', 'supply_years', 'upgrade', 'cable_bag', 'layout', 'shapes', 'depth_millimetres', 'school', 'watch', 'left_in_bag',
-  'school_note', 'card_advice_watts', 'staggered_start', 'measured_kind', 'measured_figure', 'measured_used', 'day_idle_hours', 'day_typical_hours', 'day_full_hours', 'day_typical_share', 'keep_years', 'noisiest_decibels', 'least_warranty_years', 'protections', 'active_correction', 'own_holes', 'vent_closed'] as const;
+  'school_note', 'card_advice_watts', 'staggered_start', 'measured_kind', 'measured_figure', 'measured_used', 'day_idle_hours', 'day_typical_hours', 'day_full_hours', 'day_typical_share', 'keep_years', 'noisiest_decibels', 'least_warranty_years', 'protections', 'active_correction', 'own_holes', 'vent_closed', 'hindrances'] as const;
 
 function headValues({ sheet, ...job }: Job): unknown[] {
   return [job.code, job.createdAt, job.updatedAt, job.state, job.stateVersion, job.closed?.by ?? null, job.closed?.at ?? null, sheet.version, sheet.title, sheet.client, sheet.words, sheet.button, sheet.course, sheet.surroundings, sheet.machineYears, sheet.supplyYears, sheet.upgrade, sheet.cableBag, sheet.layout, sheet.shapes, sheet.depthMillimetres, sheet.school, sheet.watch, sheet.leftInBag,
     sheet.schoolNote, sheet.cardAdviceWatts, sheet.staggeredStart, sheet.measuredLoad?.kind ?? null, sheet.measuredLoad?.figure ?? null, sheet.measuredLoad?.used ?? null, sheet.day?.idleHours ?? null, sheet.day?.typicalHours ?? null, sheet.day?.fullHours ?? null, sheet.day?.typicalShare ?? null,
-    sheet.keepYears, sheet.wants.noisiestDecibels, sheet.wants.leastWarrantyYears, sheet.wants.protections, sheet.wants.activeCorrection, sheet.ownHoles, sheet.ventClosed];
+    sheet.keepYears, sheet.wants.noisiestDecibels, sheet.wants.leastWarrantyYears, sheet.wants.protections, sheet.wants.activeCorrection, sheet.ownHoles, sheet.ventClosed, sheet.hindrances];
 }
 
 /** A list of the job as a table: what is new or changed is written, what is gone is deleted, the rest is left alone. */
@@ -37,7 +37,7 @@ async function writeSupply(db: Queryable, jobId: number, supply: Job['supply']):
   await insertRows(db, 'job_supply_combined', ['job_id', 'position', 'labels', 'watts'], label.combined.map((limit, position) => [jobId, position, limit.labels, limit.watts]));
 }
 
-const nothing: Pick<Job, 'parts' | 'supply' | 'outcomes' | 'readings' | 'probes' | 'logs' | 'finding' | 'choice' | 'cables' | 'seats' | 'signOffs'> = { parts: [], supply: null, outcomes: [], readings: [], probes: [], logs: [], finding: null, choice: null, cables: [], seats: [], signOffs: [] };
+const nothing: Pick<Job, 'parts' | 'supply' | 'outcomes' | 'readings' | 'probes' | 'logs' | 'finding' | 'choice' | 'cables' | 'pins' | 'seats' | 'steps' | 'stepOrders' | 'signOffs'> = { parts: [], supply: null, outcomes: [], readings: [], probes: [], logs: [], finding: null, choice: null, cables: [], pins: [], seats: [], steps: [], stepOrders: [], signOffs: [] };
 
 /**
  * Writes what differs between two states of a job, the row itself included, and what its stations say.
@@ -57,7 +57,7 @@ export async function writeJob(db: Queryable, stored: { readonly id: number; rea
   const parts = await sync(db, 'job_part', 'id', before.parts, after.parts, (part) => part.id,
     ['id', 'position', 'version', 'class_id', 'name', 'quantity', 'change', 'low_watts', 'likely_watts', 'high_watts', 'idle_watts', 'short_watts', 'spin_up_amps', 'share_12', 'share_5', 'share_33', 'excursion', 'standby_watts', 'source'],
     ({ figures, ...part }, position) => [part.id, position, part.version, part.classId, part.name, part.quantity, part.change, figures.lowWatts, figures.likelyWatts, figures.highWatts, figures.idleWatts, figures.shortWatts, figures.spinUpAmps, figures.share12, figures.share5, figures.share33, figures.excursion, figures.standbyWatts, figures.source], jobId);
-  await insertRows(db, 'job_inlet', ['job_id', 'id', 'part_id', 'position', 'kind', 'label', 'optional'], parts.flatMap((part) => part.inlets.map((inlet, position) => [jobId, inlet.id, part.id, position, inlet.kind, inlet.label, inlet.optional])));
+  await insertRows(db, 'job_inlet', ['job_id', 'id', 'part_id', 'position', 'kind', 'label', 'optional', 'place', 'way_millimetres'], parts.flatMap((part) => part.inlets.map((inlet, position) => [jobId, inlet.id, part.id, position, inlet.kind, inlet.label, inlet.optional, inlet.place ?? null, inlet.wayMillimetres ?? null])));
   if (before.supply !== after.supply) await writeSupply(db, jobId, after.supply);
   await sync(db, 'job_outcome', 'id', before.outcomes, after.outcomes, (item) => item.id, ['id', 'position', 'check_id', 'outcome_id', 'instrument_id', 'taken_back_at', 'by', 'at'], (item, position) => [item.id, position, item.checkId, item.outcomeId, item.instrumentId, item.takenBackAt, item.by, item.at], jobId);
   await sync(db, 'job_reading', 'id', before.readings, after.readings, (item) => item.id, ['id', 'position', 'phase', 'subject', 'condition', 'figure', 'code', 'instrument_id', 'load_watts', 'load_amps', 'pin_plug', 'pin_number', 'replaces', 'note', 'struck_at', 'by', 'at'],
@@ -73,7 +73,11 @@ export async function writeJob(db: Queryable, stored: { readonly id: number; rea
   if (before.choice !== after.choice) await sync(db, 'job_choice', 'job_id', single(before.choice), single(after.choice), () => String(jobId), ['version', 'kind', 'model_id', 'reason', 'known', 'by', 'at'], (item) => [item.version, item.kind, item.modelId, item.reason, item.known, item.by, item.at], jobId);
   const cables = await sync(db, 'job_cable', 'id', before.cables, after.cables, (item) => item.id, ['id', 'position', 'version', 'label', 'socket_label', 'way', 'ties_to_cut'], (item, position) => [item.id, position, item.version, item.label, item.socketLabel, item.way, item.tiesToCut], jobId);
   await insertRows(db, 'job_cable_plug', ['job_id', 'cable_id', 'position', 'kind', 'inlet_id'], cables.flatMap((cable) => cable.plugs.map((plug, position) => [jobId, cable.id, position, plug.kind, plug.inletId])));
-  await sync(db, 'job_seat', 'inlet_id', before.seats, after.seats, (item) => item.inletId, ['inlet_id', 'version', 'cable_code', 'plug_index', 'click', 'tug', 'gap', 'by', 'at'], (item) => [item.inletId, item.version, item.cableCode, item.plugIndex, item.click, item.tug, item.gap, item.by, item.at], jobId);
+  await sync(db, 'job_pin', 'inlet_id', before.pins, after.pins, (item) => item.inletId, ['inlet_id', 'position', 'version', 'kit_cable_id', 'copy', 'plug_index', 'socket_label', 'by', 'at'], (item, position) => [item.inletId, position, item.version, item.kitCableId, item.copy, item.plugIndex, item.socketLabel, item.by, item.at], jobId);
+  await sync(db, 'job_seat', 'inlet_id', before.seats, after.seats, (item) => item.inletId, ['inlet_id', 'version', 'cable_code', 'plug_index', 'click', 'tug', 'gap', 'halves', 'bend', 'panel', 'rechecked_by', 'rechecked_at', 'by', 'at'],
+    (item) => [item.inletId, item.version, item.cableCode, item.plugIndex, item.click, item.tug, item.gap, item.halves, item.bend, item.panel, item.rechecked?.by ?? null, item.rechecked?.at ?? null, item.by, item.at], jobId);
+  await sync(db, 'job_step', 'step_id', before.steps, after.steps, (item) => item.stepId, ['step_id', 'position', 'by', 'at'], (item, position) => [item.stepId, position, item.by, item.at], jobId);
+  await sync(db, 'job_step_order', 'phase', before.stepOrders, after.stepOrders, (item) => item.phase, ['phase', 'version', 'step_ids'], (item) => [item.phase, item.version, item.stepIds], jobId);
   await sync(db, 'job_sign_off', 'id', before.signOffs, after.signOffs, (item) => item.id, ['id', 'position', 'point', 'reason', 'by', 'at'], (item, position) => [item.id, position, item.point, item.reason, item.by, item.at], jobId);
   const view = viewJob(after, shop);
   await writeStations(db, jobId, view, shop);

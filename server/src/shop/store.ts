@@ -42,7 +42,7 @@ export async function readSettings(db: Queryable): Promise<ShopSettings> {
     name: text(row, 'name'), mainsVolts: number(row, 'mains_volts'), currency: text(row, 'currency'), school: member(row, 'school'), stopProbability: number(row, 'stop_probability'),
     bench: { has: texts(row, 'bench_has') as ShopSettings['bench']['has'], mayMeterMains: boolean(row, 'may_meter_mains') },
     choosing: {
-      agePercentAYear: number(row, 'age_percent_a_year'), sharedCardCable: boolean(row, 'shared_card_cable'), minorPerKilowattHour: number(row, 'minor_per_kilowatt_hour'), breakerAmps: number(row, 'breaker_amps'), keepYears: number(row, 'keep_years'),
+      agePercentAYear: number(row, 'age_percent_a_year'), sharedCardCable: boolean(row, 'shared_card_cable'), spareCables: boolean(row, 'spare_cables'), adapters: boolean(row, 'adapters'), minorPerKilowattHour: number(row, 'minor_per_kilowatt_hour'), breakerAmps: number(row, 'breaker_amps'), keepYears: number(row, 'keep_years'),
       day: { idleHours: number(row, 'idle_hours'), typicalHours: number(row, 'typical_hours'), fullHours: number(row, 'full_hours'), typicalShare: number(row, 'typical_share') },
       weights: { price: number(row, 'weight_price'), headroom: number(row, 'weight_headroom'), running: number(row, 'weight_running'), noise: number(row, 'weight_noise'), warranty: number(row, 'weight_warranty'), shelf: number(row, 'weight_shelf') },
     },
@@ -95,13 +95,13 @@ export function changeInstrument(pool: pg.Pool, by: string, was: Instrument | nu
   });
 }
 
-const settingsColumns = ['name', 'mains_volts', 'currency', 'school', 'stop_probability', 'bench_has', 'may_meter_mains', 'age_percent_a_year', 'shared_card_cable', 'minor_per_kilowatt_hour', 'breaker_amps', 'keep_years', 'idle_hours', 'typical_hours', 'full_hours', 'typical_share', 'weight_price', 'weight_headroom', 'weight_running', 'weight_noise', 'weight_warranty', 'weight_shelf'] as const;
+const settingsColumns = ['name', 'mains_volts', 'currency', 'school', 'stop_probability', 'bench_has', 'may_meter_mains', 'age_percent_a_year', 'shared_card_cable', 'spare_cables', 'adapters', 'minor_per_kilowatt_hour', 'breaker_amps', 'keep_years', 'idle_hours', 'typical_hours', 'full_hours', 'typical_share', 'weight_price', 'weight_headroom', 'weight_running', 'weight_noise', 'weight_warranty', 'weight_shelf'] as const;
 
 export async function writeSettings(db: Queryable, { choosing, ...settings }: ShopSettings): Promise<void> {
   const { day, weights } = choosing;
   await db.query(`insert into shop_settings (${settingsColumns.join(', ')}) values (${settingsColumns.map((_, index) => `$${index + 1}`).join(', ')})
     on conflict (only_row) do update set ${settingsColumns.map((column, index) => `${column} = $${index + 1}`).join(', ')}, version = shop_settings.version + 1`,
-  [settings.name, settings.mainsVolts, settings.currency, settings.school, settings.stopProbability, settings.bench.has, settings.bench.mayMeterMains, choosing.agePercentAYear, choosing.sharedCardCable, choosing.minorPerKilowattHour, choosing.breakerAmps, choosing.keepYears,
+  [settings.name, settings.mainsVolts, settings.currency, settings.school, settings.stopProbability, settings.bench.has, settings.bench.mayMeterMains, choosing.agePercentAYear, choosing.sharedCardCable, choosing.spareCables, choosing.adapters, choosing.minorPerKilowattHour, choosing.breakerAmps, choosing.keepYears,
     day.idleHours, day.typicalHours, day.fullHours, day.typicalShare, weights.price, weights.headroom, weights.running, weights.noise, weights.warranty, weights.shelf]);
 }
 

@@ -1,6 +1,6 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { Instrument, Job, Knowledge, ShopSettings, SupplyModel } from '@fairwatt/core';
-import type { BagCable, CableBags, ImportMessage, ImportReport, InstrumentMessage, InstrumentTrouble, JobFile, JobList, NetworkInstrument, NewJobMessage, OwnPart, Pinout, Problem, RecordMessage, SupplyMessage, SweepRequest, Technician, Unit, UnitMessage } from '@fairwatt/contract';
+import type { BagAdapter, BagCable, CableBags, ImportMessage, ImportReport, InstrumentMessage, InstrumentTrouble, JobFile, JobList, NetworkInstrument, NewJobMessage, OwnPart, Photo, Pinout, Problem, RecordMessage, SupplyMessage, SweepRequest, Technician, Unit, UnitMessage } from '@fairwatt/contract';
 
 export interface ShopData {
   readonly settings: ShopSettings;
@@ -13,7 +13,7 @@ export interface ShopData {
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 }),
-  tagTypes: ['jobs', 'shop', 'supplies', 'record', 'instruments', 'units', 'parts', 'feed', 'bags'],
+  tagTypes: ['jobs', 'shop', 'supplies', 'record', 'instruments', 'units', 'parts', 'feed', 'bags', 'photos', 'printer'],
   keepUnusedDataFor: 600,
   endpoints: (build) => ({
     shop: build.query<ShopData, void>({ query: () => '/shop', providesTags: ['shop'] }),
@@ -51,6 +51,14 @@ export const api = createApi({
     cableBags: build.query<CableBags, void>({ query: () => '/cable-bags', providesTags: ['bags'] }),
     changeBagCable: build.mutation<CableBags, { by: string; basedOn: number; cable: BagCable }>({ query: (body) => ({ url: '/cable-bags/cables', method: 'PUT', body }), invalidatesTags: ['bags'] }),
     removeBagCable: build.mutation<CableBags, { id: string; by: string }>({ query: ({ id, by }) => ({ url: `/cable-bags/cables/${id}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['bags'] }),
+    changeBagAdapter: build.mutation<CableBags, { by: string; basedOn: number; adapter: BagAdapter }>({ query: (body) => ({ url: '/cable-bags/adapters', method: 'PUT', body }), invalidatesTags: ['bags'] }),
+    removeBagAdapter: build.mutation<CableBags, { id: string; by: string }>({ query: ({ id, by }) => ({ url: `/cable-bags/adapters/${id}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['bags'] }),
+    photos: build.query<Photo[], string>({ query: (code) => `/jobs/${encodeURIComponent(code)}/photos`, providesTags: ['photos'] }),
+    addPhoto: build.mutation<Photo[], { code: string; id: string; by: string; caption: string; cableId?: string; picture: Blob }>({ query: ({ code, picture, ...params }) => ({ url: `/jobs/${encodeURIComponent(code)}/photos`, params, method: 'POST', body: picture, headers: { 'content-type': picture.type } }), invalidatesTags: ['photos'] }),
+    removePhoto: build.mutation<Photo[], { code: string; id: string; by: string }>({ query: ({ code, id, by }) => ({ url: `/jobs/${encodeURIComponent(code)}/photos/${id}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['photos'] }),
+    printLabels: build.mutation<{ job: string; labels: number }, { code: string; by: string }>({ query: ({ code, by }) => ({ url: `/jobs/${encodeURIComponent(code)}/labels/print`, method: 'POST', body: { by } }) }),
+    labelPrinter: build.query<{ url: string } | null, void>({ query: () => '/label-printer', providesTags: ['printer'] }),
+    setLabelPrinter: build.mutation<{ url: string }, { by: string; url: string }>({ query: (body) => ({ url: '/label-printer', method: 'PUT', body }), invalidatesTags: ['printer'] }),
     changePinout: build.mutation<CableBags, { by: string; basedOn: number; pinout: Pinout }>({ query: (body) => ({ url: '/cable-bags/pinouts', method: 'PUT', body }), invalidatesTags: ['bags'] }),
     changeProof: build.mutation<CableBags, { by: string; cableId: string; modelId: string; note: string; proved: boolean }>({ query: (body) => ({ url: '/cable-bags/proofs', method: 'PUT', body }), invalidatesTags: ['bags'] }),
     priceFeed: build.query<{ url: string; fetchedAt: string | null; report: ImportReport | null } | null, void>({ query: () => '/supplies/prices/feed', providesTags: ['feed'] }),
@@ -58,7 +66,7 @@ export const api = createApi({
     fetchPrices: build.mutation<ImportReport, { by: string }>({ query: (body) => ({ url: '/supplies/prices/fetch', method: 'POST', body }), invalidatesTags: ['feed', 'supplies'] }),
   }),
 });
-export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useRecordQuery, useNetworkInstrumentsQuery, useAddNetworkInstrumentMutation, useRemoveNetworkInstrumentMutation, useLazyIdentifyQuery, useTimePowerGoodMutation, useStartSweepMutation, useStopSweepMutation, useLeaveOutMutation, useChangeSettingsMutation, useChangeInstrumentMutation, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useChangeSupplyMutation, useRemoveSupplyMutation, useImportFileMutation, useUnitsQuery, useChangeUnitMutation, useRemoveUnitMutation, useOwnPartsQuery, useKeepOwnPartMutation, useRemoveOwnPartMutation, useCableBagsQuery, useChangeBagCableMutation, useRemoveBagCableMutation, useChangePinoutMutation, useChangeProofMutation, usePriceFeedQuery, useSetPriceFeedMutation, useFetchPricesMutation } = api;
+export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useRecordQuery, useNetworkInstrumentsQuery, useAddNetworkInstrumentMutation, useRemoveNetworkInstrumentMutation, useLazyIdentifyQuery, useTimePowerGoodMutation, useStartSweepMutation, useStopSweepMutation, useLeaveOutMutation, useChangeSettingsMutation, useChangeInstrumentMutation, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useChangeSupplyMutation, useRemoveSupplyMutation, useImportFileMutation, useUnitsQuery, useChangeUnitMutation, useRemoveUnitMutation, useOwnPartsQuery, useKeepOwnPartMutation, useRemoveOwnPartMutation, useCableBagsQuery, useChangeBagCableMutation, useRemoveBagCableMutation, useChangeBagAdapterMutation, useRemoveBagAdapterMutation, usePhotosQuery, useAddPhotoMutation, useRemovePhotoMutation, usePrintLabelsMutation, useLabelPrinterQuery, useSetLabelPrinterMutation, useChangePinoutMutation, useChangeProofMutation, usePriceFeedQuery, useSetPriceFeedMutation, useFetchPricesMutation } = api;
 export type { JobFile };
 
 /** The problem document behind a failed request, or one made for a server that did not answer. */

@@ -19,7 +19,7 @@ export interface KeyCommands {
 
 /**
  * The keyboard of the whole application. Digits press what carries `data-key`, Enter presses what carries
- * `data-primary`, `r` goes to what carries `data-entry`, g and a digit go to a station.
+ * `data-primary`, `m` presses what carries `data-letter="m"`, `r` goes to what carries `data-entry`, g and a digit go to a station.
  */
 export function useKeys(commands: KeyCommands): void {
   useEffect(() => {
@@ -50,6 +50,7 @@ export function useKeys(commands: KeyCommands): void {
         case 'n': commands.newJob(); event.preventDefault(); break;
         case '/': commands.search(); event.preventDefault(); break;
         case '?': commands.help(); event.preventDefault(); break;
+        case 'm': { const move = first('[data-letter="m"]'); if (move) { move.click(); event.preventDefault(); } break; }
         case 'r': { const entry = first('[data-entry]'); if (entry) { entry.focus(); event.preventDefault(); } break; }
         default: return;
       }

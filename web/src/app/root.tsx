@@ -1,6 +1,6 @@
 import { lazy, Suspense, useLayoutEffect } from 'react';
 import { ConfigProvider } from 'antd';
-import { Navigate, Route, Routes } from 'react-router';
+import { Navigate, Route, Routes, useParams } from 'react-router';
 import { JobListPage } from '../jobs/job-list.tsx';
 import { Shell } from './shell.tsx';
 import { useAppSelector } from './store.ts';
@@ -15,6 +15,12 @@ const RecordPage = lazy(() => import('../shelves/record-page.tsx'));
 const SettingsPage = lazy(() => import('../shelves/settings-page.tsx'));
 const InstrumentsPage = lazy(() => import('../shelves/instruments-page.tsx'));
 
+/** What the code on a cable's tag opens: the record of that cable. */
+function Tag() {
+  const { code = '', cable = '' } = useParams();
+  return <Navigate to={`/jobs/${encodeURIComponent(code)}/cables?way=plan&cable=${encodeURIComponent(cable)}`} replace />;
+}
+
 /** Theme and routes. Each station has its own address. */
 export function Root() {
   const theme = useAppSelector((state) => state.session.theme);
@@ -27,6 +33,7 @@ export function Root() {
             <Route path="/" element={<Navigate to="/jobs" replace />} />
             <Route path="/jobs" element={<JobListPage />} />
             <Route path="/jobs/:code/*" element={<JobPage />} />
+            <Route path="/tags/:code/:cable" element={<Tag />} />
             <Route path="/supplies" element={<SuppliesPage />} />
             <Route path="/cable-bags" element={<CableBagsPage />} />
             <Route path="/record" element={<RecordPage />} />

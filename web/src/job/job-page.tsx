@@ -1,8 +1,8 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { Navigate, Route, Routes, useNavigate, useParams } from 'react-router';
-import { applyAct, compileModel, faultView, loadView, questionOf, refusalText, unanswered, viewJob, type Act, type ActContext, type Job, type Knowledge, type Refusal, type Shop, type ShopRecord } from '@fairwatt/core';
+import { applyAct, compileModel, faultView, loadView, questionOf, refusalText, unanswered, viewJob, type Act, type ActContext, type CableBags, type Job, type Knowledge, type Refusal, type Shop, type ShopRecord } from '@fairwatt/core';
 import type { Technician } from '@fairwatt/contract';
-import { problemOf, useJobQuery, useKnowledgeQuery, useRecordQuery, useShopQuery, useSuppliesQuery, type ShopData } from '../app/api.ts';
+import { problemOf, useJobQuery, useCableBagsQuery, useKnowledgeQuery, useRecordQuery, useShopQuery, useSuppliesQuery, type ShopData } from '../app/api.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
@@ -28,19 +28,20 @@ export default function JobPage() {
   const supplies = useSuppliesQuery();
   const knowledge = useKnowledgeQuery();
   const record = useRecordQuery();
-  const missing = [job, shop, supplies, knowledge, record].find((query) => query.data === undefined && query.isError);
+  const bags = useCableBagsQuery();
+  const missing = [job, shop, supplies, knowledge, record, bags].find((query) => query.data === undefined && query.isError);
   if (missing !== undefined) {
     const problem = problemOf(missing.error);
     return <div className="page"><Empty title={problem.title}>{problem.status === 404 ? <>Look for it among the <a href="/jobs">jobs</a>.</> : 'It is tried again by itself.'}</Empty></div>;
   }
-  if (job.data === undefined || shop.data === undefined || supplies.data === undefined || knowledge.data === undefined || record.data === undefined) return <Waiting className="page">Fetching {code} …</Waiting>;
-  return <Desk key={code} stored={job.data} shopData={shop.data} supplies={supplies.data} knowledge={knowledge.data} record={record.data.counts} />;
+  if (job.data === undefined || shop.data === undefined || supplies.data === undefined || knowledge.data === undefined || record.data === undefined || bags.data === undefined) return <Waiting className="page">Fetching {code} …</Waiting>;
+  return <Desk key={code} stored={job.data} shopData={shop.data} supplies={supplies.data} knowledge={knowledge.data} record={record.data.counts} bags={bags.data} />;
 }
 
 /** The computation's shop, compiled once per knowledge and record. */
-function useShop(shopData: ShopData, supplies: Shop['supplies'], knowledge: Knowledge, record: ShopRecord): Shop {
+function useShop(shopData: ShopData, supplies: Shop['supplies'], knowledge: Knowledge, record: ShopRecord, bags: CableBags): Shop {
   const model = useMemo(() => compileModel(knowledge, record), [knowledge, record]);
-  return useMemo(() => ({ settings: shopData.settings, instruments: shopData.instruments, supplies, model }), [shopData, supplies, model]);
+  return useMemo(() => ({ settings: shopData.settings, instruments: shopData.instruments, supplies, model, bags }), [shopData, supplies, model, bags]);
 }
 
 /** What follows from the job; each part is computed again only when something it depends on changed. Supplies are judged in a worker. */
@@ -59,13 +60,13 @@ function useView(job: Job, shop: Shop) {
   return { view, question, judging: busy, judgingFailed: failed };
 }
 
-function Desk({ stored, shopData, supplies, knowledge, record }: { readonly stored: Job; readonly shopData: ShopData; readonly supplies: Shop['supplies']; readonly knowledge: Knowledge; readonly record: ShopRecord }) {
+function Desk({ stored, shopData, supplies, knowledge, record, bags }: { readonly stored: Job; readonly shopData: ShopData; readonly supplies: Shop['supplies']; readonly knowledge: Knowledge; readonly record: ShopRecord; readonly bags: CableBags }) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const items = useAppSelector((state) => state.outbox.items);
   const technician = useAppSelector((state) => state.session.technician);
   const technicians: readonly Technician[] = shopData.technicians;
-  const shop = useShop(shopData, supplies, knowledge, record);
+  const shop = useShop(shopData, supplies, knowledge, record, bags);
   const knows = useMemo<ActContext['knows']>(() => ({ instrument: (id) => shop.instruments.some((item) => item.id === id), supply: (id) => shop.supplies.some((item) => item.id === id) }), [shop]);
   const job = useMemo(() => overlay(stored, items, knows), [stored, items, knows]);
   const { view, question, judging, judgingFailed } = useView(job, shop);

@@ -36,7 +36,7 @@ describe('gathering', () => {
     expect(added(item(edit({ words: 'A' }, 1)), item(edit({ words: 'B' }, 2), { by: 'joss' })).items).toHaveLength(2);
   });
   it('replaces a waiting tick by the next one on the same inlet only', () => {
-    const seat = (inletId: string, click: boolean, basedOn: number): Act => ({ kind: 'put-seat', seat: { inletId, cableCode: 'C01', plugIndex: 0, click, tug: false, gap: false }, basedOn });
+    const seat = (inletId: string, click: boolean, basedOn: number): Act => ({ kind: 'put-seat', seat: { inletId, cableCode: 'C01', plugIndex: 0, click, tug: false, gap: false, halves: false, bend: false, panel: false }, basedOn });
     const state = added(item(seat('a', false, 0)), item(seat('a', true, 1)));
     expect(state.items.map((one) => one.act)).toEqual([seat('a', true, 0)]);
     expect(added(item(seat('a', true, 0)), item(seat('b', true, 0))).items).toHaveLength(2);

@@ -47,6 +47,8 @@ function subjectOf(act: Act): string | null {
     case 'put-supply': return 'supply';
     case 'put-cable': return `cable:${act.cable.id}`;
     case 'put-seat': return `seat:${act.seat.inletId}`;
+    case 'put-pin': return `pin:${act.pin.inletId}`;
+    case 'order-steps': return `steps:${act.phase}`;
     default: return null;
   }
 }

@@ -13,12 +13,12 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
   const technician = useAppSelector((state) => state.session.technician);
   const [change, state] = useChangeBagCableMutation();
   const [id] = useState(() => was?.id ?? crypto.randomUUID());
-  const [fields, setFields] = useState({ label: was?.label ?? '', place: was?.place ?? '', family: was?.family ?? 'drive', cameWith: was?.cameWith ?? '', note: was?.note ?? '' });
+  const [fields, setFields] = useState({ label: was?.label ?? '', place: was?.place ?? '', family: was?.family ?? 'drive', cameWith: was?.cameWith ?? '', note: was?.note ?? '', gauge: was?.gauge === undefined || was.gauge === null ? '' : String(was.gauge) });
   const [plugs, setPlugs] = useState<readonly PlugDraft[]>(was === null ? [{ kind: 'sata', millimetres: '500', ends: '' }] : was.plugs.map((plug) => ({ kind: plug.kind, millimetres: String(plug.millimetres), ends: plug.ends.map(endText).join(' ') })));
   const [told, setTold] = useState<readonly string[]>([]);
   async function save(): Promise<void> {
     const read = bagCableSchema.safeParse({
-      id, version: was?.version ?? 0, ...fields, label: fields.label.trim(),
+      id, version: was?.version ?? 0, ...fields, label: fields.label.trim(), gauge: fields.gauge === '' ? null : Number(fields.gauge),
       plugs: plugs.map((plug) => ({ kind: plug.kind, millimetres: parseFigure(plug.millimetres) ?? plug.millimetres, ends: plug.ends.split(/[\s,]+/).filter((end) => end !== '').map((end) => (end === '?' ? null : end === '-' ? 'none' : /^\d+$/.test(end) ? Number(end) : end)) })),
     });
     if (!read.success) { setTold(read.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`)); return; }
@@ -32,6 +32,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
         {field('label', 'Label on its bag', 20)}{field('place', 'Place', 40)}
         <label className="field"><span className="name">Made for the socket of</span><select value={fields.family} onChange={(event) => setFields({ ...fields, family: event.target.value as BagCable['family'] })}>{cableFamilies.map((family) => <option key={family} value={family}>{family}</option>)}</select></label>
         {field('cameWith', 'Came with', 60)}
+        <label className="field"><span className="name">Wire, as printed on it</span><select value={fields.gauge} onChange={(event) => setFields({ ...fields, gauge: event.target.value })}><option value="">not known: the thinnest is reckoned</option>{[16, 18, 20, 22].map((gauge) => <option key={gauge} value={gauge}>{gauge} AWG</option>)}</select></label>
         {plugs.map((plug, index) => {
           const face = inletFace[faceOfPlug[plug.kind as keyof typeof faceOfPlug]].rows.flat().sort((a, b) => a.pin - b.pin);
           const set = (changes: Partial<PlugDraft>) => setPlugs(plugs.map((item, at) => (at === index ? { ...item, ...changes } : item)));

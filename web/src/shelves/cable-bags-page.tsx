@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { crossedPinText, crossingOf, crossingSentence, crossingWordText, faceOfPlug, worstCrossing, type Crossing } from '@fairwatt/core';
+import { crossedPinText, crossingSentence, crossingWordText, faceOfPlug, spareVerdict, type Crossing } from '@fairwatt/core';
 import type { BagCable } from '@fairwatt/contract';
 import { problemOf, useCableBagsQuery, useChangeProofMutation, useRemoveBagCableMutation, useShopQuery, useSuppliesQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
@@ -8,8 +8,11 @@ import { calendarDay } from '../controls/clock.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { ConnectorFace } from '../drawings/connector-face.tsx';
+import { AdaptersPanel } from './adapters-panel.tsx';
 import { BagCableDialog } from './bag-cable-dialog.tsx';
+import { PinoutsPanel } from './pinouts-panel.tsx';
 
+const shelves = [['cables', 'Spare cables'], ['adapters', 'Adapters and extensions'], ['sockets', 'Sockets of supplies']] as const;
 const mark: Record<Crossing['word'], string> = { safe: 'pass', incomplete: 'marginal', unknown: 'cannot-tell', harmful: 'fail' };
 const pinMark = { right: '', short: '✕', 'wrong-voltage': '✕', misplaced: '✕', missing: '–', unknown: '?' } as const;
 
@@ -21,30 +24,28 @@ export default function CableBagsPage() {
   const technician = useAppSelector((state) => state.session.technician);
   const [prove, proving] = useChangeProofMutation();
   const [remove] = useRemoveBagCableMutation();
-  const [picked, setPicked] = useState<string | null>(null);
   const [params, setParams] = useSearchParams();
+  const [picked, setPicked] = useState<string | null>(params.get('cable'));
+  const shelf = shelves.find(([value]) => value === params.get('shelf'))?.[0] ?? 'cables';
   const modelId = params.get('on');
   const setModel = (id: string) => setParams({ on: id }, { replace: true });
   const [editing, setEditing] = useState<BagCable | 'new' | null>(null);
   if (bags.data === undefined || supplies.data === undefined) return <div className="page">{bags.isError ? <Empty title={problemOf(bags.error).title} /> : <Waiting>Fetching the cable bags …</Waiting>}</div>;
-  const { cables, pinouts, proofs } = bags.data;
+  const { cables, pinouts } = bags.data;
   const modular = supplies.data.filter((model) => model.label.modular !== 'fixed');
   const model = modular.find((item) => item.id === modelId) ?? modular.find((item) => pinouts.some((pinout) => pinout.supplies.includes(item.id))) ?? modular[0];
   const cable = cables.find((item) => item.id === picked) ?? cables[0];
-  const verdictOf = (item: BagCable) => {
-    const pinout = pinouts.find((one) => model !== undefined && one.supplies.includes(model.id))?.sockets.find((socket) => socket.family === item.family) ?? null;
-    const crossings = item.plugs.map((plug) => crossingOf(pinout, { plug: plug.kind, ends: plug.ends }));
-    const proof = proofs.find((one) => one.cableId === item.id && one.modelId === model?.id);
-    const word = worstCrossing(crossings);
-    return { pinout, crossings, proof, word: proof !== undefined && word === 'unknown' ? 'safe' as const : word };
-  };
+  const verdictOf = (item: BagCable) => spareVerdict(bags.data!, item, model?.id ?? '');
   const shown = cable === undefined ? null : verdictOf(cable);
   const person = (id: string) => shop.data?.technicians.find((one) => one.id === id)?.name ?? id;
   return (
     <div className="page">
       <div className="page-head"><h1>Cable bags</h1><span className="quiet">A cable from another supply is never trusted, not even of the same maker: its wires are known, or probed.</span>
-        <button type="button" className="secondary" style={{ marginLeft: 'auto' }} disabled={technician === null} onClick={() => setEditing('new')}>Enter a cable</button></div>
-      {cables.length === 0 ? <Empty title="No spare cables yet">What a job leaves over goes here: label it, say what it came with, and draw its wires or probe them.</Empty> : (
+        {shelf === 'cables' && <button type="button" className="secondary" style={{ marginLeft: 'auto' }} disabled={technician === null} onClick={() => setEditing('new')}>Enter a cable</button>}</div>
+      <div className="tabs" role="group" aria-label="What is in the bags" style={{ marginBottom: 14 }}>{shelves.map(([value, name]) => <button key={value} type="button" aria-pressed={shelf === value} onClick={() => setParams(value === 'cables' ? {} : { shelf: value }, { replace: true })}>{name}</button>)}</div>
+      {shelf === 'adapters' && <AdaptersPanel adapters={bags.data.adapters} />}
+      {shelf === 'sockets' && <PinoutsPanel pinouts={pinouts} supplies={modular} />}
+      {shelf !== 'cables' ? null : cables.length === 0 ? <Empty title="No spare cables yet">What a job leaves over goes here: label it, say what it came with, and draw its wires or probe them.</Empty> : (
         <div className="bags">
           <div>
             <label className="field" style={{ marginBottom: 10 }}><span className="name">On this supply</span><select value={model?.id ?? ''} onChange={(event) => setModel(event.target.value)}>{modular.map((item) => <option key={item.id} value={item.id}>{item.name}{pinouts.some((pinout) => pinout.supplies.includes(item.id)) ? '' : ' (sockets not known)'}</option>)}</select></label>
@@ -57,7 +58,7 @@ export default function CableBagsPage() {
             <section aria-label="The crossing" data-crossing={shown.word}>
               <span className="label">{cable.label} on {model.name}</span>
               <div className={`verdict ${mark[shown.word]}`} style={{ fontSize: 30 }}>{crossingWordText[shown.word]}</div>
-              {shown.proof !== undefined && <p><strong>Proved by probe</strong>, {person(shown.proof.by)}, {calendarDay(shown.proof.at)}. {shown.proof.note} <button type="button" className="link" disabled={technician === null} onClick={() => void prove({ by: technician ?? '', cableId: cable.id, modelId: model.id, note: '', proved: false })}>take back</button></p>}
+              {shown.proof !== null && <p><strong>Proved by probe</strong>, {person(shown.proof.by)}, {calendarDay(shown.proof.at)}. {shown.proof.note} <button type="button" className="link" disabled={technician === null} onClick={() => void prove({ by: technician ?? '', cableId: cable.id, modelId: model.id, note: '', proved: false })}>take back</button></p>}
               {shown.pinout === null && <p className="quiet">Nobody has entered what the {cable.family} sockets of {model.name} give.</p>}
               {cable.plugs.map((plug, index) => {
                 const crossing = shown.crossings[index]!;

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { criteria, criterionText, needText, schools, schoolText, type Need, type ShopSettings } from '@fairwatt/core';
-import { problemOf, useChangeSettingsMutation, useShopQuery } from '../app/api.ts';
+import { problemOf, useChangeSettingsMutation, useLabelPrinterQuery, useSetLabelPrinterMutation, useShopQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { FigureField, SelectField } from '../controls/fields.tsx';
@@ -57,7 +57,10 @@ export default function SettingsPage() {
             {criteria.map((name) => <FigureField key={name} label={`Weight of ${criterionText[name]}`} most={10} value={choosing.weights[name]} disabled={!owner} onChange={(value) => { if (value !== null) choose({ weights: { ...choosing.weights, [name]: value } }); }} />)}
           </div>
           <label className="tick" style={{ marginTop: 8 }}><input type="checkbox" disabled={!owner} checked={choosing.sharedCardCable} onChange={(event) => choose({ sharedCardCable: event.target.checked })} /> Two card plugs may share a cable where the load allows it</label>
+          <label className="tick"><input type="checkbox" disabled={!owner} checked={choosing.spareCables} onChange={(event) => choose({ spareCables: event.target.checked })} /> Spare cables that are safe on a supply may be planned with</label>
+          <label className="tick"><input type="checkbox" disabled={!owner} checked={choosing.adapters} onChange={(event) => choose({ adapters: event.target.checked })} /> Adapters and extensions from the bags may be planned with</label>
         </section>
+        <LabelPrinter owner={owner} technician={technician} />
         <section className="block" aria-label="Running cost">
           <span className="label">Age and running cost</span>
           <div className="fields" style={{ marginTop: 8 }}>
@@ -70,6 +73,20 @@ export default function SettingsPage() {
         </section>
       </div>
     </div>
+  );
+}
+
+/** Where cable tags are printed. */
+function LabelPrinter({ owner, technician }: { readonly owner: boolean; readonly technician: string | null }) {
+  const printer = useLabelPrinterQuery();
+  const [set, setting] = useSetLabelPrinterMutation();
+  const problem = setting.isError ? problemOf(setting.error) : null;
+  return (
+    <section className="block" aria-label="Label printer">
+      <span className="label">Label printer</span>
+      <div className="fields"><TextSetting wide label="Address that takes a PDF by POST" value={printer.data?.url ?? ''} maxLength={300} disabled={!owner} problem={(value) => (URL.canParse(value) ? null : 'an address such as http://192.168.1.9:8080/print')} onSave={(url) => void set({ by: technician ?? '', url })} /></div>
+      {problem !== null && <p className="error-text" role="alert">{[problem.title, ...(problem.errors ?? []).map((error) => error.message)].join(': ')}</p>}
+    </section>
   );
 }
 

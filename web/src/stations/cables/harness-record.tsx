@@ -1,10 +1,8 @@
-import { partsAt, plugKinds, plugServes, type InletKind, type PlugKind, type RecordedCable } from '@fairwatt/core';
+import { likelyHarness, nextCableLabel, partsAt, plugKinds, plugServes, usualPlug, type InletKind, type PlugKind, type RecordedCable } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
-const usualPlug: Record<InletKind, PlugKind> = { 'main-24': 'main-20+4', 'main-20': 'main-20+4', 'main-own': 'main-24', 'cpu-8': 'cpu-4+4', 'cpu-4': 'cpu-4', 'card-16': 'card-16', 'card-8': 'card-6+2', 'card-6': 'card-6+2', sata: 'sata', 'peripheral-4': 'peripheral-4', 'small-drive-4': 'small-drive-4' };
-const nextLabel = (cables: readonly RecordedCable[]) => { for (let index = 0; ; index += 1) { const label = index < 26 ? String.fromCharCode(65 + index) : `Z${index - 25}`; if (!cables.some((cable) => cable.label === label)) return label; } };
 
 /** The present cables: socket, plugs, inlets, the way each runs. */
 export function HarnessRecord() {
@@ -13,14 +11,14 @@ export function HarnessRecord() {
   const served = new Set(job.cables.flatMap((cable) => cable.plugs.flatMap((plug) => plug.inletId ?? [])));
   const left = inlets.filter((inlet) => !served.has(inlet.id));
   const put = (cable: RecordedCable, changes: Partial<RecordedCable>) => { const { version, ...rest } = { ...cable, ...changes }; act({ kind: 'put-cable', cable: rest, basedOn: version }); };
-  const add = (inletId: string, kind: InletKind) => act({ kind: 'put-cable', basedOn: 0, cable: { id: crypto.randomUUID(), label: nextLabel(job.cables), socketLabel: '', plugs: [{ kind: usualPlug[kind], inletId }], way: '', tiesToCut: 0 } });
+  const add = (inletId: string, kind: InletKind) => act({ kind: 'put-cable', basedOn: 0, cable: { id: crypto.randomUUID(), label: nextCableLabel(job.cables.map((cable) => cable.label)), socketLabel: '', plugs: [{ kind: usualPlug[kind], inletId }], way: '', tiesToCut: 0 } });
   return (
     <>
       <div className="block">
         <span className="label">Inlets without a recorded cable, {left.length}</span>
-        <div className="row-actions">{left.map((inlet) => <button key={inlet.id} type="button" className="secondary" disabled={locked} onClick={() => add(inlet.id, inlet.kind)}>+ {inlet.label}</button>)}{left.length === 0 && inlets.length > 0 && <span>Every inlet has its cable.</span>}</div>
+        <div className="row-actions">{left.length > 1 && <button type="button" className="secondary strong" disabled={locked} onClick={() => { for (const cable of likelyHarness(job, () => crypto.randomUUID())) act({ kind: 'put-cable', cable, basedOn: 0 }); }}>Start from a likely harness</button>}{left.map((inlet) => <button key={inlet.id} type="button" className="secondary" disabled={locked} onClick={() => add(inlet.id, inlet.kind)}>+ {inlet.label}</button>)}{left.length === 0 && inlets.length > 0 && <span>Every inlet has its cable.</span>}</div>
       </div>
-      {job.cables.length === 0 ? <Empty title="No cables recorded">Press an inlet above: its cable is added with the plug that usually goes there.</Empty> : (
+      {job.cables.length === 0 ? <Empty title="No cables recorded">Press an inlet above: its cable is added with the plug that usually goes there. Or start from a likely harness and correct what is not so.</Empty> : (
         <table className="grid" aria-label="Recorded cables">
           <thead><tr><th style={{ width: 64 }}>Cable</th><th style={{ width: 120 }}>Socket</th><th>Plugs, first at the supply</th><th>Way: holes, clips, hooks</th><th style={{ width: 66 }}>Ties to cut</th><th /></tr></thead>
           <tbody>{job.cables.map((cable) => (

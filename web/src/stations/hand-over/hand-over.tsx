@@ -39,7 +39,7 @@ export default function HandOver() {
   );
 }
 
-const station: Readonly<Record<OpenPointCode, StationId>> = { 'no-finding': 'fault', 'not-confirmed': 'fault', 'no-choice': 'replacement', 'inlet-open': 'cables', 'not-seated': 'cables', 'plug-misfit': 'cables', 'no-readings-after': 'measure', 'fails-after': 'measure' };
+const station: Readonly<Record<OpenPointCode, StationId>> = { 'no-finding': 'fault', 'not-confirmed': 'fault', 'no-choice': 'replacement', 'inlet-open': 'cables', 'inlet-wrong': 'cables', 'not-seated': 'cables', 'not-rechecked': 'cables', 'plan-breach': 'cables', 'plug-misfit': 'cables', 'no-readings-after': 'measure', 'fails-after': 'measure' };
 
 function OpenPointRow({ pointKey, text, code }: { readonly pointKey: string; readonly text: string; readonly code: OpenPointCode }) {
   const { act, locked, goTo } = useDesk();

@@ -1,5 +1,6 @@
 import { useRef, useState } from 'react';
-import { bareReading, standardInletKinds, inletName, judgeProbe, parseFigure, pinExpectText, probeWordText, type CableProbe, type InletKind, type Phase, type PinFinding } from '@fairwatt/core';
+import { bareReading, faceOfPlug, spareVerdict, standardInletKinds, inletName, judgeProbe, parseFigure, pinExpectText, probeWordText, type CableProbe, type InletKind, type Phase, type PinFinding } from '@fairwatt/core';
+import { problemOf, useChangeProofMutation } from '../../app/api.ts';
 import { SelectField, TextField } from '../../controls/fields.tsx';
 import { ConnectorFace, type FaceSide } from '../../drawings/connector-face.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -118,7 +119,36 @@ function Walk({ probe, phase, onClose }: { readonly probe: CableProbe; readonly 
           <SelectField label="Read with" value={instrumentId} options={shop.instruments.map((item) => ({ value: item.id, label: item.name }))} disabled={locked} onChange={setInstrument} />
           <button type="button" className="secondary" disabled={locked || keptReadings || instrumentId === ''} onClick={keepReadings}>{keptReadings ? 'Among the readings' : `${rails.length} rail pins as readings, off load`}</button>
         </div>)}
+      {verdict.word === 'safe' && <AsProof probe={probe} />}
       {verdict.word === 'wrong' && <p className="caution" style={{ marginTop: 12 }}>Do not plug this in: {wrongPins(probe)}. Mark the cable and keep it out of the bag.</p>}
+    </section>
+  );
+}
+
+/** A walk in which every pin was right proves a spare cable on the supply it was walked on. */
+function AsProof({ probe }: { readonly probe: CableProbe }) {
+  const { shop, job, technician } = useDesk();
+  const [cableId, setCable] = useState('');
+  const [modelId, setModel] = useState(job.choice?.modelId ?? '');
+  const [prove, proving] = useChangeProofMutation();
+  const cables = shop.bags.cables.filter((cable) => cable.plugs.some((plug) => faceOfPlug[plug.kind] === probe.plug));
+  const models = shop.supplies.filter((model) => model.label.modular !== 'fixed');
+  if (cables.length === 0) return null;
+  const cable = cables.find((item) => item.id === cableId);
+  const several = cable !== undefined && cable.plugs.length > 1;
+  const harmful = cable !== undefined && modelId !== '' && spareVerdict(shop.bags, cable, modelId).word === 'harmful';
+  return (
+    <section aria-label="As proof of a spare cable" style={{ marginTop: 14 }}>
+      <span className="label">Keep it as proof of a spare cable</span>
+      <div className="row-actions" style={{ alignItems: 'end' }}>
+        <SelectField label="Cable from the bags" value={cableId} options={[{ value: '', label: 'pick one' }, ...cables.map((item) => ({ value: item.id, label: item.label }))]} disabled={technician === null} onChange={setCable} />
+        <SelectField label="Walked on this supply" value={modelId} options={[{ value: '', label: 'pick one' }, ...models.map((model) => ({ value: model.id, label: model.name }))]} disabled={technician === null} onChange={setModel} />
+        <button type="button" className="secondary" disabled={technician === null || cableId === '' || modelId === '' || harmful || proving.isLoading} onClick={() => void prove({ by: technician ?? '', cableId, modelId, proved: true, note: `walked pin by pin in ${job.code}, ${probe.label}` })}>Keep the proof</button>
+      </div>
+      {several && <p className="quiet">It has {cable.plugs.length} plugs: walk each of them before you keep it.</p>}
+      {harmful && <p className="error-text">By what is known of its wires this cable does harm there. Correct its wires first, if the walk says otherwise.</p>}
+      {proving.isSuccess && <p role="status">Kept. The plan may use it on this supply.</p>}
+      {proving.isError && <p className="error-text" role="alert">{problemOf(proving.error).title}</p>}
     </section>
   );
 }

@@ -1,0 +1,89 @@
+import type { CableFamily, Gauge, PinSignal, PlugKind } from '../standards/index.ts';
+import { crossingOf, worstCrossing, type Crossing, type SocketPinout, type WireEnd } from './crossing.ts';
+import type { Adapter, KitCable } from './kit.ts';
+import { adapterRefusal } from './plan-family.ts';
+
+/** What the sockets of a kind of supply give, pin by pin, and which supplies have them. */
+export interface Pinout {
+  readonly id: string;
+  readonly version: number;
+  readonly name: string;
+  readonly sockets: readonly { readonly family: CableFamily; readonly pins: readonly (PinSignal | null)[] }[];
+  readonly supplies: readonly string[];
+}
+
+/** A spare modular cable with its plugs and, as far as somebody looked, its wires. */
+export interface BagCable {
+  readonly id: string;
+  readonly version: number;
+  readonly label: string;
+  readonly place: string;
+  readonly family: CableFamily;
+  readonly cameWith: string;
+  readonly note: string;
+  /** Null where nobody read it off the wire; it is then reckoned as the thinnest. */
+  readonly gauge: Gauge | null;
+  readonly plugs: readonly { readonly kind: PlugKind; readonly millimetres: number; readonly ends: readonly WireEnd[] }[];
+}
+
+/** Somebody probed this cable on this kind of supply, and it showed what it must. */
+export interface CableProof {
+  readonly cableId: string;
+  readonly modelId: string;
+  readonly by: string;
+  readonly at: string;
+  readonly note: string;
+}
+
+/** An adapter or extension in a bag. */
+export interface BagAdapter extends Adapter {
+  readonly version: number;
+  readonly label: string;
+  readonly place: string;
+}
+
+export interface CableBags {
+  readonly pinouts: readonly Pinout[];
+  readonly cables: readonly BagCable[];
+  readonly proofs: readonly CableProof[];
+  readonly adapters: readonly BagAdapter[];
+}
+export const noBags: CableBags = { pinouts: [], cables: [], proofs: [], adapters: [] };
+
+export interface SpareVerdict {
+  readonly word: Crossing['word'];
+  readonly crossings: readonly Crossing[];
+  readonly pinout: SocketPinout | null;
+  readonly proof: CableProof | null;
+}
+
+/** May this cable go on this supply? What is not known but was proved by a probe is safe; what does harm is harmful whatever was proved. */
+export function spareVerdict(bags: CableBags, cable: BagCable, modelId: string): SpareVerdict {
+  const pinout = bags.pinouts.find((one) => one.supplies.includes(modelId))?.sockets.find((socket) => socket.family === cable.family) ?? null;
+  const crossings = cable.plugs.map((plug) => crossingOf(pinout, { plug: plug.kind, ends: plug.ends }));
+  const proof = bags.proofs.find((one) => one.cableId === cable.id && one.modelId === modelId) ?? null;
+  const word = worstCrossing(crossings);
+  return { pinout, crossings, proof, word: proof !== null && word === 'unknown' ? 'safe' : word };
+}
+
+const sparePrefix = 'bag:';
+/** The bag cable behind a planned cable's id; null for the supply's own. */
+export function spareId(kitCableId: string): string | null {
+  return kitCableId.startsWith(sparePrefix) ? kitCableId.slice(sparePrefix.length) : null;
+}
+
+/** The spare cables that are safe on this supply, as pieces that a plan may use. */
+export function sparesFor(bags: CableBags, modelId: string): KitCable[] {
+  return bags.cables.filter((cable) => spareVerdict(bags, cable, modelId).word === 'safe')
+    .map((cable): KitCable => ({ id: `${sparePrefix}${cable.id}`, family: cable.family, fixed: false, count: 1, gauge: cable.gauge ?? 22, plugs: cable.plugs.map(({ kind, millimetres }) => ({ kind, millimetres })), spare: true }));
+}
+
+/** Spare cables with a plug for such inlets that nobody has proved on this supply yet: worth a probe. */
+export function sparesToProbe(bags: CableBags, modelId: string, serves: (plug: PlugKind) => boolean): BagCable[] {
+  return bags.cables.filter((cable) => cable.plugs.some((plug) => serves(plug.kind)) && spareVerdict(bags, cable, modelId).word === 'unknown');
+}
+
+/** The adapters in the bags that a plan may use. */
+export function allowedAdapters(bags: CableBags): BagAdapter[] {
+  return bags.adapters.filter((adapter) => adapter.count > 0 && adapterRefusal(adapter) === null);
+}

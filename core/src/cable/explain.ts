@@ -1,0 +1,147 @@
+import { inletFamily, plugServes, socketTakes, type CableFamily, type PlugKind } from '../standards/index.ts';
+import type { Adapter, CableKit, InletToServe } from './kit.ts';
+import { familiesMeeting, planCables, type CablePlan, type PlanRules } from './plan.ts';
+
+/** What stands in the way of serving a set of inlets: each alone would be enough if it were not so. */
+export type Shortage =
+  /** No plug of the kit goes into the inlet. */
+  | { readonly code: 'plug-kind' }
+  | { readonly code: 'cables'; readonly have: number }
+  | { readonly code: 'sockets'; readonly have: number }
+  | { readonly code: 'reach'; readonly missingMillimetres: number }
+  /** Graphics inlets would have to share a cable, which the rule or their load forbids. */
+  | { readonly code: 'sharing'; readonly by: 'rule' | 'load' }
+  | { readonly code: 'chain-load' }
+  | { readonly code: 'spacing' };
+
+/** The least that would serve the set. */
+export type CableRemedy =
+  | { readonly code: 'cable'; readonly kitCableId: string; readonly count: number }
+  | { readonly code: 'extension'; readonly inletId: string; readonly kind: InletToServe['kind']; readonly millimetres: number }
+  | { readonly code: 'adapter'; readonly adapterId: string }
+  | { readonly code: 'spare'; readonly kitCableId: string }
+  | { readonly code: 'allow-sharing' }
+  | { readonly code: 'move-pin'; readonly inletId: string }
+  | { readonly code: 'other-supply'; readonly family: CableFamily; readonly sockets: number };
+
+/** Why an inlet stays open: the smallest set of inlets that cannot all be served, what is short, what would mend it. */
+export interface OpenBecause {
+  readonly inletId: string;
+  readonly together: readonly string[];
+  readonly shortages: readonly Shortage[];
+  readonly remedies: readonly CableRemedy[];
+}
+
+/** Beside what the plan may use: what the shop has but its rules keep out of the plan. */
+export interface HeldBack {
+  readonly spares: CableKit['cables'];
+  readonly adapters: readonly Adapter[];
+}
+const nothingHeldBack: HeldBack = { spares: [], adapters: [] };
+
+const alike = (inlet: InletToServe) => [inlet.kind, inlet.place, inlet.reachMillimetres, inlet.amps12, inlet.amps5, inlet.amps33].join('|');
+
+/** How many plans may be made for one question before the smallest set is no longer looked for; then a set from which nothing can be left out is given. */
+const mostPlans = 400;
+
+/** Subsets of a given size, inlets that are alike taken in order, so that no two subsets are the same in kind. */
+function* subsets(classes: readonly (readonly InletToServe[])[], size: number, from = 0): Generator<InletToServe[]> {
+  if (size === 0) { yield []; return; }
+  const own = classes[from];
+  if (own === undefined) return;
+  for (let take = Math.min(size, own.length); take >= 0; take -= 1) for (const rest of subsets(classes, size - take, from + 1)) yield [...own.slice(0, take), ...rest];
+}
+
+/**
+ * Why the open inlets of a plan are open. For each: the smallest set of served inlets that together with it cannot be
+ * served, found by trying sets in rising size; then each limit is lifted alone to see which of them decides.
+ * Inlets that are short for the same reasons come once each; a caller may join them by their sets.
+ */
+export function explainOpen(kit: CableKit, inlets: readonly InletToServe[], rules: PlanRules, plan: CablePlan, heldBack: HeldBack = nothingHeldBack): OpenBecause[] {
+  const served = new Set(plan.assignments.map((item) => item.inletId));
+  const known = new Map<string, Omit<OpenBecause, 'inletId'>>();
+  return plan.open.map((open): OpenBecause => {
+    const inlet = inlets.find((item) => item.id === open.inletId)!;
+    const families = familiesMeeting(inletFamily(inlet.kind));
+    const around = inlets.filter((item) => served.has(item.id) && families.includes(inletFamily(item.kind)));
+    const key = `${alike(inlet)} ${around.map((item) => item.id).join(' ')}`;
+    const before = known.get(key);
+    if (before !== undefined) return { inletId: inlet.id, ...before, together: [inlet.id, ...before.together.slice(1)] };
+    const told = explainOne(kit, inlet, around, rules, heldBack);
+    known.set(key, told);
+    return { inletId: inlet.id, ...told };
+  });
+}
+
+function explainOne(kit: CableKit, inlet: InletToServe, around: readonly InletToServe[], rules: PlanRules, heldBack: HeldBack): Omit<OpenBecause, 'inletId'> {
+  const asRequired = (set: readonly InletToServe[]) => set.map((item) => ({ ...item, optional: false }));
+  const serves = (set: readonly InletToServe[], inKit = kit, byRules = rules) => { const plan = planCables(inKit, asRequired(set), { ...byRules, pins: byRules.pins.filter((pin) => set.some((item) => item.id === pin.inletId)) }); return plan.open.length === 0 && plan.wrong.length === 0; };
+  const together = smallestUnserved(inlet, around, serves);
+  const set = asRequired(together);
+  const family = inletFamily(inlet.kind);
+  const own = (item: CableFamily) => together.some((one) => inletFamily(one.kind) === item);
+
+  const fits = (kind: PlugKind) => plugServes(kind, inlet.kind);
+  const shortages: Shortage[] = [];
+  const remedies: CableRemedy[] = [];
+  const plenty = together.length;
+  const moreCables = { ...kit, cables: kit.cables.map((cable) => (own(cable.family) ? { ...cable, count: cable.count + plenty } : cable)) };
+  const moreSockets = { ...kit, sockets: [...kit.sockets, ...(['main', 'cpu', 'card', 'card-16', 'drive'] as const).filter(own).flatMap((kind) => Array.from({ length: plenty }, (_, index) => ({ label: `more ${kind} ${index}`, kind })))] };
+  const longer = (millimetres: number, only?: string) => set.map((item) => (only === undefined || item.id === only ? { ...item, reachMillimetres: item.reachMillimetres - millimetres } : item));
+
+  if (!kit.cables.some((cable) => cable.plugs.some((plug) => fits(plug.kind)))) shortages.push({ code: 'plug-kind' });
+  if (serves(set, moreSockets)) shortages.push({ code: 'sockets', have: kit.sockets.filter((socket) => socketTakes(socket.kind, family)).length });
+  if (serves(set, moreCables)) {
+    shortages.push({ code: 'cables', have: kit.cables.filter((cable) => cable.plugs.some((plug) => fits(plug.kind))).reduce((sum, cable) => sum + cable.count, 0) });
+    for (let count = 1; count <= plenty; count += 1) {
+      const one = kit.cables.find((cable) => !cable.fixed && own(cable.family) && serves(set, { ...kit, cables: kit.cables.map((item) => (item === cable ? { ...item, count: item.count + count } : item)) }));
+      if (one !== undefined) { remedies.push({ code: 'cable', kitCableId: one.id, count }); break; }
+    }
+  }
+  const farthest = Math.max(...set.map((item) => item.reachMillimetres));
+  if (serves(longer(farthest))) {
+    const least = set.flatMap((item) => { const millimetres = leastOf(item.reachMillimetres, (value) => serves(longer(value, item.id))); return millimetres === null ? [] : [{ item, millimetres }]; }).sort((a, b) => a.millimetres - b.millimetres)[0];
+    if (least !== undefined) { shortages.push({ code: 'reach', missingMillimetres: least.millimetres }); remedies.push({ code: 'extension', inletId: least.item.id, kind: least.item.kind, millimetres: least.millimetres }); }
+  }
+  if (!rules.allowShared && serves(set, kit, { ...rules, allowShared: true })) { shortages.push({ code: 'sharing', by: 'rule' }); remedies.push({ code: 'allow-sharing' }); }
+  const light = set.map((item) => ({ ...item, amps12: 0, amps5: 0, amps33: 0 }));
+  if (serves(light)) shortages.push(family === 'drive' ? { code: 'chain-load' } : { code: 'sharing', by: 'load' });
+  if (set.length > 1 && serves(set.map((item) => ({ ...item, place: 'floor' as const, reachMillimetres: Math.min(...set.map((one) => one.reachMillimetres)) }))) && !shortages.some((item) => item.code === 'reach')) shortages.push({ code: 'spacing' });
+  for (const adapter of heldBack.adapters) if (serves(set, kit, { ...rules, adapters: [...rules.adapters, adapter] })) remedies.push({ code: 'adapter', adapterId: adapter.id });
+  for (const spare of heldBack.spares) if (serves(set, { ...kit, cables: [...kit.cables, spare] })) remedies.push({ code: 'spare', kitCableId: spare.id });
+  for (const pin of rules.pins) if (serves(set, kit, { ...rules, pins: rules.pins.filter((item) => item !== pin) })) remedies.push({ code: 'move-pin', inletId: pin.inletId });
+  if (remedies.length === 0) remedies.push({ code: 'other-supply', family, sockets: set.filter((item) => inletFamily(item.kind) === family).length });
+  return { together: together.map((item) => item.id), shortages, remedies };
+}
+
+/** The smallest set with this inlet, out of it and the served ones, that cannot be served. */
+function smallestUnserved(inlet: InletToServe, around: readonly InletToServe[], serves: (set: readonly InletToServe[]) => boolean): InletToServe[] {
+  const classes = [...new Set(around.map(alike))].map((key) => around.filter((item) => alike(item) === key));
+  let plans = 0;
+  for (let size = 0; size <= around.length; size += 1) {
+    for (const others of subsets(classes, size)) {
+      plans += 1;
+      if (plans > mostPlans) return leftOutOneByOne(inlet, around, serves);
+      if (!serves([inlet, ...others])) return [inlet, ...others];
+    }
+  }
+  return [inlet, ...around];
+}
+
+/** A set from which nothing can be left out: not always the smallest, but soon found. */
+function leftOutOneByOne(inlet: InletToServe, around: readonly InletToServe[], serves: (set: readonly InletToServe[]) => boolean): InletToServe[] {
+  let kept = [...around];
+  for (const item of around) {
+    const without = kept.filter((one) => one !== item);
+    if (!serves([inlet, ...without])) kept = without;
+  }
+  return [inlet, ...kept];
+}
+
+/** The least whole ten of millimetres up to `most` that does; null when none does. What does for one does for all above. */
+function leastOf(most: number, does: (millimetres: number) => boolean): number | null {
+  if (!does(most)) return null;
+  let [low, high] = [0, Math.ceil(most / 10)];
+  while (high - low > 1) { const middle = Math.floor((low + high) / 2); if (does(middle * 10)) high = middle; else low = middle; }
+  return high * 10;
+}

@@ -1,0 +1,66 @@
+import { partsAt } from '../machine/index.ts';
+import { cableFigures, spareId, type BagCable, type CableFigures } from '../cable/index.ts';
+import type { PlugKind } from '../standards/index.ts';
+import type { Cabling, InletRow } from './cabling.ts';
+import type { Job, Signed } from './job.ts';
+
+/** A tag for one end of a cable. */
+export interface CableTag {
+  readonly cable: string;
+  readonly end: 'supply' | 'device';
+  /** What is at this end: the socket, or the inlet. */
+  readonly here: string;
+  /** What is at the other end; several inlets on a chain. */
+  readonly there: string;
+}
+
+/** One line of the cable schedule: an inlet and what goes to it. */
+export interface ScheduleLine {
+  readonly cable: string | null;
+  /** `own`: the supply's; otherwise the label of the bag it comes from. */
+  readonly source: string;
+  readonly socketLabel: string | null;
+  readonly plugKind: PlugKind | null;
+  readonly inletLabel: string;
+  readonly partName: string;
+  readonly place: InletRow['place'];
+  readonly way: string;
+  readonly state: InletRow['state'];
+  readonly seated: Signed | null;
+  readonly rechecked: Signed | null;
+  readonly slackMillimetres: number | null;
+  readonly dropVolts: number | null;
+}
+
+/** What each planned cable carries; empty where the record is kept, since its gauge is not known. */
+export function figuresOf(cabling: Cabling): CableFigures[] {
+  return cabling.plan === null || cabling.kit === null ? [] : cableFigures(cabling.kit, cabling.inlets, cabling.plan, cabling.rules.adapters);
+}
+
+/** The ends at a cable's inlets: one for each leg of an adapter. */
+const endsOf = (row: InletRow) => (row.cableCode === null ? [] : [{ cableCode: row.cableCode, socketLabel: row.socketLabel }, ...row.legs]);
+
+/** A tag for the supply end of each cable and one for each of its plugs, cable by cable. */
+export function tagsOf(cabling: Cabling): CableTag[] {
+  const served = cabling.rows.filter((row) => row.state !== 'wrong');
+  const codes = [...new Set(served.flatMap((row) => endsOf(row).map((end) => end.cableCode)))].sort();
+  return codes.flatMap((cable): CableTag[] => {
+    const rows = served.filter((row) => endsOf(row).some((end) => end.cableCode === cable));
+    const socket = rows.flatMap((row) => endsOf(row)).find((end) => end.cableCode === cable)?.socketLabel ?? 'fixed';
+    return [{ cable, end: 'supply', here: socket, there: rows.map((row) => row.label).join(', ') }, ...rows.map((row): CableTag => ({ cable, end: 'device', here: row.label, there: socket }))];
+  });
+}
+
+/** The cable schedule in the order of the inlets. Ways come from the record, where the same inlet was recorded. */
+export function scheduleOf(job: Job, cabling: Cabling, bagCables: readonly BagCable[]): ScheduleLine[] {
+  const figures = figuresOf(cabling).flatMap((cable) => cable.plugs);
+  const inlets = new Map(partsAt(job.parts, 'planned').flatMap((part) => part.inlets.map((inlet) => [inlet.id, inlet])));
+  return cabling.rows.filter((row) => inlets.has(row.inletId)).map((row): ScheduleLine => {
+    const spare = row.kitCableId === null ? null : spareId(row.kitCableId);
+    return {
+      cable: row.cableCode, source: spare === null ? 'own' : (bagCables.find((cable) => cable.id === spare)?.label ?? spare), socketLabel: row.socketLabel, plugKind: row.plugKind, inletLabel: row.label, partName: row.partName, place: row.place,
+      way: job.cables.find((cable) => cable.plugs.some((plug) => plug.inletId === row.inletId))?.way ?? '', state: row.state,
+      seated: row.state === 'seated' && row.seat !== null ? { by: row.seat.by, at: row.seat.at } : null, rechecked: row.seat?.rechecked ?? null, slackMillimetres: row.slackMillimetres, dropVolts: figures.find((plug) => plug.inletId === row.inletId)?.dropVolts ?? null,
+    };
+  });
+}

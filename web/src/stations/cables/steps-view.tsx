@@ -1,0 +1,58 @@
+import { useState, type ReactNode } from 'react';
+import { stepCaution, stepsOf, stepText, type Step, type StepPhase } from '@fairwatt/core';
+import { clockTime } from '../../controls/clock.ts';
+import { Primary } from '../../controls/fields.tsx';
+import { useDesk } from '../../job/job-context.ts';
+import type { OpenWay } from './cables.tsx';
+
+/** Steps in their order, each with its caution, ticked with one hand; the next one is large beside them. */
+export function StepsView({ tabs, phase, onWay }: { readonly tabs: ReactNode; readonly phase: StepPhase; readonly onWay: OpenWay }) {
+  const { job, view, act, locked, personName, goTo } = useDesk();
+  const steps = stepsOf(job, view.cabling, phase);
+  const [moving, setMoving] = useState(false);
+  const next = steps.find((step) => step.done === null) ?? null;
+  const done = steps.filter((step) => step.done !== null).length;
+  const order = job.stepOrders.find((item) => item.phase === phase);
+  function toggle(step: Step): void {
+    if (step.derived) { onWay('plan', step.inlet?.id); return; }
+    act({ kind: step.done === null ? 'tick-step' : 'untick-step', stepId: step.id });
+  }
+  function shift(step: Step, by: number): void {
+    const ids = steps.filter((item) => !item.fixed).map((item) => item.id);
+    const at = ids.indexOf(step.id);
+    const to = at + by;
+    if (at < 0 || to < 0 || to >= ids.length) return;
+    [ids[at], ids[to]] = [ids[to]!, ids[at]!];
+    act({ kind: 'order-steps', phase, stepIds: ids, basedOn: order?.version ?? 0 });
+  }
+  return (
+    <>
+      <div className="work">
+        {tabs}
+        <ol className="steps" aria-label={phase === 'take-out' ? 'Steps of taking out' : 'Steps of refitting'}>{steps.map((step, index) => (
+          <li key={step.id} data-step={step.kind} data-done={step.done !== null} aria-current={step === next ? 'step' : undefined}>
+            <button type="button" className="step" aria-pressed={step.done !== null} disabled={locked} onClick={() => toggle(step)}>
+              <span className="box" aria-hidden="true">{step.done !== null ? '✓' : index + 1}</span>
+              <span className="what"><strong>{stepText(step)}</strong>{stepCaution(step) !== null && <span className="step-caution">▲ {stepCaution(step)}</span>}</span>
+              <span className="quiet">{step.done === null ? (step.derived ? 'at Plan and refit' : '') : `${personName(step.done.by)}, ${clockTime(step.done.at)}`}</span>
+            </button>
+            {moving && !step.fixed && <span className="shift"><button type="button" className="link" disabled={locked} aria-label={`Earlier: ${stepText(step)}`} onClick={() => shift(step, -1)}>↑</button><button type="button" className="link" disabled={locked} aria-label={`Later: ${stepText(step)}`} onClick={() => shift(step, 1)}>↓</button></span>}
+          </li>))}
+        </ol>
+        <button type="button" className="link" aria-pressed={moving} onClick={() => setMoving(!moving)}>{moving ? 'Keep this order' : 'Change the order'}</button>{order !== undefined && <span className="quiet"> · in an order of this job's own</span>}
+      </div>
+      <aside className="side" aria-label="Next step">
+        <span className="label">{phase === 'take-out' ? 'Taking out' : 'Refitting'}, {done} of {steps.length}</span>
+        {next === null ? <div className="decides">All done</div> : <>
+          <div className="decides">{stepText(next)}</div>
+          {stepCaution(next) !== null && <p className="caution"><span>{stepCaution(next)}</span></p>}
+          {next.way.length > 1 && <ol className="way">{next.way.map((point) => <li key={point}>{point}</li>)}</ol>}
+        </>}
+        {phase === 'take-out' && view.cabling.basis !== 'plan' && <p className="quiet">No replacement is chosen: only what leaves the machine is unplugged here.</p>}
+        {next !== null
+          ? <Primary disabled={locked} onClick={() => toggle(next)}>{next.derived ? 'Go to the connectors' : 'Done, next'}</Primary>
+          : phase === 'take-out' ? <Primary onClick={() => { if (job.choice === null) goTo('replacement'); else onWay('plan'); }}>{job.choice === null ? 'Choose the supply' : 'Plan and refit'}</Primary> : <Primary onClick={() => goTo(job.choice?.kind === 'replace' ? 'measure' : 'hand-over')}>{job.choice?.kind === 'replace' ? 'Prove it: measure' : 'Hand over'}</Primary>}
+      </aside>
+    </>
+  );
+}

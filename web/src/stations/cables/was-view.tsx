@@ -1,0 +1,29 @@
+import type { ReactNode } from 'react';
+import { hindrances, hindranceText } from '@fairwatt/core';
+import { Primary } from '../../controls/fields.tsx';
+import { useDesk } from '../../job/job-context.ts';
+import type { OpenWay } from './cables.tsx';
+import { HarnessRecord } from './harness-record.tsx';
+import { Photos } from './photos.tsx';
+
+/** Before anything is unplugged: each cable, what stands in the way, pictures. */
+export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly onWay: OpenWay }) {
+  const { job, act, locked } = useDesk();
+  const has = job.sheet.hindrances;
+  return (
+    <>
+      <div className="work">{tabs}<HarnessRecord /><Photos /></div>
+      <aside className="side" aria-label="Now at">
+        <span className="label">Before anything is unplugged</span>
+        <div className="decides">{job.cables.length === 0 ? 'Record each cable' : `${job.cables.length} cables recorded`}</div>
+        <p>Socket, plug, inlet and the way it runs, from the supply outwards: “hole 2, front clip, top hook”.</p>
+        <section aria-label="What stands in the way">
+          <span className="label">In the way in this case</span>
+          <div className="ticks">{hindrances.map((name) => <label key={name} className="tick"><input type="checkbox" disabled={locked} checked={has.includes(name)} onChange={(event) => act({ kind: 'edit-sheet', basedOn: job.sheet.version, changes: { hindrances: event.target.checked ? [...has, name] : has.filter((other) => other !== name) } })} /> {hindranceText[name]}</label>)}</div>
+        </section>
+        <p className="caution"><span>Rocker off, lead out, press the button once to drain it, wait; wrist strap on. Then unplug.</span></p>
+        <Primary onClick={() => onWay('out')}>Take out, step by step</Primary>
+      </aside>
+    </>
+  );
+}
