@@ -92,6 +92,30 @@ describe('a probe walk', () => {
   });
 });
 
+describe('a walk that proves a spare cable', () => {
+  it('is kept as its proof on a supply, and the bags then say so', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=walk`);
+    await fill(page, 'Cable', 'Card cable from the bag');
+    await (await page.waitForSelector('.walk-new select'))!.select('card-8');
+    await press(page, 'Start the walk');
+    for (const [pin, volts] of [[1, '12.02'], [2, '12.03'], [3, '12.02'], [4, '0'], [5, '0'], [6, '0'], [7, '0'], [8, '0']] as const) {
+      await seeText(page, `Touch pin ${pin}`, '.walk');
+      await page.keyboard.type(volts);
+      await page.keyboard.press('Enter');
+    }
+    await page.waitForSelector('[data-walk="safe"]');
+    const [cable, model] = await page.$$('[aria-label="As proof of a spare cable"] select');
+    const bag = await cable!.$$eval('option', (options) => options.find((option) => option.textContent === 'BAG-03')!.value);
+    await cable!.select(bag);
+    await model!.select('tarnwick-quiet-600');
+    await press(page, 'Keep the proof');
+    await seeText(page, 'The plan may use it on this supply', '.walk');
+    await visit(page, `${application.url}/cable-bags?on=tarnwick-quiet-600`);
+    await page.waitForSelector('[data-bag="BAG-03"][data-word="safe"]');
+    await saved(page);
+  });
+});
+
 describe('a log', () => {
   it('of 200,000 rows is read beside the screen, its dips found, zoomed to, and kept', async () => {
     const random = seeded(7);

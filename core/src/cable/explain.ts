@@ -41,8 +41,8 @@ const nothingHeldBack: HeldBack = { spares: [], adapters: [] };
 
 const alike = (inlet: InletToServe) => [inlet.kind, inlet.place, inlet.reachMillimetres, inlet.amps12, inlet.amps5, inlet.amps33].join('|');
 
-/** How many plans may be made for one question before the smallest set is no longer looked for; then a set from which nothing can be left out is given. */
-const mostPlans = 400;
+/** How much may be planned for one question, as the sum of squared sizes of the sets tried, before the smallest set is no longer looked for; then a set from which nothing can be left out is given. */
+const mostWork = 8000;
 
 /** Subsets of a given size, inlets that are alike taken in order, so that no two subsets are the same in kind. */
 function* subsets(classes: readonly (readonly InletToServe[])[], size: number, from = 0): Generator<InletToServe[]> {
@@ -54,13 +54,14 @@ function* subsets(classes: readonly (readonly InletToServe[])[], size: number, f
 
 /**
  * Why the open inlets of a plan are open. For each: the smallest set of served inlets that together with it cannot be
- * served, found by trying sets in rising size; then each limit is lifted alone to see which of them decides.
- * Inlets that are short for the same reasons come once each; a caller may join them by their sets.
+ * served, found by trying sets in rising size as long as that is quick; then each limit is lifted alone to see which of
+ * them decides.
+ * @param only one open inlet that is asked about; all of them otherwise
  */
-export function explainOpen(kit: CableKit, inlets: readonly InletToServe[], rules: PlanRules, plan: CablePlan, heldBack: HeldBack = nothingHeldBack): OpenBecause[] {
+export function explainOpen(kit: CableKit, inlets: readonly InletToServe[], rules: PlanRules, plan: CablePlan, heldBack: HeldBack = nothingHeldBack, only: string | null = null): OpenBecause[] {
   const served = new Set(plan.assignments.map((item) => item.inletId));
   const known = new Map<string, Omit<OpenBecause, 'inletId'>>();
-  return plan.open.map((open): OpenBecause => {
+  return plan.open.filter((open) => only === null || open.inletId === only).map((open): OpenBecause => {
     const inlet = inlets.find((item) => item.id === open.inletId)!;
     const families = familiesMeeting(inletFamily(inlet.kind));
     const around = inlets.filter((item) => served.has(item.id) && families.includes(inletFamily(item.kind)));
@@ -117,11 +118,11 @@ function explainOne(kit: CableKit, inlet: InletToServe, around: readonly InletTo
 /** The smallest set with this inlet, out of it and the served ones, that cannot be served. */
 function smallestUnserved(inlet: InletToServe, around: readonly InletToServe[], serves: (set: readonly InletToServe[]) => boolean): InletToServe[] {
   const classes = [...new Set(around.map(alike))].map((key) => around.filter((item) => alike(item) === key));
-  let plans = 0;
+  let work = 0;
   for (let size = 0; size <= around.length; size += 1) {
     for (const others of subsets(classes, size)) {
-      plans += 1;
-      if (plans > mostPlans) return leftOutOneByOne(inlet, around, serves);
+      work += (size + 1) ** 2;
+      if (work > mostWork) return leftOutOneByOne(inlet, around, serves);
       if (!serves([inlet, ...others])) return [inlet, ...others];
     }
   }
@@ -138,7 +139,7 @@ function leftOutOneByOne(inlet: InletToServe, around: readonly InletToServe[], s
   return [inlet, ...kept];
 }
 
-/** The least whole ten of millimetres up to `most` that does; null when none does. What does for one does for all above. */
+/** A whole ten of millimetres up to `most` that does, the least where longer never does worse; null when `most` does not. */
 function leastOf(most: number, does: (millimetres: number) => boolean): number | null {
   if (!does(most)) return null;
   let [low, high] = [0, Math.ceil(most / 10)];

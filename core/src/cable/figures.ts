@@ -36,7 +36,8 @@ function pinsWith(plugKind: keyof typeof faceOfPlug, signal: PinSignal): number 
 }
 
 /**
- * Current in each conductor, the voltage lost at the device and the heat in its contacts, for lasting load. A chain is
+ * Current in each conductor, the voltage lost at the device and the heat in its contacts, for what the inlets are said to
+ * carry (lasting load, drives at spin-up). A chain is
  * taken as one conductor for each voltage and two grounds along its length; other cables as one conductor for each pin.
  * Out and return by wire resistance at the given temperature, and two contacts each way; grounds carry what all voltages
  * bring (Ohm's law on the stretches of the cable, Kirchhoff's law at the plugs).

@@ -27,6 +27,8 @@ export interface FamilyPlan {
   readonly open: readonly { readonly inletId: string; readonly optional: boolean; readonly reason: OpenReason }[];
   readonly modularUsed: number;
   readonly score: PlanScore;
+  /** That no plan is better; false where the search was given up for its length and this is the best that was seen. */
+  readonly proved: boolean;
 }
 
 /** A plug that stays where it was put; `holdsSocket` when its socket is taken out of the count already. */
@@ -49,7 +51,11 @@ interface Piece {
   readonly cable: KitCable;
   /** Index among the pieces of the same cable, for breaking symmetry. */
   readonly copy: number;
-  readonly taken: (ServedPlug | null)[];
+  readonly taken: (LegToServe | null)[];
+  /** The adapter on each plug. */
+  readonly via: (Adapter | null)[];
+  /** How many legs of adapters are on it: none or one. */
+  legs: number;
   holdsSocket: boolean;
   amps12: number;
   amps5: number;
@@ -65,7 +71,7 @@ const perVoltage = ['amps12', 'amps5', 'amps33'] as const;
 /** May this inlet join what already hangs on the piece? */
 function carries(family: CableFamily, piece: Piece, inlet: LegToServe, allowShared: boolean): boolean {
   if (piece.count === 0) return true;
-  if (inlet.leg !== undefined || piece.taken.some((item) => item?.inlet.leg !== undefined)) return false;
+  if (inlet.leg !== undefined || piece.legs > 0) return false;
   switch (family) {
     case 'main': return false;
     case 'cpu': return true;
@@ -76,19 +82,31 @@ function carries(family: CableFamily, piece: Piece, inlet: LegToServe, allowShar
 
 /** Does the cable between this plug and each other used one reach from inlet to inlet? */
 function spaced(piece: Piece, plugIndex: number, inlet: InletToServe, addsMillimetres: number): boolean {
-  return piece.count === 0 || piece.taken.every((other, index) => other === null
-    || Math.abs(piece.cable.plugs[index]!.millimetres - piece.cable.plugs[plugIndex]!.millimetres) + addsMillimetres + (other.adapter?.addsMillimetres ?? 0) >= betweenMillimetres(inlet, other.inlet));
+  if (piece.count === 0) return true;
+  const { plugs } = piece.cable;
+  for (let index = 0; index < plugs.length; index += 1) {
+    const other = piece.taken[index];
+    if (other != null && Math.abs(plugs[index]!.millimetres - plugs[plugIndex]!.millimetres) + addsMillimetres + (piece.via[index]?.addsMillimetres ?? 0) < betweenMillimetres(inlet, other)) return false;
+  }
+  return true;
 }
 
 function load(piece: Piece): number {
   return piece.amps12 + piece.amps5 + piece.amps33;
 }
 
-function signature(inlet: LegToServe): string {
-  return [inlet.kind, inlet.optional, inlet.place, inlet.reachMillimetres, inlet.amps12, inlet.amps5, inlet.amps33, inlet.leg?.ofInletId ?? ''].join('|');
+/** All of an inlet that a plan depends on: inlets with the same one may stand for each other. */
+export function signature(inlet: LegToServe): string {
+  let found = signatures.get(inlet);
+  if (found === undefined) {
+    found = `${inlet.kind}|${inlet.optional}|${inlet.place}|${inlet.reachMillimetres}|${inlet.amps12}|${inlet.amps5}|${inlet.amps33}|${inlet.leg?.ofInletId ?? ''}`;
+    signatures.set(inlet, found);
+  }
+  return found;
 }
+const signatures = new WeakMap<LegToServe, string>();
 
-function whyOpen(cables: readonly KitCable[], inlet: InletToServe, sockets: number): OpenReason {
+export function whyOpen(cables: readonly KitCable[], inlet: InletToServe, sockets: number): OpenReason {
   const fitting = cables.flatMap((cable) => cable.plugs.filter((plug) => plugServes(plug.kind, inlet.kind)).map((plug) => ({ cable, plug })));
   if (fitting.length === 0) return 'no-such-plug';
   const reaching = fitting.filter(({ plug }) => plug.millimetres >= inlet.reachMillimetres);
@@ -97,12 +115,16 @@ function whyOpen(cables: readonly KitCable[], inlet: InletToServe, sockets: numb
 }
 
 function put(piece: Piece, plugIndex: number, inlet: LegToServe, adapter: Adapter | null): void {
-  piece.taken[plugIndex] = { plugIndex, inlet, adapter };
+  piece.taken[plugIndex] = inlet;
+  piece.via[plugIndex] = adapter;
+  if (inlet.leg !== undefined) piece.legs += 1;
   piece.count += 1; piece.amps12 += inlet.amps12; piece.amps5 += inlet.amps5; piece.amps33 += inlet.amps33;
 }
 
 function takeOff(piece: Piece, plugIndex: number, inlet: LegToServe): void {
   piece.taken[plugIndex] = null;
+  piece.via[plugIndex] = null;
+  if (inlet.leg !== undefined) piece.legs -= 1;
   piece.count -= 1; piece.amps12 -= inlet.amps12; piece.amps5 -= inlet.amps5; piece.amps33 -= inlet.amps33;
 }
 
@@ -112,21 +134,36 @@ function placedScore(family: CableFamily, pieces: readonly Piece[]): PlanScore {
   for (const piece of pieces) {
     if (piece.count === 0) continue;
     const graphics = (family === 'card' || family === 'card-16') && piece.count > 1 ? piece.count - 1 : 0;
-    const slack = piece.taken.reduce((sum, item) => sum + (item === null ? 0 : piece.cable.plugs[item.plugIndex]!.millimetres - item.inlet.reachMillimetres), 0);
+    const slack = piece.taken.reduce((sum, item, index) => sum + (item === null ? 0 : piece.cable.plugs[index]!.millimetres - item.reachMillimetres), 0);
     score = { ...score, cables: score.cables + 1, foreign: score.foreign + (piece.cable.spare === true ? 1 : 0), sharing: score.sharing + graphics, unevenness: score.unevenness + load(piece) ** 2, slackMillimetres: score.slackMillimetres + slack };
   }
   return score;
 }
 
+/** Legs first, since they must be served; then required inlets, the farthest first; inlets that are alike beside each other. */
+export function inPlanOrder(inlets: readonly LegToServe[]): LegToServe[] {
+  if (inlets.length < 2) return [...inlets];
+  const keyed = inlets.map((inlet) => ({ inlet, key: signature(inlet) }));
+  keyed.sort((a, b) => Number(b.inlet.leg !== undefined) - Number(a.inlet.leg !== undefined) || Number(a.inlet.optional) - Number(b.inlet.optional) || b.inlet.reachMillimetres - a.inlet.reachMillimetres || (a.key < b.key ? -1 : a.key > b.key ? 1 : 0));
+  return keyed.map((item) => item.inlet);
+}
+
+/** After so many steps the search takes the best it has seen. */
+const mostSteps = 150_000;
+
 /**
  * The exact best way to serve one family's inlets with at most `sockets` modular cables, by depth-first search with a
- * bound: legs of adapters first (they must be served), then required inlets, inlets alike take plugs in rising order,
+ * bound: legs of adapters first, then required inlets, inlets alike take plugs in rising order,
  * pieces alike are opened in order.
  * @returns null when a leg cannot be served, or what is placed needs more sockets than there are
  */
-export function planFamily(family: CableFamily, cables: readonly KitCable[], inlets: readonly LegToServe[], sockets: number, allowShared: boolean, extras: FamilyExtras = noExtras): FamilyPlan | null {
-  const queue = [...inlets].sort((a, b) => Number(b.leg !== undefined) - Number(a.leg !== undefined) || Number(a.optional) - Number(b.optional) || b.reachMillimetres - a.reachMillimetres || signature(a).localeCompare(signature(b)));
-  const pieces: Piece[] = cables.flatMap((cable) => Array.from({ length: cable.count }, (_, copy): Piece => ({ cable, copy, taken: cable.plugs.map(() => null), holdsSocket: false, amps12: 0, amps5: 0, amps33: 0, count: 0 })));
+export function searchFamily(family: CableFamily, cables: readonly KitCable[], inlets: readonly LegToServe[], sockets: number, allowShared: boolean, extras: FamilyExtras = noExtras): FamilyPlan | null {
+  const queue = inPlanOrder(inlets);
+  // How many required inlets stand at this place of the queue or after it.
+  const requiredAfter: number[] = Array.from({ length: queue.length + 1 }, () => 0);
+  for (let index = queue.length - 1; index >= 0; index -= 1) requiredAfter[index] = requiredAfter[index + 1]! + (queue[index]!.optional ? 0 : 1);
+  const keys = queue.map(signature);
+  const pieces: Piece[] = cables.flatMap((cable) => Array.from({ length: cable.count }, (_, copy): Piece => ({ cable, copy, taken: cable.plugs.map(() => null), via: cable.plugs.map(() => null), legs: 0, holdsSocket: false, amps12: 0, amps5: 0, amps33: 0, count: 0 })));
   for (const item of extras.placed) {
     const piece = pieces.find((one) => one.cable === item.cable && one.copy === item.copy)!;
     put(piece, item.plugIndex, item.inlet, null);
@@ -136,12 +173,14 @@ export function planFamily(family: CableFamily, cables: readonly KitCable[], inl
   const left = adapters.map((adapter) => adapter.count);
   const graphics = family === 'card' || family === 'card-16';
   let best: { score: PlanScore; cables: UsedCable[]; open: LegToServe[] } | null = null;
+  let steps = 0;
+  let freePlugs = pieces.reduce((sum, piece) => sum + piece.taken.length - piece.count, 0);
   const open: LegToServe[] = [];
   let modular = pieces.filter((piece) => piece.count > 0 && !piece.cable.fixed && !piece.holdsSocket).length;
   if (modular > sockets) return null;
 
   function snapshot(score: PlanScore): void {
-    best = { score, open: [...open], cables: pieces.filter((piece) => piece.count > 0).map((piece) => ({ cable: piece.cable, copy: piece.copy, plugs: piece.taken.flatMap((item) => item ?? []) })) };
+    best = { score, open: [...open], cables: pieces.filter((piece) => piece.count > 0).map((piece) => ({ cable: piece.cable, copy: piece.copy, plugs: piece.taken.flatMap((inlet, plugIndex) => (inlet === null ? [] : [{ plugIndex, inlet, adapter: piece.via[plugIndex]! }])) })) };
   }
 
   /** Puts the next inlet on this plug, through the adapter of this number (-1 for none), and goes on from there. */
@@ -154,10 +193,12 @@ export function planFamily(family: CableFamily, cables: readonly KitCable[], inl
     const fresh = piece.count === 0;
     const before = load(piece);
     put(piece, plug, inlet, adapter);
+    freePlugs -= 1;
     if (which >= 0) left[which]! -= 1;
     if (fresh && !piece.cable.fixed) modular += 1;
     search(depth + 1, {
-      ...score,
+      openRequired: score.openRequired,
+      openOptional: score.openOptional,
       sharing: score.sharing + (graphics && !fresh ? 1 : 0),
       foreign: score.foreign + (fresh && piece.cable.spare === true ? 1 : 0) + (adapter === null ? 0 : 1),
       cables: score.cables + (fresh ? 1 : 0),
@@ -167,13 +208,15 @@ export function planFamily(family: CableFamily, cables: readonly KitCable[], inl
     if (fresh && !piece.cable.fixed) modular -= 1;
     if (which >= 0) left[which]! += 1;
     takeOff(piece, plug, inlet);
+    freePlugs += 1;
   }
 
   function search(depth: number, score: PlanScore, lastSlot: number): void {
-    if (best !== null && compareScores(score, best.score) >= 0) return;
+    if (best !== null && (steps > mostSteps || score.openRequired + Math.max(0, requiredAfter[depth]! - freePlugs) > best.score.openRequired || compareScores(score, best.score) >= 0)) return;
+    steps += 1;
     const inlet = queue[depth];
     if (inlet === undefined) { snapshot(score); return; }
-    const alike = depth > 0 && signature(queue[depth - 1]!) === signature(inlet);
+    const alike = depth > 0 && keys[depth - 1] === keys[depth];
     const from = alike ? lastSlot + 1 : 0;
     let slot = 0;
     for (let index = 0; index < pieces.length; index += 1) {
@@ -199,7 +242,7 @@ export function planFamily(family: CableFamily, cables: readonly KitCable[], inl
   if (found === null) return null;
   const modularUsed = found.cables.filter((used) => !used.cable.fixed && !pieces.find((piece) => piece.cable === used.cable && piece.copy === used.copy)!.holdsSocket).length;
   return {
-    cables: found.cables, modularUsed, score: found.score,
+    cables: found.cables, modularUsed, score: found.score, proved: steps <= mostSteps,
     open: found.open.map((inlet) => ({ inletId: inlet.id, optional: inlet.optional, reason: whyOpen(cables, inlet, sockets) })),
   };
 }

@@ -1,6 +1,7 @@
 import { cableFamilies, conductorAmps, inletFamily, limits, plugServes, socketTakes, type CableFamily, type PlugKind } from '../standards/index.ts';
 import type { Adapter, CableKit, InletToServe, KitCable, Pin, Socket } from './kit.ts';
-import { adapterRefusal, planFamily, type FamilyExtras, type FamilyPlan, type LegToServe, type PlacedPlug, type UsedCable } from './plan-family.ts';
+import { adapterRefusal, type FamilyExtras, type FamilyPlan, type LegToServe, type PlacedPlug, type UsedCable } from './plan-family.ts';
+import { planFamily } from './solve-family.ts';
 import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
 
 /** One inlet with the plug that goes to it. A 16-pin inlet on an adapter stands once for each of its legs. */
@@ -63,6 +64,8 @@ export interface CablePlan {
   /** Graphics inlets that share a cable because there are too few. */
   readonly sharedCables: number;
   readonly score: PlanScore;
+  /** That no plan is better; false where so many different inlets are to be served that the search was given up. */
+  readonly proved: boolean;
 }
 
 /** What a plan may use and must keep. */
@@ -135,23 +138,28 @@ function withLegs(inlets: readonly InletToServe[], adapters: readonly Adapter[])
 }
 
 /** The families' best plans for each share of the sockets that two families could use, and the shares that add up best. */
-function bestShares(kit: CableKit, inlets: readonly LegToServe[], rules: PlanRules, settled: Settled, solve: Solve): { readonly score: PlanScore; readonly chosen: readonly FamilyPlan[] } | null {
+function bestShares(kit: CableKit, inlets: readonly LegToServe[], rules: PlanRules, settled: Settled, solve: Solve, known: Map<string, readonly (FamilyPlan | null)[]>): { readonly score: PlanScore; readonly chosen: readonly FamilyPlan[] } | null {
   const held = new Set(settled.sockets.values());
   const free = kit.sockets.filter((socket) => !held.has(socket));
   const sharedSockets = free.filter((socket) => socket.kind === 'cpu-card').length;
   const pinned = new Set(settled.placed.map((item) => item.inlet.id));
   const plansOf = (family: CableFamily): readonly (FamilyPlan | null)[] => {
     const wanted = inlets.filter((inlet) => inletFamily(inlet.kind) === family && !pinned.has(inlet.id));
+    // Another way to use adapters leaves most families as they were.
+    const key = `${family} ${wanted.map((inlet) => `${inlet.id}${inlet.leg?.adapterId ?? ''}`).join(' ')}`;
+    const before = known.get(key);
+    if (before !== undefined) return before;
     const cables = kit.cables.filter((cable) => cable.family === family);
     const exclusive = free.filter((socket) => socketTakes(socket.kind, family) && socket.kind !== 'cpu-card').length;
     const extra = family === 'cpu' || family === 'card' ? sharedSockets : 0;
     const extras: FamilyExtras | undefined = rules.adapters.length === 0 && settled.placed.length === 0 ? undefined : { adapters: rules.adapters.filter((adapter) => adapter.legs === 1 && inletFamily(adapter.takes) === family), placed: settled.placed.filter((item) => item.cable.family === family) };
     const plans: (FamilyPlan | null)[] = [];
     for (let given = 0; given <= extra; given += 1) {
-      const before = plans[given - 1];
-      const enough = before != null && before.modularUsed < exclusive + given - 1;
-      plans.push(enough ? before : solve(family, cables, wanted, exclusive + given, rules.allowShared && family !== 'main', extras));
+      const fewer = plans[given - 1];
+      const enough = fewer != null && fewer.modularUsed < exclusive + given - 1;
+      plans.push(enough ? fewer : solve(family, cables, wanted, exclusive + given, rules.allowShared && family !== 'main', extras));
     }
+    known.set(key, plans);
     return plans;
   };
   const [main, cpu, sixteen, card, drive] = familyOrder.map(plansOf) as [readonly (FamilyPlan | null)[], readonly (FamilyPlan | null)[], readonly (FamilyPlan | null)[], readonly (FamilyPlan | null)[], readonly (FamilyPlan | null)[]];
@@ -183,8 +191,9 @@ export function planCables(kit: CableKit, inlets: readonly InletToServe[], rules
   for (;;) {
     const pinned = new Set(settled.placed.map((item) => item.inlet.id));
     let best: { score: PlanScore; chosen: readonly FamilyPlan[] } | null = null;
+    const known = new Map<string, readonly (FamilyPlan | null)[]>();
     for (const way of withLegs(inlets.filter((inlet) => !pinned.has(inlet.id)), usable.adapters)) {
-      const found = bestShares(kit, way.inlets, usable, settled, solve);
+      const found = bestShares(kit, way.inlets, usable, settled, solve, known);
       if (found === null) continue;
       const score = way.used === 0 ? found.score : addScores(found.score, { ...noScore, foreign: way.used });
       if (best === null || compareScores(score, best.score) < 0) best = { score, chosen: found.chosen };
@@ -240,7 +249,7 @@ function assemble(kit: CableKit, inlets: readonly InletToServe[], chosen: readon
   const bagged = kit.cables.filter((cable) => !cable.fixed && cable.spare !== true).map((cable) => ({ kitCableId: cable.id, count: cable.count - (usedCount.get(cable.id) ?? 0) })).filter((piece) => piece.count > 0);
   // What a hand put into the wrong inlet serves nobody.
   const unserved = settled.misplaced.reduce((sum, { inlet }) => addScores(sum, inlet.optional ? { ...noScore, openOptional: 1 } : { ...noScore, openRequired: 1 }), score);
-  return { assignments: inOrder(assignments), cables, open, wrong, refused: settled.refused, bagged, sharedCables, score: unserved };
+  return { assignments: inOrder(assignments), cables, open, wrong, refused: settled.refused, bagged, sharedCables, score: unserved, proved: chosen.every((plan) => plan.proved) };
 }
 
 /** Amps the +12 conductors of a plug may carry in all; null for plugs whose count of conductors is not planned by. */

@@ -49,8 +49,13 @@ export function inputWatts(part: MachinePart, watts: number): number {
 const inletCapacity: Partial<Record<string, number>> = { ...limits.cardInletWatts, ...limits.processorInletWatts };
 
 /** The way watts come into the machine. What goes through the slot and the headers also goes through the main connector. */
-export type Route = 'main' | 'processor-plug' | 'slot' | 'card-plug' | 'drive-plug';
-export const routes = ['main', 'processor-plug', 'slot', 'card-plug', 'drive-plug'] as const satisfies readonly Route[];
+export type Route = 'main' | 'header' | 'processor-plug' | 'slot' | 'card-plug' | 'drive-plug';
+export const routes = ['main', 'header', 'processor-plug', 'slot', 'card-plug', 'drive-plug'] as const satisfies readonly Route[];
+
+/** Fans, pumps and USB devices without a plug of their own hang on headers, and through them on the main connector. */
+function hangsOnHeader(part: MachinePart): boolean {
+  return part.inlets.length === 0 && (partClass(part.classId)?.group === 'cooling' || part.classId === 'usb');
+}
 
 /**
  * A part's lasting watts by way. A processor's come through the processor plugs; a card with plugs of its own takes a quarter
@@ -67,7 +72,8 @@ export function routesOf(part: MachinePart): Readonly<Partial<Record<Route, numb
     return { slot, 'card-plug': watts - slot };
   }
   if (part.inlets.some((inlet) => ['sata', 'peripheral-4', 'small-drive-4'].includes(inlet.kind))) return { 'drive-plug': watts };
-  return group === 'card' ? { slot: watts } : { main: watts };
+  if (group === 'card') return { slot: watts };
+  return hangsOnHeader(part) ? { header: watts } : { main: watts };
 }
 
 /** @param staggered drives start one after the other, which board, drive and plug must allow */
@@ -158,7 +164,7 @@ export function inletLoads(parts: readonly MachinePart[]): InletLoad[] {
 
 /** Something the machine's own plugs and slots would carry beyond their limit, whatever supply is fitted. */
 export interface PlugProblem {
-  readonly kind: 'plug' | 'slot' | 'main-connector';
+  readonly kind: 'plug' | 'slot' | 'header' | 'main-connector';
   /** The inlet's or part's own name. */
   readonly subject: string;
   readonly rail: LoadRail | null;
@@ -185,6 +191,8 @@ export function plugProblems(parts: readonly MachinePart[]): PlugProblem[] {
         if (amps > limit + 1e-9) problems.push({ kind: 'slot', subject: part.name, rail, unit: 'A', figure: amps, limit });
       }
     }
+    const header = partClass(part.classId)?.group === 'cooling' ? ((routesOf(part).header ?? 0) * part.figures.share12) / part.quantity / volts['+12'] : 0;
+    if (header > limits.fanHeaderAmps + 1e-9) problems.push({ kind: 'header', subject: part.name, rail: '+12', unit: 'A', figure: header, limit: limits.fanHeaderAmps });
     for (const inlet of part.inlets) {
       const load = loads.get(inlet.id);
       if (load === undefined) continue;

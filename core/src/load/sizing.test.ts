@@ -98,6 +98,8 @@ describe('ways in', () => {
     expect(plugProblems([part('card-slot', { likelyWatts: 60, share12: 0.8, share33: 0.2 })])).toMatchObject([{ kind: 'slot', rail: '+3.3', figure: expect.closeTo(12 / 3.3, 9) as number, limit: 3 }]);
     expect(plugProblems([part('card-slot', { likelyWatts: 70, share12: 1, share33: 0 })])).toMatchObject([{ kind: 'slot', rail: '+12', limit: 5.5 }]);
     expect(plugProblems([part('card-slot', { likelyWatts: 66, share12: 1, share33: 0 }), part('card-slot', { likelyWatts: 37, share12: 0.8, share33: 0.2 })])).toEqual([]);
+    expect(plugProblems([part('fan', { likelyWatts: 14 })])).toMatchObject([{ kind: 'header', rail: '+12', figure: expect.closeTo(14 / 12, 9) as number, limit: 1 }]);
+    expect(plugProblems([part('fan', { likelyWatts: 12 }), part('pump')])).toEqual([]);
     expect(plugProblems([part('board'), part('card-slot'), part('card-slot'), part('card-slot')])).toMatchObject([{ kind: 'main-connector', rail: '+12' }]);
     expect(plugProblems([part('drive-35', { spinUpAmps: 5 })])).toMatchObject([{ kind: 'plug', rail: '+12', figure: 5, limit: 4.5 }]);
   });

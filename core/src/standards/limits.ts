@@ -16,6 +16,8 @@ export const limits = {
   /** One peripheral plug and one small drive plug, amps (bench practice). */
   peripheralPlugAmps: 5,
   smallDrivePlugAmps: 2,
+  /** One fan header of a board, amps on +12 (bench practice). */
+  fanHeaderAmps: 1,
   /** Slot: 3 A on +3.3 (card electromechanical specification, established). */
   slotThreeVoltAmps: 3,
   /** Main connector with ordinary contacts, amps per voltage (bench practice). */

@@ -10,7 +10,7 @@ import { loadFindingText, subjectText, verdictLevel } from './words.ts';
 export const correctionText: Record<Correction, string> = { active: 'active correction', passive: 'passive correction', none: 'no correction' };
 export const fanSideText: Record<FanSide, string> = { 'large-face': 'fan on the large face', rear: 'fan at the back', none: 'no fan' };
 export const sourceText: Record<FigureSource, string> = { class: 'by class', manual: 'from its manual', label: 'from its label', measured: 'measured' };
-export const routeText: Record<Route, string> = { main: 'main connector', 'processor-plug': 'processor plugs', slot: 'card slots', 'card-plug': 'card plugs', 'drive-plug': 'drive plugs' };
+export const routeText: Record<Route, string> = { main: 'main connector', header: 'headers of the board', 'processor-plug': 'processor plugs', slot: 'card slots', 'card-plug': 'card plugs', 'drive-plug': 'drive plugs' };
 export const criterionText: Record<Criterion, string> = { price: 'price', headroom: 'headroom', running: 'cost a year', noise: 'noise', warranty: 'warranty', shelf: 'on the shelf' };
 
 /** A criterion's figure with its unit. */
@@ -41,6 +41,7 @@ export function plugProblemText(problem: PlugProblem): string {
   const limit = problem.unit === 'W' ? wattsText(problem.limit) : `${problem.limit.toFixed(1)} A`;
   switch (problem.kind) {
     case 'slot': return `${problem.subject} would draw ${figure}${problem.rail === null ? '' : ` on ${problem.rail} V`} from its slot, which gives ${limit}. Check the figure, or the card has a plug that is not entered.`;
+    case 'header': return `${problem.subject} would draw ${figure} from its header, which gives ${limit}. Check the figure, or give it a hub with a plug of its own.`;
     case 'plug': return `${problem.subject} would carry ${figure}${problem.rail === null ? '' : ` on ${problem.rail} V`}, the plug carries ${limit}. Check the figure; no supply mends this.`;
     case 'main-connector': return `The main connector would carry ${figure} on ${problem.rail} V, its contacts carry ${limit}. Move something to plugs of its own.`;
   }

@@ -26,6 +26,19 @@ interface Props {
 
 const socketKey = (end: { readonly socketLabel: string | null; readonly cableCode: string | null }) => end.socketLabel ?? `fixed ${end.cableCode ?? ''}`;
 
+const rowKeys = (row: InletRow): readonly string[] => (row.cableCode === null ? [] : [socketKey(row), ...row.legs.map(socketKey)]);
+
+/** Sockets stay in the order of the panel, each as near to the middle of its inlets as the order and their height allow. */
+export function socketPlaces(inletYs: readonly (readonly number[])[], height: number): number[] {
+  const [top, bottom, least] = [46, height - 22, 25];
+  const even = (index: number) => top + ((index + 0.5) * (bottom - top)) / Math.max(1, inletYs.length);
+  const ys = inletYs.map((list, index) => (list.length === 0 ? even(index) : list.reduce((sum, y) => sum + y, 0) / list.length));
+  for (let index = 1; index < ys.length; index += 1) ys[index] = Math.max(ys[index]!, ys[index - 1]! + least);
+  for (let index = ys.length - 1, limit = bottom; index >= 0; index -= 1, limit = ys[index + 1]! - least) ys[index] = Math.min(ys[index]!, limit);
+  for (let index = 0, limit = top; index < ys.length; index += 1, limit = ys[index - 1]! + least) ys[index] = Math.max(ys[index]!, limit);
+  return ys;
+}
+
 /**
  * The supply's panel, cables as wires, inlets where they are in the case. State is told by mark, line and word as well as
  * colour. A whole cable is lit while one of its inlets is pointed at or focused. Plugs are moved by drag.
@@ -42,7 +55,7 @@ export function HarnessDrawing({ title, rows, sockets, current, litCable = null,
   // A usual machine is seen whole; a large one is scrolled, or made larger.
   const rowHeight = Math.min(34, Math.max(23, (452 - zones.length * (headHeight + gap)) / Math.max(1, rows.length)));
   const inletHeight = zones.length * headHeight + rows.length * rowHeight + (zones.length - 1) * gap;
-  const height = 30 + Math.max(inletHeight, sockets.length * 25 + 14) + 6;
+  const height = 30 + Math.max(inletHeight, sockets.length * 25 + 44) + 6;
   const yInlet = new Map<string, number>();
   let y = 30;
   const frames = zones.map((zone) => {
@@ -53,7 +66,8 @@ export function HarnessDrawing({ title, rows, sockets, current, litCable = null,
     y += gap;
     return { ...zone, top, bottom };
   });
-  const ySocket = (index: number) => 34 + (index + 0.5) * ((height - 44) / Math.max(1, sockets.length));
+  const socketYs = socketPlaces(sockets.map((socket) => rows.filter((row) => rowKeys(row).includes(socket.key)).map((row) => yInlet.get(row.inletId)!)), height);
+  const ySocket = (index: number) => socketYs[index]!;
   const stateOf = (row: InletRow): DrawnState => (unplugged?.has(row.inletId) === true ? 'unplugged' : row.state);
   const cableOfRow = (row: InletRow | undefined) => row?.cableCode ?? null;
   const lit = litCable ?? cableOfRow(rows.find((row) => row.inletId === (over ?? current)));

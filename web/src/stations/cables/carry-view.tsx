@@ -63,7 +63,7 @@ export function CarryView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
         <span className="label">Fullest wire</span>
         {fullest === undefined || fullest.rail === null ? <div className="decides">Not known yet</div> : <div className="decides">{fullest.conductorAmps.toFixed(1)} of {fullest.mostAmps} A<span className="quiet" style={{ display: 'block', fontSize: 15, fontWeight: 400 }}>{fullest.code}, {fullest.rail} V</span></div>}
         {hottest !== undefined && hottest.plugHeatWatts >= 0.005 && <p>Hottest plug: {inletLabel(hottest.inletId)} on {hottest.code}, {hottest.plugHeatWatts.toFixed(2)} W in its contacts when they are as good as new. Twice the resistance is twice the heat.</p>}
-        <p className="quiet">By lasting load, wire at 40 °C, 5 mΩ a contact, out and back. A chain is taken as one wire for each voltage and two grounds.</p>
+        <p className="quiet">By lasting load, drives as they spin up, wire at 40 °C, 5 mΩ a contact, out and back. A chain is taken as one wire for each voltage and two grounds.</p>
         {cabling.rows.some((row) => row.kind === 'card-16') && <p className="caution"><span>16-pin: straight for {sixteenPinStraightMillimetres} mm from the plug; feel it after an hour at work.</span></p>}
         <Primary onClick={() => onWay('plan')}>Back to the plan</Primary>
       </aside>

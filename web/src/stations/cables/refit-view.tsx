@@ -64,6 +64,7 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
             <span className="zoom" role="group" aria-label="Size of the drawing">{zooms.map((value) => <button key={value} type="button" className="link" aria-pressed={zoom === value} onClick={() => setZoom(value)}>{Math.round(value * 100)} %</button>)}</span>
           </div>
           {plan !== null && (plan.bagged.length > 0 || plan.sharedCables > 0) && <p className="quiet">{plan.bagged.length > 0 && <>In the bag, labelled {chosen?.name}: {plan.bagged.map((piece) => `${piece.count} × ${piece.kitCableId}`).join(', ')}. </>}{plan.sharedCables > 0 && `${plan.sharedCables} card cable shared, within its load.`}</p>}
+          {plan?.proved === false && <p className="quiet">So many different inlets that a better plan may exist; this one breaks no rule.</p>}
           {plan?.refused.map((refusal) => <p key={`${refusal.code}${refusal.inletId}`} className="error-text" role="status">{pinRefusalText(refusal, inletLabel)} <button type="button" className="link" disabled={locked} onClick={() => { const pin = job.pins.find((item) => item.inletId === refusal.inletId); if (pin !== undefined) act({ kind: 'drop-pin', inletId: pin.inletId, basedOn: pin.version }); }}>leave it to the plan</button></p>)}
           {cabling.breaches.map((breach) => <p key={JSON.stringify(breach)} className="error-text" role="status" data-breach={breach.code}>{breachText(breach, inletLabel)}</p>)}
         </div>
@@ -113,7 +114,7 @@ function WhyOpen({ row }: { readonly row: InletRow }) {
   const because = useMemo(() => {
     if (cabling.plan === null || cabling.kit === null || chosen === null) return null;
     const { choosing } = shop.settings;
-    return explainOpen(cabling.kit, cabling.inlets, cabling.rules, cabling.plan, { spares: choosing.spareCables ? [] : sparesFor(shop.bags, chosen.id), adapters: choosing.adapters ? [] : allowedAdapters(shop.bags) }).find((item) => item.inletId === row.inletId) ?? null;
+    return explainOpen(cabling.kit, cabling.inlets, cabling.rules, cabling.plan, { spares: choosing.spareCables ? [] : sparesFor(shop.bags, chosen.id), adapters: choosing.adapters ? [] : allowedAdapters(shop.bags) }, row.inletId)[0] ?? null;
   }, [cabling, chosen, shop, row.inletId]);
   const pieceName = (id: string) => {
     const bag = shop.bags.cables.find((cable) => cable.id === (spareId(id) ?? id)) ?? shop.bags.adapters.find((adapter) => adapter.id === id);

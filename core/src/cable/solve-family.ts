@@ -1,0 +1,23 @@
+import type { CableFamily } from '../standards/index.ts';
+import type { KitCable } from './kit.ts';
+import { noExtras, searchFamily, type FamilyExtras, type FamilyPlan, type LegToServe } from './plan-family.ts';
+import { noScore } from './score.ts';
+import { tabulateFamily } from './plan-table.ts';
+
+/** Up to so many inlets are searched, more are tabulated. */
+const mostSearched = 8;
+
+const nothingAsked: FamilyPlan = { cables: [], open: [], modularUsed: 0, score: noScore, proved: true };
+
+/**
+ * The exact best way to serve one family's inlets, as `searchFamily`: by search where there are few, by table where there
+ * are many and enough of them are alike. What neither can do in time comes from the search with `proved` false.
+ */
+export function planFamily(family: CableFamily, cables: readonly KitCable[], inlets: readonly LegToServe[], sockets: number, allowShared: boolean, extras: FamilyExtras = noExtras): FamilyPlan | null {
+  if (inlets.length === 0 && extras.placed.length === 0) return nothingAsked;
+  if (inlets.length > mostSearched) {
+    const plan = tabulateFamily(family, cables, inlets, sockets, allowShared, extras);
+    if (plan !== 'too-large') return plan;
+  }
+  return searchFamily(family, cables, inlets, sockets, allowShared, extras);
+}
