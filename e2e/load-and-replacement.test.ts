@@ -130,7 +130,8 @@ describe('the replacement', () => {
     await saved(page);
     await visit(page, `${application.url}/jobs/LQ-0142/replacement`);
     await seeText(page, 'Chosen: Corvane 650 S', '.side');
-    await page.click('.side details summary');
+    // The candidates come in from the worker and move what is below them.
+    await page.$eval('.side details summary', (element) => { element.click(); });
     await seeText(page, /lasting load \d+% of the rating/, '.side details');
     await press(page, 'it is fitted');
     await seeText(page, 'Used here', '[data-units]');
@@ -146,7 +147,7 @@ describe('the supplies', () => {
     await page.waitForSelector('.supply-editor');
     await fill(page, 'Name', 'Lantern 560');
     await fill(page, 'Rating (W)', 'five hundred');
-    await page.$eval('[aria-label="Drop cable 1"]', (element) => (element as HTMLElement).click());
+    await page.$eval('[aria-label="Drop cable 1"]', (element) => { element.click(); });
     await page.evaluate(() => { document.querySelector<HTMLButtonElement>('.supply-editor [type=submit]')!.click(); });
     await seeText(page, '2 things are to mend.', '.supply-editor > .error-text');
     await seeText(page, 'the kit has no main cable', '.supply-editor');

@@ -110,9 +110,9 @@ describe('a walk that proves a spare cable', () => {
     await model!.select('tarnwick-quiet-600');
     await press(page, 'Keep the proof');
     await seeText(page, 'The plan may use it on this supply', '.walk');
+    await saved(page);
     await visit(page, `${application.url}/cable-bags?on=tarnwick-quiet-600`);
     await page.waitForSelector('[data-bag="BAG-03"][data-word="safe"]');
-    await saved(page);
   });
 });
 

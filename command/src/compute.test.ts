@@ -92,7 +92,7 @@ describe('open formats', () => {
     const free = (id: string) => shelf.units.filter((unit) => unit.modelId === id && (unit.state === 'new' || unit.state === 'proven')).length;
     for (const model of supplyFileSchema.parse(readJson('demo/supplies.json')).supplies) expect(free(model.id), model.id).toBe(model.onShelf);
     expect(knowledgeSchema.safeParse(readJson('core/knowledge/knowledge.json')).success).toBe(true);
-    expect(readdirSync(join(root, 'demo/jobs'))).toHaveLength(6);
+    expect(readdirSync(join(root, 'demo/jobs'))).toHaveLength(7);
     for (const folder of ['demo/jobs', 'demo/past-jobs']) for (const name of readdirSync(join(root, folder))) expect(jobFileSchema.safeParse(readJson(`${folder}/${name}`)).error, name).toBeUndefined();
   });
   it('are told as a page to argue with, up to date', () => {

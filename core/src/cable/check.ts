@@ -1,7 +1,7 @@
 import { inletFamily, limits, plugServes, socketTakes } from '../standards/index.ts';
 import type { Adapter, CableKit, InletToServe } from './kit.ts';
 import type { Assignment, PlanRules } from './plan.ts';
-import { rounding } from './plan-family.ts';
+import { chainAmps, rounding, strongEnough } from './plan-family.ts';
 import { betweenMillimetres } from './routing.ts';
 
 /** What an arrangement of cables breaks. Figures in the unit of their name. */
@@ -9,6 +9,7 @@ export type PlanBreach =
   | { readonly code: 'no-fit'; readonly inletId: string; readonly plugKind: string }
   | { readonly code: 'too-short'; readonly inletId: string; readonly missingMillimetres: number }
   | { readonly code: 'spacing'; readonly inletId: string; readonly otherInletId: string; readonly hasMillimetres: number; readonly needsMillimetres: number }
+  | { readonly code: 'weak-chain'; readonly inletId: string; readonly gauge: number }
   | { readonly code: 'shared-not-allowed'; readonly cableCode: string }
   | { readonly code: 'shared-overload'; readonly cableCode: string; readonly watts: number; readonly limitWatts: number }
   | { readonly code: 'chain-overload'; readonly cableCode: string; readonly rail: '+12' | '+5' | '+3.3'; readonly amps: number; readonly limitAmps: number }
@@ -30,6 +31,8 @@ export function checkPlan(kit: CableKit, inlets: readonly InletToServe[], assign
     const adapter = item.adapterId === null ? null : adapterOf.get(item.adapterId)!;
     if (!(adapter === null ? plugServes(item.plugKind, inlet.kind) : plugServes(item.plugKind, adapter.takes) && plugServes(adapter.gives, inlet.kind))) breaches.push({ code: 'no-fit', inletId: inlet.id, plugKind: item.plugKind });
     if (item.slackMillimetres < 0) breaches.push({ code: 'too-short', inletId: inlet.id, missingMillimetres: -item.slackMillimetres });
+    const piece = kit.cables.find((one) => one.id === item.kitCableId)!;
+    if (!strongEnough(piece, inlet)) breaches.push({ code: 'weak-chain', inletId: inlet.id, gauge: piece.gauge });
     const there = perCable.get(item.cableCode) ?? [];
     if (there.some((other) => other.plugIndex === item.plugIndex)) breaches.push({ code: 'plug-twice', cableCode: item.cableCode, plugIndex: item.plugIndex });
     perCable.set(item.cableCode, [...there, item]);
@@ -54,7 +57,7 @@ export function checkPlan(kit: CableKit, inlets: readonly InletToServe[], assign
     if (cable.family === 'main') breaches.push({ code: 'shared-not-allowed', cableCode });
     if (cable.family === 'drive') for (const [rail, key] of [['+12', 'amps12'], ['+5', 'amps5'], ['+3.3', 'amps33']] as const) {
       const sum = amps(key);
-      if (sum > limits.driveChainAmps + rounding) breaches.push({ code: 'chain-overload', cableCode, rail, amps: sum, limitAmps: limits.driveChainAmps });
+      if (sum > chainAmps(cable.gauge) + rounding) breaches.push({ code: 'chain-overload', cableCode, rail, amps: sum, limitAmps: chainAmps(cable.gauge) });
     }
     items.forEach((item, index) => items.slice(0, index).forEach((other) => {
       const adds = [item, other].reduce((sum, one) => sum + (one.adapterId === null ? 0 : adapterOf.get(one.adapterId)!.addsMillimetres), 0);
@@ -69,7 +72,7 @@ export function checkPlan(kit: CableKit, inlets: readonly InletToServe[], assign
 /** Is this breach about this inlet, or about the cable it hangs on? */
 export function breachConcerns(breach: PlanBreach, inletId: string, cableCode: string | null): boolean {
   switch (breach.code) {
-    case 'no-fit': case 'too-short': return breach.inletId === inletId;
+    case 'no-fit': case 'too-short': case 'weak-chain': return breach.inletId === inletId;
     case 'spacing': return breach.inletId === inletId || breach.otherInletId === inletId;
     case 'shared-not-allowed': case 'shared-overload': case 'chain-overload': case 'plug-twice': case 'socket-kind': return breach.cableCode === cableCode;
     case 'socket-twice': return false;

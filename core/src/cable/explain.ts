@@ -12,7 +12,9 @@ export type Shortage =
   /** Graphics inlets would have to share a cable, which the rule or their load forbids. */
   | { readonly code: 'sharing'; readonly by: 'rule' | 'load' }
   | { readonly code: 'chain-load' }
-  | { readonly code: 'spacing' };
+  | { readonly code: 'spacing' }
+  /** Pumps and hubs, and only chains of thin wire left. */
+  | { readonly code: 'thin-wire' };
 
 /** The least that would serve the set. */
 export type CableRemedy =
@@ -39,7 +41,7 @@ export interface HeldBack {
 }
 const nothingHeldBack: HeldBack = { spares: [], adapters: [] };
 
-const alike = (inlet: InletToServe) => [inlet.kind, inlet.place, inlet.reachMillimetres, inlet.amps12, inlet.amps5, inlet.amps33].join('|');
+const alike = (inlet: InletToServe) => [inlet.kind, inlet.place, inlet.reachMillimetres, inlet.amps12, inlet.amps5, inlet.amps33, inlet.cools === true].join('|');
 
 /** How much may be planned for one question, as the sum of squared sizes of the sets tried, before the smallest set is no longer looked for; then a set from which nothing can be left out is given. */
 const mostWork = 8000;
@@ -108,6 +110,7 @@ function explainOne(kit: CableKit, inlet: InletToServe, around: readonly InletTo
   const light = set.map((item) => ({ ...item, amps12: 0, amps5: 0, amps33: 0 }));
   if (serves(light)) shortages.push(family === 'drive' ? { code: 'chain-load' } : { code: 'sharing', by: 'load' });
   if (set.length > 1 && serves(set.map((item) => ({ ...item, place: 'floor' as const, reachMillimetres: Math.min(...set.map((one) => one.reachMillimetres)) }))) && !shortages.some((item) => item.code === 'reach')) shortages.push({ code: 'spacing' });
+  if (set.some((item) => item.cools === true) && serves(set.map((item) => ({ ...item, cools: false })))) shortages.push({ code: 'thin-wire' });
   for (const adapter of heldBack.adapters) if (serves(set, kit, { ...rules, adapters: [...rules.adapters, adapter] })) remedies.push({ code: 'adapter', adapterId: adapter.id });
   for (const spare of heldBack.spares) if (serves(set, { ...kit, cables: [...kit.cables, spare] })) remedies.push({ code: 'spare', kitCableId: spare.id });
   for (const pin of rules.pins) if (serves(set, kit, { ...rules, pins: rules.pins.filter((item) => item !== pin) })) remedies.push({ code: 'move-pin', inletId: pin.inletId });

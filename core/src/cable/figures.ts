@@ -1,7 +1,8 @@
-import { conductorAmps, contactMilliohms, inletFace, limits, wireMilliohmsPerMetre, type PinSignal } from '../standards/index.ts';
+import { conductorAmps, contactMilliohms, inletFace, wireMilliohmsPerMetre, type PinSignal } from '../standards/index.ts';
 import { faceOfPlug } from './crossing.ts';
 import type { Adapter, CableKit, InletToServe } from './kit.ts';
 import type { CablePlan } from './plan.ts';
+import { chainAmps } from './plan-family.ts';
 
 const rails = [['+12', '12', 'amps12'], ['+5', '5', 'amps5'], ['+3.3', '3.3', 'amps33']] as const;
 export type CarriedRail = (typeof rails)[number][0];
@@ -78,6 +79,6 @@ export function cableFigures(kit: CableKit, inlets: readonly InletToServe[], pla
       const heat = contactOhms * (rails.reduce((sum, [, signal, key]) => { const pins = pinsWith(item.plugKind, signal); return pins === 0 ? sum : sum + loadOf(item, key) ** 2 / pins; }, 0) + all ** 2 / grounds);
       return { inletId: item.inletId, conductorAmps: own.amps / own.pins, rail: own.amps > 0 ? own.rail : null, dropVolts: own.amps > 0 ? drop + supplyEnd + deviceEnd : 0, plugHeatWatts: heat, slackMillimetres: item.slackMillimetres };
     });
-    return { code: cable.code, conductorAmps: fullest.each, conductors: wiresOf(fullest.signal), rail: fullest.amps > 0 ? fullest.rail : null, mostAmps: chain ? Math.min(limits.driveChainAmps, conductorAmps[piece.gauge]) : conductorAmps[piece.gauge], plugs };
+    return { code: cable.code, conductorAmps: fullest.each, conductors: wiresOf(fullest.signal), rail: fullest.amps > 0 ? fullest.rail : null, mostAmps: chain ? chainAmps(piece.gauge) : conductorAmps[piece.gauge], plugs };
   });
 }

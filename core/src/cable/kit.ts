@@ -71,4 +71,6 @@ export interface InletToServe {
   readonly amps12: number;
   readonly amps5: number;
   readonly amps33: number;
+  /** A pump or a hub of fans: it does not go on a chain of thin wire. */
+  readonly cools?: boolean | undefined;
 }

@@ -1,8 +1,8 @@
-import { inletFamily, limits, plugServes, type CableFamily } from '../standards/index.ts';
+import { conductorAmps, inletFamily, limits, plugServes, type CableFamily } from '../standards/index.ts';
 import type { Adapter, InletToServe, KitCable } from './kit.ts';
 import type { OpenReason } from './plan.ts';
 import { betweenMillimetres } from './routing.ts';
-import { compareScores, noScore, type PlanScore } from './score.ts';
+import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
 
 /** One leg of an adapter that several cables feed: it must be served, on a cable of its own, or the adapter is not used. */
 export interface LegToServe extends InletToServe {
@@ -63,6 +63,21 @@ interface Piece {
   count: number;
 }
 
+/** What it costs to leave an inlet without a plug. */
+export function leftOpen(inlet: Pick<InletToServe, 'kind' | 'optional'>): PlanScore {
+  return inlet.optional ? { ...noScore, openOptional: 1 } : { ...noScore, openRequired: 1, openLarger: inlet.kind === 'cpu-8' ? 1 : 0 };
+}
+
+/** Amps per voltage that a whole chain carries: one wire each, and no more than a chain of the usual gauge (bench practice). */
+export function chainAmps(gauge: KitCable['gauge']): number {
+  return Math.min(limits.driveChainAmps, conductorAmps[gauge]);
+}
+
+/** May this inlet hang on this cable at all? Pumps and hubs, which keep a machine cool, not on a chain of thin wire. */
+export function strongEnough(cable: Pick<KitCable, 'family' | 'gauge'>, inlet: Pick<InletToServe, 'cools'>): boolean {
+  return cable.family !== 'drive' || inlet.cools !== true || cable.gauge <= 18;
+}
+
 /** Sums of tenths may come out a hair above a limit that they meet exactly. */
 export const rounding = 1e-9;
 
@@ -76,7 +91,7 @@ function carries(family: CableFamily, piece: Piece, inlet: LegToServe, allowShar
     case 'main': return false;
     case 'cpu': return true;
     case 'card': case 'card-16': return allowShared && (piece.amps12 + inlet.amps12) * 12 <= limits.sharedCardCableWatts + rounding;
-    case 'drive': return perVoltage.every((key) => piece[key] + inlet[key] <= limits.driveChainAmps + rounding);
+    case 'drive': return perVoltage.every((key) => piece[key] + inlet[key] <= chainAmps(piece.cable.gauge) + rounding);
   }
 }
 
@@ -99,7 +114,7 @@ function load(piece: Piece): number {
 export function signature(inlet: LegToServe): string {
   let found = signatures.get(inlet);
   if (found === undefined) {
-    found = `${inlet.kind}|${inlet.optional}|${inlet.place}|${inlet.reachMillimetres}|${inlet.amps12}|${inlet.amps5}|${inlet.amps33}|${inlet.leg?.ofInletId ?? ''}`;
+    found = `${inlet.kind}|${inlet.optional}|${inlet.place}|${inlet.reachMillimetres}|${inlet.amps12}|${inlet.amps5}|${inlet.amps33}|${inlet.cools === true}|${inlet.leg?.ofInletId ?? ''}`;
     signatures.set(inlet, found);
   }
   return found;
@@ -107,7 +122,7 @@ export function signature(inlet: LegToServe): string {
 const signatures = new WeakMap<LegToServe, string>();
 
 export function whyOpen(cables: readonly KitCable[], inlet: InletToServe, sockets: number): OpenReason {
-  const fitting = cables.flatMap((cable) => cable.plugs.filter((plug) => plugServes(plug.kind, inlet.kind)).map((plug) => ({ cable, plug })));
+  const fitting = cables.filter((cable) => strongEnough(cable, inlet)).flatMap((cable) => cable.plugs.filter((plug) => plugServes(plug.kind, inlet.kind)).map((plug) => ({ cable, plug })));
   if (fitting.length === 0) return 'no-such-plug';
   const reaching = fitting.filter(({ plug }) => plug.millimetres >= inlet.reachMillimetres);
   if (reaching.length === 0) return 'too-short';
@@ -189,7 +204,7 @@ export function searchFamily(family: CableFamily, cables: readonly KitCable[], i
     const adapter = which < 0 ? null : adapters[which]!;
     const adds = adapter?.addsMillimetres ?? 0;
     const { millimetres } = piece.cable.plugs[plug]!;
-    if (millimetres + adds < inlet.reachMillimetres || !spaced(piece, plug, inlet, adds)) return;
+    if (millimetres + adds < inlet.reachMillimetres || !strongEnough(piece.cable, inlet) || !spaced(piece, plug, inlet, adds)) return;
     const fresh = piece.count === 0;
     const before = load(piece);
     put(piece, plug, inlet, adapter);
@@ -198,6 +213,7 @@ export function searchFamily(family: CableFamily, cables: readonly KitCable[], i
     if (fresh && !piece.cable.fixed) modular += 1;
     search(depth + 1, {
       openRequired: score.openRequired,
+      openLarger: score.openLarger,
       openOptional: score.openOptional,
       sharing: score.sharing + (graphics && !fresh ? 1 : 0),
       foreign: score.foreign + (fresh && piece.cable.spare === true ? 1 : 0) + (adapter === null ? 0 : 1),
@@ -233,7 +249,7 @@ export function searchFamily(family: CableFamily, cables: readonly KitCable[], i
     }
     if (inlet.leg !== undefined) return;
     open.push(inlet);
-    search(depth + 1, inlet.optional ? { ...score, openOptional: score.openOptional + 1 } : { ...score, openRequired: score.openRequired + 1 }, Number.MAX_SAFE_INTEGER);
+    search(depth + 1, addScores(score, leftOpen(inlet)), Number.MAX_SAFE_INTEGER);
     open.pop();
   }
 

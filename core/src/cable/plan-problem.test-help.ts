@@ -9,10 +9,10 @@ export interface PlanProblem { readonly kit: CableKit; readonly inlets: readonly
 /** A random machine and a random kit of the usual kind, with spare cables and adapters at hand; some cannot be served. */
 export function randomProblem(random: Random): PlanProblem {
   const inlets: InletToServe[] = [];
-  const add = (kind: InletKind, optional: boolean, amps12: number, amps5 = 0) => inlets.push({ id: `i${inlets.length}`, kind, optional, place: random() < 0.15 ? pickOf(random, ['front', 'top', 'floor']) : usualPlace(kind), reachMillimetres: 200 + Math.floor(random() * 6) * 100, amps12, amps5, amps33: 0 });
+  const add = (kind: InletKind, optional: boolean, amps12: number, amps5 = 0) => inlets.push({ id: `i${inlets.length}`, kind, optional, place: random() < 0.15 ? pickOf(random, ['front', 'top', 'floor']) : usualPlace(kind), reachMillimetres: 200 + Math.floor(random() * 6) * 100, amps12, amps5, amps33: 0, ...((kind === 'sata' || kind === 'peripheral-4') && random() < 0.25 ? { cools: true } : {}) });
   add(random() < 0.9 ? 'main-24' : 'main-20', false, 4, 4);
   add(random() < 0.8 ? 'cpu-8' : 'cpu-4', false, 12);
-  if (random() < 0.5) add(random() < 0.5 ? 'cpu-8' : 'cpu-4', true, 0);
+  if (random() < 0.5) add(random() < 0.5 ? 'cpu-8' : 'cpu-4', random() < 0.7, 6);
   const cards = Math.floor(random() * 4);
   for (let card = 0; card < cards; card += 1) add(pickOf(random, ['card-8', 'card-8', 'card-6']), random() < 0.15, pickOf(random, [5, 8, 10, 12.5]));
   if (random() < 0.2) add('card-16', false, 24);
@@ -21,7 +21,7 @@ export function randomProblem(random: Random): PlanProblem {
   const modular = random() < 0.7;
   const at = () => 300 + Math.floor(random() * 6) * 100;
   const cables: KitCable[] = [{ id: 'main', family: 'main', fixed: random() < 0.5, count: 1, gauge: 18, plugs: [{ kind: random() < 0.7 ? 'main-20+4' : 'main-24', millimetres: at() + 100 }] }];
-  const cable = (id: string, family: KitCable['family'], count: number, plugs: KitCable['plugs']) => { if (count > 0 && plugs.length > 0) cables.push({ id, family, fixed: !modular || random() < 0.1, count, gauge: 18, plugs }); };
+  const cable = (id: string, family: KitCable['family'], count: number, plugs: KitCable['plugs']) => { if (count > 0 && plugs.length > 0) cables.push({ id, family, fixed: !modular || random() < 0.1, count, gauge: family === 'drive' ? pickOf(random, [18, 18, 18, 20, 22] as const) : 18, plugs }); };
   const chain = (kinds: readonly KitCable['plugs'][number]['kind'][]) => { let millimetres = at() - 100; return kinds.map((kind) => { millimetres += 100 + Math.floor(random() * 2) * 50; return { kind, millimetres }; }); };
   cable('cpu', 'cpu', 1 + Math.floor(random() * 2), chain([random() < 0.8 ? 'cpu-4+4' : 'cpu-8']));
   cable('card-two', 'card', Math.floor(random() * 3), chain(['card-6+2', 'card-6+2']));
@@ -43,8 +43,8 @@ export function randomProblem(random: Random): PlanProblem {
   return { inlets, rules: { ...usualRules, adapters: atHand }, kit: { cables, sockets: kinds.map((kind, index) => ({ kind, label: `${kind} ${index}` })) } };
 }
 
-/** Weights that keep the linear part of the order: open inlets, optional ones, shared graphics cables, pieces of no kit, cables. */
-export const planWeights = { openRequired: 10_000_000, openOptional: 100_000, sharing: 2000, foreign: 40, cables: 1 } as const;
+/** Weights that keep the linear part of the order: open inlets, the larger of them, optional ones, shared graphics cables, pieces of no kit, cables. */
+export const planWeights = { openRequired: 10_000_000, openLarger: 1_000_000, openOptional: 100_000, sharing: 2000, foreign: 40, cables: 1 } as const;
 
 /**
  * The plan as a mixed integer programme in LP format. Binaries: x (inlet on plug, through an adapter or not), z (inlet on
@@ -70,7 +70,7 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
     piece.plugs.forEach((plug, k) => {
       const onPlug: string[] = [];
       inlets.forEach((inlet, i) => {
-        if (inletFamily(inlet.kind) !== piece.family) return;
+        if (inletFamily(inlet.kind) !== piece.family || (piece.family === 'drive' && inlet.cools === true && piece.gauge > 18)) return;
         const offer = (name: string, adds: number) => { binaries.push(name); own.push({ name, inlet, plug: k, adds }); onPlug.push(name); onInlet[i]!.push(name); };
         if (plugServes(plug.kind, inlet.kind) && plug.millimetres >= inlet.reachMillimetres) offer(`x${i}_${p}_${k}`, 0);
         rules.adapters.forEach((adapter, a) => {
@@ -109,7 +109,7 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
       const has = Math.abs(piece.plugs[one.plug]!.millimetres - piece.plugs[other.plug]!.millimetres) + one.adds + other.adds;
       if (has < betweenMillimetres(one.inlet, other.inlet)) rows.push(`+ ${one.name} + ${other.name} <= 1`);
     }));
-    const capped: readonly (readonly ['amps12' | 'amps5' | 'amps33', number])[] = piece.family === 'drive' ? [['amps12', limits.driveChainAmps], ['amps5', limits.driveChainAmps], ['amps33', limits.driveChainAmps]] : graphics ? [['amps12', limits.sharedCardCableWatts / 12]] : [];
+    const capped: readonly (readonly ['amps12' | 'amps5' | 'amps33', number])[] = piece.family === 'drive' ? (['amps12', 'amps5', 'amps33'] as const).map((key) => [key, Math.min(limits.driveChainAmps, { 16: 9, 18: 7, 20: 5, 22: 3 }[piece.gauge])] as const) : graphics ? [['amps12', limits.sharedCardCableWatts / 12]] : [];
     if (capped.length > 0 && own.length > 1) {
       const m = `m${p}`;
       binaries.push(m);
@@ -132,7 +132,7 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
     if (there.length > 1) rows.push(`${sum(there)} <= 1`);
   });
   inlets.forEach((inlet, i) => {
-    const weight = inlet.optional ? planWeights.openOptional : planWeights.openRequired;
+    const weight = inlet.optional ? planWeights.openOptional : planWeights.openRequired + (inlet.kind === 'cpu-8' ? planWeights.openLarger : 0);
     constant += weight;
     for (const name of onInlet[i]!) weigh(-weight, name);
     if (onInlet[i]!.length > 1) rows.push(`${sum(onInlet[i]!)} <= 1`);

@@ -1,8 +1,8 @@
 import { limits, plugServes, type CableFamily } from '../standards/index.ts';
 import type { Adapter, KitCable } from './kit.ts';
-import { inPlanOrder, rounding, signature, whyOpen, type FamilyExtras, type FamilyPlan, type LegToServe, type PlacedPlug, type ServedPlug, type UsedCable } from './plan-family.ts';
+import { chainAmps, inPlanOrder, leftOpen, rounding, strongEnough, signature, whyOpen, type FamilyExtras, type FamilyPlan, type LegToServe, type PlacedPlug, type ServedPlug, type UsedCable } from './plan-family.ts';
 import { betweenMillimetres } from './routing.ts';
-import { noScore, type PlanScore } from './score.ts';
+import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
 
 /** Inlets that may stand for each other. */
 interface Kind { readonly inlets: readonly LegToServe[]; readonly first: LegToServe }
@@ -103,17 +103,16 @@ export function tabulateFamily(family: CableFamily, cables: readonly KitCable[],
   let bestScore: PlanScore = noScore;
   for (let state = 0; state < states; state += 1) {
     if (rank[state] === Infinity) continue;
-    let openRequired = 0;
-    let openOptional = 0;
+    let opens = noScore;
     let legLeft = false;
     kinds.forEach((kind, dim) => {
       const open = kind.inlets.length - digits[state * radices.length + dim]!;
       if (open > 0 && kind.first.leg !== undefined) legLeft = true;
-      if (kind.first.optional) openOptional += open; else openRequired += open;
+      for (let count = 0; count < open; count += 1) opens = addScores(opens, leftOpen(kind.first));
     });
     if (legLeft) continue;
-    const score: PlanScore = { openRequired, openOptional, sharing: Math.floor(rank[state]! / 1e6), foreign: Math.floor((rank[state]! % 1e6) / 1e3), cables: rank[state]! % 1e3, unevenness: unevenness[state]!, slackMillimetres: slack[state]! };
-    if (best < 0 || isBetter(score, bestScore)) { best = state; bestScore = score; }
+    const score: PlanScore = { ...opens, sharing: Math.floor(rank[state]! / 1e6), foreign: Math.floor((rank[state]! % 1e6) / 1e3), cables: rank[state]! % 1e3, unevenness: unevenness[state]!, slackMillimetres: slack[state]! };
+    if (best < 0 || compareScores(score, bestScore) < 0) { best = state; bestScore = score; }
   }
   if (best < 0) return null;
 
@@ -143,14 +142,6 @@ export function tabulateFamily(family: CableFamily, cables: readonly KitCable[],
   };
 }
 
-function isBetter(a: PlanScore, b: PlanScore): boolean {
-  for (const key of ['openRequired', 'openOptional', 'sharing', 'foreign', 'cables', 'unevenness', 'slackMillimetres'] as const) {
-    const difference = a[key] - b[key];
-    if (Math.abs(difference) > tolerance) return difference < 0;
-  }
-  return false;
-}
-
 /** Every way to fill one piece, the best arrangement of each content; null when there are too many. What is placed stays. */
 function fillingsFor(family: CableFamily, cable: KitCable, placed: readonly PlacedPlug[], kinds: readonly Kind[], adapters: readonly Adapter[], allowShared: boolean): Filling[] | null {
   const graphics = family === 'card' || family === 'card-16';
@@ -170,7 +161,7 @@ function fillingsFor(family: CableFamily, cable: KitCable, placed: readonly Plac
       case 'main': return false;
       case 'cpu': return spaced;
       case 'card': case 'card-16': return spaced && allowShared && sum('amps12') * 12 <= limits.sharedCardCableWatts + rounding;
-      case 'drive': return spaced && (['amps12', 'amps5', 'amps33'] as const).every((key) => sum(key) <= limits.driveChainAmps + rounding);
+      case 'drive': return spaced && (['amps12', 'amps5', 'amps33'] as const).every((key) => sum(key) <= chainAmps(cable.gauge) + rounding);
     }
   }
 
@@ -201,7 +192,7 @@ function fillingsFor(family: CableFamily, cable: KitCable, placed: readonly Plac
       for (let which = -1; which < adapters.length; which += 1) {
         const adapter = which < 0 ? null : adapters[which]!;
         if (adapter === null ? !plugServes(plug.kind, inlet.kind) : inlet.leg !== undefined || on.filter((item) => item.which === which).length >= adapter.count || !plugServes(plug.kind, adapter.takes) || !plugServes(adapter.gives, inlet.kind)) continue;
-        if (plug.millimetres + (adapter?.addsMillimetres ?? 0) < inlet.reachMillimetres) continue;
+        if (plug.millimetres + (adapter?.addsMillimetres ?? 0) < inlet.reachMillimetres || !strongEnough(cable, inlet)) continue;
         on.push({ plugIndex, inlet, adapter, kind, which });
         const goesOn = !together() || fill(plugIndex + 1);
         on.pop();

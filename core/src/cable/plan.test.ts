@@ -46,6 +46,17 @@ describe('cable plan', () => {
     const kit: CableKit = { sockets: sockets('cpu'), cables: [cable('cpu', 'cpu', [plug('cpu-4+4')])] };
     expect(planCables(kit, [inlet('four', 'cpu-4', { optional: true }), inlet('eight', 'cpu-8')]).open).toEqual([{ inletId: 'four', optional: true, reason: 'no-free-plug' }]);
   });
+  it('fills the larger of two required processor inlets', () => {
+    const kit: CableKit = { sockets: sockets('cpu'), cables: [cable('cpu', 'cpu', [plug('cpu-4+4')])] };
+    expect(planCables(kit, [inlet('four', 'cpu-4', { amps12: 2 }), inlet('eight', 'cpu-8', { amps12: 9 })]).open.map((item) => item.inletId)).toEqual(['four']);
+  });
+  it('keeps pumps and hubs off thin wire, and thin wire to what it carries', () => {
+    const kit: CableKit = { sockets: sockets('drive', 'drive'), cables: [cable('thin', 'drive', [plug('sata'), plug('sata'), plug('sata')], { gauge: 22 })] };
+    expect(planCables(kit, [inlet('hub', 'sata', { amps12: 1, cools: true })]).open).toEqual([{ inletId: 'hub', optional: false, reason: 'no-such-plug' }]);
+    expect(planCables(kit, [1, 2, 3].map((n) => inlet(`d${n}`, 'sata', { amps12: 1.2 }))).open).toHaveLength(1);
+    const both: CableKit = { ...kit, cables: [...kit.cables, cable('usual', 'drive', [plug('sata')])] };
+    expect(planCables(both, [inlet('d', 'sata', { amps12: 1 }), inlet('hub', 'sata', { amps12: 1, cools: true })]).assignments.find((item) => item.inletId === 'hub')?.kitCableId).toBe('usual');
+  });
   it('keeps a drive chain inside its amps', () => {
     const kit: CableKit = { sockets: sockets('drive', 'drive'), cables: [cable('s', 'drive', [plug('sata'), plug('sata'), plug('sata'), plug('sata')], { count: 2 })] };
     const plan = planCables(kit, [1, 2, 3, 4].map((n) => inlet(`d${n}`, 'sata', { amps12: 2.2 })));
@@ -77,7 +88,7 @@ function bruteForce(kit: CableKit, inlets: readonly InletToServe[]): PlanScore {
     const onPiece = new Map<number, InletToServe[]>();
     used.forEach((index, position) => {
       const item = inlets[position]!;
-      if (index === null) { score = item.optional ? { ...score, openOptional: score.openOptional + 1 } : { ...score, openRequired: score.openRequired + 1 }; return; }
+      if (index === null) { score = item.optional ? { ...score, openOptional: score.openOptional + 1 } : { ...score, openRequired: score.openRequired + 1, openLarger: score.openLarger + (item.kind === 'cpu-8' ? 1 : 0) }; return; }
       const one = plugs[index]!;
       onPiece.set(one.piece, [...(onPiece.get(one.piece) ?? []), item]);
       score = { ...score, slackMillimetres: score.slackMillimetres + one.millimetres - item.reachMillimetres };

@@ -1,6 +1,6 @@
 import { cableFamilies, conductorAmps, inletFamily, limits, plugServes, socketTakes, type CableFamily, type PlugKind } from '../standards/index.ts';
 import type { Adapter, CableKit, InletToServe, KitCable, Pin, Socket } from './kit.ts';
-import { adapterRefusal, type FamilyExtras, type FamilyPlan, type LegToServe, type PlacedPlug, type UsedCable } from './plan-family.ts';
+import { adapterRefusal, chainAmps, leftOpen, type FamilyExtras, type FamilyPlan, type LegToServe, type PlacedPlug, type UsedCable } from './plan-family.ts';
 import { planFamily } from './solve-family.ts';
 import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
 
@@ -177,7 +177,8 @@ function bestShares(kit: CableKit, inlets: readonly LegToServe[], rules: PlanRul
 }
 
 /**
- * The best plan, exactly, by this order: required inlets served, optional inlets served, fewest graphics inlets that
+ * The best plan, exactly, by this order: required inlets served, of these the larger processor inlets, optional inlets
+ * served, fewest graphics inlets that
  * share a cable, fewest pieces that are not of the supply's own kit, fewest cables, evenest load (least sum of squared
  * amps), least slack. The same input gives the same plan. Families of cables meet only in sockets that take several, so
  * each family is solved for every number of sockets it may get, and the shares that add up best are taken; each way to
@@ -248,7 +249,7 @@ function assemble(kit: CableKit, inlets: readonly InletToServe[], chosen: readon
   const open = inOrder(chosen.flatMap((plan) => [...plan.open]));
   const bagged = kit.cables.filter((cable) => !cable.fixed && cable.spare !== true).map((cable) => ({ kitCableId: cable.id, count: cable.count - (usedCount.get(cable.id) ?? 0) })).filter((piece) => piece.count > 0);
   // What a hand put into the wrong inlet serves nobody.
-  const unserved = settled.misplaced.reduce((sum, { inlet }) => addScores(sum, inlet.optional ? { ...noScore, openOptional: 1 } : { ...noScore, openRequired: 1 }), score);
+  const unserved = settled.misplaced.reduce((sum, { inlet }) => addScores(sum, leftOpen(inlet)), score);
   return { assignments: inOrder(assignments), cables, open, wrong, refused: settled.refused, bagged, sharedCables, score: unserved, proved: chosen.every((plan) => plan.proved) };
 }
 
@@ -256,7 +257,7 @@ function assemble(kit: CableKit, inlets: readonly InletToServe[], chosen: readon
 export function cableAmps12(cable: KitCable): number | null {
   const conductors: Partial<Record<CableFamily, number>> = { cpu: 4, card: 3, 'card-16': 6 };
   const count = conductors[cable.family];
-  return count === undefined ? (cable.family === 'drive' ? limits.driveChainAmps : null) : count * conductorAmps[cable.gauge];
+  return count === undefined ? (cable.family === 'drive' ? chainAmps(cable.gauge) : null) : count * conductorAmps[cable.gauge];
 }
 
 /** All of a cable that a plan depends on, kept with the cable: the same supplies are ranked at every change. */
@@ -264,7 +265,7 @@ const cableKeys = new WeakMap<KitCable, string>();
 function cableKey(cable: KitCable): string {
   let key = cableKeys.get(cable);
   if (key === undefined) {
-    key = `;${cable.count}${cable.fixed ? 'f' : 'm'}${cable.spare === true ? 's' : ''}${cable.plugs.map((plug) => `,${plug.kind}@${plug.millimetres}`).join('')}`;
+    key = `;${cable.count}g${cable.gauge}${cable.fixed ? 'f' : 'm'}${cable.spare === true ? 's' : ''}${cable.plugs.map((plug) => `,${plug.kind}@${plug.millimetres}`).join('')}`;
     cableKeys.set(cable, key);
   }
   return key;

@@ -1,6 +1,8 @@
 /** What a plan is judged by, most important first; less is better in each. */
 export interface PlanScore {
   readonly openRequired: number;
+  /** Of the open required inlets, the 8-pin processor inlets: the larger is filled first. */
+  readonly openLarger: number;
   readonly openOptional: number;
   readonly sharing: number;
   /** Spare cables and adapters, which are not of the supply's own kit. */
@@ -11,8 +13,8 @@ export interface PlanScore {
   readonly slackMillimetres: number;
 }
 
-export const noScore: PlanScore = { openRequired: 0, openOptional: 0, sharing: 0, foreign: 0, cables: 0, unevenness: 0, slackMillimetres: 0 };
-const order = ['openRequired', 'openOptional', 'sharing', 'foreign', 'cables', 'unevenness', 'slackMillimetres'] as const;
+export const noScore: PlanScore = { openRequired: 0, openLarger: 0, openOptional: 0, sharing: 0, foreign: 0, cables: 0, unevenness: 0, slackMillimetres: 0 };
+const order = ['openRequired', 'openLarger', 'openOptional', 'sharing', 'foreign', 'cables', 'unevenness', 'slackMillimetres'] as const;
 const tolerance = 1e-9;
 
 /** Negative when `a` is the better score, 0 when equal. */
@@ -26,7 +28,7 @@ export function compareScores(a: PlanScore, b: PlanScore): number {
 
 export function addScores(a: PlanScore, b: PlanScore): PlanScore {
   return {
-    openRequired: a.openRequired + b.openRequired, openOptional: a.openOptional + b.openOptional, sharing: a.sharing + b.sharing,
+    openRequired: a.openRequired + b.openRequired, openLarger: a.openLarger + b.openLarger, openOptional: a.openOptional + b.openOptional, sharing: a.sharing + b.sharing,
     foreign: a.foreign + b.foreign, cables: a.cables + b.cables, unevenness: a.unevenness + b.unevenness, slackMillimetres: a.slackMillimetres + b.slackMillimetres,
   };
 }

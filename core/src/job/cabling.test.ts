@@ -136,9 +136,10 @@ describe('a plug moved by hand', () => {
 
 describe('the bags in a plan', () => {
   const spare = (ends: readonly (number | 'none' | null)[]): CableBags => ({ ...noBags, cables: [{ id: uuid(9), version: 1, label: 'BAG-9', place: '', family: 'card', cameWith: '', note: '', gauge: null, plugs: [{ kind: 'card-6+2', millimetres: 700, ends }] }] });
-  // A supply whose second card cable was lost.
+  // A supply whose second card cable was lost, in a shop that lets no two cards share one.
   const supplies = testShop.supplies.map((model) => (model.id === 'corvane-750-s' ? { ...model, kit: { ...model.kit, cables: model.kit.cables.map((cable) => (cable.id === 'card' ? { ...cable, count: 1 } : cable)) } } : model));
-  const cabling = (bags: CableBags) => viewJob(choose(bench()).job, { ...testShop, supplies, bags }, { candidates: [] }).cabling;
+  const settings = { ...testShop.settings, choosing: { ...testShop.settings.choosing, sharedCardCable: false } };
+  const cabling = (bags: CableBags) => viewJob(choose(bench()).job, { ...testShop, settings, supplies, bags }, { candidates: [] }).cabling;
   it('are used only where the cable is safe on this supply, by its wires or by a proof', () => {
     const open = (bags: CableBags) => cabling(bags).rows.filter((row) => row.state === 'open').length;
     const lacking = open(noBags);

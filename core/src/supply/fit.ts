@@ -89,7 +89,7 @@ export function inletsToServe(parts: readonly MachinePart[], layout: CaseLayout)
   return parts.flatMap((part) => part.inlets.map((inlet): InletToServe => {
     const amps = loads.get(inlet.id)?.amps;
     const place = inlet.place ?? usualPlace(inlet.kind);
-    return { id: inlet.id, kind: inlet.kind, optional: inlet.optional, place, reachMillimetres: inlet.wayMillimetres ?? reachMillimetres(layout, inlet.kind, place), amps12: amps?.['+12'] ?? 0, amps5: amps?.['+5'] ?? 0, amps33: amps?.['+3.3'] ?? 0 };
+    return { id: inlet.id, kind: inlet.kind, optional: inlet.optional, place, reachMillimetres: inlet.wayMillimetres ?? reachMillimetres(layout, inlet.kind, place), amps12: amps?.['+12'] ?? 0, amps5: amps?.['+5'] ?? 0, amps33: amps?.['+3.3'] ?? 0, ...(partClass(part.classId)?.group === 'cooling' ? { cools: true } : {}) };
   }));
 }
 

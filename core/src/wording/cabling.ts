@@ -43,6 +43,7 @@ export function breachText(breach: PlanBreach, nameOf: NameOf): string {
     case 'no-fit': return `A ${breach.plugKind} plug does not belong in ${nameOf(breach.inletId)}.`;
     case 'too-short': return `${millimetres(breach.missingMillimetres)} too short for ${nameOf(breach.inletId)}.`;
     case 'spacing': return `${nameOf(breach.inletId)} and ${nameOf(breach.otherInletId)} are ${millimetres(breach.needsMillimetres)} apart, the plugs only ${millimetres(breach.hasMillimetres)}.`;
+    case 'weak-chain': return `${nameOf(breach.inletId)} keeps the machine cool and does not go on thin wire (${breach.gauge} AWG).`;
     case 'shared-not-allowed': return `${breach.cableCode} feeds several inlets that each want a cable of their own.`;
     case 'shared-overload': return `${breach.cableCode} would carry ${Math.round(breach.watts)} W, a shared card cable carries ${breach.limitWatts} W.`;
     case 'chain-overload': return `${breach.cableCode} would carry ${amps(breach.amps)} on ${breach.rail} V, a drive cable carries ${amps(breach.limitAmps)}.`;
@@ -77,6 +78,7 @@ function shortageText(shortage: Shortage, family: CableFamily): string {
     case 'reach': return `${millimetres(shortage.missingMillimetres)} too short`;
     case 'sharing': return shortage.by === 'rule' ? 'this shop lets no two share a cable' : 'together too much for one shared cable';
     case 'chain-load': return 'together too much for one drive cable';
+    case 'thin-wire': return 'only chains of thin wire left, and it keeps the machine cool';
     case 'spacing': return 'the plugs of one cable too close together for their places';
   }
 }

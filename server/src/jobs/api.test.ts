@@ -25,9 +25,9 @@ const count = async (sql: string, ...values: unknown[]) => Number((await pool.qu
 describe('reading', () => {
   it('lists the demo jobs with their stations, searches and filters', async () => {
     const all = await call<JobList>('/jobs');
-    expect(all.body).toMatchObject({ total: 66, pageSize: 50 });
-    expect((await call<JobList>('/jobs?page=2')).body.jobs).toHaveLength(16);
-    expect((await call<JobList>('/jobs?state=open')).body.jobs.map((job) => job.code).sort()).toEqual(['LQ-0142', 'LQ-0143', 'LQ-0144', 'LQ-0145', 'LQ-0146']);
+    expect(all.body).toMatchObject({ total: 67, pageSize: 50 });
+    expect((await call<JobList>('/jobs?page=2')).body.jobs).toHaveLength(17);
+    expect((await call<JobList>('/jobs?state=open')).body.jobs.map((job) => job.code).sort()).toEqual(['LQ-0142', 'LQ-0143', 'LQ-0144', 'LQ-0145', 'LQ-0146', 'LQ-0147']);
     expect(all.body.jobs.every((job) => job.stations.length === 7)).toBe(true);
     expect((await call<JobList>('/jobs?search=encoder')).body.jobs.map((job) => job.code)).toEqual(['LQ-0142']);
     expect((await call<JobList>('/jobs?search=100%25')).body.total).toBe(0);
