@@ -147,7 +147,7 @@ describe('the supplies', () => {
     await page.waitForSelector('.supply-editor');
     await fill(page, 'Name', 'Lantern 560');
     await fill(page, 'Rating (W)', 'five hundred');
-    await page.$eval('[aria-label="Drop cable 1"]', (element) => { element.click(); });
+    await page.$eval('[aria-label="Drop cable 1"]', (element) => { (element as HTMLElement).click(); });
     await page.evaluate(() => { document.querySelector<HTMLButtonElement>('.supply-editor [type=submit]')!.click(); });
     await seeText(page, '2 things are to mend.', '.supply-editor > .error-text');
     await seeText(page, 'the kit has no main cable', '.supply-editor');

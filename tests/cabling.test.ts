@@ -49,6 +49,7 @@ describe('paper', () => {
     for (const told of ['Cables of Corvane 650 S', 'Still open: Processor 8, second is not ticked as seated.', 'CPU/CARD 1', 'rear hole, edge clip', 'Mara']) expect(text).toContain(told);
     const { data } = Papa.parse<Record<string, string>>(await (await get(`/jobs/${code}/cables.csv`)).text(), { header: true, skipEmptyLines: true });
     expect(data).toHaveLength(11);
+    expect(data.find((row) => row['inlet'] === 'Card 16-pin')).toMatchObject({ cable: 'C04 + C05 + C06', socket: 'CPU/CARD 3 + CPU/CARD 4 + CPU/CARD 5' });
     expect(data.find((row) => row['inlet'] === 'Main 24')).toMatchObject({ cable: 'C01', source: 'own', socket: 'MAIN', plug: 'main-20+4', state: 'seated', seated_by: 'mara', slack_mm: '150' });
     expect(Number(data.find((row) => row['inlet'] === 'Main 24')?.['drop_mv'])).toBeGreaterThan(50);
   });

@@ -14,7 +14,7 @@ export interface CableTag {
   readonly there: string;
 }
 
-/** One line of the cable schedule: an inlet and what goes to it. */
+/** One line of the cable schedule: an inlet and what goes to it; the cables of an adapter's legs joined by plus. */
 export interface ScheduleLine {
   readonly cable: string | null;
   /** `own`: the supply's; otherwise the label of the bag it comes from. */
@@ -58,7 +58,7 @@ export function scheduleOf(job: Job, cabling: Cabling, bagCables: readonly BagCa
   return cabling.rows.filter((row) => inlets.has(row.inletId)).map((row): ScheduleLine => {
     const spare = row.kitCableId === null ? null : spareId(row.kitCableId);
     return {
-      cable: row.cableCode, source: spare === null ? 'own' : (bagCables.find((cable) => cable.id === spare)?.label ?? spare), socketLabel: row.socketLabel, plugKind: row.plugKind, inletLabel: row.label, partName: row.partName, place: row.place,
+      cable: row.cableCode === null ? null : endsOf(row).map((end) => end.cableCode).join(' + '), source: spare === null ? 'own' : (bagCables.find((cable) => cable.id === spare)?.label ?? spare), socketLabel: row.socketLabel === null ? null : endsOf(row).map((end) => end.socketLabel ?? 'fixed').join(' + '), plugKind: row.plugKind, inletLabel: row.label, partName: row.partName, place: row.place,
       way: job.cables.find((cable) => cable.plugs.some((plug) => plug.inletId === row.inletId))?.way ?? '', state: row.state,
       seated: row.state === 'seated' && row.seat !== null ? { by: row.seat.by, at: row.seat.at } : null, rechecked: row.seat?.rechecked ?? null, slackMillimetres: row.slackMillimetres, dropVolts: figures.find((plug) => plug.inletId === row.inletId)?.dropVolts ?? null,
     };

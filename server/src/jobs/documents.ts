@@ -89,7 +89,7 @@ export function schedulePdf(job: Job, view: JobView, shop: Shop, address: string
       {
         table: {
           headerRows: 1, widths: ['auto', 'auto', 'auto', '*', 'auto', '*', 'auto', 'auto'],
-          body: [head, ...lines.map((line) => [line.cable ?? '-', line.socketLabel ?? (line.cable === null ? '-' : 'fixed'), line.plugKind ?? '-', `${line.inletLabel} (${line.partName})`, placeText[line.place], line.way, stateWordText[line.state], signedText(line.seated, personName)])],
+          body: [head, ...lines.map((line) => [line.cable ?? '-', line.socketLabel ?? (line.cable === null ? '-' : 'fixed'), line.plugKind ?? '-', line.inletLabel === line.partName ? line.inletLabel : `${line.inletLabel} (${line.partName})`, placeText[line.place], line.way, stateWordText[line.state], signedText(line.seated, personName)])],
         },
         layout: 'lightHorizontalLines',
       },
