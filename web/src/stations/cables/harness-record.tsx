@@ -20,7 +20,7 @@ export function HarnessRecord() {
       </div>
       {job.cables.length === 0 ? <Empty title="No cables recorded">Press an inlet above: its cable is added with the plug that usually goes there. Or start from a likely harness and correct what is not so.</Empty> : (
         <table className="grid" aria-label="Recorded cables">
-          <thead><tr><th style={{ width: 64 }}>Cable</th><th style={{ width: 120 }}>Socket</th><th>Plugs, first at the supply</th><th>Way: holes, clips, hooks</th><th style={{ width: 66 }}>Ties to cut</th><th /></tr></thead>
+          <thead><tr><th style={{ width: 58 }}>Cable</th><th style={{ width: 104 }}>Socket</th><th>Plugs, first at the supply</th><th style={{ width: '24%' }}>Way: holes, clips, hooks</th><th style={{ width: 66 }}>Ties to cut</th><th /></tr></thead>
           <tbody>{job.cables.map((cable) => (
             <tr key={cable.id}>
               <td><input className="cell-input fig" aria-label={`Label of cable ${cable.label}`} value={cable.label} maxLength={20} disabled={locked} onChange={(event) => { if (event.target.value.trim() !== '') put(cable, { label: event.target.value }); }} /></td>
@@ -31,8 +31,8 @@ export function HarnessRecord() {
                   const wrong = own !== undefined && !plugServes(plug.kind, own.kind);
                   const set = (changes: Partial<RecordedCable['plugs'][number]>) => put(cable, { plugs: cable.plugs.map((other, position) => (position === index ? { ...other, ...changes } : other)) });
                   return (
-                    <div key={index} style={{ display: 'flex', gap: 6, marginBottom: 3 }}>
-                      <select className="cell-input" style={{ width: 118 }} aria-label={`Plug ${index + 1} of cable ${cable.label}`} value={plug.kind} disabled={locked} onChange={(event) => set({ kind: event.target.value as PlugKind })}>{plugKinds.map((kind) => <option key={kind} value={kind}>{kind}</option>)}</select>
+                    <div key={index} className="plug-row">
+                      <select className="cell-input" aria-label={`Plug ${index + 1} of cable ${cable.label}`} value={plug.kind} disabled={locked} onChange={(event) => set({ kind: event.target.value as PlugKind })}>{plugKinds.map((kind) => <option key={kind} value={kind}>{kind}</option>)}</select>
                       <select className="cell-input" aria-label={`Inlet of plug ${index + 1} of cable ${cable.label}`} aria-invalid={wrong} value={plug.inletId ?? ''} disabled={locked} onChange={(event) => set({ inletId: event.target.value === '' ? null : event.target.value })}>
                         <option value="">free</option>{inlets.filter((inlet) => inlet.id === plug.inletId || !served.has(inlet.id)).map((inlet) => <option key={inlet.id} value={inlet.id}>{inlet.label}</option>)}
                       </select>
