@@ -23,8 +23,6 @@ export function timeLog(): { readonly alone: number; readonly whole: number; rea
     Papa.parse<string[]>(log, pieces as object);
     return performance.now() - begun;
   };
-  time(() => undefined);
-  const alone = Math.min(time(() => undefined), time(() => undefined));
   let dips = 0;
   const analysed = () => {
     const reader = readLog(mapping, '2.x');
@@ -34,5 +32,8 @@ export function timeLog(): { readonly alone: number; readonly whole: number; rea
     dips = result.summary.eventsInAll;
     return spent;
   };
-  return { alone, whole: Math.min(analysed(), analysed()), dips };
+  // Turn about, the best of three each: collecting the library's rows falls on whoever runs when it is due.
+  time(() => undefined);
+  const runs = [0, 1, 2].map(() => ({ alone: time(() => undefined), whole: analysed() }));
+  return { alone: Math.min(...runs.map((run) => run.alone)), whole: Math.min(...runs.map((run) => run.whole)), dips };
 }

@@ -1,5 +1,5 @@
 import { railBand, type Guide, type RailName } from '../standards/index.ts';
-import { logFigure, logSeconds, type LogMapping } from './log-columns.ts';
+import { lastFigure, logFigure, logSeconds, plainFigure, type LogMapping } from './log-columns.ts';
 
 /** Something that happened on a rail, in seconds from the log's start. */
 export interface LogEvent {
@@ -87,7 +87,7 @@ class Channel {
   private outside = 0;
   private open: Open | null = null;
   private timeSum = 0; private timeSquares = 0; private timeValue = 0;
-  private blockSum = 0; private blockSquares = 0; private blockCount = 0; private blockStart = 0;
+  private blockSum = 0; private blockCount = 0; private blockStart = 0;
   private before: { mean: number; from: number } | null = null;
   private stepAt: { from: number; level: number } | null = null;
   /** The gravest so far; a rail that swings about its limit would give as many as rows. */
@@ -95,9 +95,10 @@ class Channel {
   found = 0;
   private pieceSize = 1;
   private pieceFill = 0;
-  private readonly pieceTime: number[] = [];
-  private readonly pieceLow: number[] = [];
-  private readonly pieceHigh: number[] = [];
+  private pieces = 0;
+  private readonly pieceTime = new Float64Array(curvePieces);
+  private readonly pieceLow = new Float64Array(curvePieces);
+  private readonly pieceHigh = new Float64Array(curvePieces);
 
   constructor(rail: RailName, column: number, scale: number, guide: Guide) {
     const band = railBand(rail, guide);
@@ -117,9 +118,20 @@ class Channel {
       this.differences += difference * difference;
       this.differenceCount += 1;
     }
-    this.watch(seconds, volts);
-    this.block(seconds, volts);
-    this.piece(seconds, volts);
+    // What happens at every value stands here, what is rare is called: a figure that is handed on is an object of its own.
+    if (volts < this.lower || volts > this.upper || this.open !== null) this.watch(seconds, volts);
+    if (this.blockCount === 0) this.blockStart = seconds;
+    this.blockSum += volts;
+    this.blockCount += 1;
+    if (this.blockCount === blockSize) this.endBlock();
+    if (this.pieceFill === 0) { this.pieceTime[this.pieces] = seconds; this.pieceLow[this.pieces] = volts; this.pieceHigh[this.pieces] = volts; this.pieces += 1; }
+    else {
+      const at = this.pieces - 1;
+      if (volts < this.pieceLow[at]!) this.pieceLow[at] = volts;
+      if (volts > this.pieceHigh[at]!) this.pieceHigh[at] = volts;
+    }
+    this.pieceFill += 1;
+    if (this.pieceFill === this.pieceSize) { this.pieceFill = 0; if (this.pieces === curvePieces) this.halve(); }
     this.last = volts;
     this.lastTime = seconds;
   }
@@ -155,10 +167,7 @@ class Channel {
   }
 
   /** Compares the means of neighbouring blocks: a level that moved and stays is a step. */
-  private block(seconds: number, volts: number): void {
-    if (this.blockCount === 0) this.blockStart = seconds;
-    this.blockSum += volts; this.blockSquares += volts * volts; this.blockCount += 1;
-    if (this.blockCount < blockSize) return;
+  private endBlock(): void {
     const mean = this.blockSum / blockSize;
     const noise = this.noise() / Math.sqrt(blockSize);
     const moved = (a: number, b: number) => Math.abs(a - b) > Math.max(stepShare * this.nominal, stepErrors * noise);
@@ -170,25 +179,18 @@ class Channel {
       } else if (moved(mean, this.before.mean)) this.stepAt = { from: this.blockStart, level: this.before.mean };
     }
     this.before = { mean, from: this.blockStart };
-    this.blockSum = 0; this.blockSquares = 0; this.blockCount = 0;
+    this.blockSum = 0; this.blockCount = 0;
   }
 
-  private piece(seconds: number, volts: number): void {
-    if (this.pieceFill === 0) { this.pieceTime.push(seconds); this.pieceLow.push(volts); this.pieceHigh.push(volts); }
-    else {
-      const at = this.pieceLow.length - 1;
-      if (volts < this.pieceLow[at]!) this.pieceLow[at] = volts;
-      if (volts > this.pieceHigh[at]!) this.pieceHigh[at] = volts;
-    }
-    this.pieceFill = (this.pieceFill + 1) % this.pieceSize;
-    if (this.pieceFill !== 0 || this.pieceLow.length < curvePieces) return;
-    const half = this.pieceLow.length >> 1;
+  /** The curve is full: every two pieces become one. */
+  private halve(): void {
+    const half = this.pieces >> 1;
     for (let at = 0; at < half; at += 1) {
       this.pieceTime[at] = this.pieceTime[2 * at]!;
       this.pieceLow[at] = Math.min(this.pieceLow[2 * at]!, this.pieceLow[2 * at + 1]!);
       this.pieceHigh[at] = Math.max(this.pieceHigh[2 * at]!, this.pieceHigh[2 * at + 1]!);
     }
-    this.pieceTime.length = half; this.pieceLow.length = half; this.pieceHigh.length = half;
+    this.pieces = half;
     this.pieceSize *= 2;
   }
 
@@ -200,7 +202,7 @@ class Channel {
     const slope = spread > 0 ? (this.timeValue - this.timeSum * this.mean) / spread : 0;
     return {
       rail: this.rail, count: this.count, meanVolts: this.mean, lowestVolts: this.lowest, highestVolts: this.highest, deviationVolts: this.count > 1 ? Math.sqrt(this.squares / (this.count - 1)) : 0,
-      noiseVolts: this.noise(), driftVoltsPerHour: slope * 3600, outsideSeconds: this.outside, curve: { seconds: this.pieceTime, low: this.pieceLow, high: this.pieceHigh },
+      noiseVolts: this.noise(), driftVoltsPerHour: slope * 3600, outsideSeconds: this.outside, curve: { seconds: [...this.pieceTime.subarray(0, this.pieces)], low: [...this.pieceLow.subarray(0, this.pieces)], high: [...this.pieceHigh.subarray(0, this.pieces)] },
     };
   }
 }
@@ -244,10 +246,10 @@ export function readLog(mapping: LogMapping, guide: Guide, sink?: LogSink): LogR
   const gaps: LogEvent[] = [];
   let seen = 0;
   let rows = 0;
-  let start = Number.NaN;
-  let last = -Infinity;
+  // Start, last time and usual step; in an array, since a figure in a closure's variable is an object anew at every row.
+  const clock = new Float64Array([Number.NaN, -Infinity, 0]);
   let midnights = 0;
-  let usualStep = 0;
+  const point = decimal === ',' ? 44 : 46;
   const skip = (why: keyof typeof skipped): void => { skipped[why] += 1; if (first[why] === 0) first[why] = seen; };
   function take(row: readonly string[]): void {
     if (row.length < width && !(row.length === width - 1)) { if (row.length <= 1 && (row[0] ?? '').trim() === '') return; skip('columns'); return; }
@@ -255,22 +257,23 @@ export function readLog(mapping: LogMapping, guide: Guide, sink?: LogSink): LogR
     if (!Number.isFinite(seconds)) { skip('time'); return; }
     if (format === 'clock') {
       // A time of day starts over at midnight.
-      if (seconds + midnights * 86_400 < last - 43_200) midnights += 1;
+      if (seconds + midnights * 86_400 < clock[1]! - 43_200) midnights += 1;
       seconds += midnights * 86_400;
     }
     for (let index = 0; index < channels.length; index += 1) {
       const channel = channels[index]!;
-      const figure = logFigure(row[channel.column] ?? '', decimal) * channel.scale;
+      const cell = row[channel.column] ?? '';
+      const figure = (plainFigure(cell, 0, cell.length, point) ? lastFigure[0]! : logFigure(cell, decimal)) * channel.scale;
       if (!Number.isFinite(figure)) { skip('figures'); return; }
       values[index] = figure;
     }
-    if (seconds < last) { skip('backwards'); return; }
-    if (Number.isNaN(start)) start = seconds;
-    const from = seconds - start;
-    const step = rows === 0 ? 0 : seconds - last;
-    if (rows > 20 && step > 20 * usualStep && step > 5) gaps.push({ rail: channels[0]!.rail, kind: 'gap', atSeconds: last - start, lastsSeconds: step, volts: null, fromVolts: null });
-    usualStep = rows === 1 ? step : usualStep + (step - usualStep) * 0.02;
-    last = seconds;
+    if (seconds < clock[1]!) { skip('backwards'); return; }
+    if (rows === 0) clock[0] = seconds;
+    const from = seconds - clock[0]!;
+    const step = rows === 0 ? 0 : seconds - clock[1]!;
+    if (rows > 20 && step > 20 * clock[2]! && step > 5) gaps.push({ rail: channels[0]!.rail, kind: 'gap', atSeconds: clock[1]! - clock[0]!, lastsSeconds: step, volts: null, fromVolts: null });
+    clock[2] = rows === 1 ? step : clock[2]! + (step - clock[2]!) * 0.02;
+    clock[1] = seconds;
     rows += 1;
     for (let index = 0; index < channels.length; index += 1) channels[index]!.add(from, values[index]!);
     sink?.(from, values);
@@ -302,7 +305,7 @@ export function readLog(mapping: LogMapping, guide: Guide, sink?: LogSink): LogR
       if (problem !== null) return { ok: false, problem };
       const summed = channels.map((channel) => channel.finish());
       const events = [...channels.flatMap((channel) => channel.events), ...gaps].sort((a, b) => gravity(b) - gravity(a) || a.atSeconds - b.atSeconds);
-      return { ok: true, summary: { rows, skipped, lastsSeconds: last - start, channels: summed, events: events.slice(0, mostEvents), eventsInAll: channels.reduce((sum, channel) => sum + channel.found, gaps.length) } };
+      return { ok: true, summary: { rows, skipped, lastsSeconds: clock[1]! - clock[0]!, channels: summed, events: events.slice(0, mostEvents), eventsInAll: channels.reduce((sum, channel) => sum + channel.found, gaps.length) } };
     },
   };
 }

@@ -23,17 +23,21 @@ const clockPattern = /^(\d{1,2}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?\s*([ap]m)?$/i;
 const datePattern = /^(\d{1,4})[./-](\d{1,2})[./-](\d{1,4})[ T]+(\d{1,2}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?(?:Z|[+-]\d{2}:?\d{2})?$/;
 const isoPattern = /^\d{4}-\d{2}-\d{2}[ T]\d{2}:\d{2}/;
 
+/** What `plainFigure` read last. A million rows would otherwise leave millions of numbers to be collected. */
+export const lastFigure = new Float64Array(1);
+
 const powersOfTen = Array.from({ length: 16 }, (_, index) => 10 ** index);
 
 /**
- * A plain decimal between two places of a text, without making a string of it; NaN where it is not plain. Fifteen digits
- * over an exact power of ten round as the language's own reading does (Clinger 1990).
+ * Reads a plain decimal between two places of a text into `lastFigure`, without making a string or a number object of it;
+ * false where it is not plain. Fifteen digits over an exact power of ten round as the language's own reading does
+ * (Clinger 1990).
  */
-function plainFigure(text: string, from: number, to: number, decimal: number): number {
+export function plainFigure(text: string, from: number, to: number, decimal: number): boolean {
   let at = from;
   const sign = text.charCodeAt(at);
   if (sign === 45 || sign === 43) at += 1;
-  if (to - at > 16 || at >= to) return Number.NaN;
+  if (to - at > 16 || at >= to) return false;
   let digits = 0;
   let places = -1;
   for (; at < to; at += 1) {
@@ -42,17 +46,17 @@ function plainFigure(text: string, from: number, to: number, decimal: number): n
       digits = digits * 10 + code - 48;
       if (places >= 0) places += 1;
     } else if (code === decimal && places < 0) places = 0;
-    else return Number.NaN;
+    else return false;
   }
-  if (digits > 1e15 || places === to - from - 1) return Number.NaN;
+  if (digits > 1e15 || places === to - from - 1) return false;
   const value = places > 0 ? digits / powersOfTen[places]! : digits;
-  return sign === 45 ? -value : value;
+  lastFigure[0] = sign === 45 ? -value : value;
+  return true;
 }
 
 /** A figure with the log's decimal sign; NaN for anything else. */
 export function logFigure(text: string, decimal: '.' | ','): number {
-  const plain = plainFigure(text, 0, text.length, decimal === ',' ? 44 : 46);
-  if (!Number.isNaN(plain)) return plain;
+  if (plainFigure(text, 0, text.length, decimal === ',' ? 44 : 46)) return lastFigure[0]!;
   // Number('') and Number(' ') are 0.
   if (text.trim() === '') return Number.NaN;
   return Number(decimal === ',' ? text.replace(',', '.') : text);
@@ -103,7 +107,7 @@ function quickIso(text: string): number {
     lastDays = daysSince1970(Math.floor(date / 10_000), month, dayOfMonth) * day;
   }
   const end = text.charCodeAt(text.length - 1) === 90 ? text.length - 1 : text.length;
-  return lastDays + digits(text, 11) * 3600 + digits(text, 14) * 60 + plainFigure(text, 17, end, 46);
+  return lastDays + digits(text, 11) * 3600 + digits(text, 14) * 60 + (plainFigure(text, 17, end, 46) ? lastFigure[0]! : Number.NaN);
 }
 
 function dated(text: string, format: 'iso' | 'day-first' | 'month-first'): number {
