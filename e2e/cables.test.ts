@@ -52,6 +52,10 @@ describe('the record before', () => {
     await page.waitForFunction(() => document.querySelectorAll('table[aria-label="Recorded cables"] tbody tr').length === 3);
     await fill(page, 'Way of cable C', 'cage hook, front clip');
     await fill(page, 'Ties to cut on cable C', '2');
+    await fill(page, 'Socket of cable A', 'MAIN');
+    await fill(page, 'Socket of cable B', 'MAIN');
+    await seeText(page, 'another cable is in it too', '.work');
+    await fill(page, 'Socket of cable B', 'CPU 1');
     await press(page, 'supply on a tray or sled');
     await saved(page);
     expect((await job()).cables.map((cable) => [cable.label, cable.plugs.length, cable.way])).toEqual([['A', 1, ''], ['B', 1, ''], ['C', 2, 'cage hook, front clip']]);
@@ -138,7 +142,7 @@ describe('the plan', () => {
     await seeText(page, 'The sata plug does not belong in Pump', '.work');
     await seeText(page, 'Wrong plug.', '.side');
     await press(page, 'leave it to the plan');
-    await page.waitForSelector('[data-inlet][data-state=to-seat][aria-label^="Pump"]');
+    await page.waitForSelector('[data-inlet][data-state=unplugged][aria-label^="Pump"]');
     await saved(page);
     expect((await job('LQ-0147')).pins).toEqual([]);
   });

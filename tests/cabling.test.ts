@@ -123,8 +123,13 @@ describe('pictures', () => {
     expect(file.photos).toHaveLength(1);
     const again = (await server.call<Job>('/jobs/import?by=mara&as=new', file)).body;
     const back = (await server.call<JobFile>(`/jobs/${again.code}/file`)).body;
-    expect(back.photos.map((photo) => ({ ...photo, id: '' }))).toEqual(file.photos.map((photo) => ({ ...photo, id: '' })));
+    expect(back.photos).toEqual(file.photos);
     expect({ ...back.job, code: '' }).toEqual({ ...file.job, code: '' });
+    // Under another code it is another job, with pictures of its own.
+    expect((await server.call<Job>('/jobs/import?by=mara', { ...file, job: { ...file.job, code: 'LQ-7000' } })).status).toBe(201);
+    const spoiled = async (photos: JobFile['photos']) => (await server.call<Problem>('/jobs/import?by=mara&as=new', { ...file, photos })).body.errors;
+    expect(await spoiled([{ ...file.photos[0]!, data: Buffer.from('no picture').toString('base64') }])).toEqual([{ path: 'photos.0.data', message: 'is no image/webp' }]);
+    expect(await spoiled([file.photos[0]!, file.photos[0]!])).toEqual([{ path: 'photos.1.id', message: 'is the id of another picture' }]);
   });
 });
 

@@ -29,7 +29,10 @@ export const jobFileSchema = z.strictObject({
   job.seats.forEach((seat, index) => { if (!known.has(seat.inletId)) say(['job', 'seats', index, 'inletId'], 'is not an inlet of this job'); signed(['job', 'seats', index, 'by'], seat.by); if (seat.rechecked !== null) signed(['job', 'seats', index, 'rechecked', 'by'], seat.rechecked.by); });
   job.pins.forEach((pin, index) => { if (!known.has(pin.inletId)) say(['job', 'pins', index, 'inletId'], 'is not an inlet of this job'); signed(['job', 'pins', index, 'by'], pin.by); });
   job.steps.forEach((step, index) => signed(['job', 'steps', index, 'by'], step.by));
-  file.photos.forEach((photo, index) => signed(['photos', index, 'by'], photo.by));
+  file.photos.forEach((photo, index) => {
+    signed(['photos', index, 'by'], photo.by);
+    if (file.photos.findIndex((other) => other.id === photo.id) !== index) say(['photos', index, 'id'], 'is the id of another picture');
+  });
   job.cables.forEach((cable, index) => cable.plugs.forEach((plug, position) => { if (plug.inletId !== null && !known.has(plug.inletId)) say(['job', 'cables', index, 'plugs', position, 'inletId'], 'is not an inlet of this job'); }));
   job.readings.forEach((reading, index) => { if (!meters.has(reading.instrumentId)) say(['job', 'readings', index, 'instrumentId'], 'is not among the instruments of this file'); signed(['job', 'readings', index, 'by'], reading.by); });
   job.outcomes.forEach((outcome, index) => { if (outcome.instrumentId !== null && !meters.has(outcome.instrumentId)) say(['job', 'outcomes', index, 'instrumentId'], 'is not among the instruments of this file'); signed(['job', 'outcomes', index, 'by'], outcome.by); });

@@ -47,8 +47,8 @@ create table job_step_order (
 );
 
 create table job_photo (
-  id uuid primary key,
   job_id bigint not null references job on delete cascade,
+  id uuid not null,
   caption text not null,
   cable_id uuid,
   width_pixels int not null check (width_pixels > 0),
@@ -56,9 +56,9 @@ create table job_photo (
   format text not null check (format in ('image/jpeg', 'image/png', 'image/webp')),
   data bytea not null check (length(data) between 1 and 700000),
   by text not null references technician,
-  at timestamptz not null
+  at timestamptz not null,
+  primary key (job_id, id)
 );
-create index job_photo_of_job on job_photo (job_id, at);
 
 alter table shop_settings
   add column spare_cables boolean not null default true,

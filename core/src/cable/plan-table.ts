@@ -59,7 +59,7 @@ export function tabulateFamily(family: CableFamily, cables: readonly KitCable[],
     pieces.push({ cable, copy, placed, fillings });
   }
 
-  const digits = new Uint8Array(states * radices.length);
+  const digits = new Uint16Array(states * radices.length);
   for (let state = 0; state < states; state += 1) for (let dim = 0; dim < radices.length; dim += 1) digits[state * radices.length + dim] = Math.floor(state / strides[dim]!) % radices[dim]!;
   // Sharing, foreign pieces and cables are small whole numbers and stand in one figure.
   let rank = new Float64Array(states).fill(Infinity);

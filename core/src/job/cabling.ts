@@ -43,6 +43,11 @@ export interface InletRow {
   readonly seat: Seat | null;
 }
 
+/** The cables that come to an inlet: one, or one for each leg of an adapter; none where it is open. */
+export function cableEnds(row: InletRow): readonly Pick<CableEnd, 'cableCode' | 'socketLabel'>[] {
+  return row.cableCode === null ? [] : [{ cableCode: row.cableCode, socketLabel: row.socketLabel }, ...row.legs];
+}
+
 /** What goes where in this job. */
 export interface Cabling {
   /** From the plan of the chosen supply, or from the record when the present one is kept. */

@@ -36,6 +36,9 @@ export function wayPoints(way: string): string[] {
   return way.split(/[,;>→]/).map((point) => point.trim()).filter((point) => point !== '');
 }
 
+/** What a step's id begins with that takes the old plug out of an inlet; the inlet's id follows. */
+export const unpluggedStep = 'take-out:unplug:';
+
 type Draft = Partial<Pick<Step, 'inlet' | 'cable' | 'way' | 'count' | 'derived' | 'fixed'>> & { readonly done?: Step['done'] };
 
 /**

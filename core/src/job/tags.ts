@@ -1,7 +1,7 @@
 import { partsAt } from '../machine/index.ts';
 import { cableFigures, spareId, type BagCable, type CableFigures } from '../cable/index.ts';
 import type { PlugKind } from '../standards/index.ts';
-import type { Cabling, InletRow } from './cabling.ts';
+import { cableEnds, type Cabling, type InletRow } from './cabling.ts';
 import type { Job, Signed } from './job.ts';
 
 /** A tag for one end of a cable. */
@@ -37,16 +37,13 @@ export function figuresOf(cabling: Cabling): CableFigures[] {
   return cabling.plan === null || cabling.kit === null ? [] : cableFigures(cabling.kit, cabling.inlets, cabling.plan, cabling.rules.adapters);
 }
 
-/** The ends at a cable's inlets: one for each leg of an adapter. */
-const endsOf = (row: InletRow) => (row.cableCode === null ? [] : [{ cableCode: row.cableCode, socketLabel: row.socketLabel }, ...row.legs]);
-
 /** A tag for the supply end of each cable and one for each of its plugs, cable by cable. */
 export function tagsOf(cabling: Cabling): CableTag[] {
   const served = cabling.rows.filter((row) => row.state !== 'wrong');
-  const codes = [...new Set(served.flatMap((row) => endsOf(row).map((end) => end.cableCode)))].sort();
+  const codes = [...new Set(served.flatMap((row) => cableEnds(row).map((end) => end.cableCode)))].sort();
   return codes.flatMap((cable): CableTag[] => {
-    const rows = served.filter((row) => endsOf(row).some((end) => end.cableCode === cable));
-    const socket = rows.flatMap((row) => endsOf(row)).find((end) => end.cableCode === cable)?.socketLabel ?? 'fixed';
+    const rows = served.filter((row) => cableEnds(row).some((end) => end.cableCode === cable));
+    const socket = rows.flatMap((row) => cableEnds(row)).find((end) => end.cableCode === cable)?.socketLabel ?? 'fixed';
     return [{ cable, end: 'supply', here: socket, there: rows.map((row) => row.label).join(', ') }, ...rows.map((row): CableTag => ({ cable, end: 'device', here: row.label, there: socket }))];
   });
 }
@@ -58,7 +55,7 @@ export function scheduleOf(job: Job, cabling: Cabling, bagCables: readonly BagCa
   return cabling.rows.filter((row) => inlets.has(row.inletId)).map((row): ScheduleLine => {
     const spare = row.kitCableId === null ? null : spareId(row.kitCableId);
     return {
-      cable: row.cableCode === null ? null : endsOf(row).map((end) => end.cableCode).join(' + '), source: spare === null ? 'own' : (bagCables.find((cable) => cable.id === spare)?.label ?? spare), socketLabel: row.socketLabel === null ? null : endsOf(row).map((end) => end.socketLabel ?? 'fixed').join(' + '), plugKind: row.plugKind, inletLabel: row.label, partName: row.partName, place: row.place,
+      cable: row.cableCode === null ? null : cableEnds(row).map((end) => end.cableCode).join(' + '), source: spare === null ? 'own' : (bagCables.find((cable) => cable.id === spare)?.label ?? spare), socketLabel: row.socketLabel === null ? null : cableEnds(row).map((end) => end.socketLabel ?? 'fixed').join(' + '), plugKind: row.plugKind, inletLabel: row.label, partName: row.partName, place: row.place,
       way: job.cables.find((cable) => cable.plugs.some((plug) => plug.inletId === row.inletId))?.way ?? '', state: row.state,
       seated: row.state === 'seated' && row.seat !== null ? { by: row.seat.by, at: row.seat.at } : null, rechecked: row.seat?.rechecked ?? null, slackMillimetres: row.slackMillimetres, dropVolts: figures.find((plug) => plug.inletId === row.inletId)?.dropVolts ?? null,
     };

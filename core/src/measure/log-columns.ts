@@ -94,9 +94,16 @@ export function logSeconds(text: string, format: TimeFormat, decimal: '.' | ',')
 const digits = (text: string, at: number) => (text.charCodeAt(at) - 48) * 10 + text.charCodeAt(at + 1) - 48;
 let lastDate = -1;
 let lastDays = Number.NaN;
+/** Date, hour and minute of the row before, and their seconds: most rows share them. */
+let lastMinute = 'never';
+const lastMinuteSeconds = new Float64Array(1);
 
 /** `2026-11-24T13:05:01.5Z` without a pattern, the date remembered from row to row; NaN where it does not look so. */
 function quickIso(text: string): number {
+  if (text.startsWith(lastMinute)) {
+    const until = text.charCodeAt(text.length - 1) === 90 ? text.length - 1 : text.length;
+    return plainFigure(text, 17, until, 46) ? lastMinuteSeconds[0]! + lastFigure[0]! : Number.NaN;
+  }
   if (text.length < 19 || text.charCodeAt(4) !== 45 || text.charCodeAt(7) !== 45 || text.charCodeAt(13) !== 58 || text.charCodeAt(16) !== 58) return Number.NaN;
   const date = (digits(text, 0) * 100 + digits(text, 2)) * 10_000 + digits(text, 5) * 100 + digits(text, 8);
   if (date !== lastDate) {
@@ -107,7 +114,11 @@ function quickIso(text: string): number {
     lastDays = daysSince1970(Math.floor(date / 10_000), month, dayOfMonth) * day;
   }
   const end = text.charCodeAt(text.length - 1) === 90 ? text.length - 1 : text.length;
-  return lastDays + digits(text, 11) * 3600 + digits(text, 14) * 60 + (plainFigure(text, 17, end, 46) ? lastFigure[0]! : Number.NaN);
+  const minute = lastDays + digits(text, 11) * 3600 + digits(text, 14) * 60;
+  if (!plainFigure(text, 17, end, 46)) return Number.NaN;
+  lastMinute = text.slice(0, 17);
+  lastMinuteSeconds[0] = minute;
+  return minute + lastFigure[0]!;
 }
 
 function dated(text: string, format: 'iso' | 'day-first' | 'month-first'): number {

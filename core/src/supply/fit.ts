@@ -1,4 +1,4 @@
-import { excursionMultiple, modularBendMillimetres, type Protection } from '../standards/index.ts';
+import { excursionMultiple, inletFamily, modularBendMillimetres, plugServes, socketTakes, type Protection } from '../standards/index.ts';
 import { cableAmps12, planCables, planFamily, reachMillimetres, usualPlace, usualRules, type CablePlan, type InletToServe } from '../cable/index.ts';
 import { assessLoad, demandOf, inletLoads, inputWatts, lastingShare, routesOf, schoolRatings, type Demand, type HungLoad, type LoadAssessment, type LoadFinding, type School } from '../load/index.ts';
 import { partClass, partsAt, type CaseLayout, type Casing, type MachinePart } from '../machine/index.ts';
@@ -218,14 +218,14 @@ function remediesFor(model: SupplyModel, question: FitQuestion, reasons: readonl
       case 'inlet': {
         const inlet = question.inlets.find((item) => item.id === reason.inletId)!;
         if (reason.reason === 'too-short') {
-          const longest = Math.max(...model.kit.cables.flatMap((cable) => cable.plugs.filter((plug) => plug.kind.startsWith(inlet.kind.slice(0, 4))).map((plug) => plug.millimetres)), 0);
+          const longest = Math.max(...model.kit.cables.flatMap((cable) => cable.plugs.filter((plug) => plugServes(plug.kind, inlet.kind)).map((plug) => plug.millimetres)), 0);
           const missing = inlet.reachMillimetres - longest;
           if (longest === 0 || missing > longestExtensionMillimetres) return null;
           remedies.push({ code: 'extension', inletId: reason.inletId, millimetres: missing });
         } else {
           // One more cable of the supply's own kind helps only where a socket is left for it.
           const used = new Set(plan.cables.flatMap((cable) => cable.socketLabel ?? []));
-          const free = model.kit.sockets.some((socket) => !used.has(socket.label) && (socket.kind === inlet.kind.split('-')[0] || (socket.kind === 'drive' && ['sata', 'peripheral-4', 'small-drive-4'].includes(inlet.kind)) || (socket.kind === 'cpu-card' && /^(cpu|card)-/.test(inlet.kind) && inlet.kind !== 'card-16') || (socket.kind === 'card-16' && inlet.kind === 'card-16')));
+          const free = model.kit.sockets.some((socket) => !used.has(socket.label) && socketTakes(socket.kind, inletFamily(inlet.kind)));
           if (!free || reason.reason === 'no-socket') return null;
           remedies.push({ code: 'cable', inletId: reason.inletId });
         }

@@ -1,8 +1,7 @@
-import { Router, type Request, type Response } from 'express';
+import express, { Router, type Request, type Response } from 'express';
 import type pg from 'pg';
 import { viewJob, type Job, type JobView, type Model, type Shop } from '@fairwatt/core';
-import { labelPrinterMessageSchema, labelQuerySchema, printedSchema, printLabelsSchema } from '@fairwatt/contract';
-import express from 'express';
+import { labelPrinterMessageSchema, labelPrinterSchema, labelQuerySchema, printedSchema, printLabelsSchema } from '@fairwatt/contract';
 import { PrinterFailure, printPdf, readLabelPrinter, writeLabelPrinter } from '../label-printer.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
 import { ownerOf, readTechnicians, technicianExists } from '../shop/store.ts';
@@ -61,7 +60,7 @@ export function paperRoutes(pool: pg.Pool, model: Model, address: string | null)
 /** Where labels are printed; an owner says it. */
 export function labelPrinterRoutes(pool: pg.Pool): Router {
   const router = Router();
-  router.get('/', async (_request, response) => { const url = await readLabelPrinter(pool); response.json(url === null ? null : { url }); });
+  router.get('/', async (_request, response) => { const url = await readLabelPrinter(pool); response.json(url === null ? null : labelPrinterSchema.parse({ url })); });
   router.put('/', express.json({ limit: '10kb' }), async (request, response) => {
     const { by, url } = parseInput(labelPrinterMessageSchema, request.body, 'The address');
     if (!isPrivateUrl(url)) throw new HttpProblem(422, 'invalid', 'The address is not valid', { errors: [{ path: 'url', message: 'http at a loopback or private address in figures, such as http://192.168.1.9:8080/print' }] });

@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { refusalText, type Model } from '@fairwatt/core';
 import { actMessageSchema, id, jobEventsSchema, jobFileFormat, jobFileSchema, jobFileVersion, jobListQuerySchema, jobListSchema, jobSchema, mostOriginalBytes, newJobSchema, uuid } from '@fairwatt/contract';
 import { HttpProblem, parseInput } from '../problems.ts';
+import { pictureOf } from './photos.ts';
 import { readJob } from './read.ts';
 import { codeOf, noJob, noTechnician } from './refusals.ts';
 import { actOnJob, createJob, exportJob, importJob, listEvents, listJobs, putOriginal, readOriginal, type Unknown } from './store.ts';
@@ -34,7 +35,10 @@ export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Route
   router.post('/import', express.json({ limit: '32mb' }), async (request, response) => {
     const query = parseInput(z.strictObject({ by: id, as: z.enum(['same', 'new']).default('same') }), request.query, 'The query');
     checkFileHead(request.body);
-    const outcome = known(await importJob(pool, model, parseInput(jobFileSchema, request.body, 'The job file'), query.by, query.as, now()));
+    const file = parseInput(jobFileSchema, request.body, 'The job file');
+    const errors = file.photos.flatMap((photo, index) => (pictureOf(Buffer.from(photo.data, 'base64'))?.format === photo.format ? [] : [{ path: `photos.${index}.data`, message: `is no ${photo.format}` }]));
+    if (errors.length > 0) throw new HttpProblem(422, 'invalid', 'The job file is not valid', { errors });
+    const outcome = known(await importJob(pool, model, file, query.by, query.as, now()));
     if (outcome.kind === 'code-taken') throw new HttpProblem(409, 'code-taken', 'A job with this code is already here; import it under a new code, or leave it', { errors: [{ path: 'job.code', message: 'already here' }] });
     response.status(201).json(jobSchema.parse(outcome.value));
   });

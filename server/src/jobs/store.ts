@@ -123,7 +123,7 @@ export function importJob(pool: pg.Pool, model: Shop['model'], file: JobFile, by
     await addSupplies(db, file.supplies);
     const job: Job = taken === null ? file.job : { ...file.job, code: await freeCode(db) };
     const jobId = await writeJob(db, null, job, await readComputingShop(db, model));
-    for (const photo of file.photos) await keepPhoto(db, jobId, { ...photo, id: taken === null ? photo.id : randomUUID() });
+    for (const photo of file.photos) await keepPhoto(db, jobId, photo);
     for (const original of file.originals) await keepOriginal(db, jobId, original.logId, original.text);
     const author = by ?? file.technicians[0]?.id;
     if (author !== undefined) await addEvent(db, { id: randomUUID(), jobId, at, by: author, kind: 'import', detail: { from: file.job.code, exportedAt: file.exportedAt, parts: partsAt(job.parts, 'planned').length } });

@@ -2,7 +2,7 @@ import { Modal } from 'antd';
 
 const rows: readonly (readonly [string, string])[] = [
   ['1 … 9, 0', 'answer what the station asks'], ['Enter', 'take the next step'], ['g then 1 … 7', 'go to a station'], ['r', 'go to the entry field of the station'],
-  ['n', 'new job'], ['/', 'search'], ['Tab, arrows', 'move'], ['Esc', 'leave a field or a dialog'], ['?', 'these keys'],
+  ['m', 'another plug for the connector that is shown'], ['n', 'new job'], ['/', 'search'], ['Tab, arrows', 'move'], ['Esc', 'leave a field or a dialog'], ['?', 'these keys'],
 ];
 
 export default function KeysDialog({ onClose }: { readonly onClose: () => void }) {

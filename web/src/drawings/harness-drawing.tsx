@@ -1,11 +1,12 @@
 import { useRef, useState } from 'react';
-import { casePlaces, placeText, stateWordText, type InletRow } from '@fairwatt/core';
+import { cableEnds, casePlaces, placeText, stateWordText, type InletRow } from '@fairwatt/core';
 
 export interface DrawnSocket { readonly key: string; readonly label: string; readonly used: boolean }
 const marks = { seated: '✓', 'to-seat': '', open: '!', wrong: '✕', unplugged: '○' } as const;
 type DrawnState = keyof typeof marks;
-const dashes: Record<DrawnState, string | undefined> = { seated: undefined, 'to-seat': '9 6', open: '2 5', wrong: '14 3 3 3', unplugged: '1 7' };
-const colours: Record<DrawnState, string> = { seated: 'var(--ink)', 'to-seat': 'var(--action)', open: 'var(--fail)', wrong: 'var(--fail)', unplugged: 'var(--ink-2)' };
+const dashes: Record<DrawnState, string | undefined> = { seated: undefined, 'to-seat': '9 6', open: '2 5', wrong: '14 3 3 3', unplugged: '3 6' };
+const colours: Record<DrawnState, string> = { seated: 'var(--ink)', 'to-seat': 'var(--action)', open: 'var(--fail)', wrong: 'var(--fail)', unplugged: 'var(--action)' };
+const wordOf = (row: InletRow, state: DrawnState) => (state === 'unplugged' ? 'unplugged, to seat' : stateWordText[row.state]);
 const width = 820;
 const panelRight = 196;
 const caseLeft = 470;
@@ -17,16 +18,16 @@ interface Props {
   readonly current: string | null;
   /** A cable that is lit as a whole, from a tag or a table. */
   readonly litCable?: string | null;
-  readonly unplugged?: ReadonlySet<string>;
+  /** Inlets whose old plug is out. */
+  readonly unplugged: ReadonlySet<string>;
   readonly zoom: number;
   readonly onPick: (inletId: string) => void;
   /** The plug in one inlet is moved to another, by drag; absent where nothing can be moved. */
   readonly onMove?: ((fromInletId: string, toInletId: string) => void) | undefined;
 }
 
-const socketKey = (end: { readonly socketLabel: string | null; readonly cableCode: string | null }) => end.socketLabel ?? `fixed ${end.cableCode ?? ''}`;
-
-const rowKeys = (row: InletRow): readonly string[] => (row.cableCode === null ? [] : [socketKey(row), ...row.legs.map(socketKey)]);
+const socketKey = (end: ReturnType<typeof cableEnds>[number]) => end.socketLabel ?? `fixed ${end.cableCode}`;
+const rowKeys = (row: InletRow): readonly string[] => cableEnds(row).map(socketKey);
 
 /** Sockets stay in the order of the panel, each as near to the middle of its inlets as the order and their height allow. */
 export function socketPlaces(inletYs: readonly (readonly number[])[], height: number): number[] {
@@ -47,7 +48,7 @@ export function HarnessDrawing({ title, rows, sockets, current, litCable = null,
   const svg = useRef<SVGSVGElement>(null);
   const [over, setOver] = useState<string | null>(null);
   const [drag, setDrag] = useState<{ readonly from: string; readonly x: number; readonly y: number; readonly moved: boolean } | null>(null);
-  const socketIndex = (row: InletRow) => { const found = sockets.findIndex((socket) => socket.key === socketKey(row)); return found < 0 ? sockets.length : found; };
+  const socketIndex = (row: InletRow) => { const found = sockets.findIndex((socket) => socket.key === rowKeys(row)[0]); return found < 0 ? sockets.length : found; };
   // Places stand in the order of the sockets that usually serve them, and inside a place the inlets go by their sockets, so that few wires cross.
   const zones = casePlaces.map((place) => ({ place, rows: rows.filter((row) => row.place === place).sort((a, b) => socketIndex(a) - socketIndex(b) || rows.indexOf(a) - rows.indexOf(b)) })).filter((zone) => zone.rows.length > 0);
   const headHeight = 20;
@@ -68,12 +69,11 @@ export function HarnessDrawing({ title, rows, sockets, current, litCable = null,
   });
   const socketYs = socketPlaces(sockets.map((socket) => rows.filter((row) => rowKeys(row).includes(socket.key)).map((row) => yInlet.get(row.inletId)!)), height);
   const ySocket = (index: number) => socketYs[index]!;
-  const stateOf = (row: InletRow): DrawnState => (unplugged?.has(row.inletId) === true ? 'unplugged' : row.state);
+  const stateOf = (row: InletRow): DrawnState => (row.state === 'to-seat' && unplugged.has(row.inletId) ? 'unplugged' : row.state);
   const cableOfRow = (row: InletRow | undefined) => row?.cableCode ?? null;
   const lit = litCable ?? cableOfRow(rows.find((row) => row.inletId === (over ?? current)));
   // The others step back while a cable is pointed at or was asked for.
   const dims = over !== null || litCable !== null;
-  const ends = (row: InletRow) => (row.cableCode === null ? [] : [{ cableCode: row.cableCode, socketLabel: row.socketLabel }, ...row.legs]);
   const pointAt = (event: React.PointerEvent) => { const box = svg.current!.getBoundingClientRect(); return { x: ((event.clientX - box.left) / box.width) * width, y: ((event.clientY - box.top) / box.height) * height }; };
   const order = frames.flatMap((frame) => frame.rows);
   function step(row: InletRow, by: number): void {
@@ -111,12 +111,12 @@ export function HarnessDrawing({ title, rows, sockets, current, litCable = null,
         {order.map((row) => {
           const at = yInlet.get(row.inletId)!;
           const state = stateOf(row);
-          const own = ends(row);
+          const own = cableEnds(row);
           const bright = lit !== null && own.some((end) => end.cableCode === lit);
           const here = row.inletId === current;
           const wide = bright ? 5.5 : 3;
           return (
-            <g key={row.inletId} role="button" tabIndex={0} data-inlet={row.inletId} data-state={state} data-lit={bright} aria-label={`${row.label}: ${state === 'unplugged' ? 'unplugged' : stateWordText[row.state]}${row.cableCode === null ? '' : `, cable ${row.cableCode}`}${row.pinned ? ', put there by hand' : ''}`} aria-current={here} style={{ cursor: onMove === undefined ? 'pointer' : 'grab' }}
+            <g key={row.inletId} role="button" tabIndex={0} data-inlet={row.inletId} data-state={state} data-lit={bright} aria-label={`${row.label}: ${wordOf(row, state)}${row.cableCode === null ? '' : `, cable ${row.cableCode}`}${row.pinned ? ', put there by hand' : ''}`} aria-current={here} style={{ cursor: onMove === undefined ? 'pointer' : 'grab' }}
               onClick={() => onPick(row.inletId)} onPointerEnter={() => setOver(row.inletId)} onPointerLeave={() => setOver(null)} onFocus={() => setOver(row.inletId)} onBlur={() => setOver(null)}
               onPointerDown={(event) => { if (onMove !== undefined && row.plugKind !== null) { event.preventDefault(); (event.currentTarget).focus(); setDrag({ from: row.inletId, ...pointAt(event), moved: false }); } }}
               onKeyDown={(event) => {
@@ -132,12 +132,12 @@ export function HarnessDrawing({ title, rows, sockets, current, litCable = null,
               <rect x={caseLeft} y={at - 11} width={40} height={22} rx={2} style={{ fill: state === 'seated' ? 'var(--ink)' : 'var(--sheet)', stroke: colours[state] }} strokeWidth={here ? 3.5 : 2} strokeDasharray={state === 'open' ? '3 3' : undefined} />
               <text x={caseLeft + 20} y={at + 5.5} fontSize={15} fontWeight={700} textAnchor="middle" style={{ fill: state === 'seated' ? 'var(--sheet)' : colours[state] }}>{marks[state]}</text>
               <text x={caseLeft + 50} y={at + 5} fontSize={14.5} fontWeight={here || bright ? 700 : 600} style={{ fill: state === 'open' || state === 'wrong' ? 'var(--fail)' : 'var(--ink)' }}>{row.label.length > 24 ? `${row.label.slice(0, 23)}…` : row.label}</text>
-              <text x={width - 10} y={at + 5} fontSize={13} textAnchor="end" style={{ fill: state === 'open' || state === 'wrong' ? 'var(--fail)' : 'var(--ink-2)' }}>{row.pinned ? 'by hand, ' : ''}{state === 'unplugged' ? 'unplugged' : stateWordText[row.state]}</text>
+              <text x={width - 10} y={at + 5} fontSize={13} textAnchor="end" style={{ fill: state === 'open' || state === 'wrong' ? 'var(--fail)' : 'var(--ink-2)' }}>{row.pinned ? 'by hand, ' : ''}{wordOf(row, state)}</text>
             </g>
           );
         })}
         {sockets.map((socket, index) => {
-          const code = rows.flatMap(ends).find((end) => socketKey(end) === socket.key)?.cableCode;
+          const code = rows.flatMap(cableEnds).find((end) => socketKey(end) === socket.key)?.cableCode;
           return code === undefined ? null : <g key={socket.key} pointerEvents="none"><rect x={212} y={ySocket(index) - 10} width={44} height={20} style={{ fill: 'var(--manila)', stroke: code === lit ? 'var(--ink)' : 'none' }} strokeWidth={2} /><text className="fig" x={234} y={ySocket(index) + 5} fontSize={13} textAnchor="middle" style={{ fill: 'var(--on-manila)' }}>{code.length > 5 ? `${code.slice(0, 4)}…` : code}</text></g>;
         })}
         {drag?.moved === true && <g pointerEvents="none"><line x1={caseLeft} y1={yInlet.get(drag.from)} x2={drag.x} y2={drag.y} style={{ stroke: 'var(--action)' }} strokeWidth={3} /><rect x={drag.x - 20} y={drag.y - 11} width={40} height={22} style={{ fill: 'var(--manila)', stroke: 'var(--ink)' }} /></g>}

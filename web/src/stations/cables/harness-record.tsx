@@ -10,6 +10,7 @@ export function HarnessRecord() {
   const inlets = partsAt(job.parts, 'present').flatMap((part) => part.inlets);
   const served = new Set(job.cables.flatMap((cable) => cable.plugs.flatMap((plug) => plug.inletId ?? [])));
   const left = inlets.filter((inlet) => !served.has(inlet.id));
+  const socketTwice = (cable: RecordedCable) => cable.socketLabel.trim() !== '' && job.cables.some((other) => other !== cable && other.socketLabel.trim() === cable.socketLabel.trim());
   const put = (cable: RecordedCable, changes: Partial<RecordedCable>) => { const { version, ...rest } = { ...cable, ...changes }; act({ kind: 'put-cable', cable: rest, basedOn: version }); };
   const add = (inletId: string, kind: InletKind) => act({ kind: 'put-cable', basedOn: 0, cable: { id: crypto.randomUUID(), label: nextCableLabel(job.cables.map((cable) => cable.label)), socketLabel: '', plugs: [{ kind: usualPlug[kind], inletId }], way: '', tiesToCut: 0 } });
   return (
@@ -24,7 +25,7 @@ export function HarnessRecord() {
           <tbody>{job.cables.map((cable) => (
             <tr key={cable.id}>
               <td><input className="cell-input fig" aria-label={`Label of cable ${cable.label}`} value={cable.label} maxLength={20} disabled={locked} onChange={(event) => { if (event.target.value.trim() !== '') put(cable, { label: event.target.value }); }} /></td>
-              <td><input className="cell-input" aria-label={`Socket of cable ${cable.label}`} placeholder="fixed" value={cable.socketLabel} maxLength={30} disabled={locked} onChange={(event) => put(cable, { socketLabel: event.target.value })} /></td>
+              <td><input className="cell-input" aria-invalid={socketTwice(cable)} aria-label={`Socket of cable ${cable.label}`} placeholder="fixed" value={cable.socketLabel} maxLength={30} disabled={locked} onChange={(event) => put(cable, { socketLabel: event.target.value })} />{socketTwice(cable) && <span className="error-text" role="status">another cable is in it too</span>}</td>
               <td>
                 {cable.plugs.map((plug, index) => {
                   const own = inlets.find((inlet) => inlet.id === plug.inletId);

@@ -1,6 +1,6 @@
 import { useMemo, useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { breachText, cableFiguresText, explainOpen, figuresOf, inletCaution, kitCableText, openBecauseText, openInletText, pinRefusalText, seatChecks, seatCheckText, spareId, sparesToProbe, plugServes, adapterNote, allowedAdapters, sparesFor, type InletRow, type SeatCheck } from '@fairwatt/core';
+import { breachText, cableFiguresText, carriesOpposite, explainOpen, figuresOf, inletCaution, kitCableText, openBecauseText, openInletText, pinRefusalText, seatChecks, seatCheckText, spareId, sparesToProbe, unpluggedStep, plugServes, adapterNote, allowedAdapters, sparesFor, type InletRow, type SeatCheck } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { clockTime } from '../../controls/clock.ts';
@@ -24,9 +24,10 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
   const current = rows.find((row) => row.inletId === picked) ?? rows.find((row) => picked === null && row.cableCode === asked) ?? rows.find((row) => row.state === 'to-seat') ?? rows.find((row) => row.state === 'wrong') ?? rows[0] ?? null;
   const sockets: DrawnSocket[] = cabling.basis === 'plan' && chosen !== null
     ? [...(plan?.cables ?? []).filter((cable) => cable.socketLabel === null).map((cable) => ({ key: `fixed ${cable.code}`, label: `fixed, ${cable.family}`, used: true })), ...chosen.kit.sockets.map((socket) => ({ key: socket.label, label: socket.label, used: plan?.cables.some((cable) => cable.socketLabel === socket.label) ?? false }))]
-    : job.cables.map((cable) => ({ key: cable.socketLabel === '' ? `fixed ${cable.label}` : cable.socketLabel, label: cable.socketLabel === '' ? `fixed ${cable.label}` : cable.socketLabel, used: cable.plugs.some((plug) => plug.inletId !== null) }));
+    : [...new Set(job.cables.map((cable) => cable.socketLabel || `fixed ${cable.label}`))].map((label) => ({ key: label, label, used: job.cables.some((cable) => (cable.socketLabel || `fixed ${cable.label}`) === label && cable.plugs.some((plug) => plug.inletId !== null)) }));
   if (cabling.basis === 'none' || current === null) return <><div className="work">{tabs}<Empty title="Nothing to refit yet">Choose a supply at Replacement, or record the present cables under “As it was”.</Empty></div><aside className="side"><Primary onClick={() => goTo('replacement')}>Choose the supply</Primary></aside></>;
 
+  const unplugged = new Set(job.steps.flatMap((step) => (step.stepId.startsWith(unpluggedStep) ? [step.stepId.slice(unpluggedStep.length)] : [])));
   const toSeat = rows.filter((row) => row.state === 'to-seat');
   const seated = rows.filter((row) => row.state === 'seated');
   const unchecked = seated.filter((row) => row.seat?.rechecked == null);
@@ -57,9 +58,9 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
       <div className="work">
         {tabs}
         <div className="cables">
-          <HarnessDrawing title={cabling.basis === 'plan' ? `${chosen?.name ?? ''}: sockets` : `${job.supply?.name || 'Present supply'}: sockets`} rows={rows} sockets={sockets} current={current.inletId} litCable={picked === null ? asked : null} zoom={zoom} onPick={setPicked} onMove={cabling.basis === 'plan' && !locked ? movePlug : undefined} />
+          <HarnessDrawing title={cabling.basis === 'plan' ? `${chosen?.name ?? ''}: sockets` : `${job.supply?.name || 'Present supply'}: sockets`} rows={rows} sockets={sockets} current={current.inletId} litCable={picked === null ? asked : null} unplugged={unplugged} zoom={zoom} onPick={setPicked} onMove={cabling.basis === 'plan' && !locked ? movePlug : undefined} />
           <div className="harness-legend quiet">
-            <span>✓ solid: seated</span><span>dashed: to seat</span><span style={{ color: 'var(--fail)' }}>! dotted: no cable</span><span style={{ color: 'var(--fail)' }}>✕ wrong plug</span>
+            <span>✓ solid: seated</span><span>dashed: to seat</span><span>○ old plug out</span><span style={{ color: 'var(--fail)' }}>! dotted: no cable</span><span style={{ color: 'var(--fail)' }}>✕ wrong plug</span>
             {cabling.basis === 'plan' && <span>drag a plug to another inlet, or press m</span>}
             <span className="zoom" role="group" aria-label="Size of the drawing">{zooms.map((value) => <button key={value} type="button" className="link" aria-pressed={zoom === value} onClick={() => setZoom(value)}>{Math.round(value * 100)} %</button>)}</span>
           </div>
@@ -82,7 +83,7 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
           <figure><ConnectorFace kind={current.kind} width={292} /><figcaption className="quiet">{['sata', 'peripheral-4', 'small-drive-4'].includes(current.kind) ? 'wire side' : 'wire side, latch up'}</figcaption></figure>
           {inletCaution(current.kind) !== null && <p className="caution"><span>{inletCaution(current.kind)}</span></p>}
           {current.state === 'open' && <WhyOpen row={current} />}
-          {current.state === 'wrong' && <p className="error-text"><strong>Wrong plug.</strong> Take it out before the lead goes in. Move it, or leave it to the plan.</p>}
+          {current.state === 'wrong' && <p className="error-text"><strong>Wrong plug.</strong> {current.plugKind !== null && carriesOpposite(current.plugKind, current.kind) ? 'It carries +12 V where ground belongs and burns what it is in. ' : ''}Take it out before the lead goes in. Move it, or leave it to the plan.</p>}
           {current.breaches.map((breach) => <p key={JSON.stringify(breach)} className="error-text">{breachText(breach, inletLabel)}</p>)}
           {(current.state === 'to-seat' || current.state === 'seated') && <div className="seat-keys" role="group" aria-label="Seated when">{checks.map((check, index) => {
             const on = current.seat?.[check] === true;

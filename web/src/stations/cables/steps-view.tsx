@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from 'react';
-import { stepCaution, stepsOf, stepText, type Step, type StepPhase } from '@fairwatt/core';
+import { stepCaution, stepPhaseText, stepsOf, stepText, type Step, type StepPhase } from '@fairwatt/core';
 import { clockTime } from '../../controls/clock.ts';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -42,7 +42,7 @@ export function StepsView({ tabs, phase, onWay }: { readonly tabs: ReactNode; re
         <button type="button" className="link" aria-pressed={moving} onClick={() => setMoving(!moving)}>{moving ? 'Keep this order' : 'Change the order'}</button>{order !== undefined && <span className="quiet"> · in an order of this job's own</span>}
       </div>
       <aside className="side" aria-label="Next step">
-        <span className="label">{phase === 'take-out' ? 'Taking out' : 'Refitting'}, {done} of {steps.length}</span>
+        <span className="label">{stepPhaseText[phase]}, {done} of {steps.length}</span>
         {next === null ? <div className="decides">All done</div> : <>
           <div className="decides">{stepText(next)}</div>
           {stepCaution(next) !== null && <p className="caution"><span>{stepCaution(next)}</span></p>}

@@ -8,8 +8,10 @@ import { Photos } from './photos.tsx';
 
 /** Before anything is unplugged: each cable, what stands in the way, pictures. */
 export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly onWay: OpenWay }) {
-  const { job, act, locked } = useDesk();
+  const { job, act, locked, goTo } = useDesk();
   const has = job.sheet.hindrances;
+  // The supply is chosen before the old one leaves, so that nobody waits with the machine in pieces.
+  const choose = job.choice === null;
   return (
     <>
       <div className="work">{tabs}<HarnessRecord /><Photos /></div>
@@ -22,7 +24,7 @@ export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly on
           <div className="ticks">{hindrances.map((name) => <label key={name} className="tick"><input type="checkbox" disabled={locked} checked={has.includes(name)} onChange={(event) => act({ kind: 'edit-sheet', basedOn: job.sheet.version, changes: { hindrances: event.target.checked ? [...has, name] : has.filter((other) => other !== name) } })} /> {hindranceText[name]}</label>)}</div>
         </section>
         <p className="caution"><span>Rocker off, lead out, press the button once to drain it, wait; wrist strap on. Then unplug.</span></p>
-        <Primary onClick={() => onWay('out')}>Take out, step by step</Primary>
+        <Primary onClick={() => { if (choose) goTo('replacement'); else onWay('out'); }}>{choose ? 'Choose the supply' : 'Take out, step by step'}</Primary>
       </aside>
     </>
   );

@@ -1,4 +1,4 @@
-import { codeText, conditionText, findingGrounds, findingSentence, loadSentence, observationText, outcomeLabel, partsAt, subjectText, subjects, conditions, unanswered, openPointText, verdictLevel, verdictText, wattsText, type Verdict } from '@fairwatt/core';
+import { cableEnds, codeText, conditionText, findingGrounds, findingSentence, loadSentence, observationText, outcomeLabel, partsAt, subjectText, subjects, conditions, unanswered, openPointText, verdictLevel, verdictText, wattsText, type Verdict } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { calendarDay } from '../../controls/clock.ts';
 
@@ -38,7 +38,7 @@ export function Report() {
         <table className="grid"><thead><tr><th>Inlet</th><th>Cable</th><th>Socket</th><th>State</th><th>Before</th></tr></thead>
           <tbody>{view.cabling.rows.map((row) => {
             const was = job.cables.find((cable) => cable.plugs.some((plug) => plug.inletId === row.inletId));
-            return <tr key={row.inletId}><td>{row.label}</td><td className="fig">{row.cableCode === null ? '–' : [row.cableCode, ...row.legs.map((leg) => leg.cableCode)].join(' + ')}</td><td>{row.socketLabel ?? (row.cableCode === null ? '–' : 'fixed')}</td><td>{row.state === 'seated' ? `✓ seated, ${personName(row.seat!.by)}${row.seat!.rechecked === null ? '' : ', looked at again'}` : row.state === 'open' ? '! no cable' : row.state === 'wrong' ? '✕ wrong plug' : '□ to seat'}</td><td className="quiet">{was === undefined ? (partsAt(job.parts, 'present').some((part) => part.inlets.some((inlet) => inlet.id === row.inletId)) ? 'not recorded' : 'new') : `${was.label}${was.socketLabel === '' ? '' : `, ${was.socketLabel}`}${was.way === '' ? '' : `: ${was.way}`}`}</td></tr>;
+            return <tr key={row.inletId}><td>{row.label}</td><td className="fig">{cableEnds(row).map((end) => end.cableCode).join(' + ') || '–'}</td><td>{row.socketLabel ?? (row.cableCode === null ? '–' : 'fixed')}</td><td>{row.state === 'seated' ? `✓ seated, ${personName(row.seat!.by)}${row.seat!.rechecked === null ? '' : ', looked at again'}` : row.state === 'open' ? '! no cable' : row.state === 'wrong' ? '✕ wrong plug' : '□ to seat'}</td><td className="quiet">{was === undefined ? (partsAt(job.parts, 'present').some((part) => part.inlets.some((inlet) => inlet.id === row.inletId)) ? 'not recorded' : 'new') : `${was.label}${was.socketLabel === '' ? '' : `, ${was.socketLabel}`}${was.way === '' ? '' : `: ${was.way}`}`}</td></tr>;
           })}</tbody>
         </table>)}
       {job.sheet.leftInBag !== '' && <><h2>Left in the bag</h2><p>{job.sheet.leftInBag}</p></>}
