@@ -14,7 +14,12 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
   const [picked, setPicked] = useState<string | null>(null);
   const [socket, setSocket] = useState('');
   const box = useRef<HTMLFieldSetElement>(null);
-  useEffect(() => { box.current?.querySelector<HTMLInputElement>('input')?.focus(); }, []);
+  useEffect(() => {
+    box.current?.querySelector<HTMLInputElement>('input')?.focus();
+    const leave = (event: KeyboardEvent) => { if (event.key === 'Escape') onDone(); };
+    document.addEventListener('keydown', leave);
+    return () => document.removeEventListener('keydown', leave);
+  }, [onDone]);
   const ways = useMemo((): readonly Way[] => {
     if (kit === null || plan === null) return [];
     const openNow = new Set(plan.open.map((item) => item.inletId));
@@ -49,7 +54,7 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
         {ways.length === 0 && <p className="quiet">No other plug of this supply goes in here.</p>}
         {ways.map((way) => (
           <label key={way.key} className="way-row" data-way-plug={way.key}>
-            <input type="radio" name="way" checked={picked === way.key} onChange={() => { setPicked(way.key); setSocket(''); }} onKeyDown={(event) => { if (event.key === 'Enter') { event.preventDefault(); put(); } if (event.key === 'Escape') onDone(); }} />
+            <input type="radio" name="way" checked={picked === way.key} onChange={() => { setPicked(way.key); setSocket(''); }} onKeyDown={(event) => { if (event.key === 'Enter') { event.preventDefault(); put(); } }} />
             <span><strong>{way.name}</strong> <span className="quiet">{way.now}</span>
               {way.told.map((text) => <span key={text} className="error-text block-note">{text}</span>)}
               {way.opens.length > 0 && <span className="error-text block-note">then open: {way.opens.join(', ')}</span>}
@@ -62,7 +67,7 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
         {own !== undefined && <button type="button" className="secondary" onClick={() => { if (act({ kind: 'drop-pin', inletId: row.inletId, basedOn: own.version }) === null) onDone(); }}>Leave it to the plan</button>}
         <button type="button" className="link" onClick={onDone}>back</button>
       </div>
-      <Primary disabled={chosen === null} onClick={put}>{chosen === null ? 'Pick a plug' : 'Put it there'}</Primary>
+      {ways.length === 0 ? <Primary onClick={onDone}>Back to the connector</Primary> : <Primary disabled={chosen === null} onClick={put}>{chosen === null ? 'Pick a plug' : 'Put it there'}</Primary>}
     </>
   );
 }

@@ -1,4 +1,4 @@
-import { useMemo, useState, type ReactNode } from 'react';
+import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { breachText, cableFiguresText, carriesOpposite, explainOpen, figuresOf, inletCaution, kitCableText, openBecauseText, openInletText, pinRefusalText, seatChecks, seatCheckText, spareId, sparesToProbe, unpluggedStep, plugServes, adapterNote, allowedAdapters, sparesFor, type InletRow, type SeatCheck } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
@@ -20,6 +20,7 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
   const [picked, setPicked] = useState<string | null>(params.get('inlet'));
   const [moving, setMoving] = useState(false);
   const [zoom, setZoom] = useState<number>(1);
+  const stay = useCallback(() => setMoving(false), []);
   const asked = params.get('cable');
   const current = rows.find((row) => row.inletId === picked) ?? rows.find((row) => picked === null && row.cableCode === asked) ?? rows.find((row) => row.state === 'to-seat') ?? rows.find((row) => row.state === 'wrong') ?? rows[0] ?? null;
   const sockets: DrawnSocket[] = cabling.basis === 'plan' && chosen !== null
@@ -61,7 +62,7 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
           <HarnessDrawing title={cabling.basis === 'plan' ? `${chosen?.name ?? ''}: sockets` : `${job.supply?.name || 'Present supply'}: sockets`} rows={rows} sockets={sockets} current={current.inletId} litCable={picked === null ? asked : null} unplugged={unplugged} zoom={zoom} onPick={setPicked} onMove={cabling.basis === 'plan' && !locked ? movePlug : undefined} />
           <div className="harness-legend quiet">
             <span>✓ solid: seated</span><span>dashed: to seat</span><span>○ old plug out</span><span style={{ color: 'var(--fail)' }}>! dotted: no cable</span><span style={{ color: 'var(--fail)' }}>✕ wrong plug</span>
-            {cabling.basis === 'plan' && <span>drag a plug to another inlet, or press m</span>}
+            {cabling.basis === 'plan' && <span>drag a plug, or press m</span>}
             <span className="zoom" role="group" aria-label="Size of the drawing">{zooms.map((value) => <button key={value} type="button" className="link" aria-pressed={zoom === value} onClick={() => setZoom(value)}>{Math.round(value * 100)} %</button>)}</span>
           </div>
           {plan !== null && (plan.bagged.length > 0 || plan.sharedCables > 0) && <p className="quiet">{plan.bagged.length > 0 && <>In the bag, labelled {chosen?.name}: {plan.bagged.map((piece) => `${piece.count} × ${piece.kitCableId}`).join(', ')}. </>}{plan.sharedCables > 0 && `${plan.sharedCables} card cable shared, within its load.`}</p>}
@@ -79,7 +80,7 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
           {current.adapterId !== null && <AdapterLine row={current} />}
           {figures !== undefined && <div className="quiet" data-figures>{cableFiguresText(figures)}</div>}
         </div>
-        {moving && cabling.basis === 'plan' ? <MovePlug row={current} onDone={() => setMoving(false)} /> : <>
+        {moving && cabling.basis === 'plan' ? <MovePlug row={current} onDone={stay} /> : <>
           <figure><ConnectorFace kind={current.kind} width={292} /><figcaption className="quiet">{['sata', 'peripheral-4', 'small-drive-4'].includes(current.kind) ? 'wire side' : 'wire side, latch up'}</figcaption></figure>
           {inletCaution(current.kind) !== null && <p className="caution"><span>{inletCaution(current.kind)}</span></p>}
           {current.state === 'open' && <WhyOpen row={current} />}

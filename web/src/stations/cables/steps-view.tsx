@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { stepCaution, stepPhaseText, stepsOf, stepText, type Step, type StepPhase } from '@fairwatt/core';
 import { clockTime } from '../../controls/clock.ts';
 import { Primary } from '../../controls/fields.tsx';
@@ -11,6 +11,9 @@ export function StepsView({ tabs, phase, onWay }: { readonly tabs: ReactNode; re
   const steps = stepsOf(job, view.cabling, phase);
   const [moving, setMoving] = useState(false);
   const next = steps.find((step) => step.done === null) ?? null;
+  // The step that is next stays in sight, however long the list.
+  const list = useRef<HTMLOListElement>(null);
+  useEffect(() => { list.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' }); }, [next?.id]);
   const done = steps.filter((step) => step.done !== null).length;
   const order = job.stepOrders.find((item) => item.phase === phase);
   function toggle(step: Step): void {
@@ -29,7 +32,7 @@ export function StepsView({ tabs, phase, onWay }: { readonly tabs: ReactNode; re
     <>
       <div className="work">
         {tabs}
-        <ol className="steps" aria-label={phase === 'take-out' ? 'Steps of taking out' : 'Steps of refitting'}>{steps.map((step, index) => (
+        <ol ref={list} className="steps" aria-label={phase === 'take-out' ? 'Steps of taking out' : 'Steps of refitting'}>{steps.map((step, index) => (
           <li key={step.id} data-step={step.kind} data-done={step.done !== null} aria-current={step === next ? 'step' : undefined}>
             <button type="button" className="step" aria-pressed={step.done !== null} disabled={locked} onClick={() => toggle(step)}>
               <span className="box" aria-hidden="true">{step.done !== null ? '✓' : index + 1}</span>

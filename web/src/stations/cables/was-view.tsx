@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
-import { hindrances, hindranceText } from '@fairwatt/core';
+import { hindrances, hindranceText, partsAt } from '@fairwatt/core';
+import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import type { OpenWay } from './cables.tsx';
@@ -12,9 +13,10 @@ export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly on
   const has = job.sheet.hindrances;
   // The supply is chosen before the old one leaves, so that nobody waits with the machine in pieces.
   const choose = job.choice === null;
+  const inlets = partsAt(job.parts, 'present').some((part) => part.inlets.length > 0);
   return (
     <>
-      <div className="work">{tabs}<HarnessRecord /><Photos /></div>
+      <div className="work">{tabs}{inlets || job.cables.length > 0 ? <HarnessRecord /> : <Empty title="The machine's inlets are missing">Cables are recorded by the inlets of the parts, which are entered at Intake.</Empty>}<Photos /></div>
       <aside className="side" aria-label="Now at">
         <span className="label">Before anything is unplugged</span>
         <div className="decides">{job.cables.length === 0 ? 'Record each cable' : `${job.cables.length} cables recorded`}</div>
@@ -24,7 +26,7 @@ export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly on
           <div className="ticks">{hindrances.map((name) => <label key={name} className="tick"><input type="checkbox" disabled={locked} checked={has.includes(name)} onChange={(event) => act({ kind: 'edit-sheet', basedOn: job.sheet.version, changes: { hindrances: event.target.checked ? [...has, name] : has.filter((other) => other !== name) } })} /> {hindranceText[name]}</label>)}</div>
         </section>
         <p className="caution"><span>Rocker off, lead out, press the button once to drain it, wait; wrist strap on. Then unplug.</span></p>
-        <Primary onClick={() => { if (choose) goTo('replacement'); else onWay('out'); }}>{choose ? 'Choose the supply' : 'Take out, step by step'}</Primary>
+        <Primary onClick={() => { if (!inlets) goTo('intake'); else if (choose) goTo('replacement'); else onWay('out'); }}>{!inlets ? 'Enter the parts at Intake' : choose ? 'Choose the supply' : 'Take out, step by step'}</Primary>
       </aside>
     </>
   );
