@@ -1,21 +1,13 @@
 import { readLog, type LogMapping } from '@fairwatt/core';
-import { normal, seeded } from '@fairwatt/core/simulate';
 import Papa from 'papaparse';
+import { logText } from './log-rows.ts';
 
 const rows = 1_000_000;
 const mapping: LogMapping = { columns: [{ holds: 'time', format: 'iso' }, { holds: 'rail', rail: '+12', unit: 'V' }, { holds: 'rail', rail: '+5', unit: 'V' }, { holds: 'rail', rail: '+3.3', unit: 'V' }], decimal: '.', headerRows: 1 };
 
-function text(): string {
-  const random = seeded(64);
-  const lines = ['time,12V,5V,3.3V'];
-  const start = Date.UTC(2026, 10, 24, 8);
-  for (let row = 0; row < rows; row += 1) lines.push(`${new Date(start + row * 20).toISOString()},${(11.95 + 0.01 * normal(random) - (row % 250_000 === 9 ? 1 : 0)).toFixed(4)},${(5.02 + 0.003 * normal(random)).toFixed(4)},${(3.31 + 0.002 * normal(random)).toFixed(4)}`);
-  return lines.join('\n');
-}
-
 /** A log of a million rows parsed and analysed, against the CSV library alone on the same text. */
 export function timeLog(): { readonly alone: number; readonly whole: number; readonly dips: number } {
-  const log = text();
+  const log = logText(rows);
   const time = (chunk: (list: string[][]) => void) => {
     const begun = performance.now();
     // The types know pieces of a file only; the library cuts a text as well.

@@ -128,6 +128,7 @@ describe('a log', () => {
     await page.waitForSelector('[data-log-read]', { timeout: 40_000 });
     await seeText(page, '200,000 rows', '[data-log-read]');
     await seeText(page, /\+12 V dips to 10\.8\d V/, '.log-events');
+    await page.waitForSelector('.log-chart[data-drawn=true]');
     await page.waitForFunction(() => /\d/.test(document.querySelector('.log-chart')?.getAttribute('aria-label') ?? ''));
     await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('.log-events button')].find((button) => button.textContent === 'show')?.click(); });
     await page.waitForFunction(() => /10\.8/.test(document.querySelector('.log-chart')?.getAttribute('aria-label') ?? ''));

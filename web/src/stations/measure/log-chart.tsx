@@ -1,70 +1,63 @@
-import { useCallback, useEffect, useRef, useState, type KeyboardEvent, type WheelEvent } from 'react';
-import { Chart, Filler, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
+import { useCallback, useEffect, useRef, useState, type KeyboardEvent, type RefObject, type WheelEvent } from 'react';
+import { transfer, wrap, type Remote } from 'comlink';
 import { railBand, voltsText, type Guide, type RailName } from '@fairwatt/core';
+import { useAppSelector } from '../../app/store.ts';
 import { timeSpanText } from '../../controls/clock.ts';
-
-Chart.defaults.font.family = 'Atkinson Hyperlegible Next Variable, sans-serif';
-Chart.register(LineController, LineElement, PointElement, LinearScale, Filler, Tooltip);
+import type { ChartInk, ChartSession } from '../../workers/chart-worker.ts';
 
 export interface CurvePieces { readonly seconds: ArrayLike<number>; readonly low: ArrayLike<number>; readonly high: ArrayLike<number> }
 export interface Span { readonly from: number; readonly to: number }
 
-const variable = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+function pageInk(): ChartInk {
+  const style = getComputedStyle(document.documentElement);
+  const colour = (name: string) => style.getPropertyValue(name).trim();
+  return { ink: colour('--ink'), quiet: colour('--ink-2'), line: colour('--line'), fail: colour('--fail') };
+}
 
-/** One rail over time as a band from lowest to highest, with its limits. Wheel, keys and buttons zoom; the pieces come from `fetchPieces`. */
+/** A canvas in `frame` that a worker of its own draws into; null until it is ready. */
+function useDrawnFrame(frame: RefObject<HTMLDivElement | null>): { readonly session: Remote<ChartSession> | null; readonly failed: boolean } {
+  const [state, setState] = useState<{ readonly session: Remote<ChartSession> | null; readonly failed: boolean }>({ session: null, failed: false });
+  useEffect(() => {
+    const box = frame.current;
+    if (box === null) return undefined;
+    const worker = new Worker(new URL('../../workers/chart-worker.ts', import.meta.url), { type: 'module' });
+    const session = wrap<ChartSession>(worker);
+    // A canvas is handed over once and for all, so each worker gets one of its own.
+    const canvas = document.createElement('canvas');
+    box.append(canvas);
+    const inner = () => ({ width: Math.max(1, Math.floor(box.clientWidth - 12)), height: Math.max(1, Math.floor(box.clientHeight - 12)) });
+    const fit = () => { const { width, height } = inner(); canvas.style.width = `${width}px`; canvas.style.height = `${height}px`; return { width, height }; };
+    const offscreen = canvas.transferControlToOffscreen();
+    let gone = false;
+    void session.open(transfer(offscreen, [offscreen]), { ...fit(), ratio: window.devicePixelRatio }).then(() => { if (!gone) setState({ session, failed: false }); }, () => { if (!gone) setState({ session: null, failed: true }); });
+    const watch = new ResizeObserver(() => { const { width, height } = fit(); void session.resize(width, height); });
+    watch.observe(box);
+    return () => { gone = true; watch.disconnect(); worker.terminate(); canvas.remove(); setState({ session: null, failed: false }); };
+  }, [frame]);
+  return state;
+}
+
+/** One rail over time as a band from lowest to highest, with its limits. Wheel, keys and buttons zoom; the pieces come from `fetchPieces`, and a worker draws them. */
 export function LogChart({ rail, guide, whole, span, onSpan, fetchPieces }: { readonly rail: RailName; readonly guide: Guide; readonly whole: Span; readonly span: Span; readonly onSpan: (span: Span) => void; readonly fetchPieces: (rail: RailName, span: Span) => Promise<CurvePieces | null> }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const chart = useRef<Chart<'line', { x: number; y: number }[]> | null>(null);
+  const frame = useRef<HTMLDivElement>(null);
+  const { session, failed } = useDrawnFrame(frame);
+  const theme = useAppSelector((state) => state.session.theme);
   const wanted = useRef(0);
   const [range, setRange] = useState('');
   const { lower, upper } = railBand(rail, guide);
 
   useEffect(() => {
-    if (canvas.current === null) return undefined;
-    const ink = variable('--ink');
-    const made = new Chart<'line', { x: number; y: number }[]>(canvas.current, {
-      type: 'line',
-      data: { datasets: [
-        { data: [], borderColor: ink, borderWidth: 1, pointRadius: 0, fill: '+1', backgroundColor: `${variable('--ink-2')}66` },
-        { data: [], borderColor: ink, borderWidth: 1, pointRadius: 0 },
-        { data: [], borderColor: variable('--fail'), borderWidth: 1, borderDash: [5, 4], pointRadius: 0 },
-        { data: [], borderColor: variable('--fail'), borderWidth: 1, borderDash: [5, 4], pointRadius: 0 },
-      ] },
-      options: {
-        animation: false, parsing: false, normalized: true, responsive: true, maintainAspectRatio: false, events: [],
-        scales: {
-          x: { type: 'linear', ticks: { color: variable('--ink-2'), maxTicksLimit: 8, callback: (value) => timeSpanText(Number(value)) }, grid: { color: variable('--line') } },
-          y: { ticks: { color: variable('--ink-2'), callback: (value) => voltsText(Number(value)) }, grid: { color: variable('--line') } },
-        },
-        plugins: { legend: { display: false }, tooltip: { enabled: false } },
-      },
-    });
-    chart.current = made;
-    return () => { chart.current = null; made.destroy(); };
-  }, []);
-
-  useEffect(() => {
     const turn = ++wanted.current;
     void fetchPieces(rail, span).then((pieces) => {
-      const shown = chart.current;
       // A newer wish has overtaken this answer.
-      if (pieces === null || shown === null || turn !== wanted.current) return;
-      const line = (list: ArrayLike<number>) => Array.from(list, (y, index) => ({ x: pieces.seconds[index]!, y }));
-      const [low, high, below, above] = shown.data.datasets;
-      low!.data = line(pieces.low);
-      high!.data = line(pieces.high);
-      below!.data = [{ x: span.from, y: lower }, { x: span.to, y: lower }];
-      above!.data = [{ x: span.from, y: upper }, { x: span.to, y: upper }];
-      const x = shown.options.scales!['x']!;
-      x.min = span.from;
-      x.max = span.to;
-      shown.update('none');
+      if (pieces === null || turn !== wanted.current) return;
+      void session?.draw({ seconds: pieces.seconds, low: pieces.low, high: pieces.high, from: span.from, to: span.to, lower, upper }, pageInk());
       let least = Infinity;
       let most = -Infinity;
       for (let index = 0; index < pieces.low.length; index += 1) { least = Math.min(least, pieces.low[index]!); most = Math.max(most, pieces.high[index]!); }
       setRange(`${voltsText(least, 3)} to ${voltsText(most, 3)} V`);
     });
-  }, [rail, span, lower, upper, fetchPieces]);
+  }, [session, theme, rail, span, lower, upper, fetchPieces]);
 
   const zoom = useCallback((factor: number, share = 0.5) => {
     const length = Math.min(whole.to - whole.from, Math.max((whole.to - whole.from) / 50_000, (span.to - span.from) * factor));
@@ -99,7 +92,8 @@ export function LogChart({ rail, guide, whole, span, onSpan, fetchPieces }: { re
         <button type="button" className="secondary" onClick={() => onSpan(whole)}>All</button>
         <span className="quiet fig">{timeSpanText(span.from)} to {timeSpanText(span.to)}: {range}</span>
       </div>
-      <div className="log-chart" role="application" tabIndex={0} aria-label={`${rail} V over time, ${range}; plus and minus zoom, arrows move, 0 shows all`} onKeyDown={onKey} onWheel={onWheel}><canvas ref={canvas} /></div>
+      <div className="log-chart" role="application" tabIndex={0} aria-label={`${rail} V over time, ${range}; plus and minus zoom, arrows move, 0 shows all`} onKeyDown={onKey} onWheel={onWheel} ref={frame} data-drawn={session !== null} />
+      {failed && <p className="error-text" role="alert">The curve cannot be drawn here; the figures above and the list of events hold all the same.</p>}
     </div>
   );
 }

@@ -1,14 +1,11 @@
-import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { proxy, wrap, type Remote } from 'comlink';
 import { bareReading, conditions, conditionText, logEventText, logProblemText, logShapeText, railNames, timeFormats, timeFormatText, voltsText, type Condition, type Guide, type KeptLog, type LogColumn, type LogMapping, type LogSummary, type Phase, type RailName } from '@fairwatt/core';
 import { SelectField } from '../../controls/fields.tsx';
-import { Waiting } from '../../controls/waiting.tsx';
 import { timeSpanText } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
 import type { Look, LogSession, Separator } from '../../workers/log-worker.ts';
-import type { Span } from './log-chart.tsx';
-
-const LogChart = lazy(async () => ({ default: (await import('./log-chart.tsx')).LogChart }));
+import { LogChart, type Span } from './log-chart.tsx';
 
 /** Where the reading of a file stands. */
 type State =
@@ -148,7 +145,7 @@ function LogResult({ file, summary, phase, guide, session, onLeave }: { readonly
     <section aria-label="The log" data-log-read>
       <div className="walk-head"><h2>{file.name}</h2><span className="quiet"><span className="fig">{summary.rows.toLocaleString('en')}</span> rows, {timeSpanText(summary.lastsSeconds)}{skipped === 0 ? '' : `, ${skipped.toLocaleString('en')} rows not readable and passed over`}</span><button type="button" className="link" onClick={onLeave}>another file</button></div>
       <ChannelTable channels={summary.channels} rail={rail} onRail={setRail} />
-      <Suspense fallback={<Waiting />}><LogChart rail={rail} guide={guide} whole={whole} span={span} onSpan={setSpan} fetchPieces={fetchPieces} /></Suspense>
+      <LogChart rail={rail} guide={guide} whole={whole} span={span} onSpan={setSpan} fetchPieces={fetchPieces} />
       <div className="row-actions" style={{ margin: '12px 0', alignItems: 'end' }}>
         <button type="button" className="secondary" data-primary disabled={locked} onClick={() => void keep()}>Keep in the job <kbd aria-hidden="true">↵</kbd></button>
         <label className="field"><span className="name">Logged with</span><select value={instrumentId} onChange={(event) => setInstrument(event.target.value)}>{shop.instruments.map((item) => <option key={item.id} value={item.id}>{item.name}</option>)}</select></label>
@@ -219,7 +216,7 @@ function KeptLogRow({ log, guide, onDrop }: { readonly log: KeptLog; readonly gu
       {open && (
         <>
           <ChannelTable channels={log.channels} rail={rail} onRail={setRail} />
-          <Suspense fallback={<Waiting />}><LogChart rail={rail} guide={guide} whole={whole} span={span} onSpan={setSpan} fetchPieces={fetchPieces} /></Suspense>
+          <LogChart rail={rail} guide={guide} whole={whole} span={span} onSpan={setSpan} fetchPieces={fetchPieces} />
           <EventList events={log.events} inAll={log.eventsInAll} />
         </>)}
     </div>
