@@ -160,11 +160,19 @@ describe('a log', () => {
   it.each([
     ['empty.csv', '', 'is empty'],
     ['binary.csv', Buffer.from(Array.from({ length: 4000 }, (_, index) => index % 256)), 'is no text file'],
+    ['one-line.csv', '11.95,'.repeat(20_000), 'has no line break'],
+    ['wide.csv', `${'11.95,'.repeat(100)}1\n`.repeat(20), 'more than 64 columns'],
     ['words.csv', 'a,b\nno,figures\nat,all\n', 'No row of figures'],
   ])('%s gets its clear answer', async (name, content, answer) => {
     await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
     await give(name, content);
     await seeText(page, answer, '.work');
+  });
+  it('whose row does not end is refused with the row instead of being waited for', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
+    await give('endless.csv', `time,12V,5V\n${Array.from({ length: 20_000 }, (_, index) => `${index},12.0,5.0`).join('\n')}\n${'12.0,'.repeat(1_000_000)}`);
+    await readIt();
+    await seeText(page, 'Row 20002 does not end', '.work');
   });
   it('whose time runs backwards is refused with the row, and nothing is kept', async () => {
     await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);

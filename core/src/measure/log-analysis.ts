@@ -50,10 +50,13 @@ export type LogProblem =
   | { readonly code: 'no-rail-column' }
   | { readonly code: 'too-many-rows'; readonly most: number }
   | { readonly code: 'changing-columns'; readonly row: number; readonly share: number }
+  | { readonly code: 'endless-row'; readonly row: number }
   | { readonly code: 'unreadable'; readonly row: number; readonly share: number }
   | { readonly code: 'time-backwards'; readonly row: number; readonly share: number };
 
 export const mostLogRows = 1_000_000;
+/** No logger has so many channels; a file that has is something else. */
+export const mostLogColumns = 64;
 export const mostEvents = 200;
 /** More rows than this share that cannot be read, and the whole is doubted. */
 const toleratedShare = 0.05;
@@ -210,7 +213,7 @@ class Channel {
 /** Takes every value that was read, so that it can be shown in full; times in seconds from the start. */
 export type LogSink = (seconds: number, volts: Float64Array) => void;
 
-/** A log read piece by piece; `push` tells when it must stop. */
+/** A log read piece by piece; `push` tells when it must stop. Two pieces running without a whole row are a row that does not end. */
 export interface LogReader {
   readonly rails: readonly RailName[];
   readonly push: (rows: readonly (readonly string[])[]) => LogProblem | null;
@@ -249,6 +252,7 @@ export function readLog(mapping: LogMapping, guide: Guide, sink?: LogSink): LogR
   // Start, last time and usual step; in an array, since a figure in a closure's variable is an object anew at every row.
   const clock = new Float64Array([Number.NaN, -Infinity, 0]);
   let midnights = 0;
+  let emptyPieces = 0;
   const point = decimal === ',' ? 44 : 46;
   const skip = (why: keyof typeof skipped): void => { skipped[why] += 1; if (first[why] === 0) first[why] = seen; };
   function take(row: readonly string[]): void {
@@ -290,6 +294,8 @@ export function readLog(mapping: LogMapping, guide: Guide, sink?: LogSink): LogR
     push(list) {
       if (timeColumn < 0) return { code: 'no-time-column' };
       if (channels.length === 0) return { code: 'no-rail-column' };
+      emptyPieces = list.length === 0 ? emptyPieces + 1 : 0;
+      if (emptyPieces > 1) return { code: 'endless-row', row: seen + 1 };
       for (const row of list) {
         seen += 1;
         if (seen <= mapping.headerRows) continue;

@@ -20,7 +20,7 @@ export interface LogMapping {
 
 const day = 86_400;
 const clockPattern = /^(\d{1,2}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?\s*([ap]m)?$/i;
-const datePattern = /^(\d{1,4})[./-](\d{1,2})[./-](\d{1,4})[ T]+(\d{1,2}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?(?:Z|[+-]\d{2}:?\d{2})?$/;
+const datePattern = /^(\d{1,4})[./-](\d{1,2})[./-](\d{1,4})[ T]+(\d{1,2}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?(?:Z|([+-])(\d{2}):?(\d{2}))?$/;
 const isoPattern = /^\d{4}-\d{2}-\d{2}[ T]\d{2}:\d{2}/;
 
 /** What `plainFigure` read last. A million rows would otherwise leave millions of numbers to be collected. */
@@ -71,7 +71,7 @@ function daysSince1970(year: number, month: number, dayOfMonth: number): number 
   return era * 146_097 + yearOfEra * 365 + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100) + dayOfYear - 719_468;
 }
 
-/** A time stamp in seconds, on a scale of its own for each format; NaN for anything else. Zone suffixes are passed over. */
+/** A time stamp in seconds, on a scale of its own for each format; NaN for anything else. A zone's offset is taken off, so that a night in which the clocks change runs on. */
 export function logSeconds(text: string, format: TimeFormat, decimal: '.' | ','): number {
   switch (format) {
     case 'seconds': case 'epoch-seconds': return logFigure(text, decimal);
@@ -134,7 +134,8 @@ function dated(text: string, format: 'iso' | 'day-first' | 'month-first'): numbe
   const [a, b, c] = [Number(match[1]), Number(match[2]), Number(match[3])];
   const [year, month, dayOfMonth] = format === 'iso' ? [a, b, c] : format === 'day-first' ? [c < 100 ? c + 2000 : c, b, a] : [c < 100 ? c + 2000 : c, a, b];
   if (month < 1 || month > 12 || dayOfMonth < 1 || dayOfMonth > 31) return Number.NaN;
-  return daysSince1970(year, month, dayOfMonth) * day + Number(match[4]) * 3600 + Number(match[5]) * 60 + Number((match[6] ?? '0').replace(',', '.'));
+  const zone = match[7] === undefined ? 0 : (match[7] === '-' ? -1 : 1) * (Number(match[8]) * 3600 + Number(match[9]) * 60);
+  return daysSince1970(year, month, dayOfMonth) * day + Number(match[4]) * 3600 + Number(match[5]) * 60 + Number((match[6] ?? '0').replace(',', '.')) - zone;
 }
 
 const railWords: readonly (readonly [RegExp, RailName])[] = [

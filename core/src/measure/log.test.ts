@@ -126,6 +126,11 @@ describe('how a log is to be read', () => {
     expect(logFigure(' 12.5 ', '.')).toBe(12.5);
     expect(logFigure('1.25e1', '.')).toBe(12.5);
   });
+  it('takes the zone off, so that the clock may change in the middle of a log', () => {
+    expect(logSeconds('2026-10-25T02:59:59+02:00', 'iso', '.') + 1).toBe(logSeconds('2026-10-25T02:00:00+01:00', 'iso', '.'));
+    expect(logSeconds('2026-10-25T01:30:00-0130', 'iso', '.')).toBe(Date.UTC(2026, 9, 25, 3) / 1000);
+    expect(logSeconds('25.10.2026 03:00:00+03:00', 'day-first', '.')).toBe(Date.UTC(2026, 9, 25) / 1000);
+  });
   it('agrees with the calendar over many years', () => {
     fc.assert(fc.property(fc.integer({ min: 0, max: 4_000_000_000 }), (seconds) => {
       expect(logSeconds(new Date(seconds * 1000).toISOString(), 'iso', '.')).toBe(seconds);
@@ -153,6 +158,14 @@ describe('bad logs', () => {
     expect(problemOf([])).toEqual({ code: 'no-rows' });
     expect(problemOf(good, { ...mapping, columns: [{ holds: 'nothing' }, mapping.columns[1]!, mapping.columns[2]!] })).toEqual({ code: 'no-time-column' });
     expect(problemOf(good, { ...mapping, columns: [mapping.columns[0]!, { holds: 'nothing' }, { holds: 'nothing' }] })).toEqual({ code: 'no-rail-column' });
+  });
+  it('a row that does not end stops the reading, with the row; one piece without a row does not', () => {
+    const reader = readLog(mapping, '2.x');
+    expect(reader.push(good.slice(0, 200))).toBeNull();
+    expect(reader.push([])).toBeNull();
+    expect(reader.push(good.slice(200))).toBeNull();
+    expect(reader.push([])).toBeNull();
+    expect(reader.push([])).toEqual({ code: 'endless-row', row: good.length + 1 });
   });
   it('more rows than are taken stop the reading', () => {
     const reader = readLog(mapping, '2.x');

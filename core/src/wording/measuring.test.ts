@@ -13,7 +13,7 @@ describe('sentences of measuring', () => {
   });
   it('are there for every expectation, problem and event', () => {
     const expectations: PinExpectation[] = [{ kind: 'rail', rail: '+5sb', lower: 4.75, upper: 5.25 }, { kind: 'ground', lower: -0.2, upper: 0.2 }, { kind: 'signal', signal: 'start', lower: -0.2, upper: 0.8 }, { kind: 'signal', signal: 'power-good', lower: 2.4, upper: 5.25 }, { kind: 'free' }];
-    const problems: LogProblem[] = [{ code: 'no-rows' }, { code: 'no-time-column' }, { code: 'no-rail-column' }, { code: 'too-many-rows', most: 1_000_000 }, { code: 'changing-columns', row: 7, share: 0.2 }, { code: 'unreadable', row: 7, share: 0.06 }, { code: 'time-backwards', row: 7, share: 0.5 }];
+    const problems: LogProblem[] = [{ code: 'no-rows' }, { code: 'no-time-column' }, { code: 'no-rail-column' }, { code: 'too-many-rows', most: 1_000_000 }, { code: 'changing-columns', row: 7, share: 0.2 }, { code: 'endless-row', row: 7 }, { code: 'unreadable', row: 7, share: 0.06 }, { code: 'time-backwards', row: 7, share: 0.5 }];
     const shapes: LogShapeProblem[] = [{ code: 'empty' }, { code: 'one-column' }, { code: 'no-figures' }, { code: 'no-time' }, { code: 'no-rail' }];
     const events: LogEvent[] = (['dip', 'spike', 'step', 'gap'] as const).map((kind) => ({ rail: '+12', kind, atSeconds: 3, lastsSeconds: 0.25, volts: kind === 'gap' ? null : 10.8, fromVolts: kind === 'step' ? 12 : null }));
     const texts = [...expectations.map(pinExpectText), ...problems.map(logProblemText), ...shapes.map(logShapeText), ...events.map(logEventText)];

@@ -54,6 +54,7 @@ export function logProblemText(problem: LogProblem): string {
     case 'no-rail-column': return 'Say which column is which rail.';
     case 'too-many-rows': return `More than ${problem.most.toLocaleString('en')} rows. Cut the log in parts, or let the logger write less often.`;
     case 'changing-columns': return `${inHundred(problem.share)} of the rows have fewer columns, the first is row ${problem.row}. Two logs in one file?`;
+    case 'endless-row': return `Row ${problem.row} does not end: a line break or a closing quotation mark is missing.`;
     case 'unreadable': return `${inHundred(problem.share)} of the rows cannot be read, the first is row ${problem.row}. Are time format, decimal sign and units right?`;
     case 'time-backwards': return `Time runs backwards in ${inHundred(problem.share)} of the rows, first at row ${problem.row}. Is the time format right, or are two logs in one file?`;
   }

@@ -1,13 +1,13 @@
 import { expose } from 'comlink';
 import Papa from 'papaparse';
-import { guessMapping, mostLogRows, readLog, type Guide, type LogMapping, type LogProblem, type LogShapeProblem, type LogSummary, type RailName } from '@fairwatt/core';
+import { guessMapping, mostLogColumns, mostLogRows, readLog, type Guide, type LogMapping, type LogProblem, type LogShapeProblem, type LogSummary, type RailName } from '@fairwatt/core';
 
 export type Separator = '' | ',' | ';' | '\t' | '|' | ' ';
 
 /** The first rows of a file, and how they might be read. */
 export type Look =
   | { readonly ok: true; readonly rows: readonly (readonly string[])[]; readonly separator: string; readonly mapping: LogMapping; readonly problems: readonly LogShapeProblem[] }
-  | { readonly ok: false; readonly problem: 'empty' | 'binary' };
+  | { readonly ok: false; readonly problem: 'empty' | 'binary' | 'no-lines' | 'too-wide' };
 
 export type ReadResult = { readonly word: 'read'; readonly summary: LogSummary } | { readonly word: 'problem'; readonly problem: LogProblem } | { readonly word: 'cancelled' };
 
@@ -56,7 +56,10 @@ const session = {
     if (odd > bytes.length / 100) return { ok: false, problem: 'binary' };
     const text = new TextDecoder().decode(bytes);
     const cut = bytes.length === lookBytes ? text.slice(0, text.lastIndexOf('\n') + 1) || text : text;
+    // One line as long as the head is no row, and would be ten thousand columns on the screen.
+    if (bytes.length === lookBytes && !/[\r\n]/.test(text)) return { ok: false, problem: 'no-lines' };
     const parsed = Papa.parse<string[]>(cut, { delimiter: separator, preview: lookRows, skipEmptyLines: 'greedy', delimitersToGuess: [',', ';', '\t', '|', ' '] });
+    if (parsed.data.some((row) => row.length > mostLogColumns)) return { ok: false, problem: 'too-wide' };
     const { mapping, problems } = guessMapping(parsed.data);
     return { ok: true, rows: parsed.data.slice(0, 12), separator: parsed.meta.delimiter, mapping, problems };
   },

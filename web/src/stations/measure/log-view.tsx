@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { proxy, wrap, type Remote } from 'comlink';
-import { bareReading, conditions, conditionText, logEventText, logProblemText, logShapeText, railNames, timeFormats, timeFormatText, voltsText, type Condition, type Guide, type KeptLog, type LogColumn, type LogMapping, type LogSummary, type Phase, type RailName } from '@fairwatt/core';
+import { bareReading, conditions, conditionText, logEventText, logProblemText, logShapeText, mostLogColumns, railNames, timeFormats, timeFormatText, voltsText, type Condition, type Guide, type KeptLog, type LogColumn, type LogMapping, type LogSummary, type Phase, type RailName } from '@fairwatt/core';
 import { SelectField } from '../../controls/fields.tsx';
 import { timeSpanText } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
@@ -16,6 +16,12 @@ type State =
 
 const separators: readonly (readonly [Separator, string])[] = [[',', 'comma'], [';', 'semicolon'], ['\t', 'tab'], ['|', 'bar'], [' ', 'space']];
 const largestOriginal = 1_048_576;
+const unfit: Readonly<Record<Extract<Look, { ok: false }>['problem'], string>> = {
+  'empty': 'is empty.',
+  'binary': 'is no text file: export it from the logger as CSV.',
+  'no-lines': 'has no line break in its first 64 kB: it is no log with a row for each instant.',
+  'too-wide': `has more than ${mostLogColumns} columns: it is no log of a few rails over time, or its columns are divided by something else.`,
+};
 const rounded = (value: number) => Math.round(value * 1e5) / 1e5;
 
 function useWorker(): Remote<LogSession> {
@@ -33,7 +39,7 @@ export function LogView({ phase, guide }: { readonly phase: Phase; readonly guid
 
   async function look(file: File, separator: Separator): Promise<void> {
     const found = await session.look(file, separator);
-    if (!found.ok) setState({ at: 'none', told: found.problem === 'empty' ? `${file.name} is empty.` : `${file.name} is no text file: export it from the logger as CSV.` });
+    if (!found.ok) setState({ at: 'none', told: `${file.name} ${unfit[found.problem]}` });
     else setState({ at: 'looked', file, look: found, mapping: found.mapping, told: found.problems.length === 0 ? null : found.problems.map(logShapeText).join(' ') });
   }
   async function read(file: File, separator: string, mapping: LogMapping, before: State): Promise<void> {
