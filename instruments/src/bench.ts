@@ -7,6 +7,8 @@ export const suppliesOfJobs: Readonly<Record<string, SimulatedSupplyName>> = { '
 
 const ranges = [0.6, 6, 60] as const;
 const mostAmps = 60;
+/** The meter's input settles towards what is at its probes with this time constant. */
+const settlingSeconds = 0.03;
 
 /** A supply on the bench with a meter and an electronic load at it. Time comes in as milliseconds. */
 export class SimulatedBench {
@@ -18,6 +20,8 @@ export class SimulatedBench {
   private range: number | null = null;
   private setAmps = 0;
   private inputOn = false;
+  /** What the meter's input has settled to, and when; null until it was read. */
+  private input: { readonly volts: number; readonly at: number } | null = null;
 
   constructor(now: () => number) { this.now = now; this.last = now(); }
 
@@ -31,6 +35,14 @@ export class SimulatedBench {
     this.running = runSupply(this.running, (now - this.last) / 1000, this.inputOn ? this.setAmps : 0);
     this.last = now;
     return this.running;
+  }
+
+  /** A moved probe or a changed load shows after some moments only, as at a real input. */
+  private settled(volts: number): number {
+    const at = this.now();
+    const shown = this.input === null ? volts : volts + (this.input.volts - volts) * Math.exp(-(at - this.input.at) / 1000 / settlingSeconds);
+    this.input = { volts: shown, at };
+    return shown;
   }
 
   private select(argument: string): ScpiAnswer {
@@ -55,7 +67,7 @@ export class SimulatedBench {
   meter(): ScpiInterpreter {
     const measure = (argument: string): ScpiAnswer => {
       if (argument !== '') { const selected = this.select(argument); if ('error' in selected) return selected; }
-      const volts = railVolts(this.step(), this.rail, this.random);
+      const volts = this.settled(railVolts(this.step(), this.rail, this.random));
       const range = this.range ?? ranges.find((candidate) => candidate >= Math.abs(volts)) ?? mostAmps;
       // Overload is shown the standard way, as 9.9E37.
       if (Math.abs(volts) > range) return { text: volts > 0 ? '9.9E37' : '-9.9E37' };

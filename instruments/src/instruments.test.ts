@@ -46,6 +46,18 @@ describe('simulated supplies', () => {
     for (const amps of [0, 10, 30]) expect(mean('healthy', amps)).toBeCloseTo(openVolts - ohms * amps, 2);
     expect(mean('weak', 30)).toBeLessThan(11.4);
   });
+  it('show through a meter that settles: halfway after some moments, there after a tenth of a second and more', () => {
+    let milliseconds = 0;
+    const bench = new SimulatedBench(() => milliseconds);
+    const meter = bench.meter();
+    const read = () => Number(meter.line('MEASure:VOLTage:DC?'));
+    expect(read()).toBeCloseTo(12.06, 1);
+    meter.line('SIMulate:RAIL +5');
+    milliseconds += 20;
+    expect(read()).toBeGreaterThan(7);
+    milliseconds += 200;
+    expect(read()).toBeCloseTo(5.03, 1);
+  });
   it('trip over their current and stay off, standby apart', () => {
     let running = runSupply(startSupply(simulatedSupplies.undersized), 1, 30);
     running = runSupply(running, 1, 0);

@@ -3,8 +3,8 @@ import { autoHold, type RailName } from '@fairwatt/core';
 import type { LiveEvent, NetworkInstrument } from '@fairwatt/contract';
 import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
 
-/** At most this many readings a second. */
-const leastPauseMilliseconds = 20;
+/** A reading is due this often: at most 50 a second. */
+const beatMilliseconds = 20;
 const retryMilliseconds = 1500;
 
 /** The stand-ins are told which job's supply lies on the bench and where the probes are; a real instrument is not. */
@@ -29,8 +29,8 @@ export async function watchMeter(meter: NetworkInstrument, rail: RailName, job: 
       await prepareStandIn(link, identity, job, rail);
       const last: number[] = [];
       let held = false;
+      let due = performance.now();
       while (!signal.aborted) {
-        const begun = performance.now();
         const volts = await link.askFigure('MEASure:VOLTage:DC?').catch((error: unknown) => {
           if (!(error instanceof InstrumentFailure) || error.trouble !== 'out-of-range') throw error;
           tell({ kind: 'trouble', at: now(), trouble: 'out-of-range' });
@@ -45,7 +45,9 @@ export async function watchMeter(meter: NetworkInstrument, rail: RailName, job: 
           if (hold !== null && !held) tell({ kind: 'held', at: now(), volts: hold.meanVolts, spreadVolts: hold.spreadVolts, count: hold.count });
           held = hold !== null;
         }
-        await wait(Math.max(1, leastPauseMilliseconds - (performance.now() - begun)), undefined, { signal }).catch(() => undefined);
+        // From beat to beat, so that a timer's lateness does not add up; a slow meter's missed beats are not made up for.
+        due = Math.max(due + beatMilliseconds, performance.now() - beatMilliseconds);
+        await wait(Math.max(1, due - performance.now()), undefined, { signal }).catch(() => undefined);
       }
     } catch (error) {
       if (!(error instanceof InstrumentFailure)) throw error;
