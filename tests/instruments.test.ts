@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
+import { pino } from 'pino';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import type { InstrumentTrouble, LiveEvent, NetworkInstrument, Problem, SweepEvent } from '@fairwatt/contract';
+import type { InstrumentTrouble, LiveEvent, NetworkInstrument, Problem, SweepEvent, SweepsMessage } from '@fairwatt/contract';
 import { SimulatedBench, serveInstrument, type Fault, type ServedInstrument } from '@fairwatt/instruments';
-import { InstrumentFailure, ScpiLink } from '@fairwatt/server';
+import { InstrumentFailure, ScpiLink, Sweeps } from '@fairwatt/server';
 import { startServer, type RunningServer } from './running-server.ts';
 
 let server: RunningServer;
@@ -191,6 +192,35 @@ describe('a load sweep', () => {
     expect((await toEnd(body.id)).at(-1)).toMatchObject({ kind: 'ended', end: 'vanished', loadOff: false });
     load.fail('none');
     bench.load().line('*RST');
+  });
+  it('is seen by every screen while it runs, and a load nobody is sure of until it is known to be off', async () => {
+    const seen = async () => (await server.call<SweepsMessage>('/instruments/sweeps')).body;
+    const off = (byHand: boolean) => server.call<{ loadOff: boolean } & Problem>('/instruments/load/off', { by: 'mara', byHand });
+    expect(await seen()).toEqual({ running: [], unsure: [{ loadId: 'load', loadName: 'Load' }] });
+    expect((await off(false)).body).toEqual({ loadOff: true });
+    expect(await seen()).toEqual({ running: [], unsure: [] });
+    const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
+    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) => list.some((event) => event.kind === 'setting'));
+    expect(await seen()).toEqual({ running: [{ id: body.id, job: 'LQ-0143', rail: '+12', meterId: 'meter', loadId: 'load', loadName: 'Load', steps: 4 }], unsure: [] });
+    expect((await off(false)).body).toMatchObject({ type: '/problems/load-busy' });
+    load.fail('silent');
+    await toEnd(body.id);
+    expect((await off(false)).body).toEqual({ loadOff: false });
+    expect((await server.call<Problem>('/instruments/load/off', { by: 'nobody', byHand: true })).status).toBe(403);
+    expect((await server.call<Problem>('/instruments/meter/off', { by: 'mara', byHand: true })).status).toBe(404);
+    bench.load().line('*RST');
+    expect((await off(true)).body).toEqual({ loadOff: true });
+    expect((await seen()).unsure).toEqual([]);
+  }, 30_000);
+  it('of a server that was killed ends when the next one starts', async () => {
+    await server.pool.query("insert into load_sweep (load_id) values ('load')");
+    const other = bench.load();
+    other.line('CURRent 5');
+    other.line('INPut ON');
+    expect(bench.drawing).toBe(true);
+    await new Sweeps(server.pool, pino({ level: 'silent' })).switchOffLeftOvers();
+    expect(bench.drawing).toBe(false);
+    expect((await server.pool.query('select 1 from load_sweep')).rowCount).toBe(0);
   });
   it('refuses what makes no sense, and who is not known', async () => {
     expect((await sweep({ toAmps: 1 })).body.errors).toMatchObject([{ path: 'toAmps' }]);

@@ -45,6 +45,16 @@ export const sweepRequestSchema = z.strictObject({
 }).refine((value) => value.toAmps > value.fromAmps, { path: ['toAmps'], message: 'is above where it starts' });
 export type SweepRequest = z.infer<typeof sweepRequestSchema>;
 
+/** A sweep that runs now, so that any screen can show it and stop it. */
+export const runningSweepSchema = z.strictObject({ id: z.uuid(), job: jobCode, rail: z.enum(railNames), meterId: id, loadId: id, loadName: line(60), steps: z.int().min(2).max(mostSweepSteps) });
+export type RunningSweepMessage = z.infer<typeof runningSweepSchema>;
+/** `unsure`: loads that were in a sweep whose end nobody saw; they may still draw. */
+export const sweepsSchema = z.strictObject({ running: z.array(runningSweepSchema), unsure: z.array(z.strictObject({ loadId: id, loadName: line(60) })) });
+export type SweepsMessage = z.infer<typeof sweepsSchema>;
+/** Asks to make sure that a load is off, or says that somebody has switched it off by hand. */
+export const loadOffSchema = z.strictObject({ by: id, byHand: z.boolean() });
+
+
 export interface SweepStep { readonly amps: number; readonly volts: number; readonly spreadVolts: number; readonly celsius: number | null; readonly at: string }
 export type SweepEnd = 'done' | 'stopped' | 'rail-low' | 'rail-high' | 'too-hot' | InstrumentTrouble;
 

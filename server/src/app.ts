@@ -32,7 +32,7 @@ export interface AppParts {
 }
 
 /** Application and API in one Express app. */
-export function createApp({ pool, model, log, webDirectory, address = null, now = () => new Date().toISOString(), sweeps = new Sweeps() }: AppParts): Express {
+export function createApp({ pool, model, log, webDirectory, address = null, now = () => new Date().toISOString(), sweeps = new Sweeps(pool, log) }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => request.url?.startsWith('/assets/') ?? false }, redact: ['req.headers.cookie', 'res.headers["set-cookie"]'], serializers: { req: (request: { method: string; url: string }) => ({ method: request.method, url: request.url }), res: (response: { statusCode: number }) => ({ status: response.statusCode }) } }));

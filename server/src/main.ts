@@ -36,7 +36,8 @@ async function start(): Promise<void> {
     const printer = await readLabelPrinter(pool);
     if (printer === null || /^http:\/\/127\.0\.0\.1:\d+\/print$/.test(printer)) await writeLabelPrinter(pool, `http://127.0.0.1:${standIns[4]}/print`);
   }
-  const sweeps = new Sweeps();
+  const sweeps = new Sweeps(pool, log);
+  void sweeps.switchOffLeftOvers().catch((error: unknown) => log.error({ err: error }, 'loads left by an earlier run were not looked at'));
   const app = createApp({ pool, model, log, sweeps, webDirectory: fromRoot('web/dist'), address: process.env['FAIRWATT_ADDRESS']?.replace(/\/+$/, '') ?? null });
   const server = await new Promise<ReturnType<typeof app.listen>>((resolve, reject) => {
     const attempt = (port: number) => {

@@ -80,6 +80,8 @@ export const troubleText: Readonly<Record<string, string>> = {
 
 /** Why a sweep ended. */
 export const sweepEndText: Readonly<Record<string, string>> = {
-  ...troubleText,
+  'no-connection': 'Did not begin: nobody answers at the address of an instrument.', silent: 'Ended by itself: an instrument fell silent.', vanished: 'Ended by itself: the connection to an instrument broke.',
+  nonsense: 'Ended by itself: an instrument answered something that is no figure.', flood: 'Ended by itself: an instrument sent more than was asked.', 'stale-answer': 'Ended by itself: an instrument answered an earlier question.',
+  'out-of-range': 'Ended by itself: overload, more than the meter\'s range holds.', refused: 'Ended by itself: an instrument refused an order.', 'server-forgot': 'The server was started anew meanwhile; what was read is here.',
   done: 'All steps read.', stopped: 'Stopped by hand.', 'rail-low': 'Ended by itself: the rail fell far below its band.', 'rail-high': 'Ended by itself: the rail rose far above its band.', 'too-hot': 'Ended by itself: too hot.',
 };

@@ -1,7 +1,7 @@
 import express, { Router, type Response } from 'express';
 import type pg from 'pg';
 import { z } from 'zod';
-import { id, liveQuerySchema, networkInstrumentsSchema, newNetworkInstrumentSchema, powerGoodRequestSchema, sweepRequestSchema, type NetworkInstrument } from '@fairwatt/contract';
+import { id, liveQuerySchema, networkInstrumentsSchema, newNetworkInstrumentSchema, loadOffSchema, powerGoodRequestSchema, sweepRequestSchema, sweepsSchema, type NetworkInstrument } from '@fairwatt/contract';
 import { noTechnician } from '../jobs/refusals.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
 import { technicianExists } from '../shop/store.ts';
@@ -80,12 +80,22 @@ export function instrumentRoutes(pool: pg.Pool, sweeps: Sweeps): Router {
       response.json({ milliseconds: null, trouble: error.trouble });
     }
   });
+  router.get('/sweeps', async (_request, response) => {
+    response.json(sweepsSchema.parse({ running: sweeps.running, unsure: (await sweeps.unsure()).map((load) => ({ loadId: load.id, loadName: load.name })) }));
+  });
+  router.post('/:id/off', body, async (request, response) => {
+    const { by, byHand } = parseInput(loadOffSchema, request.body, 'The request');
+    if (!(await technicianExists(pool, by))) throw noTechnician();
+    const load = await found(request.params['id'], 'load');
+    if (sweeps.running.some((sweep) => sweep.loadId === load.id)) throw new HttpProblem(409, 'load-busy', 'This load is in a sweep; stop the sweep', { errors: [{ path: 'id', message: 'is busy' }] });
+    response.json({ loadOff: await sweeps.makeSure(load, byHand) });
+  });
   router.post('/sweeps', body, async (request, response) => {
     const wanted = parseInput(sweepRequestSchema, request.body, 'The sweep');
     if (!(await technicianExists(pool, wanted.by))) throw noTechnician();
-    const sweep = sweeps.start(wanted, await found(wanted.meterId, 'meter'), await found(wanted.loadId, 'load'));
+    const sweep = await sweeps.start(wanted, await found(wanted.meterId, 'meter'), await found(wanted.loadId, 'load'));
     if (sweep === null) throw new HttpProblem(409, 'load-busy', 'This load is in another sweep; stop that one first', { errors: [{ path: 'loadId', message: 'is busy' }] });
-    response.status(201).json({ id: sweep.id });
+    response.status(201).json({ id: sweep.message.id });
   });
   const sweepOf = (value: unknown) => {
     const sweep = sweeps.find(parseInput(z.uuid(), value, 'The sweep'));

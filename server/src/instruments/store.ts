@@ -13,6 +13,17 @@ export async function putNetworkInstrument(db: Queryable, instrument: NetworkIns
   await db.query('insert into network_instrument (id, name, role, host, port, instrument_id, added_by) values ($1, $2, $3, $4, $5, $6, $7) on conflict (id) do update set name = $2, role = $3, host = $4, port = $5, instrument_id = $6', [instrument.id, instrument.name, instrument.role, instrument.host, instrument.port, instrument.instrumentId, by]);
 }
 
+/** Notes that a sweep may make this load draw. */
+export async function noteSweep(db: Queryable, loadId: string): Promise<void> {
+  await db.query('insert into load_sweep (load_id) values ($1) on conflict (load_id) do update set begun_at = now()', [loadId]);
+}
+/** The load is known to be off. */
+export async function forgetSweep(db: Queryable, loadId: string): Promise<void> {
+  await db.query('delete from load_sweep where load_id = $1', [loadId]);
+}
+/** Loads that were in a sweep whose end nobody saw. */
+export const loadsLeftInSweeps = (db: Queryable): Promise<NetworkInstrument[]> => many(db, 'select network_instrument.* from network_instrument join load_sweep on load_id = id order by id', [], read);
+
 export type OwnerResult = 'done' | 'unknown-technician' | 'not-owner' | 'unknown-instrument' | 'not-found';
 
 /** A change that only an owner may make. */

@@ -1,9 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { setTimeout as wait } from 'node:timers/promises';
+import type pg from 'pg';
+import type { Logger } from 'pino';
 import { sweepLimits, sweepMustStop, sweepSteps, type SweepPlan } from '@fairwatt/core';
-import type { NetworkInstrument, SweepEnd, SweepEvent, SweepRequest } from '@fairwatt/contract';
+import type { NetworkInstrument, RunningSweepMessage, SweepEnd, SweepEvent, SweepRequest } from '@fairwatt/contract';
 import { prepareStandIn } from './live.ts';
 import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
+import { forgetSweep, loadsLeftInSweeps, noteSweep } from './store.ts';
 
 /** Readings for the mean of one step. */
 const readingsPerStep = 5;
@@ -14,8 +17,7 @@ const offAttempts = 4;
 const keptMilliseconds = 10 * 60_000;
 
 export interface RunningSweep {
-  readonly id: string;
-  readonly loadId: string;
+  readonly message: RunningSweepMessage;
   readonly events: readonly SweepEvent[];
   /** Tells what has happened so far and what comes; the answer stops listening. */
   readonly listen: (tell: (event: SweepEvent) => void) => () => void;
@@ -42,10 +44,12 @@ async function switchOff(load: NetworkInstrument, known: ScpiLink | null): Promi
   return false;
 }
 
-async function run(plan: SweepPlan, job: string, meter: NetworkInstrument, load: NetworkInstrument, tell: (event: SweepEvent) => void, signal: AbortSignal): Promise<void> {
+/** @returns whether the load is known to be off */
+async function run(plan: SweepPlan, job: string, meter: NetworkInstrument, load: NetworkInstrument, tell: (event: SweepEvent) => void, signal: AbortSignal): Promise<boolean> {
   let meterLink: ScpiLink | null = null;
   let loadLink: ScpiLink | null = null;
   let end: SweepEnd = 'done';
+  let loadOff: boolean;
   const paused = async (milliseconds: number) => { await wait(milliseconds, undefined, { signal }).catch(() => undefined); };
   try {
     meterLink = await ScpiLink.open(meter.host, meter.port);
@@ -91,33 +95,67 @@ async function run(plan: SweepPlan, job: string, meter: NetworkInstrument, load:
     end = error.trouble;
   } finally {
     meterLink?.close();
-    tell({ kind: 'ended', end, loadOff: await switchOff(load, loadLink) });
+    loadOff = await switchOff(load, loadLink);
+    tell({ kind: 'ended', end, loadOff });
   }
+  return loadOff;
 }
 
 /** All sweeps of this server: one at a time for each load, every one ended with its load off, also when the server stops. */
 export class Sweeps {
   private readonly all = new Map<string, RunningSweep>();
   private readonly busyLoads = new Set<string>();
+  private readonly pool: pg.Pool;
+  private readonly log: Logger;
+  constructor(pool: pg.Pool, log: Logger) { this.pool = pool; this.log = log; }
+
+  /** What runs now. */
+  get running(): RunningSweepMessage[] { return [...this.all.values()].flatMap((sweep) => (sweep.events.at(-1)?.kind === 'ended' ? [] : [sweep.message])); }
+
+  /** Loads whose sweep ended without anybody knowing whether they still draw. */
+  async unsure(): Promise<NetworkInstrument[]> { return (await loadsLeftInSweeps(this.pool)).filter((load) => !this.busyLoads.has(load.id)); }
+
+  /** Makes sure that a load is off, or takes somebody's word for it. @returns whether it is known to be off */
+  async makeSure(load: NetworkInstrument, byHand: boolean): Promise<boolean> {
+    if (!byHand && !(await switchOff(load, null))) return false;
+    await forgetSweep(this.pool, load.id);
+    return true;
+  }
+
+  /**
+   * Switches off what an earlier server may have left drawing, because it was killed or could not reach its load.
+   * Loads that cannot be reached stay unsure.
+   */
+  async switchOffLeftOvers(): Promise<void> {
+    for (const load of await this.unsure()) {
+      if (!(await this.makeSure(load, false))) this.log.error({ load: load.name, host: load.host, port: load.port }, 'this load was in a sweep and does not answer: switch it off by hand');
+    }
+  }
 
   find(id: string): RunningSweep | undefined { return this.all.get(id); }
 
   /** Null when the load is in another sweep. */
-  start(request: SweepRequest, meter: NetworkInstrument, load: NetworkInstrument): RunningSweep | null {
+  async start(request: SweepRequest, meter: NetworkInstrument, load: NetworkInstrument): Promise<RunningSweep | null> {
     if (this.busyLoads.has(load.id)) return null;
     this.busyLoads.add(load.id);
+    try { await noteSweep(this.pool, load.id); } catch (error) { this.busyLoads.delete(load.id); throw error; }
     const id = randomUUID();
     const events: SweepEvent[] = [];
     const listeners = new Set<(event: SweepEvent) => void>();
     const abort = new AbortController();
     const tell = (event: SweepEvent) => { events.push(event); for (const listener of listeners) listener(event); };
     const plan: SweepPlan = { rail: request.rail, amps: sweepSteps(request.fromAmps, request.toAmps, request.steps), dwellSeconds: request.dwellSeconds, ...sweepLimits(request.rail), hottestCelsius: request.hottestCelsius };
-    const ended = run(plan, request.job, meter, load, tell, abort.signal).finally(() => {
+    const ended = run(plan, request.job, meter, load, tell, abort.signal).then(async (loadOff) => {
+      if (loadOff) await forgetSweep(this.pool, load.id);
+    }).catch((error: unknown) => {
+      // The load stays noted, and is looked at again at the next start.
+      this.log.error({ err: error, load: load.name }, 'a sweep did not end as it should');
+    }).finally(() => {
       this.busyLoads.delete(load.id);
       setTimeout(() => this.all.delete(id), keptMilliseconds).unref();
     });
     const sweep: RunningSweep = {
-      id, loadId: load.id, events, ended, stop: () => abort.abort(),
+      message: { id, job: request.job, rail: request.rail, meterId: meter.id, loadId: load.id, loadName: load.name, steps: plan.amps.length }, events, ended, stop: () => abort.abort(),
       listen: (listener) => { for (const event of events) listener(event); listeners.add(listener); return () => listeners.delete(listener); },
     };
     this.all.set(id, sweep);

@@ -1,6 +1,6 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { Instrument, Job, Knowledge, ShopSettings, SupplyModel } from '@fairwatt/core';
-import type { BagAdapter, BagCable, CableBags, ImportMessage, ImportReport, InstrumentMessage, InstrumentTrouble, JobFile, JobList, NetworkInstrument, NewJobMessage, OwnPart, Photo, Pinout, Problem, RecordMessage, SupplyMessage, SweepRequest, Technician, Unit, UnitMessage } from '@fairwatt/contract';
+import type { BagAdapter, BagCable, CableBags, ImportMessage, ImportReport, InstrumentMessage, InstrumentTrouble, JobFile, JobList, NetworkInstrument, NewJobMessage, OwnPart, Photo, Pinout, Problem, RecordMessage, SupplyMessage, SweepRequest, SweepsMessage, Technician, Unit, UnitMessage } from '@fairwatt/contract';
 
 export interface ShopData {
   readonly settings: ShopSettings;
@@ -13,7 +13,7 @@ export interface ShopData {
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 }),
-  tagTypes: ['jobs', 'shop', 'supplies', 'record', 'instruments', 'units', 'parts', 'feed', 'bags', 'photos', 'printer'],
+  tagTypes: ['jobs', 'shop', 'supplies', 'record', 'instruments', 'units', 'parts', 'feed', 'bags', 'photos', 'printer', 'sweeps'],
   keepUnusedDataFor: 600,
   endpoints: (build) => ({
     shop: build.query<ShopData, void>({ query: () => '/shop', providesTags: ['shop'] }),
@@ -24,6 +24,8 @@ export const api = createApi({
     removeNetworkInstrument: build.mutation<NetworkInstrument[], { by: string; id: string }>({ query: ({ id, by }) => ({ url: `/instruments/${encodeURIComponent(id)}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['instruments'] }),
     identify: build.query<{ identity: string | null; trouble: InstrumentTrouble | null }, string>({ query: (id) => `/instruments/${encodeURIComponent(id)}/identity` }),
     timePowerGood: build.mutation<{ milliseconds: number | null; trouble: InstrumentTrouble | null }, { id: string; job: string }>({ query: ({ id, job }) => ({ url: `/instruments/${encodeURIComponent(id)}/power-good`, method: 'POST', body: { job } }) }),
+    sweeps: build.query<SweepsMessage, void>({ query: () => '/instruments/sweeps', providesTags: ['sweeps'] }),
+    loadOff: build.mutation<{ loadOff: boolean }, { id: string; by: string; byHand: boolean }>({ query: ({ id, ...body }) => ({ url: `/instruments/${encodeURIComponent(id)}/off`, method: 'POST', body }), invalidatesTags: ['sweeps'] }),
     startSweep: build.mutation<{ id: string }, SweepRequest>({ query: (body) => ({ url: '/instruments/sweeps', method: 'POST', body }) }),
     stopSweep: build.mutation<unknown, string>({ query: (id) => ({ url: `/instruments/sweeps/${id}/stop`, method: 'POST' }) }),
     record: build.query<RecordMessage, void>({ query: () => '/record', providesTags: ['record'] }),
@@ -66,7 +68,7 @@ export const api = createApi({
     fetchPrices: build.mutation<ImportReport, { by: string }>({ query: (body) => ({ url: '/supplies/prices/fetch', method: 'POST', body }), invalidatesTags: ['feed', 'supplies'] }),
   }),
 });
-export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useRecordQuery, useNetworkInstrumentsQuery, useAddNetworkInstrumentMutation, useRemoveNetworkInstrumentMutation, useLazyIdentifyQuery, useTimePowerGoodMutation, useStartSweepMutation, useStopSweepMutation, useLeaveOutMutation, useChangeSettingsMutation, useChangeInstrumentMutation, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useChangeSupplyMutation, useRemoveSupplyMutation, useImportFileMutation, useUnitsQuery, useChangeUnitMutation, useRemoveUnitMutation, useOwnPartsQuery, useKeepOwnPartMutation, useRemoveOwnPartMutation, useCableBagsQuery, useChangeBagCableMutation, useRemoveBagCableMutation, useChangeBagAdapterMutation, useRemoveBagAdapterMutation, usePhotosQuery, useAddPhotoMutation, useRemovePhotoMutation, usePrintLabelsMutation, useLabelPrinterQuery, useSetLabelPrinterMutation, useChangePinoutMutation, useChangeProofMutation, usePriceFeedQuery, useSetPriceFeedMutation, useFetchPricesMutation } = api;
+export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useRecordQuery, useNetworkInstrumentsQuery, useAddNetworkInstrumentMutation, useRemoveNetworkInstrumentMutation, useLazyIdentifyQuery, useTimePowerGoodMutation, useStartSweepMutation, useStopSweepMutation, useSweepsQuery, useLoadOffMutation, useLeaveOutMutation, useChangeSettingsMutation, useChangeInstrumentMutation, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useChangeSupplyMutation, useRemoveSupplyMutation, useImportFileMutation, useUnitsQuery, useChangeUnitMutation, useRemoveUnitMutation, useOwnPartsQuery, useKeepOwnPartMutation, useRemoveOwnPartMutation, useCableBagsQuery, useChangeBagCableMutation, useRemoveBagCableMutation, useChangeBagAdapterMutation, useRemoveBagAdapterMutation, usePhotosQuery, useAddPhotoMutation, useRemovePhotoMutation, usePrintLabelsMutation, useLabelPrinterQuery, useSetLabelPrinterMutation, useChangePinoutMutation, useChangeProofMutation, usePriceFeedQuery, useSetPriceFeedMutation, useFetchPricesMutation } = api;
 export type { JobFile };
 
 /** The problem document behind a failed request, or one made for a server that did not answer. */

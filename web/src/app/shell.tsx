@@ -5,6 +5,7 @@ import { useShopQuery } from './api.ts';
 import { useKeys } from './keys.ts';
 import { session } from './session.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
+import { SweepWatch } from './sweep-watch.tsx';
 
 const NewJobDialog = lazy(() => import('../jobs/new-job.tsx'));
 const NewNameDialog = lazy(() => import('./new-name.tsx'));
@@ -65,6 +66,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         {shop.data !== undefined && !known && <div className="notice" role="status"><span className="mark">Who works here?</span><span>{people.length === 0 ? 'Nobody is entered yet.' : 'Pick your name at the top right; every change is signed with it.'}</span>{people.length === 0 && <button type="button" className="secondary" onClick={() => setDialog('new-name')}>Add a name</button>}</div>}
         {children}
       </main>
+      <SweepWatch />
       <Suspense fallback={null}>
         {newJobAsked && <NewJobDialog onClose={() => dispatch(session.newJobAnswered())} />}
         {dialog === 'new-name' && <NewNameDialog onClose={() => setDialog('none')} />}

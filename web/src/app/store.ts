@@ -5,9 +5,10 @@ import { connectionReducer } from '../offline/connection.ts';
 import { outboxReducer } from '../offline/outbox.ts';
 import { api } from './api.ts';
 import { keepSession, sessionReducer } from './session.ts';
+import { sweepReducer } from './sweep.ts';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, outbox: outboxReducer, connection: connectionReducer, session: sessionReducer },
+  reducer: { [api.reducerPath]: api.reducer, outbox: outboxReducer, connection: connectionReducer, session: sessionReducer, sweep: sweepReducer },
   middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
 });
 export type AppStore = typeof store;

@@ -35,11 +35,14 @@ export function figureProblem(text: string, least: number, most: number, empty: 
 const pauseMilliseconds = 600;
 
 /** A figure as people type it: 11,9 or 11.9. Kept when it is one and inside its bounds; else it stays in the field with its error. */
-export function FigureField({ label, value, onChange, least = 0, most, unit, optional = false, whole = false, wide = false, disabled = false, bare = false }: Shared & { readonly value: number | null; readonly onChange: (value: number | null) => void; readonly least?: number; readonly most: number; readonly unit?: string; readonly optional?: boolean; readonly whole?: boolean; readonly bare?: boolean }) {
+export function FigureField({ label, value, onChange, least = 0, most, unit, optional = false, whole = false, wide = false, disabled = false, bare = false, onProblem }: Shared & { readonly value: number | null; readonly onChange: (value: number | null) => void; readonly onProblem?: (problem: string | null) => void; readonly least?: number; readonly most: number; readonly unit?: string; readonly optional?: boolean; readonly whole?: boolean; readonly bare?: boolean }) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const shown = draft ?? (value === null ? '' : String(Math.round(value * 1000) / 1000));
   const error = draft === null ? null : figureProblem(draft, least, most, optional ? 'allowed' : 'refused', whole);
+  const tell = useRef(onProblem);
+  useEffect(() => { tell.current = onProblem; });
+  useEffect(() => { tell.current?.(error); }, [error]);
   const latest = useRef(onChange);
   useEffect(() => { latest.current = onChange; });
   const pending = useRef<{ timer: ReturnType<typeof setTimeout>; keep: () => void } | null>(null);

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { bareReading, conditions, conditionText, railBand, railNames, subjectText, troubleText, voltsText, type Condition, type Phase, type RailName } from '@fairwatt/core';
 import type { LiveEvent, NetworkInstrument } from '@fairwatt/contract';
 import { problemOf, useNetworkInstrumentsQuery, useTimePowerGoodMutation } from '../../app/api.ts';
+import { useAppSelector } from '../../app/store.ts';
 import { Empty } from '../../controls/empty.tsx';
 import { SelectField } from '../../controls/fields.tsx';
 import { Waiting } from '../../controls/waiting.tsx';
@@ -51,6 +52,8 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
   const [running, setRunning] = useState(false);
   const [meterId, setMeter] = useState<string | null>(null);
   const [kept, setKept] = useState<string | null>(null);
+  // A meter answers one at a time.
+  const taken = useAppSelector((state) => (state.sweep !== null && state.sweep.end === null ? state.sweep.meterId : null));
   const meters = (instruments.data ?? []).filter((item) => item.role === 'meter');
   const meter = meters.find((item) => item.id === meterId) ?? meters[0];
   const live = useLive(running && meter !== undefined ? `/api/instruments/${encodeURIComponent(meter.id)}/live?${new URLSearchParams({ rail, job: job.code }).toString()}` : null);
@@ -70,7 +73,7 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
           <SelectField label="Meter" value={meter.id} options={meters.map((item) => ({ value: item.id, label: item.name }))} onChange={setMeter} />
           <SelectField label="Rail" value={rail} options={railNames.map((name) => ({ value: name, label: subjectText[name] }))} onChange={setRail} />
           <div className="tabs" role="group" aria-label="Load condition">{conditions.map((value) => <button key={value} type="button" aria-pressed={condition === value} onClick={() => setCondition(value)}>{conditionText[value]}</button>)}</div>
-          <button type="button" className="secondary" data-primary={running ? undefined : true} onClick={() => setRunning(!running)}>{running ? 'Stop reading' : 'Start reading'}</button>
+          <button type="button" className="secondary" data-primary={running ? undefined : true} disabled={taken === meter.id} onClick={() => setRunning(!running)}>{taken === meter.id ? 'The sweep has this meter' : running ? 'Stop reading' : 'Start reading'}</button>
         </div>
         {running && (
           <>
@@ -85,7 +88,7 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
           </>)}
       </section>
       <PowerGoodPanel meter={meter} phase={phase} />
-      <SweepPanel meter={meter} loads={(instruments.data ?? []).filter((item) => item.role === 'load')} rail={rail} phase={phase} />
+      <SweepPanel meter={meter} loads={(instruments.data ?? []).filter((item) => item.role === 'load')} rail={rail} phase={phase} onBegin={() => setRunning(false)} />
     </div>
   );
 }

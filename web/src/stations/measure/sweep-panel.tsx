@@ -1,85 +1,67 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { bareReading, sweepEndText, voltsText, type Phase, type RailName } from '@fairwatt/core';
-import type { NetworkInstrument, SweepEvent, SweepStep } from '@fairwatt/contract';
-import { problemOf, useStartSweepMutation, useStopSweepMutation } from '../../app/api.ts';
+import type { NetworkInstrument } from '@fairwatt/contract';
+import { problemOf, useStartSweepMutation } from '../../app/api.ts';
+import { useAppDispatch, useAppSelector } from '../../app/store.ts';
+import { sweepActions, type WatchedSweep } from '../../app/sweep.ts';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
-type State =
-  | { readonly at: 'ready'; readonly problem: string | null }
-  | { readonly at: 'running'; readonly id: string; readonly setting: number | null; readonly steps: readonly SweepStep[]; readonly lost: boolean }
-  | { readonly at: 'ended'; readonly steps: readonly SweepStep[]; readonly end: string; readonly loadOff: boolean; readonly kept: boolean };
-
-/** A load that steps through its currents while the meter reads; Stop is always in sight, and Escape presses it. */
-export function SweepPanel({ meter, loads, rail, phase }: { readonly meter: NetworkInstrument; readonly loads: readonly NetworkInstrument[]; readonly rail: RailName; readonly phase: Phase }) {
+/** A load that steps through its currents while the meter reads. Once begun it is watched, and stopped, from the foot of every screen. */
+export function SweepPanel({ meter, loads, rail, phase, onBegin }: { readonly meter: NetworkInstrument; readonly loads: readonly NetworkInstrument[]; readonly rail: RailName; readonly phase: Phase; readonly onBegin: () => void }) {
   const { job, technician, act, locked } = useDesk();
+  const dispatch = useAppDispatch();
   const [start, starting] = useStartSweepMutation();
-  const [stop] = useStopSweepMutation();
-  const [state, setState] = useState<State>({ at: 'ready', problem: null });
+  const watched = useAppSelector((state) => state.sweep);
+  const [problem, setProblem] = useState<string | null>(null);
   const [from, setFrom] = useState(2);
   const [to, setTo] = useState(20);
   const [steps, setSteps] = useState(7);
   const [dwell, setDwell] = useState(1);
   const [hottest, setHottest] = useState(70);
+  const [unread, setUnread] = useState<ReadonlySet<string>>(new Set());
   const load = loads[0];
-  const runningId = state.at === 'running' ? state.id : null;
-  useEffect(() => {
-    if (runningId === null) return undefined;
-    const source = new EventSource(`/api/instruments/sweeps/${runningId}/events`);
-    let steps: readonly SweepStep[] = [];
-    source.onopen = () => { steps = []; setState((now) => (now.at === 'running' ? { ...now, lost: false } : now)); };
-    source.onmessage = (message: MessageEvent<string>) => {
-      const event = JSON.parse(message.data) as SweepEvent;
-      if (event.kind === 'setting') setState((now) => (now.at === 'running' ? { ...now, setting: event.amps } : now));
-      if (event.kind === 'step') { steps = [...steps, event.step]; setState((now) => (now.at === 'running' ? { ...now, steps } : now)); }
-      if (event.kind === 'ended') { source.close(); setState({ at: 'ended', steps, end: event.end, loadOff: event.loadOff, kept: false }); }
-    };
-    source.onerror = () => setState((now) => (now.at === 'running' ? { ...now, lost: true } : now));
-    const onKey = (event: KeyboardEvent) => { if (event.key === 'Escape') void stop(runningId); };
-    document.addEventListener('keydown', onKey);
-    return () => { source.close(); document.removeEventListener('keydown', onKey); };
-  }, [runningId, stop]);
   if (load === undefined) return <section aria-label="Load sweep"><span className="label">Load sweep</span><p className="quiet">No electronic load is entered.</p></section>;
+  const running = watched !== null && watched.end === null;
+  const own = watched?.job === job.code ? watched : null;
+  /** A field that shows an error holds its last good figure; no sweep begins on that. */
+  const readable = (name: string) => (error: string | null) => setUnread((now) => { const next = new Set(now); if (error === null) next.delete(name); else next.add(name); return next; });
   async function begin(): Promise<void> {
+    onBegin();
     const answer = await start({ by: technician ?? '', job: job.code, meterId: meter.id, loadId: load!.id, rail, fromAmps: from, toAmps: to, steps, dwellSeconds: dwell, hottestCelsius: hottest });
-    if (answer.error === undefined) setState({ at: 'running', id: answer.data.id, setting: null, steps: [], lost: false });
-    else { const problem = problemOf(answer.error); setState({ at: 'ready', problem: [problem.title, ...(problem.errors ?? []).map((error) => `${error.path} ${error.message}`)].join('. ') }); }
+    if (answer.error === undefined) { setProblem(null); dispatch(sweepActions.left()); dispatch(sweepActions.watched({ sweep: { id: answer.data.id, job: job.code, rail, meterId: meter.id, loadId: load!.id, loadName: load!.name, steps }, phase })); }
+    else { const found = problemOf(answer.error); setProblem([found.title, ...(found.errors ?? []).map((error) => `${error.path} ${error.message}`)].join('. ')); }
   }
-  function keep(list: readonly SweepStep[]): void {
-    const least = Math.min(...list.map((step) => step.amps));
-    for (const step of list) {
-      if (act({ kind: 'take-reading', reading: { ...bareReading, id: crypto.randomUUID(), phase, subject: rail, condition: step.amps === least ? 'idle' : 'work', value: { kind: 'figure', figure: Number(step.volts.toFixed(4)) }, instrumentId: meter.instrumentId ?? '', loadAmps: step.amps, note: 'load sweep' } }) !== null) return;
+  function keep(sweep: WatchedSweep): void {
+    const least = Math.min(...sweep.steps.map((step) => step.amps));
+    for (const step of sweep.steps) {
+      if (act({ kind: 'take-reading', reading: { ...bareReading, id: crypto.randomUUID(), phase: sweep.phase ?? phase, subject: sweep.rail, condition: step.amps === least ? 'idle' : 'work', value: { kind: 'figure', figure: Number(step.volts.toFixed(4)) }, instrumentId: meter.instrumentId ?? '', loadAmps: step.amps, note: 'load sweep' } }) !== null) return;
     }
-    setState((now) => (now.at === 'ended' ? { ...now, kept: true } : now));
+    dispatch(sweepActions.kept());
   }
-  const shown = state.at === 'ready' ? [] : state.steps;
   return (
-    <section aria-label="Load sweep" data-sweep={state.at}>
-      <span className="label">Load sweep on {rail} V with {load.name}</span>
-      {state.at !== 'running' && (
+    <section aria-label="Sweep" data-sweep={own === null ? 'ready' : own.end === null ? 'running' : 'ended'}>
+      <span className="label">Load sweep on {own !== null && running ? own.rail : rail} V with {load.name}</span>
+      {!running && (
         <>
           <div className="fields" style={{ gap: '8px 10px', margin: '8px 0' }}>
-            <FigureField label="From" unit="A" most={200} value={from} disabled={locked} onChange={(value) => setFrom(value ?? 0)} />
-            <FigureField label="To" unit="A" most={200} value={to} disabled={locked} onChange={(value) => setTo(value ?? 0)} />
-            <FigureField label="Steps" whole least={2} most={40} value={steps} disabled={locked} onChange={(value) => setSteps(value ?? 2)} />
-            <FigureField label="Dwell" unit="s" least={0.2} most={60} value={dwell} disabled={locked} onChange={(value) => setDwell(value ?? 1)} />
-            <FigureField label="Ends at" unit="°C" least={30} most={120} value={hottest} disabled={locked} onChange={(value) => setHottest(value ?? 70)} />
+            <FigureField label="From" unit="A" most={200} value={from} disabled={locked} onChange={(value) => { if (value !== null) setFrom(value); }} onProblem={readable('from')} />
+            <FigureField label="To" unit="A" most={200} value={to} disabled={locked} onChange={(value) => { if (value !== null) setTo(value); }} onProblem={readable('to')} />
+            <FigureField label="Steps" whole least={2} most={40} value={steps} disabled={locked} onChange={(value) => { if (value !== null) setSteps(value); }} onProblem={readable('steps')} />
+            <FigureField label="Dwell" unit="s" least={0.2} most={60} value={dwell} disabled={locked} onChange={(value) => { if (value !== null) setDwell(value); }} onProblem={readable('dwell')} />
+            <FigureField label="Ends at" unit="°C" least={30} most={120} value={hottest} disabled={locked} onChange={(value) => { if (value !== null) setHottest(value); }} onProblem={readable('hottest')} />
           </div>
-          <button type="button" className="secondary" disabled={locked || starting.isLoading} onClick={() => void begin()}>Start the sweep</button>
-          <p className="caution" style={{ marginTop: 10 }}>Only on a supply out of the machine. Stay with it: it ends by itself on a rail far out, on heat and on a silent instrument.</p>
+          <p className="caution" style={{ margin: '10px 0' }}>Only on a supply out of the machine. Stay with it, within reach of the load&apos;s own switch: it ends by itself on a rail far out, on heat and on a silent instrument.</p>
+          <button type="button" className="secondary" disabled={locked || starting.isLoading || unread.size > 0} onClick={() => void begin()}>Start the sweep</button>
         </>)}
-      {state.at === 'ready' && state.problem !== null && <p className="error-text" role="alert">{state.problem}</p>}
-      {shown.length > 0 && <table className="grid"><thead><tr><th className="num">A</th><th className="num">V</th><th className="num">°C</th></tr></thead><tbody>{shown.map((step) => <tr key={step.at}><td className="num">{step.amps.toFixed(1)}</td><td className="num">{voltsText(step.volts, 3)}</td><td className="num">{step.celsius === null ? '' : step.celsius.toFixed(0)}</td></tr>)}</tbody></table>}
-      {state.at === 'running' && (
-        <div className="sweep-bar" role="status">
-          <button type="button" className="stop-button" onClick={() => void stop(state.id)}>Stop</button>
-          <span>{state.lost ? 'The screen lost the server; the sweep goes on there and ends by itself.' : state.setting === null ? 'Setting up …' : `${state.setting} A, ${state.steps.length} of ${steps} read`}</span>
-        </div>)}
-      {state.at === 'ended' && (
+      {running && own === null && <p className="quiet">A sweep runs for {watched.job}; it is shown, and stopped, at the foot of the screen.</p>}
+      {!running && problem !== null && <p className="error-text" role="alert">{problem}</p>}
+      {own !== null && own.steps.length > 0 && <table className="grid"><thead><tr><th className="num">A</th><th className="num">V</th><th className="num">°C</th></tr></thead><tbody>{own.steps.map((step) => <tr key={step.at}><td className="num">{step.amps.toFixed(1)}</td><td className="num">{voltsText(step.volts, 3)}</td><td className="num">{step.celsius === null ? '' : step.celsius.toFixed(0)}</td></tr>)}</tbody></table>}
+      {own !== null && own.end !== null && (
         <div style={{ marginTop: 8 }}>
-          <p role="status">{sweepEndText[state.end] ?? state.end} {state.loadOff ? 'The load is off.' : ''}</p>
-          {!state.loadOff && <p className="error-text" role="alert"><strong>Nobody knows whether the load still draws: switch it off by hand, now.</strong></p>}
-          {state.steps.length > 0 && <button type="button" className="secondary" disabled={locked || state.kept || meter.instrumentId === null} onClick={() => keep(state.steps)}>{state.kept ? 'Kept; see the load line' : `Keep ${state.steps.length} readings`}</button>}
+          <p role="status">{sweepEndText[own.end.word] ?? own.end.word} {own.end.loadOff ? 'The load is off.' : ''}</p>
+          {!own.end.loadOff && <p className="error-text" role="alert"><strong>Nobody knows whether the load still draws: switch it off by hand, now.</strong></p>}
+          {own.steps.length > 0 && <button type="button" className="secondary" disabled={locked || own.kept || meter.instrumentId === null} onClick={() => keep(own)}>{own.kept ? 'Kept; see the load line' : `Keep ${own.steps.length} readings`}</button>}
         </div>)}
     </section>
   );
