@@ -49,6 +49,29 @@ describe('readings', () => {
     expect(await page.$$eval('[aria-label="Readings"] tr.gone', (rows) => rows.length)).toBeGreaterThan(0);
     await saved(page);
   });
+  it('are taken back where they were typed, with the load of their line', async () => {
+    await page.focus('[data-entry]');
+    await page.keyboard.type('12 11,66 18a work 310w');
+    await page.keyboard.press('Enter');
+    await seeText(page, 'Kept +12 V 11.66 V', '#quick-understood');
+    await seeText(page, 'at work, 310 W, 18 A', '[aria-label="Readings"] tbody tr');
+    await page.keyboard.down('Control');
+    await page.keyboard.press('z');
+    await page.keyboard.up('Control');
+    await page.waitForFunction(() => document.querySelector<HTMLInputElement>('[data-entry]')?.value === '12 11,66 18a work 310w');
+    expect(await page.$eval('[aria-label="Readings"] tbody tr', (row) => row.className)).toBe('gone');
+    await page.evaluate(() => { document.querySelector<HTMLInputElement>('[data-entry]')!.select(); });
+    await page.keyboard.press('Backspace');
+    await saved(page);
+  });
+  it('that are swapped in a correction are asked about first', async () => {
+    await press(page, 'Correct +12 V 11.7 V');
+    await fill(page, 'New figure for +12 V', '-11.7');
+    await page.keyboard.press('Enter');
+    await seeText(page, 'Enter again keeps it all the same', '[aria-label="Readings"]');
+    await page.keyboard.press('Escape');
+    await page.waitForSelector('[aria-label="Correct +12 V 11.7 V"]');
+  });
   it('are entered with big keys as well', async () => {
     await press(page, 'Pad');
     for (const key of ['3.3:', '3', '.', '3', '0', 'work']) await page.evaluate((text: string) => { [...document.querySelectorAll<HTMLElement>('.pad button')].find((button) => button.textContent === text)?.click(); }, key);

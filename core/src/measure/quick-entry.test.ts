@@ -22,6 +22,15 @@ describe('quick entry', () => {
     expect(flat(text)).toEqual(expected);
     expect(parseQuickEntry(text).problems).toEqual([]);
   });
+  it('takes the load in the same line: watts for what has none yet, amps for the rail read last', () => {
+    const loads = (text: string) => parseQuickEntry(text).readings.map((reading) => [reading.condition, reading.loadWatts, reading.loadAmps]);
+    expect(loads('12 11.92 5 5.03 idle 60w 12 11.4 18,5a work 310W')).toEqual([['idle', 60, null], ['idle', 60, null], ['work', 310, 18.5]]);
+    expect(loads('12 11.4 18a 5 5.02 6a')).toEqual([[null, null, 18], [null, null, 6]]);
+    expect(parseQuickEntry('310w').problems).toEqual([{ code: 'unknown-word', word: '310w' }]);
+    expect(parseQuickEntry('12 11.9 9000w').problems).toEqual([{ code: 'load-too-large', word: '9000w' }]);
+    expect(parseQuickEntry('12 11.9 900a').problems).toEqual([{ code: 'load-too-large', word: '900a' }]);
+    expect(parseQuickEntry('12 11.9 -5w').problems).toEqual([{ code: 'unknown-word', word: '-5w' }]);
+  });
   it('asks about a reading where the supply has no such output', () => {
     const rails = (...names: ('+12' | '+5' | '+3.3' | '-12' | '+5sb')[]) => missingRails({ rails: names.map((rail) => ({ label: rail, rail, amps: 1 })) });
     expect(missingRails(null)).toEqual([]);

@@ -16,6 +16,9 @@ export interface QuickReading {
   readonly subject: Subject;
   readonly value: ReadingValue;
   readonly condition: Condition | null;
+  /** Load of the whole machine in watts, and of this rail in amps, where they were said. */
+  readonly loadWatts: number | null;
+  readonly loadAmps: number | null;
   readonly doubt: Doubt | null;
 }
 
@@ -23,6 +26,8 @@ export type QuickProblem =
   | { readonly code: 'unknown-word'; readonly word: string }
   | { readonly code: 'missing-value'; readonly subject: Subject }
   | { readonly code: 'missing-rail'; readonly word: string }
+  /** No machine draws so much. */
+  | { readonly code: 'load-too-large'; readonly word: string }
   | { readonly code: 'not-a-figure'; readonly subject: Subject; readonly word: string };
 
 /** What one line of quick entry means: readings as far as understood, and what was not. */
@@ -45,6 +50,10 @@ const codeWords: Readonly<Record<string, ReadingCode>> = {
 const conditionWords: Readonly<Record<string, Condition>> = {
   off: 'off-load', 'off-load': 'off-load', offload: 'off-load', idle: 'idle', work: 'work', load: 'work', busy: 'work',
 };
+
+/** A load as it is said, `310w` or `18,5a`; what the form and the record take at most. */
+const loadPattern = /^(\d+(?:[.,]\d+)?)(w|a)$/;
+const mostLoad = { w: 5000, a: 400 } as const;
 
 /** A typed figure: decimal point or comma, optional V or ms. Null when it is not one. */
 export function parseFigure(text: string): number | null {
@@ -80,7 +89,8 @@ export function doubtOf(subject: Subject, figure: number): Doubt | null {
 
 /**
  * Reads a line such as `12 11.92`, `12v 11,92 work`, `5 HH`, `pg 370`, `-12 -11.6`, or several at once.
- * A condition word holds for the readings before it that have none yet.
+ * A condition word holds for the readings before it that have none yet, and so does the load in watts (`310w`); amps
+ * (`18a`) are those of the rail read last.
  * @param missing rails that the supply does not have: a reading there is asked about, unless it says "absent"
  */
 export function parseQuickEntry(text: string, missing: readonly RailName[] = []): QuickEntry {
@@ -95,6 +105,15 @@ export function parseQuickEntry(text: string, missing: readonly RailName[] = [])
         for (let i = readings.length - 1; i >= 0 && readings[i]!.condition === null; i -= 1) readings[i] = { ...readings[i]!, condition };
         continue;
       }
+      const load = readings.length > 0 ? loadPattern.exec(word) : null;
+      if (load !== null) {
+        const unit = load[2] as 'w' | 'a';
+        const size = Number(load[1]!.replace(',', '.'));
+        if (size > mostLoad[unit]) problems.push({ code: 'load-too-large', word });
+        else if (unit === 'a') readings[readings.length - 1] = { ...readings.at(-1)!, loadAmps: size };
+        else for (let i = readings.length - 1; i >= 0 && readings[i]!.loadWatts === null; i -= 1) readings[i] = { ...readings[i]!, loadWatts: size };
+        continue;
+      }
       const named: Subject | undefined = subjectWords[word.replace(',', '.')];
       if (named !== undefined) subject = named;
       else problems.push(parseFigure(word) === null ? { code: 'unknown-word', word } : { code: 'missing-rail', word });
@@ -103,8 +122,8 @@ export function parseQuickEntry(text: string, missing: readonly RailName[] = [])
     const code = codeWords[word];
     const figure = parseFigure(word);
     const lacking: Doubt | null = missing.some((rail) => rail === subject) && code !== 'absent' ? { code: 'no-such-rail' } : null;
-    if (code !== undefined) readings.push({ subject, value: { kind: 'code', code }, condition: null, doubt: lacking });
-    else if (figure !== null) readings.push({ subject, value: { kind: 'figure', figure }, condition: null, doubt: doubtOf(subject, figure) ?? lacking });
+    if (code !== undefined) readings.push({ subject, value: { kind: 'code', code }, condition: null, loadWatts: null, loadAmps: null, doubt: lacking });
+    else if (figure !== null) readings.push({ subject, value: { kind: 'figure', figure }, condition: null, loadWatts: null, loadAmps: null, doubt: doubtOf(subject, figure) ?? lacking });
     else problems.push({ code: 'not-a-figure', subject, word });
     subject = null;
   }

@@ -53,14 +53,14 @@ export function SweepWatch() {
         <div className="sweep-bar" role="status" data-sweep-bar>
           <button type="button" className="stop-button" onClick={() => void stop(sweep.id)}>Stop</button>
           <span><strong>{sweep.job}</strong>, {sweep.loadName} on {sweep.rail} V: {sweep.lost ? 'the screen lost the server; the sweep goes on there and ends by itself.' : sweep.setting === null ? 'setting up …' : `${sweep.setting} A, ${sweep.steps.length} of ${sweep.wanted} read`}</span>
-          {!atHome && <Link to={home}>Look at it</Link>}
+          {!atHome && <Link className="link" to={home}>Look at it</Link>}
           <span className="quiet push"><kbd>Esc</kbd> stops</span>
         </div>)}
       {sweep !== null && sweep.end !== null && !atHome && (
         <div className="notice" role="status" data-sweep-ended>
           <span className="mark">{sweep.job}</span>
           <span>{sweepEndText[sweep.end.word] ?? sweep.end.word} {sweep.end.loadOff ? 'The load is off.' : ''}</span>
-          <Link to={home}>Look at it</Link>
+          <Link className="link" to={home}>Look at it</Link>
           <button type="button" className="link" onClick={() => dispatch(sweepActions.left())}>Done with it</button>
         </div>)}
     </footer>

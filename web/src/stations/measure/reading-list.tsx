@@ -36,20 +36,22 @@ const valueText = (reading: Reading) => (reading.value.kind === 'code' ? codeTex
 function Figure({ reading, was }: { readonly reading: Reading; readonly was: Reading | null }) {
   const { act, locked } = useDesk();
   const [text, setText] = useState<string | null>(null);
+  const [asked, setAsked] = useState(false);
   const figure = text === null ? null : parseFigure(text);
   const doubt = figure === null ? null : doubtOf(reading.subject, figure);
   if (reading.struckAt !== null) return <>{valueText(reading)}</>;
   if (text === null) return <><button type="button" className="answer" disabled={locked} aria-label={`Correct ${subjectText[reading.subject]} ${valueText(reading)}`} onClick={() => setText(reading.value.kind === 'figure' ? String(reading.value.figure) : '')}>{valueText(reading)}</button>{was !== null && <span className="quiet block-note" style={{ fontWeight: 400 }}>was {valueText(was)}</span>}</>;
   const keep = () => {
     if (figure === null || (reading.subject !== 'power-good' && Math.abs(figure) > 60)) return;
+    if (doubt !== null && !asked) { setAsked(true); return; }
     const { by: _by, at: _at, struckAt: _struck, ...kept } = reading;
     if (act({ kind: 'correct-reading', reading: { ...kept, id: crypto.randomUUID(), value: { kind: 'figure', figure }, replaces: reading.id } }) === null) setText(null);
   };
   return (
     <form onSubmit={(event) => { event.preventDefault(); keep(); }}>
-      <input className="cell-input fig" autoFocus style={{ width: 90 }} aria-label={`New figure for ${subjectText[reading.subject]}`} aria-invalid={figure === null} value={text} onChange={(event) => setText(event.target.value)} onKeyDown={(event) => { if (event.key === 'Escape') setText(null); }} onBlur={() => { if (text === (reading.value.kind === 'figure' ? String(reading.value.figure) : '')) setText(null); }} />
+      <input className="cell-input fig" autoFocus style={{ width: 90 }} aria-label={`New figure for ${subjectText[reading.subject]}`} aria-invalid={figure === null} value={text} onChange={(event) => { setText(event.target.value); setAsked(false); }} onKeyDown={(event) => { if (event.key === 'Escape') setText(null); }} onBlur={() => { if (text === (reading.value.kind === 'figure' ? String(reading.value.figure) : '')) setText(null); }} />
       {figure === null && <span className="error-text">a figure, such as 11.92</span>}
-      {doubt !== null && <span className="error-text" style={{ fontWeight: 400 }}>{doubtText(reading.subject, doubt)}</span>}
+      {doubt !== null && <span className="error-text" style={{ fontWeight: 400 }}>{doubtText(reading.subject, doubt)}{asked ? ' Enter again keeps it all the same.' : ''}</span>}
     </form>
   );
 }
