@@ -1,6 +1,6 @@
 import { railBand, type Guide, type RailName } from '../standards/index.ts';
 import { limitOfErrorVolts, type Instrument } from './instrument.ts';
-import { combinedHalfWidth, studentQuantile } from './student.ts';
+import { combinedHalfWidth } from './student.ts';
 
 /** One reading with the current on its rail. */
 export interface LoadPoint {
@@ -34,8 +34,37 @@ export interface LoadLine {
   readonly roundingVolts: number;
 }
 
+/** Standard uncertainty of a current that follows from the parts, as a share of it (bench practice: parts at idle and at work spread by about this). */
+export const estimatedAmpsShare = 0.15;
+/** With two readings nothing is known of their scatter: this share of nominal is taken for it (bench practice). */
+export const assumedScatterShare = 0.001;
+
 /** Currents closer than this are one load. */
 const sameLoadAmps = 0.5;
+
+/**
+ * Standard deviation, in volts times weight, that the uncertainty of estimated currents gives to a weighted sum of
+ * readings: each current's own uncertainty times the resistance (effective variance, Orear 1982).
+ */
+function currentDeviation(points: readonly LoadPoint[], slope: number, weights: readonly number[]): number {
+  return Math.sqrt(points.reduce((sum, point, index) => sum + (point.estimated ? (weights[index]! * slope * estimatedAmpsShare * point.amps) ** 2 : 0), 0));
+}
+
+/** Beyond so many degrees of freedom Student's law is the normal one for every purpose here. */
+const manyDegrees = 100;
+
+/**
+ * Half width at 95 % of scatter known to some degrees of freedom, of a further normal part, and of a uniform limit. Degrees
+ * by Welch and Satterthwaite, rounded down; never narrower than without the further part, which that rule alone would
+ * allow where very few readings scatter little.
+ */
+function halfOf(scatter: number, degrees: number, further: number, limit: number): number {
+  const alone = combinedHalfWidth(scatter, degrees, limit);
+  if (further === 0) return alone;
+  const joined = Math.hypot(scatter, further);
+  const effective = scatter === 0 ? Infinity : Math.floor(degrees * (joined / scatter) ** 4);
+  return Math.max(alone, combinedHalfWidth(joined, effective > manyDegrees ? Infinity : effective, limit));
+}
 
 /**
  * Least squares line through a rail's readings by one instrument; null with fewer than two different loads.
@@ -59,7 +88,7 @@ export function fitLoadLine(rail: RailName, points: readonly LoadPoint[], instru
   const scatter = n > 2 ? Math.sqrt(used.reduce((sum, point) => sum + (point.volts - openVolts - slope * point.amps) ** 2, 0) / (n - 2)) : null;
   const meterErrorVolts = limitOfErrorVolts(instrument, meanVolts) ?? 0;
   const digit = instrument.ranges.filter((range) => range.fullScaleVolts >= Math.abs(meanVolts)).sort((a, b) => a.fullScaleVolts - b.fullScaleVolts)[0]?.digitVolts ?? 0;
-  const half = scatter === null ? null : (studentQuantile(0.975, n - 2) * scatter) / Math.sqrt(spread);
+  const half = scatter === null ? null : halfOf(scatter / Math.sqrt(spread), n - 2, currentDeviation(used, slope, used.map((point) => (point.amps - meanAmps) / spread)), 0);
   return {
     rail, points: used, openVolts, resistanceOhms: -slope, resistanceInterval: half === null ? null : { low: -slope - half, high: -slope + half }, scatterVolts: scatter,
     estimated: used.some((point) => point.estimated), meanAmps, spreadAmpsSquared: spread, meterErrorVolts, roundingVolts: digit / Math.sqrt(12),
@@ -80,18 +109,18 @@ export interface Forecast {
 
 /**
  * The voltage to expect at a load: the line's value, with the scatter of the readings, how far the load lies from those
- * measured, and the meter's own error, all in one interval at 95 %. With two readings the scatter is taken from the
- * meter's last digit alone.
+ * measured, the uncertainty of currents that are estimated, and the meter's own error, all in one interval at 95 %. With
+ * two readings their scatter is not known and `assumedScatterShare` stands for it.
  */
 export function forecastAt(line: LoadLine, amps: number, guide: Guide): Forecast {
   const n = line.points.length;
   const volts = line.openVolts - line.resistanceOhms * amps;
   const spread = Math.sqrt(1 / n + (amps - line.meanAmps) ** 2 / line.spreadAmpsSquared);
-  const half = line.scatterVolts === null
-    ? combinedHalfWidth(line.roundingVolts * spread, Infinity, line.meterErrorVolts)
-    : combinedHalfWidth(Math.max(line.scatterVolts, line.roundingVolts) * spread, n - 2, line.meterErrorVolts);
+  const { lower, upper, nominal } = railBand(line.rail, guide);
+  const scatter = Math.max(line.scatterVolts ?? assumedScatterShare * Math.abs(nominal), line.roundingVolts);
+  const weights = line.points.map((point) => 1 / n + ((amps - line.meanAmps) * (point.amps - line.meanAmps)) / line.spreadAmpsSquared);
+  const half = halfOf(scatter * spread, line.scatterVolts === null ? Infinity : n - 2, currentDeviation(line.points, line.resistanceOhms, weights), line.meterErrorVolts);
   const interval = { low: volts - half, high: volts + half };
-  const { lower, upper } = railBand(line.rail, guide);
   const word = interval.low >= lower && interval.high <= upper ? 'will-pass' : interval.high < lower || interval.low > upper ? 'will-fail' : 'cannot-tell';
   return { rail: line.rail, amps, volts, interval, lower, upper, word };
 }
