@@ -31,7 +31,7 @@ export function LoadLineDrawing({ line, planned, guide }: { readonly line: LoadL
       {line.points.map((point, index) => <circle key={index} cx={x(point.amps)} cy={y(point.volts)} r={4.5} style={{ fill: point.estimated ? 'var(--sheet)' : 'var(--ink)', stroke: 'var(--ink)' }} strokeWidth={2} />)}
       <line x1={x(planned.amps)} x2={x(planned.amps)} y1={8} y2={height - bottom} style={{ stroke: colour }} strokeWidth={1} strokeDasharray="4 3" />
       <line x1={x(planned.amps)} x2={x(planned.amps)} y1={y(planned.interval.low)} y2={y(planned.interval.high)} style={{ stroke: colour }} strokeWidth={6} />
-      <text x={x(planned.amps) - 6} y={height - bottom - 6} textAnchor="end" fontSize={12.5} fontWeight={600} style={{ fill: colour }}>planned {planned.amps.toFixed(0)} A</text>
+      <text x={x(planned.amps) - 6} y={height - bottom - 6} textAnchor="end" fontSize={12.5} fontWeight={600} strokeWidth={4} style={{ fill: colour, stroke: 'var(--sheet)', paintOrder: 'stroke' }}>planned {planned.amps.toFixed(0)} A</text>
     </svg>
   );
 }

@@ -25,8 +25,8 @@ export function LoadLineView({ phase }: { readonly phase: Phase }) {
                 <div><dt>without load</dt><dd>{voltsText(line.openVolts)} V</dd></div>
                 <div><dt>readings</dt><dd>{line.points.length}</dd></div>
               </dl>
-              {line.scatterVolts === null && <p className="quiet">Two readings always lie on a line: how they scatter is taken for granted (0.1 % of nominal). A third load tells it.</p>}
-              {line.estimated && <p className="quiet">The amps are estimated from the parts. Enter them with the reading, or set them with a load, to be sure.</p>}
+              {line.scatterVolts === null && <p className="quiet" style={{ marginTop: 8 }}>Two readings always lie on a line: how they scatter is taken for granted (0.1 % of nominal). A third load tells it.</p>}
+              {line.estimated && <p className="quiet" style={{ marginTop: 8 }}>The amps are estimated from the parts. Enter them with the reading, or set them with a load, to be sure.</p>}
             </div>
             <LoadLineDrawing line={line} planned={planned} guide={guide} />
           </section>))}
