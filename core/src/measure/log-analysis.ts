@@ -23,7 +23,7 @@ export interface LogChannel {
   readonly highestVolts: number;
   /** Deviation about the mean. */
   readonly deviationVolts: number;
-  /** Noise from one value to the next, free of steps and drift: deviation of the differences over the square root of 2. */
+  /** Noise from one value to the next, free of steps and drift: deviation of the differences over the square root of 2, the logger's rounding to its last digit taken out. */
   readonly noiseVolts: number;
   /** Slope over time, volts per hour. */
   readonly driftVoltsPerHour: number;
@@ -67,6 +67,8 @@ const blockSize = 50;
 /** A step moves the level by more than this share of nominal, and by this many standard errors of a block. */
 const stepShare = 0.004;
 const stepErrors = 6;
+/** The smallest step between values is the logger's last digit, unless it is larger than this share of nominal. */
+const coarsestDigitShare = 0.01;
 
 interface Open { kind: 'dip' | 'spike'; from: number; to: number; extreme: number }
 
@@ -87,6 +89,7 @@ class Channel {
   private lastTime = 0;
   private differences = 0;
   private differenceCount = 0;
+  private smallestStep = Infinity;
   private outside = 0;
   private open: Open | null = null;
   private timeSum = 0; private timeSquares = 0; private timeValue = 0;
@@ -120,6 +123,8 @@ class Channel {
       const difference = volts - this.last;
       this.differences += difference * difference;
       this.differenceCount += 1;
+      const step = Math.abs(difference);
+      if (step > 0 && step < this.smallestStep) this.smallestStep = step;
     }
     // What happens at every value stands here, what is rare is called: a figure that is handed on is an object of its own.
     if (volts < this.lower || volts > this.upper || this.open !== null) this.watch(seconds, volts);
@@ -199,13 +204,19 @@ class Channel {
 
   private noise(): number { return this.differenceCount === 0 ? 0 : Math.sqrt(this.differences / this.differenceCount / 2); }
 
+  /** Rounding to a digit d adds d²/12 to the variance (uniform law); Sheppard's correction takes it out. */
+  private noiseWithoutRounding(): number {
+    const digit = this.smallestStep <= coarsestDigitShare * this.nominal ? this.smallestStep : 0;
+    return Math.sqrt(Math.max(0, this.noise() ** 2 - digit ** 2 / 12));
+  }
+
   finish(): LogChannel {
     this.close();
     const spread = this.timeSquares - (this.timeSum * this.timeSum) / this.count;
     const slope = spread > 0 ? (this.timeValue - this.timeSum * this.mean) / spread : 0;
     return {
       rail: this.rail, count: this.count, meanVolts: this.mean, lowestVolts: this.lowest, highestVolts: this.highest, deviationVolts: this.count > 1 ? Math.sqrt(this.squares / (this.count - 1)) : 0,
-      noiseVolts: this.noise(), driftVoltsPerHour: slope * 3600, outsideSeconds: this.outside, curve: { seconds: [...this.pieceTime.subarray(0, this.pieces)], low: [...this.pieceLow.subarray(0, this.pieces)], high: [...this.pieceHigh.subarray(0, this.pieces)] },
+      noiseVolts: this.noiseWithoutRounding(), driftVoltsPerHour: slope * 3600, outsideSeconds: this.outside, curve: { seconds: [...this.pieceTime.subarray(0, this.pieces)], low: [...this.pieceLow.subarray(0, this.pieces)], high: [...this.pieceHigh.subarray(0, this.pieces)] },
     };
   }
 }

@@ -37,6 +37,15 @@ describe('the figures of a log', () => {
     expect(channel.noiseVolts).toBeCloseTo(0.005, 3);
     expect(channel.driftVoltsPerHour).toBeCloseTo(-1e-5 * 10 * 3600, 2);
   });
+  it('noise is free of the logger\'s rounding, fine or coarse', () => {
+    for (const [places, noise] of [[4, 0.004], [2, 0.006], [2, 0.02], [1, 0.06]] as const) {
+      const random = seeded(9);
+      const rows = Array.from({ length: 40_000 }, (_, index) => [String(index), (12 - index * 1e-6 + noise * normal(random)).toFixed(places), '5']);
+      expect(summed(rows).channels[0]!.noiseVolts / noise, `${places} places`).toBeCloseTo(1, 1);
+      expect(Math.abs(summed(rows).channels[0]!.noiseVolts / noise - 1), `${places} places`).toBeLessThan(0.03);
+    }
+    expect(summed(Array.from({ length: 5000 }, (_, index) => [String(index), (12 - index * 1e-5).toFixed(2), '5'])).channels[0]!.noiseVolts).toBe(0);
+  });
   it('count the time outside the band', () => {
     const { channels, events } = summed(rowsOf(1000, (index) => (index >= 300 && index < 350 ? 11.2 : 12)));
     expect(channels[0]!.outsideSeconds).toBeCloseTo(5, 6);
