@@ -10,7 +10,7 @@ const views: readonly { readonly name: string; readonly path: string; readonly d
   { name: 'intake', path: '/jobs/LQ-0142/intake' },
   { name: 'machine', path: '/jobs/LQ-0142/intake', click: '.tabs button:nth-child(2)' },
   { name: 'find-the-fault', path: '/jobs/LQ-0143/fault' },
-  { name: 'measure', path: '/jobs/LQ-0142/measure' },
+  { name: 'measure', path: '/jobs/LQ-0142/measure', pause: 1200 },
   { name: 'probe-walk', path: '/jobs/LQ-0143/measure?way=walk', click: '[data-probe] button' },
   { name: 'log', path: '/jobs/LQ-0142/measure?way=log', upload: '../demo/logs/radio-evening.csv', pause: 1200 },
   { name: 'live', path: '/jobs/LQ-0142/measure?way=live', click: '[data-live] [data-primary]', pause: 2500 },

@@ -53,7 +53,7 @@ export function QuickEntryForm({ phase, onPhase }: { readonly phase: Phase; read
 
   return (
     <form className="block" onSubmit={(event) => { event.preventDefault(); keep(); }}>
-      <div style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 172px 96px 96px', gap: 12, alignItems: 'end' }}>
+      <div style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 204px 96px 96px', gap: 12, alignItems: 'end' }}>
         <label className="field"><span className="name">Reading: rail, figure, load <kbd>r</kbd></span>
           <input ref={field} data-entry className="fig" style={{ fontSize: 20, minHeight: 44 }} value={text} disabled={locked} placeholder="12 11.92   5 5.03 work 310w   pg 370" autoComplete="off" aria-label="Quick entry of readings" aria-describedby="quick-understood" onChange={(event) => change(event.target.value)} onKeyDown={(event) => { if (event.key === 'z' && (event.ctrlKey || event.metaKey) && text === '' && last !== null) { event.preventDefault(); takeBack(last); } }} />
         </label>
