@@ -87,8 +87,9 @@ export function instrumentRoutes(pool: pg.Pool, sweeps: Sweeps): Router {
     const { by, byHand } = parseInput(loadOffSchema, request.body, 'The request');
     if (!(await technicianExists(pool, by))) throw noTechnician();
     const load = await found(request.params['id'], 'load');
-    if (sweeps.running.some((sweep) => sweep.loadId === load.id)) throw new HttpProblem(409, 'load-busy', 'This load is in a sweep; stop the sweep', { errors: [{ path: 'id', message: 'is busy' }] });
-    response.json({ loadOff: await sweeps.makeSure(load, byHand) });
+    const loadOff = await sweeps.makeSure(load, byHand);
+    if (loadOff === null) throw new HttpProblem(409, 'load-busy', 'This load is in a sweep; stop the sweep', { errors: [{ path: 'id', message: 'is busy' }] });
+    response.json({ loadOff });
   });
   router.post('/sweeps', body, async (request, response) => {
     const wanted = parseInput(sweepRequestSchema, request.body, 'The sweep');

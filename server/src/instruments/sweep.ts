@@ -105,6 +105,8 @@ async function run(plan: SweepPlan, job: string, meter: NetworkInstrument, load:
 export class Sweeps {
   private readonly all = new Map<string, RunningSweep>();
   private readonly busyLoads = new Set<string>();
+  private readonly switchingOff = new Set<string>();
+  private closing = false;
   private readonly pool: pg.Pool;
   private readonly log: Logger;
   constructor(pool: pg.Pool, log: Logger) { this.pool = pool; this.log = log; }
@@ -115,11 +117,18 @@ export class Sweeps {
   /** Loads whose sweep ended without anybody knowing whether they still draw. */
   async unsure(): Promise<NetworkInstrument[]> { return (await loadsLeftInSweeps(this.pool)).filter((load) => !this.busyLoads.has(load.id)); }
 
-  /** Makes sure that a load is off, or takes somebody's word for it. @returns whether it is known to be off */
-  async makeSure(load: NetworkInstrument, byHand: boolean): Promise<boolean> {
-    if (!byHand && !(await switchOff(load, null))) return false;
-    await forgetSweep(this.pool, load.id);
-    return true;
+  /**
+   * Makes sure that a load is off, or takes somebody's word for it. No sweep begins on it meanwhile.
+   * @returns whether it is known to be off; null when it is in a sweep
+   */
+  async makeSure(load: NetworkInstrument, byHand: boolean): Promise<boolean | null> {
+    if (this.busyLoads.has(load.id)) return null;
+    this.switchingOff.add(load.id);
+    try {
+      if (!byHand && !(await switchOff(load, null))) return false;
+      await forgetSweep(this.pool, load.id);
+      return true;
+    } finally { this.switchingOff.delete(load.id); }
   }
 
   /**
@@ -128,17 +137,18 @@ export class Sweeps {
    */
   async switchOffLeftOvers(): Promise<void> {
     for (const load of await this.unsure()) {
-      if (!(await this.makeSure(load, false))) this.log.error({ load: load.name, host: load.host, port: load.port }, 'this load was in a sweep and does not answer: switch it off by hand');
+      if ((await this.makeSure(load, false)) === false) this.log.error({ load: load.name, host: load.host, port: load.port }, 'this load was in a sweep and does not answer: switch it off by hand');
     }
   }
 
   find(id: string): RunningSweep | undefined { return this.all.get(id); }
 
-  /** Null when the load is in another sweep. */
+  /** Null when the load is in another sweep or being switched off, or the server is about to stop. */
   async start(request: SweepRequest, meter: NetworkInstrument, load: NetworkInstrument): Promise<RunningSweep | null> {
-    if (this.busyLoads.has(load.id)) return null;
+    if (this.closing || this.busyLoads.has(load.id) || this.switchingOff.has(load.id)) return null;
     this.busyLoads.add(load.id);
     try { await noteSweep(this.pool, load.id); } catch (error) { this.busyLoads.delete(load.id); throw error; }
+    if (this.closing) { this.busyLoads.delete(load.id); return null; }
     const id = randomUUID();
     const events: SweepEvent[] = [];
     const listeners = new Set<(event: SweepEvent) => void>();
@@ -164,6 +174,7 @@ export class Sweeps {
 
   /** Ends every sweep and waits until the loads are off. */
   async stopAll(): Promise<void> {
+    this.closing = true;
     for (const sweep of this.all.values()) sweep.stop();
     await Promise.all([...this.all.values()].map((sweep) => sweep.ended));
   }

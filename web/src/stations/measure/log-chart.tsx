@@ -25,12 +25,18 @@ function useDrawnFrame(frame: RefObject<HTMLDivElement | null>): { readonly sess
     // A canvas is handed over once and for all, so each worker gets one of its own.
     const canvas = document.createElement('canvas');
     box.append(canvas);
-    const inner = () => ({ width: Math.max(1, Math.floor(box.clientWidth - 12)), height: Math.max(1, Math.floor(box.clientHeight - 12)) });
-    const fit = () => { const { width, height } = inner(); canvas.style.width = `${width}px`; canvas.style.height = `${height}px`; return { width, height }; };
+    const fit = () => {
+      const width = Math.max(1, box.clientWidth);
+      const height = Math.max(1, box.clientHeight);
+      canvas.style.width = `${width}px`;
+      canvas.style.height = `${height}px`;
+      return { width, height };
+    };
+    const resize = () => { const { width, height } = fit(); void session.resize(width, height); };
     const offscreen = canvas.transferControlToOffscreen();
     let gone = false;
-    void session.open(transfer(offscreen, [offscreen]), { ...fit(), ratio: window.devicePixelRatio }).then(() => { if (!gone) setState({ session, failed: false }); }, () => { if (!gone) setState({ session: null, failed: true }); });
-    const watch = new ResizeObserver(() => { const { width, height } = fit(); void session.resize(width, height); });
+    void session.open(transfer(offscreen, [offscreen]), { ...fit(), ratio: window.devicePixelRatio }).then(() => { if (!gone) { resize(); setState({ session, failed: false }); } }, () => { if (!gone) setState({ session: null, failed: true }); });
+    const watch = new ResizeObserver(resize);
     watch.observe(box);
     return () => { gone = true; watch.disconnect(); worker.terminate(); canvas.remove(); setState({ session: null, failed: false }); };
   }, [frame]);
@@ -92,7 +98,7 @@ export function LogChart({ rail, guide, whole, span, onSpan, fetchPieces }: { re
         <button type="button" className="secondary" onClick={() => onSpan(whole)}>All</button>
         <span className="quiet fig">{timeSpanText(span.from)} to {timeSpanText(span.to)}: {range}</span>
       </div>
-      <div className="log-chart" role="application" tabIndex={0} aria-label={`${rail} V over time, ${range}; plus and minus zoom, arrows move, 0 shows all`} onKeyDown={onKey} onWheel={onWheel} ref={frame} data-drawn={session !== null} />
+      <div className="log-chart" role="application" tabIndex={0} aria-label={`${rail} V over time, ${range}; plus and minus zoom, arrows move, 0 shows all`} onKeyDown={onKey} onWheel={onWheel} data-drawn={session !== null}><div ref={frame} /></div>
       {failed && <p className="error-text" role="alert">The curve cannot be drawn here; the figures above and the list of events hold all the same.</p>}
     </div>
   );
