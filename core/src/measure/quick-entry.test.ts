@@ -48,6 +48,8 @@ describe('quick entry', () => {
     expect(flat('12 eleven 5 5.01')).toEqual([['+5', 5.01, null]]);
     expect(parseQuickEntry('12').problems).toEqual([{ code: 'missing-value', subject: '+12' }]);
     expect(parseQuickEntry('7.2').problems).toEqual([{ code: 'missing-rail', word: '7.2' }]);
+    expect(parseQuickEntry('-5 -5.1 12 11.9')).toMatchObject({ readings: [{ subject: '+12' }], problems: [{ code: 'historic-rail' }] });
+    expect(parseQuickEntry('-5v absent').problems).toEqual([{ code: 'historic-rail' }]);
     expect(parseQuickEntry('purple').problems).toEqual([{ code: 'unknown-word', word: 'purple' }]);
   });
   it('asks about what is likely a slip', () => {

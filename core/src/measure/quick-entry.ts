@@ -26,6 +26,8 @@ export type QuickProblem =
   | { readonly code: 'unknown-word'; readonly word: string }
   | { readonly code: 'missing-value'; readonly subject: Subject }
   | { readonly code: 'missing-rail'; readonly word: string }
+  /** Supplies of today have no such rail; what was read there is left out with it. */
+  | { readonly code: 'historic-rail' }
   /** No machine draws so much. */
   | { readonly code: 'load-too-large'; readonly word: string }
   | { readonly code: 'not-a-figure'; readonly subject: Subject; readonly word: string };
@@ -98,8 +100,11 @@ export function parseQuickEntry(text: string, missing: readonly RailName[] = [])
   const readings: QuickReading[] = [];
   const problems: QuickProblem[] = [];
   let subject: Subject | null = null;
+  let historic = false;
   for (const word of words) {
+    if (historic) { historic = false; if (parseFigure(word) !== null || word in codeWords) continue; }
     if (subject === null) {
+      if (/^-5v?$/.test(word)) { problems.push({ code: 'historic-rail' }); historic = true; continue; }
       const condition = conditionWords[word];
       if (condition !== undefined && readings.length > 0) {
         for (let i = readings.length - 1; i >= 0 && readings[i]!.condition === null; i -= 1) readings[i] = { ...readings[i]!, condition };

@@ -39,7 +39,7 @@ describe('sentences', () => {
   it('ask about every kind of slip and name every kind of mistake', () => {
     const doubts: Doubt[] = [{ code: 'sign', figure: -12 }, { code: 'other-rail', figure: 5, rail: '+5' }, { code: 'millivolts', figure: 11_900, volts: 11.9 }, { code: 'mains', figure: 230 }, { code: 'far', figure: 40 }];
     expect(new Set(doubts.map((doubt) => doubtText('+12', doubt))).size).toBe(doubts.length);
-    const problems: QuickProblem[] = [{ code: 'unknown-word', word: 'x' }, { code: 'missing-value', subject: '+5' }, { code: 'missing-rail', word: '7' }, { code: 'load-too-large', word: '9000w' }, { code: 'not-a-figure', subject: '+5', word: 'x' }];
+    const problems: QuickProblem[] = [{ code: 'unknown-word', word: 'x' }, { code: 'missing-value', subject: '+5' }, { code: 'missing-rail', word: '7' }, { code: 'load-too-large', word: '9000w' }, { code: 'historic-rail' }, { code: 'not-a-figure', subject: '+5', word: 'x' }];
     expect(new Set(problems.map(quickProblemText)).size).toBe(problems.length);
   });
   it('tell every open point, refusal and label problem apart', () => {

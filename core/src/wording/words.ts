@@ -69,6 +69,7 @@ export function quickProblemText(problem: QuickProblem): string {
   switch (problem.code) {
     case 'unknown-word': return `“${problem.word}” is not a rail. Write 12, 5, 3.3, -12, sb or pg, then the figure.`;
     case 'missing-value': return `Figure for ${subjectText[problem.subject]} is still missing.`;
+    case 'historic-rail': return 'No supply of today has -5 V; pin 20 of the main plug stays empty.';
     case 'load-too-large': return `${problem.word} is more than any machine draws.`;
     case 'missing-rail': return `Which rail has ${problem.word}? Write the rail first: 12 ${problem.word}.`;
     case 'not-a-figure': return `“${problem.word}” is not a figure for ${subjectText[problem.subject]}. Write 11.92, or HH, LL, absent, wanders.`;

@@ -40,7 +40,7 @@ const session = {
         { data: [], borderWidth: 1, borderDash: [5, 4], pointRadius: 0 },
       ] },
       options: {
-        animation: false, parsing: false, normalized: true, responsive: false, events: [], devicePixelRatio: size.ratio,
+        animation: false, parsing: false, normalized: true, responsive: false, maintainAspectRatio: false, events: [], devicePixelRatio: size.ratio,
         scales: {
           x: { type: 'linear', ticks: { maxTicksLimit: 8, callback: (value) => timeSpanText(Number(value)) } },
           y: { ticks: { callback: (value) => voltsText(Number(value)) } },
