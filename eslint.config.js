@@ -3,11 +3,35 @@ import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
 export default ts.config(
-  { ignores: ['**/dist/**', '**/dist-types/**', 'node_modules/**', '.fairwatt/**', '*.cjs', 'eslint.config.js', 'web/vite.config.ts', 'bench/bare-page/**'] },
+  {
+    ignores: [
+      '**/dist/**',
+      '**/dist-types/**',
+      'node_modules/**',
+      '.fairwatt/**',
+      '*.cjs',
+      'eslint.config.js',
+      'web/vite.config.ts',
+      'bench/bare-page/**',
+    ],
+  },
   js.configs.recommended,
   ts.configs.strictTypeChecked,
   {
-    languageOptions: { parserOptions: { project: ['core/tsconfig.json', 'contract/tsconfig.json', 'instruments/tsconfig.json', 'server/tsconfig.json', 'command/tsconfig.json', 'web/tsconfig.json', 'tsconfig.tests.json'], tsconfigRootDir: import.meta.dirname } },
+    languageOptions: {
+      parserOptions: {
+        project: [
+          'core/tsconfig.json',
+          'contract/tsconfig.json',
+          'instruments/tsconfig.json',
+          'server/tsconfig.json',
+          'command/tsconfig.json',
+          'web/tsconfig.json',
+          'tsconfig.tests.json',
+        ],
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
     rules: {
       '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
       '@typescript-eslint/no-invalid-void-type': 'off',
@@ -17,10 +41,24 @@ export default ts.config(
       '@typescript-eslint/no-confusing-void-expression': 'off',
       '@typescript-eslint/no-unnecessary-condition': 'off',
       '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', args: 'after-used' }],
-      'no-restricted-syntax': ['error', { selector: 'CallExpression[callee.object.name="Math"][callee.property.name="random"]', message: 'Randomness comes in as an argument.' }],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.object.name="Math"][callee.property.name="random"]',
+          message: 'Randomness comes in as an argument.',
+        },
+      ],
     },
   },
-  { files: ['web/**/*.tsx', 'web/**/*.ts'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  {
+    files: ['web/**/*.tsx', 'web/**/*.ts'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
   { files: ['**/*.test.ts'], rules: { '@typescript-eslint/no-unsafe-assignment': 'off' } },
-  { files: ['core/src/**/*.ts'], ignores: ['**/*.test.ts', '**/*.test-help.ts'], rules: { 'no-restricted-globals': ['error', 'Date', 'fetch', 'setTimeout', 'process', 'window', 'document'] } },
+  {
+    files: ['core/src/**/*.ts'],
+    ignores: ['**/*.test.ts', '**/*.test-help.ts'],
+    rules: { 'no-restricted-globals': ['error', 'Date', 'fetch', 'setTimeout', 'process', 'window', 'document'] },
+  },
 );

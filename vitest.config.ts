@@ -7,10 +7,43 @@ export default defineConfig({
   test: {
     reporters: ['default', './tests/last-line-reporter.ts'],
     projects: [
-      { extends: true, test: { name: 'unit', include: ['core/src/**/*.test.ts', 'contract/src/**/*.test.ts', 'instruments/src/**/*.test.ts', 'command/src/**/*.test.ts', 'web/src/**/*.test.ts'], testTimeout: 30_000 } },
-      { extends: true, test: { name: 'integration', include: ['server/src/**/*.test.ts', 'tests/**/*.test.ts'], globalSetup: ['tests/database.ts'], testTimeout: 20_000, hookTimeout: 60_000 } },
+      {
+        extends: true,
+        test: {
+          name: 'unit',
+          include: [
+            'core/src/**/*.test.ts',
+            'contract/src/**/*.test.ts',
+            'instruments/src/**/*.test.ts',
+            'command/src/**/*.test.ts',
+            'web/src/**/*.test.ts',
+          ],
+          testTimeout: 30_000,
+        },
+      },
+      {
+        extends: true,
+        test: {
+          name: 'integration',
+          include: ['server/src/**/*.test.ts', 'tests/**/*.test.ts'],
+          globalSetup: ['tests/database.ts'],
+          testTimeout: 20_000,
+          hookTimeout: 60_000,
+        },
+      },
       // A browser on a machine that is busy elsewhere may miss a beat: once more, and the output names who needed it.
-      { extends: true, test: { name: 'e2e', retry: 1, include: ['e2e/**/*.test.ts'], globalSetup: ['tests/database.ts'], testTimeout: 60_000, hookTimeout: 60_000, fileParallelism: false } },
+      {
+        extends: true,
+        test: {
+          name: 'e2e',
+          retry: 1,
+          include: ['e2e/**/*.test.ts'],
+          globalSetup: ['tests/database.ts'],
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+          fileParallelism: false,
+        },
+      },
     ],
   },
 });

@@ -11,22 +11,39 @@ async function time(path: string, selector: string, rounds: number): Promise<num
   await page.waitForSelector(selector);
   const times: number[] = [];
   for (let round = 0; round < rounds; round += 1) {
-    times.push(await page.evaluate(async (wanted: string) => {
-      const element = document.querySelector<HTMLElement>(wanted)!;
-      const begun = performance.now();
-      element.click();
-      await new Promise((resolve) => { requestAnimationFrame(() => { requestAnimationFrame(resolve); }); });
-      return performance.now() - begun;
-    }, selector));
-    await new Promise((resolve) => { setTimeout(resolve, 700); });
+    times.push(
+      await page.evaluate(async (wanted: string) => {
+        const element = document.querySelector<HTMLElement>(wanted)!;
+        const begun = performance.now();
+        element.click();
+        await new Promise((resolve) => {
+          requestAnimationFrame(() => {
+            requestAnimationFrame(resolve);
+          });
+        });
+        return performance.now() - begun;
+      }, selector),
+    );
+    await new Promise((resolve) => {
+      setTimeout(resolve, 700);
+    });
   }
   return times.sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
 }
 
 console.log('| act | median ms |\n| --- | ---: |');
 for (const [name, path, selector] of [
-  ['complaint changed (suspects, stations)', '/jobs/LQ-0146/intake', '[aria-label="How it has gone"] button:nth-child(2)'],
-  ['school changed (28 supplies ranked anew)', '/jobs/LQ-0142/load', '[aria-label="Sizing schools"] button:nth-child(2)'],
+  [
+    'complaint changed (suspects, stations)',
+    '/jobs/LQ-0146/intake',
+    '[aria-label="How it has gone"] button:nth-child(2)',
+  ],
+  [
+    'school changed (28 supplies ranked anew)',
+    '/jobs/LQ-0142/load',
+    '[aria-label="Sizing schools"] button:nth-child(2)',
+  ],
   ['station changed', '/jobs/LQ-0142/load', '[data-station=cables]'],
-] as const) console.log(`| ${name} | ${(await time(path, selector, name.startsWith('station') ? 1 : 6)).toFixed(0)} |`);
+] as const)
+  console.log(`| ${name} | ${(await time(path, selector, name.startsWith('station') ? 1 : 6)).toFixed(0)} |`);
 await close();

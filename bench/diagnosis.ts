@@ -14,13 +14,16 @@ const shares = availableParallelism();
 const shipped = await loadModel();
 let met = true;
 
-const inProcess = (which: number, share: number) => new Promise<Record<string, SearchResult[]>>((resolve, reject) => {
-  const child = fork(new URL('./diagnosis-share.ts', import.meta.url));
-  child.once('message', (message) => resolve(message as Record<string, SearchResult[]>));
-  child.once('error', reject);
-  child.once('exit', (code) => { if (code !== 0) reject(new Error(`a share ended with ${code}`)); });
-  child.send({ which, jobs, share, shares });
-});
+const inProcess = (which: number, share: number) =>
+  new Promise<Record<string, SearchResult[]>>((resolve, reject) => {
+    const child = fork(new URL('./diagnosis-share.ts', import.meta.url));
+    child.once('message', (message) => resolve(message as Record<string, SearchResult[]>));
+    child.once('error', reject);
+    child.once('exit', (code) => {
+      if (code !== 0) reject(new Error(`a share ended with ${code}`));
+    });
+    child.send({ which, jobs, share, shares });
+  });
 
 function figures(results: readonly SearchResult[]) {
   const minutes = results.map((result) => result.minutes).sort((a, b) => a - b);
@@ -28,7 +31,12 @@ function figures(results: readonly SearchResult[]) {
   return {
     mean: sum((result) => result.minutes) / results.length,
     ninetieth: minutes[Math.ceil(0.9 * minutes.length) - 1]!,
-    wrongParts: sum((result) => result.wrongParts) / Math.max(1, sum((result) => result.parts)),
+    wrongParts:
+      sum((result) => result.wrongParts) /
+      Math.max(
+        1,
+        sum((result) => result.parts),
+      ),
     wrongJobs: sum((result) => Number(result.wrongParts > 0)) / results.length,
     unfinished: sum((result) => Number(!result.confirmed)) / results.length,
     cameBack: sum((result) => result.cameBack) / results.length,
@@ -41,10 +49,17 @@ for (const [which, { title, wanted }] of worlds(shipped).entries()) {
   const parts = await Promise.all(Array.from({ length: shares }, (_, index) => inProcess(which, index)));
   const rows = Object.keys(parts[0]!).map((name) => ({ name, ...figures(parts.flatMap((part) => part[name]!)) }));
   const best = Math.min(...rows.slice(1, -1).map((row) => row.mean));
-  console.log(`\n${title}: ${jobs.toLocaleString('en')} jobs\n\n| order | mean min | 90th percentile | wrong parts of all bought | jobs with a wrong part | unfinished | came back | steps |\n| --- | ---: | ---: | ---: | ---: | ---: | ---: | ---: |`);
-  for (const row of rows) console.log(`| ${row.name} | ${row.mean.toFixed(1)} | ${row.ninetieth.toFixed(0)} | ${share(row.wrongParts)} | ${share(row.wrongJobs)} | ${share(row.unfinished)} | ${share(row.cameBack)} | ${row.steps.toFixed(1)} |`);
+  console.log(
+    `\n${title}: ${jobs.toLocaleString('en')} jobs\n\n| order | mean min | 90th percentile | wrong parts of all bought | jobs with a wrong part | unfinished | came back | steps |\n| --- | ---: | ---: | ---: | ---: | ---: | ---: | ---: |`,
+  );
+  for (const row of rows)
+    console.log(
+      `| ${row.name} | ${row.mean.toFixed(1)} | ${row.ninetieth.toFixed(0)} | ${share(row.wrongParts)} | ${share(row.wrongJobs)} | ${share(row.unfinished)} | ${share(row.cameBack)} | ${row.steps.toFixed(1)} |`,
+    );
   const ours = rows[0]!;
-  console.log(`\nOur mean is ${share(ours.mean / best)} of the best fixed order's (wanted: at most ${share(wanted.mean)}); wrong parts ${share(ours.wrongParts)} (wanted: at most ${share(wanted.wrong)}).`);
+  console.log(
+    `\nOur mean is ${share(ours.mean / best)} of the best fixed order's (wanted: at most ${share(wanted.mean)}); wrong parts ${share(ours.wrongParts)} (wanted: at most ${share(wanted.wrong)}).`,
+  );
   if (ours.mean / best > wanted.mean || ours.wrongParts > wanted.wrong) met = false;
 }
 if (!timeRanking(shipped)) met = false;

@@ -8,7 +8,9 @@ import { build } from 'vite';
 /** Gzipped bytes of the JavaScript and CSS that a built index.html asks for at once. */
 async function initialBytes(directory: string): Promise<number> {
   const html = await readFile(join(directory, 'index.html'), 'utf8');
-  const files = new Set([...html.matchAll(/(?:src|href)="(\/?[^"]+\.(?:js|css))"/g)].map((match) => match[1]!.replace(/^\.?\//, '')));
+  const files = new Set(
+    [...html.matchAll(/(?:src|href)="(\/?[^"]+\.(?:js|css))"/g)].map((match) => match[1]!.replace(/^\.?\//, '')),
+  );
   let total = 0;
   for (const file of files) total += gzipSync(await readFile(join(directory, file))).length;
   return total;
@@ -19,8 +21,18 @@ export async function measureFirstScreen(): Promise<{ readonly ours: number; rea
   const scratch = await mkdtemp(join(tmpdir(), 'fairwatt-bench-'));
   try {
     const web = fileURLToPath(new URL('../web', import.meta.url));
-    await build({ root: web, configFile: join(web, 'vite.config.ts'), logLevel: 'error', build: { outDir: join(scratch, 'ours'), emptyOutDir: true } });
-    await build({ root: fileURLToPath(new URL('./bare-page', import.meta.url)), configFile: false, logLevel: 'error', build: { outDir: join(scratch, 'bare'), emptyOutDir: true } });
+    await build({
+      root: web,
+      configFile: join(web, 'vite.config.ts'),
+      logLevel: 'error',
+      build: { outDir: join(scratch, 'ours'), emptyOutDir: true },
+    });
+    await build({
+      root: fileURLToPath(new URL('./bare-page', import.meta.url)),
+      configFile: false,
+      logLevel: 'error',
+      build: { outDir: join(scratch, 'bare'), emptyOutDir: true },
+    });
     return { ours: await initialBytes(join(scratch, 'ours')), bare: await initialBytes(join(scratch, 'bare')) };
   } finally {
     await rm(scratch, { recursive: true, force: true });

@@ -19,17 +19,43 @@ export async function startApplication(demo = true): Promise<Application> {
   let port = '0';
   const application: Application = {
     url: '',
-    start: () => new Promise((resolve, reject) => {
-      const started = spawn(process.execPath, [fileURLToPath(new URL('../server/dist/main.js', import.meta.url))], { stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, DATABASE_URL: database.url, FAIRWATT_DEMO: demo ? '1' : '0', FAIRWATT_PORT: port, FAIRWATT_LOG: 'error' } });
-      child = started;
-      started.stdout.on('data', (chunk: Buffer) => {
-        const found = /^ready (\S+)$/m.exec(chunk.toString());
-        if (found?.[1] !== undefined) { application.url = found[1]; port = new URL(found[1]).port; resolve(); }
-      });
-      started.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
-    }),
-    stop: () => new Promise((resolve) => { if (child === null || child.exitCode !== null) { resolve(); return; } child.removeAllListeners('exit'); child.once('exit', () => resolve()); child.kill('SIGKILL'); }),
-    end: async () => { await application.stop(); await database.drop(); },
+    start: () =>
+      new Promise((resolve, reject) => {
+        const started = spawn(process.execPath, [fileURLToPath(new URL('../server/dist/main.js', import.meta.url))], {
+          stdio: ['ignore', 'pipe', 'inherit'],
+          env: {
+            ...process.env,
+            DATABASE_URL: database.url,
+            FAIRWATT_DEMO: demo ? '1' : '0',
+            FAIRWATT_PORT: port,
+            FAIRWATT_LOG: 'error',
+          },
+        });
+        child = started;
+        started.stdout.on('data', (chunk: Buffer) => {
+          const found = /^ready (\S+)$/m.exec(chunk.toString());
+          if (found?.[1] !== undefined) {
+            application.url = found[1];
+            port = new URL(found[1]).port;
+            resolve();
+          }
+        });
+        started.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+      }),
+    stop: () =>
+      new Promise((resolve) => {
+        if (child === null || child.exitCode !== null) {
+          resolve();
+          return;
+        }
+        child.removeAllListeners('exit');
+        child.once('exit', () => resolve());
+        child.kill('SIGKILL');
+      }),
+    end: async () => {
+      await application.stop();
+      await database.drop();
+    },
   };
   await application.start();
   return application;
@@ -38,10 +64,20 @@ export async function startApplication(demo = true): Promise<Application> {
 /** Waits until some text stands on the page. */
 export async function seeText(page: Page, text: string | RegExp, selector = 'body'): Promise<void> {
   const source = typeof text === 'string' ? text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&') : text.source;
-  await page.waitForFunction((where: string, pattern: string) => new RegExp(pattern).test(document.querySelector<HTMLElement>(where)?.innerText ?? ''), { timeout: 15_000 }, selector, source).catch(async () => {
-    const shown = await page.$eval(selector, (element) => (element as HTMLElement).innerText).catch(() => '(nothing)');
-    throw new Error(`did not see ${source} in ${selector}; there was:\n${shown.slice(0, 1800)}`);
-  });
+  await page
+    .waitForFunction(
+      (where: string, pattern: string) =>
+        new RegExp(pattern).test(document.querySelector<HTMLElement>(where)?.innerText ?? ''),
+      { timeout: 15_000 },
+      selector,
+      source,
+    )
+    .catch(async () => {
+      const shown = await page
+        .$eval(selector, (element) => (element as HTMLElement).innerText)
+        .catch(() => '(nothing)');
+      throw new Error(`did not see ${source} in ${selector}; there was:\n${shown.slice(0, 1800)}`);
+    });
 }
 
 /** Opens an address and waits until its screen is drawn. Not for a quiet network: the screen polls, so that may never come. */
@@ -52,13 +88,23 @@ export async function visit(page: Page, address: string): Promise<void> {
 
 /** Waits until nothing on the page is still being fetched. */
 export async function settled(page: Page): Promise<void> {
-  await page.waitForFunction(() => (document.querySelector('#root')?.textContent ?? '') !== '' && document.querySelector('[data-waiting]') === null && document.fonts.status === 'loaded', { timeout: 20_000, polling: 50 });
+  await page.waitForFunction(
+    () =>
+      (document.querySelector('#root')?.textContent ?? '') !== '' &&
+      document.querySelector('[data-waiting]') === null &&
+      document.fonts.status === 'loaded',
+    { timeout: 20_000, polling: 50 },
+  );
 }
 
 /** Waits until everything typed has been confirmed by the server. */
 export async function saved(page: Page): Promise<void> {
-  await page.evaluate(() => { (document.activeElement as HTMLElement | null)?.blur(); });
-  await page.waitForFunction(() => document.querySelector('[data-save]')?.getAttribute('data-save') === 'saved', { timeout: 15_000 });
+  await page.evaluate(() => {
+    (document.activeElement as HTMLElement | null)?.blur();
+  });
+  await page.waitForFunction(() => document.querySelector('[data-save]')?.getAttribute('data-save') === 'saved', {
+    timeout: 15_000,
+  });
 }
 
 /** The control with this accessible name. */
@@ -76,19 +122,27 @@ async function steadily(work: () => Promise<void>): Promise<void> {
       return;
     } catch (error) {
       if (attempt === 4 || !(error instanceof Error) || !/detached|not clickable/i.test(error.message)) throw error;
-      await new Promise((resolve) => { setTimeout(resolve, 150); });
+      await new Promise((resolve) => {
+        setTimeout(resolve, 150);
+      });
     }
   }
 }
 
 export async function press(page: Page, name: string): Promise<void> {
-  await steadily(async () => { await (await control(page, name)).click(); });
+  await steadily(async () => {
+    await (await control(page, name)).click();
+  });
 }
 
 /** Presses a tab by the beginning of its text. */
 export async function pressTab(page: Page, text: string): Promise<void> {
   const tabs = await page.$$('.tabs button');
-  for (const tab of tabs) if ((await tab.evaluate((element) => element.textContent)).startsWith(text)) { await tab.click(); return; }
+  for (const tab of tabs)
+    if ((await tab.evaluate((element) => element.textContent)).startsWith(text)) {
+      await tab.click();
+      return;
+    }
   throw new Error(`no tab begins with ${text}`);
 }
 
@@ -103,9 +157,15 @@ export async function fill(page: Page, name: string, text: string): Promise<void
 }
 
 export async function goStation(page: Page, digit: number): Promise<void> {
-  await page.evaluate(() => { (document.activeElement as HTMLElement | null)?.blur(); });
+  await page.evaluate(() => {
+    (document.activeElement as HTMLElement | null)?.blur();
+  });
   await page.keyboard.press('g');
   await page.keyboard.type(String(digit));
-  await page.waitForFunction((index: number) => document.querySelectorAll('.wire a')[index - 1]?.getAttribute('aria-current') === 'page', { timeout: 10_000 }, digit);
+  await page.waitForFunction(
+    (index: number) => document.querySelectorAll('.wire a')[index - 1]?.getAttribute('aria-current') === 'page',
+    { timeout: 10_000 },
+    digit,
+  );
   await page.waitForFunction(() => document.querySelector('.station .side') !== null, { timeout: 10_000 });
 }

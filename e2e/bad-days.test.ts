@@ -5,7 +5,18 @@ import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Job } from '@fairwatt/core';
-import { control, fill, goStation, press, saved, seeText, settled, startApplication, visit, type Application } from './application.ts';
+import {
+  control,
+  fill,
+  goStation,
+  press,
+  saved,
+  seeText,
+  settled,
+  startApplication,
+  visit,
+  type Application,
+} from './application.ts';
 import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
 
 let application: Application;
@@ -25,7 +36,12 @@ const open = async (path: string, options?: Parameters<typeof openPage>[1]): Pro
   return page;
 };
 const stored = async (code: string) => (await (await fetch(`${application.url}/api/jobs/${code}`)).json()) as Job;
-const typeAtEnd = async (page: Page, name: string, text: string) => { const field = await control(page, name); await field.focus(); await page.keyboard.press('End'); await page.keyboard.type(text); };
+const typeAtEnd = async (page: Page, name: string, text: string) => {
+  const field = await control(page, name);
+  await field.focus();
+  await page.keyboard.press('End');
+  await page.keyboard.type(text);
+};
 
 /** Somebody else changes the sheet after this window fetched the job and before its first change arrives. */
 async function meanwhile(page: Page, code: string, changes: Record<string, string>): Promise<void> {
@@ -33,10 +49,21 @@ async function meanwhile(page: Page, code: string, changes: Record<string, strin
   await page.setRequestInterception(true);
   let done = false;
   page.on('request', (request) => {
-    if (done || !request.url().endsWith('/acts')) { void request.continue(); return; }
+    if (done || !request.url().endsWith('/acts')) {
+      void request.continue();
+      return;
+    }
     done = true;
-    const body = JSON.stringify({ id: crypto.randomUUID(), by: 'joss', act: { kind: 'edit-sheet', changes, basedOn: before.sheet.version } });
-    void fetch(`${application.url}/api/jobs/${code}/acts`, { method: 'POST', headers: { 'content-type': 'application/json' }, body }).then(() => request.continue());
+    const body = JSON.stringify({
+      id: crypto.randomUUID(),
+      by: 'joss',
+      act: { kind: 'edit-sheet', changes, basedOn: before.sheet.version },
+    });
+    void fetch(`${application.url}/api/jobs/${code}/acts`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body,
+    }).then(() => request.continue());
   });
 }
 
@@ -52,7 +79,9 @@ describe('the server goes away', () => {
     await seeText(page, 'kept', '.save-state');
     await page.reload();
     await seeText(page, 'School library desktop', '.job-head');
-    expect(await (await control(page, 'Planned upgrade')).evaluate((element) => (element as HTMLInputElement).value)).toBe('A second drive');
+    expect(
+      await (await control(page, 'Planned upgrade')).evaluate((element) => (element as HTMLInputElement).value),
+    ).toBe('A second drive');
     await seeText(page, 'Server away');
     await application.start();
     await saved(page);
@@ -103,7 +132,11 @@ describe('bad addresses and files', () => {
   it('refuses a bad job file with its field, imports a good one with a script in it as text', async () => {
     const directory = await mkdtemp(join(tmpdir(), 'fairwatt-import-'));
     const page = await open('/jobs');
-    const upload = async (name: string, text: string) => { const path = join(directory, name); await writeFile(path, text); await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(path); };
+    const upload = async (name: string, text: string) => {
+      const path = join(directory, name);
+      await writeFile(path, text);
+      await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(path);
+    };
     const good = await readFile(fileURLToPath(new URL('../demo/jobs/4-school-library.json', import.meta.url)), 'utf8');
     const file = JSON.parse(good) as { version: number; job: { sheet: { words: string; title: string } } };
     await upload('cut.json', good.slice(0, 500));
@@ -112,7 +145,20 @@ describe('bad addresses and files', () => {
     await seeText(page, 'This job file has version 2');
     await upload('large.json', 'x'.repeat(9 * 1024 * 1024));
     await seeText(page, 'at most 8 MB are read');
-    await upload('good.json', JSON.stringify({ ...file, job: { ...file.job, sheet: { ...file.job.sheet, title: 'Imported machine', words: '<img src=x onerror="document.title=1"><script>document.title=2</script>' } } }));
+    await upload(
+      'good.json',
+      JSON.stringify({
+        ...file,
+        job: {
+          ...file.job,
+          sheet: {
+            ...file.job.sheet,
+            title: 'Imported machine',
+            words: '<img src=x onerror="document.title=1"><script>document.title=2</script>',
+          },
+        },
+      }),
+    );
     await seeText(page, 'Import under a new code');
     await press(page, 'Import under a new code');
     await seeText(page, 'Imported machine', '.job-head');
@@ -124,18 +170,32 @@ describe('bad addresses and files', () => {
   it('asks who works here before anything can be changed', async () => {
     const page = await open('/jobs/LQ-0145/intake', { technician: null });
     await seeText(page, 'Pick your name at the top right');
-    expect(await (await control(page, 'Client')).evaluate((element) => (element as HTMLInputElement).disabled)).toBe(true);
+    expect(await (await control(page, 'Client')).evaluate((element) => (element as HTMLInputElement).disabled)).toBe(
+      true,
+    );
     await page.browserContext().close();
   });
 });
 
 describe('sizes, dark variant and names', () => {
   const stations = ['intake', 'fault', 'measure', 'load', 'replacement', 'cables', 'hand-over'];
-  it.each([[1280, 800], [1024, 768]])('does not scroll sideways at %i x %i', async (width, height) => {
+  it.each([
+    [1280, 800],
+    [1024, 768],
+  ])('does not scroll sideways at %i x %i', async (width, height) => {
     const page = await open('/jobs', { width, height });
-    for (const path of ['/jobs', '/supplies', '/instruments', ...stations.map((station) => `/jobs/LQ-0142/${station}`)]) {
+    for (const path of [
+      '/jobs',
+      '/supplies',
+      '/instruments',
+      ...stations.map((station) => `/jobs/LQ-0142/${station}`),
+    ]) {
       await visit(page, `${application.url}${path}`);
-      const wide = await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('html, .content, .work, .side, .page')].filter((element) => element.scrollWidth > element.clientWidth + 1).map((element) => `${element.className || element.tagName} ${element.scrollWidth} > ${element.clientWidth}`));
+      const wide = await page.evaluate(() =>
+        [...document.querySelectorAll<HTMLElement>('html, .content, .work, .side, .page')]
+          .filter((element) => element.scrollWidth > element.clientWidth + 1)
+          .map((element) => `${element.className || element.tagName} ${element.scrollWidth} > ${element.clientWidth}`),
+      );
       expect(wide, path).toEqual([]);
     }
     await page.browserContext().close();
@@ -145,22 +205,48 @@ describe('sizes, dark variant and names', () => {
       const page = await open('/jobs', { theme });
       for (const station of stations) {
         await visit(page, `${application.url}/jobs/LQ-0142/${station}`);
-        const nameless = await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('button, input:not([type=file]), select, textarea, a')].filter((element) => {
-          const labelled = element instanceof HTMLInputElement || element instanceof HTMLSelectElement || element instanceof HTMLTextAreaElement ? (element.labels?.length ?? 0) > 0 : false;
-          return !labelled && (element.getAttribute('aria-label') ?? element.textContent).trim() === '';
-        }).map((element) => element.outerHTML.slice(0, 120)));
+        const nameless = await page.evaluate(() =>
+          [...document.querySelectorAll<HTMLElement>('button, input:not([type=file]), select, textarea, a')]
+            .filter((element) => {
+              const labelled =
+                element instanceof HTMLInputElement ||
+                element instanceof HTMLSelectElement ||
+                element instanceof HTMLTextAreaElement
+                  ? (element.labels?.length ?? 0) > 0
+                  : false;
+              return !labelled && (element.getAttribute('aria-label') ?? element.textContent).trim() === '';
+            })
+            .map((element) => element.outerHTML.slice(0, 120)),
+        );
         expect(nameless, station).toEqual([]);
         const faint = await page.evaluate(() => {
-          const channel = (value: number) => { const share = value / 255; return share <= 0.03928 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4; };
+          const channel = (value: number) => {
+            const share = value / 255;
+            return share <= 0.03928 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4;
+          };
           const parse = (colour: string) => (/rgba?\(([^)]+)\)/.exec(colour)?.[1] ?? '').split(/[ ,/]+/).map(Number);
-          const luminance = (colour: number[]) => 0.2126 * channel(colour[0]!) + 0.7152 * channel(colour[1]!) + 0.0722 * channel(colour[2]!);
-          const background = (element: Element | null): number[] => { for (let at = element; at !== null; at = at.parentElement) { const colour = parse(getComputedStyle(at).backgroundColor); if (colour.length === 3 || (colour[3] ?? 1) === 1) return colour; } return [255, 255, 255]; };
+          const luminance = (colour: number[]) =>
+            0.2126 * channel(colour[0]!) + 0.7152 * channel(colour[1]!) + 0.0722 * channel(colour[2]!);
+          const background = (element: Element | null): number[] => {
+            for (let at = element; at !== null; at = at.parentElement) {
+              const colour = parse(getComputedStyle(at).backgroundColor);
+              if (colour.length === 3 || (colour[3] ?? 1) === 1) return colour;
+            }
+            return [255, 255, 255];
+          };
           const out: string[] = [];
           for (const element of document.querySelectorAll<HTMLElement>('.station *, .bar *, .wire *, .job-head *')) {
-            if (element.closest('svg') !== null || element.matches(':disabled, :disabled *') || ![...element.childNodes].some((node) => node.nodeType === 3 && (node.textContent ?? '').trim() !== '') || element.offsetParent === null) continue;
+            if (
+              element.closest('svg') !== null ||
+              element.matches(':disabled, :disabled *') ||
+              ![...element.childNodes].some((node) => node.nodeType === 3 && (node.textContent ?? '').trim() !== '') ||
+              element.offsetParent === null
+            )
+              continue;
             const [a, b] = [luminance(parse(getComputedStyle(element).color)), luminance(background(element))];
             const contrast = (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
-            if (contrast < 4.5 && !element.classList.contains('visually-hidden')) out.push(`${contrast.toFixed(2)} ${element.className} ${element.textContent.slice(0, 30)}`);
+            if (contrast < 4.5 && !element.classList.contains('visually-hidden'))
+              out.push(`${contrast.toFixed(2)} ${element.className} ${element.textContent.slice(0, 30)}`);
           }
           return [...new Set(out)].slice(0, 8);
         });

@@ -12,22 +12,53 @@ export interface OpenBrowser {
 export async function openBrowser(): Promise<OpenBrowser> {
   const profile = await mkdtemp(join(tmpdir(), 'fairwatt-chromium-'));
   const browser = await puppeteer.launch({
-    executablePath: '/usr/bin/chromium', headless: true, userDataDir: profile,
-    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', '--lang=en-GB'],
+    executablePath: '/usr/bin/chromium',
+    headless: true,
+    userDataDir: profile,
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--disable-dev-shm-usage',
+      '--lang=en-GB',
+    ],
   });
-  return { browser, close: async () => { await browser.close(); await rm(profile, { recursive: true, force: true }); } };
+  return {
+    browser,
+    close: async () => {
+      await browser.close();
+      await rm(profile, { recursive: true, force: true });
+    },
+  };
 }
 
 /** A page of the working size, in the light variant, signed by a technician unless told otherwise. */
-export async function openPage(browser: Browser, options: { readonly width?: number; readonly height?: number; readonly technician?: string | null; readonly theme?: 'light' | 'dark' } = {}): Promise<Page> {
+export async function openPage(
+  browser: Browser,
+  options: {
+    readonly width?: number;
+    readonly height?: number;
+    readonly technician?: string | null;
+    readonly theme?: 'light' | 'dark';
+  } = {},
+): Promise<Page> {
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
   await page.setViewport({ width: options.width ?? 1280, height: options.height ?? 800 });
   await page.emulateMediaFeatures([{ name: 'prefers-reduced-motion', value: 'reduce' }]);
   const technician = options.technician === undefined ? 'mara' : options.technician;
-  await page.evaluateOnNewDocument((name: string | null, theme: string) => {
-    if (name !== null && localStorage.getItem('fairwatt.technician') === null) localStorage.setItem('fairwatt.technician', name);
-    if (localStorage.getItem('fairwatt.theme') === null) localStorage.setItem('fairwatt.theme', theme);
-  }, technician, options.theme ?? 'light');
+  await page.evaluateOnNewDocument(
+    (name: string | null, theme: string) => {
+      if (name !== null && localStorage.getItem('fairwatt.technician') === null)
+        localStorage.setItem('fairwatt.technician', name);
+      if (localStorage.getItem('fairwatt.theme') === null) localStorage.setItem('fairwatt.theme', theme);
+    },
+    technician,
+    options.theme ?? 'light',
+  );
   return page;
 }

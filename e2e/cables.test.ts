@@ -5,7 +5,17 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Job } from '@fairwatt/core';
-import { fill, goStation, press, pressTab, saved, seeText, startApplication, visit, type Application } from './application.ts';
+import {
+  fill,
+  goStation,
+  press,
+  pressTab,
+  saved,
+  seeText,
+  startApplication,
+  visit,
+  type Application,
+} from './application.ts';
 import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
 
 let application: Application;
@@ -27,7 +37,10 @@ afterAll(async () => {
 });
 const code = 'LQ-0145';
 const primary = () => page.$eval('[data-primary]', (element) => element.textContent);
-const blur = () => page.evaluate(() => { (document.activeElement as HTMLElement | null)?.blur(); });
+const blur = () =>
+  page.evaluate(() => {
+    (document.activeElement as HTMLElement | null)?.blur();
+  });
 const job = async (of = code) => (await (await fetch(`${application.url}/api/jobs/${of}`)).json()) as Job;
 /** Presses Enter on the next step until it no longer begins so. */
 async function enterWhile(pattern: RegExp, most = 40): Promise<number> {
@@ -36,7 +49,11 @@ async function enterWhile(pattern: RegExp, most = 40): Promise<number> {
     if (!pattern.test(await primary()) || count > most) return count;
     await blur();
     await page.keyboard.press('Enter');
-    await page.waitForFunction((before: string) => document.querySelector<HTMLElement>('.side')?.innerText !== before, { timeout: 8000 }, was);
+    await page.waitForFunction(
+      (before: string) => document.querySelector<HTMLElement>('.side')?.innerText !== before,
+      { timeout: 8000 },
+      was,
+    );
   }
 }
 const choosePhoto = async (name: string, content: Uint8Array | string) => {
@@ -49,7 +66,9 @@ describe('the record before', () => {
   it('starts from a likely harness, is corrected, and keeps what stands in the way', async () => {
     await visit(page, `${application.url}/jobs/${code}/cables`);
     await press(page, 'Start from a likely harness');
-    await page.waitForFunction(() => document.querySelectorAll('table[aria-label="Recorded cables"] tbody tr').length === 3);
+    await page.waitForFunction(
+      () => document.querySelectorAll('table[aria-label="Recorded cables"] tbody tr').length === 3,
+    );
     await fill(page, 'Way of cable C', 'cage hook, front clip');
     await fill(page, 'Ties to cut on cable C', '2');
     await fill(page, 'Socket of cable A', 'MAIN');
@@ -58,21 +77,31 @@ describe('the record before', () => {
     await fill(page, 'Socket of cable B', 'CPU 1');
     await press(page, 'supply on a tray or sled');
     await saved(page);
-    expect((await job()).cables.map((cable) => [cable.label, cable.plugs.length, cable.way])).toEqual([['A', 1, ''], ['B', 1, ''], ['C', 2, 'cage hook, front clip']]);
+    expect((await job()).cables.map((cable) => [cable.label, cable.plugs.length, cable.way])).toEqual([
+      ['A', 1, ''],
+      ['B', 1, ''],
+      ['C', 2, 'cage hook, front clip'],
+    ]);
     expect((await job()).sheet.hindrances).toEqual(['tray']);
   });
   it('keeps a picture, scaled down here, and says what is none', async () => {
     const large = await page.evaluate(async () => {
       const canvas = new OffscreenCanvas(3200, 2000);
       const pen = canvas.getContext('2d')!;
-      pen.fillStyle = '#355'; pen.fillRect(0, 0, 3200, 2000);
-      pen.fillStyle = '#eb8'; pen.fillRect(200, 200, 1400, 600);
+      pen.fillStyle = '#355';
+      pen.fillRect(0, 0, 3200, 2000);
+      pen.fillStyle = '#eb8';
+      pen.fillRect(200, 200, 1400, 600);
       return [...new Uint8Array(await (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer())];
     });
     await fill(page, 'What it shows', 'Back of the tray');
     await choosePhoto('back.png', Uint8Array.from(large));
     await page.waitForSelector('.photos img');
-    const [photo] = (await (await fetch(`${application.url}/api/jobs/${code}/photos`)).json()) as { widthPixels: number; heightPixels: number; caption: string }[];
+    const [photo] = (await (await fetch(`${application.url}/api/jobs/${code}/photos`)).json()) as {
+      widthPixels: number;
+      heightPixels: number;
+      caption: string;
+    }[];
     expect(photo).toMatchObject({ widthPixels: 1600, heightPixels: 1000, caption: 'Back of the tray' });
     await choosePhoto('no.jpg', 'this is no picture');
     await seeText(page, /no\.jpg is no picture that this browser can read/);
@@ -91,7 +120,10 @@ describe('taking out', () => {
     await seeText(page, 'Nothing is unplugged while the lead is in', '.side');
     await press(page, 'Change the order');
     await press(page, 'Later: Unplug Main 24, cable A');
-    await page.waitForFunction(() => [...document.querySelectorAll('[data-step=unplug] strong')][0]?.textContent.includes('Processor 4') === true);
+    await page.waitForFunction(
+      () =>
+        [...document.querySelectorAll('[data-step=unplug] strong')][0]?.textContent.includes('Processor 4') === true,
+    );
     await press(page, 'Keep this order');
     expect(await enterWhile(/^Done, next/)).toBeGreaterThan(9);
     await seeText(page, 'All done', '.side');
@@ -126,11 +158,16 @@ describe('the plan', () => {
     const { seats } = await job();
     expect(seats).toHaveLength(4);
     expect(seats.every((seat) => seat.rechecked !== null && seat.click && seat.tug && seat.gap)).toBe(true);
-    expect(await page.$$eval('[data-harness] [data-state]', (rows) => rows.map((row) => row.getAttribute('data-state')))).toEqual(['seated', 'seated', 'seated', 'seated']);
+    expect(
+      await page.$$eval('[data-harness] [data-state]', (rows) => rows.map((row) => row.getAttribute('data-state'))),
+    ).toEqual(['seated', 'seated', 'seated', 'seated']);
   });
   it('moved by drag into an inlet where it does not belong, is wrong at once, and can be given back', async () => {
     await visit(page, `${application.url}/jobs/LQ-0147/cables?way=plan`);
-    const middle = async (label: string) => { const box = (await (await page.waitForSelector(`[data-inlet][aria-label^="${label}"] rect`))!.boundingBox())!; return { x: box.x + box.width / 2, y: box.y + box.height / 2 }; };
+    const middle = async (label: string) => {
+      const box = (await (await page.waitForSelector(`[data-inlet][aria-label^="${label}"] rect`))!.boundingBox())!;
+      return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+    };
     const from = await middle('Film drive 3');
     const to = await middle('Pump');
     await page.mouse.move(from.x, from.y);
@@ -146,7 +183,7 @@ describe('the plan', () => {
     await saved(page);
     expect((await job('LQ-0147')).pins).toEqual([]);
   });
-  it('lights a whole cable from its tag\'s address; a tag of a job that is gone says so', async () => {
+  it("lights a whole cable from its tag's address; a tag of a job that is gone says so", async () => {
     await visit(page, `${application.url}/tags/LQ-0147/C07`);
     await page.waitForSelector('[data-harness] [data-lit=true]');
     expect(await page.$$eval('[data-lit=true]', (rows) => rows.length)).toBe(3);
@@ -162,7 +199,9 @@ describe('the plan', () => {
     await saved(page);
     await pressTab(page, 'Plan and refit');
     await page.waitForSelector('[data-inlet][data-state=open][aria-label^="Main 24"]');
-    await page.$eval('[data-inlet][aria-label^="Main 24"]', (element) => { element.dispatchEvent(new MouseEvent('click', { bubbles: true })); });
+    await page.$eval('[data-inlet][aria-label^="Main 24"]', (element) => {
+      element.dispatchEvent(new MouseEvent('click', { bubbles: true }));
+    });
     await seeText(page, /Main 24: 40 mm too short\./, '[data-why-open]');
     await seeText(page, /a main-24 extension of 40 mm for Main 24/, '[data-why-open]');
   });
@@ -173,14 +212,19 @@ describe('paper', () => {
     await visit(page, `${application.url}/jobs/${code}/cables?way=changes`);
     await seeText(page, 'Nothing is open', '.side');
     await page.waitForSelector('[data-change=replaced]');
-    const address = await page.$eval('a[href*="labels.pdf"]', (link) => (link).href);
+    const address = await page.$eval('a[href*="labels.pdf"]', (link) => link.href);
     const bytes = new Uint8Array(await (await fetch(address)).arrayBuffer());
     const document = await getDocument({ data: bytes, verbosity: 0 }).promise;
-    const text = (await (await document.getPage(1)).getTextContent()).items.map((item) => ('str' in item ? item.str : '')).join(' ').replace(/\s+/g, ' ');
+    const text = (await (await document.getPage(1)).getTextContent()).items
+      .map((item) => ('str' in item ? item.str : ''))
+      .join(' ')
+      .replace(/\s+/g, ' ');
     expect(text).toContain(`C01 ${code}`);
     expect(text).toContain('Device end: Optical');
     await press(page, 'Print on the label printer');
     await seeText(page, 'No label printer is entered');
   });
-  it('went without an error in the browser', () => { expect(errors).toEqual([]); });
+  it('went without an error in the browser', () => {
+    expect(errors).toEqual([]);
+  });
 });

@@ -12,13 +12,21 @@ it('an empty shop can be filled by hand and by files, and then takes its first j
     await visit(page, `${application.url}/jobs`);
     await seeText(page, 'No jobs yet');
     await press(page, 'Add a name');
-    await page.waitForFunction(() => document.activeElement instanceof HTMLInputElement && document.activeElement.placeholder.startsWith('As it shall'));
+    await page.waitForFunction(
+      () =>
+        document.activeElement instanceof HTMLInputElement &&
+        document.activeElement.placeholder.startsWith('As it shall'),
+    );
     await page.keyboard.type('Ilse V.');
     await page.keyboard.press('Enter');
-    await page.waitForFunction(() => document.querySelector<HTMLSelectElement>('.bar select')?.selectedOptions[0]?.textContent === 'Ilse V.');
+    await page.waitForFunction(
+      () => document.querySelector<HTMLSelectElement>('.bar select')?.selectedOptions[0]?.textContent === 'Ilse V.',
+    );
     const upload = async (path: string, file: string) => {
       await visit(page, `${application.url}${path}`);
-      await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(fileURLToPath(new URL(`../demo/${file}`, import.meta.url)));
+      await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(
+        fileURLToPath(new URL(`../demo/${file}`, import.meta.url)),
+      );
     };
     await upload('/instruments', 'shop.json');
     await seeText(page, 'Bench meter');
@@ -32,7 +40,11 @@ it('an empty shop can be filled by hand and by files, and then takes its first j
     await page.waitForSelector('[data-model=corvane-650-s]');
     await visit(page, `${application.url}/jobs`);
     await page.keyboard.press('n');
-    await page.waitForFunction(() => document.activeElement instanceof HTMLInputElement && document.activeElement.placeholder === 'Radio playout machine');
+    await page.waitForFunction(
+      () =>
+        document.activeElement instanceof HTMLInputElement &&
+        document.activeElement.placeholder === 'Radio playout machine',
+    );
     await page.keyboard.type('First machine');
     await page.keyboard.press('Enter');
     await seeText(page, 'First machine', '.job-head');

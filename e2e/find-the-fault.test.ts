@@ -17,24 +17,44 @@ afterAll(async () => {
 });
 
 const answer = async (check: string, digit: string) => {
-  await page.waitForFunction((id: string) => {
-    if (document.querySelector(`[data-check="${id}"]`) !== null) return true;
-    const more = [...document.querySelectorAll<HTMLElement>('section button.link')].find((button) => button.textContent.startsWith('all '));
-    more?.click();
-    return false;
-  }, { timeout: 2000 }, check).catch(() => null);
+  await page
+    .waitForFunction(
+      (id: string) => {
+        if (document.querySelector(`[data-check="${id}"]`) !== null) return true;
+        const more = [...document.querySelectorAll<HTMLElement>('section button.link')].find((button) =>
+          button.textContent.startsWith('all '),
+        );
+        more?.click();
+        return false;
+      },
+      { timeout: 2000 },
+      check,
+    )
+    .catch(() => null);
   if ((await page.$(`[data-check="${check}"]`)) === null) throw new Error(`${check} is not the check at hand`);
   await page.keyboard.type(digit);
   await page.waitForSelector(`[data-trail="${check}"]`);
 };
-const pick = (title: string, check: string) => page.waitForFunction((text: string, id: string) => {
-  if (document.querySelector(`[data-check="${id}"]`) !== null) return true;
-  const row = [...document.querySelectorAll<HTMLElement>('.alternatives button')].find((button) => button.textContent.startsWith(text));
-  if (row === undefined) [...document.querySelectorAll<HTMLElement>('section button.link')].find((button) => button.textContent.startsWith('all '))?.click();
-  else row.click();
-  return false;
-}, { timeout: 10_000 }, title, check);
-const share = (fault: string) => page.$eval(`[data-suspect="${fault}"] .fig`, (element) => Number(/(\d+)%/.exec(element.textContent)?.[1]));
+const pick = (title: string, check: string) =>
+  page.waitForFunction(
+    (text: string, id: string) => {
+      if (document.querySelector(`[data-check="${id}"]`) !== null) return true;
+      const row = [...document.querySelectorAll<HTMLElement>('.alternatives button')].find((button) =>
+        button.textContent.startsWith(text),
+      );
+      if (row === undefined)
+        [...document.querySelectorAll<HTMLElement>('section button.link')]
+          .find((button) => button.textContent.startsWith('all '))
+          ?.click();
+      else row.click();
+      return false;
+    },
+    { timeout: 10_000 },
+    title,
+    check,
+  );
+const share = (fault: string) =>
+  page.$eval(`[data-suspect="${fault}"] .fig`, (element) => Number(/(\d+)%/.exec(element.textContent)?.[1]));
 
 describe('the search for the fault', () => {
   it('shows what moved when an outcome comes in, by keyboard alone', async () => {
@@ -50,12 +70,16 @@ describe('the search for the fault', () => {
   it('lets an answer be corrected in place', async () => {
     await page.click('[data-trail="look-dust"] button.answer');
     await page.waitForSelector('[data-trail="look-dust"] .correct');
-    await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('.correct button')].find((button) => button.textContent === 'Clean')?.click(); });
+    await page.evaluate(() => {
+      [...document.querySelectorAll<HTMLElement>('.correct button')]
+        .find((button) => button.textContent === 'Clean')
+        ?.click();
+    });
     await seeText(page, 'Dust: Clean', '.trail');
     await saved(page);
   });
 
-  it('asks which tester gave its word, and weighs it by the shop\'s record', async () => {
+  it("asks which tester gave its word, and weighs it by the shop's record", async () => {
     await visit(page, `${application.url}/jobs/LQ-0144/fault`);
     await pick('Hand-held tester', 'm-tester');
     await page.waitForSelector('[data-check="m-tester"] .which');
@@ -65,7 +89,9 @@ describe('the search for the fault', () => {
     await page.keyboard.press('2');
     await seeText(page, 'by Old hand-held tester', '[data-trail="m-tester"]');
     const byOld = await share('wire-16pin');
-    await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('[data-trail="m-tester"] button.link')].at(-1)?.click(); });
+    await page.evaluate(() => {
+      [...document.querySelectorAll<HTMLElement>('[data-trail="m-tester"] button.link')].at(-1)?.click();
+    });
     await page.waitForFunction(() => document.querySelector('[data-trail="m-tester"]') === null);
     await saved(page);
     expect(byOld).toBeGreaterThan(0);
@@ -78,7 +104,11 @@ describe('the search for the fault', () => {
       await answer('look-standby-light', '1');
     } else {
       await page.click('[data-trail="look-standby-light"] button.answer');
-      await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('.correct button')].find((button) => button.textContent === 'Lit')?.click(); });
+      await page.evaluate(() => {
+        [...document.querySelectorAll<HTMLElement>('.correct button')]
+          .find((button) => button.textContent === 'Lit')
+          ?.click();
+      });
     }
     await seeText(page, 'Lit', '[data-trail="look-standby-light"]');
     await saved(page);
@@ -99,11 +129,19 @@ describe('the search for the fault', () => {
     await seeText(page, 'not yet proved', '[aria-label="Finding"]');
     await press(page, 'It changed nothing: next round');
     await seeText(page, 'Round 2', '.round');
-    await page.waitForFunction((was: string | null) => document.querySelector('[data-suspect]')?.getAttribute('data-suspect') !== was, {}, leader);
+    await page.waitForFunction(
+      (was: string | null) => document.querySelector('[data-suspect]')?.getAttribute('data-suspect') !== was,
+      {},
+      leader,
+    );
     await seeText(page, 'Round 1 ended', '.trail');
     await press(page, 'Repair the leader now');
     await press(page, 'The repair cured it');
-    await seeText(page, /proved by cure or swap\.\s+What spoke for it: .*Tried before in vain/s, '[aria-label="Finding"]');
+    await seeText(
+      page,
+      /proved by cure or swap\.\s+What spoke for it: .*Tried before in vain/s,
+      '[aria-label="Finding"]',
+    );
     await saved(page);
     expect(await page.$eval('[data-station=fault]', (element) => element.getAttribute('data-state'))).toBe('settled');
   });
@@ -127,7 +165,11 @@ describe('record and settings', () => {
     await seeText(page, 'Saved.');
     await visit(page, `${application.url}/jobs/LQ-0144/fault`);
     await page.waitForSelector('.next-check');
-    await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('section button.link')].find((button) => button.textContent.startsWith('all '))?.click(); });
+    await page.evaluate(() => {
+      [...document.querySelectorAll<HTMLElement>('section button.link')]
+        .find((button) => button.textContent.startsWith('all '))
+        ?.click();
+    });
     expect(await page.$eval('.work', (element) => element.textContent)).not.toContain('Known-good supply in its place');
   });
   it('are read-only for who is no owner', async () => {

@@ -51,30 +51,43 @@ describe('the load', () => {
     await seeText(page, /Measured \d+ W beside an estimate of \d+ W/, '[data-measured]');
     expect(await lasting()).toBe(estimated);
     await press(page, 'instead of the estimate');
-    await page.waitForFunction((before: number) => Number.parseInt(document.querySelector('[data-lasting]')!.textContent, 10) > before + 20, {}, estimated);
+    await page.waitForFunction(
+      (before: number) => Number.parseInt(document.querySelector('[data-lasting]')!.textContent, 10) > before + 20,
+      {},
+      estimated,
+    );
     await press(page, 'instead of the estimate');
-    await page.waitForFunction((before: number) => Number.parseInt(document.querySelector('[data-lasting]')!.textContent, 10) === before, {}, estimated);
+    await page.waitForFunction(
+      (before: number) => Number.parseInt(document.querySelector('[data-lasting]')!.textContent, 10) === before,
+      {},
+      estimated,
+    );
     await saved(page);
   });
-  it('asks why a job is sized by another rule than the shop\'s', async () => {
+  it("asks why a job is sized by another rule than the shop's", async () => {
     await pressTab(page, 'Sizing rules');
     await (await page.waitForSelector('[data-school=half-load] input'))!.click();
     await seeText(page, 'sized by another rule', '[aria-label="Sizing schools"]');
     await fill(page, 'Why not peaks covered, as this shop does', 'The client wants it quiet at night.');
-    await page.waitForFunction(() => !document.querySelector('[aria-label="Sizing schools"]')!.textContent.includes('sized by another rule'));
+    await page.waitForFunction(
+      () => !document.querySelector('[aria-label="Sizing schools"]')!.textContent.includes('sized by another rule'),
+    );
     await page.click('[data-school=peaks-covered] input');
     await saved(page);
   });
-  it('shows what it costs to run, over this machine\'s own day', async () => {
+  it("shows what it costs to run, over this machine's own day", async () => {
     await pressTab(page, 'Running cost');
-    const money = () => page.$eval('[aria-label="Running cost"] tbody tr:nth-child(4) td:nth-child(2)', (element) => Number.parseFloat(element.textContent));
+    const money = () =>
+      page.$eval('[aria-label="Running cost"] tbody tr:nth-child(4) td:nth-child(2)', (element) =>
+        Number.parseFloat(element.textContent),
+      );
     await page.waitForSelector('[aria-label="Running cost"] tbody td');
     const before = await money();
     await fill(page, 'Full (h)', '9');
     await page.keyboard.press('Enter');
-    await seeText(page, 'back to the shop\'s usual day');
+    await seeText(page, "back to the shop's usual day");
     expect(await money()).toBeGreaterThan(before);
-    await press(page, 'back to the shop\'s usual day');
+    await press(page, "back to the shop's usual day");
     await saved(page);
   });
 });
@@ -111,12 +124,20 @@ describe('the replacement', () => {
     const before = await fitting();
     await pressTab(page, 'What is asked');
     await press(page, 'over-temperature');
-    await page.waitForFunction((count: number) => Number.parseInt(document.querySelector('[data-fitting]')!.textContent, 10) < count, {}, before);
+    await page.waitForFunction(
+      (count: number) => Number.parseInt(document.querySelector('[data-fitting]')!.textContent, 10) < count,
+      {},
+      before,
+    );
     await pressTab(page, 'Candidates');
     await seeText(page, 'no over-temperature protection');
     await pressTab(page, 'What is asked');
     await press(page, 'over-temperature');
-    await page.waitForFunction((count: number) => Number.parseInt(document.querySelector('[data-fitting]')!.textContent, 10) === count, {}, before);
+    await page.waitForFunction(
+      (count: number) => Number.parseInt(document.querySelector('[data-fitting]')!.textContent, 10) === count,
+      {},
+      before,
+    );
     await saved(page);
   });
   it('puts a unit by, keeps the choice with what was known, and counts the unit as fitted', async () => {
@@ -124,14 +145,18 @@ describe('the replacement', () => {
     await (await page.waitForSelector('[data-candidate=corvane-650-s]'))!.click();
     await press(page, 'Put one by for this job');
     await seeText(page, /Put by for this job: \w \d/, '[data-units]');
-    await page.evaluate(() => { (document.activeElement as HTMLElement | null)?.blur(); });
+    await page.evaluate(() => {
+      (document.activeElement as HTMLElement | null)?.blur();
+    });
     await page.keyboard.press('Enter');
     await page.waitForFunction(() => location.pathname.endsWith('/cables'));
     await saved(page);
     await visit(page, `${application.url}/jobs/LQ-0142/replacement`);
     await seeText(page, 'Chosen: Corvane 650 S', '.side');
     // The candidates come in from the worker and move what is below them.
-    await page.$eval('.side details summary', (element) => { element.click(); });
+    await page.$eval('.side details summary', (element) => {
+      element.click();
+    });
     await seeText(page, /lasting load \d+% of the rating/, '.side details');
     await press(page, 'it is fitted');
     await seeText(page, 'Used here', '[data-units]');
@@ -147,25 +172,42 @@ describe('the supplies', () => {
     await page.waitForSelector('.supply-editor');
     await fill(page, 'Name', 'Lantern 560');
     await fill(page, 'Rating (W)', 'five hundred');
-    await page.$eval('[aria-label="Drop cable 1"]', (element) => { (element as HTMLElement).click(); });
-    await page.evaluate(() => { document.querySelector<HTMLButtonElement>('.supply-editor [type=submit]')!.click(); });
+    await page.$eval('[aria-label="Drop cable 1"]', (element) => {
+      (element as HTMLElement).click();
+    });
+    await page.evaluate(() => {
+      document.querySelector<HTMLButtonElement>('.supply-editor [type=submit]')!.click();
+    });
     await seeText(page, '2 things are to mend.', '.supply-editor > .error-text');
     await seeText(page, 'the kit has no main cable', '.supply-editor');
     await fill(page, 'Rating (W)', '560');
-    await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('.supply-editor button.link')].find((button) => button.textContent === 'another cable')!.click(); });
-    await page.waitForFunction(() => [...document.querySelectorAll<HTMLInputElement>('[aria-label^="Plugs of cable"]')].at(-1)?.value === '');
+    await page.evaluate(() => {
+      [...document.querySelectorAll<HTMLElement>('.supply-editor button.link')]
+        .find((button) => button.textContent === 'another cable')!
+        .click();
+    });
+    await page.waitForFunction(
+      () => [...document.querySelectorAll<HTMLInputElement>('[aria-label^="Plugs of cable"]')].at(-1)?.value === '',
+    );
     const last = (await page.$$('[aria-label^="Plugs of cable"]')).length;
     await (await page.$(`[aria-label="Family of cable ${last}"]`))!.select('main');
     await page.focus(`[aria-label="Plugs of cable ${last}"]`);
     await page.keyboard.type('main-24 600');
-    await page.evaluate(() => { document.querySelector<HTMLButtonElement>('.supply-editor [type=submit]')!.click(); });
+    await page.evaluate(() => {
+      document.querySelector<HTMLButtonElement>('.supply-editor [type=submit]')!.click();
+    });
     await page.waitForFunction(() => document.querySelector('.supply-editor') === null);
     await seeText(page, 'Lantern 560', '[data-model=lantern-560]');
   });
   it('come from a file row by row, read before they are taken', async () => {
     const csv = await (await fetch(`${application.url}/api/supplies/export?format=csv`)).text();
     const [head = '', first = '', second = ''] = csv.split('\n');
-    await upload('list.csv', [head, first.replace(/^[^,]+/, 'row-one'), second.replace(/^[^,]+/, 'row-two').replace(',ATX,', ',OVAL,')].join('\n'));
+    await upload(
+      'list.csv',
+      [head, first.replace(/^[^,]+/, 'row-one'), second.replace(/^[^,]+/, 'row-two').replace(',ATX,', ',OVAL,')].join(
+        '\n',
+      ),
+    );
     await seeText(page, /Read, nothing taken yet: 2 rows, 1 new, .* 1 refused/, '[data-report=would]');
     await seeText(page, /label\.shape/, '[data-report=would]');
     await page.keyboard.press('Enter');
@@ -174,16 +216,25 @@ describe('the supplies', () => {
     await page.waitForSelector('[data-model=row-one]');
     expect(await page.$('[data-model=row-two]')).toBeNull();
   });
-  it('take their prices from a supplier\'s feed, and keep them when it fails', async () => {
-    const { supplies } = JSON.parse(readFileSync(new URL('../demo/supplies.json', import.meta.url), 'utf8')) as { supplies: SupplyModel[] };
-    const feed: ServedFeed = await servePriceFeed(supplies.map(({ id, name, price }) => ({ id, name, minor: price.minor, currency: price.currency })), () => '2026-12-01');
+  it("take their prices from a supplier's feed, and keep them when it fails", async () => {
+    const { supplies } = JSON.parse(readFileSync(new URL('../demo/supplies.json', import.meta.url), 'utf8')) as {
+      supplies: SupplyModel[];
+    };
+    const feed: ServedFeed = await servePriceFeed(
+      supplies.map(({ id, name, price }) => ({ id, name, minor: price.minor, currency: price.currency })),
+      () => '2026-12-01',
+    );
     await visit(page, `${application.url}/supplies?way=prices`);
-    await fill(page, 'Address of a supplier\'s price list (CSV)', `http://127.0.0.1:${feed.port}/price-list.csv?fault=half`);
+    await fill(
+      page,
+      "Address of a supplier's price list (CSV)",
+      `http://127.0.0.1:${feed.port}/price-list.csv?fault=half`,
+    );
     await press(page, 'Keep the address');
     await page.waitForFunction(() => !document.body.textContent.includes('Keep the address'));
     await press(page, 'Fetch prices now');
     await seeText(page, 'Every price is as it was.', '[data-feed=failed]');
-    await fill(page, 'Address of a supplier\'s price list (CSV)', `http://127.0.0.1:${feed.port}/price-list.csv`);
+    await fill(page, "Address of a supplier's price list (CSV)", `http://127.0.0.1:${feed.port}/price-list.csv`);
     await press(page, 'Keep the address');
     await page.waitForFunction(() => !document.body.textContent.includes('Keep the address'));
     await press(page, 'Fetch prices now');
@@ -191,7 +242,7 @@ describe('the supplies', () => {
     await seeText(page, '2026-12-01', 'table');
     await feed.close();
   });
-  it('stand beside the shop\'s own parts, which Intake offers', async () => {
+  it("stand beside the shop's own parts, which Intake offers", async () => {
     await visit(page, `${application.url}/supplies?way=parts`);
     await page.waitForSelector('[data-own-part=tide-logger-card]');
     await visit(page, `${application.url}/jobs/LQ-0145/intake`);
@@ -206,7 +257,8 @@ describe('the supplies', () => {
     await press(page, 'Add a meter or tester');
     await page.waitForSelector('.range-row');
     await (await page.$('.ant-modal input'))!.type('Borrowed meter');
-    for (const [index, text] of ['20', 'half', '2', '0.01'].entries()) await (await page.$$('.range-row input'))[index]!.type(text);
+    for (const [index, text] of ['20', 'half', '2', '0.01'].entries())
+      await (await page.$$('.range-row input'))[index]!.type(text);
     await page.keyboard.press('Enter');
     await seeText(page, 'must be a number', '.ant-modal');
     const percent = (await page.$$('.range-row input'))[1]!;

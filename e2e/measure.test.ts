@@ -58,9 +58,13 @@ describe('readings', () => {
     await page.keyboard.down('Control');
     await page.keyboard.press('z');
     await page.keyboard.up('Control');
-    await page.waitForFunction(() => document.querySelector<HTMLInputElement>('[data-entry]')?.value === '12 11,66 18a work 310w');
+    await page.waitForFunction(
+      () => document.querySelector<HTMLInputElement>('[data-entry]')?.value === '12 11,66 18a work 310w',
+    );
     expect(await page.$eval('[aria-label="Readings"] tbody tr', (row) => row.className)).toBe('gone');
-    await page.evaluate(() => { document.querySelector<HTMLInputElement>('[data-entry]')!.select(); });
+    await page.evaluate(() => {
+      document.querySelector<HTMLInputElement>('[data-entry]')!.select();
+    });
     await page.keyboard.press('Backspace');
     await saved(page);
   });
@@ -74,7 +78,12 @@ describe('readings', () => {
   });
   it('are entered with big keys as well', async () => {
     await press(page, 'Pad');
-    for (const key of ['3.3:', '3', '.', '3', '0', 'work']) await page.evaluate((text: string) => { [...document.querySelectorAll<HTMLElement>('.pad button')].find((button) => button.textContent === text)?.click(); }, key);
+    for (const key of ['3.3:', '3', '.', '3', '0', 'work'])
+      await page.evaluate((text: string) => {
+        [...document.querySelectorAll<HTMLElement>('.pad button')]
+          .find((button) => button.textContent === text)
+          ?.click();
+      }, key);
     expect(await page.$eval('[data-entry]', (field) => (field as HTMLInputElement).value)).toBe('3.3 3.30 work ');
     await page.click('.pad .keep');
     await page.waitForFunction(() => document.querySelector<HTMLInputElement>('[data-entry]')?.value === '');
@@ -94,7 +103,12 @@ describe('a probe walk', () => {
     await fill(page, 'Cable', 'Loose drive cable');
     await (await page.waitForSelector('.walk-new select'))!.select('peripheral-4');
     await press(page, 'Start the walk');
-    for (const [pin, volts] of [[1, '12,05'], [2, '0.01'], [3, '0'], [4, '5.02']] as const) {
+    for (const [pin, volts] of [
+      [1, '12,05'],
+      [2, '0.01'],
+      [3, '0'],
+      [4, '5.02'],
+    ] as const) {
       await seeText(page, `Touch pin ${pin}`, '.walk');
       await page.keyboard.type(volts);
       await page.keyboard.press('Enter');
@@ -121,14 +135,26 @@ describe('a walk that proves a spare cable', () => {
     await fill(page, 'Cable', 'Card cable from the bag');
     await (await page.waitForSelector('.walk-new select'))!.select('card-8');
     await press(page, 'Start the walk');
-    for (const [pin, volts] of [[1, '12.02'], [2, '12.03'], [3, '12.02'], [4, '0'], [5, '0'], [6, '0'], [7, '0'], [8, '0']] as const) {
+    for (const [pin, volts] of [
+      [1, '12.02'],
+      [2, '12.03'],
+      [3, '12.02'],
+      [4, '0'],
+      [5, '0'],
+      [6, '0'],
+      [7, '0'],
+      [8, '0'],
+    ] as const) {
       await seeText(page, `Touch pin ${pin}`, '.walk');
       await page.keyboard.type(volts);
       await page.keyboard.press('Enter');
     }
     await page.waitForSelector('[data-walk="safe"]');
     const [cable, model] = await page.$$('[aria-label="As proof of a spare cable"] select');
-    const bag = await cable!.$$eval('option', (options) => options.find((option) => option.textContent === 'BAG-03')!.value);
+    const bag = await cable!.$$eval(
+      'option',
+      (options) => options.find((option) => option.textContent === 'BAG-03')!.value,
+    );
     await cable!.select(bag);
     await model!.select('tarnwick-quiet-600');
     await press(page, 'Keep the proof');
@@ -143,18 +169,33 @@ describe('a log', () => {
   it('of 200,000 rows is read beside the screen, its dips found, zoomed to, and kept', async () => {
     const random = seeded(7);
     const lines = ['time,12V,5V'];
-    for (let row = 0; row < 200_000; row += 1) lines.push(`${(row * 0.05).toFixed(2)},${(11.98 + 0.01 * normal(random) - (row === 123_456 ? 1.1 : 0)).toFixed(4)},${(5.02 + 0.003 * normal(random)).toFixed(4)}`);
+    for (let row = 0; row < 200_000; row += 1)
+      lines.push(
+        `${(row * 0.05).toFixed(2)},${(11.98 + 0.01 * normal(random) - (row === 123_456 ? 1.1 : 0)).toFixed(4)},${(5.02 + 0.003 * normal(random)).toFixed(4)}`,
+      );
     await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
     await give('long.csv', lines.join('\n'));
     await readIt();
-    await page.evaluate(() => { const seen = window as unknown as { longest: number }; seen.longest = 0; new PerformanceObserver((list) => { for (const entry of list.getEntries()) seen.longest = Math.max(seen.longest, entry.duration); }).observe({ entryTypes: ['longtask'] }); });
+    await page.evaluate(() => {
+      const seen = window as unknown as { longest: number };
+      seen.longest = 0;
+      new PerformanceObserver((list) => {
+        for (const entry of list.getEntries()) seen.longest = Math.max(seen.longest, entry.duration);
+      }).observe({ entryTypes: ['longtask'] });
+    });
     await page.waitForSelector('[data-log-read]', { timeout: 40_000 });
     await seeText(page, '200,000 rows', '[data-log-read]');
     await seeText(page, /\+12 V dips to 10\.8\d V/, '.log-events');
     await page.waitForSelector('.log-chart[data-drawn=true]');
     await page.waitForFunction(() => /\d/.test(document.querySelector('.log-chart')?.getAttribute('aria-label') ?? ''));
-    await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('.log-events button')].find((button) => button.textContent === 'show')?.click(); });
-    await page.waitForFunction(() => /10\.8/.test(document.querySelector('.log-chart')?.getAttribute('aria-label') ?? ''));
+    await page.evaluate(() => {
+      [...document.querySelectorAll<HTMLElement>('.log-events button')]
+        .find((button) => button.textContent === 'show')
+        ?.click();
+    });
+    await page.waitForFunction(() =>
+      /10\.8/.test(document.querySelector('.log-chart')?.getAttribute('aria-label') ?? ''),
+    );
     await page.focus('.log-chart');
     await page.keyboard.press('0');
     await page.click('[data-log-read] [data-primary]');
@@ -164,8 +205,12 @@ describe('a log', () => {
     await page.waitForSelector('[data-kept-log="long.csv"]');
   });
   it('of a logger with its own ways is guessed and kept with its file', async () => {
-    await (await page.waitForSelector('input[type=file]'))!.uploadFile(fileURLToPath(new URL('../demo/logs/radio-evening.csv', import.meta.url)));
-    await page.waitForFunction(() => document.querySelector<HTMLSelectElement>('[aria-label="Column 1 holds"]')?.value === 'time|day-first');
+    await (await page.waitForSelector('input[type=file]'))!.uploadFile(
+      fileURLToPath(new URL('../demo/logs/radio-evening.csv', import.meta.url)),
+    );
+    await page.waitForFunction(
+      () => document.querySelector<HTMLSelectElement>('[aria-label="Column 1 holds"]')?.value === 'time|day-first',
+    );
     await readIt();
     await seeText(page, '3,600 rows', '[data-log-read]');
     await page.click('[data-log-read] [data-primary]');
@@ -193,7 +238,10 @@ describe('a log', () => {
   });
   it('whose row does not end is refused with the row instead of being waited for', async () => {
     await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
-    await give('endless.csv', `time,12V,5V\n${Array.from({ length: 20_000 }, (_, index) => `${index},12.0,5.0`).join('\n')}\n${'12.0,'.repeat(1_000_000)}`);
+    await give(
+      'endless.csv',
+      `time,12V,5V\n${Array.from({ length: 20_000 }, (_, index) => `${index},12.0,5.0`).join('\n')}\n${'12.0,'.repeat(1_000_000)}`,
+    );
     await readIt();
     await seeText(page, 'Row 20002 does not end', '.work');
   });
@@ -215,7 +263,10 @@ describe('instruments live', () => {
     meter = await serveInstrument(() => bench.meter(), { answerMilliseconds: 4 });
     load = await serveInstrument(() => bench.load());
   });
-  afterAll(async () => { await meter.close(); await load.close(); });
+  afterAll(async () => {
+    await meter.close();
+    await load.close();
+  });
 
   it('are added by an owner at a private address, and say who they are', async () => {
     await visit(page, `${application.url}/instruments`);
@@ -233,14 +284,23 @@ describe('instruments live', () => {
     await fill(page, 'Port', String(load.port));
     await press(page, 'Add');
     await seeText(page, `127.0.0.1:${load.port}`, '[aria-label="Over the network"]');
-    await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('[data-network] button')].find((button) => button.textContent === 'who are you')?.click(); });
+    await page.evaluate(() => {
+      [...document.querySelectorAll<HTMLElement>('[data-network] button')]
+        .find((button) => button.textContent === 'who are you')
+        ?.click();
+    });
     await seeText(page, 'Fair Watt,Stand-in', '[aria-label="Over the network"]');
   });
   it('read, hold what stands still, keep it by Enter, and show trouble', async () => {
     await visit(page, `${application.url}/jobs/LQ-0143/measure?way=live`);
     await press(page, 'Start reading');
-    await page.waitForFunction(() => /^Keep \d/.test(document.querySelector('[data-live] [data-primary]')?.textContent ?? ''), { timeout: 15_000 });
-    await page.evaluate(() => { (document.activeElement as HTMLElement | null)?.blur(); });
+    await page.waitForFunction(
+      () => /^Keep \d/.test(document.querySelector('[data-live] [data-primary]')?.textContent ?? ''),
+      { timeout: 15_000 },
+    );
+    await page.evaluate(() => {
+      (document.activeElement as HTMLElement | null)?.blur();
+    });
     await page.keyboard.press('Enter');
     await seeText(page, /Kept 1[12]\.\d+ V/, '[data-live]');
     meter.fail('garbage');
@@ -271,7 +331,12 @@ describe('instruments live', () => {
   it('a sweep is stopped from any screen, also after the page was loaded again, and a load nobody is sure of is named until somebody is', async () => {
     await visit(page, `${application.url}/jobs/LQ-0143/measure?way=live`);
     await fill(page, 'Ends at (°C)', '500');
-    await page.waitForFunction(() => [...document.querySelectorAll<HTMLButtonElement>('[data-sweep] button')].find((button) => button.textContent === 'Start the sweep')?.disabled === true);
+    await page.waitForFunction(
+      () =>
+        [...document.querySelectorAll<HTMLButtonElement>('[data-sweep] button')].find(
+          (button) => button.textContent === 'Start the sweep',
+        )?.disabled === true,
+    );
     await fill(page, 'Ends at (°C)', '80');
     await fill(page, 'Dwell (s)', '30');
     await press(page, 'Start the sweep');
@@ -293,7 +358,11 @@ describe('instruments live', () => {
     load.fail('cut');
     await seeText(page, 'Nobody knows whether it still draws', '[data-unsure]');
     await press(page, 'Try to switch it off');
-    await page.waitForFunction(() => [...document.querySelectorAll('[data-unsure] button')].some((button) => button.textContent === 'Try to switch it off'));
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('[data-unsure] button')].some(
+        (button) => button.textContent === 'Try to switch it off',
+      ),
+    );
     load.fail('none');
     await press(page, 'Try to switch it off');
     await page.waitForFunction(() => document.querySelector('[data-unsure]') === null);

@@ -5,7 +5,16 @@ import { visit } from './application.ts';
 import { openBrowser, openPage } from './browser.ts';
 
 const [address = 'http://127.0.0.1:4870', directory = 'docs/screenshots', ...only] = process.argv.slice(2);
-const views: readonly { readonly name: string; readonly path: string; readonly dark?: boolean; readonly width?: number; readonly height?: number; readonly click?: string; readonly pause?: number; readonly upload?: string }[] = [
+const views: readonly {
+  readonly name: string;
+  readonly path: string;
+  readonly dark?: boolean;
+  readonly width?: number;
+  readonly height?: number;
+  readonly click?: string;
+  readonly pause?: number;
+  readonly upload?: string;
+}[] = [
   { name: 'jobs', path: '/jobs' },
   { name: 'intake', path: '/jobs/LQ-0142/intake' },
   { name: 'machine', path: '/jobs/LQ-0142/intake', click: '.tabs button:nth-child(2)' },
@@ -29,17 +38,28 @@ const views: readonly { readonly name: string; readonly path: string; readonly d
 
 const { browser, close } = await openBrowser();
 for (const view of views.filter((item) => only.length === 0 || only.includes(item.name))) {
-  const page = await openPage(browser, { theme: view.dark === true ? 'dark' : 'light', width: view.width ?? 1280, height: view.height ?? 800 });
+  const page = await openPage(browser, {
+    theme: view.dark === true ? 'dark' : 'light',
+    width: view.width ?? 1280,
+    height: view.height ?? 800,
+  });
   await visit(page, `${address}${view.path}`);
   if (view.click !== undefined) await page.click(view.click);
   if (view.upload !== undefined) {
-    await (await page.waitForSelector('input[type=file]'))!.uploadFile(fileURLToPath(new URL(view.upload, import.meta.url)));
+    await (await page.waitForSelector('input[type=file]'))!.uploadFile(
+      fileURLToPath(new URL(view.upload, import.meta.url)),
+    );
     await page.waitForSelector('[aria-label="How the file is read"] [data-primary]');
     await page.keyboard.press('Enter');
     await page.waitForSelector('[data-log-read]');
   }
-  if (view.pause !== undefined) await new Promise((resolve) => { setTimeout(resolve, view.pause); });
-  await page.evaluate(async () => { await document.fonts.ready; });
+  if (view.pause !== undefined)
+    await new Promise((resolve) => {
+      setTimeout(resolve, view.pause);
+    });
+  await page.evaluate(async () => {
+    await document.fonts.ready;
+  });
   await page.screenshot({ path: join(directory, `${view.name}.png`) });
   await page.browserContext().close();
 }

@@ -5,7 +5,18 @@ import { fileURLToPath } from 'node:url';
 import type { Page } from 'puppeteer-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { jobFileSchema } from '@fairwatt/contract';
-import { control, fill, goStation, press, pressTab, saved, seeText, startApplication, visit, type Application } from './application.ts';
+import {
+  control,
+  fill,
+  goStation,
+  press,
+  pressTab,
+  saved,
+  seeText,
+  startApplication,
+  visit,
+  type Application,
+} from './application.ts';
 import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
 
 let application: Application;
@@ -18,11 +29,14 @@ beforeAll(async () => {
   chromium = await openBrowser();
   page = await openPage(chromium.browser);
   page.on('pageerror', (error) => troubles.push(error instanceof Error ? error.message : String(error)));
-  page.on('console', (message) => { if (message.type() === 'error') troubles.push(message.text()); });
+  page.on('console', (message) => {
+    if (message.type() === 'error') troubles.push(message.text());
+  });
 });
 afterEach(async ({ task }) => {
   // A picture of what was on the screen helps more than any message.
-  if (task.result?.state === 'fail') await page.screenshot({ path: fileURLToPath(new URL('../.fairwatt/failed-e2e.png', import.meta.url)) });
+  if (task.result?.state === 'fail')
+    await page.screenshot({ path: fileURLToPath(new URL('../.fairwatt/failed-e2e.png', import.meta.url)) });
 });
 afterAll(async () => {
   await chromium.close();
@@ -34,17 +48,29 @@ const addPart = async (classId: string) => {
   const before = await page.$$eval('table[aria-label=Parts] tbody tr', (rows) => rows.length).catch(() => 0);
   await page.waitForSelector('select[data-entry]');
   await page.select('select[data-entry]', classId);
-  await page.waitForFunction((count: number) => document.querySelectorAll('table[aria-label=Parts] tbody tr').length > count, {}, before);
+  await page.waitForFunction(
+    (count: number) => document.querySelectorAll('table[aria-label=Parts] tbody tr').length > count,
+    {},
+    before,
+  );
 };
 
-describe('the radio\'s job, from intake to hand-over, by the real interface', () => {
+describe("the radio's job, from intake to hand-over, by the real interface", () => {
   it('makes a job in three fields by keyboard', async () => {
     await visit(page, `${application.url}/jobs`);
     await page.keyboard.press('n');
     await page.waitForSelector('[role=dialog] input', { visible: true });
     // A dialog that is there and cannot be seen is not there.
-    await page.waitForFunction(() => { for (let at = document.querySelector('[role=dialog] input'); at !== null; at = at.parentElement) if (getComputedStyle(at).opacity !== '1') return false; return true; });
-    await page.waitForFunction(() => document.activeElement instanceof HTMLInputElement && document.activeElement.placeholder === 'Radio playout machine');
+    await page.waitForFunction(() => {
+      for (let at = document.querySelector('[role=dialog] input'); at !== null; at = at.parentElement)
+        if (getComputedStyle(at).opacity !== '1') return false;
+      return true;
+    });
+    await page.waitForFunction(
+      () =>
+        document.activeElement instanceof HTMLInputElement &&
+        document.activeElement.placeholder === 'Radio playout machine',
+    );
     await page.keyboard.type('Radio playout machine');
     await page.keyboard.press('Tab');
     await page.keyboard.type('Radio Lantern Quay');
@@ -67,7 +93,8 @@ describe('the radio\'s job, from intake to hand-over, by the real interface', ()
 
   it('takes the machine from classes, overwrites a figure and marks the planned card', async () => {
     await pressTab(page, 'Parts');
-    for (const classId of ['board-84', 'processor-65', 'memory-old', 'card-6', 'drive-35', 'drive-flat', 'encoder-6']) await addPart(classId);
+    for (const classId of ['board-84', 'processor-65', 'memory-old', 'card-6', 'drive-35', 'drive-flat', 'encoder-6'])
+      await addPart(classId);
     await fill(page, 'Count of Memory module, older', '4');
     await fill(page, 'Lasting watts of Graphics card, one 6-pin', '118,5');
     await (await control(page, 'Upgrade: Encoder card, one 6-pin')).select('added');
@@ -87,11 +114,18 @@ describe('the radio\'s job, from intake to hand-over, by the real interface', ()
     expect(await page.$$eval('.error-text', (list) => list.length)).toBe(0);
   });
 
-  it('takes the present supply\'s label', async () => {
+  it("takes the present supply's label", async () => {
     await pressTab(page, 'Present supply');
     await fill(page, 'Rating (W)', '450');
     await press(page, 'The usual five');
-    for (const [rail, amps] of [['12V', '32'], ['5V', '18'], ['3.3V', '16'], ['-12V', '0,3'], ['5VSB', '2.5']] as const) await fill(page, `Amps of ${rail}`, amps);
+    for (const [rail, amps] of [
+      ['12V', '32'],
+      ['5V', '18'],
+      ['3.3V', '16'],
+      ['-12V', '0,3'],
+      ['5VSB', '2.5'],
+    ] as const)
+      await fill(page, `Amps of ${rail}`, amps);
     await fill(page, 'Name on the label', 'Fennmark 450');
     await saved(page);
     expect(await line('load')).toMatch(/^375 of 450 W, too small$/);
@@ -101,11 +135,25 @@ describe('the radio\'s job, from intake to hand-over, by the real interface', ()
     await goStation(page, 2);
     await page.waitForSelector('[data-suspect=psu-undersized], [data-suspect=psu-weak]');
     const title = await page.$eval('.next-check h2', (element) => element.textContent);
-    await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('section button.link')].find((button) => button.textContent.startsWith('all '))?.click(); });
-    await page.waitForFunction(() => { const found = [...document.querySelectorAll<HTMLElement>('.alternatives button')].find((button) => button.textContent.startsWith('Dust')); found?.click(); return document.querySelector('[data-check=look-dust]') !== null; });
+    await page.evaluate(() => {
+      [...document.querySelectorAll<HTMLElement>('section button.link')]
+        .find((button) => button.textContent.startsWith('all '))
+        ?.click();
+    });
+    await page.waitForFunction(() => {
+      const found = [...document.querySelectorAll<HTMLElement>('.alternatives button')].find((button) =>
+        button.textContent.startsWith('Dust'),
+      );
+      found?.click();
+      return document.querySelector('[data-check=look-dust]') !== null;
+    });
     const check = 'look-dust';
     await page.keyboard.press('2');
-    await page.waitForFunction((done: string) => document.querySelector('[data-check]')?.getAttribute('data-check') !== done, {}, check);
+    await page.waitForFunction(
+      (done: string) => document.querySelector('[data-check]')?.getAttribute('data-check') !== done,
+      {},
+      check,
+    );
     await seeText(page, 'Dust: Dusty', '.trail');
     const taken = await page.$$('.trail button');
     await taken.at(-1)!.click();
@@ -125,7 +173,11 @@ describe('the radio\'s job, from intake to hand-over, by the real interface', ()
     await seeText(page, /looks like \+5 V/);
     await page.keyboard.press('Enter');
     await seeText(page, 'Keep it all the same');
-    await fill(page, 'Quick entry of readings', '12 11,72 5 5.08 3.3 3.31 idle 12 11.31 work 12 11.33 work 5 5.1 work 3.3 3.30 work');
+    await fill(
+      page,
+      'Quick entry of readings',
+      '12 11,72 5 5.08 3.3 3.31 idle 12 11.31 work 12 11.33 work 5 5.1 work 3.3 3.30 work',
+    );
     await page.keyboard.press('Enter');
     await page.waitForSelector('[data-verdict=fail]');
     await seeText(page, '+12 V sags by 0.40 V', '.side');
@@ -136,8 +188,18 @@ describe('the radio\'s job, from intake to hand-over, by the real interface', ()
   });
 
   it('proves it by a swap and sets the finding', async () => {
-    await page.evaluate(() => { [...document.querySelectorAll<HTMLElement>('section button.link')].find((button) => button.textContent.startsWith('all '))?.click(); });
-    await page.waitForFunction(() => { const found = [...document.querySelectorAll<HTMLElement>('.alternatives button')].find((button) => button.textContent.startsWith('Known-good supply')); found?.click(); return found !== undefined || document.querySelector('[data-check=d-swap]') !== null; });
+    await page.evaluate(() => {
+      [...document.querySelectorAll<HTMLElement>('section button.link')]
+        .find((button) => button.textContent.startsWith('all '))
+        ?.click();
+    });
+    await page.waitForFunction(() => {
+      const found = [...document.querySelectorAll<HTMLElement>('.alternatives button')].find((button) =>
+        button.textContent.startsWith('Known-good supply'),
+      );
+      found?.click();
+      return found !== undefined || document.querySelector('[data-check=d-swap]') !== null;
+    });
     await page.waitForSelector('[data-check=d-swap]');
     await page.keyboard.press('1');
     await page.waitForSelector('[data-conclusion=offered]');
@@ -151,7 +213,11 @@ describe('the radio\'s job, from intake to hand-over, by the real interface', ()
     await page.waitForSelector('[data-verdict=too-small]');
     const planned = Number((await page.$eval('[data-lasting]', (element) => element.textContent)).replace(/ .*/, ''));
     await pressTab(page, 'As it came');
-    await page.waitForFunction((before: number) => !document.querySelector('[data-lasting]')!.textContent.startsWith(String(before)), {}, planned);
+    await page.waitForFunction(
+      (before: number) => !document.querySelector('[data-lasting]')!.textContent.startsWith(String(before)),
+      {},
+      planned,
+    );
     const present = Number((await page.$eval('[data-lasting]', (element) => element.textContent)).replace(/ .*/, ''));
     expect(planned - present).toBe(95);
     await pressTab(page, 'Sizing rules');
@@ -184,9 +250,15 @@ describe('the radio\'s job, from intake to hand-over, by the real interface', ()
     for (let count = 0; count < 10; count += 1) {
       const next = await page.$eval('[data-primary]', (element) => element.textContent);
       if (!/^(Seated|Tied)/.test(next)) break;
-      await page.evaluate(() => { (document.activeElement as HTMLElement | null)?.blur(); });
+      await page.evaluate(() => {
+        (document.activeElement as HTMLElement | null)?.blur();
+      });
       await page.keyboard.press('Enter');
-      await page.waitForFunction((was: string) => document.querySelector('[data-primary]')?.textContent !== was, {}, next);
+      await page.waitForFunction(
+        (was: string) => document.querySelector('[data-primary]')?.textContent !== was,
+        {},
+        next,
+      );
     }
     await saved(page);
     expect(await line('cables')).toMatch(/^(\d+) of \1 seated$/);
@@ -203,22 +275,37 @@ describe('the radio\'s job, from intake to hand-over, by the real interface', ()
     await page.waitForFunction(() => document.querySelector('.side .decides')?.textContent === '6 of 6 pass');
     await goStation(page, 7);
     await page.waitForSelector('[data-open="0"]');
-    await page.evaluate(() => { (document.activeElement as HTMLElement | null)?.blur(); });
+    await page.evaluate(() => {
+      (document.activeElement as HTMLElement | null)?.blur();
+    });
     await page.keyboard.press('Enter');
     await seeText(page, 'Closed', '.side .decides');
     await saved(page);
     const report = await page.$eval('.report-sheet', (element) => (element as HTMLElement).innerText);
-    for (const told of ['Supply weak under load, proved by cure or swap', '11.32 V', '11.98 V', 'Behind the tray, lower hole', '✓ seated, Mara T.']) expect(report).toContain(told);
+    for (const told of [
+      'Supply weak under load, proved by cure or swap',
+      '11.32 V',
+      '11.98 V',
+      'Behind the tray, lower hole',
+      '✓ seated, Mara T.',
+    ])
+      expect(report).toContain(told);
   });
 
   it('exports the job as a file that fits the format', async () => {
     const directory = await mkdtemp(join(tmpdir(), 'fairwatt-download-'));
     const session = await page.createCDPSession();
-    await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: directory, browserContextId: page.browserContext().id ?? '' });
+    await session.send('Browser.setDownloadBehavior', {
+      behavior: 'allow',
+      downloadPath: directory,
+      browserContextId: page.browserContext().id ?? '',
+    });
     await press(page, 'Export the job as a file');
     let name: string | undefined;
     for (let attempt = 0; attempt < 50 && name === undefined; attempt += 1) {
-      await new Promise((resolve) => { setTimeout(resolve, 100); });
+      await new Promise((resolve) => {
+        setTimeout(resolve, 100);
+      });
       name = (await readdir(directory)).find((file) => file.endsWith('.json'));
     }
     const file = jobFileSchema.parse(JSON.parse(await readFile(join(directory, name!), 'utf8')));

@@ -5,19 +5,29 @@ import type { BagCable, CableBags, Pinout, Problem } from '@fairwatt/contract';
 import { startServer, type RunningServer } from './running-server.ts';
 
 let server: RunningServer;
-beforeAll(async () => { server = await startServer(); });
-afterAll(async () => { await server.end(); });
+beforeAll(async () => {
+  server = await startServer();
+});
+afterAll(async () => {
+  await server.end();
+});
 const bags = async () => (await server.call<CableBags>('/cable-bags')).body;
-const putCable = <T = CableBags>(cable: BagCable, basedOn = cable.version, by = 'joss') => server.call<T>('/cable-bags/cables', { by, basedOn, cable }, 'PUT');
-const putPinout = <T = CableBags>(pinout: Pinout, basedOn = pinout.version) => server.call<T>('/cable-bags/pinouts', { by: 'joss', basedOn, pinout }, 'PUT');
-const prove = <T = CableBags>(cableId: string, modelId: string, proved = true) => server.call<T>('/cable-bags/proofs', { by: 'edda', cableId, modelId, note: 'probed', proved }, 'PUT');
+const putCable = <T = CableBags>(cable: BagCable, basedOn = cable.version, by = 'joss') =>
+  server.call<T>('/cable-bags/cables', { by, basedOn, cable }, 'PUT');
+const putPinout = <T = CableBags>(pinout: Pinout, basedOn = pinout.version) =>
+  server.call<T>('/cable-bags/pinouts', { by: 'joss', basedOn, pinout }, 'PUT');
+const prove = <T = CableBags>(cableId: string, modelId: string, proved = true) =>
+  server.call<T>('/cable-bags/proofs', { by: 'edda', cableId, modelId, note: 'probed', proved }, 'PUT');
 
 describe('cable bags', () => {
-  it('hold the demo shop\'s spare cables: safe at home, harmful on another maker\'s row, unknown from a drawer', async () => {
+  it("hold the demo shop's spare cables: safe at home, harmful on another maker's row, unknown from a drawer", async () => {
     const { cables, pinouts } = await bags();
     const word = (label: string, modelId: string) => {
       const cable = cables.find((item) => item.label === label)!;
-      const pinout = pinouts.find((item) => item.supplies.includes(modelId))?.sockets.find((socket) => socket.family === cable.family) ?? null;
+      const pinout =
+        pinouts
+          .find((item) => item.supplies.includes(modelId))
+          ?.sockets.find((socket) => socket.family === cable.family) ?? null;
       return cable.plugs.map((plug) => crossingOf(pinout, { plug: plug.kind, ends: plug.ends }).word);
     };
     expect(word('BAG-01', 'corvane-650-s')).toEqual(['safe']);
@@ -29,12 +39,27 @@ describe('cable bags', () => {
     expect(word('BAG-04', 'tarnwick-quiet-600')).toEqual(['unknown']);
   });
   it('take a cable, change it on the version that was seen, and drop it', async () => {
-    const cable: BagCable = { id: randomUUID(), version: 0, label: 'BAG-09', place: 'C 6', family: 'drive', cameWith: '', note: '', gauge: null, plugs: [{ kind: 'peripheral-4', millimetres: 400, ends: [1, 2, 'none', null] }] };
+    const cable: BagCable = {
+      id: randomUUID(),
+      version: 0,
+      label: 'BAG-09',
+      place: 'C 6',
+      family: 'drive',
+      cameWith: '',
+      note: '',
+      gauge: null,
+      plugs: [{ kind: 'peripheral-4', millimetres: 400, ends: [1, 2, 'none', null] }],
+    };
     expect((await putCable(cable)).body.cables).toContainEqual({ ...cable, version: 1 });
     expect((await putCable<Problem>(cable)).status).toBe(409);
     expect((await putCable<Problem>({ ...cable, plugs: [] }, 1)).body.errors?.[0]?.path).toBe('cable.plugs');
-    expect((await putCable<Problem>({ ...cable, plugs: [{ ...cable.plugs[0]!, ends: [1, 2, 3, 4, 5] }] }, 1)).body.errors?.[0]?.path).toBe('cable.plugs.0.ends');
-    expect((await putCable<Problem>({ ...cable, version: 1 }, 1, 'nobody')).body.type).toBe('/problems/unknown-technician');
+    expect(
+      (await putCable<Problem>({ ...cable, plugs: [{ ...cable.plugs[0]!, ends: [1, 2, 3, 4, 5] }] }, 1)).body
+        .errors?.[0]?.path,
+    ).toBe('cable.plugs.0.ends');
+    expect((await putCable<Problem>({ ...cable, version: 1 }, 1, 'nobody')).body.type).toBe(
+      '/problems/unknown-technician',
+    );
     const remove = <T>() => server.call<T>(`/cable-bags/cables/${cable.id}?by=joss`, {}, 'DELETE');
     expect((await remove<CableBags>()).body.cables.some((item) => item.id === cable.id)).toBe(false);
     expect((await remove<Problem>()).status).toBe(404);
@@ -53,15 +78,26 @@ describe('cable bags', () => {
     await prove(processor.id, 'corvane-750-b');
     expect((await prove(processor.id, 'corvane-750-b', false)).body.proofs).toEqual([]);
   });
-  it('know each supply\'s sockets once', async () => {
+  it("know each supply's sockets once", async () => {
     const { pinouts } = await bags();
-    const other: Pinout = { id: 'other-back', version: 0, name: 'Another back panel', sockets: [{ family: 'cpu', pins: ['12', null, 'G'] }], supplies: ['corvane-650-s'] };
+    const other: Pinout = {
+      id: 'other-back',
+      version: 0,
+      name: 'Another back panel',
+      sockets: [{ family: 'cpu', pins: ['12', null, 'G'] }],
+      supplies: ['corvane-650-s'],
+    };
     const after = (await putPinout(other)).body.pinouts;
     expect(after.find((item) => item.id === 'other-back')).toEqual({ ...other, version: 1 });
     expect(after.find((item) => item.id === 'corvane-back')!.supplies).not.toContain('corvane-650-s');
     expect((await putPinout<Problem>(other)).status).toBe(409);
-    expect((await putPinout<Problem>({ ...other, version: 1, supplies: ['ghost'] })).body.errors?.[0]?.path).toBe('pinout.supplies.0');
-    expect((await putPinout<Problem>({ ...other, version: 1, sockets: [other.sockets[0]!, other.sockets[0]!] })).body.errors?.[0]?.path).toBe('pinout.sockets');
+    expect((await putPinout<Problem>({ ...other, version: 1, supplies: ['ghost'] })).body.errors?.[0]?.path).toBe(
+      'pinout.supplies.0',
+    );
+    expect(
+      (await putPinout<Problem>({ ...other, version: 1, sockets: [other.sockets[0]!, other.sockets[0]!] })).body
+        .errors?.[0]?.path,
+    ).toBe('pinout.sockets');
     expect(pinouts.length).toBeGreaterThan(1);
   });
 });

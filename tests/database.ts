@@ -8,7 +8,10 @@ import { migrate } from '@fairwatt/server';
 import { startCluster } from '../command/src/postgres.ts';
 
 declare module 'vitest' {
-  interface ProvidedContext { readonly databaseUrl: string; readonly templateDatabase: string }
+  interface ProvidedContext {
+    readonly databaseUrl: string;
+    readonly templateDatabase: string;
+  }
 }
 
 /** A migrated template database on the test cluster, from which each test file makes its own. */

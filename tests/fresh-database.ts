@@ -13,5 +13,8 @@ export async function freshDatabase(): Promise<{ readonly url: string; readonly 
     await client.end();
   };
   await asAdmin(`create database ${name} template ${inject('templateDatabase')}`);
-  return { url: admin.replace(/\/[^/]*$/, `/${name}`), drop: () => asAdmin(`drop database if exists ${name} with (force)`) };
+  return {
+    url: admin.replace(/\/[^/]*$/, `/${name}`),
+    drop: () => asAdmin(`drop database if exists ${name} with (force)`),
+  };
 }

@@ -1,7 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { pino } from 'pino';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import type { InstrumentTrouble, LiveEvent, NetworkInstrument, Problem, SweepEvent, SweepsMessage } from '@fairwatt/contract';
+import type {
+  InstrumentTrouble,
+  LiveEvent,
+  NetworkInstrument,
+  Problem,
+  SweepEvent,
+  SweepsMessage,
+} from '@fairwatt/contract';
 import { SimulatedBench, serveInstrument, type Fault, type ServedInstrument } from '@fairwatt/instruments';
 import { InstrumentFailure, ScpiLink, Sweeps } from '@fairwatt/server';
 import { startServer, type RunningServer } from './running-server.ts';
@@ -10,9 +17,24 @@ let server: RunningServer;
 let bench: SimulatedBench;
 let meter: ServedInstrument;
 let load: ServedInstrument;
-const meterAt = (port: number): NetworkInstrument => ({ id: 'meter', name: 'Bench meter by net', role: 'meter', host: '127.0.0.1', port, instrumentId: 'bench-meter' });
-const loadAt = (port: number): NetworkInstrument => ({ id: 'load', name: 'Load', role: 'load', host: '127.0.0.1', port, instrumentId: null });
-const add = (instrument: NetworkInstrument, by = 'mara') => server.call<NetworkInstrument[] & Problem>('/instruments', { by, instrument });
+const meterAt = (port: number): NetworkInstrument => ({
+  id: 'meter',
+  name: 'Bench meter by net',
+  role: 'meter',
+  host: '127.0.0.1',
+  port,
+  instrumentId: 'bench-meter',
+});
+const loadAt = (port: number): NetworkInstrument => ({
+  id: 'load',
+  name: 'Load',
+  role: 'load',
+  host: '127.0.0.1',
+  port,
+  instrumentId: null,
+});
+const add = (instrument: NetworkInstrument, by = 'mara') =>
+  server.call<NetworkInstrument[] & Problem>('/instruments', { by, instrument });
 
 beforeAll(async () => {
   server = await startServer();
@@ -22,7 +44,10 @@ beforeAll(async () => {
   await add(meterAt(meter.port));
   await add(loadAt(load.port));
 });
-afterEach(() => { meter.fail('none'); load.fail('none'); });
+afterEach(() => {
+  meter.fail('none');
+  load.fail('none');
+});
 afterAll(async () => {
   await server.end();
   await meter.close();
@@ -62,11 +87,21 @@ describe('the link to an instrument', () => {
     expect(await link.askFigure('CURRent?')).toBe(3.5);
     link.close();
   });
-  it.each([['cut', 'vanished'], ['half', 'vanished'], ['silent', 'silent'], ['garbage', 'nonsense'], ['flood', 'flood'], ['stale', 'stale-answer']] as const)('%s: %s, and nothing of the answer is kept', async (fault: Fault, trouble: InstrumentTrouble) => {
+  it.each([
+    ['cut', 'vanished'],
+    ['half', 'vanished'],
+    ['silent', 'silent'],
+    ['garbage', 'nonsense'],
+    ['flood', 'flood'],
+    ['stale', 'stale-answer'],
+  ] as const)('%s: %s, and nothing of the answer is kept', async (fault: Fault, trouble: InstrumentTrouble) => {
     const link = await ScpiLink.open('127.0.0.1', meter.port, 300);
     expect(await link.askFigure('MEASure:VOLTage:DC?')).toBeGreaterThan(10);
     meter.fail(fault);
-    const failure = await link.askFigure('MEASure:VOLTage:DC?').then(() => null, (error: unknown) => error);
+    const failure = await link.askFigure('MEASure:VOLTage:DC?').then(
+      () => null,
+      (error: unknown) => error,
+    );
     expect(failure).toBeInstanceOf(InstrumentFailure);
     expect((failure as InstrumentFailure).trouble).toBe(trouble);
     meter.fail('none');
@@ -83,17 +118,29 @@ describe('the link to an instrument', () => {
 describe('instruments of the shop', () => {
   it('are added by an owner, at loopback and private addresses only', async () => {
     expect((await add(meterAt(5025), 'joss')).body).toMatchObject({ type: '/problems/not-an-owner' });
-    for (const host of ['8.8.8.8', '172.32.0.1', 'meter.local', '192.168.1.300', '0.0.0.0', '::2']) expect((await add({ ...meterAt(5025), id: 'x', host })).body.errors, host).toMatchObject([{ path: 'instrument.host' }]);
-    for (const host of ['10.0.0.7', '172.16.3.4', '192.168.1.40', '::1', 'fd12:3456::1']) expect((await add({ ...meterAt(5025), id: 'x', host })).status, host).toBe(201);
-    expect((await add({ ...meterAt(5025), id: 'x', instrumentId: null })).body.errors).toMatchObject([{ path: 'instrument.instrumentId' }]);
+    for (const host of ['8.8.8.8', '172.32.0.1', 'meter.local', '192.168.1.300', '0.0.0.0', '::2'])
+      expect((await add({ ...meterAt(5025), id: 'x', host })).body.errors, host).toMatchObject([
+        { path: 'instrument.host' },
+      ]);
+    for (const host of ['10.0.0.7', '172.16.3.4', '192.168.1.40', '::1', 'fd12:3456::1'])
+      expect((await add({ ...meterAt(5025), id: 'x', host })).status, host).toBe(201);
+    expect((await add({ ...meterAt(5025), id: 'x', instrumentId: null })).body.errors).toMatchObject([
+      { path: 'instrument.instrumentId' },
+    ]);
     expect((await add({ ...meterAt(5025), id: 'x', instrumentId: 'nobody' })).status).toBe(422);
     expect((await add({ ...meterAt(0), id: 'x' })).body.errors).toMatchObject([{ path: 'instrument.port' }]);
     expect((await server.call<Problem>('/instruments/x?by=joss', {}, 'DELETE')).status).toBe(403);
-    expect((await server.call<NetworkInstrument[]>('/instruments/x?by=mara', {}, 'DELETE')).body.map((item) => item.id).sort()).toEqual(['load', 'meter']);
+    expect(
+      (await server.call<NetworkInstrument[]>('/instruments/x?by=mara', {}, 'DELETE')).body
+        .map((item) => item.id)
+        .sort(),
+    ).toEqual(['load', 'meter']);
     expect((await server.call<Problem>('/instruments/x?by=mara', {}, 'DELETE')).status).toBe(404);
   });
   it('tell who they are, or what is wrong', async () => {
-    expect((await server.call('/instruments/meter/identity')).body).toMatchObject({ identity: expect.stringContaining('Stand-in meter') as string });
+    expect((await server.call('/instruments/meter/identity')).body).toMatchObject({
+      identity: expect.stringContaining('Stand-in meter') as string,
+    });
     meter.fail('garbage');
     expect((await server.call('/instruments/meter/identity')).body).toEqual({ identity: null, trouble: 'nonsense' });
   });
@@ -101,7 +148,9 @@ describe('instruments of the shop', () => {
 
 describe('a meter live', () => {
   it('streams readings and holds what stands still', async () => {
-    const seen = await events<LiveEvent>('/instruments/meter/live?rail=%2B12&job=LQ-0143', (list) => list.some((event) => event.kind === 'held'));
+    const seen = await events<LiveEvent>('/instruments/meter/live?rail=%2B12&job=LQ-0143', (list) =>
+      list.some((event) => event.kind === 'held'),
+    );
     expect(seen[0]).toMatchObject({ kind: 'identity' });
     const held = seen.find((event) => event.kind === 'held');
     expect(held).toMatchObject({ count: 12 });
@@ -131,14 +180,30 @@ describe('a meter live', () => {
     expect((await time('meter', 'LQ-0142')).body).toEqual({ milliseconds: null, trouble: 'vanished' });
   });
   it('refuses a rail or an instrument that is not there', async () => {
-    expect((await server.call<Problem>('/instruments/meter/live?rail=7&job=LQ-0143')).body.errors).toMatchObject([{ path: 'rail' }]);
+    expect((await server.call<Problem>('/instruments/meter/live?rail=7&job=LQ-0143')).body.errors).toMatchObject([
+      { path: 'rail' },
+    ]);
     expect((await server.call<Problem>('/instruments/load/live?rail=%2B12&job=LQ-0143')).status).toBe(404);
   });
 });
 
 describe('a load sweep', () => {
-  const sweep = async (changes: object = {}) => server.call<{ id: string } & Problem>('/instruments/sweeps', { by: 'mara', job: 'LQ-0142', meterId: 'meter', loadId: 'load', rail: '+12', fromAmps: 2, toAmps: 20, steps: 4, dwellSeconds: 0.2, hottestCelsius: 80, ...changes });
-  const toEnd = (id: string) => events<SweepEvent>(`/instruments/sweeps/${id}/events`, (list) => list.some((event) => event.kind === 'ended'));
+  const sweep = async (changes: object = {}) =>
+    server.call<{ id: string } & Problem>('/instruments/sweeps', {
+      by: 'mara',
+      job: 'LQ-0142',
+      meterId: 'meter',
+      loadId: 'load',
+      rail: '+12',
+      fromAmps: 2,
+      toAmps: 20,
+      steps: 4,
+      dwellSeconds: 0.2,
+      hottestCelsius: 80,
+      ...changes,
+    });
+  const toEnd = (id: string) =>
+    events<SweepEvent>(`/instruments/sweeps/${id}/events`, (list) => list.some((event) => event.kind === 'ended'));
   it('reads each step, falls with the load, and leaves the load off', async () => {
     const { body } = await sweep();
     expect((await sweep()).body).toMatchObject({ type: '/problems/load-busy' });
@@ -151,7 +216,9 @@ describe('a load sweep', () => {
   });
   it('is stopped at once, and the load is off before the answer comes', async () => {
     const { body } = await sweep({ dwellSeconds: 30 });
-    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) => list.some((event) => event.kind === 'setting'));
+    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) =>
+      list.some((event) => event.kind === 'setting'),
+    );
     const answer = await server.call(`/instruments/sweeps/${body.id}/stop`, {});
     expect(answer.body).toEqual({ ended: { kind: 'ended', end: 'stopped', loadOff: true } });
     expect(bench.drawing).toBe(false);
@@ -162,24 +229,42 @@ describe('a load sweep', () => {
     expect(bench.drawing).toBe(false);
   });
   it('ends by itself on heat', async () => {
-    const { body } = await sweep({ job: 'LQ-0143', hottestCelsius: 30, fromAmps: 20, toAmps: 30, steps: 2, dwellSeconds: 60 });
+    const { body } = await sweep({
+      job: 'LQ-0143',
+      hottestCelsius: 30,
+      fromAmps: 20,
+      toAmps: 30,
+      steps: 2,
+      dwellSeconds: 60,
+    });
     const begun = Date.now();
-    const seen = await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) => list.some((event) => event.kind === 'ended') || Date.now() - begun > 9000);
+    const seen = await events<SweepEvent>(
+      `/instruments/sweeps/${body.id}/events`,
+      (list) => list.some((event) => event.kind === 'ended') || Date.now() - begun > 9000,
+    );
     if (!seen.some((event) => event.kind === 'ended')) await server.call(`/instruments/sweeps/${body.id}/stop`, {});
     else expect(seen.at(-1)).toMatchObject({ end: 'too-hot', loadOff: true });
     expect(bench.drawing).toBe(false);
   }, 20_000);
-  it.each(['silent', 'cut', 'garbage', 'stale'] as const)('ends when the meter is %s, and the load is off', async (fault) => {
-    const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
-    const seen = await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) => { if (list.some((event) => event.kind === 'setting')) meter.fail(fault); return list.some((event) => event.kind === 'ended'); });
-    const last = seen.at(-1)!;
-    expect(last).toMatchObject({ kind: 'ended', loadOff: true });
-    expect(last.kind === 'ended' && last.end !== 'done').toBe(true);
-    expect(bench.drawing).toBe(false);
-  });
+  it.each(['silent', 'cut', 'garbage', 'stale'] as const)(
+    'ends when the meter is %s, and the load is off',
+    async (fault) => {
+      const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
+      const seen = await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) => {
+        if (list.some((event) => event.kind === 'setting')) meter.fail(fault);
+        return list.some((event) => event.kind === 'ended');
+      });
+      const last = seen.at(-1)!;
+      expect(last).toMatchObject({ kind: 'ended', loadOff: true });
+      expect(last.kind === 'ended' && last.end !== 'done').toBe(true);
+      expect(bench.drawing).toBe(false);
+    },
+  );
   it('switches the load off by a new link when the old one broke', async () => {
     const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
-    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) => list.some((event) => event.kind === 'setting'));
+    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) =>
+      list.some((event) => event.kind === 'setting'),
+    );
     load.fail('cut');
     setTimeout(() => load.fail('none'), 400);
     expect((await toEnd(body.id)).at(-1)).toMatchObject({ kind: 'ended', end: 'vanished', loadOff: true });
@@ -187,7 +272,9 @@ describe('a load sweep', () => {
   });
   it('says so when nobody knows whether the load is off', async () => {
     const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
-    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) => list.some((event) => event.kind === 'setting'));
+    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) =>
+      list.some((event) => event.kind === 'setting'),
+    );
     load.fail('cut');
     expect((await toEnd(body.id)).at(-1)).toMatchObject({ kind: 'ended', end: 'vanished', loadOff: false });
     load.fail('none');
@@ -195,13 +282,21 @@ describe('a load sweep', () => {
   });
   it('is seen by every screen while it runs, and a load nobody is sure of until it is known to be off', async () => {
     const seen = async () => (await server.call<SweepsMessage>('/instruments/sweeps')).body;
-    const off = (byHand: boolean) => server.call<{ loadOff: boolean } & Problem>('/instruments/load/off', { by: 'mara', byHand });
+    const off = (byHand: boolean) =>
+      server.call<{ loadOff: boolean } & Problem>('/instruments/load/off', { by: 'mara', byHand });
     expect(await seen()).toEqual({ running: [], unsure: [{ loadId: 'load', loadName: 'Load' }] });
     expect((await off(false)).body).toEqual({ loadOff: true });
     expect(await seen()).toEqual({ running: [], unsure: [] });
     const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
-    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) => list.some((event) => event.kind === 'setting'));
-    expect(await seen()).toEqual({ running: [{ id: body.id, job: 'LQ-0143', rail: '+12', meterId: 'meter', loadId: 'load', loadName: 'Load', steps: 4 }], unsure: [] });
+    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) =>
+      list.some((event) => event.kind === 'setting'),
+    );
+    expect(await seen()).toEqual({
+      running: [
+        { id: body.id, job: 'LQ-0143', rail: '+12', meterId: 'meter', loadId: 'load', loadName: 'Load', steps: 4 },
+      ],
+      unsure: [],
+    });
     expect((await off(false)).body).toMatchObject({ type: '/problems/load-busy' });
     load.fail('silent');
     await toEnd(body.id);

@@ -8,7 +8,11 @@ import type { Act, Job } from '@fairwatt/core';
 import { createApp, createPool, loadDemo, loadModel } from '@fairwatt/server';
 import { freshDatabase } from './fresh-database.ts';
 
-export interface Answer<T> { readonly status: number; readonly type: string; readonly body: T }
+export interface Answer<T> {
+  readonly status: number;
+  readonly type: string;
+  readonly body: T;
+}
 
 /** The API on a database of its own, with the demo shop, and short ways to talk to it. */
 export interface RunningServer {
@@ -26,19 +30,42 @@ export async function startServer(): Promise<RunningServer> {
   const pool = createPool(database.url, silent);
   const model = await loadModel();
   await loadDemo(pool, model, fileURLToPath(new URL('../demo', import.meta.url)), new Date().toISOString());
-  const server = await new Promise<Server>((resolve) => { const started = createApp({ pool, model, log: silent, webDirectory: null }).listen(0, '127.0.0.1', () => resolve(started)); });
+  const server = await new Promise<Server>((resolve) => {
+    const started = createApp({ pool, model, log: silent, webDirectory: null }).listen(0, '127.0.0.1', () =>
+      resolve(started),
+    );
+  });
   const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
   const call = async <T>(path: string, body?: unknown, method = 'POST'): Promise<Answer<T>> => {
-    const response = await fetch(`${base}${path}`, body === undefined ? {} : { method, headers: { 'content-type': 'application/json' }, body: typeof body === 'string' ? body : JSON.stringify(body) });
+    const response = await fetch(
+      `${base}${path}`,
+      body === undefined
+        ? {}
+        : {
+            method,
+            headers: { 'content-type': 'application/json' },
+            body: typeof body === 'string' ? body : JSON.stringify(body),
+          },
+    );
     const text = await response.text();
-    return { status: response.status, type: response.headers.get('content-type') ?? '', body: (text === '' ? null : JSON.parse(text)) as T };
+    return {
+      status: response.status,
+      type: response.headers.get('content-type') ?? '',
+      body: (text === '' ? null : JSON.parse(text)) as T,
+    };
   };
   return {
-    base, pool, call,
+    base,
+    pool,
+    call,
     act: (code, done, by = 'mara', id = randomUUID()) => call(`/jobs/${code}/acts`, { id, by, act: done }),
-    make: async (title = 'Test machine') => (await call<Job>('/jobs', { id: randomUUID(), by: 'mara', title, client: 'Client', words: 'Words' })).body,
+    make: async (title = 'Test machine') =>
+      (await call<Job>('/jobs', { id: randomUUID(), by: 'mara', title, client: 'Client', words: 'Words' })).body,
     end: async () => {
-      await new Promise((resolve) => { server.close(resolve); server.closeAllConnections(); });
+      await new Promise((resolve) => {
+        server.close(resolve);
+        server.closeAllConnections();
+      });
       await pool.end();
       await database.drop();
     },

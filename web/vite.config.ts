@@ -6,8 +6,14 @@ function precacheList(): Plugin {
   return {
     name: 'precache-list',
     generateBundle(_options, bundle) {
-      const files = Object.keys(bundle).filter((name) => name !== 'sw.js' && !name.endsWith('.map') && !/\.woff$/.test(name)).map((name) => (name === 'index.html' ? '/' : `/${name}`));
-      this.emitFile({ type: 'asset', fileName: 'precache.json', source: JSON.stringify([...new Set(['/', ...files])]) });
+      const files = Object.keys(bundle)
+        .filter((name) => name !== 'sw.js' && !name.endsWith('.map') && !/\.woff$/.test(name))
+        .map((name) => (name === 'index.html' ? '/' : `/${name}`));
+      this.emitFile({
+        type: 'asset',
+        fileName: 'precache.json',
+        source: JSON.stringify([...new Set(['/', ...files])]),
+      });
     },
   };
 }

@@ -3,21 +3,37 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { loadModel } from '@fairwatt/server';
-import { computeVerbs, jobFileSchema, knowledgeSchema, shelfFileSchema, shopFileSchema, supplyFileSchema, type ComputeVerb, type Problem } from '@fairwatt/contract';
+import {
+  computeVerbs,
+  jobFileSchema,
+  knowledgeSchema,
+  shelfFileSchema,
+  shopFileSchema,
+  supplyFileSchema,
+  type ComputeVerb,
+  type Problem,
+} from '@fairwatt/contract';
 import { compute, ComputeProblem } from './compute.ts';
 import { root } from './paths.ts';
 import { knowledgePage } from './knowledge-page.ts';
 import { jsonSchemas } from './schemas.ts';
 
 const formats = readFileSync(join(root, 'docs/formats.md'), 'utf8');
-const examples = new Map([...formats.matchAll(/```json compute:(\w+)\n([\s\S]*?)```/g)].map((match) => [match[1]!, match[2]!]));
+const examples = new Map(
+  [...formats.matchAll(/```json compute:(\w+)\n([\s\S]*?)```/g)].map((match) => [match[1]!, match[2]!]),
+);
 const model = await loadModel();
 const input = (verb: ComputeVerb): unknown => JSON.parse(examples.get(verb)!);
 const readJson = (path: string): unknown => JSON.parse(readFileSync(join(root, path), 'utf8'));
 
-function command(args: readonly string[], standardInput: string): Promise<{ code: number | null; out: string; error: string }> {
+function command(
+  args: readonly string[],
+  standardInput: string,
+): Promise<{ code: number | null; out: string; error: string }> {
   return new Promise((resolve) => {
-    const child = execFile(join(root, 'fairwatt'), ['compute', ...args], (_failure, out, error) => resolve({ code: child.exitCode, out, error }));
+    const child = execFile(join(root, 'fairwatt'), ['compute', ...args], (_failure, out, error) =>
+      resolve({ code: child.exitCode, out, error }),
+    );
     child.stdin!.end(standardInput);
   });
 }
@@ -27,32 +43,56 @@ describe('the examples of docs/formats.md', () => {
     expect([...examples.keys()].sort()).toEqual([...computeVerbs].sort());
   });
   it('verdict', () => {
-    const result = compute('verdict', input('verdict'), () => model) as { verdicts: { word: string; subject: string }[]; steadiness: { word: string }[] };
-    expect(result.verdicts.map((verdict) => [verdict.subject, verdict.word])).toEqual([['+12', 'pass'], ['+12', 'fail'], ['+5', 'fail']]);
+    const result = compute('verdict', input('verdict'), () => model) as {
+      verdicts: { word: string; subject: string }[];
+      steadiness: { word: string }[];
+    };
+    expect(result.verdicts.map((verdict) => [verdict.subject, verdict.word])).toEqual([
+      ['+12', 'pass'],
+      ['+12', 'fail'],
+      ['+5', 'fail'],
+    ]);
     expect(result.steadiness[0]!.word).toBe('sags');
   });
   it('diagnose', () => {
-    const result = compute('diagnose', input('diagnose'), () => model) as { suspects: { faultId: string; evidence: unknown[] }[]; nextChecks: { checkId: string }[]; conclusion: { state: string } };
+    const result = compute('diagnose', input('diagnose'), () => model) as {
+      suspects: { faultId: string; evidence: unknown[] }[];
+      nextChecks: { checkId: string }[];
+      conclusion: { state: string };
+    };
     expect(result.suspects[0]!.faultId).toBe('psu-weak');
     expect(result.suspects[0]!.evidence.length).toBeGreaterThan(0);
     expect(result.nextChecks).toHaveLength(5);
   });
   it('load', () => {
-    const result = compute('load', input('load'), () => model) as Record<'present' | 'planned', { demand: { sustainedWatts: number }; assessment: { word: string } }>;
+    const result = compute('load', input('load'), () => model) as Record<
+      'present' | 'planned',
+      { demand: { sustainedWatts: number }; assessment: { word: string } }
+    >;
     expect(result.planned.demand.sustainedWatts - result.present.demand.sustainedWatts).toBeCloseTo(180, 9);
     expect([result.present.assessment.word, result.planned.assessment.word]).toEqual(['enough', 'too-small']);
   });
   it('rank', () => {
-    expect((compute('rank', input('rank'), () => model) as { candidates: unknown[] }).candidates).toMatchObject([{ supplyId: 'small', fits: true, reasons: [] }]);
+    expect((compute('rank', input('rank'), () => model) as { candidates: unknown[] }).candidates).toMatchObject([
+      { supplyId: 'small', fits: true, reasons: [] },
+    ]);
   });
   it('plan', () => {
-    expect(compute('plan', input('plan'), () => model)).toMatchObject({ open: [], assignments: [{ inletId: 'd1', socketLabel: 'DRIVE 1', plugIndex: 0 }] });
+    expect(compute('plan', input('plan'), () => model)).toMatchObject({
+      open: [],
+      assignments: [{ inletId: 'd1', socketLabel: 'DRIVE 1', plugIndex: 0 }],
+    });
   });
 });
 
 describe('bad input', () => {
   const problemOf = (verb: ComputeVerb, wrong: unknown): Problem => {
-    try { compute(verb, wrong, () => model); } catch (error) { if (error instanceof ComputeProblem) return error.problem; throw error; }
+    try {
+      compute(verb, wrong, () => model);
+    } catch (error) {
+      if (error instanceof ComputeProblem) return error.problem;
+      throw error;
+    }
     throw new Error('nothing was refused');
   };
   it.each<[ComputeVerb, unknown, string]>([
@@ -61,7 +101,14 @@ describe('bad input', () => {
     ['diagnose', { outcomes: [{ check: 'told-button', outcome: 'explodes' }] }, 'outcomes.0.outcome'],
     ['diagnose', { outcomes: [{ check: 'nothing', outcome: 'x' }] }, 'outcomes.0.check'],
     ['load', { parts: [], supply: null }, 'parts'],
-    ['plan', { ...(JSON.parse(examples.get('plan')!) as object), kit: { sockets: [], cables: [{ id: 'x', family: 'drive', fixed: true, count: 1, gauge: 18, plugs: [] }] } }, 'kit.cables.0.plugs'],
+    [
+      'plan',
+      {
+        ...(JSON.parse(examples.get('plan')!) as object),
+        kit: { sockets: [], cables: [{ id: 'x', family: 'drive', fixed: true, count: 1, gauge: 18, plugs: [] }] },
+      },
+      'kit.cables.0.plugs',
+    ],
   ])('%s names the field', (verb, wrong, path) => {
     expect(problemOf(verb, wrong).errors?.map((error) => error.path)).toContain(path);
   });
@@ -89,11 +136,15 @@ describe('open formats', () => {
     expect(shopFileSchema.safeParse(readJson('demo/shop.json')).success).toBe(true);
     expect(supplyFileSchema.safeParse(readJson('demo/supplies.json')).success).toBe(true);
     const shelf = shelfFileSchema.parse(readJson('demo/shelf.json'));
-    const free = (id: string) => shelf.units.filter((unit) => unit.modelId === id && (unit.state === 'new' || unit.state === 'proven')).length;
-    for (const model of supplyFileSchema.parse(readJson('demo/supplies.json')).supplies) expect(free(model.id), model.id).toBe(model.onShelf);
+    const free = (id: string) =>
+      shelf.units.filter((unit) => unit.modelId === id && (unit.state === 'new' || unit.state === 'proven')).length;
+    for (const model of supplyFileSchema.parse(readJson('demo/supplies.json')).supplies)
+      expect(free(model.id), model.id).toBe(model.onShelf);
     expect(knowledgeSchema.safeParse(readJson('core/knowledge/knowledge.json')).success).toBe(true);
     expect(readdirSync(join(root, 'demo/jobs'))).toHaveLength(7);
-    for (const folder of ['demo/jobs', 'demo/past-jobs']) for (const name of readdirSync(join(root, folder))) expect(jobFileSchema.safeParse(readJson(`${folder}/${name}`)).error, name).toBeUndefined();
+    for (const folder of ['demo/jobs', 'demo/past-jobs'])
+      for (const name of readdirSync(join(root, folder)))
+        expect(jobFileSchema.safeParse(readJson(`${folder}/${name}`)).error, name).toBeUndefined();
   });
   it('are told as a page to argue with, up to date', () => {
     expect(readFileSync(join(root, 'docs/knowledge.md'), 'utf8')).toBe(knowledgePage(model.shipped));

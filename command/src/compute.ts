@@ -1,19 +1,58 @@
 import { readFile } from 'node:fs/promises';
 import { text } from 'node:stream/consumers';
-import { ageShare, assessLoad, cableFigures, candidateRow, checkPlan, checkWorth, compileModel, conclude, contradictionIn, demandOf, drawLoads, explainOpen, fitQuestion, hungByInlet, inletsToServe, judgeReadings, mindChangers, needs, nextStep, nothingFits, partsAt, planCables, plugProblems, posterior, provingFirst, rankChecks, rankSupplies, schoolRatings, settlingInstruments, steadinessOf, suspects, worthOf, type Model } from '@fairwatt/core';
+import {
+  ageShare,
+  assessLoad,
+  cableFigures,
+  candidateRow,
+  checkPlan,
+  checkWorth,
+  compileModel,
+  conclude,
+  contradictionIn,
+  demandOf,
+  drawLoads,
+  explainOpen,
+  fitQuestion,
+  hungByInlet,
+  inletsToServe,
+  judgeReadings,
+  mindChangers,
+  needs,
+  nextStep,
+  nothingFits,
+  partsAt,
+  planCables,
+  plugProblems,
+  posterior,
+  provingFirst,
+  rankChecks,
+  rankSupplies,
+  schoolRatings,
+  settlingInstruments,
+  steadinessOf,
+  suspects,
+  worthOf,
+  type Model,
+} from '@fairwatt/core';
 import { seeded } from '@fairwatt/core/simulate';
 import { computeSchemas, computeVerbs, fieldErrors, type ComputeVerb, type Problem } from '@fairwatt/contract';
 
 /** A failure that is told as a problem document. */
 export class ComputeProblem extends Error {
   readonly problem: Problem;
-  constructor(problem: Problem) { super(problem.title); this.problem = problem; }
+  constructor(problem: Problem) {
+    super(problem.title);
+    this.problem = problem;
+  }
 }
-const problem = (type: string, title: string, extra: Partial<Problem> = {}) => new ComputeProblem({ type: `/problems/${type}`, title, status: 422, ...extra });
+const problem = (type: string, title: string, extra: Partial<Problem> = {}) =>
+  new ComputeProblem({ type: `/problems/${type}`, title, status: 422, ...extra });
 
 function parsed<V extends ComputeVerb>(verb: V, input: unknown): ReturnType<(typeof computeSchemas)[V]['parse']> {
   const result = computeSchemas[verb].safeParse(input);
-  if (!result.success) throw problem('invalid', `The input of ${verb} is not valid`, { errors: fieldErrors(result.error) });
+  if (!result.success)
+    throw problem('invalid', `The input of ${verb} is not valid`, { errors: fieldErrors(result.error) });
   return result.data as ReturnType<(typeof computeSchemas)[V]['parse']>;
 }
 
@@ -24,18 +63,44 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
       const { guide, instruments, readings } = parsed('verdict', input);
       const verdicts = judgeReadings(readings, instruments, guide);
       return {
-        verdicts: verdicts.map((verdict) => ({ ...verdict, settledBy: settlingInstruments(verdict, instruments).map((instrument) => instrument.id) })),
+        verdicts: verdicts.map((verdict) => ({
+          ...verdict,
+          settledBy: settlingInstruments(verdict, instruments).map((instrument) => instrument.id),
+        })),
         steadiness: (['+12', '+5', '+3.3'] as const).map((rail) => steadinessOf(rail, readings, instruments, guide)),
       };
     }
     case 'diagnose': {
       const { outcomes, bench, stopProbability, record } = parsed('diagnose', input);
       const compiled = record === undefined ? model() : compileModel(model().shipped, record);
-      const observations = outcomes.map((item) => ({ checkId: item.check, outcomeId: item.outcome, instrumentId: item.instrument ?? null }));
+      const observations = outcomes.map((item) => ({
+        checkId: item.check,
+        outcomeId: item.outcome,
+        instrumentId: item.instrument ?? null,
+      }));
       observations.forEach((observation, index) => {
         const check = compiled.checks.find((candidate) => candidate.id === observation.checkId);
-        if (check === undefined) throw problem('invalid', 'The input of diagnose is not valid', { errors: [{ path: `outcomes.${index}.check`, message: `is not a check; known: ${compiled.checks.map((candidate) => candidate.id).join(', ')}` }] });
-        if (observation.outcomeId !== 'unknown' && !check.outcomes.some((outcome) => outcome.id === observation.outcomeId)) throw problem('invalid', 'The input of diagnose is not valid', { errors: [{ path: `outcomes.${index}.outcome`, message: `is not an outcome of ${check.id}; known: ${check.outcomes.map((outcome) => outcome.id).join(', ')}, unknown` }] });
+        if (check === undefined)
+          throw problem('invalid', 'The input of diagnose is not valid', {
+            errors: [
+              {
+                path: `outcomes.${index}.check`,
+                message: `is not a check; known: ${compiled.checks.map((candidate) => candidate.id).join(', ')}`,
+              },
+            ],
+          });
+        if (
+          observation.outcomeId !== 'unknown' &&
+          !check.outcomes.some((outcome) => outcome.id === observation.outcomeId)
+        )
+          throw problem('invalid', 'The input of diagnose is not valid', {
+            errors: [
+              {
+                path: `outcomes.${index}.outcome`,
+                message: `is not an outcome of ${check.id}; known: ${check.outcomes.map((outcome) => outcome.id).join(', ')}, unknown`,
+              },
+            ],
+          });
       });
       const ranked = suspects(compiled, observations);
       const conclusion = conclude(compiled, observations, ranked, stopProbability ?? 0.9);
@@ -44,40 +109,101 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
       const titled = (checkId: string) => compiled.checks[compiled.checkIndex.get(checkId)!]!.title;
       return {
         conclusion,
-        nextStep: nextStep({ model: compiled, observations, probabilities: posterior(compiled, observations) }, nextChecks, conclusion),
+        nextStep: nextStep(
+          { model: compiled, observations, probabilities: posterior(compiled, observations) },
+          nextChecks,
+          conclusion,
+        ),
         contradiction: contradictionIn(compiled, observations),
         wouldChangeMyMind: mindChangers(nextChecks, ranked[0]!.faultId),
-        suspects: ranked.map((suspect) => ({ ...suspect, name: compiled.faults.find((fault) => fault.id === suspect.faultId)?.name })),
-        nextChecks: nextChecks.slice(0, 5).map((check) => ({ title: titled(check.checkId), worthMinutes: worthOf(check), why: checkWorth(compiled.knowledge, check), ...check })),
+        suspects: ranked.map((suspect) => ({
+          ...suspect,
+          name: compiled.faults.find((fault) => fault.id === suspect.faultId)?.name,
+        })),
+        nextChecks: nextChecks
+          .slice(0, 5)
+          .map((check) => ({
+            title: titled(check.checkId),
+            worthMinutes: worthOf(check),
+            why: checkWorth(compiled.knowledge, check),
+            ...check,
+          })),
       };
     }
     case 'load': {
-      const { parts, supply, supplyYears, agePercentAYear, staggeredStart: staggered, cardAdviceWatts, draws, seed } = parsed('load', input);
+      const {
+        parts,
+        supply,
+        supplyYears,
+        agePercentAYear,
+        staggeredStart: staggered,
+        cardAdviceWatts,
+        draws,
+        seed,
+      } = parsed('load', input);
       const share = ageShare(supplyYears, agePercentAYear);
       const moment = (name: 'present' | 'planned') => {
         const then = partsAt(parts, name);
         const demand = demandOf(then, { staggered });
-        return { demand, assessment: supply === null ? null : assessLoad(demand, supply, { ageShare: share, hung: hungByInlet(then) }), plugProblems: plugProblems(then) };
+        return {
+          demand,
+          assessment: supply === null ? null : assessLoad(demand, supply, { ageShare: share, hung: hungByInlet(then) }),
+          plugProblems: plugProblems(then),
+        };
       };
       const planned = moment('planned');
       return {
-        present: moment('present'), planned, schools: schoolRatings(planned.demand, supply?.ratingWatts ?? null, supply?.guide ?? '3.x', cardAdviceWatts),
+        present: moment('present'),
+        planned,
+        schools: schoolRatings(planned.demand, supply?.ratingWatts ?? null, supply?.guide ?? '3.x', cardAdviceWatts),
         draws: draws === 0 ? null : drawLoads(partsAt(parts, 'planned'), supply, seeded(seed), draws, share),
       };
     }
     case 'rank': {
-      const { parts, casing, mainsVolts, school, presentRatingWatts, cardAdviceWatts, staggeredStart: staggered, wants, currency, choosing, supplies } = parsed('rank', input);
-      const question = fitQuestion(parts, casing, { school, presentRatingWatts, cardAdviceWatts, staggered, wants, sharedCardCable: choosing.sharedCardCable, day: choosing.day, tariff: { mainsVolts, minorPerKilowattHour: choosing.minorPerKilowattHour, breakerAmps: choosing.breakerAmps } });
+      const {
+        parts,
+        casing,
+        mainsVolts,
+        school,
+        presentRatingWatts,
+        cardAdviceWatts,
+        staggeredStart: staggered,
+        wants,
+        currency,
+        choosing,
+        supplies,
+      } = parsed('rank', input);
+      const question = fitQuestion(parts, casing, {
+        school,
+        presentRatingWatts,
+        cardAdviceWatts,
+        staggered,
+        wants,
+        sharedCardCable: choosing.sharedCardCable,
+        day: choosing.day,
+        tariff: { mainsVolts, minorPerKilowattHour: choosing.minorPerKilowattHour, breakerAmps: choosing.breakerAmps },
+      });
       const ranked = rankSupplies(supplies, question, choosing.weights, currency);
       const nothing = nothingFits(ranked.map(candidateRow));
-      return { candidates: ranked.map(({ model: supply, ...rest }) => ({ supplyId: supply.id, name: supply.name, ...rest })), nothingFits: nothing === null ? null : { nearest: nothing.nearest.map((candidate) => candidate.model.id), smallerCard: nothing.smallerCard } };
+      return {
+        candidates: ranked.map(({ model: supply, ...rest }) => ({ supplyId: supply.id, name: supply.name, ...rest })),
+        nothingFits:
+          nothing === null
+            ? null
+            : { nearest: nothing.nearest.map((candidate) => candidate.model.id), smallerCard: nothing.smallerCard },
+      };
     }
     case 'plan': {
       const { parts, layout, kit, sharedCardCable: allowShared, adapters, pins } = parsed('plan', input);
       const inlets = inletsToServe(partsAt(parts, 'planned'), layout);
       const rules = { allowShared, adapters, pins };
       const plan = planCables(kit, inlets, rules);
-      return { ...plan, figures: cableFigures(kit, inlets, plan, adapters), breaches: checkPlan(kit, inlets, plan.assignments, rules), because: explainOpen(kit, inlets, rules, plan) };
+      return {
+        ...plan,
+        figures: cableFigures(kit, inlets, plan, adapters),
+        breaches: checkPlan(kit, inlets, plan.assignments, rules),
+        because: explainOpen(kit, inlets, rules, plan),
+      };
     }
   }
 }
@@ -86,14 +212,29 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
 export async function computeCommand(args: readonly string[], loadModel: () => Promise<Model>): Promise<number> {
   try {
     const [verb, file] = args;
-    if (verb === undefined || !(computeVerbs as string[]).includes(verb)) throw problem('unknown-verb', `Say which: ${computeVerbs.join(', ')}`, { status: 400 });
+    if (verb === undefined || !(computeVerbs as string[]).includes(verb))
+      throw problem('unknown-verb', `Say which: ${computeVerbs.join(', ')}`, { status: 400 });
     const known = verb as ComputeVerb;
     let raw: string;
-    try { raw = file === undefined || file === '-' ? await text(process.stdin) : await readFile(file, 'utf8'); } catch { throw problem('no-file', `${file ?? 'standard input'} cannot be read`, { status: 400 }); }
+    try {
+      raw = file === undefined || file === '-' ? await text(process.stdin) : await readFile(file, 'utf8');
+    } catch {
+      throw problem('no-file', `${file ?? 'standard input'} cannot be read`, { status: 400 });
+    }
     let input: unknown;
-    try { input = JSON.parse(raw); } catch { throw problem('not-json', `${file ?? 'standard input'} is not JSON, or it is cut off`, { status: 400 }); }
+    try {
+      input = JSON.parse(raw);
+    } catch {
+      throw problem('not-json', `${file ?? 'standard input'} is not JSON, or it is cut off`, { status: 400 });
+    }
     const model = known === 'diagnose' ? await loadModel() : null;
-    process.stdout.write(`${JSON.stringify(compute(known, input, () => model!), null, 2)}\n`);
+    process.stdout.write(
+      `${JSON.stringify(
+        compute(known, input, () => model!),
+        null,
+        2,
+      )}\n`,
+    );
     return 0;
   } catch (error) {
     if (!(error instanceof ComputeProblem)) throw error;

@@ -1,42 +1,106 @@
-import { faultGroupText, faultGroups, groupDamping, hazardText, needText, othersWeightJobs, rightRepairFails, shippedPriorJobs, shippedWeightJobs, wrongRepairCures, type Check, type CheckKind, type Knowledge } from '@fairwatt/core';
+import {
+  faultGroupText,
+  faultGroups,
+  groupDamping,
+  hazardText,
+  needText,
+  othersWeightJobs,
+  rightRepairFails,
+  shippedPriorJobs,
+  shippedWeightJobs,
+  wrongRepairCures,
+  type Check,
+  type CheckKind,
+  type Knowledge,
+} from '@fairwatt/core';
 
-const kindTitle: Record<CheckKind, string> = { told: 'Told', look: 'Look', do: 'Do', measure: 'Measure', computed: 'Computed', decide: 'Decide' };
+const kindTitle: Record<CheckKind, string> = {
+  told: 'Told',
+  look: 'Look',
+  do: 'Do',
+  measure: 'Measure',
+  computed: 'Computed',
+  decide: 'Decide',
+};
 const percent = (value: number) => `${Number(value.toFixed(1))}`;
 
 function checkSection(knowledge: Knowledge, check: Check): string {
   const nameOf = (id: string) => knowledge.faults.find((fault) => fault.id === id)?.name ?? id;
-  const facts = [`${check.minutes} min`, `needs ${check.needs.length === 0 ? 'nothing' : check.needs.map((need) => needText[need]).join(', ')}`, `hazard ${hazardText[check.hazard]}`, `tells the same story as others marked \`${check.evidence}\``];
-  if (check.after !== undefined) facts.push(`only after \`${check.after}\`${check.afterOutcomes === undefined ? '' : ` came out ${check.afterOutcomes.join(' or ')}`}`);
-  if (check.from !== undefined) facts.push(`answered by ${check.from === 'intake' ? 'Intake' : check.from === 'load' ? 'Load' : 'Measure'} by itself`);
-  const proves = check.outcomes.flatMap((outcome) => (outcome.cures === undefined ? [] : [`“${outcome.label}” proves ${outcome.cures.map((id) => nameOf(id).toLowerCase()).join(', ')}.`]));
+  const facts = [
+    `${check.minutes} min`,
+    `needs ${check.needs.length === 0 ? 'nothing' : check.needs.map((need) => needText[need]).join(', ')}`,
+    `hazard ${hazardText[check.hazard]}`,
+    `tells the same story as others marked \`${check.evidence}\``,
+  ];
+  if (check.after !== undefined)
+    facts.push(
+      `only after \`${check.after}\`${check.afterOutcomes === undefined ? '' : ` came out ${check.afterOutcomes.join(' or ')}`}`,
+    );
+  if (check.from !== undefined)
+    facts.push(
+      `answered by ${check.from === 'intake' ? 'Intake' : check.from === 'load' ? 'Load' : 'Measure'} by itself`,
+    );
+  const proves = check.outcomes.flatMap((outcome) =>
+    outcome.cures === undefined
+      ? []
+      : [`“${outcome.label}” proves ${outcome.cures.map((id) => nameOf(id).toLowerCase()).join(', ')}.`],
+  );
   return [
-    `### ${check.title}`, '', `\`${check.id}\`: ${facts.join('; ')}.`, '',
+    `### ${check.title}`,
+    '',
+    `\`${check.id}\`: ${facts.join('; ')}.`,
+    '',
     ...(check.caution === undefined ? [] : [`Caution: ${check.caution}`, '']),
-    ...check.steps.map((step, index) => `${index + 1}. ${step}`), '',
+    ...check.steps.map((step, index) => `${index + 1}. ${step}`),
+    '',
     ...(proves.length === 0 ? [] : [proves.join(' '), '']),
-    `| with this fault | ${check.outcomes.map((outcome) => outcome.label).join(' | ')} | why |`, `| --- |${' ---: |'.repeat(check.outcomes.length)} --- |`,
-    ...check.rows.map((row) => `| ${row.faults === 'others' ? 'any other' : row.faults.map(nameOf).join('; ')} | ${row.weights.map(percent).join(' | ')} | ${row.why} |`), '',
+    `| with this fault | ${check.outcomes.map((outcome) => outcome.label).join(' | ')} | why |`,
+    `| --- |${' ---: |'.repeat(check.outcomes.length)} --- |`,
+    ...check.rows.map(
+      (row) =>
+        `| ${row.faults === 'others' ? 'any other' : row.faults.map(nameOf).join('; ')} | ${row.weights.map(percent).join(' | ')} | ${row.why} |`,
+    ),
+    '',
   ].join('\n');
 }
 
 /** The knowledge as a page for a technician to read and argue with, in Markdown. */
 export function knowledgePage(knowledge: Knowledge): string {
   const total = knowledge.faults.reduce((sum, fault) => sum + fault.prior, 0);
-  const kinds = [...new Set(knowledge.checks.map((check) => check.kind))].filter((kind): kind is CheckKind => kind !== 'repair');
+  const kinds = [...new Set(knowledge.checks.map((check) => check.kind))].filter(
+    (kind): kind is CheckKind => kind !== 'repair',
+  );
   return [
-    '# What the search for the fault knows', '',
-    `Release ${knowledge.release}. Made from \`core/knowledge/knowledge.json\` by \`npm run formats\`; change the file, not this page. ${knowledge.note}`, '',
+    '# What the search for the fault knows',
+    '',
+    `Release ${knowledge.release}. Made from \`core/knowledge/knowledge.json\` by \`npm run formats\`; change the file, not this page. ${knowledge.note}`,
+    '',
     'How it is used: the chance of each fault is its share below times, for each check done, the figure in the row of that fault under what was seen; then all are made to sum to 100.',
     `Checks that tell the same story are counted once in full, the next by ${groupDamping}, then by ${groupDamping ** 2}, the strongest first. “Cannot tell” counts nothing.`,
     `A repair that was tried is evidence too: the right one changes nothing in ${rightRepairFails} of 100 cases, a wrong one seems to cure in ${wrongRepairCures}.`,
-    `The shop's closed jobs move the figures: a shipped row is worth ${shippedWeightJobs} jobs with that fault, the shares of the faults ${shippedPriorJobs} jobs, and one instrument starts from what the others showed, worth ${othersWeightJobs} jobs.`, '',
-    '## Faults', '',
+    `The shop's closed jobs move the figures: a shipped row is worth ${shippedWeightJobs} jobs with that fault, the shares of the faults ${shippedPriorJobs} jobs, and one instrument starts from what the others showed, worth ${othersWeightJobs} jobs.`,
+    '',
+    '## Faults',
+    '',
     ...faultGroups.flatMap((group) => {
       const faults = knowledge.faults.filter((fault) => fault.group === group);
       if (faults.length === 0) return [];
-      return [`### ${faultGroupText[group][0]!.toUpperCase()}${faultGroupText[group].slice(1)}`, '', '| fault | of 100 jobs | cure | minutes | why |', '| --- | ---: | --- | ---: | --- |',
-        ...faults.map((fault) => `| ${fault.name} | ${percent((100 * fault.prior) / total)} | ${fault.cure.text}${fault.cure.part === true ? ' (buys a part)' : ''} | ${fault.cure.minutes} | ${fault.why} |`), ''];
+      return [
+        `### ${faultGroupText[group][0]!.toUpperCase()}${faultGroupText[group].slice(1)}`,
+        '',
+        '| fault | of 100 jobs | cure | minutes | why |',
+        '| --- | ---: | --- | ---: | --- |',
+        ...faults.map(
+          (fault) =>
+            `| ${fault.name} | ${percent((100 * fault.prior) / total)} | ${fault.cure.text}${fault.cure.part === true ? ' (buys a part)' : ''} | ${fault.cure.minutes} | ${fault.why} |`,
+        ),
+        '',
+      ];
     }),
-    ...kinds.flatMap((kind) => [`## ${kindTitle[kind]}`, '', ...knowledge.checks.filter((check) => check.kind === kind).map((check) => checkSection(knowledge, check))]),
+    ...kinds.flatMap((kind) => [
+      `## ${kindTitle[kind]}`,
+      '',
+      ...knowledge.checks.filter((check) => check.kind === kind).map((check) => checkSection(knowledge, check)),
+    ]),
   ].join('\n');
 }

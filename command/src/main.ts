@@ -15,19 +15,32 @@ const usage = `./fairwatt demo               start with the demo shop's data
 
 async function main([verb, ...rest]: readonly string[]): Promise<number> {
   switch (verb) {
-    case 'demo': return serve(true);
-    case 'serve': return serve(false);
-    case 'stop': return stop();
-    case 'reset': return reset(rest.includes('--yes'));
-    case 'test': return test(rest);
-    case 'compute': return computeCommand(rest, () => loadModel());
+    case 'demo':
+      return serve(true);
+    case 'serve':
+      return serve(false);
+    case 'stop':
+      return stop();
+    case 'reset':
+      return reset(rest.includes('--yes'));
+    case 'test':
+      return test(rest);
+    case 'compute':
+      return computeCommand(rest, () => loadModel());
     default:
       process.stderr.write(usage);
       return verb === undefined || verb === 'help' || verb === '--help' ? 0 : 2;
   }
 }
 
-main(process.argv.slice(2)).then((code) => { process.exitCode = code; }, (error: unknown) => {
-  process.stderr.write(`${error instanceof MissingPackage ? error.message : error instanceof Error ? (process.env['FAIRWATT_DEBUG'] ? error.stack ?? '' : error.message) : String(error)}\n`);
-  process.exitCode = 1;
-});
+main(process.argv.slice(2)).then(
+  (code) => {
+    process.exitCode = code;
+  },
+  (error: unknown) => {
+    process.stderr.write(
+      `${error instanceof MissingPackage ? error.message : error instanceof Error ? (process.env['FAIRWATT_DEBUG'] ? (error.stack ?? '') : error.message) : String(error)}\n`,
+    );
+    process.exitCode = 1;
+  },
+);

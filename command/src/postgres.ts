@@ -10,7 +10,11 @@ import { isRoot, postgresPrograms } from './system.ts';
 
 /** A cluster of this checkout: `main` for demo and serve, `test` for the tests, `outage` for the test that stops it. */
 export type ClusterName = 'main' | 'test' | 'outage';
-interface ClusterRecord { readonly dataDirectory: string; readonly password: string; port: number }
+interface ClusterRecord {
+  readonly dataDirectory: string;
+  readonly password: string;
+  port: number;
+}
 
 const recordPath = (name: ClusterName) => join(stateDirectory, `cluster-${name}.json`);
 const firstPort: Record<ClusterName, number> = { main: 54_870, test: 54_970, outage: 55_070 };
@@ -19,8 +23,27 @@ const environment = { PATH: '/usr/sbin:/usr/bin:/sbin:/bin', LC_ALL: 'C.UTF-8' }
 /** PostgreSQL refuses to run as root, so root runs its programs as the user that Debian's package made. */
 function asOwner(program: string, args: readonly string[]): { status: number | null; output: string } {
   const binary = join(postgresPrograms(), program);
-  const [command, all] = isRoot ? ['runuser', ['-u', 'postgres', '--', 'env', '-i', ...Object.entries(environment).map(([key, value]) => `${key}=${value}`), binary, ...args]] : [binary, [...args]];
-  const result = spawnSync(command, all, { cwd: '/', env: isRoot ? process.env : { ...process.env, ...environment }, encoding: 'utf8', stdio: program === 'pg_ctl' ? 'ignore' : ['ignore', 'pipe', 'pipe'] });
+  const [command, all] = isRoot
+    ? [
+        'runuser',
+        [
+          '-u',
+          'postgres',
+          '--',
+          'env',
+          '-i',
+          ...Object.entries(environment).map(([key, value]) => `${key}=${value}`),
+          binary,
+          ...args,
+        ],
+      ]
+    : [binary, [...args]];
+  const result = spawnSync(command, all, {
+    cwd: '/',
+    env: isRoot ? process.env : { ...process.env, ...environment },
+    encoding: 'utf8',
+    stdio: program === 'pg_ctl' ? 'ignore' : ['ignore', 'pipe', 'pipe'],
+  });
   return { status: result.status, output: `${result.stdout ?? ''}${result.stderr ?? ''}` };
 }
 
@@ -58,7 +81,17 @@ function createCluster(name: ClusterName): ClusterRecord {
     chownSync(dataDirectory, uid, gid);
     chownSync(passwordFile, uid, gid);
   }
-  const made = asOwner('initdb', ['--auth=scram-sha-256', '--username=fairwatt', '--pwfile', passwordFile, '-E', 'UTF8', '--locale=C.UTF-8', '-D', dataDirectory]);
+  const made = asOwner('initdb', [
+    '--auth=scram-sha-256',
+    '--username=fairwatt',
+    '--pwfile',
+    passwordFile,
+    '-E',
+    'UTF8',
+    '--locale=C.UTF-8',
+    '-D',
+    dataDirectory,
+  ]);
   rmSync(passwordFile, { force: true });
   if (made.status !== 0) throw new Error(`The database cluster could not be made:\n${made.output}`);
   // Written last, so that a cluster without a record is one whose making was cut short.
@@ -92,7 +125,12 @@ function livingProcess(record: ClusterRecord): number | null {
   if (!existsSync(file)) return null;
   const pid = Number(readFileSync(file, 'utf8').split('\n')[0]);
   const commandLine = `/proc/${pid}/cmdline`;
-  if (Number.isInteger(pid) && existsSync(commandLine) && readFileSync(commandLine, 'utf8').includes(record.dataDirectory)) return pid;
+  if (
+    Number.isInteger(pid) &&
+    existsSync(commandLine) &&
+    readFileSync(commandLine, 'utf8').includes(record.dataDirectory)
+  )
+    return pid;
   return null;
 }
 
@@ -124,7 +162,9 @@ async function launch(name: ClusterName, record: ClusterRecord): Promise<void> {
       if (await answers(record)) return;
       await wait(250);
     }
-    throw new Error(`A database process of ${record.dataDirectory} runs but does not answer; see ${record.dataDirectory}/server.log`);
+    throw new Error(
+      `A database process of ${record.dataDirectory} runs but does not answer; see ${record.dataDirectory}/server.log`,
+    );
   }
   rmSync(join(record.dataDirectory, 'postmaster.pid'), { force: true });
   const start = record.port === 0 ? firstPort[name] : record.port;
@@ -132,13 +172,27 @@ async function launch(name: ClusterName, record: ClusterRecord): Promise<void> {
     if (!(await portIsFree(port))) continue;
     const log = join(record.dataDirectory, 'server.log');
     const options = `-c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c port=${port}${name === 'test' ? ' -c fsync=off -c max_connections=200' : ''}`;
-    const started = asOwner('pg_ctl', ['start', '-w', '-t', '30', '-D', record.dataDirectory, '-l', log, '-o', options]);
+    const started = asOwner('pg_ctl', [
+      'start',
+      '-w',
+      '-t',
+      '30',
+      '-D',
+      record.dataDirectory,
+      '-l',
+      log,
+      '-o',
+      options,
+    ]);
     if (started.status === 0) {
       record.port = port;
       writeRecord(name, record);
       return;
     }
-    if (await portIsFree(port)) throw new Error(`The database did not start; the end of ${log}:\n${existsSync(log) ? readFileSync(log, 'utf8').split('\n').slice(-15).join('\n') : ''}`);
+    if (await portIsFree(port))
+      throw new Error(
+        `The database did not start; the end of ${log}:\n${existsSync(log) ? readFileSync(log, 'utf8').split('\n').slice(-15).join('\n') : ''}`,
+      );
   }
   throw new Error('No free port was found for the database');
 }

@@ -12,7 +12,10 @@ export async function reset(yes: boolean): Promise<number> {
     const prompt = createInterface({ input: process.stdin, output: process.stdout });
     const answer = await prompt.question('This deletes every job of this checkout. Type yes to go on: ');
     prompt.close();
-    if (answer.trim().toLowerCase() !== 'yes') { process.stdout.write('Nothing was deleted.\n'); return 1; }
+    if (answer.trim().toLowerCase() !== 'yes') {
+      process.stdout.write('Nothing was deleted.\n');
+      return 1;
+    }
   }
   await stop();
   deleteCluster('main');

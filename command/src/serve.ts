@@ -7,9 +7,15 @@ import { root, stateDirectory } from './paths.ts';
 import { startCluster, stopCluster } from './postgres.ts';
 
 const runFile = join(stateDirectory, 'run.json');
-interface RunRecord { readonly pid: number; readonly url: string | null; readonly ownsDatabase: boolean }
+interface RunRecord {
+  readonly pid: number;
+  readonly url: string | null;
+  readonly ownsDatabase: boolean;
+}
 
-const say = (text: string) => { process.stdout.write(`${text}\n`); };
+const say = (text: string) => {
+  process.stdout.write(`${text}\n`);
+};
 
 function isThisCommand(pid: number): boolean {
   const path = `/proc/${pid}/cmdline`;
@@ -37,7 +43,10 @@ function ready(child: ChildProcess): Promise<string> {
 
 /** The stand-in meter and load that ship with the application, on free ports of loopback. */
 async function startStandIns(): Promise<{ readonly child: ChildProcess; readonly ports: string }> {
-  const child = spawn(process.execPath, [join(root, 'instruments/dist/main.js')], { cwd: root, stdio: ['ignore', 'pipe', 'inherit', 'ipc'] });
+  const child = spawn(process.execPath, [join(root, 'instruments/dist/main.js')], {
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
+  });
   return new Promise((resolve, reject) => {
     child.stdout?.once('data', (chunk: Buffer) => {
       const found = /^ready (meter=\d+ load=\d+ prices=\d+ printer=\d+)$/m.exec(chunk.toString());
@@ -70,14 +79,31 @@ export async function serve(demo: boolean): Promise<number> {
     throw error;
   });
   const standIns = await starting;
-  const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], { cwd: root, stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: databaseUrl, FAIRWATT_DEMO: demo ? '1' : '0', FAIRWATT_STAND_INS: standIns?.ports ?? '' } });
-  const ended = new Promise<number>((resolve) => { child.once('exit', (code) => resolve(code ?? 0)); });
+  const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'inherit'],
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      DATABASE_URL: databaseUrl,
+      FAIRWATT_DEMO: demo ? '1' : '0',
+      FAIRWATT_STAND_INS: standIns?.ports ?? '',
+    },
+  });
+  const ended = new Promise<number>((resolve) => {
+    child.once('exit', (code) => resolve(code ?? 0));
+  });
   let stopping = false;
-  const stop = () => { stopping = true; child.kill('SIGTERM'); };
+  const stop = () => {
+    stopping = true;
+    child.kill('SIGTERM');
+  };
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
   process.on('SIGHUP', stop);
-  const note = (url: string | null) => { writeFileSync(runFile, JSON.stringify({ pid: process.pid, url, ownsDatabase } satisfies RunRecord)); };
+  const note = (url: string | null) => {
+    writeFileSync(runFile, JSON.stringify({ pid: process.pid, url, ownsDatabase } satisfies RunRecord));
+  };
   note(null);
   try {
     const url = await ready(child);

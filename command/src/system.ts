@@ -8,21 +8,33 @@ export const isRoot = process.getuid?.() === 0;
 export class MissingPackage extends Error {}
 
 /** Runs a program to its end with its output shown. @throws when it fails */
-export function run(program: string, args: readonly string[], options: { readonly cwd?: string; readonly env?: NodeJS.ProcessEnv } = {}): Promise<void> {
+export function run(
+  program: string,
+  args: readonly string[],
+  options: { readonly cwd?: string; readonly env?: NodeJS.ProcessEnv } = {},
+): Promise<void> {
   return new Promise((resolve, reject) => {
     const child = spawn(program, [...args], { stdio: 'inherit', ...options });
     child.on('error', reject);
-    child.on('exit', (code, signal) => { if (code === 0) resolve(); else reject(new Error(`${program} ended with ${signal ?? code}`)); });
+    child.on('exit', (code, signal) => {
+      if (code === 0) resolve();
+      else reject(new Error(`${program} ended with ${signal ?? code}`));
+    });
   });
 }
 
 function install(packages: readonly string[], why: string): void {
   const line = `apt-get install -y ${packages.join(' ')}`;
   if (!isRoot) throw new MissingPackage(`${why} is missing. Install it with:\n  sudo ${line}`);
-  if (!existsSync('/usr/bin/apt-get')) throw new MissingPackage(`${why} is missing and this is no Debian; install it by hand.`);
+  if (!existsSync('/usr/bin/apt-get'))
+    throw new MissingPackage(`${why} is missing and this is no Debian; install it by hand.`);
   process.stderr.write(`Installing ${packages.join(', ')} ...\n`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  const attempt = () => spawnSync('apt-get', ['install', '-y', '--no-install-recommends', ...packages], { env, stdio: ['ignore', 'ignore', 'inherit'] }).status === 0;
+  const attempt = () =>
+    spawnSync('apt-get', ['install', '-y', '--no-install-recommends', ...packages], {
+      env,
+      stdio: ['ignore', 'ignore', 'inherit'],
+    }).status === 0;
   spawnSync('apt-get', ['update'], { env, stdio: 'ignore' });
   if (!attempt()) throw new MissingPackage(`${why} could not be installed; try: ${line}`);
 }
@@ -31,14 +43,19 @@ function install(packages: readonly string[], why: string): void {
 export function postgresPrograms(): string {
   const find = () => {
     const base = '/usr/lib/postgresql';
-    const versions = existsSync(base) ? readdirSync(base).filter((name) => existsSync(join(base, name, 'bin', 'initdb'))).sort((a, b) => Number(b) - Number(a)) : [];
+    const versions = existsSync(base)
+      ? readdirSync(base)
+          .filter((name) => existsSync(join(base, name, 'bin', 'initdb')))
+          .sort((a, b) => Number(b) - Number(a))
+      : [];
     return versions[0] === undefined ? null : join(base, versions[0], 'bin');
   };
   const found = find();
   if (found !== null) return found;
   install(['postgresql'], 'PostgreSQL');
   const installed = find();
-  if (installed === null) throw new MissingPackage('PostgreSQL was installed, but its programs are not under /usr/lib/postgresql');
+  if (installed === null)
+    throw new MissingPackage('PostgreSQL was installed, but its programs are not under /usr/lib/postgresql');
   return installed;
 }
 

@@ -13,7 +13,9 @@ function check(name: string, args: readonly string[], env: NodeJS.ProcessEnv = {
   return new Promise((resolve) => {
     const child = spawn(process.execPath, [...args], { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
     child.on('exit', (code) => {
-      process.stdout.write(`${code === 0 ? 'ok    ' : 'FAILED'} ${name} (${((Date.now() - begun) / 1000).toFixed(1)} s)\n`);
+      process.stdout.write(
+        `${code === 0 ? 'ok    ' : 'FAILED'} ${name} (${((Date.now() - begun) / 1000).toFixed(1)} s)\n`,
+      );
       resolve(code === 0);
     });
   });
@@ -27,11 +29,24 @@ export async function test(args: readonly string[]): Promise<number> {
   rmSync(counts, { force: true });
   let passed = 0;
   let failed = 0;
-  const note = (ok: boolean) => { if (ok) passed += 1; else failed += 1; };
+  const note = (ok: boolean) => {
+    if (ok) passed += 1;
+    else failed += 1;
+  };
   const [types, lint, layers] = await Promise.all([
     check('types', [bin('typescript/bin/tsc'), '-b']),
     check('lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']),
-    check('layers', [bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'core/src', 'contract/src', 'instruments/src', 'server/src', 'web/src', 'command/src']),
+    check('layers', [
+      bin('dependency-cruiser/bin/dependency-cruise.mjs'),
+      '--config',
+      '.dependency-cruiser.cjs',
+      'core/src',
+      'contract/src',
+      'instruments/src',
+      'server/src',
+      'web/src',
+      'command/src',
+    ]),
   ]);
   note(types);
   note(lint);
@@ -39,7 +54,10 @@ export async function test(args: readonly string[]): Promise<number> {
   try {
     await build((line) => process.stdout.write(`${line}\n`));
     const url = await startCluster('test', 'postgres');
-    const ran = await check('tests', [bin('vitest/vitest.mjs'), 'run', ...args], { FAIRWATT_TEST_DATABASE: url, FAIRWATT_TEST_COUNTS: counts });
+    const ran = await check('tests', [bin('vitest/vitest.mjs'), 'run', ...args], {
+      FAIRWATT_TEST_DATABASE: url,
+      FAIRWATT_TEST_COUNTS: counts,
+    });
     if (existsSync(counts)) {
       const found = JSON.parse(readFileSync(counts, 'utf8')) as { passed: number; failed: number };
       passed += found.passed;

@@ -1,12 +1,34 @@
 import { z } from 'zod';
 import type { Act } from '@fairwatt/core';
-import { cableFields, choiceFields, findingFields, logFields, newPartSchema, newReadingSchema, pinFields, presentSupplyFields, probeFields, seatFields, sheetFields, signOffFields, stepId, stepOrderFields } from './job.ts';
+import {
+  cableFields,
+  choiceFields,
+  findingFields,
+  logFields,
+  newPartSchema,
+  newReadingSchema,
+  pinFields,
+  presentSupplyFields,
+  probeFields,
+  seatFields,
+  sheetFields,
+  signOffFields,
+  stepId,
+  stepOrderFields,
+} from './job.ts';
 import { id, jobCode, line, text, uuid, version } from './primitives.ts';
 
-const act = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) => z.strictObject({ kind: z.literal(kind), ...shape });
+const act = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) =>
+  z.strictObject({ kind: z.literal(kind), ...shape });
 
 export const actSchema = z.discriminatedUnion('kind', [
-  act('edit-sheet', { changes: z.strictObject(sheetFields).partial().refine((changes) => Object.keys(changes).length > 0, 'nothing to change'), basedOn: version }),
+  act('edit-sheet', {
+    changes: z
+      .strictObject(sheetFields)
+      .partial()
+      .refine((changes) => Object.keys(changes).length > 0, 'nothing to change'),
+    basedOn: version,
+  }),
   act('put-part', { part: newPartSchema, basedOn: version }),
   act('drop-part', { partId: id, basedOn: version }),
   act('put-supply', { supply: z.strictObject(presentSupplyFields), basedOn: version }),
@@ -52,11 +74,29 @@ export const jobListQuerySchema = z.strictObject({
   page: z.coerce.number().int().min(1).max(10_000).default(1),
 });
 
-const stationMark = z.strictObject({ id: z.string(), state: z.enum(['untouched', 'in-hand', 'needs-you', 'settled']), line: z.string() });
+const stationMark = z.strictObject({
+  id: z.string(),
+  state: z.enum(['untouched', 'in-hand', 'needs-you', 'settled']),
+  line: z.string(),
+});
 export const jobListSchema = z.strictObject({
-  jobs: z.array(z.strictObject({ code: jobCode, title: z.string(), client: z.string(), words: z.string(), state: z.enum(['open', 'closed']), updatedAt: z.string(), stations: z.array(stationMark) })),
-  total: z.int(), page: z.int(), pageSize: z.int(),
+  jobs: z.array(
+    z.strictObject({
+      code: jobCode,
+      title: z.string(),
+      client: z.string(),
+      words: z.string(),
+      state: z.enum(['open', 'closed']),
+      updatedAt: z.string(),
+      stations: z.array(stationMark),
+    }),
+  ),
+  total: z.int(),
+  page: z.int(),
+  pageSize: z.int(),
 });
 export type JobList = z.infer<typeof jobListSchema>;
 
-export const jobEventsSchema = z.strictObject({ events: z.array(z.strictObject({ id: uuid, at: z.string(), by: z.string(), kind: z.string(), detail: z.unknown() })) });
+export const jobEventsSchema = z.strictObject({
+  events: z.array(z.strictObject({ id: uuid, at: z.string(), by: z.string(), kind: z.string(), detail: z.unknown() })),
+});

@@ -1,13 +1,34 @@
 import { z } from 'zod';
-import { adapterRefusal, adapterRefusalText, cableFamilies, faceOfPlug, inletFace, plugKinds, standardInletKinds, type Adapter, type BagAdapter, type BagCable, type CableBags, type CableProof, type PinSignal, type Pinout, type WireEnd } from '@fairwatt/core';
+import {
+  adapterRefusal,
+  adapterRefusalText,
+  cableFamilies,
+  faceOfPlug,
+  inletFace,
+  plugKinds,
+  standardInletKinds,
+  type Adapter,
+  type BagAdapter,
+  type BagCable,
+  type CableBags,
+  type CableProof,
+  type PinSignal,
+  type Pinout,
+  type WireEnd,
+} from '@fairwatt/core';
 import { figure, id, instant, line, text, uuid, version } from './primitives.ts';
 
 const signals = ['12', '5', '3.3', 'G', 'SB', 'PG', 'ST', '-12', 'S', 'NC'] as const satisfies readonly PinSignal[];
 
 /** What the sockets of a kind of supply give, pin by pin, and which of the shop's supplies have them. */
 export const pinoutSchema = z.strictObject({
-  id, version, name: line(60),
-  sockets: z.array(z.strictObject({ family: z.enum(cableFamilies), pins: z.array(z.enum(signals).nullable()).min(1).max(30) })).max(5).refine((list) => new Set(list.map((socket) => socket.family)).size === list.length, 'a family is named twice'),
+  id,
+  version,
+  name: line(60),
+  sockets: z
+    .array(z.strictObject({ family: z.enum(cableFamilies), pins: z.array(z.enum(signals).nullable()).min(1).max(30) }))
+    .max(5)
+    .refine((list) => new Set(list.map((socket) => socket.family)).size === list.length, 'a family is named twice'),
   supplies: z.array(id).max(500),
 }) satisfies z.ZodType<Pinout>;
 export type { BagAdapter, BagCable, CableBags, CableProof, Pinout };
@@ -16,31 +37,86 @@ const end = z.union([z.int().min(1).max(30), z.literal('none'), z.null()]) satis
 
 /** A spare modular cable with its plugs and, as far as somebody looked, its wires. */
 export const bagCableSchema = z.strictObject({
-  id: uuid, version, label: line(20), place: text(40), family: z.enum(cableFamilies), cameWith: text(60), note: text(300), gauge: z.union([z.literal(16), z.literal(18), z.literal(20), z.literal(22)]).nullable().default(null),
-  plugs: z.array(z.strictObject({ kind: z.enum(plugKinds), millimetres: figure(50, 2000), ends: z.array(end).max(24) }).superRefine((plug, context) => {
-    const pins = inletFace[faceOfPlug[plug.kind]].rows.flat().length;
-    if (plug.ends.length > pins) context.addIssue({ code: 'custom', path: ['ends'], message: `this plug has ${pins} pins` });
-  })).min(1, 'a cable has at least one plug').max(6),
+  id: uuid,
+  version,
+  label: line(20),
+  place: text(40),
+  family: z.enum(cableFamilies),
+  cameWith: text(60),
+  note: text(300),
+  gauge: z
+    .union([z.literal(16), z.literal(18), z.literal(20), z.literal(22)])
+    .nullable()
+    .default(null),
+  plugs: z
+    .array(
+      z
+        .strictObject({ kind: z.enum(plugKinds), millimetres: figure(50, 2000), ends: z.array(end).max(24) })
+        .superRefine((plug, context) => {
+          const pins = inletFace[faceOfPlug[plug.kind]].rows.flat().length;
+          if (plug.ends.length > pins)
+            context.addIssue({ code: 'custom', path: ['ends'], message: `this plug has ${pins} pins` });
+        }),
+    )
+    .min(1, 'a cable has at least one plug')
+    .max(6),
 }) satisfies z.ZodType<BagCable>;
 
 const adapterFields = {
-  takes: z.enum(standardInletKinds), gives: z.enum(plugKinds), legs: z.int().min(1, 'at least one plug').max(4, 'at most 4 plugs'), moulded: z.boolean(),
-  addsMillimetres: figure(0, 1000), watts: figure(1, 700).nullable(), count: z.int().min(0).max(99),
+  takes: z.enum(standardInletKinds),
+  gives: z.enum(plugKinds),
+  legs: z.int().min(1, 'at least one plug').max(4, 'at most 4 plugs'),
+  moulded: z.boolean(),
+  addsMillimetres: figure(0, 1000),
+  watts: figure(1, 700).nullable(),
+  count: z.int().min(0).max(99),
 };
 const allowedUse = (adapter: Parameters<typeof adapterRefusal>[0], context: z.RefinementCtx) => {
   const refusal = adapterRefusal(adapter);
-  if (refusal !== null) context.addIssue({ code: 'custom', path: [refusal === 'too-few-legs' ? 'legs' : refusal === 'moulded' ? 'moulded' : 'gives'], message: adapterRefusalText(refusal) });
+  if (refusal !== null)
+    context.addIssue({
+      code: 'custom',
+      path: [refusal === 'too-few-legs' ? 'legs' : refusal === 'moulded' ? 'moulded' : 'gives'],
+      message: adapterRefusalText(refusal),
+    });
 };
 /** An adapter or extension in a bag. Those that no rule allows are not taken in at all. */
-export const bagAdapterSchema = z.strictObject({ id: uuid, version, label: line(20), place: text(40), ...adapterFields }).superRefine(allowedUse) satisfies z.ZodType<BagAdapter>;
+export const bagAdapterSchema = z
+  .strictObject({ id: uuid, version, label: line(20), place: text(40), ...adapterFields })
+  .superRefine(allowedUse) satisfies z.ZodType<BagAdapter>;
 /** An adapter as a plan needs it. */
-export const adapterSchema = z.strictObject({ id, ...adapterFields }).superRefine(allowedUse) satisfies z.ZodType<Adapter>;
+export const adapterSchema = z
+  .strictObject({ id, ...adapterFields })
+  .superRefine(allowedUse) satisfies z.ZodType<Adapter>;
 
-export const cableProofSchema = z.strictObject({ cableId: uuid, modelId: id, by: id, at: instant, note: text(300) }) satisfies z.ZodType<CableProof>;
+export const cableProofSchema = z.strictObject({
+  cableId: uuid,
+  modelId: id,
+  by: id,
+  at: instant,
+  note: text(300),
+}) satisfies z.ZodType<CableProof>;
 
-export const cableBagsSchema = z.strictObject({ pinouts: z.array(pinoutSchema), cables: z.array(bagCableSchema), proofs: z.array(cableProofSchema), adapters: z.array(bagAdapterSchema) }) satisfies z.ZodType<CableBags>;
+export const cableBagsSchema = z.strictObject({
+  pinouts: z.array(pinoutSchema),
+  cables: z.array(bagCableSchema),
+  proofs: z.array(cableProofSchema),
+  adapters: z.array(bagAdapterSchema),
+}) satisfies z.ZodType<CableBags>;
 export const bagCableMessageSchema = z.strictObject({ by: id, basedOn: version, cable: bagCableSchema });
 export const bagAdapterMessageSchema = z.strictObject({ by: id, basedOn: version, adapter: bagAdapterSchema });
 export const pinoutMessageSchema = z.strictObject({ by: id, basedOn: version, pinout: pinoutSchema });
-export const proofMessageSchema = z.strictObject({ by: id, cableId: uuid, modelId: id, note: text(300), proved: z.boolean() });
-export const cableBagsFileSchema = z.strictObject({ format: z.literal('fairwatt-cable-bags'), version: z.literal(1), pinouts: z.array(pinoutSchema).max(100), cables: z.array(bagCableSchema).max(2000), adapters: z.array(bagAdapterSchema).max(500).default([]) });
+export const proofMessageSchema = z.strictObject({
+  by: id,
+  cableId: uuid,
+  modelId: id,
+  note: text(300),
+  proved: z.boolean(),
+});
+export const cableBagsFileSchema = z.strictObject({
+  format: z.literal('fairwatt-cable-bags'),
+  version: z.literal(1),
+  pinouts: z.array(pinoutSchema).max(100),
+  cables: z.array(bagCableSchema).max(2000),
+  adapters: z.array(bagAdapterSchema).max(500).default([]),
+});

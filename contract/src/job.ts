@@ -1,29 +1,80 @@
 import { z } from 'zod';
-import { caseLayouts, casePlaces, conditions, figureSources, hindrances, inletKinds, noWants, mostEvents, mostLogRows, partChanges, plugKinds, railNames, readingCodes, schools, standardInletKinds, shapes, stepPhases, subjects, type Job, type JobPart, type PowerFigures, type ReadingValue } from '@fairwatt/core';
+import {
+  caseLayouts,
+  casePlaces,
+  conditions,
+  figureSources,
+  hindrances,
+  inletKinds,
+  noWants,
+  mostEvents,
+  mostLogRows,
+  partChanges,
+  plugKinds,
+  railNames,
+  readingCodes,
+  schools,
+  standardInletKinds,
+  shapes,
+  stepPhases,
+  subjects,
+  type Job,
+  type JobPart,
+  type PowerFigures,
+  type ReadingValue,
+} from '@fairwatt/core';
 import { figure, id, instant, jobCode, line, text, uuid, version } from './primitives.ts';
 import { dayProfileSchema, supplyLabelSchema, wantsSchema } from './supply.ts';
 
 const watts = figure(0, 5000);
-export const figuresSchema = z.strictObject({
-  lowWatts: watts, likelyWatts: watts, highWatts: watts, idleWatts: watts, shortWatts: watts, spinUpAmps: figure(0, 20),
-  share12: figure(0, 1), share5: figure(0, 1), share33: figure(0, 1),
-  excursion: z.enum(['none', 'processor', 'card-older', 'card-newer']), standbyWatts: figure(0, 60).default(0), source: z.enum(figureSources).default('class'),
-}).superRefine((value, context) => {
-  const say = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
-  if (Math.abs(value.share12 + value.share5 + value.share33 - 1) > 0.005) say('share12', 'the shares on +12, +5 and +3.3 add up to 1');
-  if (value.lowWatts > value.likelyWatts) say('lowWatts', 'low is not above likely');
-  if (value.highWatts < value.likelyWatts) say('highWatts', 'high is not below likely');
-  if (value.shortWatts < value.likelyWatts) say('shortWatts', 'for seconds is not below lasting');
-}) satisfies z.ZodType<PowerFigures>;
+export const figuresSchema = z
+  .strictObject({
+    lowWatts: watts,
+    likelyWatts: watts,
+    highWatts: watts,
+    idleWatts: watts,
+    shortWatts: watts,
+    spinUpAmps: figure(0, 20),
+    share12: figure(0, 1),
+    share5: figure(0, 1),
+    share33: figure(0, 1),
+    excursion: z.enum(['none', 'processor', 'card-older', 'card-newer']),
+    standbyWatts: figure(0, 60).default(0),
+    source: z.enum(figureSources).default('class'),
+  })
+  .superRefine((value, context) => {
+    const say = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
+    if (Math.abs(value.share12 + value.share5 + value.share33 - 1) > 0.005)
+      say('share12', 'the shares on +12, +5 and +3.3 add up to 1');
+    if (value.lowWatts > value.likelyWatts) say('lowWatts', 'low is not above likely');
+    if (value.highWatts < value.likelyWatts) say('highWatts', 'high is not below likely');
+    if (value.shortWatts < value.likelyWatts) say('shortWatts', 'for seconds is not below lasting');
+  }) satisfies z.ZodType<PowerFigures>;
 
-const inlet = z.strictObject({ id, kind: z.enum(inletKinds), label: line(40), optional: z.boolean(), place: z.enum(casePlaces).optional(), wayMillimetres: figure(0, 3000).optional() });
+const inlet = z.strictObject({
+  id,
+  kind: z.enum(inletKinds),
+  label: line(40),
+  optional: z.boolean(),
+  place: z.enum(casePlaces).optional(),
+  wayMillimetres: figure(0, 3000).optional(),
+});
 const partFields = {
-  id, classId: id, name: line(80), quantity: z.int('a whole number').min(1, 'at least 1').max(64, 'at most 64'), change: z.enum(partChanges), figures: figuresSchema, inlets: z.array(inlet).max(8),
+  id,
+  classId: id,
+  name: line(80),
+  quantity: z.int('a whole number').min(1, 'at least 1').max(64, 'at most 64'),
+  change: z.enum(partChanges),
+  figures: figuresSchema,
+  inlets: z.array(inlet).max(8),
 };
 const oneWithInlets = (part: { quantity: number; inlets: readonly unknown[] }, context: z.RefinementCtx) => {
-  if (part.quantity > 1 && part.inlets.length > 0) context.addIssue({ code: 'custom', path: ['quantity'], message: 'a part with inlets is entered one by one' });
+  if (part.quantity > 1 && part.inlets.length > 0)
+    context.addIssue({ code: 'custom', path: ['quantity'], message: 'a part with inlets is entered one by one' });
 };
-export const partSchema = z.strictObject({ ...partFields, version }).superRefine(oneWithInlets) satisfies z.ZodType<JobPart>;
+export const partSchema = z
+  .strictObject({ ...partFields, version })
+  .superRefine(oneWithInlets) satisfies z.ZodType<JobPart>;
 export const newPartSchema = z.strictObject(partFields).superRefine(oneWithInlets);
 
 export const readingValueSchema = z.discriminatedUnion('kind', [
@@ -33,76 +84,241 @@ export const readingValueSchema = z.discriminatedUnion('kind', [
 
 const voltsInReach = (reading: { subject: string; value: ReadingValue }, context: z.RefinementCtx) => {
   if (reading.subject !== 'power-good' && reading.value.kind === 'figure' && Math.abs(reading.value.figure) > 60) {
-    context.addIssue({ code: 'custom', path: ['value', 'figure'], message: 'a supply\'s output is never above 60 V: check meter and pin' });
+    context.addIssue({
+      code: 'custom',
+      path: ['value', 'figure'],
+      message: "a supply's output is never above 60 V: check meter and pin",
+    });
   }
 };
 
 export const sheetFields = {
-  title: line(80), client: text(80), words: text(1000), button: id.nullable(), course: id.nullable(), surroundings: text(500),
-  machineYears: figure(0, 60).nullable(), supplyYears: figure(0, 60).nullable(), upgrade: text(500),
+  title: line(80),
+  client: text(80),
+  words: text(1000),
+  button: id.nullable(),
+  course: id.nullable(),
+  surroundings: text(500),
+  machineYears: figure(0, 60).nullable(),
+  supplyYears: figure(0, 60).nullable(),
+  upgrade: text(500),
   cableBag: z.enum(['came', 'missing', 'not-modular']).nullable(),
-  layout: z.enum(caseLayouts), shapes: z.array(z.enum(shapes)).min(1, 'at least one shape').max(7), depthMillimetres: figure(50, 600).nullable(),
-  school: z.enum(schools), watch: text(1000), leftInBag: text(1000),
-  schoolNote: text(300), cardAdviceWatts: figure(1, 5000).nullable(), staggeredStart: z.boolean(),
-  measuredLoad: z.strictObject({ kind: z.enum(['mains', 'twelve']), figure: figure(0, 5000), used: z.boolean() }).nullable(),
-  day: dayProfileSchema.nullable(), keepYears: figure(0.5, 30).nullable(), wants: wantsSchema, ownHoles: z.boolean(), ventClosed: z.boolean(), hindrances: z.array(z.enum(hindrances)).max(hindrances.length),
+  layout: z.enum(caseLayouts),
+  shapes: z.array(z.enum(shapes)).min(1, 'at least one shape').max(7),
+  depthMillimetres: figure(50, 600).nullable(),
+  school: z.enum(schools),
+  watch: text(1000),
+  leftInBag: text(1000),
+  schoolNote: text(300),
+  cardAdviceWatts: figure(1, 5000).nullable(),
+  staggeredStart: z.boolean(),
+  measuredLoad: z
+    .strictObject({ kind: z.enum(['mains', 'twelve']), figure: figure(0, 5000), used: z.boolean() })
+    .nullable(),
+  day: dayProfileSchema.nullable(),
+  keepYears: figure(0.5, 30).nullable(),
+  wants: wantsSchema,
+  ownHoles: z.boolean(),
+  ventClosed: z.boolean(),
+  hindrances: z.array(z.enum(hindrances)).max(hindrances.length),
 };
 /** What a sheet from before these fields says in their place: nothing. */
 const laterFields = {
-  schoolNote: sheetFields.schoolNote.default(''), cardAdviceWatts: sheetFields.cardAdviceWatts.default(null), staggeredStart: sheetFields.staggeredStart.default(false), measuredLoad: sheetFields.measuredLoad.default(null),
-  day: sheetFields.day.default(null), keepYears: sheetFields.keepYears.default(null), wants: sheetFields.wants.default({ ...noWants, protections: [] }), ownHoles: sheetFields.ownHoles.default(false), ventClosed: sheetFields.ventClosed.default(false), hindrances: sheetFields.hindrances.default([]),
+  schoolNote: sheetFields.schoolNote.default(''),
+  cardAdviceWatts: sheetFields.cardAdviceWatts.default(null),
+  staggeredStart: sheetFields.staggeredStart.default(false),
+  measuredLoad: sheetFields.measuredLoad.default(null),
+  day: sheetFields.day.default(null),
+  keepYears: sheetFields.keepYears.default(null),
+  wants: sheetFields.wants.default({ ...noWants, protections: [] }),
+  ownHoles: sheetFields.ownHoles.default(false),
+  ventClosed: sheetFields.ventClosed.default(false),
+  hindrances: sheetFields.hindrances.default([]),
 };
 const signed = { by: id, at: instant };
 
 export const presentSupplyFields = { name: text(80), label: supplyLabelSchema };
 export const readingFields = {
-  id: uuid, phase: z.enum(['before', 'after']), subject: z.enum(subjects), condition: z.enum(conditions), value: readingValueSchema,
-  instrumentId: id, loadWatts: figure(0, 5000).nullable(), loadAmps: figure(0, 400).nullable().default(null), pin: z.strictObject({ plug: z.enum(standardInletKinds), pin: z.int().min(1).max(24) }).nullable().default(null), replaces: uuid.nullable().default(null), note: text(300),
+  id: uuid,
+  phase: z.enum(['before', 'after']),
+  subject: z.enum(subjects),
+  condition: z.enum(conditions),
+  value: readingValueSchema,
+  instrumentId: id,
+  loadWatts: figure(0, 5000).nullable(),
+  loadAmps: figure(0, 400).nullable().default(null),
+  pin: z
+    .strictObject({ plug: z.enum(standardInletKinds), pin: z.int().min(1).max(24) })
+    .nullable()
+    .default(null),
+  replaces: uuid.nullable().default(null),
+  note: text(300),
 };
 export const newReadingSchema = z.strictObject(readingFields).superRefine(voltsInReach);
 export const probeFields = {
-  id: uuid, label: line(40), plug: z.enum(standardInletKinds), note: text(300),
-  pins: z.array(z.strictObject({ pin: z.int().min(1).max(24), value: readingValueSchema })).max(24).refine((pins) => new Set(pins.map((item) => item.pin)).size === pins.length, 'a pin is named twice'),
+  id: uuid,
+  label: line(40),
+  plug: z.enum(standardInletKinds),
+  note: text(300),
+  pins: z
+    .array(z.strictObject({ pin: z.int().min(1).max(24), value: readingValueSchema }))
+    .max(24)
+    .refine((pins) => new Set(pins.map((item) => item.pin)).size === pins.length, 'a pin is named twice'),
 };
 const logVolts = figure(-10_000, 10_000);
 const curve = z.array(z.number()).max(1200);
 export const logFields = {
-  id: uuid, name: line(120), phase: z.enum(['before', 'after']), rows: z.int().min(1).max(mostLogRows), skipped: z.int().min(0), lastsSeconds: figure(0, 1e9), eventsInAll: z.int().min(0),
-  channels: z.array(z.strictObject({
-    rail: z.enum(railNames), count: z.int().min(1), meanVolts: logVolts, lowestVolts: logVolts, highestVolts: logVolts, deviationVolts: figure(0, 10_000), noiseVolts: figure(0, 10_000), driftVoltsPerHour: z.number(), outsideSeconds: figure(0, 1e9),
-    curve: z.strictObject({ seconds: curve, low: curve, high: curve }).refine((value) => value.seconds.length === value.low.length && value.low.length === value.high.length, 'seconds, low and high are of one length'),
-  })).min(1).max(5),
-  events: z.array(z.strictObject({ rail: z.enum(railNames), kind: z.enum(['dip', 'spike', 'step', 'gap']), atSeconds: z.number(), lastsSeconds: figure(0, 1e9), volts: logVolts.nullable(), fromVolts: logVolts.nullable() })).max(mostEvents),
+  id: uuid,
+  name: line(120),
+  phase: z.enum(['before', 'after']),
+  rows: z.int().min(1).max(mostLogRows),
+  skipped: z.int().min(0),
+  lastsSeconds: figure(0, 1e9),
+  eventsInAll: z.int().min(0),
+  channels: z
+    .array(
+      z.strictObject({
+        rail: z.enum(railNames),
+        count: z.int().min(1),
+        meanVolts: logVolts,
+        lowestVolts: logVolts,
+        highestVolts: logVolts,
+        deviationVolts: figure(0, 10_000),
+        noiseVolts: figure(0, 10_000),
+        driftVoltsPerHour: z.number(),
+        outsideSeconds: figure(0, 1e9),
+        curve: z
+          .strictObject({ seconds: curve, low: curve, high: curve })
+          .refine(
+            (value) => value.seconds.length === value.low.length && value.low.length === value.high.length,
+            'seconds, low and high are of one length',
+          ),
+      }),
+    )
+    .min(1)
+    .max(5),
+  events: z
+    .array(
+      z.strictObject({
+        rail: z.enum(railNames),
+        kind: z.enum(['dip', 'spike', 'step', 'gap']),
+        atSeconds: z.number(),
+        lastsSeconds: figure(0, 1e9),
+        volts: logVolts.nullable(),
+        fromVolts: logVolts.nullable(),
+      }),
+    )
+    .max(mostEvents),
 };
-export const findingFields = { kind: z.enum(['fault', 'no-fault', 'hand-on']), faultId: id.nullable(), confirmed: z.boolean(), note: text(1000) };
-export const choiceFields = { kind: z.enum(['replace', 'keep']), modelId: id.nullable(), reason: text(500), known: z.array(line(200)).max(20).default([]) };
+export const findingFields = {
+  kind: z.enum(['fault', 'no-fault', 'hand-on']),
+  faultId: id.nullable(),
+  confirmed: z.boolean(),
+  note: text(1000),
+};
+export const choiceFields = {
+  kind: z.enum(['replace', 'keep']),
+  modelId: id.nullable(),
+  reason: text(500),
+  known: z.array(line(200)).max(20).default([]),
+};
 export const cableFields = {
-  id: uuid, label: line(20), socketLabel: text(30), plugs: z.array(z.strictObject({ kind: z.enum(plugKinds), inletId: id.nullable() })).min(1, 'a cable has at least one plug').max(8),
-  way: text(300), tiesToCut: z.int().min(0).max(99),
+  id: uuid,
+  label: line(20),
+  socketLabel: text(30),
+  plugs: z
+    .array(z.strictObject({ kind: z.enum(plugKinds), inletId: id.nullable() }))
+    .min(1, 'a cable has at least one plug')
+    .max(8),
+  way: text(300),
+  tiesToCut: z.int().min(0).max(99),
 };
 const kitCableId = line(80);
-export const pinFields = { inletId: id, kitCableId, copy: z.int().min(0).max(63), plugIndex: z.int().min(0).max(7), socketLabel: line(30).nullable() };
+export const pinFields = {
+  inletId: id,
+  kitCableId,
+  copy: z.int().min(0).max(63),
+  plugIndex: z.int().min(0).max(7),
+  socketLabel: line(30).nullable(),
+};
 const laterCheck = z.boolean().default(false);
-export const seatFields = { inletId: id, cableCode: line(20), plugIndex: z.int().min(0).max(7), click: z.boolean(), tug: z.boolean(), gap: z.boolean(), halves: laterCheck, bend: laterCheck, panel: laterCheck };
+export const seatFields = {
+  inletId: id,
+  cableCode: line(20),
+  plugIndex: z.int().min(0).max(7),
+  click: z.boolean(),
+  tug: z.boolean(),
+  gap: z.boolean(),
+  halves: laterCheck,
+  bend: laterCheck,
+  panel: laterCheck,
+};
 export const stepId = line(120);
-export const stepOrderFields = { phase: z.enum(stepPhases), stepIds: z.array(stepId).max(200).refine((ids) => new Set(ids).size === ids.length, 'a step is named twice') };
-export const signOffFields = { id: uuid, point: line(160), reason: text(500).refine((value) => value.trim().length >= 3, 'say why, in a few words') };
+export const stepOrderFields = {
+  phase: z.enum(stepPhases),
+  stepIds: z
+    .array(stepId)
+    .max(200)
+    .refine((ids) => new Set(ids).size === ids.length, 'a step is named twice'),
+};
+export const signOffFields = {
+  id: uuid,
+  point: line(160),
+  reason: text(500).refine((value) => value.trim().length >= 3, 'say why, in a few words'),
+};
 
 export const jobSchema = z.strictObject({
-  code: jobCode, createdAt: instant, updatedAt: instant, state: z.enum(['open', 'closed']), stateVersion: version, closed: z.strictObject(signed).nullable(),
+  code: jobCode,
+  createdAt: instant,
+  updatedAt: instant,
+  state: z.enum(['open', 'closed']),
+  stateVersion: version,
+  closed: z.strictObject(signed).nullable(),
   sheet: z.strictObject({ version, ...sheetFields, ...laterFields }),
   parts: z.array(partSchema).max(100),
   supply: z.strictObject({ version, ...presentSupplyFields }).nullable(),
-  outcomes: z.array(z.strictObject({ id: uuid, checkId: id, outcomeId: id, instrumentId: id.nullable().default(null), takenBackAt: instant.nullable(), ...signed })).max(2000),
-  readings: z.array(z.strictObject({ ...readingFields, struckAt: instant.nullable(), ...signed }).superRefine(voltsInReach)).max(5000),
-  probes: z.array(z.strictObject({ version, ...probeFields, ...signed })).max(100).default([]),
-  logs: z.array(z.strictObject({ version, ...logFields, ...signed })).max(20, 'at most 20 logs in one job').default([]),
+  outcomes: z
+    .array(
+      z.strictObject({
+        id: uuid,
+        checkId: id,
+        outcomeId: id,
+        instrumentId: id.nullable().default(null),
+        takenBackAt: instant.nullable(),
+        ...signed,
+      }),
+    )
+    .max(2000),
+  readings: z
+    .array(z.strictObject({ ...readingFields, struckAt: instant.nullable(), ...signed }).superRefine(voltsInReach))
+    .max(5000),
+  probes: z
+    .array(z.strictObject({ version, ...probeFields, ...signed }))
+    .max(100)
+    .default([]),
+  logs: z
+    .array(z.strictObject({ version, ...logFields, ...signed }))
+    .max(20, 'at most 20 logs in one job')
+    .default([]),
   finding: z.strictObject({ version, ...findingFields, ...signed }).nullable(),
   choice: z.strictObject({ version, ...choiceFields, ...signed }).nullable(),
   cables: z.array(z.strictObject({ version, ...cableFields })).max(60),
-  pins: z.array(z.strictObject({ version, ...pinFields, ...signed })).max(100).default([]),
-  seats: z.array(z.strictObject({ version, ...seatFields, rechecked: z.strictObject(signed).nullable().default(null), ...signed })).max(200),
-  steps: z.array(z.strictObject({ stepId, ...signed })).max(500).default([]),
-  stepOrders: z.array(z.strictObject({ version, ...stepOrderFields })).max(stepPhases.length).default([]),
+  pins: z
+    .array(z.strictObject({ version, ...pinFields, ...signed }))
+    .max(100)
+    .default([]),
+  seats: z
+    .array(
+      z.strictObject({ version, ...seatFields, rechecked: z.strictObject(signed).nullable().default(null), ...signed }),
+    )
+    .max(200),
+  steps: z
+    .array(z.strictObject({ stepId, ...signed }))
+    .max(500)
+    .default([]),
+  stepOrders: z
+    .array(z.strictObject({ version, ...stepOrderFields }))
+    .max(stepPhases.length)
+    .default([]),
   signOffs: z.array(z.strictObject({ ...signOffFields, ...signed })).max(200),
 }) satisfies z.ZodType<Job>;

@@ -13,12 +13,19 @@ export function isPrivateAddress(host: string): boolean {
   return host === '::1' || /^f[cd][0-9a-f]{2}:[0-9a-f:]*$/i.test(host);
 }
 
-export const networkInstrumentSchema = z.strictObject({
-  id, name: line(60), role: z.enum(['meter', 'load']),
-  host: z.string().refine(isPrivateAddress, 'a loopback or private address in figures, such as 192.168.1.40'),
-  port: z.int('a whole number').min(1, 'from 1 to 65535').max(65_535, 'from 1 to 65535'),
-  instrumentId: id.nullable(),
-}).refine((value) => value.role === 'load' || value.instrumentId !== null, { path: ['instrumentId'], message: 'a meter needs the error specification it is judged by' });
+export const networkInstrumentSchema = z
+  .strictObject({
+    id,
+    name: line(60),
+    role: z.enum(['meter', 'load']),
+    host: z.string().refine(isPrivateAddress, 'a loopback or private address in figures, such as 192.168.1.40'),
+    port: z.int('a whole number').min(1, 'from 1 to 65535').max(65_535, 'from 1 to 65535'),
+    instrumentId: id.nullable(),
+  })
+  .refine((value) => value.role === 'load' || value.instrumentId !== null, {
+    path: ['instrumentId'],
+    message: 'a meter needs the error specification it is judged by',
+  });
 export type NetworkInstrument = z.infer<typeof networkInstrumentSchema>;
 export const networkInstrumentsSchema = z.array(networkInstrumentSchema);
 export const newNetworkInstrumentSchema = z.strictObject({ by: id, instrument: networkInstrumentSchema });
@@ -29,33 +36,73 @@ export const liveQuerySchema = z.strictObject({ rail: z.enum(railNames), job: jo
 export const powerGoodRequestSchema = z.strictObject({ job: jobCode });
 
 /** What goes wrong with an instrument, as data. */
-export const instrumentTroubles = ['no-connection', 'silent', 'vanished', 'nonsense', 'flood', 'stale-answer', 'out-of-range', 'refused'] as const;
+export const instrumentTroubles = [
+  'no-connection',
+  'silent',
+  'vanished',
+  'nonsense',
+  'flood',
+  'stale-answer',
+  'out-of-range',
+  'refused',
+] as const;
 export type InstrumentTrouble = (typeof instrumentTroubles)[number];
 
 export type LiveEvent =
   | { readonly kind: 'identity'; readonly text: string }
   | { readonly kind: 'reading'; readonly at: string; readonly volts: number }
-  | { readonly kind: 'held'; readonly at: string; readonly volts: number; readonly spreadVolts: number; readonly count: number }
+  | {
+      readonly kind: 'held';
+      readonly at: string;
+      readonly volts: number;
+      readonly spreadVolts: number;
+      readonly count: number;
+    }
   | { readonly kind: 'trouble'; readonly at: string; readonly trouble: InstrumentTrouble };
 
-export const sweepRequestSchema = z.strictObject({
-  by: id, job: jobCode, meterId: id, loadId: id, rail: z.enum(railNames),
-  fromAmps: figure(0, 200), toAmps: figure(0, 200), steps: z.int().min(2, 'at least 2').max(mostSweepSteps, `at most ${mostSweepSteps}`),
-  dwellSeconds: figure(0.2, 60), hottestCelsius: figure(30, 120),
-}).refine((value) => value.toAmps > value.fromAmps, { path: ['toAmps'], message: 'is above where it starts' });
+export const sweepRequestSchema = z
+  .strictObject({
+    by: id,
+    job: jobCode,
+    meterId: id,
+    loadId: id,
+    rail: z.enum(railNames),
+    fromAmps: figure(0, 200),
+    toAmps: figure(0, 200),
+    steps: z.int().min(2, 'at least 2').max(mostSweepSteps, `at most ${mostSweepSteps}`),
+    dwellSeconds: figure(0.2, 60),
+    hottestCelsius: figure(30, 120),
+  })
+  .refine((value) => value.toAmps > value.fromAmps, { path: ['toAmps'], message: 'is above where it starts' });
 export type SweepRequest = z.infer<typeof sweepRequestSchema>;
 
 /** A sweep that runs now, so that any screen can show it and stop it. */
-export const runningSweepSchema = z.strictObject({ id: z.uuid(), job: jobCode, rail: z.enum(railNames), meterId: id, loadId: id, loadName: line(60), steps: z.int().min(2).max(mostSweepSteps) });
+export const runningSweepSchema = z.strictObject({
+  id: z.uuid(),
+  job: jobCode,
+  rail: z.enum(railNames),
+  meterId: id,
+  loadId: id,
+  loadName: line(60),
+  steps: z.int().min(2).max(mostSweepSteps),
+});
 export type RunningSweepMessage = z.infer<typeof runningSweepSchema>;
 /** `unsure`: loads that were in a sweep whose end nobody saw; they may still draw. */
-export const sweepsSchema = z.strictObject({ running: z.array(runningSweepSchema), unsure: z.array(z.strictObject({ loadId: id, loadName: line(60) })) });
+export const sweepsSchema = z.strictObject({
+  running: z.array(runningSweepSchema),
+  unsure: z.array(z.strictObject({ loadId: id, loadName: line(60) })),
+});
 export type SweepsMessage = z.infer<typeof sweepsSchema>;
 /** Asks to make sure that a load is off, or says that somebody has switched it off by hand. */
 export const loadOffSchema = z.strictObject({ by: id, byHand: z.boolean() });
 
-
-export interface SweepStep { readonly amps: number; readonly volts: number; readonly spreadVolts: number; readonly celsius: number | null; readonly at: string }
+export interface SweepStep {
+  readonly amps: number;
+  readonly volts: number;
+  readonly spreadVolts: number;
+  readonly celsius: number | null;
+  readonly at: string;
+}
 export type SweepEnd = 'done' | 'stopped' | 'rail-low' | 'rail-high' | 'too-hot' | InstrumentTrouble;
 
 export type SweepEvent =

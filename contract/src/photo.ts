@@ -8,7 +8,15 @@ export const mostPhotoBytes = 700_000;
 export const photoEdgePixels = 1600;
 
 export const photoFormats = ['image/jpeg', 'image/png', 'image/webp'] as const;
-const photoFields = { id: uuid, caption: text(120), cableId: uuid.nullable(), widthPixels: figure(1, 20_000), heightPixels: figure(1, 20_000), by: id, at: instant };
+const photoFields = {
+  id: uuid,
+  caption: text(120),
+  cableId: uuid.nullable(),
+  widthPixels: figure(1, 20_000),
+  heightPixels: figure(1, 20_000),
+  by: id,
+  at: instant,
+};
 
 /** A picture of a job without its bytes. `cableId` names the recorded cable that it shows. */
 export const photoSchema = z.strictObject({ ...photoFields, bytes: z.int().min(1) });
@@ -16,7 +24,16 @@ export type Photo = z.infer<typeof photoSchema>;
 export const photosSchema = z.array(photoSchema);
 
 /** What is said with a picture that is sent. */
-export const photoQuerySchema = z.strictObject({ by: id, id: uuid, caption: text(120).default(''), cableId: uuid.optional() });
+export const photoQuerySchema = z.strictObject({
+  by: id,
+  id: uuid,
+  caption: text(120).default(''),
+  cableId: uuid.optional(),
+});
 
 /** A picture in a job file, its bytes in base 64. */
-export const photoFileSchema = z.strictObject({ ...photoFields, format: z.enum(photoFormats), data: z.base64().max(Math.ceil((mostPhotoBytes * 4) / 3) + 4) });
+export const photoFileSchema = z.strictObject({
+  ...photoFields,
+  format: z.enum(photoFormats),
+  data: z.base64().max(Math.ceil((mostPhotoBytes * 4) / 3) + 4),
+});

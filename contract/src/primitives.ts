@@ -1,14 +1,22 @@
 import { z } from 'zod';
 
 /** Text with a limit; control characters other than line breaks and tabs are refused. */
-const isControl = (character: string) => character < ' ' && character !== '\n' && character !== '\r' && character !== '\t';
-export const text = (most: number) => z.string().max(most, `at most ${most} characters`).refine((value) => !Array.from(value).some(isControl), 'contains control characters');
+const isControl = (character: string) =>
+  character < ' ' && character !== '\n' && character !== '\r' && character !== '\t';
+export const text = (most: number) =>
+  z
+    .string()
+    .max(most, `at most ${most} characters`)
+    .refine((value) => !Array.from(value).some(isControl), 'contains control characters');
 export const line = (most = 120) => text(most).refine((value) => value.trim() !== '', 'must not be empty');
 /** Identifiers inside a job or a shop. */
-export const id = z.string().regex(/^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/, 'letters, digits, dot, dash and underscore, at most 64');
+export const id = z
+  .string()
+  .regex(/^[A-Za-z0-9][A-Za-z0-9._-]{0,63}$/, 'letters, digits, dot, dash and underscore, at most 64');
 export const uuid = z.uuid();
 export const instant = z.iso.datetime({ precision: 3 });
 export const version = z.int().min(0).max(1_000_000);
 /** A figure inside bounds, with the bounds in the message. */
-export const figure = (least: number, most: number) => z.number('must be a number').min(least, `at least ${least}`).max(most, `at most ${most}`);
+export const figure = (least: number, most: number) =>
+  z.number('must be a number').min(least, `at least ${least}`).max(most, `at most ${most}`);
 export const jobCode = z.string().regex(/^[A-Z]{2}-\d{4,6}$/, 'such as LQ-0142');

@@ -4,7 +4,8 @@ import { id, instant, jobCode } from './primitives.ts';
 
 const count = z.int().min(0);
 export const recordCountsSchema = z.strictObject({
-  jobs: count, leftOut: count,
+  jobs: count,
+  leftOut: count,
   faults: z.array(z.strictObject({ faultId: id, count })),
   outcomes: z.array(z.strictObject({ checkId: id, outcomeId: id, faultId: id, instrumentId: id.nullable(), count })),
 }) satisfies z.ZodType<ShopRecord>;
@@ -12,7 +13,9 @@ export const recordCountsSchema = z.strictObject({
 /** The shop's record with the closed jobs it stands on, the newest first. */
 export const recordSchema = z.strictObject({
   counts: recordCountsSchema,
-  jobs: z.array(z.strictObject({ code: jobCode, title: z.string(), closedAt: instant, faultId: id, leftOut: z.boolean() })),
+  jobs: z.array(
+    z.strictObject({ code: jobCode, title: z.string(), closedAt: instant, faultId: id, leftOut: z.boolean() }),
+  ),
 });
 export type RecordMessage = z.infer<typeof recordSchema>;
 

@@ -1,22 +1,56 @@
 import { z } from 'zod';
-import { firstChoosing, needs, schools, type ChoosingSettings, type Instrument, type ShopSettings } from '@fairwatt/core';
+import {
+  firstChoosing,
+  needs,
+  schools,
+  type ChoosingSettings,
+  type Instrument,
+  type ShopSettings,
+} from '@fairwatt/core';
 import { figure, id, line, text } from './primitives.ts';
 import { dayProfileSchema } from './supply.ts';
 
 export const instrumentSchema = z.strictObject({
-  id, name: line(60), kind: z.enum(['multimeter', 'tester']),
-  ranges: z.array(z.strictObject({ fullScaleVolts: figure(0.001, 2000), percent: figure(0, 20), counts: figure(0, 200), digitVolts: figure(0.000001, 10) })).min(1).max(8),
-  powerGoodErrorMilliseconds: figure(0, 1000).nullable(), calibratedUntil: z.iso.date().nullable(), ownedBy: text(60).default(''),
+  id,
+  name: line(60),
+  kind: z.enum(['multimeter', 'tester']),
+  ranges: z
+    .array(
+      z.strictObject({
+        fullScaleVolts: figure(0.001, 2000),
+        percent: figure(0, 20),
+        counts: figure(0, 200),
+        digitVolts: figure(0.000001, 10),
+      }),
+    )
+    .min(1)
+    .max(8),
+  powerGoodErrorMilliseconds: figure(0, 1000).nullable(),
+  calibratedUntil: z.iso.date().nullable(),
+  ownedBy: text(60).default(''),
 }) satisfies z.ZodType<Instrument>;
 
 const weight = figure(0, 10);
 export const choosingSchema = z.strictObject({
-  agePercentAYear: figure(0, 5), sharedCardCable: z.boolean(), spareCables: z.boolean().default(true), adapters: z.boolean().default(true), minorPerKilowattHour: figure(0, 1000), breakerAmps: figure(1, 100), day: dayProfileSchema, keepYears: figure(0.5, 30),
-  weights: z.strictObject({ price: weight, headroom: weight, running: weight, noise: weight, warranty: weight, shelf: weight }).refine((weights) => Object.values(weights).some((value) => value > 0), 'at least one weight is above 0'),
+  agePercentAYear: figure(0, 5),
+  sharedCardCable: z.boolean(),
+  spareCables: z.boolean().default(true),
+  adapters: z.boolean().default(true),
+  minorPerKilowattHour: figure(0, 1000),
+  breakerAmps: figure(1, 100),
+  day: dayProfileSchema,
+  keepYears: figure(0.5, 30),
+  weights: z
+    .strictObject({ price: weight, headroom: weight, running: weight, noise: weight, warranty: weight, shelf: weight })
+    .refine((weights) => Object.values(weights).some((value) => value > 0), 'at least one weight is above 0'),
 }) satisfies z.ZodType<ChoosingSettings>;
 
 export const shopSettingsSchema = z.strictObject({
-  name: line(80), mainsVolts: figure(90, 260), currency: z.string().regex(/^[A-Z]{3}$/), school: z.enum(schools), stopProbability: figure(0.5, 0.999),
+  name: line(80),
+  mainsVolts: figure(90, 260),
+  currency: z.string().regex(/^[A-Z]{3}$/),
+  school: z.enum(schools),
+  stopProbability: figure(0.5, 0.999),
   bench: z.strictObject({ has: z.array(z.enum(needs)), mayMeterMains: z.boolean() }),
   choosing: choosingSchema.default({ ...firstChoosing }),
 }) satisfies z.ZodType<ShopSettings>;
@@ -26,15 +60,31 @@ export type Technician = z.infer<typeof technicianSchema>;
 
 export const newTechnicianSchema = z.strictObject({ name: line(60).transform((name) => name.trim()) });
 
-const shopFields = { settings: shopSettingsSchema, technicians: z.array(technicianSchema), instruments: z.array(instrumentSchema) };
+const shopFields = {
+  settings: shopSettingsSchema,
+  technicians: z.array(technicianSchema),
+  instruments: z.array(instrumentSchema),
+};
 export const shopSchema = z.strictObject({ ...shopFields, settingsVersion: z.int().min(0) });
 export type ShopMessage = z.infer<typeof shopSchema>;
 
-export const shopFileSchema = z.strictObject({ format: z.literal('fairwatt-shop'), version: z.literal(1), ...shopFields });
+export const shopFileSchema = z.strictObject({
+  format: z.literal('fairwatt-shop'),
+  version: z.literal(1),
+  ...shopFields,
+});
 
 /** A meter or tester as an owner wants it; `was` is how it stood on the screen, null for a new one. */
-export const instrumentMessageSchema = z.strictObject({ by: id, was: instrumentSchema.nullable(), instrument: instrumentSchema });
-export interface InstrumentMessage { readonly by: string; readonly was: Instrument | null; readonly instrument: Instrument }
+export const instrumentMessageSchema = z.strictObject({
+  by: id,
+  was: instrumentSchema.nullable(),
+  instrument: instrumentSchema,
+});
+export interface InstrumentMessage {
+  readonly by: string;
+  readonly was: Instrument | null;
+  readonly instrument: Instrument;
+}
 
 /** New settings of the shop, by an owner; `basedOn` is the version that was seen. */
 export const settingsMessageSchema = z.strictObject({ by: id, basedOn: z.int().min(0), settings: shopSettingsSchema });

@@ -2,25 +2,55 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { cableFamilies, type SupplyModel } from '@fairwatt/core';
-import { fieldErrors, ownPartSchema, partFromCells, partToCells, supplyFromCells, supplyModelSchema, supplyToCells } from './index.ts';
+import {
+  fieldErrors,
+  ownPartSchema,
+  partFromCells,
+  partToCells,
+  supplyFromCells,
+  supplyModelSchema,
+  supplyToCells,
+} from './index.ts';
 
-const { supplies } = JSON.parse(readFileSync(new URL('../../demo/supplies.json', import.meta.url), 'utf8')) as { supplies: SupplyModel[] };
+const { supplies } = JSON.parse(readFileSync(new URL('../../demo/supplies.json', import.meta.url), 'utf8')) as {
+  supplies: SupplyModel[];
+};
 
 describe('supplies as rows', () => {
   it('come back as they were, every one of the demo shop', () => {
-    for (const model of supplies) expect(supplyModelSchema.parse(supplyFromCells(supplyToCells(model)))).toEqual(supplyModelSchema.parse(model));
+    for (const model of supplies)
+      expect(supplyModelSchema.parse(supplyFromCells(supplyToCells(model)))).toEqual(supplyModelSchema.parse(model));
   });
   it('keep any name of an output or socket, separators included', () => {
-    const name = fc.string({ minLength: 1, maxLength: 20, unit: fc.constantFrom(...'aB1 :;,|@/%~+-ø"'.split('')) }).filter((text) => text.trim() === text);
-    fc.assert(fc.property(name, name, fc.subarray([...cableFamilies]), (rail, socket, feeds) => {
-      const base = supplies[0]!;
-      const label = { ...base.label, rails: [{ label: rail, rail: '+12' as const, amps: 40, feeds }], combined: [{ labels: [rail], watts: 400 }] };
-      const model: SupplyModel = { ...base, label, kit: { ...base.kit, sockets: [{ label: socket, kind: 'main', output: rail }], cables: base.kit.cables.map((cable) => ({ ...cable, output: rail })) } };
-      expect(supplyModelSchema.parse(supplyFromCells(supplyToCells(model)))).toEqual(model);
-    }));
+    const name = fc
+      .string({ minLength: 1, maxLength: 20, unit: fc.constantFrom(...'aB1 :;,|@/%~+-ø"'.split('')) })
+      .filter((text) => text.trim() === text);
+    fc.assert(
+      fc.property(name, name, fc.subarray([...cableFamilies]), (rail, socket, feeds) => {
+        const base = supplies[0]!;
+        const label = {
+          ...base.label,
+          rails: [{ label: rail, rail: '+12' as const, amps: 40, feeds }],
+          combined: [{ labels: [rail], watts: 400 }],
+        };
+        const model: SupplyModel = {
+          ...base,
+          label,
+          kit: {
+            ...base.kit,
+            sockets: [{ label: socket, kind: 'main', output: rail }],
+            cables: base.kit.cables.map((cable) => ({ ...cable, output: rail })),
+          },
+        };
+        expect(supplyModelSchema.parse(supplyFromCells(supplyToCells(model)))).toEqual(model);
+      }),
+    );
   });
   it('are refused at the field where they are wrong', () => {
-    const bad = (changes: Record<string, string>) => { const result = supplyModelSchema.safeParse(supplyFromCells({ ...supplyToCells(supplies[0]!), ...changes })); return result.success ? [] : fieldErrors(result.error).map((error) => error.path); };
+    const bad = (changes: Record<string, string>) => {
+      const result = supplyModelSchema.safeParse(supplyFromCells({ ...supplyToCells(supplies[0]!), ...changes }));
+      return result.success ? [] : fieldErrors(result.error).map((error) => error.path);
+    };
     expect(bad({ rating_w: 'lots' })).toEqual(['label.ratingWatts']);
     expect(bad({ rating_w: '550,5' })).toEqual([]);
     expect(bad({ price: '' })).toEqual(['price.minor']);
@@ -38,12 +68,19 @@ describe('supplies as rows', () => {
 describe('parts as rows', () => {
   it('come back as they were', () => {
     const part = ownPartSchema.parse(partFromCells({ name: 'Plotter card', class: 'card-8', likely_w: '160' }));
-    expect(part).toMatchObject({ id: 'plotter-card', figures: { likelyWatts: 160, lowWatts: 128, highWatts: 192, source: 'manual', excursion: 'card-older' }, inlets: [{ kind: 'card-8' }] });
+    expect(part).toMatchObject({
+      id: 'plotter-card',
+      figures: { likelyWatts: 160, lowWatts: 128, highWatts: 192, source: 'manual', excursion: 'card-older' },
+      inlets: [{ kind: 'card-8' }],
+    });
     expect(ownPartSchema.parse(partFromCells(partToCells(part)))).toEqual(part);
   });
-  it('take the class\'s figures where nothing is said, and are refused where it is wrong', () => {
+  it("take the class's figures where nothing is said, and are refused where it is wrong", () => {
     expect(ownPartSchema.parse(partFromCells({ name: 'Plain', class: 'drive-35' })).figures.spinUpAmps).toBe(2.2);
-    const bad = (cells: Record<string, string>) => { const result = ownPartSchema.safeParse(partFromCells(cells)); return result.success ? [] : fieldErrors(result.error).map((error) => error.path); };
+    const bad = (cells: Record<string, string>) => {
+      const result = ownPartSchema.safeParse(partFromCells(cells));
+      return result.success ? [] : fieldErrors(result.error).map((error) => error.path);
+    };
     expect(bad({ name: 'X', class: 'no-such' })).toContain('classId');
     expect(bad({ name: 'X', class: 'drive-35', likely_w: 'many' })).toContain('figures.likelyWatts');
     expect(bad({ name: 'X', class: 'drive-35', share_12: '0.9', share_5: '0.9' })).toContain('figures.share12');

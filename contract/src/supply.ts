@@ -1,8 +1,29 @@
 import { z } from 'zod';
-import { cableFamilies, corrections, fanSides, grades, mainsInlets, plugKinds, protectionNames, railNames, shapes, socketKinds, type CableKit, type DayProfile, type SupplyLabel, type SupplyModel, type Wants } from '@fairwatt/core';
+import {
+  cableFamilies,
+  corrections,
+  fanSides,
+  grades,
+  mainsInlets,
+  plugKinds,
+  protectionNames,
+  railNames,
+  shapes,
+  socketKinds,
+  type CableKit,
+  type DayProfile,
+  type SupplyLabel,
+  type SupplyModel,
+  type Wants,
+} from '@fairwatt/core';
 import { figure, id, line } from './primitives.ts';
 
-const rail = z.strictObject({ label: line(20), rail: z.enum(railNames), amps: figure(0, 1000), feeds: z.array(z.enum(cableFamilies)).max(5).optional() });
+const rail = z.strictObject({
+  label: line(20),
+  rail: z.enum(railNames),
+  amps: figure(0, 1000),
+  feeds: z.array(z.enum(cableFamilies)).max(5).optional(),
+});
 const combined = z.strictObject({ labels: z.array(line(20)).min(1).max(12), watts: figure(0, 10_000) });
 
 export const supplyLabelSchema = z.strictObject({
@@ -17,68 +38,163 @@ export const supplyLabelSchema = z.strictObject({
 }) satisfies z.ZodType<SupplyLabel>;
 
 const kitCable = z.strictObject({
-  id, family: z.enum(cableFamilies), fixed: z.boolean(), count: z.int().min(1).max(12),
+  id,
+  family: z.enum(cableFamilies),
+  fixed: z.boolean(),
+  count: z.int().min(1).max(12),
   gauge: z.union([z.literal(16), z.literal(18), z.literal(20), z.literal(22)]),
-  plugs: z.array(z.strictObject({ kind: z.enum(plugKinds), millimetres: figure(50, 2000) })).min(1, 'a cable has at least one plug').max(8),
+  plugs: z
+    .array(z.strictObject({ kind: z.enum(plugKinds), millimetres: figure(50, 2000) }))
+    .min(1, 'a cable has at least one plug')
+    .max(8),
   output: line(20).optional(),
 });
 
-export const cableKitSchema = z.strictObject({
-  sockets: z.array(z.strictObject({ label: line(20), kind: z.enum(socketKinds), output: line(20).optional() })).max(24),
-  cables: z.array(kitCable).min(1).max(24),
-}).superRefine((kit, context) => {
-  const mains = kit.cables.filter((cable) => cable.family === 'main').reduce((sum, cable) => sum + cable.count, 0);
-  if (mains !== 1) context.addIssue({ code: 'custom', path: ['cables'], message: mains === 0 ? 'the kit has no main cable' : 'the kit has more than one main cable' });
-  const labels = kit.sockets.map((socket) => socket.label);
-  labels.forEach((label, index) => { if (labels.indexOf(label) !== index) context.addIssue({ code: 'custom', path: ['sockets', index, 'label'], message: 'another socket has this label' }); });
-}) satisfies z.ZodType<CableKit>;
+export const cableKitSchema = z
+  .strictObject({
+    sockets: z
+      .array(z.strictObject({ label: line(20), kind: z.enum(socketKinds), output: line(20).optional() }))
+      .max(24),
+    cables: z.array(kitCable).min(1).max(24),
+  })
+  .superRefine((kit, context) => {
+    const mains = kit.cables.filter((cable) => cable.family === 'main').reduce((sum, cable) => sum + cable.count, 0);
+    if (mains !== 1)
+      context.addIssue({
+        code: 'custom',
+        path: ['cables'],
+        message: mains === 0 ? 'the kit has no main cable' : 'the kit has more than one main cable',
+      });
+    const labels = kit.sockets.map((socket) => socket.label);
+    labels.forEach((label, index) => {
+      if (labels.indexOf(label) !== index)
+        context.addIssue({
+          code: 'custom',
+          path: ['sockets', index, 'label'],
+          message: 'another socket has this label',
+        });
+    });
+  }) satisfies z.ZodType<CableKit>;
 
 export const wantsSchema = z.strictObject({
-  noisiestDecibels: figure(0, 80).nullable(), leastWarrantyYears: figure(0, 20).nullable(), protections: z.array(z.enum(protectionNames)).max(6), activeCorrection: z.boolean(),
+  noisiestDecibels: figure(0, 80).nullable(),
+  leastWarrantyYears: figure(0, 20).nullable(),
+  protections: z.array(z.enum(protectionNames)).max(6),
+  activeCorrection: z.boolean(),
 }) satisfies z.ZodType<Wants>;
 
-export const dayProfileSchema = z.strictObject({ idleHours: figure(0, 24), typicalHours: figure(0, 24), fullHours: figure(0, 24), typicalShare: figure(0, 1) })
-  .refine((day) => day.idleHours + day.typicalHours + day.fullHours <= 24, { path: ['fullHours'], message: 'a day has 24 hours' }) satisfies z.ZodType<DayProfile>;
+export const dayProfileSchema = z
+  .strictObject({
+    idleHours: figure(0, 24),
+    typicalHours: figure(0, 24),
+    fullHours: figure(0, 24),
+    typicalShare: figure(0, 1),
+  })
+  .refine((day) => day.idleHours + day.typicalHours + day.fullHours <= 24, {
+    path: ['fullHours'],
+    message: 'a day has 24 hours',
+  }) satisfies z.ZodType<DayProfile>;
 
 const currency = z.string().regex(/^[A-Z]{3}$/, 'three capital letters');
-export const priceSchema = z.strictObject({ minor: z.int('whole cents').min(0, 'at least 0').max(100_000_00, 'at most 100000'), currency, asOf: z.iso.date('a day such as 2026-11-20').nullable().default(null) });
+export const priceSchema = z.strictObject({
+  minor: z.int('whole cents').min(0, 'at least 0').max(100_000_00, 'at most 100000'),
+  currency,
+  asOf: z.iso.date('a day such as 2026-11-20').nullable().default(null),
+});
 
-export const supplyModelSchema = z.strictObject({
-  id, name: line(60), label: supplyLabelSchema,
-  depthMillimetres: figure(50, 400), mainsLowVolts: figure(80, 300), mainsHighVolts: figure(80, 300),
-  inlet: z.enum(mainsInlets).default('C14'), correction: z.enum(corrections).default('active'), protections: z.array(z.enum(protectionNames)).max(6).default([]), fan: z.enum(fanSides).default('large-face'), ownHoles: z.boolean().default(false),
-  price: priceSchema,
-  onShelf: z.int().min(0).max(999), noiseDecibels: figure(0, 80).nullable(), warrantyYears: figure(0, 20), designYear: z.int().min(1990).max(2100).nullable().default(null),
-  kit: cableKitSchema,
-}).superRefine((model, context) => {
-  if (model.mainsHighVolts < model.mainsLowVolts) context.addIssue({ code: 'custom', path: ['mainsHighVolts'], message: 'not below the lowest voltage' });
-  const outputs = new Set(model.label.rails.map((item) => item.label));
-  const unknown = (output: string | undefined, path: PropertyKey[]) => { if (output !== undefined && !outputs.has(output)) context.addIssue({ code: 'custom', path, message: `${output} is not among the outputs` }); };
-  model.kit.sockets.forEach((socket, index) => unknown(socket.output, ['kit', 'sockets', index, 'output']));
-  model.kit.cables.forEach((cable, index) => unknown(cable.output, ['kit', 'cables', index, 'output']));
-  if (outputs.size !== model.label.rails.length) context.addIssue({ code: 'custom', path: ['label', 'rails'], message: 'two outputs have one name' });
-}) satisfies z.ZodType<SupplyModel>;
+export const supplyModelSchema = z
+  .strictObject({
+    id,
+    name: line(60),
+    label: supplyLabelSchema,
+    depthMillimetres: figure(50, 400),
+    mainsLowVolts: figure(80, 300),
+    mainsHighVolts: figure(80, 300),
+    inlet: z.enum(mainsInlets).default('C14'),
+    correction: z.enum(corrections).default('active'),
+    protections: z.array(z.enum(protectionNames)).max(6).default([]),
+    fan: z.enum(fanSides).default('large-face'),
+    ownHoles: z.boolean().default(false),
+    price: priceSchema,
+    onShelf: z.int().min(0).max(999),
+    noiseDecibels: figure(0, 80).nullable(),
+    warrantyYears: figure(0, 20),
+    designYear: z.int().min(1990).max(2100).nullable().default(null),
+    kit: cableKitSchema,
+  })
+  .superRefine((model, context) => {
+    if (model.mainsHighVolts < model.mainsLowVolts)
+      context.addIssue({ code: 'custom', path: ['mainsHighVolts'], message: 'not below the lowest voltage' });
+    const outputs = new Set(model.label.rails.map((item) => item.label));
+    const unknown = (output: string | undefined, path: PropertyKey[]) => {
+      if (output !== undefined && !outputs.has(output))
+        context.addIssue({ code: 'custom', path, message: `${output} is not among the outputs` });
+    };
+    model.kit.sockets.forEach((socket, index) => unknown(socket.output, ['kit', 'sockets', index, 'output']));
+    model.kit.cables.forEach((cable, index) => unknown(cable.output, ['kit', 'cables', index, 'output']));
+    if (outputs.size !== model.label.rails.length)
+      context.addIssue({ code: 'custom', path: ['label', 'rails'], message: 'two outputs have one name' });
+  }) satisfies z.ZodType<SupplyModel>;
 
 /** A supply as somebody wants it; `was` is how it stood on the screen, null for a new one. */
-export const supplyMessageSchema = z.strictObject({ by: id, was: supplyModelSchema.nullable(), model: supplyModelSchema });
-export interface SupplyMessage { readonly by: string; readonly was: SupplyModel | null; readonly model: SupplyModel }
+export const supplyMessageSchema = z.strictObject({
+  by: id,
+  was: supplyModelSchema.nullable(),
+  model: supplyModelSchema,
+});
+export interface SupplyMessage {
+  readonly by: string;
+  readonly was: SupplyModel | null;
+  readonly model: SupplyModel;
+}
 
 export const importFormats = ['csv', 'json'] as const;
 /** A file of supplies, parts or prices. `dryRun` only says what would happen. `update` overwrites what is here already. */
-export const importMessageSchema = z.strictObject({ by: id, format: z.enum(importFormats), text: z.string().max(8_000_000), update: z.boolean().default(false), dryRun: z.boolean().default(false) });
+export const importMessageSchema = z.strictObject({
+  by: id,
+  format: z.enum(importFormats),
+  text: z.string().max(8_000_000),
+  update: z.boolean().default(false),
+  dryRun: z.boolean().default(false),
+});
 export type ImportMessage = z.input<typeof importMessageSchema>;
 
 /** What became of one row; the first row below a head, or the first entry, is 1. */
-export const importRowSchema = z.strictObject({ row: z.int(), name: z.string(), result: z.enum(['added', 'updated', 'same', 'known', 'refused']), errors: z.array(z.strictObject({ path: z.string(), message: z.string() })) });
+export const importRowSchema = z.strictObject({
+  row: z.int(),
+  name: z.string(),
+  result: z.enum(['added', 'updated', 'same', 'known', 'refused']),
+  errors: z.array(z.strictObject({ path: z.string(), message: z.string() })),
+});
 export type ImportRow = z.infer<typeof importRowSchema>;
 /** Row by row what was taken and what was refused and why; at most 200 rows are named, refused ones first. */
-export const importReportSchema = z.strictObject({ dryRun: z.boolean(), rows: z.int(), added: z.int(), updated: z.int(), same: z.int(), known: z.int(), refused: z.int(), named: z.array(importRowSchema).max(200) });
+export const importReportSchema = z.strictObject({
+  dryRun: z.boolean(),
+  rows: z.int(),
+  added: z.int(),
+  updated: z.int(),
+  same: z.int(),
+  known: z.int(),
+  refused: z.int(),
+  named: z.array(importRowSchema).max(200),
+});
 export type ImportReport = z.infer<typeof importReportSchema>;
 
-export const supplyFileSchema = z.strictObject({ format: z.literal('fairwatt-supplies'), version: z.literal(1), supplies: z.array(supplyModelSchema).max(5000) }).superRefine((file, context) => {
-  const seen = new Set<string>();
-  file.supplies.forEach((supply, index) => {
-    if (seen.has(supply.id)) context.addIssue({ code: 'custom', path: ['supplies', index, 'id'], message: 'another supply of this file has this id' });
-    seen.add(supply.id);
+export const supplyFileSchema = z
+  .strictObject({
+    format: z.literal('fairwatt-supplies'),
+    version: z.literal(1),
+    supplies: z.array(supplyModelSchema).max(5000),
+  })
+  .superRefine((file, context) => {
+    const seen = new Set<string>();
+    file.supplies.forEach((supply, index) => {
+      if (seen.has(supply.id))
+        context.addIssue({
+          code: 'custom',
+          path: ['supplies', index, 'id'],
+          message: 'another supply of this file has this id',
+        });
+      seen.add(supply.id);
+    });
   });
-});

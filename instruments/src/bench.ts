@@ -1,9 +1,24 @@
-import { normal, railVolts, runSupply, seeded, simulatedSupplies, startSupply, type RunningSupply, type SimulatedSupplyName } from '@fairwatt/core/simulate';
+import {
+  normal,
+  railVolts,
+  runSupply,
+  seeded,
+  simulatedSupplies,
+  startSupply,
+  type RunningSupply,
+  type SimulatedSupplyName,
+} from '@fairwatt/core/simulate';
 import { railNames, type RailName } from '@fairwatt/core';
 import { done, notANumber, outOfRange, ScpiInterpreter, type ScpiAnswer } from './scpi.ts';
 
 /** Which supply lies on the stand-in bench for which demo job. */
-export const suppliesOfJobs: Readonly<Record<string, SimulatedSupplyName>> = { 'LQ-0142': 'weak', 'LQ-0143': 'healthy', 'LQ-0144': 'hot', 'LQ-0145': 'healthy', 'LQ-0146': 'intermittent' };
+export const suppliesOfJobs: Readonly<Record<string, SimulatedSupplyName>> = {
+  'LQ-0142': 'weak',
+  'LQ-0143': 'healthy',
+  'LQ-0144': 'hot',
+  'LQ-0145': 'healthy',
+  'LQ-0146': 'intermittent',
+};
 
 const ranges = [0.6, 6, 60] as const;
 const mostAmps = 60;
@@ -23,7 +38,10 @@ export class SimulatedBench {
   /** What the meter's input has settled to, and when; null until it was read. */
   private input: { readonly volts: number; readonly at: number } | null = null;
 
-  constructor(now: () => number) { this.now = now; this.last = now(); }
+  constructor(now: () => number) {
+    this.now = now;
+    this.last = now();
+  }
 
   put(name: SimulatedSupplyName): void {
     this.running = startSupply(simulatedSupplies[name]);
@@ -40,14 +58,20 @@ export class SimulatedBench {
   /** A moved probe or a changed load shows after some moments only, as at a real input. */
   private settled(volts: number): number {
     const at = this.now();
-    const shown = this.input === null ? volts : volts + (this.input.volts - volts) * Math.exp(-(at - this.input.at) / 1000 / settlingSeconds);
+    const shown =
+      this.input === null
+        ? volts
+        : volts + (this.input.volts - volts) * Math.exp(-(at - this.input.at) / 1000 / settlingSeconds);
     this.input = { volts: shown, at };
     return shown;
   }
 
   private select(argument: string): ScpiAnswer {
     const range = Number(argument);
-    if (argument === '' || /^(def|auto)/i.test(argument)) { this.range = null; return done; }
+    if (argument === '' || /^(def|auto)/i.test(argument)) {
+      this.range = null;
+      return done;
+    }
     if (Number.isNaN(range)) return notANumber;
     const found = ranges.find((candidate) => candidate >= range);
     if (found === undefined) return outOfRange;
@@ -58,15 +82,39 @@ export class SimulatedBench {
   /** What stands between bench and simulation only: which supply, which rail the probes are on. Named apart from the standard. */
   private simulation() {
     return [
-      { spelling: 'SIMulate:SUPPly', run: (argument: string): ScpiAnswer => { if (!(argument in simulatedSupplies)) return outOfRange; this.put(argument as SimulatedSupplyName); return done; } },
-      { spelling: 'SIMulate:JOB', run: (argument: string): ScpiAnswer => { this.put(suppliesOfJobs[argument] ?? 'healthy'); return done; } },
-      { spelling: 'SIMulate:RAIL', run: (argument: string): ScpiAnswer => { const rail = railNames.find((name) => name === argument); if (rail === undefined) return outOfRange; this.rail = rail; return done; } },
+      {
+        spelling: 'SIMulate:SUPPly',
+        run: (argument: string): ScpiAnswer => {
+          if (!(argument in simulatedSupplies)) return outOfRange;
+          this.put(argument as SimulatedSupplyName);
+          return done;
+        },
+      },
+      {
+        spelling: 'SIMulate:JOB',
+        run: (argument: string): ScpiAnswer => {
+          this.put(suppliesOfJobs[argument] ?? 'healthy');
+          return done;
+        },
+      },
+      {
+        spelling: 'SIMulate:RAIL',
+        run: (argument: string): ScpiAnswer => {
+          const rail = railNames.find((name) => name === argument);
+          if (rail === undefined) return outOfRange;
+          this.rail = rail;
+          return done;
+        },
+      },
     ];
   }
 
   meter(): ScpiInterpreter {
     const measure = (argument: string): ScpiAnswer => {
-      if (argument !== '') { const selected = this.select(argument); if ('error' in selected) return selected; }
+      if (argument !== '') {
+        const selected = this.select(argument);
+        if ('error' in selected) return selected;
+      }
       const volts = this.settled(railVolts(this.step(), this.rail, this.random));
       const range = this.range ?? ranges.find((candidate) => candidate >= Math.abs(volts)) ?? mostAmps;
       // Overload is shown the standard way, as 9.9E37.
@@ -74,31 +122,81 @@ export class SimulatedBench {
       const digit = range / 60_000;
       return { text: (Math.round(volts / digit) * digit).toExponential(6) };
     };
-    return new ScpiInterpreter('Fair Watt,Stand-in meter,0001,1.0', [
-      { spelling: 'MEASure:VOLTage:DC?', run: measure },
-      { spelling: 'READ?', run: () => measure('') },
-      // From the rails being good to power-good, as a meter with a time interval function gives it; 9.9E37 when nothing comes.
-      { spelling: 'MEASure:TINTerval?', run: () => { const running = this.step(); return { text: running.off ? '9.9E37' : (running.supply.powerGoodMilliseconds / 1000 * (1 + 0.002 * normal(this.random))).toExponential(6) }; } },
-      { spelling: 'CONFigure:VOLTage:DC', run: (argument) => this.select(argument) },
-      { spelling: 'VOLTage:DC:RANGe', run: (argument) => this.select(argument) },
-      { spelling: 'VOLTage:DC:RANGe?', run: () => ({ text: String(this.range ?? 0) }) },
-      ...this.simulation(),
-    ], () => { this.range = null; });
+    return new ScpiInterpreter(
+      'Fair Watt,Stand-in meter,0001,1.0',
+      [
+        { spelling: 'MEASure:VOLTage:DC?', run: measure },
+        { spelling: 'READ?', run: () => measure('') },
+        // From the rails being good to power-good, as a meter with a time interval function gives it; 9.9E37 when nothing comes.
+        {
+          spelling: 'MEASure:TINTerval?',
+          run: () => {
+            const running = this.step();
+            return {
+              text: running.off
+                ? '9.9E37'
+                : ((running.supply.powerGoodMilliseconds / 1000) * (1 + 0.002 * normal(this.random))).toExponential(6),
+            };
+          },
+        },
+        { spelling: 'CONFigure:VOLTage:DC', run: (argument) => this.select(argument) },
+        { spelling: 'VOLTage:DC:RANGe', run: (argument) => this.select(argument) },
+        { spelling: 'VOLTage:DC:RANGe?', run: () => ({ text: String(this.range ?? 0) }) },
+        ...this.simulation(),
+      ],
+      () => {
+        this.range = null;
+      },
+    );
   }
 
   load(): ScpiInterpreter {
-    return new ScpiInterpreter('Fair Watt,Stand-in electronic load,0002,1.0', [
-      { spelling: 'CURRent', run: (argument) => { const amps = Number(argument); if (argument === '' || Number.isNaN(amps)) return notANumber; if (amps < 0 || amps > mostAmps) return outOfRange; this.step(); this.setAmps = amps; return done; } },
-      { spelling: 'CURRent?', run: () => ({ text: this.setAmps.toFixed(3) }) },
-      { spelling: 'INPut', run: (argument) => { if (!/^(on|off|0|1)$/i.test(argument)) return notANumber; this.step(); this.inputOn = /^(on|1)$/i.test(argument); return done; } },
-      { spelling: 'INPut?', run: () => ({ text: this.inputOn ? '1' : '0' }) },
-      { spelling: 'MEASure:CURRent?', run: () => { const running = this.step(); return { text: (running.off || !this.inputOn ? 0 : running.amps).toFixed(3) }; } },
-      { spelling: 'MEASure:VOLTage?', run: () => ({ text: railVolts(this.step(), '+12', this.random).toFixed(3) }) },
-      { spelling: 'MEASure:TEMPerature?', run: () => ({ text: this.step().celsius.toFixed(1) }) },
-      ...this.simulation(),
-    ], () => { this.step(); this.inputOn = false; this.setAmps = 0; });
+    return new ScpiInterpreter(
+      'Fair Watt,Stand-in electronic load,0002,1.0',
+      [
+        {
+          spelling: 'CURRent',
+          run: (argument) => {
+            const amps = Number(argument);
+            if (argument === '' || Number.isNaN(amps)) return notANumber;
+            if (amps < 0 || amps > mostAmps) return outOfRange;
+            this.step();
+            this.setAmps = amps;
+            return done;
+          },
+        },
+        { spelling: 'CURRent?', run: () => ({ text: this.setAmps.toFixed(3) }) },
+        {
+          spelling: 'INPut',
+          run: (argument) => {
+            if (!/^(on|off|0|1)$/i.test(argument)) return notANumber;
+            this.step();
+            this.inputOn = /^(on|1)$/i.test(argument);
+            return done;
+          },
+        },
+        { spelling: 'INPut?', run: () => ({ text: this.inputOn ? '1' : '0' }) },
+        {
+          spelling: 'MEASure:CURRent?',
+          run: () => {
+            const running = this.step();
+            return { text: (running.off || !this.inputOn ? 0 : running.amps).toFixed(3) };
+          },
+        },
+        { spelling: 'MEASure:VOLTage?', run: () => ({ text: railVolts(this.step(), '+12', this.random).toFixed(3) }) },
+        { spelling: 'MEASure:TEMPerature?', run: () => ({ text: this.step().celsius.toFixed(1) }) },
+        ...this.simulation(),
+      ],
+      () => {
+        this.step();
+        this.inputOn = false;
+        this.setAmps = 0;
+      },
+    );
   }
 
   /** Whether the load draws, for whoever checks that it was left off. */
-  get drawing(): boolean { return this.inputOn; }
+  get drawing(): boolean {
+    return this.inputOn;
+  }
 }

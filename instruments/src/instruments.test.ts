@@ -2,12 +2,16 @@ import { describe, expect, it } from 'vitest';
 import { railVolts, runSupply, seeded, simulatedSupplies, startSupply } from '@fairwatt/core/simulate';
 import { SimulatedBench } from './index.ts';
 
-const bench = (start = 0) => { const clock = { now: start }; return { clock, bench: new SimulatedBench(() => clock.now) }; };
+const bench = (start = 0) => {
+  const clock = { now: start };
+  return { clock, bench: new SimulatedBench(() => clock.now) };
+};
 
 describe('the language of the stand-ins', () => {
   it('takes short and long forms, in any case, and nothing between', () => {
     const meter = bench().bench.meter();
-    for (const question of ['MEAS:VOLT:DC?', 'measure:voltage:dc?', ':MEASure:VOLT:DC?', 'READ?']) expect(Number(meter.line(question)), question).toBeCloseTo(12.06, 1);
+    for (const question of ['MEAS:VOLT:DC?', 'measure:voltage:dc?', ':MEASure:VOLT:DC?', 'READ?'])
+      expect(Number(meter.line(question)), question).toBeCloseTo(12.06, 1);
     expect(meter.line('MEASU:VOLT:DC?')).toBeNull();
     expect(meter.line('SYST:ERR?')).toBe('-113,"Undefined header"');
     expect(meter.line('SYST:ERR?')).toBe('0,"No error"');
@@ -20,7 +24,9 @@ describe('the language of the stand-ins', () => {
   it('keeps errors in a queue until they are asked for or cleared', () => {
     const load = bench().bench.load();
     expect(load.line('CURR 900;CURR lots;CURR?')).toBe('0.000');
-    expect(load.line('SYST:ERR?;SYST:ERR?;SYST:ERR?')).toBe('-222,"Data out of range";-104,"Data type error";0,"No error"');
+    expect(load.line('SYST:ERR?;SYST:ERR?;SYST:ERR?')).toBe(
+      '-222,"Data out of range";-104,"Data type error";0,"No error"',
+    );
     load.line('NONSENSE;*CLS');
     expect(load.line('SYST:ERR?')).toBe('0,"No error"');
   });
@@ -39,7 +45,9 @@ describe('simulated supplies', () => {
   const mean = (name: keyof typeof simulatedSupplies, amps: number, seconds = 1) => {
     const random = seeded(2);
     const running = runSupply(startSupply(simulatedSupplies[name]), seconds, amps);
-    return Array.from({ length: 400 }, () => railVolts(running, '+12', random)).reduce((sum, value) => sum + value, 0) / 400;
+    return (
+      Array.from({ length: 400 }, () => railVolts(running, '+12', random)).reduce((sum, value) => sum + value, 0) / 400
+    );
   };
   it('follow their load line', () => {
     const { openVolts, ohms } = simulatedSupplies.healthy.rails['+12'];

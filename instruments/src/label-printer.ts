@@ -27,14 +27,18 @@ export async function serveLabelPrinter(): Promise<ServedPrinter> {
   const printed: { job: string; labels: number; document: Buffer }[] = [];
   const server = createServer((request, response) => {
     const url = new URL(request.url ?? '/', 'http://127.0.0.1');
-    const say = (status: number, body: unknown) => response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(body));
+    const say = (status: number, body: unknown) =>
+      response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(body));
     if (request.method === 'GET' && url.pathname.startsWith('/printed/')) {
       const found = printed.find((item) => `/printed/${item.job}` === url.pathname);
       if (found === undefined) say(404, { error: 'no such job' });
       else response.writeHead(200, { 'content-type': 'application/pdf' }).end(found.document);
       return;
     }
-    if (request.method !== 'POST' || url.pathname !== '/print') { say(404, { error: 'not here' }); return; }
+    if (request.method !== 'POST' || url.pathname !== '/print') {
+      say(404, { error: 'not here' });
+      return;
+    }
     const chunks: Buffer[] = [];
     let length = 0;
     request.on('data', (chunk: Buffer) => {
@@ -42,17 +46,30 @@ export async function serveLabelPrinter(): Promise<ServedPrinter> {
       if (length > mostBytes) request.destroy();
       else chunks.push(chunk);
     });
-    request.on('error', () => { /* the sender went away, which is its right */ });
+    request.on('error', () => {
+      /* the sender went away, which is its right */
+    });
     request.on('end', () => {
       const document = Buffer.concat(chunks);
       switch (fault) {
-        case 'out-of-labels': say(503, { error: 'out of labels' }); return;
-        case 'silent': return;
-        case 'nonsense': response.writeHead(200, { 'content-type': 'text/plain' }).end('OK?'); return;
-        case 'cut': response.destroy(); return;
-        case 'none': break;
+        case 'out-of-labels':
+          say(503, { error: 'out of labels' });
+          return;
+        case 'silent':
+          return;
+        case 'nonsense':
+          response.writeHead(200, { 'content-type': 'text/plain' }).end('OK?');
+          return;
+        case 'cut':
+          response.destroy();
+          return;
+        case 'none':
+          break;
       }
-      if (document.subarray(0, 5).toString('latin1') !== '%PDF-') { say(415, { error: 'no PDF' }); return; }
+      if (document.subarray(0, 5).toString('latin1') !== '%PDF-') {
+        say(415, { error: 'no PDF' });
+        return;
+      }
       count += 1;
       const job = { job: String(count), labels: pagesOf(document), document };
       printed.push(job);
@@ -60,6 +77,19 @@ export async function serveLabelPrinter(): Promise<ServedPrinter> {
       say(201, { job: job.job, labels: job.labels });
     });
   });
-  await new Promise<void>((resolve) => { server.listen(0, '127.0.0.1', resolve); });
-  return { port: (server.address() as AddressInfo).port, printed, fail: (wanted) => { fault = wanted; }, close: () => new Promise((resolve) => { server.close(() => resolve()); server.closeAllConnections(); }) };
+  await new Promise<void>((resolve) => {
+    server.listen(0, '127.0.0.1', resolve);
+  });
+  return {
+    port: (server.address() as AddressInfo).port,
+    printed,
+    fail: (wanted) => {
+      fault = wanted;
+    },
+    close: () =>
+      new Promise((resolve) => {
+        server.close(() => resolve());
+        server.closeAllConnections();
+      }),
+  };
 }

@@ -14,11 +14,14 @@ export const notANumber: ScpiAnswer = { error: [-104, 'Data type error'] };
 /** Matches the short and the long form of each word, and nothing between. Source: IEEE 488.2, SCPI 1999. */
 function matcher(spelling: string): RegExp {
   const question = spelling.endsWith('?');
-  const words = spelling.replace('?', '').split(':').map((word) => {
-    if (word.startsWith('*')) return `\\${word}`;
-    const short = /^[A-Z0-9]+/.exec(word)?.[0] ?? word;
-    return `(?:${word}|${short})`;
-  });
+  const words = spelling
+    .replace('?', '')
+    .split(':')
+    .map((word) => {
+      if (word.startsWith('*')) return `\\${word}`;
+      const short = /^[A-Z0-9]+/.exec(word)?.[0] ?? word;
+      return `(?:${word}|${short})`;
+    });
   return new RegExp(`^:?${words.join(':')}${question ? '\\?' : ''}(?:\\s+(.*))?$`, 'i');
 }
 
@@ -31,12 +34,39 @@ export class ScpiInterpreter {
   constructor(identity: string, commands: readonly ScpiCommand[], reset: () => void) {
     const own: ScpiCommand[] = [
       { spelling: '*IDN?', run: () => ({ text: identity }) },
-      { spelling: '*RST', run: () => { reset(); return done; } },
-      { spelling: '*CLS', run: () => { this.errors = []; return done; } },
+      {
+        spelling: '*RST',
+        run: () => {
+          reset();
+          return done;
+        },
+      },
+      {
+        spelling: '*CLS',
+        run: () => {
+          this.errors = [];
+          return done;
+        },
+      },
       { spelling: '*OPC?', run: () => ({ text: '1' }) },
-      { spelling: '*ESE', run: (argument) => { const mask = Number(argument); if (!Number.isInteger(mask)) return notANumber; if (mask < 0 || mask > 255) return outOfRange; this.eventMask = mask; return done; } },
+      {
+        spelling: '*ESE',
+        run: (argument) => {
+          const mask = Number(argument);
+          if (!Number.isInteger(mask)) return notANumber;
+          if (mask < 0 || mask > 255) return outOfRange;
+          this.eventMask = mask;
+          return done;
+        },
+      },
       { spelling: '*ESE?', run: () => ({ text: String(this.eventMask) }) },
-      { spelling: 'SYSTem:ERRor?', run: () => { const [code, text] = this.errors.shift() ?? [0, 'No error']; return { text: `${code},"${text}"` }; } },
+      {
+        spelling: 'SYSTem:ERRor?',
+        run: () => {
+          const [code, text] = this.errors.shift() ?? [0, 'No error'];
+          return { text: `${code},"${text}"` };
+        },
+      },
     ];
     this.commands = [...own, ...commands].map(({ spelling, run }) => ({ pattern: matcher(spelling), run }));
   }
@@ -44,9 +74,15 @@ export class ScpiInterpreter {
   /** One line, which may hold several commands; the answers of its questions joined by semicolons, null when it asked nothing. */
   line(text: string): string | null {
     const answers: string[] = [];
-    for (const part of text.split(';').map((item) => item.trim()).filter((item) => item !== '')) {
-      const command = this.commands.map(({ pattern, run }) => ({ match: pattern.exec(part), run })).find((item) => item.match !== null);
-      const answer: ScpiAnswer = command === undefined ? { error: [-113, 'Undefined header'] } : command.run(command.match?.[1]?.trim() ?? '');
+    for (const part of text
+      .split(';')
+      .map((item) => item.trim())
+      .filter((item) => item !== '')) {
+      const command = this.commands
+        .map(({ pattern, run }) => ({ match: pattern.exec(part), run }))
+        .find((item) => item.match !== null);
+      const answer: ScpiAnswer =
+        command === undefined ? { error: [-113, 'Undefined header'] } : command.run(command.match?.[1]?.trim() ?? '');
       if ('error' in answer) this.errors = [...this.errors, answer.error].slice(-20);
       else if (answer.text !== null) answers.push(answer.text);
     }

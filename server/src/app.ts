@@ -32,24 +32,65 @@ export interface AppParts {
 }
 
 /** Application and API in one Express app. */
-export function createApp({ pool, model, log, webDirectory, address = null, now = () => new Date().toISOString(), sweeps = new Sweeps(pool, log) }: AppParts): Express {
+export function createApp({
+  pool,
+  model,
+  log,
+  webDirectory,
+  address = null,
+  now = () => new Date().toISOString(),
+  sweeps = new Sweeps(pool, log),
+}: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => request.url?.startsWith('/assets/') ?? false }, redact: ['req.headers.cookie', 'res.headers["set-cookie"]'], serializers: { req: (request: { method: string; url: string }) => ({ method: request.method, url: request.url }), res: (response: { statusCode: number }) => ({ status: response.statusCode }) } }));
-  app.use(helmet({
-    contentSecurityPolicy: { directives: { 'script-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'img-src': ["'self'", 'data:', 'blob:'], 'upgrade-insecure-requests': null } },
-    strictTransportSecurity: false,
-  }));
+  app.use(
+    pinoHttp({
+      logger: log,
+      autoLogging: { ignore: (request) => request.url?.startsWith('/assets/') ?? false },
+      redact: ['req.headers.cookie', 'res.headers["set-cookie"]'],
+      serializers: {
+        req: (request: { method: string; url: string }) => ({ method: request.method, url: request.url }),
+        res: (response: { statusCode: number }) => ({ status: response.statusCode }),
+      },
+    }),
+  );
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          'script-src': ["'self'"],
+          'style-src': ["'self'", "'unsafe-inline'"],
+          'img-src': ["'self'", 'data:', 'blob:'],
+          'upgrade-insecure-requests': null,
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
   // Events that are streamed are not held back to be pressed together.
-  app.use(compression({ filter: (request, response) => !String(response.getHeader('content-type')).startsWith('text/event-stream') && compression.filter(request, response) }));
+  app.use(
+    compression({
+      filter: (request, response) =>
+        !String(response.getHeader('content-type')).startsWith('text/event-stream') &&
+        compression.filter(request, response),
+    }),
+  );
 
   const api = express.Router();
-  api.use((_request, response, next) => { response.set('cache-control', 'no-store'); next(); });
-  api.get('/health', async (_request, response) => { await pool.query('select 1'); response.json({ status: 'ready' }); });
+  api.use((_request, response, next) => {
+    response.set('cache-control', 'no-store');
+    next();
+  });
+  api.get('/health', async (_request, response) => {
+    await pool.query('select 1');
+    response.json({ status: 'ready' });
+  });
   api.use('/shop', shopRoutes(pool));
   api.use('/supplies', supplyRoutes(pool, now));
   api.use('/cable-bags', cableBagRoutes(pool, now));
-  api.get('/knowledge', (_request, response) => { response.json(model.shipped); });
+  api.get('/knowledge', (_request, response) => {
+    response.json(model.shipped);
+  });
   api.use('/instruments', instrumentRoutes(pool, sweeps));
   api.use('/record', recordRoutes(pool, now));
   api.use('/label-printer', labelPrinterRoutes(pool));
@@ -60,9 +101,21 @@ export function createApp({ pool, model, log, webDirectory, address = null, now 
   app.use('/api', api);
 
   if (webDirectory !== null && existsSync(join(webDirectory, 'index.html'))) {
-    app.use('/assets', express.static(join(webDirectory, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
-    app.use(express.static(webDirectory, { index: false, setHeaders: (response) => { response.setHeader('cache-control', 'no-cache'); } }));
-    app.get('/{*path}', (_request, response) => { response.set('cache-control', 'no-cache').sendFile(join(webDirectory, 'index.html')); });
+    app.use(
+      '/assets',
+      express.static(join(webDirectory, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+    );
+    app.use(
+      express.static(webDirectory, {
+        index: false,
+        setHeaders: (response) => {
+          response.setHeader('cache-control', 'no-cache');
+        },
+      }),
+    );
+    app.get('/{*path}', (_request, response) => {
+      response.set('cache-control', 'no-cache').sendFile(join(webDirectory, 'index.html'));
+    });
   }
   app.use(notFoundHandler);
   app.use(errorHandler(log));

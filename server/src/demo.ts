@@ -2,7 +2,15 @@ import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type pg from 'pg';
 import type { Model } from '@fairwatt/core';
-import { cableBagsFileSchema, jobFileSchema, ownPartSchema, partFromCells, shelfFileSchema, shopFileSchema, supplyFileSchema } from '@fairwatt/contract';
+import {
+  cableBagsFileSchema,
+  jobFileSchema,
+  ownPartSchema,
+  partFromCells,
+  shelfFileSchema,
+  shopFileSchema,
+  supplyFileSchema,
+} from '@fairwatt/contract';
 import { putAdapter, putCable, putPinout } from './cable-bags/store.ts';
 import { one, transaction } from './database/query.ts';
 import { number } from './database/read.ts';
@@ -17,29 +25,51 @@ const readJson = async (path: string): Promise<unknown> => JSON.parse(await read
 
 /** Loads the demo shop from its open formats when the database holds no job and no technician. Returns whether it did. */
 export async function loadDemo(pool: pg.Pool, model: Model, directory: string, now: string): Promise<boolean> {
-  const filled = await one(pool, 'select (select count(*) from job) + (select count(*) from technician) as filled', [], (row) => number(row, 'filled'));
+  const filled = await one(
+    pool,
+    'select (select count(*) from job) + (select count(*) from technician) as filled',
+    [],
+    (row) => number(row, 'filled'),
+  );
   if (filled > 0) return false;
   const shop = shopFileSchema.parse(await readJson(join(directory, 'shop.json')));
   const supplies = supplyFileSchema.parse(await readJson(join(directory, 'supplies.json')));
   const bags = cableBagsFileSchema.parse(await readJson(join(directory, 'cable-bags.json')));
   const shelf = shelfFileSchema.parse(await readJson(join(directory, 'shelf.json')));
-  const parts = checkEntries(csvEntries(await readFile(join(directory, 'parts.csv'), 'utf8'), ['name', 'class'], partFromCells), ownPartSchema);
-  if (parts.refused.length > 0) throw new Error(`demo/parts.csv, row ${parts.refused[0]!.row}: ${parts.refused[0]!.errors[0]!.message}`);
+  const parts = checkEntries(
+    csvEntries(await readFile(join(directory, 'parts.csv'), 'utf8'), ['name', 'class'], partFromCells),
+    ownPartSchema,
+  );
+  if (parts.refused.length > 0)
+    throw new Error(`demo/parts.csv, row ${parts.refused[0]!.row}: ${parts.refused[0]!.errors[0]!.message}`);
   await transaction(pool, async (db) => {
     await writeSettings(db, shop.settings);
     await addTechnicians(db, shop.technicians);
     await addInstruments(db, shop.instruments);
     // The shelf file names each unit, so the counts of the supplies file are not made into units beside it.
-    await addSupplies(db, supplies.supplies.map((model) => ({ ...model, onShelf: 0 })));
+    await addSupplies(
+      db,
+      supplies.supplies.map((model) => ({ ...model, onShelf: 0 })),
+    );
     await addUnits(db, shelf.units);
     for (const pinout of bags.pinouts) await putPinout(db, pinout);
     for (const cable of bags.cables) await putCable(db, cable);
     for (const adapter of bags.adapters) await putAdapter(db, adapter);
-    await writeOwnParts(db, parts.good.map(({ item }) => item));
+    await writeOwnParts(
+      db,
+      parts.good.map(({ item }) => item),
+    );
   });
   for (const folder of ['past-jobs', 'jobs']) {
     for (const name of (await readdir(join(directory, folder))).filter((file) => file.endsWith('.json')).sort()) {
-      await importJob(pool, model, jobFileSchema.parse(await readJson(join(directory, folder, name))), null, 'same', now);
+      await importJob(
+        pool,
+        model,
+        jobFileSchema.parse(await readJson(join(directory, folder, name))),
+        null,
+        'same',
+        now,
+      );
     }
   }
   return true;

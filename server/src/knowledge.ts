@@ -14,10 +14,28 @@ export class BrokenKnowledge extends Error {}
  */
 export async function loadModel(path: string = shippedKnowledge): Promise<Model> {
   let raw: unknown;
-  try { raw = JSON.parse(await readFile(path, 'utf8')); } catch (error) { throw new BrokenKnowledge(`The knowledge file cannot be read: ${error instanceof Error ? error.message : String(error)}`); }
+  try {
+    raw = JSON.parse(await readFile(path, 'utf8'));
+  } catch (error) {
+    throw new BrokenKnowledge(
+      `The knowledge file cannot be read: ${error instanceof Error ? error.message : String(error)}`,
+    );
+  }
   const parsed = knowledgeSchema.safeParse(raw);
-  if (!parsed.success) throw new BrokenKnowledge(['The knowledge file does not have its shape:', ...fieldErrors(parsed.error).map((item) => `  ${item.path}: ${item.message}`)].join('\n'));
+  if (!parsed.success)
+    throw new BrokenKnowledge(
+      [
+        'The knowledge file does not have its shape:',
+        ...fieldErrors(parsed.error).map((item) => `  ${item.path}: ${item.message}`),
+      ].join('\n'),
+    );
   const problems = validateKnowledge(parsed.data);
-  if (problems.length > 0) throw new BrokenKnowledge(['The knowledge file contradicts itself:', ...problems.map((item) => `  ${item.path}: ${item.code}, ${item.detail}`)].join('\n'));
+  if (problems.length > 0)
+    throw new BrokenKnowledge(
+      [
+        'The knowledge file contradicts itself:',
+        ...problems.map((item) => `  ${item.path}: ${item.code}, ${item.detail}`),
+      ].join('\n'),
+    );
   return compileModel(parsed.data);
 }

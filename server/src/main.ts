@@ -21,24 +21,58 @@ const fromRoot = (path: string) => fileURLToPath(new URL(`../../${path}`, import
 
 async function start(): Promise<void> {
   if (databaseUrl === undefined || databaseUrl === '') throw new Error('DATABASE_URL is not set');
-  if (!Number.isInteger(wanted) || wanted < 0 || wanted > 65_535) throw new Error(`FAIRWATT_PORT is not a port: ${process.env['FAIRWATT_PORT']}`);
+  if (!Number.isInteger(wanted) || wanted < 0 || wanted > 65_535)
+    throw new Error(`FAIRWATT_PORT is not a port: ${process.env['FAIRWATT_PORT']}`);
   const model = await loadModel();
   await migrate(databaseUrl, log);
   const pool = createPool(databaseUrl, log);
   if (process.env['FAIRWATT_DEMO'] === '1') await loadDemo(pool, model, fromRoot('demo'), new Date().toISOString());
   const standIns = /^meter=(\d+) load=(\d+) prices=(\d+) printer=(\d+)$/.exec(process.env['FAIRWATT_STAND_INS'] ?? '');
   if (standIns !== null) {
-    await putNetworkInstrument(pool, { id: 'stand-in-meter', name: 'Stand-in meter', role: 'meter', host: '127.0.0.1', port: Number(standIns[1]), instrumentId: 'bench-meter' }, null);
-    await putNetworkInstrument(pool, { id: 'stand-in-load', name: 'Stand-in load', role: 'load', host: '127.0.0.1', port: Number(standIns[2]), instrumentId: null }, null);
+    await putNetworkInstrument(
+      pool,
+      {
+        id: 'stand-in-meter',
+        name: 'Stand-in meter',
+        role: 'meter',
+        host: '127.0.0.1',
+        port: Number(standIns[1]),
+        instrumentId: 'bench-meter',
+      },
+      null,
+    );
+    await putNetworkInstrument(
+      pool,
+      {
+        id: 'stand-in-load',
+        name: 'Stand-in load',
+        role: 'load',
+        host: '127.0.0.1',
+        port: Number(standIns[2]),
+        instrumentId: null,
+      },
+      null,
+    );
     // Only where the shop has no address of its own: the stand-in's port is another at every start.
     const feed = await readPriceFeed(pool);
-    if (feed === null || /^http:\/\/127\.0\.0\.1:\d+\/price-list\.csv/.test(feed.url)) await writePriceFeed(pool, `http://127.0.0.1:${standIns[3]}/price-list.csv`);
+    if (feed === null || /^http:\/\/127\.0\.0\.1:\d+\/price-list\.csv/.test(feed.url))
+      await writePriceFeed(pool, `http://127.0.0.1:${standIns[3]}/price-list.csv`);
     const printer = await readLabelPrinter(pool);
-    if (printer === null || /^http:\/\/127\.0\.0\.1:\d+\/print$/.test(printer)) await writeLabelPrinter(pool, `http://127.0.0.1:${standIns[4]}/print`);
+    if (printer === null || /^http:\/\/127\.0\.0\.1:\d+\/print$/.test(printer))
+      await writeLabelPrinter(pool, `http://127.0.0.1:${standIns[4]}/print`);
   }
   const sweeps = new Sweeps(pool, log);
-  void sweeps.switchOffLeftOvers().catch((error: unknown) => log.error({ err: error }, 'loads left by an earlier run were not looked at'));
-  const app = createApp({ pool, model, log, sweeps, webDirectory: fromRoot('web/dist'), address: process.env['FAIRWATT_ADDRESS']?.replace(/\/+$/, '') ?? null });
+  void sweeps
+    .switchOffLeftOvers()
+    .catch((error: unknown) => log.error({ err: error }, 'loads left by an earlier run were not looked at'));
+  const app = createApp({
+    pool,
+    model,
+    log,
+    sweeps,
+    webDirectory: fromRoot('web/dist'),
+    address: process.env['FAIRWATT_ADDRESS']?.replace(/\/+$/, '') ?? null,
+  });
   const server = await new Promise<ReturnType<typeof app.listen>>((resolve, reject) => {
     const attempt = (port: number) => {
       const candidate = app.listen(port, host, (error?: Error & { code?: string }) => {
@@ -58,7 +92,9 @@ async function start(): Promise<void> {
     void sweeps.stopAll().then(end);
   };
   const end = () => {
-    server.close(() => { void pool.end().then(() => process.exit(0)); });
+    server.close(() => {
+      void pool.end().then(() => process.exit(0));
+    });
     server.closeAllConnections();
     setTimeout(() => process.exit(0), 3000).unref();
   };
@@ -67,6 +103,8 @@ async function start(): Promise<void> {
 }
 
 start().catch((error: unknown) => {
-  process.stderr.write(`${error instanceof BrokenKnowledge ? error.message : error instanceof Error ? error.message : String(error)}\n`);
+  process.stderr.write(
+    `${error instanceof BrokenKnowledge ? error.message : error instanceof Error ? error.message : String(error)}\n`,
+  );
   process.exit(1);
 });

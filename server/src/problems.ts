@@ -12,7 +12,8 @@ export class HttpProblem extends Error {
   }
 }
 
-export const notOwner = (title: string) => new HttpProblem(403, 'not-an-owner', title, { errors: [{ path: 'by', message: 'is not an owner of this shop' }] });
+export const notOwner = (title: string) =>
+  new HttpProblem(403, 'not-an-owner', title, { errors: [{ path: 'by', message: 'is not an owner of this shop' }] });
 
 export function sendProblem(response: Response, problem: Problem): void {
   response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem));
@@ -21,37 +22,104 @@ export function sendProblem(response: Response, problem: Problem): void {
 /** Parses what came in; what does not fit becomes 422 with the fields that are wrong. */
 export function parseInput<T>(schema: z.ZodType<T>, input: unknown, what: string): T {
   const result = schema.safeParse(input);
-  if (!result.success) throw new HttpProblem(422, 'invalid', `${what} is not valid`, { errors: fieldErrors(result.error) });
+  if (!result.success)
+    throw new HttpProblem(422, 'invalid', `${what} is not valid`, { errors: fieldErrors(result.error) });
   return result.data;
 }
 
 export const notFoundHandler: RequestHandler = (request, response) => {
-  sendProblem(response, { type: '/problems/not-found', title: 'There is nothing here', status: 404, detail: request.path });
+  sendProblem(response, {
+    type: '/problems/not-found',
+    title: 'There is nothing here',
+    status: 404,
+    detail: request.path,
+  });
 };
 
-interface BodyError { readonly type: string; readonly status: number }
+interface BodyError {
+  readonly type: string;
+  readonly status: number;
+}
 function isBodyError(error: unknown): error is BodyError {
-  return typeof error === 'object' && error !== null && 'type' in error && 'status' in error && typeof error.type === 'string' && typeof error.status === 'number';
+  return (
+    typeof error === 'object' &&
+    error !== null &&
+    'type' in error &&
+    'status' in error &&
+    typeof error.type === 'string' &&
+    typeof error.status === 'number'
+  );
 }
 
 /** PostgreSQL's and the socket's codes for a database that is not there just now. */
-const gone = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', '57P01', '57P02', '57P03', '08006', '08001', '08003', '53300']);
+const gone = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ETIMEDOUT',
+  '57P01',
+  '57P02',
+  '57P03',
+  '08006',
+  '08001',
+  '08003',
+  '53300',
+]);
 function databaseIsGone(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
   const code = 'code' in error ? String(error.code) : '';
-  return gone.has(code) || /timeout exceeded when trying to connect|Connection terminated/.test(error.message) || ('errors' in error && Array.isArray(error.errors) && error.errors.some(databaseIsGone));
+  return (
+    gone.has(code) ||
+    /timeout exceeded when trying to connect|Connection terminated/.test(error.message) ||
+    ('errors' in error && Array.isArray(error.errors) && error.errors.some(databaseIsGone))
+  );
 }
 
 /** Turns whatever was thrown into a problem document; nothing of its inside leaves the server. */
 export function errorHandler(log: Logger): ErrorRequestHandler {
   return (error: unknown, _request, response, next) => {
-    if (response.headersSent) { next(error); return; }
-    if (error instanceof HttpProblem) { sendProblem(response, error.problem); return; }
-    if (isBodyError(error) && error.type === 'entity.too.large') { sendProblem(response, { type: '/problems/too-large', title: 'This is too large; at most 8 MB are taken', status: 413 }); return; }
-    if (isBodyError(error) && error.type.startsWith('entity.parse')) { sendProblem(response, { type: '/problems/not-json', title: 'This is not JSON, or it is cut off', status: 400 }); return; }
-    if (isBodyError(error) && error.status < 500) { sendProblem(response, { type: '/problems/bad-request', title: 'The request could not be read', status: error.status }); return; }
-    if (databaseIsGone(error)) { log.warn('database not reachable'); sendProblem(response, { type: '/problems/database-away', title: 'The database is away; try again in a moment', status: 503 }); return; }
+    if (response.headersSent) {
+      next(error);
+      return;
+    }
+    if (error instanceof HttpProblem) {
+      sendProblem(response, error.problem);
+      return;
+    }
+    if (isBodyError(error) && error.type === 'entity.too.large') {
+      sendProblem(response, {
+        type: '/problems/too-large',
+        title: 'This is too large; at most 8 MB are taken',
+        status: 413,
+      });
+      return;
+    }
+    if (isBodyError(error) && error.type.startsWith('entity.parse')) {
+      sendProblem(response, { type: '/problems/not-json', title: 'This is not JSON, or it is cut off', status: 400 });
+      return;
+    }
+    if (isBodyError(error) && error.status < 500) {
+      sendProblem(response, {
+        type: '/problems/bad-request',
+        title: 'The request could not be read',
+        status: error.status,
+      });
+      return;
+    }
+    if (databaseIsGone(error)) {
+      log.warn('database not reachable');
+      sendProblem(response, {
+        type: '/problems/database-away',
+        title: 'The database is away; try again in a moment',
+        status: 503,
+      });
+      return;
+    }
     log.error(error instanceof Error ? { err: error } : { thrown: String(error) }, 'unexpected failure');
-    sendProblem(response, { type: '/problems/internal', title: 'Something went wrong here; nothing was changed', status: 500 });
+    sendProblem(response, {
+      type: '/problems/internal',
+      title: 'Something went wrong here; nothing was changed',
+      status: 500,
+    });
   };
 }

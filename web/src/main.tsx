@@ -22,4 +22,10 @@ if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.service
 
 const element = document.getElementById('root');
 if (element === null) throw new Error('the page has no root');
-createRoot(element).render(<Provider store={store}><BrowserRouter><Root /></BrowserRouter></Provider>);
+createRoot(element).render(
+  <Provider store={store}>
+    <BrowserRouter>
+      <Root />
+    </BrowserRouter>
+  </Provider>,
+);

@@ -23,7 +23,11 @@ export interface BagCable {
   readonly note: string;
   /** Null where nobody read it off the wire; it is then reckoned as the thinnest. */
   readonly gauge: Gauge | null;
-  readonly plugs: readonly { readonly kind: PlugKind; readonly millimetres: number; readonly ends: readonly WireEnd[] }[];
+  readonly plugs: readonly {
+    readonly kind: PlugKind;
+    readonly millimetres: number;
+    readonly ends: readonly WireEnd[];
+  }[];
 }
 
 /** Somebody probed this cable on this kind of supply, and it showed what it must. */
@@ -59,7 +63,10 @@ export interface SpareVerdict {
 
 /** May this cable go on this supply? What is not known but was proved by a probe is safe; what does harm is harmful whatever was proved. */
 export function spareVerdict(bags: CableBags, cable: BagCable, modelId: string): SpareVerdict {
-  const pinout = bags.pinouts.find((one) => one.supplies.includes(modelId))?.sockets.find((socket) => socket.family === cable.family) ?? null;
+  const pinout =
+    bags.pinouts
+      .find((one) => one.supplies.includes(modelId))
+      ?.sockets.find((socket) => socket.family === cable.family) ?? null;
   const crossings = cable.plugs.map((plug) => crossingOf(pinout, { plug: plug.kind, ends: plug.ends }));
   const proof = bags.proofs.find((one) => one.cableId === cable.id && one.modelId === modelId) ?? null;
   const word = worstCrossing(crossings);
@@ -74,13 +81,24 @@ export function spareId(kitCableId: string): string | null {
 
 /** The spare cables that are safe on this supply, as pieces that a plan may use. */
 export function sparesFor(bags: CableBags, modelId: string): KitCable[] {
-  return bags.cables.filter((cable) => spareVerdict(bags, cable, modelId).word === 'safe')
-    .map((cable): KitCable => ({ id: `${sparePrefix}${cable.id}`, family: cable.family, fixed: false, count: 1, gauge: cable.gauge ?? 22, plugs: cable.plugs.map(({ kind, millimetres }) => ({ kind, millimetres })), spare: true }));
+  return bags.cables
+    .filter((cable) => spareVerdict(bags, cable, modelId).word === 'safe')
+    .map((cable): KitCable => ({
+      id: `${sparePrefix}${cable.id}`,
+      family: cable.family,
+      fixed: false,
+      count: 1,
+      gauge: cable.gauge ?? 22,
+      plugs: cable.plugs.map(({ kind, millimetres }) => ({ kind, millimetres })),
+      spare: true,
+    }));
 }
 
 /** Spare cables with a plug for such inlets that nobody has proved on this supply yet: worth a probe. */
 export function sparesToProbe(bags: CableBags, modelId: string, serves: (plug: PlugKind) => boolean): BagCable[] {
-  return bags.cables.filter((cable) => cable.plugs.some((plug) => serves(plug.kind)) && spareVerdict(bags, cable, modelId).word === 'unknown');
+  return bags.cables.filter(
+    (cable) => cable.plugs.some((plug) => serves(plug.kind)) && spareVerdict(bags, cable, modelId).word === 'unknown',
+  );
 }
 
 /** The adapters in the bags that a plan may use. */

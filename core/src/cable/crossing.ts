@@ -39,7 +39,18 @@ export interface Crossing {
 
 /** The standard face that a plug is made after. */
 export const faceOfPlug: Record<PlugKind, InletKind> = {
-  'main-24': 'main-24', 'main-20+4': 'main-24', 'cpu-8': 'cpu-8', 'cpu-4+4': 'cpu-8', 'cpu-4': 'cpu-4', 'card-16': 'card-16', 'card-8': 'card-8', 'card-6+2': 'card-8', 'card-6': 'card-6', sata: 'sata', 'peripheral-4': 'peripheral-4', 'small-drive-4': 'small-drive-4',
+  'main-24': 'main-24',
+  'main-20+4': 'main-24',
+  'cpu-8': 'cpu-8',
+  'cpu-4+4': 'cpu-8',
+  'cpu-4': 'cpu-4',
+  'card-16': 'card-16',
+  'card-8': 'card-8',
+  'card-6+2': 'card-8',
+  'card-6': 'card-6',
+  sata: 'sata',
+  'peripheral-4': 'peripheral-4',
+  'small-drive-4': 'small-drive-4',
 };
 
 const voltages: readonly PinSignal[] = ['12', '5', '3.3', 'SB', '-12'];
@@ -67,17 +78,33 @@ export function crossingOf(pinout: SocketPinout | null, wiring: PlugWiring): Cro
   const face = inletFace[faceOfPlug[wiring.plug]].rows.flat().sort((a, b) => a.pin - b.pin);
   const pins = face.map(({ pin, signal }): CrossedPin => {
     const end = wiring.ends[pin - 1];
-    const carries = end === 'none' ? 'nothing' : end === null || end === undefined || pinout === null ? null : (pinout.pins[end - 1] ?? null);
+    const carries =
+      end === 'none'
+        ? 'nothing'
+        : end === null || end === undefined || pinout === null
+          ? null
+          : (pinout.pins[end - 1] ?? null);
     return { pin, belongs: signal, carries, word: judgePin(signal, carries) };
   });
   const has = (...words: readonly CrossedPin['word'][]) => pins.some((item) => words.includes(item.word));
   return {
-    pins, probe: pins.filter((item) => item.word === 'unknown').map((item) => item.pin),
-    word: has('short', 'wrong-voltage', 'misplaced') ? 'harmful' : has('unknown') ? 'unknown' : has('missing') ? 'incomplete' : 'safe',
+    pins,
+    probe: pins.filter((item) => item.word === 'unknown').map((item) => item.pin),
+    word: has('short', 'wrong-voltage', 'misplaced')
+      ? 'harmful'
+      : has('unknown')
+        ? 'unknown'
+        : has('missing')
+          ? 'incomplete'
+          : 'safe',
   };
 }
 
 /** The worst of several plugs on one cable. */
 export function worstCrossing(crossings: readonly Crossing[]): Crossing['word'] {
-  return (['harmful', 'unknown', 'incomplete', 'safe'] as const).find((word) => crossings.some((crossing) => crossing.word === word)) ?? 'unknown';
+  return (
+    (['harmful', 'unknown', 'incomplete', 'safe'] as const).find((word) =>
+      crossings.some((crossing) => crossing.word === word),
+    ) ?? 'unknown'
+  );
 }

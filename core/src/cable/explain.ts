@@ -19,7 +19,12 @@ export type Shortage =
 /** The least that would serve the set. */
 export type CableRemedy =
   | { readonly code: 'cable'; readonly kitCableId: string; readonly count: number }
-  | { readonly code: 'extension'; readonly inletId: string; readonly kind: InletToServe['kind']; readonly millimetres: number }
+  | {
+      readonly code: 'extension';
+      readonly inletId: string;
+      readonly kind: InletToServe['kind'];
+      readonly millimetres: number;
+    }
   | { readonly code: 'adapter'; readonly adapterId: string }
   | { readonly code: 'spare'; readonly kitCableId: string }
   | { readonly code: 'allow-sharing' }
@@ -41,17 +46,24 @@ export interface HeldBack {
 }
 const nothingHeldBack: HeldBack = { spares: [], adapters: [] };
 
-const alike = (inlet: InletToServe) => [inlet.kind, inlet.place, inlet.reachMillimetres, inlet.amps12, inlet.amps5, inlet.amps33, inlet.cools === true].join('|');
+const alike = (inlet: InletToServe) =>
+  [inlet.kind, inlet.place, inlet.reachMillimetres, inlet.amps12, inlet.amps5, inlet.amps33, inlet.cools === true].join(
+    '|',
+  );
 
 /** How much may be planned for one question, as the sum of squared sizes of the sets tried, before the smallest set is no longer looked for; then a set from which nothing can be left out is given. */
 const mostWork = 8000;
 
 /** Subsets of a given size, inlets that are alike taken in order, so that no two subsets are the same in kind. */
 function* subsets(classes: readonly (readonly InletToServe[])[], size: number, from = 0): Generator<InletToServe[]> {
-  if (size === 0) { yield []; return; }
+  if (size === 0) {
+    yield [];
+    return;
+  }
   const own = classes[from];
   if (own === undefined) return;
-  for (let take = Math.min(size, own.length); take >= 0; take -= 1) for (const rest of subsets(classes, size - take, from + 1)) yield [...own.slice(0, take), ...rest];
+  for (let take = Math.min(size, own.length); take >= 0; take -= 1)
+    for (const rest of subsets(classes, size - take, from + 1)) yield [...own.slice(0, take), ...rest];
 }
 
 /**
@@ -60,25 +72,47 @@ function* subsets(classes: readonly (readonly InletToServe[])[], size: number, f
  * them decides.
  * @param only one open inlet that is asked about; all of them otherwise
  */
-export function explainOpen(kit: CableKit, inlets: readonly InletToServe[], rules: PlanRules, plan: CablePlan, heldBack: HeldBack = nothingHeldBack, only: string | null = null): OpenBecause[] {
+export function explainOpen(
+  kit: CableKit,
+  inlets: readonly InletToServe[],
+  rules: PlanRules,
+  plan: CablePlan,
+  heldBack: HeldBack = nothingHeldBack,
+  only: string | null = null,
+): OpenBecause[] {
   const served = new Set(plan.assignments.map((item) => item.inletId));
   const known = new Map<string, Omit<OpenBecause, 'inletId'>>();
-  return plan.open.filter((open) => only === null || open.inletId === only).map((open): OpenBecause => {
-    const inlet = inlets.find((item) => item.id === open.inletId)!;
-    const families = familiesMeeting(inletFamily(inlet.kind));
-    const around = inlets.filter((item) => served.has(item.id) && families.includes(inletFamily(item.kind)));
-    const key = `${alike(inlet)} ${around.map((item) => item.id).join(' ')}`;
-    const before = known.get(key);
-    if (before !== undefined) return { inletId: inlet.id, ...before, together: [inlet.id, ...before.together.slice(1)] };
-    const told = explainOne(kit, inlet, around, rules, heldBack);
-    known.set(key, told);
-    return { inletId: inlet.id, ...told };
-  });
+  return plan.open
+    .filter((open) => only === null || open.inletId === only)
+    .map((open): OpenBecause => {
+      const inlet = inlets.find((item) => item.id === open.inletId)!;
+      const families = familiesMeeting(inletFamily(inlet.kind));
+      const around = inlets.filter((item) => served.has(item.id) && families.includes(inletFamily(item.kind)));
+      const key = `${alike(inlet)} ${around.map((item) => item.id).join(' ')}`;
+      const before = known.get(key);
+      if (before !== undefined)
+        return { inletId: inlet.id, ...before, together: [inlet.id, ...before.together.slice(1)] };
+      const told = explainOne(kit, inlet, around, rules, heldBack);
+      known.set(key, told);
+      return { inletId: inlet.id, ...told };
+    });
 }
 
-function explainOne(kit: CableKit, inlet: InletToServe, around: readonly InletToServe[], rules: PlanRules, heldBack: HeldBack): Omit<OpenBecause, 'inletId'> {
+function explainOne(
+  kit: CableKit,
+  inlet: InletToServe,
+  around: readonly InletToServe[],
+  rules: PlanRules,
+  heldBack: HeldBack,
+): Omit<OpenBecause, 'inletId'> {
   const asRequired = (set: readonly InletToServe[]) => set.map((item) => ({ ...item, optional: false }));
-  const serves = (set: readonly InletToServe[], inKit = kit, byRules = rules) => { const plan = planCables(inKit, asRequired(set), { ...byRules, pins: byRules.pins.filter((pin) => set.some((item) => item.id === pin.inletId)) }); return plan.open.length === 0 && plan.wrong.length === 0; };
+  const serves = (set: readonly InletToServe[], inKit = kit, byRules = rules) => {
+    const plan = planCables(inKit, asRequired(set), {
+      ...byRules,
+      pins: byRules.pins.filter((pin) => set.some((item) => item.id === pin.inletId)),
+    });
+    return plan.open.length === 0 && plan.wrong.length === 0;
+  };
   const together = smallestUnserved(inlet, around, serves);
   const set = asRequired(together);
   const family = inletFamily(inlet.kind);
@@ -88,38 +122,113 @@ function explainOne(kit: CableKit, inlet: InletToServe, around: readonly InletTo
   const shortages: Shortage[] = [];
   const remedies: CableRemedy[] = [];
   const plenty = together.length;
-  const moreCables = { ...kit, cables: kit.cables.map((cable) => (own(cable.family) ? { ...cable, count: cable.count + plenty } : cable)) };
-  const moreSockets = { ...kit, sockets: [...kit.sockets, ...(['main', 'cpu', 'card', 'card-16', 'drive'] as const).filter(own).flatMap((kind) => Array.from({ length: plenty }, (_, index) => ({ label: `more ${kind} ${index}`, kind })))] };
-  const longer = (millimetres: number, only?: string) => set.map((item) => (only === undefined || item.id === only ? { ...item, reachMillimetres: item.reachMillimetres - millimetres } : item));
+  const moreCables = {
+    ...kit,
+    cables: kit.cables.map((cable) => (own(cable.family) ? { ...cable, count: cable.count + plenty } : cable)),
+  };
+  const moreSockets = {
+    ...kit,
+    sockets: [
+      ...kit.sockets,
+      ...(['main', 'cpu', 'card', 'card-16', 'drive'] as const)
+        .filter(own)
+        .flatMap((kind) => Array.from({ length: plenty }, (_, index) => ({ label: `more ${kind} ${index}`, kind }))),
+    ],
+  };
+  const longer = (millimetres: number, only?: string) =>
+    set.map((item) =>
+      only === undefined || item.id === only
+        ? { ...item, reachMillimetres: item.reachMillimetres - millimetres }
+        : item,
+    );
 
   if (!kit.cables.some((cable) => cable.plugs.some((plug) => fits(plug.kind)))) shortages.push({ code: 'plug-kind' });
-  if (serves(set, moreSockets)) shortages.push({ code: 'sockets', have: kit.sockets.filter((socket) => socketTakes(socket.kind, family)).length });
+  if (serves(set, moreSockets))
+    shortages.push({ code: 'sockets', have: kit.sockets.filter((socket) => socketTakes(socket.kind, family)).length });
   if (serves(set, moreCables)) {
-    shortages.push({ code: 'cables', have: kit.cables.filter((cable) => cable.plugs.some((plug) => fits(plug.kind))).reduce((sum, cable) => sum + cable.count, 0) });
+    shortages.push({
+      code: 'cables',
+      have: kit.cables
+        .filter((cable) => cable.plugs.some((plug) => fits(plug.kind)))
+        .reduce((sum, cable) => sum + cable.count, 0),
+    });
     for (let count = 1; count <= plenty; count += 1) {
-      const one = kit.cables.find((cable) => !cable.fixed && own(cable.family) && serves(set, { ...kit, cables: kit.cables.map((item) => (item === cable ? { ...item, count: item.count + count } : item)) }));
-      if (one !== undefined) { remedies.push({ code: 'cable', kitCableId: one.id, count }); break; }
+      const one = kit.cables.find(
+        (cable) =>
+          !cable.fixed &&
+          own(cable.family) &&
+          serves(set, {
+            ...kit,
+            cables: kit.cables.map((item) => (item === cable ? { ...item, count: item.count + count } : item)),
+          }),
+      );
+      if (one !== undefined) {
+        remedies.push({ code: 'cable', kitCableId: one.id, count });
+        break;
+      }
     }
   }
   const farthest = Math.max(...set.map((item) => item.reachMillimetres));
   if (serves(longer(farthest))) {
-    const least = set.flatMap((item) => { const millimetres = leastOf(item.reachMillimetres, (value) => serves(longer(value, item.id))); return millimetres === null ? [] : [{ item, millimetres }]; }).sort((a, b) => a.millimetres - b.millimetres)[0];
-    if (least !== undefined) { shortages.push({ code: 'reach', missingMillimetres: least.millimetres }); remedies.push({ code: 'extension', inletId: least.item.id, kind: least.item.kind, millimetres: least.millimetres }); }
+    const least = set
+      .flatMap((item) => {
+        const millimetres = leastOf(item.reachMillimetres, (value) => serves(longer(value, item.id)));
+        return millimetres === null ? [] : [{ item, millimetres }];
+      })
+      .sort((a, b) => a.millimetres - b.millimetres)[0];
+    if (least !== undefined) {
+      shortages.push({ code: 'reach', missingMillimetres: least.millimetres });
+      remedies.push({
+        code: 'extension',
+        inletId: least.item.id,
+        kind: least.item.kind,
+        millimetres: least.millimetres,
+      });
+    }
   }
-  if (!rules.allowShared && serves(set, kit, { ...rules, allowShared: true })) { shortages.push({ code: 'sharing', by: 'rule' }); remedies.push({ code: 'allow-sharing' }); }
+  if (!rules.allowShared && serves(set, kit, { ...rules, allowShared: true })) {
+    shortages.push({ code: 'sharing', by: 'rule' });
+    remedies.push({ code: 'allow-sharing' });
+  }
   const light = set.map((item) => ({ ...item, amps12: 0, amps5: 0, amps33: 0 }));
   if (serves(light)) shortages.push(family === 'drive' ? { code: 'chain-load' } : { code: 'sharing', by: 'load' });
-  if (set.length > 1 && serves(set.map((item) => ({ ...item, place: 'floor' as const, reachMillimetres: Math.min(...set.map((one) => one.reachMillimetres)) }))) && !shortages.some((item) => item.code === 'reach')) shortages.push({ code: 'spacing' });
-  if (set.some((item) => item.cools === true) && serves(set.map((item) => ({ ...item, cools: false })))) shortages.push({ code: 'thin-wire' });
-  for (const adapter of heldBack.adapters) if (serves(set, kit, { ...rules, adapters: [...rules.adapters, adapter] })) remedies.push({ code: 'adapter', adapterId: adapter.id });
-  for (const spare of heldBack.spares) if (serves(set, { ...kit, cables: [...kit.cables, spare] })) remedies.push({ code: 'spare', kitCableId: spare.id });
-  for (const pin of rules.pins) if (serves(set, kit, { ...rules, pins: rules.pins.filter((item) => item !== pin) })) remedies.push({ code: 'move-pin', inletId: pin.inletId });
-  if (remedies.length === 0) remedies.push({ code: 'other-supply', family, sockets: set.filter((item) => inletFamily(item.kind) === family).length });
+  if (
+    set.length > 1 &&
+    serves(
+      set.map((item) => ({
+        ...item,
+        place: 'floor' as const,
+        reachMillimetres: Math.min(...set.map((one) => one.reachMillimetres)),
+      })),
+    ) &&
+    !shortages.some((item) => item.code === 'reach')
+  )
+    shortages.push({ code: 'spacing' });
+  if (set.some((item) => item.cools === true) && serves(set.map((item) => ({ ...item, cools: false }))))
+    shortages.push({ code: 'thin-wire' });
+  for (const adapter of heldBack.adapters)
+    if (serves(set, kit, { ...rules, adapters: [...rules.adapters, adapter] }))
+      remedies.push({ code: 'adapter', adapterId: adapter.id });
+  for (const spare of heldBack.spares)
+    if (serves(set, { ...kit, cables: [...kit.cables, spare] })) remedies.push({ code: 'spare', kitCableId: spare.id });
+  for (const pin of rules.pins)
+    if (serves(set, kit, { ...rules, pins: rules.pins.filter((item) => item !== pin) }))
+      remedies.push({ code: 'move-pin', inletId: pin.inletId });
+  if (remedies.length === 0)
+    remedies.push({
+      code: 'other-supply',
+      family,
+      sockets: set.filter((item) => inletFamily(item.kind) === family).length,
+    });
   return { together: together.map((item) => item.id), shortages, remedies };
 }
 
 /** The smallest set with this inlet, out of it and the served ones, that cannot be served. */
-function smallestUnserved(inlet: InletToServe, around: readonly InletToServe[], serves: (set: readonly InletToServe[]) => boolean): InletToServe[] {
+function smallestUnserved(
+  inlet: InletToServe,
+  around: readonly InletToServe[],
+  serves: (set: readonly InletToServe[]) => boolean,
+): InletToServe[] {
   const classes = [...new Set(around.map(alike))].map((key) => around.filter((item) => alike(item) === key));
   let work = 0;
   for (let size = 0; size <= around.length; size += 1) {
@@ -133,7 +242,11 @@ function smallestUnserved(inlet: InletToServe, around: readonly InletToServe[], 
 }
 
 /** A set from which nothing can be left out: not always the smallest, but soon found. */
-function leftOutOneByOne(inlet: InletToServe, around: readonly InletToServe[], serves: (set: readonly InletToServe[]) => boolean): InletToServe[] {
+function leftOutOneByOne(
+  inlet: InletToServe,
+  around: readonly InletToServe[],
+  serves: (set: readonly InletToServe[]) => boolean,
+): InletToServe[] {
   let kept = [...around];
   for (const item of around) {
     const without = kept.filter((one) => one !== item);
@@ -146,6 +259,10 @@ function leftOutOneByOne(inlet: InletToServe, around: readonly InletToServe[], s
 function leastOf(most: number, does: (millimetres: number) => boolean): number | null {
   if (!does(most)) return null;
   let [low, high] = [0, Math.ceil(most / 10)];
-  while (high - low > 1) { const middle = Math.floor((low + high) / 2); if (does(middle * 10)) high = middle; else low = middle; }
+  while (high - low > 1) {
+    const middle = Math.floor((low + high) / 2);
+    if (does(middle * 10)) high = middle;
+    else low = middle;
+  }
   return high * 10;
 }

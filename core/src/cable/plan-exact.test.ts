@@ -8,7 +8,7 @@ import { planProgramme, planWeights, randomProblem } from './plan-problem.test-h
 const load = highsLoader as unknown as () => Promise<Highs>;
 
 describe('against an exact solver', () => {
-  it('the plan of 500 random machines and kits has the solver\'s objective, to the cable', async () => {
+  it("the plan of 500 random machines and kits has the solver's objective, to the cable", async () => {
     const highs = await load();
     const random = seeded(20_261_125);
     let unserved = 0;
@@ -24,7 +24,13 @@ describe('against an exact solver', () => {
       const plan = planCables(kit, inlets, rules);
       const { score } = plan;
       expect(checkPlan(kit, inlets, plan.assignments, rules), `machine ${run}`).toEqual([]);
-      const ours = planWeights.openRequired * score.openRequired + planWeights.openLarger * score.openLarger + planWeights.openOptional * score.openOptional + planWeights.sharing * score.sharing + planWeights.foreign * score.foreign + planWeights.cables * score.cables;
+      const ours =
+        planWeights.openRequired * score.openRequired +
+        planWeights.openLarger * score.openLarger +
+        planWeights.openOptional * score.openOptional +
+        planWeights.sharing * score.sharing +
+        planWeights.foreign * score.foreign +
+        planWeights.cables * score.cables;
       expect(ours, `machine ${run}: ${JSON.stringify(problem)}`).toBe(Math.round(solved.ObjectiveValue + constant));
       if (score.openRequired > 0) unserved += 1;
       if (score.sharing > 0) shared += 1;

@@ -1,50 +1,194 @@
 import { inletFamily, limits, plugServes, socketTakes, type InletKind, type SocketKind } from '../standards/index.ts';
 import type { Random } from '../simulate/index.ts';
-import { adapterRefusal, betweenMillimetres, usualPlace, usualRules, type Adapter, type CableKit, type InletToServe, type KitCable, type PlanRules } from './index.ts';
+import {
+  adapterRefusal,
+  betweenMillimetres,
+  usualPlace,
+  usualRules,
+  type Adapter,
+  type CableKit,
+  type InletToServe,
+  type KitCable,
+  type PlanRules,
+} from './index.ts';
 
 const pickOf = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
 
-export interface PlanProblem { readonly kit: CableKit; readonly inlets: readonly InletToServe[]; readonly rules: PlanRules }
+export interface PlanProblem {
+  readonly kit: CableKit;
+  readonly inlets: readonly InletToServe[];
+  readonly rules: PlanRules;
+}
 
 /** A random machine and a random kit of the usual kind, with spare cables and adapters at hand; some cannot be served. */
 export function randomProblem(random: Random): PlanProblem {
   const inlets: InletToServe[] = [];
-  const add = (kind: InletKind, optional: boolean, amps12: number, amps5 = 0) => inlets.push({ id: `i${inlets.length}`, kind, optional, place: random() < 0.15 ? pickOf(random, ['front', 'top', 'floor']) : usualPlace(kind), reachMillimetres: 200 + Math.floor(random() * 6) * 100, amps12, amps5, amps33: 0, ...((kind === 'sata' || kind === 'peripheral-4') && random() < 0.25 ? { cools: true } : {}) });
+  const add = (kind: InletKind, optional: boolean, amps12: number, amps5 = 0) =>
+    inlets.push({
+      id: `i${inlets.length}`,
+      kind,
+      optional,
+      place: random() < 0.15 ? pickOf(random, ['front', 'top', 'floor']) : usualPlace(kind),
+      reachMillimetres: 200 + Math.floor(random() * 6) * 100,
+      amps12,
+      amps5,
+      amps33: 0,
+      ...((kind === 'sata' || kind === 'peripheral-4') && random() < 0.25 ? { cools: true } : {}),
+    });
   add(random() < 0.9 ? 'main-24' : 'main-20', false, 4, 4);
   add(random() < 0.8 ? 'cpu-8' : 'cpu-4', false, 12);
   if (random() < 0.5) add(random() < 0.5 ? 'cpu-8' : 'cpu-4', random() < 0.7, 6);
   const cards = Math.floor(random() * 4);
-  for (let card = 0; card < cards; card += 1) add(pickOf(random, ['card-8', 'card-8', 'card-6']), random() < 0.15, pickOf(random, [5, 8, 10, 12.5]));
+  for (let card = 0; card < cards; card += 1)
+    add(pickOf(random, ['card-8', 'card-8', 'card-6']), random() < 0.15, pickOf(random, [5, 8, 10, 12.5]));
   if (random() < 0.2) add('card-16', false, 24);
   const drives = Math.floor(random() * 6);
-  for (let drive = 0; drive < drives; drive += 1) add(pickOf(random, ['sata', 'sata', 'sata', 'peripheral-4']), random() < 0.2, pickOf(random, [0.4, 2.2, 2.6]), pickOf(random, [0.7, 1.2, 3]));
+  for (let drive = 0; drive < drives; drive += 1)
+    add(
+      pickOf(random, ['sata', 'sata', 'sata', 'peripheral-4']),
+      random() < 0.2,
+      pickOf(random, [0.4, 2.2, 2.6]),
+      pickOf(random, [0.7, 1.2, 3]),
+    );
   const modular = random() < 0.7;
   const at = () => 300 + Math.floor(random() * 6) * 100;
-  const cables: KitCable[] = [{ id: 'main', family: 'main', fixed: random() < 0.5, count: 1, gauge: 18, plugs: [{ kind: random() < 0.7 ? 'main-20+4' : 'main-24', millimetres: at() + 100 }] }];
-  const cable = (id: string, family: KitCable['family'], count: number, plugs: KitCable['plugs']) => { if (count > 0 && plugs.length > 0) cables.push({ id, family, fixed: !modular || random() < 0.1, count, gauge: family === 'drive' ? pickOf(random, [18, 18, 18, 20, 22] as const) : 18, plugs }); };
-  const chain = (kinds: readonly KitCable['plugs'][number]['kind'][]) => { let millimetres = at() - 100; return kinds.map((kind) => { millimetres += 100 + Math.floor(random() * 2) * 50; return { kind, millimetres }; }); };
+  const cables: KitCable[] = [
+    {
+      id: 'main',
+      family: 'main',
+      fixed: random() < 0.5,
+      count: 1,
+      gauge: 18,
+      plugs: [{ kind: random() < 0.7 ? 'main-20+4' : 'main-24', millimetres: at() + 100 }],
+    },
+  ];
+  const cable = (id: string, family: KitCable['family'], count: number, plugs: KitCable['plugs']) => {
+    if (count > 0 && plugs.length > 0)
+      cables.push({
+        id,
+        family,
+        fixed: !modular || random() < 0.1,
+        count,
+        gauge: family === 'drive' ? pickOf(random, [18, 18, 18, 20, 22] as const) : 18,
+        plugs,
+      });
+  };
+  const chain = (kinds: readonly KitCable['plugs'][number]['kind'][]) => {
+    let millimetres = at() - 100;
+    return kinds.map((kind) => {
+      millimetres += 100 + Math.floor(random() * 2) * 50;
+      return { kind, millimetres };
+    });
+  };
   cable('cpu', 'cpu', 1 + Math.floor(random() * 2), chain([random() < 0.8 ? 'cpu-4+4' : 'cpu-8']));
   cable('card-two', 'card', Math.floor(random() * 3), chain(['card-6+2', 'card-6+2']));
   cable('card-one', 'card', Math.floor(random() * 3), chain([random() < 0.7 ? 'card-6+2' : 'card-6']));
   cable('sixteen', 'card-16', random() < 0.3 ? 1 : 0, chain(['card-16']));
-  cable('sata', 'drive', Math.floor(random() * 3), chain(['sata', 'sata', 'sata'].slice(0, 1 + Math.floor(random() * 3)) as 'sata'[]));
+  cable(
+    'sata',
+    'drive',
+    Math.floor(random() * 3),
+    chain(['sata', 'sata', 'sata'].slice(0, 1 + Math.floor(random() * 3)) as 'sata'[]),
+  );
   cable('old', 'drive', Math.floor(random() * 2), chain(['peripheral-4', 'sata']));
-  if (random() < 0.3) cables.push({ id: 'spare', family: 'drive', fixed: false, count: 1, gauge: 18, spare: true, plugs: chain(['sata', 'sata']) });
-  if (random() < 0.2) cables.push({ id: 'spare-card', family: 'card', fixed: false, count: 1, gauge: 18, spare: true, plugs: chain(['card-6+2']) });
+  if (random() < 0.3)
+    cables.push({
+      id: 'spare',
+      family: 'drive',
+      fixed: false,
+      count: 1,
+      gauge: 18,
+      spare: true,
+      plugs: chain(['sata', 'sata']),
+    });
+  if (random() < 0.2)
+    cables.push({
+      id: 'spare-card',
+      family: 'card',
+      fixed: false,
+      count: 1,
+      gauge: 18,
+      spare: true,
+      plugs: chain(['card-6+2']),
+    });
   const adapters: Adapter[] = [
-    { id: 'longer', takes: 'cpu-8', gives: 'cpu-4+4', legs: 1, moulded: false, addsMillimetres: 200, watts: null, count: 1 },
-    { id: 'flat', takes: 'peripheral-4', gives: 'sata', legs: 1, moulded: false, addsMillimetres: 150, watts: null, count: 1 },
-    { id: 'flat-longer', takes: 'sata', gives: 'sata', legs: 1, moulded: false, addsMillimetres: 300, watts: null, count: 1 },
-    { id: 'sixteen', takes: 'card-8', gives: 'card-16', legs: 2, moulded: false, addsMillimetres: 100, watts: 300, count: 1 },
-    { id: 'sixteen-strong', takes: 'card-8', gives: 'card-16', legs: 3, moulded: false, addsMillimetres: 100, watts: 450, count: 1 },
+    {
+      id: 'longer',
+      takes: 'cpu-8',
+      gives: 'cpu-4+4',
+      legs: 1,
+      moulded: false,
+      addsMillimetres: 200,
+      watts: null,
+      count: 1,
+    },
+    {
+      id: 'flat',
+      takes: 'peripheral-4',
+      gives: 'sata',
+      legs: 1,
+      moulded: false,
+      addsMillimetres: 150,
+      watts: null,
+      count: 1,
+    },
+    {
+      id: 'flat-longer',
+      takes: 'sata',
+      gives: 'sata',
+      legs: 1,
+      moulded: false,
+      addsMillimetres: 300,
+      watts: null,
+      count: 1,
+    },
+    {
+      id: 'sixteen',
+      takes: 'card-8',
+      gives: 'card-16',
+      legs: 2,
+      moulded: false,
+      addsMillimetres: 100,
+      watts: 300,
+      count: 1,
+    },
+    {
+      id: 'sixteen-strong',
+      takes: 'card-8',
+      gives: 'card-16',
+      legs: 3,
+      moulded: false,
+      addsMillimetres: 100,
+      watts: 450,
+      count: 1,
+    },
   ] satisfies Adapter[];
   const atHand = adapters.filter((adapter) => random() < 0.3 && adapterRefusal(adapter) === null);
-  const kinds: SocketKind[] = ['main', ...Array.from({ length: Math.floor(random() * 3) }, () => 'cpu' as const), ...Array.from({ length: Math.floor(random() * 4) }, () => (random() < 0.5 ? 'cpu-card' as const : 'card' as const)), ...(random() < 0.3 ? ['card-16' as const] : []), ...Array.from({ length: Math.floor(random() * 4) }, () => 'drive' as const)];
-  return { inlets, rules: { ...usualRules, adapters: atHand }, kit: { cables, sockets: kinds.map((kind, index) => ({ kind, label: `${kind} ${index}` })) } };
+  const kinds: SocketKind[] = [
+    'main',
+    ...Array.from({ length: Math.floor(random() * 3) }, () => 'cpu' as const),
+    ...Array.from({ length: Math.floor(random() * 4) }, () =>
+      random() < 0.5 ? ('cpu-card' as const) : ('card' as const),
+    ),
+    ...(random() < 0.3 ? ['card-16' as const] : []),
+    ...Array.from({ length: Math.floor(random() * 4) }, () => 'drive' as const),
+  ];
+  return {
+    inlets,
+    rules: { ...usualRules, adapters: atHand },
+    kit: { cables, sockets: kinds.map((kind, index) => ({ kind, label: `${kind} ${index}` })) },
+  };
 }
 
 /** Weights that keep the linear part of the order: open inlets, the larger of them, optional ones, shared graphics cables, pieces of no kit, cables. */
-export const planWeights = { openRequired: 10_000_000, openLarger: 1_000_000, openOptional: 100_000, sharing: 2000, foreign: 40, cables: 1 } as const;
+export const planWeights = {
+  openRequired: 10_000_000,
+  openLarger: 1_000_000,
+  openOptional: 100_000,
+  sharing: 2000,
+  foreign: 40,
+  cables: 1,
+} as const;
 
 /**
  * The plan as a mixed integer programme in LP format. Binaries: x (inlet on plug, through an adapter or not), z (inlet on
@@ -62,19 +206,48 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
   const onInlet = inlets.map((): string[] => []);
   const throughAdapter = rules.adapters.map((): string[] => []);
   // Adapters of several legs: z for each inlet and adapter, and its legs wherever they could go.
-  const legged = inlets.flatMap((inlet, i) => rules.adapters.flatMap((adapter, a) => (adapter.legs > 1 && plugServes(adapter.gives, inlet.kind) && inlet.amps12 * 12 <= Math.min(adapter.watts ?? Infinity, adapter.legs * limits.cardInletWatts['card-8']) ? [{ i, a, inlet, adapter, z: `z${i}_${a}`, legs: [] as string[] }] : [])));
-  for (const item of legged) { binaries.push(item.z); onInlet[item.i]!.push(item.z); throughAdapter[item.a]!.push(item.z); weigh(planWeights.foreign, item.z); }
+  const legged = inlets.flatMap((inlet, i) =>
+    rules.adapters.flatMap((adapter, a) =>
+      adapter.legs > 1 &&
+      plugServes(adapter.gives, inlet.kind) &&
+      inlet.amps12 * 12 <= Math.min(adapter.watts ?? Infinity, adapter.legs * limits.cardInletWatts['card-8'])
+        ? [{ i, a, inlet, adapter, z: `z${i}_${a}`, legs: [] as string[] }]
+        : [],
+    ),
+  );
+  for (const item of legged) {
+    binaries.push(item.z);
+    onInlet[item.i]!.push(item.z);
+    throughAdapter[item.a]!.push(item.z);
+    weigh(planWeights.foreign, item.z);
+  }
   pieces.forEach((piece, p) => {
     const own: { name: string; inlet: InletToServe; plug: number; adds: number }[] = [];
     const legs: string[] = [];
     piece.plugs.forEach((plug, k) => {
       const onPlug: string[] = [];
       inlets.forEach((inlet, i) => {
-        if (inletFamily(inlet.kind) !== piece.family || (piece.family === 'drive' && inlet.cools === true && piece.gauge > 18)) return;
-        const offer = (name: string, adds: number) => { binaries.push(name); own.push({ name, inlet, plug: k, adds }); onPlug.push(name); onInlet[i]!.push(name); };
-        if (plugServes(plug.kind, inlet.kind) && plug.millimetres >= inlet.reachMillimetres) offer(`x${i}_${p}_${k}`, 0);
+        if (
+          inletFamily(inlet.kind) !== piece.family ||
+          (piece.family === 'drive' && inlet.cools === true && piece.gauge > 18)
+        )
+          return;
+        const offer = (name: string, adds: number) => {
+          binaries.push(name);
+          own.push({ name, inlet, plug: k, adds });
+          onPlug.push(name);
+          onInlet[i]!.push(name);
+        };
+        if (plugServes(plug.kind, inlet.kind) && plug.millimetres >= inlet.reachMillimetres)
+          offer(`x${i}_${p}_${k}`, 0);
         rules.adapters.forEach((adapter, a) => {
-          if (adapter.legs > 1 || !plugServes(plug.kind, adapter.takes) || !plugServes(adapter.gives, inlet.kind) || plug.millimetres + adapter.addsMillimetres < inlet.reachMillimetres) return;
+          if (
+            adapter.legs > 1 ||
+            !plugServes(plug.kind, adapter.takes) ||
+            !plugServes(adapter.gives, inlet.kind) ||
+            plug.millimetres + adapter.addsMillimetres < inlet.reachMillimetres
+          )
+            return;
           const name = `x${i}_${p}_${k}_${a}`;
           offer(name, adapter.addsMillimetres);
           throughAdapter[a]!.push(name);
@@ -82,7 +255,12 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
         });
       });
       for (const item of legged) {
-        if (inletFamily(item.adapter.takes) !== piece.family || !plugServes(plug.kind, item.adapter.takes) || plug.millimetres < item.inlet.reachMillimetres - item.adapter.addsMillimetres) continue;
+        if (
+          inletFamily(item.adapter.takes) !== piece.family ||
+          !plugServes(plug.kind, item.adapter.takes) ||
+          plug.millimetres < item.inlet.reachMillimetres - item.adapter.addsMillimetres
+        )
+          continue;
         const name = `l${item.i}_${item.a}_${p}_${k}`;
         binaries.push(name);
         item.legs.push(name);
@@ -94,45 +272,74 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
     const y = `y${p}`;
     binaries.push(y);
     const graphics = piece.family === 'card' || piece.family === 'card-16';
-    weigh(planWeights.cables + (piece.spare === true ? planWeights.foreign : 0) - (graphics ? planWeights.sharing : 0), y);
+    weigh(
+      planWeights.cables + (piece.spare === true ? planWeights.foreign : 0) - (graphics ? planWeights.sharing : 0),
+      y,
+    );
     const all = [...own.map(({ name }) => name), ...legs];
     if (graphics) for (const name of all) weigh(planWeights.sharing, name);
-    if (all.length === 0) { rows.push(`${y} = 0`); return; }
+    if (all.length === 0) {
+      rows.push(`${y} = 0`);
+      return;
+    }
     for (const name of all) rows.push(`${name} - ${y} <= 0`);
     rows.push(`${y} ${all.map((name) => `- ${name}`).join(' ')} <= 0`);
     if (piece.family === 'main') rows.push(`${sum(all)} <= 1`);
     // A leg has its cable for itself.
-    for (const leg of legs) { const others = all.filter((name) => name !== leg); if (others.length > 0) rows.push(`${sum(others)} + ${others.length} ${leg} <= ${others.length}`); }
+    for (const leg of legs) {
+      const others = all.filter((name) => name !== leg);
+      if (others.length > 0) rows.push(`${sum(others)} + ${others.length} ${leg} <= ${others.length}`);
+    }
     // Two inlets on one cable need the cable between them.
-    own.forEach((one, index) => own.slice(0, index).forEach((other) => {
-      if (one.plug === other.plug || one.inlet === other.inlet) return;
-      const has = Math.abs(piece.plugs[one.plug]!.millimetres - piece.plugs[other.plug]!.millimetres) + one.adds + other.adds;
-      if (has < betweenMillimetres(one.inlet, other.inlet)) rows.push(`+ ${one.name} + ${other.name} <= 1`);
-    }));
-    const capped: readonly (readonly ['amps12' | 'amps5' | 'amps33', number])[] = piece.family === 'drive' ? (['amps12', 'amps5', 'amps33'] as const).map((key) => [key, Math.min(limits.driveChainAmps, { 16: 9, 18: 7, 20: 5, 22: 3 }[piece.gauge])] as const) : graphics ? [['amps12', limits.sharedCardCableWatts / 12]] : [];
+    own.forEach((one, index) =>
+      own.slice(0, index).forEach((other) => {
+        if (one.plug === other.plug || one.inlet === other.inlet) return;
+        const has =
+          Math.abs(piece.plugs[one.plug]!.millimetres - piece.plugs[other.plug]!.millimetres) + one.adds + other.adds;
+        if (has < betweenMillimetres(one.inlet, other.inlet)) rows.push(`+ ${one.name} + ${other.name} <= 1`);
+      }),
+    );
+    const capped: readonly (readonly ['amps12' | 'amps5' | 'amps33', number])[] =
+      piece.family === 'drive'
+        ? (['amps12', 'amps5', 'amps33'] as const).map(
+            (key) => [key, Math.min(limits.driveChainAmps, { 16: 9, 18: 7, 20: 5, 22: 3 }[piece.gauge])] as const,
+          )
+        : graphics
+          ? [['amps12', limits.sharedCardCableWatts / 12]]
+          : [];
     if (capped.length > 0 && own.length > 1) {
       const m = `m${p}`;
       binaries.push(m);
       rows.push(`${sum(own.map(({ name }) => name))} - ${inlets.length} ${m} <= 1`);
       for (const [key, limit] of capped) {
-        const amps = own.filter(({ inlet }) => inlet[key] > 0).map(({ name, inlet }) => `+ ${inlet[key]} ${name}`).join(' ');
+        const amps = own
+          .filter(({ inlet }) => inlet[key] > 0)
+          .map(({ name, inlet }) => `+ ${inlet[key]} ${name}`)
+          .join(' ');
         if (amps !== '') rows.push(`${amps} + 1000 ${m} <= ${limit + 1000}`);
       }
     }
     if (!piece.fixed) {
-      const places = kit.sockets.flatMap((socket, index) => (socketTakes(socket.kind, piece.family) ? [`s${p}_${index}`] : []));
+      const places = kit.sockets.flatMap((socket, index) =>
+        socketTakes(socket.kind, piece.family) ? [`s${p}_${index}`] : [],
+      );
       binaries.push(...places);
       rows.push(places.length === 0 ? `${y} = 0` : `${sum(places)} - ${y} = 0`);
     }
   });
-  for (const item of legged) rows.push(item.legs.length === 0 ? `${item.z} = 0` : `${sum(item.legs)} - ${item.adapter.legs} ${item.z} = 0`);
-  throughAdapter.forEach((names, a) => { if (names.length > 0) rows.push(`${sum(names)} <= ${rules.adapters[a]!.count}`); });
+  for (const item of legged)
+    rows.push(item.legs.length === 0 ? `${item.z} = 0` : `${sum(item.legs)} - ${item.adapter.legs} ${item.z} = 0`);
+  throughAdapter.forEach((names, a) => {
+    if (names.length > 0) rows.push(`${sum(names)} <= ${rules.adapters[a]!.count}`);
+  });
   kit.sockets.forEach((_, index) => {
     const there = binaries.filter((name) => name.startsWith('s') && name.endsWith(`_${index}`));
     if (there.length > 1) rows.push(`${sum(there)} <= 1`);
   });
   inlets.forEach((inlet, i) => {
-    const weight = inlet.optional ? planWeights.openOptional : planWeights.openRequired + (inlet.kind === 'cpu-8' ? planWeights.openLarger : 0);
+    const weight = inlet.optional
+      ? planWeights.openOptional
+      : planWeights.openRequired + (inlet.kind === 'cpu-8' ? planWeights.openLarger : 0);
     constant += weight;
     for (const name of onInlet[i]!) weigh(-weight, name);
     if (onInlet[i]!.length > 1) rows.push(`${sum(onInlet[i]!)} <= 1`);
@@ -140,5 +347,8 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
   // A programme needs a row and a variable even when there is nothing to decide.
   binaries.push('nothing');
   rows.push('nothing <= 1');
-  return { constant, lp: `Minimize\n obj: ${weights.size === 0 ? '0 nothing' : [...weights].map(([name, weight]) => `${weight < 0 ? '-' : '+'} ${Math.abs(weight)} ${name}`).join('\n ')}\nSubject To\n${rows.map((row, index) => ` r${index}: ${row}`).join('\n')}\nBinary\n ${binaries.join('\n ')}\nEnd\n` };
+  return {
+    constant,
+    lp: `Minimize\n obj: ${weights.size === 0 ? '0 nothing' : [...weights].map(([name, weight]) => `${weight < 0 ? '-' : '+'} ${Math.abs(weight)} ${name}`).join('\n ')}\nSubject To\n${rows.map((row, index) => ` r${index}: ${row}`).join('\n')}\nBinary\n ${binaries.join('\n ')}\nEnd\n`,
+  };
 }

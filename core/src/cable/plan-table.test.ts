@@ -2,7 +2,17 @@ import highsLoader, { type Highs } from 'highs';
 import { describe, expect, it } from 'vitest';
 import { inletFamily, type CableFamily } from '../standards/index.ts';
 import { seeded, type Random } from '../simulate/index.ts';
-import { betweenMillimetres, checkPlan, compareScores, planCables, searchFamily, tabulateFamily, usualRules, type InletToServe, type KitCable } from './index.ts';
+import {
+  betweenMillimetres,
+  checkPlan,
+  compareScores,
+  planCables,
+  searchFamily,
+  tabulateFamily,
+  usualRules,
+  type InletToServe,
+  type KitCable,
+} from './index.ts';
 import { planProgramme, planWeights, randomProblem, type PlanProblem } from './plan-problem.test-help.ts';
 
 const load = highsLoader as unknown as () => Promise<Highs>;
@@ -11,18 +21,70 @@ const families: readonly CableFamily[] = ['main', 'cpu', 'card', 'card-16', 'dri
 /** Many drives in a few bays and places, on chains of a few kinds: what a search alone would not end on. */
 function manyDrives(random: Random): PlanProblem {
   const inlets: InletToServe[] = [];
-  const add = (count: number, kind: InletToServe['kind'], place: InletToServe['place'], reachMillimetres: number, amps12: number, optional = false) => { for (let index = 0; index < count; index += 1) inlets.push({ id: `i${inlets.length}`, kind, optional, place, reachMillimetres, amps12, amps5: 0.6, amps33: 0 }); };
+  const add = (
+    count: number,
+    kind: InletToServe['kind'],
+    place: InletToServe['place'],
+    reachMillimetres: number,
+    amps12: number,
+    optional = false,
+  ) => {
+    for (let index = 0; index < count; index += 1)
+      inlets.push({ id: `i${inlets.length}`, kind, optional, place, reachMillimetres, amps12, amps5: 0.6, amps33: 0 });
+  };
   add(6 + Math.floor(random() * 12), 'sata', 'drive-cage', 350, 2.2);
   add(Math.floor(random() * 4), 'sata', 'top', 600, 0.7);
   add(Math.floor(random() * 3), 'sata', 'front', 450, 0.1, true);
   add(Math.floor(random() * 3), 'peripheral-4', 'floor', 250, 1.6);
-  const chain = (kind: 'sata' | 'peripheral-4', from: number, count: number) => Array.from({ length: count }, (_, index) => ({ kind, millimetres: from + index * 150 }));
+  const chain = (kind: 'sata' | 'peripheral-4', from: number, count: number) =>
+    Array.from({ length: count }, (_, index) => ({ kind, millimetres: from + index * 150 }));
   const cables: KitCable[] = [
-    { id: 'four', family: 'drive', fixed: false, count: 1 + Math.floor(random() * 3), gauge: 18, plugs: chain('sata', 400, 4) },
-    { id: 'three', family: 'drive', fixed: random() < 0.3, count: 1 + Math.floor(random() * 2), gauge: 18, plugs: chain('sata', 350, 3) },
+    {
+      id: 'four',
+      family: 'drive',
+      fixed: false,
+      count: 1 + Math.floor(random() * 3),
+      gauge: 18,
+      plugs: chain('sata', 400, 4),
+    },
+    {
+      id: 'three',
+      family: 'drive',
+      fixed: random() < 0.3,
+      count: 1 + Math.floor(random() * 2),
+      gauge: 18,
+      plugs: chain('sata', 350, 3),
+    },
     { id: 'old', family: 'drive', fixed: false, count: 1, gauge: 18, plugs: chain('peripheral-4', 400, 3) },
   ];
-  return { inlets, rules: { ...usualRules, adapters: random() < 0.5 ? [{ id: 'flat', takes: 'peripheral-4', gives: 'sata', legs: 1, moulded: false, addsMillimetres: 150, watts: null, count: 2 }] : [] }, kit: { cables, sockets: Array.from({ length: 2 + Math.floor(random() * 4) }, (_, index) => ({ kind: 'drive' as const, label: `DRIVE ${index + 1}` })) } };
+  return {
+    inlets,
+    rules: {
+      ...usualRules,
+      adapters:
+        random() < 0.5
+          ? [
+              {
+                id: 'flat',
+                takes: 'peripheral-4',
+                gives: 'sata',
+                legs: 1,
+                moulded: false,
+                addsMillimetres: 150,
+                watts: null,
+                count: 2,
+              },
+            ]
+          : [],
+    },
+    kit: {
+      cables,
+      sockets: Array.from({ length: 2 + Math.floor(random() * 4) }, (_, index) => ({
+        kind: 'drive' as const,
+        label: `DRIVE ${index + 1}`,
+      })),
+    },
+  };
 }
 
 describe('the table', () => {
@@ -38,9 +100,36 @@ describe('the table', () => {
         const sockets = Math.floor(random() * 4);
         const pick = own[Math.floor(random() * own.length)];
         const cable = cables[Math.floor(random() * cables.length)];
-        const placed = random() < 0.4 && pick !== undefined && cable !== undefined ? [{ cable, copy: 0, plugIndex: Math.floor(random() * cable.plugs.length), inlet: pick, holdsSocket: random() < 0.5 }] : [];
-        const leg = family === 'card' && random() < 0.3 ? Array.from({ length: 2 }, () => ({ id: 'legged', kind: 'card-8' as const, optional: false, place: 'slots' as const, reachMillimetres: 300, amps12: 12, amps5: 0, amps33: 0, leg: { ofInletId: 'legged', adapterId: 'x' } })) : [];
-        const extras = { placed, adapters: rules.adapters.filter((adapter) => adapter.legs === 1 && inletFamily(adapter.takes) === family) };
+        const placed =
+          random() < 0.4 && pick !== undefined && cable !== undefined
+            ? [
+                {
+                  cable,
+                  copy: 0,
+                  plugIndex: Math.floor(random() * cable.plugs.length),
+                  inlet: pick,
+                  holdsSocket: random() < 0.5,
+                },
+              ]
+            : [];
+        const leg =
+          family === 'card' && random() < 0.3
+            ? Array.from({ length: 2 }, () => ({
+                id: 'legged',
+                kind: 'card-8' as const,
+                optional: false,
+                place: 'slots' as const,
+                reachMillimetres: 300,
+                amps12: 12,
+                amps5: 0,
+                amps33: 0,
+                leg: { ofInletId: 'legged', adapterId: 'x' },
+              }))
+            : [];
+        const extras = {
+          placed,
+          adapters: rules.adapters.filter((adapter) => adapter.legs === 1 && inletFamily(adapter.takes) === family),
+        };
         const wanted = [...own.filter((inlet) => placed.length === 0 || inlet !== pick), ...leg];
         const searched = searchFamily(family, cables, wanted, sockets, random() < 0.8 || family === 'main', extras);
         const again = searchFamily(family, cables, wanted, sockets, true, extras);
@@ -50,17 +139,34 @@ describe('the table', () => {
         if (table === null || table === 'too-large' || again === null) continue;
         compared += 1;
         placedOnes += placed.length;
-        expect(compareScores(table.score, again.score), `machine ${run} ${family} ${JSON.stringify([table.score, again.score])}`).toBe(0);
+        expect(
+          compareScores(table.score, again.score),
+          `machine ${run} ${family} ${JSON.stringify([table.score, again.score])}`,
+        ).toBe(0);
         expect(table.modularUsed).toBe(again.modularUsed);
         expect(table.open).toHaveLength(again.open.length);
-        for (const used of table.cables) used.plugs.forEach((one, index) => used.plugs.slice(0, index).forEach((other) => { if (one.adapter === null && other.adapter === null && !placed.some((item) => item.inlet === one.inlet || item.inlet === other.inlet)) expect(Math.abs(used.cable.plugs[one.plugIndex]!.millimetres - used.cable.plugs[other.plugIndex]!.millimetres)).toBeGreaterThanOrEqual(betweenMillimetres(one.inlet, other.inlet)); }));
+        for (const used of table.cables)
+          used.plugs.forEach((one, index) =>
+            used.plugs.slice(0, index).forEach((other) => {
+              if (
+                one.adapter === null &&
+                other.adapter === null &&
+                !placed.some((item) => item.inlet === one.inlet || item.inlet === other.inlet)
+              )
+                expect(
+                  Math.abs(
+                    used.cable.plugs[one.plugIndex]!.millimetres - used.cable.plugs[other.plugIndex]!.millimetres,
+                  ),
+                ).toBeGreaterThanOrEqual(betweenMillimetres(one.inlet, other.inlet));
+            }),
+          );
         if (searched !== null) expect(searched.proved).toBe(true);
       }
     }
     expect(compared).toBeGreaterThan(1000);
     expect(placedOnes).toBeGreaterThan(100);
   }, 60_000);
-  it('has the solver\'s objective with many drives', async () => {
+  it("has the solver's objective with many drives", async () => {
     const highs = await load();
     const random = seeded(5);
     let open = 0;
@@ -72,18 +178,54 @@ describe('the table', () => {
       expect(plan.proved).toBe(true);
       expect(checkPlan(problem.kit, problem.inlets, plan.assignments, problem.rules)).toEqual([]);
       const { score } = plan;
-      expect(planWeights.openRequired * score.openRequired + planWeights.openLarger * score.openLarger + planWeights.openOptional * score.openOptional + planWeights.sharing * score.sharing + planWeights.foreign * score.foreign + planWeights.cables * score.cables, `machine ${run}`).toBe(Math.round(solved.ObjectiveValue + constant));
+      expect(
+        planWeights.openRequired * score.openRequired +
+          planWeights.openLarger * score.openLarger +
+          planWeights.openOptional * score.openOptional +
+          planWeights.sharing * score.sharing +
+          planWeights.foreign * score.foreign +
+          planWeights.cables * score.cables,
+        `machine ${run}`,
+      ).toBe(Math.round(solved.ObjectiveValue + constant));
       if (score.openRequired > 0) open += 1;
     }
     expect(open).toBeGreaterThan(3);
   }, 120_000);
   it('gives way where too many inlets differ; the search then says that it proved nothing', () => {
-    const inlets = Array.from({ length: 22 }, (_, index): InletToServe => ({ id: `i${index}`, kind: 'sata', optional: false, place: 'drive-cage', reachMillimetres: 300 + index, amps12: 0.1 + index / 100, amps5: 0, amps33: 0 }));
-    const cables: KitCable[] = [{ id: 's', family: 'drive', fixed: false, count: 4, gauge: 18, plugs: [400, 500, 600, 700].map((millimetres) => ({ kind: 'sata', millimetres })) }];
+    const inlets = Array.from({ length: 22 }, (_, index): InletToServe => ({
+      id: `i${index}`,
+      kind: 'sata',
+      optional: false,
+      place: 'drive-cage',
+      reachMillimetres: 300 + index,
+      amps12: 0.1 + index / 100,
+      amps5: 0,
+      amps33: 0,
+    }));
+    const cables: KitCable[] = [
+      {
+        id: 's',
+        family: 'drive',
+        fixed: false,
+        count: 4,
+        gauge: 18,
+        plugs: [400, 500, 600, 700].map((millimetres) => ({ kind: 'sata', millimetres })),
+      },
+    ];
     expect(tabulateFamily('drive', cables, inlets, 4, true, { adapters: [], placed: [] })).toBe('too-large');
-    const plan = planCables({ cables, sockets: Array.from({ length: 4 }, (_, index) => ({ kind: 'drive', label: `D${index}` })) }, inlets);
+    const plan = planCables(
+      { cables, sockets: Array.from({ length: 4 }, (_, index) => ({ kind: 'drive', label: `D${index}` })) },
+      inlets,
+    );
     expect(plan.proved).toBe(false);
     expect(plan.assignments).toHaveLength(16);
-    expect(checkPlan({ cables, sockets: Array.from({ length: 4 }, (_, index) => ({ kind: 'drive', label: `D${index}` })) }, inlets, plan.assignments, usualRules)).toEqual([]);
+    expect(
+      checkPlan(
+        { cables, sockets: Array.from({ length: 4 }, (_, index) => ({ kind: 'drive', label: `D${index}` })) },
+        inlets,
+        plan.assignments,
+        usualRules,
+      ),
+    ).toEqual([]);
   }, 30_000);
 });

@@ -1,11 +1,28 @@
 import { limits, plugServes, type CableFamily } from '../standards/index.ts';
 import type { Adapter, KitCable } from './kit.ts';
-import { chainAmps, inPlanOrder, leftOpen, rounding, strongEnough, signature, whyOpen, type FamilyExtras, type FamilyPlan, type LegToServe, type PlacedPlug, type ServedPlug, type UsedCable } from './plan-family.ts';
+import {
+  chainAmps,
+  inPlanOrder,
+  leftOpen,
+  rounding,
+  strongEnough,
+  signature,
+  whyOpen,
+  type FamilyExtras,
+  type FamilyPlan,
+  type LegToServe,
+  type PlacedPlug,
+  type ServedPlug,
+  type UsedCable,
+} from './plan-family.ts';
 import { betweenMillimetres } from './routing.ts';
 import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
 
 /** Inlets that may stand for each other. */
-interface Kind { readonly inlets: readonly LegToServe[]; readonly first: LegToServe }
+interface Kind {
+  readonly inlets: readonly LegToServe[];
+  readonly first: LegToServe;
+}
 
 /** One way to fill a piece: how many of each kind, adapter and socket it takes, and what that costs. */
 interface Filling {
@@ -30,7 +47,14 @@ const tolerance = 1e-9;
  * @returns null when a leg cannot be served or what is placed needs more sockets than there are; `too-large` where too
  * many inlets differ for a table
  */
-export function tabulateFamily(family: CableFamily, cables: readonly KitCable[], inlets: readonly LegToServe[], sockets: number, allowShared: boolean, extras: FamilyExtras): FamilyPlan | null | 'too-large' {
+export function tabulateFamily(
+  family: CableFamily,
+  cables: readonly KitCable[],
+  inlets: readonly LegToServe[],
+  sockets: number,
+  allowShared: boolean,
+  extras: FamilyExtras,
+): FamilyPlan | null | 'too-large' {
   const queue = inPlanOrder(inlets);
   const kinds: Kind[] = [];
   for (const inlet of queue) {
@@ -39,28 +63,44 @@ export function tabulateFamily(family: CableFamily, cables: readonly KitCable[],
     else kinds.push({ inlets: [inlet], first: inlet });
   }
   const { adapters } = extras;
-  const radices = [...kinds.map((kind) => kind.inlets.length + 1), ...adapters.map((adapter) => Math.min(adapter.count, queue.length) + 1), sockets + 1];
+  const radices = [
+    ...kinds.map((kind) => kind.inlets.length + 1),
+    ...adapters.map((adapter) => Math.min(adapter.count, queue.length) + 1),
+    sockets + 1,
+  ];
   const strides: number[] = [];
   let states = 1;
-  for (const radix of radices) { strides.push(states); states *= radix; if (states > mostStates) return 'too-large'; }
-
-  const fillingsOf = new Map<string, readonly Filling[]>();
-  const pieces: { readonly cable: KitCable; readonly copy: number; readonly placed: readonly PlacedPlug[]; readonly fillings: readonly Filling[] }[] = [];
-  for (const cable of cables) for (let copy = 0; copy < cable.count; copy += 1) {
-    const placed = extras.placed.filter((item) => item.cable === cable && item.copy === copy);
-    const key = placed.length === 0 ? `${cables.indexOf(cable)}` : `${cables.indexOf(cable)} ${copy}`;
-    let fillings = fillingsOf.get(key);
-    if (fillings === undefined) {
-      const found = fillingsFor(family, cable, placed, kinds, adapters, allowShared);
-      if (found === null) return 'too-large';
-      fillings = found;
-      fillingsOf.set(key, fillings);
-    }
-    pieces.push({ cable, copy, placed, fillings });
+  for (const radix of radices) {
+    strides.push(states);
+    states *= radix;
+    if (states > mostStates) return 'too-large';
   }
 
+  const fillingsOf = new Map<string, readonly Filling[]>();
+  const pieces: {
+    readonly cable: KitCable;
+    readonly copy: number;
+    readonly placed: readonly PlacedPlug[];
+    readonly fillings: readonly Filling[];
+  }[] = [];
+  for (const cable of cables)
+    for (let copy = 0; copy < cable.count; copy += 1) {
+      const placed = extras.placed.filter((item) => item.cable === cable && item.copy === copy);
+      const key = placed.length === 0 ? `${cables.indexOf(cable)}` : `${cables.indexOf(cable)} ${copy}`;
+      let fillings = fillingsOf.get(key);
+      if (fillings === undefined) {
+        const found = fillingsFor(family, cable, placed, kinds, adapters, allowShared);
+        if (found === null) return 'too-large';
+        fillings = found;
+        fillingsOf.set(key, fillings);
+      }
+      pieces.push({ cable, copy, placed, fillings });
+    }
+
   const digits = new Uint16Array(states * radices.length);
-  for (let state = 0; state < states; state += 1) for (let dim = 0; dim < radices.length; dim += 1) digits[state * radices.length + dim] = Math.floor(state / strides[dim]!) % radices[dim]!;
+  for (let state = 0; state < states; state += 1)
+    for (let dim = 0; dim < radices.length; dim += 1)
+      digits[state * radices.length + dim] = Math.floor(state / strides[dim]!) % radices[dim]!;
   // Sharing, foreign pieces and cables are small whole numbers and stand in one figure.
   let rank = new Float64Array(states).fill(Infinity);
   let unevenness = new Float64Array(states);
@@ -80,7 +120,11 @@ export function tabulateFamily(family: CableFamily, cables: readonly KitCable[],
       for (let state = 0; state < states; state += 1) {
         if (rank[state] === Infinity) continue;
         let fits = true;
-        for (let dim = 0; dim < radices.length; dim += 1) if (option.takes[dim]! > 0 && digits[state * radices.length + dim]! + option.takes[dim]! >= radices[dim]!) { fits = false; break; }
+        for (let dim = 0; dim < radices.length; dim += 1)
+          if (option.takes[dim]! > 0 && digits[state * radices.length + dim]! + option.takes[dim]! >= radices[dim]!) {
+            fits = false;
+            break;
+          }
         if (!fits) continue;
         const to = state + step;
         const newRank = rank[state]! + cost;
@@ -92,10 +136,16 @@ export function tabulateFamily(family: CableFamily, cables: readonly KitCable[],
           const gain = nextUneven[to]! - newUneven;
           if (gain < -tolerance || (gain <= tolerance && newSlack >= nextSlack[to]! - tolerance)) continue;
         }
-        nextRank[to] = newRank; nextUneven[to] = newUneven; nextSlack[to] = newSlack; from[to] = state; filling[to] = index;
+        nextRank[to] = newRank;
+        nextUneven[to] = newUneven;
+        nextSlack[to] = newSlack;
+        from[to] = state;
+        filling[to] = index;
       }
     });
-    rank = nextRank; unevenness = nextUneven; slack = nextSlack;
+    rank = nextRank;
+    unevenness = nextUneven;
+    slack = nextSlack;
     ways.push({ from, filling });
   }
 
@@ -111,8 +161,18 @@ export function tabulateFamily(family: CableFamily, cables: readonly KitCable[],
       for (let count = 0; count < open; count += 1) opens = addScores(opens, leftOpen(kind.first));
     });
     if (legLeft) continue;
-    const score: PlanScore = { ...opens, sharing: Math.floor(rank[state]! / 1e6), foreign: Math.floor((rank[state]! % 1e6) / 1e3), cables: rank[state]! % 1e3, unevenness: unevenness[state]!, slackMillimetres: slack[state]! };
-    if (best < 0 || compareScores(score, bestScore) < 0) { best = state; bestScore = score; }
+    const score: PlanScore = {
+      ...opens,
+      sharing: Math.floor(rank[state]! / 1e6),
+      foreign: Math.floor((rank[state]! % 1e6) / 1e3),
+      cables: rank[state]! % 1e3,
+      unevenness: unevenness[state]!,
+      slackMillimetres: slack[state]!,
+    };
+    if (best < 0 || compareScores(score, bestScore) < 0) {
+      best = state;
+      bestScore = score;
+    }
   }
   if (best < 0) return null;
 
@@ -131,22 +191,49 @@ export function tabulateFamily(family: CableFamily, cables: readonly KitCable[],
     if (option == null) return;
     const plugs = [
       ...piece.placed.map((item): ServedPlug => ({ plugIndex: item.plugIndex, inlet: item.inlet, adapter: null })),
-      ...option.plugs.map(({ plugIndex, kind, adapter }): ServedPlug => { const inlet = kinds[kind]!.inlets[given[kind]!]!; given[kind]! += 1; return { plugIndex, inlet, adapter: adapter < 0 ? null : adapters[adapter]! }; }),
+      ...option.plugs.map(({ plugIndex, kind, adapter }): ServedPlug => {
+        const inlet = kinds[kind]!.inlets[given[kind]!]!;
+        given[kind]! += 1;
+        return { plugIndex, inlet, adapter: adapter < 0 ? null : adapters[adapter]! };
+      }),
     ].sort((a, b) => a.plugIndex - b.plugIndex);
     if (plugs.length > 0) used.push({ cable: piece.cable, copy: piece.copy, plugs });
   });
   return {
-    cables: used, score: bestScore, proved: true,
-    modularUsed: used.filter((item) => !item.cable.fixed && !pieces.find((piece) => piece.cable === item.cable && piece.copy === item.copy)!.placed.some((one) => one.holdsSocket)).length,
-    open: kinds.flatMap((kind, dim) => kind.inlets.slice(given[dim])).map((inlet) => ({ inletId: inlet.id, optional: inlet.optional, reason: whyOpen(cables, inlet, sockets) })),
+    cables: used,
+    score: bestScore,
+    proved: true,
+    modularUsed: used.filter(
+      (item) =>
+        !item.cable.fixed &&
+        !pieces
+          .find((piece) => piece.cable === item.cable && piece.copy === item.copy)!
+          .placed.some((one) => one.holdsSocket),
+    ).length,
+    open: kinds
+      .flatMap((kind, dim) => kind.inlets.slice(given[dim]))
+      .map((inlet) => ({ inletId: inlet.id, optional: inlet.optional, reason: whyOpen(cables, inlet, sockets) })),
   };
 }
 
 /** Every way to fill one piece, the best arrangement of each content; null when there are too many. What is placed stays. */
-function fillingsFor(family: CableFamily, cable: KitCable, placed: readonly PlacedPlug[], kinds: readonly Kind[], adapters: readonly Adapter[], allowShared: boolean): Filling[] | null {
+function fillingsFor(
+  family: CableFamily,
+  cable: KitCable,
+  placed: readonly PlacedPlug[],
+  kinds: readonly Kind[],
+  adapters: readonly Adapter[],
+  allowShared: boolean,
+): Filling[] | null {
   const graphics = family === 'card' || family === 'card-16';
   const best = new Map<string, Filling>();
-  const on: (ServedPlug & { readonly kind: number; readonly which: number })[] = placed.map((item) => ({ plugIndex: item.plugIndex, inlet: item.inlet, adapter: null, kind: -1, which: -1 }));
+  const on: (ServedPlug & { readonly kind: number; readonly which: number })[] = placed.map((item) => ({
+    plugIndex: item.plugIndex,
+    inlet: item.inlet,
+    adapter: null,
+    kind: -1,
+    which: -1,
+  }));
   const holds = placed.some((item) => item.holdsSocket);
   let seen = 0;
   const sum = (key: 'amps12' | 'amps5' | 'amps33') => on.reduce((total, item) => total + item.inlet[key], 0);
@@ -156,33 +243,69 @@ function fillingsFor(family: CableFamily, cable: KitCable, placed: readonly Plac
     if (on.length < 2) return true;
     if (on.some((item) => item.inlet.leg !== undefined)) return false;
     const last = on.at(-1)!;
-    const spaced = on.every((other) => other === last || Math.abs(cable.plugs[last.plugIndex]!.millimetres - cable.plugs[other.plugIndex]!.millimetres) + (last.adapter?.addsMillimetres ?? 0) + (other.adapter?.addsMillimetres ?? 0) >= betweenMillimetres(last.inlet, other.inlet));
+    const spaced = on.every(
+      (other) =>
+        other === last ||
+        Math.abs(cable.plugs[last.plugIndex]!.millimetres - cable.plugs[other.plugIndex]!.millimetres) +
+          (last.adapter?.addsMillimetres ?? 0) +
+          (other.adapter?.addsMillimetres ?? 0) >=
+          betweenMillimetres(last.inlet, other.inlet),
+    );
     switch (family) {
-      case 'main': return false;
-      case 'cpu': return spaced;
-      case 'card': case 'card-16': return spaced && allowShared && sum('amps12') * 12 <= limits.sharedCardCableWatts + rounding;
-      case 'drive': return spaced && (['amps12', 'amps5', 'amps33'] as const).every((key) => sum(key) <= chainAmps(cable.gauge) + rounding);
+      case 'main':
+        return false;
+      case 'cpu':
+        return spaced;
+      case 'card':
+      case 'card-16':
+        return spaced && allowShared && sum('amps12') * 12 <= limits.sharedCardCableWatts + rounding;
+      case 'drive':
+        return (
+          spaced &&
+          (['amps12', 'amps5', 'amps33'] as const).every((key) => sum(key) <= chainAmps(cable.gauge) + rounding)
+        );
     }
   }
 
   function keep(): void {
     const fresh = on.length > placed.length || placed.length > 0;
     if (!fresh) return;
-    const takes = [...kinds.map((_, kind) => on.filter((item) => item.kind === kind).length), ...adapters.map((_, which) => on.filter((item) => item.which === which).length), cable.fixed || holds ? 0 : 1];
-    const slackMillimetres = on.reduce((total, item) => total + cable.plugs[item.plugIndex]!.millimetres + (item.adapter?.addsMillimetres ?? 0) - item.inlet.reachMillimetres, 0);
+    const takes = [
+      ...kinds.map((_, kind) => on.filter((item) => item.kind === kind).length),
+      ...adapters.map((_, which) => on.filter((item) => item.which === which).length),
+      cable.fixed || holds ? 0 : 1,
+    ];
+    const slackMillimetres = on.reduce(
+      (total, item) =>
+        total +
+        cable.plugs[item.plugIndex]!.millimetres +
+        (item.adapter?.addsMillimetres ?? 0) -
+        item.inlet.reachMillimetres,
+      0,
+    );
     const key = takes.join(' ');
     const known = best.get(key);
     if (known !== undefined && known.slackMillimetres <= slackMillimetres) return;
     best.set(key, {
-      takes, slackMillimetres, plugs: on.filter((item) => item.kind >= 0).map(({ plugIndex, kind, which }) => ({ plugIndex, kind, adapter: which })),
-      sharing: graphics ? on.length - 1 : 0, foreign: (cable.spare === true ? 1 : 0) + on.filter((item) => item.which >= 0).length, cables: 1, unevenness: (sum('amps12') + sum('amps5') + sum('amps33')) ** 2,
+      takes,
+      slackMillimetres,
+      plugs: on
+        .filter((item) => item.kind >= 0)
+        .map(({ plugIndex, kind, which }) => ({ plugIndex, kind, adapter: which })),
+      sharing: graphics ? on.length - 1 : 0,
+      foreign: (cable.spare === true ? 1 : 0) + on.filter((item) => item.which >= 0).length,
+      cables: 1,
+      unevenness: (sum('amps12') + sum('amps5') + sum('amps33')) ** 2,
     });
   }
 
   function fill(plugIndex: number): boolean {
     seen += 1;
     if (seen > mostFillings) return false;
-    if (plugIndex === cable.plugs.length) { keep(); return true; }
+    if (plugIndex === cable.plugs.length) {
+      keep();
+      return true;
+    }
     if (!fill(plugIndex + 1)) return false;
     if (placed.some((item) => item.plugIndex === plugIndex)) return true;
     const plug = cable.plugs[plugIndex]!;
@@ -191,8 +314,17 @@ function fillingsFor(family: CableFamily, cable: KitCable, placed: readonly Plac
       if (on.filter((item) => item.kind === kind).length >= kinds[kind]!.inlets.length) continue;
       for (let which = -1; which < adapters.length; which += 1) {
         const adapter = which < 0 ? null : adapters[which]!;
-        if (adapter === null ? !plugServes(plug.kind, inlet.kind) : inlet.leg !== undefined || on.filter((item) => item.which === which).length >= adapter.count || !plugServes(plug.kind, adapter.takes) || !plugServes(adapter.gives, inlet.kind)) continue;
-        if (plug.millimetres + (adapter?.addsMillimetres ?? 0) < inlet.reachMillimetres || !strongEnough(cable, inlet)) continue;
+        if (
+          adapter === null
+            ? !plugServes(plug.kind, inlet.kind)
+            : inlet.leg !== undefined ||
+              on.filter((item) => item.which === which).length >= adapter.count ||
+              !plugServes(plug.kind, adapter.takes) ||
+              !plugServes(adapter.gives, inlet.kind)
+        )
+          continue;
+        if (plug.millimetres + (adapter?.addsMillimetres ?? 0) < inlet.reachMillimetres || !strongEnough(cable, inlet))
+          continue;
         on.push({ plugIndex, inlet, adapter, kind, which });
         const goesOn = !together() || fill(plugIndex + 1);
         on.pop();

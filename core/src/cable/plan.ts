@@ -1,6 +1,24 @@
-import { cableFamilies, conductorAmps, inletFamily, limits, plugServes, socketTakes, type CableFamily, type PlugKind } from '../standards/index.ts';
+import {
+  cableFamilies,
+  conductorAmps,
+  inletFamily,
+  limits,
+  plugServes,
+  socketTakes,
+  type CableFamily,
+  type PlugKind,
+} from '../standards/index.ts';
 import type { Adapter, CableKit, InletToServe, KitCable, Pin, Socket } from './kit.ts';
-import { adapterRefusal, chainAmps, leftOpen, type FamilyExtras, type FamilyPlan, type LegToServe, type PlacedPlug, type UsedCable } from './plan-family.ts';
+import {
+  adapterRefusal,
+  chainAmps,
+  leftOpen,
+  type FamilyExtras,
+  type FamilyPlan,
+  type LegToServe,
+  type PlacedPlug,
+  type UsedCable,
+} from './plan-family.ts';
 import { planFamily } from './solve-family.ts';
 import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
 
@@ -45,7 +63,8 @@ export interface OpenInlet {
  */
 export interface PinRefusal {
   readonly inletId: string;
-  readonly code: 'lost' | 'plug-twice' | 'inlet-twice' | 'no-fit' | 'socket-kind' | 'socket-twice' | 'two-sockets' | 'no-socket';
+  readonly code:
+    'lost' | 'plug-twice' | 'inlet-twice' | 'no-fit' | 'socket-kind' | 'socket-twice' | 'two-sockets' | 'no-socket';
   readonly kitCableId: string;
   readonly plugKind: PlugKind | null;
   readonly socketLabel: string | null;
@@ -57,7 +76,13 @@ export interface CablePlan {
   readonly cables: readonly PlannedCable[];
   readonly open: readonly OpenInlet[];
   /** Inlets into which a hand put a plug that does not belong there. */
-  readonly wrong: readonly { readonly inletId: string; readonly cableCode: string; readonly socketLabel: string | null; readonly plugIndex: number; readonly plugKind: PlugKind }[];
+  readonly wrong: readonly {
+    readonly inletId: string;
+    readonly cableCode: string;
+    readonly socketLabel: string | null;
+    readonly plugIndex: number;
+    readonly plugKind: PlugKind;
+  }[];
   readonly refused: readonly PinRefusal[];
   /** Pieces of the kit that stay in the bag. */
   readonly bagged: readonly { readonly kitCableId: string; readonly count: number }[];
@@ -100,10 +125,22 @@ function settlePins(kit: CableKit, inlets: readonly InletToServe[], pins: readon
     const cable = kit.cables.find((item) => item.id === pin.kitCableId);
     const inlet = inlets.find((item) => item.id === pin.inletId);
     const plugKind = cable?.plugs[pin.plugIndex]?.kind ?? null;
-    const refuse = (code: PinRefusal['code']) => refused.push({ inletId: pin.inletId, code, kitCableId: pin.kitCableId, plugKind, socketLabel: pin.socketLabel });
-    if (cable === undefined || inlet === undefined || plugKind === null || pin.copy >= cable.count) { refuse('lost'); continue; }
-    if (kept.some((item) => item.inlet === inlet)) { refuse('inlet-twice'); continue; }
-    if (kept.some((item) => item.cable === cable && item.pin.copy === pin.copy && item.pin.plugIndex === pin.plugIndex)) { refuse('plug-twice'); continue; }
+    const refuse = (code: PinRefusal['code']) =>
+      refused.push({ inletId: pin.inletId, code, kitCableId: pin.kitCableId, plugKind, socketLabel: pin.socketLabel });
+    if (cable === undefined || inlet === undefined || plugKind === null || pin.copy >= cable.count) {
+      refuse('lost');
+      continue;
+    }
+    if (kept.some((item) => item.inlet === inlet)) {
+      refuse('inlet-twice');
+      continue;
+    }
+    if (
+      kept.some((item) => item.cable === cable && item.pin.copy === pin.copy && item.pin.plugIndex === pin.plugIndex)
+    ) {
+      refuse('plug-twice');
+      continue;
+    }
     if (pin.socketLabel !== null && !cable.fixed) {
       const socket = kit.sockets.find((item) => item.label === pin.socketLabel);
       const key = pieceKey(cable.id, pin.copy);
@@ -117,28 +154,71 @@ function settlePins(kit: CableKit, inlets: readonly InletToServe[], pins: readon
     if (!fits) refuse('no-fit');
     kept.push({ pin, cable, inlet, fits });
   }
-  const placed = kept.map(({ pin, cable, inlet }): PlacedPlug => ({ cable, copy: pin.copy, plugIndex: pin.plugIndex, inlet, holdsSocket: sockets.has(pieceKey(cable.id, pin.copy)) }));
-  return { placed, refused, sockets, misplaced: kept.flatMap((item, index) => (item.fits ? [] : [{ placed: placed[index]!, inlet: item.inlet }])) };
+  const placed = kept.map(({ pin, cable, inlet }): PlacedPlug => ({
+    cable,
+    copy: pin.copy,
+    plugIndex: pin.plugIndex,
+    inlet,
+    holdsSocket: sockets.has(pieceKey(cable.id, pin.copy)),
+  }));
+  return {
+    placed,
+    refused,
+    sockets,
+    misplaced: kept.flatMap((item, index) => (item.fits ? [] : [{ placed: placed[index]!, inlet: item.inlet }])),
+  };
 }
 
 /** Every way to give 16-pin inlets an adapter of several cables or none: the legs to serve and the inlets that are left. */
-function withLegs(inlets: readonly InletToServe[], adapters: readonly Adapter[]): { readonly inlets: readonly LegToServe[]; readonly used: number }[] {
-  let ways: { readonly inlets: readonly LegToServe[]; readonly used: number; readonly spent: readonly string[] }[] = [{ inlets: [], used: 0, spent: [] }];
+function withLegs(
+  inlets: readonly InletToServe[],
+  adapters: readonly Adapter[],
+): { readonly inlets: readonly LegToServe[]; readonly used: number }[] {
+  let ways: { readonly inlets: readonly LegToServe[]; readonly used: number; readonly spent: readonly string[] }[] = [
+    { inlets: [], used: 0, spent: [] },
+  ];
   for (const inlet of inlets) {
-    const fitting = inletFamily(inlet.kind) !== 'card-16' ? [] : adapters.filter((adapter) => adapter.legs > 1 && plugServes(adapter.gives, inlet.kind) && inlet.amps12 * 12 <= Math.min(adapter.watts ?? Infinity, adapter.legs * limits.cardInletWatts['card-8']));
+    const fitting =
+      inletFamily(inlet.kind) !== 'card-16'
+        ? []
+        : adapters.filter(
+            (adapter) =>
+              adapter.legs > 1 &&
+              plugServes(adapter.gives, inlet.kind) &&
+              inlet.amps12 * 12 <= Math.min(adapter.watts ?? Infinity, adapter.legs * limits.cardInletWatts['card-8']),
+          );
     ways = ways.flatMap((way) => [
       { ...way, inlets: [...way.inlets, inlet] },
-      ...fitting.filter((adapter) => way.spent.filter((id) => id === adapter.id).length < adapter.count).map((adapter) => ({
-        used: way.used + 1, spent: [...way.spent, adapter.id],
-        inlets: [...way.inlets, ...Array.from({ length: adapter.legs }, (): LegToServe => ({ ...inlet, kind: adapter.takes, reachMillimetres: inlet.reachMillimetres - adapter.addsMillimetres, amps12: inlet.amps12 / adapter.legs, leg: { ofInletId: inlet.id, adapterId: adapter.id } }))],
-      })),
+      ...fitting
+        .filter((adapter) => way.spent.filter((id) => id === adapter.id).length < adapter.count)
+        .map((adapter) => ({
+          used: way.used + 1,
+          spent: [...way.spent, adapter.id],
+          inlets: [
+            ...way.inlets,
+            ...Array.from({ length: adapter.legs }, (): LegToServe => ({
+              ...inlet,
+              kind: adapter.takes,
+              reachMillimetres: inlet.reachMillimetres - adapter.addsMillimetres,
+              amps12: inlet.amps12 / adapter.legs,
+              leg: { ofInletId: inlet.id, adapterId: adapter.id },
+            })),
+          ],
+        })),
     ]);
   }
   return ways;
 }
 
 /** The families' best plans for each share of the sockets that two families could use, and the shares that add up best. */
-function bestShares(kit: CableKit, inlets: readonly LegToServe[], rules: PlanRules, settled: Settled, solve: Solve, known: Map<string, readonly (FamilyPlan | null)[]>): { readonly score: PlanScore; readonly chosen: readonly FamilyPlan[] } | null {
+function bestShares(
+  kit: CableKit,
+  inlets: readonly LegToServe[],
+  rules: PlanRules,
+  settled: Settled,
+  solve: Solve,
+  known: Map<string, readonly (FamilyPlan | null)[]>,
+): { readonly score: PlanScore; readonly chosen: readonly FamilyPlan[] } | null {
   const held = new Set(settled.sockets.values());
   const free = kit.sockets.filter((socket) => !held.has(socket));
   const sharedSockets = free.filter((socket) => socket.kind === 'cpu-card').length;
@@ -152,17 +232,33 @@ function bestShares(kit: CableKit, inlets: readonly LegToServe[], rules: PlanRul
     const cables = kit.cables.filter((cable) => cable.family === family);
     const exclusive = free.filter((socket) => socketTakes(socket.kind, family) && socket.kind !== 'cpu-card').length;
     const extra = family === 'cpu' || family === 'card' ? sharedSockets : 0;
-    const extras: FamilyExtras | undefined = rules.adapters.length === 0 && settled.placed.length === 0 ? undefined : { adapters: rules.adapters.filter((adapter) => adapter.legs === 1 && inletFamily(adapter.takes) === family), placed: settled.placed.filter((item) => item.cable.family === family) };
+    const extras: FamilyExtras | undefined =
+      rules.adapters.length === 0 && settled.placed.length === 0
+        ? undefined
+        : {
+            adapters: rules.adapters.filter((adapter) => adapter.legs === 1 && inletFamily(adapter.takes) === family),
+            placed: settled.placed.filter((item) => item.cable.family === family),
+          };
     const plans: (FamilyPlan | null)[] = [];
     for (let given = 0; given <= extra; given += 1) {
       const fewer = plans[given - 1];
       const enough = fewer != null && fewer.modularUsed < exclusive + given - 1;
-      plans.push(enough ? fewer : solve(family, cables, wanted, exclusive + given, rules.allowShared && family !== 'main', extras));
+      plans.push(
+        enough
+          ? fewer
+          : solve(family, cables, wanted, exclusive + given, rules.allowShared && family !== 'main', extras),
+      );
     }
     known.set(key, plans);
     return plans;
   };
-  const [main, cpu, sixteen, card, drive] = familyOrder.map(plansOf) as [readonly (FamilyPlan | null)[], readonly (FamilyPlan | null)[], readonly (FamilyPlan | null)[], readonly (FamilyPlan | null)[], readonly (FamilyPlan | null)[]];
+  const [main, cpu, sixteen, card, drive] = familyOrder.map(plansOf) as [
+    readonly (FamilyPlan | null)[],
+    readonly (FamilyPlan | null)[],
+    readonly (FamilyPlan | null)[],
+    readonly (FamilyPlan | null)[],
+    readonly (FamilyPlan | null)[],
+  ];
   let best: { score: PlanScore; cpu: FamilyPlan; card: FamilyPlan } | null = null;
   for (let toCpu = 0; toCpu <= sharedSockets; toCpu += 1) {
     const forCpu = cpu[toCpu];
@@ -185,30 +281,61 @@ function bestShares(kit: CableKit, inlets: readonly LegToServe[], rules: PlanRul
  * give a 16-pin inlet an adapter is tried.
  * @param solve how a family is solved; `rememberingPlanner` gives one that does not solve the same twice
  */
-export function planCables(kit: CableKit, inlets: readonly InletToServe[], rules: PlanRules = usualRules, solve: Solve = planFamily): CablePlan {
+export function planCables(
+  kit: CableKit,
+  inlets: readonly InletToServe[],
+  rules: PlanRules = usualRules,
+  solve: Solve = planFamily,
+): CablePlan {
   let settled = settlePins(kit, inlets, rules.pins);
   const extraRefusals: PinRefusal[] = [];
-  const usable = rules.adapters.length === 0 ? rules : { ...rules, adapters: rules.adapters.filter((adapter) => adapterRefusal(adapter) === null) };
+  const usable =
+    rules.adapters.length === 0
+      ? rules
+      : { ...rules, adapters: rules.adapters.filter((adapter) => adapterRefusal(adapter) === null) };
   for (;;) {
     const pinned = new Set(settled.placed.map((item) => item.inlet.id));
     let best: { score: PlanScore; chosen: readonly FamilyPlan[] } | null = null;
     const known = new Map<string, readonly (FamilyPlan | null)[]>();
-    for (const way of withLegs(inlets.filter((inlet) => !pinned.has(inlet.id)), usable.adapters)) {
+    for (const way of withLegs(
+      inlets.filter((inlet) => !pinned.has(inlet.id)),
+      usable.adapters,
+    )) {
       const found = bestShares(kit, way.inlets, usable, settled, solve, known);
       if (found === null) continue;
       const score = way.used === 0 ? found.score : addScores(found.score, { ...noScore, foreign: way.used });
       if (best === null || compareScores(score, best.score) < 0) best = { score, chosen: found.chosen };
     }
-    if (best !== null) return assemble(kit, inlets, best.chosen, best.score, { ...settled, refused: [...settled.refused, ...extraRefusals] });
+    if (best !== null)
+      return assemble(kit, inlets, best.chosen, best.score, {
+        ...settled,
+        refused: [...settled.refused, ...extraRefusals],
+      });
     // More cables put in by hand than there are sockets: the last of them goes.
     const last = [...settled.placed].reverse().find((item) => !item.cable.fixed && !item.holdsSocket);
     if (last === undefined) throw new Error('no plan although nothing stands in its way');
-    extraRefusals.push({ inletId: last.inlet.id, code: 'no-socket', kitCableId: last.cable.id, plugKind: last.cable.plugs[last.plugIndex]!.kind, socketLabel: null });
-    settled = { ...settled, placed: settled.placed.filter((item) => item !== last), misplaced: settled.misplaced.filter((item) => item.placed !== last) };
+    extraRefusals.push({
+      inletId: last.inlet.id,
+      code: 'no-socket',
+      kitCableId: last.cable.id,
+      plugKind: last.cable.plugs[last.plugIndex]!.kind,
+      socketLabel: null,
+    });
+    settled = {
+      ...settled,
+      placed: settled.placed.filter((item) => item !== last),
+      misplaced: settled.misplaced.filter((item) => item.placed !== last),
+    };
   }
 }
 
-function assemble(kit: CableKit, inlets: readonly InletToServe[], chosen: readonly FamilyPlan[], score: PlanScore, settled: Settled): CablePlan {
+function assemble(
+  kit: CableKit,
+  inlets: readonly InletToServe[],
+  chosen: readonly FamilyPlan[],
+  score: PlanScore,
+  settled: Settled,
+): CablePlan {
   const held = new Set(settled.sockets.values());
   const freeSockets = kit.sockets.filter((socket) => !held.has(socket));
   const assignments: Assignment[] = [];
@@ -227,37 +354,87 @@ function assemble(kit: CableKit, inlets: readonly InletToServe[], chosen: readon
       usedCount.set(cable.id, (usedCount.get(cable.id) ?? 0) + 1);
       let socketLabel: string | null = settled.sockets.get(pieceKey(cable.id, used.copy))?.label ?? null;
       if (!cable.fixed && socketLabel === null) {
-        const index = ['exact', 'shared'].map((pass) => freeSockets.findIndex((socket) => socketTakes(socket.kind, cable.family) && (pass === 'exact') === (socket.kind !== 'cpu-card'))).find((found) => found >= 0);
+        const index = ['exact', 'shared']
+          .map((pass) =>
+            freeSockets.findIndex(
+              (socket) => socketTakes(socket.kind, cable.family) && (pass === 'exact') === (socket.kind !== 'cpu-card'),
+            ),
+          )
+          .find((found) => found >= 0);
         if (index === undefined) throw new Error(`no socket left for ${cable.id}`);
         socketLabel = freeSockets.splice(index, 1)[0]!.label;
       }
       const code = `C${String(cables.length + 1).padStart(2, '0')}`;
       const served = used.plugs.filter((item) => !misplaced.has(item.inlet.id));
-      cables.push({ code, kitCableId: cable.id, copy: used.copy, family: cable.family, socketLabel, spare: cable.spare === true, amps12: served.reduce((sum, item) => sum + item.inlet.amps12, 0), inletIds: used.plugs.map((item) => item.inlet.id) });
+      cables.push({
+        code,
+        kitCableId: cable.id,
+        copy: used.copy,
+        family: cable.family,
+        socketLabel,
+        spare: cable.spare === true,
+        amps12: served.reduce((sum, item) => sum + item.inlet.amps12, 0),
+        inletIds: used.plugs.map((item) => item.inlet.id),
+      });
       if ((cable.family === 'card' || cable.family === 'card-16') && used.plugs.length > 1) sharedCables += 1;
       for (const item of used.plugs) {
         const plug = cable.plugs[item.plugIndex]!;
-        if (misplaced.has(item.inlet.id)) { wrong.push({ inletId: item.inlet.id, cableCode: code, socketLabel, plugIndex: item.plugIndex, plugKind: plug.kind }); continue; }
+        if (misplaced.has(item.inlet.id)) {
+          wrong.push({
+            inletId: item.inlet.id,
+            cableCode: code,
+            socketLabel,
+            plugIndex: item.plugIndex,
+            plugKind: plug.kind,
+          });
+          continue;
+        }
         assignments.push({
-          inletId: item.inlet.id, cableCode: code, kitCableId: cable.id, copy: used.copy, socketLabel, plugIndex: item.plugIndex, plugKind: plug.kind, adapterId: item.inlet.leg?.adapterId ?? item.adapter?.id ?? null,
-          slackMillimetres: plug.millimetres + (item.adapter?.addsMillimetres ?? 0) - item.inlet.reachMillimetres, pinned: pinned.has(item.inlet.id),
+          inletId: item.inlet.id,
+          cableCode: code,
+          kitCableId: cable.id,
+          copy: used.copy,
+          socketLabel,
+          plugIndex: item.plugIndex,
+          plugKind: plug.kind,
+          adapterId: item.inlet.leg?.adapterId ?? item.adapter?.id ?? null,
+          slackMillimetres: plug.millimetres + (item.adapter?.addsMillimetres ?? 0) - item.inlet.reachMillimetres,
+          pinned: pinned.has(item.inlet.id),
         });
       }
     }
   }
-  const inOrder = <T extends { readonly inletId: string }>(list: T[]): T[] => list.sort((a, b) => place.get(a.inletId)! - place.get(b.inletId)!);
+  const inOrder = <T extends { readonly inletId: string }>(list: T[]): T[] =>
+    list.sort((a, b) => place.get(a.inletId)! - place.get(b.inletId)!);
   const open = inOrder(chosen.flatMap((plan) => [...plan.open]));
-  const bagged = kit.cables.filter((cable) => !cable.fixed && cable.spare !== true).map((cable) => ({ kitCableId: cable.id, count: cable.count - (usedCount.get(cable.id) ?? 0) })).filter((piece) => piece.count > 0);
+  const bagged = kit.cables
+    .filter((cable) => !cable.fixed && cable.spare !== true)
+    .map((cable) => ({ kitCableId: cable.id, count: cable.count - (usedCount.get(cable.id) ?? 0) }))
+    .filter((piece) => piece.count > 0);
   // What a hand put into the wrong inlet serves nobody.
   const unserved = settled.misplaced.reduce((sum, { inlet }) => addScores(sum, leftOpen(inlet)), score);
-  return { assignments: inOrder(assignments), cables, open, wrong, refused: settled.refused, bagged, sharedCables, score: unserved, proved: chosen.every((plan) => plan.proved) };
+  return {
+    assignments: inOrder(assignments),
+    cables,
+    open,
+    wrong,
+    refused: settled.refused,
+    bagged,
+    sharedCables,
+    score: unserved,
+    proved: chosen.every((plan) => plan.proved),
+  };
 }
 
 /** Amps the +12 conductors of a plug may carry in all; null for plugs whose count of conductors is not planned by. */
 export function cableAmps12(cable: KitCable): number | null {
   const conductors: Partial<Record<CableFamily, number>> = { cpu: 4, card: 3, 'card-16': 6 };
   const count = conductors[cable.family];
-  return count === undefined ? (cable.family === 'drive' ? chainAmps(cable.gauge) : null) : count * conductorAmps[cable.gauge];
+  return count === undefined
+    ? cable.family === 'drive'
+      ? chainAmps(cable.gauge)
+      : null
+    : count * conductorAmps[cable.gauge];
 }
 
 /** All of a cable that a plan depends on, kept with the cable: the same supplies are ranked at every change. */
@@ -289,11 +466,16 @@ export function rememberingPlanner(): Solve {
       return plan;
     }
     if (known.plan === null || known.cables === cables) return known.plan;
-    return { ...known.plan, cables: known.plan.cables.map((used) => ({ ...used, cable: cables[known.cables.indexOf(used.cable)]! })) };
+    return {
+      ...known.plan,
+      cables: known.plan.cables.map((used) => ({ ...used, cable: cables[known.cables.indexOf(used.cable)]! })),
+    };
   };
 }
 
 /** The families of cables that meet in sockets: what is short in one may be short because of the other. */
 export function familiesMeeting(family: CableFamily): readonly CableFamily[] {
-  return family === 'cpu' || family === 'card' || family === 'card-16' ? cableFamilies.filter((item) => item === 'cpu' || item === 'card' || item === 'card-16') : [family];
+  return family === 'cpu' || family === 'card' || family === 'card-16'
+    ? cableFamilies.filter((item) => item === 'cpu' || item === 'card' || item === 'card-16')
+    : [family];
 }

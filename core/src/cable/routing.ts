@@ -2,7 +2,13 @@ import { inletFamily, type CableFamily, type InletKind } from '../standards/inde
 import type { CaseLayout, CasePlace } from '../machine/index.ts';
 
 /** Where inlets of a family usually are. */
-const usualPlaces: Record<CableFamily, CasePlace> = { main: 'board-edge', cpu: 'board-top', card: 'slots', 'card-16': 'slots', drive: 'drive-cage' };
+const usualPlaces: Record<CableFamily, CasePlace> = {
+  main: 'board-edge',
+  cpu: 'board-top',
+  card: 'slots',
+  'card-16': 'slots',
+  drive: 'drive-cage',
+};
 
 /** Length of the way from the supply to a place in millimetres, by case layout (bench practice). */
 const lengths: Record<CaseLayout, Record<CasePlace, number>> = {
@@ -24,9 +30,15 @@ export function reachMillimetres(layout: CaseLayout, kind: InletKind, place: Cas
   return lengths[layout][place];
 }
 
-interface Placed { readonly place: CasePlace; readonly reachMillimetres: number }
+interface Placed {
+  readonly place: CasePlace;
+  readonly reachMillimetres: number;
+}
 
 /** The least length of cable between the plugs of two inlets on one chain, in millimetres; a metric, so that it is enough to look at pairs. */
 export function betweenMillimetres(a: Placed, b: Placed): number {
-  return Math.max(a.place !== b.place ? betweenPlacesMillimetres : a.place === 'drive-cage' ? betweenBaysMillimetres : 0, Math.abs(a.reachMillimetres - b.reachMillimetres));
+  return Math.max(
+    a.place !== b.place ? betweenPlacesMillimetres : a.place === 'drive-cage' ? betweenBaysMillimetres : 0,
+    Math.abs(a.reachMillimetres - b.reachMillimetres),
+  );
 }

@@ -13,8 +13,26 @@ export interface PlanScore {
   readonly slackMillimetres: number;
 }
 
-export const noScore: PlanScore = { openRequired: 0, openLarger: 0, openOptional: 0, sharing: 0, foreign: 0, cables: 0, unevenness: 0, slackMillimetres: 0 };
-const order = ['openRequired', 'openLarger', 'openOptional', 'sharing', 'foreign', 'cables', 'unevenness', 'slackMillimetres'] as const;
+export const noScore: PlanScore = {
+  openRequired: 0,
+  openLarger: 0,
+  openOptional: 0,
+  sharing: 0,
+  foreign: 0,
+  cables: 0,
+  unevenness: 0,
+  slackMillimetres: 0,
+};
+const order = [
+  'openRequired',
+  'openLarger',
+  'openOptional',
+  'sharing',
+  'foreign',
+  'cables',
+  'unevenness',
+  'slackMillimetres',
+] as const;
 const tolerance = 1e-9;
 
 /** Negative when `a` is the better score, 0 when equal. */
@@ -28,7 +46,13 @@ export function compareScores(a: PlanScore, b: PlanScore): number {
 
 export function addScores(a: PlanScore, b: PlanScore): PlanScore {
   return {
-    openRequired: a.openRequired + b.openRequired, openLarger: a.openLarger + b.openLarger, openOptional: a.openOptional + b.openOptional, sharing: a.sharing + b.sharing,
-    foreign: a.foreign + b.foreign, cables: a.cables + b.cables, unevenness: a.unevenness + b.unevenness, slackMillimetres: a.slackMillimetres + b.slackMillimetres,
+    openRequired: a.openRequired + b.openRequired,
+    openLarger: a.openLarger + b.openLarger,
+    openOptional: a.openOptional + b.openOptional,
+    sharing: a.sharing + b.sharing,
+    foreign: a.foreign + b.foreign,
+    cables: a.cables + b.cables,
+    unevenness: a.unevenness + b.unevenness,
+    slackMillimetres: a.slackMillimetres + b.slackMillimetres,
   };
 }

@@ -13,7 +13,14 @@ const nothingAsked: FamilyPlan = { cables: [], open: [], modularUsed: 0, score: 
  * The exact best way to serve one family's inlets, as `searchFamily`: by search where there are few, by table where there
  * are many and enough of them are alike. What neither can do in time comes from the search with `proved` false.
  */
-export function planFamily(family: CableFamily, cables: readonly KitCable[], inlets: readonly LegToServe[], sockets: number, allowShared: boolean, extras: FamilyExtras = noExtras): FamilyPlan | null {
+export function planFamily(
+  family: CableFamily,
+  cables: readonly KitCable[],
+  inlets: readonly LegToServe[],
+  sockets: number,
+  allowShared: boolean,
+  extras: FamilyExtras = noExtras,
+): FamilyPlan | null {
   if (inlets.length === 0 && extras.placed.length === 0) return nothingAsked;
   if (inlets.length > mostSearched) {
     const plan = tabulateFamily(family, cables, inlets, sockets, allowShared, extras);

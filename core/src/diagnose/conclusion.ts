@@ -13,7 +13,9 @@ export interface Ranked {
 
 /** The faults by falling probability, those alike by id. */
 export function rankFaults(model: Model, probabilities: Float64Array): Ranked[] {
-  return model.faults.map((fault, index) => ({ faultId: fault.id, probability: probabilities[index]! })).sort((a, b) => b.probability - a.probability || a.faultId.localeCompare(b.faultId));
+  return model.faults
+    .map((fault, index) => ({ faultId: fault.id, probability: probabilities[index]! }))
+    .sort((a, b) => b.probability - a.probability || a.faultId.localeCompare(b.faultId));
 }
 
 /** Where the search stands. */
@@ -37,15 +39,23 @@ export type Conclusion =
  * @param ranked from `rankFaults` or `suspects`
  * @param stopProbability 0 to 1, 0.9 unless the shop says otherwise
  */
-export function conclude(model: Model, observations: readonly Observation[], ranked: readonly Ranked[], stopProbability: number): Conclusion {
+export function conclude(
+  model: Model,
+  observations: readonly Observation[],
+  ranked: readonly Ranked[],
+  stopProbability: number,
+): Conclusion {
   const leader = ranked[0];
   if (observations.length === 0 || leader === undefined) return { state: 'untouched' };
   const faultOf = (id: string) => model.faults[model.faultIndex.get(id)!]!;
   const fault = faultOf(leader.faultId);
-  const together = ranked.filter((suspect) => isEndedBy(faultOf(suspect.faultId), fault.cure.id)).reduce((sum, suspect) => sum + suspect.probability, 0);
+  const together = ranked
+    .filter((suspect) => isEndedBy(faultOf(suspect.faultId), fault.cure.id))
+    .reduce((sum, suspect) => sum + suspect.probability, 0);
   const proven = provenShare(model, observations, ranked, leader.faultId);
   const base = { leaderId: leader.faultId, probability: Math.min(1, Math.max(together, proven)) };
-  if (base.probability < stopProbability) return { state: 'open', leaderId: leader.faultId, probability: leader.probability };
+  if (base.probability < stopProbability)
+    return { state: 'open', leaderId: leader.faultId, probability: leader.probability };
   if (fault.outside === true) return { state: 'outside', ...base };
   if (fault.healthy === true) return { state: 'well', ...base };
   return { state: proven >= stopProbability ? 'offered' : 'to-prove', ...base, cureId: fault.cure.id };
@@ -57,7 +67,9 @@ export function conclude(model: Model, observations: readonly Observation[], ran
  */
 export function provingFirst(model: Model, ranked: readonly NextCheck[], conclusion: Conclusion): NextCheck[] {
   if (conclusion.state !== 'to-prove') return [...ranked];
-  const proving = ranked.filter((check) => proves(model, check.checkId, conclusion.leaderId)).sort((a, b) => a.minutes - b.minutes);
+  const proving = ranked
+    .filter((check) => proves(model, check.checkId, conclusion.leaderId))
+    .sort((a, b) => a.minutes - b.minutes);
   return [...proving, ...ranked.filter((check) => !proving.includes(check))];
 }
 
@@ -101,50 +113,99 @@ export interface Footing {
  *   guess while any check is left that may tell.
  * @param ranked from `provingFirst`
  */
-export function nextStep({ model, observations, probabilities }: Footing, ranked: readonly NextCheck[], conclusion: Conclusion, caution: Caution = usualCaution): NextStep {
+export function nextStep(
+  { model, observations, probabilities }: Footing,
+  ranked: readonly NextCheck[],
+  conclusion: Conclusion,
+  caution: Caution = usualCaution,
+): NextStep {
   const top = ranked[0];
   const check = (found: NextCheck): NextStep => ({ do: 'check', checkId: found.checkId });
   switch (conclusion.state) {
-    case 'untouched': return top === undefined ? { do: 'nothing' } : check(top);
-    case 'outside': case 'well': return { do: 'finding', faultId: conclusion.leaderId };
+    case 'untouched':
+      return top === undefined ? { do: 'nothing' } : check(top);
+    case 'outside':
+    case 'well':
+      return { do: 'finding', faultId: conclusion.leaderId };
     case 'offered': {
       const { cure } = model.faults[model.faultIndex.get(conclusion.leaderId)!]!;
-      const better = cure.part === true && endedShare(model, probabilities, cure.id) < caution.sureOfProved ? (ranked.find((found) => found.savesMinutes >= worthMinutes) ?? ranked.find((found) => found.moves > telling)) : undefined;
+      const better =
+        cure.part === true && endedShare(model, probabilities, cure.id) < caution.sureOfProved
+          ? (ranked.find((found) => found.savesMinutes >= worthMinutes) ??
+            ranked.find((found) => found.moves > telling))
+          : undefined;
       return better === undefined ? { do: 'finding', faultId: conclusion.leaderId } : check(better);
     }
-    case 'to-prove': case 'open': {
-      if (top !== undefined && conclusion.state === 'to-prove' && proves(model, top.checkId, conclusion.leaderId)) return check(top);
-      const share = (faultId: string) => endedShare(model, probabilities, model.faults[model.faultIndex.get(faultId)!]!.cure.id);
+    case 'to-prove':
+    case 'open': {
+      if (top !== undefined && conclusion.state === 'to-prove' && proves(model, top.checkId, conclusion.leaderId))
+        return check(top);
+      const share = (faultId: string) =>
+        endedShare(model, probabilities, model.faults[model.faultIndex.get(faultId)!]!.cure.id);
       const buys = (faultId: string) => model.faults[model.faultIndex.get(faultId)!]!.cure.part === true;
       const tried = triedCures(observations);
       if (top !== undefined && conclusion.state === 'open' && top.savesMinutes >= worthMinutes) {
-        const before = quickerCure({ model, observations, probabilities }, ranked, (cureId) => !tried.has(cureId) && (endedShare(model, probabilities, cureId) >= (partCure(model, cureId) ? caution.sureOfPart : caution.leastForCure)));
+        const before = quickerCure(
+          { model, observations, probabilities },
+          ranked,
+          (cureId) =>
+            !tried.has(cureId) &&
+            endedShare(model, probabilities, cureId) >=
+              (partCure(model, cureId) ? caution.sureOfPart : caution.leastForCure),
+        );
         return before === null ? check(top) : { do: 'cure', faultId: before };
       }
-      const leader = conclusion.state === 'to-prove' && !tried.has(model.faults[model.faultIndex.get(conclusion.leaderId)!]!.cure.id) ? conclusion.leaderId : null;
+      const leader =
+        conclusion.state === 'to-prove' && !tried.has(model.faults[model.faultIndex.get(conclusion.leaderId)!]!.cure.id)
+          ? conclusion.leaderId
+          : null;
       const first = leader ?? firstCure(model, probabilities, tried, () => true);
       if (first === null) return { do: 'nothing' };
-      const left = buys(first) && share(first) < caution.sureOfPart ? ranked.find((found) => found.moves > telling) : undefined;
+      const left =
+        buys(first) && share(first) < caution.sureOfPart ? ranked.find((found) => found.moves > telling) : undefined;
       if (left !== undefined) return check(left);
-      const affordable = leader ?? firstCure(model, probabilities, tried, (faultId) => (buys(faultId) ? share(faultId) >= caution.leastForPart : share(faultId) >= caution.leastForCure));
+      const affordable =
+        leader ??
+        firstCure(model, probabilities, tried, (faultId) =>
+          buys(faultId) ? share(faultId) >= caution.leastForPart : share(faultId) >= caution.leastForCure,
+        );
       return affordable === null ? { do: 'nothing' } : { do: 'cure', faultId: affordable };
     }
   }
 }
 
-const partCure = (model: Model, cureId: string) => model.faults.some((fault) => fault.cure.id === cureId && fault.cure.part === true);
+const partCure = (model: Model, cureId: string) =>
+  model.faults.some((fault) => fault.cure.id === cureId && fault.cure.part === true);
 /** By this many expected minutes a cure has to beat the best check before it is offered first. */
 const clearlyQuicker = 0.1;
 
 /** The fault whose cure is quicker done than any check that could tell more; null when the best check is quicker. */
-function quickerCure({ model, observations, probabilities }: Footing, ranked: readonly NextCheck[], allowed: (cureId: string) => boolean): string | null {
-  const cure = bestCureFirst(model, observations, probabilities, ranked.slice(0, 16).map((found) => found.checkId), allowed);
-  if (cure === null || cure.minutes > expectedRepairMinutes(model, probabilities) - ranked[0]!.savesMinutes - clearlyQuicker) return null;
-  return rankFaults(model, probabilities).find(({ faultId }) => model.faults[model.faultIndex.get(faultId)!]!.cure.id === cure.cureId)!.faultId;
+function quickerCure(
+  { model, observations, probabilities }: Footing,
+  ranked: readonly NextCheck[],
+  allowed: (cureId: string) => boolean,
+): string | null {
+  const cure = bestCureFirst(
+    model,
+    observations,
+    probabilities,
+    ranked.slice(0, 16).map((found) => found.checkId),
+    allowed,
+  );
+  if (
+    cure === null ||
+    cure.minutes > expectedRepairMinutes(model, probabilities) - ranked[0]!.savesMinutes - clearlyQuicker
+  )
+    return null;
+  return rankFaults(model, probabilities).find(
+    ({ faultId }) => model.faults[model.faultIndex.get(faultId)!]!.cure.id === cure.cureId,
+  )!.faultId;
 }
 
-const proves = (model: Model, checkId: string, faultId: string) => model.checks[model.checkIndex.get(checkId)!]!.outcomes.some((outcome) => outcome.cures?.includes(faultId) === true);
-const triedCures = (observations: readonly Observation[]) => new Set(observations.flatMap((observation) => triedCureId(observation.checkId) ?? []));
+const proves = (model: Model, checkId: string, faultId: string) =>
+  model.checks[model.checkIndex.get(checkId)!]!.outcomes.some((outcome) => outcome.cures?.includes(faultId) === true);
+const triedCures = (observations: readonly Observation[]) =>
+  new Set(observations.flatMap((observation) => triedCureId(observation.checkId) ?? []));
 
 /** The probability that a cure ends the fault. */
 export function endedShare(model: Model, probabilities: Float64Array, cureId: string): number {
@@ -152,13 +213,26 @@ export function endedShare(model: Model, probabilities: Float64Array, cureId: st
 }
 
 /** The largest share of the faults that one outcome proved together, among outcomes that prove the leader; 0 without one. */
-function provenShare(model: Model, observations: readonly Observation[], ranked: readonly Ranked[], leaderId: string): number {
+function provenShare(
+  model: Model,
+  observations: readonly Observation[],
+  ranked: readonly Ranked[],
+  leaderId: string,
+): number {
   let most = 0;
   for (const observation of observations) {
     const check = model.checkIndex.get(observation.checkId);
-    const cures = check === undefined ? undefined : model.checks[check]!.outcomes.find((candidate) => candidate.id === observation.outcomeId)?.cures;
+    const cures =
+      check === undefined
+        ? undefined
+        : model.checks[check]!.outcomes.find((candidate) => candidate.id === observation.outcomeId)?.cures;
     if (cures?.includes(leaderId) !== true) continue;
-    most = Math.max(most, ranked.filter((suspect) => cures.includes(suspect.faultId)).reduce((sum, suspect) => sum + suspect.probability, 0));
+    most = Math.max(
+      most,
+      ranked
+        .filter((suspect) => cures.includes(suspect.faultId))
+        .reduce((sum, suspect) => sum + suspect.probability, 0),
+    );
   }
   return most;
 }

@@ -23,8 +23,14 @@ export const leastExplained = 0.1;
 export function contradictionIn(model: Model, observations: readonly Observation[]): Contradiction | null {
   const { weighted } = weigh(model, observations);
   const prior = model.logPrior.map(Math.exp);
-  const alone = weighted.map(({ likelihood }) => ({ probability: likelihood.reduce((sum, value, fault) => sum + value * prior[fault]!, 0), most: Math.max(...likelihood) }));
-  const named = ({ check, outcome }: Weighted) => ({ checkId: model.checks[check]!.id, outcomeId: model.checks[check]!.outcomes[outcome]!.id });
+  const alone = weighted.map(({ likelihood }) => ({
+    probability: likelihood.reduce((sum, value, fault) => sum + value * prior[fault]!, 0),
+    most: Math.max(...likelihood),
+  }));
+  const named = ({ check, outcome }: Weighted) => ({
+    checkId: model.checks[check]!.id,
+    outcomeId: model.checks[check]!.outcomes[outcome]!.id,
+  });
   let worst: Contradiction | null = null;
   for (let a = 0; a < weighted.length; a += 1) {
     for (let b = a + 1; b < weighted.length; b += 1) {
@@ -35,10 +41,14 @@ export function contradictionIn(model: Model, observations: readonly Observation
         const both = weighted[a]!.likelihood[fault]! * weighted[b]!.likelihood[fault]!;
         joint += prior[fault]! * both;
         const share = both / (alone[a]!.most * alone[b]!.most);
-        if (share > explained) { explained = share; leastBad = fault; }
+        if (share > explained) {
+          explained = share;
+          leastBad = fault;
+        }
       }
       const timesLess = (alone[a]!.probability * alone[b]!.probability) / joint;
-      if (timesLess < contradictionTimes || explained >= leastExplained || timesLess <= (worst?.timesLess ?? 0)) continue;
+      if (timesLess < contradictionTimes || explained >= leastExplained || timesLess <= (worst?.timesLess ?? 0))
+        continue;
       worst = { pair: [named(weighted[a]!), named(weighted[b]!)], timesLess, leastBadId: model.faults[leastBad]!.id };
     }
   }
@@ -61,7 +71,19 @@ export interface MindChanger {
  */
 export function mindChangers(nextChecks: readonly NextCheck[], leaderId: string, most = 3): MindChanger[] {
   return nextChecks
-    .flatMap((check): MindChanger[] => check.previews.filter((preview) => preview.leaderId !== leaderId).sort((a, b) => b.probability - a.probability).slice(0, 1).map((preview) => ({ checkId: check.checkId, outcomeId: preview.outcomeId, probability: preview.probability, leaderId: preview.leaderId, leaderProbability: preview.leaderProbability })))
+    .flatMap((check): MindChanger[] =>
+      check.previews
+        .filter((preview) => preview.leaderId !== leaderId)
+        .sort((a, b) => b.probability - a.probability)
+        .slice(0, 1)
+        .map((preview) => ({
+          checkId: check.checkId,
+          outcomeId: preview.outcomeId,
+          probability: preview.probability,
+          leaderId: preview.leaderId,
+          leaderProbability: preview.leaderProbability,
+        })),
+    )
     .sort((a, b) => b.probability - a.probability || a.checkId.localeCompare(b.checkId))
     .slice(0, most);
 }

@@ -45,8 +45,17 @@ export function suspects(model: Model, observations: readonly Observation[]): Su
         const strength = strengthOf(decibans);
         if (strength === null) continue;
         const definition = model.checks[check]!;
-        const why = definition.rows.find((candidate) => candidate.faults !== 'others' && candidate.faults.includes(fault.id)) ?? definition.rows.find((candidate) => candidate.faults === 'others');
-        evidence.push({ checkId: definition.id, outcomeId: definition.outcomes[outcome]!.id, decibans, strength, damped: damping < 1, why: why?.why ?? '' });
+        const why =
+          definition.rows.find((candidate) => candidate.faults !== 'others' && candidate.faults.includes(fault.id)) ??
+          definition.rows.find((candidate) => candidate.faults === 'others');
+        evidence.push({
+          checkId: definition.id,
+          outcomeId: definition.outcomes[outcome]!.id,
+          decibans,
+          strength,
+          damped: damping < 1,
+          why: why?.why ?? '',
+        });
       }
       evidence.sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans));
       return { faultId: fault.id, probability: probabilities[index]!, evidence };

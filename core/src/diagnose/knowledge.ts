@@ -1,6 +1,13 @@
 /** The fault model as data. Likelihoods are per cent; every row sums to 100. */
 export type FaultGroup = 'mains' | 'supply' | 'wiring' | 'control' | 'machine' | 'other';
-export const faultGroups = ['mains', 'supply', 'wiring', 'control', 'machine', 'other'] as const satisfies readonly FaultGroup[];
+export const faultGroups = [
+  'mains',
+  'supply',
+  'wiring',
+  'control',
+  'machine',
+  'other',
+] as const satisfies readonly FaultGroup[];
 
 export interface Cure {
   /** Faults that share a cure share this id. */
@@ -28,10 +35,27 @@ export interface Fault {
 }
 
 export type CheckKind = 'told' | 'look' | 'do' | 'measure' | 'computed' | 'decide';
-export const checkKinds = ['told', 'look', 'do', 'measure', 'computed', 'decide'] as const satisfies readonly CheckKind[];
+export const checkKinds = [
+  'told',
+  'look',
+  'do',
+  'measure',
+  'computed',
+  'decide',
+] as const satisfies readonly CheckKind[];
 export type Hazard = 'none' | 'low' | 'mains';
-export type Need = 'meter' | 'tester' | 'spare-supply' | 'second-spare' | 'spare-memory' | 'spare-card' | 'spare-board' | 'running';
-export const needs = ['meter', 'tester', 'spare-supply', 'second-spare', 'spare-memory', 'spare-card', 'spare-board', 'running'] as const satisfies readonly Need[];
+export type Need =
+  'meter' | 'tester' | 'spare-supply' | 'second-spare' | 'spare-memory' | 'spare-card' | 'spare-board' | 'running';
+export const needs = [
+  'meter',
+  'tester',
+  'spare-supply',
+  'second-spare',
+  'spare-memory',
+  'spare-card',
+  'spare-board',
+  'running',
+] as const satisfies readonly Need[];
 
 export interface CheckOutcome {
   readonly id: string;
@@ -87,7 +111,20 @@ export interface Knowledge {
 }
 
 export type KnowledgeProblem = {
-  readonly code: 'duplicate-id' | 'row-sum' | 'row-length' | 'zero-weight' | 'unknown-fault' | 'fault-twice' | 'fault-uncovered' | 'idle-others' | 'indifferent-check' | 'unknown-cure' | 'unknown-after' | 'unknown-ending' | 'inseparable';
+  readonly code:
+    | 'duplicate-id'
+    | 'row-sum'
+    | 'row-length'
+    | 'zero-weight'
+    | 'unknown-fault'
+    | 'fault-twice'
+    | 'fault-uncovered'
+    | 'idle-others'
+    | 'indifferent-check'
+    | 'unknown-cure'
+    | 'unknown-after'
+    | 'unknown-ending'
+    | 'inseparable';
   /** Where it stands, such as `checks.do-lead.rows.1`. */
   readonly path: string;
   readonly detail: string;
@@ -100,18 +137,24 @@ export function isEndedBy(fault: Fault, cureId: string): boolean {
 
 /** The row that speaks for a fault in a check; undefined when there is none. */
 export function rowFor(check: Check, faultId: string): LikelihoodRow | undefined {
-  return check.rows.find((row) => row.faults !== 'others' && row.faults.includes(faultId)) ?? check.rows.find((row) => row.faults === 'others');
+  return (
+    check.rows.find((row) => row.faults !== 'others' && row.faults.includes(faultId)) ??
+    check.rows.find((row) => row.faults === 'others')
+  );
 }
 
 function checkProblems(check: Check, faultIds: ReadonlySet<string>): KnowledgeProblem[] {
   const problems: KnowledgeProblem[] = [];
-  const say = (code: KnowledgeProblem['code'], path: string, detail: string) => problems.push({ code, path: `checks.${check.id}${path}`, detail });
+  const say = (code: KnowledgeProblem['code'], path: string, detail: string) =>
+    problems.push({ code, path: `checks.${check.id}${path}`, detail });
   const named = new Set<string>();
   check.rows.forEach((row, index) => {
     const sum = row.weights.reduce((total, weight) => total + weight, 0);
     if (Math.abs(sum - 100) > 1e-6) say('row-sum', `.rows.${index}`, `sums to ${sum}, not 100`);
-    if (row.weights.length !== check.outcomes.length) say('row-length', `.rows.${index}`, `${row.weights.length} weights for ${check.outcomes.length} outcomes`);
-    if (row.weights.some((weight) => !(weight > 0))) say('zero-weight', `.rows.${index}`, 'nothing is impossible: every weight is above 0');
+    if (row.weights.length !== check.outcomes.length)
+      say('row-length', `.rows.${index}`, `${row.weights.length} weights for ${check.outcomes.length} outcomes`);
+    if (row.weights.some((weight) => !(weight > 0)))
+      say('zero-weight', `.rows.${index}`, 'nothing is impossible: every weight is above 0');
     if (row.faults === 'others') return;
     for (const fault of row.faults) {
       if (!faultIds.has(fault)) say('unknown-fault', `.rows.${index}`, fault);
@@ -121,10 +164,15 @@ function checkProblems(check: Check, faultIds: ReadonlySet<string>): KnowledgePr
   });
   const others = check.rows.filter((row) => row.faults === 'others').length;
   if (others === 0) for (const fault of faultIds) if (!named.has(fault)) say('fault-uncovered', '.rows', fault);
-  if (others > 1 || (others === 1 && [...faultIds].every((fault) => named.has(fault)))) say('idle-others', '.rows', 'one row for others, and only where a fault is left for it');
-  if (new Set(check.rows.map((row) => row.weights.join())).size < 2) say('indifferent-check', '', 'no fault changes what is seen');
-  for (const outcome of check.outcomes) for (const cure of outcome.cures ?? []) if (!faultIds.has(cure)) say('unknown-cure', `.outcomes.${outcome.id}`, cure);
-  if (new Set(check.outcomes.map((outcome) => outcome.id)).size < check.outcomes.length) say('duplicate-id', '.outcomes', 'two outcomes of one id');
+  if (others > 1 || (others === 1 && [...faultIds].every((fault) => named.has(fault))))
+    say('idle-others', '.rows', 'one row for others, and only where a fault is left for it');
+  if (new Set(check.rows.map((row) => row.weights.join())).size < 2)
+    say('indifferent-check', '', 'no fault changes what is seen');
+  for (const outcome of check.outcomes)
+    for (const cure of outcome.cures ?? [])
+      if (!faultIds.has(cure)) say('unknown-cure', `.outcomes.${outcome.id}`, cure);
+  if (new Set(check.outcomes.map((outcome) => outcome.id)).size < check.outcomes.length)
+    say('duplicate-id', '.outcomes', 'two outcomes of one id');
   return problems;
 }
 
@@ -133,22 +181,32 @@ export function validateKnowledge(knowledge: Knowledge): KnowledgeProblem[] {
   const problems: KnowledgeProblem[] = [];
   const faultIds = new Set(knowledge.faults.map((fault) => fault.id));
   const checkIds = new Set(knowledge.checks.map((check) => check.id));
-  if (faultIds.size < knowledge.faults.length) problems.push({ code: 'duplicate-id', path: 'faults', detail: 'two faults of one id' });
-  if (checkIds.size < knowledge.checks.length) problems.push({ code: 'duplicate-id', path: 'checks', detail: 'two checks of one id' });
+  if (faultIds.size < knowledge.faults.length)
+    problems.push({ code: 'duplicate-id', path: 'faults', detail: 'two faults of one id' });
+  if (checkIds.size < knowledge.checks.length)
+    problems.push({ code: 'duplicate-id', path: 'checks', detail: 'two checks of one id' });
   for (const check of knowledge.checks) {
     problems.push(...checkProblems(check, faultIds));
-    if (check.after !== undefined && !checkIds.has(check.after)) problems.push({ code: 'unknown-after', path: `checks.${check.id}.after`, detail: check.after });
+    if (check.after !== undefined && !checkIds.has(check.after))
+      problems.push({ code: 'unknown-after', path: `checks.${check.id}.after`, detail: check.after });
     const before = knowledge.checks.find((candidate) => candidate.id === check.after);
-    for (const outcome of check.afterOutcomes ?? []) if (before?.outcomes.some((candidate) => candidate.id === outcome) !== true) problems.push({ code: 'unknown-after', path: `checks.${check.id}.afterOutcomes`, detail: outcome });
+    for (const outcome of check.afterOutcomes ?? [])
+      if (before?.outcomes.some((candidate) => candidate.id === outcome) !== true)
+        problems.push({ code: 'unknown-after', path: `checks.${check.id}.afterOutcomes`, detail: outcome });
   }
   const cureIds = new Set(knowledge.faults.map((fault) => fault.cure.id));
-  for (const fault of knowledge.faults) for (const cure of fault.alsoEndedBy ?? []) if (!cureIds.has(cure) || cure === fault.cure.id) problems.push({ code: 'unknown-ending', path: `faults.${fault.id}.alsoEndedBy`, detail: cure });
-  const rowsOf = (fault: Fault) => knowledge.checks.map((check) => rowFor(check, fault.id)?.weights.join() ?? '').join('|');
+  for (const fault of knowledge.faults)
+    for (const cure of fault.alsoEndedBy ?? [])
+      if (!cureIds.has(cure) || cure === fault.cure.id)
+        problems.push({ code: 'unknown-ending', path: `faults.${fault.id}.alsoEndedBy`, detail: cure });
+  const rowsOf = (fault: Fault) =>
+    knowledge.checks.map((check) => rowFor(check, fault.id)?.weights.join() ?? '').join('|');
   const seen = new Map<string, string>();
   for (const fault of knowledge.faults) {
     const key = rowsOf(fault);
     const twin = seen.get(key);
-    if (twin !== undefined) problems.push({ code: 'inseparable', path: `faults.${fault.id}`, detail: `no check tells it from ${twin}` });
+    if (twin !== undefined)
+      problems.push({ code: 'inseparable', path: `faults.${fault.id}`, detail: `no check tells it from ${twin}` });
     else seen.set(key, fault.id);
   }
   return problems;

@@ -39,9 +39,14 @@ export function movedShares(shares: readonly number[], weight: number, counts: r
 }
 
 type Counts = ReadonlyMap<string, number>;
-const key = (checkId: string, outcomeId: string, faultId: string, instrumentId: string) => `${checkId}|${outcomeId}|${faultId}|${instrumentId}`;
+const key = (checkId: string, outcomeId: string, faultId: string, instrumentId: string) =>
+  `${checkId}|${outcomeId}|${faultId}|${instrumentId}`;
 
-function sums(record: ShopRecord): { readonly all: Counts; readonly own: Counts; readonly instruments: ReadonlyMap<string, ReadonlySet<string>> } {
+function sums(record: ShopRecord): {
+  readonly all: Counts;
+  readonly own: Counts;
+  readonly instruments: ReadonlyMap<string, ReadonlySet<string>>;
+} {
   const all = new Map<string, number>();
   const own = new Map<string, number>();
   const instruments = new Map<string, Set<string>>();
@@ -61,7 +66,11 @@ function sums(record: ShopRecord): { readonly all: Counts; readonly own: Counts;
 export interface Learned {
   readonly knowledge: Knowledge;
   /** Rows that hold for one instrument, by check and instrument. */
-  readonly instruments: readonly { readonly checkId: string; readonly instrumentId: string; readonly byFault: ReadonlyMap<string, readonly number[]> }[];
+  readonly instruments: readonly {
+    readonly checkId: string;
+    readonly instrumentId: string;
+    readonly byFault: ReadonlyMap<string, readonly number[]>;
+  }[];
 }
 
 /**
@@ -74,37 +83,70 @@ export function learn(knowledge: Knowledge, record: ShopRecord): Learned {
   const { all, own, instruments } = sums(record);
   const total = knowledge.faults.reduce((sum, fault) => sum + fault.prior, 0);
   const faultCounts = new Map(record.faults.map((item) => [item.faultId, item.count]));
-  const priors = movedShares(knowledge.faults.map((fault) => fault.prior / total), shippedPriorJobs, knowledge.faults.map((fault) => faultCounts.get(fault.id) ?? 0));
+  const priors = movedShares(
+    knowledge.faults.map((fault) => fault.prior / total),
+    shippedPriorJobs,
+    knowledge.faults.map((fault) => faultCounts.get(fault.id) ?? 0),
+  );
   const single: { checkId: string; instrumentId: string; byFault: Map<string, readonly number[]> }[] = [];
   const checks = knowledge.checks.map((check) => {
     const shipped = (fault: Fault) => rowFor(check, fault.id)!.weights.map((weight) => weight / 100);
-    const wholeOf = (fault: Fault) => check.outcomes.map((outcome) => all.get(key(check.id, outcome.id, fault.id, '')) ?? 0);
+    const wholeOf = (fault: Fault) =>
+      check.outcomes.map((outcome) => all.get(key(check.id, outcome.id, fault.id, '')) ?? 0);
     const moved = knowledge.faults.filter((fault) => wholeOf(fault).some((count) => count > 0));
     if (moved.length === 0) return check;
     for (const instrumentId of instruments.get(check.id) ?? []) {
-      const byFault = new Map(moved.map((fault): [string, readonly number[]] => {
-        const ownOf = check.outcomes.map((outcome) => own.get(key(check.id, outcome.id, fault.id, instrumentId)) ?? 0);
-        const others = movedShares(shipped(fault), shippedWeightJobs, wholeOf(fault).map((count, index) => count - ownOf[index]!));
-        return [fault.id, movedShares(others, othersWeightJobs, ownOf)];
-      }));
+      const byFault = new Map(
+        moved.map((fault): [string, readonly number[]] => {
+          const ownOf = check.outcomes.map(
+            (outcome) => own.get(key(check.id, outcome.id, fault.id, instrumentId)) ?? 0,
+          );
+          const others = movedShares(
+            shipped(fault),
+            shippedWeightJobs,
+            wholeOf(fault).map((count, index) => count - ownOf[index]!),
+          );
+          return [fault.id, movedShares(others, othersWeightJobs, ownOf)];
+        }),
+      );
       single.push({ checkId: check.id, instrumentId, byFault });
     }
     const ids = new Set(moved.map((fault) => fault.id));
     const left = knowledge.faults.filter((fault) => !ids.has(fault.id));
-    const rows = check.rows.flatMap((row) => (row.faults === 'others' ? [] : row.faults.some((id) => !ids.has(id)) ? [{ ...row, faults: row.faults.filter((id) => !ids.has(id)) }] : []));
+    const rows = check.rows.flatMap((row) =>
+      row.faults === 'others'
+        ? []
+        : row.faults.some((id) => !ids.has(id))
+          ? [{ ...row, faults: row.faults.filter((id) => !ids.has(id)) }]
+          : [],
+    );
     const named = new Set(rows.flatMap((row) => row.faults));
     const others = check.rows.filter((row) => row.faults === 'others' && left.some((fault) => !named.has(fault.id)));
-    const ownRows = moved.map((fault) => ({ faults: [fault.id], weights: movedShares(shipped(fault), shippedWeightJobs, wholeOf(fault)).map((share) => share * 100), why: rowFor(check, fault.id)!.why }));
+    const ownRows = moved.map((fault) => ({
+      faults: [fault.id],
+      weights: movedShares(shipped(fault), shippedWeightJobs, wholeOf(fault)).map((share) => share * 100),
+      why: rowFor(check, fault.id)!.why,
+    }));
     return { ...check, rows: [...ownRows, ...rows, ...others] };
   });
-  return { knowledge: { ...knowledge, faults: knowledge.faults.map((fault, index) => ({ ...fault, prior: priors[index]! * 100 })), checks }, instruments: single };
+  return {
+    knowledge: {
+      ...knowledge,
+      faults: knowledge.faults.map((fault, index) => ({ ...fault, prior: priors[index]! * 100 })),
+      checks,
+    },
+    instruments: single,
+  };
 }
 
 /**
  * Interval for a share from k of n, at 95 %: Wilson's score interval (Wilson 1927).
  * @returns null when nothing was counted
  */
-export function shareInterval(k: number, n: number): { readonly share: number; readonly low: number; readonly high: number } | null {
+export function shareInterval(
+  k: number,
+  n: number,
+): { readonly share: number; readonly low: number; readonly high: number } | null {
   if (n <= 0) return null;
   const z = 1.959964;
   const share = k / n;

@@ -1,45 +1,90 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compileModel, expectedRepairMinutes, groupDamping, posterior, proveMinutes, rankChecks, suspects, validateKnowledge, weigh, wrongPartMinutes, type Knowledge, type Observation } from './index.ts';
+import {
+  compileModel,
+  expectedRepairMinutes,
+  groupDamping,
+  posterior,
+  proveMinutes,
+  rankChecks,
+  suspects,
+  validateKnowledge,
+  weigh,
+  wrongPartMinutes,
+  type Knowledge,
+  type Observation,
+} from './index.ts';
 
-const knowledge = JSON.parse(readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8')) as Knowledge;
+const knowledge = JSON.parse(
+  readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8'),
+) as Knowledge;
 const model = compileModel(knowledge);
-const anyObservations = fc.uniqueArray(fc.nat(model.checks.length - 1), { maxLength: 12 }).chain((checks) =>
-  fc.tuple(...checks.map((index) => fc.nat(model.checks[index]!.outcomes.length - 1).map((outcome): Observation => ({ checkId: model.checks[index]!.id, outcomeId: model.checks[index]!.outcomes[outcome]!.id })))));
+const anyObservations = fc
+  .uniqueArray(fc.nat(model.checks.length - 1), { maxLength: 12 })
+  .chain((checks) =>
+    fc.tuple(
+      ...checks.map((index) =>
+        fc
+          .nat(model.checks[index]!.outcomes.length - 1)
+          .map((outcome): Observation => ({
+            checkId: model.checks[index]!.id,
+            outcomeId: model.checks[index]!.outcomes[outcome]!.id,
+          })),
+      ),
+    ),
+  );
 
 describe('posterior', () => {
   it('is the prior when nothing was observed', () => {
     const total = knowledge.faults.reduce((sum, fault) => sum + fault.prior, 0);
-    posterior(model, []).forEach((value, index) => expect(value).toBeCloseTo(knowledge.faults[index]!.prior / total, 12));
+    posterior(model, []).forEach((value, index) =>
+      expect(value).toBeCloseTo(knowledge.faults[index]!.prior / total, 12),
+    );
   });
   it('is Bayes by hand for one observation', () => {
     const check = model.checks[0]!;
     const weights = knowledge.faults.map((fault, index) => fault.prior * model.likelihood[0]![0]![index]!);
     const total = weights.reduce((a, b) => a + b, 0);
-    posterior(model, [{ checkId: check.id, outcomeId: check.outcomes[0]!.id }]).forEach((value, index) => expect(value).toBeCloseTo(weights[index]! / total, 12));
+    posterior(model, [{ checkId: check.id, outcomeId: check.outcomes[0]!.id }]).forEach((value, index) =>
+      expect(value).toBeCloseTo(weights[index]! / total, 12),
+    );
   });
   it('agrees with plain products outside log space, damping included, whatever the order', () => {
-    fc.assert(fc.property(anyObservations, (observations) => {
-      const { weighted } = weigh(model, observations);
-      const raw = knowledge.faults.map((fault, index) => weighted.reduce((product, item) => product * model.likelihood[item.check]![item.outcome]![index]! ** item.damping, fault.prior));
-      const total = raw.reduce((a, b) => a + b, 0);
-      const there = posterior(model, observations);
-      const back = posterior(model, [...observations].reverse());
-      there.forEach((value, index) => {
-        expect(value).toBeCloseTo(raw[index]! / total, 9);
-        expect(back[index]).toBeCloseTo(value, 12);
-      });
-    }));
+    fc.assert(
+      fc.property(anyObservations, (observations) => {
+        const { weighted } = weigh(model, observations);
+        const raw = knowledge.faults.map((fault, index) =>
+          weighted.reduce(
+            (product, item) => product * model.likelihood[item.check]![item.outcome]![index]! ** item.damping,
+            fault.prior,
+          ),
+        );
+        const total = raw.reduce((a, b) => a + b, 0);
+        const there = posterior(model, observations);
+        const back = posterior(model, [...observations].reverse());
+        there.forEach((value, index) => {
+          expect(value).toBeCloseTo(raw[index]! / total, 9);
+          expect(back[index]).toBeCloseTo(value, 12);
+        });
+      }),
+    );
   });
   it('gives no weight to what cannot be told, nor to a check it does not know', () => {
     const base = posterior(model, [{ checkId: 'told-button', outcomeId: 'nothing' }]);
-    const more = posterior(model, [{ checkId: 'told-button', outcomeId: 'nothing' }, { checkId: 'look-dust', outcomeId: 'unknown' }, { checkId: 'gone', outcomeId: 'x' }]);
+    const more = posterior(model, [
+      { checkId: 'told-button', outcomeId: 'nothing' },
+      { checkId: 'look-dust', outcomeId: 'unknown' },
+      { checkId: 'gone', outcomeId: 'x' },
+    ]);
     expect([...more]).toEqual([...base]);
     expect(weigh(model, [{ checkId: 'gone', outcomeId: 'x' }]).notCounted).toHaveLength(1);
   });
   it('damps the second outcome of a group and leaves the first whole', () => {
-    const { weighted } = weigh(model, [{ checkId: 'told-button', outcomeId: 'nothing' }, { checkId: 'look-fans', outcomeId: 'none' }]);
+    const { weighted } = weigh(model, [
+      { checkId: 'told-button', outcomeId: 'nothing' },
+      { checkId: 'look-fans', outcomeId: 'none' },
+    ]);
     expect(weighted.map((item) => item.damping).sort()).toEqual([groupDamping, 1]);
   });
 });
@@ -49,7 +94,7 @@ describe('expected repair time', () => {
     const weights = new Float64Array(model.faults.length);
     weights[model.faultIndex.get('mains-lead')!] = 0.25;
     weights[model.faultIndex.get('board')!] = 0.75;
-    const expected = (2 + proveMinutes) + 0.75 * (90 + proveMinutes);
+    const expected = 2 + proveMinutes + 0.75 * (90 + proveMinutes);
     expect(expectedRepairMinutes(model, weights)).toBeCloseTo(expected, 9);
   });
   it('charges a part bought in vain', () => {
@@ -68,16 +113,34 @@ describe('expected repair time', () => {
 describe('next checks', () => {
   const full = { has: ['meter', 'tester', 'spare-supply', 'second-spare'] as const, mayMeterMains: true };
   it('leaves out what the bench lacks, what was answered and what cannot be done on a dead machine', () => {
-    const observations = [{ checkId: 'told-button', outcomeId: 'nothing' }, { checkId: 'look-dust', outcomeId: 'unknown' }];
+    const observations = [
+      { checkId: 'told-button', outcomeId: 'nothing' },
+      { checkId: 'look-dust', outcomeId: 'unknown' },
+    ];
     const ids = rankChecks(model, observations, { has: [], mayMeterMains: false }).map((check) => check.checkId);
-    for (const gone of ['told-button', 'look-dust', 'm-standby', 'm-tester', 'd-swap', 'd-swap-2', 'm-cpu-temp', 'm-mains']) expect(ids).not.toContain(gone);
+    for (const gone of [
+      'told-button',
+      'look-dust',
+      'm-standby',
+      'm-tester',
+      'd-swap',
+      'd-swap-2',
+      'm-cpu-temp',
+      'm-mains',
+    ])
+      expect(ids).not.toContain(gone);
     expect(rankChecks(model, observations, full).map((check) => check.checkId)).not.toContain('d-swap-2');
     expect(rankChecks(model, observations, full).map((check) => check.checkId)).toContain('m-mains');
-    expect(rankChecks(model, [...observations, { checkId: 'd-swap', outcomeId: 'same' }], full).map((check) => check.checkId)).toContain('d-swap-2');
+    expect(
+      rankChecks(model, [...observations, { checkId: 'd-swap', outcomeId: 'same' }], full).map(
+        (check) => check.checkId,
+      ),
+    ).toContain('d-swap-2');
   });
   it('foresees outcomes that sum to one and average back to the present', () => {
     const observations = [{ checkId: 'told-button', outcomeId: 'cuts-load' }];
-    for (const check of rankChecks(model, observations, full)) expect(check.previews.reduce((sum, preview) => sum + preview.probability, 0)).toBeCloseTo(1, 9);
+    for (const check of rankChecks(model, observations, full))
+      expect(check.previews.reduce((sum, preview) => sum + preview.probability, 0)).toBeCloseTo(1, 9);
   });
   it('computes the saving as brute force does', () => {
     const observations = [{ checkId: 'told-button', outcomeId: 'twitch' }];
@@ -85,7 +148,11 @@ describe('next checks', () => {
     const found = rankChecks(model, observations, full).find((check) => check.checkId === 'do-extras')!;
     const index = model.checkIndex.get('do-extras')!;
     let expected = 5;
-    for (const row of model.likelihood[index]!) expected += expectedRepairMinutes(model, now.map((value, fault) => value * row[fault]!));
+    for (const row of model.likelihood[index]!)
+      expected += expectedRepairMinutes(
+        model,
+        now.map((value, fault) => value * row[fault]!),
+      );
     expect(found.savesMinutes).toBeCloseTo(expectedRepairMinutes(model, now) - expected, 6);
   });
 });
@@ -107,15 +174,34 @@ describe('validation', () => {
     return validateKnowledge(copy).map((problem) => problem.code);
   };
   it('finds a row that does not sum to one hundred', () => {
-    expect(spoil((copy) => { (copy.checks[3]!.rows[0]!.weights as number[])[0]! += 1; })).toContain('row-sum');
+    expect(
+      spoil((copy) => {
+        (copy.checks[3]!.rows[0]!.weights as number[])[0]! += 1;
+      }),
+    ).toContain('row-sum');
   });
   it('finds a check that no fault cares about', () => {
-    expect(spoil((copy) => { (copy.checks[3] as { rows: unknown }).rows = [{ faults: 'others', weights: [25, 25, 25, 25], why: '' }]; })).toContain('indifferent-check');
+    expect(
+      spoil((copy) => {
+        (copy.checks[3] as { rows: unknown }).rows = [{ faults: 'others', weights: [25, 25, 25, 25], why: '' }];
+      }),
+    ).toContain('indifferent-check');
   });
   it('finds two faults that no check can tell apart', () => {
-    expect(spoil((copy) => { (copy.faults as unknown[]).push({ ...copy.faults[0]!, id: 'twin' }); for (const check of copy.checks) for (const row of check.rows) if (row.faults !== 'others' && row.faults.includes('mains-outlet')) (row.faults as string[]).push('twin'); })).toContain('inseparable');
+    expect(
+      spoil((copy) => {
+        (copy.faults as unknown[]).push({ ...copy.faults[0]!, id: 'twin' });
+        for (const check of copy.checks)
+          for (const row of check.rows)
+            if (row.faults !== 'others' && row.faults.includes('mains-outlet')) (row.faults as string[]).push('twin');
+      }),
+    ).toContain('inseparable');
   });
   it('finds unknown names', () => {
-    expect(spoil((copy) => { (copy.checks[3]!.rows[0]!.faults as string[])[0] = 'nobody'; })).toContain('unknown-fault');
+    expect(
+      spoil((copy) => {
+        (copy.checks[3]!.rows[0]!.faults as string[])[0] = 'nobody';
+      }),
+    ).toContain('unknown-fault');
   });
 });

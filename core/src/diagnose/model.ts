@@ -49,23 +49,37 @@ export function compileModel(shipped: Knowledge, record: ShopRecord = emptyRecor
   const { faults } = knowledge;
   const checks = [...knowledge.checks, ...repairChecks(faults)];
   const total = faults.reduce((sum, fault) => sum + fault.prior, 0);
-  const likelihood = checks.map((check) => check.outcomes.map((_, outcome) => Float64Array.from(faults, (fault) => {
-    const weight = rowFor(check, fault.id)?.weights[outcome];
-    if (weight === undefined) throw new Error(`no weight for ${fault.id} in ${check.id}`);
-    return weight / 100;
-  })));
+  const likelihood = checks.map((check) =>
+    check.outcomes.map((_, outcome) =>
+      Float64Array.from(faults, (fault) => {
+        const weight = rowFor(check, fault.id)?.weights[outcome];
+        if (weight === undefined) throw new Error(`no weight for ${fault.id} in ${check.id}`);
+        return weight / 100;
+      }),
+    ),
+  );
   return {
-    shipped, knowledge, faults, checks,
+    shipped,
+    knowledge,
+    faults,
+    checks,
     faultIndex: new Map(faults.map((fault, index) => [fault.id, index])),
     checkIndex: new Map(checks.map((check, index) => [check.id, index])),
     logPrior: Float64Array.from(faults, (fault) => Math.log(fault.prior / total)),
     likelihood,
     logLikelihood: likelihood.map((outcomes) => outcomes.map((row) => row.map(Math.log))),
-    byInstrument: new Map(instruments.map(({ checkId, instrumentId, byFault }): [string, Rows] => {
-      const index = checks.findIndex((check) => check.id === checkId);
-      const rows = likelihood[index]!.map((row, outcome) => Float64Array.from(faults, (fault, position) => byFault.get(fault.id)?.[outcome] ?? row[position]!));
-      return [`${checkId}|${instrumentId}`, { likelihood: rows, logLikelihood: rows.map((row) => row.map(Math.log)) }];
-    })),
+    byInstrument: new Map(
+      instruments.map(({ checkId, instrumentId, byFault }): [string, Rows] => {
+        const index = checks.findIndex((check) => check.id === checkId);
+        const rows = likelihood[index]!.map((row, outcome) =>
+          Float64Array.from(faults, (fault, position) => byFault.get(fault.id)?.[outcome] ?? row[position]!),
+        );
+        return [
+          `${checkId}|${instrumentId}`,
+          { likelihood: rows, logLikelihood: rows.map((row) => row.map(Math.log)) },
+        ];
+      }),
+    ),
   };
 }
 
@@ -82,19 +96,40 @@ export interface Weighted {
 function strength(row: Float64Array): number {
   let low = Infinity;
   let high = -Infinity;
-  for (const value of row) { if (value < low) low = value; if (value > high) high = value; }
+  for (const value of row) {
+    if (value < low) low = value;
+    if (value > high) high = value;
+  }
   return high - low;
 }
 
 /** Observations with the damping of their evidence group: the strongest counts in full, whatever the order they came in. */
-export function weigh(model: Model, observations: readonly Observation[]): { weighted: Weighted[]; notCounted: Observation[] } {
+export function weigh(
+  model: Model,
+  observations: readonly Observation[],
+): { weighted: Weighted[]; notCounted: Observation[] } {
   const notCounted: Observation[] = [];
-  const known: { check: number; outcome: number; strength: number; likelihood: Float64Array; logLikelihood: Float64Array }[] = [];
+  const known: {
+    check: number;
+    outcome: number;
+    strength: number;
+    likelihood: Float64Array;
+    logLikelihood: Float64Array;
+  }[] = [];
   for (const observation of observations) {
     const check = model.checkIndex.get(observation.checkId);
-    const outcome = check === undefined ? -1 : model.checks[check]!.outcomes.findIndex((candidate) => candidate.id === observation.outcomeId);
-    if (check === undefined || outcome < 0) { notCounted.push(observation); continue; }
-    const own = observation.instrumentId == null ? undefined : model.byInstrument.get(`${observation.checkId}|${observation.instrumentId}`);
+    const outcome =
+      check === undefined
+        ? -1
+        : model.checks[check]!.outcomes.findIndex((candidate) => candidate.id === observation.outcomeId);
+    if (check === undefined || outcome < 0) {
+      notCounted.push(observation);
+      continue;
+    }
+    const own =
+      observation.instrumentId == null
+        ? undefined
+        : model.byInstrument.get(`${observation.checkId}|${observation.instrumentId}`);
     const likelihood = (own?.likelihood ?? model.likelihood[check]!)[outcome]!;
     const logLikelihood = (own?.logLikelihood ?? model.logLikelihood[check]!)[outcome]!;
     known.push({ check, outcome, strength: strength(logLikelihood), likelihood, logLikelihood });

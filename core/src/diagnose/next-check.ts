@@ -42,15 +42,31 @@ export function machineRuns(model: Model, observations: readonly Observation[]):
   const told = observations.find((observation) => observation.checkId === 'told-button');
   if (!told) return null;
   const check = model.checkIndex.get('told-button');
-  const outcome = check === undefined ? undefined : model.checks[check]!.outcomes.find((candidate) => candidate.id === told.outcomeId);
+  const outcome =
+    check === undefined
+      ? undefined
+      : model.checks[check]!.outcomes.find((candidate) => candidate.id === told.outcomeId);
   return outcome === undefined ? null : outcome.stands !== true;
 }
 
-function available(model: Model, index: number, observations: readonly Observation[], bench: Bench, runs: boolean | null): boolean {
+function available(
+  model: Model,
+  index: number,
+  observations: readonly Observation[],
+  bench: Bench,
+  runs: boolean | null,
+): boolean {
   const check = model.checks[index]!;
   if (check.kind === 'repair') return false;
   if (observations.some((observation) => observation.checkId === check.id)) return false;
-  if (check.after !== undefined && !observations.some((observation) => observation.checkId === check.after && (check.afterOutcomes?.includes(observation.outcomeId) ?? true))) return false;
+  if (
+    check.after !== undefined &&
+    !observations.some(
+      (observation) =>
+        observation.checkId === check.after && (check.afterOutcomes?.includes(observation.outcomeId) ?? true),
+    )
+  )
+    return false;
   if (check.hazard === 'mains' && !bench.mayMeterMains) return false;
   return check.needs.every((need) => (need === 'running' ? runs !== false : bench.has.includes(need)));
 }
@@ -89,9 +105,10 @@ export function rankChecks(model: Model, observations: readonly Observation[], b
       const row = model.likelihood[index]![position]!;
       let probability = 0;
       for (let fault = 0; fault < now.length; fault += 1) probability += now[fault]! * row[fault]!;
-      const then = usedIn(check.evidence) === 0
-        ? now.map((value, fault) => (value * row[fault]!) / probability)
-        : posterior(model, [...observations, { checkId: check.id, outcomeId: outcome.id }]);
+      const then =
+        usedIn(check.evidence) === 0
+          ? now.map((value, fault) => (value * row[fault]!) / probability)
+          : posterior(model, [...observations, { checkId: check.id, outcomeId: outcome.id }]);
       let moved = 0;
       let leader = 0;
       for (let fault = 0; fault < then.length; fault += 1) {
@@ -103,10 +120,28 @@ export function rankChecks(model: Model, observations: readonly Observation[], b
       for (const fault of endsAtOnce(model, index, position) ?? []) unpaid[fault] = 0;
       left.push(unpaid);
       expected += expectedRepairMinutes(model, unpaid);
-      return { outcomeId: outcome.id, probability, leaderId: model.faults[leader]!.id, leaderProbability: then[leader]! };
+      return {
+        outcomeId: outcome.id,
+        probability,
+        leaderId: model.faults[leader]!.id,
+        leaderProbability: then[leader]!,
+      };
     });
     const savesMinutes = base - expected;
-    looked.push({ index, unpaid: left, found: { checkId: check.id, minutes: check.minutes, hazard: check.hazard, needs: check.needs, savesMinutes, savesAloneMinutes: savesMinutes, moves, previews } });
+    looked.push({
+      index,
+      unpaid: left,
+      found: {
+        checkId: check.id,
+        minutes: check.minutes,
+        hazard: check.hazard,
+        needs: check.needs,
+        savesMinutes,
+        savesAloneMinutes: savesMinutes,
+        moves,
+        previews,
+      },
+    });
   }
   looked.sort((a, b) => b.found.savesMinutes - a.found.savesMinutes || a.found.checkId.localeCompare(b.found.checkId));
   const seconds = looked.slice(0, secondChecks).map(({ index }) => ({ index, group: model.checks[index]!.evidence }));
@@ -114,8 +149,14 @@ export function rankChecks(model: Model, observations: readonly Observation[], b
   const ranked = looked.map(({ index, unpaid, found }, position): NextCheck => {
     if (position >= deepChecks) return found;
     const group = model.checks[index]!.evidence;
-    const steps = seconds.filter((second) => second.index !== index).map((second) => secondStep(model, second.index, usedIn(second.group) + (second.group === group ? 1 : 0)));
-    return { ...found, savesMinutes: base - found.minutes - unpaid.reduce((sum, left) => sum + minutesWithOneMore(model, left, steps, work), 0) };
+    const steps = seconds
+      .filter((second) => second.index !== index)
+      .map((second) => secondStep(model, second.index, usedIn(second.group) + (second.group === group ? 1 : 0)));
+    return {
+      ...found,
+      savesMinutes:
+        base - found.minutes - unpaid.reduce((sum, left) => sum + minutesWithOneMore(model, left, steps, work), 0),
+    };
   });
   ranked.sort((a, b) => worthOf(b) - worthOf(a) || a.checkId.localeCompare(b.checkId));
   return saferFirst(ranked);
@@ -126,7 +167,9 @@ function saferFirst(ranked: readonly NextCheck[]): NextCheck[] {
   const left = [...ranked];
   while (left.length > 0) {
     const near = left.filter((check) => worthOf(left[0]!) - worthOf(check) <= nearMinutes);
-    near.sort((a, b) => hazardRank[a.hazard] - hazardRank[b.hazard] || a.minutes - b.minutes || worthOf(b) - worthOf(a));
+    near.sort(
+      (a, b) => hazardRank[a.hazard] - hazardRank[b.hazard] || a.minutes - b.minutes || worthOf(b) - worthOf(a),
+    );
     const best = near[0]!;
     out.push(best);
     left.splice(left.indexOf(best), 1);

@@ -26,7 +26,11 @@ export function cureCosts(model: Model): CureCost[] {
     return {
       id,
       minutes: Math.max(...own.map((fault) => fault.cure.minutes)) + proveMinutes,
-      penalty: own.some((fault) => fault.cure.part === true) ? wrongPartMinutes : own.some((fault) => fault.outside === true || fault.healthy === true) ? comeBackMinutes : 0,
+      penalty: own.some((fault) => fault.cure.part === true)
+        ? wrongPartMinutes
+        : own.some((fault) => fault.outside === true || fault.healthy === true)
+          ? comeBackMinutes
+          : 0,
       ends: Int32Array.from(model.faults.flatMap((fault, index) => (isEndedBy(fault, id) ? [index] : []))),
     };
   });
@@ -58,7 +62,9 @@ function cureTable(model: Model): CureTable {
     own: Int32Array.from(model.faults, (fault) => ids.indexOf(fault.cure.id)),
     minutes: Float64Array.from(costs, (cost) => cost.minutes),
     penalty: Float64Array.from(costs, (cost) => cost.penalty),
-    score: new Float64Array(ids.length), order: new Int32Array(ids.length), left: new Float64Array(model.faults.length),
+    score: new Float64Array(ids.length),
+    order: new Int32Array(ids.length),
+    left: new Float64Array(model.faults.length),
   };
   tables.set(model, table);
   return table;
@@ -76,7 +82,10 @@ function sortCures({ ends, minutes, penalty, score, order }: CureTable, weights:
     score[cure] = worth;
     // Insertion: some twenty cures, mostly in order already, thousands of times for one ranking.
     let place = count;
-    while (place > 0 && score[order[place - 1]!]! < worth) { order[place] = order[place - 1]!; place -= 1; }
+    while (place > 0 && score[order[place - 1]!]! < worth) {
+      order[place] = order[place - 1]!;
+      place -= 1;
+    }
     order[place] = cure;
     count += 1;
   }
@@ -87,13 +96,19 @@ function sortCures({ ends, minutes, penalty, score, order }: CureTable, weights:
  * The cure that is worth trying first when no check pays any more, named by its likeliest fault: most probability for its
  * cost among those not tried yet and allowed; null when none is left.
  */
-export function firstCure(model: Model, weights: Float64Array, tried: ReadonlySet<string>, allowed: (faultId: string) => boolean): string | null {
+export function firstCure(
+  model: Model,
+  weights: Float64Array,
+  tried: ReadonlySet<string>,
+  allowed: (faultId: string) => boolean,
+): string | null {
   const table = cureTable(model);
   const count = sortCures(table, weights);
   for (const cure of [...table.order.subarray(0, count)]) {
     if (tried.has(table.ids[cure]!)) continue;
     let best = -1;
-    for (let fault = 0; fault < weights.length; fault += 1) if (table.own[fault] === cure && (best < 0 || weights[fault]! > weights[best]!)) best = fault;
+    for (let fault = 0; fault < weights.length; fault += 1)
+      if (table.own[fault] === cure && (best < 0 || weights[fault]! > weights[best]!)) best = fault;
     const { id } = model.faults[best]!;
     if (allowed(id)) return id;
   }
@@ -111,13 +126,19 @@ export function expectedRepairMinutes(model: Model, weights: Float64Array): numb
   const table = cureTable(model);
   const { ends, minutes, penalty, order, left } = table;
   let remaining = 0;
-  for (let fault = 0; fault < weights.length; fault += 1) { left[fault] = weights[fault]!; remaining += weights[fault]!; }
+  for (let fault = 0; fault < weights.length; fault += 1) {
+    left[fault] = weights[fault]!;
+    remaining += weights[fault]!;
+  }
   const count = sortCures(table, weights);
   let expected = 0;
   for (let position = 0; position < count; position += 1) {
     const cure = order[position]!;
     let ended = 0;
-    for (const fault of ends[cure]!) { ended += left[fault]!; left[fault] = 0; }
+    for (const fault of ends[cure]!) {
+      ended += left[fault]!;
+      left[fault] = 0;
+    }
     if (ended === 0) continue;
     expected += remaining * minutes[cure]! + Math.max(0, remaining - ended) * penalty[cure]!;
     remaining -= ended;

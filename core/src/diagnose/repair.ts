@@ -9,7 +9,8 @@ const prefix = 'repair.';
 /** The check that a repair is, once it was tried. */
 export const repairCheckId = (cureId: string): string => `${prefix}${cureId}`;
 /** The cure that was tried; null for any other check. */
-export const triedCureId = (checkId: string): string | null => (checkId.startsWith(prefix) ? checkId.slice(prefix.length) : null);
+export const triedCureId = (checkId: string): string | null =>
+  checkId.startsWith(prefix) ? checkId.slice(prefix.length) : null;
 
 /**
  * A tried repair as a check with the outcomes `cured` and `same`, one for each cure: what it came to is evidence like
@@ -20,11 +21,29 @@ export function repairChecks(faults: readonly Fault[]): Check[] {
     const ended = faults.filter((fault) => isEndedBy(fault, cureId));
     const { text, minutes } = faults.find((fault) => fault.cure.id === cureId)!.cure;
     return {
-      id: repairCheckId(cureId), kind: 'repair', evidence: repairCheckId(cureId), title: text, minutes, needs: [], hazard: 'low', steps: [text],
-      outcomes: [{ id: 'cured', label: 'Cured', cures: ended.map((fault) => fault.id) }, { id: 'same', label: 'Changed nothing' }],
+      id: repairCheckId(cureId),
+      kind: 'repair',
+      evidence: repairCheckId(cureId),
+      title: text,
+      minutes,
+      needs: [],
+      hazard: 'low',
+      steps: [text],
+      outcomes: [
+        { id: 'cured', label: 'Cured', cures: ended.map((fault) => fault.id) },
+        { id: 'same', label: 'Changed nothing' },
+      ],
       rows: [
-        { faults: ended.map((fault) => fault.id), weights: [100 - rightRepairFails, rightRepairFails], why: 'The right repair cures, unless it was done badly or the part was dead too.' },
-        { faults: 'others', weights: [wrongRepairCures, 100 - wrongRepairCures], why: 'A repair of something else changes nothing, or the fault stays away for a while.' },
+        {
+          faults: ended.map((fault) => fault.id),
+          weights: [100 - rightRepairFails, rightRepairFails],
+          why: 'The right repair cures, unless it was done badly or the part was dead too.',
+        },
+        {
+          faults: 'others',
+          weights: [wrongRepairCures, 100 - wrongRepairCures],
+          why: 'A repair of something else changes nothing, or the fault stays away for a while.',
+        },
       ],
     };
   });

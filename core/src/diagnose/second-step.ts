@@ -21,7 +21,7 @@ function rowsAfter(model: Model, index: number, before: number): readonly Float6
   const rows = model.likelihood[index]!;
   if (before === 0) return rows;
   let known = dampedRows.get(model);
-  if (known === undefined) dampedRows.set(model, known = new Map<string, Float64Array[]>());
+  if (known === undefined) dampedRows.set(model, (known = new Map<string, Float64Array[]>()));
   const key = `${index}:${before}`;
   const found = known.get(key);
   if (found !== undefined) return found;
@@ -41,11 +41,21 @@ export function endsAtOnce(model: Model, index: number, outcome: number): readon
 /** A check as second step. @param before outcomes of its evidence group that were seen already */
 export function secondStep(model: Model, index: number, before: number): SecondStep {
   const check = model.checks[index]!;
-  return { minutes: check.minutes, rows: model.likelihood[index]!, damped: rowsAfter(model, index, before), ends: check.outcomes.map((_, outcome) => endsAtOnce(model, index, outcome)) };
+  return {
+    minutes: check.minutes,
+    rows: model.likelihood[index]!,
+    damped: rowsAfter(model, index, before),
+    ends: check.outcomes.map((_, outcome) => endsAtOnce(model, index, outcome)),
+  };
 }
 
 /** Expected minutes from what is left when one more check may be done before the cures, the best of those given. */
-export function minutesWithOneMore(model: Model, unpaid: Unpaid, seconds: readonly SecondStep[], work: Float64Array): number {
+export function minutesWithOneMore(
+  model: Model,
+  unpaid: Unpaid,
+  seconds: readonly SecondStep[],
+  work: Float64Array,
+): number {
   let least = expectedRepairMinutes(model, unpaid);
   let all = 0;
   for (let fault = 0; fault < unpaid.length; fault += 1) all += unpaid[fault]!;
@@ -54,7 +64,8 @@ export function minutesWithOneMore(model: Model, unpaid: Unpaid, seconds: readon
     for (let outcome = 0; outcome < second.rows.length && cost < least; outcome += 1) {
       const row = second.rows[outcome]!;
       const damped = second.damped[outcome]!;
-      if (row === damped) for (let fault = 0; fault < unpaid.length; fault += 1) work[fault] = unpaid[fault]! * row[fault]!;
+      if (row === damped)
+        for (let fault = 0; fault < unpaid.length; fault += 1) work[fault] = unpaid[fault]! * row[fault]!;
       else {
         let probability = 0;
         let sum = 0;
@@ -100,12 +111,25 @@ function without(weights: Float64Array, cure: CureCost): Float64Array {
  * it: a cheap cure of a likely fault may be quicker than finding out. Null when none is allowed.
  * @param checkIds checks that may follow, the likeliest to pay first
  */
-export function bestCureFirst(model: Model, observations: readonly Observation[], probabilities: Float64Array, checkIds: readonly string[], allowed: (cureId: string) => boolean): { readonly cureId: string; readonly minutes: number } | null {
+export function bestCureFirst(
+  model: Model,
+  observations: readonly Observation[],
+  probabilities: Float64Array,
+  checkIds: readonly string[],
+  allowed: (cureId: string) => boolean,
+): { readonly cureId: string; readonly minutes: number } | null {
   const seen = seenByGroup(model, observations);
-  const seconds = checkIds.map((id) => { const index = model.checkIndex.get(id)!; return secondStep(model, index, seen(model.checks[index]!.evidence)); });
+  const seconds = checkIds.map((id) => {
+    const index = model.checkIndex.get(id)!;
+    return secondStep(model, index, seen(model.checks[index]!.evidence));
+  });
   const work = new Float64Array(model.faults.length);
-  const worth = (cure: CureCost) => cure.ends.reduce((sum, fault) => sum + probabilities[fault]!, 0) / (cure.minutes + cure.penalty);
-  const cures = cureCosts(model).filter((cure) => allowed(cure.id)).sort((a, b) => worth(b) - worth(a)).slice(0, curesLookedAt);
+  const worth = (cure: CureCost) =>
+    cure.ends.reduce((sum, fault) => sum + probabilities[fault]!, 0) / (cure.minutes + cure.penalty);
+  const cures = cureCosts(model)
+    .filter((cure) => allowed(cure.id))
+    .sort((a, b) => worth(b) - worth(a))
+    .slice(0, curesLookedAt);
   let best: { readonly cureId: string; readonly minutes: number } | null = null;
   for (const first of cures) {
     const left = without(probabilities, first);

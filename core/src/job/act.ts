@@ -1,4 +1,22 @@
-import type { CableProbe, Choice, Finding, Instant, Job, JobPart, KeptLog, NotedOutcome, PinnedPlug, PresentSupply, Reading, RecordedCable, Seat, Sheet, SignOff, StepOrder, StepPhase } from './job.ts';
+import type {
+  CableProbe,
+  Choice,
+  Finding,
+  Instant,
+  Job,
+  JobPart,
+  KeptLog,
+  NotedOutcome,
+  PinnedPlug,
+  PresentSupply,
+  Reading,
+  RecordedCable,
+  Seat,
+  Sheet,
+  SignOff,
+  StepOrder,
+  StepPhase,
+} from './job.ts';
 
 export type SheetChanges = { readonly [K in keyof Omit<Sheet, 'version'>]?: Sheet[K] | undefined };
 
@@ -9,7 +27,13 @@ export type Act =
   | { readonly kind: 'drop-part'; readonly partId: string; readonly basedOn: number }
   | { readonly kind: 'put-supply'; readonly supply: Omit<PresentSupply, 'version'>; readonly basedOn: number }
   | { readonly kind: 'drop-supply'; readonly basedOn: number }
-  | { readonly kind: 'note-outcome'; readonly id: string; readonly checkId: string; readonly outcomeId: string; readonly instrumentId?: string | null | undefined }
+  | {
+      readonly kind: 'note-outcome';
+      readonly id: string;
+      readonly checkId: string;
+      readonly outcomeId: string;
+      readonly instrumentId?: string | null | undefined;
+    }
   | { readonly kind: 'take-back-outcome'; readonly id: string }
   | { readonly kind: 'take-reading'; readonly reading: Omit<Reading, 'by' | 'at' | 'struckAt'> }
   /** Strikes a reading and takes another in its place; `reading.replaces` names it. */
@@ -20,19 +44,36 @@ export type Act =
   | { readonly kind: 'drop-probe'; readonly probeId: string; readonly basedOn: number }
   | { readonly kind: 'put-log'; readonly log: Omit<KeptLog, 'by' | 'at' | 'version'>; readonly basedOn: number }
   | { readonly kind: 'drop-log'; readonly logId: string; readonly basedOn: number }
-  | { readonly kind: 'set-finding'; readonly finding: Omit<Finding, 'by' | 'at' | 'version'> | null; readonly basedOn: number }
-  | { readonly kind: 'set-choice'; readonly choice: Omit<Choice, 'by' | 'at' | 'version'> | null; readonly basedOn: number }
+  | {
+      readonly kind: 'set-finding';
+      readonly finding: Omit<Finding, 'by' | 'at' | 'version'> | null;
+      readonly basedOn: number;
+    }
+  | {
+      readonly kind: 'set-choice';
+      readonly choice: Omit<Choice, 'by' | 'at' | 'version'> | null;
+      readonly basedOn: number;
+    }
   | { readonly kind: 'put-cable'; readonly cable: Omit<RecordedCable, 'version'>; readonly basedOn: number }
   | { readonly kind: 'drop-cable'; readonly cableId: string; readonly basedOn: number }
   /** Puts a plug into an inlet by hand; what the plan would have there goes elsewhere. */
   | { readonly kind: 'put-pin'; readonly pin: Omit<PinnedPlug, 'by' | 'at' | 'version'>; readonly basedOn: number }
   | { readonly kind: 'drop-pin'; readonly inletId: string; readonly basedOn: number }
-  | { readonly kind: 'put-seat'; readonly seat: Omit<Seat, 'by' | 'at' | 'version' | 'rechecked'>; readonly basedOn: number }
+  | {
+      readonly kind: 'put-seat';
+      readonly seat: Omit<Seat, 'by' | 'at' | 'version' | 'rechecked'>;
+      readonly basedOn: number;
+    }
   /** Seats that were looked at once more after tying; those that are not there any more are passed over. */
   | { readonly kind: 'recheck-seats'; readonly inletIds: readonly string[] }
   | { readonly kind: 'tick-step'; readonly stepId: string }
   | { readonly kind: 'untick-step'; readonly stepId: string }
-  | { readonly kind: 'order-steps'; readonly phase: StepPhase; readonly stepIds: readonly string[]; readonly basedOn: number }
+  | {
+      readonly kind: 'order-steps';
+      readonly phase: StepPhase;
+      readonly stepIds: readonly string[];
+      readonly basedOn: number;
+    }
   | { readonly kind: 'sign-off'; readonly id: string; readonly point: string; readonly reason: string }
   | { readonly kind: 'withdraw-sign-off'; readonly id: string }
   | { readonly kind: 'close'; readonly basedOn: number }
@@ -67,15 +108,31 @@ function tidied(job: Job, parts: readonly JobPart[]): Partial<Job> {
     parts,
     seats: job.seats.filter((seat) => known.has(seat.inletId)),
     pins: job.pins.filter((pin) => known.has(pin.inletId)),
-    cables: job.cables.map((cable) => (cable.plugs.some((plug) => lost(plug.inletId)) ? { ...cable, version: cable.version + 1, plugs: cable.plugs.map((plug) => (lost(plug.inletId) ? { ...plug, inletId: null } : plug)) } : cable)),
+    cables: job.cables.map((cable) =>
+      cable.plugs.some((plug) => lost(plug.inletId))
+        ? {
+            ...cable,
+            version: cable.version + 1,
+            plugs: cable.plugs.map((plug) => (lost(plug.inletId) ? { ...plug, inletId: null } : plug)),
+          }
+        : cable,
+    ),
   };
 }
 
 const refuse = (refusal: Refusal): ActResult => ({ ok: false, refusal });
 
-interface Versioned { readonly version: number }
+interface Versioned {
+  readonly version: number;
+}
 
-function put<T extends Versioned>(list: readonly T[], same: (item: T) => boolean, make: (version: number) => T, basedOn: number, subject: string): { readonly list: T[] } | Refusal {
+function put<T extends Versioned>(
+  list: readonly T[],
+  same: (item: T) => boolean,
+  make: (version: number) => T,
+  basedOn: number,
+  subject: string,
+): { readonly list: T[] } | Refusal {
   const index = list.findIndex(same);
   const current = index < 0 ? 0 : list[index]!.version;
   if (current !== basedOn) return { code: 'stale', subject, basedOn, current };
@@ -83,7 +140,12 @@ function put<T extends Versioned>(list: readonly T[], same: (item: T) => boolean
   return { list: index < 0 ? [...list, made] : list.map((item, position) => (position === index ? made : item)) };
 }
 
-function drop<T extends Versioned>(list: readonly T[], same: (item: T) => boolean, basedOn: number, subject: string): { readonly list: T[] } | Refusal {
+function drop<T extends Versioned>(
+  list: readonly T[],
+  same: (item: T) => boolean,
+  basedOn: number,
+  subject: string,
+): { readonly list: T[] } | Refusal {
   const found = list.find(same);
   if (found === undefined) return { code: 'not-found', subject };
   if (found.version !== basedOn) return { code: 'stale', subject, basedOn, current: found.version };
@@ -98,107 +160,254 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
   if (job.state === 'closed' && act.kind !== 'reopen') return refuse({ code: 'closed' });
   const signed = { by: context.by, at: context.at };
   const done = (changes: Partial<Job>): ActResult => ({ ok: true, job: { ...job, ...changes, updatedAt: context.at } });
-  const versioned = <K extends 'cables' | 'seats' | 'probes' | 'logs' | 'pins' | 'stepOrders'>(key: K, result: { readonly list: Job[K][number][] } | Refusal): ActResult => ('code' in result ? refuse(result) : done({ [key]: result.list }));
-  const withParts = (result: { readonly list: JobPart[] } | Refusal): ActResult => ('code' in result ? refuse(result) : done(tidied(job, result.list)));
-  const stale = (subject: string, basedOn: number, current: number): ActResult | null => (basedOn === current ? null : refuse({ code: 'stale', subject, basedOn, current }));
+  const versioned = <K extends 'cables' | 'seats' | 'probes' | 'logs' | 'pins' | 'stepOrders'>(
+    key: K,
+    result: { readonly list: Job[K][number][] } | Refusal,
+  ): ActResult => ('code' in result ? refuse(result) : done({ [key]: result.list }));
+  const withParts = (result: { readonly list: JobPart[] } | Refusal): ActResult =>
+    'code' in result ? refuse(result) : done(tidied(job, result.list));
+  const stale = (subject: string, basedOn: number, current: number): ActResult | null =>
+    basedOn === current ? null : refuse({ code: 'stale', subject, basedOn, current });
   const inletIds = () => new Set(job.parts.flatMap((part) => part.inlets.map((inlet) => inlet.id)));
   switch (act.kind) {
     case 'edit-sheet': {
-      const given = Object.fromEntries(Object.entries(act.changes).filter(([, value]) => value !== undefined)) as Partial<Sheet>;
-      return stale('sheet', act.basedOn, job.sheet.version) ?? done({ sheet: { ...job.sheet, ...given, version: act.basedOn + 1 } });
+      const given = Object.fromEntries(
+        Object.entries(act.changes).filter(([, value]) => value !== undefined),
+      ) as Partial<Sheet>;
+      return (
+        stale('sheet', act.basedOn, job.sheet.version) ??
+        done({ sheet: { ...job.sheet, ...given, version: act.basedOn + 1 } })
+      );
     }
     case 'put-part': {
-      const others = new Set(job.parts.filter((part) => part.id !== act.part.id).flatMap((part) => part.inlets.map((inlet) => inlet.id)));
-      const twice = act.part.inlets.find((inlet, index) => others.has(inlet.id) || act.part.inlets.findIndex((other) => other.id === inlet.id) !== index);
+      const others = new Set(
+        job.parts.filter((part) => part.id !== act.part.id).flatMap((part) => part.inlets.map((inlet) => inlet.id)),
+      );
+      const twice = act.part.inlets.find(
+        (inlet, index) => others.has(inlet.id) || act.part.inlets.findIndex((other) => other.id === inlet.id) !== index,
+      );
       if (twice !== undefined) return refuse({ code: 'duplicate', subject: `inlet:${twice.id}` });
-      return withParts(put(job.parts, (part) => part.id === act.part.id, (version): JobPart => ({ ...act.part, version }), act.basedOn, `part:${act.part.id}`));
+      return withParts(
+        put(
+          job.parts,
+          (part) => part.id === act.part.id,
+          (version): JobPart => ({ ...act.part, version }),
+          act.basedOn,
+          `part:${act.part.id}`,
+        ),
+      );
     }
     case 'drop-part':
       return withParts(drop(job.parts, (part) => part.id === act.partId, act.basedOn, `part:${act.partId}`));
     case 'put-supply':
-      return stale('supply', act.basedOn, job.supply?.version ?? 0) ?? done({ supply: { ...act.supply, version: act.basedOn + 1 } });
+      return (
+        stale('supply', act.basedOn, job.supply?.version ?? 0) ??
+        done({ supply: { ...act.supply, version: act.basedOn + 1 } })
+      );
     case 'drop-supply':
-      return job.supply === null ? refuse({ code: 'not-found', subject: 'supply' }) : (stale('supply', act.basedOn, job.supply.version) ?? done({ supply: null }));
+      return job.supply === null
+        ? refuse({ code: 'not-found', subject: 'supply' })
+        : (stale('supply', act.basedOn, job.supply.version) ?? done({ supply: null }));
     case 'note-outcome': {
-      if (job.outcomes.some((outcome) => outcome.id === act.id)) return refuse({ code: 'duplicate', subject: `outcome:${act.id}` });
+      if (job.outcomes.some((outcome) => outcome.id === act.id))
+        return refuse({ code: 'duplicate', subject: `outcome:${act.id}` });
       const instrumentId = act.instrumentId ?? null;
-      if (instrumentId !== null && !context.knows.instrument(instrumentId)) return refuse({ code: 'unknown-reference', path: 'instrumentId', value: instrumentId });
-      const noted: NotedOutcome = { id: act.id, checkId: act.checkId, outcomeId: act.outcomeId, instrumentId, takenBackAt: null, ...signed };
-      const earlier = job.outcomes.map((outcome) => (outcome.checkId === act.checkId && outcome.takenBackAt === null ? { ...outcome, takenBackAt: context.at } : outcome));
+      if (instrumentId !== null && !context.knows.instrument(instrumentId))
+        return refuse({ code: 'unknown-reference', path: 'instrumentId', value: instrumentId });
+      const noted: NotedOutcome = {
+        id: act.id,
+        checkId: act.checkId,
+        outcomeId: act.outcomeId,
+        instrumentId,
+        takenBackAt: null,
+        ...signed,
+      };
+      const earlier = job.outcomes.map((outcome) =>
+        outcome.checkId === act.checkId && outcome.takenBackAt === null
+          ? { ...outcome, takenBackAt: context.at }
+          : outcome,
+      );
       return done({ outcomes: [...earlier, noted] });
     }
     case 'take-back-outcome':
-      if (!job.outcomes.some((outcome) => outcome.id === act.id)) return refuse({ code: 'not-found', subject: `outcome:${act.id}` });
-      return done({ outcomes: job.outcomes.map((outcome) => (outcome.id === act.id && outcome.takenBackAt === null ? { ...outcome, takenBackAt: context.at } : outcome)) });
-    case 'take-reading': case 'correct-reading': {
-      if (job.readings.some((reading) => reading.id === act.reading.id)) return refuse({ code: 'duplicate', subject: `reading:${act.reading.id}` });
-      if (!context.knows.instrument(act.reading.instrumentId)) return refuse({ code: 'unknown-reference', path: 'reading.instrumentId', value: act.reading.instrumentId });
+      if (!job.outcomes.some((outcome) => outcome.id === act.id))
+        return refuse({ code: 'not-found', subject: `outcome:${act.id}` });
+      return done({
+        outcomes: job.outcomes.map((outcome) =>
+          outcome.id === act.id && outcome.takenBackAt === null ? { ...outcome, takenBackAt: context.at } : outcome,
+        ),
+      });
+    case 'take-reading':
+    case 'correct-reading': {
+      if (job.readings.some((reading) => reading.id === act.reading.id))
+        return refuse({ code: 'duplicate', subject: `reading:${act.reading.id}` });
+      if (!context.knows.instrument(act.reading.instrumentId))
+        return refuse({ code: 'unknown-reference', path: 'reading.instrumentId', value: act.reading.instrumentId });
       const { replaces } = act.reading;
-      if (act.kind === 'correct-reading' ? !job.readings.some((reading) => reading.id === replaces) : replaces !== null) return refuse({ code: 'unknown-reference', path: 'reading.replaces', value: replaces ?? '' });
-      const kept = job.readings.map((reading) => (reading.id === replaces && reading.struckAt === null ? { ...reading, struckAt: context.at } : reading));
+      if (act.kind === 'correct-reading' ? !job.readings.some((reading) => reading.id === replaces) : replaces !== null)
+        return refuse({ code: 'unknown-reference', path: 'reading.replaces', value: replaces ?? '' });
+      const kept = job.readings.map((reading) =>
+        reading.id === replaces && reading.struckAt === null ? { ...reading, struckAt: context.at } : reading,
+      );
       return done({ readings: [...kept, { ...act.reading, ...signed, struckAt: null }] });
     }
-    case 'strike-reading': case 'restore-reading': {
-      if (!job.readings.some((reading) => reading.id === act.id)) return refuse({ code: 'not-found', subject: `reading:${act.id}` });
+    case 'strike-reading':
+    case 'restore-reading': {
+      if (!job.readings.some((reading) => reading.id === act.id))
+        return refuse({ code: 'not-found', subject: `reading:${act.id}` });
       const struckAt = act.kind === 'strike-reading' ? context.at : null;
-      return done({ readings: job.readings.map((reading) => (reading.id === act.id ? { ...reading, struckAt } : reading)) });
+      return done({
+        readings: job.readings.map((reading) => (reading.id === act.id ? { ...reading, struckAt } : reading)),
+      });
     }
     case 'put-probe':
-      return versioned('probes', put(job.probes, (probe) => probe.id === act.probe.id, (version): CableProbe => ({ ...act.probe, ...signed, version }), act.basedOn, `probe:${act.probe.id}`));
+      return versioned(
+        'probes',
+        put(
+          job.probes,
+          (probe) => probe.id === act.probe.id,
+          (version): CableProbe => ({ ...act.probe, ...signed, version }),
+          act.basedOn,
+          `probe:${act.probe.id}`,
+        ),
+      );
     case 'drop-probe':
-      return versioned('probes', drop(job.probes, (probe) => probe.id === act.probeId, act.basedOn, `probe:${act.probeId}`));
+      return versioned(
+        'probes',
+        drop(job.probes, (probe) => probe.id === act.probeId, act.basedOn, `probe:${act.probeId}`),
+      );
     case 'put-log':
-      return versioned('logs', put(job.logs, (log) => log.id === act.log.id, (version): KeptLog => ({ ...act.log, ...signed, version }), act.basedOn, `log:${act.log.id}`));
+      return versioned(
+        'logs',
+        put(
+          job.logs,
+          (log) => log.id === act.log.id,
+          (version): KeptLog => ({ ...act.log, ...signed, version }),
+          act.basedOn,
+          `log:${act.log.id}`,
+        ),
+      );
     case 'drop-log':
-      return versioned('logs', drop(job.logs, (log) => log.id === act.logId, act.basedOn, `log:${act.logId}`));
+      return versioned(
+        'logs',
+        drop(job.logs, (log) => log.id === act.logId, act.basedOn, `log:${act.logId}`),
+      );
     case 'set-finding':
-      return stale('finding', act.basedOn, job.finding?.version ?? 0) ?? done({ finding: act.finding === null ? null : { ...act.finding, ...signed, version: act.basedOn + 1 } });
+      return (
+        stale('finding', act.basedOn, job.finding?.version ?? 0) ??
+        done({ finding: act.finding === null ? null : { ...act.finding, ...signed, version: act.basedOn + 1 } })
+      );
     case 'set-choice':
-      if (act.choice?.kind === 'replace' && (act.choice.modelId === null || !context.knows.supply(act.choice.modelId))) return refuse({ code: 'unknown-reference', path: 'choice.modelId', value: act.choice.modelId ?? '' });
-      return stale('choice', act.basedOn, job.choice?.version ?? 0) ?? done({ choice: act.choice === null ? null : { ...act.choice, ...signed, version: act.basedOn + 1 } });
+      if (act.choice?.kind === 'replace' && (act.choice.modelId === null || !context.knows.supply(act.choice.modelId)))
+        return refuse({ code: 'unknown-reference', path: 'choice.modelId', value: act.choice.modelId ?? '' });
+      return (
+        stale('choice', act.basedOn, job.choice?.version ?? 0) ??
+        done({ choice: act.choice === null ? null : { ...act.choice, ...signed, version: act.basedOn + 1 } })
+      );
     case 'put-cable': {
       const known = inletIds();
       const lost = act.cable.plugs.find((plug) => plug.inletId !== null && !known.has(plug.inletId));
-      if (lost !== undefined) return refuse({ code: 'unknown-reference', path: 'cable.plugs', value: lost.inletId ?? '' });
-      const taken = new Set(job.cables.filter((cable) => cable.id !== act.cable.id).flatMap((cable) => cable.plugs.flatMap((plug) => plug.inletId ?? [])));
+      if (lost !== undefined)
+        return refuse({ code: 'unknown-reference', path: 'cable.plugs', value: lost.inletId ?? '' });
+      const taken = new Set(
+        job.cables
+          .filter((cable) => cable.id !== act.cable.id)
+          .flatMap((cable) => cable.plugs.flatMap((plug) => plug.inletId ?? [])),
+      );
       const own = act.cable.plugs.flatMap((plug) => plug.inletId ?? []);
       const twice = own.find((id, index) => taken.has(id) || own.indexOf(id) !== index);
       if (twice !== undefined) return refuse({ code: 'duplicate', subject: `inlet:${twice}` });
-      return versioned('cables', put(job.cables, (cable) => cable.id === act.cable.id, (version): RecordedCable => ({ ...act.cable, version }), act.basedOn, `cable:${act.cable.id}`));
+      return versioned(
+        'cables',
+        put(
+          job.cables,
+          (cable) => cable.id === act.cable.id,
+          (version): RecordedCable => ({ ...act.cable, version }),
+          act.basedOn,
+          `cable:${act.cable.id}`,
+        ),
+      );
     }
     case 'drop-cable':
-      return versioned('cables', drop(job.cables, (cable) => cable.id === act.cableId, act.basedOn, `cable:${act.cableId}`));
+      return versioned(
+        'cables',
+        drop(job.cables, (cable) => cable.id === act.cableId, act.basedOn, `cable:${act.cableId}`),
+      );
     case 'put-seat':
-      if (!inletIds().has(act.seat.inletId)) return refuse({ code: 'unknown-reference', path: 'seat.inletId', value: act.seat.inletId });
-      return versioned('seats', put(job.seats, (seat) => seat.inletId === act.seat.inletId, (version): Seat => ({ ...act.seat, ...signed, version, rechecked: null }), act.basedOn, `seat:${act.seat.inletId}`));
+      if (!inletIds().has(act.seat.inletId))
+        return refuse({ code: 'unknown-reference', path: 'seat.inletId', value: act.seat.inletId });
+      return versioned(
+        'seats',
+        put(
+          job.seats,
+          (seat) => seat.inletId === act.seat.inletId,
+          (version): Seat => ({ ...act.seat, ...signed, version, rechecked: null }),
+          act.basedOn,
+          `seat:${act.seat.inletId}`,
+        ),
+      );
     case 'put-pin':
-      if (!inletIds().has(act.pin.inletId)) return refuse({ code: 'unknown-reference', path: 'pin.inletId', value: act.pin.inletId });
-      return versioned('pins', put(job.pins, (pin) => pin.inletId === act.pin.inletId, (version): PinnedPlug => ({ ...act.pin, ...signed, version }), act.basedOn, `pin:${act.pin.inletId}`));
+      if (!inletIds().has(act.pin.inletId))
+        return refuse({ code: 'unknown-reference', path: 'pin.inletId', value: act.pin.inletId });
+      return versioned(
+        'pins',
+        put(
+          job.pins,
+          (pin) => pin.inletId === act.pin.inletId,
+          (version): PinnedPlug => ({ ...act.pin, ...signed, version }),
+          act.basedOn,
+          `pin:${act.pin.inletId}`,
+        ),
+      );
     case 'drop-pin':
-      return versioned('pins', drop(job.pins, (pin) => pin.inletId === act.inletId, act.basedOn, `pin:${act.inletId}`));
+      return versioned(
+        'pins',
+        drop(job.pins, (pin) => pin.inletId === act.inletId, act.basedOn, `pin:${act.inletId}`),
+      );
     case 'recheck-seats':
-      return done({ seats: job.seats.map((seat) => (act.inletIds.includes(seat.inletId) ? { ...seat, rechecked: signed } : seat)) });
+      return done({
+        seats: job.seats.map((seat) => (act.inletIds.includes(seat.inletId) ? { ...seat, rechecked: signed } : seat)),
+      });
     case 'tick-step':
       // Two people ticking the same step mean the same.
-      return job.steps.some((step) => step.stepId === act.stepId) ? done({}) : done({ steps: [...job.steps, { stepId: act.stepId, ...signed }] });
+      return job.steps.some((step) => step.stepId === act.stepId)
+        ? done({})
+        : done({ steps: [...job.steps, { stepId: act.stepId, ...signed }] });
     case 'untick-step':
       return done({ steps: job.steps.filter((step) => step.stepId !== act.stepId) });
     case 'order-steps':
-      return versioned('stepOrders', put(job.stepOrders, (order) => order.phase === act.phase, (version): StepOrder => ({ phase: act.phase, stepIds: act.stepIds, version }), act.basedOn, `steps:${act.phase}`));
+      return versioned(
+        'stepOrders',
+        put(
+          job.stepOrders,
+          (order) => order.phase === act.phase,
+          (version): StepOrder => ({ phase: act.phase, stepIds: act.stepIds, version }),
+          act.basedOn,
+          `steps:${act.phase}`,
+        ),
+      );
     case 'sign-off': {
-      if (job.signOffs.some((item) => item.point === act.point)) return refuse({ code: 'duplicate', subject: `sign-off:${act.point}` });
+      if (job.signOffs.some((item) => item.point === act.point))
+        return refuse({ code: 'duplicate', subject: `sign-off:${act.point}` });
       const item: SignOff = { id: act.id, point: act.point, reason: act.reason, ...signed };
       return done({ signOffs: [...job.signOffs, item] });
     }
     case 'withdraw-sign-off':
-      if (!job.signOffs.some((item) => item.id === act.id)) return refuse({ code: 'not-found', subject: `sign-off:${act.id}` });
+      if (!job.signOffs.some((item) => item.id === act.id))
+        return refuse({ code: 'not-found', subject: `sign-off:${act.id}` });
       return done({ signOffs: job.signOffs.filter((item) => item.id !== act.id) });
     case 'close': {
       const open = context.unansweredPoints(job);
       if (open > 0) return refuse({ code: 'open-points', count: open });
-      return stale('state', act.basedOn, job.stateVersion) ?? done({ state: 'closed', stateVersion: act.basedOn + 1, closed: signed });
+      return (
+        stale('state', act.basedOn, job.stateVersion) ??
+        done({ state: 'closed', stateVersion: act.basedOn + 1, closed: signed })
+      );
     }
     case 'reopen':
-      return stale('state', act.basedOn, job.stateVersion) ?? done({ state: 'open', stateVersion: act.basedOn + 1, closed: null });
+      return (
+        stale('state', act.basedOn, job.stateVersion) ??
+        done({ state: 'open', stateVersion: act.basedOn + 1, closed: null })
+      );
   }
 }

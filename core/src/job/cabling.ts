@@ -1,6 +1,20 @@
 import { plugServes, type InletKind, type PlugKind } from '../standards/index.ts';
 import { partsAt, type CasePlace } from '../machine/index.ts';
-import { allowedAdapters, breachConcerns, checkPlan, planCables, sparesFor, usualPlace, type CableBags, type CableKit, type InletToServe, type OpenReason, type CablePlan, type PlanBreach, type PlanRules } from '../cable/index.ts';
+import {
+  allowedAdapters,
+  breachConcerns,
+  checkPlan,
+  planCables,
+  sparesFor,
+  usualPlace,
+  type CableBags,
+  type CableKit,
+  type InletToServe,
+  type OpenReason,
+  type CablePlan,
+  type PlanBreach,
+  type PlanRules,
+} from '../cable/index.ts';
 import { inletsToServe, type SupplyModel } from '../supply/index.ts';
 import type { Job, JobPart, Seat } from './job.ts';
 import type { ShopSettings } from './shop.ts';
@@ -64,19 +78,40 @@ export interface Cabling {
   readonly breaches: readonly PlanBreach[];
 }
 
-interface Place extends CableEnd { readonly slackMillimetres: number | null; readonly kitCableId: string | null; readonly copy: number | null; readonly adapterId: string | null; readonly pinned: boolean; readonly legs: readonly CableEnd[]; readonly wrong: boolean }
+interface Place extends CableEnd {
+  readonly slackMillimetres: number | null;
+  readonly kitCableId: string | null;
+  readonly copy: number | null;
+  readonly adapterId: string | null;
+  readonly pinned: boolean;
+  readonly legs: readonly CableEnd[];
+  readonly wrong: boolean;
+}
 
 /** A tick counts only for the plug that the plan still sends to this inlet. */
 function seatFor(job: Job, inletId: string, place: Place): Seat | null {
-  return job.seats.find((seat) => seat.inletId === inletId && seat.cableCode === place.cableCode && seat.plugIndex === place.plugIndex) ?? null;
+  return (
+    job.seats.find(
+      (seat) => seat.inletId === inletId && seat.cableCode === place.cableCode && seat.plugIndex === place.plugIndex,
+    ) ?? null
+  );
 }
 
 export type SeatCheck = 'click' | 'tug' | 'gap' | 'halves' | 'bend' | 'panel';
 
 /** What a connector is looked at for: each for click, tug and gap, split plugs for both halves, a 16-pin one for bend and panel. */
 export function seatChecks(inletKind: InletKind, plugKind: PlugKind): readonly SeatCheck[] {
-  const split = plugKind === 'main-20+4' || (plugKind === 'cpu-4+4' && inletKind === 'cpu-8') || (plugKind === 'card-6+2' && inletKind === 'card-8');
-  return ['click', 'tug', 'gap', ...(split ? ['halves' as const] : []), ...(inletKind === 'card-16' ? ['bend' as const, 'panel' as const] : [])];
+  const split =
+    plugKind === 'main-20+4' ||
+    (plugKind === 'cpu-4+4' && inletKind === 'cpu-8') ||
+    (plugKind === 'card-6+2' && inletKind === 'card-8');
+  return [
+    'click',
+    'tug',
+    'gap',
+    ...(split ? ['halves' as const] : []),
+    ...(inletKind === 'card-16' ? ['bend' as const, 'panel' as const] : []),
+  ];
 }
 
 /** Is a connector seated, by everything its kind asks for? */
@@ -84,19 +119,46 @@ export function isSeated(seat: Seat | null, inletKind: InletKind, plugKind: Plug
   return seat !== null && seatChecks(inletKind, plugKind).every((check) => seat[check]);
 }
 
-const noPlace = { cableCode: null, socketLabel: null, plugKind: null, plugIndex: null, kitCableId: null, copy: null, adapterId: null, legs: [], pinned: false, slackMillimetres: null } as const;
+const noPlace = {
+  cableCode: null,
+  socketLabel: null,
+  plugKind: null,
+  plugIndex: null,
+  kitCableId: null,
+  copy: null,
+  adapterId: null,
+  legs: [],
+  pinned: false,
+  slackMillimetres: null,
+} as const;
 
 /** What a plan for this supply may be made of and must keep to. */
-export function planGround(job: Pick<Job, 'pins'>, chosen: SupplyModel, bags: CableBags, settings: ShopSettings): { readonly kit: CableKit; readonly rules: PlanRules } {
+export function planGround(
+  job: Pick<Job, 'pins'>,
+  chosen: SupplyModel,
+  bags: CableBags,
+  settings: ShopSettings,
+): { readonly kit: CableKit; readonly rules: PlanRules } {
   const { choosing } = settings;
   return {
-    kit: choosing.spareCables ? { ...chosen.kit, cables: [...chosen.kit.cables, ...sparesFor(bags, chosen.id)] } : chosen.kit,
-    rules: { allowShared: choosing.sharedCardCable, adapters: choosing.adapters ? allowedAdapters(bags) : [], pins: job.pins },
+    kit: choosing.spareCables
+      ? { ...chosen.kit, cables: [...chosen.kit.cables, ...sparesFor(bags, chosen.id)] }
+      : chosen.kit,
+    rules: {
+      allowShared: choosing.sharedCardCable,
+      adapters: choosing.adapters ? allowedAdapters(bags) : [],
+      pins: job.pins,
+    },
   };
 }
 
 /** Joins plan or record with the ticks. Kit for `replace`, the recorded harness for `keep`. */
-export function cablingOf(job: Job, chosen: SupplyModel | null, shop: { readonly bags: CableBags; readonly settings: ShopSettings }, parts: readonly JobPart[] = job.parts): Cabling {
+export function cablingOf(
+  job: Job,
+  chosen: SupplyModel | null,
+  shop: { readonly bags: CableBags; readonly settings: ShopSettings },
+  parts: readonly JobPart[] = job.parts,
+): Cabling {
   const planned = partsAt(parts, 'planned');
   const inlets = inletsToServe(planned, job.sheet.layout);
   const places = new Map<string, Place>();
@@ -114,32 +176,86 @@ export function cablingOf(job: Job, chosen: SupplyModel | null, shop: { readonly
     breaches = checkPlan(kit, inlets, plan.assignments, rules);
     for (const item of plan.assignments) {
       const first = places.get(item.inletId);
-      const end: CableEnd = { cableCode: item.cableCode, socketLabel: item.socketLabel, plugKind: item.plugKind, plugIndex: item.plugIndex };
-      places.set(item.inletId, first === undefined ? { ...item, legs: [], wrong: false } : { ...first, legs: [...first.legs, end] });
+      const end: CableEnd = {
+        cableCode: item.cableCode,
+        socketLabel: item.socketLabel,
+        plugKind: item.plugKind,
+        plugIndex: item.plugIndex,
+      };
+      places.set(
+        item.inletId,
+        first === undefined ? { ...item, legs: [], wrong: false } : { ...first, legs: [...first.legs, end] },
+      );
     }
-    for (const item of plan.wrong) places.set(item.inletId, { ...item, slackMillimetres: null, kitCableId: null, copy: null, adapterId: null, pinned: true, legs: [], wrong: true });
+    for (const item of plan.wrong)
+      places.set(item.inletId, {
+        ...item,
+        slackMillimetres: null,
+        kitCableId: null,
+        copy: null,
+        adapterId: null,
+        pinned: true,
+        legs: [],
+        wrong: true,
+      });
     for (const item of plan.open) reasons.set(item.inletId, item.reason);
   } else if (job.cables.length > 0) {
     basis = 'record';
-    for (const cable of job.cables) cable.plugs.forEach((plug, plugIndex) => {
-      if (plug.inletId === null) return;
-      const inlet = inlets.find((candidate) => candidate.id === plug.inletId);
-      if (inlet === undefined) return;
-      if (!plugServes(plug.kind, inlet.kind)) misfits.push({ cableId: cable.id, inletId: inlet.id, plugKind: plug.kind });
-      else places.set(inlet.id, { ...noPlace, cableCode: cable.label, socketLabel: cable.socketLabel === '' ? null : cable.socketLabel, plugKind: plug.kind, plugIndex, wrong: false });
-    });
+    for (const cable of job.cables)
+      cable.plugs.forEach((plug, plugIndex) => {
+        if (plug.inletId === null) return;
+        const inlet = inlets.find((candidate) => candidate.id === plug.inletId);
+        if (inlet === undefined) return;
+        if (!plugServes(plug.kind, inlet.kind))
+          misfits.push({ cableId: cable.id, inletId: inlet.id, plugKind: plug.kind });
+        else
+          places.set(inlet.id, {
+            ...noPlace,
+            cableCode: cable.label,
+            socketLabel: cable.socketLabel === '' ? null : cable.socketLabel,
+            plugKind: plug.kind,
+            plugIndex,
+            wrong: false,
+          });
+      });
   }
-  const rows = planned.flatMap((part) => part.inlets.map((inlet): InletRow => {
-    const place = places.get(inlet.id) ?? null;
-    const seat = place === null ? null : seatFor(job, inlet.id, place);
-    const { wrong: _wrong, ...where } = place ?? { ...noPlace, wrong: false };
-    return {
-      inletId: inlet.id, partId: part.id, kind: inlet.kind, label: inlet.label, partName: part.name, optional: inlet.optional, place: inlet.place ?? usualPlace(inlet.kind),
-      state: place === null ? 'open' : place.wrong ? 'wrong' : isSeated(seat, inlet.kind, place.plugKind) ? 'seated' : 'to-seat',
-      cableCode: where.cableCode, socketLabel: where.socketLabel, plugKind: where.plugKind, plugIndex: where.plugIndex, kitCableId: where.kitCableId, copy: where.copy, adapterId: where.adapterId, legs: where.legs, pinned: where.pinned, slackMillimetres: where.slackMillimetres,
-      openReason: reasons.get(inlet.id) ?? null, breaches: breaches.filter((breach) => breachConcerns(breach, inlet.id, where.cableCode)), seat,
-    };
-  }));
+  const rows = planned.flatMap((part) =>
+    part.inlets.map((inlet): InletRow => {
+      const place = places.get(inlet.id) ?? null;
+      const seat = place === null ? null : seatFor(job, inlet.id, place);
+      const { wrong: _wrong, ...where } = place ?? { ...noPlace, wrong: false };
+      return {
+        inletId: inlet.id,
+        partId: part.id,
+        kind: inlet.kind,
+        label: inlet.label,
+        partName: part.name,
+        optional: inlet.optional,
+        place: inlet.place ?? usualPlace(inlet.kind),
+        state:
+          place === null
+            ? 'open'
+            : place.wrong
+              ? 'wrong'
+              : isSeated(seat, inlet.kind, place.plugKind)
+                ? 'seated'
+                : 'to-seat',
+        cableCode: where.cableCode,
+        socketLabel: where.socketLabel,
+        plugKind: where.plugKind,
+        plugIndex: where.plugIndex,
+        kitCableId: where.kitCableId,
+        copy: where.copy,
+        adapterId: where.adapterId,
+        legs: where.legs,
+        pinned: where.pinned,
+        slackMillimetres: where.slackMillimetres,
+        openReason: reasons.get(inlet.id) ?? null,
+        breaches: breaches.filter((breach) => breachConcerns(breach, inlet.id, where.cableCode)),
+        seat,
+      };
+    }),
+  );
   return { basis, rows, plan, kit, inlets, rules, misfits, breaches };
 }
 
@@ -156,14 +272,37 @@ export interface HarnessChange {
 /** Before against after, inlet by inlet: those of the machine as it will be first, then those that leave it. */
 export function harnessChanges(job: Job, cabling: Cabling): HarnessChange[] {
   const present = new Set(partsAt(job.parts, 'present').flatMap((part) => part.inlets.map((inlet) => inlet.id)));
-  const beforeOf = (inletId: string) => { const cable = job.cables.find((item) => item.plugs.some((plug) => plug.inletId === inletId)); return cable === undefined ? null : { cable: cable.label, socketLabel: cable.socketLabel === '' ? null : cable.socketLabel }; };
+  const beforeOf = (inletId: string) => {
+    const cable = job.cables.find((item) => item.plugs.some((plug) => plug.inletId === inletId));
+    return cable === undefined
+      ? null
+      : { cable: cable.label, socketLabel: cable.socketLabel === '' ? null : cable.socketLabel };
+  };
   const staying = cabling.rows.map((row): HarnessChange => {
     const before = beforeOf(row.inletId);
     const after = row.cableCode === null ? null : { cable: row.cableCode, socketLabel: row.socketLabel };
-    const word = after === null ? 'open' : before === null ? (present.has(row.inletId) ? 'not-recorded' : 'new') : cabling.basis === 'record' ? 'same' : 'replaced';
+    const word =
+      after === null
+        ? 'open'
+        : before === null
+          ? present.has(row.inletId)
+            ? 'not-recorded'
+            : 'new'
+          : cabling.basis === 'record'
+            ? 'same'
+            : 'replaced';
     return { inletId: row.inletId, label: row.label, before, after, word };
   });
   const stays = new Set(cabling.rows.map((row) => row.inletId));
-  const leaving = partsAt(job.parts, 'present').flatMap((part) => part.inlets).filter((inlet) => !stays.has(inlet.id)).map((inlet): HarnessChange => ({ inletId: inlet.id, label: inlet.label, before: beforeOf(inlet.id), after: null, word: 'gone' }));
+  const leaving = partsAt(job.parts, 'present')
+    .flatMap((part) => part.inlets)
+    .filter((inlet) => !stays.has(inlet.id))
+    .map((inlet): HarnessChange => ({
+      inletId: inlet.id,
+      label: inlet.label,
+      before: beforeOf(inlet.id),
+      after: null,
+      word: 'gone',
+    }));
   return [...staying, ...leaving];
 }

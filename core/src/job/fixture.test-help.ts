@@ -3,15 +3,49 @@ import { noBags } from '../cable/index.ts';
 import { compileModel, type Knowledge } from '../diagnose/index.ts';
 import { partClass } from '../machine/index.ts';
 import type { SupplyModel } from '../supply/index.ts';
-import { applyAct, bareReading, firstChoosing, newJob, unanswered, viewJob, type Act, type Job, type JobPart, type Refusal, type Shop } from './index.ts';
+import {
+  applyAct,
+  bareReading,
+  firstChoosing,
+  newJob,
+  unanswered,
+  viewJob,
+  type Act,
+  type Job,
+  type JobPart,
+  type Refusal,
+  type Shop,
+} from './index.ts';
 
-const knowledge = JSON.parse(readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8')) as Knowledge;
-const supplyFile = JSON.parse(readFileSync(new URL('../../../demo/supplies.json', import.meta.url), 'utf8')) as { supplies: SupplyModel[] };
+const knowledge = JSON.parse(
+  readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8'),
+) as Knowledge;
+const supplyFile = JSON.parse(readFileSync(new URL('../../../demo/supplies.json', import.meta.url), 'utf8')) as {
+  supplies: SupplyModel[];
+};
 
 export const testShop: Shop = {
-  settings: { name: 'Bench', mainsVolts: 230, currency: 'EUR', school: 'peaks-covered', stopProbability: 0.9, bench: { has: ['meter', 'tester', 'spare-supply'], mayMeterMains: true }, choosing: firstChoosing },
+  settings: {
+    name: 'Bench',
+    mainsVolts: 230,
+    currency: 'EUR',
+    school: 'peaks-covered',
+    stopProbability: 0.9,
+    bench: { has: ['meter', 'tester', 'spare-supply'], mayMeterMains: true },
+    choosing: firstChoosing,
+  },
   model: compileModel(knowledge),
-  instruments: [{ id: 'meter', name: 'Meter', kind: 'multimeter', ranges: [{ fullScaleVolts: 60, percent: 0.05, counts: 3, digitVolts: 0.001 }], powerGoodErrorMilliseconds: 10, calibratedUntil: null, ownedBy: '' }],
+  instruments: [
+    {
+      id: 'meter',
+      name: 'Meter',
+      kind: 'multimeter',
+      ranges: [{ fullScaleVolts: 60, percent: 0.05, counts: 3, digitVolts: 0.001 }],
+      powerGoodErrorMilliseconds: 10,
+      calibratedUntil: null,
+      ownedBy: '',
+    },
+  ],
   supplies: supplyFile.supplies,
   bags: noBags,
 };
@@ -20,9 +54,22 @@ export function uuid(number: number): string {
   return `00000000-0000-4000-8000-${String(number).padStart(12, '0')}`;
 }
 
-export function testPart(classId: string, id: string, extra: Partial<Omit<JobPart, 'version'>> = {}): Omit<JobPart, 'version'> {
+export function testPart(
+  classId: string,
+  id: string,
+  extra: Partial<Omit<JobPart, 'version'>> = {},
+): Omit<JobPart, 'version'> {
   const found = partClass(classId)!;
-  return { id, classId, name: found.name, quantity: 1, change: 'stays', figures: found.figures, inlets: found.inlets.map((inlet, index) => ({ ...inlet, id: `${id}-${index + 1}` })), ...extra };
+  return {
+    id,
+    classId,
+    name: found.name,
+    quantity: 1,
+    change: 'stays',
+    figures: found.figures,
+    inlets: found.inlets.map((inlet, index) => ({ ...inlet, id: `${id}-${index + 1}` })),
+    ...extra,
+  };
 }
 
 /** A job on a bench where every act takes a minute. */
@@ -33,7 +80,12 @@ export class TestBench {
   try(act: Act): Refusal | null {
     this.#minutes += 1;
     const at = new Date(Date.UTC(2026, 0, 1, 0, this.#minutes)).toISOString();
-    const result = applyAct(this.job, act, { by: 'mara', at, knows: { instrument: (id) => id === 'meter', supply: (id) => testShop.supplies.some((model) => model.id === id) }, unansweredPoints: (job) => unanswered(viewJob(job, testShop).openPoints).length });
+    const result = applyAct(this.job, act, {
+      by: 'mara',
+      at,
+      knows: { instrument: (id) => id === 'meter', supply: (id) => testShop.supplies.some((model) => model.id === id) },
+      unansweredPoints: (job) => unanswered(viewJob(job, testShop).openPoints).length,
+    });
     if (!result.ok) return result.refusal;
     this.job = result.job;
     return null;
@@ -51,8 +103,25 @@ export class TestBench {
     return this.do({ kind: 'put-part', part: testPart(classId, id, extra), basedOn: 0 });
   }
 
-  read(number: number, subject: '+12' | '+5' | '+5sb', condition: 'idle' | 'work' | 'off-load', volts: number, phase: 'before' | 'after' = 'before'): this {
-    return this.do({ kind: 'take-reading', reading: { id: uuid(number), phase, subject, condition, value: { kind: 'figure', figure: volts }, instrumentId: 'meter', ...bareReading } });
+  read(
+    number: number,
+    subject: '+12' | '+5' | '+5sb',
+    condition: 'idle' | 'work' | 'off-load',
+    volts: number,
+    phase: 'before' | 'after' = 'before',
+  ): this {
+    return this.do({
+      kind: 'take-reading',
+      reading: {
+        id: uuid(number),
+        phase,
+        subject,
+        condition,
+        value: { kind: 'figure', figure: volts },
+        instrumentId: 'meter',
+        ...bareReading,
+      },
+    });
   }
 
   view() {

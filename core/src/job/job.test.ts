@@ -2,17 +2,47 @@ import { describe, expect, it } from 'vitest';
 import { bareReading } from './index.ts';
 import { TestBench, testPart, uuid } from './fixture.test-help.ts';
 
-const label = { ratingWatts: 450, rails: [{ label: '12V', rail: '+12' as const, amps: 32 }, { label: '5V', rail: '+5' as const, amps: 18 }, { label: '3.3V', rail: '+3.3' as const, amps: 16 }], combined: [], shape: 'ATX' as const, guide: '2.x' as const, grade: 'bronze' as const, modular: 'fixed' as const, has16Pin: false };
-const machine = () => new TestBench().part('board', 'board').part('processor-65', 'cpu').part('drive-flat', 'drive').do({ kind: 'put-supply', supply: { name: 'Old', label }, basedOn: 0 });
-const source = (bench: TestBench, checkId: string) => bench.view().observations.find((item) => item.checkId === checkId);
+const label = {
+  ratingWatts: 450,
+  rails: [
+    { label: '12V', rail: '+12' as const, amps: 32 },
+    { label: '5V', rail: '+5' as const, amps: 18 },
+    { label: '3.3V', rail: '+3.3' as const, amps: 16 },
+  ],
+  combined: [],
+  shape: 'ATX' as const,
+  guide: '2.x' as const,
+  grade: 'bronze' as const,
+  modular: 'fixed' as const,
+  has16Pin: false,
+};
+const machine = () =>
+  new TestBench()
+    .part('board', 'board')
+    .part('processor-65', 'cpu')
+    .part('drive-flat', 'drive')
+    .do({ kind: 'put-supply', supply: { name: 'Old', label }, basedOn: 0 });
+const source = (bench: TestBench, checkId: string) =>
+  bench.view().observations.find((item) => item.checkId === checkId);
 
 describe('acts', () => {
   it('refuse a stale version and name the current one', () => {
     const bench = machine().do({ kind: 'edit-sheet', changes: { title: 'One' }, basedOn: 1 });
-    expect(bench.try({ kind: 'edit-sheet', changes: { title: 'Two' }, basedOn: 1 })).toEqual({ code: 'stale', subject: 'sheet', basedOn: 1, current: 2 });
-    expect(bench.try({ kind: 'put-part', part: testPart('board', 'board'), basedOn: 0 })).toMatchObject({ code: 'stale', current: 1 });
+    expect(bench.try({ kind: 'edit-sheet', changes: { title: 'Two' }, basedOn: 1 })).toEqual({
+      code: 'stale',
+      subject: 'sheet',
+      basedOn: 1,
+      current: 2,
+    });
+    expect(bench.try({ kind: 'put-part', part: testPart('board', 'board'), basedOn: 0 })).toMatchObject({
+      code: 'stale',
+      current: 1,
+    });
     expect(bench.try({ kind: 'drop-part', partId: 'board', basedOn: 9 })).toMatchObject({ code: 'stale' });
-    expect(bench.try({ kind: 'put-supply', supply: { name: '', label }, basedOn: 0 })).toMatchObject({ code: 'stale', subject: 'supply' });
+    expect(bench.try({ kind: 'put-supply', supply: { name: '', label }, basedOn: 0 })).toMatchObject({
+      code: 'stale',
+      subject: 'supply',
+    });
     expect(bench.job.sheet.title).toBe('One');
   });
   it('leave the job they were given untouched', () => {
@@ -26,28 +56,110 @@ describe('acts', () => {
     const bench = machine();
     expect(bench.try({ kind: 'strike-reading', id: uuid(9) })).toMatchObject({ code: 'not-found' });
     expect(bench.try({ kind: 'drop-part', partId: 'ghost', basedOn: 1 })).toMatchObject({ code: 'not-found' });
-    expect(bench.try({ kind: 'put-part', part: testPart('drive-flat', 'other', { inlets: [{ id: 'drive-1', kind: 'sata', label: 'x', optional: false }] }), basedOn: 0 })).toMatchObject({ code: 'duplicate' });
-    expect(bench.try({ kind: 'set-choice', choice: { kind: 'replace', modelId: 'nothing', known: [], reason: '' }, basedOn: 0 })).toMatchObject({ code: 'unknown-reference' });
-    expect(bench.try({ kind: 'take-reading', reading: { id: uuid(1), phase: 'before', subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 12 }, instrumentId: 'lost', ...bareReading } })).toMatchObject({ code: 'unknown-reference' });
-    expect(bench.try({ kind: 'put-seat', seat: { inletId: 'ghost', cableCode: 'C01', plugIndex: 0, click: true, tug: true, gap: true, halves: true, bend: true, panel: true }, basedOn: 0 })).toMatchObject({ code: 'unknown-reference' });
+    expect(
+      bench.try({
+        kind: 'put-part',
+        part: testPart('drive-flat', 'other', {
+          inlets: [{ id: 'drive-1', kind: 'sata', label: 'x', optional: false }],
+        }),
+        basedOn: 0,
+      }),
+    ).toMatchObject({ code: 'duplicate' });
+    expect(
+      bench.try({
+        kind: 'set-choice',
+        choice: { kind: 'replace', modelId: 'nothing', known: [], reason: '' },
+        basedOn: 0,
+      }),
+    ).toMatchObject({ code: 'unknown-reference' });
+    expect(
+      bench.try({
+        kind: 'take-reading',
+        reading: {
+          id: uuid(1),
+          phase: 'before',
+          subject: '+12',
+          condition: 'idle',
+          value: { kind: 'figure', figure: 12 },
+          instrumentId: 'lost',
+          ...bareReading,
+        },
+      }),
+    ).toMatchObject({ code: 'unknown-reference' });
+    expect(
+      bench.try({
+        kind: 'put-seat',
+        seat: {
+          inletId: 'ghost',
+          cableCode: 'C01',
+          plugIndex: 0,
+          click: true,
+          tug: true,
+          gap: true,
+          halves: true,
+          bend: true,
+          panel: true,
+        },
+        basedOn: 0,
+      }),
+    ).toMatchObject({ code: 'unknown-reference' });
   });
   it('give an inlet one plug only', () => {
-    const cable = (id: number, inletId: string) => ({ kind: 'put-cable' as const, cable: { id: uuid(id), label: String(id), socketLabel: '', plugs: [{ kind: 'sata' as const, inletId }], way: '', tiesToCut: 0 }, basedOn: 0 });
+    const cable = (id: number, inletId: string) => ({
+      kind: 'put-cable' as const,
+      cable: {
+        id: uuid(id),
+        label: String(id),
+        socketLabel: '',
+        plugs: [{ kind: 'sata' as const, inletId }],
+        way: '',
+        tiesToCut: 0,
+      },
+      basedOn: 0,
+    });
     const bench = machine().do(cable(1, 'drive-1'));
     expect(bench.try(cable(2, 'drive-1'))).toEqual({ code: 'duplicate', subject: 'inlet:drive-1' });
     expect(bench.try(cable(3, 'nowhere'))).toMatchObject({ code: 'unknown-reference' });
   });
   it('take plugs and ticks along when a part goes, and free them when an inlet goes', () => {
     const bench = machine().do(
-      { kind: 'put-cable', cable: { id: uuid(1), label: 'D', socketLabel: '', plugs: [{ kind: 'sata', inletId: 'drive-1' }], way: '', tiesToCut: 0 }, basedOn: 0 },
-      { kind: 'put-seat', seat: { inletId: 'drive-1', cableCode: 'D', plugIndex: 0, click: true, tug: true, gap: true, halves: true, bend: true, panel: true }, basedOn: 0 },
+      {
+        kind: 'put-cable',
+        cable: {
+          id: uuid(1),
+          label: 'D',
+          socketLabel: '',
+          plugs: [{ kind: 'sata', inletId: 'drive-1' }],
+          way: '',
+          tiesToCut: 0,
+        },
+        basedOn: 0,
+      },
+      {
+        kind: 'put-seat',
+        seat: {
+          inletId: 'drive-1',
+          cableCode: 'D',
+          plugIndex: 0,
+          click: true,
+          tug: true,
+          gap: true,
+          halves: true,
+          bend: true,
+          panel: true,
+        },
+        basedOn: 0,
+      },
       { kind: 'drop-part', partId: 'drive', basedOn: 1 },
     );
     expect(bench.job.seats).toEqual([]);
     expect(bench.job.cables[0]).toMatchObject({ version: 2, plugs: [{ kind: 'sata', inletId: null }] });
   });
   it('keep one answer for each check and remember the earlier', () => {
-    const bench = machine().do({ kind: 'note-outcome', id: uuid(1), checkId: 'look-dust', outcomeId: 'clean' }, { kind: 'note-outcome', id: uuid(2), checkId: 'look-dust', outcomeId: 'blocked' });
+    const bench = machine().do(
+      { kind: 'note-outcome', id: uuid(1), checkId: 'look-dust', outcomeId: 'clean' },
+      { kind: 'note-outcome', id: uuid(2), checkId: 'look-dust', outcomeId: 'blocked' },
+    );
     expect(bench.job.outcomes.map((outcome) => outcome.takenBackAt === null)).toEqual([false, true]);
     expect(source(bench, 'look-dust')).toMatchObject({ outcomeId: 'blocked', source: 'bench' });
     bench.do({ kind: 'take-back-outcome', id: uuid(2) });
@@ -79,24 +191,51 @@ describe('outcomes that arrive by themselves', () => {
     expect(source(bench, 'c-load')?.outcomeId).toBe('under-80');
   });
   it('stand in the place of a noted answer', () => {
-    const bench = machine().do({ kind: 'note-outcome', id: uuid(1), checkId: 'm-rails-off', outcomeId: 'in' }).read(2, '+12', 'idle', 11.1);
+    const bench = machine()
+      .do({ kind: 'note-outcome', id: uuid(1), checkId: 'm-rails-off', outcomeId: 'in' })
+      .read(2, '+12', 'idle', 11.1);
     expect(source(bench, 'm-rails-off')).toMatchObject({ outcomeId: 'out', source: 'measure' });
   });
 });
 
 describe('a whole job', () => {
   it('can be closed only when every point is settled or signed off', () => {
-    const bench = machine().do({ kind: 'edit-sheet', changes: { button: 'cuts-load', course: 'slowly' }, basedOn: 1 }).read(1, '+12', 'idle', 11.72).read(2, '+12', 'work', 11.2);
+    const bench = machine()
+      .do({ kind: 'edit-sheet', changes: { button: 'cuts-load', course: 'slowly' }, basedOn: 1 })
+      .read(1, '+12', 'idle', 11.72)
+      .read(2, '+12', 'work', 11.2);
     const keys = () => bench.view().openPoints.map((point) => point.code);
     expect(keys()).toContain('no-finding');
-    bench.do({ kind: 'note-outcome', id: uuid(3), checkId: 'd-swap', outcomeId: 'cured' }, { kind: 'set-finding', finding: { kind: 'fault', faultId: 'psu-weak', confirmed: true, note: '' }, basedOn: 0 });
+    bench.do(
+      { kind: 'note-outcome', id: uuid(3), checkId: 'd-swap', outcomeId: 'cured' },
+      { kind: 'set-finding', finding: { kind: 'fault', faultId: 'psu-weak', confirmed: true, note: '' }, basedOn: 0 },
+    );
     expect(keys()).toEqual(['no-choice']);
     expect(bench.try({ kind: 'close', basedOn: 1 })).toEqual({ code: 'open-points', count: 1 });
     const best = bench.view().candidates[0]!;
     expect(best.fits).toBe(true);
-    bench.do({ kind: 'set-choice', choice: { kind: 'replace', modelId: best.model.id, known: [], reason: 'fits' }, basedOn: 0 });
+    bench.do({
+      kind: 'set-choice',
+      choice: { kind: 'replace', modelId: best.model.id, known: [], reason: 'fits' },
+      basedOn: 0,
+    });
     expect(keys()).toEqual(['not-seated', 'not-seated', 'not-seated', 'no-readings-after']);
-    for (const row of bench.view().cabling.rows) bench.do({ kind: 'put-seat', seat: { inletId: row.inletId, cableCode: row.cableCode!, plugIndex: row.plugIndex!, click: true, tug: true, gap: true, halves: true, bend: true, panel: true }, basedOn: 0 });
+    for (const row of bench.view().cabling.rows)
+      bench.do({
+        kind: 'put-seat',
+        seat: {
+          inletId: row.inletId,
+          cableCode: row.cableCode!,
+          plugIndex: row.plugIndex!,
+          click: true,
+          tug: true,
+          gap: true,
+          halves: true,
+          bend: true,
+          panel: true,
+        },
+        basedOn: 0,
+      });
     bench.read(10, '+12', 'work', 12.02, 'after');
     // Tying up may undo what was seated, so that it is looked at once more.
     expect(keys()).toEqual(['not-rechecked']);
@@ -104,25 +243,64 @@ describe('a whole job', () => {
     expect(keys()).toEqual([]);
     bench.do({ kind: 'close', basedOn: 1 });
     expect(bench.job).toMatchObject({ state: 'closed', closed: { by: 'mara' } });
-    expect(bench.view().stations.map((station) => station.state)).toEqual(['settled', 'settled', 'settled', 'settled', 'settled', 'settled', 'settled']);
+    expect(bench.view().stations.map((station) => station.state)).toEqual([
+      'settled',
+      'settled',
+      'settled',
+      'settled',
+      'settled',
+      'settled',
+      'settled',
+    ]);
     expect(bench.try({ kind: 'edit-sheet', changes: { title: 'x' }, basedOn: 2 })).toEqual({ code: 'closed' });
     bench.do({ kind: 'reopen', basedOn: 2 });
     expect(bench.job.state).toBe('open');
   });
   it('lets an open point be signed off with a reason, once', () => {
     const bench = machine().do({ kind: 'sign-off', id: uuid(1), point: 'no-finding', reason: 'client took it back' });
-    expect(bench.try({ kind: 'sign-off', id: uuid(2), point: 'no-finding', reason: 'again' })).toMatchObject({ code: 'duplicate' });
+    expect(bench.try({ kind: 'sign-off', id: uuid(2), point: 'no-finding', reason: 'again' })).toMatchObject({
+      code: 'duplicate',
+    });
     bench.do({ kind: 'close', basedOn: 1 });
     expect(bench.job.state).toBe('closed');
   });
   it('forgets a tick when the plan sends another plug', () => {
-    const bench = machine().do({ kind: 'set-choice', choice: { kind: 'replace', modelId: 'corvane-650-s', known: [], reason: '' }, basedOn: 0 });
+    const bench = machine().do({
+      kind: 'set-choice',
+      choice: { kind: 'replace', modelId: 'corvane-650-s', known: [], reason: '' },
+      basedOn: 0,
+    });
     const row = bench.view().cabling.rows[0]!;
-    bench.do({ kind: 'put-seat', seat: { inletId: row.inletId, cableCode: 'C09', plugIndex: 0, click: true, tug: true, gap: true, halves: true, bend: true, panel: true }, basedOn: 0 });
+    bench.do({
+      kind: 'put-seat',
+      seat: {
+        inletId: row.inletId,
+        cableCode: 'C09',
+        plugIndex: 0,
+        click: true,
+        tug: true,
+        gap: true,
+        halves: true,
+        bend: true,
+        panel: true,
+      },
+      basedOn: 0,
+    });
     expect(bench.view().cabling.rows[0]!.state).toBe('to-seat');
   });
   it('says that a recorded plug does not fit', () => {
-    const bench = machine().do({ kind: 'put-cable', cable: { id: uuid(1), label: 'A', socketLabel: '', plugs: [{ kind: 'card-6+2', inletId: 'board-2' }], way: '', tiesToCut: 0 }, basedOn: 0 });
+    const bench = machine().do({
+      kind: 'put-cable',
+      cable: {
+        id: uuid(1),
+        label: 'A',
+        socketLabel: '',
+        plugs: [{ kind: 'card-6+2', inletId: 'board-2' }],
+        way: '',
+        tiesToCut: 0,
+      },
+      basedOn: 0,
+    });
     expect(bench.view().cabling.misfits).toEqual([{ cableId: uuid(1), inletId: 'board-2', plugKind: 'card-6+2' }]);
   });
   it('starts with stations that nobody touched', () => {

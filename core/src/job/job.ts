@@ -57,7 +57,14 @@ export interface Sheet {
  * room behind the supply for plugs, a machine too heavy for one, a maker's own clips for each cable.
  */
 export type Hindrance = 'radiator' | 'tray' | 'latch' | 'tight' | 'heavy' | 'clips';
-export const hindrances = ['radiator', 'tray', 'latch', 'tight', 'heavy', 'clips'] as const satisfies readonly Hindrance[];
+export const hindrances = [
+  'radiator',
+  'tray',
+  'latch',
+  'tight',
+  'heavy',
+  'clips',
+] as const satisfies readonly Hindrance[];
 
 export interface JobPart extends MachinePart {
   readonly version: number;
@@ -234,12 +241,54 @@ export interface Job {
 /** A job with nothing but its first three fields. */
 export function newJob(code: string, title: string, client: string, words: string, school: School, at: Instant): Job {
   return {
-    code, createdAt: at, updatedAt: at, state: 'open', stateVersion: 1, closed: null,
+    code,
+    createdAt: at,
+    updatedAt: at,
+    state: 'open',
+    stateVersion: 1,
+    closed: null,
     sheet: {
-      version: 1, title, client, words, button: null, course: null, surroundings: '', machineYears: null, supplyYears: null, upgrade: '', cableBag: null,
-      layout: 'tower', shapes: ['ATX'], depthMillimetres: null, school, schoolNote: '', cardAdviceWatts: null, staggeredStart: false, measuredLoad: null, day: null, keepYears: null, wants: noWants, ownHoles: false, ventClosed: false, hindrances: [],
-      watch: '', leftInBag: '',
+      version: 1,
+      title,
+      client,
+      words,
+      button: null,
+      course: null,
+      surroundings: '',
+      machineYears: null,
+      supplyYears: null,
+      upgrade: '',
+      cableBag: null,
+      layout: 'tower',
+      shapes: ['ATX'],
+      depthMillimetres: null,
+      school,
+      schoolNote: '',
+      cardAdviceWatts: null,
+      staggeredStart: false,
+      measuredLoad: null,
+      day: null,
+      keepYears: null,
+      wants: noWants,
+      ownHoles: false,
+      ventClosed: false,
+      hindrances: [],
+      watch: '',
+      leftInBag: '',
     },
-    parts: [], supply: null, outcomes: [], readings: [], probes: [], logs: [], finding: null, choice: null, cables: [], pins: [], seats: [], steps: [], stepOrders: [], signOffs: [],
+    parts: [],
+    supply: null,
+    outcomes: [],
+    readings: [],
+    probes: [],
+    logs: [],
+    finding: null,
+    choice: null,
+    cables: [],
+    pins: [],
+    seats: [],
+    steps: [],
+    stepOrders: [],
+    signOffs: [],
   };
 }

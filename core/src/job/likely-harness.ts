@@ -3,7 +3,19 @@ import { partsAt } from '../machine/index.ts';
 import type { Job, RecordedCable } from './job.ts';
 
 /** The plug that usually goes into an inlet. */
-export const usualPlug: Record<InletKind, PlugKind> = { 'main-24': 'main-20+4', 'main-20': 'main-20+4', 'main-own': 'main-24', 'cpu-8': 'cpu-4+4', 'cpu-4': 'cpu-4', 'card-16': 'card-16', 'card-8': 'card-6+2', 'card-6': 'card-6+2', sata: 'sata', 'peripheral-4': 'peripheral-4', 'small-drive-4': 'small-drive-4' };
+export const usualPlug: Record<InletKind, PlugKind> = {
+  'main-24': 'main-20+4',
+  'main-20': 'main-20+4',
+  'main-own': 'main-24',
+  'cpu-8': 'cpu-4+4',
+  'cpu-4': 'cpu-4',
+  'card-16': 'card-16',
+  'card-8': 'card-6+2',
+  'card-6': 'card-6+2',
+  sata: 'sata',
+  'peripheral-4': 'peripheral-4',
+  'small-drive-4': 'small-drive-4',
+};
 
 /** Plugs that a cable of this family usually has in a row (bench practice); the flat and the old drive plug come on cables of their own. */
 const usualPlugs: Record<CableFamily, number> = { main: 1, cpu: 1, card: 2, 'card-16': 1, drive: 4 };
@@ -21,9 +33,14 @@ export function nextCableLabel(taken: readonly string[]): string {
  * trust. Inlets of one kind share a cable up to the plugs that such cables usually have.
  * @param makeId identifiers for the new cables
  */
-export function likelyHarness(job: Pick<Job, 'parts' | 'cables'>, makeId: () => string): Omit<RecordedCable, 'version'>[] {
+export function likelyHarness(
+  job: Pick<Job, 'parts' | 'cables'>,
+  makeId: () => string,
+): Omit<RecordedCable, 'version'>[] {
   const served = new Set(job.cables.flatMap((cable) => cable.plugs.flatMap((plug) => plug.inletId ?? [])));
-  const open = partsAt(job.parts, 'present').flatMap((part) => part.inlets).filter((inlet) => !served.has(inlet.id));
+  const open = partsAt(job.parts, 'present')
+    .flatMap((part) => part.inlets)
+    .filter((inlet) => !served.has(inlet.id));
   const labels = job.cables.map((cable) => cable.label);
   const groups: { key: string; most: number; plugs: { kind: PlugKind; inletId: string }[] }[] = [];
   for (const inlet of open) {

@@ -2,13 +2,68 @@ import { describe, expect, it } from 'vitest';
 import { bareReading, type KeptLog } from './index.ts';
 import { TestBench, uuid } from './fixture.test-help.ts';
 
-const machine = () => new TestBench().part('board-84', 'board').part('processor-65', 'processor').part('card-8', 'card')
-  .do({ kind: 'put-supply', supply: { name: 'Old', label: { ratingWatts: 450, rails: [{ label: '12V', rail: '+12', amps: 36 }], combined: [], shape: 'ATX', guide: '2.x', grade: 'none', modular: 'fixed', has16Pin: false } }, basedOn: 0 });
-const reading = (number: number, volts: number, changes: object = {}) => ({ id: uuid(number), phase: 'before' as const, subject: '+12' as const, condition: 'work' as const, value: { kind: 'figure' as const, figure: volts }, instrumentId: 'meter', ...bareReading, ...changes });
-const probe = (pins: readonly [number, number][]) => ({ id: uuid(90), label: 'Borrowed', plug: 'card-8' as const, pins: pins.map(([pin, figure]) => ({ pin, value: { kind: 'figure' as const, figure } })), note: '' });
+const machine = () =>
+  new TestBench()
+    .part('board-84', 'board')
+    .part('processor-65', 'processor')
+    .part('card-8', 'card')
+    .do({
+      kind: 'put-supply',
+      supply: {
+        name: 'Old',
+        label: {
+          ratingWatts: 450,
+          rails: [{ label: '12V', rail: '+12', amps: 36 }],
+          combined: [],
+          shape: 'ATX',
+          guide: '2.x',
+          grade: 'none',
+          modular: 'fixed',
+          has16Pin: false,
+        },
+      },
+      basedOn: 0,
+    });
+const reading = (number: number, volts: number, changes: object = {}) => ({
+  id: uuid(number),
+  phase: 'before' as const,
+  subject: '+12' as const,
+  condition: 'work' as const,
+  value: { kind: 'figure' as const, figure: volts },
+  instrumentId: 'meter',
+  ...bareReading,
+  ...changes,
+});
+const probe = (pins: readonly [number, number][]) => ({
+  id: uuid(90),
+  label: 'Borrowed',
+  plug: 'card-8' as const,
+  pins: pins.map(([pin, figure]) => ({ pin, value: { kind: 'figure' as const, figure } })),
+  note: '',
+});
 const log: Omit<KeptLog, 'by' | 'at' | 'version'> = {
-  id: uuid(80), name: 'evening.csv', phase: 'before', rows: 3, skipped: 0, lastsSeconds: 2, eventsInAll: 0, events: [],
-  channels: [{ rail: '+12', count: 3, meanVolts: 12, lowestVolts: 11.9, highestVolts: 12.1, deviationVolts: 0.1, noiseVolts: 0.1, driftVoltsPerHour: 0, outsideSeconds: 0, curve: { seconds: [0, 1, 2], low: [12, 11.9, 12], high: [12, 12, 12.1] } }],
+  id: uuid(80),
+  name: 'evening.csv',
+  phase: 'before',
+  rows: 3,
+  skipped: 0,
+  lastsSeconds: 2,
+  eventsInAll: 0,
+  events: [],
+  channels: [
+    {
+      rail: '+12',
+      count: 3,
+      meanVolts: 12,
+      lowestVolts: 11.9,
+      highestVolts: 12.1,
+      deviationVolts: 0.1,
+      noiseVolts: 0.1,
+      driftVoltsPerHour: 0,
+      outsideSeconds: 0,
+      curve: { seconds: [0, 1, 2], low: [12, 11.9, 12], high: [12, 12, 12.1] },
+    },
+  ],
 };
 
 describe('a correction', () => {
@@ -16,22 +71,39 @@ describe('a correction', () => {
     const bench = machine().do({ kind: 'take-reading', reading: reading(1, 11.2) });
     expect(bench.view().before.verdicts[0]).toMatchObject({ word: 'fail', mean: 11.2 });
     bench.do({ kind: 'correct-reading', reading: reading(2, 11.9, { replaces: uuid(1) }) });
-    expect(bench.job.readings).toMatchObject([{ id: uuid(1), struckAt: expect.any(String) as string }, { id: uuid(2), struckAt: null, replaces: uuid(1) }]);
+    expect(bench.job.readings).toMatchObject([
+      { id: uuid(1), struckAt: expect.any(String) as string },
+      { id: uuid(2), struckAt: null, replaces: uuid(1) },
+    ]);
     expect(bench.view().before.verdicts[0]).toMatchObject({ word: 'pass', mean: 11.9, count: 1 });
   });
   it('names a reading that is there; a plain reading corrects nothing', () => {
     const bench = machine();
-    expect(bench.try({ kind: 'correct-reading', reading: reading(2, 11.9, { replaces: uuid(1) }) })).toMatchObject({ code: 'unknown-reference', path: 'reading.replaces' });
-    expect(bench.try({ kind: 'correct-reading', reading: reading(2, 11.9) })).toMatchObject({ code: 'unknown-reference' });
+    expect(bench.try({ kind: 'correct-reading', reading: reading(2, 11.9, { replaces: uuid(1) }) })).toMatchObject({
+      code: 'unknown-reference',
+      path: 'reading.replaces',
+    });
+    expect(bench.try({ kind: 'correct-reading', reading: reading(2, 11.9) })).toMatchObject({
+      code: 'unknown-reference',
+    });
     bench.do({ kind: 'take-reading', reading: reading(1, 12) });
-    expect(bench.try({ kind: 'take-reading', reading: reading(2, 11.9, { replaces: uuid(1) }) })).toMatchObject({ code: 'unknown-reference' });
+    expect(bench.try({ kind: 'take-reading', reading: reading(2, 11.9, { replaces: uuid(1) }) })).toMatchObject({
+      code: 'unknown-reference',
+    });
   });
 });
 
 describe('load lines of a job', () => {
   it('take the amps that were entered, and forecast at the planned load', () => {
     const bench = machine();
-    [[2, 12.0], [8, 11.88], [14, 11.76], [20, 11.64]].forEach(([amps, volts], index) => bench.do({ kind: 'take-reading', reading: reading(index + 1, volts!, { loadAmps: amps }) }));
+    [
+      [2, 12.0],
+      [8, 11.88],
+      [14, 11.76],
+      [20, 11.64],
+    ].forEach(([amps, volts], index) =>
+      bench.do({ kind: 'take-reading', reading: reading(index + 1, volts!, { loadAmps: amps }) }),
+    );
     const [twelve] = bench.view().lines.before.forecasts;
     expect(twelve!.line).toMatchObject({ estimated: false, resistanceOhms: expect.closeTo(0.02, 6) as number });
     expect(twelve!.planned.amps).toBeCloseTo(bench.view().load.planned.rails['+12'].amps, 9);
@@ -47,32 +119,56 @@ describe('load lines of a job', () => {
     expect(line.points[0]!.amps).toBeLessThan(line.points[1]!.amps);
   });
   it('share the watts of the whole machine as the parts share them, and count nothing off load', () => {
-    const bench = machine().do({ kind: 'take-reading', reading: reading(1, 12, { condition: 'off-load' }) }, { kind: 'take-reading', reading: reading(2, 11.8, { loadWatts: 200 }) });
+    const bench = machine().do(
+      { kind: 'take-reading', reading: reading(1, 12, { condition: 'off-load' }) },
+      { kind: 'take-reading', reading: reading(2, 11.8, { loadWatts: 200 }) },
+    );
     const { present } = bench.view().load;
     const { points } = bench.view().lines.before.forecasts[0]!.line;
     expect(points[0]).toMatchObject({ amps: 0, estimated: false });
     expect(points[1]!.amps).toBeCloseTo((200 * present.rails['+12'].watts) / present.sustainedWatts / 12, 9);
   });
   it('leave out what was struck, and are none without parts', () => {
-    const bench = machine().read(1, '+12', 'idle', 11.95).read(2, '+12', 'work', 11.7).do({ kind: 'strike-reading', id: uuid(2) });
+    const bench = machine()
+      .read(1, '+12', 'idle', 11.95)
+      .read(2, '+12', 'work', 11.7)
+      .do({ kind: 'strike-reading', id: uuid(2) });
     expect(bench.view().lines.before.forecasts).toEqual([]);
-    expect(new TestBench().read(1, '+12', 'idle', 12).read(2, '+12', 'work', 11.7).view().lines.before.forecasts).toEqual([]);
+    expect(
+      new TestBench().read(1, '+12', 'idle', 12).read(2, '+12', 'work', 11.7).view().lines.before.forecasts,
+    ).toEqual([]);
   });
   it('name the cross-load effect', () => {
-    const bench = machine().read(1, '+12', 'idle', 11.9).read(2, '+12', 'work', 11.6).read(3, '+5', 'idle', 5.02).read(4, '+5', 'work', 5.12);
+    const bench = machine()
+      .read(1, '+12', 'idle', 11.9)
+      .read(2, '+12', 'work', 11.6)
+      .read(3, '+5', 'idle', 5.02)
+      .read(4, '+5', 'work', 5.12);
     expect(bench.view().lines.before.crossLoad).toMatchObject({ fiveRisesVolts: expect.closeTo(0.1, 6) as number });
   });
 });
 
 describe('what a line or a log says of steadiness', () => {
   const steady = (bench: TestBench) => bench.view().observations.find((item) => item.checkId === 'm-steady')?.outcomeId;
-  it('is that it sags, when the line leaves the band at the machine\'s own load', () => {
-    const line = (ohms: number) => [0, 3, 6].reduce((bench, amps) => bench.do({ kind: 'take-reading', reading: reading(amps + 1, Number((11.95 - ohms * amps).toFixed(3)), { loadAmps: amps, condition: 'idle' }) }), machine());
+  it("is that it sags, when the line leaves the band at the machine's own load", () => {
+    const line = (ohms: number) =>
+      [0, 3, 6].reduce(
+        (bench, amps) =>
+          bench.do({
+            kind: 'take-reading',
+            reading: reading(amps + 1, Number((11.95 - ohms * amps).toFixed(3)), { loadAmps: amps, condition: 'idle' }),
+          }),
+        machine(),
+      );
     expect(steady(line(0.08))).toBe('sags');
     expect(steady(line(0.004))).not.toBe('sags');
   });
   it('is that it wanders, when a log was outside the band, until the log goes', () => {
-    const outside = (seconds: number, phase: 'before' | 'after' = 'before') => ({ ...log, phase, channels: log.channels.map((channel) => ({ ...channel, outsideSeconds: seconds })) });
+    const outside = (seconds: number, phase: 'before' | 'after' = 'before') => ({
+      ...log,
+      phase,
+      channels: log.channels.map((channel) => ({ ...channel, outsideSeconds: seconds })),
+    });
     expect(steady(machine().do({ kind: 'put-log', log: outside(0), basedOn: 0 }))).toBeUndefined();
     expect(steady(machine().do({ kind: 'put-log', log: outside(2, 'after'), basedOn: 0 }))).toBeUndefined();
     const bench = machine().do({ kind: 'put-log', log: outside(2), basedOn: 0 });
@@ -84,7 +180,17 @@ describe('what a line or a log says of steadiness', () => {
 
 describe('walks and logs of a job', () => {
   it('are put, changed on the version that was seen, and dropped', () => {
-    const bench = machine().do({ kind: 'put-probe', probe: probe([[1, 12]]), basedOn: 0 }, { kind: 'put-probe', probe: probe([[1, 12], [2, 12]]), basedOn: 1 });
+    const bench = machine().do(
+      { kind: 'put-probe', probe: probe([[1, 12]]), basedOn: 0 },
+      {
+        kind: 'put-probe',
+        probe: probe([
+          [1, 12],
+          [2, 12],
+        ]),
+        basedOn: 1,
+      },
+    );
     expect(bench.job.probes).toMatchObject([{ version: 2, by: 'mara', pins: [{ pin: 1 }, { pin: 2 }] }]);
     expect(bench.try({ kind: 'put-probe', probe: probe([]), basedOn: 1 })).toMatchObject({ code: 'stale', current: 2 });
     bench.do({ kind: 'drop-probe', probeId: uuid(90), basedOn: 2 });
@@ -99,7 +205,8 @@ describe('walks and logs of a job', () => {
 });
 
 describe('the search in a job', () => {
-  const cuts = () => machine().do({ kind: 'edit-sheet', changes: { button: 'cuts-load', course: 'slowly' }, basedOn: 1 });
+  const cuts = () =>
+    machine().do({ kind: 'edit-sheet', changes: { button: 'cuts-load', course: 'slowly' }, basedOn: 1 });
   it('goes into the next round when a repair changed nothing, with what is known so far', () => {
     const bench = cuts();
     expect(bench.view().round).toBe(1);
@@ -107,35 +214,78 @@ describe('the search in a job', () => {
     bench.do({ kind: 'note-outcome', id: uuid(1), checkId: 'repair.replace-supply', outcomeId: 'same' });
     expect(bench.view()).toMatchObject({ round: 2 });
     expect(bench.view().suspects[0]!.faultId).not.toBe(before);
-    expect(bench.view().observations.map((item) => item.checkId)).toEqual(expect.arrayContaining(['told-button', 'told-course', 'repair.replace-supply']));
+    expect(bench.view().observations.map((item) => item.checkId)).toEqual(
+      expect.arrayContaining(['told-button', 'told-course', 'repair.replace-supply']),
+    );
     bench.do({ kind: 'take-back-outcome', id: uuid(1) });
     expect(bench.view()).toMatchObject({ round: 1 });
   });
   it('keeps an outcome that the knowledge does not know, and does not count it', () => {
     const bench = cuts();
     const before = bench.view().suspects.map((suspect) => suspect.probability);
-    bench.do({ kind: 'note-outcome', id: uuid(1), checkId: 'smell-of-the-sea', outcomeId: 'salty' }, { kind: 'note-outcome', id: uuid(2), checkId: 'look-dust', outcomeId: 'sandy' });
+    bench.do(
+      { kind: 'note-outcome', id: uuid(1), checkId: 'smell-of-the-sea', outcomeId: 'salty' },
+      { kind: 'note-outcome', id: uuid(2), checkId: 'look-dust', outcomeId: 'sandy' },
+    );
     expect([...bench.view().notCounted].sort()).toEqual(['look-dust', 'smell-of-the-sea']);
     expect(bench.view().suspects.map((suspect) => suspect.probability)).toEqual(before);
     expect(bench.view().observations).toHaveLength(5);
   });
   it('takes an outcome by an instrument of the shop only', () => {
-    expect(cuts().try({ kind: 'note-outcome', id: uuid(1), checkId: 'm-tester', outcomeId: 'all-good', instrumentId: 'borrowed' })).toMatchObject({ code: 'unknown-reference', path: 'instrumentId' });
-    expect(cuts().do({ kind: 'note-outcome', id: uuid(1), checkId: 'm-tester', outcomeId: 'all-good', instrumentId: 'meter' }).view().observations.at(-1)).toMatchObject({ instrumentId: 'meter' });
+    expect(
+      cuts().try({
+        kind: 'note-outcome',
+        id: uuid(1),
+        checkId: 'm-tester',
+        outcomeId: 'all-good',
+        instrumentId: 'borrowed',
+      }),
+    ).toMatchObject({ code: 'unknown-reference', path: 'instrumentId' });
+    expect(
+      cuts()
+        .do({ kind: 'note-outcome', id: uuid(1), checkId: 'm-tester', outcomeId: 'all-good', instrumentId: 'meter' })
+        .view()
+        .observations.at(-1),
+    ).toMatchObject({ instrumentId: 'meter' });
   });
   it('shows which noted answer a measured one stands before', () => {
-    const bench = cuts().do({ kind: 'note-outcome', id: uuid(1), checkId: 'm-rails-work', outcomeId: 'in' }).read(2, '+12', 'work', 10.9);
-    expect(bench.view().observations.find((item) => item.checkId === 'm-rails-work')).toMatchObject({ outcomeId: 'out', source: 'measure', instrumentId: 'meter', insteadOf: { notedId: uuid(1), outcomeId: 'in' } });
+    const bench = cuts()
+      .do({ kind: 'note-outcome', id: uuid(1), checkId: 'm-rails-work', outcomeId: 'in' })
+      .read(2, '+12', 'work', 10.9);
+    expect(bench.view().observations.find((item) => item.checkId === 'm-rails-work')).toMatchObject({
+      outcomeId: 'out',
+      source: 'measure',
+      instrumentId: 'meter',
+      insteadOf: { notedId: uuid(1), outcomeId: 'in' },
+    });
   });
   it('names a contradiction between what was told and what was measured', () => {
-    const bench = machine().do({ kind: 'note-outcome', id: uuid(1), checkId: 'look-standby-light', outcomeId: 'lit' }).read(2, '+5sb', 'off-load', 0.02);
-    expect(bench.view().contradiction?.pair.map((item) => item.checkId).sort()).toEqual(['look-standby-light', 'm-standby']);
+    const bench = machine()
+      .do({ kind: 'note-outcome', id: uuid(1), checkId: 'look-standby-light', outcomeId: 'lit' })
+      .read(2, '+5sb', 'off-load', 0.02);
+    expect(
+      bench
+        .view()
+        .contradiction?.pair.map((item) => item.checkId)
+        .sort(),
+    ).toEqual(['look-standby-light', 'm-standby']);
     bench.do({ kind: 'strike-reading', id: uuid(2) });
     expect(bench.view().contradiction).toBeNull();
   });
   it('finds nothing wrong with a machine that works, once it was looked at', () => {
-    const bench = machine().do({ kind: 'edit-sheet', changes: { button: 'works' }, basedOn: 1 }, { kind: 'note-outcome', id: uuid(1), checkId: 'look-drive', outcomeId: 'listed' })
-      .read(2, '+12', 'idle', 12.02).read(3, '+12', 'work', 11.96).read(4, '+5', 'work', 5.02).do({ kind: 'note-outcome', id: uuid(5), checkId: 'd-swap', outcomeId: 'same' }, { kind: 'note-outcome', id: uuid(6), checkId: 'look-dust', outcomeId: 'clean' }, { kind: 'note-outcome', id: uuid(7), checkId: 'm-cpu-temp', outcomeId: 'fine' });
+    const bench = machine()
+      .do(
+        { kind: 'edit-sheet', changes: { button: 'works' }, basedOn: 1 },
+        { kind: 'note-outcome', id: uuid(1), checkId: 'look-drive', outcomeId: 'listed' },
+      )
+      .read(2, '+12', 'idle', 12.02)
+      .read(3, '+12', 'work', 11.96)
+      .read(4, '+5', 'work', 5.02)
+      .do(
+        { kind: 'note-outcome', id: uuid(5), checkId: 'd-swap', outcomeId: 'same' },
+        { kind: 'note-outcome', id: uuid(6), checkId: 'look-dust', outcomeId: 'clean' },
+        { kind: 'note-outcome', id: uuid(7), checkId: 'm-cpu-temp', outcomeId: 'fine' },
+      );
     expect(bench.view().suspects[0]!.faultId).toBe('well');
     expect(bench.view().suspects[0]!.probability).toBeGreaterThan(0.75);
   });

@@ -1,6 +1,13 @@
 import type { Observation } from '../diagnose/index.ts';
 import type { LoadAssessment } from '../load/index.ts';
-import { judgeReadings, steadinessOf, type Condition, type Instrument, type Steadiness, type Verdict } from '../measure/index.ts';
+import {
+  judgeReadings,
+  steadinessOf,
+  type Condition,
+  type Instrument,
+  type Steadiness,
+  type Verdict,
+} from '../measure/index.ts';
 import type { Guide } from '../standards/index.ts';
 import type { Job, KeptLog, Phase } from './job.ts';
 import type { LoadLines } from './load-lines.ts';
@@ -28,14 +35,18 @@ export interface MeasureResult {
 export function measureResult(job: Job, phase: Phase, guide: Guide, instruments: readonly Instrument[]): MeasureResult {
   const readings = job.readings.filter((reading) => reading.phase === phase && reading.struckAt === null);
   return {
-    phase, guide,
+    phase,
+    guide,
     verdicts: judgeReadings(readings, instruments, guide),
     steadiness: (['+12', '+5', '+3.3'] as const).map((rail) => steadinessOf(rail, readings, instruments, guide)),
   };
 }
 
 function railsOutcome(verdicts: readonly Verdict[], conditions: readonly Condition[]): string | null {
-  const found = verdicts.filter((verdict) => conditions.includes(verdict.condition) && verdict.subject !== 'power-good' && verdict.subject !== '+5sb');
+  const found = verdicts.filter(
+    (verdict) =>
+      conditions.includes(verdict.condition) && verdict.subject !== 'power-good' && verdict.subject !== '+5sb',
+  );
   if (found.length === 0) return null;
   if (found.some((verdict) => verdict.word === 'fail')) return 'out';
   return found.some((verdict) => verdict.word === 'cannot-tell' || verdict.word === 'marginal') ? 'marginal' : 'in';
@@ -44,18 +55,31 @@ function railsOutcome(verdicts: readonly Verdict[], conditions: readonly Conditi
 function standbyOutcome(verdicts: readonly Verdict[]): string | null {
   const found = verdicts.filter((verdict) => verdict.subject === '+5sb');
   if (found.length === 0) return null;
-  if (found.some((verdict) => verdict.reason === 'absent' || (verdict.mean !== null && verdict.mean < 1))) return 'absent';
-  return found.some((verdict) => verdict.reason === 'outside-low' || verdict.reason === 'too-low') ? 'low' : found.some((verdict) => verdict.word === 'pass') ? 'in' : null;
+  if (found.some((verdict) => verdict.reason === 'absent' || (verdict.mean !== null && verdict.mean < 1)))
+    return 'absent';
+  return found.some((verdict) => verdict.reason === 'outside-low' || verdict.reason === 'too-low')
+    ? 'low'
+    : found.some((verdict) => verdict.word === 'pass')
+      ? 'in'
+      : null;
 }
 
 function powerGoodOutcome(verdicts: readonly Verdict[]): string | null {
   const found = verdicts.find((verdict) => verdict.subject === 'power-good');
   switch (found?.reason) {
-    case 'inside': case 'slower-than-guide': return 'in';
-    case 'outside-low': case 'too-low': return 'early';
-    case 'outside-high': case 'too-high': return 'late';
-    case 'absent': return 'absent';
-    default: return null;
+    case 'inside':
+    case 'slower-than-guide':
+      return 'in';
+    case 'outside-low':
+    case 'too-low':
+      return 'early';
+    case 'outside-high':
+    case 'too-high':
+      return 'late';
+    case 'absent':
+      return 'absent';
+    default:
+      return null;
   }
 }
 
@@ -63,7 +87,11 @@ function powerGoodOutcome(verdicts: readonly Verdict[]): string | null {
  * Steadiness from readings, from the load line and from logs: it sags where a reading at work or the line at the machine's
  * own load leaves the band, it wanders where repeats do or a log shows a positive rail outside its band.
  */
-function steadinessOutcome(steadiness: readonly Steadiness[], lines: LoadLines, logs: readonly KeptLog[]): string | null {
+function steadinessOutcome(
+  steadiness: readonly Steadiness[],
+  lines: LoadLines,
+  logs: readonly KeptLog[],
+): string | null {
   const words = steadiness.map((item) => item.word);
   if (words.includes('sags') || lines.forecasts.some(({ present }) => present.word === 'will-fail')) return 'sags';
   const channels = logs.flatMap((log) => log.channels).filter((channel) => channel.rail !== '-12');
@@ -82,30 +110,88 @@ function loadOutcome(assessment: LoadAssessment | null): string | null {
  * All outcomes that count for the search: told at intake, derived from Measure (before) and Load (as it came), and noted
  * at the bench. A derived outcome stands in the place of a noted one of the same check.
  */
-export function observationsOf(job: Job, measured: MeasureResult, lines: LoadLines, load: LoadAssessment | null): SourcedObservation[] {
+export function observationsOf(
+  job: Job,
+  measured: MeasureResult,
+  lines: LoadLines,
+  load: LoadAssessment | null,
+): SourcedObservation[] {
   const found: SourcedObservation[] = [];
   const noted = job.outcomes.filter((outcome) => outcome.takenBackAt === null);
   const used = (conditions: readonly Condition[], subject: (name: Verdict['subject']) => boolean) => {
-    const ids = new Set(job.readings.filter((reading) => reading.phase === measured.phase && reading.struckAt === null && conditions.includes(reading.condition) && subject(reading.subject)).map((reading) => reading.instrumentId));
+    const ids = new Set(
+      job.readings
+        .filter(
+          (reading) =>
+            reading.phase === measured.phase &&
+            reading.struckAt === null &&
+            conditions.includes(reading.condition) &&
+            subject(reading.subject),
+        )
+        .map((reading) => reading.instrumentId),
+    );
     return ids.size === 1 ? [...ids][0]! : null;
   };
   const any: readonly Condition[] = ['off-load', 'idle', 'work'];
   const rail = (name: Verdict['subject']) => name !== 'power-good' && name !== '+5sb';
-  const add = (source: ObservationSource, checkId: string, outcomeId: string | null, instrumentId: string | null = null) => {
+  const add = (
+    source: ObservationSource,
+    checkId: string,
+    outcomeId: string | null,
+    instrumentId: string | null = null,
+  ) => {
     if (outcomeId === null) return;
     const own = noted.find((outcome) => outcome.checkId === checkId);
-    found.push({ source, checkId, outcomeId, instrumentId, notedId: null, insteadOf: own === undefined ? undefined : { notedId: own.id, outcomeId: own.outcomeId } });
+    found.push({
+      source,
+      checkId,
+      outcomeId,
+      instrumentId,
+      notedId: null,
+      insteadOf: own === undefined ? undefined : { notedId: own.id, outcomeId: own.outcomeId },
+    });
   };
   add('intake', 'told-button', job.sheet.button);
   add('intake', 'told-course', job.sheet.course);
-  add('measure', 'm-standby', standbyOutcome(measured.verdicts), used(any, (name) => name === '+5sb'));
-  add('measure', 'm-rails-off', railsOutcome(measured.verdicts, ['off-load', 'idle']), used(['off-load', 'idle'], rail));
+  add(
+    'measure',
+    'm-standby',
+    standbyOutcome(measured.verdicts),
+    used(any, (name) => name === '+5sb'),
+  );
+  add(
+    'measure',
+    'm-rails-off',
+    railsOutcome(measured.verdicts, ['off-load', 'idle']),
+    used(['off-load', 'idle'], rail),
+  );
   add('measure', 'm-rails-work', railsOutcome(measured.verdicts, ['work']), used(['work'], rail));
-  add('measure', 'm-steady', steadinessOutcome(measured.steadiness, lines, job.logs.filter((log) => log.phase === measured.phase)), used(any, rail));
-  add('measure', 'm-pg', powerGoodOutcome(measured.verdicts), used(any, (name) => name === 'power-good'));
+  add(
+    'measure',
+    'm-steady',
+    steadinessOutcome(
+      measured.steadiness,
+      lines,
+      job.logs.filter((log) => log.phase === measured.phase),
+    ),
+    used(any, rail),
+  );
+  add(
+    'measure',
+    'm-pg',
+    powerGoodOutcome(measured.verdicts),
+    used(any, (name) => name === 'power-good'),
+  );
   add('load', 'c-load', loadOutcome(load));
   for (const own of noted) {
-    if (!found.some((other) => other.checkId === own.checkId)) found.push({ source: 'bench', checkId: own.checkId, outcomeId: own.outcomeId, instrumentId: own.instrumentId, notedId: own.id });
+    if (!found.some((other) => other.checkId === own.checkId))
+      found.push({
+        source: 'bench',
+        checkId: own.checkId,
+        outcomeId: own.outcomeId,
+        instrumentId: own.instrumentId,
+        notedId: own.id,
+      });
   }
   return found;
 }

@@ -5,7 +5,18 @@ import type { Cabling } from './cabling.ts';
 import type { Job, SignOff } from './job.ts';
 
 /** Something that stands between the job and its closing. */
-export type OpenPointCode = 'no-finding' | 'not-confirmed' | 'no-choice' | 'inlet-open' | 'inlet-wrong' | 'not-seated' | 'not-rechecked' | 'plan-breach' | 'plug-misfit' | 'no-readings-after' | 'fails-after';
+export type OpenPointCode =
+  | 'no-finding'
+  | 'not-confirmed'
+  | 'no-choice'
+  | 'inlet-open'
+  | 'inlet-wrong'
+  | 'not-seated'
+  | 'not-rechecked'
+  | 'plan-breach'
+  | 'plug-misfit'
+  | 'no-readings-after'
+  | 'fails-after';
 
 export interface OpenPoint {
   /** Stable key, such as `not-seated:INLET`; a sign-off names it. */
@@ -20,7 +31,13 @@ export interface OpenPoint {
  * Everything still open, signed off or not. Cables are asked about only where something was recorded or is to be refitted;
  * readings after only where a supply is replaced.
  */
-export function openPointsOf(job: Job, fault: Fault | null, cabling: Cabling, after: readonly Verdict[], plannedLoad: LoadAssessment | null): OpenPoint[] {
+export function openPointsOf(
+  job: Job,
+  fault: Fault | null,
+  cabling: Cabling,
+  after: readonly Verdict[],
+  plannedLoad: LoadAssessment | null,
+): OpenPoint[] {
   const points: OpenPoint[] = [];
   const add = (code: OpenPointCode, subject: string | null, id = '') => {
     const key = id === '' ? code : `${code}:${id}`;
@@ -28,7 +45,8 @@ export function openPointsOf(job: Job, fault: Fault | null, cabling: Cabling, af
   };
   if (job.finding === null) add('no-finding', null);
   else if (job.finding.kind === 'fault' && !job.finding.confirmed) add('not-confirmed', fault?.name ?? null);
-  const supplyMustGo = job.finding?.kind === 'fault' && (fault?.cure.id === 'replace-supply' || fault?.cure.id === 'larger-supply');
+  const supplyMustGo =
+    job.finding?.kind === 'fault' && (fault?.cure.id === 'replace-supply' || fault?.cure.id === 'larger-supply');
   const choiceMissing = job.choice === null && (supplyMustGo || plannedLoad?.word === 'too-small');
   if (choiceMissing) add('no-choice', null);
   // Without the choice nobody knows yet which plugs are to be seated.
@@ -38,15 +56,23 @@ export function openPointsOf(job: Job, fault: Fault | null, cabling: Cabling, af
       if (row.state === 'wrong') add('inlet-wrong', row.label, row.inletId);
       if (row.state === 'to-seat') add('not-seated', row.label, row.inletId);
     }
-    for (const row of cabling.rows) if (row.pinned && row.state !== 'wrong' && row.breaches.length > 0) add('plan-breach', row.label, row.inletId);
+    for (const row of cabling.rows)
+      if (row.pinned && row.state !== 'wrong' && row.breaches.length > 0) add('plan-breach', row.label, row.inletId);
     // Tying up undoes what was seated; it is looked at once more, after the last connector.
     const seated = cabling.rows.filter((row) => row.state === 'seated');
-    if (seated.length > 0 && seated.some((row) => row.seat?.rechecked == null) && cabling.rows.every((row) => row.state !== 'to-seat')) add('not-rechecked', null);
-    for (const misfit of cabling.misfits) add('plug-misfit', cabling.rows.find((row) => row.inletId === misfit.inletId)?.label ?? null, misfit.inletId);
+    if (
+      seated.length > 0 &&
+      seated.some((row) => row.seat?.rechecked == null) &&
+      cabling.rows.every((row) => row.state !== 'to-seat')
+    )
+      add('not-rechecked', null);
+    for (const misfit of cabling.misfits)
+      add('plug-misfit', cabling.rows.find((row) => row.inletId === misfit.inletId)?.label ?? null, misfit.inletId);
   }
   if (job.choice?.kind === 'replace') {
     if (!after.some((verdict) => verdict.condition === 'work')) add('no-readings-after', null);
-    for (const verdict of after) if (verdict.word === 'fail') add('fails-after', verdict.subject, `${verdict.subject}-${verdict.condition}`);
+    for (const verdict of after)
+      if (verdict.word === 'fail') add('fails-after', verdict.subject, `${verdict.subject}-${verdict.condition}`);
   }
   return points;
 }

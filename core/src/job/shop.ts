@@ -25,7 +25,14 @@ export interface ChoosingSettings {
 
 /** What a shop starts with that has not said otherwise. */
 export const firstChoosing: ChoosingSettings = {
-  agePercentAYear: 1, sharedCardCable: true, spareCables: true, adapters: true, minorPerKilowattHour: 30, breakerAmps: 16, day: { idleHours: 4, typicalHours: 3, fullHours: 1, typicalShare: 0.4 }, keepYears: 5,
+  agePercentAYear: 1,
+  sharedCardCable: true,
+  spareCables: true,
+  adapters: true,
+  minorPerKilowattHour: 30,
+  breakerAmps: 16,
+  day: { idleHours: 4, typicalHours: 3, fullHours: 1, typicalShare: 0.4 },
+  keepYears: 5,
   weights: { price: 5, headroom: 1, running: 2, noise: 1, warranty: 1, shelf: 3 },
 };
 

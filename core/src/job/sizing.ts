@@ -1,6 +1,27 @@
 import { ageShare, partsAt, type Casing, type MachineMoment, type SupplyLabel } from '../machine/index.ts';
-import { assessLoad, calibratedParts, compareMeasured, demandOf, hungByInlet, plugProblems, schoolRatings, type Demand, type LoadAssessment, type MeasuredComparison, type PlugProblem, type SchoolRating } from '../load/index.ts';
-import { candidateRow, fitQuestion, rankSupplies, runningCost, type CandidateRow, type FitQuestion, type RunningCost } from '../supply/index.ts';
+import {
+  assessLoad,
+  calibratedParts,
+  compareMeasured,
+  demandOf,
+  hungByInlet,
+  plugProblems,
+  schoolRatings,
+  type Demand,
+  type LoadAssessment,
+  type MeasuredComparison,
+  type PlugProblem,
+  type SchoolRating,
+} from '../load/index.ts';
+import {
+  candidateRow,
+  fitQuestion,
+  rankSupplies,
+  runningCost,
+  type CandidateRow,
+  type FitQuestion,
+  type RunningCost,
+} from '../supply/index.ts';
 import type { Job, JobPart } from './job.ts';
 import type { Shop } from './shop.ts';
 
@@ -27,8 +48,15 @@ export function reckonedParts(job: Job, mainsVolts: number): readonly JobPart[] 
   return measured === null ? job.parts : calibratedParts(job.parts, measured.factor);
 }
 
-const againstPresent = (parts: readonly JobPart[], demand: Demand, label: SupplyLabel | null, share: number): LoadAssessment | null =>
-  (label === null || parts.length === 0 ? null : assessLoad(demand, label, { ageShare: share, hung: hungByInlet(parts) }));
+const againstPresent = (
+  parts: readonly JobPart[],
+  demand: Demand,
+  label: SupplyLabel | null,
+  share: number,
+): LoadAssessment | null =>
+  label === null || parts.length === 0
+    ? null
+    : assessLoad(demand, label, { ageShare: share, hung: hungByInlet(parts) });
 
 export function loadView(job: Job, { settings }: Pick<Shop, 'settings'>): LoadView {
   const parts = reckonedParts(job, settings.mainsVolts);
@@ -39,7 +67,10 @@ export function loadView(job: Job, { settings }: Pick<Shop, 'settings'>): LoadVi
   const label = job.supply?.label ?? null;
   const share = ageShare(job.sheet.supplyYears, settings.choosing.agePercentAYear);
   return {
-    parts, present, planned, ageShare: share,
+    parts,
+    present,
+    planned,
+    ageShare: share,
     presentAssessment: job.parts.length === 0 ? null : againstPresent(at('present'), present, label, share),
     plannedAssessment: job.parts.length === 0 ? null : againstPresent(at('planned'), planned, label, share),
     measured: compareMeasured(job.sheet.measuredLoad, job.parts, label, settings.mainsVolts),
@@ -49,7 +80,13 @@ export function loadView(job: Job, { settings }: Pick<Shop, 'settings'>): LoadVi
 }
 
 export function casingOf({ sheet }: Pick<Job, 'sheet'>): Casing {
-  return { layout: sheet.layout, shapes: sheet.shapes, depthMillimetres: sheet.depthMillimetres, ownHoles: sheet.ownHoles, ventClosed: sheet.ventClosed };
+  return {
+    layout: sheet.layout,
+    shapes: sheet.shapes,
+    depthMillimetres: sheet.depthMillimetres,
+    ownHoles: sheet.ownHoles,
+    ventClosed: sheet.ventClosed,
+  };
 }
 
 /** What this job asks of a replacement; null without parts. */
@@ -58,15 +95,27 @@ export function questionOf(job: Job, { settings }: Pick<Shop, 'settings'>): FitQ
   if (partsAt(parts, 'planned').length === 0) return null;
   const { choosing } = settings;
   return fitQuestion(parts, casingOf(job), {
-    school: job.sheet.school, presentRatingWatts: job.supply?.label.ratingWatts ?? null, cardAdviceWatts: job.sheet.cardAdviceWatts, staggered: job.sheet.staggeredStart, wants: job.sheet.wants,
-    sharedCardCable: choosing.sharedCardCable, day: job.sheet.day ?? choosing.day, tariff: { mainsVolts: settings.mainsVolts, minorPerKilowattHour: choosing.minorPerKilowattHour, breakerAmps: choosing.breakerAmps },
+    school: job.sheet.school,
+    presentRatingWatts: job.supply?.label.ratingWatts ?? null,
+    cardAdviceWatts: job.sheet.cardAdviceWatts,
+    staggered: job.sheet.staggeredStart,
+    wants: job.sheet.wants,
+    sharedCardCable: choosing.sharedCardCable,
+    day: job.sheet.day ?? choosing.day,
+    tariff: {
+      mainsVolts: settings.mainsVolts,
+      minorPerKilowattHour: choosing.minorPerKilowattHour,
+      breakerAmps: choosing.breakerAmps,
+    },
   });
 }
 
 /** The shop's supplies in the order to look at them, for the machine as it will be; empty without parts. */
 export function candidatesOf(job: Job, shop: Pick<Shop, 'settings' | 'supplies'>): CandidateRow[] {
   const question = questionOf(job, shop);
-  return question === null ? [] : rankSupplies(shop.supplies, question, shop.settings.choosing.weights, shop.settings.currency).map(candidateRow);
+  return question === null
+    ? []
+    : rankSupplies(shop.supplies, question, shop.settings.choosing.weights, shop.settings.currency).map(candidateRow);
 }
 
 /** What the present supply costs to run with the planned machine; null without a supply or parts. Its correction is not on the label: passive is reckoned with for 2.x without a grade, active otherwise. */
@@ -74,6 +123,19 @@ export function presentCost(job: Job, view: LoadView, { settings }: Pick<Shop, '
   if (job.supply === null || job.parts.length === 0) return null;
   const { label } = job.supply;
   const { choosing } = settings;
-  return runningCost({ grade: label.grade, ratingWatts: label.ratingWatts, correction: label.grade === 'none' ? 'passive' : 'active', inlet: 'C14' },
-    { idleWatts: view.planned.idleWatts, fullWatts: view.planned.sustainedWatts }, job.sheet.day ?? choosing.day, { mainsVolts: settings.mainsVolts, minorPerKilowattHour: choosing.minorPerKilowattHour, breakerAmps: choosing.breakerAmps });
+  return runningCost(
+    {
+      grade: label.grade,
+      ratingWatts: label.ratingWatts,
+      correction: label.grade === 'none' ? 'passive' : 'active',
+      inlet: 'C14',
+    },
+    { idleWatts: view.planned.idleWatts, fullWatts: view.planned.sustainedWatts },
+    job.sheet.day ?? choosing.day,
+    {
+      mainsVolts: settings.mainsVolts,
+      minorPerKilowattHour: choosing.minorPerKilowattHour,
+      breakerAmps: choosing.breakerAmps,
+    },
+  );
 }

@@ -4,13 +4,24 @@ import type { Job } from './job.ts';
 import type { JobView } from './view.ts';
 
 /** What settles a "cannot tell". */
-export type Settling = 'enter-supply' | 'enter-rails' | 'enter-parts' | 'measure-at-work' | 'measure-again' | 'say-what-hangs-where';
+export type Settling =
+  'enter-supply' | 'enter-rails' | 'enter-parts' | 'measure-at-work' | 'measure-again' | 'say-what-hangs-where';
 
 /** How the present supply stands, load and readings together. */
 export type Standing =
-  | { readonly word: 'failing'; readonly verdict: Verdict | null; readonly faultId: string | null; readonly alsoTooSmall: LoadFinding | null }
+  | {
+      readonly word: 'failing';
+      readonly verdict: Verdict | null;
+      readonly faultId: string | null;
+      readonly alsoTooSmall: LoadFinding | null;
+    }
   /** `now`: already too small for the machine as it came. */
-  | { readonly word: 'too-small'; readonly now: boolean; readonly finding: LoadFinding | null; readonly forecast: Forecast | null }
+  | {
+      readonly word: 'too-small';
+      readonly now: boolean;
+      readonly finding: LoadFinding | null;
+      readonly forecast: Forecast | null;
+    }
   | { readonly word: 'enough'; readonly tight: boolean; readonly finding: LoadFinding | null }
   | { readonly word: 'cannot-tell'; readonly settle: readonly Settling[] };
 
@@ -21,20 +32,34 @@ const mainRails: readonly string[] = ['+12', '+5', '+3.3'];
  * where load and readings at work both say so.
  * @param supplyMustGo whether the finding is a fault whose cure is another supply
  */
-export function standingOf(job: Job, view: Pick<JobView, 'before' | 'lines' | 'load'>, supplyMustGo: boolean): Standing {
+export function standingOf(
+  job: Job,
+  view: Pick<JobView, 'before' | 'lines' | 'load'>,
+  supplyMustGo: boolean,
+): Standing {
   const { presentAssessment, plannedAssessment } = view.load;
   const beyond = plannedAssessment?.word === 'too-small' ? plannedAssessment.deciding : null;
   const failed = view.before.verdicts.find((verdict) => verdict.word === 'fail') ?? null;
-  if (failed !== null || supplyMustGo) return { word: 'failing', verdict: failed, faultId: supplyMustGo ? (job.finding?.faultId ?? null) : null, alsoTooSmall: beyond };
-  if (beyond !== null) return { word: 'too-small', now: presentAssessment?.word === 'too-small', finding: beyond, forecast: null };
+  if (failed !== null || supplyMustGo)
+    return {
+      word: 'failing',
+      verdict: failed,
+      faultId: supplyMustGo ? (job.finding?.faultId ?? null) : null,
+      alsoTooSmall: beyond,
+    };
+  if (beyond !== null)
+    return { word: 'too-small', now: presentAssessment?.word === 'too-small', finding: beyond, forecast: null };
   const willFail = view.lines.before.forecasts.find(({ planned }) => planned.word === 'will-fail');
-  if (willFail !== undefined) return { word: 'too-small', now: willFail.present.word === 'will-fail', finding: null, forecast: willFail.planned };
+  if (willFail !== undefined)
+    return { word: 'too-small', now: willFail.present.word === 'will-fail', finding: null, forecast: willFail.planned };
   const settle: Settling[] = [];
   if (job.parts.length === 0) settle.push('enter-parts');
   if (job.supply === null) settle.push('enter-supply');
   else if (job.supply.label.rails.length === 0) settle.push('enter-rails');
   else if (plannedAssessment?.word === 'cannot-tell' && job.parts.length > 0) settle.push('say-what-hangs-where');
-  const atWork = view.before.verdicts.filter((verdict) => verdict.condition === 'work' && mainRails.includes(verdict.subject));
+  const atWork = view.before.verdicts.filter(
+    (verdict) => verdict.condition === 'work' && mainRails.includes(verdict.subject),
+  );
   if (!mainRails.every((rail) => atWork.some((verdict) => verdict.subject === rail))) settle.push('measure-at-work');
   else if (atWork.some((verdict) => verdict.word === 'cannot-tell')) settle.push('measure-again');
   if (settle.length > 0 || plannedAssessment === null) return { word: 'cannot-tell', settle };

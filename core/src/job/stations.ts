@@ -5,11 +5,24 @@ import { unanswered } from './open-points.ts';
 import type { JobView } from './view.ts';
 
 export type StationId = 'intake' | 'fault' | 'measure' | 'load' | 'replacement' | 'cables' | 'hand-over';
-export const stationIds = ['intake', 'fault', 'measure', 'load', 'replacement', 'cables', 'hand-over'] as const satisfies readonly StationId[];
+export const stationIds = [
+  'intake',
+  'fault',
+  'measure',
+  'load',
+  'replacement',
+  'cables',
+  'hand-over',
+] as const satisfies readonly StationId[];
 
 /** `untouched`, `in-hand`, `needs-you` (something is wrong or undecided), `settled`. */
 export type StationState = 'untouched' | 'in-hand' | 'needs-you' | 'settled';
-export const stationStates = ['untouched', 'in-hand', 'needs-you', 'settled'] as const satisfies readonly StationState[];
+export const stationStates = [
+  'untouched',
+  'in-hand',
+  'needs-you',
+  'settled',
+] as const satisfies readonly StationState[];
 
 /** A station's result in one line, as data. */
 export type StationLine =
@@ -21,7 +34,13 @@ export type StationLine =
   | { readonly code: 'rail-sags'; readonly rail: string; readonly workVolts: number }
   | { readonly code: 'all-pass'; readonly count: number }
   | { readonly code: 'load-no-supply'; readonly watts: number }
-  | { readonly code: 'load'; readonly watts: number; readonly ratingWatts: number; readonly deciding: LoadFinding | null; readonly word: string }
+  | {
+      readonly code: 'load';
+      readonly watts: number;
+      readonly ratingWatts: number;
+      readonly deciding: LoadFinding | null;
+      readonly word: string;
+    }
   | { readonly code: 'candidates'; readonly fitting: number; readonly onShelf: number }
   | { readonly code: 'chosen'; readonly modelId: string | null; readonly kind: 'replace' | 'keep' }
   | { readonly code: 'recorded'; readonly cables: number }
@@ -43,7 +62,11 @@ function intake(job: Job): Station {
   const { sheet } = job;
   if (sheet.button === null && job.parts.length === 0 && job.supply === null) return untouched('intake');
   const complete = sheet.button !== null && job.parts.length > 0 && job.supply !== null;
-  return { id: 'intake', state: complete ? 'settled' : 'in-hand', line: { code: 'complaint', outcomeId: sheet.button, parts: job.parts.length } };
+  return {
+    id: 'intake',
+    state: complete ? 'settled' : 'in-hand',
+    line: { code: 'complaint', outcomeId: sheet.button, parts: job.parts.length },
+  };
 }
 
 function fault(job: Job, parts: Parts): Station {
@@ -53,8 +76,13 @@ function fault(job: Job, parts: Parts): Station {
   }
   const leader = parts.suspects[0];
   if (parts.conclusion.state === 'untouched' || leader === undefined) return untouched('fault');
-  const proved = parts.conclusion.state === 'offered' || parts.conclusion.state === 'well' || parts.conclusion.state === 'outside';
-  return { id: 'fault', state: proved ? 'needs-you' : 'in-hand', line: { code: 'suspect', faultId: leader.faultId, probability: leader.probability, proved } };
+  const proved =
+    parts.conclusion.state === 'offered' || parts.conclusion.state === 'well' || parts.conclusion.state === 'outside';
+  return {
+    id: 'fault',
+    state: proved ? 'needs-you' : 'in-hand',
+    line: { code: 'suspect', faultId: leader.faultId, probability: leader.probability, proved },
+  };
 }
 
 function measure(parts: Parts): Station {
@@ -62,9 +90,16 @@ function measure(parts: Parts): Station {
   if (verdicts.length === 0) return untouched('measure');
   const failed = verdicts.find((verdict) => verdict.word === 'fail');
   const sags = steadiness.find((item) => item.word === 'sags');
-  if (sags !== undefined && sags.workVolts !== null) return { id: 'measure', state: 'needs-you', line: { code: 'rail-sags', rail: sags.rail, workVolts: sags.workVolts } };
+  if (sags !== undefined && sags.workVolts !== null)
+    return {
+      id: 'measure',
+      state: 'needs-you',
+      line: { code: 'rail-sags', rail: sags.rail, workVolts: sags.workVolts },
+    };
   if (failed !== undefined) return { id: 'measure', state: 'needs-you', line: { code: 'rail', verdict: failed } };
-  const unclear = verdicts.find((verdict) => verdict.word === 'cannot-tell') ?? verdicts.find((verdict) => verdict.word === 'marginal');
+  const unclear =
+    verdicts.find((verdict) => verdict.word === 'cannot-tell') ??
+    verdicts.find((verdict) => verdict.word === 'marginal');
   if (unclear !== undefined) return { id: 'measure', state: 'in-hand', line: { code: 'rail', verdict: unclear } };
   return { id: 'measure', state: 'settled', line: { code: 'all-pass', count: verdicts.length } };
 }
@@ -73,27 +108,63 @@ function load(job: Job, parts: Parts): Station {
   if (job.parts.length === 0) return untouched('load');
   const watts = parts.load.planned.sustainedWatts;
   const assessment = parts.load.plannedAssessment;
-  if (job.supply === null || assessment === null) return { id: 'load', state: 'in-hand', line: { code: 'load-no-supply', watts } };
+  if (job.supply === null || assessment === null)
+    return { id: 'load', state: 'in-hand', line: { code: 'load-no-supply', watts } };
   const answered = job.choice !== null;
-  const state: StationState = assessment.word === 'enough' || answered ? 'settled' : assessment.word === 'cannot-tell' ? 'in-hand' : 'needs-you';
-  return { id: 'load', state, line: { code: 'load', watts, ratingWatts: job.supply.label.ratingWatts, deciding: assessment.deciding, word: assessment.word } };
+  const state: StationState =
+    assessment.word === 'enough' || answered ? 'settled' : assessment.word === 'cannot-tell' ? 'in-hand' : 'needs-you';
+  return {
+    id: 'load',
+    state,
+    line: {
+      code: 'load',
+      watts,
+      ratingWatts: job.supply.label.ratingWatts,
+      deciding: assessment.deciding,
+      word: assessment.word,
+    },
+  };
 }
 
 function replacement(job: Job, parts: Parts): Station {
-  if (job.choice !== null) return { id: 'replacement', state: 'settled', line: { code: 'chosen', modelId: job.choice.modelId, kind: job.choice.kind } };
+  if (job.choice !== null)
+    return {
+      id: 'replacement',
+      state: 'settled',
+      line: { code: 'chosen', modelId: job.choice.modelId, kind: job.choice.kind },
+    };
   if (parts.candidates.length === 0) return untouched('replacement');
   const fitting = parts.candidates.filter((candidate) => candidate.fits);
   const asked = parts.openPoints.some((point) => point.code === 'no-choice');
-  return { id: 'replacement', state: asked ? 'needs-you' : 'untouched', line: { code: 'candidates', fitting: fitting.length, onShelf: fitting.filter((candidate) => candidate.model.onShelf > 0).length } };
+  return {
+    id: 'replacement',
+    state: asked ? 'needs-you' : 'untouched',
+    line: {
+      code: 'candidates',
+      fitting: fitting.length,
+      onShelf: fitting.filter((candidate) => candidate.model.onShelf > 0).length,
+    },
+  };
 }
 
 function cables(job: Job, parts: Parts): Station {
   const { basis, rows } = parts.cabling;
   if (basis === 'none') return untouched('cables');
   const seated = rows.filter((row) => row.state === 'seated').length;
-  if (seated === 0 && job.choice === null) return { id: 'cables', state: 'in-hand', line: { code: 'recorded', cables: job.cables.length } };
-  const open = unanswered(parts.openPoints).some((point) => point.code === 'inlet-open' || point.code === 'inlet-wrong' || point.code === 'plan-breach' || point.code === 'plug-misfit');
-  return { id: 'cables', state: open ? 'needs-you' : seated === rows.length ? 'settled' : 'in-hand', line: { code: 'seated', seated, all: rows.length } };
+  if (seated === 0 && job.choice === null)
+    return { id: 'cables', state: 'in-hand', line: { code: 'recorded', cables: job.cables.length } };
+  const open = unanswered(parts.openPoints).some(
+    (point) =>
+      point.code === 'inlet-open' ||
+      point.code === 'inlet-wrong' ||
+      point.code === 'plan-breach' ||
+      point.code === 'plug-misfit',
+  );
+  return {
+    id: 'cables',
+    state: open ? 'needs-you' : seated === rows.length ? 'settled' : 'in-hand',
+    line: { code: 'seated', seated, all: rows.length },
+  };
 }
 
 function handOver(job: Job, parts: Parts, begun: boolean): Station {
@@ -105,6 +176,13 @@ function handOver(job: Job, parts: Parts, begun: boolean): Station {
 
 /** The seven stations in the order of the work. */
 export function stationsOf(job: Job, parts: Parts): Station[] {
-  const list = [intake(job), fault(job, parts), measure(parts), load(job, parts), replacement(job, parts), cables(job, parts)];
+  const list = [
+    intake(job),
+    fault(job, parts),
+    measure(parts),
+    load(job, parts),
+    replacement(job, parts),
+    cables(job, parts),
+  ];
   return [...list, handOver(job, parts, job.finding !== null || job.choice !== null)];
 }

@@ -4,8 +4,32 @@ import type { Cabling } from './cabling.ts';
 import type { Hindrance, Job, StepPhase, StepTick } from './job.ts';
 
 export type StepKind =
-  | 'power-off' | 'strap' | 'two-people' | 'panel-off' | 'cut-ties' | 'radiator-off' | 'unplug' | 'free-way' | 'tray-out' | 'latch' | 'screws-out' | 'last-look' | 'mark-old'
-  | 'still-out' | 'bag-rest' | 'fan-side' | 'supply-ends' | 'screws-in' | 'tray-in' | 'lay-way' | 'plug' | 'radiator-on' | 'tie' | 'recheck' | 'panel-on' | 'rocker-on';
+  | 'power-off'
+  | 'strap'
+  | 'two-people'
+  | 'panel-off'
+  | 'cut-ties'
+  | 'radiator-off'
+  | 'unplug'
+  | 'free-way'
+  | 'tray-out'
+  | 'latch'
+  | 'screws-out'
+  | 'last-look'
+  | 'mark-old'
+  | 'still-out'
+  | 'bag-rest'
+  | 'fan-side'
+  | 'supply-ends'
+  | 'screws-in'
+  | 'tray-in'
+  | 'lay-way'
+  | 'plug'
+  | 'radiator-on'
+  | 'tie'
+  | 'recheck'
+  | 'panel-on'
+  | 'rocker-on';
 
 /** One thing to do, with what is said at it. */
 export interface Step {
@@ -29,17 +53,23 @@ export interface Step {
 }
 
 const familyOrder: readonly CableFamily[] = ['main', 'cpu', 'card-16', 'card', 'drive'];
-const byFamily = <T extends { readonly kind: InletKind }>(items: readonly T[]): T[] => familyOrder.flatMap((family) => items.filter((item) => inletFamily(item.kind) === family));
+const byFamily = <T extends { readonly kind: InletKind }>(items: readonly T[]): T[] =>
+  familyOrder.flatMap((family) => items.filter((item) => inletFamily(item.kind) === family));
 
 /** Clips and holes as written, one after the other: "front clip, hole 2, top hook". */
 export function wayPoints(way: string): string[] {
-  return way.split(/[,;>→]/).map((point) => point.trim()).filter((point) => point !== '');
+  return way
+    .split(/[,;>→]/)
+    .map((point) => point.trim())
+    .filter((point) => point !== '');
 }
 
 /** What a step's id begins with that takes the old plug out of an inlet; the inlet's id follows. */
 export const unpluggedStep = 'take-out:unplug:';
 
-type Draft = Partial<Pick<Step, 'inlet' | 'cable' | 'way' | 'count' | 'derived' | 'fixed'>> & { readonly done?: Step['done'] };
+type Draft = Partial<Pick<Step, 'inlet' | 'cable' | 'way' | 'count' | 'derived' | 'fixed'>> & {
+  readonly done?: Step['done'];
+};
 
 /**
  * The steps of taking the old supply out, or of refitting, out of the record, the plan and what stands in the way in this
@@ -54,14 +84,30 @@ export function stepsOf(job: Job, cabling: Cabling, phase: StepPhase): Step[] {
   const add = (kind: StepKind, draft: Draft = {}) => {
     const id = [phase, kind, draft.inlet?.id ?? draft.cable].filter((piece) => piece != null).join(':');
     const tick = ticks.get(id);
-    steps.push({ id, phase, kind, inlet: draft.inlet ?? null, cable: draft.cable ?? null, way: draft.way ?? [], count: draft.count ?? 0, derived: draft.derived ?? false, fixed: draft.fixed ?? false, done: draft.done !== undefined ? draft.done : tick === undefined ? null : { by: tick.by, at: tick.at } });
+    steps.push({
+      id,
+      phase,
+      kind,
+      inlet: draft.inlet ?? null,
+      cable: draft.cable ?? null,
+      way: draft.way ?? [],
+      count: draft.count ?? 0,
+      derived: draft.derived ?? false,
+      fixed: draft.fixed ?? false,
+      done: draft.done !== undefined ? draft.done : tick === undefined ? null : { by: tick.by, at: tick.at },
+    });
   };
   if (phase === 'take-out') takeOut(job, cabling, has, add);
   else refit(job, cabling, has, add);
   return ordered(steps, job.stepOrders.find((order) => order.phase === phase)?.stepIds ?? []);
 }
 
-function takeOut(job: Job, cabling: Cabling, has: (name: Hindrance) => boolean, add: (kind: StepKind, draft?: Draft) => void): void {
+function takeOut(
+  job: Job,
+  cabling: Cabling,
+  has: (name: Hindrance) => boolean,
+  add: (kind: StepKind, draft?: Draft) => void,
+): void {
   const present = partsAt(job.parts, 'present').flatMap((part) => part.inlets);
   add('power-off', { fixed: true });
   add('strap', { fixed: true });
@@ -70,15 +116,25 @@ function takeOut(job: Job, cabling: Cabling, has: (name: Hindrance) => boolean, 
   const ties = job.cables.reduce((sum, cable) => sum + cable.tiesToCut, 0);
   if (ties > 0) add('cut-ties', { count: ties });
   const replacing = cabling.basis === 'plan';
-  const leaving = replacing ? present : present.filter((inlet) => !cabling.rows.some((row) => row.inletId === inlet.id));
+  const leaving = replacing
+    ? present
+    : present.filter((inlet) => !cabling.rows.some((row) => row.inletId === inlet.id));
   const cableOf = (inletId: string) => job.cables.find((cable) => cable.plugs.some((plug) => plug.inletId === inletId));
   let radiator = has('radiator');
   for (const inlet of byFamily(leaving)) {
-    if (radiator && inletFamily(inlet.kind) === 'cpu') { add('radiator-off'); radiator = false; }
-    add('unplug', { inlet: { id: inlet.id, kind: inlet.kind, label: inlet.label }, cable: cableOf(inlet.id)?.label ?? null });
+    if (radiator && inletFamily(inlet.kind) === 'cpu') {
+      add('radiator-off');
+      radiator = false;
+    }
+    add('unplug', {
+      inlet: { id: inlet.id, kind: inlet.kind, label: inlet.label },
+      cable: cableOf(inlet.id)?.label ?? null,
+    });
   }
   if (!replacing) return;
-  for (const cable of job.cables) if (wayPoints(cable.way).length > 0) add('free-way', { cable: cable.label, way: [...wayPoints(cable.way)].reverse() });
+  for (const cable of job.cables)
+    if (wayPoints(cable.way).length > 0)
+      add('free-way', { cable: cable.label, way: [...wayPoints(cable.way)].reverse() });
   if (has('tray')) add('tray-out');
   if (has('latch')) add('latch');
   add('screws-out');
@@ -86,7 +142,12 @@ function takeOut(job: Job, cabling: Cabling, has: (name: Hindrance) => boolean, 
   add('mark-old');
 }
 
-function refit(job: Job, cabling: Cabling, has: (name: Hindrance) => boolean, add: (kind: StepKind, draft?: Draft) => void): void {
+function refit(
+  job: Job,
+  cabling: Cabling,
+  has: (name: Hindrance) => boolean,
+  add: (kind: StepKind, draft?: Draft) => void,
+): void {
   add('still-out', { fixed: true });
   const replacing = cabling.basis === 'plan';
   const modular = cabling.plan?.cables.some((cable) => cable.socketLabel !== null) ?? false;
@@ -99,9 +160,17 @@ function refit(job: Job, cabling: Cabling, has: (name: Hindrance) => boolean, ad
     if (has('tray')) add('tray-in');
     if (modular && !has('tight')) add('supply-ends');
   }
-  if (has('clips')) for (const cable of job.cables) if (wayPoints(cable.way).length > 0) add('lay-way', { cable: cable.label, way: wayPoints(cable.way) });
+  if (has('clips'))
+    for (const cable of job.cables)
+      if (wayPoints(cable.way).length > 0) add('lay-way', { cable: cable.label, way: wayPoints(cable.way) });
   const rows = byFamily(cabling.rows.filter((row) => row.cableCode !== null && row.state !== 'wrong'));
-  for (const row of rows) add('plug', { inlet: { id: row.inletId, kind: row.kind, label: row.label }, cable: row.cableCode, derived: true, done: row.state === 'seated' && row.seat !== null ? { by: row.seat.by, at: row.seat.at } : null });
+  for (const row of rows)
+    add('plug', {
+      inlet: { id: row.inletId, kind: row.kind, label: row.label },
+      cable: row.cableCode,
+      derived: true,
+      done: row.state === 'seated' && row.seat !== null ? { by: row.seat.by, at: row.seat.at } : null,
+    });
   if (has('radiator')) add('radiator-on');
   add('tie');
   const rechecked = rows.every((row) => row.seat?.rechecked != null && row.state === 'seated');
@@ -116,7 +185,9 @@ function ordered(steps: readonly Step[], wanted: readonly string[]): Step[] {
   if (wanted.length === 0) return [...steps];
   const rank = new Map(wanted.map((id, index) => [id, index]));
   const fixed = steps.filter((step) => step.fixed);
-  const placed = steps.filter((step) => !step.fixed && rank.has(step.id)).sort((a, b) => rank.get(a.id)! - rank.get(b.id)!);
+  const placed = steps
+    .filter((step) => !step.fixed && rank.has(step.id))
+    .sort((a, b) => rank.get(a.id)! - rank.get(b.id)!);
   const rest = steps.filter((step) => !step.fixed && !rank.has(step.id));
   for (const step of rest) {
     const natural = steps.indexOf(step);

@@ -34,7 +34,9 @@ export interface ScheduleLine {
 
 /** What each planned cable carries; empty where the record is kept, since its gauge is not known. */
 export function figuresOf(cabling: Cabling): CableFigures[] {
-  return cabling.plan === null || cabling.kit === null ? [] : cableFigures(cabling.kit, cabling.inlets, cabling.plan, cabling.rules.adapters);
+  return cabling.plan === null || cabling.kit === null
+    ? []
+    : cableFigures(cabling.kit, cabling.inlets, cabling.plan, cabling.rules.adapters);
 }
 
 /** A tag for the supply end of each cable and one for each of its plugs, cable by cable. */
@@ -44,20 +46,47 @@ export function tagsOf(cabling: Cabling): CableTag[] {
   return codes.flatMap((cable): CableTag[] => {
     const rows = served.filter((row) => cableEnds(row).some((end) => end.cableCode === cable));
     const socket = rows.flatMap((row) => cableEnds(row)).find((end) => end.cableCode === cable)?.socketLabel ?? 'fixed';
-    return [{ cable, end: 'supply', here: socket, there: rows.map((row) => row.label).join(', ') }, ...rows.map((row): CableTag => ({ cable, end: 'device', here: row.label, there: socket }))];
+    return [
+      { cable, end: 'supply', here: socket, there: rows.map((row) => row.label).join(', ') },
+      ...rows.map((row): CableTag => ({ cable, end: 'device', here: row.label, there: socket })),
+    ];
   });
 }
 
 /** The cable schedule in the order of the inlets. Ways come from the record, where the same inlet was recorded. */
 export function scheduleOf(job: Job, cabling: Cabling, bagCables: readonly BagCable[]): ScheduleLine[] {
   const figures = figuresOf(cabling).flatMap((cable) => cable.plugs);
-  const inlets = new Map(partsAt(job.parts, 'planned').flatMap((part) => part.inlets.map((inlet) => [inlet.id, inlet])));
-  return cabling.rows.filter((row) => inlets.has(row.inletId)).map((row): ScheduleLine => {
-    const spare = row.kitCableId === null ? null : spareId(row.kitCableId);
-    return {
-      cable: row.cableCode === null ? null : cableEnds(row).map((end) => end.cableCode).join(' + '), source: spare === null ? 'own' : (bagCables.find((cable) => cable.id === spare)?.label ?? spare), socketLabel: row.socketLabel === null ? null : cableEnds(row).map((end) => end.socketLabel ?? 'fixed').join(' + '), plugKind: row.plugKind, inletLabel: row.label, partName: row.partName, place: row.place,
-      way: job.cables.find((cable) => cable.plugs.some((plug) => plug.inletId === row.inletId))?.way ?? '', state: row.state,
-      seated: row.state === 'seated' && row.seat !== null ? { by: row.seat.by, at: row.seat.at } : null, rechecked: row.seat?.rechecked ?? null, slackMillimetres: row.slackMillimetres, dropVolts: figures.find((plug) => plug.inletId === row.inletId)?.dropVolts ?? null,
-    };
-  });
+  const inlets = new Map(
+    partsAt(job.parts, 'planned').flatMap((part) => part.inlets.map((inlet) => [inlet.id, inlet])),
+  );
+  return cabling.rows
+    .filter((row) => inlets.has(row.inletId))
+    .map((row): ScheduleLine => {
+      const spare = row.kitCableId === null ? null : spareId(row.kitCableId);
+      return {
+        cable:
+          row.cableCode === null
+            ? null
+            : cableEnds(row)
+                .map((end) => end.cableCode)
+                .join(' + '),
+        source: spare === null ? 'own' : (bagCables.find((cable) => cable.id === spare)?.label ?? spare),
+        socketLabel:
+          row.socketLabel === null
+            ? null
+            : cableEnds(row)
+                .map((end) => end.socketLabel ?? 'fixed')
+                .join(' + '),
+        plugKind: row.plugKind,
+        inletLabel: row.label,
+        partName: row.partName,
+        place: row.place,
+        way: job.cables.find((cable) => cable.plugs.some((plug) => plug.inletId === row.inletId))?.way ?? '',
+        state: row.state,
+        seated: row.state === 'seated' && row.seat !== null ? { by: row.seat.by, at: row.seat.at } : null,
+        rechecked: row.seat?.rechecked ?? null,
+        slackMillimetres: row.slackMillimetres,
+        dropVolts: figures.find((plug) => plug.inletId === row.inletId)?.dropVolts ?? null,
+      };
+    });
 }

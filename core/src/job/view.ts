@@ -1,4 +1,21 @@
-import { conclude, contradictionIn, mindChangers, nextStep, posterior, provingFirst, rankChecks, suspects, triedCureId, weigh, type Conclusion, type Contradiction, type MindChanger, type NextCheck, type NextStep, type Suspect } from '../diagnose/index.ts';
+import {
+  conclude,
+  contradictionIn,
+  mindChangers,
+  nextStep,
+  posterior,
+  provingFirst,
+  rankChecks,
+  suspects,
+  triedCureId,
+  weigh,
+  type Conclusion,
+  type Contradiction,
+  type MindChanger,
+  type NextCheck,
+  type NextStep,
+  type Suspect,
+} from '../diagnose/index.ts';
 import type { CandidateRow, SupplyModel } from '../supply/index.ts';
 import { cablingOf, type Cabling } from './cabling.ts';
 import type { Job } from './job.ts';
@@ -39,7 +56,23 @@ export interface JobView {
 }
 
 /** The fault part: verdicts, what was observed, who is suspected, what to check next. */
-export function faultView(job: Job, shop: Shop, load: LoadView = loadView(job, shop)): Pick<JobView, 'before' | 'observations' | 'suspects' | 'nextChecks' | 'conclusion' | 'step' | 'contradiction' | 'mindChangers' | 'notCounted' | 'round'> {
+export function faultView(
+  job: Job,
+  shop: Shop,
+  load: LoadView = loadView(job, shop),
+): Pick<
+  JobView,
+  | 'before'
+  | 'observations'
+  | 'suspects'
+  | 'nextChecks'
+  | 'conclusion'
+  | 'step'
+  | 'contradiction'
+  | 'mindChangers'
+  | 'notCounted'
+  | 'round'
+> {
   const before = measureResult(job, 'before', job.supply?.label.guide ?? '2.x', shop.instruments);
   const lines = loadLinesOf(job, 'before', before.steadiness, shop.instruments, before.guide);
   const observations = observationsOf(job, before, lines, load.presentAssessment);
@@ -47,30 +80,61 @@ export function faultView(job: Job, shop: Shop, load: LoadView = loadView(job, s
   const conclusion = conclude(shop.model, observations, ranked, shop.settings.stopProbability);
   const nextChecks = provingFirst(shop.model, rankChecks(shop.model, observations, shop.settings.bench), conclusion);
   return {
-    before, observations, suspects: ranked, conclusion, nextChecks,
-    step: nextStep({ model: shop.model, observations, probabilities: posterior(shop.model, observations) }, nextChecks, conclusion),
+    before,
+    observations,
+    suspects: ranked,
+    conclusion,
+    nextChecks,
+    step: nextStep(
+      { model: shop.model, observations, probabilities: posterior(shop.model, observations) },
+      nextChecks,
+      conclusion,
+    ),
     contradiction: contradictionIn(shop.model, observations),
     mindChangers: mindChangers(nextChecks, ranked[0]!.faultId),
-    notCounted: weigh(shop.model, observations).notCounted.filter((observation) => observation.outcomeId !== 'unknown' || !shop.model.checkIndex.has(observation.checkId)).map((observation) => observation.checkId),
-    round: 1 + observations.filter((observation) => triedCureId(observation.checkId) !== null && observation.outcomeId === 'same').length,
+    notCounted: weigh(shop.model, observations)
+      .notCounted.filter(
+        (observation) => observation.outcomeId !== 'unknown' || !shop.model.checkIndex.has(observation.checkId),
+      )
+      .map((observation) => observation.checkId),
+    round:
+      1 +
+      observations.filter(
+        (observation) => triedCureId(observation.checkId) !== null && observation.outcomeId === 'same',
+      ).length,
   };
 }
 
 /** All of it. The parts may be given where they are already known, so that a change recomputes only what depends on it. */
-export function viewJob(job: Job, shop: Shop, known: { readonly fault?: ReturnType<typeof faultView>; readonly load?: LoadView; readonly candidates?: readonly CandidateRow[] } = {}): JobView {
+export function viewJob(
+  job: Job,
+  shop: Shop,
+  known: {
+    readonly fault?: ReturnType<typeof faultView>;
+    readonly load?: LoadView;
+    readonly candidates?: readonly CandidateRow[];
+  } = {},
+): JobView {
   const load = known.load ?? loadView(job, shop);
   const fault = known.fault ?? faultView(job, shop, load);
   const candidates = known.candidates ?? candidatesOf(job, shop);
   const chosen = shop.supplies.find((model) => model.id === job.choice?.modelId) ?? null;
   const after = measureResult(job, 'after', chosen?.label.guide ?? job.supply?.label.guide ?? '2.x', shop.instruments);
   const cabling = cablingOf(job, chosen, shop, load.parts);
-  const faultFound = job.finding?.faultId == null ? null : (shop.model.faults.find((candidate) => candidate.id === job.finding?.faultId) ?? null);
+  const faultFound =
+    job.finding?.faultId == null
+      ? null
+      : (shop.model.faults.find((candidate) => candidate.id === job.finding?.faultId) ?? null);
   const openPoints = openPointsOf(job, faultFound, cabling, after.verdicts, load.plannedAssessment);
   const lines = {
     before: loadLinesOf(job, 'before', fault.before.steadiness, shop.instruments, fault.before.guide),
     after: loadLinesOf(job, 'after', after.steadiness, shop.instruments, after.guide),
   };
-  const standing = standingOf(job, { before: fault.before, lines, load }, job.finding?.kind === 'fault' && faultFound?.cure.id === 'replace-supply');
+  const standing = standingOf(
+    job,
+    { before: fault.before, lines, load },
+    job.finding?.kind === 'fault' && faultFound?.cure.id === 'replace-supply',
+  );
   const parts = { ...fault, after, lines, load, candidates, standing, chosen, cabling, openPoints };
   return { ...parts, stations: stationsOf(job, parts) };
 }

@@ -8,7 +8,8 @@ export const lastingShare = 0.8;
 
 /** One comparison of a figure with what the supply gives. `limit` null: its guide promises nothing. */
 export interface LoadFinding {
-  readonly code: 'lasting' | 'rail' | 'twelve-total' | 'twelve-output' | 'combined' | 'peak' | 'spin-up' | 'standby' | 'conductor';
+  readonly code:
+    'lasting' | 'rail' | 'twelve-total' | 'twelve-output' | 'combined' | 'peak' | 'spin-up' | 'standby' | 'conductor';
   /** The rail, the output, the combined labels, the cable, or the milliseconds of the peak. */
   readonly subject: string;
   readonly unit: 'W' | 'A';
@@ -35,15 +36,42 @@ export interface LoadAssessment {
 }
 
 /** The share of the rating that counts for a verdict: a 2.x supply promises its rating and no more, and what is shorter than 100 ms is not judged. */
-export function verdictShare(guide: Guide, has16Pin: boolean, ratingWatts: number, milliseconds: Demand['peaks'][number]['milliseconds']): number | null {
+export function verdictShare(
+  guide: Guide,
+  has16Pin: boolean,
+  ratingWatts: number,
+  milliseconds: Demand['peaks'][number]['milliseconds'],
+): number | null {
   if (milliseconds === 1000) return 1;
   const promised = carriedShare(guide, has16Pin, ratingWatts, milliseconds);
   return promised ?? (milliseconds === 100 ? 1 : null);
 }
 
-function finding(code: LoadFinding['code'], subject: string, unit: 'W' | 'A', figure: number, limit: number | null, tightLimit: number | null): LoadFinding {
-  const word = limit === null ? 'not-promised' : figure > limit ? 'beyond' : tightLimit !== null && figure > tightLimit ? 'tight' : 'covered';
-  return { code, subject, unit, figure, limit, ratio: limit === null ? null : limit > 0 ? figure / limit : Infinity, word };
+function finding(
+  code: LoadFinding['code'],
+  subject: string,
+  unit: 'W' | 'A',
+  figure: number,
+  limit: number | null,
+  tightLimit: number | null,
+): LoadFinding {
+  const word =
+    limit === null
+      ? 'not-promised'
+      : figure > limit
+        ? 'beyond'
+        : tightLimit !== null && figure > tightLimit
+          ? 'tight'
+          : 'covered';
+  return {
+    code,
+    subject,
+    unit,
+    figure,
+    limit,
+    ratio: limit === null ? null : limit > 0 ? figure / limit : Infinity,
+    word,
+  };
 }
 
 /** What else is known when a supply is judged. */
@@ -61,34 +89,70 @@ export interface LoadContext {
  * standby, conductors. Without rails on the label nothing can be said of them, and the verdict is "cannot tell" unless it
  * is already too small; so it is where several +12 outputs share the load in a way that nobody knows and that decides.
  */
-export function assessLoad(demand: Demand, printed: SupplyLabel, { ageShare: share = 1, hung = [], cables = [] }: LoadContext = {}): LoadAssessment {
+export function assessLoad(
+  demand: Demand,
+  printed: SupplyLabel,
+  { ageShare: share = 1, hung = [], cables = [] }: LoadContext = {},
+): LoadAssessment {
   const label = deratedLabel(printed, share);
   const findings: LoadFinding[] = [];
   const { ratingWatts } = label;
   findings.push(finding('lasting', 'total', 'W', demand.sustainedWatts, ratingWatts, ratingWatts * lastingShare));
   for (const peak of demand.peaks) {
     const share = verdictShare(label.guide, label.has16Pin, ratingWatts, peak.milliseconds);
-    findings.push(finding('peak', String(peak.milliseconds), 'W', peak.watts, share === null ? null : share * ratingWatts, null));
+    findings.push(
+      finding('peak', String(peak.milliseconds), 'W', peak.watts, share === null ? null : share * ratingWatts, null),
+    );
   }
   findings.push(finding('spin-up', 'total', 'W', demand.spinUpWatts, ratingWatts, null));
   for (const rail of loadRails) {
     const outputs = label.rails.filter((output) => output.rail === rail);
     if (outputs.length === 0) continue;
-    if (rail === '+12') findings.push(finding('twelve-total', rail, 'W', demand.rails[rail].watts, twelveVoltWatts(label), null));
-    else findings.push(finding('rail', rail, 'A', demand.rails[rail].amps, outputs.reduce((sum, output) => sum + output.amps, 0), null));
+    if (rail === '+12')
+      findings.push(finding('twelve-total', rail, 'W', demand.rails[rail].watts, twelveVoltWatts(label), null));
+    else
+      findings.push(
+        finding(
+          'rail',
+          rail,
+          'A',
+          demand.rails[rail].amps,
+          outputs.reduce((sum, output) => sum + output.amps, 0),
+          null,
+        ),
+      );
   }
   const standby = label.rails.filter((output) => output.rail === '+5sb');
-  if (standby.length > 0 && demand.standbyWatts > 0) findings.push(finding('standby', '+5sb', 'A', demand.standbyWatts / 5, standby.reduce((sum, output) => sum + output.amps, 0), null));
+  if (standby.length > 0 && demand.standbyWatts > 0)
+    findings.push(
+      finding(
+        'standby',
+        '+5sb',
+        'A',
+        demand.standbyWatts / 5,
+        standby.reduce((sum, output) => sum + output.amps, 0),
+        null,
+      ),
+    );
   const spread = spreadOverOutputs(label, hung);
-  if (spread !== null) for (const output of spread.outputs) findings.push(finding('twelve-output', output.label, 'A', output.amps, output.limitAmps, null));
-  for (const cable of cables) findings.push(finding('conductor', cable.code, 'A', cable.amps12, cable.carriesAmps, null));
+  if (spread !== null)
+    for (const output of spread.outputs)
+      findings.push(finding('twelve-output', output.label, 'A', output.amps, output.limitAmps, null));
+  for (const cable of cables)
+    findings.push(finding('conductor', cable.code, 'A', cable.amps12, cable.carriesAmps, null));
   for (const limit of label.combined) {
-    const named = new Set(label.rails.filter((output) => limit.labels.includes(output.label)).map((output) => output.rail));
-    const watts = loadRails.filter((rail): rail is LoadRail => named.has(rail)).reduce((sum, rail) => sum + demand.rails[rail].watts, 0);
-    const partTwelve = named.has('+12') && label.rails.some((output) => output.rail === '+12' && !limit.labels.includes(output.label));
+    const named = new Set(
+      label.rails.filter((output) => limit.labels.includes(output.label)).map((output) => output.rail),
+    );
+    const watts = loadRails
+      .filter((rail): rail is LoadRail => named.has(rail))
+      .reduce((sum, rail) => sum + demand.rails[rail].watts, 0);
+    const partTwelve =
+      named.has('+12') && label.rails.some((output) => output.rail === '+12' && !limit.labels.includes(output.label));
     if (!partTwelve) findings.push(finding('combined', limit.labels.join(' + '), 'W', watts, limit.watts, null));
   }
-  const worst = (word: LoadFinding['word']) => findings.filter((item) => item.word === word).sort((a, b) => (b.ratio ?? 0) - (a.ratio ?? 0))[0];
+  const worst = (word: LoadFinding['word']) =>
+    findings.filter((item) => item.word === word).sort((a, b) => (b.ratio ?? 0) - (a.ratio ?? 0))[0];
   const beyond = worst('beyond');
   const tight = worst('tight');
   const deciding = beyond ?? tight ?? worst('covered') ?? null;
@@ -103,5 +167,7 @@ export function assessLoad(demand: Demand, printed: SupplyLabel, { ageShare: sha
 export function railAmps(label: SupplyLabel, rail: LoadRail): number | null {
   const outputs = label.rails.filter((output) => output.rail === rail);
   if (outputs.length === 0) return null;
-  return rail === '+12' ? twelveVoltWatts(label) / nominalVolts['+12'] : outputs.reduce((sum, output) => sum + output.amps, 0);
+  return rail === '+12'
+    ? twelveVoltWatts(label) / nominalVolts['+12']
+    : outputs.reduce((sum, output) => sum + output.amps, 0);
 }

@@ -50,7 +50,14 @@ const inletCapacity: Partial<Record<string, number>> = { ...limits.cardInletWatt
 
 /** The way watts come into the machine. What goes through the slot and the headers also goes through the main connector. */
 export type Route = 'main' | 'header' | 'processor-plug' | 'slot' | 'card-plug' | 'drive-plug';
-export const routes = ['main', 'header', 'processor-plug', 'slot', 'card-plug', 'drive-plug'] as const satisfies readonly Route[];
+export const routes = [
+  'main',
+  'header',
+  'processor-plug',
+  'slot',
+  'card-plug',
+  'drive-plug',
+] as const satisfies readonly Route[];
 
 /** Fans, pumps and USB devices without a plug of their own hang on headers, and through them on the main connector. */
 function hangsOnHeader(part: MachinePart): boolean {
@@ -71,13 +78,16 @@ export function routesOf(part: MachinePart): Readonly<Partial<Record<Route, numb
     const slot = Math.min(limits.slotTwelveVoltAmps * 12, Math.max(watts * 0.25, watts - plugs));
     return { slot, 'card-plug': watts - slot };
   }
-  if (part.inlets.some((inlet) => ['sata', 'peripheral-4', 'small-drive-4'].includes(inlet.kind))) return { 'drive-plug': watts };
+  if (part.inlets.some((inlet) => ['sata', 'peripheral-4', 'small-drive-4'].includes(inlet.kind)))
+    return { 'drive-plug': watts };
   if (group === 'card') return { slot: watts };
   return hangsOnHeader(part) ? { header: watts } : { main: watts };
 }
 
 /** @param staggered drives start one after the other, which board, drive and plug must allow */
-export interface DemandOptions { readonly staggered?: boolean }
+export interface DemandOptions {
+  readonly staggered?: boolean;
+}
 
 /** Demand of the parts given; empty parts give zeros. */
 export function demandOf(parts: readonly MachinePart[], { staggered = false }: DemandOptions = {}): Demand {
@@ -93,20 +103,39 @@ export function demandOf(parts: readonly MachinePart[], { staggered = false }: D
     { milliseconds: 1000, watts: sum((part) => inputWatts(part, part.figures.shortWatts)) },
     ...excursionMilliseconds.map((milliseconds): Peak => ({
       milliseconds,
-      watts: sum((part) => Math.max(sustained(part) * excursionMultiple[part.figures.excursion][milliseconds], inputWatts(part, part.figures.shortWatts))),
+      watts: sum((part) =>
+        Math.max(
+          sustained(part) * excursionMultiple[part.figures.excursion][milliseconds],
+          inputWatts(part, part.figures.shortWatts),
+        ),
+      ),
     })),
   ];
-  const rails = Object.fromEntries(loadRails.map((rail) => [rail, { watts: railWatts[rail], amps: railWatts[rail] / volts[rail] }])) as Demand['rails'];
+  const rails = Object.fromEntries(
+    loadRails.map((rail) => [rail, { watts: railWatts[rail], amps: railWatts[rail] / volts[rail] }]),
+  ) as Demand['rails'];
   return {
     sustainedWatts: sum(sustained),
     lowWatts: sum((part) => inputWatts(part, part.figures.lowWatts)),
     highWatts: sum((part) => inputWatts(part, part.figures.highWatts)),
     idleWatts,
-    spinUpWatts: idleWatts + 12 * (staggered ? Math.max(0, ...parts.map((part) => part.figures.spinUpAmps)) : sum((part) => part.quantity * part.figures.spinUpAmps)),
+    spinUpWatts:
+      idleWatts +
+      12 *
+        (staggered
+          ? Math.max(0, ...parts.map((part) => part.figures.spinUpAmps))
+          : sum((part) => part.quantity * part.figures.spinUpAmps)),
     standbyWatts: sum((part) => part.quantity * part.figures.standbyWatts),
-    routes: Object.fromEntries(routes.map((route) => [route, sum((part) => routesOf(part)[route] ?? 0)])) as Demand['routes'],
-    rails, peaks,
-    parts: parts.map((part) => ({ partId: part.id, sustainedWatts: sustained(part), idleWatts: inputWatts(part, part.figures.idleWatts) })),
+    routes: Object.fromEntries(
+      routes.map((route) => [route, sum((part) => routesOf(part)[route] ?? 0)]),
+    ) as Demand['routes'],
+    rails,
+    peaks,
+    parts: parts.map((part) => ({
+      partId: part.id,
+      sustainedWatts: sustained(part),
+      idleWatts: inputWatts(part, part.figures.idleWatts),
+    })),
     has16Pin: parts.some((part) => part.inlets.some((inlet) => inlet.kind === 'card-16')),
   };
 }
@@ -136,20 +165,30 @@ export function inletLoads(parts: readonly MachinePart[]): InletLoad[] {
     loads.push({ inletId, amps: full, watts: loadRails.reduce((sum, rail) => sum + full[rail] * volts[rail], 0) });
   };
   const carryingCapacity = carrying.reduce((sum, { inlet }) => sum + (inletCapacity[inlet.kind] ?? 0), 0);
-  for (const { inlet } of processorInlets) add(inlet.id, { '+12': inlet.optional ? 0 : (processorWatts / 12) * ((inletCapacity[inlet.kind] ?? 0) / carryingCapacity) });
+  for (const { inlet } of processorInlets)
+    add(inlet.id, {
+      '+12': inlet.optional ? 0 : (processorWatts / 12) * ((inletCapacity[inlet.kind] ?? 0) / carryingCapacity),
+    });
   for (const part of parts) {
-    const own = part.inlets.filter((inlet) => inlet.kind.startsWith('card-') || ['sata', 'peripheral-4', 'small-drive-4'].includes(inlet.kind));
+    const own = part.inlets.filter(
+      (inlet) => inlet.kind.startsWith('card-') || ['sata', 'peripheral-4', 'small-drive-4'].includes(inlet.kind),
+    );
     if (own.length === 0) continue;
     ownFeed.add(part);
     const watts = inputWatts(part, part.figures.likelyWatts);
     if (own.some((inlet) => inlet.kind.startsWith('card-'))) {
       const slot = routesOf(part).slot ?? 0;
       const capacity = own.reduce((sum, inlet) => sum + (inletCapacity[inlet.kind] ?? 0), 0);
-      for (const inlet of own) add(inlet.id, { '+12': ((watts - slot) / 12) * ((inletCapacity[inlet.kind] ?? 0) / capacity) });
+      for (const inlet of own)
+        add(inlet.id, { '+12': ((watts - slot) / 12) * ((inletCapacity[inlet.kind] ?? 0) / capacity) });
     } else {
       for (const inlet of own) {
         const share = watts / own.length;
-        add(inlet.id, { '+12': Math.max((share * part.figures.share12) / 12, part.figures.spinUpAmps / own.length), '+5': (share * part.figures.share5) / 5, '+3.3': (share * part.figures.share33) / 3.3 });
+        add(inlet.id, {
+          '+12': Math.max((share * part.figures.share12) / 12, part.figures.spinUpAmps / own.length),
+          '+5': (share * part.figures.share5) / 5,
+          '+3.3': (share * part.figures.share33) / 3.3,
+        });
       }
     }
   }
@@ -157,7 +196,11 @@ export function inletLoads(parts: readonly MachinePart[]): InletLoad[] {
   const slots = parts.filter((part) => ownFeed.has(part)).reduce((sum, part) => sum + (routesOf(part).slot ?? 0), 0);
   for (const { inlet } of feeds.filter((feed) => feed.inlet.kind.startsWith('main-'))) {
     const demand = demandOf(throughMain);
-    add(inlet.id, { '+12': demand.rails['+12'].amps + slots / 12, '+5': demand.rails['+5'].amps, '+3.3': demand.rails['+3.3'].amps });
+    add(inlet.id, {
+      '+12': demand.rails['+12'].amps + slots / 12,
+      '+5': demand.rails['+5'].amps,
+      '+3.3': demand.rails['+3.3'].amps,
+    });
   }
   return loads;
 }
@@ -173,7 +216,11 @@ export interface PlugProblem {
   readonly limit: number;
 }
 
-const drivePlugAmps: Partial<Record<string, number>> = { sata: limits.sataPlugAmps, 'peripheral-4': limits.peripheralPlugAmps, 'small-drive-4': limits.smallDrivePlugAmps };
+const drivePlugAmps: Partial<Record<string, number>> = {
+  sata: limits.sataPlugAmps,
+  'peripheral-4': limits.peripheralPlugAmps,
+  'small-drive-4': limits.smallDrivePlugAmps,
+};
 
 /** Plugs, slots and the main connector against what each may carry (card specification, SATA, bench practice). */
 export function plugProblems(parts: readonly MachinePart[]): PlugProblem[] {
@@ -182,25 +229,52 @@ export function plugProblems(parts: readonly MachinePart[]): PlugProblem[] {
   for (const part of parts) {
     const slot = routesOf(part).slot ?? 0;
     const each = slot / part.quantity;
-    if (each > limits.slotWatts + 1e-9) problems.push({ kind: 'slot', subject: part.name, rail: null, unit: 'W', figure: each, limit: limits.slotWatts });
+    if (each > limits.slotWatts + 1e-9)
+      problems.push({ kind: 'slot', subject: part.name, rail: null, unit: 'W', figure: each, limit: limits.slotWatts });
     else {
       // Beside the whole, each voltage of the slot has its own limit; what a card with plugs takes from it is +12.
-      const shares = part.inlets.some((inlet) => inlet.kind.startsWith('card-')) ? { '+12': 1, '+3.3': 0 } : { '+12': part.figures.share12, '+3.3': part.figures.share33 };
-      for (const [rail, limit] of [['+12', limits.slotTwelveVoltAmps], ['+3.3', limits.slotThreeVoltAmps]] as const) {
+      const shares = part.inlets.some((inlet) => inlet.kind.startsWith('card-'))
+        ? { '+12': 1, '+3.3': 0 }
+        : { '+12': part.figures.share12, '+3.3': part.figures.share33 };
+      for (const [rail, limit] of [
+        ['+12', limits.slotTwelveVoltAmps],
+        ['+3.3', limits.slotThreeVoltAmps],
+      ] as const) {
         const amps = (each * shares[rail]) / volts[rail];
-        if (amps > limit + 1e-9) problems.push({ kind: 'slot', subject: part.name, rail, unit: 'A', figure: amps, limit });
+        if (amps > limit + 1e-9)
+          problems.push({ kind: 'slot', subject: part.name, rail, unit: 'A', figure: amps, limit });
       }
     }
-    const header = partClass(part.classId)?.group === 'cooling' ? ((routesOf(part).header ?? 0) * part.figures.share12) / part.quantity / volts['+12'] : 0;
-    if (header > limits.fanHeaderAmps + 1e-9) problems.push({ kind: 'header', subject: part.name, rail: '+12', unit: 'A', figure: header, limit: limits.fanHeaderAmps });
+    const header =
+      partClass(part.classId)?.group === 'cooling'
+        ? ((routesOf(part).header ?? 0) * part.figures.share12) / part.quantity / volts['+12']
+        : 0;
+    if (header > limits.fanHeaderAmps + 1e-9)
+      problems.push({
+        kind: 'header',
+        subject: part.name,
+        rail: '+12',
+        unit: 'A',
+        figure: header,
+        limit: limits.fanHeaderAmps,
+      });
     for (const inlet of part.inlets) {
       const load = loads.get(inlet.id);
       if (load === undefined) continue;
       const watts = inletCapacity[inlet.kind];
-      if (watts !== undefined && load.watts > watts + 1e-9) problems.push({ kind: 'plug', subject: inlet.label, rail: null, unit: 'W', figure: load.watts, limit: watts });
+      if (watts !== undefined && load.watts > watts + 1e-9)
+        problems.push({ kind: 'plug', subject: inlet.label, rail: null, unit: 'W', figure: load.watts, limit: watts });
       for (const rail of loadRails) {
         const limit = drivePlugAmps[inlet.kind] ?? (inlet.kind === 'main-24' ? limits.mainConnectorAmps[rail] : null);
-        if (limit !== null && load.amps[rail] > limit + 1e-9) problems.push({ kind: inlet.kind === 'main-24' ? 'main-connector' : 'plug', subject: inlet.label, rail, unit: 'A', figure: load.amps[rail], limit });
+        if (limit !== null && load.amps[rail] > limit + 1e-9)
+          problems.push({
+            kind: inlet.kind === 'main-24' ? 'main-connector' : 'plug',
+            subject: inlet.label,
+            rail,
+            unit: 'A',
+            figure: load.amps[rail],
+            limit,
+          });
       }
     }
   }

@@ -52,22 +52,59 @@ export function triangularQuantile(u: number, low: number, likely: number, high:
  * one entry are alike and drawn together. Peaks follow from what was drawn by the part's multiples.
  * @param random evenly spread figures from 0 up to 1
  */
-export function drawLoads(parts: readonly MachinePart[], printed: SupplyLabel | null, random: () => number, draws = 100_000, ageShare = 1): LoadDraws {
+export function drawLoads(
+  parts: readonly MachinePart[],
+  printed: SupplyLabel | null,
+  random: () => number,
+  draws = 100_000,
+  ageShare = 1,
+): LoadDraws {
   const label = printed === null ? null : deratedLabel(printed, ageShare);
   const low = Float64Array.from(parts, (part) => inputWatts(part, part.figures.lowWatts));
   const likely = Float64Array.from(parts, (part) => inputWatts(part, part.figures.likelyWatts));
   const high = Float64Array.from(parts, (part) => inputWatts(part, part.figures.highWatts));
   const short = Float64Array.from(parts, (part) => inputWatts(part, part.figures.shortWatts));
-  const shares: Record<LoadRail, Float64Array> = { '+12': Float64Array.from(parts, (part) => part.figures.share12), '+5': Float64Array.from(parts, (part) => part.figures.share5), '+3.3': Float64Array.from(parts, (part) => part.figures.share33) };
-  const judged = label === null ? [] : ([1000, ...excursionMilliseconds] as const).flatMap((milliseconds) => {
-    const share = verdictShare(label.guide, label.has16Pin, label.ratingWatts, milliseconds);
-    return share === null ? [] : [{ milliseconds, limit: share * label.ratingWatts, multiples: Float64Array.from(parts, (part) => (milliseconds === 1000 ? 1 : excursionMultiple[part.figures.excursion][milliseconds])) }];
-  });
-  const railLimits = label === null ? [] : loadRails.flatMap((rail) => {
-    const outputs = label.rails.filter((output) => output.rail === rail);
-    const volts = { '+12': 12, '+5': 5, '+3.3': 3.3 }[rail];
-    return outputs.length === 0 ? [] : [{ rail, limit: rail === '+12' ? twelveVoltWatts(label) : outputs.reduce((sum, output) => sum + output.amps * volts, 0), share: shares[rail] }];
-  });
+  const shares: Record<LoadRail, Float64Array> = {
+    '+12': Float64Array.from(parts, (part) => part.figures.share12),
+    '+5': Float64Array.from(parts, (part) => part.figures.share5),
+    '+3.3': Float64Array.from(parts, (part) => part.figures.share33),
+  };
+  const judged =
+    label === null
+      ? []
+      : ([1000, ...excursionMilliseconds] as const).flatMap((milliseconds) => {
+          const share = verdictShare(label.guide, label.has16Pin, label.ratingWatts, milliseconds);
+          return share === null
+            ? []
+            : [
+                {
+                  milliseconds,
+                  limit: share * label.ratingWatts,
+                  multiples: Float64Array.from(parts, (part) =>
+                    milliseconds === 1000 ? 1 : excursionMultiple[part.figures.excursion][milliseconds],
+                  ),
+                },
+              ];
+        });
+  const railLimits =
+    label === null
+      ? []
+      : loadRails.flatMap((rail) => {
+          const outputs = label.rails.filter((output) => output.rail === rail);
+          const volts = { '+12': 12, '+5': 5, '+3.3': 3.3 }[rail];
+          return outputs.length === 0
+            ? []
+            : [
+                {
+                  rail,
+                  limit:
+                    rail === '+12'
+                      ? twelveVoltWatts(label)
+                      : outputs.reduce((sum, output) => sum + output.amps * volts, 0),
+                  share: shares[rail],
+                },
+              ];
+        });
   const totals = new Float64Array(draws);
   const railOver = railLimits.map(() => 0);
   const peakOver = judged.map(() => 0);
@@ -84,18 +121,28 @@ export function drawLoads(parts: readonly MachinePart[], printed: SupplyLabel | 
     totals[draw] = total;
     if (label === null) continue;
     let any = false;
-    if (total > label.ratingWatts) { lastingOver += 1; any = true; }
+    if (total > label.ratingWatts) {
+      lastingOver += 1;
+      any = true;
+    }
     for (let item = 0; item < railLimits.length; item += 1) {
       const { limit, share } = railLimits[item]!;
       let watts = 0;
       for (let index = 0; index < drawn.length; index += 1) watts += drawn[index]! * share[index]!;
-      if (watts > limit) { railOver[item] = railOver[item]! + 1; any = true; }
+      if (watts > limit) {
+        railOver[item] = railOver[item]! + 1;
+        any = true;
+      }
     }
     for (let item = 0; item < judged.length; item += 1) {
       const { limit, multiples } = judged[item]!;
       let watts = 0;
-      for (let index = 0; index < drawn.length; index += 1) watts += Math.max(drawn[index]! * multiples[index]!, short[index]!);
-      if (watts > limit) { peakOver[item] = peakOver[item]! + 1; any = true; }
+      for (let index = 0; index < drawn.length; index += 1)
+        watts += Math.max(drawn[index]! * multiples[index]!, short[index]!);
+      if (watts > limit) {
+        peakOver[item] = peakOver[item]! + 1;
+        any = true;
+      }
     }
     if (any) anyOver += 1;
   }
@@ -110,10 +157,18 @@ export function drawLoads(parts: readonly MachinePart[], printed: SupplyLabel | 
     return (draws - cursor) / draws;
   });
   return {
-    draws, meanWatts: totals.reduce((sum, value) => sum + value, 0) / draws, quantiles: { low: at(0.05), middle: at(0.5), high: at(0.95) }, curve: { watts, above },
-    against: label === null ? null : {
-      lasting: shareOf(lastingOver, draws), rails: railLimits.map(({ rail }, index) => ({ rail, over: shareOf(railOver[index]!, draws) })),
-      peaks: judged.map(({ milliseconds }, index) => ({ milliseconds, over: shareOf(peakOver[index]!, draws) })), anything: shareOf(anyOver, draws),
-    },
+    draws,
+    meanWatts: totals.reduce((sum, value) => sum + value, 0) / draws,
+    quantiles: { low: at(0.05), middle: at(0.5), high: at(0.95) },
+    curve: { watts, above },
+    against:
+      label === null
+        ? null
+        : {
+            lasting: shareOf(lastingOver, draws),
+            rails: railLimits.map(({ rail }, index) => ({ rail, over: shareOf(railOver[index]!, draws) })),
+            peaks: judged.map(({ milliseconds }, index) => ({ milliseconds, over: shareOf(peakOver[index]!, draws) })),
+            anything: shareOf(anyOver, draws),
+          },
   };
 }

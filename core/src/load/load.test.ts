@@ -1,6 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { lossModel, lossWatts } from '../standards/index.ts';
-import { partClass, partsAt, labelProblems, twelveVoltWatts, type MachinePart, type SupplyLabel } from '../machine/index.ts';
+import {
+  partClass,
+  partsAt,
+  labelProblems,
+  twelveVoltWatts,
+  type MachinePart,
+  type SupplyLabel,
+} from '../machine/index.ts';
 import { assessLoad, converterEfficiency, demandOf, inletLoads, peaksCoveredRating, schoolRatings } from './index.ts';
 
 let serial = 0;
@@ -8,12 +15,31 @@ function part(classId: string, extra: Partial<MachinePart> = {}): MachinePart {
   const found = partClass(classId)!;
   serial += 1;
   const id = `p${serial}`;
-  return { id, classId, name: found.name, quantity: 1, change: 'stays', figures: found.figures, inlets: found.inlets.map((inlet, index) => ({ ...inlet, id: `${id}-${index}` })), ...extra };
+  return {
+    id,
+    classId,
+    name: found.name,
+    quantity: 1,
+    change: 'stays',
+    figures: found.figures,
+    inlets: found.inlets.map((inlet, index) => ({ ...inlet, id: `${id}-${index}` })),
+    ...extra,
+  };
 }
 const label = (ratingWatts: number, extra: Partial<SupplyLabel> = {}): SupplyLabel => ({
-  ratingWatts, shape: 'ATX', guide: '2.x', grade: 'bronze', modular: 'fixed', has16Pin: false,
-  rails: [{ label: '12V', rail: '+12', amps: Math.floor(ratingWatts / 12) }, { label: '5V', rail: '+5', amps: 20 }, { label: '3.3V', rail: '+3.3', amps: 20 }],
-  combined: [{ labels: ['5V', '3.3V'], watts: 110 }], ...extra,
+  ratingWatts,
+  shape: 'ATX',
+  guide: '2.x',
+  grade: 'bronze',
+  modular: 'fixed',
+  has16Pin: false,
+  rails: [
+    { label: '12V', rail: '+12', amps: Math.floor(ratingWatts / 12) },
+    { label: '5V', rail: '+5', amps: 20 },
+    { label: '3.3V', rail: '+3.3', amps: 20 },
+  ],
+  combined: [{ labels: ['5V', '3.3V'], watts: 110 }],
+  ...extra,
 });
 
 describe('demand', () => {
@@ -26,8 +52,18 @@ describe('demand', () => {
     expect(demand.peaks[0]!.watts).toBeCloseTo(35 + 150 / converterEfficiency + 6, 9);
   });
   it('the rails add up to the whole', () => {
-    const demand = demandOf([part('board-84'), part('processor-125'), part('card-88'), part('drive-35'), part('drive-flat'), part('lighting')]);
-    expect(demand.rails['+12'].watts + demand.rails['+5'].watts + demand.rails['+3.3'].watts).toBeCloseTo(demand.sustainedWatts, 9);
+    const demand = demandOf([
+      part('board-84'),
+      part('processor-125'),
+      part('card-88'),
+      part('drive-35'),
+      part('drive-flat'),
+      part('lighting'),
+    ]);
+    expect(demand.rails['+12'].watts + demand.rails['+5'].watts + demand.rails['+3.3'].watts).toBeCloseTo(
+      demand.sustainedWatts,
+      9,
+    );
   });
   it('a newer card doubles for ten milliseconds', () => {
     const card = part('card-16');
@@ -40,7 +76,12 @@ describe('demand', () => {
     expect(demandOf([]).sustainedWatts).toBe(0);
   });
   it('separates present from planned', () => {
-    const parts = [part('card-6', { change: 'replaced' }), part('card-88', { change: 'added' }), part('optical', { change: 'removed' }), part('board')];
+    const parts = [
+      part('card-6', { change: 'replaced' }),
+      part('card-88', { change: 'added' }),
+      part('optical', { change: 'removed' }),
+      part('board'),
+    ];
     expect(partsAt(parts, 'present').map((item) => item.classId)).toEqual(['card-6', 'optical', 'board']);
     expect(partsAt(parts, 'planned').map((item) => item.classId)).toEqual(['card-88', 'board']);
   });
@@ -65,11 +106,20 @@ describe('assessment', () => {
   const machine = demandOf([part('board'), part('processor-65'), part('card-8')]);
   it('is enough, tight or too small', () => {
     expect(assessLoad(machine, label(650)).word).toBe('enough');
-    expect(assessLoad(demandOf([part('other', { quantity: 30 })]), label(350))).toMatchObject({ word: 'tight', deciding: { code: 'lasting', subject: 'total' } });
+    expect(assessLoad(demandOf([part('other', { quantity: 30 })]), label(350))).toMatchObject({
+      word: 'tight',
+      deciding: { code: 'lasting', subject: 'total' },
+    });
     expect(assessLoad(machine, label(300))).toMatchObject({ word: 'too-small' });
   });
   it('names the rail that decides although the watts in total would do', () => {
-    const lopsided = label(650, { rails: [{ label: '12V', rail: '+12', amps: 20 }, { label: '5V', rail: '+5', amps: 40 }, { label: '3.3V', rail: '+3.3', amps: 40 }] });
+    const lopsided = label(650, {
+      rails: [
+        { label: '12V', rail: '+12', amps: 20 },
+        { label: '5V', rail: '+5', amps: 40 },
+        { label: '3.3V', rail: '+3.3', amps: 40 },
+      ],
+    });
     expect(assessLoad(machine, lopsided)).toMatchObject({ word: 'too-small', deciding: { code: 'twelve-total' } });
   });
   it('checks the combined limit of +5 and +3.3', () => {
@@ -82,40 +132,68 @@ describe('assessment', () => {
     expect(assessLoad(demandOf([]), label(650)).word).toBe('cannot-tell');
   });
   it('says that a 2.x supply promises nothing for short peaks', () => {
-    expect(assessLoad(machine, label(650)).findings.filter((item) => item.word === 'not-promised').map((item) => item.subject)).toEqual(['10', '1', '0.1']);
+    expect(
+      assessLoad(machine, label(650))
+        .findings.filter((item) => item.word === 'not-promised')
+        .map((item) => item.subject),
+    ).toEqual(['10', '1', '0.1']);
   });
   it('takes a combined limit over all +12 outputs', () => {
-    expect(twelveVoltWatts({ ratingWatts: 600, rails: [{ label: '12V1', rail: '+12', amps: 25 }, { label: '12V2', rail: '+12', amps: 25 }], combined: [{ labels: ['12V1', '12V2'], watts: 504 }] })).toBe(504);
+    expect(
+      twelveVoltWatts({
+        ratingWatts: 600,
+        rails: [
+          { label: '12V1', rail: '+12', amps: 25 },
+          { label: '12V2', rail: '+12', amps: 25 },
+        ],
+        combined: [{ labels: ['12V1', '12V2'], watts: 504 }],
+      }),
+    ).toBe(504);
   });
   it('finds labels that do not add up', () => {
     expect(labelProblems(label(500, { rails: [] }))).toEqual([{ code: 'no-rails' }]);
-    expect(labelProblems(label(1200, { rails: [{ label: '12V', rail: '+12', amps: 20 }], combined: [] }))[0]).toMatchObject({ code: 'rails-below-rating' });
-    expect(labelProblems(label(200, { rails: [{ label: '12V', rail: '+12', amps: 90 }], combined: [] }))[0]).toMatchObject({ code: 'rails-far-above-rating' });
+    expect(
+      labelProblems(label(1200, { rails: [{ label: '12V', rail: '+12', amps: 20 }], combined: [] }))[0],
+    ).toMatchObject({ code: 'rails-below-rating' });
+    expect(
+      labelProblems(label(200, { rails: [{ label: '12V', rail: '+12', amps: 90 }], combined: [] }))[0],
+    ).toMatchObject({ code: 'rails-far-above-rating' });
   });
 });
 
 describe('schools', () => {
   const machine = demandOf([part('board'), part('processor-65'), part('card-16')]);
   it('ask for ratings by their formulas', () => {
-    const ratings = Object.fromEntries(schoolRatings(machine, 450, '2.x').map((rating) => [rating.school, rating.ratingWatts]));
+    const ratings = Object.fromEntries(
+      schoolRatings(machine, 450, '2.x').map((rating) => [rating.school, rating.ratingWatts]),
+    );
     expect(ratings['like-for-like']).toBe(450);
     expect(ratings['fixed-margin']).toBeCloseTo(machine.sustainedWatts + 150, 9);
     expect(ratings['half-load']).toBeCloseTo(machine.sustainedWatts * 1.75, 9);
   });
   it('"peaks covered" is exactly the smallest rating that the assessment calls enough', () => {
-    for (const guide of ['2.x', '3.x'] as const) for (const has16Pin of [false, true]) {
-      const asked = peaksCoveredRating(machine, guide, has16Pin).ratingWatts!;
-      const at = (ratingWatts: number) => assessLoad(machine, label(ratingWatts, { guide, has16Pin, rails: [{ label: '12V', rail: '+12', amps: 200 }], combined: [] })).word;
-      expect(at(asked + 1.01)).toBe('enough');
-      expect(at(asked - 1)).not.toBe('enough');
-    }
+    for (const guide of ['2.x', '3.x'] as const)
+      for (const has16Pin of [false, true]) {
+        const asked = peaksCoveredRating(machine, guide, has16Pin).ratingWatts!;
+        const at = (ratingWatts: number) =>
+          assessLoad(
+            machine,
+            label(ratingWatts, { guide, has16Pin, rails: [{ label: '12V', rail: '+12', amps: 200 }], combined: [] }),
+          ).word;
+        expect(at(asked + 1.01)).toBe('enough');
+        expect(at(asked - 1)).not.toBe('enough');
+      }
   });
 });
 
 describe('loss model', () => {
-  it('goes through the grade\'s three points', () => {
+  it("goes through the grade's three points", () => {
     const model = lossModel('gold', 600, 230);
-    for (const [share, percent] of [[0.2, 90], [0.5, 92], [1, 89]] as const) {
+    for (const [share, percent] of [
+      [0.2, 90],
+      [0.5, 92],
+      [1, 89],
+    ] as const) {
       const out = 600 * share;
       expect(out / (out + lossWatts(model, out, 600))).toBeCloseTo(percent / 100, 9);
     }

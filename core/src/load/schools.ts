@@ -4,7 +4,13 @@ import type { Demand } from './demand.ts';
 
 /** The rules of thumb for a supply's rating, and the one that follows from the parts. */
 export type School = 'like-for-like' | 'fixed-margin' | 'half-load' | 'card-advice' | 'peaks-covered';
-export const schools = ['like-for-like', 'fixed-margin', 'half-load', 'card-advice', 'peaks-covered'] as const satisfies readonly School[];
+export const schools = [
+  'like-for-like',
+  'fixed-margin',
+  'half-load',
+  'card-advice',
+  'peaks-covered',
+] as const satisfies readonly School[];
 
 /** Watts added by the fixed margin, the middle of the customary 100 to 200 (bench practice). */
 export const fixedMarginWatts = 150;
@@ -16,18 +22,39 @@ export interface SchoolRating {
   readonly school: School;
   readonly ratingWatts: number | null;
   /** What decides inside the school. */
-  readonly because: 'present-rating' | 'margin' | 'multiple' | 'lasting' | 'peak-1000' | 'peak-100' | 'peak-10' | 'peak-1' | 'peak-0.1' | 'spin-up' | 'no-present-supply' | 'advice' | 'no-advice';
+  readonly because:
+    | 'present-rating'
+    | 'margin'
+    | 'multiple'
+    | 'lasting'
+    | 'peak-1000'
+    | 'peak-100'
+    | 'peak-10'
+    | 'peak-1'
+    | 'peak-0.1'
+    | 'spin-up'
+    | 'no-present-supply'
+    | 'advice'
+    | 'no-advice';
 }
 
 /** The smallest rating that covers lasting load at 80 % and every peak by the supply's guide. Ratings from 450 W count as large where that decides. */
 export function peaksCoveredRating(demand: Demand, guide: Guide, has16Pin: boolean): SchoolRating {
-  let best: { watts: number; because: SchoolRating['because'] } = { watts: demand.sustainedWatts / lastingShare, because: 'lasting' };
-  const raise = (watts: number, because: SchoolRating['because']) => { if (watts > best.watts) best = { watts, because }; };
+  let best: { watts: number; because: SchoolRating['because'] } = {
+    watts: demand.sustainedWatts / lastingShare,
+    because: 'lasting',
+  };
+  const raise = (watts: number, because: SchoolRating['because']) => {
+    if (watts > best.watts) best = { watts, because };
+  };
   raise(demand.spinUpWatts, 'spin-up');
   for (const peak of demand.peaks) if (peak.milliseconds === 1000) raise(peak.watts, 'peak-1000');
   for (const milliseconds of excursionMilliseconds) {
     const peak = demand.peaks.find((candidate) => candidate.milliseconds === milliseconds)!.watts;
-    if (guide === '2.x') { if (milliseconds === 100) raise(peak, 'peak-100'); continue; }
+    if (guide === '2.x') {
+      if (milliseconds === 100) raise(peak, 'peak-100');
+      continue;
+    }
     const small = peak / carriedShare(guide, has16Pin, 450, milliseconds)!;
     const large = Math.max(450, peak / carriedShare(guide, has16Pin, 451, milliseconds)!);
     raise(small <= 450 ? small : large, `peak-${milliseconds}`);
@@ -39,9 +66,18 @@ export function peaksCoveredRating(demand: Demand, guide: Guide, has16Pin: boole
  * What each school asks for. Source of the rules: bench practice.
  * @param cardAdviceWatts the least rating that the card's maker prints; null when nobody read it
  */
-export function schoolRatings(demand: Demand, presentRatingWatts: number | null, guide: Guide, cardAdviceWatts: number | null = null): SchoolRating[] {
+export function schoolRatings(
+  demand: Demand,
+  presentRatingWatts: number | null,
+  guide: Guide,
+  cardAdviceWatts: number | null = null,
+): SchoolRating[] {
   return [
-    { school: 'like-for-like', ratingWatts: presentRatingWatts, because: presentRatingWatts === null ? 'no-present-supply' : 'present-rating' },
+    {
+      school: 'like-for-like',
+      ratingWatts: presentRatingWatts,
+      because: presentRatingWatts === null ? 'no-present-supply' : 'present-rating',
+    },
     { school: 'fixed-margin', ratingWatts: demand.sustainedWatts + fixedMarginWatts, because: 'margin' },
     { school: 'half-load', ratingWatts: demand.sustainedWatts * halfLoadMultiple, because: 'multiple' },
     { school: 'card-advice', ratingWatts: cardAdviceWatts, because: cardAdviceWatts === null ? 'no-advice' : 'advice' },

@@ -2,38 +2,105 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../simulate/random.ts';
 import { lossModel, lossWatts } from '../standards/index.ts';
-import { ageShare, deratedLabel, partClass, type MachinePart, type PowerFigures, type SupplyLabel } from '../machine/index.ts';
-import { assessLoad, calibratedParts, compareMeasured, demandOf, drawLoads, hungByInlet, inputWatts, outputBehind, plugProblems, routesOf, spreadOverOutputs, triangularQuantile, type HungLoad } from './index.ts';
+import {
+  ageShare,
+  deratedLabel,
+  partClass,
+  type MachinePart,
+  type PowerFigures,
+  type SupplyLabel,
+} from '../machine/index.ts';
+import {
+  assessLoad,
+  calibratedParts,
+  compareMeasured,
+  demandOf,
+  drawLoads,
+  hungByInlet,
+  inputWatts,
+  outputBehind,
+  plugProblems,
+  routesOf,
+  spreadOverOutputs,
+  triangularQuantile,
+  type HungLoad,
+} from './index.ts';
 
 let serial = 0;
 function part(classId: string, figures: Partial<PowerFigures> = {}, extra: Partial<MachinePart> = {}): MachinePart {
   const found = partClass(classId)!;
   serial += 1;
   const id = `p${serial}`;
-  return { id, classId, name: found.name, quantity: 1, change: 'stays', figures: { ...found.figures, ...figures }, inlets: found.inlets.map((inlet, index) => ({ ...inlet, id: `${id}-${index}` })), ...extra };
+  return {
+    id,
+    classId,
+    name: found.name,
+    quantity: 1,
+    change: 'stays',
+    figures: { ...found.figures, ...figures },
+    inlets: found.inlets.map((inlet, index) => ({ ...inlet, id: `${id}-${index}` })),
+    ...extra,
+  };
 }
 const label = (ratingWatts: number, extra: Partial<SupplyLabel> = {}): SupplyLabel => ({
-  ratingWatts, shape: 'ATX', guide: '3.x', grade: 'gold', modular: 'full', has16Pin: false,
-  rails: [{ label: '12V', rail: '+12', amps: Math.floor(ratingWatts / 12) }, { label: '5V', rail: '+5', amps: 20 }, { label: '3.3V', rail: '+3.3', amps: 20 }], combined: [], ...extra,
+  ratingWatts,
+  shape: 'ATX',
+  guide: '3.x',
+  grade: 'gold',
+  modular: 'full',
+  has16Pin: false,
+  rails: [
+    { label: '12V', rail: '+12', amps: Math.floor(ratingWatts / 12) },
+    { label: '5V', rail: '+5', amps: 20 },
+    { label: '3.3V', rail: '+3.3', amps: 20 },
+  ],
+  combined: [],
+  ...extra,
 });
 
 describe('several +12 outputs', () => {
-  const three = (feeds: readonly (readonly HungLoad['family'][])[], amps = [18, 18, 18]) => label(600, { rails: amps.map((limit, index) => ({ label: `12V${index + 1}`, rail: '+12' as const, amps: limit, feeds: feeds[index]! })) });
-  const load = (name: string, family: HungLoad['family'], amps12: number, output: string | null = null): HungLoad => ({ name, family, amps12, output });
+  const three = (feeds: readonly (readonly HungLoad['family'][])[], amps = [18, 18, 18]) =>
+    label(600, {
+      rails: amps.map((limit, index) => ({
+        label: `12V${index + 1}`,
+        rail: '+12' as const,
+        amps: limit,
+        feeds: feeds[index]!,
+      })),
+    });
+  const load = (name: string, family: HungLoad['family'], amps12: number, output: string | null = null): HungLoad => ({
+    name,
+    family,
+    amps12,
+    output,
+  });
   it('are filled as the label says', () => {
-    const spread = spreadOverOutputs(three([['main', 'drive'], ['cpu'], ['card']]), [load('main', 'main', 4), load('drives', 'drive', 3), load('cpu', 'cpu', 15), load('card', 'card', 17)])!;
+    const spread = spreadOverOutputs(three([['main', 'drive'], ['cpu'], ['card']]), [
+      load('main', 'main', 4),
+      load('drives', 'drive', 3),
+      load('cpu', 'cpu', 15),
+      load('card', 'card', 17),
+    ])!;
     expect(spread.known).toBe(true);
     expect(spread.outputs.map((output) => output.amps)).toEqual([7, 15, 17]);
     expect(spread.outputs[0]!.carries).toEqual(['main', 'drives']);
   });
   it('leave what nobody knows to the kindest way, and say so', () => {
-    const spread = spreadOverOutputs(three([[], [], []]), [load('a', 'card', 12), load('b', 'card', 12), load('c', 'cpu', 14), load('d', 'main', 5)])!;
+    const spread = spreadOverOutputs(three([[], [], []]), [
+      load('a', 'card', 12),
+      load('b', 'card', 12),
+      load('c', 'cpu', 14),
+      load('d', 'main', 5),
+    ])!;
     expect(spread.known).toBe(false);
     expect(Math.max(...spread.outputs.map((output) => output.amps))).toBe(17);
     expect(spread.worstRatio).toBeCloseTo(43 / 18, 9);
   });
   it('keep a cable at the output its socket belongs to', () => {
-    const spread = spreadOverOutputs(three([[], [], []]), [load('a', 'card', 10, '12V3'), load('b', 'card', 9, '12V3')])!;
+    const spread = spreadOverOutputs(three([[], [], []]), [
+      load('a', 'card', 10, '12V3'),
+      load('b', 'card', 9, '12V3'),
+    ])!;
     expect(spread.outputs[2]!.amps).toBe(19);
     expect(spread.known).toBe(true);
   });
@@ -45,14 +112,30 @@ describe('several +12 outputs', () => {
     const random = seeded(7);
     for (let run = 0; run < 300; run += 1) {
       const limits = [10 + random() * 20, 10 + random() * 20, 10 + random() * 20];
-      const hung = Array.from({ length: 1 + Math.floor(random() * 6) }, (_, index) => load(`c${index}`, random() < 0.5 ? 'card' : 'cpu', random() * 15));
-      const feeds: HungLoad['family'][][] = [random() < 0.5 ? ['card'] : [], random() < 0.5 ? ['card', 'cpu'] : ['cpu'], random() < 0.5 ? ['cpu'] : []];
+      const hung = Array.from({ length: 1 + Math.floor(random() * 6) }, (_, index) =>
+        load(`c${index}`, random() < 0.5 ? 'card' : 'cpu', random() * 15),
+      );
+      const feeds: HungLoad['family'][][] = [
+        random() < 0.5 ? ['card'] : [],
+        random() < 0.5 ? ['card', 'cpu'] : ['cpu'],
+        random() < 0.5 ? ['cpu'] : [],
+      ];
       const asked = three(feeds, limits);
-      const fed = (family: HungLoad['family']) => { const some = feeds.flatMap((list, index) => (list.includes(family) ? [index] : [])); return some.length > 0 ? some : [0, 1, 2]; };
+      const fed = (family: HungLoad['family']) => {
+        const some = feeds.flatMap((list, index) => (list.includes(family) ? [index] : []));
+        return some.length > 0 ? some : [0, 1, 2];
+      };
       let best = Infinity;
       const tryAll = (index: number, amps: readonly number[]): void => {
-        if (index === hung.length) { best = Math.min(best, Math.max(...amps.map((value, output) => value / limits[output]!))); return; }
-        for (const output of fed(hung[index]!.family)) tryAll(index + 1, amps.map((value, at) => (at === output ? value + hung[index]!.amps12 : value)));
+        if (index === hung.length) {
+          best = Math.min(best, Math.max(...amps.map((value, output) => value / limits[output]!)));
+          return;
+        }
+        for (const output of fed(hung[index]!.family))
+          tryAll(
+            index + 1,
+            amps.map((value, at) => (at === output ? value + hung[index]!.amps12 : value)),
+          );
       };
       tryAll(0, [0, 0, 0]);
       const spread = spreadOverOutputs(asked, hung)!;
@@ -61,11 +144,26 @@ describe('several +12 outputs', () => {
     }
   });
   it('decide a verdict: beyond where even the kindest way is too much, cannot tell where it depends', () => {
-    const parts = [part('board'), part('processor-125', { likelyWatts: 200, highWatts: 253, shortWatts: 253 }), part('card-8')];
+    const parts = [
+      part('board'),
+      part('processor-125', { likelyWatts: 200, highWatts: 253, shortWatts: 253 }),
+      part('card-8'),
+    ];
     const demand = demandOf(parts);
     const hung = hungByInlet(parts);
-    const outputs = (amps: number, feeds?: readonly HungLoad['family'][][]) => label(900, { rails: [{ label: '12V1', rail: '+12', amps, ...(feeds && { feeds: feeds[0] }) }, { label: '12V2', rail: '+12', amps, ...(feeds && { feeds: feeds[1] }) }, { label: '5V', rail: '+5', amps: 20 }, { label: '3.3V', rail: '+3.3', amps: 20 }] });
-    expect(assessLoad(demand, outputs(20), { hung })).toMatchObject({ word: 'too-small', deciding: { code: 'twelve-output' } });
+    const outputs = (amps: number, feeds?: readonly HungLoad['family'][][]) =>
+      label(900, {
+        rails: [
+          { label: '12V1', rail: '+12', amps, ...(feeds && { feeds: feeds[0] }) },
+          { label: '12V2', rail: '+12', amps, ...(feeds && { feeds: feeds[1] }) },
+          { label: '5V', rail: '+5', amps: 20 },
+          { label: '3.3V', rail: '+3.3', amps: 20 },
+        ],
+      });
+    expect(assessLoad(demand, outputs(20), { hung })).toMatchObject({
+      word: 'too-small',
+      deciding: { code: 'twelve-output' },
+    });
     expect(assessLoad(demand, outputs(30), { hung }).word).toBe('cannot-tell');
     expect(assessLoad(demand, outputs(30, [['main', 'card', 'drive'], ['cpu']]), { hung }).word).toBe('enough');
     expect(assessLoad(demand, outputs(60), { hung }).word).toBe('enough');
@@ -74,7 +172,15 @@ describe('several +12 outputs', () => {
 
 describe('ways in', () => {
   it('add up to the lasting load, and the slot never gives more than 5.5 A', () => {
-    const parts = [part('board'), part('processor-105'), part('card-88'), part('card-slot'), part('drive-35'), part('drive-card'), part('usb')];
+    const parts = [
+      part('board'),
+      part('processor-105'),
+      part('card-88'),
+      part('card-slot'),
+      part('drive-35'),
+      part('drive-card'),
+      part('usb'),
+    ];
     const demand = demandOf(parts);
     expect(Object.values(demand.routes).reduce((sum, watts) => sum + watts, 0)).toBeCloseTo(demand.sustainedWatts, 9);
     expect(routesOf(parts[2]!).slot).toBe(66);
@@ -84,7 +190,12 @@ describe('ways in', () => {
     const demand = demandOf([part('board'), part('usb'), part('network')]);
     expect(demand.standbyWatts).toBeCloseTo(4, 9);
     const weak = label(500, { rails: [...label(500).rails, { label: '5VSB', rail: '+5sb', amps: 0.5 }] });
-    expect(assessLoad(demand, weak).deciding).toMatchObject({ code: 'standby', figure: 0.8, limit: 0.5, word: 'beyond' });
+    expect(assessLoad(demand, weak).deciding).toMatchObject({
+      code: 'standby',
+      figure: 0.8,
+      limit: 0.5,
+      word: 'beyond',
+    });
   });
   it('drives that start one after the other draw one spin-up', () => {
     const parts = [part('drive-35'), part('drive-35'), part('drive-35', { spinUpAmps: 2.5 })];
@@ -93,15 +204,34 @@ describe('ways in', () => {
   });
   it('say what no supply mends: a plug, a slot or the main connector beyond its limit', () => {
     expect(plugProblems([part('board'), part('card-8', { likelyWatts: 180 })])).toEqual([]);
-    expect(plugProblems([part('card-8', { likelyWatts: 300 })])).toMatchObject([{ kind: 'plug', subject: 'Card 8', figure: 234, limit: 150 }]);
-    expect(plugProblems([part('card-slot', { likelyWatts: 90 })])).toMatchObject([{ kind: 'slot', figure: 90, limit: 75 }]);
-    expect(plugProblems([part('card-slot', { likelyWatts: 60, share12: 0.8, share33: 0.2 })])).toMatchObject([{ kind: 'slot', rail: '+3.3', figure: expect.closeTo(12 / 3.3, 9) as number, limit: 3 }]);
-    expect(plugProblems([part('card-slot', { likelyWatts: 70, share12: 1, share33: 0 })])).toMatchObject([{ kind: 'slot', rail: '+12', limit: 5.5 }]);
-    expect(plugProblems([part('card-slot', { likelyWatts: 66, share12: 1, share33: 0 }), part('card-slot', { likelyWatts: 37, share12: 0.8, share33: 0.2 })])).toEqual([]);
-    expect(plugProblems([part('fan', { likelyWatts: 14 })])).toMatchObject([{ kind: 'header', rail: '+12', figure: expect.closeTo(14 / 12, 9) as number, limit: 1 }]);
+    expect(plugProblems([part('card-8', { likelyWatts: 300 })])).toMatchObject([
+      { kind: 'plug', subject: 'Card 8', figure: 234, limit: 150 },
+    ]);
+    expect(plugProblems([part('card-slot', { likelyWatts: 90 })])).toMatchObject([
+      { kind: 'slot', figure: 90, limit: 75 },
+    ]);
+    expect(plugProblems([part('card-slot', { likelyWatts: 60, share12: 0.8, share33: 0.2 })])).toMatchObject([
+      { kind: 'slot', rail: '+3.3', figure: expect.closeTo(12 / 3.3, 9) as number, limit: 3 },
+    ]);
+    expect(plugProblems([part('card-slot', { likelyWatts: 70, share12: 1, share33: 0 })])).toMatchObject([
+      { kind: 'slot', rail: '+12', limit: 5.5 },
+    ]);
+    expect(
+      plugProblems([
+        part('card-slot', { likelyWatts: 66, share12: 1, share33: 0 }),
+        part('card-slot', { likelyWatts: 37, share12: 0.8, share33: 0.2 }),
+      ]),
+    ).toEqual([]);
+    expect(plugProblems([part('fan', { likelyWatts: 14 })])).toMatchObject([
+      { kind: 'header', rail: '+12', figure: expect.closeTo(14 / 12, 9) as number, limit: 1 },
+    ]);
     expect(plugProblems([part('fan', { likelyWatts: 12 }), part('pump')])).toEqual([]);
-    expect(plugProblems([part('board'), part('card-slot'), part('card-slot'), part('card-slot')])).toMatchObject([{ kind: 'main-connector', rail: '+12' }]);
-    expect(plugProblems([part('drive-35', { spinUpAmps: 5 })])).toMatchObject([{ kind: 'plug', rail: '+12', figure: 5, limit: 4.5 }]);
+    expect(plugProblems([part('board'), part('card-slot'), part('card-slot'), part('card-slot')])).toMatchObject([
+      { kind: 'main-connector', rail: '+12' },
+    ]);
+    expect(plugProblems([part('drive-35', { spinUpAmps: 5 })])).toMatchObject([
+      { kind: 'plug', rail: '+12', figure: 5, limit: 4.5 },
+    ]);
   });
 });
 
@@ -110,19 +240,34 @@ describe('age', () => {
     expect(ageShare(null, 2)).toBe(1);
     expect(ageShare(8, 1)).toBeCloseTo(0.92, 12);
     expect(ageShare(60, 5)).toBe(0.5);
-    expect(deratedLabel(label(500), 0.9)).toMatchObject({ ratingWatts: 450, rails: [{ amps: 41 * 0.9 }, { amps: 18 }, { amps: 18 }] });
-    expect(assessLoad(demandOf([part('other', { likelyWatts: 390, highWatts: 400, shortWatts: 390 })]), label(500)).word).toBe('enough');
-    expect(assessLoad(demandOf([part('other', { likelyWatts: 390, highWatts: 400, shortWatts: 390 })]), label(500), { ageShare: 0.9 }).word).toBe('tight');
+    expect(deratedLabel(label(500), 0.9)).toMatchObject({
+      ratingWatts: 450,
+      rails: [{ amps: 41 * 0.9 }, { amps: 18 }, { amps: 18 }],
+    });
+    expect(
+      assessLoad(demandOf([part('other', { likelyWatts: 390, highWatts: 400, shortWatts: 390 })]), label(500)).word,
+    ).toBe('enough');
+    expect(
+      assessLoad(demandOf([part('other', { likelyWatts: 390, highWatts: 400, shortWatts: 390 })]), label(500), {
+        ageShare: 0.9,
+      }).word,
+    ).toBe('tight');
   });
 });
 
 describe('a measured load', () => {
   const parts = [part('board'), part('processor-65'), part('card-8'), part('card-8', {}, { change: 'added' })];
   it('goes back through the loss curve', () => {
-    fc.assert(fc.property(fc.double({ min: 20, max: 600, noNaN: true }), fc.constantFrom('none', 'bronze', 'gold', 'titanium'), (output, grade) => {
-      const input = output + lossWatts(lossModel(grade, 650, 230), output, 650);
-      expect(outputBehind(input, { grade, ratingWatts: 650 }, 230)!).toBeCloseTo(output, 2);
-    }));
+    fc.assert(
+      fc.property(
+        fc.double({ min: 20, max: 600, noNaN: true }),
+        fc.constantFrom('none', 'bronze', 'gold', 'titanium'),
+        (output, grade) => {
+          const input = output + lossWatts(lossModel(grade, 650, 230), output, 650);
+          expect(outputBehind(input, { grade, ratingWatts: 650 }, 230)!).toBeCloseTo(output, 2);
+        },
+      ),
+    );
     expect(outputBehind(1, { grade: 'gold', ratingWatts: 650 }, 230)).toBeNull();
   });
   it('is compared with the machine as it came, and replaces only what was there', () => {
@@ -148,13 +293,34 @@ function exactAbove(parts: readonly MachinePart[], watts: number, step = 0.1): n
   let density = [1];
   let origin = 0;
   for (const item of parts) {
-    const [low, likely, high] = [inputWatts(item, item.figures.lowWatts), inputWatts(item, item.figures.likelyWatts), inputWatts(item, item.figures.highWatts)];
+    const [low, likely, high] = [
+      inputWatts(item, item.figures.lowWatts),
+      inputWatts(item, item.figures.likelyWatts),
+      inputWatts(item, item.figures.highWatts),
+    ];
     const cells = Math.round((high - low) / step);
     // Mass of each cell from the distribution function, so that the whole is exactly one.
-    const below = (x: number) => (x <= low ? 0 : x >= high ? 1 : x < likely ? (x - low) ** 2 / ((high - low) * (likely - low)) : 1 - (high - x) ** 2 / ((high - low) * (high - likely)));
-    const mass = cells === 0 ? [1] : Array.from({ length: cells }, (_, cell) => below(low + ((cell + 1) * (high - low)) / cells) - below(low + (cell * (high - low)) / cells));
+    const below = (x: number) =>
+      x <= low
+        ? 0
+        : x >= high
+          ? 1
+          : x < likely
+            ? (x - low) ** 2 / ((high - low) * (likely - low))
+            : 1 - (high - x) ** 2 / ((high - low) * (high - likely));
+    const mass =
+      cells === 0
+        ? [1]
+        : Array.from(
+            { length: cells },
+            (_, cell) => below(low + ((cell + 1) * (high - low)) / cells) - below(low + (cell * (high - low)) / cells),
+          );
     const sum = new Array<number>(density.length + mass.length - 1).fill(0);
-    density.forEach((a, i) => mass.forEach((b, j) => { sum[i + j] = sum[i + j]! + a * b; }));
+    density.forEach((a, i) =>
+      mass.forEach((b, j) => {
+        sum[i + j] = sum[i + j]! + a * b;
+      }),
+    );
     density = sum;
     origin += cells === 0 ? low : low + (high - low) / cells / 2;
   }
@@ -162,17 +328,27 @@ function exactAbove(parts: readonly MachinePart[], watts: number, step = 0.1): n
 }
 
 describe('draws', () => {
-  it('a triangle\'s quantile is the inverse of its distribution', () => {
-    fc.assert(fc.property(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 50, noNaN: true }), fc.double({ min: 0, max: 50, noNaN: true }), (u, left, right) => {
-      const [low, likely, high] = [10, 10 + left, 10 + left + right];
-      const x = triangularQuantile(u, low, likely, high);
-      expect(x).toBeGreaterThanOrEqual(low - 1e-9);
-      expect(x).toBeLessThanOrEqual(high + 1e-9);
-      if (high - low > 1e-3) {
-        const below = x < likely ? (x - low) ** 2 / ((high - low) * Math.max(left, 1e-12)) : 1 - (high - x) ** 2 / ((high - low) * Math.max(right, 1e-12));
-        expect(below).toBeCloseTo(u, 5);
-      }
-    }));
+  it("a triangle's quantile is the inverse of its distribution", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.double({ min: 0, max: 50, noNaN: true }),
+        fc.double({ min: 0, max: 50, noNaN: true }),
+        (u, left, right) => {
+          const [low, likely, high] = [10, 10 + left, 10 + left + right];
+          const x = triangularQuantile(u, low, likely, high);
+          expect(x).toBeGreaterThanOrEqual(low - 1e-9);
+          expect(x).toBeLessThanOrEqual(high + 1e-9);
+          if (high - low > 1e-3) {
+            const below =
+              x < likely
+                ? (x - low) ** 2 / ((high - low) * Math.max(left, 1e-12))
+                : 1 - (high - x) ** 2 / ((high - low) * Math.max(right, 1e-12));
+            expect(below).toBeCloseTo(u, 5);
+          }
+        },
+      ),
+    );
     expect(triangularQuantile(0.3, 5, 5, 5)).toBe(5);
   });
   it('agree with exact convolution on small machines, within four deviations', () => {
@@ -188,17 +364,33 @@ describe('draws', () => {
       for (const share of [0.95, 1.02, 1.1]) {
         const rating = Math.round(middle * share);
         const exact = exactAbove(parts, rating);
-        const drawn = drawLoads(parts, label(rating, { rails: [{ label: '12V', rail: '+12', amps: 900 }] }), seeded(run * 10 + Math.round(share * 100)), draws).against!.lasting;
+        const drawn = drawLoads(
+          parts,
+          label(rating, { rails: [{ label: '12V', rail: '+12', amps: 900 }] }),
+          seeded(run * 10 + Math.round(share * 100)),
+          draws,
+        ).against!.lasting;
         const deviation = Math.sqrt((exact * (1 - exact)) / draws);
-        expect(Math.abs(drawn.share - exact), `machine ${run} over ${rating} W: ${drawn.share} drawn, ${exact} exact`).toBeLessThan(4 * deviation + 0.002);
+        expect(
+          Math.abs(drawn.share - exact),
+          `machine ${run} over ${rating} W: ${drawn.share} drawn, ${exact} exact`,
+        ).toBeLessThan(4 * deviation + 0.002);
         expect(drawn.low).toBeLessThanOrEqual(drawn.share);
         expect(drawn.high).toBeGreaterThanOrEqual(drawn.share);
       }
     });
   });
-  it('the mean is the sum of the triangles\' means', () => {
+  it("the mean is the sum of the triangles' means", () => {
     const parts = [part('board'), part('processor-65'), part('card-88'), part('memory-old', {}, { quantity: 4 })];
-    const mean = parts.reduce((sum, item) => sum + (inputWatts(item, item.figures.lowWatts) + inputWatts(item, item.figures.likelyWatts) + inputWatts(item, item.figures.highWatts)) / 3, 0);
+    const mean = parts.reduce(
+      (sum, item) =>
+        sum +
+        (inputWatts(item, item.figures.lowWatts) +
+          inputWatts(item, item.figures.likelyWatts) +
+          inputWatts(item, item.figures.highWatts)) /
+          3,
+      0,
+    );
     expect(drawLoads(parts, null, seeded(3), 50_000).meanWatts).toBeCloseTo(mean, 0);
   });
   it('the curve falls from one to nothing and meets the share over the rating', () => {
@@ -206,15 +398,19 @@ describe('draws', () => {
     const drawn = drawLoads(parts, label(560), seeded(5), 20_000);
     expect(drawn.curve.above[0]).toBe(1);
     expect(drawn.curve.above.at(-1)).toBe(0);
-    for (let index = 1; index < drawn.curve.above.length; index += 1) expect(drawn.curve.above[index]!).toBeLessThanOrEqual(drawn.curve.above[index - 1]!);
+    for (let index = 1; index < drawn.curve.above.length; index += 1)
+      expect(drawn.curve.above[index]!).toBeLessThanOrEqual(drawn.curve.above[index - 1]!);
     const { lasting, anything, peaks, rails } = drawn.against!;
-    for (const over of [lasting, ...peaks.map((peak) => peak.over), ...rails.map((rail) => rail.over)]) expect(anything.share).toBeGreaterThanOrEqual(over.share);
+    for (const over of [lasting, ...peaks.map((peak) => peak.over), ...rails.map((rail) => rail.over)])
+      expect(anything.share).toBeGreaterThanOrEqual(over.share);
     expect(drawn.quantiles.low).toBeLessThan(drawn.quantiles.high);
   });
   it('a 2.x supply is not judged by what its guide does not promise', () => {
     const { against } = drawLoads([part('card-16')], label(700, { guide: '2.x' }), seeded(1), 100);
     expect(against!.peaks.map((peak) => peak.milliseconds)).toEqual([1000, 100]);
-    expect(drawLoads([part('card-16')], label(700), seeded(1), 100).against!.peaks.map((peak) => peak.milliseconds)).toEqual([1000, 100, 10, 1, 0.1]);
+    expect(
+      drawLoads([part('card-16')], label(700), seeded(1), 100).against!.peaks.map((peak) => peak.milliseconds),
+    ).toEqual([1000, 100, 10, 1, 0.1]);
   });
   it('the same seed draws the same', () => {
     const parts = [part('board'), part('card-8')];

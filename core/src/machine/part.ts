@@ -39,7 +39,15 @@ export interface Inlet {
 
 /** Where in a case an inlet is. */
 export type CasePlace = 'board-edge' | 'board-top' | 'slots' | 'drive-cage' | 'front' | 'top' | 'floor';
-export const casePlaces = ['board-edge', 'board-top', 'slots', 'drive-cage', 'front', 'top', 'floor'] as const satisfies readonly CasePlace[];
+export const casePlaces = [
+  'board-edge',
+  'board-top',
+  'slots',
+  'drive-cage',
+  'front',
+  'top',
+  'floor',
+] as const satisfies readonly CasePlace[];
 
 /** What the upgrade does with a part. `replaced` leaves the machine for an added part, `removed` leaves without one. */
 export type PartChange = 'stays' | 'added' | 'replaced' | 'removed';
@@ -75,5 +83,7 @@ export type MachineMoment = 'present' | 'planned';
 
 /** The parts in the machine before or after the planned upgrade. */
 export function partsAt<P extends MachinePart>(parts: readonly P[], moment: MachineMoment): P[] {
-  return parts.filter((part) => part.change === 'stays' || (moment === 'planned' ? part.change === 'added' : part.change !== 'added'));
+  return parts.filter(
+    (part) => part.change === 'stays' || (moment === 'planned' ? part.change === 'added' : part.change !== 'added'),
+  );
 }

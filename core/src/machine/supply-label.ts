@@ -42,9 +42,13 @@ export function labelProblems(label: Pick<SupplyLabel, 'ratingWatts' | 'rails' |
   const problems: LabelProblem[] = [];
   if (!label.rails.some((rail) => rail.rail === '+12')) problems.push({ code: 'no-twelve' });
   const railWatts = label.rails.reduce((sum, rail) => sum + rail.amps * nominalVolts[rail.rail], 0);
-  if (railWatts < label.ratingWatts * 0.95) problems.push({ code: 'rails-below-rating', railWatts, ratingWatts: label.ratingWatts });
-  if (railWatts > label.ratingWatts * 3) problems.push({ code: 'rails-far-above-rating', railWatts, ratingWatts: label.ratingWatts });
-  for (const limit of label.combined) for (const name of limit.labels) if (!label.rails.some((rail) => rail.label === name)) problems.push({ code: 'unknown-label', label: name });
+  if (railWatts < label.ratingWatts * 0.95)
+    problems.push({ code: 'rails-below-rating', railWatts, ratingWatts: label.ratingWatts });
+  if (railWatts > label.ratingWatts * 3)
+    problems.push({ code: 'rails-far-above-rating', railWatts, ratingWatts: label.ratingWatts });
+  for (const limit of label.combined)
+    for (const name of limit.labels)
+      if (!label.rails.some((rail) => rail.label === name)) problems.push({ code: 'unknown-label', label: name });
   return problems;
 }
 
@@ -52,13 +56,22 @@ export function labelProblems(label: Pick<SupplyLabel, 'ratingWatts' | 'rails' |
 export function twelveVoltWatts(label: Pick<SupplyLabel, 'ratingWatts' | 'rails' | 'combined'>): number {
   const twelve = label.rails.filter((rail) => rail.rail === '+12');
   const byAmps = twelve.reduce((sum, rail) => sum + rail.amps * 12, 0);
-  const joint = label.combined.filter((limit) => twelve.every((rail) => limit.labels.includes(rail.label))).map((limit) => limit.watts);
+  const joint = label.combined
+    .filter((limit) => twelve.every((rail) => limit.labels.includes(rail.label)))
+    .map((limit) => limit.watts);
   return Math.min(byAmps, label.ratingWatts, ...joint);
 }
 
 /** The same label with everything it gives multiplied, as an allowance for age does. @param share 0 to 1 */
 export function deratedLabel(label: SupplyLabel, share: number): SupplyLabel {
-  return share === 1 ? label : { ...label, ratingWatts: label.ratingWatts * share, rails: label.rails.map((rail) => ({ ...rail, amps: rail.amps * share })), combined: label.combined.map((limit) => ({ ...limit, watts: limit.watts * share })) };
+  return share === 1
+    ? label
+    : {
+        ...label,
+        ratingWatts: label.ratingWatts * share,
+        rails: label.rails.map((rail) => ({ ...rail, amps: rail.amps * share })),
+        combined: label.combined.map((limit) => ({ ...limit, watts: limit.watts * share })),
+      };
 }
 
 /** What is left of a rating after some years, 0.5 to 1 (more than half is never taken off); there is no standard for it, so the yearly loss is a setting (bench practice, 1 to 2 % a year). */

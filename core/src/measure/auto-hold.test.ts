@@ -2,7 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { normal, seeded } from '../simulate/index.ts';
 import { autoHold, holdCount, sweepLimits, sweepMustStop, sweepSteps } from './index.ts';
 
-const still = (volts: number, noise: number, seed = 3) => { const random = seeded(seed); return Array.from({ length: holdCount }, () => volts + noise * normal(random)); };
+const still = (volts: number, noise: number, seed = 3) => {
+  const random = seeded(seed);
+  return Array.from({ length: holdCount }, () => volts + noise * normal(random));
+};
 
 describe('holding a figure', () => {
   it('holds what stands still, and not what moves, hangs in the air or is too short', () => {

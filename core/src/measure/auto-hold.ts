@@ -1,7 +1,11 @@
 import { railBand, type RailName } from '../standards/index.ts';
 
 /** A figure that stood still long enough to be written down. */
-export interface Held { readonly meanVolts: number; readonly spreadVolts: number; readonly count: number }
+export interface Held {
+  readonly meanVolts: number;
+  readonly spreadVolts: number;
+  readonly count: number;
+}
 
 /** Values that have to stand still together. */
 export const holdCount = 12;
@@ -20,7 +24,9 @@ export function autoHold(rail: RailName, values: readonly number[]): Held | null
   const nominal = Math.abs(railBand(rail, '2.x').nominal);
   const meanVolts = last.reduce((sum, value) => sum + value, 0) / last.length;
   const spreadVolts = Math.sqrt(last.reduce((sum, value) => sum + (value - meanVolts) ** 2, 0) / (last.length - 1));
-  return spreadVolts <= holdShare * nominal && Math.abs(meanVolts) >= touchingShare * nominal ? { meanVolts, spreadVolts, count: last.length } : null;
+  return spreadVolts <= holdShare * nominal && Math.abs(meanVolts) >= touchingShare * nominal
+    ? { meanVolts, spreadVolts, count: last.length }
+    : null;
 }
 
 /** A load sweep: currents one after the other, each held for a while. */
@@ -40,8 +46,12 @@ const farShare = 0.06;
 
 /** Evenly spaced currents from one to another, both included. @throws RangeError when steps is not 2 to `mostSweepSteps` */
 export function sweepSteps(fromAmps: number, toAmps: number, steps: number): number[] {
-  if (!Number.isInteger(steps) || steps < 2 || steps > mostSweepSteps) throw new RangeError(`steps must be 2 to ${mostSweepSteps}`);
-  return Array.from({ length: steps }, (_, index) => Math.round((fromAmps + ((toAmps - fromAmps) * index) / (steps - 1)) * 1000) / 1000);
+  if (!Number.isInteger(steps) || steps < 2 || steps > mostSweepSteps)
+    throw new RangeError(`steps must be 2 to ${mostSweepSteps}`);
+  return Array.from(
+    { length: steps },
+    (_, index) => Math.round((fromAmps + ((toAmps - fromAmps) * index) / (steps - 1)) * 1000) / 1000,
+  );
 }
 
 /** Where a sweep ends by itself: a little past the rail's band. */

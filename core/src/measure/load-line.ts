@@ -11,7 +11,10 @@ export interface LoadPoint {
   readonly estimated: boolean;
 }
 
-export interface Interval { readonly low: number; readonly high: number }
+export interface Interval {
+  readonly low: number;
+  readonly high: number;
+}
 
 /** A rail as a voltage behind a resistance: volts = openVolts - resistanceOhms x amps. */
 export interface LoadLine {
@@ -47,7 +50,13 @@ const sameLoadAmps = 0.5;
  * readings: each current's own uncertainty times the resistance (effective variance, Orear 1982).
  */
 function currentDeviation(points: readonly LoadPoint[], slope: number, weights: readonly number[]): number {
-  return Math.sqrt(points.reduce((sum, point, index) => sum + (point.estimated ? (weights[index]! * slope * estimatedAmpsShare * point.amps) ** 2 : 0), 0));
+  return Math.sqrt(
+    points.reduce(
+      (sum, point, index) =>
+        sum + (point.estimated ? (weights[index]! * slope * estimatedAmpsShare * point.amps) ** 2 : 0),
+      0,
+    ),
+  );
 }
 
 /** Beyond so many degrees of freedom Student's law is the normal one for every purpose here. */
@@ -71,7 +80,11 @@ function halfOf(scatter: number, degrees: number, further: number, limit: number
  * Source: ordinary least squares; interval of the slope by Student's t with n - 2 degrees of freedom.
  * @param points of one rail; those of the instrument with most readings are used, since another meter is off differently
  */
-export function fitLoadLine(rail: RailName, points: readonly LoadPoint[], instruments: readonly Instrument[]): LoadLine | null {
+export function fitLoadLine(
+  rail: RailName,
+  points: readonly LoadPoint[],
+  instruments: readonly Instrument[],
+): LoadLine | null {
   const counts = new Map<string, number>();
   for (const point of points) counts.set(point.instrumentId, (counts.get(point.instrumentId) ?? 0) + 1);
   const chosen = [...counts].sort((a, b) => b[1] - a[1])[0]?.[0];
@@ -81,17 +94,45 @@ export function fitLoadLine(rail: RailName, points: readonly LoadPoint[], instru
   const n = used.length;
   const meanAmps = used.reduce((sum, point) => sum + point.amps, 0) / n;
   const meanVolts = used.reduce((sum, point) => sum + point.volts, 0) / n;
-  if (Math.max(...used.map((point) => point.amps)) - Math.min(...used.map((point) => point.amps)) < sameLoadAmps) return null;
+  if (Math.max(...used.map((point) => point.amps)) - Math.min(...used.map((point) => point.amps)) < sameLoadAmps)
+    return null;
   const spread = used.reduce((sum, point) => sum + (point.amps - meanAmps) ** 2, 0);
   const slope = used.reduce((sum, point) => sum + (point.amps - meanAmps) * (point.volts - meanVolts), 0) / spread;
   const openVolts = meanVolts - slope * meanAmps;
-  const scatter = n > 2 ? Math.sqrt(used.reduce((sum, point) => sum + (point.volts - openVolts - slope * point.amps) ** 2, 0) / (n - 2)) : null;
+  const scatter =
+    n > 2
+      ? Math.sqrt(used.reduce((sum, point) => sum + (point.volts - openVolts - slope * point.amps) ** 2, 0) / (n - 2))
+      : null;
   const meterErrorVolts = limitOfErrorVolts(instrument, meanVolts) ?? 0;
-  const digit = instrument.ranges.filter((range) => range.fullScaleVolts >= Math.abs(meanVolts)).sort((a, b) => a.fullScaleVolts - b.fullScaleVolts)[0]?.digitVolts ?? 0;
-  const half = scatter === null ? null : halfOf(scatter / Math.sqrt(spread), n - 2, currentDeviation(used, slope, used.map((point) => (point.amps - meanAmps) / spread)), 0);
+  const digit =
+    instrument.ranges
+      .filter((range) => range.fullScaleVolts >= Math.abs(meanVolts))
+      .sort((a, b) => a.fullScaleVolts - b.fullScaleVolts)[0]?.digitVolts ?? 0;
+  const half =
+    scatter === null
+      ? null
+      : halfOf(
+          scatter / Math.sqrt(spread),
+          n - 2,
+          currentDeviation(
+            used,
+            slope,
+            used.map((point) => (point.amps - meanAmps) / spread),
+          ),
+          0,
+        );
   return {
-    rail, points: used, openVolts, resistanceOhms: -slope, resistanceInterval: half === null ? null : { low: -slope - half, high: -slope + half }, scatterVolts: scatter,
-    estimated: used.some((point) => point.estimated), meanAmps, spreadAmpsSquared: spread, meterErrorVolts, roundingVolts: digit / Math.sqrt(12),
+    rail,
+    points: used,
+    openVolts,
+    resistanceOhms: -slope,
+    resistanceInterval: half === null ? null : { low: -slope - half, high: -slope + half },
+    scatterVolts: scatter,
+    estimated: used.some((point) => point.estimated),
+    meanAmps,
+    spreadAmpsSquared: spread,
+    meterErrorVolts,
+    roundingVolts: digit / Math.sqrt(12),
   };
 }
 
@@ -118,21 +159,39 @@ export function forecastAt(line: LoadLine, amps: number, guide: Guide): Forecast
   const spread = Math.sqrt(1 / n + (amps - line.meanAmps) ** 2 / line.spreadAmpsSquared);
   const { lower, upper, nominal } = railBand(line.rail, guide);
   const scatter = Math.max(line.scatterVolts ?? assumedScatterShare * Math.abs(nominal), line.roundingVolts);
-  const weights = line.points.map((point) => 1 / n + ((amps - line.meanAmps) * (point.amps - line.meanAmps)) / line.spreadAmpsSquared);
-  const half = halfOf(scatter * spread, line.scatterVolts === null ? Infinity : n - 2, currentDeviation(line.points, line.resistanceOhms, weights), line.meterErrorVolts);
+  const weights = line.points.map(
+    (point) => 1 / n + ((amps - line.meanAmps) * (point.amps - line.meanAmps)) / line.spreadAmpsSquared,
+  );
+  const half = halfOf(
+    scatter * spread,
+    line.scatterVolts === null ? Infinity : n - 2,
+    currentDeviation(line.points, line.resistanceOhms, weights),
+    line.meterErrorVolts,
+  );
   const interval = { low: volts - half, high: volts + half };
-  const word = interval.low >= lower && interval.high <= upper ? 'will-pass' : interval.high < lower || interval.low > upper ? 'will-fail' : 'cannot-tell';
+  const word =
+    interval.low >= lower && interval.high <= upper
+      ? 'will-pass'
+      : interval.high < lower || interval.low > upper
+        ? 'will-fail'
+        : 'cannot-tell';
   return { rail: line.rail, amps, volts, interval, lower, upper, word };
 }
 
 /** +5 rising while +12 sinks: a supply that regulates both together, pulled by a heavy +12 load. */
-export interface CrossLoad { readonly twelveFallsVolts: number; readonly fiveRisesVolts: number }
+export interface CrossLoad {
+  readonly twelveFallsVolts: number;
+  readonly fiveRisesVolts: number;
+}
 
 /**
  * The cross-load effect between light load and work; null where it is not clearly seen: +12 falls by more than 1 % and +5
  * rises by more than 0.5 % of nominal (bench practice), both by the same instrument, whose error cancels.
  */
-export function crossLoadOf(twelve: { readonly light: number; readonly work: number } | null, five: { readonly light: number; readonly work: number } | null): CrossLoad | null {
+export function crossLoadOf(
+  twelve: { readonly light: number; readonly work: number } | null,
+  five: { readonly light: number; readonly work: number } | null,
+): CrossLoad | null {
   if (twelve === null || five === null) return null;
   const twelveFallsVolts = twelve.light - twelve.work;
   const fiveRisesVolts = five.work - five.light;

@@ -29,13 +29,22 @@ export interface LogChannel {
   readonly driftVoltsPerHour: number;
   readonly outsideSeconds: number;
   /** Lowest and highest in equal pieces of the log, with the second at which each piece starts. */
-  readonly curve: { readonly seconds: readonly number[]; readonly low: readonly number[]; readonly high: readonly number[] };
+  readonly curve: {
+    readonly seconds: readonly number[];
+    readonly low: readonly number[];
+    readonly high: readonly number[];
+  };
 }
 
 export interface LogSummary {
   readonly rows: number;
   /** Rows that could not be read, by what was wrong with them. */
-  readonly skipped: { readonly columns: number; readonly figures: number; readonly time: number; readonly backwards: number };
+  readonly skipped: {
+    readonly columns: number;
+    readonly figures: number;
+    readonly time: number;
+    readonly backwards: number;
+  };
   readonly lastsSeconds: number;
   readonly channels: readonly LogChannel[];
   /** The gravest first; at most `mostEvents`. */
@@ -70,7 +79,12 @@ const stepErrors = 6;
 /** The smallest step between values is the logger's last digit, unless it is larger than this share of nominal. */
 const coarsestDigitShare = 0.01;
 
-interface Open { kind: 'dip' | 'spike'; from: number; to: number; extreme: number }
+interface Open {
+  kind: 'dip' | 'spike';
+  from: number;
+  to: number;
+  extreme: number;
+}
 
 /** Running figures of one rail; everything a single pass can know. */
 class Channel {
@@ -92,8 +106,12 @@ class Channel {
   private smallestStep = Infinity;
   private outside = 0;
   private open: Open | null = null;
-  private timeSum = 0; private timeSquares = 0; private timeValue = 0;
-  private blockSum = 0; private blockCount = 0; private blockStart = 0;
+  private timeSum = 0;
+  private timeSquares = 0;
+  private timeValue = 0;
+  private blockSum = 0;
+  private blockCount = 0;
+  private blockStart = 0;
   private before: { mean: number; from: number } | null = null;
   private stepAt: { from: number; level: number } | null = null;
   /** The gravest so far; a rail that swings about its limit would give as many as rows. */
@@ -108,7 +126,12 @@ class Channel {
 
   constructor(rail: RailName, column: number, scale: number, guide: Guide) {
     const band = railBand(rail, guide);
-    this.rail = rail; this.column = column; this.scale = scale; this.lower = band.lower; this.upper = band.upper; this.nominal = Math.abs(band.nominal);
+    this.rail = rail;
+    this.column = column;
+    this.scale = scale;
+    this.lower = band.lower;
+    this.upper = band.upper;
+    this.nominal = Math.abs(band.nominal);
   }
 
   add(seconds: number, volts: number): void {
@@ -118,7 +141,9 @@ class Channel {
     this.squares += off * (volts - this.mean);
     if (volts < this.lowest) this.lowest = volts;
     if (volts > this.highest) this.highest = volts;
-    this.timeSum += seconds; this.timeSquares += seconds * seconds; this.timeValue += seconds * volts;
+    this.timeSum += seconds;
+    this.timeSquares += seconds * seconds;
+    this.timeValue += seconds * volts;
     if (this.count > 1) {
       const difference = volts - this.last;
       this.differences += difference * difference;
@@ -132,14 +157,21 @@ class Channel {
     this.blockSum += volts;
     this.blockCount += 1;
     if (this.blockCount === blockSize) this.endBlock();
-    if (this.pieceFill === 0) { this.pieceTime[this.pieces] = seconds; this.pieceLow[this.pieces] = volts; this.pieceHigh[this.pieces] = volts; this.pieces += 1; }
-    else {
+    if (this.pieceFill === 0) {
+      this.pieceTime[this.pieces] = seconds;
+      this.pieceLow[this.pieces] = volts;
+      this.pieceHigh[this.pieces] = volts;
+      this.pieces += 1;
+    } else {
       const at = this.pieces - 1;
       if (volts < this.pieceLow[at]!) this.pieceLow[at] = volts;
       if (volts > this.pieceHigh[at]!) this.pieceHigh[at] = volts;
     }
     this.pieceFill += 1;
-    if (this.pieceFill === this.pieceSize) { this.pieceFill = 0; if (this.pieces === curvePieces) this.halve(); }
+    if (this.pieceFill === this.pieceSize) {
+      this.pieceFill = 0;
+      if (this.pieces === curvePieces) this.halve();
+    }
     this.last = volts;
     this.lastTime = seconds;
   }
@@ -148,10 +180,17 @@ class Channel {
     const kind = volts < this.lower ? 'dip' : volts > this.upper ? 'spike' : null;
     const since = this.count > 1 ? seconds - this.lastTime : 0;
     if (kind === null) {
-      if (this.open !== null) { this.open.to = seconds; this.outside += since; this.close(); }
+      if (this.open !== null) {
+        this.open.to = seconds;
+        this.outside += since;
+        this.close();
+      }
       return;
     }
-    if (this.open !== null && this.open.kind !== kind) { this.outside += since; this.close(); }
+    if (this.open !== null && this.open.kind !== kind) {
+      this.outside += since;
+      this.close();
+    }
     if (this.open === null) this.open = { kind, from: seconds, to: seconds, extreme: volts };
     else {
       this.outside += since;
@@ -162,7 +201,14 @@ class Channel {
 
   private close(): void {
     if (this.open === null) return;
-    this.keep({ rail: this.rail, kind: this.open.kind, atSeconds: this.open.from, lastsSeconds: this.open.to - this.open.from, volts: this.open.extreme, fromVolts: null });
+    this.keep({
+      rail: this.rail,
+      kind: this.open.kind,
+      atSeconds: this.open.from,
+      lastsSeconds: this.open.to - this.open.from,
+      volts: this.open.extreme,
+      fromVolts: null,
+    });
     this.open = null;
   }
 
@@ -182,12 +228,21 @@ class Channel {
     if (this.before !== null) {
       if (this.stepAt !== null) {
         // The block after a jump decides: still away from the old level, and near the new one.
-        if (moved(mean, this.stepAt.level)) this.keep({ rail: this.rail, kind: 'step', atSeconds: this.stepAt.from, lastsSeconds: 0, volts: mean, fromVolts: this.stepAt.level });
+        if (moved(mean, this.stepAt.level))
+          this.keep({
+            rail: this.rail,
+            kind: 'step',
+            atSeconds: this.stepAt.from,
+            lastsSeconds: 0,
+            volts: mean,
+            fromVolts: this.stepAt.level,
+          });
         this.stepAt = null;
       } else if (moved(mean, this.before.mean)) this.stepAt = { from: this.blockStart, level: this.before.mean };
     }
     this.before = { mean, from: this.blockStart };
-    this.blockSum = 0; this.blockCount = 0;
+    this.blockSum = 0;
+    this.blockCount = 0;
   }
 
   /** The curve is full: every two pieces become one. */
@@ -202,7 +257,9 @@ class Channel {
     this.pieceSize *= 2;
   }
 
-  private noise(): number { return this.differenceCount === 0 ? 0 : Math.sqrt(this.differences / this.differenceCount / 2); }
+  private noise(): number {
+    return this.differenceCount === 0 ? 0 : Math.sqrt(this.differences / this.differenceCount / 2);
+  }
 
   /** Rounding to a digit d adds d²/12 to the variance (uniform law); Sheppard's correction takes it out. */
   private noiseWithoutRounding(): number {
@@ -215,8 +272,20 @@ class Channel {
     const spread = this.timeSquares - (this.timeSum * this.timeSum) / this.count;
     const slope = spread > 0 ? (this.timeValue - this.timeSum * this.mean) / spread : 0;
     return {
-      rail: this.rail, count: this.count, meanVolts: this.mean, lowestVolts: this.lowest, highestVolts: this.highest, deviationVolts: this.count > 1 ? Math.sqrt(this.squares / (this.count - 1)) : 0,
-      noiseVolts: this.noiseWithoutRounding(), driftVoltsPerHour: slope * 3600, outsideSeconds: this.outside, curve: { seconds: [...this.pieceTime.subarray(0, this.pieces)], low: [...this.pieceLow.subarray(0, this.pieces)], high: [...this.pieceHigh.subarray(0, this.pieces)] },
+      rail: this.rail,
+      count: this.count,
+      meanVolts: this.mean,
+      lowestVolts: this.lowest,
+      highestVolts: this.highest,
+      deviationVolts: this.count > 1 ? Math.sqrt(this.squares / (this.count - 1)) : 0,
+      noiseVolts: this.noiseWithoutRounding(),
+      driftVoltsPerHour: slope * 3600,
+      outsideSeconds: this.outside,
+      curve: {
+        seconds: [...this.pieceTime.subarray(0, this.pieces)],
+        low: [...this.pieceLow.subarray(0, this.pieces)],
+        high: [...this.pieceHigh.subarray(0, this.pieces)],
+      },
     };
   }
 }
@@ -228,17 +297,24 @@ export type LogSink = (seconds: number, volts: Float64Array) => void;
 export interface LogReader {
   readonly rails: readonly RailName[];
   readonly push: (rows: readonly (readonly string[])[]) => LogProblem | null;
-  readonly finish: () => { readonly ok: true; readonly summary: LogSummary } | { readonly ok: false; readonly problem: LogProblem };
+  readonly finish: () =>
+    { readonly ok: true; readonly summary: LogSummary } | { readonly ok: false; readonly problem: LogProblem };
 }
 
 /** Trimming costs more than looking whether it is needed. */
-const trimmed = (text: string) => (text.charCodeAt(0) <= 32 || text.charCodeAt(text.length - 1) <= 32 ? text.trim() : text);
+const trimmed = (text: string) =>
+  text.charCodeAt(0) <= 32 || text.charCodeAt(text.length - 1) <= 32 ? text.trim() : text;
 
 /** How much graver an event is: how far out times how long, in volt-seconds over nominal. */
 function gravity(event: LogEvent): number {
   const { lower, upper, nominal } = railBand(event.rail, '2.x');
   if (event.volts === null) return 0;
-  const out = event.kind === 'step' ? Math.abs(event.volts - (event.fromVolts ?? event.volts)) / 4 : event.kind === 'dip' ? lower - event.volts : event.volts - upper;
+  const out =
+    event.kind === 'step'
+      ? Math.abs(event.volts - (event.fromVolts ?? event.volts)) / 4
+      : event.kind === 'dip'
+        ? lower - event.volts
+        : event.volts - upper;
   return (out / Math.abs(nominal)) * (1 + Math.min(event.lastsSeconds, 60));
 }
 
@@ -251,7 +327,9 @@ export function readLog(mapping: LogMapping, guide: Guide, sink?: LogSink): LogR
   const timeColumn = mapping.columns.findIndex((column) => column.holds === 'time');
   const time = mapping.columns[timeColumn];
   const format = time?.holds === 'time' ? time.format : 'seconds';
-  const channels = mapping.columns.flatMap((column, index) => (column.holds === 'rail' ? [new Channel(column.rail, index, column.unit === 'mV' ? 0.001 : 1, guide)] : []));
+  const channels = mapping.columns.flatMap((column, index) =>
+    column.holds === 'rail' ? [new Channel(column.rail, index, column.unit === 'mV' ? 0.001 : 1, guide)] : [],
+  );
   const { decimal } = mapping;
   const width = mapping.columns.length;
   const values = new Float64Array(channels.length);
@@ -265,11 +343,21 @@ export function readLog(mapping: LogMapping, guide: Guide, sink?: LogSink): LogR
   let midnights = 0;
   let emptyPieces = 0;
   const point = decimal === ',' ? 44 : 46;
-  const skip = (why: keyof typeof skipped): void => { skipped[why] += 1; if (first[why] === 0) first[why] = seen; };
+  const skip = (why: keyof typeof skipped): void => {
+    skipped[why] += 1;
+    if (first[why] === 0) first[why] = seen;
+  };
   function take(row: readonly string[]): void {
-    if (row.length < width && !(row.length === width - 1)) { if (row.length <= 1 && (row[0] ?? '').trim() === '') return; skip('columns'); return; }
+    if (row.length < width && !(row.length === width - 1)) {
+      if (row.length <= 1 && (row[0] ?? '').trim() === '') return;
+      skip('columns');
+      return;
+    }
     let seconds = logSeconds(trimmed(row[timeColumn] ?? ''), format, decimal);
-    if (!Number.isFinite(seconds)) { skip('time'); return; }
+    if (!Number.isFinite(seconds)) {
+      skip('time');
+      return;
+    }
     if (format === 'clock') {
       // A time of day starts over at midnight.
       if (seconds + midnights * 86_400 < clock[1]! - 43_200) midnights += 1;
@@ -278,15 +366,30 @@ export function readLog(mapping: LogMapping, guide: Guide, sink?: LogSink): LogR
     for (let index = 0; index < channels.length; index += 1) {
       const channel = channels[index]!;
       const cell = row[channel.column] ?? '';
-      const figure = (plainFigure(cell, 0, cell.length, point) ? lastFigure[0]! : logFigure(cell, decimal)) * channel.scale;
-      if (!Number.isFinite(figure)) { skip('figures'); return; }
+      const figure =
+        (plainFigure(cell, 0, cell.length, point) ? lastFigure[0]! : logFigure(cell, decimal)) * channel.scale;
+      if (!Number.isFinite(figure)) {
+        skip('figures');
+        return;
+      }
       values[index] = figure;
     }
-    if (seconds < clock[1]!) { skip('backwards'); return; }
+    if (seconds < clock[1]!) {
+      skip('backwards');
+      return;
+    }
     if (rows === 0) clock[0] = seconds;
     const from = seconds - clock[0]!;
     const step = rows === 0 ? 0 : seconds - clock[1]!;
-    if (rows > 20 && step > 20 * clock[2]! && step > 5) gaps.push({ rail: channels[0]!.rail, kind: 'gap', atSeconds: clock[1]! - clock[0]!, lastsSeconds: step, volts: null, fromVolts: null });
+    if (rows > 20 && step > 20 * clock[2]! && step > 5)
+      gaps.push({
+        rail: channels[0]!.rail,
+        kind: 'gap',
+        atSeconds: clock[1]! - clock[0]!,
+        lastsSeconds: step,
+        volts: null,
+        fromVolts: null,
+      });
     clock[2] = rows === 1 ? step : clock[2]! + (step - clock[2]!) * 0.02;
     clock[1] = seconds;
     rows += 1;
@@ -295,9 +398,16 @@ export function readLog(mapping: LogMapping, guide: Guide, sink?: LogSink): LogR
   }
   function doubt(): LogProblem | null {
     const share = (count: number) => count / Math.max(1, seen - mapping.headerRows);
-    if (share(skipped.columns) > toleratedShare) return { code: 'changing-columns', row: first.columns, share: share(skipped.columns) };
-    if (share(skipped.backwards) > toleratedShare) return { code: 'time-backwards', row: first.backwards, share: share(skipped.backwards) };
-    if (share(skipped.figures + skipped.time) > toleratedShare) return { code: 'unreadable', row: first.time === 0 ? first.figures : first.figures === 0 ? first.time : Math.min(first.time, first.figures), share: share(skipped.figures + skipped.time) };
+    if (share(skipped.columns) > toleratedShare)
+      return { code: 'changing-columns', row: first.columns, share: share(skipped.columns) };
+    if (share(skipped.backwards) > toleratedShare)
+      return { code: 'time-backwards', row: first.backwards, share: share(skipped.backwards) };
+    if (share(skipped.figures + skipped.time) > toleratedShare)
+      return {
+        code: 'unreadable',
+        row: first.time === 0 ? first.figures : first.figures === 0 ? first.time : Math.min(first.time, first.figures),
+        share: share(skipped.figures + skipped.time),
+      };
     return null;
   }
   return {
@@ -321,8 +431,20 @@ export function readLog(mapping: LogMapping, guide: Guide, sink?: LogSink): LogR
       const problem = doubt() ?? (rows === 0 ? { code: 'no-rows' as const } : null);
       if (problem !== null) return { ok: false, problem };
       const summed = channels.map((channel) => channel.finish());
-      const events = [...channels.flatMap((channel) => channel.events), ...gaps].sort((a, b) => gravity(b) - gravity(a) || a.atSeconds - b.atSeconds);
-      return { ok: true, summary: { rows, skipped, lastsSeconds: clock[1]! - clock[0]!, channels: summed, events: events.slice(0, mostEvents), eventsInAll: channels.reduce((sum, channel) => sum + channel.found, gaps.length) } };
+      const events = [...channels.flatMap((channel) => channel.events), ...gaps].sort(
+        (a, b) => gravity(b) - gravity(a) || a.atSeconds - b.atSeconds,
+      );
+      return {
+        ok: true,
+        summary: {
+          rows,
+          skipped,
+          lastsSeconds: clock[1]! - clock[0]!,
+          channels: summed,
+          events: events.slice(0, mostEvents),
+          eventsInAll: channels.reduce((sum, channel) => sum + channel.found, gaps.length),
+        },
+      };
     },
   };
 }

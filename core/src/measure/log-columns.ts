@@ -8,8 +8,17 @@ export type LogColumn =
   | { readonly holds: 'nothing' };
 
 /** Seconds since the start, seconds or milliseconds since 1970, a time of day, or a date with a time. */
-export type TimeFormat = 'seconds' | 'epoch-seconds' | 'epoch-milliseconds' | 'clock' | 'iso' | 'day-first' | 'month-first';
-export const timeFormats = ['seconds', 'epoch-seconds', 'epoch-milliseconds', 'clock', 'iso', 'day-first', 'month-first'] as const satisfies readonly TimeFormat[];
+export type TimeFormat =
+  'seconds' | 'epoch-seconds' | 'epoch-milliseconds' | 'clock' | 'iso' | 'day-first' | 'month-first';
+export const timeFormats = [
+  'seconds',
+  'epoch-seconds',
+  'epoch-milliseconds',
+  'clock',
+  'iso',
+  'day-first',
+  'month-first',
+] as const satisfies readonly TimeFormat[];
 
 /** How a log is to be read. `headerRows` rows at the top are no data. */
 export interface LogMapping {
@@ -20,7 +29,8 @@ export interface LogMapping {
 
 const day = 86_400;
 const clockPattern = /^(\d{1,2}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?\s*([ap]m)?$/i;
-const datePattern = /^(\d{1,4})[./-](\d{1,2})[./-](\d{1,4})[ T]+(\d{1,2}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?(?:Z|([+-])(\d{2}):?(\d{2}))?$/;
+const datePattern =
+  /^(\d{1,4})[./-](\d{1,2})[./-](\d{1,4})[ T]+(\d{1,2}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?(?:Z|([+-])(\d{2}):?(\d{2}))?$/;
 const isoPattern = /^\d{4}-\d{2}-\d{2}[ T]\d{2}:\d{2}/;
 
 /** What `plainFigure` read last. A million rows would otherwise leave millions of numbers to be collected. */
@@ -68,14 +78,19 @@ function daysSince1970(year: number, month: number, dayOfMonth: number): number 
   const era = Math.floor(y / 400);
   const yearOfEra = y - era * 400;
   const dayOfYear = Math.floor((153 * (month + (month > 2 ? -3 : 9)) + 2) / 5) + dayOfMonth - 1;
-  return era * 146_097 + yearOfEra * 365 + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100) + dayOfYear - 719_468;
+  return (
+    era * 146_097 + yearOfEra * 365 + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100) + dayOfYear - 719_468
+  );
 }
 
 /** A time stamp in seconds, on a scale of its own for each format; NaN for anything else. A zone's offset is taken off, so that a night in which the clocks change runs on. */
 export function logSeconds(text: string, format: TimeFormat, decimal: '.' | ','): number {
   switch (format) {
-    case 'seconds': case 'epoch-seconds': return logFigure(text, decimal);
-    case 'epoch-milliseconds': return logFigure(text, decimal) / 1000;
+    case 'seconds':
+    case 'epoch-seconds':
+      return logFigure(text, decimal);
+    case 'epoch-milliseconds':
+      return logFigure(text, decimal) / 1000;
     case 'clock': {
       const match = clockPattern.exec(text);
       if (match === null) return Number.NaN;
@@ -87,7 +102,9 @@ export function logSeconds(text: string, format: TimeFormat, decimal: '.' | ',')
       const quick = quickIso(text);
       return Number.isNaN(quick) ? dated(text, format) : quick;
     }
-    case 'day-first': case 'month-first': return dated(text, format);
+    case 'day-first':
+    case 'month-first':
+      return dated(text, format);
   }
 }
 
@@ -111,7 +128,14 @@ function quickIso(text: string): number {
     const until = text.charCodeAt(text.length - 1) === 90 ? text.length - 1 : text.length;
     return plainFigure(text, 17, until, 46) ? lastMinuteSeconds[0]! + lastFigure[0]! : Number.NaN;
   }
-  if (text.length < 19 || text.charCodeAt(4) !== 45 || text.charCodeAt(7) !== 45 || text.charCodeAt(13) !== 58 || text.charCodeAt(16) !== 58) return Number.NaN;
+  if (
+    text.length < 19 ||
+    text.charCodeAt(4) !== 45 ||
+    text.charCodeAt(7) !== 45 ||
+    text.charCodeAt(13) !== 58 ||
+    text.charCodeAt(16) !== 58
+  )
+    return Number.NaN;
   const date = (digits(text, 0) * 100 + digits(text, 2)) * 10_000 + digits(text, 5) * 100 + digits(text, 8);
   if (date !== lastDate) {
     const month = digits(text, 5);
@@ -132,14 +156,30 @@ function dated(text: string, format: 'iso' | 'day-first' | 'month-first'): numbe
   const match = datePattern.exec(text);
   if (match === null) return Number.NaN;
   const [a, b, c] = [Number(match[1]), Number(match[2]), Number(match[3])];
-  const [year, month, dayOfMonth] = format === 'iso' ? [a, b, c] : format === 'day-first' ? [c < 100 ? c + 2000 : c, b, a] : [c < 100 ? c + 2000 : c, a, b];
+  const [year, month, dayOfMonth] =
+    format === 'iso'
+      ? [a, b, c]
+      : format === 'day-first'
+        ? [c < 100 ? c + 2000 : c, b, a]
+        : [c < 100 ? c + 2000 : c, a, b];
   if (month < 1 || month > 12 || dayOfMonth < 1 || dayOfMonth > 31) return Number.NaN;
-  const zone = match[7] === undefined ? 0 : (match[7] === '-' ? -1 : 1) * (Number(match[8]) * 3600 + Number(match[9]) * 60);
-  return daysSince1970(year, month, dayOfMonth) * day + Number(match[4]) * 3600 + Number(match[5]) * 60 + Number((match[6] ?? '0').replace(',', '.')) - zone;
+  const zone =
+    match[7] === undefined ? 0 : (match[7] === '-' ? -1 : 1) * (Number(match[8]) * 3600 + Number(match[9]) * 60);
+  return (
+    daysSince1970(year, month, dayOfMonth) * day +
+    Number(match[4]) * 3600 +
+    Number(match[5]) * 60 +
+    Number((match[6] ?? '0').replace(',', '.')) -
+    zone
+  );
 }
 
 const railWords: readonly (readonly [RegExp, RailName])[] = [
-  [/(stand ?by|5 ?v ?sb|\bsb\b|vsb)/i, '+5sb'], [/(^|[^\d.])[-−–]\s?12/i, '-12'], [/12/, '+12'], [/3[.,_]?3|3v3/i, '+3.3'], [/5/, '+5'],
+  [/(stand ?by|5 ?v ?sb|\bsb\b|vsb)/i, '+5sb'],
+  [/(^|[^\d.])[-−–]\s?12/i, '-12'],
+  [/12/, '+12'],
+  [/3[.,_]?3|3v3/i, '+3.3'],
+  [/5/, '+5'],
 ];
 const timeWords = /time|date|stamp|elapsed|seconds|uhr|zeit|heure|^t( ?\[?s\]?)?$/i;
 const loadWords = /amp|current|\bload\b|\[a\]|\(a\)|\bma\b/i;
@@ -147,15 +187,31 @@ const loadWords = /amp|current|\bload\b|\[a\]|\(a\)|\bma\b/i;
 function guessTime(values: readonly string[], decimal: '.' | ','): TimeFormat | null {
   const all = (test: (value: string) => boolean) => values.length > 0 && values.every(test);
   if (all((value) => isoPattern.test(value))) return 'iso';
-  if (all((value) => datePattern.test(value))) return values.some((value) => Number(datePattern.exec(value)![1]) > 12) || values[0]!.includes('.') ? 'day-first' : values.some((value) => Number(datePattern.exec(value)![2]) > 12) ? 'month-first' : 'day-first';
+  if (all((value) => datePattern.test(value)))
+    return values.some((value) => Number(datePattern.exec(value)![1]) > 12) || values[0]!.includes('.')
+      ? 'day-first'
+      : values.some((value) => Number(datePattern.exec(value)![2]) > 12)
+        ? 'month-first'
+        : 'day-first';
   if (all((value) => clockPattern.test(value))) return 'clock';
   const figures = values.map((value) => logFigure(value, decimal));
-  if (!figures.every(Number.isFinite) || !figures.every((figure, index) => index === 0 || figure >= figures[index - 1]!) || figures[0] === figures.at(-1)) return null;
+  if (
+    !figures.every(Number.isFinite) ||
+    !figures.every((figure, index) => index === 0 || figure >= figures[index - 1]!) ||
+    figures[0] === figures.at(-1)
+  )
+    return null;
   return figures[0]! > 1e11 ? 'epoch-milliseconds' : figures[0]! > 1e8 ? 'epoch-seconds' : 'seconds';
 }
 
 function nearest(volts: number): RailName | null {
-  for (const [rail, nominal] of [['+12', 12], ['+5', 5], ['+3.3', 3.3], ['-12', -12]] as const) if (Math.abs(volts - nominal) <= 0.15 * Math.abs(nominal)) return rail;
+  for (const [rail, nominal] of [
+    ['+12', 12],
+    ['+5', 5],
+    ['+3.3', 3.3],
+    ['-12', -12],
+  ] as const)
+    if (Math.abs(volts - nominal) <= 0.15 * Math.abs(nominal)) return rail;
   return null;
 }
 
@@ -172,20 +228,35 @@ export type LogShapeProblem =
  * rails by their names or else by their level, millivolts. Every guess can be corrected.
  * @param rows the first rows as cells, header included
  */
-export function guessMapping(rows: readonly (readonly string[])[]): { readonly mapping: LogMapping; readonly problems: readonly LogShapeProblem[] } {
+export function guessMapping(rows: readonly (readonly string[])[]): {
+  readonly mapping: LogMapping;
+  readonly problems: readonly LogShapeProblem[];
+} {
   const cells = rows.map((row) => row.map((cell) => cell.trim()));
   const width = Math.max(0, ...cells.map((row) => row.length));
-  const looksDecimalComma = cells.flat().filter((cell) => /^[+-]?\d+,\d+$/.test(cell)).length > cells.flat().filter((cell) => /^[+-]?\d+\.\d+$/.test(cell)).length;
-  const decimal = looksDecimalComma ? ',' as const : '.' as const;
-  const isData = (row: readonly string[]) => row.filter((cell) => Number.isFinite(logFigure(cell, decimal))).length >= Math.max(1, Math.min(2, width) - 1);
-  const first = cells.findIndex((row, index) => isData(row) && (cells[index + 1] === undefined || isData(cells[index + 1]!)));
+  const looksDecimalComma =
+    cells.flat().filter((cell) => /^[+-]?\d+,\d+$/.test(cell)).length >
+    cells.flat().filter((cell) => /^[+-]?\d+\.\d+$/.test(cell)).length;
+  const decimal = looksDecimalComma ? (',' as const) : ('.' as const);
+  const isData = (row: readonly string[]) =>
+    row.filter((cell) => Number.isFinite(logFigure(cell, decimal))).length >= Math.max(1, Math.min(2, width) - 1);
+  const first = cells.findIndex(
+    (row, index) => isData(row) && (cells[index + 1] === undefined || isData(cells[index + 1]!)),
+  );
   const headerRows = first < 0 ? cells.length : first;
   const header = cells[headerRows - 1] ?? [];
   const data = cells.slice(headerRows, headerRows + 40);
   const column = (index: number) => data.map((row) => row[index] ?? '').filter((cell) => cell !== '');
   const figures = (index: number) => column(index).map((cell) => logFigure(cell, decimal));
-  const named = Array.from({ length: width }, (_, index) => index).filter((index) => timeWords.test(header[index] ?? ''));
-  const timeAt = [...named, ...Array.from({ length: width }, (_, index) => index)].find((index) => guessTime(column(index), decimal) !== null && (named.includes(index) || railOfName(header[index] ?? '') === null)) ?? -1;
+  const named = Array.from({ length: width }, (_, index) => index).filter((index) =>
+    timeWords.test(header[index] ?? ''),
+  );
+  const timeAt =
+    [...named, ...Array.from({ length: width }, (_, index) => index)].find(
+      (index) =>
+        guessTime(column(index), decimal) !== null &&
+        (named.includes(index) || railOfName(header[index] ?? '') === null),
+    ) ?? -1;
   const taken = new Set<RailName>();
   const columns = Array.from({ length: width }, (_, index): LogColumn => {
     if (index === timeAt) return { holds: 'time', format: guessTime(column(index), decimal)! };

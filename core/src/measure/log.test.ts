@@ -1,9 +1,26 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { normal, seeded } from '../simulate/index.ts';
-import { curvePieces, guessMapping, logFigure, logSeconds, mostLogRows, readLog, type LogMapping, type LogSummary } from './index.ts';
+import {
+  curvePieces,
+  guessMapping,
+  logFigure,
+  logSeconds,
+  mostLogRows,
+  readLog,
+  type LogMapping,
+  type LogSummary,
+} from './index.ts';
 
-const mapping: LogMapping = { columns: [{ holds: 'time', format: 'seconds' }, { holds: 'rail', rail: '+12', unit: 'V' }, { holds: 'rail', rail: '+5', unit: 'V' }], decimal: '.', headerRows: 0 };
+const mapping: LogMapping = {
+  columns: [
+    { holds: 'time', format: 'seconds' },
+    { holds: 'rail', rail: '+12', unit: 'V' },
+    { holds: 'rail', rail: '+5', unit: 'V' },
+  ],
+  decimal: '.',
+  headerRows: 0,
+};
 const summed = (rows: readonly (readonly string[])[], by: LogMapping = mapping): LogSummary => {
   const reader = readLog(by, '2.x');
   expect(reader.push(rows)).toBeNull();
@@ -18,7 +35,8 @@ const problemOf = (rows: readonly (readonly string[])[], by: LogMapping = mappin
   const result = reader.finish();
   return result.ok ? null : result.problem;
 };
-const rowsOf = (count: number, twelve: (index: number) => number, five: (index: number) => number = () => 5) => Array.from({ length: count }, (_, index) => [String(index * 0.1), twelve(index).toFixed(4), five(index).toFixed(4)]);
+const rowsOf = (count: number, twelve: (index: number) => number, five: (index: number) => number = () => 5) =>
+  Array.from({ length: count }, (_, index) => [String(index * 0.1), twelve(index).toFixed(4), five(index).toFixed(4)]);
 
 describe('the figures of a log', () => {
   it('are mean, deviation, extremes and noise as by the textbook', () => {
@@ -27,9 +45,15 @@ describe('the figures of a log', () => {
     const channel = summed(rowsOf(5000, (index) => values[index]!)).channels[0]!;
     const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
     expect(channel.meanVolts).toBeCloseTo(mean, 4);
-    expect(channel.deviationVolts).toBeCloseTo(Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (values.length - 1)), 4);
+    expect(channel.deviationVolts).toBeCloseTo(
+      Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (values.length - 1)),
+      4,
+    );
     expect(channel.noiseVolts).toBeCloseTo(0.02, 3);
-    expect([channel.lowestVolts, channel.highestVolts]).toEqual([Number(Math.min(...values).toFixed(4)), Number(Math.max(...values).toFixed(4))]);
+    expect([channel.lowestVolts, channel.highestVolts]).toEqual([
+      Number(Math.min(...values).toFixed(4)),
+      Number(Math.max(...values).toFixed(4)),
+    ]);
   });
   it('noise is free of a slow drift, and the drift is the slope', () => {
     const random = seeded(8);
@@ -37,19 +61,33 @@ describe('the figures of a log', () => {
     expect(channel.noiseVolts).toBeCloseTo(0.005, 3);
     expect(channel.driftVoltsPerHour).toBeCloseTo(-1e-5 * 10 * 3600, 2);
   });
-  it('noise is free of the logger\'s rounding, fine or coarse', () => {
-    for (const [places, noise] of [[4, 0.004], [2, 0.006], [2, 0.02], [1, 0.06]] as const) {
+  it("noise is free of the logger's rounding, fine or coarse", () => {
+    for (const [places, noise] of [
+      [4, 0.004],
+      [2, 0.006],
+      [2, 0.02],
+      [1, 0.06],
+    ] as const) {
       const random = seeded(9);
-      const rows = Array.from({ length: 40_000 }, (_, index) => [String(index), (12 - index * 1e-6 + noise * normal(random)).toFixed(places), '5']);
+      const rows = Array.from({ length: 40_000 }, (_, index) => [
+        String(index),
+        (12 - index * 1e-6 + noise * normal(random)).toFixed(places),
+        '5',
+      ]);
       expect(summed(rows).channels[0]!.noiseVolts / noise, `${places} places`).toBeCloseTo(1, 1);
       expect(Math.abs(summed(rows).channels[0]!.noiseVolts / noise - 1), `${places} places`).toBeLessThan(0.03);
     }
-    expect(summed(Array.from({ length: 5000 }, (_, index) => [String(index), (12 - index * 1e-5).toFixed(2), '5'])).channels[0]!.noiseVolts).toBe(0);
+    expect(
+      summed(Array.from({ length: 5000 }, (_, index) => [String(index), (12 - index * 1e-5).toFixed(2), '5']))
+        .channels[0]!.noiseVolts,
+    ).toBe(0);
   });
   it('count the time outside the band', () => {
     const { channels, events } = summed(rowsOf(1000, (index) => (index >= 300 && index < 350 ? 11.2 : 12)));
     expect(channels[0]!.outsideSeconds).toBeCloseTo(5, 6);
-    expect(events.filter((event) => event.kind === 'dip')).toMatchObject([{ rail: '+12', atSeconds: 30, volts: 11.2, lastsSeconds: expect.closeTo(5, 6) }]);
+    expect(events.filter((event) => event.kind === 'dip')).toMatchObject([
+      { rail: '+12', atSeconds: 30, volts: 11.2, lastsSeconds: expect.closeTo(5, 6) },
+    ]);
   });
   it('keep every extreme in the reduced curve, in few pieces', () => {
     const { channels } = summed(rowsOf(100_000, (index) => (index === 77_777 ? 9.5 : 12)));
@@ -60,14 +98,25 @@ describe('the figures of a log', () => {
   });
   it('are the same however the log is cut into pieces', () => {
     const random = seeded(15);
-    const rows = rowsOf(3000, (index) => 12 + 0.05 * normal(random) - (index > 1500 ? 0.4 : 0), () => 5 + 0.01 * normal(random));
+    const rows = rowsOf(
+      3000,
+      (index) => 12 + 0.05 * normal(random) - (index > 1500 ? 0.4 : 0),
+      () => 5 + 0.01 * normal(random),
+    );
     const whole = summed(rows);
-    fc.assert(fc.property(fc.array(fc.integer({ min: 1, max: 900 }), { minLength: 1, maxLength: 12 }), (cuts) => {
-      const reader = readLog(mapping, '2.x');
-      let at = 0;
-      for (let index = 0; at < rows.length; index += 1) { const size = cuts[index % cuts.length]!; reader.push(rows.slice(at, at + size)); at += size; }
-      expect(reader.finish()).toEqual({ ok: true, summary: whole });
-    }), { numRuns: 15 });
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 1, max: 900 }), { minLength: 1, maxLength: 12 }), (cuts) => {
+        const reader = readLog(mapping, '2.x');
+        let at = 0;
+        for (let index = 0; at < rows.length; index += 1) {
+          const size = cuts[index % cuts.length]!;
+          reader.push(rows.slice(at, at + size));
+          at += size;
+        }
+        expect(reader.finish()).toEqual({ ok: true, summary: whole });
+      }),
+      { numRuns: 15 },
+    );
   });
 });
 
@@ -75,15 +124,24 @@ describe('what happened in a log', () => {
   it('finds planted dips and spikes in noise, and nothing else', () => {
     const random = seeded(23);
     const dips = new Set([1200, 4800, 4801, 4802]);
-    const { events } = summed(rowsOf(6000, (index) => (dips.has(index) ? 10.9 : index === 3000 ? 12.9 : 12 + 0.03 * normal(random))));
-    expect(events.filter((event) => event.kind === 'dip').map((event) => Math.round(event.atSeconds)).sort((a, b) => a - b)).toEqual([120, 480]);
+    const { events } = summed(
+      rowsOf(6000, (index) => (dips.has(index) ? 10.9 : index === 3000 ? 12.9 : 12 + 0.03 * normal(random))),
+    );
+    expect(
+      events
+        .filter((event) => event.kind === 'dip')
+        .map((event) => Math.round(event.atSeconds))
+        .sort((a, b) => a - b),
+    ).toEqual([120, 480]);
     expect(events.filter((event) => event.kind === 'spike').map((event) => event.atSeconds)).toEqual([300]);
     expect(events.filter((event) => event.kind === 'step')).toEqual([]);
   });
   it('finds a level that moved and stayed, once, and where', () => {
     const random = seeded(29);
     const { events } = summed(rowsOf(6000, (index) => (index < 3000 ? 12.05 : 11.75) + 0.02 * normal(random)));
-    expect(events).toMatchObject([{ kind: 'step', rail: '+12', fromVolts: expect.closeTo(12.05, 1), volts: expect.closeTo(11.75, 1) }]);
+    expect(events).toMatchObject([
+      { kind: 'step', rail: '+12', fromVolts: expect.closeTo(12.05, 1), volts: expect.closeTo(11.75, 1) },
+    ]);
     expect(Math.abs(events[0]!.atSeconds - 300)).toBeLessThan(10);
   });
   it('finds no step in a slow drift nor in noise', () => {
@@ -91,7 +149,9 @@ describe('what happened in a log', () => {
     expect(summed(rowsOf(20_000, (index) => 12.2 - index * 2e-5 + 0.03 * normal(random))).events).toEqual([]);
   });
   it('finds a gap in the logging', () => {
-    const rows = rowsOf(500, () => 12).map((row, index) => (index < 250 ? row : [String(index * 0.1 + 60), ...row.slice(1)]));
+    const rows = rowsOf(500, () => 12).map((row, index) =>
+      index < 250 ? row : [String(index * 0.1 + 60), ...row.slice(1)],
+    );
     expect(summed(rows).events).toMatchObject([{ kind: 'gap', lastsSeconds: expect.closeTo(60.1, 3) }]);
   });
   it('keeps the gravest where a rail swings about its limit all the time', () => {
@@ -103,18 +163,55 @@ describe('what happened in a log', () => {
 
 describe('how a log is to be read', () => {
   it('is guessed from names, units, decimal sign and time stamps', () => {
-    const { mapping: guessed, problems } = guessMapping([['Logger 4', '', ''], ['Zeit', '12V [mV]', '5 V', '3.3V', 'Strom (A)'], ['24.11.2026 13:05:01,5', '11985', '5,021', '3,301', '12,4'], ['24.11.2026 13:05:02,5', '11984', '5,020', '3,302', '12,5']]);
+    const { mapping: guessed, problems } = guessMapping([
+      ['Logger 4', '', ''],
+      ['Zeit', '12V [mV]', '5 V', '3.3V', 'Strom (A)'],
+      ['24.11.2026 13:05:01,5', '11985', '5,021', '3,301', '12,4'],
+      ['24.11.2026 13:05:02,5', '11984', '5,020', '3,302', '12,5'],
+    ]);
     expect(problems).toEqual([]);
-    expect(guessed).toEqual({ decimal: ',', headerRows: 2, columns: [{ holds: 'time', format: 'day-first' }, { holds: 'rail', rail: '+12', unit: 'mV' }, { holds: 'rail', rail: '+5', unit: 'V' }, { holds: 'rail', rail: '+3.3', unit: 'V' }, { holds: 'load', unit: 'A' }] });
+    expect(guessed).toEqual({
+      decimal: ',',
+      headerRows: 2,
+      columns: [
+        { holds: 'time', format: 'day-first' },
+        { holds: 'rail', rail: '+12', unit: 'mV' },
+        { holds: 'rail', rail: '+5', unit: 'V' },
+        { holds: 'rail', rail: '+3.3', unit: 'V' },
+        { holds: 'load', unit: 'A' },
+      ],
+    });
   });
   it('is guessed by level where the names say nothing', () => {
-    expect(guessMapping([['0', '12.03', '5.01', '-11.9'], ['0.5', '12.04', '5.01', '-11.9'], ['1.0', '12.02', '5.0', '-11.8']]).mapping.columns).toEqual([{ holds: 'time', format: 'seconds' }, { holds: 'rail', rail: '+12', unit: 'V' }, { holds: 'rail', rail: '+5', unit: 'V' }, { holds: 'rail', rail: '-12', unit: 'V' }]);
+    expect(
+      guessMapping([
+        ['0', '12.03', '5.01', '-11.9'],
+        ['0.5', '12.04', '5.01', '-11.9'],
+        ['1.0', '12.02', '5.0', '-11.8'],
+      ]).mapping.columns,
+    ).toEqual([
+      { holds: 'time', format: 'seconds' },
+      { holds: 'rail', rail: '+12', unit: 'V' },
+      { holds: 'rail', rail: '+5', unit: 'V' },
+      { holds: 'rail', rail: '-12', unit: 'V' },
+    ]);
   });
   it('says what is missing', () => {
     expect(guessMapping([[''], ['']]).problems).toEqual([{ code: 'empty' }]);
     expect(guessMapping([['a;b;c'], ['1;2;3']]).problems).toEqual([{ code: 'one-column' }]);
-    expect(guessMapping([['x', 'y'], ['a', 'b']]).problems).toEqual([{ code: 'no-figures' }]);
-    expect(guessMapping([['t', 'foo'], ['1', '700'], ['2', '701']]).problems).toEqual([{ code: 'no-rail' }]);
+    expect(
+      guessMapping([
+        ['x', 'y'],
+        ['a', 'b'],
+      ]).problems,
+    ).toEqual([{ code: 'no-figures' }]);
+    expect(
+      guessMapping([
+        ['t', 'foo'],
+        ['1', '700'],
+        ['2', '701'],
+      ]).problems,
+    ).toEqual([{ code: 'no-rail' }]);
   });
   it('reads time stamps of several kinds to the same instant', () => {
     const iso = logSeconds('2026-11-24 13:05:01.5', 'iso', '.');
@@ -126,38 +223,68 @@ describe('how a log is to be read', () => {
     expect(logSeconds('half past', 'iso', '.')).toBeNaN();
   });
   it('reads every plain figure as the language itself does', () => {
-    fc.assert(fc.property(fc.double({ min: -99_999, max: 99_999, noNaN: true }), fc.integer({ min: 0, max: 9 }), (value, places) => {
-      const text = value.toFixed(places);
-      expect(logFigure(text, '.')).toBe(Number(text));
-      expect(logFigure(text.replace('.', ','), ',')).toBe(Number(text));
-    }));
-    for (const text of ['', ' ', '-', '+', '.', ',', '1.2.3', '1e3x', 'abc', '--1']) expect(logFigure(text, '.'), text).toBeNaN();
+    fc.assert(
+      fc.property(
+        fc.double({ min: -99_999, max: 99_999, noNaN: true }),
+        fc.integer({ min: 0, max: 9 }),
+        (value, places) => {
+          const text = value.toFixed(places);
+          expect(logFigure(text, '.')).toBe(Number(text));
+          expect(logFigure(text.replace('.', ','), ',')).toBe(Number(text));
+        },
+      ),
+    );
+    for (const text of ['', ' ', '-', '+', '.', ',', '1.2.3', '1e3x', 'abc', '--1'])
+      expect(logFigure(text, '.'), text).toBeNaN();
     expect(logFigure(' 12.5 ', '.')).toBe(12.5);
     expect(logFigure('1.25e1', '.')).toBe(12.5);
   });
   it('takes the zone off, so that the clock may change in the middle of a log', () => {
-    expect(logSeconds('2026-10-25T02:59:59+02:00', 'iso', '.') + 1).toBe(logSeconds('2026-10-25T02:00:00+01:00', 'iso', '.'));
+    expect(logSeconds('2026-10-25T02:59:59+02:00', 'iso', '.') + 1).toBe(
+      logSeconds('2026-10-25T02:00:00+01:00', 'iso', '.'),
+    );
     expect(logSeconds('2026-10-25T01:30:00-0130', 'iso', '.')).toBe(Date.UTC(2026, 9, 25, 3) / 1000);
     expect(logSeconds('25.10.2026 03:00:00+03:00', 'day-first', '.')).toBe(Date.UTC(2026, 9, 25) / 1000);
   });
   it('agrees with the calendar over many years', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 4_000_000_000 }), (seconds) => {
-      expect(logSeconds(new Date(seconds * 1000).toISOString(), 'iso', '.')).toBe(seconds);
-    }));
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 4_000_000_000 }), (seconds) => {
+        expect(logSeconds(new Date(seconds * 1000).toISOString(), 'iso', '.')).toBe(seconds);
+      }),
+    );
   });
 });
 
 describe('bad logs', () => {
   const good = rowsOf(400, () => 12);
   it('a time of day that passes midnight goes on', () => {
-    const clock: LogMapping = { ...mapping, columns: [{ holds: 'time', format: 'clock' }, mapping.columns[1]!, mapping.columns[2]!] };
-    expect(summed([['23:59:58', '12', '5'], ['23:59:59', '12', '5'], ['00:00:00', '12', '5'], ['00:00:01', '12', '5']], clock).lastsSeconds).toBe(3);
+    const clock: LogMapping = {
+      ...mapping,
+      columns: [{ holds: 'time', format: 'clock' }, mapping.columns[1]!, mapping.columns[2]!],
+    };
+    expect(
+      summed(
+        [
+          ['23:59:58', '12', '5'],
+          ['23:59:59', '12', '5'],
+          ['00:00:00', '12', '5'],
+          ['00:00:01', '12', '5'],
+        ],
+        clock,
+      ).lastsSeconds,
+    ).toBe(3);
   });
   it('a few rows that cannot be read are counted, many are a problem with their row', () => {
     const few = good.map((row, index) => (index === 200 ? ['20', 'overload', '5'] : index === 210 ? ['21'] : row));
     expect(summed(few).skipped).toEqual({ columns: 1, figures: 1, time: 0, backwards: 0 });
-    expect(problemOf(good.map((row, index) => (index > 100 ? ['x', ...row.slice(1)] : row)))).toMatchObject({ code: 'unreadable', row: 102 });
-    expect(problemOf(good.map((row, index) => (index > 100 ? [row[0]!] : row)))).toMatchObject({ code: 'changing-columns', row: 102 });
+    expect(problemOf(good.map((row, index) => (index > 100 ? ['x', ...row.slice(1)] : row)))).toMatchObject({
+      code: 'unreadable',
+      row: 102,
+    });
+    expect(problemOf(good.map((row, index) => (index > 100 ? [row[0]!] : row)))).toMatchObject({
+      code: 'changing-columns',
+      row: 102,
+    });
   });
   it('time running backwards is told, with the row', () => {
     expect(problemOf([...good, ...good])).toMatchObject({ code: 'time-backwards', row: 401 });
@@ -165,8 +292,12 @@ describe('bad logs', () => {
   });
   it('nothing to read, and no column for time or rail', () => {
     expect(problemOf([])).toEqual({ code: 'no-rows' });
-    expect(problemOf(good, { ...mapping, columns: [{ holds: 'nothing' }, mapping.columns[1]!, mapping.columns[2]!] })).toEqual({ code: 'no-time-column' });
-    expect(problemOf(good, { ...mapping, columns: [mapping.columns[0]!, { holds: 'nothing' }, { holds: 'nothing' }] })).toEqual({ code: 'no-rail-column' });
+    expect(
+      problemOf(good, { ...mapping, columns: [{ holds: 'nothing' }, mapping.columns[1]!, mapping.columns[2]!] }),
+    ).toEqual({ code: 'no-time-column' });
+    expect(
+      problemOf(good, { ...mapping, columns: [mapping.columns[0]!, { holds: 'nothing' }, { holds: 'nothing' }] }),
+    ).toEqual({ code: 'no-rail-column' });
   });
   it('a row that does not end stops the reading, with the row; one piece without a row does not', () => {
     const reader = readLog(mapping, '2.x');
@@ -180,7 +311,8 @@ describe('bad logs', () => {
     const reader = readLog(mapping, '2.x');
     const piece = rowsOf(100_000, () => 12);
     let problem = null;
-    for (let round = 0; round <= 10 && problem === null; round += 1) problem = reader.push(piece.map((row) => [String(Number(row[0]) + round * 10_000), row[1]!, row[2]!]));
+    for (let round = 0; round <= 10 && problem === null; round += 1)
+      problem = reader.push(piece.map((row) => [String(Number(row[0]) + round * 10_000), row[1]!, row[2]!]));
     expect(problem).toEqual({ code: 'too-many-rows', most: mostLogRows });
   }, 30_000);
 });

@@ -3,26 +3,43 @@ import { describe, expect, it } from 'vitest';
 import { standardInletKinds, railBand, type InletKind, type PinSignal } from '../standards/index.ts';
 import { judgeProbe, walkOf, type ProbedPin } from './index.ts';
 
-const nominal: Record<PinSignal, number> = { '12': 12, '5': 5, '3.3': 3.3, '-12': -12, SB: 5, G: 0, S: 0, PG: 4.8, ST: 0.1, NC: 0 };
-const right = (plug: InletKind): ProbedPin[] => walkOf(plug).map(({ pin, signal }) => ({ pin, value: { kind: 'figure', figure: nominal[signal] } }));
-const withPin = (plug: InletKind, pin: number, figure: number) => right(plug).map((item) => (item.pin === pin ? { pin, value: { kind: 'figure' as const, figure } } : item));
+const nominal: Record<PinSignal, number> = {
+  '12': 12,
+  '5': 5,
+  '3.3': 3.3,
+  '-12': -12,
+  SB: 5,
+  G: 0,
+  S: 0,
+  PG: 4.8,
+  ST: 0.1,
+  NC: 0,
+};
+const right = (plug: InletKind): ProbedPin[] =>
+  walkOf(plug).map(({ pin, signal }) => ({ pin, value: { kind: 'figure', figure: nominal[signal] } }));
+const withPin = (plug: InletKind, pin: number, figure: number) =>
+  right(plug).map((item) => (item.pin === pin ? { pin, value: { kind: 'figure' as const, figure } } : item));
 
 describe('a cable probed at its device end', () => {
   it.each(standardInletKinds)('%s is safe when every pin shows what it must', (plug) => {
     expect(judgeProbe(plug, right(plug)).word).toBe('safe');
   });
   it('is incomplete until the last pin was touched', () => {
-    fc.assert(fc.property(fc.constantFrom(...standardInletKinds), fc.nat(30), (plug, skip) => {
-      const all = right(plug);
-      const left = all.filter((_, index) => index !== skip % all.length);
-      expect(judgeProbe(plug, left).word).toBe('incomplete');
-      expect(judgeProbe(plug, left).pins.filter((pin) => pin.finding === 'missing')).toHaveLength(1);
-    }));
+    fc.assert(
+      fc.property(fc.constantFrom(...standardInletKinds), fc.nat(30), (plug, skip) => {
+        const all = right(plug);
+        const left = all.filter((_, index) => index !== skip % all.length);
+        expect(judgeProbe(plug, left).word).toBe('incomplete');
+        expect(judgeProbe(plug, left).pins.filter((pin) => pin.finding === 'missing')).toHaveLength(1);
+      }),
+    );
   });
   it('is wrong, with the pin named, where +12 lies on a ground pin', () => {
     const verdict = judgeProbe('card-8', withPin('card-8', 5, 12.02));
     expect(verdict.word).toBe('wrong');
-    expect(verdict.pins.filter((pin) => pin.finding === 'wrong')).toMatchObject([{ pin: 5, signal: 'G', carries: '+12' }]);
+    expect(verdict.pins.filter((pin) => pin.finding === 'wrong')).toMatchObject([
+      { pin: 5, signal: 'G', carries: '+12' },
+    ]);
   });
   it('is wrong as soon as one pin is, before the rest was touched', () => {
     expect(judgeProbe('sata', [{ pin: 13, value: { kind: 'figure', figure: 5.02 } }])).toMatchObject({ word: 'wrong' });
@@ -34,14 +51,27 @@ describe('a cable probed at its device end', () => {
     expect(verdict.pins.filter((pin) => pin.finding === 'wrong').map((pin) => pin.pin)).toEqual([1, 2, 3, 5, 6, 7, 8]);
   });
   it('any rail swapped with any other is wrong, whichever plug', () => {
-    for (const plug of standardInletKinds) for (const { pin, expects } of walkOf(plug)) if (expects.kind === 'rail') for (const other of ['+12', '+5', '+3.3', '-12'] as const) {
-      if (Math.abs(railBand(other, '2.x').nominal - railBand(expects.rail, '2.x').nominal) < 0.5) continue;
-      expect(judgeProbe(plug, withPin(plug, pin, railBand(other, '2.x').nominal)).word, `${plug} ${pin} ${other}`).toBe('wrong');
-    }
+    for (const plug of standardInletKinds)
+      for (const { pin, expects } of walkOf(plug))
+        if (expects.kind === 'rail')
+          for (const other of ['+12', '+5', '+3.3', '-12'] as const) {
+            if (Math.abs(railBand(other, '2.x').nominal - railBand(expects.rail, '2.x').nominal) < 0.5) continue;
+            expect(
+              judgeProbe(plug, withPin(plug, pin, railBand(other, '2.x').nominal)).word,
+              `${plug} ${pin} ${other}`,
+            ).toBe('wrong');
+          }
   });
   it('a sagging or absent rail is weak, not a wrong wire, and not safe', () => {
     expect(judgeProbe('cpu-8', withPin('cpu-8', 6, 10.2))).toMatchObject({ word: 'incomplete' });
-    expect(judgeProbe('cpu-8', right('cpu-8').map((item) => (item.pin === 6 ? { pin: 6, value: { kind: 'code' as const, code: 'absent' as const } } : item))).pins.find((pin) => pin.pin === 6)!.finding).toBe('weak');
+    expect(
+      judgeProbe(
+        'cpu-8',
+        right('cpu-8').map((item) =>
+          item.pin === 6 ? { pin: 6, value: { kind: 'code' as const, code: 'absent' as const } } : item,
+        ),
+      ).pins.find((pin) => pin.pin === 6)!.finding,
+    ).toBe('weak');
   });
   it('allows the lower +12 at the card', () => {
     expect(judgeProbe('card-16', withPin('card-16', 2, 11.1)).word).toBe('safe');

@@ -11,7 +11,12 @@ export interface ProbedPin {
 export type PinExpectation =
   | { readonly kind: 'rail'; readonly rail: RailName; readonly lower: number; readonly upper: number }
   | { readonly kind: 'ground'; readonly lower: number; readonly upper: number }
-  | { readonly kind: 'signal'; readonly signal: 'power-good' | 'start' | 'sense'; readonly lower: number; readonly upper: number }
+  | {
+      readonly kind: 'signal';
+      readonly signal: 'power-good' | 'start' | 'sense';
+      readonly lower: number;
+      readonly upper: number;
+    }
   | { readonly kind: 'free' };
 
 /** A pin of a plug in the order of the walk. */
@@ -35,25 +40,44 @@ const cardTwelveLowest = 11.04;
 export function pinExpectation(plug: InletKind, signal: PinSignal): PinExpectation {
   const rail = (name: RailName): PinExpectation => {
     const { lower, upper } = railBand(name, '2.x');
-    return { kind: 'rail', rail: name, lower: name === '+12' && plug.startsWith('card-') ? cardTwelveLowest : lower, upper };
+    return {
+      kind: 'rail',
+      rail: name,
+      lower: name === '+12' && plug.startsWith('card-') ? cardTwelveLowest : lower,
+      upper,
+    };
   };
   switch (signal) {
-    case '12': return rail('+12');
-    case '5': return rail('+5');
-    case '3.3': return rail('+3.3');
-    case '-12': return rail('-12');
-    case 'SB': return rail('+5sb');
-    case 'G': return { kind: 'ground', lower: -groundVolts, upper: groundVolts };
-    case 'S': return { kind: 'signal', signal: 'sense', lower: -groundVolts, upper: groundVolts };
-    case 'PG': return { kind: 'signal', signal: 'power-good', lower: 2.4, upper: 5.25 };
-    case 'ST': return { kind: 'signal', signal: 'start', lower: -groundVolts, upper: 0.8 };
-    case 'NC': return { kind: 'free' };
+    case '12':
+      return rail('+12');
+    case '5':
+      return rail('+5');
+    case '3.3':
+      return rail('+3.3');
+    case '-12':
+      return rail('-12');
+    case 'SB':
+      return rail('+5sb');
+    case 'G':
+      return { kind: 'ground', lower: -groundVolts, upper: groundVolts };
+    case 'S':
+      return { kind: 'signal', signal: 'sense', lower: -groundVolts, upper: groundVolts };
+    case 'PG':
+      return { kind: 'signal', signal: 'power-good', lower: 2.4, upper: 5.25 };
+    case 'ST':
+      return { kind: 'signal', signal: 'start', lower: -groundVolts, upper: 0.8 };
+    case 'NC':
+      return { kind: 'free' };
   }
 }
 
 /** Every pin of a plug in the order in which it is touched: by number, free pins left out. */
 export function walkOf(plug: InletKind): WalkPin[] {
-  return inletFace[plug].rows.flat().filter((item) => item.signal !== 'NC').sort((a, b) => a.pin - b.pin).map(({ pin, signal }) => ({ pin, signal, expects: pinExpectation(plug, signal) }));
+  return inletFace[plug].rows
+    .flat()
+    .filter((item) => item.signal !== 'NC')
+    .sort((a, b) => a.pin - b.pin)
+    .map(({ pin, signal }) => ({ pin, signal, expects: pinExpectation(plug, signal) }));
 }
 
 export type PinFinding = 'right' | 'weak' | 'wrong' | 'missing';
@@ -82,18 +106,33 @@ function carried(volts: number): RailName | 'ground' | null {
 }
 
 function judgePin(pin: WalkPin, value: ReadingValue | undefined): JudgedPin {
-  const judged = (finding: PinFinding, carries: JudgedPin['carries'] = null): JudgedPin => ({ ...pin, value: value ?? null, finding, carries });
+  const judged = (finding: PinFinding, carries: JudgedPin['carries'] = null): JudgedPin => ({
+    ...pin,
+    value: value ?? null,
+    finding,
+    carries,
+  });
   if (value === undefined) return judged('missing');
   const { expects } = pin;
   if (expects.kind === 'free') return judged('right');
-  if (value.kind === 'code') return judged(value.code === 'absent' && expects.kind === 'signal' && expects.signal === 'sense' ? 'weak' : expects.kind === 'rail' ? 'weak' : 'wrong');
+  if (value.kind === 'code')
+    return judged(
+      value.code === 'absent' && expects.kind === 'signal' && expects.signal === 'sense'
+        ? 'weak'
+        : expects.kind === 'rail'
+          ? 'weak'
+          : 'wrong',
+    );
   const volts = value.figure;
   if (volts >= expects.lower && volts <= expects.upper) return judged('right', carried(volts));
   const carries = carried(volts);
   if (expects.kind === 'rail') {
     // A rail that sags is weak; another rail, ground or the other sign is a wrong wire.
     const nominal = railBand(expects.rail, '2.x').nominal;
-    const itself = carries === null && Math.sign(volts) === Math.sign(nominal) && Math.abs(volts - nominal) <= 0.25 * Math.abs(nominal);
+    const itself =
+      carries === null &&
+      Math.sign(volts) === Math.sign(nominal) &&
+      Math.abs(volts - nominal) <= 0.25 * Math.abs(nominal);
     return judged(itself || carries === expects.rail ? 'weak' : 'wrong', carries);
   }
   return judged('wrong', carries);
@@ -105,6 +144,10 @@ function judgePin(pin: WalkPin, value: ReadingValue | undefined): JudgedPin {
  */
 export function judgeProbe(plug: InletKind, probed: readonly ProbedPin[]): ProbeVerdict {
   const pins = walkOf(plug).map((pin) => judgePin(pin, probed.find((item) => item.pin === pin.pin)?.value));
-  const word = pins.some((pin) => pin.finding === 'wrong') ? 'wrong' : pins.every((pin) => pin.finding === 'right') ? 'safe' : 'incomplete';
+  const word = pins.some((pin) => pin.finding === 'wrong')
+    ? 'wrong'
+    : pins.every((pin) => pin.finding === 'right')
+      ? 'safe'
+      : 'incomplete';
   return { word, pins };
 }

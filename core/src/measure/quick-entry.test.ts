@@ -2,7 +2,12 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { doubtOf, missingRails, parseFigure, parseQuickEntry } from './quick-entry.ts';
 
-const flat = (text: string) => parseQuickEntry(text).readings.map((reading) => [reading.subject, reading.value.kind === 'figure' ? reading.value.figure : reading.value.code, reading.condition]);
+const flat = (text: string) =>
+  parseQuickEntry(text).readings.map((reading) => [
+    reading.subject,
+    reading.value.kind === 'figure' ? reading.value.figure : reading.value.code,
+    reading.condition,
+  ]);
 
 describe('quick entry', () => {
   it.each([
@@ -16,23 +21,39 @@ describe('quick entry', () => {
     ['12 11.9 v', [['+12', 11.9, null]]],
     ['3,3 3,31 idle', [['+3.3', 3.31, 'idle']]],
     ['sb 5.02', [['+5sb', 5.02, null]]],
-    ['12 11.92 5 5.03 idle 12 11.4 work', [['+12', 11.92, 'idle'], ['+5', 5.03, 'idle'], ['+12', 11.4, 'work']]],
+    [
+      '12 11.92 5 5.03 idle 12 11.4 work',
+      [
+        ['+12', 11.92, 'idle'],
+        ['+5', 5.03, 'idle'],
+        ['+12', 11.4, 'work'],
+      ],
+    ],
     ['', []],
   ])('%s', (text, expected) => {
     expect(flat(text)).toEqual(expected);
     expect(parseQuickEntry(text).problems).toEqual([]);
   });
   it('takes the load in the same line: watts for what has none yet, amps for the rail read last', () => {
-    const loads = (text: string) => parseQuickEntry(text).readings.map((reading) => [reading.condition, reading.loadWatts, reading.loadAmps]);
-    expect(loads('12 11.92 5 5.03 idle 60w 12 11.4 18,5a work 310W')).toEqual([['idle', 60, null], ['idle', 60, null], ['work', 310, 18.5]]);
-    expect(loads('12 11.4 18a 5 5.02 6a')).toEqual([[null, null, 18], [null, null, 6]]);
+    const loads = (text: string) =>
+      parseQuickEntry(text).readings.map((reading) => [reading.condition, reading.loadWatts, reading.loadAmps]);
+    expect(loads('12 11.92 5 5.03 idle 60w 12 11.4 18,5a work 310W')).toEqual([
+      ['idle', 60, null],
+      ['idle', 60, null],
+      ['work', 310, 18.5],
+    ]);
+    expect(loads('12 11.4 18a 5 5.02 6a')).toEqual([
+      [null, null, 18],
+      [null, null, 6],
+    ]);
     expect(parseQuickEntry('310w').problems).toEqual([{ code: 'unknown-word', word: '310w' }]);
     expect(parseQuickEntry('12 11.9 9000w').problems).toEqual([{ code: 'load-too-large', word: '9000w' }]);
     expect(parseQuickEntry('12 11.9 900a').problems).toEqual([{ code: 'load-too-large', word: '900a' }]);
     expect(parseQuickEntry('12 11.9 -5w').problems).toEqual([{ code: 'unknown-word', word: '-5w' }]);
   });
   it('asks about a reading where the supply has no such output', () => {
-    const rails = (...names: ('+12' | '+5' | '+3.3' | '-12' | '+5sb')[]) => missingRails({ rails: names.map((rail) => ({ label: rail, rail, amps: 1 })) });
+    const rails = (...names: ('+12' | '+5' | '+3.3' | '-12' | '+5sb')[]) =>
+      missingRails({ rails: names.map((rail) => ({ label: rail, rail, amps: 1 })) });
     expect(missingRails(null)).toEqual([]);
     expect(rails()).toEqual([]);
     expect(rails('+12', '+5', '+3.3')).toEqual([]);
@@ -44,11 +65,16 @@ describe('quick entry', () => {
     expect(parseQuickEntry('5 12.02', ['+5']).readings[0]!.doubt!.code).toBe('other-rail');
   });
   it('says what it did not understand and keeps the rest', () => {
-    expect(parseQuickEntry('12 eleven 5 5.01').problems).toEqual([{ code: 'not-a-figure', subject: '+12', word: 'eleven' }]);
+    expect(parseQuickEntry('12 eleven 5 5.01').problems).toEqual([
+      { code: 'not-a-figure', subject: '+12', word: 'eleven' },
+    ]);
     expect(flat('12 eleven 5 5.01')).toEqual([['+5', 5.01, null]]);
     expect(parseQuickEntry('12').problems).toEqual([{ code: 'missing-value', subject: '+12' }]);
     expect(parseQuickEntry('7.2').problems).toEqual([{ code: 'missing-rail', word: '7.2' }]);
-    expect(parseQuickEntry('-5 -5.1 12 11.9')).toMatchObject({ readings: [{ subject: '+12' }], problems: [{ code: 'historic-rail' }] });
+    expect(parseQuickEntry('-5 -5.1 12 11.9')).toMatchObject({
+      readings: [{ subject: '+12' }],
+      problems: [{ code: 'historic-rail' }],
+    });
     expect(parseQuickEntry('-5v absent').problems).toEqual([{ code: 'historic-rail' }]);
     expect(parseQuickEntry('purple').problems).toEqual([{ code: 'unknown-word', word: 'purple' }]);
   });
@@ -69,8 +95,11 @@ describe('quick entry', () => {
     expect(parseFigure('')).toBeNull();
   });
   it('never throws and never makes a figure that is not finite', () => {
-    fc.assert(fc.property(fc.string(), (text) => {
-      for (const reading of parseQuickEntry(text).readings) if (reading.value.kind === 'figure') expect(Number.isFinite(reading.value.figure)).toBe(true);
-    }));
+    fc.assert(
+      fc.property(fc.string(), (text) => {
+        for (const reading of parseQuickEntry(text).readings)
+          if (reading.value.kind === 'figure') expect(Number.isFinite(reading.value.figure)).toBe(true);
+      }),
+    );
   });
 });

@@ -39,18 +39,56 @@ export interface QuickEntry {
 }
 
 const subjectWords: Readonly<Record<string, Subject>> = {
-  '12': '+12', '+12': '+12', '12v': '+12', '+12v': '+12',
-  '5': '+5', '+5': '+5', '5v': '+5', '+5v': '+5',
-  '3.3': '+3.3', '+3.3': '+3.3', '3.3v': '+3.3', '+3.3v': '+3.3', '3v3': '+3.3', '33': '+3.3', '3': '+3.3',
-  '-12': '-12', '-12v': '-12', 'm12': '-12',
-  '5sb': '+5sb', '+5sb': '+5sb', '5vsb': '+5sb', '+5vsb': '+5sb', sb: '+5sb', standby: '+5sb',
-  pg: 'power-good', 'power-good': 'power-good', 'pwr-ok': 'power-good', pwrok: 'power-good',
+  '12': '+12',
+  '+12': '+12',
+  '12v': '+12',
+  '+12v': '+12',
+  '5': '+5',
+  '+5': '+5',
+  '5v': '+5',
+  '+5v': '+5',
+  '3.3': '+3.3',
+  '+3.3': '+3.3',
+  '3.3v': '+3.3',
+  '+3.3v': '+3.3',
+  '3v3': '+3.3',
+  '33': '+3.3',
+  '3': '+3.3',
+  '-12': '-12',
+  '-12v': '-12',
+  m12: '-12',
+  '5sb': '+5sb',
+  '+5sb': '+5sb',
+  '5vsb': '+5sb',
+  '+5vsb': '+5sb',
+  sb: '+5sb',
+  standby: '+5sb',
+  pg: 'power-good',
+  'power-good': 'power-good',
+  'pwr-ok': 'power-good',
+  pwrok: 'power-good',
 };
 const codeWords: Readonly<Record<string, ReadingCode>> = {
-  hh: 'too-high', high: 'too-high', ll: 'too-low', low: 'too-low', '--': 'absent', absent: 'absent', none: 'absent', dead: 'absent', wanders: 'wanders', '~': 'wanders', wander: 'wanders',
+  hh: 'too-high',
+  high: 'too-high',
+  ll: 'too-low',
+  low: 'too-low',
+  '--': 'absent',
+  absent: 'absent',
+  none: 'absent',
+  dead: 'absent',
+  wanders: 'wanders',
+  '~': 'wanders',
+  wander: 'wanders',
 };
 const conditionWords: Readonly<Record<string, Condition>> = {
-  off: 'off-load', 'off-load': 'off-load', offload: 'off-load', idle: 'idle', work: 'work', load: 'work', busy: 'work',
+  off: 'off-load',
+  'off-load': 'off-load',
+  offload: 'off-load',
+  idle: 'idle',
+  work: 'work',
+  load: 'work',
+  busy: 'work',
 };
 
 /** A load as it is said, `310w` or `18,5a`; what the form and the record take at most. */
@@ -70,7 +108,11 @@ export function parseFigure(text: string): number | null {
 export function missingRails(label: Pick<SupplyLabel, 'rails'> | null): RailName[] {
   if (label === null || label.rails.length === 0) return [];
   const named = new Set(label.rails.map((output) => output.rail));
-  return railNames.filter((rail) => !named.has(rail) && (rail === '-12' ? named.has('+5sb') || !named.has('+5') : rail === '+5sb' ? !named.has('+5') : true));
+  return railNames.filter(
+    (rail) =>
+      !named.has(rail) &&
+      (rail === '-12' ? named.has('+5sb') || !named.has('+5') : rail === '+5sb' ? !named.has('+5') : true),
+  );
 }
 
 /** A doubt about a figure under a rail: swapped probe, mixed-up rail, millivolts, mains, or far out. Null when plausible. */
@@ -80,13 +122,17 @@ export function doubtOf(subject: Subject, figure: number): Doubt | null {
   if (figure === 0 || Math.abs(figure - nominal) <= 0.25 * Math.abs(nominal)) return null;
   if (Math.abs(figure + nominal) <= 0.25 * Math.abs(nominal)) return { code: 'sign', figure };
   const milli = figure / 1000;
-  if (Math.abs(Math.abs(milli) - Math.abs(nominal)) <= 0.25 * Math.abs(nominal)) return { code: 'millivolts', figure, volts: milli };
+  if (Math.abs(Math.abs(milli) - Math.abs(nominal)) <= 0.25 * Math.abs(nominal))
+    return { code: 'millivolts', figure, volts: milli };
   for (const rail of railNames) {
     const other = railBand(rail, '2.x').nominal;
-    if (rail !== subject && rail !== '+5sb' && Math.abs(figure - other) <= 0.08 * Math.abs(other)) return { code: 'other-rail', figure, rail };
+    if (rail !== subject && rail !== '+5sb' && Math.abs(figure - other) <= 0.08 * Math.abs(other))
+      return { code: 'other-rail', figure, rail };
   }
   if (Math.abs(figure) >= 85 && Math.abs(figure) <= 270) return { code: 'mains', figure };
-  return Math.sign(figure) !== Math.sign(nominal) || Math.abs(figure) > 1.5 * Math.abs(nominal) ? { code: 'far', figure } : null;
+  return Math.sign(figure) !== Math.sign(nominal) || Math.abs(figure) > 1.5 * Math.abs(nominal)
+    ? { code: 'far', figure }
+    : null;
 }
 
 /**
@@ -96,18 +142,30 @@ export function doubtOf(subject: Subject, figure: number): Doubt | null {
  * @param missing rails that the supply does not have: a reading there is asked about, unless it says "absent"
  */
 export function parseQuickEntry(text: string, missing: readonly RailName[] = []): QuickEntry {
-  const words = text.toLowerCase().replace(/=/g, ' ').split(/[\s;]+/).filter((word) => word !== '' && word !== 'v' && word !== 'ms' && word !== 'at');
+  const words = text
+    .toLowerCase()
+    .replace(/=/g, ' ')
+    .split(/[\s;]+/)
+    .filter((word) => word !== '' && word !== 'v' && word !== 'ms' && word !== 'at');
   const readings: QuickReading[] = [];
   const problems: QuickProblem[] = [];
   let subject: Subject | null = null;
   let historic = false;
   for (const word of words) {
-    if (historic) { historic = false; if (parseFigure(word) !== null || word in codeWords) continue; }
+    if (historic) {
+      historic = false;
+      if (parseFigure(word) !== null || word in codeWords) continue;
+    }
     if (subject === null) {
-      if (/^-5v?$/.test(word)) { problems.push({ code: 'historic-rail' }); historic = true; continue; }
+      if (/^-5v?$/.test(word)) {
+        problems.push({ code: 'historic-rail' });
+        historic = true;
+        continue;
+      }
       const condition = conditionWords[word];
       if (condition !== undefined && readings.length > 0) {
-        for (let i = readings.length - 1; i >= 0 && readings[i]!.condition === null; i -= 1) readings[i] = { ...readings[i]!, condition };
+        for (let i = readings.length - 1; i >= 0 && readings[i]!.condition === null; i -= 1)
+          readings[i] = { ...readings[i]!, condition };
         continue;
       }
       const load = readings.length > 0 ? loadPattern.exec(word) : null;
@@ -116,7 +174,9 @@ export function parseQuickEntry(text: string, missing: readonly RailName[] = [])
         const size = Number(load[1]!.replace(',', '.'));
         if (size > mostLoad[unit]) problems.push({ code: 'load-too-large', word });
         else if (unit === 'a') readings[readings.length - 1] = { ...readings.at(-1)!, loadAmps: size };
-        else for (let i = readings.length - 1; i >= 0 && readings[i]!.loadWatts === null; i -= 1) readings[i] = { ...readings[i]!, loadWatts: size };
+        else
+          for (let i = readings.length - 1; i >= 0 && readings[i]!.loadWatts === null; i -= 1)
+            readings[i] = { ...readings[i]!, loadWatts: size };
         continue;
       }
       const named: Subject | undefined = subjectWords[word.replace(',', '.')];
@@ -126,9 +186,26 @@ export function parseQuickEntry(text: string, missing: readonly RailName[] = [])
     }
     const code = codeWords[word];
     const figure = parseFigure(word);
-    const lacking: Doubt | null = missing.some((rail) => rail === subject) && code !== 'absent' ? { code: 'no-such-rail' } : null;
-    if (code !== undefined) readings.push({ subject, value: { kind: 'code', code }, condition: null, loadWatts: null, loadAmps: null, doubt: lacking });
-    else if (figure !== null) readings.push({ subject, value: { kind: 'figure', figure }, condition: null, loadWatts: null, loadAmps: null, doubt: doubtOf(subject, figure) ?? lacking });
+    const lacking: Doubt | null =
+      missing.some((rail) => rail === subject) && code !== 'absent' ? { code: 'no-such-rail' } : null;
+    if (code !== undefined)
+      readings.push({
+        subject,
+        value: { kind: 'code', code },
+        condition: null,
+        loadWatts: null,
+        loadAmps: null,
+        doubt: lacking,
+      });
+    else if (figure !== null)
+      readings.push({
+        subject,
+        value: { kind: 'figure', figure },
+        condition: null,
+        loadWatts: null,
+        loadAmps: null,
+        doubt: doubtOf(subject, figure) ?? lacking,
+      });
     else problems.push({ code: 'not-a-figure', subject, word });
     subject = null;
   }

@@ -13,7 +13,8 @@ export type ReadingCode = 'too-high' | 'too-low' | 'absent' | 'wanders';
 export const readingCodes = ['too-high', 'too-low', 'absent', 'wanders'] as const satisfies readonly ReadingCode[];
 
 /** One figure or code. Volts for rails, milliseconds for power-good. */
-export type ReadingValue = { readonly kind: 'figure'; readonly figure: number } | { readonly kind: 'code'; readonly code: ReadingCode };
+export type ReadingValue =
+  { readonly kind: 'figure'; readonly figure: number } | { readonly kind: 'code'; readonly code: ReadingCode };
 
 /** What the verdict needs of a reading. */
 export interface MeasuredValue {

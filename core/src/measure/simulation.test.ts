@@ -5,7 +5,15 @@ import type { Instrument } from './instrument.ts';
 import { steadinessOf } from './steadiness.ts';
 
 describe('verdicts over simulated supplies near the limit', () => {
-  const meter: Instrument = { id: 'm', name: 'M', kind: 'multimeter', ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }], powerGoodErrorMilliseconds: null, calibratedUntil: null, ownedBy: '' };
+  const meter: Instrument = {
+    id: 'm',
+    name: 'M',
+    kind: 'multimeter',
+    ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }],
+    powerGoodErrorMilliseconds: null,
+    calibratedUntil: null,
+    ownedBy: '',
+  };
   // True volts spread evenly around the lower limit; the meter's error is anywhere inside its limit, as its specification says.
   const random = seeded(20261124);
   const counts = { pass: 0, passOutside: 0, fail: 0, failInside: 0, cannotTell: 0 };
@@ -13,10 +21,18 @@ describe('verdicts over simulated supplies near the limit', () => {
     const truth = 11.4 + (random() - 0.5) * 0.6;
     const error = (random() * 2 - 1) * (truth * 0.005 + 0.02);
     const shown = Math.round((truth + error) * 100) / 100;
-    const verdict = judgeReadings([{ subject: '+12', condition: 'idle', value: { kind: 'figure', figure: shown }, instrumentId: 'm' }], [meter], '2.x')[0]!;
-    if (verdict.word === 'pass') { counts.pass += 1; if (truth < 11.4) counts.passOutside += 1; }
-    else if (verdict.word === 'fail') { counts.fail += 1; if (truth >= 11.4) counts.failInside += 1; }
-    else counts.cannotTell += 1;
+    const verdict = judgeReadings(
+      [{ subject: '+12', condition: 'idle', value: { kind: 'figure', figure: shown }, instrumentId: 'm' }],
+      [meter],
+      '2.x',
+    )[0]!;
+    if (verdict.word === 'pass') {
+      counts.pass += 1;
+      if (truth < 11.4) counts.passOutside += 1;
+    } else if (verdict.word === 'fail') {
+      counts.fail += 1;
+      if (truth >= 11.4) counts.failInside += 1;
+    } else counts.cannotTell += 1;
   }
   it('at most 2.5 % of "pass" is truly outside, and of "fail" truly inside', () => {
     expect(counts.pass).toBeGreaterThan(1000);
@@ -30,37 +46,87 @@ describe('verdicts over simulated supplies near the limit', () => {
 });
 
 describe('verdicts from repeats, where the rail is noisy as well', () => {
-  const meter = (percent: number, counts: number, digitVolts: number): Instrument => ({ id: 'm', name: 'M', kind: 'multimeter', ranges: [{ fullScaleVolts: 20, percent, counts, digitVolts }], powerGoodErrorMilliseconds: null, calibratedUntil: null, ownedBy: '' });
+  const meter = (percent: number, counts: number, digitVolts: number): Instrument => ({
+    id: 'm',
+    name: 'M',
+    kind: 'multimeter',
+    ranges: [{ fullScaleVolts: 20, percent, counts, digitVolts }],
+    powerGoodErrorMilliseconds: null,
+    calibratedUntil: null,
+    ownedBy: '',
+  });
   const hand = meter(0.5, 2, 0.01);
   const bench = meter(0.015, 3, 0.0001);
-  it.each([['hand', 0.005, 2], ['hand', 0.06, 3], ['hand', 0.06, 6], ['bench', 0.005, 2], ['bench', 0.02, 3], ['bench', 0.06, 2], ['bench', 0.06, 6]] as const)('a "pass" is truly outside in at most one of forty: %s meter, %d V of noise, %d repeats', (kind, noise, repeats) => {
-    const instrument = { hand, bench }[kind];
-    const random = seeded(77);
-    const range = instrument.ranges[0]!;
-    const counts = { inside: 0, wronglyInside: 0, fail: 0, wronglyFail: 0 };
-    for (let supply = 0; supply < 10_000; supply += 1) {
-      const truth = 11.4 + (random() - 0.5) * 0.6;
-      const off = (random() * 2 - 1) * (truth * range.percent / 100 + range.counts * range.digitVolts);
-      const readings = Array.from({ length: repeats }, () => ({ subject: '+12' as const, condition: 'idle' as const, value: { kind: 'figure' as const, figure: Math.round((truth + off + noise * normal(random)) / range.digitVolts) * range.digitVolts }, instrumentId: 'm' }));
-      const { word } = judgeReadings(readings, [instrument], '2.x')[0]!;
-      if (word === 'pass' || word === 'marginal') { counts.inside += 1; if (truth < 11.4) counts.wronglyInside += 1; }
-      if (word === 'fail') { counts.fail += 1; if (truth >= 11.4) counts.wronglyFail += 1; }
-    }
-    expect(counts.inside).toBeGreaterThan(2500);
-    expect(counts.fail).toBeGreaterThan(2500);
-    expect(counts.wronglyInside / counts.inside).toBeLessThanOrEqual(0.025);
-    expect(counts.wronglyFail / counts.fail).toBeLessThanOrEqual(0.025);
-  });
+  it.each([
+    ['hand', 0.005, 2],
+    ['hand', 0.06, 3],
+    ['hand', 0.06, 6],
+    ['bench', 0.005, 2],
+    ['bench', 0.02, 3],
+    ['bench', 0.06, 2],
+    ['bench', 0.06, 6],
+  ] as const)(
+    'a "pass" is truly outside in at most one of forty: %s meter, %d V of noise, %d repeats',
+    (kind, noise, repeats) => {
+      const instrument = { hand, bench }[kind];
+      const random = seeded(77);
+      const range = instrument.ranges[0]!;
+      const counts = { inside: 0, wronglyInside: 0, fail: 0, wronglyFail: 0 };
+      for (let supply = 0; supply < 10_000; supply += 1) {
+        const truth = 11.4 + (random() - 0.5) * 0.6;
+        const off = (random() * 2 - 1) * ((truth * range.percent) / 100 + range.counts * range.digitVolts);
+        const readings = Array.from({ length: repeats }, () => ({
+          subject: '+12' as const,
+          condition: 'idle' as const,
+          value: {
+            kind: 'figure' as const,
+            figure: Math.round((truth + off + noise * normal(random)) / range.digitVolts) * range.digitVolts,
+          },
+          instrumentId: 'm',
+        }));
+        const { word } = judgeReadings(readings, [instrument], '2.x')[0]!;
+        if (word === 'pass' || word === 'marginal') {
+          counts.inside += 1;
+          if (truth < 11.4) counts.wronglyInside += 1;
+        }
+        if (word === 'fail') {
+          counts.fail += 1;
+          if (truth >= 11.4) counts.wronglyFail += 1;
+        }
+      }
+      expect(counts.inside).toBeGreaterThan(2500);
+      expect(counts.fail).toBeGreaterThan(2500);
+      expect(counts.wronglyInside / counts.inside).toBeLessThanOrEqual(0.025);
+      expect(counts.wronglyFail / counts.fail).toBeLessThanOrEqual(0.025);
+    },
+  );
 });
 
 describe('steadiness over simulated supplies', () => {
-  const meter: Instrument = { id: 'm', name: 'M', kind: 'multimeter', ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }], powerGoodErrorMilliseconds: null, calibratedUntil: null, ownedBy: '' };
+  const meter: Instrument = {
+    id: 'm',
+    name: 'M',
+    kind: 'multimeter',
+    ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }],
+    powerGoodErrorMilliseconds: null,
+    calibratedUntil: null,
+    ownedBy: '',
+  };
   /** How often a drift is seen in supplies that lose so many volts an hour, and the mean slope told then. */
   function seen(voltsPerHour: number): { readonly share: number; readonly slope: number } {
     const random = seeded(31);
     const slopes: number[] = [];
     for (let supply = 0; supply < 2000; supply += 1) {
-      const readings = Array.from({ length: 8 }, (_, index) => ({ subject: '+12' as const, condition: 'work' as const, value: { kind: 'figure' as const, figure: Math.round((11.9 + (voltsPerHour * index) / 12 + 0.012 * normal(random)) * 100) / 100 }, instrumentId: 'm', at: new Date(Date.UTC(2026, 0, 1) + index * 300_000).toISOString() }));
+      const readings = Array.from({ length: 8 }, (_, index) => ({
+        subject: '+12' as const,
+        condition: 'work' as const,
+        value: {
+          kind: 'figure' as const,
+          figure: Math.round((11.9 + (voltsPerHour * index) / 12 + 0.012 * normal(random)) * 100) / 100,
+        },
+        instrumentId: 'm',
+        at: new Date(Date.UTC(2026, 0, 1) + index * 300_000).toISOString(),
+      }));
       const { driftVoltsPerHour } = steadinessOf('+12', readings, [meter], '2.x');
       if (driftVoltsPerHour !== null) slopes.push(driftVoltsPerHour);
     }
@@ -80,7 +146,12 @@ describe('steadiness over simulated supplies', () => {
     let squares = 0;
     for (let supply = 0; supply < 4000; supply += 1) {
       const start = 11.9 + random() / 100;
-      const readings = Array.from({ length: 6 }, () => ({ subject: '+12' as const, condition: 'work' as const, value: { kind: 'figure' as const, figure: Math.round((start + 0.012 * normal(random)) * 100) / 100 }, instrumentId: 'm' }));
+      const readings = Array.from({ length: 6 }, () => ({
+        subject: '+12' as const,
+        condition: 'work' as const,
+        value: { kind: 'figure' as const, figure: Math.round((start + 0.012 * normal(random)) * 100) / 100 },
+        instrumentId: 'm',
+      }));
       squares += (steadinessOf('+12', readings, [meter], '2.x').spreadVolts ?? 0) ** 2;
     }
     expect(Math.sqrt(squares / 4000) / 0.012).toBeGreaterThan(0.98);

@@ -33,7 +33,9 @@ export const sagShare = 0.02;
 export const wanderShare = 0.005;
 
 function figures(readings: readonly MeasuredValue[], rail: RailName, condition: Condition): MeasuredValue[] {
-  return readings.filter((reading) => reading.subject === rail && reading.condition === condition && reading.value.kind === 'figure');
+  return readings.filter(
+    (reading) => reading.subject === rail && reading.condition === condition && reading.value.kind === 'figure',
+  );
 }
 
 function volts(readings: readonly MeasuredValue[]): number[] {
@@ -45,13 +47,20 @@ const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + 
 /** The spread that is left when the rounding to the meter's last digit, digit / √12, is taken out of it. */
 function withoutRounding(spread: number | null, instrument: Instrument | undefined, figure: number): number | null {
   if (spread === null || instrument === undefined) return spread;
-  const digit = instrument.ranges.filter((range) => range.fullScaleVolts >= Math.abs(figure)).sort((a, b) => a.fullScaleVolts - b.fullScaleVolts)[0]?.digitVolts ?? 0;
+  const digit =
+    instrument.ranges
+      .filter((range) => range.fullScaleVolts >= Math.abs(figure))
+      .sort((a, b) => a.fullScaleVolts - b.fullScaleVolts)[0]?.digitVolts ?? 0;
   return Math.sqrt(Math.max(0, spread ** 2 - digit ** 2 / 12));
 }
 
 /** Least squares slope over time by one instrument, in volts per hour; null unless it differs from nothing at 95 %. */
 function driftOf(group: readonly MeasuredValue[]): number | null {
-  const points = group.flatMap((reading) => (reading.at === undefined || reading.value.kind !== 'figure' ? [] : [{ seconds: logSeconds(reading.at, 'iso', '.'), volts: reading.value.figure }]));
+  const points = group.flatMap((reading) =>
+    reading.at === undefined || reading.value.kind !== 'figure'
+      ? []
+      : [{ seconds: logSeconds(reading.at, 'iso', '.'), volts: reading.value.figure }],
+  );
   if (points.length < driftReadings) return null;
   const times = points.map((point) => point.seconds);
   if (Math.max(...times) - Math.min(...times) < driftSeconds) return null;
@@ -59,8 +68,13 @@ function driftOf(group: readonly MeasuredValue[]): number | null {
   const centre = mean(points.map((point) => point.volts));
   const spread = points.reduce((sum, point) => sum + (point.seconds - middle) ** 2, 0);
   const slope = points.reduce((sum, point) => sum + (point.seconds - middle) * (point.volts - centre), 0) / spread;
-  const scatter = Math.sqrt(points.reduce((sum, point) => sum + (point.volts - centre - slope * (point.seconds - middle)) ** 2, 0) / (points.length - 2));
-  return Math.abs(slope) > (studentQuantile(0.975, points.length - 2) * scatter) / Math.sqrt(spread) ? slope * 3600 : null;
+  const scatter = Math.sqrt(
+    points.reduce((sum, point) => sum + (point.volts - centre - slope * (point.seconds - middle)) ** 2, 0) /
+      (points.length - 2),
+  );
+  return Math.abs(slope) > (studentQuantile(0.975, points.length - 2) * scatter) / Math.sqrt(spread)
+    ? slope * 3600
+    : null;
 }
 
 /**
@@ -68,9 +82,16 @@ function driftOf(group: readonly MeasuredValue[]): number | null {
  * The fall is compared only between readings of the same instrument where there are such, since its percent error
  * cancels; otherwise it must also exceed the limits of error of both.
  */
-export function steadinessOf(rail: RailName, readings: readonly MeasuredValue[], instruments: readonly Instrument[], guide: Guide): Steadiness {
+export function steadinessOf(
+  rail: RailName,
+  readings: readonly MeasuredValue[],
+  instruments: readonly Instrument[],
+  guide: Guide,
+): Steadiness {
   const nominal = Math.abs(railBand(rail, guide).nominal);
-  const wandersByCode = readings.some((reading) => reading.subject === rail && reading.value.kind === 'code' && reading.value.code === 'wanders');
+  const wandersByCode = readings.some(
+    (reading) => reading.subject === rail && reading.value.kind === 'code' && reading.value.code === 'wanders',
+  );
   const work = figures(readings, rail, 'work');
   const idle = figures(readings, rail, 'idle');
   const light = idle.length > 0 ? idle : figures(readings, rail, 'off-load');
@@ -79,24 +100,48 @@ export function steadinessOf(rail: RailName, readings: readonly MeasuredValue[],
   for (const condition of ['off-load', 'idle', 'work'] as const) {
     const byInstrument = groupBy(figures(readings, rail, condition), (reading) => reading.instrumentId);
     for (const group of byInstrument.values()) {
-      const spread = withoutRounding(spreadOf(volts(group)), instruments.find((instrument) => instrument.id === group[0]!.instrumentId), volts(group)[0] ?? 0);
+      const spread = withoutRounding(
+        spreadOf(volts(group)),
+        instruments.find((instrument) => instrument.id === group[0]!.instrumentId),
+        volts(group)[0] ?? 0,
+      );
       if (spread !== null && spread > (spreadVolts ?? -1)) spreadVolts = spread;
       const slope = driftOf(group);
       if (slope !== null && Math.abs(slope) > Math.abs(drift ?? 0)) drift = slope;
     }
   }
-  const shared = work.map((reading) => reading.instrumentId).find((id) => light.some((reading) => reading.instrumentId === id));
+  const shared = work
+    .map((reading) => reading.instrumentId)
+    .find((id) => light.some((reading) => reading.instrumentId === id));
   const workVolts = volts(shared === undefined ? work : work.filter((reading) => reading.instrumentId === shared));
   const lightVolts = volts(shared === undefined ? light : light.filter((reading) => reading.instrumentId === shared));
   const known = workVolts.length > 0 && lightVolts.length > 0;
   const drop = known ? Math.abs(mean(lightVolts)) - Math.abs(mean(workVolts)) : null;
-  const doubt = shared !== undefined || !known ? 0 : [...work, ...light].reduce((most, reading) => {
-    const instrument = instruments.find((candidate) => candidate.id === reading.instrumentId);
-    const error = instrument && reading.value.kind === 'figure' ? limitOfErrorVolts(instrument, reading.value.figure) : null;
-    return Math.max(most, 2 * (error ?? 0));
-  }, 0);
+  const doubt =
+    shared !== undefined || !known
+      ? 0
+      : [...work, ...light].reduce((most, reading) => {
+          const instrument = instruments.find((candidate) => candidate.id === reading.instrumentId);
+          const error =
+            instrument && reading.value.kind === 'figure' ? limitOfErrorVolts(instrument, reading.value.figure) : null;
+          return Math.max(most, 2 * (error ?? 0));
+        }, 0);
   const sags = drop !== null && drop > sagShare * nominal + doubt;
   const wanders = wandersByCode || (spreadVolts !== null && spreadVolts > wanderShare * nominal);
-  const word: SteadinessWord = sags ? 'sags' : wanders ? 'wanders' : drop !== null || spreadVolts !== null ? 'steady' : 'not-known';
-  return { rail, word, dropVolts: drop, lightVolts: known ? mean(lightVolts) : null, workVolts: known ? mean(workVolts) : null, spreadVolts, driftVoltsPerHour: drift };
+  const word: SteadinessWord = sags
+    ? 'sags'
+    : wanders
+      ? 'wanders'
+      : drop !== null || spreadVolts !== null
+        ? 'steady'
+        : 'not-known';
+  return {
+    rail,
+    word,
+    dropVolts: drop,
+    lightVolts: known ? mean(lightVolts) : null,
+    workVolts: known ? mean(workVolts) : null,
+    spreadVolts,
+    driftVoltsPerHour: drift,
+  };
 }

@@ -11,12 +11,18 @@ export function studentCdf(t: number, degrees: number): number {
   if (degrees % 2 === 1) {
     let term = cosine;
     let sum = degrees === 1 ? 0 : cosine;
-    for (let k = 3; k <= degrees - 2; k += 2) { term *= (cosine ** 2 * (k - 1)) / k; sum += term; }
+    for (let k = 3; k <= degrees - 2; k += 2) {
+      term *= (cosine ** 2 * (k - 1)) / k;
+      sum += term;
+    }
     inside = (2 / Math.PI) * (angle + sine * sum);
   } else {
     let term = 1;
     let sum = 1;
-    for (let k = 2; k <= degrees - 2; k += 2) { term *= (cosine ** 2 * (k - 1)) / k; sum += term; }
+    for (let k = 2; k <= degrees - 2; k += 2) {
+      term *= (cosine ** 2 * (k - 1)) / k;
+      sum += term;
+    }
     inside = sine * sum;
   }
   return t >= 0 ? 0.5 + inside / 2 : 0.5 - inside / 2;
@@ -25,7 +31,10 @@ export function studentCdf(t: number, degrees: number): number {
 function normalCdf(z: number): number {
   const x = Math.abs(z) / Math.SQRT2;
   const s = 1 / (1 + 0.3275911 * x);
-  const tail = s * (0.254829592 + s * (-0.284496736 + s * (1.421413741 + s * (-1.453152027 + s * 1.061405429)))) * Math.exp(-x * x);
+  const tail =
+    s *
+    (0.254829592 + s * (-0.284496736 + s * (1.421413741 + s * (-1.453152027 + s * 1.061405429)))) *
+    Math.exp(-x * x);
   return z >= 0 ? 1 - tail / 2 : tail / 2;
 }
 
@@ -34,7 +43,8 @@ function halved(low: number, high: number, tooLow: (value: number) => boolean): 
   let [from, to] = [low, high];
   for (let step = 0; step < 44; step += 1) {
     const middle = (from + to) / 2;
-    if (tooLow(middle)) from = middle; else to = middle;
+    if (tooLow(middle)) from = middle;
+    else to = middle;
   }
   return (from + to) / 2;
 }

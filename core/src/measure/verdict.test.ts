@@ -5,11 +5,40 @@ import type { Instrument } from './instrument.ts';
 import { limitOfErrorVolts } from './instrument.ts';
 import type { Condition, MeasuredValue, ReadingCode, Subject } from './reading.ts';
 
-const pocket: Instrument = { id: 'pocket', name: 'Pocket meter', kind: 'multimeter', ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }], powerGoodErrorMilliseconds: null, calibratedUntil: null, ownedBy: '' };
-const bench: Instrument = { id: 'bench', name: 'Bench meter', kind: 'multimeter', ranges: [{ fullScaleVolts: 60, percent: 0.05, counts: 2, digitVolts: 0.001 }, { fullScaleVolts: 6, percent: 0.05, counts: 2, digitVolts: 0.0001 }], powerGoodErrorMilliseconds: 5, calibratedUntil: null, ownedBy: '' };
+const pocket: Instrument = {
+  id: 'pocket',
+  name: 'Pocket meter',
+  kind: 'multimeter',
+  ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }],
+  powerGoodErrorMilliseconds: null,
+  calibratedUntil: null,
+  ownedBy: '',
+};
+const bench: Instrument = {
+  id: 'bench',
+  name: 'Bench meter',
+  kind: 'multimeter',
+  ranges: [
+    { fullScaleVolts: 60, percent: 0.05, counts: 2, digitVolts: 0.001 },
+    { fullScaleVolts: 6, percent: 0.05, counts: 2, digitVolts: 0.0001 },
+  ],
+  powerGoodErrorMilliseconds: 5,
+  calibratedUntil: null,
+  ownedBy: '',
+};
 const meters = [pocket, bench];
-const figure = (subject: Subject, value: number, instrumentId = 'pocket', condition: Condition = 'idle'): MeasuredValue => ({ subject, condition, value: { kind: 'figure', figure: value }, instrumentId });
-const code = (subject: Subject, value: ReadingCode): MeasuredValue => ({ subject, condition: 'idle', value: { kind: 'code', code: value }, instrumentId: 'pocket' });
+const figure = (
+  subject: Subject,
+  value: number,
+  instrumentId = 'pocket',
+  condition: Condition = 'idle',
+): MeasuredValue => ({ subject, condition, value: { kind: 'figure', figure: value }, instrumentId });
+const code = (subject: Subject, value: ReadingCode): MeasuredValue => ({
+  subject,
+  condition: 'idle',
+  value: { kind: 'code', code: value },
+  instrumentId: 'pocket',
+});
 const word = (reading: MeasuredValue, guide: '2.x' | '3.x' = '2.x') => judgeReadings([reading], meters, guide)[0]!;
 
 describe('limit of error', () => {
@@ -25,7 +54,14 @@ describe('verdict by guard band', () => {
     expect(limitOfErrorVolts(pocket, 12)).toBeCloseTo(0.08, 10);
     expect(expandedUncertainty(0.08, null, 1)).toBeCloseTo(0.0924, 4);
   });
-  it.each([[12.0, 'pass', 'inside'], [11.45, 'cannot-tell', 'straddles-low'], [11.32, 'cannot-tell', 'straddles-low'], [11.31, 'fail', 'outside-low'], [12.55, 'cannot-tell', 'straddles-high'], [12.8, 'fail', 'outside-high']] as const)('+12 V at %f is %s', (volts, expected, reason) => {
+  it.each([
+    [12.0, 'pass', 'inside'],
+    [11.45, 'cannot-tell', 'straddles-low'],
+    [11.32, 'cannot-tell', 'straddles-low'],
+    [11.31, 'fail', 'outside-low'],
+    [12.55, 'cannot-tell', 'straddles-high'],
+    [12.8, 'fail', 'outside-high'],
+  ] as const)('+12 V at %f is %s', (volts, expected, reason) => {
     expect(word(figure('+12', volts))).toMatchObject({ word: expected, reason });
   });
   it('gives a 3.x supply its wider band', () => {
@@ -44,7 +80,10 @@ describe('verdict by guard band', () => {
   });
   it('times power-good only with an instrument that can', () => {
     expect(word(figure('power-good', 370, 'bench')).word).toBe('pass');
-    expect(word(figure('power-good', 370, 'bench'), '3.x')).toMatchObject({ word: 'marginal', reason: 'slower-than-guide' });
+    expect(word(figure('power-good', 370, 'bench'), '3.x')).toMatchObject({
+      word: 'marginal',
+      reason: 'slower-than-guide',
+    });
     expect(word(figure('power-good', 60, 'bench')).word).toBe('fail');
     expect(word(figure('power-good', 370)).word).toBe('cannot-tell');
   });
@@ -61,31 +100,57 @@ describe('verdict by guard band', () => {
     expect(() => judgeReadings([figure('+12', 12, 'lost')], meters, '2.x')).toThrow(/unknown instrument/);
   });
   it('widens with scattering repeats as the closed formula says', () => {
-    fc.assert(fc.property(fc.array(fc.double({ min: 11, max: 13, noNaN: true }), { minLength: 2, maxLength: 9 }), (values) => {
-      const verdict = judgeReadings(values.map((value) => figure('+12', value)), meters, '2.x')[0]!;
-      const n = values.length;
-      const middle = values.reduce((a, b) => a + b, 0) / n;
-      const variance = values.reduce((a, b) => a + (b - middle) ** 2, 0) / (n - 1);
-      const a = Math.max(...values) * 0.005 + 0.02;
-      expect(verdict.expanded!).toBeCloseTo(2 * Math.sqrt(a * a / 3 + variance / n), 9);
-    }));
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: 11, max: 13, noNaN: true }), { minLength: 2, maxLength: 9 }), (values) => {
+        const verdict = judgeReadings(
+          values.map((value) => figure('+12', value)),
+          meters,
+          '2.x',
+        )[0]!;
+        const n = values.length;
+        const middle = values.reduce((a, b) => a + b, 0) / n;
+        const variance = values.reduce((a, b) => a + (b - middle) ** 2, 0) / (n - 1);
+        const a = Math.max(...values) * 0.005 + 0.02;
+        expect(verdict.expanded!).toBeCloseTo(2 * Math.sqrt((a * a) / 3 + variance / n), 9);
+      }),
+    );
   });
   it('never passes what is outside, nor fails what is inside', () => {
-    fc.assert(fc.property(fc.double({ min: 10, max: 14, noNaN: true }), (value) => {
-      const verdict = word(figure('+12', value));
-      if (value < 11.4 || value > 12.6) expect(['pass', 'marginal']).not.toContain(verdict.word);
-      else expect(verdict.word).not.toBe('fail');
-    }));
+    fc.assert(
+      fc.property(fc.double({ min: 10, max: 14, noNaN: true }), (value) => {
+        const verdict = word(figure('+12', value));
+        if (value < 11.4 || value > 12.6) expect(['pass', 'marginal']).not.toContain(verdict.word);
+        else expect(verdict.word).not.toBe('fail');
+      }),
+    );
   });
   it('counts half as much error again once the calibration has run out, and says so', () => {
     const old: Instrument = { ...meters[0]!, id: 'old', calibratedUntil: '2026-06-30', ownedBy: '' };
-    const at = (day: string) => judgeReadings([{ subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 11.9 }, instrumentId: 'old', at: `${day}T09:00:00.000Z` }], [old], '2.x')[0]!;
+    const at = (day: string) =>
+      judgeReadings(
+        [
+          {
+            subject: '+12',
+            condition: 'idle',
+            value: { kind: 'figure', figure: 11.9 },
+            instrumentId: 'old',
+            at: `${day}T09:00:00.000Z`,
+          },
+        ],
+        [old],
+        '2.x',
+      )[0]!;
     expect(at('2026-06-30').overdue).toBe(false);
     expect(at('2026-07-01').overdue).toBe(true);
     expect(at('2026-07-01').expanded! / at('2026-06-30').expanded!).toBeCloseTo(overdueFactor, 9);
   });
   it('says how many repeats would settle it, and that many of the same scatter do', () => {
-    const scatter = [11.46, 11.62, 11.38, 11.54].map((value): MeasuredValue => ({ subject: '+12', condition: 'idle', value: { kind: 'figure', figure: value }, instrumentId: 'bench' }));
+    const scatter = [11.46, 11.62, 11.38, 11.54].map((value): MeasuredValue => ({
+      subject: '+12',
+      condition: 'idle',
+      value: { kind: 'figure', figure: value },
+      instrumentId: 'bench',
+    }));
     const verdict = judgeReadings(scatter, meters, '2.x')[0]!;
     expect(verdict.word).toBe('cannot-tell');
     expect(verdict.settlingRepeats).toBeGreaterThan(4);

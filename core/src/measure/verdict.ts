@@ -8,8 +8,18 @@ export type VerdictWord = 'pass' | 'marginal' | 'fail' | 'cannot-tell';
 
 /** Why a verdict is what it is. */
 export type VerdictReason =
-  | 'inside' | 'near-low' | 'near-high' | 'outside-low' | 'outside-high' | 'straddles-low' | 'straddles-high'
-  | 'slower-than-guide' | 'absent-allowed' | 'beyond-range' | 'no-figure' | ReadingCode;
+  | 'inside'
+  | 'near-low'
+  | 'near-high'
+  | 'outside-low'
+  | 'outside-high'
+  | 'straddles-low'
+  | 'straddles-high'
+  | 'slower-than-guide'
+  | 'absent-allowed'
+  | 'beyond-range'
+  | 'no-figure'
+  | ReadingCode;
 
 /** The verdict on one rail (volts) or on power-good (milliseconds) in one condition. */
 export interface Verdict {
@@ -63,16 +73,29 @@ export function expandedUncertainty(limitOfError: number, spread: number | null,
 
 type Judged = Pick<Verdict, 'word' | 'reason' | 'mean' | 'spread' | 'expanded' | 'settlingError' | 'settlingRepeats'>;
 
-const codeVerdict: Record<ReadingCode, VerdictWord> = { 'too-high': 'fail', 'too-low': 'fail', absent: 'fail', wanders: 'cannot-tell' };
+const codeVerdict: Record<ReadingCode, VerdictWord> = {
+  'too-high': 'fail',
+  'too-low': 'fail',
+  absent: 'fail',
+  wanders: 'cannot-tell',
+};
 
-function byGuardBand(values: readonly number[], limitOfError: number, lower: number, upper: number, nominal: number | null): Judged {
+function byGuardBand(
+  values: readonly number[],
+  limitOfError: number,
+  lower: number,
+  upper: number,
+  nominal: number | null,
+): Judged {
   const middle = mean(values);
   const spread = spreadOf(values);
   const expanded = expandedUncertainty(limitOfError, spread, values.length);
   const found = { mean: middle, spread, expanded, settlingError: null, settlingRepeats: null };
   if (middle >= lower + expanded && middle <= upper - expanded) {
-    if (nominal !== null && middle - expanded < lower + marginalShare * (nominal - lower)) return { ...found, word: 'marginal', reason: 'near-low' };
-    if (nominal !== null && middle + expanded > upper - marginalShare * (upper - nominal)) return { ...found, word: 'marginal', reason: 'near-high' };
+    if (nominal !== null && middle - expanded < lower + marginalShare * (nominal - lower))
+      return { ...found, word: 'marginal', reason: 'near-low' };
+    if (nominal !== null && middle + expanded > upper - marginalShare * (upper - nominal))
+      return { ...found, word: 'marginal', reason: 'near-high' };
     return { ...found, word: 'pass', reason: 'inside' };
   }
   if (middle < lower - expanded) return { ...found, word: 'fail', reason: 'outside-low' };
@@ -82,13 +105,27 @@ function byGuardBand(values: readonly number[], limitOfError: number, lower: num
   const room = distance ** 2 / 4 - (spread === null ? 0 : spread ** 2 / values.length);
   const forScatter = distance ** 2 / 4 - limitOfError ** 2 / 3;
   const repeats = spread === null || spread === 0 || forScatter <= 0 ? null : Math.ceil(spread ** 2 / forScatter) + 1;
-  return { ...found, word: 'cannot-tell', reason: low ? 'straddles-low' : 'straddles-high', settlingError: room > 0 ? Math.sqrt(3 * room) : null, settlingRepeats: repeats !== null && repeats <= mostRepeats ? repeats : null };
+  return {
+    ...found,
+    word: 'cannot-tell',
+    reason: low ? 'straddles-low' : 'straddles-high',
+    settlingError: room > 0 ? Math.sqrt(3 * room) : null,
+    settlingRepeats: repeats !== null && repeats <= mostRepeats ? repeats : null,
+  };
 }
 
 const blank = { mean: null, spread: null, expanded: null, settlingError: null, settlingRepeats: null } as const;
 
-function judgeGroup(subject: Subject, condition: Condition, group: readonly MeasuredValue[], instrument: Instrument, guide: Guide): Verdict {
-  const overdue = instrument.calibratedUntil !== null && group.some((reading) => reading.at !== undefined && reading.at.slice(0, 10) > instrument.calibratedUntil!);
+function judgeGroup(
+  subject: Subject,
+  condition: Condition,
+  group: readonly MeasuredValue[],
+  instrument: Instrument,
+  guide: Guide,
+): Verdict {
+  const overdue =
+    instrument.calibratedUntil !== null &&
+    group.some((reading) => reading.at !== undefined && reading.at.slice(0, 10) > instrument.calibratedUntil!);
   const trust = overdue ? overdueFactor : 1;
   const frame = { subject, condition, instrumentId: instrument.id, count: group.length, overdue };
   const figures = group.flatMap((reading) => (reading.value.kind === 'figure' ? [reading.value.figure] : []));
@@ -97,20 +134,38 @@ function judgeGroup(subject: Subject, condition: Condition, group: readonly Meas
     const limits = powerGoodLimits(guide);
     const ends = { lower: limits.earliestMilliseconds, upper: limits.latestMilliseconds };
     if (codes.length > 0) return { ...frame, ...ends, ...blank, word: codeVerdict[codes[0]!], reason: codes[0]! };
-    if (instrument.powerGoodErrorMilliseconds === null) return { ...frame, ...ends, ...blank, mean: mean(figures), word: 'cannot-tell', reason: 'beyond-range' };
+    if (instrument.powerGoodErrorMilliseconds === null)
+      return { ...frame, ...ends, ...blank, mean: mean(figures), word: 'cannot-tell', reason: 'beyond-range' };
     const judged = byGuardBand(figures, instrument.powerGoodErrorMilliseconds * trust, ends.lower, ends.upper, null);
     const slow = judged.word === 'pass' && judged.mean !== null && judged.mean > limits.slowMilliseconds;
-    return { ...frame, ...ends, ...judged, ...(slow ? { word: 'marginal', reason: 'slower-than-guide' } as const : {}) };
+    return {
+      ...frame,
+      ...ends,
+      ...judged,
+      ...(slow ? ({ word: 'marginal', reason: 'slower-than-guide' } as const) : {}),
+    };
   }
   const band = railBand(subject, guide);
   const ends = { lower: band.lower, upper: band.upper };
   const code = codes[0];
   if (code !== undefined) {
-    if (code === 'absent' && band.mayBeAbsent) return { ...frame, ...ends, ...blank, word: 'pass', reason: 'absent-allowed' };
-    return { ...frame, ...ends, ...blank, mean: figures.length > 0 ? mean(figures) : null, word: codeVerdict[code], reason: code };
+    if (code === 'absent' && band.mayBeAbsent)
+      return { ...frame, ...ends, ...blank, word: 'pass', reason: 'absent-allowed' };
+    return {
+      ...frame,
+      ...ends,
+      ...blank,
+      mean: figures.length > 0 ? mean(figures) : null,
+      word: codeVerdict[code],
+      reason: code,
+    };
   }
-  const limitOfError = limitOfErrorVolts(instrument, figures.reduce((most, figure) => (Math.abs(figure) > Math.abs(most) ? figure : most), 0));
-  if (limitOfError === null) return { ...frame, ...ends, ...blank, mean: mean(figures), word: 'cannot-tell', reason: 'beyond-range' };
+  const limitOfError = limitOfErrorVolts(
+    instrument,
+    figures.reduce((most, figure) => (Math.abs(figure) > Math.abs(most) ? figure : most), 0),
+  );
+  if (limitOfError === null)
+    return { ...frame, ...ends, ...blank, mean: mean(figures), word: 'cannot-tell', reason: 'beyond-range' };
   return { ...frame, ...ends, ...byGuardBand(figures, limitOfError * trust, ends.lower, ends.upper, band.nominal) };
 }
 
@@ -120,7 +175,11 @@ function judgeGroup(subject: Subject, condition: Condition, group: readonly Meas
  * @param readings in the order they were taken
  * @throws when a reading names an instrument that is not among `instruments`
  */
-export function judgeReadings(readings: readonly MeasuredValue[], instruments: readonly Instrument[], guide: Guide): Verdict[] {
+export function judgeReadings(
+  readings: readonly MeasuredValue[],
+  instruments: readonly Instrument[],
+  guide: Guide,
+): Verdict[] {
   const groups = groupBy(readings, (reading) => `${reading.subject}|${reading.condition}|${reading.instrumentId}`);
   const best = new Map<string, Verdict>();
   for (const group of groups.values()) {
@@ -140,7 +199,8 @@ export function settlingInstruments(verdict: Verdict, instruments: readonly Inst
   const { settlingError, mean: middle, subject } = verdict;
   if (settlingError === null || middle === null) return [];
   return instruments.filter((instrument) => {
-    const error = subject === 'power-good' ? instrument.powerGoodErrorMilliseconds : limitOfErrorVolts(instrument, middle);
+    const error =
+      subject === 'power-good' ? instrument.powerGoodErrorMilliseconds : limitOfErrorVolts(instrument, middle);
     return error !== null && error < settlingError;
   });
 }

@@ -17,11 +17,13 @@ export function disturbed(knowledge: Knowledge, deviation: number, random: Rando
       const rest = knowledge.faults.map((fault) => fault.id).filter((id) => !named.has(id));
       return {
         ...check,
-        rows: check.rows.flatMap((row) => (row.faults === 'others' ? rest : row.faults).map((fault) => {
-          const weights = row.weights.map(shaken);
-          const sum = weights.reduce((total, weight) => total + weight, 0);
-          return { faults: [fault], weights: weights.map((weight) => (weight * 100) / sum), why: row.why };
-        })),
+        rows: check.rows.flatMap((row) =>
+          (row.faults === 'others' ? rest : row.faults).map((fault) => {
+            const weights = row.weights.map(shaken);
+            const sum = weights.reduce((total, weight) => total + weight, 0);
+            return { faults: [fault], weights: weights.map((weight) => (weight * 100) / sum), why: row.why };
+          }),
+        ),
       };
     }),
   };

@@ -1,7 +1,17 @@
-import { cureCosts, expectedRepairMinutes, repairCheckId, type CureCost, type Model, type Observation } from '../diagnose/index.ts';
+import {
+  cureCosts,
+  expectedRepairMinutes,
+  repairCheckId,
+  type CureCost,
+  type Model,
+  type Observation,
+} from '../diagnose/index.ts';
 import type { Move, Order } from './search.ts';
 
-interface Branch { readonly weights: Float64Array; readonly observation: Observation }
+interface Branch {
+  readonly weights: Float64Array;
+  readonly observation: Observation;
+}
 
 const mass = (weights: Float64Array) => weights.reduce((sum, weight) => sum + weight, 0);
 /** What is left to pay once this little of the probability is left. */
@@ -12,11 +22,16 @@ function branches(model: Model, weights: Float64Array, checkId: string): Branch[
   const check = model.checks[index]!;
   return check.outcomes.map((outcome, position) => ({
     observation: { checkId, outcomeId: outcome.id },
-    weights: weights.map((weight, fault) => (check.kind !== 'decide' && outcome.cures?.includes(model.faults[fault]!.id) === true ? 0 : weight * model.likelihood[index]![position]![fault]!)),
+    weights: weights.map((weight, fault) =>
+      check.kind !== 'decide' && outcome.cures?.includes(model.faults[fault]!.id) === true
+        ? 0
+        : weight * model.likelihood[index]![position]![fault]!,
+    ),
   }));
 }
 
-const afterCure = (weights: Float64Array, cure: CureCost) => weights.map((weight, fault) => (cure.ends.includes(fault) ? 0 : weight));
+const afterCure = (weights: Float64Array, cure: CureCost) =>
+  weights.map((weight, fault) => (cure.ends.includes(fault) ? 0 : weight));
 
 /**
  * The least expected minutes to the end of the job that any order of checks and cures can reach, part penalties counted:
@@ -29,9 +44,18 @@ export function leastExpectedMinutes(model: Model): number {
   // A state is a number: for each check its outcome or none, for each cure whether it was tried.
   const place: number[] = [];
   let size = 1;
-  for (const check of checks) { place.push(size); size *= check.outcomes.length + 1; }
+  for (const check of checks) {
+    place.push(size);
+    size *= check.outcomes.length + 1;
+  }
   const curePlace = cures.map((_, index) => size * 2 ** index);
-  const rows = checks.map((check) => check.outcomes.map((outcome, position) => model.likelihood[model.checkIndex.get(check.id)!]![position]!.map((value, fault) => (check.kind !== 'decide' && outcome.cures?.includes(model.faults[fault]!.id) === true ? 0 : value))));
+  const rows = checks.map((check) =>
+    check.outcomes.map((outcome, position) =>
+      model.likelihood[model.checkIndex.get(check.id)!]![position]!.map((value, fault) =>
+        check.kind !== 'decide' && outcome.cures?.includes(model.faults[fault]!.id) === true ? 0 : value,
+      ),
+    ),
+  );
   const known = new Map<number, number>();
   const value = (weights: Float64Array, state: number): number => {
     const all = mass(weights);
@@ -42,7 +66,11 @@ export function leastExpectedMinutes(model: Model): number {
     for (let check = 0; check < checks.length; check += 1) {
       if (Math.floor(state / place[check]!) % (checks[check]!.outcomes.length + 1) !== 0) continue;
       let cost = all * checks[check]!.minutes;
-      for (let outcome = 0; outcome < rows[check]!.length && cost < least; outcome += 1) cost += value(weights.map((weight, fault) => weight * rows[check]![outcome]![fault]!), state + place[check]! * (outcome + 1));
+      for (let outcome = 0; outcome < rows[check]!.length && cost < least; outcome += 1)
+        cost += value(
+          weights.map((weight, fault) => weight * rows[check]![outcome]![fault]!),
+          state + place[check]! * (outcome + 1),
+        );
       least = Math.min(least, cost);
     }
     for (let cure = 0; cure < cures.length; cure += 1) {
@@ -65,10 +93,21 @@ export function expectedMinutesOf(model: Model, order: Order): number {
     if (all < nothing) return 0;
     const move: Move = order(observations, { faultId: '', outcomes: new Map() });
     if (move.do === 'give-up') throw new Error('an order that gives up has no expected minutes to the end');
-    if (move.do === 'check') return all * model.checks[model.checkIndex.get(move.checkId)!]!.minutes + branches(model, weights, move.checkId).reduce((sum, branch) => sum + value(branch.weights, [...observations, branch.observation]), 0);
+    if (move.do === 'check')
+      return (
+        all * model.checks[model.checkIndex.get(move.checkId)!]!.minutes +
+        branches(model, weights, move.checkId).reduce(
+          (sum, branch) => sum + value(branch.weights, [...observations, branch.observation]),
+          0,
+        )
+      );
     const cure = cures.find((candidate) => candidate.id === move.cureId)!;
     const rest = afterCure(weights, cure);
-    return all * cure.minutes + mass(rest) * cure.penalty + value(rest, [...observations, { checkId: repairCheckId(cure.id), outcomeId: 'same' }]);
+    return (
+      all * cure.minutes +
+      mass(rest) * cure.penalty +
+      value(rest, [...observations, { checkId: repairCheckId(cure.id), outcomeId: 'same' }])
+    );
   };
   return value(model.logPrior.map(Math.exp), []);
 }
@@ -79,11 +118,25 @@ export function part(model: Model, faultIds: readonly string[], checkIds: readon
   const cures = new Set(model.faults.filter((fault) => keep(fault.id)).map((fault) => fault.cure.id));
   return {
     ...model.knowledge,
-    faults: model.knowledge.faults.filter((fault) => keep(fault.id)).map((fault) => ({ ...fault, alsoEndedBy: fault.alsoEndedBy?.filter((cure) => cures.has(cure)) })),
-    checks: model.knowledge.checks.filter((check) => checkIds.includes(check.id)).map((check) => {
-      const rows = check.rows.flatMap((row) => (row.faults === 'others' ? [row] : row.faults.some(keep) ? [{ ...row, faults: row.faults.filter(keep) }] : []));
-      const named = new Set(rows.flatMap((row) => (row.faults === 'others' ? [] : row.faults)));
-      return { ...check, evidence: check.id, after: undefined, afterOutcomes: undefined, needs: [], rows: rows.filter((row) => row.faults !== 'others' || faultIds.some((id) => !named.has(id))), outcomes: check.outcomes.map((outcome) => ({ ...outcome, cures: outcome.cures?.filter(keep) })) };
-    }),
+    faults: model.knowledge.faults
+      .filter((fault) => keep(fault.id))
+      .map((fault) => ({ ...fault, alsoEndedBy: fault.alsoEndedBy?.filter((cure) => cures.has(cure)) })),
+    checks: model.knowledge.checks
+      .filter((check) => checkIds.includes(check.id))
+      .map((check) => {
+        const rows = check.rows.flatMap((row) =>
+          row.faults === 'others' ? [row] : row.faults.some(keep) ? [{ ...row, faults: row.faults.filter(keep) }] : [],
+        );
+        const named = new Set(rows.flatMap((row) => (row.faults === 'others' ? [] : row.faults)));
+        return {
+          ...check,
+          evidence: check.id,
+          after: undefined,
+          afterOutcomes: undefined,
+          needs: [],
+          rows: rows.filter((row) => row.faults !== 'others' || faultIds.some((id) => !named.has(id))),
+          outcomes: check.outcomes.map((outcome) => ({ ...outcome, cures: outcome.cures?.filter(keep) })),
+        };
+      }),
   };
 }

@@ -1,4 +1,17 @@
-import { conclude, firstCure, nextStep, posterior, provingFirst, rankChecks, rankFaults, triedCureId, usualCaution, type Bench, type Caution, type Model } from '../diagnose/index.ts';
+import {
+  conclude,
+  firstCure,
+  nextStep,
+  posterior,
+  provingFirst,
+  rankChecks,
+  rankFaults,
+  triedCureId,
+  usualCaution,
+  type Bench,
+  type Caution,
+  type Model,
+} from '../diagnose/index.ts';
 import type { Order } from './search.ts';
 
 /** The order that Fair Watt offers, always followed. @param stopProbability as in the shop's settings */
@@ -7,7 +20,12 @@ export function ourOrder(model: Model, bench: Bench, stopProbability: number, ca
   return (seen) => {
     const probabilities = posterior(model, seen);
     const conclusion = conclude(model, seen, rankFaults(model, probabilities), stopProbability);
-    const step = nextStep({ model, observations: seen, probabilities }, provingFirst(model, rankChecks(model, seen, bench), conclusion), conclusion, caution);
+    const step = nextStep(
+      { model, observations: seen, probabilities },
+      provingFirst(model, rankChecks(model, seen, bench), conclusion),
+      conclusion,
+      caution,
+    );
     if (step.do === 'check') return step;
     if (step.do === 'nothing') return { do: 'give-up' };
     const tried = new Set(seen.flatMap((observation) => triedCureId(observation.checkId) ?? []));
@@ -20,7 +38,10 @@ export function ourOrder(model: Model, bench: Bench, stopProbability: number, ca
 export function remembering(order: Order): Order {
   const known = new Map<string, ReturnType<Order>>();
   return (seen, drawn) => {
-    const key = seen.map((observation) => `${observation.checkId}=${observation.outcomeId}`).sort().join();
+    const key = seen
+      .map((observation) => `${observation.checkId}=${observation.outcomeId}`)
+      .sort()
+      .join();
     const found = known.get(key) ?? order(seen, drawn);
     known.set(key, found);
     return found;

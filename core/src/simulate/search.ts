@@ -1,4 +1,11 @@
-import { comeBackMinutes, isEndedBy, proveMinutes, repairCheckId, type Model, type Observation } from '../diagnose/index.ts';
+import {
+  comeBackMinutes,
+  isEndedBy,
+  proveMinutes,
+  repairCheckId,
+  type Model,
+  type Observation,
+} from '../diagnose/index.ts';
 import { pick, type Random } from './random.ts';
 
 /** A job drawn from a world: its fault, and what each check would show. */
@@ -8,7 +15,10 @@ export interface DrawnJob {
 }
 
 /** What a technician does next, from what was seen so far. */
-export type Move = { readonly do: 'check'; readonly checkId: string } | { readonly do: 'cure'; readonly cureId: string } | { readonly do: 'give-up' };
+export type Move =
+  | { readonly do: 'check'; readonly checkId: string }
+  | { readonly do: 'cure'; readonly cureId: string }
+  | { readonly do: 'give-up' };
 export type Order = (seen: readonly Observation[], drawn: DrawnJob) => Move;
 
 export interface SearchResult {
@@ -29,10 +39,22 @@ export const longestSearchMinutes = 240;
 /** Draws a fault by its prior, and an outcome of every check by its likelihood. */
 export function drawJob(world: Model, random: Random): DrawnJob {
   const fault = pick(random, world.logPrior.map(Math.exp));
-  const outcomes = new Map(world.checks.filter((check) => check.kind !== 'repair').map((check) => {
-    const rows = world.likelihood[world.checkIndex.get(check.id)!]!;
-    return [check.id, check.outcomes[pick(random, rows.map((row) => row[fault]!))]!.id];
-  }));
+  const outcomes = new Map(
+    world.checks
+      .filter((check) => check.kind !== 'repair')
+      .map((check) => {
+        const rows = world.likelihood[world.checkIndex.get(check.id)!]!;
+        return [
+          check.id,
+          check.outcomes[
+            pick(
+              random,
+              rows.map((row) => row[fault]!),
+            )
+          ]!.id,
+        ];
+      }),
+  );
   return { faultId: world.faults[fault]!.id, outcomes };
 }
 
@@ -56,9 +78,13 @@ export function search(world: Model, drawn: DrawnJob, order: Order): SearchResul
     if (move.do === 'check') {
       const check = world.checks[world.checkIndex.get(move.checkId)!]!;
       const outcomeId = drawn.outcomes.get(check.id)!;
-      const cures = check.kind === 'decide' ? undefined : check.outcomes.find((outcome) => outcome.id === outcomeId)?.cures;
+      const cures =
+        check.kind === 'decide' ? undefined : check.outcomes.find((outcome) => outcome.id === outcomeId)?.cures;
       result.minutes += check.minutes;
-      if (cures?.includes(drawn.faultId) === true) { result.confirmed = true; break; }
+      if (cures?.includes(drawn.faultId) === true) {
+        result.confirmed = true;
+        break;
+      }
       if (cures !== undefined) {
         result.cameBack += 1;
         result.minutes += comeBackMinutes;
@@ -73,14 +99,19 @@ export function search(world: Model, drawn: DrawnJob, order: Order): SearchResul
       result.parts += 1;
       if (!right) result.wrongParts += 1;
     }
-    if (right) { result.confirmed = true; break; }
+    if (right) {
+      result.confirmed = true;
+      break;
+    }
     if (cured.some((fault) => fault.outside === true || fault.healthy === true)) {
       result.cameBack += 1;
       result.minutes += comeBackMinutes;
     }
     seen.push({ checkId: repairCheckId(move.cureId), outcomeId: 'same' });
   }
-  return result.confirmed && result.minutes <= longestSearchMinutes ? result : { ...result, confirmed: false, minutes: longestSearchMinutes };
+  return result.confirmed && result.minutes <= longestSearchMinutes
+    ? result
+    : { ...result, confirmed: false, minutes: longestSearchMinutes };
 }
 
 /** The bound that nobody can beat: the fault is known, only its cure is done. */

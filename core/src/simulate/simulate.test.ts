@@ -1,15 +1,40 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { comeBackMinutes, compileModel, proveMinutes, validateKnowledge, wrongPartMinutes, type Knowledge } from '../diagnose/index.ts';
-import { disturbed, drawJob, expectedMinutesOf, knowsTheFault, leastExpectedMinutes, normal, ourOrder, part, pick, remembering, search, seeded } from './index.ts';
+import {
+  comeBackMinutes,
+  compileModel,
+  proveMinutes,
+  validateKnowledge,
+  wrongPartMinutes,
+  type Knowledge,
+} from '../diagnose/index.ts';
+import {
+  disturbed,
+  drawJob,
+  expectedMinutesOf,
+  knowsTheFault,
+  leastExpectedMinutes,
+  normal,
+  ourOrder,
+  part,
+  pick,
+  remembering,
+  search,
+  seeded,
+} from './index.ts';
 
-const model = compileModel(JSON.parse(readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8')) as Knowledge);
+const model = compileModel(
+  JSON.parse(readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8')) as Knowledge,
+);
 const bench = { has: ['meter', 'tester', 'spare-supply', 'spare-memory', 'spare-card'] as const, mayMeterMains: true };
 const uncautious = { sureOfPart: 0, sureOfProved: 0, leastForPart: 0, leastForCure: 0 };
 
 describe('drawing', () => {
   it('gives the same figures for the same seed, and others for another', () => {
-    const list = (seed: number) => { const random = seeded(seed); return Array.from({ length: 5 }, random); };
+    const list = (seed: number) => {
+      const random = seeded(seed);
+      return Array.from({ length: 5 }, random);
+    };
     expect(list(7)).toEqual(list(7));
     expect(list(7)).not.toEqual(list(8));
   });
@@ -42,7 +67,12 @@ describe('a search', () => {
   it('that knows the fault costs its cure, the proof and the two questions at intake', () => {
     for (const job of jobs) {
       const fault = model.faults[model.faultIndex.get(job.faultId)!]!;
-      expect(search(model, job, knowsTheFault(model))).toMatchObject({ confirmed: true, wrongParts: 0, minutes: fault.cure.minutes + proveMinutes + 2, steps: 1 });
+      expect(search(model, job, knowsTheFault(model))).toMatchObject({
+        confirmed: true,
+        wrongParts: 0,
+        minutes: fault.cure.minutes + proveMinutes + 2,
+        steps: 1,
+      });
     }
   });
   it('in our order ends mostly confirmed, and the remembered order is the same order', () => {
@@ -56,8 +86,16 @@ describe('a search', () => {
   });
   it('charges a machine that was handed on wrongly and came back', () => {
     const lead = { ...jobs[0]!, faultId: 'mains-lead' };
-    const result = search(model, lead, (seen) => (seen.some((item) => item.checkId === 'repair.not-this-job') ? { do: 'cure', cureId: 'lead' } : { do: 'cure', cureId: 'not-this-job' }));
-    expect(result).toMatchObject({ confirmed: true, cameBack: 1, minutes: 2 + (5 + proveMinutes) + comeBackMinutes + (2 + proveMinutes) });
+    const result = search(model, lead, (seen) =>
+      seen.some((item) => item.checkId === 'repair.not-this-job')
+        ? { do: 'cure', cureId: 'lead' }
+        : { do: 'cure', cureId: 'not-this-job' },
+    );
+    expect(result).toMatchObject({
+      confirmed: true,
+      cameBack: 1,
+      minutes: 2 + (5 + proveMinutes) + comeBackMinutes + (2 + proveMinutes),
+    });
   });
 });
 
@@ -73,8 +111,14 @@ describe('the exact optimum', () => {
   it('is never above cures alone, nor above our order, and our order is within a tenth of it', () => {
     const models = [
       small(['psu-weak', 'cpu-hot', 'psu-hot', 'memory'], ['look-dust', 'm-cpu-temp', 'm-steady', 'do-memory']),
-      small(['mains-lead', 'mains-switch', 'psu-no-standby', 'ctl-button', 'board'], ['look-switch', 'do-lead', 'look-standby-light', 'do-bridge', 'm-standby']),
-      small(['slot-card', 'card', 'wire-card', 'picture'], ['look-card', 'do-card-seat', 'do-card-power', 'do-picture']),
+      small(
+        ['mains-lead', 'mains-switch', 'psu-no-standby', 'ctl-button', 'board'],
+        ['look-switch', 'do-lead', 'look-standby-light', 'do-bridge', 'm-standby'],
+      ),
+      small(
+        ['slot-card', 'card', 'wire-card', 'picture'],
+        ['look-card', 'do-card-seat', 'do-card-power', 'do-picture'],
+      ),
     ];
     for (const one of models) {
       const least = leastExpectedMinutes(one);

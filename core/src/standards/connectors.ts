@@ -1,16 +1,71 @@
 /** What a device asks for. */
-export type InletKind = 'main-24' | 'main-20' | 'main-own' | 'cpu-8' | 'cpu-4' | 'card-16' | 'card-8' | 'card-6' | 'sata' | 'peripheral-4' | 'small-drive-4';
-export const inletKinds = ['main-24', 'main-20', 'main-own', 'cpu-8', 'cpu-4', 'card-16', 'card-8', 'card-6', 'sata', 'peripheral-4', 'small-drive-4'] as const satisfies readonly InletKind[];
+export type InletKind =
+  | 'main-24'
+  | 'main-20'
+  | 'main-own'
+  | 'cpu-8'
+  | 'cpu-4'
+  | 'card-16'
+  | 'card-8'
+  | 'card-6'
+  | 'sata'
+  | 'peripheral-4'
+  | 'small-drive-4';
+export const inletKinds = [
+  'main-24',
+  'main-20',
+  'main-own',
+  'cpu-8',
+  'cpu-4',
+  'card-16',
+  'card-8',
+  'card-6',
+  'sata',
+  'peripheral-4',
+  'small-drive-4',
+] as const satisfies readonly InletKind[];
 /** Inlets that follow a standard; `main-own` is a maker's own main connector, for which no other maker's supply has a plug. */
 export const standardInletKinds = inletKinds.filter((kind) => kind !== 'main-own');
 
 /** What sits at the device end of a cable. */
-export type PlugKind = 'main-24' | 'main-20+4' | 'cpu-8' | 'cpu-4+4' | 'cpu-4' | 'card-16' | 'card-8' | 'card-6+2' | 'card-6' | 'sata' | 'peripheral-4' | 'small-drive-4';
-export const plugKinds = ['main-24', 'main-20+4', 'cpu-8', 'cpu-4+4', 'cpu-4', 'card-16', 'card-8', 'card-6+2', 'card-6', 'sata', 'peripheral-4', 'small-drive-4'] as const satisfies readonly PlugKind[];
+export type PlugKind =
+  | 'main-24'
+  | 'main-20+4'
+  | 'cpu-8'
+  | 'cpu-4+4'
+  | 'cpu-4'
+  | 'card-16'
+  | 'card-8'
+  | 'card-6+2'
+  | 'card-6'
+  | 'sata'
+  | 'peripheral-4'
+  | 'small-drive-4';
+export const plugKinds = [
+  'main-24',
+  'main-20+4',
+  'cpu-8',
+  'cpu-4+4',
+  'cpu-4',
+  'card-16',
+  'card-8',
+  'card-6+2',
+  'card-6',
+  'sata',
+  'peripheral-4',
+  'small-drive-4',
+] as const satisfies readonly PlugKind[];
 
 /** What sits at the back of a modular supply. `cpu-card` takes a processor or a card cable alike. */
 export type SocketKind = 'main' | 'cpu' | 'card' | 'cpu-card' | 'card-16' | 'drive';
-export const socketKinds = ['main', 'cpu', 'card', 'cpu-card', 'card-16', 'drive'] as const satisfies readonly SocketKind[];
+export const socketKinds = [
+  'main',
+  'cpu',
+  'card',
+  'cpu-card',
+  'card-16',
+  'drive',
+] as const satisfies readonly SocketKind[];
 
 /** The family of a cable: what its supply end is made for. */
 export type CableFamily = 'main' | 'cpu' | 'card' | 'card-16' | 'drive';
@@ -39,7 +94,12 @@ export function plugServes(plug: PlugKind, inlet: InletKind): boolean {
 }
 
 const familiesForSocket: Record<SocketKind, readonly CableFamily[]> = {
-  main: ['main'], cpu: ['cpu'], card: ['card'], 'cpu-card': ['cpu', 'card'], 'card-16': ['card-16'], drive: ['drive'],
+  main: ['main'],
+  cpu: ['cpu'],
+  card: ['card'],
+  'cpu-card': ['cpu', 'card'],
+  'card-16': ['card-16'],
+  drive: ['drive'],
 };
 
 /** Does a cable of this family belong in this socket of the same supply? */
@@ -50,11 +110,22 @@ export function socketTakes(socket: SocketKind, family: CableFamily): boolean {
 /** The purpose an inlet belongs to; plugs never cross between purposes. */
 export function inletFamily(inlet: InletKind): CableFamily {
   switch (inlet) {
-    case 'main-24': case 'main-20': case 'main-own': return 'main';
-    case 'cpu-8': case 'cpu-4': return 'cpu';
-    case 'card-16': return 'card-16';
-    case 'card-8': case 'card-6': return 'card';
-    case 'sata': case 'peripheral-4': case 'small-drive-4': return 'drive';
+    case 'main-24':
+    case 'main-20':
+    case 'main-own':
+      return 'main';
+    case 'cpu-8':
+    case 'cpu-4':
+      return 'cpu';
+    case 'card-16':
+      return 'card-16';
+    case 'card-8':
+    case 'card-6':
+      return 'card';
+    case 'sata':
+    case 'peripheral-4':
+    case 'small-drive-4':
+      return 'drive';
   }
 }
 
@@ -78,22 +149,42 @@ function face(first: number, upper: readonly PinSignal[], lower: readonly PinSig
   };
 }
 
-const main24 = face(1,
+const main24 = face(
+  1,
   ['3.3', '-12', 'G', 'ST', 'G', 'G', 'G', 'NC', '5', '5', '5', 'G'],
-  ['3.3', '3.3', 'G', '5', 'G', '5', 'G', 'PG', 'SB', '12', '12', '3.3']);
-const main20 = face(1,
+  ['3.3', '3.3', 'G', '5', 'G', '5', 'G', 'PG', 'SB', '12', '12', '3.3'],
+);
+const main20 = face(
+  1,
   ['3.3', '-12', 'G', 'ST', 'G', 'G', 'G', 'NC', '5', '5'],
-  ['3.3', '3.3', 'G', '5', 'G', '5', 'G', 'PG', 'SB', '12']);
+  ['3.3', '3.3', 'G', '5', 'G', '5', 'G', 'PG', 'SB', '12'],
+);
 const cpu4 = face(1, ['12', '12'], ['G', 'G']);
 const cpu8 = face(1, ['12', '12', '12', '12'], ['G', 'G', 'G', 'G']);
 const card6 = face(1, ['G', 'S', 'G'], ['12', '12', '12']);
 const card8 = face(1, ['G', 'S', 'G', 'G'], ['12', '12', '12', 'S']);
 const card16 = face(1, ['G', 'G', 'G', 'G', 'G', 'G'], ['12', '12', '12', '12', '12', '12']);
-const sata: PinFace = { rows: [(['3.3', '3.3', '3.3', 'G', 'G', 'G', '5', '5', '5', 'G', 'NC', 'G', '12', '12', '12'] as const).map((signal, i) => ({ pin: i + 1, signal }))] };
+const sata: PinFace = {
+  rows: [
+    (['3.3', '3.3', '3.3', 'G', 'G', 'G', '5', '5', '5', 'G', 'NC', 'G', '12', '12', '12'] as const).map(
+      (signal, i) => ({ pin: i + 1, signal }),
+    ),
+  ],
+};
 const peripheral: PinFace = { rows: [(['12', 'G', 'G', '5'] as const).map((signal, i) => ({ pin: i + 1, signal }))] };
 const smallDrive: PinFace = { rows: [(['5', 'G', 'G', '12'] as const).map((signal, i) => ({ pin: i + 1, signal }))] };
 
 /** The face of the plug that fills an inlet. */
 export const inletFace: Record<InletKind, PinFace> = {
-  'main-24': main24, 'main-20': main20, 'main-own': { rows: [] }, 'cpu-8': cpu8, 'cpu-4': cpu4, 'card-16': card16, 'card-8': card8, 'card-6': card6, sata, 'peripheral-4': peripheral, 'small-drive-4': smallDrive,
+  'main-24': main24,
+  'main-20': main20,
+  'main-own': { rows: [] },
+  'cpu-8': cpu8,
+  'cpu-4': cpu4,
+  'card-16': card16,
+  'card-8': card8,
+  'card-6': card6,
+  sata,
+  'peripheral-4': peripheral,
+  'small-drive-4': smallDrive,
 };

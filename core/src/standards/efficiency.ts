@@ -1,6 +1,14 @@
 /** Efficiency grades by their plain names. */
 export type Grade = 'none' | 'basic' | 'bronze' | 'silver' | 'gold' | 'platinum' | 'titanium';
-export const grades = ['none', 'basic', 'bronze', 'silver', 'gold', 'platinum', 'titanium'] as const satisfies readonly Grade[];
+export const grades = [
+  'none',
+  'basic',
+  'bronze',
+  'silver',
+  'gold',
+  'platinum',
+  'titanium',
+] as const satisfies readonly Grade[];
 
 type Points = readonly [number, number, number];
 /** Percent at 20, 50 and 100 % of the rating, for 115 V and 230 V mains. Source: published grade thresholds. */

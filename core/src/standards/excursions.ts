@@ -8,10 +8,20 @@ export type ExcursionMilliseconds = (typeof excursionMilliseconds)[number];
  * What a supply must carry for a time, as a share of its rating; null where its guide promises nothing.
  * Source: desktop supply design guide 3.x (likely); 2.x promises the rating and no more.
  */
-export function carriedShare(guide: Guide, has16Pin: boolean, ratingWatts: number, milliseconds: ExcursionMilliseconds): number | null {
+export function carriedShare(
+  guide: Guide,
+  has16Pin: boolean,
+  ratingWatts: number,
+  milliseconds: ExcursionMilliseconds,
+): number | null {
   if (guide === '2.x') return null;
   const large = has16Pin && ratingWatts > 450;
-  const table: Record<ExcursionMilliseconds, readonly [number, number]> = { 100: [1.2, 1.1], 10: [1.6, 1.35], 1: [1.8, 1.45], 0.1: [2, 1.5] };
+  const table: Record<ExcursionMilliseconds, readonly [number, number]> = {
+    100: [1.2, 1.1],
+    10: [1.6, 1.35],
+    1: [1.8, 1.45],
+    0.1: [2, 1.5],
+  };
   return table[milliseconds][large ? 0 : 1];
 }
 

@@ -20,5 +20,13 @@ export function lowestMainsVolts(nominalVolts: number): number {
 }
 
 /** What a supply watches over and switches off for. */
-export type Protection = 'over-voltage' | 'under-voltage' | 'over-current' | 'over-power' | 'over-temperature' | 'short-circuit';
-export const protectionNames = ['over-voltage', 'under-voltage', 'over-current', 'over-power', 'over-temperature', 'short-circuit'] as const satisfies readonly Protection[];
+export type Protection =
+  'over-voltage' | 'under-voltage' | 'over-current' | 'over-power' | 'over-temperature' | 'short-circuit';
+export const protectionNames = [
+  'over-voltage',
+  'under-voltage',
+  'over-current',
+  'over-power',
+  'over-temperature',
+  'short-circuit',
+] as const satisfies readonly Protection[];

@@ -37,5 +37,9 @@ export function railBand(rail: RailName, guide: Guide): RailBand {
 
 /** The mark shown with a rail's wire: convention only, many modular cables are all black. */
 export const railColour: Record<RailName, 'yellow' | 'red' | 'orange' | 'blue' | 'purple'> = {
-  '+12': 'yellow', '+5': 'red', '+3.3': 'orange', '-12': 'blue', '+5sb': 'purple',
+  '+12': 'yellow',
+  '+5': 'red',
+  '+3.3': 'orange',
+  '-12': 'blue',
+  '+5sb': 'purple',
 };

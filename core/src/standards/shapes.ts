@@ -2,7 +2,10 @@
 export type Shape = 'ATX' | 'SFX' | 'SFX-L' | 'TFX' | 'Flex' | 'CFX' | 'LFX';
 export const shapes = ['ATX', 'SFX', 'SFX-L', 'TFX', 'Flex', 'CFX', 'LFX'] as const satisfies readonly Shape[];
 
-export const shapeSize: Record<Shape, { readonly widthMillimetres: number; readonly heightMillimetres: number; readonly depthMillimetres: number }> = {
+export const shapeSize: Record<
+  Shape,
+  { readonly widthMillimetres: number; readonly heightMillimetres: number; readonly depthMillimetres: number }
+> = {
   ATX: { widthMillimetres: 150, heightMillimetres: 86, depthMillimetres: 140 },
   SFX: { widthMillimetres: 125, heightMillimetres: 63.5, depthMillimetres: 100 },
   'SFX-L': { widthMillimetres: 125, heightMillimetres: 63.5, depthMillimetres: 130 },

@@ -1,8 +1,35 @@
 import { describe, expect, it } from 'vitest';
-import { carriedShare, cableFamilies, excursionMilliseconds, excursionMultiple, grades, inletFace, inletFamily, inletKinds, standardInletKinds, lossModel, lossWatts, plugKinds, plugServes, powerGoodLimits, railBand, railNames, socketKinds, socketTakes, type InletKind, type PinSignal } from './index.ts';
+import {
+  carriedShare,
+  cableFamilies,
+  excursionMilliseconds,
+  excursionMultiple,
+  grades,
+  inletFace,
+  inletFamily,
+  inletKinds,
+  standardInletKinds,
+  lossModel,
+  lossWatts,
+  plugKinds,
+  plugServes,
+  powerGoodLimits,
+  railBand,
+  railNames,
+  socketKinds,
+  socketTakes,
+  type InletKind,
+  type PinSignal,
+} from './index.ts';
 
-const signalAt = (kind: InletKind, pin: number): PinSignal | undefined => inletFace[kind].rows.flat().find((entry) => entry.pin === pin)?.signal;
-const pinsWith = (kind: InletKind, signal: PinSignal) => inletFace[kind].rows.flat().filter((entry) => entry.signal === signal).map((entry) => entry.pin).sort((a, b) => a - b);
+const signalAt = (kind: InletKind, pin: number): PinSignal | undefined =>
+  inletFace[kind].rows.flat().find((entry) => entry.pin === pin)?.signal;
+const pinsWith = (kind: InletKind, signal: PinSignal) =>
+  inletFace[kind].rows
+    .flat()
+    .filter((entry) => entry.signal === signal)
+    .map((entry) => entry.pin)
+    .sort((a, b) => a - b);
 
 describe('rails', () => {
   it('have bands of five per cent around nominal, ten for the negative rail', () => {
@@ -19,10 +46,15 @@ describe('rails', () => {
     expect([railBand('-12', '2.x').mayBeAbsent, railBand('-12', '3.x').mayBeAbsent]).toEqual([false, true]);
   });
   it('name the source of every band', () => {
-    for (const rail of railNames) for (const guide of ['2.x', '3.x'] as const) expect(railBand(rail, guide).source.title).not.toBe('');
+    for (const rail of railNames)
+      for (const guide of ['2.x', '3.x'] as const) expect(railBand(rail, guide).source.title).not.toBe('');
   });
   it('time power-good from 100 to 500 ms, slow above 250 by the recent guide', () => {
-    expect(powerGoodLimits('2.x')).toMatchObject({ earliestMilliseconds: 100, latestMilliseconds: 500, slowMilliseconds: 500 });
+    expect(powerGoodLimits('2.x')).toMatchObject({
+      earliestMilliseconds: 100,
+      latestMilliseconds: 500,
+      slowMilliseconds: 500,
+    });
     expect(powerGoodLimits('3.x').slowMilliseconds).toBe(250);
   });
 });
@@ -33,7 +65,13 @@ describe('connectors', () => {
     expect(pinsWith('main-24', '5')).toEqual([4, 6, 21, 22, 23]);
     expect(pinsWith('main-24', '12')).toEqual([10, 11]);
     expect(pinsWith('main-24', 'G')).toEqual([3, 5, 7, 15, 17, 18, 19, 24]);
-    expect([signalAt('main-24', 8), signalAt('main-24', 9), signalAt('main-24', 14), signalAt('main-24', 16), signalAt('main-24', 20)]).toEqual(['PG', 'SB', '-12', 'ST', 'NC']);
+    expect([
+      signalAt('main-24', 8),
+      signalAt('main-24', 9),
+      signalAt('main-24', 14),
+      signalAt('main-24', 16),
+      signalAt('main-24', 20),
+    ]).toEqual(['PG', 'SB', '-12', 'ST', 'NC']);
   });
   it('the older main connector ends at pin 20', () => {
     expect(pinsWith('main-20', '12')).toEqual([10]);
@@ -49,13 +87,36 @@ describe('connectors', () => {
     for (const pin of pinsWith('card-8', '12')) expect(signalAt('cpu-8', pin)).toBe('G');
   });
   it('drive plugs: flat carries three voltages, the old one two, the small one with its ends swapped', () => {
-    expect([pinsWith('sata', '3.3'), pinsWith('sata', '5'), pinsWith('sata', '12')]).toEqual([[1, 2, 3], [7, 8, 9], [13, 14, 15]]);
+    expect([pinsWith('sata', '3.3'), pinsWith('sata', '5'), pinsWith('sata', '12')]).toEqual([
+      [1, 2, 3],
+      [7, 8, 9],
+      [13, 14, 15],
+    ]);
     expect([signalAt('peripheral-4', 1), signalAt('peripheral-4', 4)]).toEqual(['12', '5']);
     expect([signalAt('small-drive-4', 1), signalAt('small-drive-4', 4)]).toEqual(['5', '12']);
   });
   it('number every pin once', () => {
-    const counts: Record<InletKind, number> = { 'main-own': 0, 'main-24': 24, 'main-20': 20, 'cpu-8': 8, 'cpu-4': 4, 'card-16': 12, 'card-8': 8, 'card-6': 6, sata: 15, 'peripheral-4': 4, 'small-drive-4': 4 };
-    for (const kind of inletKinds) expect(inletFace[kind].rows.flat().map((entry) => entry.pin).sort((a, b) => a - b), kind).toEqual(Array.from({ length: counts[kind] }, (_, index) => index + 1));
+    const counts: Record<InletKind, number> = {
+      'main-own': 0,
+      'main-24': 24,
+      'main-20': 20,
+      'cpu-8': 8,
+      'cpu-4': 4,
+      'card-16': 12,
+      'card-8': 8,
+      'card-6': 6,
+      sata: 15,
+      'peripheral-4': 4,
+      'small-drive-4': 4,
+    };
+    for (const kind of inletKinds)
+      expect(
+        inletFace[kind].rows
+          .flat()
+          .map((entry) => entry.pin)
+          .sort((a, b) => a - b),
+        kind,
+      ).toEqual(Array.from({ length: counts[kind] }, (_, index) => index + 1));
   });
 });
 
@@ -74,9 +135,19 @@ describe('what fits what', () => {
     expect(plugServes(plug, inlet)).toBe(expected);
   });
   it('every inlet has a plug, every plug an inlet, and a shared socket takes two families', () => {
-    for (const inlet of standardInletKinds) expect(plugKinds.some((plug) => plugServes(plug, inlet)), inlet).toBe(true);
-    for (const plug of plugKinds) expect(inletKinds.some((inlet) => plugServes(plug, inlet)), plug).toBe(true);
-    expect(socketKinds.filter((socket) => cableFamilies.filter((family) => socketTakes(socket, family)).length > 1)).toEqual(['cpu-card']);
+    for (const inlet of standardInletKinds)
+      expect(
+        plugKinds.some((plug) => plugServes(plug, inlet)),
+        inlet,
+      ).toBe(true);
+    for (const plug of plugKinds)
+      expect(
+        inletKinds.some((inlet) => plugServes(plug, inlet)),
+        plug,
+      ).toBe(true);
+    expect(
+      socketKinds.filter((socket) => cableFamilies.filter((family) => socketTakes(socket, family)).length > 1),
+    ).toEqual(['cpu-card']);
     expect(new Set(inletKinds.map(inletFamily))).toEqual(new Set(cableFamilies));
   });
 });
@@ -102,9 +173,10 @@ describe('excursions', () => {
 
 describe('efficiency', () => {
   it('loses less with every better grade, at each of the three points', () => {
-    for (const volts of [115, 230]) for (const share of [0.2, 0.5, 1]) {
-      const losses = grades.map((grade) => lossWatts(lossModel(grade, 600, volts), 600 * share, 600));
-      expect(losses).toEqual([...losses].sort((a, b) => b - a));
-    }
+    for (const volts of [115, 230])
+      for (const share of [0.2, 0.5, 1]) {
+        const losses = grades.map((grade) => lossWatts(lossModel(grade, 600, volts), 600 * share, 600));
+        expect(losses).toEqual([...losses].sort((a, b) => b - a));
+      }
   });
 });

@@ -5,7 +5,14 @@ import type { SupplyModel } from './model.ts';
 
 /** What a shop weighs a supply by. */
 export type Criterion = 'price' | 'headroom' | 'running' | 'noise' | 'warranty' | 'shelf';
-export const criteria = ['price', 'headroom', 'running', 'noise', 'warranty', 'shelf'] as const satisfies readonly Criterion[];
+export const criteria = [
+  'price',
+  'headroom',
+  'running',
+  'noise',
+  'warranty',
+  'shelf',
+] as const satisfies readonly Criterion[];
 export type Weights = Readonly<Record<Criterion, number>>;
 
 /** Headroom beyond this share of the rating left over is worth nothing more (bench practice: half load). */
@@ -30,24 +37,48 @@ export interface RankedSupply extends Candidate {
 }
 
 /** A candidate in its place without its plan, which is made again where it is looked at: light enough to be handed about by the thousand. */
-export type CandidateRow = Omit<RankedSupply, 'plan'> & { readonly cables: number; readonly openOptional: readonly string[] };
+export type CandidateRow = Omit<RankedSupply, 'plan'> & {
+  readonly cables: number;
+  readonly openOptional: readonly string[];
+};
 
 export function candidateRow({ plan, ...rest }: RankedSupply): CandidateRow {
-  return { ...rest, cables: plan.cables.length, openOptional: plan.open.filter((open) => open.optional).map((open) => open.inletId) };
+  return {
+    ...rest,
+    cables: plan.cables.length,
+    openOptional: plan.open.filter((open) => open.optional).map((open) => open.inletId),
+  };
 }
 
-const lessIsBetter: Record<Criterion, boolean> = { price: true, headroom: false, running: true, noise: true, warranty: false, shelf: false };
+const lessIsBetter: Record<Criterion, boolean> = {
+  price: true,
+  headroom: false,
+  running: true,
+  noise: true,
+  warranty: false,
+  shelf: false,
+};
 
 /** The figure of a criterion; prices of another currency than the shop's are not compared. */
-export function criterionFigure(candidate: Omit<Candidate, 'plan'>, criterion: Criterion, currency: string): number | null {
+export function criterionFigure(
+  candidate: Omit<Candidate, 'plan'>,
+  criterion: Criterion,
+  currency: string,
+): number | null {
   const { model } = candidate;
   switch (criterion) {
-    case 'price': return model.price.currency === currency ? model.price.minor : null;
-    case 'headroom': return Math.min(enoughHeadroom, 1 - (candidate.load.loadShare ?? 1));
-    case 'running': return candidate.cost.minorAYear;
-    case 'noise': return model.noiseDecibels;
-    case 'warranty': return model.warrantyYears;
-    case 'shelf': return Math.min(1, model.onShelf);
+    case 'price':
+      return model.price.currency === currency ? model.price.minor : null;
+    case 'headroom':
+      return Math.min(enoughHeadroom, 1 - (candidate.load.loadShare ?? 1));
+    case 'running':
+      return candidate.cost.minorAYear;
+    case 'noise':
+      return model.noiseDecibels;
+    case 'warranty':
+      return model.warrantyYears;
+    case 'shelf':
+      return Math.min(1, model.onShelf);
   }
 }
 
@@ -59,7 +90,10 @@ export function beats(a: readonly Mark[], b: readonly Mark[]): boolean {
     const theirs = b[index]!;
     if (mine.figure === null && theirs.figure === null) continue;
     if (mine.figure === null) return false;
-    if (theirs.figure === null) { better = true; continue; }
+    if (theirs.figure === null) {
+      better = true;
+      continue;
+    }
     const difference = lessIsBetter[mine.criterion] ? theirs.figure - mine.figure : mine.figure - theirs.figure;
     if (difference < 0) return false;
     if (difference > 0) better = true;
@@ -73,7 +107,13 @@ export function beats(a: readonly Mark[], b: readonly Mark[]): boolean {
  * fit, multiplied by its weight, and the sum scaled to 100.
  * @param tell called now and then with the share that is done
  */
-export function rankSupplies(models: readonly SupplyModel[], question: FitQuestion, weights: Weights, currency: string, tell?: (share: number) => void): RankedSupply[] {
+export function rankSupplies(
+  models: readonly SupplyModel[],
+  question: FitQuestion,
+  weights: Weights,
+  currency: string,
+  tell?: (share: number) => void,
+): RankedSupply[] {
   const solve = rememberingPlanner();
   const judged = models.map((model, index) => {
     if (tell !== undefined && index % 250 === 249) tell((index + 1) / models.length);
@@ -90,7 +130,10 @@ export function rankCandidates(judged: readonly Candidate[], weights: Weights, c
     let high = -Infinity;
     for (const candidate of compared) {
       const figure = criterionFigure(candidate, criterion, currency);
-      if (figure !== null) { low = Math.min(low, figure); high = Math.max(high, figure); }
+      if (figure !== null) {
+        low = Math.min(low, figure);
+        high = Math.max(high, figure);
+      }
     }
     return { low, high };
   });
@@ -108,7 +151,9 @@ export function rankCandidates(judged: readonly Candidate[], weights: Weights, c
   ranked.sort(compareRanked);
   const fitting = ranked.filter((candidate) => candidate.fits);
   const beaten = beatenAmong(fitting);
-  return ranked.map((candidate) => (beaten.has(candidate) ? { ...candidate, beatenBy: beaten.get(candidate)! } : candidate));
+  return ranked.map((candidate) =>
+    beaten.has(candidate) ? { ...candidate, beatenBy: beaten.get(candidate)! } : candidate,
+  );
 }
 
 /**
@@ -120,15 +165,22 @@ function beatenAmong(fitting: readonly RankedSupply[]): Map<RankedSupply, string
   const unbeaten: RankedSupply[] = [];
   for (const candidate of fitting) {
     const by = unbeaten.find((other) => beats(other.marks, candidate.marks));
-    if (by !== undefined) { beaten.set(candidate, by.model.id); continue; }
+    if (by !== undefined) {
+      beaten.set(candidate, by.model.id);
+      continue;
+    }
     for (let index = unbeaten.length - 1; index >= 0; index -= 1) {
       const other = unbeaten[index]!;
-      if (beats(candidate.marks, other.marks)) { beaten.set(other, candidate.model.id); unbeaten.splice(index, 1); }
+      if (beats(candidate.marks, other.marks)) {
+        beaten.set(other, candidate.model.id);
+        unbeaten.splice(index, 1);
+      }
     }
     unbeaten.push(candidate);
   }
   // Whoever was beaten by one that was beaten later is told the one that stands.
-  for (const [candidate] of beaten) beaten.set(candidate, unbeaten.find((other) => beats(other.marks, candidate.marks))!.model.id);
+  for (const [candidate] of beaten)
+    beaten.set(candidate, unbeaten.find((other) => beats(other.marks, candidate.marks))!.model.id);
   return beaten;
 }
 
@@ -136,12 +188,17 @@ const classOrder = { fits: 0, almost: 1, falls: 2 } as const;
 
 /** The order of `rankSupplies`: a total one, so that it never depends on the order of the shelf. */
 export function compareRanked(a: Omit<RankedSupply, 'plan'>, b: Omit<RankedSupply, 'plan'>): number {
-  return classOrder[a.class] - classOrder[b.class]
-    || (a.fits ? 0 : a.remedies.length - b.remedies.length || a.reasons.length - b.reasons.length)
-    || b.points - a.points
-    || (a.model.price.currency === b.model.price.currency ? a.model.price.minor - b.model.price.minor : a.model.price.currency.localeCompare(b.model.price.currency))
-    || a.model.label.ratingWatts - b.model.label.ratingWatts
-    || a.model.name.localeCompare(b.model.name) || a.model.id.localeCompare(b.model.id);
+  return (
+    classOrder[a.class] - classOrder[b.class] ||
+    (a.fits ? 0 : a.remedies.length - b.remedies.length || a.reasons.length - b.reasons.length) ||
+    b.points - a.points ||
+    (a.model.price.currency === b.model.price.currency
+      ? a.model.price.minor - b.model.price.minor
+      : a.model.price.currency.localeCompare(b.model.price.currency)) ||
+    a.model.label.ratingWatts - b.model.label.ratingWatts ||
+    a.model.name.localeCompare(b.model.name) ||
+    a.model.id.localeCompare(b.model.id)
+  );
 }
 
 /** What to do where nothing fits: the nearest misses, and how many watts less a card would have to draw for one to fit. */
@@ -152,14 +209,24 @@ export interface NothingFits {
 
 export function nothingFits(ranked: readonly CandidateRow[]): NothingFits | null {
   if (ranked.length === 0 || ranked.some((candidate) => candidate.fits)) return null;
-  const smaller = ranked.filter((candidate) => candidate.cardReduction !== null).sort((a, b) => a.cardReduction! - b.cardReduction! || compareRanked(a, b))[0];
-  return { nearest: ranked.slice(0, 3), smallerCard: smaller === undefined ? null : { watts: Math.ceil(smaller.cardReduction!), modelId: smaller.model.id } };
+  const smaller = ranked
+    .filter((candidate) => candidate.cardReduction !== null)
+    .sort((a, b) => a.cardReduction! - b.cardReduction! || compareRanked(a, b))[0];
+  return {
+    nearest: ranked.slice(0, 3),
+    smallerCard: smaller === undefined ? null : { watts: Math.ceil(smaller.cardReduction!), modelId: smaller.model.id },
+  };
 }
 
 /** Would a school allow this candidate, whatever school it was judged by? Its case, mains, cables and wishes are the same for all. */
-export function allowedBySchool(candidate: Pick<CandidateRow, 'reasons' | 'load' | 'model'>, school: SchoolRating): boolean {
+export function allowedBySchool(
+  candidate: Pick<CandidateRow, 'reasons' | 'load' | 'model'>,
+  school: SchoolRating,
+): boolean {
   const { load, model } = candidate;
   const otherwise = candidate.reasons.filter((reason) => reason.code !== 'school' && reason.code !== 'load');
   if (otherwise.length > 0 || load.word === 'too-small' || load.word === 'cannot-tell') return false;
-  return school.school === 'peaks-covered' ? load.word === 'enough' : school.ratingWatts === null || model.label.ratingWatts >= school.ratingWatts;
+  return school.school === 'peaks-covered'
+    ? load.word === 'enough'
+    : school.ratingWatts === null || model.label.ratingWatts >= school.ratingWatts;
 }

@@ -1,4 +1,13 @@
-import { leadAmps, lossModel, lossWatts, lowestMainsVolts, powerFactor, type Correction, type Grade, type MainsInlet } from '../standards/index.ts';
+import {
+  leadAmps,
+  lossModel,
+  lossWatts,
+  lowestMainsVolts,
+  powerFactor,
+  type Correction,
+  type Grade,
+  type MainsInlet,
+} from '../standards/index.ts';
 import type { Money } from './model.ts';
 
 /** A machine's day in hours; the rest of the 24 it is off. */
@@ -51,24 +60,52 @@ export interface RunningCost {
  * Energy and money of a year by the grade's loss curve, at idle, typical and full load.
  * Input current = output / (efficiency x power factor x lowest mains voltage).
  */
-export function runningCost(supply: { readonly grade: Grade; readonly ratingWatts: number; readonly correction: Correction; readonly inlet: MainsInlet }, loads: { readonly idleWatts: number; readonly fullWatts: number }, day: DayProfile, tariff: Tariff): RunningCost {
+export function runningCost(
+  supply: {
+    readonly grade: Grade;
+    readonly ratingWatts: number;
+    readonly correction: Correction;
+    readonly inlet: MainsInlet;
+  },
+  loads: { readonly idleWatts: number; readonly fullWatts: number },
+  day: DayProfile,
+  tariff: Tariff,
+): RunningCost {
   const model = lossModel(supply.grade, supply.ratingWatts, tariff.mainsVolts);
-  const outputs: Record<WorkPoint, number> = { idle: loads.idleWatts, typical: loads.idleWatts + day.typicalShare * (loads.fullWatts - loads.idleWatts), full: loads.fullWatts };
+  const outputs: Record<WorkPoint, number> = {
+    idle: loads.idleWatts,
+    typical: loads.idleWatts + day.typicalShare * (loads.fullWatts - loads.idleWatts),
+    full: loads.fullWatts,
+  };
   const hours: Record<WorkPoint, number> = { idle: day.idleHours, typical: day.typicalHours, full: day.fullHours };
   const points = (['idle', 'typical', 'full'] as const).map((point): PointOfWork => {
     const outputWatts = outputs[point];
     const loss = lossWatts(model, outputWatts, supply.ratingWatts);
-    return { point, outputWatts, lossWatts: loss, inputWatts: outputWatts + loss, efficiency: outputWatts / (outputWatts + loss) };
+    return {
+      point,
+      outputWatts,
+      lossWatts: loss,
+      inputWatts: outputWatts + loss,
+      efficiency: outputWatts / (outputWatts + loss),
+    };
   });
-  const yearly = (of: (point: PointOfWork) => number) => points.reduce((sum, point) => sum + (of(point) * hours[point.point] * 365) / 1000, 0);
+  const yearly = (of: (point: PointOfWork) => number) =>
+    points.reduce((sum, point) => sum + (of(point) * hours[point.point] * 365) / 1000, 0);
   const kilowattHours = yearly((point) => point.inputWatts);
   const full = points[2]!;
   const voltAmps = full.inputWatts / powerFactor[supply.correction];
   const inputAmps = voltAmps / lowestMainsVolts(tariff.mainsVolts);
   return {
-    points, kilowattHours, lostKilowattHours: yearly((point) => point.lossWatts), minorAYear: kilowattHours * tariff.minorPerKilowattHour,
-    heatWatts: points[1]!.inputWatts, inputAmps, leadAmps: leadAmps(supply.inlet, tariff.mainsVolts), breakerShare: inputAmps / tariff.breakerAmps,
-    upsWatts: full.inputWatts, upsVoltAmps: voltAmps,
+    points,
+    kilowattHours,
+    lostKilowattHours: yearly((point) => point.lossWatts),
+    minorAYear: kilowattHours * tariff.minorPerKilowattHour,
+    heatWatts: points[1]!.inputWatts,
+    inputAmps,
+    leadAmps: leadAmps(supply.inlet, tariff.mainsVolts),
+    breakerShare: inputAmps / tariff.breakerAmps,
+    upsWatts: full.inputWatts,
+    upsVoltAmps: voltAmps,
   };
 }
 
@@ -76,7 +113,10 @@ export function runningCost(supply: { readonly grade: Grade; readonly ratingWatt
  * Years until a dearer supply that runs cheaper has paid for itself; 0 when it is not dearer, null when it never does or
  * the prices are not in one currency.
  */
-export function paybackYears(dearer: { readonly price: Money; readonly minorAYear: number }, cheaper: { readonly price: Money; readonly minorAYear: number }): number | null {
+export function paybackYears(
+  dearer: { readonly price: Money; readonly minorAYear: number },
+  cheaper: { readonly price: Money; readonly minorAYear: number },
+): number | null {
   if (dearer.price.currency !== cheaper.price.currency) return null;
   const more = dearer.price.minor - cheaper.price.minor;
   const saved = cheaper.minorAYear - dearer.minorAYear;

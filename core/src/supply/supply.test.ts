@@ -4,11 +4,29 @@ import { planCables, planFamily, rememberingPlanner, usualRules } from '../cable
 import { assessLoad, demandOf, plugProblems, schoolRatings } from '../load/index.ts';
 import { partsAt } from '../machine/index.ts';
 import { lossModel, lossWatts } from '../standards/index.ts';
-import { allowedBySchool, beats, candidateRow, compareRanked, criteria, hungByPlan, inletsToServe, judgeSupply, noWants, nothingFits, paybackYears, rankSupplies, runningCost, type FitQuestion, type FitReason, type Mark } from './index.ts';
+import {
+  allowedBySchool,
+  beats,
+  candidateRow,
+  compareRanked,
+  criteria,
+  hungByPlan,
+  inletsToServe,
+  judgeSupply,
+  noWants,
+  nothingFits,
+  paybackYears,
+  rankSupplies,
+  runningCost,
+  type FitQuestion,
+  type FitReason,
+  type Mark,
+} from './index.ts';
 import { asking, machines, part, supplies, supplyNamed, tower, weights } from './twelve-machines.test-help.ts';
 
 const game = [part('board', 'b'), part('processor-65', 'p'), part('card-88', 'c'), part('drive-flat', 'd')];
-const codes = (id: string, asked: FitQuestion = asking(game)) => judgeSupply(supplyNamed(id), asked).reasons.map((reason) => reason.code);
+const codes = (id: string, asked: FitQuestion = asking(game)) =>
+  judgeSupply(supplyNamed(id), asked).reasons.map((reason) => reason.code);
 const only = (id: string, asked: FitQuestion): FitReason | undefined => judgeSupply(supplyNamed(id), asked).reasons[0];
 
 describe('fit', () => {
@@ -25,7 +43,9 @@ describe('fit', () => {
   it('minds holes and the side of the fan', () => {
     expect(codes('corvane-650-s', asking(game, { ...tower, ownHoles: true }))).toEqual(['holes']);
     expect(codes('corvane-650-s', asking(game, { ...tower, ventClosed: true }))).toEqual(['vent']);
-    expect(judgeSupply({ ...supplyNamed('corvane-650-s'), fan: 'rear' }, asking(game, { ...tower, ventClosed: true })).fits).toBe(true);
+    expect(
+      judgeSupply({ ...supplyNamed('corvane-650-s'), fan: 'rear' }, asking(game, { ...tower, ventClosed: true })).fits,
+    ).toBe(true);
   });
   it('drops by load and by what its kit cannot serve', () => {
     expect(codes('corvane-450-b')).toEqual(['load']);
@@ -38,44 +58,102 @@ describe('fit', () => {
     const light = [part('board', 'b'), part('processor-65', 'p'), part('card-8', 'c')];
     expect(codes('corvane-550-b', asking(light))).toEqual([]);
     expect(codes('corvane-550-b', asking(light, tower, { school: 'half-load' }))).toEqual(['school']);
-    expect(codes('corvane-550-b', asking(light, tower, { school: 'card-advice', cardAdviceWatts: 600 }))).toEqual(['school']);
+    expect(codes('corvane-550-b', asking(light, tower, { school: 'card-advice', cardAdviceWatts: 600 }))).toEqual([
+      'school',
+    ]);
     expect(codes('corvane-550-b', asking(light, tower, { school: 'card-advice' }))).toEqual([]);
   });
   it('drops by what is wished: protections, correction, noise, warranty; an unknown noise is no quiet one', () => {
     const quiet = { ...supplyNamed('corvane-650-s'), noiseDecibels: null };
     const wants = (changes: Partial<typeof noWants>) => asking(game, tower, { wants: { ...noWants, ...changes } });
-    expect(only('corvane-650-b', wants({ protections: ['over-temperature'] }))).toEqual({ code: 'protection', missing: 'over-temperature' });
-    expect(judgeSupply({ ...quiet, correction: 'passive' }, wants({ activeCorrection: true })).reasons).toEqual([{ code: 'correction' }]);
-    expect(judgeSupply(quiet, wants({ noisiestDecibels: 30 })).reasons).toEqual([{ code: 'noise', decibels: null, mostDecibels: 30 }]);
-    expect(judgeSupply({ ...quiet, warrantyYears: 2 }, wants({ leastWarrantyYears: 5 })).reasons).toEqual([{ code: 'warranty', years: 2, leastYears: 5 }]);
+    expect(only('corvane-650-b', wants({ protections: ['over-temperature'] }))).toEqual({
+      code: 'protection',
+      missing: 'over-temperature',
+    });
+    expect(judgeSupply({ ...quiet, correction: 'passive' }, wants({ activeCorrection: true })).reasons).toEqual([
+      { code: 'correction' },
+    ]);
+    expect(judgeSupply(quiet, wants({ noisiestDecibels: 30 })).reasons).toEqual([
+      { code: 'noise', decibels: null, mostDecibels: 30 },
+    ]);
+    expect(judgeSupply({ ...quiet, warrantyYears: 2 }, wants({ leastWarrantyYears: 5 })).reasons).toEqual([
+      { code: 'warranty', years: 2, leastYears: 5 },
+    ]);
   });
   it('counts what hangs on each +12 output of a supply with several', () => {
     const dual = supplyNamed('brackholm-700-dual');
-    const asked = asking([part('board', 'b'), part('processor-125', 'p', { figures: { likelyWatts: 300, highWatts: 320, shortWatts: 320 } }), part('drive-flat', 'd')]);
+    const asked = asking([
+      part('board', 'b'),
+      part('processor-125', 'p', { figures: { likelyWatts: 300, highWatts: 320, shortWatts: 320 } }),
+      part('drive-flat', 'd'),
+    ]);
     const plan = planCables(dual.kit, asked.inlets);
     expect(hungByPlan(dual, plan).map((load) => load.family)).toEqual(expect.arrayContaining(['main', 'cpu']));
     const judged = judgeSupply(dual, asked);
     const cpu = judged.load.findings.find((finding) => finding.code === 'twelve-output' && finding.subject === '12V2')!;
     expect(cpu.figure).toBeCloseTo(320 / 0.87 / 12, 6);
     expect(cpu.limit).toBe(32);
-    expect(judgeSupply({ ...dual, label: { ...dual.label, rails: dual.label.rails.map((rail) => (rail.label === '12V2' ? { ...rail, amps: 20 } : rail)) } }, asked).reasons[0]).toMatchObject({ code: 'load', finding: { code: 'twelve-output', subject: '12V2' } });
+    expect(
+      judgeSupply(
+        {
+          ...dual,
+          label: {
+            ...dual.label,
+            rails: dual.label.rails.map((rail) => (rail.label === '12V2' ? { ...rail, amps: 20 } : rail)),
+          },
+        },
+        asked,
+      ).reasons[0],
+    ).toMatchObject({ code: 'load', finding: { code: 'twelve-output', subject: '12V2' } });
   });
 });
 
 describe('almost', () => {
   it('an SFX supply in an ATX opening needs a bracket', () => {
-    const judged = judgeSupply(supplyNamed('ostrelle-mini-450'), asking([part('board-4', 'b'), part('processor-65', 'p'), part('drive-card', 'd')], { ...tower, layout: 'small' }));
+    const judged = judgeSupply(
+      supplyNamed('ostrelle-mini-450'),
+      asking([part('board-4', 'b'), part('processor-65', 'p'), part('drive-card', 'd')], { ...tower, layout: 'small' }),
+    );
     expect(judged).toMatchObject({ class: 'almost', remedies: [{ code: 'bracket', shape: 'SFX', into: 'ATX' }] });
   });
   it('drives that start one after the other', () => {
-    const many = [part('board', 'b'), part('processor-65', 'p'), ...Array.from({ length: 12 }, (_, index) => part('drive-35', `d${index}`, { figures: { spinUpAmps: 3.5 } }))];
-    const roomy = { ...supplyNamed('corvane-450-b'), kit: { ...supplyNamed('corvane-450-b').kit, cables: [...supplyNamed('corvane-450-b').kit.cables, { id: 'more', family: 'drive' as const, fixed: true, count: 6, gauge: 18 as const, plugs: [{ kind: 'sata' as const, millimetres: 600 }, { kind: 'sata' as const, millimetres: 700 }] }] } };
+    const many = [
+      part('board', 'b'),
+      part('processor-65', 'p'),
+      ...Array.from({ length: 12 }, (_, index) => part('drive-35', `d${index}`, { figures: { spinUpAmps: 3.5 } })),
+    ];
+    const roomy = {
+      ...supplyNamed('corvane-450-b'),
+      kit: {
+        ...supplyNamed('corvane-450-b').kit,
+        cables: [
+          ...supplyNamed('corvane-450-b').kit.cables,
+          {
+            id: 'more',
+            family: 'drive' as const,
+            fixed: true,
+            count: 6,
+            gauge: 18 as const,
+            plugs: [
+              { kind: 'sata' as const, millimetres: 600 },
+              { kind: 'sata' as const, millimetres: 700 },
+            ],
+          },
+        ],
+      },
+    };
     expect(judgeSupply(roomy, asking(many))).toMatchObject({ class: 'almost', remedies: [{ code: 'staggered' }] });
     expect(judgeSupply(roomy, asking(many, tower, { staggered: true })).fits).toBe(true);
   });
   it('a card that draws less: exactly so much that it then fits, and not a watt of slack', () => {
     const plain = supplyNamed('corvane-550-s');
-    const heavy = (less: number) => [part('board', 'b'), part('processor-105', 'p'), part('card-88', 'c', { figures: { likelyWatts: 320 - less, lowWatts: 100, highWatts: 400, shortWatts: 340 - less } })];
+    const heavy = (less: number) => [
+      part('board', 'b'),
+      part('processor-105', 'p'),
+      part('card-88', 'c', {
+        figures: { likelyWatts: 320 - less, lowWatts: 100, highWatts: 400, shortWatts: 340 - less },
+      }),
+    ];
     const judged = judgeSupply(plain, asking(heavy(0)));
     expect(judged.class).toBe('almost');
     const watts = judged.cardReduction!;
@@ -88,9 +166,27 @@ describe('almost', () => {
     const fewer = { ...bare, kit: { ...bare.kit, cables: bare.kit.cables.filter((cable) => cable.family !== 'card') } };
     const light = [part('board', 'b'), part('processor-65', 'p'), part('card-8', 'c')];
     expect(judgeSupply(fewer, asking(light)).remedies).toEqual([{ code: 'cable', inletId: 'c-0' }]);
-    expect(judgeSupply({ ...fewer, kit: { ...fewer.kit, sockets: fewer.kit.sockets.filter((socket) => !socket.kind.includes('card')) } }, asking(light)).class).toBe('falls');
-    const short = { ...bare, kit: { ...bare.kit, cables: bare.kit.cables.map((cable) => (cable.family === 'cpu' ? { ...cable, plugs: [{ kind: 'cpu-4+4' as const, millimetres: 500 }] } : cable)) } };
-    expect(judgeSupply(short, asking(light)).remedies).toEqual([{ code: 'extension', inletId: 'b-1', millimetres: 100 }]);
+    expect(
+      judgeSupply(
+        {
+          ...fewer,
+          kit: { ...fewer.kit, sockets: fewer.kit.sockets.filter((socket) => !socket.kind.includes('card')) },
+        },
+        asking(light),
+      ).class,
+    ).toBe('falls');
+    const short = {
+      ...bare,
+      kit: {
+        ...bare.kit,
+        cables: bare.kit.cables.map((cable) =>
+          cable.family === 'cpu' ? { ...cable, plugs: [{ kind: 'cpu-4+4' as const, millimetres: 500 }] } : cable,
+        ),
+      },
+    };
+    expect(judgeSupply(short, asking(light)).remedies).toEqual([
+      { code: 'extension', inletId: 'b-1', millimetres: 100 },
+    ]);
   });
 });
 
@@ -98,7 +194,10 @@ describe('twelve machines', () => {
   it.each(machines)('$name', ({ parts, casing, lastingWatts, fitting, best, on400, on650 }) => {
     const demand = demandOf(partsAt(parts, 'planned'));
     expect(demand.sustainedWatts).toBeCloseTo(lastingWatts, 6);
-    const said = (id: string) => { const { word, deciding } = assessLoad(demand, supplyNamed(id).label); return [word, deciding?.code]; };
+    const said = (id: string) => {
+      const { word, deciding } = assessLoad(demand, supplyNamed(id).label);
+      return [word, deciding?.code];
+    };
     expect([said('brackholm-400-plain'), said('corvane-650-b')]).toEqual([on400, on650]);
     const ranked = rankSupplies(supplies, asking(parts, casing), weights, 'EUR');
     const fits = fitting > 0;
@@ -114,12 +213,21 @@ describe('twelve machines', () => {
     }
   });
   it('say why nothing fits: its own connector, its own holes, a card beyond every plug', () => {
-    const reasonsOf = (name: string) => { const machine = machines.find((item) => item.name === name)!; return rankSupplies(supplies, asking(machine.parts, machine.casing), weights, 'EUR').map((candidate) => candidate.reasons.map((reason) => reason.code)); };
+    const reasonsOf = (name: string) => {
+      const machine = machines.find((item) => item.name === name)!;
+      return rankSupplies(supplies, asking(machine.parts, machine.casing), weights, 'EUR').map((candidate) =>
+        candidate.reasons.map((reason) => reason.code),
+      );
+    };
     expect(reasonsOf('maker-built with its own connector').every((reasons) => reasons.includes('inlet'))).toBe(true);
     expect(reasonsOf('maker-built with its own holes').every((reasons) => reasons.includes('holes'))).toBe(true);
     const large = machines.find((item) => item.name === 'a card of 1200 W')!;
-    expect(plugProblems(large.parts)).toContainEqual(expect.objectContaining({ kind: 'plug', subject: 'Card 16-pin', limit: 600 }));
-    const miss = nothingFits(rankSupplies(supplies, asking(large.parts, large.casing), weights, 'EUR').map(candidateRow));
+    expect(plugProblems(large.parts)).toContainEqual(
+      expect.objectContaining({ kind: 'plug', subject: 'Card 16-pin', limit: 600 }),
+    );
+    const miss = nothingFits(
+      rankSupplies(supplies, asking(large.parts, large.casing), weights, 'EUR').map(candidateRow),
+    );
     expect(miss!.smallerCard!.watts).toBeGreaterThan(500);
   });
 });
@@ -128,31 +236,51 @@ describe('ranking', () => {
   const ranked = rankSupplies(supplies, asking(game), weights, 'EUR');
   it('puts what fits first, then what almost does, then the rest with a reason each', () => {
     expect(ranked[0]!.fits).toBe(true);
-    expect(ranked.map((candidate) => ({ fits: 0, almost: 1, falls: 2 })[candidate.class])).toEqual([...ranked].map((candidate) => ({ fits: 0, almost: 1, falls: 2 })[candidate.class]).sort());
+    expect(ranked.map((candidate) => ({ fits: 0, almost: 1, falls: 2 })[candidate.class])).toEqual(
+      [...ranked].map((candidate) => ({ fits: 0, almost: 1, falls: 2 })[candidate.class]).sort(),
+    );
     for (const candidate of ranked) expect(candidate.reasons.length > 0).toBe(!candidate.fits);
     for (const candidate of ranked) expect(candidate.remedies.length > 0).toBe(candidate.class === 'almost');
   });
   it('is a total order that does not depend on the order of the shelf', () => {
-    for (let i = 0; i < ranked.length; i += 1) for (let j = i + 1; j < ranked.length; j += 1) expect(compareRanked(ranked[i]!, ranked[j]!)).toBeLessThan(0);
-    expect(rankSupplies([...supplies].reverse(), asking(game), weights, 'EUR').map((candidate) => candidate.model.id)).toEqual(ranked.map((candidate) => candidate.model.id));
+    for (let i = 0; i < ranked.length; i += 1)
+      for (let j = i + 1; j < ranked.length; j += 1) expect(compareRanked(ranked[i]!, ranked[j]!)).toBeLessThan(0);
+    expect(
+      rankSupplies([...supplies].reverse(), asking(game), weights, 'EUR').map((candidate) => candidate.model.id),
+    ).toEqual(ranked.map((candidate) => candidate.model.id));
   });
   it('knows what another school would allow without judging anew', () => {
     const light = [part('board', 'b'), part('processor-65', 'p'), part('card-8', 'c')];
     for (const school of ['like-for-like', 'fixed-margin', 'half-load', 'card-advice', 'peaks-covered'] as const) {
       const judged = rankSupplies(supplies, asking(light, tower, { school, cardAdviceWatts: 600 }), weights, 'EUR');
       for (const candidate of rankSupplies(supplies, asking(light, tower, { cardAdviceWatts: 600 }), weights, 'EUR')) {
-        const asks = schoolRatings(asking(light).demand, 450, candidate.model.label.guide, 600).find((rating) => rating.school === school)!;
-        expect(allowedBySchool(candidate, asks), `${school} ${candidate.model.id}`).toBe(judged.find((other) => other.model.id === candidate.model.id)!.fits);
+        const asks = schoolRatings(asking(light).demand, 450, candidate.model.label.guide, 600).find(
+          (rating) => rating.school === school,
+        )!;
+        expect(allowedBySchool(candidate, asks), `${school} ${candidate.model.id}`).toBe(
+          judged.find((other) => other.model.id === candidate.model.id)!.fits,
+        );
       }
     }
   });
   it('gives 100 points to what is best in everything, and follows the weights', () => {
-    for (const candidate of ranked) { expect(candidate.points).toBeGreaterThanOrEqual(0); expect(candidate.points).toBeLessThanOrEqual(100 + 1e-9); }
-    const alone = (criterion: string) => rankSupplies(supplies, asking(game), { price: 0, headroom: 0, running: 0, noise: 0, warranty: 0, shelf: 0, [criterion]: 1 }, 'EUR').filter((candidate) => candidate.fits);
+    for (const candidate of ranked) {
+      expect(candidate.points).toBeGreaterThanOrEqual(0);
+      expect(candidate.points).toBeLessThanOrEqual(100 + 1e-9);
+    }
+    const alone = (criterion: string) =>
+      rankSupplies(
+        supplies,
+        asking(game),
+        { price: 0, headroom: 0, running: 0, noise: 0, warranty: 0, shelf: 0, [criterion]: 1 },
+        'EUR',
+      ).filter((candidate) => candidate.fits);
     const cheapest = Math.min(...alone('price').map((candidate) => candidate.model.price.minor));
     expect(alone('price')[0]!.model.price.minor).toBe(cheapest);
     expect(alone('shelf')[0]!.model.onShelf).toBeGreaterThan(0);
-    expect(alone('running')[0]!.cost.minorAYear).toBe(Math.min(...alone('running').map((candidate) => candidate.cost.minorAYear)));
+    expect(alone('running')[0]!.cost.minorAYear).toBe(
+      Math.min(...alone('running').map((candidate) => candidate.cost.minorAYear)),
+    );
   });
   it('marks as beaten exactly what another beats in every respect', () => {
     const fitting = ranked.filter((candidate) => candidate.fits);
@@ -163,20 +291,36 @@ describe('ranking', () => {
     }
   });
   it('beating is a strict order', () => {
-    const mark = fc.array(fc.option(fc.integer({ min: 0, max: 3 })), { minLength: 6, maxLength: 6 }).map((figures): Mark[] => figures.map((figure, index) => ({ criterion: criteria[index]!, figure, good: 0, points: 0 })));
-    fc.assert(fc.property(mark, mark, mark, (a, b, c) => {
-      expect(beats(a, a)).toBe(false);
-      if (beats(a, b)) expect(beats(b, a)).toBe(false);
-      if (beats(a, b) && beats(b, c)) expect(beats(a, c)).toBe(true);
-    }), { numRuns: 500 });
+    const mark = fc
+      .array(fc.option(fc.integer({ min: 0, max: 3 })), { minLength: 6, maxLength: 6 })
+      .map((figures): Mark[] =>
+        figures.map((figure, index) => ({ criterion: criteria[index]!, figure, good: 0, points: 0 })),
+      );
+    fc.assert(
+      fc.property(mark, mark, mark, (a, b, c) => {
+        expect(beats(a, a)).toBe(false);
+        if (beats(a, b)) expect(beats(b, a)).toBe(false);
+        if (beats(a, b) && beats(b, c)) expect(beats(a, c)).toBe(true);
+      }),
+      { numRuns: 500 },
+    );
   });
   it('does not compare prices of different currencies', () => {
-    const mixed = supplies.map((model, index) => (index % 2 === 0 ? { ...model, price: { ...model.price, currency: 'NOK' } } : model));
-    for (const candidate of rankSupplies(mixed, asking(game), weights, 'EUR')) expect(candidate.marks.find((mark) => mark.criterion === 'price')!.figure === null).toBe(candidate.model.price.currency === 'NOK');
+    const mixed = supplies.map((model, index) =>
+      index % 2 === 0 ? { ...model, price: { ...model.price, currency: 'NOK' } } : model,
+    );
+    for (const candidate of rankSupplies(mixed, asking(game), weights, 'EUR'))
+      expect(candidate.marks.find((mark) => mark.criterion === 'price')!.figure === null).toBe(
+        candidate.model.price.currency === 'NOK',
+      );
   });
   it('names the smallest cut to the card where nothing fits', () => {
     const few = supplies.filter((model) => ['corvane-550-s', 'corvane-550-b'].includes(model.id));
-    const heavy = asking([part('board', 'b'), part('processor-105', 'p'), part('card-88', 'c', { figures: { likelyWatts: 330, highWatts: 400, shortWatts: 350 } })]);
+    const heavy = asking([
+      part('board', 'b'),
+      part('processor-105', 'p'),
+      part('card-88', 'c', { figures: { likelyWatts: 330, highWatts: 400, shortWatts: 350 } }),
+    ]);
     const miss = nothingFits(rankSupplies(few, heavy, weights, 'EUR').map(candidateRow))!;
     expect(miss.smallerCard).not.toBeNull();
     expect(nothingFits(rankSupplies(supplies, asking(game), weights, 'EUR').map(candidateRow))).toBeNull();
@@ -184,7 +328,10 @@ describe('ranking', () => {
   it('ships at least 24 models over four shapes from 300 to 1200 W, single and multi rail', () => {
     expect(supplies.length).toBeGreaterThanOrEqual(24);
     expect(new Set(supplies.map((item) => item.label.shape))).toEqual(new Set(['ATX', 'SFX', 'SFX-L', 'TFX']));
-    expect([Math.min(...supplies.map((item) => item.label.ratingWatts)), Math.max(...supplies.map((item) => item.label.ratingWatts))]).toEqual([300, 1200]);
+    expect([
+      Math.min(...supplies.map((item) => item.label.ratingWatts)),
+      Math.max(...supplies.map((item) => item.label.ratingWatts)),
+    ]).toEqual([300, 1200]);
     expect(supplies.some((item) => item.label.rails.filter((rail) => rail.rail === '+12').length > 1)).toBe(true);
   });
 });
@@ -194,7 +341,10 @@ describe('a planner that remembers', () => {
     for (const { parts, casing } of machines) {
       const inlets = inletsToServe(parts, casing.layout);
       const solve = rememberingPlanner();
-      for (const model of [...supplies, ...supplies]) expect(planCables(model.kit, inlets, usualRules, solve)).toEqual(planCables(model.kit, inlets, usualRules, planFamily));
+      for (const model of [...supplies, ...supplies])
+        expect(planCables(model.kit, inlets, usualRules, solve)).toEqual(
+          planCables(model.kit, inlets, usualRules, planFamily),
+        );
     }
   });
 });
@@ -219,7 +369,9 @@ describe('running cost', () => {
     expect(cost.breakerShare).toBeCloseTo(cost.inputAmps / 16, 12);
     expect(cost.upsWatts).toBeCloseTo(300 / 0.92, 9);
     expect(cost.upsVoltAmps).toBeCloseTo(300 / 0.92 / 0.95, 9);
-    expect(runningCost({ ...gold, correction: 'none' }, { idleWatts: 60, fullWatts: 300 }, day, tariff).upsVoltAmps).toBeCloseTo(300 / 0.92 / 0.6, 9);
+    expect(
+      runningCost({ ...gold, correction: 'none' }, { idleWatts: 60, fullWatts: 300 }, day, tariff).upsVoltAmps,
+    ).toBeCloseTo(300 / 0.92 / 0.6, 9);
   });
   it('pays back by price over yearly saving, never where nothing is saved or currencies differ', () => {
     const at = (minor: number, minorAYear: number, currency = 'EUR') => ({ price: { minor, currency }, minorAYear });
@@ -235,8 +387,17 @@ describe('a hand-worked budget', () => {
     const { parts } = machines[0]!;
     const demand = demandOf(parts);
     expect(demand.sustainedWatts).toBeCloseTo(35 + 35 / 0.87 + 6 + 3.5, 9);
-    expect(demand.routes).toMatchObject({ 'processor-plug': expect.closeTo(35 / 0.87, 9) as number, 'drive-plug': 3.5, main: 41, slot: 0 });
+    expect(demand.routes).toMatchObject({
+      'processor-plug': expect.closeTo(35 / 0.87, 9) as number,
+      'drive-plug': 3.5,
+      main: 41,
+      slot: 0,
+    });
     const assessed = assessLoad(demand, supplyNamed('brackholm-300-plain').label);
-    expect(assessed.findings.find((finding) => finding.code === 'lasting')).toMatchObject({ figure: expect.closeTo(35 + 35 / 0.87 + 9.5, 9) as number, limit: 300, word: 'covered' });
+    expect(assessed.findings.find((finding) => finding.code === 'lasting')).toMatchObject({
+      figure: expect.closeTo(35 + 35 / 0.87 + 9.5, 9) as number,
+      limit: 300,
+      word: 'covered',
+    });
   });
 });

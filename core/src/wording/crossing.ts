@@ -1,28 +1,54 @@
 import type { CrossedPin, Crossing } from '../cable/index.ts';
 import type { PinSignal } from '../standards/index.ts';
 
-export const signalText: Record<PinSignal, string> = { '12': '+12 V', '5': '+5 V', '3.3': '+3.3 V', G: 'ground', SB: '+5 V standby', PG: 'power-good', ST: 'the start line', '-12': '-12 V', S: 'sense', NC: 'nothing' };
-export const crossingWordText: Record<Crossing['word'], string> = { safe: 'Safe', incomplete: 'Incomplete', unknown: 'Not known', harmful: 'Harmful' };
+export const signalText: Record<PinSignal, string> = {
+  '12': '+12 V',
+  '5': '+5 V',
+  '3.3': '+3.3 V',
+  G: 'ground',
+  SB: '+5 V standby',
+  PG: 'power-good',
+  ST: 'the start line',
+  '-12': '-12 V',
+  S: 'sense',
+  NC: 'nothing',
+};
+export const crossingWordText: Record<Crossing['word'], string> = {
+  safe: 'Safe',
+  incomplete: 'Incomplete',
+  unknown: 'Not known',
+  harmful: 'Harmful',
+};
 
 /** What one pin would carry and what that does; empty where it is right. */
 export function crossedPinText({ pin, belongs, carries, word }: CrossedPin): string {
   const found = carries === null ? '' : carries === 'nothing' ? 'nothing' : signalText[carries];
   switch (word) {
-    case 'right': return '';
-    case 'short': return `Pin ${pin}: ${found} meets ${signalText[belongs]}. A short: the plug and the wire burn.`;
-    case 'wrong-voltage': return `Pin ${pin}: ${found} where ${signalText[belongs]} belongs. It destroys the device.`;
-    case 'misplaced': return `Pin ${pin}: ${found} where ${belongs === 'NC' ? 'nothing' : signalText[belongs]} belongs.`;
-    case 'missing': return `Pin ${pin}: ${signalText[belongs]} does not arrive.`;
-    case 'unknown': return `Pin ${pin}: not known, must show ${signalText[belongs]}.`;
+    case 'right':
+      return '';
+    case 'short':
+      return `Pin ${pin}: ${found} meets ${signalText[belongs]}. A short: the plug and the wire burn.`;
+    case 'wrong-voltage':
+      return `Pin ${pin}: ${found} where ${signalText[belongs]} belongs. It destroys the device.`;
+    case 'misplaced':
+      return `Pin ${pin}: ${found} where ${belongs === 'NC' ? 'nothing' : signalText[belongs]} belongs.`;
+    case 'missing':
+      return `Pin ${pin}: ${signalText[belongs]} does not arrive.`;
+    case 'unknown':
+      return `Pin ${pin}: not known, must show ${signalText[belongs]}.`;
   }
 }
 
 /** What the verdict asks for, in one sentence. */
 export function crossingSentence(crossing: Crossing): string {
   switch (crossing.word) {
-    case 'safe': return 'Every pin carries what belongs there.';
-    case 'harmful': return 'Never plug this in here.';
-    case 'incomplete': return `It does no harm, but ${crossing.pins.filter((pin) => pin.word === 'missing').length} pins stay without.`;
-    case 'unknown': return `Probe ${crossing.probe.length === crossing.pins.length ? 'every pin' : `pin ${crossing.probe.join(', ')}`} at the loose end first, nothing plugged in.`;
+    case 'safe':
+      return 'Every pin carries what belongs there.';
+    case 'harmful':
+      return 'Never plug this in here.';
+    case 'incomplete':
+      return `It does no harm, but ${crossing.pins.filter((pin) => pin.word === 'missing').length} pins stay without.`;
+    case 'unknown':
+      return `Probe ${crossing.probe.length === crossing.pins.length ? 'every pin' : `pin ${crossing.probe.join(', ')}`} at the loose end first, nothing plugged in.`;
   }
 }

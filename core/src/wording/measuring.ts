@@ -1,22 +1,45 @@
-import type { Forecast, LogEvent, LogProblem, LogShapeProblem, PinExpectation, ProbeVerdict, TimeFormat } from '../measure/index.ts';
+import type {
+  Forecast,
+  LogEvent,
+  LogProblem,
+  LogShapeProblem,
+  PinExpectation,
+  ProbeVerdict,
+  TimeFormat,
+} from '../measure/index.ts';
 import type { InletKind } from '../standards/index.ts';
 import { voltsText } from './figures.ts';
 
 export const inletName: Record<InletKind, string> = {
-  'main-own': 'main, maker\'s own',
-  'main-24': '24-pin main', 'main-20': '20-pin main', 'cpu-8': '8-pin processor', 'cpu-4': '4-pin processor', 'card-16': '16-pin card', 'card-8': '8-pin card', 'card-6': '6-pin card',
-  sata: 'SATA power', 'peripheral-4': '4-pin peripheral', 'small-drive-4': 'small drive, 4-pin',
+  'main-own': "main, maker's own",
+  'main-24': '24-pin main',
+  'main-20': '20-pin main',
+  'cpu-8': '8-pin processor',
+  'cpu-4': '4-pin processor',
+  'card-16': '16-pin card',
+  'card-8': '8-pin card',
+  'card-6': '6-pin card',
+  sata: 'SATA power',
+  'peripheral-4': '4-pin peripheral',
+  'small-drive-4': 'small drive, 4-pin',
 };
 
-export const probeWordText: Record<ProbeVerdict['word'], string> = { safe: 'Safe', wrong: 'Wrong', incomplete: 'Incomplete' };
+export const probeWordText: Record<ProbeVerdict['word'], string> = {
+  safe: 'Safe',
+  wrong: 'Wrong',
+  incomplete: 'Incomplete',
+};
 
 /** What to expect of a rail at the planned load: figure first, then what it means. */
 export function forecastText(forecast: Forecast): string {
   const range = `At ${forecast.amps.toFixed(0)} A expect ${voltsText(forecast.interval.low)} to ${voltsText(forecast.interval.high)} V`;
   switch (forecast.word) {
-    case 'will-pass': return `${range}: will pass.`;
-    case 'will-fail': return `${range}: will fail, the band ends at ${voltsText(forecast.volts < forecast.lower ? forecast.lower : forecast.upper)} V.`;
-    case 'cannot-tell': return `${range}: cannot tell, the band ends at ${voltsText(Math.abs(forecast.volts - forecast.lower) < Math.abs(forecast.volts - forecast.upper) ? forecast.lower : forecast.upper)} V. More loads, nearer to the planned one, or a finer meter settle it.`;
+    case 'will-pass':
+      return `${range}: will pass.`;
+    case 'will-fail':
+      return `${range}: will fail, the band ends at ${voltsText(forecast.volts < forecast.lower ? forecast.lower : forecast.upper)} V.`;
+    case 'cannot-tell':
+      return `${range}: cannot tell, the band ends at ${voltsText(Math.abs(forecast.volts - forecast.lower) < Math.abs(forecast.volts - forecast.upper) ? forecast.lower : forecast.upper)} V. More loads, nearer to the planned one, or a finer meter settle it.`;
   }
 }
 
@@ -24,23 +47,44 @@ export function forecastText(forecast: Forecast): string {
 export function pinExpectText(expects: PinExpectation): string {
   const range = expects.kind === 'free' ? '' : `${voltsText(expects.lower)} to ${voltsText(expects.upper)} V`;
   switch (expects.kind) {
-    case 'rail': return `${expects.rail === '+5sb' ? '+5 V standby' : `${expects.rail} V`}, ${range}`;
-    case 'ground': return `ground, ${range}`;
-    case 'signal': return { 'power-good': `power-good, high: ${range}`, start: `the start line, held low: ${range}`, sense: `sense, at ground: ${range}` }[expects.signal];
-    case 'free': return 'nothing';
+    case 'rail':
+      return `${expects.rail === '+5sb' ? '+5 V standby' : `${expects.rail} V`}, ${range}`;
+    case 'ground':
+      return `ground, ${range}`;
+    case 'signal':
+      return {
+        'power-good': `power-good, high: ${range}`,
+        start: `the start line, held low: ${range}`,
+        sense: `sense, at ground: ${range}`,
+      }[expects.signal];
+    case 'free':
+      return 'nothing';
   }
 }
 
-export const timeFormatText: Record<TimeFormat, string> = { seconds: 'seconds', 'epoch-seconds': 'seconds since 1970', 'epoch-milliseconds': 'milliseconds since 1970', clock: 'time of day', iso: 'year-month-day', 'day-first': 'day.month.year', 'month-first': 'month/day/year' };
+export const timeFormatText: Record<TimeFormat, string> = {
+  seconds: 'seconds',
+  'epoch-seconds': 'seconds since 1970',
+  'epoch-milliseconds': 'milliseconds since 1970',
+  clock: 'time of day',
+  iso: 'year-month-day',
+  'day-first': 'day.month.year',
+  'month-first': 'month/day/year',
+};
 
 /** What could not be guessed, and what to do. */
 export function logShapeText(problem: LogShapeProblem): string {
   switch (problem.code) {
-    case 'empty': return 'There is nothing in this file.';
-    case 'one-column': return 'Only one column was found. Is the divider right?';
-    case 'no-figures': return 'No row of figures was found. Are the rows at the top and the decimal sign right?';
-    case 'no-time': return 'No column of time was found: say which one it is.';
-    case 'no-rail': return 'No rail was recognised: say which column holds which.';
+    case 'empty':
+      return 'There is nothing in this file.';
+    case 'one-column':
+      return 'Only one column was found. Is the divider right?';
+    case 'no-figures':
+      return 'No row of figures was found. Are the rows at the top and the decimal sign right?';
+    case 'no-time':
+      return 'No column of time was found: say which one it is.';
+    case 'no-rail':
+      return 'No rail was recognised: say which column holds which.';
   }
 }
 
@@ -49,39 +93,69 @@ const inHundred = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 
 /** Why a log is not taken. */
 export function logProblemText(problem: LogProblem): string {
   switch (problem.code) {
-    case 'no-rows': return 'No row could be read with this mapping.';
-    case 'no-time-column': return 'Say which column is the time.';
-    case 'no-rail-column': return 'Say which column is which rail.';
-    case 'too-many-rows': return `More than ${problem.most.toLocaleString('en')} rows. Cut the log in parts, or let the logger write less often.`;
-    case 'changing-columns': return `${inHundred(problem.share)} of the rows have fewer columns, the first is row ${problem.row}. Two logs in one file?`;
-    case 'endless-row': return `Row ${problem.row} does not end: a line break or a closing quotation mark is missing.`;
-    case 'unreadable': return `${inHundred(problem.share)} of the rows cannot be read, the first is row ${problem.row}. Are time format, decimal sign and units right?`;
-    case 'time-backwards': return `Time runs backwards in ${inHundred(problem.share)} of the rows, first at row ${problem.row}. Is the time format right, or are two logs in one file?`;
+    case 'no-rows':
+      return 'No row could be read with this mapping.';
+    case 'no-time-column':
+      return 'Say which column is the time.';
+    case 'no-rail-column':
+      return 'Say which column is which rail.';
+    case 'too-many-rows':
+      return `More than ${problem.most.toLocaleString('en')} rows. Cut the log in parts, or let the logger write less often.`;
+    case 'changing-columns':
+      return `${inHundred(problem.share)} of the rows have fewer columns, the first is row ${problem.row}. Two logs in one file?`;
+    case 'endless-row':
+      return `Row ${problem.row} does not end: a line break or a closing quotation mark is missing.`;
+    case 'unreadable':
+      return `${inHundred(problem.share)} of the rows cannot be read, the first is row ${problem.row}. Are time format, decimal sign and units right?`;
+    case 'time-backwards':
+      return `Time runs backwards in ${inHundred(problem.share)} of the rows, first at row ${problem.row}. Is the time format right, or are two logs in one file?`;
   }
 }
 
 export function logEventText(event: LogEvent): string {
   const rail = event.rail === '+5sb' ? '+5 V standby' : `${event.rail} V`;
-  const lasts = event.lastsSeconds < 1 ? `${Math.round(event.lastsSeconds * 1000)} ms` : `${event.lastsSeconds.toFixed(event.lastsSeconds < 10 ? 1 : 0)} s`;
+  const lasts =
+    event.lastsSeconds < 1
+      ? `${Math.round(event.lastsSeconds * 1000)} ms`
+      : `${event.lastsSeconds.toFixed(event.lastsSeconds < 10 ? 1 : 0)} s`;
   switch (event.kind) {
-    case 'dip': return `${rail} dips to ${voltsText(event.volts ?? 0)} V for ${lasts}`;
-    case 'spike': return `${rail} rises to ${voltsText(event.volts ?? 0)} V for ${lasts}`;
-    case 'step': return `${rail} steps from ${voltsText(event.fromVolts ?? 0)} to ${voltsText(event.volts ?? 0)} V and stays`;
-    case 'gap': return `nothing logged for ${lasts}`;
+    case 'dip':
+      return `${rail} dips to ${voltsText(event.volts ?? 0)} V for ${lasts}`;
+    case 'spike':
+      return `${rail} rises to ${voltsText(event.volts ?? 0)} V for ${lasts}`;
+    case 'step':
+      return `${rail} steps from ${voltsText(event.fromVolts ?? 0)} to ${voltsText(event.volts ?? 0)} V and stays`;
+    case 'gap':
+      return `nothing logged for ${lasts}`;
   }
 }
 
 /** What goes wrong with an instrument, and what to do. */
 export const troubleText: Readonly<Record<string, string>> = {
-  'no-connection': 'Nobody answers at its address. Is it on, and in the same network?', silent: 'It does not answer. Tried again by itself.', vanished: 'The connection broke. Tried again by itself.',
-  nonsense: 'It answered something that is no figure; nothing of it was kept.', flood: 'It sends more than was asked; nothing of it was kept.', 'stale-answer': 'It answered an earlier question; nothing of it was kept.',
-  'out-of-range': 'Overload: more than its range holds.', refused: 'It refused an order.',
+  'no-connection': 'Nobody answers at its address. Is it on, and in the same network?',
+  silent: 'It does not answer. Tried again by itself.',
+  vanished: 'The connection broke. Tried again by itself.',
+  nonsense: 'It answered something that is no figure; nothing of it was kept.',
+  flood: 'It sends more than was asked; nothing of it was kept.',
+  'stale-answer': 'It answered an earlier question; nothing of it was kept.',
+  'out-of-range': 'Overload: more than its range holds.',
+  refused: 'It refused an order.',
 };
 
 /** Why a sweep ended. */
 export const sweepEndText: Readonly<Record<string, string>> = {
-  'no-connection': 'Did not begin: nobody answers at the address of an instrument.', silent: 'Ended by itself: an instrument fell silent.', vanished: 'Ended by itself: the connection to an instrument broke.',
-  nonsense: 'Ended by itself: an instrument answered something that is no figure.', flood: 'Ended by itself: an instrument sent more than was asked.', 'stale-answer': 'Ended by itself: an instrument answered an earlier question.',
-  'out-of-range': 'Ended by itself: overload, more than the meter\'s range holds.', refused: 'Ended by itself: an instrument refused an order.', 'server-forgot': 'The server was started anew meanwhile; what was read is here.',
-  done: 'All steps read.', stopped: 'Stopped by hand.', 'rail-low': 'Ended by itself: the rail fell far below its band.', 'rail-high': 'Ended by itself: the rail rose far above its band.', 'too-hot': 'Ended by itself: too hot.',
+  'no-connection': 'Did not begin: nobody answers at the address of an instrument.',
+  silent: 'Ended by itself: an instrument fell silent.',
+  vanished: 'Ended by itself: the connection to an instrument broke.',
+  nonsense: 'Ended by itself: an instrument answered something that is no figure.',
+  flood: 'Ended by itself: an instrument sent more than was asked.',
+  'stale-answer': 'Ended by itself: an instrument answered an earlier question.',
+  'out-of-range': "Ended by itself: overload, more than the meter's range holds.",
+  refused: 'Ended by itself: an instrument refused an order.',
+  'server-forgot': 'The server was started anew meanwhile; what was read is here.',
+  done: 'All steps read.',
+  stopped: 'Stopped by hand.',
+  'rail-low': 'Ended by itself: the rail fell far below its band.',
+  'rail-high': 'Ended by itself: the rail rose far above its band.',
+  'too-hot': 'Ended by itself: too hot.',
 };

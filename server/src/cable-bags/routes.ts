@@ -2,10 +2,26 @@ import express, { Router, type Response } from 'express';
 import type pg from 'pg';
 import { z } from 'zod';
 import { spareVerdict } from '@fairwatt/core';
-import { bagAdapterMessageSchema, bagCableMessageSchema, cableBagsSchema, id, pinoutMessageSchema, proofMessageSchema, uuid } from '@fairwatt/contract';
+import {
+  bagAdapterMessageSchema,
+  bagCableMessageSchema,
+  cableBagsSchema,
+  id,
+  pinoutMessageSchema,
+  proofMessageSchema,
+  uuid,
+} from '@fairwatt/contract';
 import { noTechnician } from '../jobs/refusals.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
-import { changeAdapter, changeCable, changePinout, changeProof, readCableBags, removeFromBags, type BagChange } from './store.ts';
+import {
+  changeAdapter,
+  changeCable,
+  changePinout,
+  changeProof,
+  readCableBags,
+  removeFromBags,
+  type BagChange,
+} from './store.ts';
 
 /** Spare modular cables, the sockets of supplies pin by pin, and what was proved on what. */
 export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
@@ -13,21 +29,34 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
   const body = express.json({ limit: '100kb' });
   async function answer(response: Response, change: BagChange, what: string): Promise<void> {
     switch (change.kind) {
-      case 'unknown-technician': throw noTechnician();
-      case 'stale': throw new HttpProblem(409, 'stale', `Somebody changed this ${what} since you saw it`);
-      case 'not-found': throw new HttpProblem(404, 'not-found', `There is no such ${what}`);
-      case 'unknown-reference': throw new HttpProblem(422, 'unknown-reference', `The ${what} names something that is not known here`, { errors: [{ path: change.path, message: 'is not known here' }] });
-      case 'done': response.json(cableBagsSchema.parse(await readCableBags(pool)));
+      case 'unknown-technician':
+        throw noTechnician();
+      case 'stale':
+        throw new HttpProblem(409, 'stale', `Somebody changed this ${what} since you saw it`);
+      case 'not-found':
+        throw new HttpProblem(404, 'not-found', `There is no such ${what}`);
+      case 'unknown-reference':
+        throw new HttpProblem(422, 'unknown-reference', `The ${what} names something that is not known here`, {
+          errors: [{ path: change.path, message: 'is not known here' }],
+        });
+      case 'done':
+        response.json(cableBagsSchema.parse(await readCableBags(pool)));
     }
   }
-  router.get('/', async (_request, response) => { response.json(cableBagsSchema.parse(await readCableBags(pool))); });
+  router.get('/', async (_request, response) => {
+    response.json(cableBagsSchema.parse(await readCableBags(pool)));
+  });
   router.put('/cables', body, async (request, response) => {
     const { by, basedOn, cable } = parseInput(bagCableMessageSchema, request.body, 'The cable');
     await answer(response, await changeCable(pool, by, basedOn, cable), 'cable');
   });
   router.delete('/cables/:id', async (request, response) => {
     const { by } = parseInput(z.strictObject({ by: id }), request.query, 'The query');
-    await answer(response, await removeFromBags(pool, by, 'bag_cable', parseInput(uuid, request.params['id'], 'The cable')), 'cable');
+    await answer(
+      response,
+      await removeFromBags(pool, by, 'bag_cable', parseInput(uuid, request.params['id'], 'The cable')),
+      'cable',
+    );
   });
   router.put('/adapters', body, async (request, response) => {
     const { by, basedOn, adapter } = parseInput(bagAdapterMessageSchema, request.body, 'The adapter');
@@ -35,7 +64,11 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
   });
   router.delete('/adapters/:id', async (request, response) => {
     const { by } = parseInput(z.strictObject({ by: id }), request.query, 'The query');
-    await answer(response, await removeFromBags(pool, by, 'bag_adapter', parseInput(uuid, request.params['id'], 'The adapter')), 'adapter');
+    await answer(
+      response,
+      await removeFromBags(pool, by, 'bag_adapter', parseInput(uuid, request.params['id'], 'The adapter')),
+      'adapter',
+    );
   });
   router.put('/pinouts', body, async (request, response) => {
     const { by, basedOn, pinout } = parseInput(pinoutMessageSchema, request.body, 'The pinout');
@@ -46,7 +79,13 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
     // What is known to do harm cannot be proved by anybody.
     const bags = await readCableBags(pool);
     const cable = bags.cables.find((item) => item.id === cableId);
-    if (proved && cable !== undefined && spareVerdict(bags, cable, modelId).word === 'harmful') throw new HttpProblem(422, 'harmful', 'This cable does harm on this supply by what is known of both; correct that first, if a probe says otherwise', { errors: [{ path: 'cableId', message: 'does harm there' }] });
+    if (proved && cable !== undefined && spareVerdict(bags, cable, modelId).word === 'harmful')
+      throw new HttpProblem(
+        422,
+        'harmful',
+        'This cable does harm on this supply by what is known of both; correct that first, if a probe says otherwise',
+        { errors: [{ path: 'cableId', message: 'does harm there' }] },
+      );
     await answer(response, await changeProof(pool, by, cableId, modelId, note, proved, now()), 'proof');
   });
   return router;

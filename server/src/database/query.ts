@@ -12,7 +12,12 @@ export async function many<T>(db: Queryable, sql: string, values: readonly unkno
 }
 
 /** One row or null. @throws when there are more */
-export async function maybeOne<T>(db: Queryable, sql: string, values: readonly unknown[], read: Read<T>): Promise<T | null> {
+export async function maybeOne<T>(
+  db: Queryable,
+  sql: string,
+  values: readonly unknown[],
+  read: Read<T>,
+): Promise<T | null> {
   const rows = await many(db, sql, values, read);
   if (rows.length > 1) throw new Error(`expected at most one row, got ${rows.length}`);
   return rows[0] ?? null;
@@ -36,19 +41,29 @@ export async function transaction<T>(pool: pg.Pool, work: (client: pg.PoolClient
     return result;
   } catch (error) {
     // A connection that cannot roll back is of no more use; the pool then makes a new one.
-    const broken = await client.query('rollback').then(() => false, () => true);
+    const broken = await client.query('rollback').then(
+      () => false,
+      () => true,
+    );
     client.release(broken);
     throw error;
   }
 }
 
 /** Inserts rows of one shape with one statement; nothing for none. Table and column names come from code, never from input. */
-export async function insertRows(db: Queryable, table: string, columns: readonly string[], rows: readonly (readonly unknown[])[]): Promise<void> {
+export async function insertRows(
+  db: Queryable,
+  table: string,
+  columns: readonly string[],
+  rows: readonly (readonly unknown[])[],
+): Promise<void> {
   if (rows.length === 0) return;
   const limit = Math.floor(60_000 / columns.length);
   for (let start = 0; start < rows.length; start += limit) {
     const part = rows.slice(start, start + limit);
-    const marks = part.map((_, row) => `(${columns.map((__, column) => `$${row * columns.length + column + 1}`).join(', ')})`).join(', ');
+    const marks = part
+      .map((_, row) => `(${columns.map((__, column) => `$${row * columns.length + column + 1}`).join(', ')})`)
+      .join(', ');
     await db.query(`insert into ${table} (${columns.join(', ')}) values ${marks}`, part.flat());
   }
 }

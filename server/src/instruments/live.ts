@@ -8,7 +8,12 @@ const beatMilliseconds = 20;
 const retryMilliseconds = 1500;
 
 /** The stand-ins are told which job's supply lies on the bench and where the probes are; a real instrument is not. */
-export async function prepareStandIn(link: ScpiLink, identity: string, job: string | null, rail: RailName | null): Promise<void> {
+export async function prepareStandIn(
+  link: ScpiLink,
+  identity: string,
+  job: string | null,
+  rail: RailName | null,
+): Promise<void> {
   if (!identity.startsWith('Fair Watt,Stand-in')) return;
   if (job !== null) await link.order(`SIMulate:JOB ${job}`);
   if (rail !== null) await link.order(`SIMulate:RAIL ${rail}`);
@@ -18,7 +23,13 @@ export async function prepareStandIn(link: ScpiLink, identity: string, job: stri
  * Reads a meter until it is told to stop: figures, what stands still, and what goes wrong. A meter in trouble is tried
  * again; nothing of a broken answer is passed on.
  */
-export async function watchMeter(meter: NetworkInstrument, rail: RailName, job: string, tell: (event: LiveEvent) => void, signal: AbortSignal): Promise<void> {
+export async function watchMeter(
+  meter: NetworkInstrument,
+  rail: RailName,
+  job: string,
+  tell: (event: LiveEvent) => void,
+  signal: AbortSignal,
+): Promise<void> {
   const now = () => new Date().toISOString();
   while (!signal.aborted) {
     let link: ScpiLink | null = null;
@@ -42,7 +53,8 @@ export async function watchMeter(meter: NetworkInstrument, rail: RailName, job: 
           if (last.length > 40) last.shift();
           const hold = autoHold(rail, last);
           // One hold for each time that it comes to rest.
-          if (hold !== null && !held) tell({ kind: 'held', at: now(), volts: hold.meanVolts, spreadVolts: hold.spreadVolts, count: hold.count });
+          if (hold !== null && !held)
+            tell({ kind: 'held', at: now(), volts: hold.meanVolts, spreadVolts: hold.spreadVolts, count: hold.count });
           held = hold !== null;
         }
         // From beat to beat, so that a timer's lateness does not add up; a slow meter's missed beats are not made up for.
@@ -74,5 +86,7 @@ export async function timePowerGood(meter: NetworkInstrument, job: string): Prom
     const seconds = await link.askFigure('MEASure:TINTerval?');
     if (seconds <= 0 || seconds > powerGoodTimeoutMilliseconds / 1000) throw new InstrumentFailure('out-of-range');
     return seconds * 1000;
-  } finally { link.close(); }
+  } finally {
+    link.close();
+  }
 }

@@ -1,23 +1,48 @@
 import express, { Router, type Response } from 'express';
 import type pg from 'pg';
 import { z } from 'zod';
-import { id, liveQuerySchema, networkInstrumentsSchema, newNetworkInstrumentSchema, loadOffSchema, powerGoodRequestSchema, sweepRequestSchema, sweepsSchema, type NetworkInstrument } from '@fairwatt/contract';
+import {
+  id,
+  liveQuerySchema,
+  networkInstrumentsSchema,
+  newNetworkInstrumentSchema,
+  loadOffSchema,
+  powerGoodRequestSchema,
+  sweepRequestSchema,
+  sweepsSchema,
+  type NetworkInstrument,
+} from '@fairwatt/contract';
 import { noTechnician } from '../jobs/refusals.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
 import { technicianExists } from '../shop/store.ts';
 import { timePowerGood, watchMeter } from './live.ts';
 import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
-import { addNetworkInstrument, findNetworkInstrument, listNetworkInstruments, removeNetworkInstrument, type OwnerResult } from './store.ts';
+import {
+  addNetworkInstrument,
+  findNetworkInstrument,
+  listNetworkInstruments,
+  removeNetworkInstrument,
+  type OwnerResult,
+} from './store.ts';
 import type { Sweeps } from './sweep.ts';
 
-const noInstrument = () => new HttpProblem(404, 'no-such-instrument', 'No such instrument is entered', { errors: [{ path: 'id', message: 'no such instrument' }] });
+const noInstrument = () =>
+  new HttpProblem(404, 'no-such-instrument', 'No such instrument is entered', {
+    errors: [{ path: 'id', message: 'no such instrument' }],
+  });
 
 function settled(result: OwnerResult): void {
   switch (result) {
-    case 'unknown-technician': throw noTechnician();
-    case 'not-owner': throw notOwner('Only an owner adds or removes instruments');
-    case 'unknown-instrument': throw new HttpProblem(422, 'unknown-reference', 'This instrument is not among the shop\'s', { errors: [{ path: 'instrument.instrumentId', message: 'is not known here' }] });
-    case 'not-found': throw noInstrument();
+    case 'unknown-technician':
+      throw noTechnician();
+    case 'not-owner':
+      throw notOwner('Only an owner adds or removes instruments');
+    case 'unknown-instrument':
+      throw new HttpProblem(422, 'unknown-reference', "This instrument is not among the shop's", {
+        errors: [{ path: 'instrument.instrumentId', message: 'is not known here' }],
+      });
+    case 'not-found':
+      throw noInstrument();
     case 'done':
   }
 }
@@ -25,11 +50,25 @@ function settled(result: OwnerResult): void {
 /** Server-sent events; the answer ends them. A comment every few seconds shows that the line is alive. */
 function stream(response: Response): { readonly send: (event: unknown) => void; readonly closed: AbortSignal } {
   const abort = new AbortController();
-  response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-store', connection: 'keep-alive', 'x-accel-buffering': 'no' });
+  response.set({
+    'content-type': 'text/event-stream',
+    'cache-control': 'no-store',
+    connection: 'keep-alive',
+    'x-accel-buffering': 'no',
+  });
   response.flushHeaders();
   const beat = setInterval(() => response.write(': here\n\n'), 5000);
-  response.on('close', () => { clearInterval(beat); abort.abort(); });
-  return { send: (event) => { if (!response.writableEnded && response.writableLength < 1 << 20) response.write(`data: ${JSON.stringify(event)}\n\n`); }, closed: abort.signal };
+  response.on('close', () => {
+    clearInterval(beat);
+    abort.abort();
+  });
+  return {
+    send: (event) => {
+      if (!response.writableEnded && response.writableLength < 1 << 20)
+        response.write(`data: ${JSON.stringify(event)}\n\n`);
+    },
+    closed: abort.signal,
+  };
 }
 
 /** Instruments over the network: their addresses, a meter live, a load sweep. */
@@ -41,7 +80,9 @@ export function instrumentRoutes(pool: pg.Pool, sweeps: Sweeps): Router {
     if (instrument === null || (role !== undefined && instrument.role !== role)) throw noInstrument();
     return instrument;
   };
-  router.get('/', async (_request, response) => { response.json(networkInstrumentsSchema.parse(await listNetworkInstruments(pool))); });
+  router.get('/', async (_request, response) => {
+    response.json(networkInstrumentsSchema.parse(await listNetworkInstruments(pool)));
+  });
   router.post('/', body, async (request, response) => {
     const { by, instrument } = parseInput(newNetworkInstrumentSchema, request.body, 'The instrument');
     settled(await addNetworkInstrument(pool, by, instrument));
@@ -61,7 +102,9 @@ export function instrumentRoutes(pool: pg.Pool, sweeps: Sweeps): Router {
     } catch (error) {
       if (!(error instanceof InstrumentFailure)) throw error;
       response.json({ identity: null, trouble: error.trouble });
-    } finally { link?.close(); }
+    } finally {
+      link?.close();
+    }
   });
   router.get('/:id/live', async (request, response) => {
     const { rail, job } = parseInput(liveQuerySchema, request.query, 'The query');
@@ -81,33 +124,52 @@ export function instrumentRoutes(pool: pg.Pool, sweeps: Sweeps): Router {
     }
   });
   router.get('/sweeps', async (_request, response) => {
-    response.json(sweepsSchema.parse({ running: sweeps.running, unsure: (await sweeps.unsure()).map((load) => ({ loadId: load.id, loadName: load.name })) }));
+    response.json(
+      sweepsSchema.parse({
+        running: sweeps.running,
+        unsure: (await sweeps.unsure()).map((load) => ({ loadId: load.id, loadName: load.name })),
+      }),
+    );
   });
   router.post('/:id/off', body, async (request, response) => {
     const { by, byHand } = parseInput(loadOffSchema, request.body, 'The request');
     if (!(await technicianExists(pool, by))) throw noTechnician();
     const load = await found(request.params['id'], 'load');
     const loadOff = await sweeps.makeSure(load, byHand);
-    if (loadOff === null) throw new HttpProblem(409, 'load-busy', 'This load is in a sweep; stop the sweep', { errors: [{ path: 'id', message: 'is busy' }] });
+    if (loadOff === null)
+      throw new HttpProblem(409, 'load-busy', 'This load is in a sweep; stop the sweep', {
+        errors: [{ path: 'id', message: 'is busy' }],
+      });
     response.json({ loadOff });
   });
   router.post('/sweeps', body, async (request, response) => {
     const wanted = parseInput(sweepRequestSchema, request.body, 'The sweep');
     if (!(await technicianExists(pool, wanted.by))) throw noTechnician();
     const sweep = await sweeps.start(wanted, await found(wanted.meterId, 'meter'), await found(wanted.loadId, 'load'));
-    if (sweep === null) throw new HttpProblem(409, 'load-busy', 'This load is in another sweep; stop that one first', { errors: [{ path: 'loadId', message: 'is busy' }] });
+    if (sweep === null)
+      throw new HttpProblem(409, 'load-busy', 'This load is in another sweep; stop that one first', {
+        errors: [{ path: 'loadId', message: 'is busy' }],
+      });
     response.status(201).json({ id: sweep.message.id });
   });
   const sweepOf = (value: unknown) => {
     const sweep = sweeps.find(parseInput(z.uuid(), value, 'The sweep'));
-    if (sweep === undefined) throw new HttpProblem(404, 'no-such-sweep', 'This sweep is over and gone', { errors: [{ path: 'id', message: 'no such sweep' }] });
+    if (sweep === undefined)
+      throw new HttpProblem(404, 'no-such-sweep', 'This sweep is over and gone', {
+        errors: [{ path: 'id', message: 'no such sweep' }],
+      });
     return sweep;
   };
   router.get('/sweeps/:id/events', async (request, response) => {
     const sweep = sweepOf(request.params['id']);
     const { send, closed } = stream(response);
     const leave = sweep.listen(send);
-    await Promise.race([sweep.ended, new Promise((resolve) => { closed.addEventListener('abort', resolve); })]);
+    await Promise.race([
+      sweep.ended,
+      new Promise((resolve) => {
+        closed.addEventListener('abort', resolve);
+      }),
+    ]);
     leave();
     response.end();
   });

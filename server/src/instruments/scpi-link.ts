@@ -4,7 +4,10 @@ import type { InstrumentTrouble } from '@fairwatt/contract';
 /** An instrument that did not behave. */
 export class InstrumentFailure extends Error {
   readonly trouble: InstrumentTrouble;
-  constructor(trouble: InstrumentTrouble) { super(trouble); this.trouble = trouble; }
+  constructor(trouble: InstrumentTrouble) {
+    super(trouble);
+    this.trouble = trouble;
+  }
 }
 
 const longestAnswer = 2048;
@@ -17,7 +20,10 @@ const longestAnswer = 2048;
 export class ScpiLink {
   private readonly socket: Socket;
   private buffer = '';
-  private waiting: { readonly resolve: (line: string) => void; readonly reject: (failure: InstrumentFailure) => void } | null = null;
+  private waiting: {
+    readonly resolve: (line: string) => void;
+    readonly reject: (failure: InstrumentFailure) => void;
+  } | null = null;
   private broken: InstrumentFailure | null = null;
   private turn = 0;
   private readonly timeoutMilliseconds: number;
@@ -35,10 +41,20 @@ export class ScpiLink {
   static open(host: string, port: number, timeoutMilliseconds = 1500): Promise<ScpiLink> {
     return new Promise((resolve, reject) => {
       const socket = connect({ host, port });
-      const give = () => { socket.destroy(); reject(new InstrumentFailure('no-connection')); };
+      const give = () => {
+        socket.destroy();
+        reject(new InstrumentFailure('no-connection'));
+      };
       const timer = setTimeout(give, timeoutMilliseconds);
-      socket.once('error', () => { clearTimeout(timer); give(); });
-      socket.once('connect', () => { clearTimeout(timer); socket.removeAllListeners('error'); resolve(new ScpiLink(socket, timeoutMilliseconds)); });
+      socket.once('error', () => {
+        clearTimeout(timer);
+        give();
+      });
+      socket.once('connect', () => {
+        clearTimeout(timer);
+        socket.removeAllListeners('error');
+        resolve(new ScpiLink(socket, timeoutMilliseconds));
+      });
     });
   }
 
@@ -46,7 +62,10 @@ export class ScpiLink {
     this.buffer += text;
     const end = this.buffer.indexOf('\n');
     // Unasked answers and endless ones are a flood.
-    if (this.buffer.length > longestAnswer || (end >= 0 && (this.waiting === null || this.buffer.length > end + 1))) { this.fail('flood'); return; }
+    if (this.buffer.length > longestAnswer || (end >= 0 && (this.waiting === null || this.buffer.length > end + 1))) {
+      this.fail('flood');
+      return;
+    }
     if (end < 0) return;
     const line = this.buffer.slice(0, end).trim();
     this.buffer = '';
@@ -67,8 +86,15 @@ export class ScpiLink {
   private exchange(line: string): Promise<string> {
     if (this.broken !== null) return Promise.reject(this.broken);
     return new Promise((resolve, reject) => {
-      const timer = setTimeout(() => { reject(this.fail('silent')); }, this.timeoutMilliseconds);
-      const settle = <T>(then: (value: T) => void) => (value: T) => { clearTimeout(timer); then(value); };
+      const timer = setTimeout(() => {
+        reject(this.fail('silent'));
+      }, this.timeoutMilliseconds);
+      const settle =
+        <T>(then: (value: T) => void) =>
+        (value: T) => {
+          clearTimeout(timer);
+          then(value);
+        };
       this.waiting = { resolve: settle(resolve), reject: settle(reject) };
       this.socket.write(`${line}\n`);
     });
@@ -81,7 +107,8 @@ export class ScpiLink {
     const answer = await this.exchange(`*ESE ${turn};${question};*ESE?`);
     const cut = answer.lastIndexOf(';');
     if (cut < 0) throw this.fail(/^\d+$/.test(answer) ? 'refused' : 'nonsense');
-    if (answer.slice(cut + 1) !== String(turn)) throw this.fail(/^\d{1,3}$/.test(answer.slice(cut + 1)) ? 'stale-answer' : 'nonsense');
+    if (answer.slice(cut + 1) !== String(turn))
+      throw this.fail(/^\d{1,3}$/.test(answer.slice(cut + 1)) ? 'stale-answer' : 'nonsense');
     return answer.slice(0, cut);
   }
 
@@ -100,5 +127,12 @@ export class ScpiLink {
     if (!/^[+-]?0\b/.test(answer)) throw new InstrumentFailure('refused');
   }
 
-  close(): void { this.socket.removeAllListeners('close'); this.socket.on('error', () => { /* closing */ }); this.socket.destroy(); this.broken ??= new InstrumentFailure('vanished'); }
+  close(): void {
+    this.socket.removeAllListeners('close');
+    this.socket.on('error', () => {
+      /* closing */
+    });
+    this.socket.destroy();
+    this.broken ??= new InstrumentFailure('vanished');
+  }
 }

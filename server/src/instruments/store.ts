@@ -3,40 +3,69 @@ import type { NetworkInstrument } from '@fairwatt/contract';
 import { many, maybeOne, transaction, type Queryable } from '../database/query.ts';
 import { boolean, member, number, orNull, text } from '../database/read.ts';
 
-const read = (row: Record<string, unknown>): NetworkInstrument => ({ id: text(row, 'id'), name: text(row, 'name'), role: member(row, 'role'), host: text(row, 'host'), port: number(row, 'port'), instrumentId: orNull(text)(row, 'instrument_id') });
+const read = (row: Record<string, unknown>): NetworkInstrument => ({
+  id: text(row, 'id'),
+  name: text(row, 'name'),
+  role: member(row, 'role'),
+  host: text(row, 'host'),
+  port: number(row, 'port'),
+  instrumentId: orNull(text)(row, 'instrument_id'),
+});
 
-export const listNetworkInstruments = (db: Queryable): Promise<NetworkInstrument[]> => many(db, 'select * from network_instrument order by role desc, name', [], read);
-export const findNetworkInstrument = (db: Queryable, id: string): Promise<NetworkInstrument | null> => maybeOne(db, 'select * from network_instrument where id = $1', [id], read);
+export const listNetworkInstruments = (db: Queryable): Promise<NetworkInstrument[]> =>
+  many(db, 'select * from network_instrument order by role desc, name', [], read);
+export const findNetworkInstrument = (db: Queryable, id: string): Promise<NetworkInstrument | null> =>
+  maybeOne(db, 'select * from network_instrument where id = $1', [id], read);
 
 /** Puts an instrument at its address; an id that is there already moves to the new one. */
-export async function putNetworkInstrument(db: Queryable, instrument: NetworkInstrument, by: string | null): Promise<void> {
-  await db.query('insert into network_instrument (id, name, role, host, port, instrument_id, added_by) values ($1, $2, $3, $4, $5, $6, $7) on conflict (id) do update set name = $2, role = $3, host = $4, port = $5, instrument_id = $6', [instrument.id, instrument.name, instrument.role, instrument.host, instrument.port, instrument.instrumentId, by]);
+export async function putNetworkInstrument(
+  db: Queryable,
+  instrument: NetworkInstrument,
+  by: string | null,
+): Promise<void> {
+  await db.query(
+    'insert into network_instrument (id, name, role, host, port, instrument_id, added_by) values ($1, $2, $3, $4, $5, $6, $7) on conflict (id) do update set name = $2, role = $3, host = $4, port = $5, instrument_id = $6',
+    [instrument.id, instrument.name, instrument.role, instrument.host, instrument.port, instrument.instrumentId, by],
+  );
 }
 
 /** Notes that a sweep may make this load draw. */
 export async function noteSweep(db: Queryable, loadId: string): Promise<void> {
-  await db.query('insert into load_sweep (load_id) values ($1) on conflict (load_id) do update set begun_at = now()', [loadId]);
+  await db.query('insert into load_sweep (load_id) values ($1) on conflict (load_id) do update set begun_at = now()', [
+    loadId,
+  ]);
 }
 /** The load is known to be off. */
 export async function forgetSweep(db: Queryable, loadId: string): Promise<void> {
   await db.query('delete from load_sweep where load_id = $1', [loadId]);
 }
 /** Loads that were in a sweep whose end nobody saw. */
-export const loadsLeftInSweeps = (db: Queryable): Promise<NetworkInstrument[]> => many(db, 'select network_instrument.* from network_instrument join load_sweep on load_id = id order by id', [], read);
+export const loadsLeftInSweeps = (db: Queryable): Promise<NetworkInstrument[]> =>
+  many(db, 'select network_instrument.* from network_instrument join load_sweep on load_id = id order by id', [], read);
 
 export type OwnerResult = 'done' | 'unknown-technician' | 'not-owner' | 'unknown-instrument' | 'not-found';
 
 /** A change that only an owner may make. */
 function asOwner(pool: pg.Pool, by: string, work: (db: Queryable) => Promise<OwnerResult>): Promise<OwnerResult> {
   return transaction(pool, async (db): Promise<OwnerResult> => {
-    const owner = await maybeOne(db, 'select owner from technician where id = $1', [by], (row) => boolean(row, 'owner'));
+    const owner = await maybeOne(db, 'select owner from technician where id = $1', [by], (row) =>
+      boolean(row, 'owner'),
+    );
     return owner === null ? 'unknown-technician' : owner ? work(db) : 'not-owner';
   });
 }
 
-export const addNetworkInstrument = (pool: pg.Pool, by: string, instrument: NetworkInstrument): Promise<OwnerResult> => asOwner(pool, by, async (db) => {
-  if (instrument.instrumentId !== null && (await maybeOne(db, 'select id from instrument where id = $1', [instrument.instrumentId], (row) => row)) === null) return 'unknown-instrument';
-  await putNetworkInstrument(db, instrument, by);
-  return 'done';
-});
-export const removeNetworkInstrument = (pool: pg.Pool, by: string, id: string): Promise<OwnerResult> => asOwner(pool, by, async (db) => ((await db.query('delete from network_instrument where id = $1', [id])).rowCount === 1 ? 'done' : 'not-found'));
+export const addNetworkInstrument = (pool: pg.Pool, by: string, instrument: NetworkInstrument): Promise<OwnerResult> =>
+  asOwner(pool, by, async (db) => {
+    if (
+      instrument.instrumentId !== null &&
+      (await maybeOne(db, 'select id from instrument where id = $1', [instrument.instrumentId], (row) => row)) === null
+    )
+      return 'unknown-instrument';
+    await putNetworkInstrument(db, instrument, by);
+    return 'done';
+  });
+export const removeNetworkInstrument = (pool: pg.Pool, by: string, id: string): Promise<OwnerResult> =>
+  asOwner(pool, by, async (db) =>
+    (await db.query('delete from network_instrument where id = $1', [id])).rowCount === 1 ? 'done' : 'not-found',
+  );

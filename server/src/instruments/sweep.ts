@@ -45,12 +45,21 @@ async function switchOff(load: NetworkInstrument, known: ScpiLink | null): Promi
 }
 
 /** @returns whether the load is known to be off */
-async function run(plan: SweepPlan, job: string, meter: NetworkInstrument, load: NetworkInstrument, tell: (event: SweepEvent) => void, signal: AbortSignal): Promise<boolean> {
+async function run(
+  plan: SweepPlan,
+  job: string,
+  meter: NetworkInstrument,
+  load: NetworkInstrument,
+  tell: (event: SweepEvent) => void,
+  signal: AbortSignal,
+): Promise<boolean> {
   let meterLink: ScpiLink | null = null;
   let loadLink: ScpiLink | null = null;
   let end: SweepEnd = 'done';
   let loadOff: boolean;
-  const paused = async (milliseconds: number) => { await wait(milliseconds, undefined, { signal }).catch(() => undefined); };
+  const paused = async (milliseconds: number) => {
+    await wait(milliseconds, undefined, { signal }).catch(() => undefined);
+  };
   try {
     meterLink = await ScpiLink.open(meter.host, meter.port);
     loadLink = await ScpiLink.open(load.host, load.port);
@@ -60,7 +69,10 @@ async function run(plan: SweepPlan, job: string, meter: NetworkInstrument, load:
     await loadLink.order(`CURRent ${plan.amps[0]}`);
     const look = async () => {
       const volts = await meterLink!.askFigure('MEASure:VOLTage:DC?');
-      const celsius = await loadLink!.askFigure('MEASure:TEMPerature?').catch((error: unknown) => { if (error instanceof InstrumentFailure && error.trouble === 'refused') return null; throw error; });
+      const celsius = await loadLink!.askFigure('MEASure:TEMPerature?').catch((error: unknown) => {
+        if (error instanceof InstrumentFailure && error.trouble === 'refused') return null;
+        throw error;
+      });
       return { volts, celsius, stop: sweepMustStop(plan, volts, celsius) };
     };
     tell({ kind: 'begun', amps: plan.amps });
@@ -69,11 +81,17 @@ async function run(plan: SweepPlan, job: string, meter: NetworkInstrument, load:
       if (signal.aborted) break;
       tell({ kind: 'setting', amps });
       await loadLink.order(`CURRent ${amps}`);
-      if (!on) { await loadLink.order('INPut ON'); on = true; }
+      if (!on) {
+        await loadLink.order('INPut ON');
+        on = true;
+      }
       const until = performance.now() + plan.dwellSeconds * 1000;
       while (performance.now() < until && !signal.aborted) {
         const { stop } = await look();
-        if (stop !== null) { end = stop; break steps; }
+        if (stop !== null) {
+          end = stop;
+          break steps;
+        }
         await paused(Math.min(lookMilliseconds, Math.max(0, until - performance.now())));
       }
       if (signal.aborted) break;
@@ -81,13 +99,25 @@ async function run(plan: SweepPlan, job: string, meter: NetworkInstrument, load:
       let celsius: number | null = null;
       for (let count = 0; count < readingsPerStep; count += 1) {
         const seen = await look();
-        if (seen.stop !== null) { end = seen.stop; break steps; }
+        if (seen.stop !== null) {
+          end = seen.stop;
+          break steps;
+        }
         read.push(seen.volts);
         celsius = seen.celsius;
       }
       const volts = read.reduce((sum, value) => sum + value, 0) / read.length;
       const drawn = await loadLink.askFigure('MEASure:CURRent?');
-      tell({ kind: 'step', step: { amps: drawn, volts, spreadVolts: Math.sqrt(read.reduce((sum, value) => sum + (value - volts) ** 2, 0) / (read.length - 1)), celsius, at: new Date().toISOString() } });
+      tell({
+        kind: 'step',
+        step: {
+          amps: drawn,
+          volts,
+          spreadVolts: Math.sqrt(read.reduce((sum, value) => sum + (value - volts) ** 2, 0) / (read.length - 1)),
+          celsius,
+          at: new Date().toISOString(),
+        },
+      });
     }
     if (signal.aborted) end = 'stopped';
   } catch (error) {
@@ -109,13 +139,20 @@ export class Sweeps {
   private closing = false;
   private readonly pool: pg.Pool;
   private readonly log: Logger;
-  constructor(pool: pg.Pool, log: Logger) { this.pool = pool; this.log = log; }
+  constructor(pool: pg.Pool, log: Logger) {
+    this.pool = pool;
+    this.log = log;
+  }
 
   /** What runs now. */
-  get running(): RunningSweepMessage[] { return [...this.all.values()].flatMap((sweep) => (sweep.events.at(-1)?.kind === 'ended' ? [] : [sweep.message])); }
+  get running(): RunningSweepMessage[] {
+    return [...this.all.values()].flatMap((sweep) => (sweep.events.at(-1)?.kind === 'ended' ? [] : [sweep.message]));
+  }
 
   /** Loads whose sweep ended without anybody knowing whether they still draw. */
-  async unsure(): Promise<NetworkInstrument[]> { return (await loadsLeftInSweeps(this.pool)).filter((load) => !this.busyLoads.has(load.id)); }
+  async unsure(): Promise<NetworkInstrument[]> {
+    return (await loadsLeftInSweeps(this.pool)).filter((load) => !this.busyLoads.has(load.id));
+  }
 
   /**
    * Makes sure that a load is off, or takes somebody's word for it. No sweep begins on it meanwhile.
@@ -128,7 +165,9 @@ export class Sweeps {
       if (!byHand && !(await switchOff(load, null))) return false;
       await forgetSweep(this.pool, load.id);
       return true;
-    } finally { this.switchingOff.delete(load.id); }
+    } finally {
+      this.switchingOff.delete(load.id);
+    }
   }
 
   /**
@@ -137,36 +176,77 @@ export class Sweeps {
    */
   async switchOffLeftOvers(): Promise<void> {
     for (const load of await this.unsure()) {
-      if ((await this.makeSure(load, false)) === false) this.log.error({ load: load.name, host: load.host, port: load.port }, 'this load was in a sweep and does not answer: switch it off by hand');
+      if ((await this.makeSure(load, false)) === false)
+        this.log.error(
+          { load: load.name, host: load.host, port: load.port },
+          'this load was in a sweep and does not answer: switch it off by hand',
+        );
     }
   }
 
-  find(id: string): RunningSweep | undefined { return this.all.get(id); }
+  find(id: string): RunningSweep | undefined {
+    return this.all.get(id);
+  }
 
   /** Null when the load is in another sweep or being switched off, or the server is about to stop. */
   async start(request: SweepRequest, meter: NetworkInstrument, load: NetworkInstrument): Promise<RunningSweep | null> {
     if (this.closing || this.busyLoads.has(load.id) || this.switchingOff.has(load.id)) return null;
     this.busyLoads.add(load.id);
-    try { await noteSweep(this.pool, load.id); } catch (error) { this.busyLoads.delete(load.id); throw error; }
-    if (this.closing) { this.busyLoads.delete(load.id); return null; }
+    try {
+      await noteSweep(this.pool, load.id);
+    } catch (error) {
+      this.busyLoads.delete(load.id);
+      throw error;
+    }
+    if (this.closing) {
+      this.busyLoads.delete(load.id);
+      return null;
+    }
     const id = randomUUID();
     const events: SweepEvent[] = [];
     const listeners = new Set<(event: SweepEvent) => void>();
     const abort = new AbortController();
-    const tell = (event: SweepEvent) => { events.push(event); for (const listener of listeners) listener(event); };
-    const plan: SweepPlan = { rail: request.rail, amps: sweepSteps(request.fromAmps, request.toAmps, request.steps), dwellSeconds: request.dwellSeconds, ...sweepLimits(request.rail), hottestCelsius: request.hottestCelsius };
-    const ended = run(plan, request.job, meter, load, tell, abort.signal).then(async (loadOff) => {
-      if (loadOff) await forgetSweep(this.pool, load.id);
-    }).catch((error: unknown) => {
-      // The load stays noted, and is looked at again at the next start.
-      this.log.error({ err: error, load: load.name }, 'a sweep did not end as it should');
-    }).finally(() => {
-      this.busyLoads.delete(load.id);
-      setTimeout(() => this.all.delete(id), keptMilliseconds).unref();
-    });
+    const tell = (event: SweepEvent) => {
+      events.push(event);
+      for (const listener of listeners) listener(event);
+    };
+    const plan: SweepPlan = {
+      rail: request.rail,
+      amps: sweepSteps(request.fromAmps, request.toAmps, request.steps),
+      dwellSeconds: request.dwellSeconds,
+      ...sweepLimits(request.rail),
+      hottestCelsius: request.hottestCelsius,
+    };
+    const ended = run(plan, request.job, meter, load, tell, abort.signal)
+      .then(async (loadOff) => {
+        if (loadOff) await forgetSweep(this.pool, load.id);
+      })
+      .catch((error: unknown) => {
+        // The load stays noted, and is looked at again at the next start.
+        this.log.error({ err: error, load: load.name }, 'a sweep did not end as it should');
+      })
+      .finally(() => {
+        this.busyLoads.delete(load.id);
+        setTimeout(() => this.all.delete(id), keptMilliseconds).unref();
+      });
     const sweep: RunningSweep = {
-      message: { id, job: request.job, rail: request.rail, meterId: meter.id, loadId: load.id, loadName: load.name, steps: plan.amps.length }, events, ended, stop: () => abort.abort(),
-      listen: (listener) => { for (const event of events) listener(event); listeners.add(listener); return () => listeners.delete(listener); },
+      message: {
+        id,
+        job: request.job,
+        rail: request.rail,
+        meterId: meter.id,
+        loadId: load.id,
+        loadName: load.name,
+        steps: plan.amps.length,
+      },
+      events,
+      ended,
+      stop: () => abort.abort(),
+      listen: (listener) => {
+        for (const event of events) listener(event);
+        listeners.add(listener);
+        return () => listeners.delete(listener);
+      },
     };
     this.all.set(id, sweep);
     return sweep;

@@ -17,17 +17,27 @@ beforeAll(async () => {
   running = await startServer();
   ({ pool, call, act, make } = running);
 });
-afterAll(async () => { await running.end(); });
+afterAll(async () => {
+  await running.end();
+});
 
 const title = (value: string, basedOn: number): Act => ({ kind: 'edit-sheet', changes: { title: value }, basedOn });
-const count = async (sql: string, ...values: unknown[]) => Number((await pool.query<{ n: string }>(`select count(*) as n from ${sql}`, values)).rows[0]!.n);
+const count = async (sql: string, ...values: unknown[]) =>
+  Number((await pool.query<{ n: string }>(`select count(*) as n from ${sql}`, values)).rows[0]!.n);
 
 describe('reading', () => {
   it('lists the demo jobs with their stations, searches and filters', async () => {
     const all = await call<JobList>('/jobs');
     expect(all.body).toMatchObject({ total: 67, pageSize: 50 });
     expect((await call<JobList>('/jobs?page=2')).body.jobs).toHaveLength(17);
-    expect((await call<JobList>('/jobs?state=open')).body.jobs.map((job) => job.code).sort()).toEqual(['LQ-0142', 'LQ-0143', 'LQ-0144', 'LQ-0145', 'LQ-0146', 'LQ-0147']);
+    expect((await call<JobList>('/jobs?state=open')).body.jobs.map((job) => job.code).sort()).toEqual([
+      'LQ-0142',
+      'LQ-0143',
+      'LQ-0144',
+      'LQ-0145',
+      'LQ-0146',
+      'LQ-0147',
+    ]);
     expect(all.body.jobs.every((job) => job.stations.length === 7)).toBe(true);
     expect((await call<JobList>('/jobs?search=encoder')).body.jobs.map((job) => job.code)).toEqual(['LQ-0142']);
     expect((await call<JobList>('/jobs?search=100%25')).body.total).toBe(0);
@@ -65,7 +75,22 @@ describe('acting', () => {
     expect((await act(code, title('Renamed', 1))).status).toBe(200);
     expect(await events()).toBe(before + 1);
     expect((await act(code, title('Late', 1))).status).toBe(409);
-    expect((await act(code, { kind: 'take-reading', reading: { id: randomUUID(), phase: 'before', subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 12 }, instrumentId: 'nobodys', ...bareReading } })).status).toBe(422);
+    expect(
+      (
+        await act(code, {
+          kind: 'take-reading',
+          reading: {
+            id: randomUUID(),
+            phase: 'before',
+            subject: '+12',
+            condition: 'idle',
+            value: { kind: 'figure', figure: 12 },
+            instrumentId: 'nobodys',
+            ...bareReading,
+          },
+        })
+      ).status,
+    ).toBe(422);
     expect(await events()).toBe(before + 1);
     const told = await call<{ events: { kind: string; by: string }[] }>(`/jobs/${code}/events`);
     expect(told.body.events[0]).toMatchObject({ kind: 'edit-sheet', by: 'mara' });
@@ -99,13 +124,52 @@ describe('acting', () => {
     expect(answer.body.errors?.[0]?.path).toBe('by');
   });
   it.each([
-    ['letters for a number', { kind: 'edit-sheet', changes: { machineYears: 'old' }, basedOn: 1 }, 'act.changes.machineYears'],
+    [
+      'letters for a number',
+      { kind: 'edit-sheet', changes: { machineYears: 'old' }, basedOn: 1 },
+      'act.changes.machineYears',
+    ],
     ['a negative age', { kind: 'edit-sheet', changes: { supplyYears: -1 }, basedOn: 1 }, 'act.changes.supplyYears'],
     ['an empty title', { kind: 'edit-sheet', changes: { title: '  ' }, basedOn: 1 }, 'act.changes.title'],
     ['an unknown field', { kind: 'edit-sheet', changes: { colour: 'blue' }, basedOn: 1 }, 'act.changes.colour'],
     ['an unknown act', { kind: 'explode' }, 'act.kind'],
-    ['230 V on +12', { kind: 'take-reading', reading: { id: randomUUID(), phase: 'before', subject: '+12', condition: 'idle', value: { kind: 'figure', figure: 230 }, instrumentId: 'bench-meter', ...bareReading } }, 'act.reading.value.figure'],
-    ['a supply rated nothing', { kind: 'put-supply', supply: { name: '', label: { ratingWatts: 0, rails: [], combined: [], shape: 'ATX', guide: '2.x', grade: 'none', modular: 'fixed', has16Pin: false } }, basedOn: 0 }, 'act.supply.label.ratingWatts'],
+    [
+      '230 V on +12',
+      {
+        kind: 'take-reading',
+        reading: {
+          id: randomUUID(),
+          phase: 'before',
+          subject: '+12',
+          condition: 'idle',
+          value: { kind: 'figure', figure: 230 },
+          instrumentId: 'bench-meter',
+          ...bareReading,
+        },
+      },
+      'act.reading.value.figure',
+    ],
+    [
+      'a supply rated nothing',
+      {
+        kind: 'put-supply',
+        supply: {
+          name: '',
+          label: {
+            ratingWatts: 0,
+            rails: [],
+            combined: [],
+            shape: 'ATX',
+            guide: '2.x',
+            grade: 'none',
+            modular: 'fixed',
+            has16Pin: false,
+          },
+        },
+        basedOn: 0,
+      },
+      'act.supply.label.ratingWatts',
+    ],
   ])('names the field: %s', async (_name, wrong, path) => {
     const { code } = await make();
     const answer = await call<Problem>(`/jobs/${code}/acts`, { id: randomUUID(), by: 'mara', act: wrong });
@@ -115,7 +179,23 @@ describe('acting', () => {
   });
   it('takes a supply without rails and says cannot tell by itself later', async () => {
     const { code } = await make();
-    const answer = await act(code, { kind: 'put-supply', supply: { name: 'Bare', label: { ratingWatts: 300, rails: [], combined: [], shape: 'ATX', guide: '2.x', grade: 'none', modular: 'fixed', has16Pin: false } }, basedOn: 0 });
+    const answer = await act(code, {
+      kind: 'put-supply',
+      supply: {
+        name: 'Bare',
+        label: {
+          ratingWatts: 300,
+          rails: [],
+          combined: [],
+          shape: 'ATX',
+          guide: '2.x',
+          grade: 'none',
+          modular: 'fixed',
+          has16Pin: false,
+        },
+      },
+      basedOn: 0,
+    });
     expect(answer.body.supply?.label.rails).toEqual([]);
   });
   it('keeps a script in the notes as the text it is', async () => {
@@ -135,7 +215,14 @@ describe('job files', () => {
   const file = (name = '0-harbour-office') => JSON.parse(readFileSync(`${demo}/jobs/${name}.json`, 'utf8')) as JobFile;
   const send = (body: unknown, query = 'by=mara&as=new') => call<Problem & Job>(`/jobs/import?${query}`, body);
 
-  it.each(['0-harbour-office', '1-radio-playout', '2-print-studio', '3-tide-laboratory', '4-school-library', '5-ticket-kiosk'])('round trip without loss: %s', async (name) => {
+  it.each([
+    '0-harbour-office',
+    '1-radio-playout',
+    '2-print-studio',
+    '3-tide-laboratory',
+    '4-school-library',
+    '5-ticket-kiosk',
+  ])('round trip without loss: %s', async (name) => {
     const original = file(name);
     const exported = await call<JobFile>(`/jobs/${original.job.code}/file`);
     expect(exported.body.job).toEqual(original.job);
@@ -155,7 +242,14 @@ describe('job files', () => {
     ['another version', (copy) => ({ ...copy, version: 7 }), 'version'],
     ['another format', (copy) => ({ ...copy, format: 'something' }), 'format'],
     ['unknown fields', (copy) => ({ ...copy, job: { ...copy.job, secret: 1 } }), 'job.secret'],
-    ['a tick on an inlet that is not there', (copy) => ({ ...copy, job: { ...copy.job, seats: copy.job.seats.map((seat) => ({ ...seat, inletId: 'ghost' })) } }), 'job.seats.0.inletId'],
+    [
+      'a tick on an inlet that is not there',
+      (copy) => ({
+        ...copy,
+        job: { ...copy.job, seats: copy.job.seats.map((seat) => ({ ...seat, inletId: 'ghost' })) },
+      }),
+      'job.seats.0.inletId',
+    ],
     ['a supply that is not in the file', (copy) => ({ ...copy, supplies: [] }), 'job.choice.modelId'],
     ['a technician that is not in the file', (copy) => ({ ...copy, technicians: [] }), 'job.seats.0.by'],
     ['nothing at all', () => ({}), 'format'],
@@ -171,7 +265,9 @@ describe('job files', () => {
     expect([answer.status, answer.body.type]).toEqual([400, '/problems/not-json']);
   });
   it('refuses a file of 50 MB', async () => {
-    const answer = await send(JSON.stringify({ format: 'fairwatt-job', version: 1, filling: 'x'.repeat(50 * 1024 * 1024) }));
+    const answer = await send(
+      JSON.stringify({ format: 'fairwatt-job', version: 1, filling: 'x'.repeat(50 * 1024 * 1024) }),
+    );
     expect([answer.status, answer.body.type]).toEqual([413, '/problems/too-large']);
   });
   it('keeps a script in an imported note as text', async () => {
@@ -191,21 +287,43 @@ describe('the shop', () => {
     expect((await act((await make()).code, title('Signed', 1), 'ilse-va-g')).status).toBe(200);
   });
   it('lets an owner add and change a meter, and nobody overwrite what they did not see', async () => {
-    const instrument = { id: 'new-meter', name: 'New meter', kind: 'multimeter', ranges: [{ fullScaleVolts: 20, percent: 0.1, counts: 2, digitVolts: 0.001 }], powerGoodErrorMilliseconds: null, calibratedUntil: '2027-01-31', ownedBy: 'Edda K.' };
-    const put = <T>(by: string, was: unknown, wanted: unknown) => call<T>('/shop/instruments', { by, was, instrument: wanted }, 'PUT');
+    const instrument = {
+      id: 'new-meter',
+      name: 'New meter',
+      kind: 'multimeter',
+      ranges: [{ fullScaleVolts: 20, percent: 0.1, counts: 2, digitVolts: 0.001 }],
+      powerGoodErrorMilliseconds: null,
+      calibratedUntil: '2027-01-31',
+      ownedBy: 'Edda K.',
+    };
+    const put = <T>(by: string, was: unknown, wanted: unknown) =>
+      call<T>('/shop/instruments', { by, was, instrument: wanted }, 'PUT');
     expect((await put<Problem>('joss', null, instrument)).body.type).toBe('/problems/not-an-owner');
     expect((await put<Problem>('nobody', null, instrument)).body.type).toBe('/problems/unknown-technician');
-    expect((await put<{ instruments: unknown[] }>('mara', null, instrument)).body.instruments).toContainEqual(instrument);
-    const better = { ...instrument, calibratedUntil: '2028-01-31', ranges: [...instrument.ranges, { fullScaleVolts: 60, percent: 0.2, counts: 2, digitVolts: 0.01 }] };
+    expect((await put<{ instruments: unknown[] }>('mara', null, instrument)).body.instruments).toContainEqual(
+      instrument,
+    );
+    const better = {
+      ...instrument,
+      calibratedUntil: '2028-01-31',
+      ranges: [...instrument.ranges, { fullScaleVolts: 60, percent: 0.2, counts: 2, digitVolts: 0.01 }],
+    };
     expect((await put<Problem>('mara', null, better)).status).toBe(409);
     expect((await put<{ instruments: unknown[] }>('mara', instrument, better)).body.instruments).toContainEqual(better);
     expect((await put<Problem>('mara', instrument, instrument)).body.type).toBe('/problems/stale');
-    expect((await put<Problem>('mara', better, { ...better, id: 'other' })).body.errors?.[0]?.path).toBe('instrument.id');
-    expect((await put<Problem>('mara', better, { ...better, ranges: [] })).body.errors?.[0]?.path).toBe('instrument.ranges');
+    expect((await put<Problem>('mara', better, { ...better, id: 'other' })).body.errors?.[0]?.path).toBe(
+      'instrument.id',
+    );
+    expect((await put<Problem>('mara', better, { ...better, ranges: [] })).body.errors?.[0]?.path).toBe(
+      'instrument.ranges',
+    );
   });
   it('takes a shop file, and leaves what is here as it is', async () => {
     const shop = JSON.parse(readFileSync(`${demo}/shop.json`, 'utf8')) as { settings: { name: string } };
-    const answer = await call<{ settings: { name: string } }>('/shop/import', { ...shop, settings: { ...shop.settings, name: 'Another bench' } });
+    const answer = await call<{ settings: { name: string } }>('/shop/import', {
+      ...shop,
+      settings: { ...shop.settings, name: 'Another bench' },
+    });
     expect(answer.body.settings.name).toBe('Lantern Quay Repair Bench');
   });
 });
@@ -214,11 +332,23 @@ describe('the schema holds the truth', () => {
   const jobId = async () => (await pool.query<{ id: number }>("select id from job where code = 'LQ-0142'")).rows[0]!.id;
   it.each([
     ['a figure and a code at once', "update job_reading set code = 'absent' where job_id = $1"],
-    ['a plug into an inlet that is not there', "update job_cable_plug set inlet_id = 'ghost' where job_id = $1 and inlet_id is not null"],
-    ['two answers to one check', "insert into job_outcome (job_id, id, position, check_id, outcome_id, by, at) values ($1, gen_random_uuid(), 99, 'd-swap', 'same', 'mara', now())"],
+    [
+      'a plug into an inlet that is not there',
+      "update job_cable_plug set inlet_id = 'ghost' where job_id = $1 and inlet_id is not null",
+    ],
+    [
+      'two answers to one check',
+      "insert into job_outcome (job_id, id, position, check_id, outcome_id, by, at) values ($1, gen_random_uuid(), 99, 'd-swap', 'same', 'mara', now())",
+    ],
     ['a closed job without who closed it', "update job set state = 'closed' where id = $1"],
-    ['a replacement without its model', "insert into job_choice (job_id, version, kind, reason, by, at) values ($1, 1, 'replace', '', 'mara', now())"],
-    ['an event by nobody', "insert into job_event (id, job_id, at, by, kind, detail) values (gen_random_uuid(), $1, now(), 'nobody', 'x', '{}')"],
+    [
+      'a replacement without its model',
+      "insert into job_choice (job_id, version, kind, reason, by, at) values ($1, 1, 'replace', '', 'mara', now())",
+    ],
+    [
+      'an event by nobody',
+      "insert into job_event (id, job_id, at, by, kind, detail) values (gen_random_uuid(), $1, now(), 'nobody', 'x', '{}')",
+    ],
   ])('refuses %s', async (_name, sql) => {
     await expect(pool.query(sql, [await jobId()])).rejects.toThrow(/constraint|violates/);
   });
@@ -226,16 +356,46 @@ describe('the schema holds the truth', () => {
 
 describe('files of logging meters', () => {
   const log = (name: string) => ({
-    id: randomUUID(), name, phase: 'before' as const, rows: 2, skipped: 0, lastsSeconds: 1, eventsInAll: 0, events: [],
-    channels: [{ rail: '+12' as const, count: 2, meanVolts: 12, lowestVolts: 11.9, highestVolts: 12.1, deviationVolts: 0.1, noiseVolts: 0.1, driftVoltsPerHour: 0, outsideSeconds: 0, curve: { seconds: [0, 1], low: [11.9, 12], high: [12, 12.1] } }],
+    id: randomUUID(),
+    name,
+    phase: 'before' as const,
+    rows: 2,
+    skipped: 0,
+    lastsSeconds: 1,
+    eventsInAll: 0,
+    events: [],
+    channels: [
+      {
+        rail: '+12' as const,
+        count: 2,
+        meanVolts: 12,
+        lowestVolts: 11.9,
+        highestVolts: 12.1,
+        deviationVolts: 0.1,
+        noiseVolts: 0.1,
+        driftVoltsPerHour: 0,
+        outsideSeconds: 0,
+        curve: { seconds: [0, 1], low: [11.9, 12], high: [12, 12.1] },
+      },
+    ],
   });
-  const put = (code: string, id: string, text: string) => fetch(`${running.base}/jobs/${code}/logs/${id}/original`, { method: 'PUT', headers: { 'content-type': 'text/csv' }, body: text });
-  const get = async (code: string, id: string) => { const answer = await fetch(`${running.base}/jobs/${code}/logs/${id}/original`); return answer.ok ? answer.text() : answer.status; };
+  const put = (code: string, id: string, text: string) =>
+    fetch(`${running.base}/jobs/${code}/logs/${id}/original`, {
+      method: 'PUT',
+      headers: { 'content-type': 'text/csv' },
+      body: text,
+    });
+  const get = async (code: string, id: string) => {
+    const answer = await fetch(`${running.base}/jobs/${code}/logs/${id}/original`);
+    return answer.ok ? answer.text() : answer.status;
+  };
   it('stay when an earlier log is removed, come back with a removed one, and travel with the job', async () => {
     const { code } = await make();
     const [first, second] = [log('first.csv'), log('second.csv')];
-    for (const one of [first, second]) expect((await act(code, { kind: 'put-log', log: one, basedOn: 0 })).status).toBe(200);
-    for (const one of [first, second]) expect((await put(code, one.id, `seconds,12\n0,${one.name}\n`)).status).toBe(204);
+    for (const one of [first, second])
+      expect((await act(code, { kind: 'put-log', log: one, basedOn: 0 })).status).toBe(200);
+    for (const one of [first, second])
+      expect((await put(code, one.id, `seconds,12\n0,${one.name}\n`)).status).toBe(204);
     await act(code, { kind: 'drop-log', logId: first.id, basedOn: 1 });
     expect(await get(code, second.id)).toContain('second.csv');
     expect((await call<JobFile>(`/jobs/${code}/file`)).body.originals.map((item) => item.logId)).toEqual([second.id]);

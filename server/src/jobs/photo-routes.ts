@@ -20,14 +20,21 @@ export function photoRoutes(pool: pg.Pool, now: () => string): Router {
   const gone = () => new HttpProblem(404, 'no-such-photo', 'This job keeps no such picture');
   function check({ kind }: PhotoChange): void {
     switch (kind) {
-      case 'unknown-technician': throw noTechnician();
-      case 'closed': throw new HttpProblem(409, 'closed', 'The job is closed. Reopen it to change its pictures.');
-      case 'too-many': throw new HttpProblem(409, 'too-many', `A job keeps at most ${mostPhotos} pictures; take one out first`);
-      case 'not-found': throw gone();
-      case 'done': return;
+      case 'unknown-technician':
+        throw noTechnician();
+      case 'closed':
+        throw new HttpProblem(409, 'closed', 'The job is closed. Reopen it to change its pictures.');
+      case 'too-many':
+        throw new HttpProblem(409, 'too-many', `A job keeps at most ${mostPhotos} pictures; take one out first`);
+      case 'not-found':
+        throw gone();
+      case 'done':
+        return;
     }
   }
-  router.get('/:code/photos', async (request, response) => { response.json(photosSchema.parse(await readPhotos(pool, await jobOf(request)))); });
+  router.get('/:code/photos', async (request, response) => {
+    response.json(photosSchema.parse(await readPhotos(pool, await jobOf(request))));
+  });
   router.get('/:code/photos/:id', async (request, response) => {
     const found = await readPhotoData(pool, await jobOf(request), idOf(request));
     if (found === null) throw gone();
@@ -38,8 +45,18 @@ export function photoRoutes(pool: pg.Pool, now: () => string): Router {
     const query = parseInput(photoQuerySchema, request.query, 'The query');
     const bytes = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
     const picture = pictureOf(bytes);
-    if (picture === null) throw new HttpProblem(422, 'no-picture', 'This is no picture that can be kept; JPEG, PNG and WebP are', { errors: [{ path: 'body', message: 'no JPEG, PNG or WebP' }] });
-    check(await addPhoto(pool, jobId, { id: query.id, caption: query.caption, cableId: query.cableId ?? null, by: query.by, at: now(), ...picture }, bytes));
+    if (picture === null)
+      throw new HttpProblem(422, 'no-picture', 'This is no picture that can be kept; JPEG, PNG and WebP are', {
+        errors: [{ path: 'body', message: 'no JPEG, PNG or WebP' }],
+      });
+    check(
+      await addPhoto(
+        pool,
+        jobId,
+        { id: query.id, caption: query.caption, cableId: query.cableId ?? null, by: query.by, at: now(), ...picture },
+        bytes,
+      ),
+    );
     response.status(201).json(photosSchema.parse(await readPhotos(pool, jobId)));
   });
   router.delete('/:code/photos/:id', async (request, response) => {

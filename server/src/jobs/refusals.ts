@@ -1,8 +1,14 @@
 import { jobCode } from '@fairwatt/contract';
 import { HttpProblem } from '../problems.ts';
 
-export const noJob = (code: string) => new HttpProblem(404, 'no-such-job', `There is no job ${code}`, { errors: [{ path: 'code', message: 'no such job' }] });
-export const noTechnician = () => new HttpProblem(403, 'unknown-technician', 'Pick a technician first: this one is not known here', { errors: [{ path: 'by', message: 'not a technician of this shop' }] });
+export const noJob = (code: string) =>
+  new HttpProblem(404, 'no-such-job', `There is no job ${code}`, {
+    errors: [{ path: 'code', message: 'no such job' }],
+  });
+export const noTechnician = () =>
+  new HttpProblem(403, 'unknown-technician', 'Pick a technician first: this one is not known here', {
+    errors: [{ path: 'by', message: 'not a technician of this shop' }],
+  });
 
 /** A job's code from an address; what does not look like one is no job. */
 export function codeOf(value: unknown): string {

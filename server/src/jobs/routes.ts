@@ -2,12 +2,35 @@ import express, { Router } from 'express';
 import type pg from 'pg';
 import { z } from 'zod';
 import { refusalText, type Model } from '@fairwatt/core';
-import { actMessageSchema, id, jobEventsSchema, jobFileFormat, jobFileSchema, jobFileVersion, jobListQuerySchema, jobListSchema, jobSchema, mostOriginalBytes, newJobSchema, uuid } from '@fairwatt/contract';
+import {
+  actMessageSchema,
+  id,
+  jobEventsSchema,
+  jobFileFormat,
+  jobFileSchema,
+  jobFileVersion,
+  jobListQuerySchema,
+  jobListSchema,
+  jobSchema,
+  mostOriginalBytes,
+  newJobSchema,
+  uuid,
+} from '@fairwatt/contract';
 import { HttpProblem, parseInput } from '../problems.ts';
 import { pictureOf } from './photos.ts';
 import { readJob } from './read.ts';
 import { codeOf, noJob, noTechnician } from './refusals.ts';
-import { actOnJob, createJob, exportJob, importJob, listEvents, listJobs, putOriginal, readOriginal, type Unknown } from './store.ts';
+import {
+  actOnJob,
+  createJob,
+  exportJob,
+  importJob,
+  listEvents,
+  listJobs,
+  putOriginal,
+  readOriginal,
+  type Unknown,
+} from './store.ts';
 
 const known = <T extends { kind: string }>(outcome: T | Unknown): Exclude<T, Unknown> => {
   if (outcome.kind === 'unknown-technician') throw noTechnician();
@@ -17,8 +40,17 @@ const known = <T extends { kind: string }>(outcome: T | Unknown): Exclude<T, Unk
 /** A file of another kind or version is named as such before its fields are looked at. */
 function checkFileHead(body: unknown): void {
   const head = z.object({ format: z.unknown(), version: z.unknown() }).safeParse(body);
-  if (!head.success || head.data.format !== jobFileFormat) throw new HttpProblem(422, 'not-a-job-file', 'This is not a Fair Watt job file', { errors: [{ path: 'format', message: `must be ${jobFileFormat}` }] });
-  if (head.data.version !== jobFileVersion) throw new HttpProblem(422, 'other-version', `This job file has version ${String(head.data.version).slice(0, 12)}; version ${jobFileVersion} is read here`, { errors: [{ path: 'version', message: `must be ${jobFileVersion}` }] });
+  if (!head.success || head.data.format !== jobFileFormat)
+    throw new HttpProblem(422, 'not-a-job-file', 'This is not a Fair Watt job file', {
+      errors: [{ path: 'format', message: `must be ${jobFileFormat}` }],
+    });
+  if (head.data.version !== jobFileVersion)
+    throw new HttpProblem(
+      422,
+      'other-version',
+      `This job file has version ${String(head.data.version).slice(0, 12)}; version ${jobFileVersion} is read here`,
+      { errors: [{ path: 'version', message: `must be ${jobFileVersion}` }] },
+    );
 }
 
 export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Router {
@@ -26,20 +58,36 @@ export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Route
   const body = express.json({ limit: '1mb' });
 
   router.get('/', async (request, response) => {
-    response.json(jobListSchema.parse(await listJobs(pool, parseInput(jobListQuerySchema, request.query, 'The query'))));
+    response.json(
+      jobListSchema.parse(await listJobs(pool, parseInput(jobListQuerySchema, request.query, 'The query'))),
+    );
   });
   router.post('/', body, async (request, response) => {
     const outcome = known(await createJob(pool, model, parseInput(newJobSchema, request.body, 'The new job'), now()));
     response.status(201).json(jobSchema.parse(outcome.value));
   });
   router.post('/import', express.json({ limit: '32mb' }), async (request, response) => {
-    const query = parseInput(z.strictObject({ by: id, as: z.enum(['same', 'new']).default('same') }), request.query, 'The query');
+    const query = parseInput(
+      z.strictObject({ by: id, as: z.enum(['same', 'new']).default('same') }),
+      request.query,
+      'The query',
+    );
     checkFileHead(request.body);
     const file = parseInput(jobFileSchema, request.body, 'The job file');
-    const errors = file.photos.flatMap((photo, index) => (pictureOf(Buffer.from(photo.data, 'base64'))?.format === photo.format ? [] : [{ path: `photos.${index}.data`, message: `is no ${photo.format}` }]));
+    const errors = file.photos.flatMap((photo, index) =>
+      pictureOf(Buffer.from(photo.data, 'base64'))?.format === photo.format
+        ? []
+        : [{ path: `photos.${index}.data`, message: `is no ${photo.format}` }],
+    );
     if (errors.length > 0) throw new HttpProblem(422, 'invalid', 'The job file is not valid', { errors });
     const outcome = known(await importJob(pool, model, file, query.by, query.as, now()));
-    if (outcome.kind === 'code-taken') throw new HttpProblem(409, 'code-taken', 'A job with this code is already here; import it under a new code, or leave it', { errors: [{ path: 'job.code', message: 'already here' }] });
+    if (outcome.kind === 'code-taken')
+      throw new HttpProblem(
+        409,
+        'code-taken',
+        'A job with this code is already here; import it under a new code, or leave it',
+        { errors: [{ path: 'job.code', message: 'already here' }] },
+      );
     response.status(201).json(jobSchema.parse(outcome.value));
   });
   router.get('/:code', async (request, response) => {
@@ -52,7 +100,10 @@ export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Route
     const code = codeOf(request.params['code']);
     const file = await exportJob(pool, code, now());
     if (file === null) throw noJob(code);
-    response.attachment(`${code}.fairwatt-job.json`).type('application/json').send(`${JSON.stringify(jobFileSchema.parse(file), null, 2)}\n`);
+    response
+      .attachment(`${code}.fairwatt-job.json`)
+      .type('application/json')
+      .send(`${JSON.stringify(jobFileSchema.parse(file), null, 2)}\n`);
   });
   router.get('/:code/events', async (request, response) => {
     const code = codeOf(request.params['code']);
@@ -60,30 +111,52 @@ export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Route
     if (stored === null) throw noJob(code);
     response.json(jobEventsSchema.parse({ events: await listEvents(pool, stored.id) }));
   });
-  const noLog = () => new HttpProblem(404, 'no-such-log', 'This job keeps no such log', { errors: [{ path: 'id', message: 'no such log' }] });
-  router.put('/:code/logs/:id/original', express.text({ limit: mostOriginalBytes, type: 'text/csv' }), async (request, response) => {
-    const logId = parseInput(uuid, request.params['id'], 'The log');
-    const original = parseInput(z.string().min(1), request.body, 'The file');
-    if (original.includes('\0')) throw new HttpProblem(422, 'binary', 'This is no text file', { errors: [{ path: 'body', message: 'contains bytes that are no text' }] });
-    if (!(await putOriginal(pool, codeOf(request.params['code']), logId, original))) throw noLog();
-    response.status(204).end();
-  });
+  const noLog = () =>
+    new HttpProblem(404, 'no-such-log', 'This job keeps no such log', {
+      errors: [{ path: 'id', message: 'no such log' }],
+    });
+  router.put(
+    '/:code/logs/:id/original',
+    express.text({ limit: mostOriginalBytes, type: 'text/csv' }),
+    async (request, response) => {
+      const logId = parseInput(uuid, request.params['id'], 'The log');
+      const original = parseInput(z.string().min(1), request.body, 'The file');
+      if (original.includes('\0'))
+        throw new HttpProblem(422, 'binary', 'This is no text file', {
+          errors: [{ path: 'body', message: 'contains bytes that are no text' }],
+        });
+      if (!(await putOriginal(pool, codeOf(request.params['code']), logId, original))) throw noLog();
+      response.status(204).end();
+    },
+  );
   router.get('/:code/logs/:id/original', async (request, response) => {
-    const original = await readOriginal(pool, codeOf(request.params['code']), parseInput(uuid, request.params['id'], 'The log'));
+    const original = await readOriginal(
+      pool,
+      codeOf(request.params['code']),
+      parseInput(uuid, request.params['id'], 'The log'),
+    );
     if (original === null) throw noLog();
     response.type('text/csv').send(original);
   });
   router.post('/:code/acts', body, async (request, response) => {
     const code = codeOf(request.params['code']);
-    const outcome = known(await actOnJob(pool, model, code, parseInput(actMessageSchema, request.body, 'The change'), now()));
+    const outcome = known(
+      await actOnJob(pool, model, code, parseInput(actMessageSchema, request.body, 'The change'), now()),
+    );
     switch (outcome.kind) {
-      case 'no-job': throw noJob(code);
+      case 'no-job':
+        throw noJob(code);
       case 'refused': {
         const { refusal, current } = outcome;
         const status = refusal.code === 'unknown-reference' ? 422 : refusal.code === 'not-found' ? 404 : 409;
-        throw new HttpProblem(status, refusal.code, refusalText(refusal), { refusal, current: jobSchema.parse(current), errors: refusal.code === 'unknown-reference' ? [{ path: refusal.path, message: 'is not known here' }] : [] });
+        throw new HttpProblem(status, refusal.code, refusalText(refusal), {
+          refusal,
+          current: jobSchema.parse(current),
+          errors: refusal.code === 'unknown-reference' ? [{ path: refusal.path, message: 'is not known here' }] : [],
+        });
       }
-      case 'done': response.json(jobSchema.parse(outcome.value));
+      case 'done':
+        response.json(jobSchema.parse(outcome.value));
     }
   });
   return router;

@@ -8,16 +8,25 @@ import { leaveOut, readRecord } from './store.ts';
 /** What the shop's closed jobs teach, and the owner's say over which of them count. */
 export function recordRoutes(pool: pg.Pool, now: () => string): Router {
   const router = Router();
-  router.get('/', async (_request, response) => { response.json(recordSchema.parse(await readRecord(pool))); });
+  router.get('/', async (_request, response) => {
+    response.json(recordSchema.parse(await readRecord(pool)));
+  });
   router.put('/jobs/:code', express.json({ limit: '10kb' }), async (request, response) => {
     const code = codeOf(request.params['code']);
     const outcome = await leaveOut(pool, code, parseInput(leaveOutSchema, request.body, 'The change'), now());
     switch (outcome.kind) {
-      case 'unknown-technician': throw noTechnician();
-      case 'not-owner': throw notOwner('Only an owner decides which jobs count in the record');
-      case 'no-lesson': throw noJob(code);
-      case 'stale': throw new HttpProblem(409, 'stale', 'Somebody changed this since you saw it', { current: recordSchema.parse(await readRecord(pool)) });
-      case 'done': response.json(recordSchema.parse(outcome.value));
+      case 'unknown-technician':
+        throw noTechnician();
+      case 'not-owner':
+        throw notOwner('Only an owner decides which jobs count in the record');
+      case 'no-lesson':
+        throw noJob(code);
+      case 'stale':
+        throw new HttpProblem(409, 'stale', 'Somebody changed this since you saw it', {
+          current: recordSchema.parse(await readRecord(pool)),
+        });
+      case 'done':
+        response.json(recordSchema.parse(outcome.value));
     }
   });
   return router;

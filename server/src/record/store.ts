@@ -11,11 +11,30 @@ export async function readCounts(db: Queryable): Promise<ShopRecord> {
   const counted = 'from job_lesson join job on job.id = job_lesson.job_id and not job.left_out';
   return {
     jobs: await one(db, `select count(*) as n ${counted}`, [], (row) => number(row, 'n')),
-    leftOut: await one(db, 'select count(*) as n from job_lesson join job on job.id = job_lesson.job_id and job.left_out', [], (row) => number(row, 'n')),
-    faults: await many(db, `select fault_id, count(*) as n ${counted} group by fault_id order by fault_id`, [], (row) => ({ faultId: text(row, 'fault_id'), count: number(row, 'n') })),
-    outcomes: await many(db, `select check_id, outcome_id, fault_id, instrument_id, count(*) as n ${counted} join job_lesson_outcome using (job_id) group by 1, 2, 3, 4 order by 1, 2, 3, 4`, [], (row) => ({
-      checkId: text(row, 'check_id'), outcomeId: text(row, 'outcome_id'), faultId: text(row, 'fault_id'), instrumentId: orNull(text)(row, 'instrument_id'), count: number(row, 'n'),
-    })),
+    leftOut: await one(
+      db,
+      'select count(*) as n from job_lesson join job on job.id = job_lesson.job_id and job.left_out',
+      [],
+      (row) => number(row, 'n'),
+    ),
+    faults: await many(
+      db,
+      `select fault_id, count(*) as n ${counted} group by fault_id order by fault_id`,
+      [],
+      (row) => ({ faultId: text(row, 'fault_id'), count: number(row, 'n') }),
+    ),
+    outcomes: await many(
+      db,
+      `select check_id, outcome_id, fault_id, instrument_id, count(*) as n ${counted} join job_lesson_outcome using (job_id) group by 1, 2, 3, 4 order by 1, 2, 3, 4`,
+      [],
+      (row) => ({
+        checkId: text(row, 'check_id'),
+        outcomeId: text(row, 'outcome_id'),
+        faultId: text(row, 'fault_id'),
+        instrumentId: orNull(text)(row, 'instrument_id'),
+        count: number(row, 'n'),
+      }),
+    ),
   };
 }
 
@@ -26,9 +45,18 @@ export async function readRecord(db: Queryable): Promise<RecordMessage> {
   const counts = await readCounts(db);
   return {
     counts: { ...counts, faults: [...counts.faults], outcomes: [...counts.outcomes] },
-    jobs: await many(db, 'select code, title, closed_at, fault_id, left_out from job_lesson join job on job.id = job_lesson.job_id order by closed_at desc, job.id desc limit $1', [jobsShown], (row) => ({
-      code: text(row, 'code'), title: text(row, 'title'), closedAt: instant(row, 'closed_at'), faultId: text(row, 'fault_id'), leftOut: boolean(row, 'left_out'),
-    })),
+    jobs: await many(
+      db,
+      'select code, title, closed_at, fault_id, left_out from job_lesson join job on job.id = job_lesson.job_id order by closed_at desc, job.id desc limit $1',
+      [jobsShown],
+      (row) => ({
+        code: text(row, 'code'),
+        title: text(row, 'title'),
+        closedAt: instant(row, 'closed_at'),
+        faultId: text(row, 'fault_id'),
+        leftOut: boolean(row, 'left_out'),
+      }),
+    ),
   };
 }
 
@@ -47,31 +75,63 @@ export async function learnedModel(db: Queryable, shipped: Model): Promise<Model
 const markChanged = (db: Queryable) => db.query('update shop_record set revision = gen_random_uuid()');
 
 /** Keeps what a closed job teaches, or takes it out when the job is open again or its fault is not confirmed. */
-export async function writeLesson(db: Queryable, jobId: number, job: Job, view: Pick<JobView, 'observations'>): Promise<void> {
+export async function writeLesson(
+  db: Queryable,
+  jobId: number,
+  job: Job,
+  view: Pick<JobView, 'observations'>,
+): Promise<void> {
   const had = await db.query('delete from job_lesson where job_id = $1', [jobId]);
-  const teaches = job.state === 'closed' && job.finding?.kind === 'fault' && job.finding.confirmed && job.finding.faultId !== null;
+  const teaches =
+    job.state === 'closed' && job.finding?.kind === 'fault' && job.finding.confirmed && job.finding.faultId !== null;
   if (teaches) {
     await insertRows(db, 'job_lesson', ['job_id', 'fault_id'], [[jobId, job.finding.faultId]]);
     const told = view.observations.filter((observation) => observation.outcomeId !== 'unknown');
-    await insertRows(db, 'job_lesson_outcome', ['job_id', 'check_id', 'outcome_id', 'instrument_id'], told.map((observation) => [jobId, observation.checkId, observation.outcomeId, observation.instrumentId ?? null]));
+    await insertRows(
+      db,
+      'job_lesson_outcome',
+      ['job_id', 'check_id', 'outcome_id', 'instrument_id'],
+      told.map((observation) => [jobId, observation.checkId, observation.outcomeId, observation.instrumentId ?? null]),
+    );
   }
   if (teaches || had.rowCount !== 0) await markChanged(db);
 }
 
-export type LeaveOutResult = { readonly kind: 'done'; readonly value: RecordMessage } | { readonly kind: 'unknown-technician' | 'not-owner' | 'no-lesson' | 'stale' };
+export type LeaveOutResult =
+  | { readonly kind: 'done'; readonly value: RecordMessage }
+  | { readonly kind: 'unknown-technician' | 'not-owner' | 'no-lesson' | 'stale' };
 
 /** The owner leaves a job out of the record or counts it again, with an event on the job. */
-export function leaveOut(pool: pg.Pool, code: string, wanted: { readonly by: string; readonly leftOut: boolean; readonly was: boolean }, at: string): Promise<LeaveOutResult> {
+export function leaveOut(
+  pool: pg.Pool,
+  code: string,
+  wanted: { readonly by: string; readonly leftOut: boolean; readonly was: boolean },
+  at: string,
+): Promise<LeaveOutResult> {
   return transaction(pool, async (db): Promise<LeaveOutResult> => {
-    const owner = await maybeOne(db, 'select owner from technician where id = $1', [wanted.by], (row) => boolean(row, 'owner'));
+    const owner = await maybeOne(db, 'select owner from technician where id = $1', [wanted.by], (row) =>
+      boolean(row, 'owner'),
+    );
     if (owner === null) return { kind: 'unknown-technician' };
     if (!owner) return { kind: 'not-owner' };
-    const job = await maybeOne(db, 'select job.id, left_out from job join job_lesson on job_lesson.job_id = job.id where code = $1 for update of job', [code], (row) => ({ id: number(row, 'id'), leftOut: boolean(row, 'left_out') }));
+    const job = await maybeOne(
+      db,
+      'select job.id, left_out from job join job_lesson on job_lesson.job_id = job.id where code = $1 for update of job',
+      [code],
+      (row) => ({ id: number(row, 'id'), leftOut: boolean(row, 'left_out') }),
+    );
     if (job === null) return { kind: 'no-lesson' };
     if (job.leftOut !== wanted.was) return { kind: 'stale' };
     await db.query('update job set left_out = $2 where id = $1', [job.id, wanted.leftOut]);
     await markChanged(db);
-    await addEvent(db, { id: randomUUID(), jobId: job.id, at, by: wanted.by, kind: wanted.leftOut ? 'leave-out' : 'count-again', detail: {} });
+    await addEvent(db, {
+      id: randomUUID(),
+      jobId: job.id,
+      at,
+      by: wanted.by,
+      kind: wanted.leftOut ? 'leave-out' : 'count-again',
+      detail: {},
+    });
     return { kind: 'done', value: await readRecord(db) };
   });
 }

@@ -1,20 +1,42 @@
 import express, { Router, type Response } from 'express';
 import type pg from 'pg';
-import { instrumentMessageSchema, newTechnicianSchema, settingsMessageSchema, shopFileSchema, shopSchema } from '@fairwatt/contract';
+import {
+  instrumentMessageSchema,
+  newTechnicianSchema,
+  settingsMessageSchema,
+  shopFileSchema,
+  shopSchema,
+} from '@fairwatt/contract';
 import { transaction } from '../database/query.ts';
 import { noTechnician } from '../jobs/refusals.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
-import { addInstruments, addTechnicians, changeInstrument, changeSettings, hasSettings, nextTechnicianId, readShop, technicianNamed, writeSettings, type ChangeResult } from './store.ts';
+import {
+  addInstruments,
+  addTechnicians,
+  changeInstrument,
+  changeSettings,
+  hasSettings,
+  nextTechnicianId,
+  readShop,
+  technicianNamed,
+  writeSettings,
+  type ChangeResult,
+} from './store.ts';
 
 /** The shop's people, instruments and settings. Whoever reaches the server may change them: there are no passwords yet. */
 export function shopRoutes(pool: pg.Pool): Router {
   const router = Router();
   const file = express.json({ limit: '8mb' });
-  router.get('/', async (_request, response) => { response.json(shopSchema.parse(await readShop(pool))); });
+  router.get('/', async (_request, response) => {
+    response.json(shopSchema.parse(await readShop(pool)));
+  });
   router.post('/technicians', express.json({ limit: '10kb' }), async (request, response) => {
     const { name } = parseInput(newTechnicianSchema, request.body, 'The name');
     const technician = await transaction(pool, async (db) => {
-      if (await technicianNamed(db, name)) throw new HttpProblem(409, 'name-taken', `${name} is already among the technicians`, { errors: [{ path: 'name', message: 'already here' }] });
+      if (await technicianNamed(db, name))
+        throw new HttpProblem(409, 'name-taken', `${name} is already among the technicians`, {
+          errors: [{ path: 'name', message: 'already here' }],
+        });
       const made = { id: await nextTechnicianId(db, name), name, owner: (await readShop(db)).technicians.length === 0 };
       await addTechnicians(db, [made]);
       return made;
@@ -24,10 +46,16 @@ export function shopRoutes(pool: pg.Pool): Router {
   /** Answers with the shop as it now is, or says why an owner's change was not made. */
   async function answer(response: Response, { kind }: ChangeResult, what: string): Promise<void> {
     switch (kind) {
-      case 'unknown-technician': throw noTechnician();
-      case 'not-owner': throw notOwner(`Only an owner changes ${what}`);
-      case 'stale': throw new HttpProblem(409, 'stale', `Somebody changed ${what} since you saw this`, { current: shopSchema.parse(await readShop(pool)) });
-      case 'done': response.json(shopSchema.parse(await readShop(pool)));
+      case 'unknown-technician':
+        throw noTechnician();
+      case 'not-owner':
+        throw notOwner(`Only an owner changes ${what}`);
+      case 'stale':
+        throw new HttpProblem(409, 'stale', `Somebody changed ${what} since you saw this`, {
+          current: shopSchema.parse(await readShop(pool)),
+        });
+      case 'done':
+        response.json(shopSchema.parse(await readShop(pool)));
     }
   }
   router.put('/settings', express.json({ limit: '50kb' }), async (request, response) => {
@@ -36,7 +64,10 @@ export function shopRoutes(pool: pg.Pool): Router {
   });
   router.put('/instruments', express.json({ limit: '50kb' }), async (request, response) => {
     const { by, was, instrument } = parseInput(instrumentMessageSchema, request.body, 'The instrument');
-    if (was !== null && was.id !== instrument.id) throw new HttpProblem(422, 'invalid', 'The instrument is not valid', { errors: [{ path: 'instrument.id', message: 'an instrument keeps its id' }] });
+    if (was !== null && was.id !== instrument.id)
+      throw new HttpProblem(422, 'invalid', 'The instrument is not valid', {
+        errors: [{ path: 'instrument.id', message: 'an instrument keeps its id' }],
+      });
     await answer(response, await changeInstrument(pool, by, was, instrument), 'the instruments');
   });
   router.post('/import', file, async (request, response) => {

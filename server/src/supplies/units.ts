@@ -5,27 +5,68 @@ import { member, number, orNull, text } from '../database/read.ts';
 import { technicianExists } from '../shop/store.ts';
 
 export function readUnits(db: Queryable): Promise<Unit[]> {
-  return many(db, 'select supply_unit.* from supply_unit join supply_model on supply_model.id = model_id order by supply_model.name, place, serial, supply_unit.id', [], (row): Unit => ({
-    id: text(row, 'id'), version: number(row, 'version'), modelId: text(row, 'model_id'), place: text(row, 'place'), state: member(row, 'state'), serial: text(row, 'serial'), bag: text(row, 'bag'), note: text(row, 'note'),
-    reservedFor: orNull(text)(row, 'reserved_for'), usedIn: orNull(text)(row, 'used_in'),
-  }));
+  return many(
+    db,
+    'select supply_unit.* from supply_unit join supply_model on supply_model.id = model_id order by supply_model.name, place, serial, supply_unit.id',
+    [],
+    (row): Unit => ({
+      id: text(row, 'id'),
+      version: number(row, 'version'),
+      modelId: text(row, 'model_id'),
+      place: text(row, 'place'),
+      state: member(row, 'state'),
+      serial: text(row, 'serial'),
+      bag: text(row, 'bag'),
+      note: text(row, 'note'),
+      reservedFor: orNull(text)(row, 'reserved_for'),
+      usedIn: orNull(text)(row, 'used_in'),
+    }),
+  );
 }
 
-export type UnitChange = { readonly kind: 'done' | 'unknown-technician' | 'stale' | 'not-found' | 'used' } | { readonly kind: 'unknown-reference'; readonly path: string };
+export type UnitChange =
+  | { readonly kind: 'done' | 'unknown-technician' | 'stale' | 'not-found' | 'used' }
+  | { readonly kind: 'unknown-reference'; readonly path: string };
 
 /** A unit as somebody wants it, on the version that was seen; 0 for a new one. */
 export function changeUnit(pool: pg.Pool, by: string, basedOn: number, unit: Unit): Promise<UnitChange> {
   return transaction(pool, async (db): Promise<UnitChange> => {
     if (!(await technicianExists(db, by))) return { kind: 'unknown-technician' };
-    const current = await maybeOne(db, 'select version from supply_unit where id = $1 for update', [unit.id], (row) => number(row, 'version'));
+    const current = await maybeOne(db, 'select version from supply_unit where id = $1 for update', [unit.id], (row) =>
+      number(row, 'version'),
+    );
     if ((current ?? 0) !== basedOn) return { kind: 'stale' };
-    if ((await maybeOne(db, 'select id from supply_model where id = $1', [unit.modelId], (row) => row)) === null) return { kind: 'unknown-reference', path: 'unit.modelId' };
-    for (const [path, code] of [['unit.reservedFor', unit.reservedFor], ['unit.usedIn', unit.usedIn]] as const) {
-      if (code !== null && (await maybeOne(db, 'select id from job where code = $1', [code], (row) => row)) === null) return { kind: 'unknown-reference', path };
+    if ((await maybeOne(db, 'select id from supply_model where id = $1', [unit.modelId], (row) => row)) === null)
+      return { kind: 'unknown-reference', path: 'unit.modelId' };
+    for (const [path, code] of [
+      ['unit.reservedFor', unit.reservedFor],
+      ['unit.usedIn', unit.usedIn],
+    ] as const) {
+      if (code !== null && (await maybeOne(db, 'select id from job where code = $1', [code], (row) => row)) === null)
+        return { kind: 'unknown-reference', path };
     }
-    const values = [unit.id, basedOn + 1, unit.modelId, unit.place, unit.state, unit.serial, unit.bag, unit.note, unit.reservedFor, unit.usedIn];
-    if (current === null) await db.query('insert into supply_unit (id, version, model_id, place, state, serial, bag, note, reserved_for, used_in) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)', values);
-    else await db.query('update supply_unit set version = $2, model_id = $3, place = $4, state = $5, serial = $6, bag = $7, note = $8, reserved_for = $9, used_in = $10 where id = $1', values);
+    const values = [
+      unit.id,
+      basedOn + 1,
+      unit.modelId,
+      unit.place,
+      unit.state,
+      unit.serial,
+      unit.bag,
+      unit.note,
+      unit.reservedFor,
+      unit.usedIn,
+    ];
+    if (current === null)
+      await db.query(
+        'insert into supply_unit (id, version, model_id, place, state, serial, bag, note, reserved_for, used_in) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)',
+        values,
+      );
+    else
+      await db.query(
+        'update supply_unit set version = $2, model_id = $3, place = $4, state = $5, serial = $6, bag = $7, note = $8, reserved_for = $9, used_in = $10 where id = $1',
+        values,
+      );
     return { kind: 'done' };
   });
 }
@@ -34,7 +75,12 @@ export function changeUnit(pool: pg.Pool, by: string, basedOn: number, unit: Uni
 export function removeUnit(pool: pg.Pool, by: string, id: string, basedOn: number): Promise<UnitChange> {
   return transaction(pool, async (db): Promise<UnitChange> => {
     if (!(await technicianExists(db, by))) return { kind: 'unknown-technician' };
-    const current = await maybeOne(db, 'select version, state from supply_unit where id = $1 for update', [id], (row) => ({ version: number(row, 'version'), state: text(row, 'state') }));
+    const current = await maybeOne(
+      db,
+      'select version, state from supply_unit where id = $1 for update',
+      [id],
+      (row) => ({ version: number(row, 'version'), state: text(row, 'state') }),
+    );
     if (current === null) return { kind: 'not-found' };
     if (current.version !== basedOn) return { kind: 'stale' };
     if (current.state === 'used') return { kind: 'used' };
@@ -45,5 +91,21 @@ export function removeUnit(pool: pg.Pool, by: string, id: string, basedOn: numbe
 
 /** Adds units as they stand in a file; none of them is here yet. */
 export async function addUnits(db: Queryable, units: readonly Unit[]): Promise<void> {
-  await insertRows(db, 'supply_unit', ['id', 'version', 'model_id', 'place', 'state', 'serial', 'bag', 'note', 'reserved_for', 'used_in'], units.map((unit) => [unit.id, unit.version, unit.modelId, unit.place, unit.state, unit.serial, unit.bag, unit.note, unit.reservedFor, unit.usedIn]));
+  await insertRows(
+    db,
+    'supply_unit',
+    ['id', 'version', 'model_id', 'place', 'state', 'serial', 'bag', 'note', 'reserved_for', 'used_in'],
+    units.map((unit) => [
+      unit.id,
+      unit.version,
+      unit.modelId,
+      unit.place,
+      unit.state,
+      unit.serial,
+      unit.bag,
+      unit.note,
+      unit.reservedFor,
+      unit.usedIn,
+    ]),
+  );
 }

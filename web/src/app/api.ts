@@ -1,6 +1,29 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type { Instrument, Job, Knowledge, ShopSettings, SupplyModel } from '@fairwatt/core';
-import type { BagAdapter, BagCable, CableBags, ImportMessage, ImportReport, InstrumentMessage, InstrumentTrouble, JobFile, JobList, NetworkInstrument, NewJobMessage, OwnPart, Photo, Pinout, Problem, RecordMessage, SupplyMessage, SweepRequest, SweepsMessage, Technician, Unit, UnitMessage } from '@fairwatt/contract';
+import type {
+  BagAdapter,
+  BagCable,
+  CableBags,
+  ImportMessage,
+  ImportReport,
+  InstrumentMessage,
+  InstrumentTrouble,
+  JobFile,
+  JobList,
+  NetworkInstrument,
+  NewJobMessage,
+  OwnPart,
+  Photo,
+  Pinout,
+  Problem,
+  RecordMessage,
+  SupplyMessage,
+  SweepRequest,
+  SweepsMessage,
+  Technician,
+  Unit,
+  UnitMessage,
+} from '@fairwatt/contract';
 
 export interface ShopData {
   readonly settings: ShopSettings;
@@ -13,66 +36,278 @@ export interface ShopData {
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 }),
-  tagTypes: ['jobs', 'shop', 'supplies', 'record', 'instruments', 'units', 'parts', 'feed', 'bags', 'photos', 'printer', 'sweeps'],
+  tagTypes: [
+    'jobs',
+    'shop',
+    'supplies',
+    'record',
+    'instruments',
+    'units',
+    'parts',
+    'feed',
+    'bags',
+    'photos',
+    'printer',
+    'sweeps',
+  ],
   keepUnusedDataFor: 600,
   endpoints: (build) => ({
     shop: build.query<ShopData, void>({ query: () => '/shop', providesTags: ['shop'] }),
     supplies: build.query<SupplyModel[], void>({ query: () => '/supplies', providesTags: ['supplies'] }),
     knowledge: build.query<Knowledge, void>({ query: () => '/knowledge' }),
-    networkInstruments: build.query<NetworkInstrument[], void>({ query: () => '/instruments', providesTags: ['instruments'] }),
-    addNetworkInstrument: build.mutation<NetworkInstrument[], { by: string; instrument: NetworkInstrument }>({ query: (body) => ({ url: '/instruments', method: 'POST', body }), invalidatesTags: ['instruments'] }),
-    removeNetworkInstrument: build.mutation<NetworkInstrument[], { by: string; id: string }>({ query: ({ id, by }) => ({ url: `/instruments/${encodeURIComponent(id)}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['instruments'] }),
-    identify: build.query<{ identity: string | null; trouble: InstrumentTrouble | null }, string>({ query: (id) => `/instruments/${encodeURIComponent(id)}/identity` }),
-    timePowerGood: build.mutation<{ milliseconds: number | null; trouble: InstrumentTrouble | null }, { id: string; job: string }>({ query: ({ id, job }) => ({ url: `/instruments/${encodeURIComponent(id)}/power-good`, method: 'POST', body: { job } }) }),
-    sweeps: build.query<SweepsMessage, void>({ query: () => '/instruments/sweeps', providesTags: ['sweeps'] }),
-    loadOff: build.mutation<{ loadOff: boolean }, { id: string; by: string; byHand: boolean }>({ query: ({ id, ...body }) => ({ url: `/instruments/${encodeURIComponent(id)}/off`, method: 'POST', body }), invalidatesTags: ['sweeps'] }),
-    startSweep: build.mutation<{ id: string }, SweepRequest>({ query: (body) => ({ url: '/instruments/sweeps', method: 'POST', body }) }),
-    stopSweep: build.mutation<unknown, string>({ query: (id) => ({ url: `/instruments/sweeps/${id}/stop`, method: 'POST' }) }),
-    record: build.query<RecordMessage, void>({ query: () => '/record', providesTags: ['record'] }),
-    leaveOut: build.mutation<RecordMessage, { code: string; by: string; leftOut: boolean; was: boolean }>({ query: ({ code, ...body }) => ({ url: `/record/jobs/${encodeURIComponent(code)}`, method: 'PUT', body }), invalidatesTags: ['record', 'jobs'] }),
-    changeSettings: build.mutation<ShopData, { by: string; basedOn: number; settings: ShopSettings }>({ query: (body) => ({ url: '/shop/settings', method: 'PUT', body }), invalidatesTags: ['shop'] }),
-    changeInstrument: build.mutation<ShopData, InstrumentMessage>({ query: (body) => ({ url: '/shop/instruments', method: 'PUT', body }), invalidatesTags: ['shop'] }),
-    jobs: build.query<JobList, { search: string; state: 'open' | 'closed' | 'all'; page: number }>({ query: (params) => ({ url: '/jobs', params }), providesTags: ['jobs'] }),
-    // An answer that was on its way while a change was confirmed is older than what is known, and is let go.
-    job: build.query<Job, string>({ query: (code) => `/jobs/${encodeURIComponent(code)}`, merge: (known, came) => (came.updatedAt < known.updatedAt ? known : came) }),
-    createJob: build.mutation<Job, NewJobMessage>({ query: (body) => ({ url: '/jobs', method: 'POST', body }), invalidatesTags: ['jobs'] }),
-    importJob: build.mutation<Job, { file: string; by: string; as: 'same' | 'new' }>({
-      query: ({ file, by, as }) => ({ url: '/jobs/import', params: { by, as }, method: 'POST', body: file, headers: { 'content-type': 'application/json' } }), invalidatesTags: ['jobs'],
+    networkInstruments: build.query<NetworkInstrument[], void>({
+      query: () => '/instruments',
+      providesTags: ['instruments'],
     }),
-    addTechnician: build.mutation<Technician, { name: string }>({ query: (body) => ({ url: '/shop/technicians', method: 'POST', body }), invalidatesTags: ['shop'] }),
-    importShop: build.mutation<ShopData, string>({ query: (body) => ({ url: '/shop/import', method: 'POST', body, headers: { 'content-type': 'application/json' } }), invalidatesTags: ['shop'] }),
-    changeSupply: build.mutation<SupplyModel[], SupplyMessage>({ query: (body) => ({ url: '/supplies', method: 'PUT', body }), invalidatesTags: ['supplies', 'units'] }),
-    removeSupply: build.mutation<SupplyModel[], { id: string; by: string }>({ query: ({ id, by }) => ({ url: `/supplies/${encodeURIComponent(id)}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['supplies'] }),
-    importFile: build.mutation<ImportReport, { path: '/supplies/import' | '/supplies/parts/import' | '/supplies/prices' } & ImportMessage>({ query: ({ path, ...body }) => ({ url: path, method: 'POST', body }), invalidatesTags: (_report, _error, { dryRun }) => (dryRun === true ? [] : ['supplies', 'units', 'parts']) }),
+    addNetworkInstrument: build.mutation<NetworkInstrument[], { by: string; instrument: NetworkInstrument }>({
+      query: (body) => ({ url: '/instruments', method: 'POST', body }),
+      invalidatesTags: ['instruments'],
+    }),
+    removeNetworkInstrument: build.mutation<NetworkInstrument[], { by: string; id: string }>({
+      query: ({ id, by }) => ({ url: `/instruments/${encodeURIComponent(id)}`, params: { by }, method: 'DELETE' }),
+      invalidatesTags: ['instruments'],
+    }),
+    identify: build.query<{ identity: string | null; trouble: InstrumentTrouble | null }, string>({
+      query: (id) => `/instruments/${encodeURIComponent(id)}/identity`,
+    }),
+    timePowerGood: build.mutation<
+      { milliseconds: number | null; trouble: InstrumentTrouble | null },
+      { id: string; job: string }
+    >({
+      query: ({ id, job }) => ({
+        url: `/instruments/${encodeURIComponent(id)}/power-good`,
+        method: 'POST',
+        body: { job },
+      }),
+    }),
+    sweeps: build.query<SweepsMessage, void>({ query: () => '/instruments/sweeps', providesTags: ['sweeps'] }),
+    loadOff: build.mutation<{ loadOff: boolean }, { id: string; by: string; byHand: boolean }>({
+      query: ({ id, ...body }) => ({ url: `/instruments/${encodeURIComponent(id)}/off`, method: 'POST', body }),
+      invalidatesTags: ['sweeps'],
+    }),
+    startSweep: build.mutation<{ id: string }, SweepRequest>({
+      query: (body) => ({ url: '/instruments/sweeps', method: 'POST', body }),
+    }),
+    stopSweep: build.mutation<unknown, string>({
+      query: (id) => ({ url: `/instruments/sweeps/${id}/stop`, method: 'POST' }),
+    }),
+    record: build.query<RecordMessage, void>({ query: () => '/record', providesTags: ['record'] }),
+    leaveOut: build.mutation<RecordMessage, { code: string; by: string; leftOut: boolean; was: boolean }>({
+      query: ({ code, ...body }) => ({ url: `/record/jobs/${encodeURIComponent(code)}`, method: 'PUT', body }),
+      invalidatesTags: ['record', 'jobs'],
+    }),
+    changeSettings: build.mutation<ShopData, { by: string; basedOn: number; settings: ShopSettings }>({
+      query: (body) => ({ url: '/shop/settings', method: 'PUT', body }),
+      invalidatesTags: ['shop'],
+    }),
+    changeInstrument: build.mutation<ShopData, InstrumentMessage>({
+      query: (body) => ({ url: '/shop/instruments', method: 'PUT', body }),
+      invalidatesTags: ['shop'],
+    }),
+    jobs: build.query<JobList, { search: string; state: 'open' | 'closed' | 'all'; page: number }>({
+      query: (params) => ({ url: '/jobs', params }),
+      providesTags: ['jobs'],
+    }),
+    // An answer that was on its way while a change was confirmed is older than what is known, and is let go.
+    job: build.query<Job, string>({
+      query: (code) => `/jobs/${encodeURIComponent(code)}`,
+      merge: (known, came) => (came.updatedAt < known.updatedAt ? known : came),
+    }),
+    createJob: build.mutation<Job, NewJobMessage>({
+      query: (body) => ({ url: '/jobs', method: 'POST', body }),
+      invalidatesTags: ['jobs'],
+    }),
+    importJob: build.mutation<Job, { file: string; by: string; as: 'same' | 'new' }>({
+      query: ({ file, by, as }) => ({
+        url: '/jobs/import',
+        params: { by, as },
+        method: 'POST',
+        body: file,
+        headers: { 'content-type': 'application/json' },
+      }),
+      invalidatesTags: ['jobs'],
+    }),
+    addTechnician: build.mutation<Technician, { name: string }>({
+      query: (body) => ({ url: '/shop/technicians', method: 'POST', body }),
+      invalidatesTags: ['shop'],
+    }),
+    importShop: build.mutation<ShopData, string>({
+      query: (body) => ({ url: '/shop/import', method: 'POST', body, headers: { 'content-type': 'application/json' } }),
+      invalidatesTags: ['shop'],
+    }),
+    changeSupply: build.mutation<SupplyModel[], SupplyMessage>({
+      query: (body) => ({ url: '/supplies', method: 'PUT', body }),
+      invalidatesTags: ['supplies', 'units'],
+    }),
+    removeSupply: build.mutation<SupplyModel[], { id: string; by: string }>({
+      query: ({ id, by }) => ({ url: `/supplies/${encodeURIComponent(id)}`, params: { by }, method: 'DELETE' }),
+      invalidatesTags: ['supplies'],
+    }),
+    importFile: build.mutation<
+      ImportReport,
+      { path: '/supplies/import' | '/supplies/parts/import' | '/supplies/prices' } & ImportMessage
+    >({
+      query: ({ path, ...body }) => ({ url: path, method: 'POST', body }),
+      invalidatesTags: (_report, _error, { dryRun }) => (dryRun === true ? [] : ['supplies', 'units', 'parts']),
+    }),
     units: build.query<Unit[], void>({ query: () => '/supplies/units', providesTags: ['units'] }),
-    changeUnit: build.mutation<Unit[], UnitMessage>({ query: (body) => ({ url: '/supplies/units', method: 'PUT', body }), invalidatesTags: ['units', 'supplies'] }),
-    removeUnit: build.mutation<Unit[], { id: string; by: string; basedOn: number }>({ query: ({ id, ...params }) => ({ url: `/supplies/units/${id}`, params, method: 'DELETE' }), invalidatesTags: ['units', 'supplies'] }),
+    changeUnit: build.mutation<Unit[], UnitMessage>({
+      query: (body) => ({ url: '/supplies/units', method: 'PUT', body }),
+      invalidatesTags: ['units', 'supplies'],
+    }),
+    removeUnit: build.mutation<Unit[], { id: string; by: string; basedOn: number }>({
+      query: ({ id, ...params }) => ({ url: `/supplies/units/${id}`, params, method: 'DELETE' }),
+      invalidatesTags: ['units', 'supplies'],
+    }),
     ownParts: build.query<OwnPart[], void>({ query: () => '/supplies/parts', providesTags: ['parts'] }),
-    keepOwnPart: build.mutation<OwnPart[], { by: string; part: OwnPart }>({ query: (body) => ({ url: '/supplies/parts', method: 'PUT', body }), invalidatesTags: ['parts'] }),
-    removeOwnPart: build.mutation<OwnPart[], { id: string; by: string }>({ query: ({ id, by }) => ({ url: `/supplies/parts/${encodeURIComponent(id)}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['parts'] }),
+    keepOwnPart: build.mutation<OwnPart[], { by: string; part: OwnPart }>({
+      query: (body) => ({ url: '/supplies/parts', method: 'PUT', body }),
+      invalidatesTags: ['parts'],
+    }),
+    removeOwnPart: build.mutation<OwnPart[], { id: string; by: string }>({
+      query: ({ id, by }) => ({ url: `/supplies/parts/${encodeURIComponent(id)}`, params: { by }, method: 'DELETE' }),
+      invalidatesTags: ['parts'],
+    }),
     cableBags: build.query<CableBags, void>({ query: () => '/cable-bags', providesTags: ['bags'] }),
-    changeBagCable: build.mutation<CableBags, { by: string; basedOn: number; cable: BagCable }>({ query: (body) => ({ url: '/cable-bags/cables', method: 'PUT', body }), invalidatesTags: ['bags'] }),
-    removeBagCable: build.mutation<CableBags, { id: string; by: string }>({ query: ({ id, by }) => ({ url: `/cable-bags/cables/${id}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['bags'] }),
-    changeBagAdapter: build.mutation<CableBags, { by: string; basedOn: number; adapter: BagAdapter }>({ query: (body) => ({ url: '/cable-bags/adapters', method: 'PUT', body }), invalidatesTags: ['bags'] }),
-    removeBagAdapter: build.mutation<CableBags, { id: string; by: string }>({ query: ({ id, by }) => ({ url: `/cable-bags/adapters/${id}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['bags'] }),
-    photos: build.query<Photo[], string>({ query: (code) => `/jobs/${encodeURIComponent(code)}/photos`, providesTags: ['photos'] }),
-    addPhoto: build.mutation<Photo[], { code: string; id: string; by: string; caption: string; cableId?: string; picture: Blob }>({ query: ({ code, picture, ...params }) => ({ url: `/jobs/${encodeURIComponent(code)}/photos`, params, method: 'POST', body: picture, headers: { 'content-type': picture.type } }), invalidatesTags: ['photos'] }),
-    removePhoto: build.mutation<Photo[], { code: string; id: string; by: string }>({ query: ({ code, id, by }) => ({ url: `/jobs/${encodeURIComponent(code)}/photos/${id}`, params: { by }, method: 'DELETE' }), invalidatesTags: ['photos'] }),
-    printLabels: build.mutation<{ job: string; labels: number }, { code: string; by: string }>({ query: ({ code, by }) => ({ url: `/jobs/${encodeURIComponent(code)}/labels/print`, method: 'POST', body: { by } }) }),
-    labelPrinter: build.query<{ url: string } | null, void>({ query: () => '/label-printer', providesTags: ['printer'] }),
-    setLabelPrinter: build.mutation<{ url: string }, { by: string; url: string }>({ query: (body) => ({ url: '/label-printer', method: 'PUT', body }), invalidatesTags: ['printer'] }),
-    changePinout: build.mutation<CableBags, { by: string; basedOn: number; pinout: Pinout }>({ query: (body) => ({ url: '/cable-bags/pinouts', method: 'PUT', body }), invalidatesTags: ['bags'] }),
-    changeProof: build.mutation<CableBags, { by: string; cableId: string; modelId: string; note: string; proved: boolean }>({ query: (body) => ({ url: '/cable-bags/proofs', method: 'PUT', body }), invalidatesTags: ['bags'] }),
-    priceFeed: build.query<{ url: string; fetchedAt: string | null; report: ImportReport | null } | null, void>({ query: () => '/supplies/prices/feed', providesTags: ['feed'] }),
-    setPriceFeed: build.mutation<unknown, { by: string; url: string }>({ query: (body) => ({ url: '/supplies/prices/feed', method: 'PUT', body }), invalidatesTags: ['feed'] }),
-    fetchPrices: build.mutation<ImportReport, { by: string }>({ query: (body) => ({ url: '/supplies/prices/fetch', method: 'POST', body }), invalidatesTags: ['feed', 'supplies'] }),
+    changeBagCable: build.mutation<CableBags, { by: string; basedOn: number; cable: BagCable }>({
+      query: (body) => ({ url: '/cable-bags/cables', method: 'PUT', body }),
+      invalidatesTags: ['bags'],
+    }),
+    removeBagCable: build.mutation<CableBags, { id: string; by: string }>({
+      query: ({ id, by }) => ({ url: `/cable-bags/cables/${id}`, params: { by }, method: 'DELETE' }),
+      invalidatesTags: ['bags'],
+    }),
+    changeBagAdapter: build.mutation<CableBags, { by: string; basedOn: number; adapter: BagAdapter }>({
+      query: (body) => ({ url: '/cable-bags/adapters', method: 'PUT', body }),
+      invalidatesTags: ['bags'],
+    }),
+    removeBagAdapter: build.mutation<CableBags, { id: string; by: string }>({
+      query: ({ id, by }) => ({ url: `/cable-bags/adapters/${id}`, params: { by }, method: 'DELETE' }),
+      invalidatesTags: ['bags'],
+    }),
+    photos: build.query<Photo[], string>({
+      query: (code) => `/jobs/${encodeURIComponent(code)}/photos`,
+      providesTags: ['photos'],
+    }),
+    addPhoto: build.mutation<
+      Photo[],
+      { code: string; id: string; by: string; caption: string; cableId?: string; picture: Blob }
+    >({
+      query: ({ code, picture, ...params }) => ({
+        url: `/jobs/${encodeURIComponent(code)}/photos`,
+        params,
+        method: 'POST',
+        body: picture,
+        headers: { 'content-type': picture.type },
+      }),
+      invalidatesTags: ['photos'],
+    }),
+    removePhoto: build.mutation<Photo[], { code: string; id: string; by: string }>({
+      query: ({ code, id, by }) => ({
+        url: `/jobs/${encodeURIComponent(code)}/photos/${id}`,
+        params: { by },
+        method: 'DELETE',
+      }),
+      invalidatesTags: ['photos'],
+    }),
+    printLabels: build.mutation<{ job: string; labels: number }, { code: string; by: string }>({
+      query: ({ code, by }) => ({
+        url: `/jobs/${encodeURIComponent(code)}/labels/print`,
+        method: 'POST',
+        body: { by },
+      }),
+    }),
+    labelPrinter: build.query<{ url: string } | null, void>({
+      query: () => '/label-printer',
+      providesTags: ['printer'],
+    }),
+    setLabelPrinter: build.mutation<{ url: string }, { by: string; url: string }>({
+      query: (body) => ({ url: '/label-printer', method: 'PUT', body }),
+      invalidatesTags: ['printer'],
+    }),
+    changePinout: build.mutation<CableBags, { by: string; basedOn: number; pinout: Pinout }>({
+      query: (body) => ({ url: '/cable-bags/pinouts', method: 'PUT', body }),
+      invalidatesTags: ['bags'],
+    }),
+    changeProof: build.mutation<
+      CableBags,
+      { by: string; cableId: string; modelId: string; note: string; proved: boolean }
+    >({ query: (body) => ({ url: '/cable-bags/proofs', method: 'PUT', body }), invalidatesTags: ['bags'] }),
+    priceFeed: build.query<{ url: string; fetchedAt: string | null; report: ImportReport | null } | null, void>({
+      query: () => '/supplies/prices/feed',
+      providesTags: ['feed'],
+    }),
+    setPriceFeed: build.mutation<unknown, { by: string; url: string }>({
+      query: (body) => ({ url: '/supplies/prices/feed', method: 'PUT', body }),
+      invalidatesTags: ['feed'],
+    }),
+    fetchPrices: build.mutation<ImportReport, { by: string }>({
+      query: (body) => ({ url: '/supplies/prices/fetch', method: 'POST', body }),
+      invalidatesTags: ['feed', 'supplies'],
+    }),
   }),
 });
-export const { useShopQuery, useSuppliesQuery, useKnowledgeQuery, useRecordQuery, useNetworkInstrumentsQuery, useAddNetworkInstrumentMutation, useRemoveNetworkInstrumentMutation, useLazyIdentifyQuery, useTimePowerGoodMutation, useStartSweepMutation, useStopSweepMutation, useSweepsQuery, useLoadOffMutation, useLeaveOutMutation, useChangeSettingsMutation, useChangeInstrumentMutation, useJobsQuery, useJobQuery, useCreateJobMutation, useImportJobMutation, useAddTechnicianMutation, useImportShopMutation, useChangeSupplyMutation, useRemoveSupplyMutation, useImportFileMutation, useUnitsQuery, useChangeUnitMutation, useRemoveUnitMutation, useOwnPartsQuery, useKeepOwnPartMutation, useRemoveOwnPartMutation, useCableBagsQuery, useChangeBagCableMutation, useRemoveBagCableMutation, useChangeBagAdapterMutation, useRemoveBagAdapterMutation, usePhotosQuery, useAddPhotoMutation, useRemovePhotoMutation, usePrintLabelsMutation, useLabelPrinterQuery, useSetLabelPrinterMutation, useChangePinoutMutation, useChangeProofMutation, usePriceFeedQuery, useSetPriceFeedMutation, useFetchPricesMutation } = api;
+export const {
+  useShopQuery,
+  useSuppliesQuery,
+  useKnowledgeQuery,
+  useRecordQuery,
+  useNetworkInstrumentsQuery,
+  useAddNetworkInstrumentMutation,
+  useRemoveNetworkInstrumentMutation,
+  useLazyIdentifyQuery,
+  useTimePowerGoodMutation,
+  useStartSweepMutation,
+  useStopSweepMutation,
+  useSweepsQuery,
+  useLoadOffMutation,
+  useLeaveOutMutation,
+  useChangeSettingsMutation,
+  useChangeInstrumentMutation,
+  useJobsQuery,
+  useJobQuery,
+  useCreateJobMutation,
+  useImportJobMutation,
+  useAddTechnicianMutation,
+  useImportShopMutation,
+  useChangeSupplyMutation,
+  useRemoveSupplyMutation,
+  useImportFileMutation,
+  useUnitsQuery,
+  useChangeUnitMutation,
+  useRemoveUnitMutation,
+  useOwnPartsQuery,
+  useKeepOwnPartMutation,
+  useRemoveOwnPartMutation,
+  useCableBagsQuery,
+  useChangeBagCableMutation,
+  useRemoveBagCableMutation,
+  useChangeBagAdapterMutation,
+  useRemoveBagAdapterMutation,
+  usePhotosQuery,
+  useAddPhotoMutation,
+  useRemovePhotoMutation,
+  usePrintLabelsMutation,
+  useLabelPrinterQuery,
+  useSetLabelPrinterMutation,
+  useChangePinoutMutation,
+  useChangeProofMutation,
+  usePriceFeedQuery,
+  useSetPriceFeedMutation,
+  useFetchPricesMutation,
+} = api;
 export type { JobFile };
 
 /** The problem document behind a failed request, or one made for a server that did not answer. */
 export function problemOf(error: unknown): Problem {
-  if (typeof error === 'object' && error !== null && 'data' in error && typeof error.data === 'object' && error.data !== null && 'title' in error.data) return error.data as Problem;
+  if (
+    typeof error === 'object' &&
+    error !== null &&
+    'data' in error &&
+    typeof error.data === 'object' &&
+    error.data !== null &&
+    'title' in error.data
+  )
+    return error.data as Problem;
   return { type: '/problems/away', title: 'The server does not answer', status: 0 };
 }

@@ -1,14 +1,33 @@
 import { Modal } from 'antd';
 
 const rows: readonly (readonly [string, string])[] = [
-  ['1 … 9, 0', 'answer what the station asks'], ['Enter', 'take the next step'], ['g then 1 … 7', 'go to a station'], ['r', 'go to the entry field of the station'],
-  ['m', 'another plug for the connector that is shown'], ['n', 'new job'], ['/', 'search'], ['Tab, arrows', 'move'], ['Esc', 'leave a field or a dialog'], ['?', 'these keys'],
+  ['1 … 9, 0', 'answer what the station asks'],
+  ['Enter', 'take the next step'],
+  ['g then 1 … 7', 'go to a station'],
+  ['r', 'go to the entry field of the station'],
+  ['m', 'another plug for the connector that is shown'],
+  ['n', 'new job'],
+  ['/', 'search'],
+  ['Tab, arrows', 'move'],
+  ['Esc', 'leave a field or a dialog'],
+  ['?', 'these keys'],
 ];
 
 export default function KeysDialog({ onClose }: { readonly onClose: () => void }) {
   return (
     <Modal open title="Keys" footer={null} onCancel={onClose}>
-      <table className="grid"><tbody>{rows.map(([key, meaning]) => <tr key={key}><td className="nowrap"><kbd>{key}</kbd></td><td>{meaning}</td></tr>)}</tbody></table>
+      <table className="grid">
+        <tbody>
+          {rows.map(([key, meaning]) => (
+            <tr key={key}>
+              <td className="nowrap">
+                <kbd>{key}</kbd>
+              </td>
+              <td>{meaning}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </Modal>
   );
 }

@@ -2,10 +2,17 @@ import { useEffect } from 'react';
 
 /** Is somebody typing here, so that letters are text and not commands? */
 function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || target.matches('input:not([type=checkbox]):not([type=radio]):not([type=button]), textarea, select, [role=combobox], [role=listbox]'));
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable ||
+      target.matches(
+        'input:not([type=checkbox]):not([type=radio]):not([type=button]), textarea, select, [role=combobox], [role=listbox]',
+      ))
+  );
 }
 
-const visible = (element: HTMLElement) => element.offsetParent !== null && !(element instanceof HTMLButtonElement && element.disabled);
+const visible = (element: HTMLElement) =>
+  element.offsetParent !== null && !(element instanceof HTMLButtonElement && element.disabled);
 /** Inside an open dialog only the dialog's own keys count. */
 const scope = (): ParentNode => document.querySelector('[role=dialog]:not([aria-hidden=true])') ?? document;
 const first = (selector: string) => [...scope().querySelectorAll<HTMLElement>(selector)].find(visible);
@@ -33,26 +40,64 @@ export function useKeys(commands: KeyCommands): void {
       }
       const inDialog = scope() !== document;
       if (/^[0-9]$/.test(event.key)) {
-        if (!inDialog && performance.now() - going < 1200) { going = -Infinity; commands.station(Number(event.key)); event.preventDefault(); return; }
+        if (!inDialog && performance.now() - going < 1200) {
+          going = -Infinity;
+          commands.station(Number(event.key));
+          event.preventDefault();
+          return;
+        }
         const element = first(`[data-key="${event.key}"]`);
-        if (element) { element.click(); event.preventDefault(); }
+        if (element) {
+          element.click();
+          event.preventDefault();
+        }
         return;
       }
       if (event.key === 'Enter') {
-        if (target instanceof HTMLElement && target.matches('a, button, summary, [role=button], [tabindex="0"]')) return;
+        if (target instanceof HTMLElement && target.matches('a, button, summary, [role=button], [tabindex="0"]'))
+          return;
         const element = first('[data-primary]');
-        if (element) { element.click(); event.preventDefault(); }
+        if (element) {
+          element.click();
+          event.preventDefault();
+        }
         return;
       }
       if (inDialog) return;
       switch (event.key) {
-        case 'g': going = performance.now(); break;
-        case 'n': commands.newJob(); event.preventDefault(); break;
-        case '/': commands.search(); event.preventDefault(); break;
-        case '?': commands.help(); event.preventDefault(); break;
-        case 'm': { const move = first('[data-letter="m"]'); if (move) { move.click(); event.preventDefault(); } break; }
-        case 'r': { const entry = first('[data-entry]'); if (entry) { entry.focus(); event.preventDefault(); } break; }
-        default: return;
+        case 'g':
+          going = performance.now();
+          break;
+        case 'n':
+          commands.newJob();
+          event.preventDefault();
+          break;
+        case '/':
+          commands.search();
+          event.preventDefault();
+          break;
+        case '?':
+          commands.help();
+          event.preventDefault();
+          break;
+        case 'm': {
+          const move = first('[data-letter="m"]');
+          if (move) {
+            move.click();
+            event.preventDefault();
+          }
+          break;
+        }
+        case 'r': {
+          const entry = first('[data-entry]');
+          if (entry) {
+            entry.focus();
+            event.preventDefault();
+          }
+          break;
+        }
+        default:
+          return;
       }
     };
     document.addEventListener('keydown', onKey);

@@ -12,18 +12,55 @@ export default function NewNameDialog({ onClose }: { readonly onClose: () => voi
   const [told, setTold] = useState<string | null>(null);
   const [add, { isLoading }] = useAddTechnicianMutation();
   async function save(): Promise<void> {
-    if (name.trim() === '') { setTold('Write a name.'); return; }
+    if (name.trim() === '') {
+      setTold('Write a name.');
+      return;
+    }
     const answer = await add({ name });
-    if (answer.data === undefined) { setTold(problemOf(answer.error).title); return; }
+    if (answer.data === undefined) {
+      setTold(problemOf(answer.error).title);
+      return;
+    }
     dispatch(session.pickTechnician(answer.data.id));
     onClose();
   }
   return (
-    <Modal open title="Who works here?" onCancel={onClose} footer={null} destroyOnHidden afterOpenChange={(isOpen) => { if (isOpen) first.current?.focus(); }}>
-      <form className="fields" onSubmit={(event) => { event.preventDefault(); void save(); }}>
-        <label className="field wide"><span className="name">Name</span><input ref={first} value={name} maxLength={60} placeholder="As it shall stand under what you do" onChange={(event) => setName(event.target.value)} /></label>
-        {told !== null && <div className="error-text wide" role="alert">{told}</div>}
-        <button type="submit" className="primary wide" disabled={isLoading}><span>Add the name</span><kbd aria-hidden="true">↵</kbd></button>
+    <Modal
+      open
+      title="Who works here?"
+      onCancel={onClose}
+      footer={null}
+      destroyOnHidden
+      afterOpenChange={(isOpen) => {
+        if (isOpen) first.current?.focus();
+      }}
+    >
+      <form
+        className="fields"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void save();
+        }}
+      >
+        <label className="field wide">
+          <span className="name">Name</span>
+          <input
+            ref={first}
+            value={name}
+            maxLength={60}
+            placeholder="As it shall stand under what you do"
+            onChange={(event) => setName(event.target.value)}
+          />
+        </label>
+        {told !== null && (
+          <div className="error-text wide" role="alert">
+            {told}
+          </div>
+        )}
+        <button type="submit" className="primary wide" disabled={isLoading}>
+          <span>Add the name</span>
+          <kbd aria-hidden="true">↵</kbd>
+        </button>
       </form>
     </Modal>
   );

@@ -18,7 +18,9 @@ const InstrumentsPage = lazy(() => import('../shelves/instruments-page.tsx'));
 /** What the code on a cable's tag opens: the record of that cable. */
 function Tag() {
   const { code = '', cable = '' } = useParams();
-  return <Navigate to={`/jobs/${encodeURIComponent(code)}/cables?way=plan&cable=${encodeURIComponent(cable)}`} replace />;
+  return (
+    <Navigate to={`/jobs/${encodeURIComponent(code)}/cables?way=plan&cable=${encodeURIComponent(cable)}`} replace />
+  );
 }
 
 /** Theme and routes. Each station has its own address. */
@@ -39,7 +41,16 @@ export function Root() {
             <Route path="/record" element={<RecordPage />} />
             <Route path="/settings" element={<SettingsPage />} />
             <Route path="/instruments" element={<InstrumentsPage />} />
-            <Route path="*" element={<div className="page"><Empty title="There is nothing at this address">Go back to the <a href="/jobs">jobs</a>.</Empty></div>} />
+            <Route
+              path="*"
+              element={
+                <div className="page">
+                  <Empty title="There is nothing at this address">
+                    Go back to the <a href="/jobs">jobs</a>.
+                  </Empty>
+                </div>
+              }
+            />
           </Routes>
         </Suspense>
       </Shell>

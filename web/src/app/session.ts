@@ -2,19 +2,31 @@ import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { ThemeName } from './theme.ts';
 
 /** What this browser remembers about who works here and how it looks. */
-export interface Session { readonly technician: string | null; readonly theme: ThemeName; readonly newJobAsked: boolean }
+export interface Session {
+  readonly technician: string | null;
+  readonly theme: ThemeName;
+  readonly newJobAsked: boolean;
+}
 
 const themeKey = 'fairwatt.theme';
 const technicianKey = 'fairwatt.technician';
 
 function firstTheme(): ThemeName {
   const kept = localStorage.getItem(themeKey);
-  return kept === 'dark' || kept === 'light' ? kept : matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light';
+  return kept === 'dark' || kept === 'light'
+    ? kept
+    : matchMedia('(prefers-color-scheme: dark)').matches
+      ? 'dark'
+      : 'light';
 }
 
 const slice = createSlice({
   name: 'session',
-  initialState: (): Session => ({ technician: localStorage.getItem(technicianKey), theme: firstTheme(), newJobAsked: false }),
+  initialState: (): Session => ({
+    technician: localStorage.getItem(technicianKey),
+    theme: firstTheme(),
+    newJobAsked: false,
+  }),
   reducers: {
     pickTechnician: (state, { payload }: PayloadAction<string>) => ({ ...state, technician: payload }),
     askNewJob: (state) => ({ ...state, newJobAsked: true }),

@@ -26,17 +26,32 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const known = people.some((person) => person.id === technician);
   const code = /^\/jobs\/([^/]+)/.exec(location.pathname)?.[1];
 
-  const goStation = useCallback((digit: number) => {
-    const station = stationIds[digit - 1];
-    if (code !== undefined && station !== undefined) void navigate(`/jobs/${code}/${station}`);
-  }, [code, navigate]);
-  useKeys(useMemo(() => ({ station: goStation, newJob: () => dispatch(session.askNewJob()), search: () => search.current?.focus(), help: () => setDialog('keys') }), [goStation, dispatch]));
+  const goStation = useCallback(
+    (digit: number) => {
+      const station = stationIds[digit - 1];
+      if (code !== undefined && station !== undefined) void navigate(`/jobs/${code}/${station}`);
+    },
+    [code, navigate],
+  );
+  useKeys(
+    useMemo(
+      () => ({
+        station: goStation,
+        newJob: () => dispatch(session.askNewJob()),
+        search: () => search.current?.focus(),
+        help: () => setDialog('keys'),
+      }),
+      [goStation, dispatch],
+    ),
+  );
 
   return (
     <div className="frame">
       <header className="bar">
         <NavLink to="/jobs" className="brand" aria-label="Fair Watt, jobs">
-          <svg width="22" height="18" viewBox="0 0 22 18" aria-hidden="true"><path d="M0 16h22M4 16V9h4v7M14 16V9h4v7M11 8V1" fill="none" stroke="#E4C88B" strokeWidth="3" /></svg>
+          <svg width="22" height="18" viewBox="0 0 22 18" aria-hidden="true">
+            <path d="M0 16h22M4 16V9h4v7M14 16V9h4v7M11 8V1" fill="none" stroke="#E4C88B" strokeWidth="3" />
+          </svg>
           Fair Watt
         </NavLink>
         <nav aria-label="Main" style={{ display: 'flex', gap: 20 }}>
@@ -47,23 +62,80 @@ export function Shell({ children }: { readonly children: ReactNode }) {
           <NavLink to="/record">Record</NavLink>
           <NavLink to="/settings">Settings</NavLink>
         </nav>
-        <form className="push" role="search" onSubmit={(event) => { event.preventDefault(); void navigate(`/jobs?search=${encodeURIComponent(search.current?.value ?? '')}`); }}>
-          <input ref={search} className="bar-search" type="search" name="search" placeholder="Find job, part  /" aria-label="Find job or part" maxLength={100} />
+        <form
+          className="push"
+          role="search"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void navigate(`/jobs?search=${encodeURIComponent(search.current?.value ?? '')}`);
+          }}
+        >
+          <input
+            ref={search}
+            className="bar-search"
+            type="search"
+            name="search"
+            placeholder="Find job, part  /"
+            aria-label="Find job or part"
+            maxLength={100}
+          />
         </form>
-        <button type="button" className="bar-button" onClick={() => dispatch(session.setTheme(theme === 'dark' ? 'light' : 'dark'))}>{theme === 'dark' ? 'Light' : 'Dark'}</button>
-        <button type="button" className="bar-button" aria-label="Show the keys" onClick={() => setDialog('keys')}>?</button>
+        <button
+          type="button"
+          className="bar-button"
+          onClick={() => dispatch(session.setTheme(theme === 'dark' ? 'light' : 'dark'))}
+        >
+          {theme === 'dark' ? 'Light' : 'Dark'}
+        </button>
+        <button type="button" className="bar-button" aria-label="Show the keys" onClick={() => setDialog('keys')}>
+          ?
+        </button>
         <label>
           <span className="visually-hidden">Technician</span>
-          <select className={known ? '' : 'unset'} value={known ? (technician ?? '') : ''} onChange={(event) => { if (event.target.value === '+') setDialog('new-name'); else dispatch(session.pickTechnician(event.target.value)); }}>
+          <select
+            className={known ? '' : 'unset'}
+            value={known ? (technician ?? '') : ''}
+            onChange={(event) => {
+              if (event.target.value === '+') setDialog('new-name');
+              else dispatch(session.pickTechnician(event.target.value));
+            }}
+          >
             {!known && <option value="">Who works here?</option>}
-            {people.map((person) => <option key={person.id} value={person.id}>{person.name}</option>)}
+            {people.map((person) => (
+              <option key={person.id} value={person.id}>
+                {person.name}
+              </option>
+            ))}
             <option value="+">Add a name …</option>
           </select>
         </label>
       </header>
       <main className="content">
-        {away && <div className="notice bad" role="alert"><span className="mark">Server away</span><span>{waiting > 0 ? `${waiting} ${waiting === 1 ? 'change is' : 'changes are'} kept in this browser and sent when it is back.` : 'What you type is kept in this browser and sent when it is back.'}</span></div>}
-        {shop.data !== undefined && !known && <div className="notice" role="status"><span className="mark">Who works here?</span><span>{people.length === 0 ? 'Nobody is entered yet.' : 'Pick your name at the top right; every change is signed with it.'}</span>{people.length === 0 && <button type="button" className="secondary" onClick={() => setDialog('new-name')}>Add a name</button>}</div>}
+        {away && (
+          <div className="notice bad" role="alert">
+            <span className="mark">Server away</span>
+            <span>
+              {waiting > 0
+                ? `${waiting} ${waiting === 1 ? 'change is' : 'changes are'} kept in this browser and sent when it is back.`
+                : 'What you type is kept in this browser and sent when it is back.'}
+            </span>
+          </div>
+        )}
+        {shop.data !== undefined && !known && (
+          <div className="notice" role="status">
+            <span className="mark">Who works here?</span>
+            <span>
+              {people.length === 0
+                ? 'Nobody is entered yet.'
+                : 'Pick your name at the top right; every change is signed with it.'}
+            </span>
+            {people.length === 0 && (
+              <button type="button" className="secondary" onClick={() => setDialog('new-name')}>
+                Add a name
+              </button>
+            )}
+          </div>
+        )}
         {children}
       </main>
       <SweepWatch />

@@ -8,7 +8,13 @@ import { keepSession, sessionReducer } from './session.ts';
 import { sweepReducer } from './sweep.ts';
 
 export const store = configureStore({
-  reducer: { [api.reducerPath]: api.reducer, outbox: outboxReducer, connection: connectionReducer, session: sessionReducer, sweep: sweepReducer },
+  reducer: {
+    [api.reducerPath]: api.reducer,
+    outbox: outboxReducer,
+    connection: connectionReducer,
+    session: sessionReducer,
+    sweep: sweepReducer,
+  },
   middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
 });
 export type AppStore = typeof store;
@@ -20,5 +26,8 @@ setupListeners(store.dispatch);
 let sessionSeen = store.getState().session;
 store.subscribe(() => {
   const { session } = store.getState();
-  if (session !== sessionSeen) { sessionSeen = session; keepSession(session); }
+  if (session !== sessionSeen) {
+    sessionSeen = session;
+    keepSession(session);
+  }
 });

@@ -13,12 +13,18 @@ export function SweepWatch() {
   const sweep = useAppSelector((state) => state.sweep);
   const technician = useAppSelector((state) => state.session.technician);
   // Also sweeps that another screen has started, or this one before it was loaded again.
-  const known = useSweepsQuery(undefined, { pollingInterval: 20_000, skipPollingIfUnfocused: true, refetchOnFocus: true });
+  const known = useSweepsQuery(undefined, {
+    pollingInterval: 20_000,
+    skipPollingIfUnfocused: true,
+    refetchOnFocus: true,
+  });
   const [stop] = useStopSweepMutation();
   const [makeSure, making] = useLoadOffMutation();
   const running = known.data?.running[0];
   const unsure = known.data?.unsure ?? [];
-  useEffect(() => { if (running !== undefined) dispatch(sweepActions.watched({ sweep: running, phase: null })); }, [running, dispatch]);
+  useEffect(() => {
+    if (running !== undefined) dispatch(sweepActions.watched({ sweep: running, phase: null }));
+  }, [running, dispatch]);
 
   const id = sweep !== null && sweep.end === null ? sweep.id : null;
   const { refetch } = known;
@@ -29,13 +35,24 @@ export function SweepWatch() {
     source.onmessage = (message: MessageEvent<string>) => {
       const event = JSON.parse(message.data) as SweepEvent;
       dispatch(sweepActions.came(event));
-      if (event.kind === 'ended') { source.close(); void refetch(); }
+      if (event.kind === 'ended') {
+        source.close();
+        void refetch();
+      }
     };
     // A source that is closed got an answer that says there is no such sweep.
-    source.onerror = () => { dispatch(source.readyState === EventSource.CLOSED ? sweepActions.forgotten() : sweepActions.lost()); if (source.readyState === EventSource.CLOSED) void refetch(); };
-    const onKey = (event: KeyboardEvent) => { if (event.key === 'Escape') void stop(id); };
+    source.onerror = () => {
+      dispatch(source.readyState === EventSource.CLOSED ? sweepActions.forgotten() : sweepActions.lost());
+      if (source.readyState === EventSource.CLOSED) void refetch();
+    };
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === 'Escape') void stop(id);
+    };
     document.addEventListener('keydown', onKey);
-    return () => { source.close(); document.removeEventListener('keydown', onKey); };
+    return () => {
+      source.close();
+      document.removeEventListener('keydown', onKey);
+    };
   }, [id, dispatch, stop, refetch]);
 
   const home = sweep === null ? '' : `/jobs/${sweep.job}/measure?way=live`;
@@ -45,24 +62,64 @@ export function SweepWatch() {
       {unsure.map((load) => (
         <div key={load.loadId} className="notice bad" role="alert" data-unsure={load.loadId}>
           <span className="mark">{load.loadName}</span>
-          <span><strong>Nobody knows whether it still draws: switch it off by hand, now.</strong></span>
-          <button type="button" className="secondary" disabled={technician === null || making.isLoading} onClick={() => void makeSure({ id: load.loadId, by: technician ?? '', byHand: false })}>{making.isLoading ? 'Trying …' : 'Try to switch it off'}</button>
-          <button type="button" className="secondary" disabled={technician === null} onClick={() => void makeSure({ id: load.loadId, by: technician ?? '', byHand: true })}>I saw that it is off</button>
-        </div>))}
+          <span>
+            <strong>Nobody knows whether it still draws: switch it off by hand, now.</strong>
+          </span>
+          <button
+            type="button"
+            className="secondary"
+            disabled={technician === null || making.isLoading}
+            onClick={() => void makeSure({ id: load.loadId, by: technician ?? '', byHand: false })}
+          >
+            {making.isLoading ? 'Trying …' : 'Try to switch it off'}
+          </button>
+          <button
+            type="button"
+            className="secondary"
+            disabled={technician === null}
+            onClick={() => void makeSure({ id: load.loadId, by: technician ?? '', byHand: true })}
+          >
+            I saw that it is off
+          </button>
+        </div>
+      ))}
       {sweep !== null && sweep.end === null && (
         <div className="sweep-bar" role="status" data-sweep-bar>
-          <button type="button" className="stop-button" onClick={() => void stop(sweep.id)}>Stop</button>
-          <span><strong>{sweep.job}</strong>, {sweep.loadName} on {sweep.rail} V: {sweep.lost ? 'the screen lost the server; the sweep goes on there and ends by itself.' : sweep.setting === null ? 'setting up …' : `${sweep.setting} A, ${sweep.steps.length} of ${sweep.wanted} read`}</span>
-          {!atHome && <Link className="link" to={home}>Look at it</Link>}
-          <span className="quiet push"><kbd>Esc</kbd> stops</span>
-        </div>)}
+          <button type="button" className="stop-button" onClick={() => void stop(sweep.id)}>
+            Stop
+          </button>
+          <span>
+            <strong>{sweep.job}</strong>, {sweep.loadName} on {sweep.rail} V:{' '}
+            {sweep.lost
+              ? 'the screen lost the server; the sweep goes on there and ends by itself.'
+              : sweep.setting === null
+                ? 'setting up …'
+                : `${sweep.setting} A, ${sweep.steps.length} of ${sweep.wanted} read`}
+          </span>
+          {!atHome && (
+            <Link className="link" to={home}>
+              Look at it
+            </Link>
+          )}
+          <span className="quiet push">
+            <kbd>Esc</kbd> stops
+          </span>
+        </div>
+      )}
       {sweep !== null && sweep.end !== null && !atHome && (
         <div className="notice" role="status" data-sweep-ended>
           <span className="mark">{sweep.job}</span>
-          <span>{sweepEndText[sweep.end.word] ?? sweep.end.word} {sweep.end.loadOff ? 'The load is off.' : ''}</span>
-          <Link className="link" to={home}>Look at it</Link>
-          <button type="button" className="link" onClick={() => dispatch(sweepActions.left())}>Done with it</button>
-        </div>)}
+          <span>
+            {sweepEndText[sweep.end.word] ?? sweep.end.word} {sweep.end.loadOff ? 'The load is off.' : ''}
+          </span>
+          <Link className="link" to={home}>
+            Look at it
+          </Link>
+          <button type="button" className="link" onClick={() => dispatch(sweepActions.left())}>
+            Done with it
+          </button>
+        </div>
+      )}
     </footer>
   );
 }

@@ -25,24 +25,45 @@ const slice = createSlice({
   name: 'sweep',
   initialState: null as WatchedSweep | null,
   reducers: {
-    watched: (now, { payload }: PayloadAction<{ sweep: RunningSweepMessage; phase: Phase | null }>): WatchedSweep | null => {
+    watched: (
+      now,
+      { payload }: PayloadAction<{ sweep: RunningSweepMessage; phase: Phase | null }>,
+    ): WatchedSweep | null => {
       if (now?.id === payload.sweep.id) return now;
       const { id, job, rail, meterId, loadName, steps } = payload.sweep;
-      return { id, job, rail, meterId, loadName, phase: payload.phase, wanted: steps, setting: null, steps: [], lost: false, end: null, kept: false };
+      return {
+        id,
+        job,
+        rail,
+        meterId,
+        loadName,
+        phase: payload.phase,
+        wanted: steps,
+        setting: null,
+        steps: [],
+        lost: false,
+        end: null,
+        kept: false,
+      };
     },
     /** The server tells from the start again after a break. */
     opened: (now): WatchedSweep | null => (now === null ? null : { ...now, steps: [], lost: false }),
     came: (now, { payload }: PayloadAction<SweepEvent>): WatchedSweep | null => {
       if (now === null) return null;
       switch (payload.kind) {
-        case 'begun': return { ...now, wanted: payload.amps.length };
-        case 'setting': return { ...now, setting: payload.amps };
-        case 'step': return { ...now, steps: [...now.steps, payload.step] };
-        case 'ended': return { ...now, end: { word: payload.end, loadOff: payload.loadOff } };
+        case 'begun':
+          return { ...now, wanted: payload.amps.length };
+        case 'setting':
+          return { ...now, setting: payload.amps };
+        case 'step':
+          return { ...now, steps: [...now.steps, payload.step] };
+        case 'ended':
+          return { ...now, end: { word: payload.end, loadOff: payload.loadOff } };
       }
     },
     lost: (now): WatchedSweep | null => (now === null ? null : { ...now, lost: true }),
-    forgotten: (now): WatchedSweep | null => (now === null || now.end !== null ? now : { ...now, end: { word: 'server-forgot', loadOff: false } }),
+    forgotten: (now): WatchedSweep | null =>
+      now === null || now.end !== null ? now : { ...now, end: { word: 'server-forgot', loadOff: false } },
     kept: (now): WatchedSweep | null => (now === null ? null : { ...now, kept: true }),
     left: (): null => null,
   },

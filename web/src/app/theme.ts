@@ -11,11 +11,35 @@ export function antTheme(name: ThemeName): ThemeConfig {
     algorithm: name === 'dark' ? theme.darkAlgorithm : theme.defaultAlgorithm,
     cssVar: { key: `fw-${name}` },
     token: {
-      colorPrimary: palette.action, colorInfo: palette.action, colorSuccess: palette.pass, colorWarning: palette.marginal, colorError: palette.fail, colorText: palette.ink, colorTextSecondary: palette.ink2,
-      colorTextPlaceholder: palette.ink2, colorBgBase: palette.sheet, colorBgContainer: palette.sheet, colorBgElevated: palette.sheet, colorBorder: palette.line, colorBorderSecondary: palette.line, colorTextLightSolid: palette.onAction,
-      fontFamily: textFace, fontSize: 15, borderRadius: 2, borderRadiusLG: 2, borderRadiusSM: 2, borderRadiusXS: 2, boxShadow: 'none', boxShadowSecondary: `0 0 0 1px ${palette.line}`, boxShadowTertiary: 'none', controlHeight: 36, wireframe: false,
+      colorPrimary: palette.action,
+      colorInfo: palette.action,
+      colorSuccess: palette.pass,
+      colorWarning: palette.marginal,
+      colorError: palette.fail,
+      colorText: palette.ink,
+      colorTextSecondary: palette.ink2,
+      colorTextPlaceholder: palette.ink2,
+      colorBgBase: palette.sheet,
+      colorBgContainer: palette.sheet,
+      colorBgElevated: palette.sheet,
+      colorBorder: palette.line,
+      colorBorderSecondary: palette.line,
+      colorTextLightSolid: palette.onAction,
+      fontFamily: textFace,
+      fontSize: 15,
+      borderRadius: 2,
+      borderRadiusLG: 2,
+      borderRadiusSM: 2,
+      borderRadiusXS: 2,
+      boxShadow: 'none',
+      boxShadowSecondary: `0 0 0 1px ${palette.line}`,
+      boxShadowTertiary: 'none',
+      controlHeight: 36,
+      wireframe: false,
       // Dialogs must appear at once, not wait for an animation that never runs.
-      motion: !matchMedia('(prefers-reduced-motion: reduce)').matches, motionDurationMid: '0.12s', motionDurationSlow: '0.16s',
+      motion: !matchMedia('(prefers-reduced-motion: reduce)').matches,
+      motionDurationMid: '0.12s',
+      motionDurationSlow: '0.16s',
     },
     components: {
       Button: { primaryShadow: 'none', defaultShadow: 'none', dangerShadow: 'none', fontWeight: 600 },
@@ -31,5 +55,6 @@ export function applyPalette(name: ThemeName): void {
   const root = document.documentElement;
   root.dataset['theme'] = name;
   root.style.colorScheme = name;
-  for (const [key, value] of Object.entries(palettes[name]) as [string, string][]) root.style.setProperty(`--${key.replace(/([A-Z0-9]+)/g, (part) => `-${part.toLowerCase()}`)}`, value);
+  for (const [key, value] of Object.entries(palettes[name]) as [string, string][])
+    root.style.setProperty(`--${key.replace(/([A-Z0-9]+)/g, (part) => `-${part.toLowerCase()}`)}`, value);
 }

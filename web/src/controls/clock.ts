@@ -1,11 +1,15 @@
 /** Instants as the bench reads them: 24 hours, day first. */
-export const clockTime = (instant: string): string => new Date(instant).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-export const calendarDay = (instant: string): string => new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+export const clockTime = (instant: string): string =>
+  new Date(instant).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+export const calendarDay = (instant: string): string =>
+  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 export const dayAndTime = (instant: string): string => `${calendarDay(instant)}, ${clockTime(instant)}`;
 
 /** A span of seconds as people say it: 12.4 s, 3:05, 2:14:09. */
 export function timeSpanText(seconds: number): string {
   if (seconds < 60) return `${seconds.toFixed(seconds < 10 ? 2 : 1)} s`;
   const two = (value: number) => String(Math.floor(value)).padStart(2, '0');
-  return seconds < 3600 ? `${Math.floor(seconds / 60)}:${two(seconds % 60)}` : `${Math.floor(seconds / 3600)}:${two((seconds % 3600) / 60)}:${two(seconds % 60)}`;
+  return seconds < 3600
+    ? `${Math.floor(seconds / 60)}:${two(seconds % 60)}`
+    : `${Math.floor(seconds / 3600)}:${two((seconds % 3600) / 60)}:${two(seconds % 60)}`;
 }

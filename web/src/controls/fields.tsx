@@ -1,29 +1,78 @@
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { parseFigure } from '@fairwatt/core';
 
-interface Shared { readonly label: string; readonly wide?: boolean; readonly disabled?: boolean }
+interface Shared {
+  readonly label: string;
+  readonly wide?: boolean;
+  readonly disabled?: boolean;
+}
 
 /** Text that is kept as it is typed. A value that may not be kept stays in the field with its error. */
-export function TextField({ label, value, onChange, problem, wide = false, rows, disabled = false, placeholder, maxLength, entry = false }: Shared & { readonly value: string; readonly onChange: (value: string) => void; readonly problem?: (value: string) => string | null; readonly rows?: number; readonly placeholder?: string; readonly maxLength?: number; readonly entry?: boolean }) {
+export function TextField({
+  label,
+  value,
+  onChange,
+  problem,
+  wide = false,
+  rows,
+  disabled = false,
+  placeholder,
+  maxLength,
+  entry = false,
+}: Shared & {
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+  readonly problem?: (value: string) => string | null;
+  readonly rows?: number;
+  readonly placeholder?: string;
+  readonly maxLength?: number;
+  readonly entry?: boolean;
+}) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const shown = draft ?? value;
   const error = draft === null ? null : (problem?.(draft) ?? null);
   const change = (text: string) => {
-    if ((problem?.(text) ?? null) === null) { setDraft(null); onChange(text); } else setDraft(text);
+    if ((problem?.(text) ?? null) === null) {
+      setDraft(null);
+      onChange(text);
+    } else setDraft(text);
   };
-  const shared = { id, value: shown, disabled, maxLength, placeholder, 'aria-invalid': error !== null, 'aria-describedby': error === null ? undefined : `${id}-error`, ...(entry ? { 'data-entry': true } : {}) };
+  const shared = {
+    id,
+    value: shown,
+    disabled,
+    maxLength,
+    placeholder,
+    'aria-invalid': error !== null,
+    'aria-describedby': error === null ? undefined : `${id}-error`,
+    ...(entry ? { 'data-entry': true } : {}),
+  };
   return (
     <label className={`field${wide ? ' wide' : ''}`} htmlFor={id}>
       <span className="name">{label}</span>
-      {rows === undefined ? <input {...shared} onChange={(event) => change(event.target.value)} autoComplete="off" /> : <textarea {...shared} rows={rows} onChange={(event) => change(event.target.value)} />}
-      {error !== null && <span className="error" id={`${id}-error`} role="alert">{error}</span>}
+      {rows === undefined ? (
+        <input {...shared} onChange={(event) => change(event.target.value)} autoComplete="off" />
+      ) : (
+        <textarea {...shared} rows={rows} onChange={(event) => change(event.target.value)} />
+      )}
+      {error !== null && (
+        <span className="error" id={`${id}-error`} role="alert">
+          {error}
+        </span>
+      )}
     </label>
   );
 }
 
 /** What is wrong with a typed figure; null when it may be kept. */
-export function figureProblem(text: string, least: number, most: number, empty: 'allowed' | 'refused', whole = false): string | null {
+export function figureProblem(
+  text: string,
+  least: number,
+  most: number,
+  empty: 'allowed' | 'refused',
+  whole = false,
+): string | null {
   if (text.trim() === '') return empty === 'allowed' ? null : `a figure from ${least} to ${most}`;
   const figure = parseFigure(text);
   if (figure === null) return `“${text}” is not a figure; write it like 11.9 or 11,9`;
@@ -35,66 +84,212 @@ export function figureProblem(text: string, least: number, most: number, empty: 
 const pauseMilliseconds = 600;
 
 /** A figure as people type it: 11,9 or 11.9. Kept when it is one and inside its bounds; else it stays in the field with its error. */
-export function FigureField({ label, value, onChange, least = 0, most, unit, optional = false, whole = false, wide = false, disabled = false, bare = false, onProblem }: Shared & { readonly value: number | null; readonly onChange: (value: number | null) => void; readonly onProblem?: (problem: string | null) => void; readonly least?: number; readonly most: number; readonly unit?: string; readonly optional?: boolean; readonly whole?: boolean; readonly bare?: boolean }) {
+export function FigureField({
+  label,
+  value,
+  onChange,
+  least = 0,
+  most,
+  unit,
+  optional = false,
+  whole = false,
+  wide = false,
+  disabled = false,
+  bare = false,
+  onProblem,
+}: Shared & {
+  readonly value: number | null;
+  readonly onChange: (value: number | null) => void;
+  readonly onProblem?: (problem: string | null) => void;
+  readonly least?: number;
+  readonly most: number;
+  readonly unit?: string;
+  readonly optional?: boolean;
+  readonly whole?: boolean;
+  readonly bare?: boolean;
+}) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const shown = draft ?? (value === null ? '' : String(Math.round(value * 1000) / 1000));
   const error = draft === null ? null : figureProblem(draft, least, most, optional ? 'allowed' : 'refused', whole);
   const tell = useRef(onProblem);
-  useEffect(() => { tell.current = onProblem; });
-  useEffect(() => { tell.current?.(error); }, [error]);
+  useEffect(() => {
+    tell.current = onProblem;
+  });
+  useEffect(() => {
+    tell.current?.(error);
+  }, [error]);
   const latest = useRef(onChange);
-  useEffect(() => { latest.current = onChange; });
+  useEffect(() => {
+    latest.current = onChange;
+  });
   const pending = useRef<{ timer: ReturnType<typeof setTimeout>; keep: () => void } | null>(null);
   const settle = () => {
     const now = pending.current;
     pending.current = null;
-    if (now !== null) { clearTimeout(now.timer); now.keep(); }
+    if (now !== null) {
+      clearTimeout(now.timer);
+      now.keep();
+    }
   };
   const change = (text: string) => {
     setDraft(text);
     if (pending.current !== null) clearTimeout(pending.current.timer);
     pending.current = null;
-    if (figureProblem(text, least, most, optional ? 'allowed' : 'refused', whole) === null) pending.current = { timer: setTimeout(settle, pauseMilliseconds), keep: () => latest.current(text.trim() === '' ? null : parseFigure(text)) };
+    if (figureProblem(text, least, most, optional ? 'allowed' : 'refused', whole) === null)
+      pending.current = {
+        timer: setTimeout(settle, pauseMilliseconds),
+        keep: () => latest.current(text.trim() === '' ? null : parseFigure(text)),
+      };
   };
   // What was typed last is kept when the field goes away with its screen, or the page is closed.
   useEffect(() => {
     window.addEventListener('pagehide', settle);
-    return () => { window.removeEventListener('pagehide', settle); settle(); };
+    return () => {
+      window.removeEventListener('pagehide', settle);
+      settle();
+    };
   }, []);
   const input = (
     <span className="with-unit">
-      <input id={id} className={bare ? 'cell-input fig' : 'fig'} inputMode="decimal" autoComplete="off" value={shown} disabled={disabled} aria-label={bare ? label : undefined} aria-invalid={error !== null} aria-describedby={error === null ? undefined : `${id}-error`}
-        onChange={(event) => change(event.target.value)} onKeyDown={(event) => { if (event.key === 'Enter') settle(); }} onBlur={() => { settle(); if (error === null) setDraft(null); }} />
-      {unit !== undefined && <span className="unit" aria-hidden="true">{unit}</span>}
+      <input
+        id={id}
+        className={bare ? 'cell-input fig' : 'fig'}
+        inputMode="decimal"
+        autoComplete="off"
+        value={shown}
+        disabled={disabled}
+        aria-label={bare ? label : undefined}
+        aria-invalid={error !== null}
+        aria-describedby={error === null ? undefined : `${id}-error`}
+        onChange={(event) => change(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') settle();
+        }}
+        onBlur={() => {
+          settle();
+          if (error === null) setDraft(null);
+        }}
+      />
+      {unit !== undefined && (
+        <span className="unit" aria-hidden="true">
+          {unit}
+        </span>
+      )}
     </span>
   );
-  const told = error !== null && <span className="error-text" id={`${id}-error`} role="alert">{error}</span>;
-  if (bare) return <>{input}{told}</>;
-  return <label className={`field${wide ? ' wide' : ''}`} htmlFor={id}><span className="name">{label}{unit === undefined ? '' : ` (${unit})`}</span>{input}{told}</label>;
+  const told = error !== null && (
+    <span className="error-text" id={`${id}-error`} role="alert">
+      {error}
+    </span>
+  );
+  if (bare)
+    return (
+      <>
+        {input}
+        {told}
+      </>
+    );
+  return (
+    <label className={`field${wide ? ' wide' : ''}`} htmlFor={id}>
+      <span className="name">
+        {label}
+        {unit === undefined ? '' : ` (${unit})`}
+      </span>
+      {input}
+      {told}
+    </label>
+  );
 }
 
-export function SelectField<T extends string>({ label, value, options, onChange, wide = false, disabled = false, empty, bare = false }: Shared & { readonly value: T | null; readonly options: readonly { readonly value: T; readonly label: string }[]; readonly onChange: (value: T) => void; readonly empty?: string; readonly bare?: boolean }) {
+export function SelectField<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  wide = false,
+  disabled = false,
+  empty,
+  bare = false,
+}: Shared & {
+  readonly value: T | null;
+  readonly options: readonly { readonly value: T; readonly label: string }[];
+  readonly onChange: (value: T) => void;
+  readonly empty?: string;
+  readonly bare?: boolean;
+}) {
   const id = useId();
   const select = (
-    <select id={id} className={bare ? 'cell-input' : undefined} aria-label={bare ? label : undefined} value={value ?? ''} disabled={disabled} onChange={(event) => onChange(event.target.value as T)}>
+    <select
+      id={id}
+      className={bare ? 'cell-input' : undefined}
+      aria-label={bare ? label : undefined}
+      value={value ?? ''}
+      disabled={disabled}
+      onChange={(event) => onChange(event.target.value as T)}
+    >
       {value === null && <option value="">{empty ?? 'pick one'}</option>}
-      {options.map((option) => <option key={option.value} value={option.value}>{option.label}</option>)}
+      {options.map((option) => (
+        <option key={option.value} value={option.value}>
+          {option.label}
+        </option>
+      ))}
     </select>
   );
-  return bare ? select : <label className={`field${wide ? ' wide' : ''}`} htmlFor={id}><span className="name">{label}</span>{select}</label>;
+  return bare ? (
+    select
+  ) : (
+    <label className={`field${wide ? ' wide' : ''}`} htmlFor={id}>
+      <span className="name">{label}</span>
+      {select}
+    </label>
+  );
 }
 
 /** Big keys, one to nine by the keyboard as well. */
-export function Keys<T extends string>({ label, value, options, onPick, disabled = false, digits = true }: { readonly label: string; readonly value?: T | null; readonly options: readonly { readonly value: T; readonly label: string; readonly hint?: string | undefined; readonly digit?: number }[]; readonly onPick: (value: T) => void; readonly disabled?: boolean; readonly digits?: boolean }) {
+export function Keys<T extends string>({
+  label,
+  value,
+  options,
+  onPick,
+  disabled = false,
+  digits = true,
+}: {
+  readonly label: string;
+  readonly value?: T | null;
+  readonly options: readonly {
+    readonly value: T;
+    readonly label: string;
+    readonly hint?: string | undefined;
+    readonly digit?: number;
+  }[];
+  readonly onPick: (value: T) => void;
+  readonly disabled?: boolean;
+  readonly digits?: boolean;
+}) {
   return (
     <div className="keys" role="group" aria-label={label}>
       {options.map((option, index) => {
         const digit = option.digit ?? index + 1;
         return (
-          <button key={option.value} type="button" className="key" disabled={disabled} aria-pressed={value === undefined ? undefined : value === option.value} onClick={() => onPick(option.value)} {...(digits && digit <= 9 ? { 'data-key': String(digit) } : {})}>
-            {digits && digit <= 9 && <span className="digit" aria-hidden="true">{digit}</span>}
-            <span>{option.label}{option.hint !== undefined && option.hint !== '' && <span className="hint">{option.hint}</span>}</span>
+          <button
+            key={option.value}
+            type="button"
+            className="key"
+            disabled={disabled}
+            aria-pressed={value === undefined ? undefined : value === option.value}
+            onClick={() => onPick(option.value)}
+            {...(digits && digit <= 9 ? { 'data-key': String(digit) } : {})}
+          >
+            {digits && digit <= 9 && (
+              <span className="digit" aria-hidden="true">
+                {digit}
+              </span>
+            )}
+            <span>
+              {option.label}
+              {option.hint !== undefined && option.hint !== '' && <span className="hint">{option.hint}</span>}
+            </span>
           </button>
         );
       })}
@@ -103,6 +298,19 @@ export function Keys<T extends string>({ label, value, options, onPick, disabled
 }
 
 /** The one obvious next step. Enter presses it. */
-export function Primary({ children, onClick, disabled = false }: { readonly children: ReactNode; readonly onClick: () => void; readonly disabled?: boolean }) {
-  return <button type="button" className="primary" data-primary disabled={disabled} onClick={onClick}><span>{children}</span><kbd aria-hidden="true">↵</kbd></button>;
+export function Primary({
+  children,
+  onClick,
+  disabled = false,
+}: {
+  readonly children: ReactNode;
+  readonly onClick: () => void;
+  readonly disabled?: boolean;
+}) {
+  return (
+    <button type="button" className="primary" data-primary disabled={disabled} onClick={onClick}>
+      <span>{children}</span>
+      <kbd aria-hidden="true">↵</kbd>
+    </button>
+  );
 }

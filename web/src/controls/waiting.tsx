@@ -1,6 +1,16 @@
 import type { ReactNode } from 'react';
 
 /** Something is still being fetched; said to eyes and to assistive technology. */
-export function Waiting({ children = 'Loading …', className = '' }: { readonly children?: ReactNode; readonly className?: string }) {
-  return <div className={`${className} quiet`} role="status" data-waiting>{children}</div>;
+export function Waiting({
+  children = 'Loading …',
+  className = '',
+}: {
+  readonly children?: ReactNode;
+  readonly className?: string;
+}) {
+  return (
+    <div className={`${className} quiet`} role="status" data-waiting>
+      {children}
+    </div>
+  );
 }

@@ -1,14 +1,49 @@
 import { inletFace, type InletKind, type PinSignal } from '@fairwatt/core';
 import { wire } from '../app/palette.ts';
 
-const signalWire: Record<PinSignal, string> = { '12': 'yellow', '5': 'red', '3.3': 'orange', G: 'black', SB: 'purple', PG: 'grey', ST: 'green', '-12': 'blue', S: 'grey', NC: 'white' };
-const latched: ReadonlySet<InletKind> = new Set(['main-24', 'main-20', 'cpu-8', 'cpu-4', 'card-8', 'card-6', 'card-16']);
+const signalWire: Record<PinSignal, string> = {
+  '12': 'yellow',
+  '5': 'red',
+  '3.3': 'orange',
+  G: 'black',
+  SB: 'purple',
+  PG: 'grey',
+  ST: 'green',
+  '-12': 'blue',
+  S: 'grey',
+  NC: 'white',
+};
+const latched: ReadonlySet<InletKind> = new Set([
+  'main-24',
+  'main-20',
+  'cpu-8',
+  'cpu-4',
+  'card-8',
+  'card-6',
+  'card-16',
+]);
 
 /** From the wires (as it is back-probed) or from the contacts (as one looks into the loose plug). */
 export type FaceSide = 'wires' | 'contacts';
 
 /** A plug's face, latch up; `lit` pins are framed and named, `marks` stand on the pins that were judged. */
-export function ConnectorFace({ kind, lit = [], width = 290, side = 'wires', marks, cellMost = 34, onPin }: { readonly kind: InletKind; readonly lit?: readonly number[]; readonly width?: number; readonly side?: FaceSide; readonly marks?: ReadonlyMap<number, string>; readonly cellMost?: number; readonly onPin?: (pin: number) => void }) {
+export function ConnectorFace({
+  kind,
+  lit = [],
+  width = 290,
+  side = 'wires',
+  marks,
+  cellMost = 34,
+  onPin,
+}: {
+  readonly kind: InletKind;
+  readonly lit?: readonly number[];
+  readonly width?: number;
+  readonly side?: FaceSide;
+  readonly marks?: ReadonlyMap<number, string>;
+  readonly cellMost?: number;
+  readonly onPin?: (pin: number) => void;
+}) {
   const { rows } = inletFace[kind];
   const columns = Math.max(...rows.map((row) => row.length));
   const cell = Math.min(cellMost, Math.floor((width - 16) / columns));
@@ -16,23 +51,76 @@ export function ConnectorFace({ kind, lit = [], width = 290, side = 'wires', mar
   const w = columns * cell + 16;
   const h = rows.length * (cell * 0.86) + 14 + tall;
   return (
-    <svg className="pins" width={w} height={h} viewBox={`0 0 ${w} ${h}`} role="img" aria-label={`${kind} plug from the ${side === 'wires' ? 'wire' : 'contact'} side, latch up${lit.length > 0 ? `, pin ${lit.join(' and ')} marked` : ''}`}>
+    <svg
+      className="pins"
+      width={w}
+      height={h}
+      viewBox={`0 0 ${w} ${h}`}
+      role="img"
+      aria-label={`${kind} plug from the ${side === 'wires' ? 'wire' : 'contact'} side, latch up${lit.length > 0 ? `, pin ${lit.join(' and ')} marked` : ''}`}
+    >
       {latched.has(kind) && <rect x={w / 2 - 22} y={1} width={44} height={12} style={{ fill: 'var(--ink)' }} />}
-      <rect x={1} y={tall} width={w - 2} height={h - tall - 1} rx={3} style={{ fill: 'var(--sheet)', stroke: 'var(--ink)' }} strokeWidth={1.6} />
-      {rows.map((row, rowIndex) => row.map((pin, column) => {
-        const colour = wire[signalWire[pin.signal]]!;
-        const x = 8 + (side === 'wires' ? column : row.length - 1 - column) * cell;
-        const y = tall + 7 + rowIndex * cell * 0.86;
-        const marked = lit.includes(pin.pin);
-        return (
-          <g key={pin.pin} {...(onPin === undefined ? {} : { onClick: () => onPin(pin.pin), style: { cursor: 'pointer' } })}>
-            <rect x={x + 1.5} y={y + 1} width={cell - 3} height={cell * 0.86 - 3} rx={2} fill={colour.fill} stroke={marked ? 'var(--action)' : 'none'} strokeWidth={marked ? 4 : 0} />
-            <text className="fig" x={x + cell / 2} y={y + cell * 0.43 + 4} textAnchor="middle" fontSize={cell < 26 ? (pin.signal.length > 2 ? 8 : 9.5) : 12} style={{ fill: colour.text }}>{pin.signal}</text>
-            {cell >= 40 && <text className="fig" x={x + 6} y={y + 12} fontSize={9.5} style={{ fill: colour.text }}>{pin.pin}</text>}
-            {marks?.get(pin.pin) !== undefined && <text x={x + cell - 5} y={y + 14} textAnchor="end" fontSize={13} fontWeight={700} style={{ fill: colour.text }}>{marks.get(pin.pin)}</text>}
-          </g>
-        );
-      }))}
+      <rect
+        x={1}
+        y={tall}
+        width={w - 2}
+        height={h - tall - 1}
+        rx={3}
+        style={{ fill: 'var(--sheet)', stroke: 'var(--ink)' }}
+        strokeWidth={1.6}
+      />
+      {rows.map((row, rowIndex) =>
+        row.map((pin, column) => {
+          const colour = wire[signalWire[pin.signal]]!;
+          const x = 8 + (side === 'wires' ? column : row.length - 1 - column) * cell;
+          const y = tall + 7 + rowIndex * cell * 0.86;
+          const marked = lit.includes(pin.pin);
+          return (
+            <g
+              key={pin.pin}
+              {...(onPin === undefined ? {} : { onClick: () => onPin(pin.pin), style: { cursor: 'pointer' } })}
+            >
+              <rect
+                x={x + 1.5}
+                y={y + 1}
+                width={cell - 3}
+                height={cell * 0.86 - 3}
+                rx={2}
+                fill={colour.fill}
+                stroke={marked ? 'var(--action)' : 'none'}
+                strokeWidth={marked ? 4 : 0}
+              />
+              <text
+                className="fig"
+                x={x + cell / 2}
+                y={y + cell * 0.43 + 4}
+                textAnchor="middle"
+                fontSize={cell < 26 ? (pin.signal.length > 2 ? 8 : 9.5) : 12}
+                style={{ fill: colour.text }}
+              >
+                {pin.signal}
+              </text>
+              {cell >= 40 && (
+                <text className="fig" x={x + 6} y={y + 12} fontSize={9.5} style={{ fill: colour.text }}>
+                  {pin.pin}
+                </text>
+              )}
+              {marks?.get(pin.pin) !== undefined && (
+                <text
+                  x={x + cell - 5}
+                  y={y + 14}
+                  textAnchor="end"
+                  fontSize={13}
+                  fontWeight={700}
+                  style={{ fill: colour.text }}
+                >
+                  {marks.get(pin.pin)}
+                </text>
+              )}
+            </g>
+          );
+        }),
+      )}
     </svg>
   );
 }

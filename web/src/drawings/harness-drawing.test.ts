@@ -8,15 +8,21 @@ describe('sockets on the panel', () => {
     expect(socketPlaces([[60], [120, 180], [300]], 400)).toEqual([60, 150, 300]);
   });
   it('keep their order and their distance whatever hangs on them', () => {
-    fc.assert(fc.property(fc.array(fc.array(fc.integer({ min: 40, max: 900 }), { maxLength: 5 }), { minLength: 1, maxLength: 24 }), (inlets) => {
-      const height = 30 + Math.max(600, inlets.length * 25 + 44);
-      const ys = socketPlaces(inlets, height);
-      ys.forEach((y, index) => {
-        expect(y).toBeGreaterThanOrEqual(46 - 1e-9);
-        expect(y).toBeLessThanOrEqual(height - 22 + 1e-9);
-        if (index > 0) expect(y - ys[index - 1]!).toBeGreaterThanOrEqual(25 - 1e-9);
-      });
-    }), { seed: 3 });
+    fc.assert(
+      fc.property(
+        fc.array(fc.array(fc.integer({ min: 40, max: 900 }), { maxLength: 5 }), { minLength: 1, maxLength: 24 }),
+        (inlets) => {
+          const height = 30 + Math.max(600, inlets.length * 25 + 44);
+          const ys = socketPlaces(inlets, height);
+          ys.forEach((y, index) => {
+            expect(y).toBeGreaterThanOrEqual(46 - 1e-9);
+            expect(y).toBeLessThanOrEqual(height - 22 + 1e-9);
+            if (index > 0) expect(y - ys[index - 1]!).toBeGreaterThanOrEqual(25 - 1e-9);
+          });
+        },
+      ),
+      { seed: 3 },
+    );
   });
 });
 

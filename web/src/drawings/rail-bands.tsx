@@ -11,32 +11,137 @@ function scaleOf(verdict: Verdict): { low: number; high: number } {
 }
 
 /** Each verdict against its band: the limits, the mean with its uncertainty, and the word. Far-off figures stand at the edge with an arrow. What the supply that came gave in the same place hangs above as a hollow diamond. */
-export function RailBands({ verdicts, earlier = [], width = 760 }: { readonly verdicts: readonly Verdict[]; readonly earlier?: readonly Verdict[]; readonly width?: number }) {
+export function RailBands({
+  verdicts,
+  earlier = [],
+  width = 760,
+}: {
+  readonly verdicts: readonly Verdict[];
+  readonly earlier?: readonly Verdict[];
+  readonly width?: number;
+}) {
   const inner = width - left - right;
   const height = verdicts.length * rowHeight + 4;
   return (
-    <svg viewBox={`0 0 ${width} ${height}`} style={{ width: '100%', height: 'auto' }} role="img" aria-label={verdicts.map((verdict) => `${subjectText[verdict.subject]} ${conditionText[verdict.condition]} ${verdictLevel(verdict)}: ${verdictText[verdict.word]}${earlier.filter((item) => item.subject === verdict.subject && item.condition === verdict.condition).map((item) => `, before ${verdictLevel(item)}`).join('')}`).join('; ')}>
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      style={{ width: '100%', height: 'auto' }}
+      role="img"
+      aria-label={verdicts
+        .map(
+          (verdict) =>
+            `${subjectText[verdict.subject]} ${conditionText[verdict.condition]} ${verdictLevel(verdict)}: ${verdictText[verdict.word]}${earlier
+              .filter((item) => item.subject === verdict.subject && item.condition === verdict.condition)
+              .map((item) => `, before ${verdictLevel(item)}`)
+              .join('')}`,
+        )
+        .join('; ')}
+    >
       {verdicts.map((verdict, index) => {
         const { low, high } = scaleOf(verdict);
         const x = (value: number) => left + ((Math.min(high, Math.max(low, value)) - low) / (high - low)) * inner;
         const y = index * rowHeight + 20;
-        const colour = verdict.word === 'pass' ? 'var(--pass)' : verdict.word === 'marginal' ? 'var(--marginal)' : verdict.word === 'fail' ? 'var(--fail)' : 'var(--unknown)';
+        const colour =
+          verdict.word === 'pass'
+            ? 'var(--pass)'
+            : verdict.word === 'marginal'
+              ? 'var(--marginal)'
+              : verdict.word === 'fail'
+                ? 'var(--fail)'
+                : 'var(--unknown)';
         const at = verdict.mean;
         const was = earlier.find((item) => item.subject === verdict.subject && item.condition === verdict.condition);
         const places = verdict.subject === 'power-good' ? 0 : 2;
         return (
           <g key={`${verdict.subject}-${verdict.condition}`}>
-            <text x={0} y={y - 1} fontSize={15} fontWeight={600}>{subjectText[verdict.subject]}</text>
-            <text x={0} y={y + 15} fontSize={12.5} style={{ fill: 'var(--ink-2)' }}>{conditionText[verdict.condition]}{verdict.count > 1 ? `, ${verdict.count} readings` : ''}</text>
+            <text x={0} y={y - 1} fontSize={15} fontWeight={600}>
+              {subjectText[verdict.subject]}
+            </text>
+            <text x={0} y={y + 15} fontSize={12.5} style={{ fill: 'var(--ink-2)' }}>
+              {conditionText[verdict.condition]}
+              {verdict.count > 1 ? `, ${verdict.count} readings` : ''}
+            </text>
             <line x1={left} x2={left + inner} y1={y} y2={y} style={{ stroke: 'var(--line)' }} />
-            <rect x={x(verdict.lower)} y={y - 8} width={x(verdict.upper) - x(verdict.lower)} height={16} style={{ fill: 'var(--track)', stroke: 'var(--ink-2)' }} strokeWidth={1} />
-            <text className="fig" x={x(verdict.lower)} y={y + 21} fontSize={11} textAnchor="middle" style={{ fill: 'var(--ink-2)' }}>{verdict.lower.toFixed(places)}</text>
-            <text className="fig" x={x(verdict.upper)} y={y + 21} fontSize={11} textAnchor="middle" style={{ fill: 'var(--ink-2)' }}>{verdict.upper.toFixed(places)}</text>
-            {was?.mean != null && <g style={{ stroke: 'var(--ink-2)' }} strokeWidth={1.5} fill="none">{was.expanded !== null && <path d={`M${x(was.mean - was.expanded)} ${y - 13}H${x(was.mean + was.expanded)}`} />}<path d={`M${x(was.mean)} ${y - 18}l5 5l-5 5l-5 -5z`} style={{ fill: 'var(--sheet)' }} /></g>}
-            {at !== null && verdict.expanded !== null && <path d={`M${x(at - verdict.expanded)} ${y - 5}v10M${x(at - verdict.expanded)} ${y}H${x(at + verdict.expanded)}M${x(at + verdict.expanded)} ${y - 5}v10`} style={{ stroke: colour }} strokeWidth={2} fill="none" />}
-            {at !== null && (at < low ? <path d={`M${left + 10} ${y - 7}l-10 7l10 7z`} style={{ fill: colour }} /> : at > high ? <path d={`M${left + inner - 10} ${y - 7}l10 7l-10 7z`} style={{ fill: colour }} /> : verdict.word === 'fail' ? <path d={`M${x(at) - 6} ${y - 6}l12 12m0 -12l-12 12`} style={{ stroke: colour }} strokeWidth={3.5} /> : verdict.word === 'marginal' ? <path d={`M${x(at)} ${y - 8}l8 14h-16z`} style={{ fill: colour }} /> : <circle cx={x(at)} cy={y} r={6} style={{ fill: verdict.word === 'pass' ? colour : 'var(--sheet)', stroke: colour }} strokeWidth={2.5} />)}
-            <text className="fig" x={left + inner + 14} y={y - 1} fontSize={15}>{verdictLevel(verdict)}</text>
-            <text x={left + inner + 14} y={y + 15} fontSize={13} fontWeight={700} style={{ fill: colour }}>{was !== undefined && <tspan fontWeight={400} style={{ fill: 'var(--ink-2)' }}>was {verdictLevel(was)}  </tspan>}{verdict.word === 'pass' ? '✓ ' : verdict.word === 'marginal' ? '▲ ' : verdict.word === 'fail' ? '✕ ' : '? '}{verdictText[verdict.word]}</text>
+            <rect
+              x={x(verdict.lower)}
+              y={y - 8}
+              width={x(verdict.upper) - x(verdict.lower)}
+              height={16}
+              style={{ fill: 'var(--track)', stroke: 'var(--ink-2)' }}
+              strokeWidth={1}
+            />
+            <text
+              className="fig"
+              x={x(verdict.lower)}
+              y={y + 21}
+              fontSize={11}
+              textAnchor="middle"
+              style={{ fill: 'var(--ink-2)' }}
+            >
+              {verdict.lower.toFixed(places)}
+            </text>
+            <text
+              className="fig"
+              x={x(verdict.upper)}
+              y={y + 21}
+              fontSize={11}
+              textAnchor="middle"
+              style={{ fill: 'var(--ink-2)' }}
+            >
+              {verdict.upper.toFixed(places)}
+            </text>
+            {was?.mean != null && (
+              <g style={{ stroke: 'var(--ink-2)' }} strokeWidth={1.5} fill="none">
+                {was.expanded !== null && (
+                  <path d={`M${x(was.mean - was.expanded)} ${y - 13}H${x(was.mean + was.expanded)}`} />
+                )}
+                <path d={`M${x(was.mean)} ${y - 18}l5 5l-5 5l-5 -5z`} style={{ fill: 'var(--sheet)' }} />
+              </g>
+            )}
+            {at !== null && verdict.expanded !== null && (
+              <path
+                d={`M${x(at - verdict.expanded)} ${y - 5}v10M${x(at - verdict.expanded)} ${y}H${x(at + verdict.expanded)}M${x(at + verdict.expanded)} ${y - 5}v10`}
+                style={{ stroke: colour }}
+                strokeWidth={2}
+                fill="none"
+              />
+            )}
+            {at !== null &&
+              (at < low ? (
+                <path d={`M${left + 10} ${y - 7}l-10 7l10 7z`} style={{ fill: colour }} />
+              ) : at > high ? (
+                <path d={`M${left + inner - 10} ${y - 7}l10 7l-10 7z`} style={{ fill: colour }} />
+              ) : verdict.word === 'fail' ? (
+                <path d={`M${x(at) - 6} ${y - 6}l12 12m0 -12l-12 12`} style={{ stroke: colour }} strokeWidth={3.5} />
+              ) : verdict.word === 'marginal' ? (
+                <path d={`M${x(at)} ${y - 8}l8 14h-16z`} style={{ fill: colour }} />
+              ) : (
+                <circle
+                  cx={x(at)}
+                  cy={y}
+                  r={6}
+                  style={{ fill: verdict.word === 'pass' ? colour : 'var(--sheet)', stroke: colour }}
+                  strokeWidth={2.5}
+                />
+              ))}
+            <text className="fig" x={left + inner + 14} y={y - 1} fontSize={15}>
+              {verdictLevel(verdict)}
+            </text>
+            <text x={left + inner + 14} y={y + 15} fontSize={13} fontWeight={700} style={{ fill: colour }}>
+              {was !== undefined && (
+                <tspan fontWeight={400} style={{ fill: 'var(--ink-2)' }}>
+                  was {verdictLevel(was)}{' '}
+                </tspan>
+              )}
+              {verdict.word === 'pass'
+                ? '✓ '
+                : verdict.word === 'marginal'
+                  ? '▲ '
+                  : verdict.word === 'fail'
+                    ? '✕ '
+                    : '? '}
+              {verdictText[verdict.word]}
+            </text>
           </g>
         );
       })}

@@ -1,8 +1,34 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { Navigate, Route, Routes, useNavigate, useParams } from 'react-router';
-import { applyAct, compileModel, faultView, loadView, questionOf, refusalText, unanswered, viewJob, type Act, type ActContext, type CableBags, type Job, type Knowledge, type Refusal, type Shop, type ShopRecord } from '@fairwatt/core';
+import {
+  applyAct,
+  compileModel,
+  faultView,
+  loadView,
+  questionOf,
+  refusalText,
+  unanswered,
+  viewJob,
+  type Act,
+  type ActContext,
+  type CableBags,
+  type Job,
+  type Knowledge,
+  type Refusal,
+  type Shop,
+  type ShopRecord,
+} from '@fairwatt/core';
 import type { Technician } from '@fairwatt/contract';
-import { problemOf, useJobQuery, useCableBagsQuery, useKnowledgeQuery, useRecordQuery, useShopQuery, useSuppliesQuery, type ShopData } from '../app/api.ts';
+import {
+  problemOf,
+  useJobQuery,
+  useCableBagsQuery,
+  useKnowledgeQuery,
+  useRecordQuery,
+  useShopQuery,
+  useSuppliesQuery,
+  type ShopData,
+} from '../app/api.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
@@ -23,36 +49,116 @@ const HandOver = lazy(() => import('../stations/hand-over/hand-over.tsx'));
 
 export default function JobPage() {
   const { code = '' } = useParams();
-  const job = useJobQuery(code, { refetchOnFocus: true, refetchOnMountOrArgChange: 5, pollingInterval: 12_000, skipPollingIfUnfocused: true });
+  const job = useJobQuery(code, {
+    refetchOnFocus: true,
+    refetchOnMountOrArgChange: 5,
+    pollingInterval: 12_000,
+    skipPollingIfUnfocused: true,
+  });
   const shop = useShopQuery();
   const supplies = useSuppliesQuery();
   const knowledge = useKnowledgeQuery();
   const record = useRecordQuery();
   const bags = useCableBagsQuery();
-  const missing = [job, shop, supplies, knowledge, record, bags].find((query) => query.data === undefined && query.isError);
+  const missing = [job, shop, supplies, knowledge, record, bags].find(
+    (query) => query.data === undefined && query.isError,
+  );
   if (missing !== undefined) {
     const problem = problemOf(missing.error);
-    return <div className="page"><Empty title={problem.title}>{problem.status === 404 ? <>Look for it among the <a href="/jobs">jobs</a>.</> : 'It is tried again by itself.'}</Empty></div>;
+    return (
+      <div className="page">
+        <Empty title={problem.title}>
+          {problem.status === 404 ? (
+            <>
+              Look for it among the <a href="/jobs">jobs</a>.
+            </>
+          ) : (
+            'It is tried again by itself.'
+          )}
+        </Empty>
+      </div>
+    );
   }
-  if (job.data === undefined || shop.data === undefined || supplies.data === undefined || knowledge.data === undefined || record.data === undefined || bags.data === undefined) return <Waiting className="page">Fetching {code} …</Waiting>;
-  return <Desk key={code} stored={job.data} shopData={shop.data} supplies={supplies.data} knowledge={knowledge.data} record={record.data.counts} bags={bags.data} />;
+  if (
+    job.data === undefined ||
+    shop.data === undefined ||
+    supplies.data === undefined ||
+    knowledge.data === undefined ||
+    record.data === undefined ||
+    bags.data === undefined
+  )
+    return <Waiting className="page">Fetching {code} …</Waiting>;
+  return (
+    <Desk
+      key={code}
+      stored={job.data}
+      shopData={shop.data}
+      supplies={supplies.data}
+      knowledge={knowledge.data}
+      record={record.data.counts}
+      bags={bags.data}
+    />
+  );
 }
 
 /** The computation's shop, compiled once per knowledge and record. */
-function useShop(shopData: ShopData, supplies: Shop['supplies'], knowledge: Knowledge, record: ShopRecord, bags: CableBags): Shop {
+function useShop(
+  shopData: ShopData,
+  supplies: Shop['supplies'],
+  knowledge: Knowledge,
+  record: ShopRecord,
+  bags: CableBags,
+): Shop {
   const model = useMemo(() => compileModel(knowledge, record), [knowledge, record]);
-  return useMemo(() => ({ settings: shopData.settings, instruments: shopData.instruments, supplies, model, bags }), [shopData, supplies, model, bags]);
+  return useMemo(
+    () => ({ settings: shopData.settings, instruments: shopData.instruments, supplies, model, bags }),
+    [shopData, supplies, model, bags],
+  );
 }
 
 /** What follows from the job; each part is computed again only when something it depends on changed. Supplies are judged in a worker. */
 function useView(job: Job, shop: Shop) {
-  const { button, course, layout, shapes, depthMillimetres, school, measuredLoad, staggeredStart, supplyYears, cardAdviceWatts, day, wants, ownHoles, ventClosed } = job.sheet;
+  const {
+    button,
+    course,
+    layout,
+    shapes,
+    depthMillimetres,
+    school,
+    measuredLoad,
+    staggeredStart,
+    supplyYears,
+    cardAdviceWatts,
+    day,
+    wants,
+    ownHoles,
+    ventClosed,
+  } = job.sheet;
   const { settings } = shop;
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- the fields that matter are named one by one
-  const load = useMemo(() => loadView(job, { settings }), [job.parts, job.supply, measuredLoad, staggeredStart, supplyYears, cardAdviceWatts, settings]);
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- as above
-  const fault = useMemo(() => faultView(job, shop, load), [button, course, job.outcomes, job.readings, job.logs, load, job.parts, shop]);
-  const asked = JSON.stringify([layout, shapes, depthMillimetres, school, measuredLoad, staggeredStart, cardAdviceWatts, day, wants, ownHoles, ventClosed, job.supply?.label]);
+  const load = useMemo(
+    () => loadView(job, { settings }),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the fields that matter are named one by one
+    [job.parts, job.supply, measuredLoad, staggeredStart, supplyYears, cardAdviceWatts, settings],
+  );
+  const fault = useMemo(
+    () => faultView(job, shop, load),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- as above
+    [button, course, job.outcomes, job.readings, job.logs, load, job.parts, shop],
+  );
+  const asked = JSON.stringify([
+    layout,
+    shapes,
+    depthMillimetres,
+    school,
+    measuredLoad,
+    staggeredStart,
+    cardAdviceWatts,
+    day,
+    wants,
+    ownHoles,
+    ventClosed,
+    job.supply?.label,
+  ]);
   // eslint-disable-next-line react-hooks/exhaustive-deps -- as above
   const question = useMemo(() => questionOf(job, { settings }), [job.parts, asked, settings]);
   const { rows, busy, failed } = useRanking(question, shop);
@@ -60,14 +166,34 @@ function useView(job: Job, shop: Shop) {
   return { view, question, judging: busy, judgingFailed: failed };
 }
 
-function Desk({ stored, shopData, supplies, knowledge, record, bags }: { readonly stored: Job; readonly shopData: ShopData; readonly supplies: Shop['supplies']; readonly knowledge: Knowledge; readonly record: ShopRecord; readonly bags: CableBags }) {
+function Desk({
+  stored,
+  shopData,
+  supplies,
+  knowledge,
+  record,
+  bags,
+}: {
+  readonly stored: Job;
+  readonly shopData: ShopData;
+  readonly supplies: Shop['supplies'];
+  readonly knowledge: Knowledge;
+  readonly record: ShopRecord;
+  readonly bags: CableBags;
+}) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const items = useAppSelector((state) => state.outbox.items);
   const technician = useAppSelector((state) => state.session.technician);
   const technicians: readonly Technician[] = shopData.technicians;
   const shop = useShop(shopData, supplies, knowledge, record, bags);
-  const knows = useMemo<ActContext['knows']>(() => ({ instrument: (id) => shop.instruments.some((item) => item.id === id), supply: (id) => shop.supplies.some((item) => item.id === id) }), [shop]);
+  const knows = useMemo<ActContext['knows']>(
+    () => ({
+      instrument: (id) => shop.instruments.some((item) => item.id === id),
+      supply: (id) => shop.supplies.some((item) => item.id === id),
+    }),
+    [shop],
+  );
   const job = useMemo(() => overlay(stored, items, knows), [stored, items, knows]);
   const { view, question, judging, judgingFailed } = useView(job, shop);
   const [undo, setUndo] = useState<{ text: string; run: () => void } | null>(null);
@@ -80,37 +206,95 @@ function Desk({ stored, shopData, supplies, knowledge, record, bags }: { readonl
     return () => clearTimeout(timer);
   }, [undo]);
 
-  const act = useCallback((wanted: Act): Refusal | null => {
-    if (by === null) { setRefusal('Pick your name at the top right first; every change is signed with it.'); return { code: 'closed' }; }
-    const at = new Date().toISOString();
-    const result = applyAct(job, wanted, { by, at, knows, unansweredPoints: () => unanswered(view.openPoints).length });
-    if (!result.ok) { setRefusal(refusalText(result.refusal)); return result.refusal; }
-    setRefusal(null);
-    const sheet = job.sheet as unknown as Record<string, unknown>;
-    const was = wanted.kind === 'edit-sheet' ? Object.fromEntries(Object.keys(wanted.changes).map((field) => [field, sheet[field]])) : {};
-    dispatch(outbox.add({ id: crypto.randomUUID(), code: job.code, by, at, act: wanted, was, state: 'waiting', refusal: null }));
-    return null;
-  }, [job, by, knows, view, dispatch]);
+  const act = useCallback(
+    (wanted: Act): Refusal | null => {
+      if (by === null) {
+        setRefusal('Pick your name at the top right first; every change is signed with it.');
+        return { code: 'closed' };
+      }
+      const at = new Date().toISOString();
+      const result = applyAct(job, wanted, {
+        by,
+        at,
+        knows,
+        unansweredPoints: () => unanswered(view.openPoints).length,
+      });
+      if (!result.ok) {
+        setRefusal(refusalText(result.refusal));
+        return result.refusal;
+      }
+      setRefusal(null);
+      const sheet = job.sheet as unknown as Record<string, unknown>;
+      const was =
+        wanted.kind === 'edit-sheet'
+          ? Object.fromEntries(Object.keys(wanted.changes).map((field) => [field, sheet[field]]))
+          : {};
+      dispatch(
+        outbox.add({
+          id: crypto.randomUUID(),
+          code: job.code,
+          by,
+          at,
+          act: wanted,
+          was,
+          state: 'waiting',
+          refusal: null,
+        }),
+      );
+      return null;
+    },
+    [job, by, knows, view, dispatch],
+  );
 
-  const desk = useMemo<JobDesk>(() => ({
-    code: job.code, job, view, shop, knowledge, record, technicians, question, judging, judgingFailed, technician: by, locked: job.state === 'closed' || by === null, act,
-    goTo: (station) => { void navigate(`/jobs/${job.code}/${station}`); },
-    offerUndo: (text, run) => setUndo({ text, run }),
-    personName: (id) => technicians.find((person) => person.id === id)?.name ?? id,
-    partName: (id) => job.parts.find((part) => part.id === id)?.name ?? id,
-    inletLabel: (id) => job.parts.flatMap((part) => part.inlets).find((inlet) => inlet.id === id)?.label ?? id,
-  }), [job, view, shop, knowledge, record, technicians, question, judging, judgingFailed, by, act, navigate]);
+  const desk = useMemo<JobDesk>(
+    () => ({
+      code: job.code,
+      job,
+      view,
+      shop,
+      knowledge,
+      record,
+      technicians,
+      question,
+      judging,
+      judgingFailed,
+      technician: by,
+      locked: job.state === 'closed' || by === null,
+      act,
+      goTo: (station) => {
+        void navigate(`/jobs/${job.code}/${station}`);
+      },
+      offerUndo: (text, run) => setUndo({ text, run }),
+      personName: (id) => technicians.find((person) => person.id === id)?.name ?? id,
+      partName: (id) => job.parts.find((part) => part.id === id)?.name ?? id,
+      inletLabel: (id) => job.parts.flatMap((part) => part.inlets).find((inlet) => inlet.id === id)?.label ?? id,
+    }),
+    [job, view, shop, knowledge, record, technicians, question, judging, judgingFailed, by, act, navigate],
+  );
 
   return (
     <JobDeskContext value={desk}>
       <div className="job">
         <div>
           <Conflicts />
-          {refusal !== null && <div className="notice bad" role="alert"><span>{refusal}</span><button type="button" className="link" onClick={() => setRefusal(null)}>Got it</button></div>}
+          {refusal !== null && (
+            <div className="notice bad" role="alert">
+              <span>{refusal}</span>
+              <button type="button" className="link" onClick={() => setRefusal(null)}>
+                Got it
+              </button>
+            </div>
+          )}
           <JobHead />
         </div>
         <StationWire />
-        <Suspense fallback={<div className="station"><Waiting className="work" /></div>}>
+        <Suspense
+          fallback={
+            <div className="station">
+              <Waiting className="work" />
+            </div>
+          }
+        >
           <Routes>
             <Route index element={<Navigate to={firstStation(job, view.stations)} replace />} />
             <Route path="intake" element={<Intake />} />
@@ -124,17 +308,37 @@ function Desk({ stored, shopData, supplies, knowledge, record, bags }: { readonl
           </Routes>
         </Suspense>
       </div>
-      {undo !== null && <Undo text={undo.text} onUndo={() => { undo.run(); setUndo(null); }} />}
+      {undo !== null && (
+        <Undo
+          text={undo.text}
+          onUndo={() => {
+            undo.run();
+            setUndo(null);
+          }}
+        />
+      )}
     </JobDeskContext>
   );
 }
 
 function Undo({ text, onUndo }: { readonly text: ReactNode; readonly onUndo: () => void }) {
-  return <div className="undo" role="status"><span>{text}</span><button type="button" className="link" onClick={onUndo}>Undo</button></div>;
+  return (
+    <div className="undo" role="status">
+      <span>{text}</span>
+      <button type="button" className="link" onClick={onUndo}>
+        Undo
+      </button>
+    </div>
+  );
 }
 
 /** Where the work goes on: what needs somebody, else the first that is not settled. */
 function firstStation(job: Job, stations: readonly { readonly id: string; readonly state: string }[]): string {
   if (job.state === 'closed') return 'hand-over';
-  return (stations.find((station) => station.state === 'needs-you') ?? stations.find((station) => station.state !== 'settled'))?.id ?? 'intake';
+  return (
+    (
+      stations.find((station) => station.state === 'needs-you') ??
+      stations.find((station) => station.state !== 'settled')
+    )?.id ?? 'intake'
+  );
 }

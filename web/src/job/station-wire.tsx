@@ -3,7 +3,11 @@ import { stationLineText, stationStateText, stationText, type StationState } fro
 import { useDesk } from './job-context.ts';
 
 export function StationNode({ state, mark }: { readonly state: StationState; readonly mark: string }) {
-  return <span className={`node ${state}`} aria-hidden="true"><span>{state === 'settled' ? '✓' : state === 'needs-you' ? '!' : mark}</span></span>;
+  return (
+    <span className={`node ${state}`} aria-hidden="true">
+      <span>{state === 'settled' ? '✓' : state === 'needs-you' ? '!' : mark}</span>
+    </span>
+  );
 }
 
 /** The seven stations as one line of wire: the map and the way to move. */
@@ -13,10 +17,27 @@ export function StationWire() {
   return (
     <nav className="wire" aria-label="Stations">
       {view.stations.map((station, index) => (
-        <NavLink key={station.id} to={`/jobs/${code}/${station.id}`} className={index <= reached ? 'past' : ''} data-station={station.id} data-state={station.state}>
+        <NavLink
+          key={station.id}
+          to={`/jobs/${code}/${station.id}`}
+          className={index <= reached ? 'past' : ''}
+          data-station={station.id}
+          data-state={station.state}
+        >
           <StationNode state={station.state} mark={String(index + 1)} />
-          <span className="name">{stationText[station.id]}<span className="visually-hidden">, {stationStateText[station.state]}</span></span>
-          <span className="result">{judging !== null && station.id === 'replacement' && station.line.code === 'not-started' ? 'judging supplies …' : stationLineText(station.line, knowledge, (id) => shop.supplies.find((model) => model.id === id)?.name ?? id)}</span>
+          <span className="name">
+            {stationText[station.id]}
+            <span className="visually-hidden">, {stationStateText[station.state]}</span>
+          </span>
+          <span className="result">
+            {judging !== null && station.id === 'replacement' && station.line.code === 'not-started'
+              ? 'judging supplies …'
+              : stationLineText(
+                  station.line,
+                  knowledge,
+                  (id) => shop.supplies.find((model) => model.id === id)?.name ?? id,
+                )}
+          </span>
         </NavLink>
       ))}
     </nav>

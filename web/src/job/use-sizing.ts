@@ -29,26 +29,58 @@ export function useRanking(question: FitQuestion | null, shop: Pick<Shop, 'setti
   const { supplies, settings } = shop;
   useEffect(() => {
     let current = true;
-    if (question === null) { setState({ rows: [], busy: null, failed: false }); return undefined; }
+    if (question === null) {
+      setState({ rows: [], busy: null, failed: false });
+      return undefined;
+    }
     setState((before) => ({ ...before, busy: 0 }));
     const byId = new Map(supplies.map((model) => [model.id, model]));
     stock(supplies)
-      .then(() => session().rank(question, settings.choosing.weights, settings.currency, proxy((share: number) => { if (current) setState((before) => ({ ...before, busy: share })); })))
-      .then((rows) => { if (current) setState({ rows: rows.map(({ modelId, ...row }) => ({ ...row, model: byId.get(modelId)! })), busy: null, failed: false }); })
-      .catch(() => { if (current) setState((before) => ({ ...before, busy: null, failed: true })); });
-    return () => { current = false; };
+      .then(() =>
+        session().rank(
+          question,
+          settings.choosing.weights,
+          settings.currency,
+          proxy((share: number) => {
+            if (current) setState((before) => ({ ...before, busy: share }));
+          }),
+        ),
+      )
+      .then((rows) => {
+        if (current)
+          setState({
+            rows: rows.map(({ modelId, ...row }) => ({ ...row, model: byId.get(modelId)! })),
+            busy: null,
+            failed: false,
+          });
+      })
+      .catch(() => {
+        if (current) setState((before) => ({ ...before, busy: null, failed: true }));
+      });
+    return () => {
+      current = false;
+    };
   }, [question, supplies, settings]);
   return state;
 }
 
 /** 100,000 machines alike, drawn in the worker; null until they are. */
 export function useDraws(parts: readonly MachinePart[], label: SupplyLabel | null, ageShare: number): LoadDraws | null {
-  const key = useMemo(() => JSON.stringify([parts.map((part) => [part.classId, part.quantity, part.figures]), label, ageShare]), [parts, label, ageShare]);
+  const key = useMemo(
+    () => JSON.stringify([parts.map((part) => [part.classId, part.quantity, part.figures]), label, ageShare]),
+    [parts, label, ageShare],
+  );
   const [drawn, setDrawn] = useState<{ readonly key: string; readonly draws: LoadDraws } | null>(null);
   useEffect(() => {
     let current = true;
-    void session().draw(parts, label, ageShare).then((draws) => { if (current) setDrawn({ key, draws }); });
-    return () => { current = false; };
+    void session()
+      .draw(parts, label, ageShare)
+      .then((draws) => {
+        if (current) setDrawn({ key, draws });
+      });
+    return () => {
+      current = false;
+    };
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the key says all that the draws depend on
   }, [key]);
   return drawn?.draws ?? null;

@@ -14,26 +14,65 @@ export default function NewJobDialog({ onClose }: { readonly onClose: () => void
   const [told, setTold] = useState<string | null>(null);
   const [create, { isLoading }] = useCreateJobMutation();
   async function save(): Promise<void> {
-    if (technician === null) { setTold('Pick your name at the top right first.'); return; }
-    if (fields.title.trim() === '') { setTold('Say which machine it is.'); return; }
+    if (technician === null) {
+      setTold('Pick your name at the top right first.');
+      return;
+    }
+    if (fields.title.trim() === '') {
+      setTold('Say which machine it is.');
+      return;
+    }
     const answer = await create({ id, by: technician, ...fields });
-    if (answer.data !== undefined) { onClose(); void navigate(`/jobs/${answer.data.code}/intake`); return; }
+    if (answer.data !== undefined) {
+      onClose();
+      void navigate(`/jobs/${answer.data.code}/intake`);
+      return;
+    }
     const problem = problemOf(answer.error);
     setTold([problem.title, ...(problem.errors ?? []).map((error) => `${error.path}: ${error.message}`)].join(' · '));
   }
   const field = (name: keyof typeof fields, label: string, max: number, hint: string) => (
-    <label className="field wide"><span className="name">{label}</span>
-      <input value={fields[name]} maxLength={max} placeholder={hint} ref={name === 'title' ? first : undefined} onChange={(event) => setFields({ ...fields, [name]: event.target.value })} />
+    <label className="field wide">
+      <span className="name">{label}</span>
+      <input
+        value={fields[name]}
+        maxLength={max}
+        placeholder={hint}
+        ref={name === 'title' ? first : undefined}
+        onChange={(event) => setFields({ ...fields, [name]: event.target.value })}
+      />
     </label>
   );
   return (
-    <Modal open title="New job" onCancel={onClose} footer={null} destroyOnHidden afterOpenChange={(isOpen) => { if (isOpen) first.current?.focus(); }}>
-      <form className="fields" onSubmit={(event) => { event.preventDefault(); void save(); }}>
+    <Modal
+      open
+      title="New job"
+      onCancel={onClose}
+      footer={null}
+      destroyOnHidden
+      afterOpenChange={(isOpen) => {
+        if (isOpen) first.current?.focus();
+      }}
+    >
+      <form
+        className="fields"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void save();
+        }}
+      >
         {field('title', 'Machine', 80, 'Radio playout machine')}
         {field('client', 'Client', 80, 'Who brought it')}
-        {field('words', 'In the client\'s words', 1000, 'What it does, or does not')}
-        {told !== null && <div className="error-text wide" role="alert">{told}</div>}
-        <button type="submit" className="primary wide" disabled={isLoading}><span>{isLoading ? 'Making it …' : 'Make the job'}</span><kbd aria-hidden="true">↵</kbd></button>
+        {field('words', "In the client's words", 1000, 'What it does, or does not')}
+        {told !== null && (
+          <div className="error-text wide" role="alert">
+            {told}
+          </div>
+        )}
+        <button type="submit" className="primary wide" disabled={isLoading}>
+          <span>{isLoading ? 'Making it …' : 'Make the job'}</span>
+          <kbd aria-hidden="true">↵</kbd>
+        </button>
       </form>
     </Modal>
   );

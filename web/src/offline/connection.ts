@@ -2,6 +2,10 @@ import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
 /** Whether the server and its database answer. */
 export type Connection = 'here' | 'away';
-const slice = createSlice({ name: 'connection', initialState: (): Connection => 'here', reducers: { set: (_state, { payload }: PayloadAction<Connection>) => payload } });
+const slice = createSlice({
+  name: 'connection',
+  initialState: (): Connection => 'here',
+  reducers: { set: (_state, { payload }: PayloadAction<Connection>) => payload },
+});
 export const connection = slice.actions;
 export const connectionReducer = slice.reducer;

@@ -6,15 +6,20 @@ const applicationCache = 'fairwatt-application';
 const answerCache = 'fairwatt-answers';
 
 self.addEventListener('install', (event) => {
-  event.waitUntil((async () => {
-    const list = (await (await fetch('/precache.json', { cache: 'no-store' })).json()) as string[];
-    const cache = await caches.open(applicationCache);
-    await cache.addAll(list);
-    for (const request of await cache.keys()) if (!list.includes(new URL(request.url).pathname)) await cache.delete(request);
-    await self.skipWaiting();
-  })());
+  event.waitUntil(
+    (async () => {
+      const list = (await (await fetch('/precache.json', { cache: 'no-store' })).json()) as string[];
+      const cache = await caches.open(applicationCache);
+      await cache.addAll(list);
+      for (const request of await cache.keys())
+        if (!list.includes(new URL(request.url).pathname)) await cache.delete(request);
+      await self.skipWaiting();
+    })(),
+  );
 });
-self.addEventListener('activate', (event) => { event.waitUntil(self.clients.claim()); });
+self.addEventListener('activate', (event) => {
+  event.waitUntil(self.clients.claim());
+});
 
 async function fresh(request: Request, key: Request | string, name: string): Promise<Response> {
   const cache = await caches.open(name);
@@ -34,8 +39,16 @@ async function fresh(request: Request, key: Request | string, name: string): Pro
 self.addEventListener('fetch', (event) => {
   const { request } = event;
   const url = new URL(request.url);
-  if (request.method !== 'GET' || url.origin !== self.location.origin || request.headers.get('accept') === 'text/event-stream' || url.pathname === '/api/health' || url.pathname.endsWith('/file')) return;
+  if (
+    request.method !== 'GET' ||
+    url.origin !== self.location.origin ||
+    request.headers.get('accept') === 'text/event-stream' ||
+    url.pathname === '/api/health' ||
+    url.pathname.endsWith('/file')
+  )
+    return;
   if (request.mode === 'navigate') event.respondWith(fresh(request, '/', applicationCache));
   else if (url.pathname.startsWith('/api/')) event.respondWith(fresh(request, request, answerCache));
-  else if (url.pathname.startsWith('/assets/')) event.respondWith((async () => (await caches.match(request)) ?? fresh(request, request, applicationCache))());
+  else if (url.pathname.startsWith('/assets/'))
+    event.respondWith((async () => (await caches.match(request)) ?? fresh(request, request, applicationCache))());
 });

@@ -1,11 +1,28 @@
 import { useState } from 'react';
-import { adapterNote, adapterRefusal, adapterRefusalText, parseFigure, plugKinds, standardInletKinds } from '@fairwatt/core';
+import {
+  adapterNote,
+  adapterRefusal,
+  adapterRefusalText,
+  parseFigure,
+  plugKinds,
+  standardInletKinds,
+} from '@fairwatt/core';
 import { bagAdapterSchema, type BagAdapter } from '@fairwatt/contract';
 import { problemOf, useChangeBagAdapterMutation, useRemoveBagAdapterMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 
-const fresh = { label: '', place: '', takes: 'cpu-8', gives: 'cpu-4+4', legs: '1', adds: '200', watts: '', count: '1', moulded: false };
+const fresh = {
+  label: '',
+  place: '',
+  takes: 'cpu-8',
+  gives: 'cpu-4+4',
+  legs: '1',
+  adds: '200',
+  watts: '',
+  count: '1',
+  moulded: false,
+};
 
 /** Adapters and extensions that a plan may use, and the ones that never may. */
 export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAdapter[] }) {
@@ -16,33 +33,151 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
   const [told, setTold] = useState<readonly string[]>([]);
   const figure = (text: string): unknown => parseFigure(text) ?? text;
   async function add(): Promise<void> {
-    const read = bagAdapterSchema.safeParse({ id: crypto.randomUUID(), version: 0, label: draft.label.trim(), place: draft.place, takes: draft.takes, gives: draft.gives, legs: figure(draft.legs), moulded: draft.moulded, addsMillimetres: figure(draft.adds), watts: draft.watts.trim() === '' ? null : figure(draft.watts), count: figure(draft.count) });
-    if (!read.success) { setTold(read.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`)); return; }
+    const read = bagAdapterSchema.safeParse({
+      id: crypto.randomUUID(),
+      version: 0,
+      label: draft.label.trim(),
+      place: draft.place,
+      takes: draft.takes,
+      gives: draft.gives,
+      legs: figure(draft.legs),
+      moulded: draft.moulded,
+      addsMillimetres: figure(draft.adds),
+      watts: draft.watts.trim() === '' ? null : figure(draft.watts),
+      count: figure(draft.count),
+    });
+    if (!read.success) {
+      setTold(read.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`));
+      return;
+    }
     const answer = await change({ by: technician ?? '', basedOn: 0, adapter: read.data });
-    if (answer.error === undefined) { setDraft(fresh); setTold([]); } else setTold([problemOf(answer.error).title, ...(problemOf(answer.error).errors ?? []).map((error) => error.message)]);
+    if (answer.error === undefined) {
+      setDraft(fresh);
+      setTold([]);
+    } else
+      setTold([problemOf(answer.error).title, ...(problemOf(answer.error).errors ?? []).map((error) => error.message)]);
   }
-  const field = (name: 'label' | 'place' | 'legs' | 'adds' | 'watts' | 'count', label: string, width: number) => <label className="field" style={{ width }}><span className="name">{label}</span><input value={draft[name]} maxLength={40} onChange={(event) => setDraft({ ...draft, [name]: event.target.value })} /></label>;
+  const field = (name: 'label' | 'place' | 'legs' | 'adds' | 'watts' | 'count', label: string, width: number) => (
+    <label className="field" style={{ width }}>
+      <span className="name">{label}</span>
+      <input
+        value={draft[name]}
+        maxLength={40}
+        onChange={(event) => setDraft({ ...draft, [name]: event.target.value })}
+      />
+    </label>
+  );
   return (
     <div style={{ maxWidth: 980 }}>
-      {adapters.length === 0 ? <Empty title="No adapters yet">Extensions, and 16-pin adapters of separate 8-pin cables, go here. Drive-to-card adapters and moulded four-pin ones are refused.</Empty> : (
-        <table className="grid" aria-label="Adapters"><thead><tr><th>Label</th><th>Takes</th><th>Gives</th><th className="num">Legs</th><th className="num">Adds</th><th className="num">Carries</th><th className="num">There</th><th>Place</th><th>Mind</th><th /></tr></thead>
-          <tbody>{adapters.map((adapter) => {
-            const refusal = adapterRefusal(adapter);
-            return (
-              <tr key={adapter.id} data-adapter={adapter.label}><td><span className="tag small">{adapter.label}</span></td><td>{adapter.takes}</td><td>{adapter.gives}</td><td className="num">{adapter.legs}</td><td className="num">{adapter.addsMillimetres} mm</td><td className="num">{adapter.watts === null ? '-' : `${adapter.watts} W`}</td><td className="num">{adapter.count}</td><td>{adapter.place}</td><td>{refusal === null ? adapterNote(adapter) : adapterRefusalText(refusal)}</td>
-                <td><button type="button" className="link" disabled={technician === null} aria-label={`Take out ${adapter.label}`} onClick={() => void remove({ id: adapter.id, by: technician ?? '' })}>off the record</button></td></tr>);
-          })}</tbody></table>)}
-      <form aria-label="Enter an adapter" style={{ marginTop: 18 }} onSubmit={(event) => { event.preventDefault(); void add(); }}>
+      {adapters.length === 0 ? (
+        <Empty title="No adapters yet">
+          Extensions, and 16-pin adapters of separate 8-pin cables, go here. Drive-to-card adapters and moulded four-pin
+          ones are refused.
+        </Empty>
+      ) : (
+        <table className="grid" aria-label="Adapters">
+          <thead>
+            <tr>
+              <th>Label</th>
+              <th>Takes</th>
+              <th>Gives</th>
+              <th className="num">Legs</th>
+              <th className="num">Adds</th>
+              <th className="num">Carries</th>
+              <th className="num">There</th>
+              <th>Place</th>
+              <th>Mind</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {adapters.map((adapter) => {
+              const refusal = adapterRefusal(adapter);
+              return (
+                <tr key={adapter.id} data-adapter={adapter.label}>
+                  <td>
+                    <span className="tag small">{adapter.label}</span>
+                  </td>
+                  <td>{adapter.takes}</td>
+                  <td>{adapter.gives}</td>
+                  <td className="num">{adapter.legs}</td>
+                  <td className="num">{adapter.addsMillimetres} mm</td>
+                  <td className="num">{adapter.watts === null ? '-' : `${adapter.watts} W`}</td>
+                  <td className="num">{adapter.count}</td>
+                  <td>{adapter.place}</td>
+                  <td>{refusal === null ? adapterNote(adapter) : adapterRefusalText(refusal)}</td>
+                  <td>
+                    <button
+                      type="button"
+                      className="link"
+                      disabled={technician === null}
+                      aria-label={`Take out ${adapter.label}`}
+                      onClick={() => void remove({ id: adapter.id, by: technician ?? '' })}
+                    >
+                      off the record
+                    </button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+      <form
+        aria-label="Enter an adapter"
+        style={{ marginTop: 18 }}
+        onSubmit={(event) => {
+          event.preventDefault();
+          void add();
+        }}
+      >
         <span className="label">Enter an adapter or extension</span>
         <div className="row-actions" style={{ alignItems: 'end', marginTop: 6 }}>
           {field('label', 'Label', 90)}
-          <label className="field" style={{ width: 130 }}><span className="name">Takes plugs for</span><select value={draft.takes} onChange={(event) => setDraft({ ...draft, takes: event.target.value })}>{standardInletKinds.map((kind) => <option key={kind} value={kind}>{kind}</option>)}</select></label>
-          <label className="field" style={{ width: 130 }}><span className="name">Gives a plug</span><select value={draft.gives} onChange={(event) => setDraft({ ...draft, gives: event.target.value })}>{plugKinds.map((kind) => <option key={kind} value={kind}>{kind}</option>)}</select></label>
-          {field('legs', 'Legs', 60)}{field('adds', 'Adds (mm)', 90)}{field('watts', 'Carries (W)', 95)}{field('count', 'There', 60)}{field('place', 'Place', 120)}
-          <label className="tick"><input type="checkbox" checked={draft.moulded} onChange={(event) => setDraft({ ...draft, moulded: event.target.checked })} /> moulded</label>
-          <button type="submit" className="secondary" disabled={technician === null || changing.isLoading}>Enter</button>
+          <label className="field" style={{ width: 130 }}>
+            <span className="name">Takes plugs for</span>
+            <select value={draft.takes} onChange={(event) => setDraft({ ...draft, takes: event.target.value })}>
+              {standardInletKinds.map((kind) => (
+                <option key={kind} value={kind}>
+                  {kind}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label className="field" style={{ width: 130 }}>
+            <span className="name">Gives a plug</span>
+            <select value={draft.gives} onChange={(event) => setDraft({ ...draft, gives: event.target.value })}>
+              {plugKinds.map((kind) => (
+                <option key={kind} value={kind}>
+                  {kind}
+                </option>
+              ))}
+            </select>
+          </label>
+          {field('legs', 'Legs', 60)}
+          {field('adds', 'Adds (mm)', 90)}
+          {field('watts', 'Carries (W)', 95)}
+          {field('count', 'There', 60)}
+          {field('place', 'Place', 120)}
+          <label className="tick">
+            <input
+              type="checkbox"
+              checked={draft.moulded}
+              onChange={(event) => setDraft({ ...draft, moulded: event.target.checked })}
+            />{' '}
+            moulded
+          </label>
+          <button type="submit" className="secondary" disabled={technician === null || changing.isLoading}>
+            Enter
+          </button>
         </div>
-        {told.length > 0 && <div className="error-text" role="alert">{told.map((line) => <div key={line}>{line}</div>)}</div>}
+        {told.length > 0 && (
+          <div className="error-text" role="alert">
+            {told.map((line) => (
+              <div key={line}>{line}</div>
+            ))}
+          </div>
+        )}
       </form>
     </div>
   );

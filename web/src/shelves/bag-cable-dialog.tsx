@@ -5,53 +5,189 @@ import { cableFamilies, faceOfPlug, inletFace, parseFigure, plugKinds, signalTex
 import { problemOf, useChangeBagCableMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 
-interface PlugDraft { readonly kind: string; readonly millimetres: string; readonly ends: string }
-const endText = (end: BagCable['plugs'][number]['ends'][number]) => (end === null ? '?' : end === 'none' ? '-' : String(end));
+interface PlugDraft {
+  readonly kind: string;
+  readonly millimetres: string;
+  readonly ends: string;
+}
+const endText = (end: BagCable['plugs'][number]['ends'][number]) =>
+  end === null ? '?' : end === 'none' ? '-' : String(end);
 
 /** A spare cable: label, place, plugs, and for each device pin where its wire leads at the supply end. */
 export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null; readonly onClose: () => void }) {
   const technician = useAppSelector((state) => state.session.technician);
   const [change, state] = useChangeBagCableMutation();
   const [id] = useState(() => was?.id ?? crypto.randomUUID());
-  const [fields, setFields] = useState({ label: was?.label ?? '', place: was?.place ?? '', family: was?.family ?? 'drive', cameWith: was?.cameWith ?? '', note: was?.note ?? '', gauge: was?.gauge === undefined || was.gauge === null ? '' : String(was.gauge) });
-  const [plugs, setPlugs] = useState<readonly PlugDraft[]>(was === null ? [{ kind: 'sata', millimetres: '500', ends: '' }] : was.plugs.map((plug) => ({ kind: plug.kind, millimetres: String(plug.millimetres), ends: plug.ends.map(endText).join(' ') })));
+  const [fields, setFields] = useState({
+    label: was?.label ?? '',
+    place: was?.place ?? '',
+    family: was?.family ?? 'drive',
+    cameWith: was?.cameWith ?? '',
+    note: was?.note ?? '',
+    gauge: was?.gauge === undefined || was.gauge === null ? '' : String(was.gauge),
+  });
+  const [plugs, setPlugs] = useState<readonly PlugDraft[]>(
+    was === null
+      ? [{ kind: 'sata', millimetres: '500', ends: '' }]
+      : was.plugs.map((plug) => ({
+          kind: plug.kind,
+          millimetres: String(plug.millimetres),
+          ends: plug.ends.map(endText).join(' '),
+        })),
+  );
   const [told, setTold] = useState<readonly string[]>([]);
   async function save(): Promise<void> {
     const read = bagCableSchema.safeParse({
-      id, version: was?.version ?? 0, ...fields, label: fields.label.trim(), gauge: fields.gauge === '' ? null : Number(fields.gauge),
-      plugs: plugs.map((plug) => ({ kind: plug.kind, millimetres: parseFigure(plug.millimetres) ?? plug.millimetres, ends: plug.ends.split(/[\s,]+/).filter((end) => end !== '').map((end) => (end === '?' ? null : end === '-' ? 'none' : /^\d+$/.test(end) ? Number(end) : end)) })),
+      id,
+      version: was?.version ?? 0,
+      ...fields,
+      label: fields.label.trim(),
+      gauge: fields.gauge === '' ? null : Number(fields.gauge),
+      plugs: plugs.map((plug) => ({
+        kind: plug.kind,
+        millimetres: parseFigure(plug.millimetres) ?? plug.millimetres,
+        ends: plug.ends
+          .split(/[\s,]+/)
+          .filter((end) => end !== '')
+          .map((end) => (end === '?' ? null : end === '-' ? 'none' : /^\d+$/.test(end) ? Number(end) : end)),
+      })),
     });
-    if (!read.success) { setTold(read.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`)); return; }
+    if (!read.success) {
+      setTold(read.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`));
+      return;
+    }
     const answer = await change({ by: technician ?? '', basedOn: was?.version ?? 0, cable: read.data });
-    if (answer.error === undefined) onClose(); else setTold([problemOf(answer.error).title]);
+    if (answer.error === undefined) onClose();
+    else setTold([problemOf(answer.error).title]);
   }
-  const field = (name: 'label' | 'place' | 'cameWith' | 'note', label: string, max: number) => <label className="field"><span className="name">{label}</span><input value={fields[name]} maxLength={max} onChange={(event) => setFields({ ...fields, [name]: event.target.value })} /></label>;
+  const field = (name: 'label' | 'place' | 'cameWith' | 'note', label: string, max: number) => (
+    <label className="field">
+      <span className="name">{label}</span>
+      <input
+        value={fields[name]}
+        maxLength={max}
+        onChange={(event) => setFields({ ...fields, [name]: event.target.value })}
+      />
+    </label>
+  );
   return (
-    <Modal open title={was === null ? 'Enter a spare cable' : was.label} onCancel={onClose} footer={null} destroyOnHidden width={680}>
-      <form className="fields" onSubmit={(event) => { event.preventDefault(); void save(); }}>
-        {field('label', 'Label on its bag', 20)}{field('place', 'Place', 40)}
-        <label className="field"><span className="name">Made for the socket of</span><select value={fields.family} onChange={(event) => setFields({ ...fields, family: event.target.value as BagCable['family'] })}>{cableFamilies.map((family) => <option key={family} value={family}>{family}</option>)}</select></label>
+    <Modal
+      open
+      title={was === null ? 'Enter a spare cable' : was.label}
+      onCancel={onClose}
+      footer={null}
+      destroyOnHidden
+      width={680}
+    >
+      <form
+        className="fields"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void save();
+        }}
+      >
+        {field('label', 'Label on its bag', 20)}
+        {field('place', 'Place', 40)}
+        <label className="field">
+          <span className="name">Made for the socket of</span>
+          <select
+            value={fields.family}
+            onChange={(event) => setFields({ ...fields, family: event.target.value as BagCable['family'] })}
+          >
+            {cableFamilies.map((family) => (
+              <option key={family} value={family}>
+                {family}
+              </option>
+            ))}
+          </select>
+        </label>
         {field('cameWith', 'Came with', 60)}
-        <label className="field"><span className="name">Wire, as printed on it</span><select value={fields.gauge} onChange={(event) => setFields({ ...fields, gauge: event.target.value })}><option value="">not known: the thinnest is reckoned</option>{[16, 18, 20, 22].map((gauge) => <option key={gauge} value={gauge}>{gauge} AWG</option>)}</select></label>
+        <label className="field">
+          <span className="name">Wire, as printed on it</span>
+          <select value={fields.gauge} onChange={(event) => setFields({ ...fields, gauge: event.target.value })}>
+            <option value="">not known: the thinnest is reckoned</option>
+            {[16, 18, 20, 22].map((gauge) => (
+              <option key={gauge} value={gauge}>
+                {gauge} AWG
+              </option>
+            ))}
+          </select>
+        </label>
         {plugs.map((plug, index) => {
-          const face = inletFace[faceOfPlug[plug.kind as keyof typeof faceOfPlug]].rows.flat().sort((a, b) => a.pin - b.pin);
-          const set = (changes: Partial<PlugDraft>) => setPlugs(plugs.map((item, at) => (at === index ? { ...item, ...changes } : item)));
+          const face = inletFace[faceOfPlug[plug.kind as keyof typeof faceOfPlug]].rows
+            .flat()
+            .sort((a, b) => a.pin - b.pin);
+          const set = (changes: Partial<PlugDraft>) =>
+            setPlugs(plugs.map((item, at) => (at === index ? { ...item, ...changes } : item)));
           return (
             <fieldset key={index} className="wide ranges">
               <div className="range-row" style={{ gridTemplateColumns: '160px 110px 1fr auto' }}>
-                <label className="field"><span className="name">Plug {index + 1}</span><select value={plug.kind} onChange={(event) => set({ kind: event.target.value })}>{plugKinds.map((kind) => <option key={kind} value={kind}>{kind}</option>)}</select></label>
-                <label className="field"><span className="name">At (mm)</span><input className="fig" value={plug.millimetres} onChange={(event) => set({ millimetres: event.target.value })} /></label>
-                <label className="field"><span className="name">Wire of each pin, by pin of the supply end</span><input className="fig" value={plug.ends} placeholder="1 3 5 - ?" onChange={(event) => set({ ends: event.target.value })} /></label>
-                <button type="button" className="link" disabled={plugs.length === 1} onClick={() => setPlugs(plugs.filter((_, at) => at !== index))}>drop</button>
+                <label className="field">
+                  <span className="name">Plug {index + 1}</span>
+                  <select value={plug.kind} onChange={(event) => set({ kind: event.target.value })}>
+                    {plugKinds.map((kind) => (
+                      <option key={kind} value={kind}>
+                        {kind}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+                <label className="field">
+                  <span className="name">At (mm)</span>
+                  <input
+                    className="fig"
+                    value={plug.millimetres}
+                    onChange={(event) => set({ millimetres: event.target.value })}
+                  />
+                </label>
+                <label className="field">
+                  <span className="name">Wire of each pin, by pin of the supply end</span>
+                  <input
+                    className="fig"
+                    value={plug.ends}
+                    placeholder="1 3 5 - ?"
+                    onChange={(event) => set({ ends: event.target.value })}
+                  />
+                </label>
+                <button
+                  type="button"
+                  className="link"
+                  disabled={plugs.length === 1}
+                  onClick={() => setPlugs(plugs.filter((_, at) => at !== index))}
+                >
+                  drop
+                </button>
               </div>
-              <p className="quiet">In the order of its pins: {face.map((pin) => `${pin.pin} ${signalText[pin.signal]}`).join(', ')}. “-” for no wire, “?” where nobody looked.</p>
+              <p className="quiet">
+                In the order of its pins: {face.map((pin) => `${pin.pin} ${signalText[pin.signal]}`).join(', ')}. “-”
+                for no wire, “?” where nobody looked.
+              </p>
             </fieldset>
           );
         })}
-        <div className="wide"><button type="button" className="link" onClick={() => setPlugs([...plugs, plugs.at(-1) ?? { kind: 'sata', millimetres: '600', ends: '' }])}>another plug</button></div>
-        {told.length > 0 && <div className="error-text wide" role="alert">{told.map((line) => <div key={line}>{line}</div>)}</div>}
-        {was !== null && <p className="quiet wide">When plugs or wires change, what was proved of this cable no longer counts.</p>}
-        <button type="submit" className="primary wide" disabled={state.isLoading}><span>{state.isLoading ? 'Saving …' : 'Save'}</span><kbd aria-hidden="true">↵</kbd></button>
+        <div className="wide">
+          <button
+            type="button"
+            className="link"
+            onClick={() => setPlugs([...plugs, plugs.at(-1) ?? { kind: 'sata', millimetres: '600', ends: '' }])}
+          >
+            another plug
+          </button>
+        </div>
+        {told.length > 0 && (
+          <div className="error-text wide" role="alert">
+            {told.map((line) => (
+              <div key={line}>{line}</div>
+            ))}
+          </div>
+        )}
+        {was !== null && (
+          <p className="quiet wide">When plugs or wires change, what was proved of this cable no longer counts.</p>
+        )}
+        <button type="submit" className="primary wide" disabled={state.isLoading}>
+          <span>{state.isLoading ? 'Saving …' : 'Save'}</span>
+          <kbd aria-hidden="true">↵</kbd>
+        </button>
       </form>
     </Modal>
   );

@@ -1,8 +1,22 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { crossedPinText, crossingSentence, crossingWordText, faceOfPlug, spareVerdict, type Crossing } from '@fairwatt/core';
+import {
+  crossedPinText,
+  crossingSentence,
+  crossingWordText,
+  faceOfPlug,
+  spareVerdict,
+  type Crossing,
+} from '@fairwatt/core';
 import type { BagCable } from '@fairwatt/contract';
-import { problemOf, useCableBagsQuery, useChangeProofMutation, useRemoveBagCableMutation, useShopQuery, useSuppliesQuery } from '../app/api.ts';
+import {
+  problemOf,
+  useCableBagsQuery,
+  useChangeProofMutation,
+  useRemoveBagCableMutation,
+  useShopQuery,
+  useSuppliesQuery,
+} from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { calendarDay } from '../controls/clock.ts';
 import { Empty } from '../controls/empty.tsx';
@@ -12,8 +26,17 @@ import { AdaptersPanel } from './adapters-panel.tsx';
 import { BagCableDialog } from './bag-cable-dialog.tsx';
 import { PinoutsPanel } from './pinouts-panel.tsx';
 
-const shelves = [['cables', 'Spare cables'], ['adapters', 'Adapters and extensions'], ['sockets', 'Sockets of supplies']] as const;
-const mark: Record<Crossing['word'], string> = { safe: 'pass', incomplete: 'marginal', unknown: 'cannot-tell', harmful: 'fail' };
+const shelves = [
+  ['cables', 'Spare cables'],
+  ['adapters', 'Adapters and extensions'],
+  ['sockets', 'Sockets of supplies'],
+] as const;
+const mark: Record<Crossing['word'], string> = {
+  safe: 'pass',
+  incomplete: 'marginal',
+  unknown: 'cannot-tell',
+  harmful: 'fail',
+};
 const pinMark = { right: '', short: '✕', 'wrong-voltage': '✕', misplaced: '✕', missing: '–', unknown: '?' } as const;
 
 /** Spare modular cables, and whether each may go between a supply and a device: safe, harmful, or to be probed. */
@@ -30,56 +53,235 @@ export default function CableBagsPage() {
   const modelId = params.get('on');
   const setModel = (id: string) => setParams({ on: id }, { replace: true });
   const [editing, setEditing] = useState<BagCable | 'new' | null>(null);
-  if (bags.data === undefined || supplies.data === undefined) return <div className="page">{bags.isError ? <Empty title={problemOf(bags.error).title} /> : <Waiting>Fetching the cable bags …</Waiting>}</div>;
+  if (bags.data === undefined || supplies.data === undefined)
+    return (
+      <div className="page">
+        {bags.isError ? <Empty title={problemOf(bags.error).title} /> : <Waiting>Fetching the cable bags …</Waiting>}
+      </div>
+    );
   const { cables, pinouts } = bags.data;
   const modular = supplies.data.filter((model) => model.label.modular !== 'fixed');
-  const model = modular.find((item) => item.id === modelId) ?? modular.find((item) => pinouts.some((pinout) => pinout.supplies.includes(item.id))) ?? modular[0];
+  const model =
+    modular.find((item) => item.id === modelId) ??
+    modular.find((item) => pinouts.some((pinout) => pinout.supplies.includes(item.id))) ??
+    modular[0];
   const cable = cables.find((item) => item.id === picked) ?? cables[0];
   const verdictOf = (item: BagCable) => spareVerdict(bags.data!, item, model?.id ?? '');
   const shown = cable === undefined ? null : verdictOf(cable);
   const person = (id: string) => shop.data?.technicians.find((one) => one.id === id)?.name ?? id;
   return (
     <div className="page">
-      <div className="page-head"><h1>Cable bags</h1><span className="quiet">A cable from another supply is never trusted, not even of the same maker: its wires are known, or probed.</span>
-        {shelf === 'cables' && <button type="button" className="secondary" style={{ marginLeft: 'auto' }} disabled={technician === null} onClick={() => setEditing('new')}>Enter a cable</button>}</div>
-      <div className="tabs" role="group" aria-label="What is in the bags" style={{ marginBottom: 14 }}>{shelves.map(([value, name]) => <button key={value} type="button" aria-pressed={shelf === value} onClick={() => setParams(value === 'cables' ? {} : { shelf: value }, { replace: true })}>{name}</button>)}</div>
+      <div className="page-head">
+        <h1>Cable bags</h1>
+        <span className="quiet">
+          A cable from another supply is never trusted, not even of the same maker: its wires are known, or probed.
+        </span>
+        {shelf === 'cables' && (
+          <button
+            type="button"
+            className="secondary"
+            style={{ marginLeft: 'auto' }}
+            disabled={technician === null}
+            onClick={() => setEditing('new')}
+          >
+            Enter a cable
+          </button>
+        )}
+      </div>
+      <div className="tabs" role="group" aria-label="What is in the bags" style={{ marginBottom: 14 }}>
+        {shelves.map(([value, name]) => (
+          <button
+            key={value}
+            type="button"
+            aria-pressed={shelf === value}
+            onClick={() => setParams(value === 'cables' ? {} : { shelf: value }, { replace: true })}
+          >
+            {name}
+          </button>
+        ))}
+      </div>
       {shelf === 'adapters' && <AdaptersPanel adapters={bags.data.adapters} />}
       {shelf === 'sockets' && <PinoutsPanel pinouts={pinouts} supplies={modular} />}
-      {shelf !== 'cables' ? null : cables.length === 0 ? <Empty title="No spare cables yet">What a job leaves over goes here: label it, say what it came with, and draw its wires or probe them.</Empty> : (
+      {shelf !== 'cables' ? null : cables.length === 0 ? (
+        <Empty title="No spare cables yet">
+          What a job leaves over goes here: label it, say what it came with, and draw its wires or probe them.
+        </Empty>
+      ) : (
         <div className="bags">
           <div>
-            <label className="field" style={{ marginBottom: 10 }}><span className="name">On this supply</span><select value={model?.id ?? ''} onChange={(event) => setModel(event.target.value)}>{modular.map((item) => <option key={item.id} value={item.id}>{item.name}{pinouts.some((pinout) => pinout.supplies.includes(item.id)) ? '' : ' (sockets not known)'}</option>)}</select></label>
-            <ul className="bag-list">{cables.map((item) => {
-              const { word } = verdictOf(item);
-              return <li key={item.id}><button type="button" className="plain" aria-pressed={item === cable} data-bag={item.label} data-word={word} onClick={() => setPicked(item.id)}><span className="tag small">{item.label}</span><span className="what">{item.family}, {item.plugs.map((plug) => plug.kind).join(' + ')}<span className="quiet block-note">{item.place === '' ? 'place not noted' : item.place}, came with {item.cameWith === '' ? 'nobody knows what' : item.cameWith}</span></span><span className={`verdict ${mark[word]}`}>{crossingWordText[word]}</span></button></li>;
-            })}</ul>
+            <label className="field" style={{ marginBottom: 10 }}>
+              <span className="name">On this supply</span>
+              <select value={model?.id ?? ''} onChange={(event) => setModel(event.target.value)}>
+                {modular.map((item) => (
+                  <option key={item.id} value={item.id}>
+                    {item.name}
+                    {pinouts.some((pinout) => pinout.supplies.includes(item.id)) ? '' : ' (sockets not known)'}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <ul className="bag-list">
+              {cables.map((item) => {
+                const { word } = verdictOf(item);
+                return (
+                  <li key={item.id}>
+                    <button
+                      type="button"
+                      className="plain"
+                      aria-pressed={item === cable}
+                      data-bag={item.label}
+                      data-word={word}
+                      onClick={() => setPicked(item.id)}
+                    >
+                      <span className="tag small">{item.label}</span>
+                      <span className="what">
+                        {item.family}, {item.plugs.map((plug) => plug.kind).join(' + ')}
+                        <span className="quiet block-note">
+                          {item.place === '' ? 'place not noted' : item.place}, came with{' '}
+                          {item.cameWith === '' ? 'nobody knows what' : item.cameWith}
+                        </span>
+                      </span>
+                      <span className={`verdict ${mark[word]}`}>{crossingWordText[word]}</span>
+                    </button>
+                  </li>
+                );
+              })}
+            </ul>
           </div>
           {cable !== undefined && shown !== null && model !== undefined && (
             <section aria-label="The crossing" data-crossing={shown.word}>
-              <span className="label">{cable.label} on {model.name}</span>
-              <div className={`verdict ${mark[shown.word]}`} style={{ fontSize: 30 }}>{crossingWordText[shown.word]}</div>
-              {shown.proof !== null && <p><strong>Proved by probe</strong>, {person(shown.proof.by)}, {calendarDay(shown.proof.at)}. {shown.proof.note} <button type="button" className="link" disabled={technician === null} onClick={() => void prove({ by: technician ?? '', cableId: cable.id, modelId: model.id, note: '', proved: false })}>take back</button></p>}
-              {shown.pinout === null && <p className="quiet">Nobody has entered what the {cable.family} sockets of {model.name} give.</p>}
+              <span className="label">
+                {cable.label} on {model.name}
+              </span>
+              <div className={`verdict ${mark[shown.word]}`} style={{ fontSize: 30 }}>
+                {crossingWordText[shown.word]}
+              </div>
+              {shown.proof !== null && (
+                <p>
+                  <strong>Proved by probe</strong>, {person(shown.proof.by)}, {calendarDay(shown.proof.at)}.{' '}
+                  {shown.proof.note}{' '}
+                  <button
+                    type="button"
+                    className="link"
+                    disabled={technician === null}
+                    onClick={() =>
+                      void prove({
+                        by: technician ?? '',
+                        cableId: cable.id,
+                        modelId: model.id,
+                        note: '',
+                        proved: false,
+                      })
+                    }
+                  >
+                    take back
+                  </button>
+                </p>
+              )}
+              {shown.pinout === null && (
+                <p className="quiet">
+                  Nobody has entered what the {cable.family} sockets of {model.name} give.
+                </p>
+              )}
               {cable.plugs.map((plug, index) => {
                 const crossing = shown.crossings[index]!;
                 return (
                   <div key={index} className="crossed-plug">
-                    <p><strong>{plug.kind}</strong> at {plug.millimetres} mm: {crossingSentence(crossing)}</p>
-                    <ConnectorFace kind={faceOfPlug[plug.kind]} width={560} cellMost={44} marks={new Map(crossing.pins.filter((pin) => pin.word !== 'right').map((pin) => [pin.pin, pinMark[pin.word]]))} lit={crossing.pins.filter((pin) => pin.word !== 'right').map((pin) => pin.pin)} />
-                    <ul>{crossing.pins.filter((pin) => pin.word !== 'right').slice(0, 8).map((pin) => <li key={pin.pin} className={crossing.word === 'harmful' && pin.word !== 'unknown' && pin.word !== 'missing' ? 'verdict fail' : ''} style={{ fontWeight: 400, whiteSpace: 'normal' }}>{crossedPinText(pin)}</li>)}</ul>
+                    <p>
+                      <strong>{plug.kind}</strong> at {plug.millimetres} mm: {crossingSentence(crossing)}
+                    </p>
+                    <ConnectorFace
+                      kind={faceOfPlug[plug.kind]}
+                      width={560}
+                      cellMost={44}
+                      marks={
+                        new Map(
+                          crossing.pins
+                            .filter((pin) => pin.word !== 'right')
+                            .map((pin) => [pin.pin, pinMark[pin.word]]),
+                        )
+                      }
+                      lit={crossing.pins.filter((pin) => pin.word !== 'right').map((pin) => pin.pin)}
+                    />
+                    <ul>
+                      {crossing.pins
+                        .filter((pin) => pin.word !== 'right')
+                        .slice(0, 8)
+                        .map((pin) => (
+                          <li
+                            key={pin.pin}
+                            className={
+                              crossing.word === 'harmful' && pin.word !== 'unknown' && pin.word !== 'missing'
+                                ? 'verdict fail'
+                                : ''
+                            }
+                            style={{ fontWeight: 400, whiteSpace: 'normal' }}
+                          >
+                            {crossedPinText(pin)}
+                          </li>
+                        ))}
+                    </ul>
                   </div>
                 );
               })}
-              {shown.word === 'harmful' && <p className="caution"><span>Put it back into its bag. Plugs that fit say nothing of the wires behind them.</span></p>}
-              {shown.word === 'unknown' && <p className="caution"><span>Cable in the supply, device end loose on the bench, lead in last. Black probe on the supply's ground, then pin by pin; lead out before anything is plugged.</span></p>}
+              {shown.word === 'harmful' && (
+                <p className="caution">
+                  <span>Put it back into its bag. Plugs that fit say nothing of the wires behind them.</span>
+                </p>
+              )}
+              {shown.word === 'unknown' && (
+                <p className="caution">
+                  <span>
+                    Cable in the supply, device end loose on the bench, lead in last. Black probe on the supply's
+                    ground, then pin by pin; lead out before anything is plugged.
+                  </span>
+                </p>
+              )}
               <div className="row-actions" style={{ marginTop: 10 }}>
-                {shown.word === 'unknown' && <button type="button" className="secondary" disabled={technician === null || proving.isLoading} onClick={() => void prove({ by: technician ?? '', cableId: cable.id, modelId: model.id, note: 'every pin probed at the device end', proved: true })}>Every pin showed what it must</button>}
-                <button type="button" className="secondary" disabled={technician === null} onClick={() => setEditing(cable)}>Change the cable</button>
-                <button type="button" className="link" disabled={technician === null} onClick={() => void remove({ id: cable.id, by: technician ?? '' })}>off the record</button>
+                {shown.word === 'unknown' && (
+                  <button
+                    type="button"
+                    className="secondary"
+                    disabled={technician === null || proving.isLoading}
+                    onClick={() =>
+                      void prove({
+                        by: technician ?? '',
+                        cableId: cable.id,
+                        modelId: model.id,
+                        note: 'every pin probed at the device end',
+                        proved: true,
+                      })
+                    }
+                  >
+                    Every pin showed what it must
+                  </button>
+                )}
+                <button
+                  type="button"
+                  className="secondary"
+                  disabled={technician === null}
+                  onClick={() => setEditing(cable)}
+                >
+                  Change the cable
+                </button>
+                <button
+                  type="button"
+                  className="link"
+                  disabled={technician === null}
+                  onClick={() => void remove({ id: cable.id, by: technician ?? '' })}
+                >
+                  off the record
+                </button>
               </div>
-              {proving.isError && <p className="error-text" role="alert">{problemOf(proving.error).title}</p>}
-            </section>)}
-        </div>)}
+              {proving.isError && (
+                <p className="error-text" role="alert">
+                  {problemOf(proving.error).title}
+                </p>
+              )}
+            </section>
+          )}
+        </div>
+      )}
       {editing !== null && <BagCableDialog was={editing === 'new' ? null : editing} onClose={() => setEditing(null)} />}
     </div>
   );

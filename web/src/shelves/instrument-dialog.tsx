@@ -5,17 +5,44 @@ import { parseFigure, type Instrument } from '@fairwatt/core';
 import { problemOf, useChangeInstrumentMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 
-interface RangeDraft { readonly fullScaleVolts: string; readonly percent: string; readonly counts: string; readonly digitVolts: string }
-interface Draft { readonly name: string; readonly kind: Instrument['kind']; readonly ownedBy: string; readonly calibratedUntil: string; readonly powerGood: string; readonly ranges: readonly RangeDraft[] }
+interface RangeDraft {
+  readonly fullScaleVolts: string;
+  readonly percent: string;
+  readonly counts: string;
+  readonly digitVolts: string;
+}
+interface Draft {
+  readonly name: string;
+  readonly kind: Instrument['kind'];
+  readonly ownedBy: string;
+  readonly calibratedUntil: string;
+  readonly powerGood: string;
+  readonly ranges: readonly RangeDraft[];
+}
 
 const emptyRange: RangeDraft = { fullScaleVolts: '', percent: '', counts: '', digitVolts: '' };
-const draftOf = (was: Instrument | null): Draft => was === null
-  ? { name: '', kind: 'multimeter', ownedBy: '', calibratedUntil: '', powerGood: '', ranges: [emptyRange] }
-  : {
-    name: was.name, kind: was.kind, ownedBy: was.ownedBy, calibratedUntil: was.calibratedUntil ?? '', powerGood: was.powerGoodErrorMilliseconds === null ? '' : String(was.powerGoodErrorMilliseconds),
-    ranges: was.ranges.map((range) => ({ fullScaleVolts: String(range.fullScaleVolts), percent: String(range.percent), counts: String(range.counts), digitVolts: String(range.digitVolts) })),
-  };
-const rangeFields = [['fullScaleVolts', 'To (V)'], ['percent', '% of reading'], ['counts', '+ counts'], ['digitVolts', '× digit (V)']] as const;
+const draftOf = (was: Instrument | null): Draft =>
+  was === null
+    ? { name: '', kind: 'multimeter', ownedBy: '', calibratedUntil: '', powerGood: '', ranges: [emptyRange] }
+    : {
+        name: was.name,
+        kind: was.kind,
+        ownedBy: was.ownedBy,
+        calibratedUntil: was.calibratedUntil ?? '',
+        powerGood: was.powerGoodErrorMilliseconds === null ? '' : String(was.powerGoodErrorMilliseconds),
+        ranges: was.ranges.map((range) => ({
+          fullScaleVolts: String(range.fullScaleVolts),
+          percent: String(range.percent),
+          counts: String(range.counts),
+          digitVolts: String(range.digitVolts),
+        })),
+      };
+const rangeFields = [
+  ['fullScaleVolts', 'To (V)'],
+  ['percent', '% of reading'],
+  ['counts', '+ counts'],
+  ['digitVolts', '× digit (V)'],
+] as const;
 
 /** A figure, or the text itself, so that what is no figure is refused at its field. */
 const typed = (text: string): unknown => parseFigure(text) ?? text;
@@ -31,36 +58,141 @@ export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | 
   const set = (changes: Partial<Draft>) => setDraft({ ...draft, ...changes });
   async function save(): Promise<void> {
     const read = instrumentSchema.safeParse({
-      id, name: draft.name.trim(), kind: draft.kind, ownedBy: draft.ownedBy.trim(), calibratedUntil: draft.calibratedUntil === '' ? null : draft.calibratedUntil,
+      id,
+      name: draft.name.trim(),
+      kind: draft.kind,
+      ownedBy: draft.ownedBy.trim(),
+      calibratedUntil: draft.calibratedUntil === '' ? null : draft.calibratedUntil,
       powerGoodErrorMilliseconds: draft.powerGood.trim() === '' ? null : typed(draft.powerGood),
-      ranges: draft.ranges.map((range) => Object.fromEntries(rangeFields.map(([field]) => [field, typed(range[field])]))),
+      ranges: draft.ranges.map((range) =>
+        Object.fromEntries(rangeFields.map(([field]) => [field, typed(range[field])])),
+      ),
     });
-    if (!read.success) { setErrors(Object.fromEntries(read.error.issues.map((issue) => [issue.path.join('.'), issue.message]))); return; }
+    if (!read.success) {
+      setErrors(Object.fromEntries(read.error.issues.map((issue) => [issue.path.join('.'), issue.message])));
+      return;
+    }
     setErrors({});
     const answer = await change({ by: technician ?? '', was, instrument: read.data });
-    if (answer.error === undefined) { onClose(); return; }
+    if (answer.error === undefined) {
+      onClose();
+      return;
+    }
     const problem = problemOf(answer.error);
     setTold([problem.title, ...(problem.errors ?? []).map((error) => `${error.path}: ${error.message}`)].join('. '));
   }
-  const errorAt = (path: string) => (errors[path] === undefined ? null : <span className="error" role="alert">{errors[path]}</span>);
+  const errorAt = (path: string) =>
+    errors[path] === undefined ? null : (
+      <span className="error" role="alert">
+        {errors[path]}
+      </span>
+    );
   return (
-    <Modal open title={was === null ? 'Add a meter or tester' : was.name} onCancel={onClose} footer={null} destroyOnHidden width={640}>
-      <form className="fields" onSubmit={(event) => { event.preventDefault(); void save(); }}>
-        <label className="field"><span className="name">Name</span><input value={draft.name} maxLength={60} onChange={(event) => set({ name: event.target.value })} />{errorAt('name')}</label>
-        <label className="field"><span className="name">It is a</span><select value={draft.kind} onChange={(event) => set({ kind: event.target.value === 'tester' ? 'tester' : 'multimeter' })}><option value="multimeter">multimeter</option><option value="tester">hand-held tester</option></select></label>
-        <label className="field"><span className="name">Calibrated until</span><input type="date" value={draft.calibratedUntil} onChange={(event) => set({ calibratedUntil: event.target.value })} />{errorAt('calibratedUntil')}</label>
-        <label className="field"><span className="name">Whose it is (empty: the shop's)</span><input value={draft.ownedBy} maxLength={60} onChange={(event) => set({ ownedBy: event.target.value })} />{errorAt('ownedBy')}</label>
-        <label className="field"><span className="name">Power-good timing, ± ms (empty: cannot)</span><input className="fig" inputMode="decimal" value={draft.powerGood} onChange={(event) => set({ powerGood: event.target.value })} />{errorAt('powerGoodErrorMilliseconds')}</label>
-        <fieldset className="wide ranges"><legend className="label">Limit of error, by range</legend>
+    <Modal
+      open
+      title={was === null ? 'Add a meter or tester' : was.name}
+      onCancel={onClose}
+      footer={null}
+      destroyOnHidden
+      width={640}
+    >
+      <form
+        className="fields"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void save();
+        }}
+      >
+        <label className="field">
+          <span className="name">Name</span>
+          <input value={draft.name} maxLength={60} onChange={(event) => set({ name: event.target.value })} />
+          {errorAt('name')}
+        </label>
+        <label className="field">
+          <span className="name">It is a</span>
+          <select
+            value={draft.kind}
+            onChange={(event) => set({ kind: event.target.value === 'tester' ? 'tester' : 'multimeter' })}
+          >
+            <option value="multimeter">multimeter</option>
+            <option value="tester">hand-held tester</option>
+          </select>
+        </label>
+        <label className="field">
+          <span className="name">Calibrated until</span>
+          <input
+            type="date"
+            value={draft.calibratedUntil}
+            onChange={(event) => set({ calibratedUntil: event.target.value })}
+          />
+          {errorAt('calibratedUntil')}
+        </label>
+        <label className="field">
+          <span className="name">Whose it is (empty: the shop's)</span>
+          <input value={draft.ownedBy} maxLength={60} onChange={(event) => set({ ownedBy: event.target.value })} />
+          {errorAt('ownedBy')}
+        </label>
+        <label className="field">
+          <span className="name">Power-good timing, ± ms (empty: cannot)</span>
+          <input
+            className="fig"
+            inputMode="decimal"
+            value={draft.powerGood}
+            onChange={(event) => set({ powerGood: event.target.value })}
+          />
+          {errorAt('powerGoodErrorMilliseconds')}
+        </label>
+        <fieldset className="wide ranges">
+          <legend className="label">Limit of error, by range</legend>
           {draft.ranges.map((range, index) => (
             <div key={index} className="range-row">
-              {rangeFields.map(([field, label]) => <label key={field} className="field"><span className="name">{label}</span><input className="fig" inputMode="decimal" value={range[field]} onChange={(event) => set({ ranges: draft.ranges.map((item, at) => (at === index ? { ...item, [field]: event.target.value } : item)) })} />{errorAt(`ranges.${index}.${field}`)}</label>)}
-              <button type="button" className="link" disabled={draft.ranges.length === 1} aria-label={`Remove range ${index + 1}`} onClick={() => set({ ranges: draft.ranges.filter((_, at) => at !== index) })}>remove</button>
-            </div>))}
-          <button type="button" className="link" disabled={draft.ranges.length >= 8} onClick={() => set({ ranges: [...draft.ranges, emptyRange] })}>another range</button>
+              {rangeFields.map(([field, label]) => (
+                <label key={field} className="field">
+                  <span className="name">{label}</span>
+                  <input
+                    className="fig"
+                    inputMode="decimal"
+                    value={range[field]}
+                    onChange={(event) =>
+                      set({
+                        ranges: draft.ranges.map((item, at) =>
+                          at === index ? { ...item, [field]: event.target.value } : item,
+                        ),
+                      })
+                    }
+                  />
+                  {errorAt(`ranges.${index}.${field}`)}
+                </label>
+              ))}
+              <button
+                type="button"
+                className="link"
+                disabled={draft.ranges.length === 1}
+                aria-label={`Remove range ${index + 1}`}
+                onClick={() => set({ ranges: draft.ranges.filter((_, at) => at !== index) })}
+              >
+                remove
+              </button>
+            </div>
+          ))}
+          <button
+            type="button"
+            className="link"
+            disabled={draft.ranges.length >= 8}
+            onClick={() => set({ ranges: [...draft.ranges, emptyRange] })}
+          >
+            another range
+          </button>
         </fieldset>
-        {told !== null && <div className="error-text wide" role="alert">{told}</div>}
-        <button type="submit" className="primary wide" disabled={isLoading}><span>{isLoading ? 'Saving …' : 'Save'}</span><kbd aria-hidden="true">↵</kbd></button>
+        {told !== null && (
+          <div className="error-text wide" role="alert">
+            {told}
+          </div>
+        )}
+        <button type="submit" className="primary wide" disabled={isLoading}>
+          <span>{isLoading ? 'Saving …' : 'Save'}</span>
+          <kbd aria-hidden="true">↵</kbd>
+        </button>
       </form>
     </Modal>
   );

@@ -17,25 +17,80 @@ export default function InstrumentsPage() {
   const today = new Date().toISOString().slice(0, 10);
   return (
     <div className="page">
-      <div className="page-head"><h1>Instruments</h1><span className="quiet">Every verdict counts in the error of the instrument that was used.</span><ShelfImport /></div>
+      <div className="page-head">
+        <h1>Instruments</h1>
+        <span className="quiet">Every verdict counts in the error of the instrument that was used.</span>
+        <ShelfImport />
+      </div>
       {shop.isError && shop.data === undefined && <Empty title={problemOf(shop.error).title} />}
       {shop.isLoading && <Waiting>Fetching the instruments …</Waiting>}
-      {shop.data?.instruments.length === 0 && <Empty title="No instruments yet">Import a shop file; demo/shop.json shows how one looks.</Empty>}
+      {shop.data?.instruments.length === 0 && (
+        <Empty title="No instruments yet">Import a shop file; demo/shop.json shows how one looks.</Empty>
+      )}
       {shop.data !== undefined && shop.data.instruments.length > 0 && (
         <table className="grid">
-          <thead><tr><th>Instrument</th><th>Kind</th><th>Ranges and limit of error</th><th>Power-good</th><th>Calibrated until</th><th>Whose</th><th /></tr></thead>
-          <tbody>{shop.data.instruments.map((instrument) => (
-            <tr key={instrument.id}>
-              <td style={{ fontWeight: 600 }}>{instrument.name}</td><td>{instrument.kind === 'tester' ? 'hand-held tester' : 'multimeter'}</td>
-              <td>{instrument.ranges.map((range) => <div key={range.fullScaleVolts} className="fig">to {range.fullScaleVolts} V: {range.percent} % + {range.counts} × {range.digitVolts} V</div>)}</td>
-              <td className="fig">{instrument.powerGoodErrorMilliseconds === null ? 'no' : `±${instrument.powerGoodErrorMilliseconds} ms`}</td>
-              <td>{instrument.calibratedUntil === null ? 'never' : instrument.calibratedUntil < today ? <span className="verdict tight">{instrument.calibratedUntil}, overdue</span> : <span className="verdict pass">{instrument.calibratedUntil}</span>}</td>
-              <td>{instrument.ownedBy === '' ? 'the shop\'s' : instrument.ownedBy}</td>
-              <td><button type="button" className="link" disabled={!owner} aria-label={`Change ${instrument.name}`} onClick={() => setOpen(instrument)}>change</button></td>
-            </tr>))}
+          <thead>
+            <tr>
+              <th>Instrument</th>
+              <th>Kind</th>
+              <th>Ranges and limit of error</th>
+              <th>Power-good</th>
+              <th>Calibrated until</th>
+              <th>Whose</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {shop.data.instruments.map((instrument) => (
+              <tr key={instrument.id}>
+                <td style={{ fontWeight: 600 }}>{instrument.name}</td>
+                <td>{instrument.kind === 'tester' ? 'hand-held tester' : 'multimeter'}</td>
+                <td>
+                  {instrument.ranges.map((range) => (
+                    <div key={range.fullScaleVolts} className="fig">
+                      to {range.fullScaleVolts} V: {range.percent} % + {range.counts} × {range.digitVolts} V
+                    </div>
+                  ))}
+                </td>
+                <td className="fig">
+                  {instrument.powerGoodErrorMilliseconds === null
+                    ? 'no'
+                    : `±${instrument.powerGoodErrorMilliseconds} ms`}
+                </td>
+                <td>
+                  {instrument.calibratedUntil === null ? (
+                    'never'
+                  ) : instrument.calibratedUntil < today ? (
+                    <span className="verdict tight">{instrument.calibratedUntil}, overdue</span>
+                  ) : (
+                    <span className="verdict pass">{instrument.calibratedUntil}</span>
+                  )}
+                </td>
+                <td>{instrument.ownedBy === '' ? "the shop's" : instrument.ownedBy}</td>
+                <td>
+                  <button
+                    type="button"
+                    className="link"
+                    disabled={!owner}
+                    aria-label={`Change ${instrument.name}`}
+                    onClick={() => setOpen(instrument)}
+                  >
+                    change
+                  </button>
+                </td>
+              </tr>
+            ))}
           </tbody>
-        </table>)}
-      {shop.data !== undefined && (owner ? <button type="button" className="secondary" style={{ marginTop: 10 }} onClick={() => setOpen('new')}>Add a meter or tester</button> : <p className="quiet">An owner adds and changes instruments; pick an owner's name at the top right.</p>)}
+        </table>
+      )}
+      {shop.data !== undefined &&
+        (owner ? (
+          <button type="button" className="secondary" style={{ marginTop: 10 }} onClick={() => setOpen('new')}>
+            Add a meter or tester
+          </button>
+        ) : (
+          <p className="quiet">An owner adds and changes instruments; pick an owner's name at the top right.</p>
+        ))}
       {open !== null && <InstrumentDialog was={open === 'new' ? null : open} onClose={() => setOpen(null)} />}
       {shop.data !== undefined && <NetworkInstruments shop={shop.data} />}
     </div>

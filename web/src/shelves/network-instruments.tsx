@@ -1,7 +1,14 @@
 import { useState } from 'react';
 import { troubleText } from '@fairwatt/core';
 import type { NetworkInstrument } from '@fairwatt/contract';
-import { problemOf, useAddNetworkInstrumentMutation, useLazyIdentifyQuery, useNetworkInstrumentsQuery, useRemoveNetworkInstrumentMutation, type ShopData } from '../app/api.ts';
+import {
+  problemOf,
+  useAddNetworkInstrumentMutation,
+  useLazyIdentifyQuery,
+  useNetworkInstrumentsQuery,
+  useRemoveNetworkInstrumentMutation,
+  type ShopData,
+} from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 
 /** Instruments that are reached over the network; an owner adds them, at loopback and private addresses only. */
@@ -13,15 +20,38 @@ export function NetworkInstruments({ shop }: { readonly shop: ShopData }) {
   return (
     <section className="block" style={{ marginTop: 26 }} aria-label="Over the network">
       <span className="label">Over the network, speaking SCPI on TCP</span>
-      {list.isError && list.data === undefined && <p className="error-text" role="alert">{problemOf(list.error).title}</p>}
+      {list.isError && list.data === undefined && (
+        <p className="error-text" role="alert">
+          {problemOf(list.error).title}
+        </p>
+      )}
       {list.data?.length === 0 && <p className="quiet">None yet.</p>}
-      <ul className="trail">{list.data?.map((item) => (
-        <li key={item.id} data-network={item.id}>
-          <span className="what"><strong>{item.name}</strong> <span className="quiet">{item.role === 'load' ? 'electronic load' : `meter, judged as ${shop.instruments.find((instrument) => instrument.id === item.instrumentId)?.name ?? item.instrumentId ?? ''}`}</span></span>
-          <span className="fig">{item.host}:{item.port}</span>
-          <Identify id={item.id} />
-          <button type="button" className="link" disabled={!owner} aria-label={`Remove ${item.name}`} onClick={() => void remove({ by: technician ?? '', id: item.id })}>remove</button>
-        </li>))}
+      <ul className="trail">
+        {list.data?.map((item) => (
+          <li key={item.id} data-network={item.id}>
+            <span className="what">
+              <strong>{item.name}</strong>{' '}
+              <span className="quiet">
+                {item.role === 'load'
+                  ? 'electronic load'
+                  : `meter, judged as ${shop.instruments.find((instrument) => instrument.id === item.instrumentId)?.name ?? item.instrumentId ?? ''}`}
+              </span>
+            </span>
+            <span className="fig">
+              {item.host}:{item.port}
+            </span>
+            <Identify id={item.id} />
+            <button
+              type="button"
+              className="link"
+              disabled={!owner}
+              aria-label={`Remove ${item.name}`}
+              onClick={() => void remove({ by: technician ?? '', id: item.id })}
+            >
+              remove
+            </button>
+          </li>
+        ))}
       </ul>
       {owner ? <AddForm shop={shop} by={technician ?? ''} /> : <p className="quiet">An owner adds instruments.</p>}
     </section>
@@ -30,7 +60,18 @@ export function NetworkInstruments({ shop }: { readonly shop: ShopData }) {
 
 function Identify({ id }: { readonly id: string }) {
   const [ask, { data, isFetching }] = useLazyIdentifyQuery();
-  return <>{data !== undefined && !isFetching && <span className={data.identity === null ? 'error-text' : 'quiet'} role="status">{data.identity ?? troubleText[data.trouble ?? ''] ?? data.trouble}</span>}<button type="button" className="link" onClick={() => void ask(id)}>{isFetching ? 'asking …' : 'who are you'}</button></>;
+  return (
+    <>
+      {data !== undefined && !isFetching && (
+        <span className={data.identity === null ? 'error-text' : 'quiet'} role="status">
+          {data.identity ?? troubleText[data.trouble ?? ''] ?? data.trouble}
+        </span>
+      )}
+      <button type="button" className="link" onClick={() => void ask(id)}>
+        {isFetching ? 'asking …' : 'who are you'}
+      </button>
+    </>
+  );
 }
 
 function AddForm({ shop, by }: { readonly shop: ShopData; readonly by: string }) {
@@ -41,19 +82,89 @@ function AddForm({ shop, by }: { readonly shop: ShopData; readonly by: string })
   const [role, setRole] = useState<NetworkInstrument['role']>('meter');
   const [instrumentId, setInstrument] = useState(shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? '');
   const errors = state.error === undefined ? [] : (problemOf(state.error).errors ?? []);
-  const errorAt = (field: string) => { const found = errors.find((error) => error.path === `instrument.${field}`); return found === undefined ? null : <span className="error" role="alert">{found.message}</span>; };
+  const errorAt = (field: string) => {
+    const found = errors.find((error) => error.path === `instrument.${field}`);
+    return found === undefined ? null : (
+      <span className="error" role="alert">
+        {found.message}
+      </span>
+    );
+  };
   async function send(): Promise<void> {
-    const answer = await add({ by, instrument: { id: crypto.randomUUID(), name: name.trim(), role, host: host.trim(), port: Number(port), instrumentId: role === 'load' ? null : instrumentId } });
-    if (answer.error === undefined) { setName(''); setHost(''); }
+    const answer = await add({
+      by,
+      instrument: {
+        id: crypto.randomUUID(),
+        name: name.trim(),
+        role,
+        host: host.trim(),
+        port: Number(port),
+        instrumentId: role === 'load' ? null : instrumentId,
+      },
+    });
+    if (answer.error === undefined) {
+      setName('');
+      setHost('');
+    }
   }
   return (
-    <form className="sweep-fields" style={{ marginTop: 12 }} onSubmit={(event) => { event.preventDefault(); void send(); }}>
-      <label className="field"><span className="name">Name</span><input value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />{errorAt('name')}</label>
-      <label className="field"><span className="name">It is a</span><select value={role} onChange={(event) => setRole(event.target.value === 'load' ? 'load' : 'meter')}><option value="meter">meter</option><option value="load">electronic load</option></select></label>
-      <label className="field"><span className="name">Address</span><input className="fig" value={host} placeholder="192.168.1.40" onChange={(event) => setHost(event.target.value)} />{errorAt('host')}</label>
-      <label className="field"><span className="name">Port</span><input className="fig" inputMode="numeric" value={port} onChange={(event) => setPort(event.target.value)} />{errorAt('port')}</label>
-      {role === 'meter' ? <label className="field"><span className="name">Judged as</span><select value={instrumentId} onChange={(event) => setInstrument(event.target.value)}>{shop.instruments.map((item) => <option key={item.id} value={item.id}>{item.name}</option>)}</select>{errorAt('instrumentId')}</label> : <span />}
-      <button type="submit" className="secondary" disabled={name.trim() === '' || host.trim() === '' || state.isLoading}>Add</button>
+    <form
+      className="sweep-fields"
+      style={{ marginTop: 12 }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send();
+      }}
+    >
+      <label className="field">
+        <span className="name">Name</span>
+        <input value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
+        {errorAt('name')}
+      </label>
+      <label className="field">
+        <span className="name">It is a</span>
+        <select value={role} onChange={(event) => setRole(event.target.value === 'load' ? 'load' : 'meter')}>
+          <option value="meter">meter</option>
+          <option value="load">electronic load</option>
+        </select>
+      </label>
+      <label className="field">
+        <span className="name">Address</span>
+        <input
+          className="fig"
+          value={host}
+          placeholder="192.168.1.40"
+          onChange={(event) => setHost(event.target.value)}
+        />
+        {errorAt('host')}
+      </label>
+      <label className="field">
+        <span className="name">Port</span>
+        <input className="fig" inputMode="numeric" value={port} onChange={(event) => setPort(event.target.value)} />
+        {errorAt('port')}
+      </label>
+      {role === 'meter' ? (
+        <label className="field">
+          <span className="name">Judged as</span>
+          <select value={instrumentId} onChange={(event) => setInstrument(event.target.value)}>
+            {shop.instruments.map((item) => (
+              <option key={item.id} value={item.id}>
+                {item.name}
+              </option>
+            ))}
+          </select>
+          {errorAt('instrumentId')}
+        </label>
+      ) : (
+        <span />
+      )}
+      <button
+        type="submit"
+        className="secondary"
+        disabled={name.trim() === '' || host.trim() === '' || state.isLoading}
+      >
+        Add
+      </button>
     </form>
   );
 }

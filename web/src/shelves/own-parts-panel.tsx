@@ -14,20 +14,68 @@ export function OwnPartsPanel() {
     <>
       <div className="row-actions" style={{ marginBottom: 12 }}>
         <RowImport path="/supplies/parts/import" label="Import parts" name="Parts file" what="Part" />
-        <a className="secondary" href="/api/supplies/parts/export" download>CSV</a>
-        <span className="quiet" style={{ alignSelf: 'center' }}>A part is also kept from Intake, where it was entered.</span>
+        <a className="secondary" href="/api/supplies/parts/export" download>
+          CSV
+        </a>
+        <span className="quiet" style={{ alignSelf: 'center' }}>
+          A part is also kept from Intake, where it was entered.
+        </span>
       </div>
-      {parts.data === undefined ? (parts.isError ? <Empty title={problemOf(parts.error).title} /> : <Waiting>Fetching the parts …</Waiting>) : parts.data.length === 0 ? <Empty title="No parts of your own yet">Import a CSV with the columns name, class and likely_w, or keep one at Intake.</Empty> : (
+      {parts.data === undefined ? (
+        parts.isError ? (
+          <Empty title={problemOf(parts.error).title} />
+        ) : (
+          <Waiting>Fetching the parts …</Waiting>
+        )
+      ) : parts.data.length === 0 ? (
+        <Empty title="No parts of your own yet">
+          Import a CSV with the columns name, class and likely_w, or keep one at Intake.
+        </Empty>
+      ) : (
         <table className="grid">
-          <thead><tr><th>Part</th><th>Class</th><th className="num">Low</th><th className="num">Likely</th><th className="num">High</th><th className="num">Seconds</th><th>Figures</th><th>Inlets</th><th /></tr></thead>
-          <tbody>{parts.data.map((part) => (
-            <tr key={part.id} data-own-part={part.id}><td style={{ fontWeight: 600 }}>{part.name}</td><td>{partClass(part.classId)?.name ?? part.classId}</td>
-              {[part.figures.lowWatts, part.figures.likelyWatts, part.figures.highWatts, part.figures.shortWatts].map((watts, index) => <td key={index} className="num">{Math.round(watts * 10) / 10} W</td>)}
-              <td>{sourceText[part.figures.source]}</td><td>{part.inlets.map((inlet) => inlet.label).join(', ') || 'none'}</td>
-              <td><button type="button" className="link" disabled={technician === null} aria-label={`Drop ${part.name}`} onClick={() => void remove({ id: part.id, by: technician ?? '' })}>drop</button></td>
-            </tr>))}
+          <thead>
+            <tr>
+              <th>Part</th>
+              <th>Class</th>
+              <th className="num">Low</th>
+              <th className="num">Likely</th>
+              <th className="num">High</th>
+              <th className="num">Seconds</th>
+              <th>Figures</th>
+              <th>Inlets</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {parts.data.map((part) => (
+              <tr key={part.id} data-own-part={part.id}>
+                <td style={{ fontWeight: 600 }}>{part.name}</td>
+                <td>{partClass(part.classId)?.name ?? part.classId}</td>
+                {[part.figures.lowWatts, part.figures.likelyWatts, part.figures.highWatts, part.figures.shortWatts].map(
+                  (watts, index) => (
+                    <td key={index} className="num">
+                      {Math.round(watts * 10) / 10} W
+                    </td>
+                  ),
+                )}
+                <td>{sourceText[part.figures.source]}</td>
+                <td>{part.inlets.map((inlet) => inlet.label).join(', ') || 'none'}</td>
+                <td>
+                  <button
+                    type="button"
+                    className="link"
+                    disabled={technician === null}
+                    aria-label={`Drop ${part.name}`}
+                    onClick={() => void remove({ id: part.id, by: technician ?? '' })}
+                  >
+                    drop
+                  </button>
+                </td>
+              </tr>
+            ))}
           </tbody>
-        </table>)}
+        </table>
+      )}
     </>
   );
 }

@@ -1,6 +1,12 @@
 import { useState } from 'react';
 import { moneyText, type SupplyModel } from '@fairwatt/core';
-import { problemOf, useFetchPricesMutation, usePriceFeedQuery, useSetPriceFeedMutation, useShopQuery } from '../app/api.ts';
+import {
+  problemOf,
+  useFetchPricesMutation,
+  usePriceFeedQuery,
+  useSetPriceFeedMutation,
+  useShopQuery,
+} from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { RowImport } from './row-import.tsx';
@@ -20,17 +26,92 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplyMo
   return (
     <>
       <div className="row-actions" style={{ alignItems: 'end', marginBottom: 8 }}>
-        <label className="field" style={{ width: 420 }}><span className="name">Address of a supplier's price list (CSV)</span><input className="fig" value={url} disabled={!owner} placeholder="http://192.168.1.9:8080/price-list.csv" onChange={(event) => setDraft(event.target.value)} /></label>
-        {draft !== null && draft !== feed.data?.url && <button type="button" className="secondary" disabled={!owner || setting.isLoading} onClick={() => void set({ by: technician ?? '', url: draft }).then((answer) => { if (answer.error === undefined) setDraft(null); })}>Keep the address</button>}
-        <button type="button" className="secondary" data-primary disabled={technician === null || feed.data == null || fetching.isLoading} onClick={() => void fetchNow({ by: technician ?? '' })}>{fetching.isLoading ? 'Fetching …' : 'Fetch prices now'}</button>
+        <label className="field" style={{ width: 420 }}>
+          <span className="name">Address of a supplier's price list (CSV)</span>
+          <input
+            className="fig"
+            value={url}
+            disabled={!owner}
+            placeholder="http://192.168.1.9:8080/price-list.csv"
+            onChange={(event) => setDraft(event.target.value)}
+          />
+        </label>
+        {draft !== null && draft !== feed.data?.url && (
+          <button
+            type="button"
+            className="secondary"
+            disabled={!owner || setting.isLoading}
+            onClick={() =>
+              void set({ by: technician ?? '', url: draft }).then((answer) => {
+                if (answer.error === undefined) setDraft(null);
+              })
+            }
+          >
+            Keep the address
+          </button>
+        )}
+        <button
+          type="button"
+          className="secondary"
+          data-primary
+          disabled={technician === null || feed.data == null || fetching.isLoading}
+          onClick={() => void fetchNow({ by: technician ?? '' })}
+        >
+          {fetching.isLoading ? 'Fetching …' : 'Fetch prices now'}
+        </button>
         <RowImport path="/supplies/prices" label="Read a price list" name="Price list" what="Row" />
       </div>
-      {setting.isError && <p className="error-text" role="alert">{[problemOf(setting.error).title, ...(problemOf(setting.error).errors ?? []).map((error) => error.message)].join(': ')}</p>}
-      {fetching.isError && <p className="error-text" role="alert" data-feed="failed">{problemOf(fetching.error).title}. Every price is as it was.</p>}
-      {fetching.data !== undefined && !fetching.isError && <p role="status" data-feed="taken">{fetching.data.updated} prices changed, {fetching.data.same} as they were, {fetching.data.known} not of this shop, {fetching.data.refused} refused{fetching.data.refused === 0 ? '' : `: ${fetching.data.named.filter((row) => row.result === 'refused').slice(0, 3).map((row) => `row ${row.row} ${row.errors[0]?.message ?? ''}`).join('; ')}`}.</p>}
-      <p className="quiet" style={{ marginBottom: 10 }}>{feed.data?.fetchedAt == null ? 'Nothing was fetched yet.' : `Last fetched ${dayAndTime(feed.data.fetchedAt)}.`} {currencies.size > 1 ? `Prices stand in ${[...currencies].join(' and ')}; only those in ${shop.data?.settings.currency ?? ''} are compared.` : ''}</p>
-      <table className="grid"><thead><tr><th>Supply</th><th className="num">Price</th><th>Of</th></tr></thead>
-        <tbody>{oldest.slice(0, 200).map((model) => <tr key={model.id}><td style={{ fontWeight: 600 }}>{model.name}</td><td className="num">{moneyText(model.price.minor, model.price.currency)}</td><td>{model.price.asOf ?? 'day not noted'}</td></tr>)}</tbody></table>
+      {setting.isError && (
+        <p className="error-text" role="alert">
+          {[
+            problemOf(setting.error).title,
+            ...(problemOf(setting.error).errors ?? []).map((error) => error.message),
+          ].join(': ')}
+        </p>
+      )}
+      {fetching.isError && (
+        <p className="error-text" role="alert" data-feed="failed">
+          {problemOf(fetching.error).title}. Every price is as it was.
+        </p>
+      )}
+      {fetching.data !== undefined && !fetching.isError && (
+        <p role="status" data-feed="taken">
+          {fetching.data.updated} prices changed, {fetching.data.same} as they were, {fetching.data.known} not of this
+          shop, {fetching.data.refused} refused
+          {fetching.data.refused === 0
+            ? ''
+            : `: ${fetching.data.named
+                .filter((row) => row.result === 'refused')
+                .slice(0, 3)
+                .map((row) => `row ${row.row} ${row.errors[0]?.message ?? ''}`)
+                .join('; ')}`}
+          .
+        </p>
+      )}
+      <p className="quiet" style={{ marginBottom: 10 }}>
+        {feed.data?.fetchedAt == null ? 'Nothing was fetched yet.' : `Last fetched ${dayAndTime(feed.data.fetchedAt)}.`}{' '}
+        {currencies.size > 1
+          ? `Prices stand in ${[...currencies].join(' and ')}; only those in ${shop.data?.settings.currency ?? ''} are compared.`
+          : ''}
+      </p>
+      <table className="grid">
+        <thead>
+          <tr>
+            <th>Supply</th>
+            <th className="num">Price</th>
+            <th>Of</th>
+          </tr>
+        </thead>
+        <tbody>
+          {oldest.slice(0, 200).map((model) => (
+            <tr key={model.id}>
+              <td style={{ fontWeight: 600 }}>{model.name}</td>
+              <td className="num">{moneyText(model.price.minor, model.price.currency)}</td>
+              <td>{model.price.asOf ?? 'day not noted'}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </>
   );
 }

@@ -1,5 +1,19 @@
 import { useMemo, useState } from 'react';
-import { checkTitle, compileModel, movedMost, othersWeightJobs, outcomeLabel, percentText, shareInterval, shippedPriorJobs, shippedWeightJobs, trustIn, type Knowledge, type ShopRecord, type Tally } from '@fairwatt/core';
+import {
+  checkTitle,
+  compileModel,
+  movedMost,
+  othersWeightJobs,
+  outcomeLabel,
+  percentText,
+  shareInterval,
+  shippedPriorJobs,
+  shippedWeightJobs,
+  trustIn,
+  type Knowledge,
+  type ShopRecord,
+  type Tally,
+} from '@fairwatt/core';
 import { problemOf, useKnowledgeQuery, useLeaveOutMutation, useRecordQuery, useShopQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
@@ -11,23 +25,46 @@ export default function RecordPage() {
   const knowledge = useKnowledgeQuery();
   const shop = useShopQuery();
   const failed = [record, knowledge, shop].find((query) => query.data === undefined && query.isError);
-  if (failed !== undefined) return <div className="page"><Empty title={problemOf(failed.error).title} /></div>;
-  if (record.data === undefined || knowledge.data === undefined || shop.data === undefined) return <div className="page"><Waiting>Fetching the record …</Waiting></div>;
+  if (failed !== undefined)
+    return (
+      <div className="page">
+        <Empty title={problemOf(failed.error).title} />
+      </div>
+    );
+  if (record.data === undefined || knowledge.data === undefined || shop.data === undefined)
+    return (
+      <div className="page">
+        <Waiting>Fetching the record …</Waiting>
+      </div>
+    );
   const { counts, jobs } = record.data;
-  const instrumentName = (id: string | null) => (id === null ? 'whoever gave it' : shop.data!.instruments.find((instrument) => instrument.id === id)?.name ?? id);
+  const instrumentName = (id: string | null) =>
+    id === null ? 'whoever gave it' : (shop.data!.instruments.find((instrument) => instrument.id === id)?.name ?? id);
   return (
     <div className="page">
-      <div className="page-head"><h1>The shop's record</h1><span className="quiet">{counts.jobs} closed {counts.jobs === 1 ? 'job counts' : 'jobs count'}, {counts.leftOut} left out.</span></div>
-      {counts.jobs + counts.leftOut === 0
-        ? <Empty title="Nothing learned yet">A job that is closed with a confirmed fault adds what its checks showed. The shipped figures hold until then.</Empty>
-        : (
-          <div className="record">
-            <div>
-              <TrustTable knowledge={knowledge.data} counts={counts} instrumentName={instrumentName} />
-              <MovedTable knowledge={knowledge.data} counts={counts} />
-            </div>
-            <JobTable jobs={jobs} knowledge={knowledge.data} owners={shop.data.technicians.filter((person) => person.owner).map((person) => person.id)} />
-          </div>)}
+      <div className="page-head">
+        <h1>The shop's record</h1>
+        <span className="quiet">
+          {counts.jobs} closed {counts.jobs === 1 ? 'job counts' : 'jobs count'}, {counts.leftOut} left out.
+        </span>
+      </div>
+      {counts.jobs + counts.leftOut === 0 ? (
+        <Empty title="Nothing learned yet">
+          A job that is closed with a confirmed fault adds what its checks showed. The shipped figures hold until then.
+        </Empty>
+      ) : (
+        <div className="record">
+          <div>
+            <TrustTable knowledge={knowledge.data} counts={counts} instrumentName={instrumentName} />
+            <MovedTable knowledge={knowledge.data} counts={counts} />
+          </div>
+          <JobTable
+            jobs={jobs}
+            knowledge={knowledge.data}
+            owners={shop.data.technicians.filter((person) => person.owner).map((person) => person.id)}
+          />
+        </div>
+      )}
     </div>
   );
 }
@@ -37,60 +74,153 @@ function ShareLine({ tally, label }: { readonly tally: Tally; readonly label: st
   const interval = shareInterval(tally.count, tally.of);
   if (interval === null) return <span className="quiet">never seen</span>;
   return (
-    <span className="share-line" role="img" aria-label={`${label}: ${tally.count} of ${tally.of}, between ${percentText(interval.low)} and ${percentText(interval.high)}`}>
-      <span className="fig nowrap">{tally.count} of {tally.of}</span>
+    <span
+      className="share-line"
+      role="img"
+      aria-label={`${label}: ${tally.count} of ${tally.of}, between ${percentText(interval.low)} and ${percentText(interval.high)}`}
+    >
+      <span className="fig nowrap">
+        {tally.count} of {tally.of}
+      </span>
       <svg width="120" height="16" viewBox="0 0 120 16" aria-hidden="true">
         <line x1="0" y1="8" x2="120" y2="8" style={{ stroke: 'var(--line)' }} strokeWidth="6" />
-        <line x1={interval.low * 120} y1="8" x2={interval.high * 120} y2="8" style={{ stroke: 'var(--ink-2)' }} strokeWidth="6" />
-        <line x1={interval.share * 120} y1="1" x2={interval.share * 120} y2="15" style={{ stroke: 'var(--ink)' }} strokeWidth="3" />
+        <line
+          x1={interval.low * 120}
+          y1="8"
+          x2={interval.high * 120}
+          y2="8"
+          style={{ stroke: 'var(--ink-2)' }}
+          strokeWidth="6"
+        />
+        <line
+          x1={interval.share * 120}
+          y1="1"
+          x2={interval.share * 120}
+          y2="15"
+          style={{ stroke: 'var(--ink)' }}
+          strokeWidth="3"
+        />
       </svg>
-      <span className="fig quiet nowrap">{percentText(interval.low)} to {percentText(interval.high)}</span>
+      <span className="fig quiet nowrap">
+        {percentText(interval.low)} to {percentText(interval.high)}
+      </span>
     </span>
   );
 }
 
-function TrustTable({ knowledge, counts, instrumentName }: { readonly knowledge: Knowledge; readonly counts: ShopRecord; readonly instrumentName: (id: string | null) => string }) {
+function TrustTable({
+  knowledge,
+  counts,
+  instrumentName,
+}: {
+  readonly knowledge: Knowledge;
+  readonly counts: ShopRecord;
+  readonly instrumentName: (id: string | null) => string;
+}) {
   const rows = trustIn(knowledge, counts);
   return (
     <section className="block" aria-label="Trust in checks and instruments">
       <span className="label">What passes judgement on the supply, and how often it was wrong here</span>
-      {rows.length === 0 ? <p className="quiet">No closed job holds a measuring check yet.</p> : (
+      {rows.length === 0 ? (
+        <p className="quiet">No closed job holds a measuring check yet.</p>
+      ) : (
         <table className="grid">
-          <thead><tr><th>Check, by</th><th>Passed a supply that was bad</th><th>Failed a supply that was good</th></tr></thead>
-          <tbody>{rows.map((row) => (
-            <tr key={`${row.checkId}|${row.instrumentId ?? ''}`} data-trust={`${row.checkId}|${row.instrumentId ?? ''}`}>
-              <td>{row.instrumentId === null ? <strong>{checkTitle(knowledge, row.checkId)}</strong> : <span style={{ paddingLeft: 14 }}>{instrumentName(row.instrumentId)}</span>}</td>
-              <td><ShareLine tally={row.passedBad} label="passed a bad supply" /></td>
-              <td><ShareLine tally={row.failedGood} label="failed a good supply" /></td>
-            </tr>))}
+          <thead>
+            <tr>
+              <th>Check, by</th>
+              <th>Passed a supply that was bad</th>
+              <th>Failed a supply that was good</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr
+                key={`${row.checkId}|${row.instrumentId ?? ''}`}
+                data-trust={`${row.checkId}|${row.instrumentId ?? ''}`}
+              >
+                <td>
+                  {row.instrumentId === null ? (
+                    <strong>{checkTitle(knowledge, row.checkId)}</strong>
+                  ) : (
+                    <span style={{ paddingLeft: 14 }}>{instrumentName(row.instrumentId)}</span>
+                  )}
+                </td>
+                <td>
+                  <ShareLine tally={row.passedBad} label="passed a bad supply" />
+                </td>
+                <td>
+                  <ShareLine tally={row.failedGood} label="failed a good supply" />
+                </td>
+              </tr>
+            ))}
           </tbody>
-        </table>)}
-      <p className="quiet" style={{ marginTop: 6 }}>Bars are 95 % intervals: few jobs, wide bars. One instrument's word starts from what the others showed, worth {othersWeightJobs} jobs, and moves by its own.</p>
+        </table>
+      )}
+      <p className="quiet" style={{ marginTop: 6 }}>
+        Bars are 95 % intervals: few jobs, wide bars. One instrument's word starts from what the others showed, worth{' '}
+        {othersWeightJobs} jobs, and moves by its own.
+      </p>
     </section>
   );
 }
 
 function MovedTable({ knowledge, counts }: { readonly knowledge: Knowledge; readonly counts: ShopRecord }) {
-  const moved = useMemo(() => movedMost(knowledge, compileModel(knowledge, counts).knowledge, counts), [knowledge, counts]);
+  const moved = useMemo(
+    () => movedMost(knowledge, compileModel(knowledge, counts).knowledge, counts),
+    [knowledge, counts],
+  );
   return (
     <section className="block" aria-label="Figures that moved">
       <span className="label">Figures that moved most</span>
       <table className="grid">
-        <thead><tr><th>With this fault</th><th>this was seen</th><th className="num">shipped</th><th className="num">now</th><th className="num">here</th></tr></thead>
-        <tbody>{moved.map((item) => (
-          <tr key={`${item.checkId}|${item.outcomeId}|${item.faultId}`}>
-            <td>{knowledge.faults.find((fault) => fault.id === item.faultId)?.name}</td>
-            <td>{checkTitle(knowledge, item.checkId)}: {outcomeLabel(knowledge, item.checkId, item.outcomeId).toLowerCase()}</td>
-            <td className="num">{percentText(item.shipped)}</td><td className="num">{percentText(item.now)}</td><td className="num">{item.seen.count} of {item.seen.of}</td>
-          </tr>))}
+        <thead>
+          <tr>
+            <th>With this fault</th>
+            <th>this was seen</th>
+            <th className="num">shipped</th>
+            <th className="num">now</th>
+            <th className="num">here</th>
+          </tr>
+        </thead>
+        <tbody>
+          {moved.map((item) => (
+            <tr key={`${item.checkId}|${item.outcomeId}|${item.faultId}`}>
+              <td>{knowledge.faults.find((fault) => fault.id === item.faultId)?.name}</td>
+              <td>
+                {checkTitle(knowledge, item.checkId)}:{' '}
+                {outcomeLabel(knowledge, item.checkId, item.outcomeId).toLowerCase()}
+              </td>
+              <td className="num">{percentText(item.shipped)}</td>
+              <td className="num">{percentText(item.now)}</td>
+              <td className="num">
+                {item.seen.count} of {item.seen.of}
+              </td>
+            </tr>
+          ))}
         </tbody>
       </table>
-      <p className="quiet" style={{ marginTop: 6 }}>A shipped figure is worth {shippedWeightJobs} jobs with that fault; how common a fault is, {shippedPriorJobs} jobs.</p>
+      <p className="quiet" style={{ marginTop: 6 }}>
+        A shipped figure is worth {shippedWeightJobs} jobs with that fault; how common a fault is, {shippedPriorJobs}{' '}
+        jobs.
+      </p>
     </section>
   );
 }
 
-function JobTable({ jobs, knowledge, owners }: { readonly jobs: readonly { readonly code: string; readonly title: string; readonly faultId: string; readonly leftOut: boolean }[]; readonly knowledge: Knowledge; readonly owners: readonly string[] }) {
+function JobTable({
+  jobs,
+  knowledge,
+  owners,
+}: {
+  readonly jobs: readonly {
+    readonly code: string;
+    readonly title: string;
+    readonly faultId: string;
+    readonly leftOut: boolean;
+  }[];
+  readonly knowledge: Knowledge;
+  readonly owners: readonly string[];
+}) {
   const technician = useAppSelector((state) => state.session.technician);
   const [leaveOut] = useLeaveOutMutation();
   const [problem, setProblem] = useState<string | null>(null);
@@ -102,14 +232,39 @@ function JobTable({ jobs, knowledge, owners }: { readonly jobs: readonly { reado
   return (
     <section className="block record-jobs" aria-label="Jobs in the record">
       <span className="label">Jobs it stands on</span>
-      <p className="quiet">{owner ? 'Leave out a job whose finding you do not trust.' : 'An owner may leave a job out.'}</p>
-      {problem !== null && <p className="error-text" role="alert">{problem}</p>}
-      <ul className="trail">{jobs.map((job) => (
-        <li key={job.code} data-lesson={job.code}>
-          <a href={`/jobs/${job.code}`} className="fig nowrap">{job.code}</a>
-          <span className="what">{job.leftOut ? <s>{knowledge.faults.find((fault) => fault.id === job.faultId)?.name ?? job.faultId}</s> : knowledge.faults.find((fault) => fault.id === job.faultId)?.name ?? job.faultId}<span className="quiet block-note">{job.title}</span></span>
-          <button type="button" className="link" disabled={!owner} aria-label={`${job.leftOut ? 'Count' : 'Leave out'} ${job.code}`} onClick={() => void change(job.code, job.leftOut)}>{job.leftOut ? 'count again' : 'leave out'}</button>
-        </li>))}
+      <p className="quiet">
+        {owner ? 'Leave out a job whose finding you do not trust.' : 'An owner may leave a job out.'}
+      </p>
+      {problem !== null && (
+        <p className="error-text" role="alert">
+          {problem}
+        </p>
+      )}
+      <ul className="trail">
+        {jobs.map((job) => (
+          <li key={job.code} data-lesson={job.code}>
+            <a href={`/jobs/${job.code}`} className="fig nowrap">
+              {job.code}
+            </a>
+            <span className="what">
+              {job.leftOut ? (
+                <s>{knowledge.faults.find((fault) => fault.id === job.faultId)?.name ?? job.faultId}</s>
+              ) : (
+                (knowledge.faults.find((fault) => fault.id === job.faultId)?.name ?? job.faultId)
+              )}
+              <span className="quiet block-note">{job.title}</span>
+            </span>
+            <button
+              type="button"
+              className="link"
+              disabled={!owner}
+              aria-label={`${job.leftOut ? 'Count' : 'Leave out'} ${job.code}`}
+              onClick={() => void change(job.code, job.leftOut)}
+            >
+              {job.leftOut ? 'count again' : 'leave out'}
+            </button>
+          </li>
+        ))}
       </ul>
     </section>
   );

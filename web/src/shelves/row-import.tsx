@@ -5,47 +5,172 @@ import { problemOf, useImportFileMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { FileButton } from '../controls/file-button.tsx';
 
-const resultText = { added: 'new', updated: 'changed', same: 'as it is', known: 'left alone', refused: 'refused' } as const;
+const resultText = {
+  added: 'new',
+  updated: 'changed',
+  same: 'as it is',
+  known: 'left alone',
+  refused: 'refused',
+} as const;
 
 /** A file that is first read to see what it would do, row by row, and then taken. */
-export function RowImport({ path, label, name, what }: { readonly path: '/supplies/import' | '/supplies/parts/import' | '/supplies/prices'; readonly label: string; readonly name: string; readonly what: string }) {
+export function RowImport({
+  path,
+  label,
+  name,
+  what,
+}: {
+  readonly path: '/supplies/import' | '/supplies/parts/import' | '/supplies/prices';
+  readonly label: string;
+  readonly name: string;
+  readonly what: string;
+}) {
   const technician = useAppSelector((state) => state.session.technician);
   const [send, state] = useImportFileMutation();
-  const [read, setRead] = useState<{ readonly format: 'csv' | 'json'; readonly text: string; readonly file: string } | null>(null);
+  const [read, setRead] = useState<{
+    readonly format: 'csv' | 'json';
+    readonly text: string;
+    readonly file: string;
+  } | null>(null);
   const [report, setReport] = useState<ImportReport | null>(null);
   const [update, setUpdate] = useState(false);
   const [told, setTold] = useState<string | null>(null);
   async function run(file: NonNullable<typeof read>, dryRun: boolean, overwrite: boolean): Promise<void> {
     setTold(null);
-    const answer = await send({ path, by: technician ?? '', format: file.format, text: file.text, update: overwrite, dryRun });
-    if (answer.error !== undefined) { setReport(null); setTold(technician === null ? 'Pick your name at the top right first.' : problemOf(answer.error).title); } else setReport(answer.data);
+    const answer = await send({
+      path,
+      by: technician ?? '',
+      format: file.format,
+      text: file.text,
+      update: overwrite,
+      dryRun,
+    });
+    if (answer.error !== undefined) {
+      setReport(null);
+      setTold(technician === null ? 'Pick your name at the top right first.' : problemOf(answer.error).title);
+    } else setReport(answer.data);
   }
   const takes = report === null ? 0 : report.added + report.updated;
-  const close = () => { setRead(null); setReport(null); setTold(null); };
+  const close = () => {
+    setRead(null);
+    setReport(null);
+    setTold(null);
+  };
   return (
     <>
-      <FileButton label={label} name={name} accept=".csv,.json,text/csv,application/json" busy={state.isLoading} onTooLarge={(line) => setTold(line)} onText={(text, file) => { const next = { format: file.toLowerCase().endsWith('.json') ? 'json' as const : 'csv' as const, text, file }; setRead(next); setUpdate(path === '/supplies/prices'); void run(next, true, false); }} />
-      {read === null && told !== null && <div className="error-text" role="alert">{told}</div>}
+      <FileButton
+        label={label}
+        name={name}
+        accept=".csv,.json,text/csv,application/json"
+        busy={state.isLoading}
+        onTooLarge={(line) => setTold(line)}
+        onText={(text, file) => {
+          const next = {
+            format: file.toLowerCase().endsWith('.json') ? ('json' as const) : ('csv' as const),
+            text,
+            file,
+          };
+          setRead(next);
+          setUpdate(path === '/supplies/prices');
+          void run(next, true, false);
+        }}
+      />
+      {read === null && told !== null && (
+        <div className="error-text" role="alert">
+          {told}
+        </div>
+      )}
       {read !== null && (
         <Modal open title={read.file} onCancel={close} footer={null} width={720} destroyOnHidden>
-          {told !== null && <p className="error-text" role="alert">{told}</p>}
+          {told !== null && (
+            <p className="error-text" role="alert">
+              {told}
+            </p>
+          )}
           {report === null && told === null && <p role="status">Reading …</p>}
           {report !== null && (
             <div data-report={report.dryRun ? 'would' : 'did'}>
-              <p role="status">{report.dryRun ? 'Read, nothing taken yet' : 'Taken'}: {report.rows} rows, {report.added} new, {report.updated} changed, {report.same} as they are, {report.known} {path === '/supplies/prices' ? 'not of this shop' : 'here already and left alone'}, {report.refused} refused.</p>
+              <p role="status">
+                {report.dryRun ? 'Read, nothing taken yet' : 'Taken'}: {report.rows} rows, {report.added} new,{' '}
+                {report.updated} changed, {report.same} as they are, {report.known}{' '}
+                {path === '/supplies/prices' ? 'not of this shop' : 'here already and left alone'}, {report.refused}{' '}
+                refused.
+              </p>
               {report.refused > 0 && <p>A refused row is left out whole; the others come in.</p>}
               <div className="report-rows">
-                <table className="grid"><thead><tr><th className="num">Row</th><th>{what}</th><th>Becomes</th><th>Why</th></tr></thead>
-                  <tbody>{report.named.slice(0, 100).map((row) => <tr key={row.row}><td className="num">{row.row}</td><td>{row.name}</td><td><span className={`verdict ${row.result === 'refused' ? 'fail' : row.result === 'known' ? 'cannot-tell' : 'pass'}`}>{resultText[row.result]}</span></td><td>{row.errors.map((error) => `${error.path === '' ? '' : `${error.path}: `}${error.message}`).join('; ')}</td></tr>)}</tbody>
+                <table className="grid">
+                  <thead>
+                    <tr>
+                      <th className="num">Row</th>
+                      <th>{what}</th>
+                      <th>Becomes</th>
+                      <th>Why</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {report.named.slice(0, 100).map((row) => (
+                      <tr key={row.row}>
+                        <td className="num">{row.row}</td>
+                        <td>{row.name}</td>
+                        <td>
+                          <span
+                            className={`verdict ${row.result === 'refused' ? 'fail' : row.result === 'known' ? 'cannot-tell' : 'pass'}`}
+                          >
+                            {resultText[row.result]}
+                          </span>
+                        </td>
+                        <td>
+                          {row.errors
+                            .map((error) => `${error.path === '' ? '' : `${error.path}: `}${error.message}`)
+                            .join('; ')}
+                        </td>
+                      </tr>
+                    ))}
+                  </tbody>
                 </table>
               </div>
               {report.named.length > 100 && <p className="quiet">The first 100 rows are named, refused ones first.</p>}
-              {path !== '/supplies/prices' && report.dryRun && <label className="tick"><input type="checkbox" checked={update} onChange={(event) => { setUpdate(event.target.checked); void run(read, true, event.target.checked); }} /> change what is here already</label>}
-              {report.dryRun
-                ? <button type="button" className="primary" data-primary ref={(element) => element?.focus()} disabled={takes === 0 || state.isLoading} onClick={() => void run(read, false, update)}><span>{takes === 0 ? 'Nothing to take' : `Take ${takes} ${takes === 1 ? 'row' : 'rows'}`}</span><kbd aria-hidden="true">↵</kbd></button>
-                : <button type="button" className="primary" data-primary ref={(element) => element?.focus()} onClick={close}><span>Done</span><kbd aria-hidden="true">↵</kbd></button>}
-            </div>)}
-        </Modal>)}
+              {path !== '/supplies/prices' && report.dryRun && (
+                <label className="tick">
+                  <input
+                    type="checkbox"
+                    checked={update}
+                    onChange={(event) => {
+                      setUpdate(event.target.checked);
+                      void run(read, true, event.target.checked);
+                    }}
+                  />{' '}
+                  change what is here already
+                </label>
+              )}
+              {report.dryRun ? (
+                <button
+                  type="button"
+                  className="primary"
+                  data-primary
+                  ref={(element) => element?.focus()}
+                  disabled={takes === 0 || state.isLoading}
+                  onClick={() => void run(read, false, update)}
+                >
+                  <span>{takes === 0 ? 'Nothing to take' : `Take ${takes} ${takes === 1 ? 'row' : 'rows'}`}</span>
+                  <kbd aria-hidden="true">↵</kbd>
+                </button>
+              ) : (
+                <button
+                  type="button"
+                  className="primary"
+                  data-primary
+                  ref={(element) => element?.focus()}
+                  onClick={close}
+                >
+                  <span>Done</span>
+                  <kbd aria-hidden="true">↵</kbd>
+                </button>
+              )}
+            </div>
+          )}
+        </Modal>
+      )}
     </>
   );
 }

@@ -10,13 +10,30 @@ export function ShelfImport() {
     const answer = await importShop(text);
     if (answer.error !== undefined) {
       const problem = problemOf(answer.error);
-      setTold({ bad: true, lines: [problem.title, ...(problem.errors ?? []).slice(0, 6).map((error) => `${error.path}: ${error.message}`)] });
+      setTold({
+        bad: true,
+        lines: [problem.title, ...(problem.errors ?? []).slice(0, 6).map((error) => `${error.path}: ${error.message}`)],
+      });
     } else setTold({ bad: false, lines: ['Read. What was here already stays as it is.'] });
   }
   return (
     <div style={{ marginLeft: 'auto', textAlign: 'right' }}>
-      <FileButton label="Import a shop file" name="Shop file" busy={state.isLoading} onText={(text) => { void send(text); }} onTooLarge={(line) => setTold({ bad: true, lines: [line] })} />
-      {told !== null && <div className={told.bad ? 'error-text' : 'quiet'} role={told.bad ? 'alert' : 'status'}>{told.lines.map((line) => <div key={line}>{line}</div>)}</div>}
+      <FileButton
+        label="Import a shop file"
+        name="Shop file"
+        busy={state.isLoading}
+        onText={(text) => {
+          void send(text);
+        }}
+        onTooLarge={(line) => setTold({ bad: true, lines: [line] })}
+      />
+      {told !== null && (
+        <div className={told.bad ? 'error-text' : 'quiet'} role={told.bad ? 'alert' : 'status'}>
+          {told.lines.map((line) => (
+            <div key={line}>{line}</div>
+          ))}
+        </div>
+      )}
     </div>
   );
 }

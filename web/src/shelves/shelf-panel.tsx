@@ -6,7 +6,13 @@ import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 
-const stateText: Record<UnitState, string> = { new: 'new', proven: 'used and proven', suspect: 'suspect', spare: 'known good, for swaps', used: 'fitted' };
+const stateText: Record<UnitState, string> = {
+  new: 'new',
+  proven: 'used and proven',
+  suspect: 'suspect',
+  spare: 'known good, for swaps',
+  used: 'fitted',
+};
 const order: readonly UnitState[] = ['new', 'proven', 'spare', 'suspect', 'used'];
 
 /** Each supply on the shelf: where it lies, how it is, whose it will be. */
@@ -17,38 +23,183 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
   const [remove, removing] = useRemoveUnitMutation();
   const [adding, setAdding] = useState(supplies[0]?.id ?? '');
   const nameOf = (id: string) => supplies.find((model) => model.id === id)?.name ?? id;
-  const keep = (unit: Unit, changes: Partial<Unit>) => void change({ by: technician ?? '', basedOn: unit.version, unit: { ...unit, ...changes } });
+  const keep = (unit: Unit, changes: Partial<Unit>) =>
+    void change({ by: technician ?? '', basedOn: unit.version, unit: { ...unit, ...changes } });
   const trouble = changing.error ?? removing.error;
-  if (units.data === undefined) return units.isError ? <Empty title={problemOf(units.error).title} /> : <Waiting>Fetching the shelf …</Waiting>;
-  const sorted = [...units.data].sort((a, b) => order.indexOf(a.state) - order.indexOf(b.state) || nameOf(a.modelId).localeCompare(nameOf(b.modelId)) || a.place.localeCompare(b.place));
+  if (units.data === undefined)
+    return units.isError ? <Empty title={problemOf(units.error).title} /> : <Waiting>Fetching the shelf …</Waiting>;
+  const sorted = [...units.data].sort(
+    (a, b) =>
+      order.indexOf(a.state) - order.indexOf(b.state) ||
+      nameOf(a.modelId).localeCompare(nameOf(b.modelId)) ||
+      a.place.localeCompare(b.place),
+  );
   return (
     <>
       <div className="row-actions" style={{ alignItems: 'end', marginBottom: 12 }}>
-        <label className="field" style={{ width: 260 }}><span className="name">Put a supply on the shelf</span><select value={adding} onChange={(event) => setAdding(event.target.value)}>{supplies.map((model) => <option key={model.id} value={model.id}>{model.name}</option>)}</select></label>
-        <button type="button" className="secondary" disabled={technician === null || adding === ''} onClick={() => void change({ by: technician ?? '', basedOn: 0, unit: { id: crypto.randomUUID(), version: 0, modelId: adding, place: '', state: 'new', serial: '', bag: '', note: '', reservedFor: null, usedIn: null } })}>Add a unit</button>
-        <a className="secondary" href="/api/supplies/units/export" download>JSON</a>
-        {trouble !== undefined && <span className="error-text" role="alert">{[problemOf(trouble).title, ...(problemOf(trouble).errors ?? []).map((error) => error.message)].join(': ')}</span>}
+        <label className="field" style={{ width: 260 }}>
+          <span className="name">Put a supply on the shelf</span>
+          <select value={adding} onChange={(event) => setAdding(event.target.value)}>
+            {supplies.map((model) => (
+              <option key={model.id} value={model.id}>
+                {model.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button
+          type="button"
+          className="secondary"
+          disabled={technician === null || adding === ''}
+          onClick={() =>
+            void change({
+              by: technician ?? '',
+              basedOn: 0,
+              unit: {
+                id: crypto.randomUUID(),
+                version: 0,
+                modelId: adding,
+                place: '',
+                state: 'new',
+                serial: '',
+                bag: '',
+                note: '',
+                reservedFor: null,
+                usedIn: null,
+              },
+            })
+          }
+        >
+          Add a unit
+        </button>
+        <a className="secondary" href="/api/supplies/units/export" download>
+          JSON
+        </a>
+        {trouble !== undefined && (
+          <span className="error-text" role="alert">
+            {[problemOf(trouble).title, ...(problemOf(trouble).errors ?? []).map((error) => error.message)].join(': ')}
+          </span>
+        )}
       </div>
-      {sorted.length === 0 ? <Empty title="Nothing on the shelf">Add a unit, or import supplies that say how many are here.</Empty> : (
+      {sorted.length === 0 ? (
+        <Empty title="Nothing on the shelf">Add a unit, or import supplies that say how many are here.</Empty>
+      ) : (
         <table className="grid">
-          <thead><tr><th>Supply</th><th style={{ width: 190 }}>State</th><th style={{ width: 110 }}>Place</th><th style={{ width: 140 }}>Serial</th><th>Cables in the bag</th><th style={{ width: 120 }}>Put by for</th><th /></tr></thead>
-          <tbody>{sorted.map((unit) => (
-            <tr key={unit.id} data-unit={unit.id} data-unit-model={unit.modelId}>
-              <td style={{ fontWeight: 600 }}>{nameOf(unit.modelId)}</td>
-              <td>{unit.state === 'used' ? <span>fitted in {unit.usedIn}</span> : <select className="cell-input" aria-label={`State of ${nameOf(unit.modelId)}`} value={unit.state} disabled={technician === null || unit.reservedFor !== null} onChange={(event) => keep(unit, { state: event.target.value as UnitState })}>{unitStates.filter((state) => state !== 'used').map((state) => <option key={state} value={state}>{stateText[state]}</option>)}</select>}</td>
-              {(['place', 'serial', 'bag'] as const).map((field) => <td key={field}><Cell label={`${field} of ${nameOf(unit.modelId)}`} value={unit[field]} disabled={technician === null || unit.state === 'used'} onKeep={(text) => keep(unit, { [field]: text })} /></td>)}
-              <td>{unit.reservedFor === null ? '' : <>{unit.reservedFor} <button type="button" className="link" disabled={technician === null} onClick={() => keep(unit, { reservedFor: null })}>release</button></>}</td>
-              <td>{unit.state !== 'used' && <button type="button" className="link" disabled={technician === null} aria-label={`Take ${nameOf(unit.modelId)} off the record`} onClick={() => void remove({ id: unit.id, by: technician ?? '', basedOn: unit.version })}>off the record</button>}</td>
-            </tr>))}
+          <thead>
+            <tr>
+              <th>Supply</th>
+              <th style={{ width: 190 }}>State</th>
+              <th style={{ width: 110 }}>Place</th>
+              <th style={{ width: 140 }}>Serial</th>
+              <th>Cables in the bag</th>
+              <th style={{ width: 120 }}>Put by for</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {sorted.map((unit) => (
+              <tr key={unit.id} data-unit={unit.id} data-unit-model={unit.modelId}>
+                <td style={{ fontWeight: 600 }}>{nameOf(unit.modelId)}</td>
+                <td>
+                  {unit.state === 'used' ? (
+                    <span>fitted in {unit.usedIn}</span>
+                  ) : (
+                    <select
+                      className="cell-input"
+                      aria-label={`State of ${nameOf(unit.modelId)}`}
+                      value={unit.state}
+                      disabled={technician === null || unit.reservedFor !== null}
+                      onChange={(event) => keep(unit, { state: event.target.value as UnitState })}
+                    >
+                      {unitStates
+                        .filter((state) => state !== 'used')
+                        .map((state) => (
+                          <option key={state} value={state}>
+                            {stateText[state]}
+                          </option>
+                        ))}
+                    </select>
+                  )}
+                </td>
+                {(['place', 'serial', 'bag'] as const).map((field) => (
+                  <td key={field}>
+                    <Cell
+                      label={`${field} of ${nameOf(unit.modelId)}`}
+                      value={unit[field]}
+                      disabled={technician === null || unit.state === 'used'}
+                      onKeep={(text) => keep(unit, { [field]: text })}
+                    />
+                  </td>
+                ))}
+                <td>
+                  {unit.reservedFor === null ? (
+                    ''
+                  ) : (
+                    <>
+                      {unit.reservedFor}{' '}
+                      <button
+                        type="button"
+                        className="link"
+                        disabled={technician === null}
+                        onClick={() => keep(unit, { reservedFor: null })}
+                      >
+                        release
+                      </button>
+                    </>
+                  )}
+                </td>
+                <td>
+                  {unit.state !== 'used' && (
+                    <button
+                      type="button"
+                      className="link"
+                      disabled={technician === null}
+                      aria-label={`Take ${nameOf(unit.modelId)} off the record`}
+                      onClick={() => void remove({ id: unit.id, by: technician ?? '', basedOn: unit.version })}
+                    >
+                      off the record
+                    </button>
+                  )}
+                </td>
+              </tr>
+            ))}
           </tbody>
-        </table>)}
+        </table>
+      )}
     </>
   );
 }
 
 /** A cell that is kept when it is left or Enter pressed. */
-function Cell({ label, value, disabled, onKeep }: { readonly label: string; readonly value: string; readonly disabled: boolean; readonly onKeep: (text: string) => void }) {
+function Cell({
+  label,
+  value,
+  disabled,
+  onKeep,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly disabled: boolean;
+  readonly onKeep: (text: string) => void;
+}) {
   const [draft, setDraft] = useState<string | null>(null);
-  const keep = () => { if (draft !== null && draft !== value) onKeep(draft); setDraft(null); };
-  return <input className="cell-input" aria-label={label} value={draft ?? value} maxLength={60} disabled={disabled} autoComplete="off" onChange={(event) => setDraft(event.target.value)} onBlur={keep} onKeyDown={(event) => { if (event.key === 'Enter') event.currentTarget.blur(); }} />;
+  const keep = () => {
+    if (draft !== null && draft !== value) onKeep(draft);
+    setDraft(null);
+  };
+  return (
+    <input
+      className="cell-input"
+      aria-label={label}
+      value={draft ?? value}
+      maxLength={60}
+      disabled={disabled}
+      autoComplete="off"
+      onChange={(event) => setDraft(event.target.value)}
+      onBlur={keep}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur();
+      }}
+    />
+  );
 }

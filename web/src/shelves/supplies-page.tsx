@@ -10,7 +10,12 @@ import { RowImport } from './row-import.tsx';
 import { ShelfPanel } from './shelf-panel.tsx';
 
 const SupplyEditor = lazy(() => import('./supply-editor.tsx'));
-const ways = [['models', 'Models'], ['shelf', 'Shelf'], ['prices', 'Prices'], ['parts', 'Own parts']] as const;
+const ways = [
+  ['models', 'Models'],
+  ['shelf', 'Shelf'],
+  ['prices', 'Prices'],
+  ['parts', 'Own parts'],
+] as const;
 
 /** What the shop can get and has: models with their kits, units on the shelf, prices, and its own parts. */
 export default function SuppliesPage() {
@@ -20,52 +25,169 @@ export default function SuppliesPage() {
   const way = ways.find(([value]) => value === params.get('way'))?.[0] ?? 'models';
   const [search, setSearch] = useState('');
   const [open, setOpen] = useState<string | null>(null);
-  const [editing, setEditing] = useState<{ readonly was: SupplyModel | null; readonly start: SupplyModel | null } | null>(null);
-  const shown = (supplies.data ?? []).filter((model) => `${model.name} ${model.label.shape} ${model.label.ratingWatts} ${model.label.grade}`.toLowerCase().includes(search.trim().toLowerCase()));
+  const [editing, setEditing] = useState<{
+    readonly was: SupplyModel | null;
+    readonly start: SupplyModel | null;
+  } | null>(null);
+  const shown = (supplies.data ?? []).filter((model) =>
+    `${model.name} ${model.label.shape} ${model.label.ratingWatts} ${model.label.grade}`
+      .toLowerCase()
+      .includes(search.trim().toLowerCase()),
+  );
   return (
     <div className="page">
-      <div className="page-head"><h1>Supplies</h1>
-        <div className="tabs" role="group" aria-label="Part of the shelf">{ways.map(([value, name]) => <button key={value} type="button" aria-pressed={way === value} onClick={() => setParams(value === 'models' ? {} : { way: value }, { replace: true })}>{name}</button>)}</div>
-        <span className="quiet">{supplies.data?.length ?? 0} models, {(units.data ?? []).filter((unit) => unit.state !== 'used').length} units</span>
+      <div className="page-head">
+        <h1>Supplies</h1>
+        <div className="tabs" role="group" aria-label="Part of the shelf">
+          {ways.map(([value, name]) => (
+            <button
+              key={value}
+              type="button"
+              aria-pressed={way === value}
+              onClick={() => setParams(value === 'models' ? {} : { way: value }, { replace: true })}
+            >
+              {name}
+            </button>
+          ))}
+        </div>
+        <span className="quiet">
+          {supplies.data?.length ?? 0} models, {(units.data ?? []).filter((unit) => unit.state !== 'used').length} units
+        </span>
         {way === 'models' && (
           <>
-            <label className="field" style={{ width: 210 }}><span className="visually-hidden">Find a supply</span><input placeholder="Name, shape or watts" value={search} onChange={(event) => setSearch(event.target.value)} /></label>
+            <label className="field" style={{ width: 210 }}>
+              <span className="visually-hidden">Find a supply</span>
+              <input
+                placeholder="Name, shape or watts"
+                value={search}
+                onChange={(event) => setSearch(event.target.value)}
+              />
+            </label>
             <div className="row-actions" style={{ marginLeft: 'auto' }}>
-              <button type="button" className="secondary" onClick={() => setEditing({ was: null, start: null })}>Enter a supply</button>
+              <button type="button" className="secondary" onClick={() => setEditing({ was: null, start: null })}>
+                Enter a supply
+              </button>
               <RowImport path="/supplies/import" label="Import" name="Supplies file" what="Supply" />
-              <a className="secondary" href="/api/supplies/export?format=csv" download>CSV</a><a className="secondary" href="/api/supplies/export?format=json" download>JSON</a>
+              <a className="secondary" href="/api/supplies/export?format=csv" download>
+                CSV
+              </a>
+              <a className="secondary" href="/api/supplies/export?format=json" download>
+                JSON
+              </a>
             </div>
-          </>)}
+          </>
+        )}
       </div>
       {supplies.isError && supplies.data === undefined && <Empty title={problemOf(supplies.error).title} />}
       {supplies.isLoading && <Waiting>Fetching the supplies …</Waiting>}
       {way === 'shelf' && supplies.data !== undefined && <ShelfPanel supplies={supplies.data} />}
       {way === 'prices' && supplies.data !== undefined && <PricesPanel supplies={supplies.data} />}
       {way === 'parts' && <OwnPartsPanel />}
-      {way === 'models' && supplies.data !== undefined && shown.length === 0 && <Empty title={search === '' ? 'No supplies yet' : 'Nothing found'}>{search === '' ? 'Enter one, or import a file; demo/supplies.json shows how one looks.' : 'Look for a name, a shape or watts.'}</Empty>}
+      {way === 'models' && supplies.data !== undefined && shown.length === 0 && (
+        <Empty title={search === '' ? 'No supplies yet' : 'Nothing found'}>
+          {search === ''
+            ? 'Enter one, or import a file; demo/supplies.json shows how one looks.'
+            : 'Look for a name, a shape or watts.'}
+        </Empty>
+      )}
       {way === 'models' && shown.length > 0 && (
         <table className="grid">
-          <thead><tr><th>Supply</th><th className="num">Rating</th><th>Shape</th><th>Guide</th><th>Grade</th><th>+12 V outputs</th><th className="num">Depth</th><th className="num">Price</th><th className="num">Free</th><th><span className="visually-hidden">Actions</span></th></tr></thead>
-          <tbody>{shown.slice(0, 300).map((model) => <SupplyRow key={model.id} model={model} open={open === model.id} onOpen={() => setOpen(open === model.id ? null : model.id)} onEdit={(duplicate) => setEditing(duplicate ? { was: null, start: model } : { was: model, start: model })} />)}</tbody>
-        </table>)}
+          <thead>
+            <tr>
+              <th>Supply</th>
+              <th className="num">Rating</th>
+              <th>Shape</th>
+              <th>Guide</th>
+              <th>Grade</th>
+              <th>+12 V outputs</th>
+              <th className="num">Depth</th>
+              <th className="num">Price</th>
+              <th className="num">Free</th>
+              <th>
+                <span className="visually-hidden">Actions</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.slice(0, 300).map((model) => (
+              <SupplyRow
+                key={model.id}
+                model={model}
+                open={open === model.id}
+                onOpen={() => setOpen(open === model.id ? null : model.id)}
+                onEdit={(duplicate) =>
+                  setEditing(duplicate ? { was: null, start: model } : { was: model, start: model })
+                }
+              />
+            ))}
+          </tbody>
+        </table>
+      )}
       {shown.length > 300 && <p className="quiet">The first 300 are listed; look for a name.</p>}
-      {editing !== null && <Suspense fallback={null}><SupplyEditor was={editing.was} start={editing.start} onClose={() => setEditing(null)} /></Suspense>}
+      {editing !== null && (
+        <Suspense fallback={null}>
+          <SupplyEditor was={editing.was} start={editing.start} onClose={() => setEditing(null)} />
+        </Suspense>
+      )}
     </div>
   );
 }
 
-function SupplyRow({ model, open, onOpen, onEdit }: { readonly model: SupplyModel; readonly open: boolean; readonly onOpen: () => void; readonly onEdit: (duplicate: boolean) => void }) {
+function SupplyRow({
+  model,
+  open,
+  onOpen,
+  onEdit,
+}: {
+  readonly model: SupplyModel;
+  readonly open: boolean;
+  readonly onOpen: () => void;
+  readonly onEdit: (duplicate: boolean) => void;
+}) {
   return (
     <>
       <tr data-model={model.id}>
-        <td style={{ fontWeight: 600 }}>{model.name}</td><td className="num">{model.label.ratingWatts} W</td><td>{model.label.shape}</td><td>{model.label.guide}</td><td>{model.label.grade}</td>
-        <td className="fig">{twelveOutputsText(model)}</td><td className="num">{model.depthMillimetres} mm</td><td className="num">{moneyText(model.price.minor, model.price.currency)}</td><td className="num">{model.onShelf}</td>
-        <td className="nowrap"><button type="button" className="link" aria-expanded={open} onClick={onOpen}>cables</button><button type="button" className="link" aria-label={`Change ${model.name}`} onClick={() => onEdit(false)}>change</button><button type="button" className="link" aria-label={`Duplicate ${model.name}`} onClick={() => onEdit(true)}>duplicate</button></td>
+        <td style={{ fontWeight: 600 }}>{model.name}</td>
+        <td className="num">{model.label.ratingWatts} W</td>
+        <td>{model.label.shape}</td>
+        <td>{model.label.guide}</td>
+        <td>{model.label.grade}</td>
+        <td className="fig">{twelveOutputsText(model)}</td>
+        <td className="num">{model.depthMillimetres} mm</td>
+        <td className="num">{moneyText(model.price.minor, model.price.currency)}</td>
+        <td className="num">{model.onShelf}</td>
+        <td className="nowrap">
+          <button type="button" className="link" aria-expanded={open} onClick={onOpen}>
+            cables
+          </button>
+          <button type="button" className="link" aria-label={`Change ${model.name}`} onClick={() => onEdit(false)}>
+            change
+          </button>
+          <button type="button" className="link" aria-label={`Duplicate ${model.name}`} onClick={() => onEdit(true)}>
+            duplicate
+          </button>
+        </td>
       </tr>
-      {open && <tr><td colSpan={10}>
-        <p><strong>Sockets:</strong> {model.kit.sockets.length === 0 ? 'none, all cables fixed' : model.kit.sockets.map((socket) => socket.label).join(' · ')}</p>
-        <ul>{model.kit.cables.map((cable) => <li key={cable.id}><span className="fig">{cable.count} ×</span> {cable.family}, {cable.fixed ? 'fixed' : 'modular'}, {cable.gauge} AWG: {cable.plugs.map((plug) => `${plug.kind} at ${plug.millimetres} mm`).join(', ')}</li>)}</ul>
-      </td></tr>}
+      {open && (
+        <tr>
+          <td colSpan={10}>
+            <p>
+              <strong>Sockets:</strong>{' '}
+              {model.kit.sockets.length === 0
+                ? 'none, all cables fixed'
+                : model.kit.sockets.map((socket) => socket.label).join(' · ')}
+            </p>
+            <ul>
+              {model.kit.cables.map((cable) => (
+                <li key={cable.id}>
+                  <span className="fig">{cable.count} ×</span> {cable.family}, {cable.fixed ? 'fixed' : 'modular'},{' '}
+                  {cable.gauge} AWG: {cable.plugs.map((plug) => `${plug.kind} at ${plug.millimetres} mm`).join(', ')}
+                </li>
+              ))}
+            </ul>
+          </td>
+        </tr>
+      )}
     </>
   );
 }

@@ -1,18 +1,42 @@
 import { expose } from 'comlink';
 import Papa from 'papaparse';
-import { guessMapping, mostLogColumns, mostLogRows, readLog, type Guide, type LogMapping, type LogProblem, type LogShapeProblem, type LogSummary, type RailName } from '@fairwatt/core';
+import {
+  guessMapping,
+  mostLogColumns,
+  mostLogRows,
+  readLog,
+  type Guide,
+  type LogMapping,
+  type LogProblem,
+  type LogShapeProblem,
+  type LogSummary,
+  type RailName,
+} from '@fairwatt/core';
 
 export type Separator = '' | ',' | ';' | '\t' | '|' | ' ';
 
 /** The first rows of a file, and how they might be read. */
 export type Look =
-  | { readonly ok: true; readonly rows: readonly (readonly string[])[]; readonly separator: string; readonly mapping: LogMapping; readonly problems: readonly LogShapeProblem[] }
+  | {
+      readonly ok: true;
+      readonly rows: readonly (readonly string[])[];
+      readonly separator: string;
+      readonly mapping: LogMapping;
+      readonly problems: readonly LogShapeProblem[];
+    }
   | { readonly ok: false; readonly problem: 'empty' | 'binary' | 'no-lines' | 'too-wide' };
 
-export type ReadResult = { readonly word: 'read'; readonly summary: LogSummary } | { readonly word: 'problem'; readonly problem: LogProblem } | { readonly word: 'cancelled' };
+export type ReadResult =
+  | { readonly word: 'read'; readonly summary: LogSummary }
+  | { readonly word: 'problem'; readonly problem: LogProblem }
+  | { readonly word: 'cancelled' };
 
 /** A part of the log, lowest and highest in equal pieces. */
-export interface LogWindow { readonly seconds: Float64Array; readonly low: Float64Array; readonly high: Float64Array }
+export interface LogWindow {
+  readonly seconds: Float64Array;
+  readonly low: Float64Array;
+  readonly high: Float64Array;
+}
 
 const lookBytes = 64 * 1024;
 const lookRows = 60;
@@ -24,10 +48,17 @@ class Kept {
   volts: Float64Array[];
   count = 0;
   readonly rails: readonly RailName[];
-  constructor(rails: readonly RailName[]) { this.rails = rails; this.volts = rails.map(() => new Float64Array(4096)); }
+  constructor(rails: readonly RailName[]) {
+    this.rails = rails;
+    this.volts = rails.map(() => new Float64Array(4096));
+  }
   add(at: number, values: Float64Array): void {
     if (this.count === this.seconds.length) {
-      const grown = (list: Float64Array) => { const more = new Float64Array(Math.min(mostLogRows + 1, list.length * 2)); more.set(list); return more; };
+      const grown = (list: Float64Array) => {
+        const more = new Float64Array(Math.min(mostLogRows + 1, list.length * 2));
+        more.set(list);
+        return more;
+      };
       this.seconds = grown(this.seconds);
       this.volts = this.volts.map(grown);
     }
@@ -39,7 +70,11 @@ class Kept {
   from(seconds: number): number {
     let low = 0;
     let high = this.count;
-    while (low < high) { const middle = (low + high) >> 1; if (this.seconds[middle]! < seconds) low = middle + 1; else high = middle; }
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.seconds[middle]! < seconds) low = middle + 1;
+      else high = middle;
+    }
     return low;
   }
 }
@@ -52,20 +87,34 @@ const session = {
   async look(file: File, separator: Separator): Promise<Look> {
     const bytes = new Uint8Array(await file.slice(0, lookBytes).arrayBuffer());
     if (bytes.length === 0) return { ok: false, problem: 'empty' };
-    const odd = bytes.reduce((sum, byte) => sum + Number(byte === 0 || (byte < 32 && byte !== 9 && byte !== 10 && byte !== 13)), 0);
+    const odd = bytes.reduce(
+      (sum, byte) => sum + Number(byte === 0 || (byte < 32 && byte !== 9 && byte !== 10 && byte !== 13)),
+      0,
+    );
     if (odd > bytes.length / 100) return { ok: false, problem: 'binary' };
     const text = new TextDecoder().decode(bytes);
     const cut = bytes.length === lookBytes ? text.slice(0, text.lastIndexOf('\n') + 1) || text : text;
     // One line as long as the head is no row, and would be ten thousand columns on the screen.
     if (bytes.length === lookBytes && !/[\r\n]/.test(text)) return { ok: false, problem: 'no-lines' };
-    const parsed = Papa.parse<string[]>(cut, { delimiter: separator, preview: lookRows, skipEmptyLines: 'greedy', delimitersToGuess: [',', ';', '\t', '|', ' '] });
+    const parsed = Papa.parse<string[]>(cut, {
+      delimiter: separator,
+      preview: lookRows,
+      skipEmptyLines: 'greedy',
+      delimitersToGuess: [',', ';', '\t', '|', ' '],
+    });
     if (parsed.data.some((row) => row.length > mostLogColumns)) return { ok: false, problem: 'too-wide' };
     const { mapping, problems } = guessMapping(parsed.data);
     return { ok: true, rows: parsed.data.slice(0, 12), separator: parsed.meta.delimiter, mapping, problems };
   },
 
   /** Reads the whole file in pieces, so that progress can be told and the reading be stopped. */
-  read(file: File, separator: string, mapping: LogMapping, guide: Guide, progress: (share: number, rows: number) => void): Promise<ReadResult> {
+  read(
+    file: File,
+    separator: string,
+    mapping: LogMapping,
+    guide: Guide,
+    progress: (share: number, rows: number) => void,
+  ): Promise<ReadResult> {
     cancelled = false;
     const reader = readLog(mapping, guide, (seconds, values) => kept!.add(seconds, values));
     kept = new Kept(reader.rails);
@@ -73,19 +122,31 @@ const session = {
       let stopped: ReadResult | null = null;
       let told = 0;
       Papa.parse<string[]>(file, {
-        delimiter: separator, skipEmptyLines: true, chunkSize: pieceBytes,
+        delimiter: separator,
+        skipEmptyLines: true,
+        chunkSize: pieceBytes,
         chunk: ({ data, meta }, parser) => {
           if (cancelled) stopped = { word: 'cancelled' };
           else {
             const problem = reader.push(data);
             if (problem !== null) stopped = { word: 'problem', problem };
           }
-          if (stopped !== null) { kept = null; parser.abort(); return; }
+          if (stopped !== null) {
+            kept = null;
+            parser.abort();
+            return;
+          }
           const now = performance.now();
-          if (now - told > 100) { told = now; progress(meta.cursor / file.size, kept?.count ?? 0); }
+          if (now - told > 100) {
+            told = now;
+            progress(meta.cursor / file.size, kept?.count ?? 0);
+          }
         },
         complete: () => {
-          if (stopped !== null) { resolve(stopped); return; }
+          if (stopped !== null) {
+            resolve(stopped);
+            return;
+          }
           const result = reader.finish();
           if (!result.ok) kept = null;
           resolve(result.ok ? { word: 'read', summary: result.summary } : { word: 'problem', problem: result.problem });
@@ -95,7 +156,9 @@ const session = {
     });
   },
 
-  cancel(): void { cancelled = true; },
+  cancel(): void {
+    cancelled = true;
+  },
 
   /** One rail between two times in at most so many pieces. Null when no log is read. */
   window(rail: RailName, from: number, to: number, pieces: number): LogWindow | null {
@@ -111,7 +174,10 @@ const session = {
       const start = first + piece * size;
       let low = Infinity;
       let high = -Infinity;
-      for (let row = start; row < Math.min(last, start + size); row += 1) { if (volts[row]! < low) low = volts[row]!; if (volts[row]! > high) high = volts[row]!; }
+      for (let row = start; row < Math.min(last, start + size); row += 1) {
+        if (volts[row]! < low) low = volts[row]!;
+        if (volts[row]! > high) high = volts[row]!;
+      }
       found.seconds[piece] = kept.seconds[start]!;
       found.low[piece] = low;
       found.high[piece] = high;
@@ -141,7 +207,10 @@ const session = {
     const last = kept.from(to + 1e-9);
     for (let row = kept.from(from); row < last; row += 1) {
       lines += `${Number(kept.seconds[row]!.toFixed(6))},${kept.volts.map((list) => Number(list[row]!.toFixed(6))).join(',')}\n`;
-      if (lines.length > 1 << 20) { parts.push(lines); lines = ''; }
+      if (lines.length > 1 << 20) {
+        parts.push(lines);
+        lines = '';
+      }
     }
     return new Blob([...parts, lines], { type: 'text/csv' });
   },

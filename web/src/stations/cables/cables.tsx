@@ -17,11 +17,30 @@ export default function Cables() {
   const { rows, basis } = view.cabling;
   const [params, setParams] = useSearchParams();
   const seated = rows.filter((row) => row.state === 'seated').length;
-  const ways: readonly (readonly [CablesWay, string])[] = [['was', `As it was, ${job.cables.length}`], ['out', 'Take out'], ['plan', `${basis === 'plan' ? 'Plan and refit' : 'Refit'}, ${seated} of ${rows.length}`], ['refit', 'Steps'], ['carry', 'What each carries'], ['changes', 'Changes and tags']];
+  const ways: readonly (readonly [CablesWay, string])[] = [
+    ['was', `As it was, ${job.cables.length}`],
+    ['out', 'Take out'],
+    ['plan', `${basis === 'plan' ? 'Plan and refit' : 'Refit'}, ${seated} of ${rows.length}`],
+    ['refit', 'Steps'],
+    ['carry', 'What each carries'],
+    ['changes', 'Changes and tags'],
+  ];
   const usual: CablesWay = job.choice === null && seated === 0 && job.finding?.kind !== 'no-fault' ? 'was' : 'plan';
   const way = ways.find(([value]) => value === params.get('way'))?.[0] ?? usual;
-  const setWay: OpenWay = (value, inletId) => setParams({ ...(value === usual ? {} : { way: value }), ...(inletId === undefined ? {} : { inlet: inletId }) }, { replace: true });
-  const tabs = <div className="tabs" role="group" aria-label="Cables" style={{ marginBottom: 12, flexWrap: 'wrap' }}>{ways.map(([value, name]) => <button key={value} type="button" aria-pressed={way === value} data-way={value} onClick={() => setWay(value)}>{name}</button>)}</div>;
+  const setWay: OpenWay = (value, inletId) =>
+    setParams(
+      { ...(value === usual ? {} : { way: value }), ...(inletId === undefined ? {} : { inlet: inletId }) },
+      { replace: true },
+    );
+  const tabs = (
+    <div className="tabs" role="group" aria-label="Cables" style={{ marginBottom: 12, flexWrap: 'wrap' }}>
+      {ways.map(([value, name]) => (
+        <button key={value} type="button" aria-pressed={way === value} data-way={value} onClick={() => setWay(value)}>
+          {name}
+        </button>
+      ))}
+    </div>
+  );
   return (
     <div className="station">
       {way === 'was' && <WasView tabs={tabs} onWay={setWay} />}

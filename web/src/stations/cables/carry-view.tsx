@@ -1,5 +1,17 @@
 import type { ReactNode } from 'react';
-import { casePlaces, figuresOf, inletsToServe, kitCableText, partsAt, placeText, reachMillimetres, sixteenPinStraightMillimetres, spareId, usualPlace, type CasePlace } from '@fairwatt/core';
+import {
+  casePlaces,
+  figuresOf,
+  inletsToServe,
+  kitCableText,
+  partsAt,
+  placeText,
+  reachMillimetres,
+  sixteenPinStraightMillimetres,
+  spareId,
+  usualPlace,
+  type CasePlace,
+} from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { FigureField, Primary, SelectField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -14,57 +26,186 @@ export function CarryView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
   const figures = figuresOf(cabling);
   const parts = partsAt(job.parts, 'planned');
   const ways = new Map(inletsToServe(parts, job.sheet.layout).map((inlet) => [inlet.id, inlet]));
-  const put = (partId: string, inletId: string, changes: { readonly place?: CasePlace | undefined; readonly wayMillimetres?: number | undefined }) => {
+  const put = (
+    partId: string,
+    inletId: string,
+    changes: { readonly place?: CasePlace | undefined; readonly wayMillimetres?: number | undefined },
+  ) => {
     const part = job.parts.find((item) => item.id === partId)!;
     const { version, ...rest } = part;
-    act({ kind: 'put-part', basedOn: version, part: { ...rest, inlets: part.inlets.map((inlet) => (inlet.id === inletId ? clean({ ...inlet, ...changes }) : inlet)) } });
+    act({
+      kind: 'put-part',
+      basedOn: version,
+      part: {
+        ...rest,
+        inlets: part.inlets.map((inlet) => (inlet.id === inletId ? clean({ ...inlet, ...changes }) : inlet)),
+      },
+    });
   };
-  const hottest = figures.flatMap((cable) => cable.plugs.map((plug) => ({ ...plug, code: cable.code }))).sort((a, b) => b.plugHeatWatts - a.plugHeatWatts)[0];
+  const hottest = figures
+    .flatMap((cable) => cable.plugs.map((plug) => ({ ...plug, code: cable.code })))
+    .sort((a, b) => b.plugHeatWatts - a.plugHeatWatts)[0];
   const fullest = [...figures].sort((a, b) => b.conductorAmps / b.mostAmps - a.conductorAmps / a.mostAmps)[0];
   return (
     <>
       <div className="work">
         {tabs}
-        {figures.length === 0 ? <Empty title="Nothing is planned yet">What a cable carries is known once a supply is chosen: the gauge of the present cables is not.</Empty> : (
+        {figures.length === 0 ? (
+          <Empty title="Nothing is planned yet">
+            What a cable carries is known once a supply is chosen: the gauge of the present cables is not.
+          </Empty>
+        ) : (
           <table className="grid" aria-label="What each cable carries">
-            <thead><tr><th>Cable</th><th>Kind</th><th>Inlet</th><th className="num">A a wire</th><th className="num">Lost on the way</th><th className="num">Heat in plug</th><th className="num">To spare</th></tr></thead>
-            <tbody>{figures.map((cable) => {
-              const planned = cabling.plan!.cables.find((item) => item.code === cable.code)!;
-              const piece = cabling.kit!.cables.find((item) => item.id === planned.kitCableId)!;
-              const spare = spareId(piece.id);
-              return cable.plugs.map((plug, index) => (
-                <tr key={`${cable.code}${plug.inletId}${index}`}>
-                  {index === 0 && <><td rowSpan={cable.plugs.length}><span className="tag small">{cable.code}</span></td>
-                    <td rowSpan={cable.plugs.length}>{spare === null ? kitCableText(piece) : `spare ${shop.bags.cables.find((item) => item.id === spare)?.label ?? ''}`}<span className="quiet block-note">{planned.socketLabel ?? 'fixed'} · {cable.rail === null ? 'no lasting load' : `${cable.conductorAmps.toFixed(1)} of ${cable.mostAmps} A in ${cable.conductors === 1 ? 'one wire' : `each of ${cable.conductors} wires`}, ${cable.rail} V`}</span></td></>}
-                  <td>{inletLabel(plug.inletId)}</td>
-                  <td className="num">{plug.rail === null ? '-' : plug.conductorAmps.toFixed(1)}</td>
-                  <td className="num">{plug.rail === null ? '-' : `${(plug.dropVolts * 1000).toFixed(0)} mV`}</td>
-                  <td className="num">{plug.plugHeatWatts < 0.005 ? '-' : `${plug.plugHeatWatts.toFixed(2)} W`}</td>
-                  <td className={`num${plug.slackMillimetres < 0 ? ' verdict fail' : ''}`}>{Math.round(plug.slackMillimetres)} mm</td>
-                </tr>));
-            })}</tbody>
-          </table>)}
-        <span className="label" style={{ display: 'block', marginTop: 20 }}>Where each inlet is, and how long the way to it from the supply</span>
+            <thead>
+              <tr>
+                <th>Cable</th>
+                <th>Kind</th>
+                <th>Inlet</th>
+                <th className="num">A a wire</th>
+                <th className="num">Lost on the way</th>
+                <th className="num">Heat in plug</th>
+                <th className="num">To spare</th>
+              </tr>
+            </thead>
+            <tbody>
+              {figures.map((cable) => {
+                const planned = cabling.plan!.cables.find((item) => item.code === cable.code)!;
+                const piece = cabling.kit!.cables.find((item) => item.id === planned.kitCableId)!;
+                const spare = spareId(piece.id);
+                return cable.plugs.map((plug, index) => (
+                  <tr key={`${cable.code}${plug.inletId}${index}`}>
+                    {index === 0 && (
+                      <>
+                        <td rowSpan={cable.plugs.length}>
+                          <span className="tag small">{cable.code}</span>
+                        </td>
+                        <td rowSpan={cable.plugs.length}>
+                          {spare === null
+                            ? kitCableText(piece)
+                            : `spare ${shop.bags.cables.find((item) => item.id === spare)?.label ?? ''}`}
+                          <span className="quiet block-note">
+                            {planned.socketLabel ?? 'fixed'} ·{' '}
+                            {cable.rail === null
+                              ? 'no lasting load'
+                              : `${cable.conductorAmps.toFixed(1)} of ${cable.mostAmps} A in ${cable.conductors === 1 ? 'one wire' : `each of ${cable.conductors} wires`}, ${cable.rail} V`}
+                          </span>
+                        </td>
+                      </>
+                    )}
+                    <td>{inletLabel(plug.inletId)}</td>
+                    <td className="num">{plug.rail === null ? '-' : plug.conductorAmps.toFixed(1)}</td>
+                    <td className="num">{plug.rail === null ? '-' : `${(plug.dropVolts * 1000).toFixed(0)} mV`}</td>
+                    <td className="num">{plug.plugHeatWatts < 0.005 ? '-' : `${plug.plugHeatWatts.toFixed(2)} W`}</td>
+                    <td className={`num${plug.slackMillimetres < 0 ? ' verdict fail' : ''}`}>
+                      {Math.round(plug.slackMillimetres)} mm
+                    </td>
+                  </tr>
+                ));
+              })}
+            </tbody>
+          </table>
+        )}
+        <span className="label" style={{ display: 'block', marginTop: 20 }}>
+          Where each inlet is, and how long the way to it from the supply
+        </span>
         <table className="grid" aria-label="Places and ways">
-          <thead><tr><th>Inlet</th><th style={{ width: 200 }}>Place</th><th style={{ width: 150 }}>Way (mm)</th><th>Usual here</th></tr></thead>
-          <tbody>{parts.flatMap((part) => part.inlets.map((inlet) => {
-            const place = inlet.place ?? usualPlace(inlet.kind);
-            return (
-              <tr key={inlet.id}>
-                <td>{inlet.label}</td>
-                <td><SelectField bare label={`Place of ${inlet.label}`} value={place} options={places} disabled={locked} onChange={(value) => put(part.id, inlet.id, { place: value === usualPlace(inlet.kind) ? undefined : value })} /></td>
-                <td><FigureField bare label={`Way to ${inlet.label} in millimetres`} value={ways.get(inlet.id)?.reachMillimetres ?? null} most={3000} disabled={locked} onChange={(value) => { if (value !== null) put(part.id, inlet.id, { wayMillimetres: value === reachMillimetres(job.sheet.layout, inlet.kind, place) ? undefined : value }); }} /></td>
-                <td className="quiet">{reachMillimetres(job.sheet.layout, inlet.kind, place)} mm{inlet.wayMillimetres !== undefined && <> · <button type="button" className="link" disabled={locked} aria-label={`Usual way to ${inlet.label}`} onClick={() => put(part.id, inlet.id, { wayMillimetres: undefined })}>take the usual</button></>}</td>
-              </tr>);
-          }))}</tbody>
+          <thead>
+            <tr>
+              <th>Inlet</th>
+              <th style={{ width: 200 }}>Place</th>
+              <th style={{ width: 150 }}>Way (mm)</th>
+              <th>Usual here</th>
+            </tr>
+          </thead>
+          <tbody>
+            {parts.flatMap((part) =>
+              part.inlets.map((inlet) => {
+                const place = inlet.place ?? usualPlace(inlet.kind);
+                return (
+                  <tr key={inlet.id}>
+                    <td>{inlet.label}</td>
+                    <td>
+                      <SelectField
+                        bare
+                        label={`Place of ${inlet.label}`}
+                        value={place}
+                        options={places}
+                        disabled={locked}
+                        onChange={(value) =>
+                          put(part.id, inlet.id, { place: value === usualPlace(inlet.kind) ? undefined : value })
+                        }
+                      />
+                    </td>
+                    <td>
+                      <FigureField
+                        bare
+                        label={`Way to ${inlet.label} in millimetres`}
+                        value={ways.get(inlet.id)?.reachMillimetres ?? null}
+                        most={3000}
+                        disabled={locked}
+                        onChange={(value) => {
+                          if (value !== null)
+                            put(part.id, inlet.id, {
+                              wayMillimetres:
+                                value === reachMillimetres(job.sheet.layout, inlet.kind, place) ? undefined : value,
+                            });
+                        }}
+                      />
+                    </td>
+                    <td className="quiet">
+                      {reachMillimetres(job.sheet.layout, inlet.kind, place)} mm
+                      {inlet.wayMillimetres !== undefined && (
+                        <>
+                          {' '}
+                          ·{' '}
+                          <button
+                            type="button"
+                            className="link"
+                            disabled={locked}
+                            aria-label={`Usual way to ${inlet.label}`}
+                            onClick={() => put(part.id, inlet.id, { wayMillimetres: undefined })}
+                          >
+                            take the usual
+                          </button>
+                        </>
+                      )}
+                    </td>
+                  </tr>
+                );
+              }),
+            )}
+          </tbody>
         </table>
       </div>
       <aside className="side" aria-label="What decides">
         <span className="label">Fullest wire</span>
-        {fullest === undefined || fullest.rail === null ? <div className="decides">Not known yet</div> : <div className="decides">{fullest.conductorAmps.toFixed(1)} of {fullest.mostAmps} A<span className="quiet" style={{ display: 'block', fontSize: 15, fontWeight: 400 }}>{fullest.code}, {fullest.rail} V</span></div>}
-        {hottest !== undefined && hottest.plugHeatWatts >= 0.005 && <p>Hottest plug: {inletLabel(hottest.inletId)} on {hottest.code}, {hottest.plugHeatWatts.toFixed(2)} W in its contacts when they are as good as new. Twice the resistance is twice the heat.</p>}
-        <p className="quiet">By lasting load, drives as they spin up, wire at 40 °C, 5 mΩ a contact, out and back. A chain is taken as one wire for each voltage and two grounds.</p>
-        {cabling.rows.some((row) => row.kind === 'card-16') && <p className="caution"><span>16-pin: straight for {sixteenPinStraightMillimetres} mm from the plug; feel it after an hour at work.</span></p>}
+        {fullest === undefined || fullest.rail === null ? (
+          <div className="decides">Not known yet</div>
+        ) : (
+          <div className="decides">
+            {fullest.conductorAmps.toFixed(1)} of {fullest.mostAmps} A
+            <span className="quiet" style={{ display: 'block', fontSize: 15, fontWeight: 400 }}>
+              {fullest.code}, {fullest.rail} V
+            </span>
+          </div>
+        )}
+        {hottest !== undefined && hottest.plugHeatWatts >= 0.005 && (
+          <p>
+            Hottest plug: {inletLabel(hottest.inletId)} on {hottest.code}, {hottest.plugHeatWatts.toFixed(2)} W in its
+            contacts when they are as good as new. Twice the resistance is twice the heat.
+          </p>
+        )}
+        <p className="quiet">
+          By lasting load, drives as they spin up, wire at 40 °C, 5 mΩ a contact, out and back. A chain is taken as one
+          wire for each voltage and two grounds.
+        </p>
+        {cabling.rows.some((row) => row.kind === 'card-16') && (
+          <p className="caution">
+            <span>
+              16-pin: straight for {sixteenPinStraightMillimetres} mm from the plug; feel it after an hour at work.
+            </span>
+          </p>
+        )}
         <Primary onClick={() => onWay('plan')}>Back to the plan</Primary>
       </aside>
     </>
@@ -72,6 +213,14 @@ export function CarryView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
 }
 
 /** Without what was set back to its usual. */
-function clean<T extends { readonly place?: CasePlace | undefined; readonly wayMillimetres?: number | undefined }>({ place, wayMillimetres, ...rest }: T): Omit<T, 'place' | 'wayMillimetres'> & { place?: CasePlace; wayMillimetres?: number } {
-  return { ...rest, ...(place === undefined ? {} : { place }), ...(wayMillimetres === undefined ? {} : { wayMillimetres }) };
+function clean<T extends { readonly place?: CasePlace | undefined; readonly wayMillimetres?: number | undefined }>({
+  place,
+  wayMillimetres,
+  ...rest
+}: T): Omit<T, 'place' | 'wayMillimetres'> & { place?: CasePlace; wayMillimetres?: number } {
+  return {
+    ...rest,
+    ...(place === undefined ? {} : { place }),
+    ...(wayMillimetres === undefined ? {} : { wayMillimetres }),
+  };
 }

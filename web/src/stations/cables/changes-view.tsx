@@ -7,7 +7,11 @@ import { FigureField, Primary, SelectField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import type { OpenWay } from './cables.tsx';
 
-const stockText: Record<LabelStock, string> = { 'a4-24': 'A4, 24 labels of 70 x 37 mm', 'a4-65': 'A4, 65 labels of 38 x 21 mm', roll: 'Roll, 57 x 32 mm' };
+const stockText: Record<LabelStock, string> = {
+  'a4-24': 'A4, 24 labels of 70 x 37 mm',
+  'a4-65': 'A4, 65 labels of 38 x 21 mm',
+  roll: 'Roll, 57 x 32 mm',
+};
 const marks = { same: '=', replaced: '→', new: '+', gone: '−', open: '!', 'not-recorded': '?' } as const;
 
 /** Before against after, what stays in the bag, what is still open; tags and the schedule on paper. */
@@ -15,43 +19,149 @@ export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonl
   const { code, job, view, technician, goTo } = useDesk();
   const { cabling, chosen } = view;
   const changes = harnessChanges(job, cabling);
-  const open = unanswered(view.openPoints).filter((point) => ['inlet-open', 'inlet-wrong', 'not-seated', 'not-rechecked', 'plan-breach', 'plug-misfit'].includes(point.code));
+  const open = unanswered(view.openPoints).filter((point) =>
+    ['inlet-open', 'inlet-wrong', 'not-seated', 'not-rechecked', 'plan-breach', 'plug-misfit'].includes(point.code),
+  );
   const [stock, setStock] = useState<LabelStock>('a4-24');
   const [skip, setSkip] = useState(0);
   const [print, printing] = usePrintLabelsMutation();
   const tags = tagsOf(cabling).length;
   const base = `/api/jobs/${encodeURIComponent(code)}`;
-  const end = (item: { readonly cable: string; readonly socketLabel: string | null } | null) => (item === null ? '-' : `${item.cable}${item.socketLabel === null ? '' : `, ${item.socketLabel}`}`);
+  const end = (item: { readonly cable: string; readonly socketLabel: string | null } | null) =>
+    item === null ? '-' : `${item.cable}${item.socketLabel === null ? '' : `, ${item.socketLabel}`}`;
   return (
     <>
       <div className="work">
         {tabs}
-        {cabling.basis === 'none' ? <Empty title="Nothing to compare yet">Record the present cables, or choose a supply.</Empty> : <>
-          <table className="grid" aria-label="Before and after">
-            <thead><tr><th>Inlet</th><th>Before</th><th>After</th><th>What changed</th></tr></thead>
-            <tbody>{changes.map((change) => <tr key={change.inletId} data-change={change.word} className={change.word === 'gone' || change.word === 'same' ? 'quiet' : undefined}><td>{change.label}</td><td>{end(change.before)}</td><td>{end(change.after)}</td><td style={change.word === 'open' ? { color: 'var(--fail)', fontWeight: 700 } : undefined}><span className="fig" aria-hidden="true">{marks[change.word]}</span> {harnessWordText[change.word]}</td></tr>)}</tbody>
-          </table>
-          {cabling.plan !== null && cabling.plan.bagged.length > 0 && <p style={{ marginTop: 12 }}><strong>Left out, into a bag labelled {chosen?.name}:</strong> {cabling.plan.bagged.map((piece) => `${piece.count} × ${kitCableText(chosen!.kit.cables.find((cable) => cable.id === piece.kitCableId)!)}`).join('; ')}. No inlet of this machine needs them; the next card may.</p>}
-          <section className="block" aria-label="On paper" style={{ marginTop: 20 }}>
-            <span className="label">Tags for both ends of each cable, {tags}</span>
-            <div className="row-actions" style={{ alignItems: 'end' }}>
-              <div style={{ width: 240 }}><SelectField label="Label stock" value={stock} options={labelStocks.map((value) => ({ value, label: stockText[value] }))} onChange={setStock} /></div>
-              <div style={{ width: 130 }}><FigureField label="Labels used up" value={skip} most={64} whole onChange={(value) => setSkip(value ?? 0)} /></div>
-              <a className="secondary" href={`${base}/labels.pdf?stock=${stock}&skip=${stock === 'roll' ? 0 : skip}`} target="_blank" rel="noreferrer">Tags as PDF</a>
-              <button type="button" className="secondary" disabled={technician === null || printing.isLoading} onClick={() => void print({ code, by: technician ?? '' })}>{printing.isLoading ? 'Printing …' : 'Print on the label printer'}</button>
-            </div>
-            {printing.isError && <p className="error-text" role="alert">{problemOf(printing.error).title}</p>}
-            {printing.data !== undefined && !printing.isError && <p role="status">{printing.data.labels} labels printed, print job {printing.data.job}.</p>}
-            <p className="quiet" style={{ marginTop: 8 }}>The code on a tag opens the record of its cable.</p>
-            <div className="row-actions" style={{ marginTop: 10 }}><a className="secondary" href={`${base}/cables.pdf`} target="_blank" rel="noreferrer">Cable schedule as PDF</a><a className="secondary" href={`${base}/cables.csv`}>as CSV</a></div>
-          </section>
-        </>}
+        {cabling.basis === 'none' ? (
+          <Empty title="Nothing to compare yet">Record the present cables, or choose a supply.</Empty>
+        ) : (
+          <>
+            <table className="grid" aria-label="Before and after">
+              <thead>
+                <tr>
+                  <th>Inlet</th>
+                  <th>Before</th>
+                  <th>After</th>
+                  <th>What changed</th>
+                </tr>
+              </thead>
+              <tbody>
+                {changes.map((change) => (
+                  <tr
+                    key={change.inletId}
+                    data-change={change.word}
+                    className={change.word === 'gone' || change.word === 'same' ? 'quiet' : undefined}
+                  >
+                    <td>{change.label}</td>
+                    <td>{end(change.before)}</td>
+                    <td>{end(change.after)}</td>
+                    <td style={change.word === 'open' ? { color: 'var(--fail)', fontWeight: 700 } : undefined}>
+                      <span className="fig" aria-hidden="true">
+                        {marks[change.word]}
+                      </span>{' '}
+                      {harnessWordText[change.word]}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            {cabling.plan !== null && cabling.plan.bagged.length > 0 && (
+              <p style={{ marginTop: 12 }}>
+                <strong>Left out, into a bag labelled {chosen?.name}:</strong>{' '}
+                {cabling.plan.bagged
+                  .map(
+                    (piece) =>
+                      `${piece.count} × ${kitCableText(chosen!.kit.cables.find((cable) => cable.id === piece.kitCableId)!)}`,
+                  )
+                  .join('; ')}
+                . No inlet of this machine needs them; the next card may.
+              </p>
+            )}
+            <section className="block" aria-label="On paper" style={{ marginTop: 20 }}>
+              <span className="label">Tags for both ends of each cable, {tags}</span>
+              <div className="row-actions" style={{ alignItems: 'end' }}>
+                <div style={{ width: 240 }}>
+                  <SelectField
+                    label="Label stock"
+                    value={stock}
+                    options={labelStocks.map((value) => ({ value, label: stockText[value] }))}
+                    onChange={setStock}
+                  />
+                </div>
+                <div style={{ width: 130 }}>
+                  <FigureField
+                    label="Labels used up"
+                    value={skip}
+                    most={64}
+                    whole
+                    onChange={(value) => setSkip(value ?? 0)}
+                  />
+                </div>
+                <a
+                  className="secondary"
+                  href={`${base}/labels.pdf?stock=${stock}&skip=${stock === 'roll' ? 0 : skip}`}
+                  target="_blank"
+                  rel="noreferrer"
+                >
+                  Tags as PDF
+                </a>
+                <button
+                  type="button"
+                  className="secondary"
+                  disabled={technician === null || printing.isLoading}
+                  onClick={() => void print({ code, by: technician ?? '' })}
+                >
+                  {printing.isLoading ? 'Printing …' : 'Print on the label printer'}
+                </button>
+              </div>
+              {printing.isError && (
+                <p className="error-text" role="alert">
+                  {problemOf(printing.error).title}
+                </p>
+              )}
+              {printing.data !== undefined && !printing.isError && (
+                <p role="status">
+                  {printing.data.labels} labels printed, print job {printing.data.job}.
+                </p>
+              )}
+              <p className="quiet" style={{ marginTop: 8 }}>
+                The code on a tag opens the record of its cable.
+              </p>
+              <div className="row-actions" style={{ marginTop: 10 }}>
+                <a className="secondary" href={`${base}/cables.pdf`} target="_blank" rel="noreferrer">
+                  Cable schedule as PDF
+                </a>
+                <a className="secondary" href={`${base}/cables.csv`}>
+                  as CSV
+                </a>
+              </div>
+            </section>
+          </>
+        )}
       </div>
       <aside className="side" aria-label="What remains">
         <span className="label">What remains</span>
-        <div className="decides" data-remaining={open.length}>{cabling.basis === 'none' ? 'Nothing planned' : open.length === 0 ? 'Nothing is open' : `${open.length} still open`}</div>
-        <ul style={{ display: 'grid', gap: 6 }}>{open.map((point) => <li key={point.key}>○ {openPointText(point)}</li>)}</ul>
-        <Primary onClick={() => { if (open.length === 0) goTo('hand-over'); else onWay('plan'); }}>{open.length === 0 ? 'Hand over' : 'Back to the connectors'}</Primary>
+        <div className="decides" data-remaining={open.length}>
+          {cabling.basis === 'none'
+            ? 'Nothing planned'
+            : open.length === 0
+              ? 'Nothing is open'
+              : `${open.length} still open`}
+        </div>
+        <ul style={{ display: 'grid', gap: 6 }}>
+          {open.map((point) => (
+            <li key={point.key}>○ {openPointText(point)}</li>
+          ))}
+        </ul>
+        <Primary
+          onClick={() => {
+            if (open.length === 0) goTo('hand-over');
+            else onWay('plan');
+          }}
+        >
+          {open.length === 0 ? 'Hand over' : 'Back to the connectors'}
+        </Primary>
       </aside>
     </>
   );

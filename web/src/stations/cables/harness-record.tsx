@@ -1,8 +1,17 @@
-import { likelyHarness, nextCableLabel, partsAt, plugKinds, plugServes, usualPlug, type InletKind, type PlugKind, type RecordedCable } from '@fairwatt/core';
+import {
+  likelyHarness,
+  nextCableLabel,
+  partsAt,
+  plugKinds,
+  plugServes,
+  usualPlug,
+  type InletKind,
+  type PlugKind,
+  type RecordedCable,
+} from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
-
 
 /** The present cables: socket, plugs, inlets, the way each runs. */
 export function HarnessRecord() {
@@ -10,44 +19,222 @@ export function HarnessRecord() {
   const inlets = partsAt(job.parts, 'present').flatMap((part) => part.inlets);
   const served = new Set(job.cables.flatMap((cable) => cable.plugs.flatMap((plug) => plug.inletId ?? [])));
   const left = inlets.filter((inlet) => !served.has(inlet.id));
-  const socketTwice = (cable: RecordedCable) => cable.socketLabel.trim() !== '' && job.cables.some((other) => other !== cable && other.socketLabel.trim() === cable.socketLabel.trim());
-  const put = (cable: RecordedCable, changes: Partial<RecordedCable>) => { const { version, ...rest } = { ...cable, ...changes }; act({ kind: 'put-cable', cable: rest, basedOn: version }); };
-  const add = (inletId: string, kind: InletKind) => act({ kind: 'put-cable', basedOn: 0, cable: { id: crypto.randomUUID(), label: nextCableLabel(job.cables.map((cable) => cable.label)), socketLabel: '', plugs: [{ kind: usualPlug[kind], inletId }], way: '', tiesToCut: 0 } });
+  const socketTwice = (cable: RecordedCable) =>
+    cable.socketLabel.trim() !== '' &&
+    job.cables.some((other) => other !== cable && other.socketLabel.trim() === cable.socketLabel.trim());
+  const put = (cable: RecordedCable, changes: Partial<RecordedCable>) => {
+    const { version, ...rest } = { ...cable, ...changes };
+    act({ kind: 'put-cable', cable: rest, basedOn: version });
+  };
+  const add = (inletId: string, kind: InletKind) =>
+    act({
+      kind: 'put-cable',
+      basedOn: 0,
+      cable: {
+        id: crypto.randomUUID(),
+        label: nextCableLabel(job.cables.map((cable) => cable.label)),
+        socketLabel: '',
+        plugs: [{ kind: usualPlug[kind], inletId }],
+        way: '',
+        tiesToCut: 0,
+      },
+    });
   return (
     <>
       <div className="block">
         <span className="label">Inlets without a recorded cable, {left.length}</span>
-        <div className="row-actions">{left.length > 1 && <button type="button" className="secondary strong" disabled={locked} onClick={() => { for (const cable of likelyHarness(job, () => crypto.randomUUID())) act({ kind: 'put-cable', cable, basedOn: 0 }); }}>Start from a likely harness</button>}{left.map((inlet) => <button key={inlet.id} type="button" className="secondary" disabled={locked} onClick={() => add(inlet.id, inlet.kind)}>+ {inlet.label}</button>)}{left.length === 0 && inlets.length > 0 && <span>Every inlet has its cable.</span>}</div>
+        <div className="row-actions">
+          {left.length > 1 && (
+            <button
+              type="button"
+              className="secondary strong"
+              disabled={locked}
+              onClick={() => {
+                for (const cable of likelyHarness(job, () => crypto.randomUUID()))
+                  act({ kind: 'put-cable', cable, basedOn: 0 });
+              }}
+            >
+              Start from a likely harness
+            </button>
+          )}
+          {left.map((inlet) => (
+            <button
+              key={inlet.id}
+              type="button"
+              className="secondary"
+              disabled={locked}
+              onClick={() => add(inlet.id, inlet.kind)}
+            >
+              + {inlet.label}
+            </button>
+          ))}
+          {left.length === 0 && inlets.length > 0 && <span>Every inlet has its cable.</span>}
+        </div>
       </div>
-      {job.cables.length === 0 ? <Empty title="No cables recorded">Press an inlet above: its cable is added with the plug that usually goes there. Or start from a likely harness and correct what is not so.</Empty> : (
+      {job.cables.length === 0 ? (
+        <Empty title="No cables recorded">
+          Press an inlet above: its cable is added with the plug that usually goes there. Or start from a likely harness
+          and correct what is not so.
+        </Empty>
+      ) : (
         <table className="grid" aria-label="Recorded cables">
-          <thead><tr><th style={{ width: 58 }}>Cable</th><th style={{ width: 104 }}>Socket</th><th>Plugs, first at the supply</th><th style={{ width: '24%' }}>Way: holes, clips, hooks</th><th style={{ width: 66 }}>Ties to cut</th><th /></tr></thead>
-          <tbody>{job.cables.map((cable) => (
-            <tr key={cable.id}>
-              <td><input className="cell-input fig" aria-label={`Label of cable ${cable.label}`} value={cable.label} maxLength={20} disabled={locked} onChange={(event) => { if (event.target.value.trim() !== '') put(cable, { label: event.target.value }); }} /></td>
-              <td><input className="cell-input" aria-invalid={socketTwice(cable)} aria-label={`Socket of cable ${cable.label}`} placeholder="fixed" value={cable.socketLabel} maxLength={30} disabled={locked} onChange={(event) => put(cable, { socketLabel: event.target.value })} />{socketTwice(cable) && <span className="error-text" role="status">another cable is in it too</span>}</td>
-              <td>
-                {cable.plugs.map((plug, index) => {
-                  const own = inlets.find((inlet) => inlet.id === plug.inletId);
-                  const wrong = own !== undefined && !plugServes(plug.kind, own.kind);
-                  const set = (changes: Partial<RecordedCable['plugs'][number]>) => put(cable, { plugs: cable.plugs.map((other, position) => (position === index ? { ...other, ...changes } : other)) });
-                  return (
-                    <div key={index} className="plug-row">
-                      <select className="cell-input" aria-label={`Plug ${index + 1} of cable ${cable.label}`} value={plug.kind} disabled={locked} onChange={(event) => set({ kind: event.target.value as PlugKind })}>{plugKinds.map((kind) => <option key={kind} value={kind}>{kind}</option>)}</select>
-                      <select className="cell-input" aria-label={`Inlet of plug ${index + 1} of cable ${cable.label}`} aria-invalid={wrong} value={plug.inletId ?? ''} disabled={locked} onChange={(event) => set({ inletId: event.target.value === '' ? null : event.target.value })}>
-                        <option value="">free</option>{inlets.filter((inlet) => inlet.id === plug.inletId || !served.has(inlet.id)).map((inlet) => <option key={inlet.id} value={inlet.id}>{inlet.label}</option>)}
-                      </select>
-                      {wrong && <span className="verdict fail" title="This plug does not fit this inlet">no fit</span>}
-                    </div>
-                  );
-                })}
-                <button type="button" className="link" disabled={locked || cable.plugs.length >= 8} onClick={() => put(cable, { plugs: [...cable.plugs, { kind: cable.plugs.at(-1)?.kind ?? 'sata', inletId: null }] })}>one more plug</button>
-                {cable.plugs.length > 1 && <button type="button" className="link" disabled={locked} onClick={() => put(cable, { plugs: cable.plugs.slice(0, -1) })}>one fewer</button>}
-              </td>
-              <td><input className="cell-input" aria-label={`Way of cable ${cable.label}`} value={cable.way} maxLength={300} disabled={locked} onChange={(event) => put(cable, { way: event.target.value })} /></td>
-              <td><FigureField bare label={`Ties to cut on cable ${cable.label}`} value={cable.tiesToCut} most={99} whole disabled={locked} onChange={(tiesToCut) => { if (tiesToCut !== null) put(cable, { tiesToCut }); }} /></td>
-              <td><button type="button" className="link" disabled={locked} aria-label={`Take out cable ${cable.label}`} onClick={() => { const { version, ...rest } = cable; if (act({ kind: 'drop-cable', cableId: cable.id, basedOn: version }) === null) offerUndo(`Cable ${cable.label} is taken out.`, () => act({ kind: 'put-cable', cable: rest, basedOn: 0 })); }}>take out</button></td>
-            </tr>))}
+          <thead>
+            <tr>
+              <th style={{ width: 58 }}>Cable</th>
+              <th style={{ width: 104 }}>Socket</th>
+              <th>Plugs, first at the supply</th>
+              <th style={{ width: '24%' }}>Way: holes, clips, hooks</th>
+              <th style={{ width: 66 }}>Ties to cut</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {job.cables.map((cable) => (
+              <tr key={cable.id}>
+                <td>
+                  <input
+                    className="cell-input fig"
+                    aria-label={`Label of cable ${cable.label}`}
+                    value={cable.label}
+                    maxLength={20}
+                    disabled={locked}
+                    onChange={(event) => {
+                      if (event.target.value.trim() !== '') put(cable, { label: event.target.value });
+                    }}
+                  />
+                </td>
+                <td>
+                  <input
+                    className="cell-input"
+                    aria-invalid={socketTwice(cable)}
+                    aria-label={`Socket of cable ${cable.label}`}
+                    placeholder="fixed"
+                    value={cable.socketLabel}
+                    maxLength={30}
+                    disabled={locked}
+                    onChange={(event) => put(cable, { socketLabel: event.target.value })}
+                  />
+                  {socketTwice(cable) && (
+                    <span className="error-text" role="status">
+                      another cable is in it too
+                    </span>
+                  )}
+                </td>
+                <td>
+                  {cable.plugs.map((plug, index) => {
+                    const own = inlets.find((inlet) => inlet.id === plug.inletId);
+                    const wrong = own !== undefined && !plugServes(plug.kind, own.kind);
+                    const set = (changes: Partial<RecordedCable['plugs'][number]>) =>
+                      put(cable, {
+                        plugs: cable.plugs.map((other, position) =>
+                          position === index ? { ...other, ...changes } : other,
+                        ),
+                      });
+                    return (
+                      <div key={index} className="plug-row">
+                        <select
+                          className="cell-input"
+                          aria-label={`Plug ${index + 1} of cable ${cable.label}`}
+                          value={plug.kind}
+                          disabled={locked}
+                          onChange={(event) => set({ kind: event.target.value as PlugKind })}
+                        >
+                          {plugKinds.map((kind) => (
+                            <option key={kind} value={kind}>
+                              {kind}
+                            </option>
+                          ))}
+                        </select>
+                        <select
+                          className="cell-input"
+                          aria-label={`Inlet of plug ${index + 1} of cable ${cable.label}`}
+                          aria-invalid={wrong}
+                          value={plug.inletId ?? ''}
+                          disabled={locked}
+                          onChange={(event) => set({ inletId: event.target.value === '' ? null : event.target.value })}
+                        >
+                          <option value="">free</option>
+                          {inlets
+                            .filter((inlet) => inlet.id === plug.inletId || !served.has(inlet.id))
+                            .map((inlet) => (
+                              <option key={inlet.id} value={inlet.id}>
+                                {inlet.label}
+                              </option>
+                            ))}
+                        </select>
+                        {wrong && (
+                          <span className="verdict fail" title="This plug does not fit this inlet">
+                            no fit
+                          </span>
+                        )}
+                      </div>
+                    );
+                  })}
+                  <button
+                    type="button"
+                    className="link"
+                    disabled={locked || cable.plugs.length >= 8}
+                    onClick={() =>
+                      put(cable, {
+                        plugs: [...cable.plugs, { kind: cable.plugs.at(-1)?.kind ?? 'sata', inletId: null }],
+                      })
+                    }
+                  >
+                    one more plug
+                  </button>
+                  {cable.plugs.length > 1 && (
+                    <button
+                      type="button"
+                      className="link"
+                      disabled={locked}
+                      onClick={() => put(cable, { plugs: cable.plugs.slice(0, -1) })}
+                    >
+                      one fewer
+                    </button>
+                  )}
+                </td>
+                <td>
+                  <input
+                    className="cell-input"
+                    aria-label={`Way of cable ${cable.label}`}
+                    value={cable.way}
+                    maxLength={300}
+                    disabled={locked}
+                    onChange={(event) => put(cable, { way: event.target.value })}
+                  />
+                </td>
+                <td>
+                  <FigureField
+                    bare
+                    label={`Ties to cut on cable ${cable.label}`}
+                    value={cable.tiesToCut}
+                    most={99}
+                    whole
+                    disabled={locked}
+                    onChange={(tiesToCut) => {
+                      if (tiesToCut !== null) put(cable, { tiesToCut });
+                    }}
+                  />
+                </td>
+                <td>
+                  <button
+                    type="button"
+                    className="link"
+                    disabled={locked}
+                    aria-label={`Take out cable ${cable.label}`}
+                    onClick={() => {
+                      const { version, ...rest } = cable;
+                      if (act({ kind: 'drop-cable', cableId: cable.id, basedOn: version }) === null)
+                        offerUndo(`Cable ${cable.label} is taken out.`, () =>
+                          act({ kind: 'put-cable', cable: rest, basedOn: 0 }),
+                        );
+                    }}
+                  >
+                    take out
+                  </button>
+                </td>
+              </tr>
+            ))}
           </tbody>
         </table>
       )}

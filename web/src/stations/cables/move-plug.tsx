@@ -1,9 +1,27 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { breachText, checkPlan, kitCableText, pinRefusalText, planCables, plugServes, socketTakes, spareId, type InletRow, type Pin } from '@fairwatt/core';
+import {
+  breachText,
+  checkPlan,
+  kitCableText,
+  pinRefusalText,
+  planCables,
+  plugServes,
+  socketTakes,
+  spareId,
+  type InletRow,
+  type Pin,
+} from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
-interface Way { readonly key: string; readonly pin: Pin; readonly name: string; readonly now: string; readonly told: readonly string[]; readonly opens: readonly string[] }
+interface Way {
+  readonly key: string;
+  readonly pin: Pin;
+  readonly name: string;
+  readonly now: string;
+  readonly told: readonly string[];
+  readonly opens: readonly string[];
+}
 
 /** Other plugs for an inlet, each with what it would break; the rest of the plan goes around it. */
 export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onDone: () => void }) {
@@ -16,37 +34,74 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
   const box = useRef<HTMLFieldSetElement>(null);
   useEffect(() => {
     box.current?.querySelector<HTMLInputElement>('input')?.focus();
-    const leave = (event: KeyboardEvent) => { if (event.key === 'Escape') onDone(); };
+    const leave = (event: KeyboardEvent) => {
+      if (event.key === 'Escape') onDone();
+    };
     document.addEventListener('keydown', leave);
     return () => document.removeEventListener('keydown', leave);
   }, [onDone]);
   const ways = useMemo((): readonly Way[] => {
     if (kit === null || plan === null) return [];
     const openNow = new Set(plan.open.map((item) => item.inletId));
-    return kit.cables.flatMap((cable) => {
-      const used = plan.cables.filter((item) => item.kitCableId === cable.id).map((item) => item.copy);
-      // Of the pieces that nobody uses one is enough: they are alike.
-      const fresh = Array.from({ length: cable.count }, (_, copy) => copy).find((copy) => !used.includes(copy));
-      return [...used, ...(fresh === undefined ? [] : [fresh])].flatMap((copy) => cable.plugs.flatMap((plug, plugIndex): Way[] => {
-        if (!plugServes(plug.kind, row.kind) || (row.kitCableId === cable.id && row.copy === copy && row.plugIndex === plugIndex)) return [];
-        const pin: Pin = { inletId: row.inletId, kitCableId: cable.id, copy, plugIndex, socketLabel: null };
-        const withPin = { ...rules, pins: [...rules.pins.filter((item) => item.inletId !== row.inletId), pin] };
-        const then = planCables(kit, inlets, withPin);
-        const there = rows.find((other) => other.kitCableId === cable.id && other.copy === copy && other.plugIndex === plugIndex);
-        const code = plan.cables.find((item) => item.kitCableId === cable.id && item.copy === copy)?.code;
-        const spare = spareId(cable.id);
-        const name = spare === null ? kitCableText(cable) : `spare ${shop.bags.cables.find((item) => item.id === spare)?.label ?? ''}, ${kitCableText(cable)}`;
-        return [{
-          key: `${cable.id} ${copy} ${plugIndex}`, pin, name: code === undefined ? `One more, ${name}` : `${code}, plug ${plugIndex + 1} of ${cable.plugs.length}`, now: there === undefined ? (code === undefined ? 'in the bag now' : 'free now') : `now at ${there.label}`,
-          told: [...then.refused.filter((refusal) => refusal.inletId === row.inletId).map((refusal) => pinRefusalText(refusal, inletLabel)), ...checkPlan(kit, inlets, then.assignments, withPin).map((breach) => breachText(breach, inletLabel))],
-          opens: then.open.filter((item) => !openNow.has(item.inletId)).map((item) => inletLabel(item.inletId)),
-        }];
-      }));
-    }).sort((a, b) => a.told.length + a.opens.length - b.told.length - b.opens.length);
+    return kit.cables
+      .flatMap((cable) => {
+        const used = plan.cables.filter((item) => item.kitCableId === cable.id).map((item) => item.copy);
+        // Of the pieces that nobody uses one is enough: they are alike.
+        const fresh = Array.from({ length: cable.count }, (_, copy) => copy).find((copy) => !used.includes(copy));
+        return [...used, ...(fresh === undefined ? [] : [fresh])].flatMap((copy) =>
+          cable.plugs.flatMap((plug, plugIndex): Way[] => {
+            if (
+              !plugServes(plug.kind, row.kind) ||
+              (row.kitCableId === cable.id && row.copy === copy && row.plugIndex === plugIndex)
+            )
+              return [];
+            const pin: Pin = { inletId: row.inletId, kitCableId: cable.id, copy, plugIndex, socketLabel: null };
+            const withPin = { ...rules, pins: [...rules.pins.filter((item) => item.inletId !== row.inletId), pin] };
+            const then = planCables(kit, inlets, withPin);
+            const there = rows.find(
+              (other) => other.kitCableId === cable.id && other.copy === copy && other.plugIndex === plugIndex,
+            );
+            const code = plan.cables.find((item) => item.kitCableId === cable.id && item.copy === copy)?.code;
+            const spare = spareId(cable.id);
+            const name =
+              spare === null
+                ? kitCableText(cable)
+                : `spare ${shop.bags.cables.find((item) => item.id === spare)?.label ?? ''}, ${kitCableText(cable)}`;
+            return [
+              {
+                key: `${cable.id} ${copy} ${plugIndex}`,
+                pin,
+                name:
+                  code === undefined ? `One more, ${name}` : `${code}, plug ${plugIndex + 1} of ${cable.plugs.length}`,
+                now:
+                  there === undefined ? (code === undefined ? 'in the bag now' : 'free now') : `now at ${there.label}`,
+                told: [
+                  ...then.refused
+                    .filter((refusal) => refusal.inletId === row.inletId)
+                    .map((refusal) => pinRefusalText(refusal, inletLabel)),
+                  ...checkPlan(kit, inlets, then.assignments, withPin).map((breach) => breachText(breach, inletLabel)),
+                ],
+                opens: then.open.filter((item) => !openNow.has(item.inletId)).map((item) => inletLabel(item.inletId)),
+              },
+            ];
+          }),
+        );
+      })
+      .sort((a, b) => a.told.length + a.opens.length - b.told.length - b.opens.length);
   }, [kit, plan, rules, inlets, rows, row, inletLabel, shop]);
   const chosen = ways.find((way) => way.key === picked) ?? null;
   const family = chosen === null ? null : kit!.cables.find((cable) => cable.id === chosen.pin.kitCableId)!;
-  const put = () => { if (chosen !== null && act({ kind: 'put-pin', basedOn: own?.version ?? 0, pin: { ...chosen.pin, socketLabel: socket === '' ? null : socket } }) === null) onDone(); };
+  const put = () => {
+    if (
+      chosen !== null &&
+      act({
+        kind: 'put-pin',
+        basedOn: own?.version ?? 0,
+        pin: { ...chosen.pin, socketLabel: socket === '' ? null : socket },
+      }) === null
+    )
+      onDone();
+  };
   return (
     <>
       <fieldset ref={box} className="ways" aria-label={`Another plug for ${row.label}`}>
@@ -54,20 +109,76 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
         {ways.length === 0 && <p className="quiet">No other plug of this supply goes in here.</p>}
         {ways.map((way) => (
           <label key={way.key} className="way-row" data-way-plug={way.key}>
-            <input type="radio" name="way" checked={picked === way.key} onChange={() => { setPicked(way.key); setSocket(''); }} onKeyDown={(event) => { if (event.key === 'Enter') { event.preventDefault(); put(); } }} />
-            <span><strong>{way.name}</strong> <span className="quiet">{way.now}</span>
-              {way.told.map((text) => <span key={text} className="error-text block-note">{text}</span>)}
+            <input
+              type="radio"
+              name="way"
+              checked={picked === way.key}
+              onChange={() => {
+                setPicked(way.key);
+                setSocket('');
+              }}
+              onKeyDown={(event) => {
+                if (event.key === 'Enter') {
+                  event.preventDefault();
+                  put();
+                }
+              }}
+            />
+            <span>
+              <strong>{way.name}</strong> <span className="quiet">{way.now}</span>
+              {way.told.map((text) => (
+                <span key={text} className="error-text block-note">
+                  {text}
+                </span>
+              ))}
               {way.opens.length > 0 && <span className="error-text block-note">then open: {way.opens.join(', ')}</span>}
-              {way.told.length === 0 && way.opens.length === 0 && <span className="block-note" style={{ color: 'var(--pass)' }}>✓ breaks nothing</span>}
+              {way.told.length === 0 && way.opens.length === 0 && (
+                <span className="block-note" style={{ color: 'var(--pass)' }}>
+                  ✓ breaks nothing
+                </span>
+              )}
             </span>
-          </label>))}
+          </label>
+        ))}
       </fieldset>
-      {chosen !== null && family !== null && !family.fixed && <label className="field"><span className="name">Socket</span><select value={socket} onChange={(event) => setSocket(event.target.value)}><option value="">as the plan has it</option>{kit!.sockets.filter((item) => socketTakes(item.kind, family.family)).map((item) => <option key={item.label} value={item.label}>{item.label}</option>)}</select></label>}
+      {chosen !== null && family !== null && !family.fixed && (
+        <label className="field">
+          <span className="name">Socket</span>
+          <select value={socket} onChange={(event) => setSocket(event.target.value)}>
+            <option value="">as the plan has it</option>
+            {kit!.sockets
+              .filter((item) => socketTakes(item.kind, family.family))
+              .map((item) => (
+                <option key={item.label} value={item.label}>
+                  {item.label}
+                </option>
+              ))}
+          </select>
+        </label>
+      )}
       <div className="row-actions">
-        {own !== undefined && <button type="button" className="secondary" onClick={() => { if (act({ kind: 'drop-pin', inletId: row.inletId, basedOn: own.version }) === null) onDone(); }}>Leave it to the plan</button>}
-        <button type="button" className="link" onClick={onDone}>back</button>
+        {own !== undefined && (
+          <button
+            type="button"
+            className="secondary"
+            onClick={() => {
+              if (act({ kind: 'drop-pin', inletId: row.inletId, basedOn: own.version }) === null) onDone();
+            }}
+          >
+            Leave it to the plan
+          </button>
+        )}
+        <button type="button" className="link" onClick={onDone}>
+          back
+        </button>
       </div>
-      {ways.length === 0 ? <Primary onClick={onDone}>Back to the connector</Primary> : <Primary disabled={chosen === null} onClick={put}>{chosen === null ? 'Pick a plug' : 'Put it there'}</Primary>}
+      {ways.length === 0 ? (
+        <Primary onClick={onDone}>Back to the connector</Primary>
+      ) : (
+        <Primary disabled={chosen === null} onClick={put}>
+          {chosen === null ? 'Pick a plug' : 'Put it there'}
+        </Primary>
+      )}
     </>
   );
 }

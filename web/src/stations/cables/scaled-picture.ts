@@ -7,14 +7,24 @@ export class NoPicture extends Error {}
 const mostFileBytes = 40 * 1024 * 1024;
 
 /** The size a picture is drawn at, so that its longer edge is at most `edge`. */
-export function scaledSize(widthPixels: number, heightPixels: number, edge: number): { readonly width: number; readonly height: number } {
+export function scaledSize(
+  widthPixels: number,
+  heightPixels: number,
+  edge: number,
+): { readonly width: number; readonly height: number } {
   const factor = Math.min(1, edge / Math.max(widthPixels, heightPixels));
-  return { width: Math.max(1, Math.round(widthPixels * factor)), height: Math.max(1, Math.round(heightPixels * factor)) };
+  return {
+    width: Math.max(1, Math.round(widthPixels * factor)),
+    height: Math.max(1, Math.round(heightPixels * factor)),
+  };
 }
 
 /** A file as JPEG that the server keeps: turned upright, scaled down, pressed harder until it is small enough. @throws NoPicture */
 export async function scaledPicture(file: File): Promise<Blob> {
-  if (file.size > mostFileBytes) throw new NoPicture(`${file.name} has ${Math.round(file.size / 1024 / 1024)} MB; pictures up to ${mostFileBytes / 1024 / 1024} MB are taken.`);
+  if (file.size > mostFileBytes)
+    throw new NoPicture(
+      `${file.name} has ${Math.round(file.size / 1024 / 1024)} MB; pictures up to ${mostFileBytes / 1024 / 1024} MB are taken.`,
+    );
   let bitmap: ImageBitmap;
   try {
     bitmap = await createImageBitmap(file, { imageOrientation: 'from-image' });
@@ -22,7 +32,12 @@ export async function scaledPicture(file: File): Promise<Blob> {
     throw new NoPicture(`${file.name} is no picture that this browser can read. JPEG, PNG and WebP are.`);
   }
   try {
-    for (const [edge, quality] of [[photoEdgePixels, 0.82], [photoEdgePixels, 0.6], [1200, 0.6], [800, 0.5]] as const) {
+    for (const [edge, quality] of [
+      [photoEdgePixels, 0.82],
+      [photoEdgePixels, 0.6],
+      [1200, 0.6],
+      [800, 0.5],
+    ] as const) {
       const { width, height } = scaledSize(bitmap.width, bitmap.height, edge);
       const canvas = new OffscreenCanvas(width, height);
       canvas.getContext('2d')!.drawImage(bitmap, 0, 0, width, height);

@@ -6,18 +6,31 @@ import { useDesk } from '../../job/job-context.ts';
 import type { OpenWay } from './cables.tsx';
 
 /** Steps in their order, each with its caution, ticked with one hand; the next one is large beside them. */
-export function StepsView({ tabs, phase, onWay }: { readonly tabs: ReactNode; readonly phase: StepPhase; readonly onWay: OpenWay }) {
+export function StepsView({
+  tabs,
+  phase,
+  onWay,
+}: {
+  readonly tabs: ReactNode;
+  readonly phase: StepPhase;
+  readonly onWay: OpenWay;
+}) {
   const { job, view, act, locked, personName, goTo } = useDesk();
   const steps = stepsOf(job, view.cabling, phase);
   const [moving, setMoving] = useState(false);
   const next = steps.find((step) => step.done === null) ?? null;
   // The step that is next stays in sight, however long the list.
   const list = useRef<HTMLOListElement>(null);
-  useEffect(() => { list.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' }); }, [next?.id]);
+  useEffect(() => {
+    list.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' });
+  }, [next?.id]);
   const done = steps.filter((step) => step.done !== null).length;
   const order = job.stepOrders.find((item) => item.phase === phase);
   function toggle(step: Step): void {
-    if (step.derived) { onWay('plan', step.inlet?.id); return; }
+    if (step.derived) {
+      onWay('plan', step.inlet?.id);
+      return;
+    }
     act({ kind: step.done === null ? 'tick-step' : 'untick-step', stepId: step.id });
   }
   function shift(step: Step, by: number): void {
@@ -32,29 +45,114 @@ export function StepsView({ tabs, phase, onWay }: { readonly tabs: ReactNode; re
     <>
       <div className="work">
         {tabs}
-        <ol ref={list} className="steps" aria-label={phase === 'take-out' ? 'Steps of taking out' : 'Steps of refitting'}>{steps.map((step, index) => (
-          <li key={step.id} data-step={step.kind} data-done={step.done !== null} aria-current={step === next ? 'step' : undefined}>
-            <button type="button" className="step" aria-pressed={step.done !== null} disabled={locked} onClick={() => toggle(step)}>
-              <span className="box" aria-hidden="true">{step.done !== null ? '✓' : index + 1}</span>
-              <span className="what"><strong>{stepText(step)}</strong>{stepCaution(step) !== null && <span className="step-caution">▲ {stepCaution(step)}</span>}</span>
-              <span className="quiet">{step.done === null ? (step.derived ? 'at Plan and refit' : '') : `${personName(step.done.by)}, ${clockTime(step.done.at)}`}</span>
-            </button>
-            {moving && !step.fixed && <span className="shift"><button type="button" className="link" disabled={locked} aria-label={`Earlier: ${stepText(step)}`} onClick={() => shift(step, -1)}>↑</button><button type="button" className="link" disabled={locked} aria-label={`Later: ${stepText(step)}`} onClick={() => shift(step, 1)}>↓</button></span>}
-          </li>))}
+        <ol
+          ref={list}
+          className="steps"
+          aria-label={phase === 'take-out' ? 'Steps of taking out' : 'Steps of refitting'}
+        >
+          {steps.map((step, index) => (
+            <li
+              key={step.id}
+              data-step={step.kind}
+              data-done={step.done !== null}
+              aria-current={step === next ? 'step' : undefined}
+            >
+              <button
+                type="button"
+                className="step"
+                aria-pressed={step.done !== null}
+                disabled={locked}
+                onClick={() => toggle(step)}
+              >
+                <span className="box" aria-hidden="true">
+                  {step.done !== null ? '✓' : index + 1}
+                </span>
+                <span className="what">
+                  <strong>{stepText(step)}</strong>
+                  {stepCaution(step) !== null && <span className="step-caution">▲ {stepCaution(step)}</span>}
+                </span>
+                <span className="quiet">
+                  {step.done === null
+                    ? step.derived
+                      ? 'at Plan and refit'
+                      : ''
+                    : `${personName(step.done.by)}, ${clockTime(step.done.at)}`}
+                </span>
+              </button>
+              {moving && !step.fixed && (
+                <span className="shift">
+                  <button
+                    type="button"
+                    className="link"
+                    disabled={locked}
+                    aria-label={`Earlier: ${stepText(step)}`}
+                    onClick={() => shift(step, -1)}
+                  >
+                    ↑
+                  </button>
+                  <button
+                    type="button"
+                    className="link"
+                    disabled={locked}
+                    aria-label={`Later: ${stepText(step)}`}
+                    onClick={() => shift(step, 1)}
+                  >
+                    ↓
+                  </button>
+                </span>
+              )}
+            </li>
+          ))}
         </ol>
-        <button type="button" className="link" aria-pressed={moving} onClick={() => setMoving(!moving)}>{moving ? 'Keep this order' : 'Change the order'}</button>{order !== undefined && <span className="quiet"> · in an order of this job's own</span>}
+        <button type="button" className="link" aria-pressed={moving} onClick={() => setMoving(!moving)}>
+          {moving ? 'Keep this order' : 'Change the order'}
+        </button>
+        {order !== undefined && <span className="quiet"> · in an order of this job's own</span>}
       </div>
       <aside className="side" aria-label="Next step">
-        <span className="label">{stepPhaseText[phase]}, {done} of {steps.length}</span>
-        {next === null ? <div className="decides">All done</div> : <>
-          <div className="decides">{stepText(next)}</div>
-          {stepCaution(next) !== null && <p className="caution"><span>{stepCaution(next)}</span></p>}
-          {next.way.length > 1 && <ol className="way">{next.way.map((point) => <li key={point}>{point}</li>)}</ol>}
-        </>}
-        {phase === 'take-out' && view.cabling.basis !== 'plan' && <p className="quiet">No replacement is chosen: only what leaves the machine is unplugged here.</p>}
-        {next !== null
-          ? <Primary disabled={locked} onClick={() => toggle(next)}>{next.derived ? 'Go to the connectors' : 'Done, next'}</Primary>
-          : phase === 'take-out' ? <Primary onClick={() => { if (job.choice === null) goTo('replacement'); else onWay('plan'); }}>{job.choice === null ? 'Choose the supply' : 'Plan and refit'}</Primary> : <Primary onClick={() => goTo(job.choice?.kind === 'replace' ? 'measure' : 'hand-over')}>{job.choice?.kind === 'replace' ? 'Prove it: measure' : 'Hand over'}</Primary>}
+        <span className="label">
+          {stepPhaseText[phase]}, {done} of {steps.length}
+        </span>
+        {next === null ? (
+          <div className="decides">All done</div>
+        ) : (
+          <>
+            <div className="decides">{stepText(next)}</div>
+            {stepCaution(next) !== null && (
+              <p className="caution">
+                <span>{stepCaution(next)}</span>
+              </p>
+            )}
+            {next.way.length > 1 && (
+              <ol className="way">
+                {next.way.map((point) => (
+                  <li key={point}>{point}</li>
+                ))}
+              </ol>
+            )}
+          </>
+        )}
+        {phase === 'take-out' && view.cabling.basis !== 'plan' && (
+          <p className="quiet">No replacement is chosen: only what leaves the machine is unplugged here.</p>
+        )}
+        {next !== null ? (
+          <Primary disabled={locked} onClick={() => toggle(next)}>
+            {next.derived ? 'Go to the connectors' : 'Done, next'}
+          </Primary>
+        ) : phase === 'take-out' ? (
+          <Primary
+            onClick={() => {
+              if (job.choice === null) goTo('replacement');
+              else onWay('plan');
+            }}
+          >
+            {job.choice === null ? 'Choose the supply' : 'Plan and refit'}
+          </Primary>
+        ) : (
+          <Primary onClick={() => goTo(job.choice?.kind === 'replace' ? 'measure' : 'hand-over')}>
+            {job.choice?.kind === 'replace' ? 'Prove it: measure' : 'Hand over'}
+          </Primary>
+        )}
       </aside>
     </>
   );

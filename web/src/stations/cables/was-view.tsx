@@ -16,17 +16,59 @@ export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly on
   const inlets = partsAt(job.parts, 'present').some((part) => part.inlets.length > 0);
   return (
     <>
-      <div className="work">{tabs}{inlets || job.cables.length > 0 ? <HarnessRecord /> : <Empty title="The machine's inlets are missing">Cables are recorded by the inlets of the parts, which are entered at Intake.</Empty>}<Photos /></div>
+      <div className="work">
+        {tabs}
+        {inlets || job.cables.length > 0 ? (
+          <HarnessRecord />
+        ) : (
+          <Empty title="The machine's inlets are missing">
+            Cables are recorded by the inlets of the parts, which are entered at Intake.
+          </Empty>
+        )}
+        <Photos />
+      </div>
       <aside className="side" aria-label="Now at">
         <span className="label">Before anything is unplugged</span>
-        <div className="decides">{job.cables.length === 0 ? 'Record each cable' : `${job.cables.length} cables recorded`}</div>
+        <div className="decides">
+          {job.cables.length === 0 ? 'Record each cable' : `${job.cables.length} cables recorded`}
+        </div>
         <p>Socket, plug, inlet and the way it runs, from the supply outwards: “hole 2, front clip, top hook”.</p>
         <section aria-label="What stands in the way">
           <span className="label">In the way in this case</span>
-          <div className="ticks">{hindrances.map((name) => <label key={name} className="tick"><input type="checkbox" disabled={locked} checked={has.includes(name)} onChange={(event) => act({ kind: 'edit-sheet', basedOn: job.sheet.version, changes: { hindrances: event.target.checked ? [...has, name] : has.filter((other) => other !== name) } })} /> {hindranceText[name]}</label>)}</div>
+          <div className="ticks">
+            {hindrances.map((name) => (
+              <label key={name} className="tick">
+                <input
+                  type="checkbox"
+                  disabled={locked}
+                  checked={has.includes(name)}
+                  onChange={(event) =>
+                    act({
+                      kind: 'edit-sheet',
+                      basedOn: job.sheet.version,
+                      changes: {
+                        hindrances: event.target.checked ? [...has, name] : has.filter((other) => other !== name),
+                      },
+                    })
+                  }
+                />{' '}
+                {hindranceText[name]}
+              </label>
+            ))}
+          </div>
         </section>
-        <p className="caution"><span>Rocker off, lead out, press the button once to drain it, wait; wrist strap on. Then unplug.</span></p>
-        <Primary onClick={() => { if (!inlets) goTo('intake'); else if (choose) goTo('replacement'); else onWay('out'); }}>{!inlets ? 'Enter the parts at Intake' : choose ? 'Choose the supply' : 'Take out, step by step'}</Primary>
+        <p className="caution">
+          <span>Rocker off, lead out, press the button once to drain it, wait; wrist strap on. Then unplug.</span>
+        </p>
+        <Primary
+          onClick={() => {
+            if (!inlets) goTo('intake');
+            else if (choose) goTo('replacement');
+            else onWay('out');
+          }}
+        >
+          {!inlets ? 'Enter the parts at Intake' : choose ? 'Choose the supply' : 'Take out, step by step'}
+        </Primary>
       </aside>
     </>
   );

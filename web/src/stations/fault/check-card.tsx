@@ -1,20 +1,41 @@
 import { useState } from 'react';
-import { checkWorth, hazardText, needText, percentText, tallyText, trustIn, worthOf, type NextCheck } from '@fairwatt/core';
+import {
+  checkWorth,
+  hazardText,
+  needText,
+  percentText,
+  tallyText,
+  trustIn,
+  worthOf,
+  type NextCheck,
+} from '@fairwatt/core';
 import { Keys } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { CheckDrawing, isSmallDrawing } from './check-drawing.tsx';
 
 /** A check with how to do it, its caution, and its outcomes as keys. */
-export function CheckCard({ next, onAnswer }: { readonly next: NextCheck; readonly onAnswer: (outcomeId: string, instrumentId: string | null) => void }) {
+export function CheckCard({
+  next,
+  onAnswer,
+}: {
+  readonly next: NextCheck;
+  readonly onAnswer: (outcomeId: string, instrumentId: string | null) => void;
+}) {
   const { knowledge, locked, shop, job, record } = useDesk();
   const testers = shop.instruments.filter((instrument) => instrument.kind === 'tester');
-  const lastUsed = job.outcomes.findLast((outcome) => testers.some((tester) => tester.id === outcome.instrumentId))?.instrumentId ?? null;
+  const lastUsed =
+    job.outcomes.findLast((outcome) => testers.some((tester) => tester.id === outcome.instrumentId))?.instrumentId ??
+    null;
   const [tester, setTester] = useState<string | null>(lastUsed ?? (testers.length === 1 ? testers[0]!.id : null));
   const check = knowledge.checks.find((item) => item.id === next.checkId);
   if (check === undefined) return null;
   const asksTester = check.instrument === 'tester' && testers.length > 0;
   const waits = asksTester && tester === null;
-  const passed = tester === null ? undefined : trustIn(knowledge, record).find((trust) => trust.checkId === check.id && trust.instrumentId === tester)?.passedBad;
+  const passed =
+    tester === null
+      ? undefined
+      : trustIn(knowledge, record).find((trust) => trust.checkId === check.id && trust.instrumentId === tester)
+          ?.passedBad;
   const small = check.drawing !== undefined && isSmallDrawing(check.drawing);
   return (
     <section className="next-check" aria-label="Next check" data-check={check.id}>
@@ -23,15 +44,31 @@ export function CheckCard({ next, onAnswer }: { readonly next: NextCheck; readon
         <div>
           <h2>{check.title}</h2>
           <p style={{ marginTop: 4 }}>{checkWorth(knowledge, next)}</p>
-          <ol>{check.steps.map((step) => <li key={step}>{step}</li>)}</ol>
+          <ol>
+            {check.steps.map((step) => (
+              <li key={step}>{step}</li>
+            ))}
+          </ol>
           {check.caution !== undefined && <p className="caution">{check.caution}</p>}
         </div>
         <div>
           <dl className="facts-list">
-            <div><dt>takes</dt><dd>{next.minutes} min</dd></div>
-            <div><dt>needs</dt><dd>{next.needs.length === 0 ? 'nothing' : next.needs.map((need) => needText[need]).join(', ')}</dd></div>
-            <div><dt>hazard</dt><dd>{hazardText[next.hazard]}</dd></div>
-            <div><dt>saves about</dt><dd>{Math.max(0, worthOf(next)).toFixed(1)} min</dd></div>
+            <div>
+              <dt>takes</dt>
+              <dd>{next.minutes} min</dd>
+            </div>
+            <div>
+              <dt>needs</dt>
+              <dd>{next.needs.length === 0 ? 'nothing' : next.needs.map((need) => needText[need]).join(', ')}</dd>
+            </div>
+            <div>
+              <dt>hazard</dt>
+              <dd>{hazardText[next.hazard]}</dd>
+            </div>
+            <div>
+              <dt>saves about</dt>
+              <dd>{Math.max(0, worthOf(next)).toFixed(1)} min</dd>
+            </div>
           </dl>
           {small && <CheckDrawing drawing={check.drawing ?? ''} />}
         </div>
@@ -40,12 +77,39 @@ export function CheckCard({ next, onAnswer }: { readonly next: NextCheck; readon
       {asksTester && (
         <div className="which" role="group" aria-label="Which tester">
           <span className="quiet">Which tester?</span>
-          {testers.map((item) => <button key={item.id} type="button" className="secondary" aria-pressed={tester === item.id} onClick={() => setTester(item.id)}>{item.name}</button>)}
-          {passed !== undefined && passed.of > 0 && <span className="quiet">Here it passed {tallyText(passed)} of bad supplies.</span>}
+          {testers.map((item) => (
+            <button
+              key={item.id}
+              type="button"
+              className="secondary"
+              aria-pressed={tester === item.id}
+              onClick={() => setTester(item.id)}
+            >
+              {item.name}
+            </button>
+          ))}
+          {passed !== undefined && passed.of > 0 && (
+            <span className="quiet">Here it passed {tallyText(passed)} of bad supplies.</span>
+          )}
         </div>
       )}
       <div className="keys-wrap">
-        <Keys label="What came out" disabled={locked || waits} options={[...check.outcomes.map((outcome, index) => ({ value: outcome.id, label: outcome.label, hint: outcome.hint ?? `${percentText(next.previews.find((preview) => preview.outcomeId === outcome.id)?.probability ?? 0)} likely`, digit: index + 1 })), { value: 'unknown', label: 'Cannot tell', hint: 'carries no weight', digit: 0 }]} onPick={(outcomeId) => onAnswer(outcomeId, asksTester ? tester : null)} />
+        <Keys
+          label="What came out"
+          disabled={locked || waits}
+          options={[
+            ...check.outcomes.map((outcome, index) => ({
+              value: outcome.id,
+              label: outcome.label,
+              hint:
+                outcome.hint ??
+                `${percentText(next.previews.find((preview) => preview.outcomeId === outcome.id)?.probability ?? 0)} likely`,
+              digit: index + 1,
+            })),
+            { value: 'unknown', label: 'Cannot tell', hint: 'carries no weight', digit: 0 },
+          ]}
+          onPick={(outcomeId) => onAnswer(outcomeId, asksTester ? tester : null)}
+        />
       </div>
     </section>
   );

@@ -2,20 +2,33 @@ import type { InletKind } from '@fairwatt/core';
 import { ConnectorFace } from '../../drawings/connector-face.tsx';
 import { FrontPanel } from '../../drawings/front-panel.tsx';
 
-const plugName: Partial<Record<string, string>> = { 'main-24': 'Main plug', 'cpu-8': 'Processor plug', 'card-8': 'Card plug', 'card-16': '16-pin plug' };
+const plugName: Partial<Record<string, string>> = {
+  'main-24': 'Main plug',
+  'cpu-8': 'Processor plug',
+  'card-8': 'Card plug',
+  'card-16': '16-pin plug',
+};
 
 /** Narrow enough to stand beside the steps. */
 export const isSmallDrawing = (drawing: string) => !drawing.startsWith('main-24');
 
 /** Where to touch or push: the plug's face with its pins, or the front panel's pins. */
 export function CheckDrawing({ drawing }: { readonly drawing: string }) {
-  if (drawing === 'power-switch') return <figure className="check-drawing"><FrontPanel /><figcaption className="quiet">Usual order. The board's manual decides.</figcaption></figure>;
+  if (drawing === 'power-switch')
+    return (
+      <figure className="check-drawing">
+        <FrontPanel />
+        <figcaption className="quiet">Usual order. The board's manual decides.</figcaption>
+      </figure>
+    );
   const [kind = '', pins = ''] = drawing.split(':');
   const lit = pins === '' ? [] : pins.split(',').map(Number);
   return (
     <figure className="check-drawing">
       <ConnectorFace kind={kind as InletKind} lit={lit} width={isSmallDrawing(drawing) ? 170 : 400} />
-      <figcaption className="quiet">{plugName[kind] ?? 'Plug'}, wires towards you, latch up.{lit.length > 0 && ' Go by the pin, not by the colour.'}</figcaption>
+      <figcaption className="quiet">
+        {plugName[kind] ?? 'Plug'}, wires towards you, latch up.{lit.length > 0 && ' Go by the pin, not by the colour.'}
+      </figcaption>
     </figure>
   );
 }

@@ -1,6 +1,16 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { checkWorth, conclusionSentence, contradictionText, findingGrounds, findingSentence, mindChangerText, repairCheckId, worthOf, type Finding } from '@fairwatt/core';
+import {
+  checkWorth,
+  conclusionSentence,
+  contradictionText,
+  findingGrounds,
+  findingSentence,
+  mindChangerText,
+  repairCheckId,
+  worthOf,
+  type Finding,
+} from '@fairwatt/core';
 import { dayAndTime } from '../../controls/clock.ts';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -21,16 +31,24 @@ export default function Fault() {
   const { conclusion, step } = view;
   const wanted = picked ?? (step.do === 'check' ? step.checkId : undefined);
   const chosen = view.nextChecks.find((check) => check.checkId === wanted) ?? view.nextChecks[0];
-  const cure = picked === null && step.do === 'cure' ? knowledge.faults.find((fault) => fault.id === step.faultId) : undefined;
+  const cure =
+    picked === null && step.do === 'cure' ? knowledge.faults.find((fault) => fault.id === step.faultId) : undefined;
   const decided = job.finding !== null;
 
   function answer(checkId: string, outcomeId: string, instrumentId: string | null = null): void {
     setPicked(null);
-    if (checkId === 'told-button' && outcomeId !== 'unknown') act({ kind: 'edit-sheet', changes: { button: outcomeId }, basedOn: job.sheet.version });
-    else if (checkId === 'told-course' && outcomeId !== 'unknown') act({ kind: 'edit-sheet', changes: { course: outcomeId }, basedOn: job.sheet.version });
+    if (checkId === 'told-button' && outcomeId !== 'unknown')
+      act({ kind: 'edit-sheet', changes: { button: outcomeId }, basedOn: job.sheet.version });
+    else if (checkId === 'told-course' && outcomeId !== 'unknown')
+      act({ kind: 'edit-sheet', changes: { course: outcomeId }, basedOn: job.sheet.version });
     else act({ kind: 'note-outcome', id: crypto.randomUUID(), checkId, outcomeId, instrumentId });
   }
-  const setFinding = (kind: Finding['kind'], faultId: string | null, confirmed: boolean) => act({ kind: 'set-finding', finding: { kind, faultId, confirmed, note: job.finding?.note ?? '' }, basedOn: job.finding?.version ?? 0 });
+  const setFinding = (kind: Finding['kind'], faultId: string | null, confirmed: boolean) =>
+    act({
+      kind: 'set-finding',
+      finding: { kind, faultId, confirmed, note: job.finding?.note ?? '' },
+      basedOn: job.finding?.version ?? 0,
+    });
   /** A repair that changed nothing is evidence, and the search goes on in the next round. */
   function repaired(faultId: string, result: RepairResult): void {
     const named = knowledge.faults.find((item) => item.id === faultId);
@@ -40,7 +58,16 @@ export default function Fault() {
     else if (result === 'cured') setFinding('fault', faultId, true);
     else {
       if (named === undefined) return;
-      if (act({ kind: 'note-outcome', id: crypto.randomUUID(), checkId: repairCheckId(named.cure.id), outcomeId: 'same' }) === null && job.finding !== null) act({ kind: 'set-finding', finding: null, basedOn: job.finding.version });
+      if (
+        act({
+          kind: 'note-outcome',
+          id: crypto.randomUUID(),
+          checkId: repairCheckId(named.cure.id),
+          outcomeId: 'same',
+        }) === null &&
+        job.finding !== null
+      )
+        act({ kind: 'set-finding', finding: null, basedOn: job.finding.version });
     }
   }
   const others = view.nextChecks.filter((check) => check !== chosen || cure !== undefined || decided);
@@ -48,28 +75,69 @@ export default function Fault() {
   return (
     <div className="station">
       <div className="work">
-        {view.round > 1 && !decided && <p className="round">Round {view.round}: what was repaired changed nothing; what is known so far still counts.</p>}
-        {view.contradiction !== null && <p className="caution contradiction" role="status"><span>{contradictionText(knowledge, view.contradiction)}</span></p>}
-        {job.finding !== null ? <FindingCard finding={job.finding} onRepaired={repaired} />
-          : cure !== undefined ? <CureCard fault={cure} sure={conclusion.state === 'to-prove'} onDone={(result) => repaired(cure.id, result)} />
-            : chosen !== undefined ? <CheckCard key={chosen.checkId} next={chosen} onAnswer={(outcomeId, instrumentId) => answer(chosen.checkId, outcomeId, instrumentId)} />
-              : <section className="next-check" aria-label="Next step"><span className="label">Next step</span><h2>Nothing more can be checked here</h2><p>Hand the job on with what is known, or take an answer back.</p></section>}
+        {view.round > 1 && !decided && (
+          <p className="round">
+            Round {view.round}: what was repaired changed nothing; what is known so far still counts.
+          </p>
+        )}
+        {view.contradiction !== null && (
+          <p className="caution contradiction" role="status">
+            <span>{contradictionText(knowledge, view.contradiction)}</span>
+          </p>
+        )}
+        {job.finding !== null ? (
+          <FindingCard finding={job.finding} onRepaired={repaired} />
+        ) : cure !== undefined ? (
+          <CureCard
+            fault={cure}
+            sure={conclusion.state === 'to-prove'}
+            onDone={(result) => repaired(cure.id, result)}
+          />
+        ) : chosen !== undefined ? (
+          <CheckCard
+            key={chosen.checkId}
+            next={chosen}
+            onAnswer={(outcomeId, instrumentId) => answer(chosen.checkId, outcomeId, instrumentId)}
+          />
+        ) : (
+          <section className="next-check" aria-label="Next step">
+            <span className="label">Next step</span>
+            <h2>Nothing more can be checked here</h2>
+            <p>Hand the job on with what is known, or take an answer back.</p>
+          </section>
+        )}
         <div className="columns">
           <section aria-label="Other checks">
             <span className="label">{decided ? 'Checks still possible' : 'Or do'}</span>
             <ul className="alternatives">
               {others.slice(0, all ? undefined : alternatives).map((check) => (
                 <li key={check.checkId}>
-                  <button type="button" className="plain" aria-pressed={picked === check.checkId} disabled={decided} onClick={() => setPicked(check.checkId)}>
-                    <span className="what">{knowledge.checks.find((item) => item.id === check.checkId)?.title}<span className="reason">{checkWorth(knowledge, check)}</span></span>
+                  <button
+                    type="button"
+                    className="plain"
+                    aria-pressed={picked === check.checkId}
+                    disabled={decided}
+                    onClick={() => setPicked(check.checkId)}
+                  >
+                    <span className="what">
+                      {knowledge.checks.find((item) => item.id === check.checkId)?.title}
+                      <span className="reason">{checkWorth(knowledge, check)}</span>
+                    </span>
                     <span className="fig quiet nowrap">{check.minutes} min</span>
-                    <span className="fig quiet nowrap" title="expected minutes saved">{worthOf(check) >= 0.05 ? `−${worthOf(check).toFixed(1)}` : '0'}</span>
+                    <span className="fig quiet nowrap" title="expected minutes saved">
+                      {worthOf(check) >= 0.05 ? `−${worthOf(check).toFixed(1)}` : '0'}
+                    </span>
                   </button>
-                </li>))}
+                </li>
+              ))}
             </ul>
             <p className="quiet" style={{ marginTop: 6 }}>
-              {others.length > alternatives && <button type="button" className="link" aria-expanded={all} onClick={() => setAll(!all)}>{all ? 'fewer checks' : `all ${others.length} checks`}</button>}
-              {' '}For what this bench has; <Link to="/settings">change it</Link>.
+              {others.length > alternatives && (
+                <button type="button" className="link" aria-expanded={all} onClick={() => setAll(!all)}>
+                  {all ? 'fewer checks' : `all ${others.length} checks`}
+                </button>
+              )}{' '}
+              For what this bench has; <Link to="/settings">change it</Link>.
             </p>
           </section>
           <section aria-label="Done so far">
@@ -80,14 +148,24 @@ export default function Fault() {
       </div>
       <aside className="side" aria-label="Suspects">
         <span className="label">Suspects{view.round > 1 ? `, round ${view.round}` : ''}</span>
-        <p className={conclusion.state === 'open' ? 'visually-hidden' : 'quiet'} data-conclusion={conclusion.state} aria-live="polite">{conclusionSentence(knowledge, conclusion)}</p>
+        <p
+          className={conclusion.state === 'open' ? 'visually-hidden' : 'quiet'}
+          data-conclusion={conclusion.state}
+          aria-live="polite"
+        >
+          {conclusionSentence(knowledge, conclusion)}
+        </p>
         <Suspects />
         {!decided && <Decide setFinding={setFinding} />}
         {decided && <Primary onClick={() => desk.goTo('load')}>Go on to Load</Primary>}
         {!decided && view.mindChangers.length > 0 && conclusion.state !== 'untouched' && (
           <section aria-label="What would change this">
             <span className="label">What would change this</span>
-            <ul className="changers">{view.mindChangers.map((changer) => <li key={changer.checkId}>{mindChangerText(knowledge, changer)}</li>)}</ul>
+            <ul className="changers">
+              {view.mindChangers.map((changer) => (
+                <li key={changer.checkId}>{mindChangerText(knowledge, changer)}</li>
+              ))}
+            </ul>
           </section>
         )}
       </aside>
@@ -95,7 +173,11 @@ export default function Fault() {
   );
 }
 
-function Decide({ setFinding }: { readonly setFinding: (kind: Finding['kind'], faultId: string | null, confirmed: boolean) => void }) {
+function Decide({
+  setFinding,
+}: {
+  readonly setFinding: (kind: Finding['kind'], faultId: string | null, confirmed: boolean) => void;
+}) {
   const { view, locked } = useDesk();
   const { conclusion } = view;
   return (
@@ -103,21 +185,69 @@ function Decide({ setFinding }: { readonly setFinding: (kind: Finding['kind'], f
       {view.step.do === 'nothing' && conclusion.state !== 'untouched' && (
         <>
           <p>Nothing this bench can do pays for its minutes any more, and nothing is sure enough to buy a part for.</p>
-          <Primary disabled={locked} onClick={() => setFinding('hand-on', null, false)}>No finding, hand on</Primary>
-        </>)}
-      {conclusion.state === 'offered' && <Primary disabled={locked} onClick={() => setFinding('fault', conclusion.leaderId, true)}>Set this as the finding</Primary>}
-      {conclusion.state === 'outside' && <Primary disabled={locked} onClick={() => setFinding('hand-on', conclusion.leaderId, false)}>Hand on: not this job</Primary>}
-      {conclusion.state === 'well' && <Primary disabled={locked} onClick={() => setFinding('no-fault', null, false)}>No fault found</Primary>}
+          <Primary disabled={locked} onClick={() => setFinding('hand-on', null, false)}>
+            No finding, hand on
+          </Primary>
+        </>
+      )}
+      {conclusion.state === 'offered' && (
+        <Primary disabled={locked} onClick={() => setFinding('fault', conclusion.leaderId, true)}>
+          Set this as the finding
+        </Primary>
+      )}
+      {conclusion.state === 'outside' && (
+        <Primary disabled={locked} onClick={() => setFinding('hand-on', conclusion.leaderId, false)}>
+          Hand on: not this job
+        </Primary>
+      )}
+      {conclusion.state === 'well' && (
+        <Primary disabled={locked} onClick={() => setFinding('no-fault', null, false)}>
+          No fault found
+        </Primary>
+      )}
       <div className="row-actions">
-        {(conclusion.state === 'open' || conclusion.state === 'to-prove') && <button type="button" className="secondary" disabled={locked} onClick={() => setFinding('fault', conclusion.leaderId, false)}>Repair the leader now</button>}
-        {conclusion.state !== 'well' && <button type="button" className="secondary" disabled={locked} onClick={() => setFinding('no-fault', null, false)}>No fault</button>}
-        {view.step.do !== 'nothing' && <button type="button" className="secondary" disabled={locked} onClick={() => setFinding('hand-on', null, false)}>No finding, hand on</button>}
+        {(conclusion.state === 'open' || conclusion.state === 'to-prove') && (
+          <button
+            type="button"
+            className="secondary"
+            disabled={locked}
+            onClick={() => setFinding('fault', conclusion.leaderId, false)}
+          >
+            Repair the leader now
+          </button>
+        )}
+        {conclusion.state !== 'well' && (
+          <button
+            type="button"
+            className="secondary"
+            disabled={locked}
+            onClick={() => setFinding('no-fault', null, false)}
+          >
+            No fault
+          </button>
+        )}
+        {view.step.do !== 'nothing' && (
+          <button
+            type="button"
+            className="secondary"
+            disabled={locked}
+            onClick={() => setFinding('hand-on', null, false)}
+          >
+            No finding, hand on
+          </button>
+        )}
       </div>
     </>
   );
 }
 
-function FindingCard({ finding, onRepaired }: { readonly finding: Finding; readonly onRepaired: (faultId: string, result: RepairResult) => void }) {
+function FindingCard({
+  finding,
+  onRepaired,
+}: {
+  readonly finding: Finding;
+  readonly onRepaired: (faultId: string, result: RepairResult) => void;
+}) {
   const { job, knowledge, view, locked, act, personName } = useDesk();
   const fault = knowledge.faults.find((item) => item.id === finding.faultId);
   const grounds = findingGrounds(knowledge, finding, view.suspects, view.observations);
@@ -126,11 +256,39 @@ function FindingCard({ finding, onRepaired }: { readonly finding: Finding; reado
       <span className="label">Finding</span>
       <h2>{findingSentence(knowledge, finding)}</h2>
       {grounds !== '' && <p style={{ marginTop: 6 }}>{grounds}</p>}
-      <p className="quiet" style={{ margin: '6px 0 12px' }}>{personName(finding.by)}, {dayAndTime(finding.at)}{finding.note === '' ? '' : `. ${finding.note}`}</p>
+      <p className="quiet" style={{ margin: '6px 0 12px' }}>
+        {personName(finding.by)}, {dayAndTime(finding.at)}
+        {finding.note === '' ? '' : `. ${finding.note}`}
+      </p>
       <div className="row-actions">
-        {finding.kind === 'fault' && !finding.confirmed && <button type="button" className="secondary" disabled={locked} onClick={() => onRepaired(fault?.id ?? '', 'cured')}>The repair cured it</button>}
-        {finding.kind === 'fault' && !finding.confirmed && <button type="button" className="secondary" disabled={locked} onClick={() => onRepaired(fault?.id ?? '', 'same')}>It changed nothing: next round</button>}
-        <button type="button" className="secondary" disabled={locked} onClick={() => act({ kind: 'set-finding', finding: null, basedOn: job.finding?.version ?? 0 })}>Take the finding back, search on</button>
+        {finding.kind === 'fault' && !finding.confirmed && (
+          <button
+            type="button"
+            className="secondary"
+            disabled={locked}
+            onClick={() => onRepaired(fault?.id ?? '', 'cured')}
+          >
+            The repair cured it
+          </button>
+        )}
+        {finding.kind === 'fault' && !finding.confirmed && (
+          <button
+            type="button"
+            className="secondary"
+            disabled={locked}
+            onClick={() => onRepaired(fault?.id ?? '', 'same')}
+          >
+            It changed nothing: next round
+          </button>
+        )}
+        <button
+          type="button"
+          className="secondary"
+          disabled={locked}
+          onClick={() => act({ kind: 'set-finding', finding: null, basedOn: job.finding?.version ?? 0 })}
+        >
+          Take the finding back, search on
+        </button>
       </div>
     </section>
   );

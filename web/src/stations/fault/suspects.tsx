@@ -7,10 +7,20 @@ const shownWithout = 6;
 
 /** What stood before the last change, so that what moved can be seen. */
 function useBefore(list: readonly Suspect[]): ReadonlyMap<string, number> | null {
-  const [seen, setSeen] = useState<{ readonly now: readonly Suspect[]; readonly before: ReadonlyMap<string, number> | null }>({ now: list, before: null });
+  const [seen, setSeen] = useState<{
+    readonly now: readonly Suspect[];
+    readonly before: ReadonlyMap<string, number> | null;
+  }>({ now: list, before: null });
   if (seen.now !== list) {
-    const moved = seen.now.some((suspect) => Math.abs(suspect.probability - (list.find((other) => other.faultId === suspect.faultId)?.probability ?? 0)) > 1e-9);
-    setSeen({ now: list, before: moved ? new Map(seen.now.map((suspect) => [suspect.faultId, suspect.probability])) : seen.before });
+    const moved = seen.now.some(
+      (suspect) =>
+        Math.abs(suspect.probability - (list.find((other) => other.faultId === suspect.faultId)?.probability ?? 0)) >
+        1e-9,
+    );
+    setSeen({
+      now: list,
+      before: moved ? new Map(seen.now.map((suspect) => [suspect.faultId, suspect.probability])) : seen.before,
+    });
   }
   return seen.before;
 }
@@ -24,7 +34,11 @@ function useSliding(order: string) {
     for (const row of list.current?.querySelectorAll<HTMLElement>('[data-suspect]') ?? []) {
       const id = row.dataset['suspect']!;
       const was = places.current.get(id);
-      if (!still && was !== undefined && was !== row.offsetTop) row.animate([{ transform: `translateY(${was - row.offsetTop}px)` }, { transform: 'none' }], { duration: 320, easing: 'ease-out' });
+      if (!still && was !== undefined && was !== row.offsetTop)
+        row.animate([{ transform: `translateY(${was - row.offsetTop}px)` }, { transform: 'none' }], {
+          duration: 320,
+          easing: 'ease-out',
+        });
       places.current.set(id, row.offsetTop);
     }
   }, [order]);
@@ -37,7 +51,9 @@ export function Suspects() {
   const [open, setOpen] = useState<string | null>(null);
   const [all, setAll] = useState(false);
   const before = useBefore(view.suspects);
-  const shown = all ? view.suspects : view.suspects.slice(0, shownWithout).filter((suspect, index) => index === 0 || suspect.probability >= 0.01);
+  const shown = all
+    ? view.suspects
+    : view.suspects.slice(0, shownWithout).filter((suspect, index) => index === 0 || suspect.probability >= 0.01);
   const list = useSliding(shown.map((suspect) => suspect.faultId).join());
   const opened = open ?? view.suspects[0]?.faultId;
   return (
@@ -49,31 +65,66 @@ export function Suspects() {
           const step = was === undefined ? 0 : Math.round(100 * suspect.probability) - Math.round(100 * was);
           return (
             <li key={suspect.faultId} className={index === 0 ? 'first' : ''} data-suspect={suspect.faultId}>
-              <button type="button" className="plain head" aria-expanded={opened === suspect.faultId} onClick={() => setOpen(suspect.faultId)}>
+              <button
+                type="button"
+                className="plain head"
+                aria-expanded={opened === suspect.faultId}
+                onClick={() => setOpen(suspect.faultId)}
+              >
                 <span>{fault?.name}</span>
-                <span className="fig nowrap">{step !== 0 && <span className="step" aria-label={step > 0 ? `up ${step}` : `down ${-step}`}>{step > 0 ? `▲${step}` : `▼${-step}`}</span>} {percentText(suspect.probability)}</span>
+                <span className="fig nowrap">
+                  {step !== 0 && (
+                    <span className="step" aria-label={step > 0 ? `up ${step}` : `down ${-step}`}>
+                      {step > 0 ? `▲${step}` : `▼${-step}`}
+                    </span>
+                  )}{' '}
+                  {percentText(suspect.probability)}
+                </span>
               </button>
-              <div className="bar-track"><div className="bar-fill" style={{ width: `${suspect.probability * 100}%` }} />{was !== undefined && step !== 0 && <span className="bar-was" style={{ left: `${was * 100}%` }} />}</div>
+              <div className="bar-track">
+                <div className="bar-fill" style={{ width: `${suspect.probability * 100}%` }} />
+                {was !== undefined && step !== 0 && <span className="bar-was" style={{ left: `${was * 100}%` }} />}
+              </div>
               {opened === suspect.faultId && <Evidence suspect={suspect} leads={index === 0} />}
             </li>
           );
         })}
       </ol>
-      <button type="button" className="link" aria-expanded={all} onClick={() => setAll(!all)}>{all ? 'only the likely ones' : `${view.suspects.length - shown.length} others below`}</button>
+      <button type="button" className="link" aria-expanded={all} onClick={() => setAll(!all)}>
+        {all ? 'only the likely ones' : `${view.suspects.length - shown.length} others below`}
+      </button>
     </>
   );
 }
 
 function Evidence({ suspect, leads }: { readonly suspect: Suspect; readonly leads: boolean }) {
   const { knowledge, view } = useDesk();
-  if (suspect.evidence.length === 0) return <p className="quiet">{leads && view.observations.length > 0 ? 'It leads because the others were ruled out.' : 'Nothing seen speaks for it or against it.'}</p>;
+  if (suspect.evidence.length === 0)
+    return (
+      <p className="quiet">
+        {leads && view.observations.length > 0
+          ? 'It leads because the others were ruled out.'
+          : 'Nothing seen speaks for it or against it.'}
+      </p>
+    );
   return (
     <ul className="evidence">
       {suspect.evidence.slice(0, 6).map((item) => (
         <li key={item.checkId}>
-          <span className="weight" role="img" aria-label={`${strengthText[item.strength]} ${item.decibans > 0 ? 'for' : 'against'}`}>{(item.decibans > 0 ? '▲' : '▼').repeat(arrows[item.strength])}</span>
-          <span>{checkTitle(knowledge, item.checkId)}: {outcomeLabel(knowledge, item.checkId, item.outcomeId).toLowerCase()}{item.damped && <span className="quiet"> (counted less, tells the same)</span>}<span className="quiet why">{item.why}</span></span>
-        </li>))}
+          <span
+            className="weight"
+            role="img"
+            aria-label={`${strengthText[item.strength]} ${item.decibans > 0 ? 'for' : 'against'}`}
+          >
+            {(item.decibans > 0 ? '▲' : '▼').repeat(arrows[item.strength])}
+          </span>
+          <span>
+            {checkTitle(knowledge, item.checkId)}: {outcomeLabel(knowledge, item.checkId, item.outcomeId).toLowerCase()}
+            {item.damped && <span className="quiet"> (counted less, tells the same)</span>}
+            <span className="quiet why">{item.why}</span>
+          </span>
+        </li>
+      ))}
     </ul>
   );
 }

@@ -6,7 +6,11 @@ import { useDesk } from '../../job/job-context.ts';
 const sourceMark = { intake: '●', bench: '●', measure: '■', load: '■' } as const;
 
 /** What was done, told and computed, each correctable in place. */
-export function Trail({ onAnswer }: { readonly onAnswer: (checkId: string, outcomeId: string, instrumentId: string | null) => void }) {
+export function Trail({
+  onAnswer,
+}: {
+  readonly onAnswer: (checkId: string, outcomeId: string, instrumentId: string | null) => void;
+}) {
   const { view } = useDesk();
   const [open, setOpen] = useState<string | null>(null);
   if (view.observations.length === 0) return <p className="quiet">Nothing yet.</p>;
@@ -14,8 +18,17 @@ export function Trail({ onAnswer }: { readonly onAnswer: (checkId: string, outco
   return (
     <ul className="trail">
       {view.observations.map((item) => (
-        <TrailRow key={item.checkId} item={item} round={rounds.indexOf(item) + 1} open={open === item.checkId} onToggle={() => setOpen(open === item.checkId ? null : item.checkId)}
-          onAnswer={(outcomeId) => { setOpen(null); onAnswer(item.checkId, outcomeId, item.instrumentId ?? null); }} />
+        <TrailRow
+          key={item.checkId}
+          item={item}
+          round={rounds.indexOf(item) + 1}
+          open={open === item.checkId}
+          onToggle={() => setOpen(open === item.checkId ? null : item.checkId)}
+          onAnswer={(outcomeId) => {
+            setOpen(null);
+            onAnswer(item.checkId, outcomeId, item.instrumentId ?? null);
+          }}
+        />
       ))}
     </ul>
   );
@@ -38,7 +51,16 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
   const tester = shop.instruments.find((instrument) => instrument.id === noted?.instrumentId);
   const takeBack = () => {
     if (item.notedId !== null) {
-      if (act({ kind: 'take-back-outcome', id: item.notedId }) === null) offerUndo(`${title} is taken back.`, () => act({ kind: 'note-outcome', id: crypto.randomUUID(), checkId: item.checkId, outcomeId: item.outcomeId, instrumentId: item.instrumentId ?? null }));
+      if (act({ kind: 'take-back-outcome', id: item.notedId }) === null)
+        offerUndo(`${title} is taken back.`, () =>
+          act({
+            kind: 'note-outcome',
+            id: crypto.randomUUID(),
+            checkId: item.checkId,
+            outcomeId: item.outcomeId,
+            instrumentId: item.instrumentId ?? null,
+          }),
+        );
     } else if (item.source === 'intake') {
       const field = item.checkId === 'told-button' ? 'button' : 'course';
       act({ kind: 'edit-sheet', changes: { [field]: null }, basedOn: job.sheet.version });
@@ -48,21 +70,60 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
     <li data-trail={item.checkId}>
       <span aria-hidden="true">{sourceMark[item.source]}</span>
       <span className="what">
-        {round > 0 && <span className="quiet">Round {round} ended: </span>}{title}: {byHand && check !== undefined
-          ? <button type="button" className="answer" disabled={locked || job.finding !== null} aria-expanded={open} aria-label={`Correct ${title}: ${outcomeLabel(knowledge, item.checkId, item.outcomeId)}`} onClick={onToggle}>{outcomeLabel(knowledge, item.checkId, item.outcomeId)}</button>
-          : <strong>{outcomeLabel(knowledge, item.checkId, item.outcomeId)}</strong>}
+        {round > 0 && <span className="quiet">Round {round} ended: </span>}
+        {title}:{' '}
+        {byHand && check !== undefined ? (
+          <button
+            type="button"
+            className="answer"
+            disabled={locked || job.finding !== null}
+            aria-expanded={open}
+            aria-label={`Correct ${title}: ${outcomeLabel(knowledge, item.checkId, item.outcomeId)}`}
+            onClick={onToggle}
+          >
+            {outcomeLabel(knowledge, item.checkId, item.outcomeId)}
+          </button>
+        ) : (
+          <strong>{outcomeLabel(knowledge, item.checkId, item.outcomeId)}</strong>
+        )}
         {tester !== undefined && <span className="quiet"> by {tester.name}</span>}
-        {view.notCounted.includes(item.checkId) && <span className="quiet block-note">Not counted: this knowledge does not know it any more.</span>}
-        {item.insteadOf !== undefined && item.insteadOf.outcomeId !== item.outcomeId && <span className="quiet block-note">Stands before “{outcomeLabel(knowledge, item.checkId, item.insteadOf.outcomeId)}”, noted by hand.</span>}
+        {view.notCounted.includes(item.checkId) && (
+          <span className="quiet block-note">Not counted: this knowledge does not know it any more.</span>
+        )}
+        {item.insteadOf !== undefined && item.insteadOf.outcomeId !== item.outcomeId && (
+          <span className="quiet block-note">
+            Stands before “{outcomeLabel(knowledge, item.checkId, item.insteadOf.outcomeId)}”, noted by hand.
+          </span>
+        )}
         {open && check !== undefined && (
           <span className="correct" role="group" aria-label={`Correct ${title}`}>
-            {[...check.outcomes, { id: 'unknown', label: 'Cannot tell' }].filter((outcome) => item.source === 'bench' || outcome.id !== 'unknown').map((outcome) => <button key={outcome.id} type="button" className="secondary" aria-pressed={outcome.id === item.outcomeId} onClick={() => onAnswer(outcome.id)}>{outcome.label}</button>)}
+            {[...check.outcomes, { id: 'unknown', label: 'Cannot tell' }]
+              .filter((outcome) => item.source === 'bench' || outcome.id !== 'unknown')
+              .map((outcome) => (
+                <button
+                  key={outcome.id}
+                  type="button"
+                  className="secondary"
+                  aria-pressed={outcome.id === item.outcomeId}
+                  onClick={() => onAnswer(outcome.id)}
+                >
+                  {outcome.label}
+                </button>
+              ))}
           </span>
         )}
       </span>
-      {!byHand && <button type="button" className="link" onClick={() => goTo(item.source === 'load' ? 'load' : 'measure')}>from {item.source === 'load' ? 'Load' : 'Measure'}</button>}
+      {!byHand && (
+        <button type="button" className="link" onClick={() => goTo(item.source === 'load' ? 'load' : 'measure')}>
+          from {item.source === 'load' ? 'Load' : 'Measure'}
+        </button>
+      )}
       {byHand && <span className="quiet nowrap">{noted === undefined ? 'told' : clockTime(noted.at)}</span>}
-      {byHand && <button type="button" className="link" disabled={locked} aria-label={`Take back ${title}`} onClick={takeBack}>take back</button>}
+      {byHand && (
+        <button type="button" className="link" disabled={locked} aria-label={`Take back ${title}`} onClick={takeBack}>
+          take back
+        </button>
+      )}
     </li>
   );
 }

@@ -15,46 +15,175 @@ export default function HandOver() {
     <div className="station">
       <div className="work">
         <div className="row-actions no-print" style={{ marginBottom: 12 }}>
-          <button type="button" className="secondary" onClick={() => window.print()}>Print the summary</button>
-          <a className="secondary" style={{ textDecoration: 'none' }} href={`/api/jobs/${code}/file`} download>Export the job as a file</a>
+          <button type="button" className="secondary" onClick={() => window.print()}>
+            Print the summary
+          </button>
+          <a className="secondary" style={{ textDecoration: 'none' }} href={`/api/jobs/${code}/file`} download>
+            Export the job as a file
+          </a>
         </div>
         <Report />
         <div className="fields no-print" style={{ marginTop: 18, maxWidth: 760 }}>
-          <TextField label="Left in the bag" wide rows={2} maxLength={1000} value={job.sheet.leftInBag} disabled={locked} onChange={(leftInBag) => act({ kind: 'edit-sheet', changes: { leftInBag }, basedOn: job.sheet.version })} />
-          <TextField label="What to watch" wide rows={2} maxLength={1000} value={job.sheet.watch} disabled={locked} entry onChange={(watch) => act({ kind: 'edit-sheet', changes: { watch }, basedOn: job.sheet.version })} />
+          <TextField
+            label="Left in the bag"
+            wide
+            rows={2}
+            maxLength={1000}
+            value={job.sheet.leftInBag}
+            disabled={locked}
+            onChange={(leftInBag) => act({ kind: 'edit-sheet', changes: { leftInBag }, basedOn: job.sheet.version })}
+          />
+          <TextField
+            label="What to watch"
+            wide
+            rows={2}
+            maxLength={1000}
+            value={job.sheet.watch}
+            disabled={locked}
+            entry
+            onChange={(watch) => act({ kind: 'edit-sheet', changes: { watch }, basedOn: job.sheet.version })}
+          />
         </div>
       </div>
       <aside className="side" aria-label="Open points">
         <span className="label">Hand over</span>
-        <div className="decides" data-open={open.length}>{closed ? 'Closed' : open.length === 0 ? 'Nothing open' : `${open.length} open`}</div>
-        {closed && job.closed !== null && <p>{personName(job.closed.by)}, {dayAndTime(job.closed.at)}</p>}
-        <ul style={{ display: 'grid', gap: 12 }}>{open.map((point) => <OpenPointRow key={point.key} pointKey={point.key} text={openPointText(point)} code={point.code} />)}</ul>
-        {signed.length > 0 && <div><span className="label">Signed off</span><ul>{signed.map((point) => <li key={point.key} style={{ marginTop: 6 }}>{openPointText(point)} <span className="quiet">“{point.signOff!.reason}”, {personName(point.signOff!.by)}</span> {!closed && <button type="button" className="link" disabled={locked} onClick={() => act({ kind: 'withdraw-sign-off', id: point.signOff!.id })}>withdraw</button>}</li>)}</ul></div>}
-        {!closed && <p className="caution">Rocker on before it is out of reach. The old supply is marked and does not go back on the shelf.</p>}
-        {closed
-          ? <button type="button" className="secondary" disabled={technician === null} onClick={() => act({ kind: 'reopen', basedOn: job.stateVersion })}>Reopen</button>
-          : <Primary disabled={locked || open.length > 0} onClick={() => act({ kind: 'close', basedOn: job.stateVersion })}>{open.length > 0 ? 'Close: settle or sign off each point' : 'Close the job'}</Primary>}
+        <div className="decides" data-open={open.length}>
+          {closed ? 'Closed' : open.length === 0 ? 'Nothing open' : `${open.length} open`}
+        </div>
+        {closed && job.closed !== null && (
+          <p>
+            {personName(job.closed.by)}, {dayAndTime(job.closed.at)}
+          </p>
+        )}
+        <ul style={{ display: 'grid', gap: 12 }}>
+          {open.map((point) => (
+            <OpenPointRow key={point.key} pointKey={point.key} text={openPointText(point)} code={point.code} />
+          ))}
+        </ul>
+        {signed.length > 0 && (
+          <div>
+            <span className="label">Signed off</span>
+            <ul>
+              {signed.map((point) => (
+                <li key={point.key} style={{ marginTop: 6 }}>
+                  {openPointText(point)}{' '}
+                  <span className="quiet">
+                    “{point.signOff!.reason}”, {personName(point.signOff!.by)}
+                  </span>{' '}
+                  {!closed && (
+                    <button
+                      type="button"
+                      className="link"
+                      disabled={locked}
+                      onClick={() => act({ kind: 'withdraw-sign-off', id: point.signOff!.id })}
+                    >
+                      withdraw
+                    </button>
+                  )}
+                </li>
+              ))}
+            </ul>
+          </div>
+        )}
+        {!closed && (
+          <p className="caution">
+            Rocker on before it is out of reach. The old supply is marked and does not go back on the shelf.
+          </p>
+        )}
+        {closed ? (
+          <button
+            type="button"
+            className="secondary"
+            disabled={technician === null}
+            onClick={() => act({ kind: 'reopen', basedOn: job.stateVersion })}
+          >
+            Reopen
+          </button>
+        ) : (
+          <Primary
+            disabled={locked || open.length > 0}
+            onClick={() => act({ kind: 'close', basedOn: job.stateVersion })}
+          >
+            {open.length > 0 ? 'Close: settle or sign off each point' : 'Close the job'}
+          </Primary>
+        )}
       </aside>
     </div>
   );
 }
 
-const station: Readonly<Record<OpenPointCode, StationId>> = { 'no-finding': 'fault', 'not-confirmed': 'fault', 'no-choice': 'replacement', 'inlet-open': 'cables', 'inlet-wrong': 'cables', 'not-seated': 'cables', 'not-rechecked': 'cables', 'plan-breach': 'cables', 'plug-misfit': 'cables', 'no-readings-after': 'measure', 'fails-after': 'measure' };
+const station: Readonly<Record<OpenPointCode, StationId>> = {
+  'no-finding': 'fault',
+  'not-confirmed': 'fault',
+  'no-choice': 'replacement',
+  'inlet-open': 'cables',
+  'inlet-wrong': 'cables',
+  'not-seated': 'cables',
+  'not-rechecked': 'cables',
+  'plan-breach': 'cables',
+  'plug-misfit': 'cables',
+  'no-readings-after': 'measure',
+  'fails-after': 'measure',
+};
 
-function OpenPointRow({ pointKey, text, code }: { readonly pointKey: string; readonly text: string; readonly code: OpenPointCode }) {
+function OpenPointRow({
+  pointKey,
+  text,
+  code,
+}: {
+  readonly pointKey: string;
+  readonly text: string;
+  readonly code: OpenPointCode;
+}) {
   const { act, locked, goTo } = useDesk();
   const [reason, setReason] = useState<string | null>(null);
   const [told, setTold] = useState(false);
   return (
     <li>
-      <button type="button" className="plain" onClick={() => goTo(station[code])}>○ <span style={{ textDecoration: 'underline', textUnderlineOffset: 3 }}>{text}</span></button>
-      {reason === null
-        ? <button type="button" className="link" disabled={locked} aria-label={`Sign off: ${text}`} onClick={() => setReason('')}>sign off</button>
-        : <form style={{ display: 'flex', gap: 6, marginTop: 4 }} onSubmit={(event) => { event.preventDefault(); if (reason.trim().length < 3) setTold(true); else act({ kind: 'sign-off', id: crypto.randomUUID(), point: pointKey, reason: reason.trim() }); }}>
-          <input className="cell-input" autoFocus aria-label={`Reason for leaving open: ${text}`} placeholder="Why may it stay open?" maxLength={500} value={reason} onChange={(event) => { setReason(event.target.value); setTold(false); }} />
-          <button type="submit" className="secondary">Sign</button>
-        </form>}
-      {told && <span className="error-text" role="alert">Say why, in a few words.</span>}
+      <button type="button" className="plain" onClick={() => goTo(station[code])}>
+        ○ <span style={{ textDecoration: 'underline', textUnderlineOffset: 3 }}>{text}</span>
+      </button>
+      {reason === null ? (
+        <button
+          type="button"
+          className="link"
+          disabled={locked}
+          aria-label={`Sign off: ${text}`}
+          onClick={() => setReason('')}
+        >
+          sign off
+        </button>
+      ) : (
+        <form
+          style={{ display: 'flex', gap: 6, marginTop: 4 }}
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (reason.trim().length < 3) setTold(true);
+            else act({ kind: 'sign-off', id: crypto.randomUUID(), point: pointKey, reason: reason.trim() });
+          }}
+        >
+          <input
+            className="cell-input"
+            autoFocus
+            aria-label={`Reason for leaving open: ${text}`}
+            placeholder="Why may it stay open?"
+            maxLength={500}
+            value={reason}
+            onChange={(event) => {
+              setReason(event.target.value);
+              setTold(false);
+            }}
+          />
+          <button type="submit" className="secondary">
+            Sign
+          </button>
+        </form>
+      )}
+      {told && (
+        <span className="error-text" role="alert">
+          Say why, in a few words.
+        </span>
+      )}
     </li>
   );
 }

@@ -1,50 +1,224 @@
-import { cableEnds, codeText, conditionText, findingGrounds, findingSentence, loadSentence, observationText, outcomeLabel, partsAt, subjectText, subjects, conditions, unanswered, openPointText, verdictLevel, verdictText, wattsText, type Verdict } from '@fairwatt/core';
+import {
+  cableEnds,
+  codeText,
+  conditionText,
+  findingGrounds,
+  findingSentence,
+  loadSentence,
+  observationText,
+  outcomeLabel,
+  partsAt,
+  subjectText,
+  subjects,
+  conditions,
+  unanswered,
+  openPointText,
+  verdictLevel,
+  verdictText,
+  wattsText,
+  type Verdict,
+} from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { calendarDay } from '../../controls/clock.ts';
 
 function cell(verdict: Verdict | undefined) {
-  return verdict === undefined ? <span className="quiet">not read</span> : <><span className="fig">{verdictLevel(verdict)}</span> <span className={`verdict ${verdict.word}`}>{verdictText[verdict.word]}</span></>;
+  return verdict === undefined ? (
+    <span className="quiet">not read</span>
+  ) : (
+    <>
+      <span className="fig">{verdictLevel(verdict)}</span>{' '}
+      <span className={`verdict ${verdict.word}`}>{verdictText[verdict.word]}</span>
+    </>
+  );
 }
 
 /** The job on paper: what was wrong and how it was found, what was fitted and why, readings, cables. */
 export function Report() {
   const { job, view, shop, knowledge, personName } = useDesk();
-  const pairs = subjects.flatMap((subject) => conditions.map((condition) => ({ subject, condition, before: view.before.verdicts.find((item) => item.subject === subject && item.condition === condition), after: view.after.verdicts.find((item) => item.subject === subject && item.condition === condition) }))).filter((pair) => pair.before !== undefined || pair.after !== undefined);
+  const pairs = subjects
+    .flatMap((subject) =>
+      conditions.map((condition) => ({
+        subject,
+        condition,
+        before: view.before.verdicts.find((item) => item.subject === subject && item.condition === condition),
+        after: view.after.verdicts.find((item) => item.subject === subject && item.condition === condition),
+      })),
+    )
+    .filter((pair) => pair.before !== undefined || pair.after !== undefined);
   const added = job.parts.filter((part) => part.change !== 'stays');
   const left = unanswered(view.openPoints);
   return (
     <article className="report-sheet" aria-label="Summary">
       <header style={{ display: 'flex', justifyContent: 'space-between', gap: 20 }}>
-        <div><strong style={{ fontSize: 20 }}>{shop.settings.name}</strong><div>{job.sheet.title}{job.sheet.client === '' ? '' : `, ${job.sheet.client}`}</div></div>
-        <div style={{ textAlign: 'right' }}><span className="fig" style={{ fontSize: 20 }}>{job.code}</span><div className="quiet">{calendarDay(job.updatedAt)}</div></div>
+        <div>
+          <strong style={{ fontSize: 20 }}>{shop.settings.name}</strong>
+          <div>
+            {job.sheet.title}
+            {job.sheet.client === '' ? '' : `, ${job.sheet.client}`}
+          </div>
+        </div>
+        <div style={{ textAlign: 'right' }}>
+          <span className="fig" style={{ fontSize: 20 }}>
+            {job.code}
+          </span>
+          <div className="quiet">{calendarDay(job.updatedAt)}</div>
+        </div>
       </header>
       <h2>Complaint</h2>
-      <p>{job.sheet.words === '' ? 'Not written down.' : `“${job.sheet.words}”`} {job.sheet.button !== null && `Pressing the button: ${outcomeLabel(knowledge, 'told-button', job.sheet.button).toLowerCase()}.`} {job.sheet.course !== null && `${outcomeLabel(knowledge, 'told-course', job.sheet.course)}.`}</p>
+      <p>
+        {job.sheet.words === '' ? 'Not written down.' : `“${job.sheet.words}”`}{' '}
+        {job.sheet.button !== null &&
+          `Pressing the button: ${outcomeLabel(knowledge, 'told-button', job.sheet.button).toLowerCase()}.`}{' '}
+        {job.sheet.course !== null && `${outcomeLabel(knowledge, 'told-course', job.sheet.course)}.`}
+      </p>
       <h2>Finding</h2>
-      <p><strong>{findingSentence(knowledge, job.finding)}</strong> {job.finding !== null && findingGrounds(knowledge, job.finding, view.suspects, view.observations)} {job.finding?.note}</p>
-      {view.observations.length > 0 && <p className="quiet">Checks done: {view.observations.filter((item) => item.source !== 'intake').map((item) => observationText(knowledge, item)).join('; ')}.</p>}
+      <p>
+        <strong>{findingSentence(knowledge, job.finding)}</strong>{' '}
+        {job.finding !== null && findingGrounds(knowledge, job.finding, view.suspects, view.observations)}{' '}
+        {job.finding?.note}
+      </p>
+      {view.observations.length > 0 && (
+        <p className="quiet">
+          Checks done:{' '}
+          {view.observations
+            .filter((item) => item.source !== 'intake')
+            .map((item) => observationText(knowledge, item))
+            .join('; ')}
+          .
+        </p>
+      )}
       <h2>What was fitted, and why</h2>
-      <p>{job.choice === null ? 'Nothing was chosen.' : job.choice.kind === 'keep' ? 'The present supply stays.' : <strong>{view.chosen?.name ?? job.choice.modelId}</strong>} {job.choice?.reason}</p>
+      <p>
+        {job.choice === null ? (
+          'Nothing was chosen.'
+        ) : job.choice.kind === 'keep' ? (
+          'The present supply stays.'
+        ) : (
+          <strong>{view.chosen?.name ?? job.choice.modelId}</strong>
+        )}{' '}
+        {job.choice?.reason}
+      </p>
       {added.length > 0 && <p>Upgrade: {added.map((part) => `${part.name} (${part.change})`).join(', ')}.</p>}
-      <p>Lasting load {wattsText(view.load.planned.sustainedWatts)}. {view.load.plannedAssessment !== null && job.supply !== null && `The supply that came, ${wattsText(job.supply.label.ratingWatts)}: ${loadSentence(view.load.plannedAssessment.word, view.load.plannedAssessment.deciding, true)}`}</p>
+      <p>
+        Lasting load {wattsText(view.load.planned.sustainedWatts)}.{' '}
+        {view.load.plannedAssessment !== null &&
+          job.supply !== null &&
+          `The supply that came, ${wattsText(job.supply.label.ratingWatts)}: ${loadSentence(view.load.plannedAssessment.word, view.load.plannedAssessment.deciding, true)}`}
+      </p>
       <h2>Readings, before and after</h2>
-      {pairs.length === 0 ? <p className="quiet">None.</p> : (
-        <table className="grid"><thead><tr><th>Rail</th><th>Load</th><th>Before</th><th>After</th></tr></thead>
-          <tbody>{pairs.map((pair) => <tr key={`${pair.subject}-${pair.condition}`}><td>{subjectText[pair.subject]}</td><td>{conditionText[pair.condition]}</td><td>{cell(pair.before)}</td><td>{cell(pair.after)}</td></tr>)}</tbody>
-        </table>)}
-      {job.readings.some((reading) => reading.value.kind === 'code') && <p className="quiet">Codes: {Object.values(codeText).join(', ')}.</p>}
+      {pairs.length === 0 ? (
+        <p className="quiet">None.</p>
+      ) : (
+        <table className="grid">
+          <thead>
+            <tr>
+              <th>Rail</th>
+              <th>Load</th>
+              <th>Before</th>
+              <th>After</th>
+            </tr>
+          </thead>
+          <tbody>
+            {pairs.map((pair) => (
+              <tr key={`${pair.subject}-${pair.condition}`}>
+                <td>{subjectText[pair.subject]}</td>
+                <td>{conditionText[pair.condition]}</td>
+                <td>{cell(pair.before)}</td>
+                <td>{cell(pair.after)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {job.readings.some((reading) => reading.value.kind === 'code') && (
+        <p className="quiet">Codes: {Object.values(codeText).join(', ')}.</p>
+      )}
       <h2>Cables</h2>
-      {view.cabling.rows.length === 0 || view.cabling.basis === 'none' ? <p className="quiet">Not touched.</p> : (
-        <table className="grid"><thead><tr><th>Inlet</th><th>Cable</th><th>Socket</th><th>State</th><th>Before</th></tr></thead>
-          <tbody>{view.cabling.rows.map((row) => {
-            const was = job.cables.find((cable) => cable.plugs.some((plug) => plug.inletId === row.inletId));
-            return <tr key={row.inletId}><td>{row.label}</td><td className="fig">{cableEnds(row).map((end) => end.cableCode).join(' + ') || '–'}</td><td>{row.socketLabel ?? (row.cableCode === null ? '–' : 'fixed')}</td><td>{row.state === 'seated' ? `✓ seated, ${personName(row.seat!.by)}${row.seat!.rechecked === null ? '' : ', looked at again'}` : row.state === 'open' ? '! no cable' : row.state === 'wrong' ? '✕ wrong plug' : '□ to seat'}</td><td className="quiet">{was === undefined ? (partsAt(job.parts, 'present').some((part) => part.inlets.some((inlet) => inlet.id === row.inletId)) ? 'not recorded' : 'new') : `${was.label}${was.socketLabel === '' ? '' : `, ${was.socketLabel}`}${was.way === '' ? '' : `: ${was.way}`}`}</td></tr>;
-          })}</tbody>
-        </table>)}
-      {job.sheet.leftInBag !== '' && <><h2>Left in the bag</h2><p>{job.sheet.leftInBag}</p></>}
-      {job.sheet.watch !== '' && <><h2>What to watch</h2><p>{job.sheet.watch}</p></>}
-      {left.length > 0 && <><h2>Still open</h2><ul>{left.map((point) => <li key={point.key}>○ {openPointText(point)}</li>)}</ul></>}
-      {job.signOffs.length > 0 && <><h2>Signed off</h2><ul>{view.openPoints.filter((point) => point.signOff !== null).map((point) => <li key={point.key}>{openPointText(point)} {point.signOff!.reason} ({personName(point.signOff!.by)})</li>)}</ul></>}
+      {view.cabling.rows.length === 0 || view.cabling.basis === 'none' ? (
+        <p className="quiet">Not touched.</p>
+      ) : (
+        <table className="grid">
+          <thead>
+            <tr>
+              <th>Inlet</th>
+              <th>Cable</th>
+              <th>Socket</th>
+              <th>State</th>
+              <th>Before</th>
+            </tr>
+          </thead>
+          <tbody>
+            {view.cabling.rows.map((row) => {
+              const was = job.cables.find((cable) => cable.plugs.some((plug) => plug.inletId === row.inletId));
+              return (
+                <tr key={row.inletId}>
+                  <td>{row.label}</td>
+                  <td className="fig">
+                    {cableEnds(row)
+                      .map((end) => end.cableCode)
+                      .join(' + ') || '–'}
+                  </td>
+                  <td>{row.socketLabel ?? (row.cableCode === null ? '–' : 'fixed')}</td>
+                  <td>
+                    {row.state === 'seated'
+                      ? `✓ seated, ${personName(row.seat!.by)}${row.seat!.rechecked === null ? '' : ', looked at again'}`
+                      : row.state === 'open'
+                        ? '! no cable'
+                        : row.state === 'wrong'
+                          ? '✕ wrong plug'
+                          : '□ to seat'}
+                  </td>
+                  <td className="quiet">
+                    {was === undefined
+                      ? partsAt(job.parts, 'present').some((part) =>
+                          part.inlets.some((inlet) => inlet.id === row.inletId),
+                        )
+                        ? 'not recorded'
+                        : 'new'
+                      : `${was.label}${was.socketLabel === '' ? '' : `, ${was.socketLabel}`}${was.way === '' ? '' : `: ${was.way}`}`}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      )}
+      {job.sheet.leftInBag !== '' && (
+        <>
+          <h2>Left in the bag</h2>
+          <p>{job.sheet.leftInBag}</p>
+        </>
+      )}
+      {job.sheet.watch !== '' && (
+        <>
+          <h2>What to watch</h2>
+          <p>{job.sheet.watch}</p>
+        </>
+      )}
+      {left.length > 0 && (
+        <>
+          <h2>Still open</h2>
+          <ul>
+            {left.map((point) => (
+              <li key={point.key}>○ {openPointText(point)}</li>
+            ))}
+          </ul>
+        </>
+      )}
+      {job.signOffs.length > 0 && (
+        <>
+          <h2>Signed off</h2>
+          <ul>
+            {view.openPoints
+              .filter((point) => point.signOff !== null)
+              .map((point) => (
+                <li key={point.key}>
+                  {openPointText(point)} {point.signOff!.reason} ({personName(point.signOff!.by)})
+                </li>
+              ))}
+          </ul>
+        </>
+      )}
     </article>
   );
 }

@@ -6,23 +6,89 @@ import { useDesk } from '../../job/job-context.ts';
 export function CaseForm() {
   const { job, act, locked } = useDesk();
   const { sheet } = job;
-  const edit = (changes: SheetChanges) => { act({ kind: 'edit-sheet', changes, basedOn: sheet.version }); };
+  const edit = (changes: SheetChanges) => {
+    act({ kind: 'edit-sheet', changes, basedOn: sheet.version });
+  };
   return (
     <>
-      <div className="block"><span className="label">Case</span><Keys label="Case" value={sheet.layout} options={caseLayouts.map((value) => ({ value, label: layoutText[value] }))} disabled={locked} onPick={(layout) => edit({ layout })} /></div>
-      <div className="block"><span className="label">Shapes of supply that its bay takes</span>
-        <div className="keys" role="group" aria-label="Shapes of supply">{shapes.map((shape) => {
-          const on = sheet.shapes.includes(shape);
-          return <button key={shape} type="button" className="key" aria-pressed={on} disabled={locked || (on && sheet.shapes.length === 1)} onClick={() => edit({ shapes: on ? sheet.shapes.filter((other) => other !== shape) : [...sheet.shapes, shape] })}>{shape}</button>;
-        })}</div>
-      </div>
-      <div className="block" style={{ maxWidth: 300 }}><FigureField label="Room for the supply, cables bent" unit="mm" least={50} most={600} optional value={sheet.depthMillimetres} disabled={locked} onChange={(depthMillimetres) => edit({ depthMillimetres })} /></div>
       <div className="block">
-        <label className="tick"><input type="checkbox" disabled={locked} checked={sheet.ownHoles} onChange={(event) => edit({ ownHoles: event.target.checked })} /> Maker-built case with mounting holes of its own, not the standard four</label>
-        <label className="tick"><input type="checkbox" disabled={locked} checked={sheet.ventClosed} onChange={(event) => edit({ ventClosed: event.target.checked })} /> No opening where the supply's large face lies: a fan there would get no air</label>
+        <span className="label">Case</span>
+        <Keys
+          label="Case"
+          value={sheet.layout}
+          options={caseLayouts.map((value) => ({ value, label: layoutText[value] }))}
+          disabled={locked}
+          onPick={(layout) => edit({ layout })}
+        />
       </div>
-      <div className="block"><span className="label">Bag of loose modular cables</span>
-        <Keys label="Bag of loose modular cables" value={sheet.cableBag} digits={false} options={[{ value: 'came', label: 'Came along' }, { value: 'missing', label: 'Missing' }, { value: 'not-modular', label: 'Supply is not modular' }]} disabled={locked} onPick={(cableBag) => edit({ cableBag })} />
+      <div className="block">
+        <span className="label">Shapes of supply that its bay takes</span>
+        <div className="keys" role="group" aria-label="Shapes of supply">
+          {shapes.map((shape) => {
+            const on = sheet.shapes.includes(shape);
+            return (
+              <button
+                key={shape}
+                type="button"
+                className="key"
+                aria-pressed={on}
+                disabled={locked || (on && sheet.shapes.length === 1)}
+                onClick={() =>
+                  edit({ shapes: on ? sheet.shapes.filter((other) => other !== shape) : [...sheet.shapes, shape] })
+                }
+              >
+                {shape}
+              </button>
+            );
+          })}
+        </div>
+      </div>
+      <div className="block" style={{ maxWidth: 300 }}>
+        <FigureField
+          label="Room for the supply, cables bent"
+          unit="mm"
+          least={50}
+          most={600}
+          optional
+          value={sheet.depthMillimetres}
+          disabled={locked}
+          onChange={(depthMillimetres) => edit({ depthMillimetres })}
+        />
+      </div>
+      <div className="block">
+        <label className="tick">
+          <input
+            type="checkbox"
+            disabled={locked}
+            checked={sheet.ownHoles}
+            onChange={(event) => edit({ ownHoles: event.target.checked })}
+          />{' '}
+          Maker-built case with mounting holes of its own, not the standard four
+        </label>
+        <label className="tick">
+          <input
+            type="checkbox"
+            disabled={locked}
+            checked={sheet.ventClosed}
+            onChange={(event) => edit({ ventClosed: event.target.checked })}
+          />{' '}
+          No opening where the supply's large face lies: a fan there would get no air
+        </label>
+      </div>
+      <div className="block">
+        <span className="label">Bag of loose modular cables</span>
+        <Keys
+          label="Bag of loose modular cables"
+          value={sheet.cableBag}
+          digits={false}
+          options={[
+            { value: 'came', label: 'Came along' },
+            { value: 'missing', label: 'Missing' },
+            { value: 'not-modular', label: 'Supply is not modular' },
+          ]}
+          disabled={locked}
+          onPick={(cableBag) => edit({ cableBag })}
+        />
       </div>
     </>
   );

@@ -8,26 +8,99 @@ const notEmpty = (value: string) => (value.trim() === '' ? 'say which machine it
 export function Complaint() {
   const { job, knowledge, act, locked } = useDesk();
   const { sheet } = job;
-  const edit = (changes: SheetChanges) => { act({ kind: 'edit-sheet', changes, basedOn: sheet.version }); };
-  const outcomes = (checkId: string) => (knowledge.checks.find((check) => check.id === checkId)?.outcomes ?? []).map((outcome) => ({ value: outcome.id, label: outcome.label }));
+  const edit = (changes: SheetChanges) => {
+    act({ kind: 'edit-sheet', changes, basedOn: sheet.version });
+  };
+  const outcomes = (checkId: string) =>
+    (knowledge.checks.find((check) => check.id === checkId)?.outcomes ?? []).map((outcome) => ({
+      value: outcome.id,
+      label: outcome.label,
+    }));
   return (
     <>
       <div className="block">
         <span className="label">Pressing the button does</span>
-        <Keys label="Pressing the button does" value={sheet.button} options={outcomes('told-button')} disabled={locked} onPick={(button) => edit({ button: button === sheet.button ? null : button })} />
+        <Keys
+          label="Pressing the button does"
+          value={sheet.button}
+          options={outcomes('told-button')}
+          disabled={locked}
+          onPick={(button) => edit({ button: button === sheet.button ? null : button })}
+        />
       </div>
       <div className="block">
         <span className="label">How it has gone</span>
-        <Keys label="How it has gone" value={sheet.course} options={outcomes('told-course')} digits={false} disabled={locked} onPick={(course) => edit({ course: course === sheet.course ? null : course })} />
+        <Keys
+          label="How it has gone"
+          value={sheet.course}
+          options={outcomes('told-course')}
+          digits={false}
+          disabled={locked}
+          onPick={(course) => edit({ course: course === sheet.course ? null : course })}
+        />
       </div>
       <div className="fields">
-        <TextField label="Machine" value={sheet.title} maxLength={80} disabled={locked} problem={notEmpty} onChange={(title) => edit({ title })} />
-        <TextField label="Client" value={sheet.client} maxLength={80} disabled={locked} onChange={(client) => edit({ client })} />
-        <TextField label="In the client's words" wide rows={2} value={sheet.words} maxLength={1000} disabled={locked} entry onChange={(words) => edit({ words })} />
-        <TextField label="Planned upgrade" wide value={sheet.upgrade} maxLength={500} disabled={locked} placeholder="None, or what is to go in" onChange={(upgrade) => edit({ upgrade })} />
-        <TextField label="Surroundings" wide value={sheet.surroundings} maxLength={500} disabled={locked} placeholder="Dust, metal dust, heat, smoke" onChange={(surroundings) => edit({ surroundings })} />
-        <FigureField label="Age of the machine" unit="years" most={60} optional value={sheet.machineYears} disabled={locked} onChange={(machineYears) => edit({ machineYears })} />
-        <FigureField label="Age of the supply" unit="years" most={60} optional value={sheet.supplyYears} disabled={locked} onChange={(supplyYears) => edit({ supplyYears })} />
+        <TextField
+          label="Machine"
+          value={sheet.title}
+          maxLength={80}
+          disabled={locked}
+          problem={notEmpty}
+          onChange={(title) => edit({ title })}
+        />
+        <TextField
+          label="Client"
+          value={sheet.client}
+          maxLength={80}
+          disabled={locked}
+          onChange={(client) => edit({ client })}
+        />
+        <TextField
+          label="In the client's words"
+          wide
+          rows={2}
+          value={sheet.words}
+          maxLength={1000}
+          disabled={locked}
+          entry
+          onChange={(words) => edit({ words })}
+        />
+        <TextField
+          label="Planned upgrade"
+          wide
+          value={sheet.upgrade}
+          maxLength={500}
+          disabled={locked}
+          placeholder="None, or what is to go in"
+          onChange={(upgrade) => edit({ upgrade })}
+        />
+        <TextField
+          label="Surroundings"
+          wide
+          value={sheet.surroundings}
+          maxLength={500}
+          disabled={locked}
+          placeholder="Dust, metal dust, heat, smoke"
+          onChange={(surroundings) => edit({ surroundings })}
+        />
+        <FigureField
+          label="Age of the machine"
+          unit="years"
+          most={60}
+          optional
+          value={sheet.machineYears}
+          disabled={locked}
+          onChange={(machineYears) => edit({ machineYears })}
+        />
+        <FigureField
+          label="Age of the supply"
+          unit="years"
+          most={60}
+          optional
+          value={sheet.supplyYears}
+          disabled={locked}
+          onChange={(supplyYears) => edit({ supplyYears })}
+        />
       </div>
     </>
   );

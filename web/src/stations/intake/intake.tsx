@@ -8,7 +8,12 @@ import { Complaint } from './complaint.tsx';
 import { PartsForm } from './parts-form.tsx';
 import { SupplyForm } from './supply-form.tsx';
 
-const pages = [['complaint', 'Complaint'], ['machine', 'Parts'], ['supply', 'Present supply'], ['case', 'Case and bag']] as const;
+const pages = [
+  ['complaint', 'Complaint'],
+  ['machine', 'Parts'],
+  ['supply', 'Present supply'],
+  ['case', 'Case and bag'],
+] as const;
 type Page = (typeof pages)[number][0];
 
 /** The complaint, the machine, the supply, the case: what everything else is computed from. */
@@ -18,9 +23,10 @@ export default function Intake() {
   const [page, setPage] = useState<Page>('complaint');
   const missing: { page: Page; text: string }[] = [];
   if (job.sheet.button === null) missing.push({ page: 'complaint', text: 'what pressing the button does' });
-  if (job.parts.length === 0) missing.push({ page: 'machine', text: 'the machine\'s parts' });
-  if (job.supply === null) missing.push({ page: 'supply', text: 'the supply\'s label' });
-  else if (job.supply.label.rails.length === 0) missing.push({ page: 'supply', text: 'the rails on the supply\'s label' });
+  if (job.parts.length === 0) missing.push({ page: 'machine', text: "the machine's parts" });
+  if (job.supply === null) missing.push({ page: 'supply', text: "the supply's label" });
+  else if (job.supply.label.rails.length === 0)
+    missing.push({ page: 'supply', text: "the rails on the supply's label" });
   if (job.sheet.cableBag === null) missing.push({ page: 'case', text: 'whether the cable bag came along' });
   const first = missing[0];
   const inlets = partsAt(job.parts, 'planned').flatMap((part) => part.inlets).length;
@@ -28,7 +34,12 @@ export default function Intake() {
     <div className="station">
       <div className="work">
         <div className="tabs" role="group" aria-label="Parts of the intake" style={{ marginBottom: 18 }}>
-          {pages.map(([id, label]) => <button key={id} type="button" aria-pressed={page === id} onClick={() => setPage(id)}>{label}{missing.some((item) => item.page === id) && <span aria-label=", something is missing"> ○</span>}</button>)}
+          {pages.map(([id, label]) => (
+            <button key={id} type="button" aria-pressed={page === id} onClick={() => setPage(id)}>
+              {label}
+              {missing.some((item) => item.page === id) && <span aria-label=", something is missing"> ○</span>}
+            </button>
+          ))}
         </div>
         {page === 'complaint' && <Complaint />}
         {page === 'machine' && <PartsForm />}
@@ -37,19 +48,54 @@ export default function Intake() {
       </div>
       <aside className="side" aria-label="What it means now">
         <span className="label">So far</span>
-        <div className="decides">{job.sheet.button === null ? 'What does pressing the button do?' : outcomeLabel(knowledge, 'told-button', job.sheet.button)}</div>
+        <div className="decides">
+          {job.sheet.button === null
+            ? 'What does pressing the button do?'
+            : outcomeLabel(knowledge, 'told-button', job.sheet.button)}
+        </div>
         <dl className="facts-list">
-          <div><dt>parts</dt><dd>{job.parts.length}</dd></div>
-          <div><dt>inlets</dt><dd>{inlets}</dd></div>
-          <div><dt>lasting load, planned</dt><dd>{wattsText(view.load.planned.sustainedWatts)}</dd></div>
-          <div><dt>supply</dt><dd>{job.supply === null ? 'not entered' : wattsText(job.supply.label.ratingWatts)}</dd></div>
+          <div>
+            <dt>parts</dt>
+            <dd>{job.parts.length}</dd>
+          </div>
+          <div>
+            <dt>inlets</dt>
+            <dd>{inlets}</dd>
+          </div>
+          <div>
+            <dt>lasting load, planned</dt>
+            <dd>{wattsText(view.load.planned.sustainedWatts)}</dd>
+          </div>
+          <div>
+            <dt>supply</dt>
+            <dd>{job.supply === null ? 'not entered' : wattsText(job.supply.label.ratingWatts)}</dd>
+          </div>
         </dl>
-        {missing.length > 0 && <div><span className="label">Still missing</span><ul>{missing.map((item) => <li key={item.text}>○ {item.text}</li>)}</ul></div>}
-        {job.sheet.cableBag === 'missing' && <div className="caution">The cable bag did not come along. Ask for it before anything is fitted.</div>}
+        {missing.length > 0 && (
+          <div>
+            <span className="label">Still missing</span>
+            <ul>
+              {missing.map((item) => (
+                <li key={item.text}>○ {item.text}</li>
+              ))}
+            </ul>
+          </div>
+        )}
+        {job.sheet.cableBag === 'missing' && (
+          <div className="caution">The cable bag did not come along. Ask for it before anything is fitted.</div>
+        )}
         <div className="next">
-          {first !== undefined && first.page !== page
-            ? <Primary onClick={() => setPage(first.page)}>{pages.find(([id]) => id === first.page)?.[1]}</Primary>
-            : <Primary onClick={() => { void navigate(`/jobs/${code}/fault`); }}>Find the fault</Primary>}
+          {first !== undefined && first.page !== page ? (
+            <Primary onClick={() => setPage(first.page)}>{pages.find(([id]) => id === first.page)?.[1]}</Primary>
+          ) : (
+            <Primary
+              onClick={() => {
+                void navigate(`/jobs/${code}/fault`);
+              }}
+            >
+              Find the fault
+            </Primary>
+          )}
         </div>
       </aside>
     </div>

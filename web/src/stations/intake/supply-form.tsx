@@ -1,12 +1,40 @@
-import { grades, labelProblems, problemOfLabel, railNames, shapes, type CableFamily, type SupplyLabel } from '@fairwatt/core';
+import {
+  grades,
+  labelProblems,
+  problemOfLabel,
+  railNames,
+  shapes,
+  type CableFamily,
+  type SupplyLabel,
+} from '@fairwatt/core';
 import { FigureField, SelectField, TextField } from '../../controls/fields.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
-const empty: Omit<SupplyLabel, 'ratingWatts'> = { rails: [], combined: [], shape: 'ATX', guide: '2.x', grade: 'none', modular: 'fixed', has16Pin: false };
-const usual = [['12V', '+12'], ['5V', '+5'], ['3.3V', '+3.3'], ['-12V', '-12'], ['5VSB', '+5sb']] as const;
+const empty: Omit<SupplyLabel, 'ratingWatts'> = {
+  rails: [],
+  combined: [],
+  shape: 'ATX',
+  guide: '2.x',
+  grade: 'none',
+  modular: 'fixed',
+  has16Pin: false,
+};
+const usual = [
+  ['12V', '+12'],
+  ['5V', '+5'],
+  ['3.3V', '+3.3'],
+  ['-12V', '-12'],
+  ['5VSB', '+5sb'],
+] as const;
 
-const families: readonly (readonly [CableFamily, string])[] = [['main', 'main'], ['cpu', 'processor'], ['card', 'card'], ['card-16', '16-pin'], ['drive', 'drives']];
+const families: readonly (readonly [CableFamily, string])[] = [
+  ['main', 'main'],
+  ['cpu', 'processor'],
+  ['card', 'card'],
+  ['card-16', '16-pin'],
+  ['drive', 'drives'],
+];
 
 /** The label of the supply that came with the machine. */
 export function SupplyForm() {
@@ -14,16 +42,44 @@ export function SupplyForm() {
   const supply = job.supply;
   const put = (changes: { name?: string; label?: Partial<SupplyLabel> }) => {
     if (supply === null) return;
-    act({ kind: 'put-supply', supply: { name: changes.name ?? supply.name, label: { ...supply.label, ...changes.label } }, basedOn: supply.version });
+    act({
+      kind: 'put-supply',
+      supply: { name: changes.name ?? supply.name, label: { ...supply.label, ...changes.label } },
+      basedOn: supply.version,
+    });
   };
   if (supply === null) {
     return (
       <Empty title="What does the supply's label say?">
         <div className="fields" style={{ maxWidth: 560, margin: '14px auto 0', textAlign: 'left' }}>
-          <FigureField label="Rating" unit="W" least={1} most={5000} value={null} disabled={locked} onChange={(ratingWatts) => { if (ratingWatts !== null) act({ kind: 'put-supply', supply: { name: '', label: { ...empty, ratingWatts } }, basedOn: 0 }); }} />
-          <label className="field"><span className="name">or the same as a supply of the shop</span>
-            <select value="" disabled={locked} onChange={(event) => { const model = shop.supplies.find((item) => item.id === event.target.value); if (model) act({ kind: 'put-supply', supply: { name: model.name, label: model.label }, basedOn: 0 }); }}>
-              <option value="">pick one</option>{shop.supplies.map((model) => <option key={model.id} value={model.id}>{model.name}</option>)}
+          <FigureField
+            label="Rating"
+            unit="W"
+            least={1}
+            most={5000}
+            value={null}
+            disabled={locked}
+            onChange={(ratingWatts) => {
+              if (ratingWatts !== null)
+                act({ kind: 'put-supply', supply: { name: '', label: { ...empty, ratingWatts } }, basedOn: 0 });
+            }}
+          />
+          <label className="field">
+            <span className="name">or the same as a supply of the shop</span>
+            <select
+              value=""
+              disabled={locked}
+              onChange={(event) => {
+                const model = shop.supplies.find((item) => item.id === event.target.value);
+                if (model) act({ kind: 'put-supply', supply: { name: model.name, label: model.label }, basedOn: 0 });
+              }}
+            >
+              <option value="">pick one</option>
+              {shop.supplies.map((model) => (
+                <option key={model.id} value={model.id}>
+                  {model.name}
+                </option>
+              ))}
             </select>
           </label>
         </div>
@@ -33,58 +89,308 @@ export function SupplyForm() {
   const { label } = supply;
   const problems = labelProblems(label);
   const several = label.rails.filter((rail) => rail.rail === '+12').length > 1;
-  const setRail = (index: number, changes: Partial<SupplyLabel['rails'][number]>) => put({ label: { rails: label.rails.map((rail, position) => (position === index ? { ...rail, ...changes } : rail)) } });
+  const setRail = (index: number, changes: Partial<SupplyLabel['rails'][number]>) =>
+    put({
+      label: { rails: label.rails.map((rail, position) => (position === index ? { ...rail, ...changes } : rail)) },
+    });
   return (
     <>
       <div className="fields" style={{ gridTemplateColumns: 'repeat(3, minmax(0, 1fr))' }}>
-        <TextField label="Name on the label" value={supply.name} maxLength={80} disabled={locked} onChange={(name) => put({ name })} />
-        <FigureField label="Rating" unit="W" least={1} most={5000} value={label.ratingWatts} disabled={locked} onChange={(ratingWatts) => { if (ratingWatts !== null) put({ label: { ratingWatts } }); }} />
-        <SelectField label="Guide" value={label.guide} disabled={locked} options={[{ value: '2.x', label: '2.x, or nothing said' }, { value: '3.x', label: '3.x' }]} onChange={(guide) => put({ label: { guide } })} />
-        <SelectField label="Shape" value={label.shape} disabled={locked} options={shapes.map((value) => ({ value, label: value }))} onChange={(shape) => put({ label: { shape } })} />
-        <SelectField label="Efficiency grade" value={label.grade} disabled={locked} options={grades.map((value) => ({ value, label: value }))} onChange={(grade) => put({ label: { grade } })} />
-        <SelectField label="Cables" value={label.modular} disabled={locked} options={[{ value: 'fixed', label: 'fixed' }, { value: 'semi', label: 'partly modular' }, { value: 'full', label: 'modular' }]} onChange={(modular) => put({ label: { modular } })} />
+        <TextField
+          label="Name on the label"
+          value={supply.name}
+          maxLength={80}
+          disabled={locked}
+          onChange={(name) => put({ name })}
+        />
+        <FigureField
+          label="Rating"
+          unit="W"
+          least={1}
+          most={5000}
+          value={label.ratingWatts}
+          disabled={locked}
+          onChange={(ratingWatts) => {
+            if (ratingWatts !== null) put({ label: { ratingWatts } });
+          }}
+        />
+        <SelectField
+          label="Guide"
+          value={label.guide}
+          disabled={locked}
+          options={[
+            { value: '2.x', label: '2.x, or nothing said' },
+            { value: '3.x', label: '3.x' },
+          ]}
+          onChange={(guide) => put({ label: { guide } })}
+        />
+        <SelectField
+          label="Shape"
+          value={label.shape}
+          disabled={locked}
+          options={shapes.map((value) => ({ value, label: value }))}
+          onChange={(shape) => put({ label: { shape } })}
+        />
+        <SelectField
+          label="Efficiency grade"
+          value={label.grade}
+          disabled={locked}
+          options={grades.map((value) => ({ value, label: value }))}
+          onChange={(grade) => put({ label: { grade } })}
+        />
+        <SelectField
+          label="Cables"
+          value={label.modular}
+          disabled={locked}
+          options={[
+            { value: 'fixed', label: 'fixed' },
+            { value: 'semi', label: 'partly modular' },
+            { value: 'full', label: 'modular' },
+          ]}
+          onChange={(modular) => put({ label: { modular } })}
+        />
       </div>
       <div className="columns" style={{ marginTop: 18 }}>
         <div>
           <table className="grid" aria-label="Rails">
-            <thead><tr><th>Output</th><th style={{ width: 112 }}>Rail</th><th style={{ width: 84 }}>Amps</th>{several && <th>What hangs on it</th>}<th /></tr></thead>
-            <tbody>{label.rails.map((rail, index) => (
-              <tr key={index}>
-                <td><input className="cell-input" aria-label={`Output ${index + 1}`} value={rail.label} maxLength={20} disabled={locked} onChange={(event) => { if (event.target.value.trim() !== '') setRail(index, { label: event.target.value }); }} /></td>
-                <td><SelectField bare label={`Rail of ${rail.label}`} value={rail.rail} disabled={locked} options={railNames.map((value) => ({ value, label: `${value} V` }))} onChange={(name) => setRail(index, { rail: name })} /></td>
-                <td><FigureField bare label={`Amps of ${rail.label}`} value={rail.amps} most={1000} disabled={locked} onChange={(amps) => { if (amps !== null) setRail(index, { amps }); }} /></td>
-                {several && <td>{rail.rail === '+12' && <div className="feeds" role="group" aria-label={`What hangs on ${rail.label}`}>{families.map(([family, name]) => { const on = (rail.feeds ?? []).includes(family); return <button key={family} type="button" className="secondary" aria-pressed={on} disabled={locked} onClick={() => setRail(index, { feeds: on ? (rail.feeds ?? []).filter((other) => other !== family) : [...(rail.feeds ?? []), family] })}>{name}</button>; })}</div>}</td>}
-                <td><button type="button" className="link" disabled={locked} aria-label={`Take out ${rail.label}`} onClick={() => put({ label: { rails: label.rails.filter((_, position) => position !== index), combined: label.combined.map((limit) => ({ ...limit, labels: limit.labels.filter((name) => name !== rail.label) })).filter((limit) => limit.labels.length > 0) } })}>take out</button></td>
-              </tr>))}
+            <thead>
+              <tr>
+                <th>Output</th>
+                <th style={{ width: 112 }}>Rail</th>
+                <th style={{ width: 84 }}>Amps</th>
+                {several && <th>What hangs on it</th>}
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {label.rails.map((rail, index) => (
+                <tr key={index}>
+                  <td>
+                    <input
+                      className="cell-input"
+                      aria-label={`Output ${index + 1}`}
+                      value={rail.label}
+                      maxLength={20}
+                      disabled={locked}
+                      onChange={(event) => {
+                        if (event.target.value.trim() !== '') setRail(index, { label: event.target.value });
+                      }}
+                    />
+                  </td>
+                  <td>
+                    <SelectField
+                      bare
+                      label={`Rail of ${rail.label}`}
+                      value={rail.rail}
+                      disabled={locked}
+                      options={railNames.map((value) => ({ value, label: `${value} V` }))}
+                      onChange={(name) => setRail(index, { rail: name })}
+                    />
+                  </td>
+                  <td>
+                    <FigureField
+                      bare
+                      label={`Amps of ${rail.label}`}
+                      value={rail.amps}
+                      most={1000}
+                      disabled={locked}
+                      onChange={(amps) => {
+                        if (amps !== null) setRail(index, { amps });
+                      }}
+                    />
+                  </td>
+                  {several && (
+                    <td>
+                      {rail.rail === '+12' && (
+                        <div className="feeds" role="group" aria-label={`What hangs on ${rail.label}`}>
+                          {families.map(([family, name]) => {
+                            const on = (rail.feeds ?? []).includes(family);
+                            return (
+                              <button
+                                key={family}
+                                type="button"
+                                className="secondary"
+                                aria-pressed={on}
+                                disabled={locked}
+                                onClick={() =>
+                                  setRail(index, {
+                                    feeds: on
+                                      ? (rail.feeds ?? []).filter((other) => other !== family)
+                                      : [...(rail.feeds ?? []), family],
+                                  })
+                                }
+                              >
+                                {name}
+                              </button>
+                            );
+                          })}
+                        </div>
+                      )}
+                    </td>
+                  )}
+                  <td>
+                    <button
+                      type="button"
+                      className="link"
+                      disabled={locked}
+                      aria-label={`Take out ${rail.label}`}
+                      onClick={() =>
+                        put({
+                          label: {
+                            rails: label.rails.filter((_, position) => position !== index),
+                            combined: label.combined
+                              .map((limit) => ({
+                                ...limit,
+                                labels: limit.labels.filter((name) => name !== rail.label),
+                              }))
+                              .filter((limit) => limit.labels.length > 0),
+                          },
+                        })
+                      }
+                    >
+                      take out
+                    </button>
+                  </td>
+                </tr>
+              ))}
             </tbody>
           </table>
           <div className="row-actions" style={{ marginTop: 8 }}>
-            {label.rails.length === 0 && <button type="button" className="secondary" disabled={locked} onClick={() => put({ label: { rails: usual.map(([name, rail]) => ({ label: name, rail, amps: 0 })) } })}>The usual five</button>}
-            <button type="button" className="secondary" disabled={locked} onClick={() => put({ label: { rails: [...label.rails, { label: `12V${label.rails.filter((rail) => rail.rail === '+12').length + 1}`, rail: '+12', amps: 0 }] } })}>Add an output</button>
+            {label.rails.length === 0 && (
+              <button
+                type="button"
+                className="secondary"
+                disabled={locked}
+                onClick={() => put({ label: { rails: usual.map(([name, rail]) => ({ label: name, rail, amps: 0 })) } })}
+              >
+                The usual five
+              </button>
+            )}
+            <button
+              type="button"
+              className="secondary"
+              disabled={locked}
+              onClick={() =>
+                put({
+                  label: {
+                    rails: [
+                      ...label.rails,
+                      {
+                        label: `12V${label.rails.filter((rail) => rail.rail === '+12').length + 1}`,
+                        rail: '+12',
+                        amps: 0,
+                      },
+                    ],
+                  },
+                })
+              }
+            >
+              Add an output
+            </button>
           </div>
         </div>
         <div>
           <table className="grid" aria-label="Combined limits">
-            <thead><tr><th>Combined limit over</th><th style={{ width: 96 }}>Watts</th><th /></tr></thead>
-            <tbody>{label.combined.map((limit, index) => (
-              <tr key={index}>
-                <td>{limit.labels.join(' + ')}</td>
-                <td><FigureField bare label={`Watts of ${limit.labels.join(' and ')}`} value={limit.watts} most={10_000} disabled={locked} onChange={(watts) => { if (watts !== null) put({ label: { combined: label.combined.map((other, position) => (position === index ? { ...other, watts } : other)) } }); }} /></td>
-                <td><button type="button" className="link" disabled={locked} onClick={() => put({ label: { combined: label.combined.filter((_, position) => position !== index) } })}>take out</button></td>
-              </tr>))}
+            <thead>
+              <tr>
+                <th>Combined limit over</th>
+                <th style={{ width: 96 }}>Watts</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {label.combined.map((limit, index) => (
+                <tr key={index}>
+                  <td>{limit.labels.join(' + ')}</td>
+                  <td>
+                    <FigureField
+                      bare
+                      label={`Watts of ${limit.labels.join(' and ')}`}
+                      value={limit.watts}
+                      most={10_000}
+                      disabled={locked}
+                      onChange={(watts) => {
+                        if (watts !== null)
+                          put({
+                            label: {
+                              combined: label.combined.map((other, position) =>
+                                position === index ? { ...other, watts } : other,
+                              ),
+                            },
+                          });
+                      }}
+                    />
+                  </td>
+                  <td>
+                    <button
+                      type="button"
+                      className="link"
+                      disabled={locked}
+                      onClick={() =>
+                        put({ label: { combined: label.combined.filter((_, position) => position !== index) } })
+                      }
+                    >
+                      take out
+                    </button>
+                  </td>
+                </tr>
+              ))}
             </tbody>
           </table>
           <div className="row-actions" style={{ marginTop: 8 }}>
             {(['+5 and +3.3', 'all +12'] as const).map((kind) => {
-              const labels = label.rails.filter((rail) => (kind === 'all +12' ? rail.rail === '+12' : rail.rail === '+5' || rail.rail === '+3.3')).map((rail) => rail.label);
-              return <button key={kind} type="button" className="secondary" disabled={locked || labels.length < (kind === 'all +12' ? 1 : 2)} onClick={() => put({ label: { combined: [...label.combined, { labels, watts: 0 }] } })}>Limit over {kind}</button>;
+              const labels = label.rails
+                .filter((rail) =>
+                  kind === 'all +12' ? rail.rail === '+12' : rail.rail === '+5' || rail.rail === '+3.3',
+                )
+                .map((rail) => rail.label);
+              return (
+                <button
+                  key={kind}
+                  type="button"
+                  className="secondary"
+                  disabled={locked || labels.length < (kind === 'all +12' ? 1 : 2)}
+                  onClick={() => put({ label: { combined: [...label.combined, { labels, watts: 0 }] } })}
+                >
+                  Limit over {kind}
+                </button>
+              );
             })}
           </div>
-          <label style={{ display: 'flex', gap: 8, marginTop: 14, alignItems: 'center' }}><input type="checkbox" checked={label.has16Pin} disabled={locked} onChange={(event) => put({ label: { has16Pin: event.target.checked } })} /> has a 16-pin card connector</label>
+          <label style={{ display: 'flex', gap: 8, marginTop: 14, alignItems: 'center' }}>
+            <input
+              type="checkbox"
+              checked={label.has16Pin}
+              disabled={locked}
+              onChange={(event) => put({ label: { has16Pin: event.target.checked } })}
+            />{' '}
+            has a 16-pin card connector
+          </label>
         </div>
       </div>
-      {problems.map((problem) => <p key={problem.code + ('label' in problem ? problem.label : '')} className="caution" style={{ marginTop: 12 }} role="status">{problemOfLabel(problem)}</p>)}
-      <button type="button" className="link" style={{ marginTop: 12 }} disabled={locked} onClick={() => { const { version, ...rest } = supply; if (act({ kind: 'drop-supply', basedOn: version }) === null) offerUndo('The supply is taken out.', () => act({ kind: 'put-supply', supply: rest, basedOn: 0 })); }}>Take the supply out</button>
+      {problems.map((problem) => (
+        <p
+          key={problem.code + ('label' in problem ? problem.label : '')}
+          className="caution"
+          style={{ marginTop: 12 }}
+          role="status"
+        >
+          {problemOfLabel(problem)}
+        </p>
+      ))}
+      <button
+        type="button"
+        className="link"
+        style={{ marginTop: 12 }}
+        disabled={locked}
+        onClick={() => {
+          const { version, ...rest } = supply;
+          if (act({ kind: 'drop-supply', basedOn: version }) === null)
+            offerUndo('The supply is taken out.', () => act({ kind: 'put-supply', supply: rest, basedOn: 0 }));
+        }}
+      >
+        Take the supply out
+      </button>
     </>
   );
 }

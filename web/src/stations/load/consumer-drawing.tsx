@@ -1,8 +1,19 @@
 import { changeText, type PartChange, type PowerFigures } from '@fairwatt/core';
 import { wire } from '../../app/palette.ts';
 
-interface Consumer { readonly id: string; readonly name: string; readonly change: PartChange; readonly watts: number; readonly shortWatts: number; readonly figures: PowerFigures }
-const rails = [['share12', 'yellow', '12'], ['share5', 'red', '5'], ['share33', 'orange', '3.3']] as const;
+interface Consumer {
+  readonly id: string;
+  readonly name: string;
+  readonly change: PartChange;
+  readonly watts: number;
+  readonly shortWatts: number;
+  readonly figures: PowerFigures;
+}
+const rails = [
+  ['share12', 'yellow', '12'],
+  ['share5', 'red', '5'],
+  ['share33', 'orange', '3.3'],
+] as const;
 
 /** The machine as its consumers on the rails: length is watts, the colours are the wires, the outline is what it draws for seconds. */
 export function ConsumerDrawing({ parts }: { readonly parts: readonly Consumer[] }) {
@@ -13,21 +24,64 @@ export function ConsumerDrawing({ parts }: { readonly parts: readonly Consumer[]
   const width = 800;
   const scale = (width - left - 130) / most;
   return (
-    <svg viewBox={`0 0 ${width} ${sorted.length * row + 4}`} style={{ width: '100%', maxHeight: 300, height: 'auto' }} role="img" aria-label={sorted.map((part) => `${part.name} ${Math.round(part.watts)} watts${part.change === 'stays' ? '' : `, ${changeText[part.change]}`}`).join('; ')}>
+    <svg
+      viewBox={`0 0 ${width} ${sorted.length * row + 4}`}
+      style={{ width: '100%', maxHeight: 300, height: 'auto' }}
+      role="img"
+      aria-label={sorted
+        .map(
+          (part) =>
+            `${part.name} ${Math.round(part.watts)} watts${part.change === 'stays' ? '' : `, ${changeText[part.change]}`}`,
+        )
+        .join('; ')}
+    >
       {sorted.map((part, index) => {
         const y = index * row + 3;
         let x = left;
         return (
           <g key={part.id}>
-            <text x={0} y={y + 14} fontSize={14} fontWeight={part.change === 'stays' ? 400 : 700}>{part.change === 'added' ? '+ ' : part.change === 'stays' ? '' : '− '}{part.name.length > 27 ? `${part.name.slice(0, 26)}…` : part.name}</text>
-            {part.shortWatts > part.watts + 0.5 && <rect x={left} y={y + 1} width={part.shortWatts * scale} height={15} fill="none" strokeDasharray="3 3" style={{ stroke: 'var(--ink-2)' }} />}
+            <text x={0} y={y + 14} fontSize={14} fontWeight={part.change === 'stays' ? 400 : 700}>
+              {part.change === 'added' ? '+ ' : part.change === 'stays' ? '' : '− '}
+              {part.name.length > 27 ? `${part.name.slice(0, 26)}…` : part.name}
+            </text>
+            {part.shortWatts > part.watts + 0.5 && (
+              <rect
+                x={left}
+                y={y + 1}
+                width={part.shortWatts * scale}
+                height={15}
+                fill="none"
+                strokeDasharray="3 3"
+                style={{ stroke: 'var(--ink-2)' }}
+              />
+            )}
             {rails.map(([share, colour, letters]) => {
               const length = part.watts * part.figures[share] * scale;
               const from = x;
               x += length;
-              return length < 0.4 ? null : <g key={share}><rect x={from} y={y + 1} width={length} height={15} fill={wire[colour]!.fill} style={{ stroke: 'var(--ink)' }} strokeWidth={0.8} />{length > 26 && <text className="fig" x={from + 6} y={y + 13} fontSize={11} style={{ fill: wire[colour]!.text }}>{letters}</text>}</g>;
+              return length < 0.4 ? null : (
+                <g key={share}>
+                  <rect
+                    x={from}
+                    y={y + 1}
+                    width={length}
+                    height={15}
+                    fill={wire[colour]!.fill}
+                    style={{ stroke: 'var(--ink)' }}
+                    strokeWidth={0.8}
+                  />
+                  {length > 26 && (
+                    <text className="fig" x={from + 6} y={y + 13} fontSize={11} style={{ fill: wire[colour]!.text }}>
+                      {letters}
+                    </text>
+                  )}
+                </g>
+              );
             })}
-            <text className="fig" x={left + Math.max(part.shortWatts, part.watts) * scale + 8} y={y + 15} fontSize={13}>{part.watts < 10 ? part.watts.toFixed(1) : Math.round(part.watts)} W{part.shortWatts > part.watts + 0.5 ? ` / ${Math.round(part.shortWatts)}` : ''}</text>
+            <text className="fig" x={left + Math.max(part.shortWatts, part.watts) * scale + 8} y={y + 15} fontSize={13}>
+              {part.watts < 10 ? part.watts.toFixed(1) : Math.round(part.watts)} W
+              {part.shortWatts > part.watts + 0.5 ? ` / ${Math.round(part.shortWatts)}` : ''}
+            </text>
           </g>
         );
       })}

@@ -1,36 +1,150 @@
-import { durationText, inputWatts, loadFindingText, measuredText, routes, routeText, wattsText, type Demand, type JobPart, type LoadAssessment, type LoadFinding } from '@fairwatt/core';
+import {
+  durationText,
+  inputWatts,
+  loadFindingText,
+  measuredText,
+  routes,
+  routeText,
+  wattsText,
+  type Demand,
+  type JobPart,
+  type LoadAssessment,
+  type LoadFinding,
+} from '@fairwatt/core';
 import { FigureField, SelectField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { ConsumerDrawing } from './consumer-drawing.tsx';
 
-const findingMark: Record<LoadFinding['word'], string> = { covered: 'pass', tight: 'tight', beyond: 'fail', 'not-promised': 'cannot-tell' };
-const findingWord: Record<LoadFinding['word'], string> = { covered: 'covered', tight: 'tight', beyond: 'beyond', 'not-promised': 'not promised' };
+const findingMark: Record<LoadFinding['word'], string> = {
+  covered: 'pass',
+  tight: 'tight',
+  beyond: 'fail',
+  'not-promised': 'cannot-tell',
+};
+const findingWord: Record<LoadFinding['word'], string> = {
+  covered: 'covered',
+  tight: 'tight',
+  beyond: 'beyond',
+  'not-promised': 'not promised',
+};
 
 /** The machine as its consumers on the rails, and every figure beside its limit. */
-export function ConsumersView({ parts, demand, assessment }: { readonly parts: readonly JobPart[]; readonly demand: Demand; readonly assessment: LoadAssessment | null }) {
+export function ConsumersView({
+  parts,
+  demand,
+  assessment,
+}: {
+  readonly parts: readonly JobPart[];
+  readonly demand: Demand;
+  readonly assessment: LoadAssessment | null;
+}) {
   const { job } = useDesk();
   const rough = parts.filter((part) => part.figures.source === 'class').length;
   return (
     <>
-      <ConsumerDrawing parts={parts.map((part) => ({ id: part.id, name: part.quantity > 1 ? `${part.name} × ${part.quantity}` : part.name, change: part.change, watts: inputWatts(part, part.figures.likelyWatts), shortWatts: Math.max(inputWatts(part, part.figures.shortWatts), inputWatts(part, part.figures.likelyWatts)), figures: part.figures }))} />
-      <p className="quiet" style={{ marginTop: 4 }}>{rough === 0 ? 'Every figure is a part\'s own.' : `${rough} of ${parts.length} figures go by class; a label or a measurement makes them surer.`} Idle {wattsText(demand.idleWatts)}, drives starting {wattsText(demand.spinUpWatts)}{job.sheet.staggeredStart ? ' one after the other' : ''}. Peaks: {demand.peaks.map((peak) => `${durationText(peak.milliseconds)} ${wattsText(peak.watts)}`).join(', ')}.</p>
+      <ConsumerDrawing
+        parts={parts.map((part) => ({
+          id: part.id,
+          name: part.quantity > 1 ? `${part.name} × ${part.quantity}` : part.name,
+          change: part.change,
+          watts: inputWatts(part, part.figures.likelyWatts),
+          shortWatts: Math.max(inputWatts(part, part.figures.shortWatts), inputWatts(part, part.figures.likelyWatts)),
+          figures: part.figures,
+        }))}
+      />
+      <p className="quiet" style={{ marginTop: 4 }}>
+        {rough === 0
+          ? "Every figure is a part's own."
+          : `${rough} of ${parts.length} figures go by class; a label or a measurement makes them surer.`}{' '}
+        Idle {wattsText(demand.idleWatts)}, drives starting {wattsText(demand.spinUpWatts)}
+        {job.sheet.staggeredStart ? ' one after the other' : ''}. Peaks:{' '}
+        {demand.peaks.map((peak) => `${durationText(peak.milliseconds)} ${wattsText(peak.watts)}`).join(', ')}.
+      </p>
       <div className="columns" style={{ marginTop: 14 }}>
         <section aria-label="Against the supply">
-          <span className="label">Against {job.supply === null ? 'the supply (not entered)' : job.supply.name === '' ? 'the present supply' : job.supply.name}</span>
-          {assessment === null ? <p className="quiet">Enter the supply's label at Intake and every figure gets its limit.</p> : (
-            <table className="grid"><tbody>{assessment.findings.filter((finding) => finding.word !== 'not-promised').map((finding) => (
-              <tr key={`${finding.code}-${finding.subject}`}><td>{loadFindingText(finding)}</td><td className="num">{finding.ratio === null ? '' : `${Math.round(finding.ratio * 100)} %`}</td><td><span className={`verdict ${findingMark[finding.word]}`}>{findingWord[finding.word]}</span></td></tr>))}
-            </tbody></table>
+          <span className="label">
+            Against{' '}
+            {job.supply === null
+              ? 'the supply (not entered)'
+              : job.supply.name === ''
+                ? 'the present supply'
+                : job.supply.name}
+          </span>
+          {assessment === null ? (
+            <p className="quiet">Enter the supply's label at Intake and every figure gets its limit.</p>
+          ) : (
+            <table className="grid">
+              <tbody>
+                {assessment.findings
+                  .filter((finding) => finding.word !== 'not-promised')
+                  .map((finding) => (
+                    <tr key={`${finding.code}-${finding.subject}`}>
+                      <td>{loadFindingText(finding)}</td>
+                      <td className="num">{finding.ratio === null ? '' : `${Math.round(finding.ratio * 100)} %`}</td>
+                      <td>
+                        <span className={`verdict ${findingMark[finding.word]}`}>{findingWord[finding.word]}</span>
+                      </td>
+                    </tr>
+                  ))}
+              </tbody>
+            </table>
           )}
-          {assessment?.spread != null && !assessment.spread.known && <p className="caution" style={{ marginTop: 8 }}><span>Nobody said which cables hang on which +12 V output. Reckoned is the kindest way{assessment.spread.worstRatio > 1 ? `; in the unkindest one output would carry ${Math.round(assessment.spread.worstRatio * 100)} % of its limit` : '; even the unkindest is covered'}. Say it at Intake, at the supply's outputs.</span></p>}
+          {assessment?.spread != null && !assessment.spread.known && (
+            <p className="caution" style={{ marginTop: 8 }}>
+              <span>
+                Nobody said which cables hang on which +12 V output. Reckoned is the kindest way
+                {assessment.spread.worstRatio > 1
+                  ? `; in the unkindest one output would carry ${Math.round(assessment.spread.worstRatio * 100)} % of its limit`
+                  : '; even the unkindest is covered'}
+                . Say it at Intake, at the supply's outputs.
+              </span>
+            </p>
+          )}
         </section>
         <section aria-label="On each rail and way in">
-          <table className="grid"><thead><tr><th>Lasting, on each rail</th><th className="num">Watts</th><th className="num">Amps</th></tr></thead>
-            <tbody>{(['+12', '+5', '+3.3'] as const).map((rail) => <tr key={rail}><td>{rail} V</td><td className="num">{wattsText(demand.rails[rail].watts)}</td><td className="num">{demand.rails[rail].amps.toFixed(1)} A</td></tr>)}
-              {demand.standbyWatts > 0 && <tr><td>+5 V standby, asleep</td><td className="num">{demand.standbyWatts.toFixed(1)} W</td><td className="num">{(demand.standbyWatts / 5).toFixed(2)} A</td></tr>}
-            </tbody></table>
-          <table className="grid" style={{ marginTop: 10 }}><thead><tr><th>Comes in by</th><th className="num">Watts</th></tr></thead>
-            <tbody>{routes.filter((route) => demand.routes[route] > 0).map((route) => <tr key={route}><td>{routeText[route]}</td><td className="num">{wattsText(demand.routes[route])}</td></tr>)}</tbody></table>
+          <table className="grid">
+            <thead>
+              <tr>
+                <th>Lasting, on each rail</th>
+                <th className="num">Watts</th>
+                <th className="num">Amps</th>
+              </tr>
+            </thead>
+            <tbody>
+              {(['+12', '+5', '+3.3'] as const).map((rail) => (
+                <tr key={rail}>
+                  <td>{rail} V</td>
+                  <td className="num">{wattsText(demand.rails[rail].watts)}</td>
+                  <td className="num">{demand.rails[rail].amps.toFixed(1)} A</td>
+                </tr>
+              ))}
+              {demand.standbyWatts > 0 && (
+                <tr>
+                  <td>+5 V standby, asleep</td>
+                  <td className="num">{demand.standbyWatts.toFixed(1)} W</td>
+                  <td className="num">{(demand.standbyWatts / 5).toFixed(2)} A</td>
+                </tr>
+              )}
+            </tbody>
+          </table>
+          <table className="grid" style={{ marginTop: 10 }}>
+            <thead>
+              <tr>
+                <th>Comes in by</th>
+                <th className="num">Watts</th>
+              </tr>
+            </thead>
+            <tbody>
+              {routes
+                .filter((route) => demand.routes[route] > 0)
+                .map((route) => (
+                  <tr key={route}>
+                    <td>{routeText[route]}</td>
+                    <td className="num">{wattsText(demand.routes[route])}</td>
+                  </tr>
+                ))}
+            </tbody>
+          </table>
         </section>
       </div>
       <Measured />
@@ -48,12 +162,58 @@ function Measured() {
     <section className="block" style={{ marginTop: 18 }} aria-label="Measured load">
       <span className="label">Measured, under full work, as it came</span>
       <div className="sweep-fields" style={{ gridTemplateColumns: '190px 150px auto auto' }}>
-        <SelectField label="Where" value={kind} options={[{ value: 'mains', label: 'at the mains, in watts' }, { value: 'twelve', label: 'on +12 V, in amps' }]} disabled={locked} onChange={(value) => { if (measuredLoad !== null) edit({ measuredLoad: { ...measuredLoad, kind: value } }); else edit({ measuredLoad: { kind: value, figure: 0, used: false } }); }} />
-        <FigureField label="Figure" unit={kind === 'mains' ? 'W' : 'A'} optional most={5000} value={measuredLoad === null || measuredLoad.figure === 0 ? null : measuredLoad.figure} disabled={locked} onChange={(figure) => edit({ measuredLoad: figure === null ? null : { kind, figure, used: measuredLoad?.used ?? false } })} />
-        <label className="tick"><input type="checkbox" disabled={locked || measuredLoad === null} checked={measuredLoad?.used ?? false} onChange={(event) => { if (measuredLoad !== null) edit({ measuredLoad: { ...measuredLoad, used: event.target.checked } }); }} /> instead of the estimate</label>
-        <label className="tick"><input type="checkbox" disabled={locked} checked={staggeredStart} onChange={(event) => edit({ staggeredStart: event.target.checked })} /> drives start one by one</label>
+        <SelectField
+          label="Where"
+          value={kind}
+          options={[
+            { value: 'mains', label: 'at the mains, in watts' },
+            { value: 'twelve', label: 'on +12 V, in amps' },
+          ]}
+          disabled={locked}
+          onChange={(value) => {
+            if (measuredLoad !== null) edit({ measuredLoad: { ...measuredLoad, kind: value } });
+            else edit({ measuredLoad: { kind: value, figure: 0, used: false } });
+          }}
+        />
+        <FigureField
+          label="Figure"
+          unit={kind === 'mains' ? 'W' : 'A'}
+          optional
+          most={5000}
+          value={measuredLoad === null || measuredLoad.figure === 0 ? null : measuredLoad.figure}
+          disabled={locked}
+          onChange={(figure) =>
+            edit({ measuredLoad: figure === null ? null : { kind, figure, used: measuredLoad?.used ?? false } })
+          }
+        />
+        <label className="tick">
+          <input
+            type="checkbox"
+            disabled={locked || measuredLoad === null}
+            checked={measuredLoad?.used ?? false}
+            onChange={(event) => {
+              if (measuredLoad !== null) edit({ measuredLoad: { ...measuredLoad, used: event.target.checked } });
+            }}
+          />{' '}
+          instead of the estimate
+        </label>
+        <label className="tick">
+          <input
+            type="checkbox"
+            disabled={locked}
+            checked={staggeredStart}
+            onChange={(event) => edit({ staggeredStart: event.target.checked })}
+          />{' '}
+          drives start one by one
+        </label>
       </div>
-      <p className="quiet" style={{ marginTop: 6 }} data-measured>{view.load.measured !== null ? measuredText(view.load.measured) : measuredLoad !== null && measuredLoad.figure > 0 && kind === 'mains' && job.supply === null ? 'From the mains only what the supply gives can be reckoned: its label is needed for its losses.' : 'A plug-in wattmeter at the lead, or a clamp around the +12 V wires. A measurement beats every class.'}</p>
+      <p className="quiet" style={{ marginTop: 6 }} data-measured>
+        {view.load.measured !== null
+          ? measuredText(view.load.measured)
+          : measuredLoad !== null && measuredLoad.figure > 0 && kind === 'mains' && job.supply === null
+            ? 'From the mains only what the supply gives can be reckoned: its label is needed for its losses.'
+            : 'A plug-in wattmeter at the lead, or a clamp around the +12 V wires. A measurement beats every class.'}
+      </p>
     </section>
   );
 }

@@ -12,10 +12,36 @@ export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
   const risk = draws.against?.anything ?? null;
   return (
     <section aria-label="How sure" data-draws={draws.draws}>
-      {risk !== null && <div className="decides" style={{ marginBottom: 8 }}>{riskWord(risk.share) === 'sure' ? 'Surely enough' : riskWord(risk.share) === 'likely enough' ? 'Likely enough' : riskWord(risk.share) === 'a risk' ? 'A risk' : riskWord(risk.share).replace(/^./, (letter) => letter.toUpperCase())}<span className="quiet" style={{ fontSize: 17, fontWeight: 400 }}> something is exceeded in {percentText(risk.share)} of the draws</span></div>}
-      <ExceedCurve draws={draws} ratingWatts={job.supply === null ? null : job.supply.label.ratingWatts * view.load.ageShare} />
-      <ul style={{ marginTop: 8 }}>{drawsText(draws).map((line) => <li key={line} style={{ padding: '3px 0' }}>{line}</li>)}</ul>
-      <p className="quiet" style={{ marginTop: 8 }}>Each part is drawn from the triangle of its low, likely and high figure, {draws.draws.toLocaleString('en-GB')} times. Narrow a part's range at Intake and this answers anew.</p>
+      {risk !== null && (
+        <div className="decides" style={{ marginBottom: 8 }}>
+          {riskWord(risk.share) === 'sure'
+            ? 'Surely enough'
+            : riskWord(risk.share) === 'likely enough'
+              ? 'Likely enough'
+              : riskWord(risk.share) === 'a risk'
+                ? 'A risk'
+                : riskWord(risk.share).replace(/^./, (letter) => letter.toUpperCase())}
+          <span className="quiet" style={{ fontSize: 17, fontWeight: 400 }}>
+            {' '}
+            something is exceeded in {percentText(risk.share)} of the draws
+          </span>
+        </div>
+      )}
+      <ExceedCurve
+        draws={draws}
+        ratingWatts={job.supply === null ? null : job.supply.label.ratingWatts * view.load.ageShare}
+      />
+      <ul style={{ marginTop: 8 }}>
+        {drawsText(draws).map((line) => (
+          <li key={line} style={{ padding: '3px 0' }}>
+            {line}
+          </li>
+        ))}
+      </ul>
+      <p className="quiet" style={{ marginTop: 8 }}>
+        Each part is drawn from the triangle of its low, likely and high figure, {draws.draws.toLocaleString('en-GB')}{' '}
+        times. Narrow a part's range at Intake and this answers anew.
+      </p>
     </section>
   );
 }

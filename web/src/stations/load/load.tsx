@@ -1,6 +1,17 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { forecastText, loadSentence, loadWordText, partsAt, plugProblemText, standingSentence, wattsText, type LoadWord, type MachineMoment, type Standing } from '@fairwatt/core';
+import {
+  forecastText,
+  loadSentence,
+  loadWordText,
+  partsAt,
+  plugProblemText,
+  standingSentence,
+  wattsText,
+  type LoadWord,
+  type MachineMoment,
+  type Standing,
+} from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -9,9 +20,24 @@ import { HowSureView } from './how-sure-view.tsx';
 import { RulesView } from './rules-view.tsx';
 import { RunningView } from './running-view.tsx';
 
-const wordClass: Record<LoadWord, string> = { enough: 'pass', tight: 'tight', 'too-small': 'fail', 'cannot-tell': 'cannot-tell' };
-const standingClass: Record<Standing['word'], string> = { failing: 'fail', 'too-small': 'fail', enough: 'pass', 'cannot-tell': 'cannot-tell' };
-const ways = [['draw', 'What draws'], ['sure', 'How sure'], ['rules', 'Sizing rules'], ['running', 'Running cost']] as const;
+const wordClass: Record<LoadWord, string> = {
+  enough: 'pass',
+  tight: 'tight',
+  'too-small': 'fail',
+  'cannot-tell': 'cannot-tell',
+};
+const standingClass: Record<Standing['word'], string> = {
+  failing: 'fail',
+  'too-small': 'fail',
+  enough: 'pass',
+  'cannot-tell': 'cannot-tell',
+};
+const ways = [
+  ['draw', 'What draws'],
+  ['sure', 'How sure'],
+  ['rules', 'Sizing rules'],
+  ['running', 'Running cost'],
+] as const;
 
 /** What the machine draws, with and without the upgrade, against the supply it has. */
 export default function Load() {
@@ -23,39 +49,108 @@ export default function Load() {
   const changed = job.parts.some((part) => part.change !== 'stays');
   const demand = moment === 'planned' ? load.planned : load.present;
   const assessment = moment === 'planned' ? load.plannedAssessment : load.presentAssessment;
-  if (job.parts.length === 0) return <div className="station"><div className="work"><Empty title="The machine's parts are missing">They are entered at Intake, under Parts.</Empty></div><aside className="side"><Primary onClick={() => goTo('intake')}>Enter the parts at Intake</Primary></aside></div>;
+  if (job.parts.length === 0)
+    return (
+      <div className="station">
+        <div className="work">
+          <Empty title="The machine's parts are missing">They are entered at Intake, under Parts.</Empty>
+        </div>
+        <aside className="side">
+          <Primary onClick={() => goTo('intake')}>Enter the parts at Intake</Primary>
+        </aside>
+      </div>
+    );
   const rating = job.supply === null ? null : job.supply.label.ratingWatts * load.ageShare;
   return (
     <div className="station">
       <div className="work">
         <div className="load-head">
-          <div className="tabs" role="group" aria-label="Machine">{(['planned', 'present'] as const).map((value) => <button key={value} type="button" aria-pressed={moment === value} onClick={() => setMoment(value)}>{value === 'planned' ? 'With the upgrade' : 'As it came'}</button>)}</div>
-          <div className="tabs" role="group" aria-label="Way of looking">{ways.map(([value, name]) => <button key={value} type="button" aria-pressed={way === value} onClick={() => setParams(value === 'draw' ? {} : { way: value }, { replace: true })}>{name}</button>)}</div>
-          <span className="quiet">{!changed ? 'No part changes.' : moment === 'planned' ? `${wattsText(load.planned.sustainedWatts - load.present.sustainedWatts)} more than as it came` : 'before the upgrade'}</span>
+          <div className="tabs" role="group" aria-label="Machine">
+            {(['planned', 'present'] as const).map((value) => (
+              <button key={value} type="button" aria-pressed={moment === value} onClick={() => setMoment(value)}>
+                {value === 'planned' ? 'With the upgrade' : 'As it came'}
+              </button>
+            ))}
+          </div>
+          <div className="tabs" role="group" aria-label="Way of looking">
+            {ways.map(([value, name]) => (
+              <button
+                key={value}
+                type="button"
+                aria-pressed={way === value}
+                onClick={() => setParams(value === 'draw' ? {} : { way: value }, { replace: true })}
+              >
+                {name}
+              </button>
+            ))}
+          </div>
+          <span className="quiet">
+            {!changed
+              ? 'No part changes.'
+              : moment === 'planned'
+                ? `${wattsText(load.planned.sustainedWatts - load.present.sustainedWatts)} more than as it came`
+                : 'before the upgrade'}
+          </span>
         </div>
-        {load.plugProblems.map((problem) => <p key={`${problem.kind}${problem.subject}${problem.rail}`} className="caution" style={{ marginBottom: 8 }}><span>{plugProblemText(problem)}</span></p>)}
-        {way === 'draw' && <ConsumersView parts={partsAt(load.parts, moment)} demand={demand} assessment={assessment} />}
+        {load.plugProblems.map((problem) => (
+          <p key={`${problem.kind}${problem.subject}${problem.rail}`} className="caution" style={{ marginBottom: 8 }}>
+            <span>{plugProblemText(problem)}</span>
+          </p>
+        ))}
+        {way === 'draw' && (
+          <ConsumersView parts={partsAt(load.parts, moment)} demand={demand} assessment={assessment} />
+        )}
         {way === 'sure' && <HowSureView parts={partsAt(load.parts, moment)} />}
         {way === 'rules' && <RulesView />}
         {way === 'running' && <RunningView />}
       </div>
       <aside className="side" aria-label="Verdict">
         <span className="label">{moment === 'planned' ? 'With the upgrade' : 'As it came'}</span>
-        <div className="gauge-big" data-lasting>{Math.round(demand.sustainedWatts)}<span style={{ fontSize: 20 }}> {job.supply === null ? 'W' : `of ${job.supply.label.ratingWatts} W`}</span></div>
+        <div className="gauge-big" data-lasting>
+          {Math.round(demand.sustainedWatts)}
+          <span style={{ fontSize: 20 }}> {job.supply === null ? 'W' : `of ${job.supply.label.ratingWatts} W`}</span>
+        </div>
         {rating !== null && <Gauge share={demand.sustainedWatts / rating} />}
-        {load.ageShare < 1 && job.supply !== null && <p className="quiet">Reckoned with {wattsText(rating ?? 0)}: {Math.round((1 - load.ageShare) * 100)} % off for {job.sheet.supplyYears} years, as the shop allows for age.</p>}
-        {assessment === null ? <p>Enter the supply's label at Intake to have a verdict.</p> : <>
-          <span className={`verdict ${wordClass[assessment.word]}`} style={{ fontSize: 24 }} data-verdict={assessment.word}>{loadWordText[assessment.word]}</span>
-          <p>{loadSentence(assessment.word, assessment.deciding, moment === 'planned')}</p>
-        </>}
+        {load.ageShare < 1 && job.supply !== null && (
+          <p className="quiet">
+            Reckoned with {wattsText(rating ?? 0)}: {Math.round((1 - load.ageShare) * 100)} % off for{' '}
+            {job.sheet.supplyYears} years, as the shop allows for age.
+          </p>
+        )}
+        {assessment === null ? (
+          <p>Enter the supply's label at Intake to have a verdict.</p>
+        ) : (
+          <>
+            <span
+              className={`verdict ${wordClass[assessment.word]}`}
+              style={{ fontSize: 24 }}
+              data-verdict={assessment.word}
+            >
+              {loadWordText[assessment.word]}
+            </span>
+            <p>{loadSentence(assessment.word, assessment.deciding, moment === 'planned')}</p>
+          </>
+        )}
         <section aria-label="The supply that came">
           <span className="label">The supply that came, all told</span>
-          <p style={{ marginTop: 4 }} className={`standing ${standingClass[standing.word]}`} data-standing={standing.word}>{standingSentence(standing, knowledge)}</p>
+          <p
+            style={{ marginTop: 4 }}
+            className={`standing ${standingClass[standing.word]}`}
+            data-standing={standing.word}
+          >
+            {standingSentence(standing, knowledge)}
+          </p>
         </section>
         {moment === 'planned' && <MeasuredForecast />}
-        {job.supply === null ? <Primary onClick={() => goTo('intake')}>Enter the supply at Intake</Primary>
-          : standing.word === 'cannot-tell' && standing.settle[0] === 'measure-at-work' ? <Primary onClick={() => goTo('measure')}>Measure at work</Primary>
-            : <Primary onClick={() => goTo('replacement')}>{standing.word === 'enough' ? 'Keep it or replace it' : 'Choose a replacement'}</Primary>}
+        {job.supply === null ? (
+          <Primary onClick={() => goTo('intake')}>Enter the supply at Intake</Primary>
+        ) : standing.word === 'cannot-tell' && standing.settle[0] === 'measure-at-work' ? (
+          <Primary onClick={() => goTo('measure')}>Measure at work</Primary>
+        ) : (
+          <Primary onClick={() => goTo('replacement')}>
+            {standing.word === 'enough' ? 'Keep it or replace it' : 'Choose a replacement'}
+          </Primary>
+        )}
       </aside>
     </div>
   );
@@ -69,8 +164,24 @@ function MeasuredForecast() {
   const doubtful = forecasts.filter(({ planned }) => planned.word !== 'will-pass');
   return (
     <>
-      {doubtful.map(({ planned }) => <p key={planned.rail} data-forecast={planned.word}><strong>Measured, {planned.rail} V</strong>: {forecastText(planned)}</p>)}
-      {doubtful.length < forecasts.length && <p className="quiet">By its readings {forecasts.filter(({ planned }) => planned.word === 'will-pass').map(({ planned }) => `${planned.rail} V`).join(' and ')} will pass. <button type="button" className="link" onClick={() => goTo('measure')}>Readings</button></p>}
+      {doubtful.map(({ planned }) => (
+        <p key={planned.rail} data-forecast={planned.word}>
+          <strong>Measured, {planned.rail} V</strong>: {forecastText(planned)}
+        </p>
+      ))}
+      {doubtful.length < forecasts.length && (
+        <p className="quiet">
+          By its readings{' '}
+          {forecasts
+            .filter(({ planned }) => planned.word === 'will-pass')
+            .map(({ planned }) => `${planned.rail} V`)
+            .join(' and ')}{' '}
+          will pass.{' '}
+          <button type="button" className="link" onClick={() => goTo('measure')}>
+            Readings
+          </button>
+        </p>
+      )}
     </>
   );
 }
@@ -80,8 +191,28 @@ function Gauge({ share }: { readonly share: number }) {
   return (
     <svg viewBox="0 0 300 40" role="img" aria-label={`${Math.round(share * 100)} per cent of the rating`}>
       <rect x={0} y={8} width={300} height={14} style={{ fill: 'var(--track)' }} />
-      <rect x={0} y={8} width={300 * shown} height={14} style={{ fill: share > 1 ? 'var(--fail)' : share > 0.8 ? 'var(--marginal)' : 'var(--action)' }} />
-      {[0.8, 1].map((mark) => <g key={mark}><line x1={(mark / 1.25) * 300} x2={(mark / 1.25) * 300} y1={4} y2={26} style={{ stroke: 'var(--ink)' }} strokeWidth={2} /><text className="fig" x={(mark / 1.25) * 300} y={38} fontSize={11} textAnchor="middle">{mark * 100} %</text></g>)}
+      <rect
+        x={0}
+        y={8}
+        width={300 * shown}
+        height={14}
+        style={{ fill: share > 1 ? 'var(--fail)' : share > 0.8 ? 'var(--marginal)' : 'var(--action)' }}
+      />
+      {[0.8, 1].map((mark) => (
+        <g key={mark}>
+          <line
+            x1={(mark / 1.25) * 300}
+            x2={(mark / 1.25) * 300}
+            y1={4}
+            y2={26}
+            style={{ stroke: 'var(--ink)' }}
+            strokeWidth={2}
+          />
+          <text className="fig" x={(mark / 1.25) * 300} y={38} fontSize={11} textAnchor="middle">
+            {mark * 100} %
+          </text>
+        </g>
+      ))}
     </svg>
   );
 }

@@ -3,8 +3,11 @@ import { FigureField, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
 const failsWhere = {
-  'like-for-like': 'fails where the old one was undersized, or an upgrade is planned', 'fixed-margin': 'gives small machines twice what they need, large ones too little',
-  'half-load': 'dear, and the gain near half load is about a point or two', 'card-advice': 'made for an unknown machine', 'peaks-covered': 'needs the parts to be known',
+  'like-for-like': 'fails where the old one was undersized, or an upgrade is planned',
+  'fixed-margin': 'gives small machines twice what they need, large ones too little',
+  'half-load': 'dear, and the gain near half load is about a point or two',
+  'card-advice': 'made for an unknown machine',
+  'peaks-covered': 'needs the parts to be known',
 } as const;
 
 /** The sizing rules side by side: what each asks for here, why, and which of the shop's supplies it would allow. */
@@ -17,28 +20,106 @@ export function RulesView() {
   return (
     <section aria-label="Sizing schools">
       <table className="grid rules">
-        <thead><tr><th>Rule</th><th className="num">Asks for</th><th>Why here</th><th className="num">Allows</th></tr></thead>
-        <tbody>{view.load.schools.map((rating) => {
-          const count = view.candidates.filter((candidate) => allowedBySchool(candidate, rating)).length;
-          return (
-            <tr key={rating.school} data-school={rating.school}>
-              <td><label className="tick"><input type="radio" name="school" checked={sheet.school === rating.school} disabled={locked} onChange={() => edit({ school: rating.school })} /> <span><strong>{schoolText[rating.school]}</strong>{shop.settings.school === rating.school && <span className="quiet"> · the shop's</span>}<span className="quiet" style={{ display: 'block', fontSize: 13 }}>{failsWhere[rating.school]}</span></span></label></td>
-              <td className="num">{rating.ratingWatts === null ? '–' : wattsText(rating.ratingWatts)}</td>
-              <td>
-                <svg viewBox="0 0 240 16" style={{ width: '100%', maxWidth: 240, height: 16, display: 'block' }} aria-hidden="true"><rect x={0} y={4} width={(view.load.planned.sustainedWatts / most) * 240} height={8} style={{ fill: 'var(--track)' }} />{rating.ratingWatts !== null && <line x1={(rating.ratingWatts / most) * 240} x2={(rating.ratingWatts / most) * 240} y1={0} y2={16} style={{ stroke: sheet.school === rating.school ? 'var(--action)' : 'var(--ink)' }} strokeWidth={3} />}</svg>
-                <span className="quiet" style={{ fontSize: 13.5 }}>{schoolBecause(rating)}</span>
-              </td>
-              <td className="num">{judging !== null && view.candidates.length === 0 ? '…' : `${count} of ${view.candidates.length}`}</td>
-            </tr>
-          );
-        })}</tbody>
+        <thead>
+          <tr>
+            <th>Rule</th>
+            <th className="num">Asks for</th>
+            <th>Why here</th>
+            <th className="num">Allows</th>
+          </tr>
+        </thead>
+        <tbody>
+          {view.load.schools.map((rating) => {
+            const count = view.candidates.filter((candidate) => allowedBySchool(candidate, rating)).length;
+            return (
+              <tr key={rating.school} data-school={rating.school}>
+                <td>
+                  <label className="tick">
+                    <input
+                      type="radio"
+                      name="school"
+                      checked={sheet.school === rating.school}
+                      disabled={locked}
+                      onChange={() => edit({ school: rating.school })}
+                    />{' '}
+                    <span>
+                      <strong>{schoolText[rating.school]}</strong>
+                      {shop.settings.school === rating.school && <span className="quiet"> · the shop's</span>}
+                      <span className="quiet" style={{ display: 'block', fontSize: 13 }}>
+                        {failsWhere[rating.school]}
+                      </span>
+                    </span>
+                  </label>
+                </td>
+                <td className="num">{rating.ratingWatts === null ? '–' : wattsText(rating.ratingWatts)}</td>
+                <td>
+                  <svg
+                    viewBox="0 0 240 16"
+                    style={{ width: '100%', maxWidth: 240, height: 16, display: 'block' }}
+                    aria-hidden="true"
+                  >
+                    <rect
+                      x={0}
+                      y={4}
+                      width={(view.load.planned.sustainedWatts / most) * 240}
+                      height={8}
+                      style={{ fill: 'var(--track)' }}
+                    />
+                    {rating.ratingWatts !== null && (
+                      <line
+                        x1={(rating.ratingWatts / most) * 240}
+                        x2={(rating.ratingWatts / most) * 240}
+                        y1={0}
+                        y2={16}
+                        style={{ stroke: sheet.school === rating.school ? 'var(--action)' : 'var(--ink)' }}
+                        strokeWidth={3}
+                      />
+                    )}
+                  </svg>
+                  <span className="quiet" style={{ fontSize: 13.5 }}>
+                    {schoolBecause(rating)}
+                  </span>
+                </td>
+                <td className="num">
+                  {judging !== null && view.candidates.length === 0 ? '…' : `${count} of ${view.candidates.length}`}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
       </table>
-      <p className="quiet" style={{ margin: '6px 0 14px' }}>The grey bar is the lasting load, the line what the rule asks for. “Allows” counts this shop's supplies that also fit the case and serve every inlet.</p>
+      <p className="quiet" style={{ margin: '6px 0 14px' }}>
+        The grey bar is the lasting load, the line what the rule asks for. “Allows” counts this shop's supplies that
+        also fit the case and serve every inlet.
+      </p>
       <div className="fields">
-        <FigureField label="Least rating that the card's maker prints" unit="W" optional least={1} most={5000} value={sheet.cardAdviceWatts} disabled={locked} onChange={(cardAdviceWatts) => edit({ cardAdviceWatts })} />
-        <TextField label={sheet.school === shop.settings.school ? 'Note on the sizing' : `Why not ${schoolText[shop.settings.school].toLowerCase()}, as this shop does`} value={sheet.schoolNote} maxLength={300} disabled={locked} onChange={(schoolNote) => edit({ schoolNote })} />
+        <FigureField
+          label="Least rating that the card's maker prints"
+          unit="W"
+          optional
+          least={1}
+          most={5000}
+          value={sheet.cardAdviceWatts}
+          disabled={locked}
+          onChange={(cardAdviceWatts) => edit({ cardAdviceWatts })}
+        />
+        <TextField
+          label={
+            sheet.school === shop.settings.school
+              ? 'Note on the sizing'
+              : `Why not ${schoolText[shop.settings.school].toLowerCase()}, as this shop does`
+          }
+          value={sheet.schoolNote}
+          maxLength={300}
+          disabled={locked}
+          onChange={(schoolNote) => edit({ schoolNote })}
+        />
       </div>
-      {sheet.school !== shop.settings.school && sheet.schoolNote.trim() === '' && <p className="caution" style={{ marginTop: 10 }}><span>This job is sized by another rule than the shop's. Say why, for whoever opens it next.</span></p>}
+      {sheet.school !== shop.settings.school && sheet.schoolNote.trim() === '' && (
+        <p className="caution" style={{ marginTop: 10 }}>
+          <span>This job is sized by another rule than the shop's. Say why, for whoever opens it next.</span>
+        </p>
+      )}
     </section>
   );
 }

@@ -1,6 +1,18 @@
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { bareReading, conditions, conditionText, railBand, railNames, subjectText, troubleText, voltsText, type Condition, type Phase, type RailName } from '@fairwatt/core';
+import {
+  bareReading,
+  conditions,
+  conditionText,
+  railBand,
+  railNames,
+  subjectText,
+  troubleText,
+  voltsText,
+  type Condition,
+  type Phase,
+  type RailName,
+} from '@fairwatt/core';
 import type { LiveEvent, NetworkInstrument } from '@fairwatt/contract';
 import { problemOf, useNetworkInstrumentsQuery, useTimePowerGoodMutation } from '../../app/api.ts';
 import { useAppSelector } from '../../app/store.ts';
@@ -13,7 +25,13 @@ import { SweepPanel } from './sweep-panel.tsx';
 /** Readings kept for the drawing; older ones are let go, however long it runs. */
 const drawn = 240;
 
-interface Live { readonly volts: number | null; readonly trouble: string | null; readonly identity: string; readonly held: Extract<LiveEvent, { kind: 'held' }> | null; readonly trail: readonly number[] }
+interface Live {
+  readonly volts: number | null;
+  readonly trouble: string | null;
+  readonly identity: string;
+  readonly held: Extract<LiveEvent, { kind: 'held' }> | null;
+  readonly trail: readonly number[];
+}
 const silent: Live = { volts: null, trouble: null, identity: '', held: null, trail: [] };
 
 /** A meter's readings as they come; the screen is drawn anew at most once a frame. */
@@ -24,21 +42,45 @@ function useLive(address: string | null): Live {
     if (address === null) return undefined;
     latest.current = silent;
     let frame = 0;
-    const draw = () => { frame ||= requestAnimationFrame(() => { frame = 0; setLive(latest.current); }); };
+    const draw = () => {
+      frame ||= requestAnimationFrame(() => {
+        frame = 0;
+        setLive(latest.current);
+      });
+    };
     const source = new EventSource(address);
     source.onmessage = (message: MessageEvent<string>) => {
       const event = JSON.parse(message.data) as LiveEvent;
       const now = latest.current;
       switch (event.kind) {
-        case 'identity': latest.current = { ...now, identity: event.text }; break;
-        case 'reading': latest.current = { ...now, volts: event.volts, trouble: null, trail: [...now.trail.slice(1 - drawn), event.volts] }; break;
-        case 'held': latest.current = { ...now, held: event }; break;
-        case 'trouble': latest.current = { ...now, volts: null, trouble: event.trouble };
+        case 'identity':
+          latest.current = { ...now, identity: event.text };
+          break;
+        case 'reading':
+          latest.current = {
+            ...now,
+            volts: event.volts,
+            trouble: null,
+            trail: [...now.trail.slice(1 - drawn), event.volts],
+          };
+          break;
+        case 'held':
+          latest.current = { ...now, held: event };
+          break;
+        case 'trouble':
+          latest.current = { ...now, volts: null, trouble: event.trouble };
       }
       draw();
     };
-    source.onerror = () => { latest.current = { ...latest.current, volts: null, trouble: 'server-away' }; draw(); };
-    return () => { source.close(); cancelAnimationFrame(frame); setLive(silent); };
+    source.onerror = () => {
+      latest.current = { ...latest.current, volts: null, trouble: 'server-away' };
+      draw();
+    };
+    return () => {
+      source.close();
+      cancelAnimationFrame(frame);
+      setLive(silent);
+    };
   }, [address]);
   return live;
 }
@@ -53,42 +95,125 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
   const [meterId, setMeter] = useState<string | null>(null);
   const [kept, setKept] = useState<string | null>(null);
   // A meter answers one at a time.
-  const taken = useAppSelector((state) => (state.sweep !== null && state.sweep.end === null ? state.sweep.meterId : null));
+  const taken = useAppSelector((state) =>
+    state.sweep !== null && state.sweep.end === null ? state.sweep.meterId : null,
+  );
   const meters = (instruments.data ?? []).filter((item) => item.role === 'meter');
   const meter = meters.find((item) => item.id === meterId) ?? meters[0];
-  const live = useLive(running && meter !== undefined ? `/api/instruments/${encodeURIComponent(meter.id)}/live?${new URLSearchParams({ rail, job: job.code }).toString()}` : null);
+  const live = useLive(
+    running && meter !== undefined
+      ? `/api/instruments/${encodeURIComponent(meter.id)}/live?${new URLSearchParams({ rail, job: job.code }).toString()}`
+      : null,
+  );
   if (instruments.data === undefined) return <Waiting>Fetching the instruments …</Waiting>;
-  if (meter === undefined) return <Empty title="No meter over the network yet">An owner enters its address at <Link to="/instruments">Instruments</Link>. Any that speaks SCPI on TCP will do.</Empty>;
+  if (meter === undefined)
+    return (
+      <Empty title="No meter over the network yet">
+        An owner enters its address at <Link to="/instruments">Instruments</Link>. Any that speaks SCPI on TCP will do.
+      </Empty>
+    );
   const { held } = live;
   const isKept = held !== null && kept === held.at;
   const keep = () => {
     if (held === null || isKept || meter.instrumentId === null) return;
-    const places = shop.instruments.find((item) => item.id === meter.instrumentId)?.ranges.some((range) => range.digitVolts < 0.001) === true ? 4 : 3;
-    if (act({ kind: 'take-reading', reading: { ...bareReading, id: crypto.randomUUID(), phase, subject: rail, condition, value: { kind: 'figure', figure: Number(held.volts.toFixed(places)) }, instrumentId: meter.instrumentId, note: `live, mean of ${held.count}` } }) === null) setKept(held.at);
+    const places =
+      shop.instruments
+        .find((item) => item.id === meter.instrumentId)
+        ?.ranges.some((range) => range.digitVolts < 0.001) === true
+        ? 4
+        : 3;
+    if (
+      act({
+        kind: 'take-reading',
+        reading: {
+          ...bareReading,
+          id: crypto.randomUUID(),
+          phase,
+          subject: rail,
+          condition,
+          value: { kind: 'figure', figure: Number(held.volts.toFixed(places)) },
+          instrumentId: meter.instrumentId,
+          note: `live, mean of ${held.count}`,
+        },
+      }) === null
+    )
+      setKept(held.at);
   };
   return (
     <div className="live">
       <section aria-label="Live reading" data-live={running ? (live.trouble ?? 'running') : 'off'}>
         <div className="row-actions" style={{ alignItems: 'end', marginBottom: 10 }}>
-          <SelectField label="Meter" value={meter.id} options={meters.map((item) => ({ value: item.id, label: item.name }))} onChange={setMeter} />
-          <SelectField label="Rail" value={rail} options={railNames.map((name) => ({ value: name, label: subjectText[name] }))} onChange={setRail} />
-          <div className="tabs" role="group" aria-label="Load condition">{conditions.map((value) => <button key={value} type="button" aria-pressed={condition === value} onClick={() => setCondition(value)}>{conditionText[value]}</button>)}</div>
-          <button type="button" className="secondary" data-primary={running ? undefined : true} disabled={taken === meter.id} onClick={() => setRunning(!running)}>{taken === meter.id ? 'The sweep has this meter' : running ? 'Stop reading' : 'Start reading'}</button>
+          <SelectField
+            label="Meter"
+            value={meter.id}
+            options={meters.map((item) => ({ value: item.id, label: item.name }))}
+            onChange={setMeter}
+          />
+          <SelectField
+            label="Rail"
+            value={rail}
+            options={railNames.map((name) => ({ value: name, label: subjectText[name] }))}
+            onChange={setRail}
+          />
+          <div className="tabs" role="group" aria-label="Load condition">
+            {conditions.map((value) => (
+              <button key={value} type="button" aria-pressed={condition === value} onClick={() => setCondition(value)}>
+                {conditionText[value]}
+              </button>
+            ))}
+          </div>
+          <button
+            type="button"
+            className="secondary"
+            data-primary={running ? undefined : true}
+            disabled={taken === meter.id}
+            onClick={() => setRunning(!running)}
+          >
+            {taken === meter.id ? 'The sweep has this meter' : running ? 'Stop reading' : 'Start reading'}
+          </button>
         </div>
         {running && (
           <>
-            <div className={`live-figure${held !== null && !isKept ? ' still' : ''}`} aria-live="off">{live.volts === null ? '–.–––' : voltsText(live.volts, 3)}<span style={{ fontSize: 24 }}> V</span></div>
-            {live.trouble !== null && <p className="error-text" role="alert">{live.trouble === 'server-away' ? 'The server does not answer; tried again by itself.' : (troubleText[live.trouble] ?? live.trouble)}</p>}
+            <div className={`live-figure${held !== null && !isKept ? ' still' : ''}`} aria-live="off">
+              {live.volts === null ? '–.–––' : voltsText(live.volts, 3)}
+              <span style={{ fontSize: 24 }}> V</span>
+            </div>
+            {live.trouble !== null && (
+              <p className="error-text" role="alert">
+                {live.trouble === 'server-away'
+                  ? 'The server does not answer; tried again by itself.'
+                  : (troubleText[live.trouble] ?? live.trouble)}
+              </p>
+            )}
             <Trail rail={rail} values={live.trail} guide={view[phase].guide} />
             <p className="quiet">{live.identity}</p>
             <div className="row-actions" style={{ alignItems: 'center' }}>
-              <button type="button" className="secondary" data-primary={held !== null && !isKept ? true : undefined} disabled={locked || held === null || isKept} onClick={keep}>{held === null ? 'Waits until it stands still' : isKept ? `Kept ${voltsText(held.volts, 3)} V` : `Keep ${voltsText(held.volts, 3)} V, ${conditionText[condition]}`}</button>
+              <button
+                type="button"
+                className="secondary"
+                data-primary={held !== null && !isKept ? true : undefined}
+                disabled={locked || held === null || isKept}
+                onClick={keep}
+              >
+                {held === null
+                  ? 'Waits until it stands still'
+                  : isKept
+                    ? `Kept ${voltsText(held.volts, 3)} V`
+                    : `Keep ${voltsText(held.volts, 3)} V, ${conditionText[condition]}`}
+              </button>
               <span className="quiet">Move the probe: the next figure that stands still is held.</span>
             </div>
-          </>)}
+          </>
+        )}
       </section>
       <PowerGoodPanel meter={meter} phase={phase} />
-      <SweepPanel meter={meter} loads={(instruments.data ?? []).filter((item) => item.role === 'load')} rail={rail} phase={phase} onBegin={() => setRunning(false)} />
+      <SweepPanel
+        meter={meter}
+        loads={(instruments.data ?? []).filter((item) => item.role === 'load')}
+        rail={rail}
+        phase={phase}
+        onBegin={() => setRunning(false)}
+      />
     </div>
   );
 }
@@ -103,32 +228,94 @@ function PowerGoodPanel({ meter, phase }: { readonly meter: NetworkInstrument; r
   const { data } = timing;
   const keep = () => {
     if (data?.milliseconds == null) return;
-    if (act({ kind: 'take-reading', reading: { ...bareReading, id: crypto.randomUUID(), phase, subject: 'power-good', condition: 'off-load', value: { kind: 'figure', figure: Math.round(data.milliseconds) }, instrumentId: instrument.id, note: 'timed by the meter' } }) === null) setKept(true);
+    if (
+      act({
+        kind: 'take-reading',
+        reading: {
+          ...bareReading,
+          id: crypto.randomUUID(),
+          phase,
+          subject: 'power-good',
+          condition: 'off-load',
+          value: { kind: 'figure', figure: Math.round(data.milliseconds) },
+          instrumentId: instrument.id,
+          note: 'timed by the meter',
+        },
+      }) === null
+    )
+      setKept(true);
   };
   return (
     <section aria-label="Power-good" style={{ marginTop: 16 }}>
       <span className="label">Power-good</span>
       <p className="quiet">First input on +5 V, second on power-good (pin 8); then the supply is started.</p>
       <div className="row-actions" style={{ alignItems: 'center' }}>
-        <button type="button" className="secondary" disabled={timing.isLoading} onClick={() => { setKept(false); void time({ id: meter.id, job: job.code }); }}>{timing.isLoading ? 'Waiting for the start …' : 'Time power-good'}</button>
-        {data?.milliseconds != null && <><span className="fig" style={{ fontSize: 20 }} data-power-good>{Math.round(data.milliseconds)} ms</span><button type="button" className="secondary" disabled={locked || kept} onClick={keep}>{kept ? 'Kept' : 'Keep it'}</button></>}
-        {data?.trouble != null && <span className="error-text" role="alert">{data.trouble === 'out-of-range' ? 'No power-good came.' : (troubleText[data.trouble] ?? data.trouble)}</span>}
-        {timing.isError && <span className="error-text" role="alert">{problemOf(timing.error).title}</span>}
+        <button
+          type="button"
+          className="secondary"
+          disabled={timing.isLoading}
+          onClick={() => {
+            setKept(false);
+            void time({ id: meter.id, job: job.code });
+          }}
+        >
+          {timing.isLoading ? 'Waiting for the start …' : 'Time power-good'}
+        </button>
+        {data?.milliseconds != null && (
+          <>
+            <span className="fig" style={{ fontSize: 20 }} data-power-good>
+              {Math.round(data.milliseconds)} ms
+            </span>
+            <button type="button" className="secondary" disabled={locked || kept} onClick={keep}>
+              {kept ? 'Kept' : 'Keep it'}
+            </button>
+          </>
+        )}
+        {data?.trouble != null && (
+          <span className="error-text" role="alert">
+            {data.trouble === 'out-of-range' ? 'No power-good came.' : (troubleText[data.trouble] ?? data.trouble)}
+          </span>
+        )}
+        {timing.isError && (
+          <span className="error-text" role="alert">
+            {problemOf(timing.error).title}
+          </span>
+        )}
       </div>
     </section>
   );
 }
 
 /** The last readings against the rail's band. */
-function Trail({ rail, values, guide }: { readonly rail: RailName; readonly values: readonly number[]; readonly guide: '2.x' | '3.x' }) {
+function Trail({
+  rail,
+  values,
+  guide,
+}: {
+  readonly rail: RailName;
+  readonly values: readonly number[];
+  readonly guide: '2.x' | '3.x';
+}) {
   const { lower, upper } = railBand(rail, guide);
   const low = Math.min(lower, ...values) - (upper - lower) * 0.1;
   const high = Math.max(upper, ...values) + (upper - lower) * 0.1;
   const y = (volts: number) => 4 + ((high - volts) / (high - low)) * 92;
   return (
-    <svg viewBox="0 0 480 100" style={{ width: '100%', height: 110 }} preserveAspectRatio="none" role="img" aria-label="The last readings against the band">
+    <svg
+      viewBox="0 0 480 100"
+      style={{ width: '100%', height: 110 }}
+      preserveAspectRatio="none"
+      role="img"
+      aria-label="The last readings against the band"
+    >
       <rect x="0" width="480" y={y(upper)} height={y(lower) - y(upper)} style={{ fill: 'var(--track)' }} />
-      <polyline points={values.map((volts, index) => `${(index / (drawn - 1)) * 480},${y(volts)}`).join(' ')} fill="none" style={{ stroke: 'var(--ink)' }} strokeWidth="1.5" vectorEffect="non-scaling-stroke" />
+      <polyline
+        points={values.map((volts, index) => `${(index / (drawn - 1)) * 480},${y(volts)}`).join(' ')}
+        fill="none"
+        style={{ stroke: 'var(--ink)' }}
+        strokeWidth="1.5"
+        vectorEffect="non-scaling-stroke"
+      />
     </svg>
   );
 }

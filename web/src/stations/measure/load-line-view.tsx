@@ -12,26 +12,76 @@ export function LoadLineView({ phase }: { readonly phase: Phase }) {
   const readings = job.readings.filter((reading) => reading.phase === phase && reading.struckAt === null);
   return (
     <>
-      {forecasts.length === 0
-        ? <Empty title="No load line yet">Read one rail at two loads with the same meter: idle and at work, or with the amps on the rail. Three loads or more give an interval.</Empty>
-        : forecasts.map(({ line, planned }) => (
-          <section key={line.rail} className="block load-line" aria-label={`Load line of ${subjectText[line.rail]}`} data-forecast={planned.word}>
+      {forecasts.length === 0 ? (
+        <Empty title="No load line yet">
+          Read one rail at two loads with the same meter: idle and at work, or with the amps on the rail. Three loads or
+          more give an interval.
+        </Empty>
+      ) : (
+        forecasts.map(({ line, planned }) => (
+          <section
+            key={line.rail}
+            className="block load-line"
+            aria-label={`Load line of ${subjectText[line.rail]}`}
+            data-forecast={planned.word}
+          >
             <div className="load-line-words">
               <h2>{subjectText[line.rail]}</h2>
               <p>{forecastText(planned)}</p>
               <dl className="facts-list">
-                <div><dt>resistance</dt><dd>{line.resistanceOhms < 0 ? 'rises with load' : `${(line.resistanceOhms * 1000).toFixed(1)} mΩ`}</dd></div>
-                <div><dt>at 95 %</dt><dd>{line.resistanceInterval === null ? 'third load' : `${(line.resistanceInterval.low * 1000).toFixed(1)} to ${(line.resistanceInterval.high * 1000).toFixed(1)}`}</dd></div>
-                <div><dt>without load</dt><dd>{voltsText(line.openVolts)} V</dd></div>
-                <div><dt>readings</dt><dd>{line.points.length}</dd></div>
+                <div>
+                  <dt>resistance</dt>
+                  <dd>
+                    {line.resistanceOhms < 0 ? 'rises with load' : `${(line.resistanceOhms * 1000).toFixed(1)} mΩ`}
+                  </dd>
+                </div>
+                <div>
+                  <dt>at 95 %</dt>
+                  <dd>
+                    {line.resistanceInterval === null
+                      ? 'third load'
+                      : `${(line.resistanceInterval.low * 1000).toFixed(1)} to ${(line.resistanceInterval.high * 1000).toFixed(1)}`}
+                  </dd>
+                </div>
+                <div>
+                  <dt>without load</dt>
+                  <dd>{voltsText(line.openVolts)} V</dd>
+                </div>
+                <div>
+                  <dt>readings</dt>
+                  <dd>{line.points.length}</dd>
+                </div>
               </dl>
-              {line.scatterVolts === null && <p className="quiet" style={{ marginTop: 8 }}>Two readings always lie on a line: how they scatter is taken for granted (0.1 % of nominal). A third load tells it.</p>}
-              {line.estimated && <p className="quiet" style={{ marginTop: 8 }}>The amps are estimated from the parts. Enter them with the reading, or set them with a load, to be sure.</p>}
+              {line.scatterVolts === null && (
+                <p className="quiet" style={{ marginTop: 8 }}>
+                  Two readings always lie on a line: how they scatter is taken for granted (0.1 % of nominal). A third
+                  load tells it.
+                </p>
+              )}
+              {line.estimated && (
+                <p className="quiet" style={{ marginTop: 8 }}>
+                  The amps are estimated from the parts. Enter them with the reading, or set them with a load, to be
+                  sure.
+                </p>
+              )}
             </div>
             <LoadLineDrawing line={line} planned={planned} guide={guide} />
-          </section>))}
-      {crossLoad !== null && <p className="caution">+5 V rises by {voltsText(crossLoad.fiveRisesVolts)} V while +12 V falls by {voltsText(crossLoad.twelveFallsVolts)} V: both are regulated together, and a heavy +12 V load pulls them apart.</p>}
-      {readings.length > 1 && <section className="block" aria-label="Readings over time"><span className="label">Readings over time, off nominal</span><ReadingsOverTime readings={readings} guide={guide} /></section>}
+          </section>
+        ))
+      )}
+      {crossLoad !== null && (
+        <p className="caution">
+          +5 V rises by {voltsText(crossLoad.fiveRisesVolts)} V while +12 V falls by{' '}
+          {voltsText(crossLoad.twelveFallsVolts)} V: both are regulated together, and a heavy +12 V load pulls them
+          apart.
+        </p>
+      )}
+      {readings.length > 1 && (
+        <section className="block" aria-label="Readings over time">
+          <span className="label">Readings over time, off nominal</span>
+          <ReadingsOverTime readings={readings} guide={guide} />
+        </section>
+      )}
     </>
   );
 }

@@ -5,8 +5,15 @@ import { useAppSelector } from '../../app/store.ts';
 import { timeSpanText } from '../../controls/clock.ts';
 import type { ChartInk, ChartSession } from '../../workers/chart-worker.ts';
 
-export interface CurvePieces { readonly seconds: ArrayLike<number>; readonly low: ArrayLike<number>; readonly high: ArrayLike<number> }
-export interface Span { readonly from: number; readonly to: number }
+export interface CurvePieces {
+  readonly seconds: ArrayLike<number>;
+  readonly low: ArrayLike<number>;
+  readonly high: ArrayLike<number>;
+}
+export interface Span {
+  readonly from: number;
+  readonly to: number;
+}
 
 function pageInk(): ChartInk {
   const style = getComputedStyle(document.documentElement);
@@ -15,8 +22,14 @@ function pageInk(): ChartInk {
 }
 
 /** A canvas in `frame` that a worker of its own draws into; null until it is ready. */
-function useDrawnFrame(frame: RefObject<HTMLDivElement | null>): { readonly session: Remote<ChartSession> | null; readonly failed: boolean } {
-  const [state, setState] = useState<{ readonly session: Remote<ChartSession> | null; readonly failed: boolean }>({ session: null, failed: false });
+function useDrawnFrame(frame: RefObject<HTMLDivElement | null>): {
+  readonly session: Remote<ChartSession> | null;
+  readonly failed: boolean;
+} {
+  const [state, setState] = useState<{ readonly session: Remote<ChartSession> | null; readonly failed: boolean }>({
+    session: null,
+    failed: false,
+  });
   useEffect(() => {
     const box = frame.current;
     if (box === null) return undefined;
@@ -32,19 +45,52 @@ function useDrawnFrame(frame: RefObject<HTMLDivElement | null>): { readonly sess
       canvas.style.height = `${height}px`;
       return { width, height };
     };
-    const resize = () => { const { width, height } = fit(); void session.resize(width, height); };
+    const resize = () => {
+      const { width, height } = fit();
+      void session.resize(width, height);
+    };
     const offscreen = canvas.transferControlToOffscreen();
     let gone = false;
-    void session.open(transfer(offscreen, [offscreen]), { ...fit(), ratio: window.devicePixelRatio }).then(() => { if (!gone) { resize(); setState({ session, failed: false }); } }, () => { if (!gone) setState({ session: null, failed: true }); });
+    void session.open(transfer(offscreen, [offscreen]), { ...fit(), ratio: window.devicePixelRatio }).then(
+      () => {
+        if (!gone) {
+          resize();
+          setState({ session, failed: false });
+        }
+      },
+      () => {
+        if (!gone) setState({ session: null, failed: true });
+      },
+    );
     const watch = new ResizeObserver(resize);
     watch.observe(box);
-    return () => { gone = true; watch.disconnect(); worker.terminate(); canvas.remove(); setState({ session: null, failed: false }); };
+    return () => {
+      gone = true;
+      watch.disconnect();
+      worker.terminate();
+      canvas.remove();
+      setState({ session: null, failed: false });
+    };
   }, [frame]);
   return state;
 }
 
 /** One rail over time as a band from lowest to highest, with its limits. Wheel, keys and buttons zoom; the pieces come from `fetchPieces`, and a worker draws them. */
-export function LogChart({ rail, guide, whole, span, onSpan, fetchPieces }: { readonly rail: RailName; readonly guide: Guide; readonly whole: Span; readonly span: Span; readonly onSpan: (span: Span) => void; readonly fetchPieces: (rail: RailName, span: Span) => Promise<CurvePieces | null> }) {
+export function LogChart({
+  rail,
+  guide,
+  whole,
+  span,
+  onSpan,
+  fetchPieces,
+}: {
+  readonly rail: RailName;
+  readonly guide: Guide;
+  readonly whole: Span;
+  readonly span: Span;
+  readonly onSpan: (span: Span) => void;
+  readonly fetchPieces: (rail: RailName, span: Span) => Promise<CurvePieces | null>;
+}) {
   const frame = useRef<HTMLDivElement>(null);
   const { session, failed } = useDrawnFrame(frame);
   const theme = useAppSelector((state) => state.session.theme);
@@ -57,27 +103,49 @@ export function LogChart({ rail, guide, whole, span, onSpan, fetchPieces }: { re
     void fetchPieces(rail, span).then((pieces) => {
       // A newer wish has overtaken this answer.
       if (pieces === null || turn !== wanted.current) return;
-      void session?.draw({ seconds: pieces.seconds, low: pieces.low, high: pieces.high, from: span.from, to: span.to, lower, upper }, pageInk());
+      void session?.draw(
+        { seconds: pieces.seconds, low: pieces.low, high: pieces.high, from: span.from, to: span.to, lower, upper },
+        pageInk(),
+      );
       let least = Infinity;
       let most = -Infinity;
-      for (let index = 0; index < pieces.low.length; index += 1) { least = Math.min(least, pieces.low[index]!); most = Math.max(most, pieces.high[index]!); }
+      for (let index = 0; index < pieces.low.length; index += 1) {
+        least = Math.min(least, pieces.low[index]!);
+        most = Math.max(most, pieces.high[index]!);
+      }
       setRange(`${voltsText(least, 3)} to ${voltsText(most, 3)} V`);
     });
   }, [session, theme, rail, span, lower, upper, fetchPieces]);
 
-  const zoom = useCallback((factor: number, share = 0.5) => {
-    const length = Math.min(whole.to - whole.from, Math.max((whole.to - whole.from) / 50_000, (span.to - span.from) * factor));
-    const middle = span.from + (span.to - span.from) * share;
-    const from = Math.min(whole.to - length, Math.max(whole.from, middle - length * share));
-    onSpan({ from, to: from + length });
-  }, [whole, span, onSpan]);
-  const shift = useCallback((share: number) => {
-    const length = span.to - span.from;
-    const from = Math.min(whole.to - length, Math.max(whole.from, span.from + length * share));
-    onSpan({ from, to: from + length });
-  }, [whole, span, onSpan]);
+  const zoom = useCallback(
+    (factor: number, share = 0.5) => {
+      const length = Math.min(
+        whole.to - whole.from,
+        Math.max((whole.to - whole.from) / 50_000, (span.to - span.from) * factor),
+      );
+      const middle = span.from + (span.to - span.from) * share;
+      const from = Math.min(whole.to - length, Math.max(whole.from, middle - length * share));
+      onSpan({ from, to: from + length });
+    },
+    [whole, span, onSpan],
+  );
+  const shift = useCallback(
+    (share: number) => {
+      const length = span.to - span.from;
+      const from = Math.min(whole.to - length, Math.max(whole.from, span.from + length * share));
+      onSpan({ from, to: from + length });
+    },
+    [whole, span, onSpan],
+  );
   function onKey(event: KeyboardEvent): void {
-    const done: Partial<Record<string, () => void>> = { '+': () => zoom(0.5), '=': () => zoom(0.5), '-': () => zoom(2), ArrowLeft: () => shift(-0.25), ArrowRight: () => shift(0.25), '0': () => onSpan(whole) };
+    const done: Partial<Record<string, () => void>> = {
+      '+': () => zoom(0.5),
+      '=': () => zoom(0.5),
+      '-': () => zoom(2),
+      ArrowLeft: () => shift(-0.25),
+      ArrowRight: () => shift(0.25),
+      '0': () => onSpan(whole),
+    };
     const run = done[event.key];
     if (run === undefined) return;
     event.preventDefault();
@@ -91,15 +159,41 @@ export function LogChart({ rail, guide, whole, span, onSpan, fetchPieces }: { re
   return (
     <div>
       <div className="row-actions" style={{ alignItems: 'center', marginBottom: 6 }}>
-        <button type="button" className="secondary" onClick={() => zoom(0.5)}>Zoom in</button>
-        <button type="button" className="secondary" onClick={() => zoom(2)}>Zoom out</button>
-        <button type="button" className="secondary" aria-label="Earlier" onClick={() => shift(-0.5)}>←</button>
-        <button type="button" className="secondary" aria-label="Later" onClick={() => shift(0.5)}>→</button>
-        <button type="button" className="secondary" onClick={() => onSpan(whole)}>All</button>
-        <span className="quiet fig">{timeSpanText(span.from)} to {timeSpanText(span.to)}: {range}</span>
+        <button type="button" className="secondary" onClick={() => zoom(0.5)}>
+          Zoom in
+        </button>
+        <button type="button" className="secondary" onClick={() => zoom(2)}>
+          Zoom out
+        </button>
+        <button type="button" className="secondary" aria-label="Earlier" onClick={() => shift(-0.5)}>
+          ←
+        </button>
+        <button type="button" className="secondary" aria-label="Later" onClick={() => shift(0.5)}>
+          →
+        </button>
+        <button type="button" className="secondary" onClick={() => onSpan(whole)}>
+          All
+        </button>
+        <span className="quiet fig">
+          {timeSpanText(span.from)} to {timeSpanText(span.to)}: {range}
+        </span>
       </div>
-      <div className="log-chart" role="application" tabIndex={0} aria-label={`${rail} V over time, ${range}; plus and minus zoom, arrows move, 0 shows all`} onKeyDown={onKey} onWheel={onWheel} data-drawn={session !== null}><div ref={frame} /></div>
-      {failed && <p className="error-text" role="alert">The curve cannot be drawn here; the figures above and the list of events hold all the same.</p>}
+      <div
+        className="log-chart"
+        role="application"
+        tabIndex={0}
+        aria-label={`${rail} V over time, ${range}; plus and minus zoom, arrows move, 0 shows all`}
+        onKeyDown={onKey}
+        onWheel={onWheel}
+        data-drawn={session !== null}
+      >
+        <div ref={frame} />
+      </div>
+      {failed && (
+        <p className="error-text" role="alert">
+          The curve cannot be drawn here; the figures above and the list of events hold all the same.
+        </p>
+      )}
     </div>
   );
 }

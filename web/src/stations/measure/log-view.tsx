@@ -1,6 +1,26 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { proxy, wrap, type Remote } from 'comlink';
-import { bareReading, conditions, conditionText, logEventText, logProblemText, logShapeText, mostLogColumns, railNames, timeFormats, timeFormatText, voltsText, type Condition, type Guide, type KeptLog, type LogColumn, type LogMapping, type LogSummary, type Phase, type RailName } from '@fairwatt/core';
+import {
+  bareReading,
+  conditions,
+  conditionText,
+  logEventText,
+  logProblemText,
+  logShapeText,
+  mostLogColumns,
+  railNames,
+  timeFormats,
+  timeFormatText,
+  voltsText,
+  type Condition,
+  type Guide,
+  type KeptLog,
+  type LogColumn,
+  type LogMapping,
+  type LogSummary,
+  type Phase,
+  type RailName,
+} from '@fairwatt/core';
 import { SelectField } from '../../controls/fields.tsx';
 import { timeSpanText } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
@@ -10,22 +30,36 @@ import { LogChart, type Span } from './log-chart.tsx';
 /** Where the reading of a file stands. */
 type State =
   | { readonly at: 'none'; readonly told: string | null }
-  | { readonly at: 'looked'; readonly file: File; readonly look: Extract<Look, { ok: true }>; readonly mapping: LogMapping; readonly told: string | null }
+  | {
+      readonly at: 'looked';
+      readonly file: File;
+      readonly look: Extract<Look, { ok: true }>;
+      readonly mapping: LogMapping;
+      readonly told: string | null;
+    }
   | { readonly at: 'reading'; readonly file: File; readonly share: number; readonly rows: number }
   | { readonly at: 'read'; readonly file: File; readonly summary: LogSummary };
 
-const separators: readonly (readonly [Separator, string])[] = [[',', 'comma'], [';', 'semicolon'], ['\t', 'tab'], ['|', 'bar'], [' ', 'space']];
+const separators: readonly (readonly [Separator, string])[] = [
+  [',', 'comma'],
+  [';', 'semicolon'],
+  ['\t', 'tab'],
+  ['|', 'bar'],
+  [' ', 'space'],
+];
 const largestOriginal = 1_048_576;
 const unfit: Readonly<Record<Extract<Look, { ok: false }>['problem'], string>> = {
-  'empty': 'is empty.',
-  'binary': 'is no text file: export it from the logger as CSV.',
+  empty: 'is empty.',
+  binary: 'is no text file: export it from the logger as CSV.',
   'no-lines': 'has no line break in its first 64 kB: it is no log with a row for each instant.',
   'too-wide': `has more than ${mostLogColumns} columns: it is no log of a few rails over time, or its columns are divided by something else.`,
 };
 const rounded = (value: number) => Math.round(value * 1e5) / 1e5;
 
 function useWorker(): Remote<LogSession> {
-  const [worker] = useState(() => new Worker(new URL('../../workers/log-worker.ts', import.meta.url), { type: 'module' }));
+  const [worker] = useState(
+    () => new Worker(new URL('../../workers/log-worker.ts', import.meta.url), { type: 'module' }),
+  );
   useEffect(() => () => worker.terminate(), [worker]);
   return useMemo(() => wrap<LogSession>(worker), [worker]);
 }
@@ -40,103 +74,390 @@ export function LogView({ phase, guide }: { readonly phase: Phase; readonly guid
   async function look(file: File, separator: Separator): Promise<void> {
     const found = await session.look(file, separator);
     if (!found.ok) setState({ at: 'none', told: `${file.name} ${unfit[found.problem]}` });
-    else setState({ at: 'looked', file, look: found, mapping: found.mapping, told: found.problems.length === 0 ? null : found.problems.map(logShapeText).join(' ') });
+    else
+      setState({
+        at: 'looked',
+        file,
+        look: found,
+        mapping: found.mapping,
+        told: found.problems.length === 0 ? null : found.problems.map(logShapeText).join(' '),
+      });
   }
   async function read(file: File, separator: string, mapping: LogMapping, before: State): Promise<void> {
     setState({ at: 'reading', file, share: 0, rows: 0 });
-    const result = await session.read(file, separator, mapping, guide, proxy((share: number, rows: number) => setState((now) => (now.at === 'reading' ? { ...now, share, rows } : now)))).catch((error: unknown) => ({ word: 'failed' as const, error: String(error) }));
+    const result = await session
+      .read(
+        file,
+        separator,
+        mapping,
+        guide,
+        proxy((share: number, rows: number) =>
+          setState((now) => (now.at === 'reading' ? { ...now, share, rows } : now)),
+        ),
+      )
+      .catch((error: unknown) => ({ word: 'failed' as const, error: String(error) }));
     if (result.word === 'read') setState({ at: 'read', file, summary: result.summary });
-    else if (before.at === 'looked') setState({ ...before, told: result.word === 'cancelled' ? 'Stopped; nothing was kept.' : result.word === 'problem' ? logProblemText(result.problem) : 'The file could not be read to its end. Is it still there?' });
+    else if (before.at === 'looked')
+      setState({
+        ...before,
+        told:
+          result.word === 'cancelled'
+            ? 'Stopped; nothing was kept.'
+            : result.word === 'problem'
+              ? logProblemText(result.problem)
+              : 'The file could not be read to its end. Is it still there?',
+      });
   }
 
   return (
     <>
-      <input ref={picker} type="file" accept=".csv,.txt,.tsv,.log,text/csv,text/plain" className="hidden-file" aria-label="Log file" tabIndex={-1} onChange={(event) => { const file = event.target.files?.[0]; event.target.value = ''; if (file !== undefined) void look(file, ''); }} />
+      <input
+        ref={picker}
+        type="file"
+        accept=".csv,.txt,.tsv,.log,text/csv,text/plain"
+        className="hidden-file"
+        aria-label="Log file"
+        tabIndex={-1}
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = '';
+          if (file !== undefined) void look(file, '');
+        }}
+      />
       {state.at === 'none' && (
-        <section className="block empty" aria-label="New log" onDragOver={(event) => event.preventDefault()} onDrop={(event) => { event.preventDefault(); const file = event.dataTransfer.files[0]; if (file !== undefined) void look(file, ''); }}>
+        <section
+          className="block empty"
+          aria-label="New log"
+          onDragOver={(event) => event.preventDefault()}
+          onDrop={(event) => {
+            event.preventDefault();
+            const file = event.dataTransfer.files[0];
+            if (file !== undefined) void look(file, '');
+          }}
+        >
           <strong>A logging meter&apos;s file goes here</strong>
           CSV with a column of time and one for each rail, up to a million rows. It stays on this machine.
-          <div style={{ marginTop: 12 }}><button type="button" className="secondary" data-primary disabled={locked} onClick={() => picker.current?.click()}>Pick a file</button></div>
-          {state.told !== null && <p className="error-text" role="alert" style={{ marginTop: 10 }}>{state.told}</p>}
-        </section>)}
-      {state.at === 'looked' && <MappingForm state={state} onSeparator={(separator) => void look(state.file, separator)} onMapping={(mapping) => setState({ ...state, mapping, told: null })} onRead={() => void read(state.file, state.look.separator, state.mapping, state)} onLeave={() => setState({ at: 'none', told: null })} />}
+          <div style={{ marginTop: 12 }}>
+            <button
+              type="button"
+              className="secondary"
+              data-primary
+              disabled={locked}
+              onClick={() => picker.current?.click()}
+            >
+              Pick a file
+            </button>
+          </div>
+          {state.told !== null && (
+            <p className="error-text" role="alert" style={{ marginTop: 10 }}>
+              {state.told}
+            </p>
+          )}
+        </section>
+      )}
+      {state.at === 'looked' && (
+        <MappingForm
+          state={state}
+          onSeparator={(separator) => void look(state.file, separator)}
+          onMapping={(mapping) => setState({ ...state, mapping, told: null })}
+          onRead={() => void read(state.file, state.look.separator, state.mapping, state)}
+          onLeave={() => setState({ at: 'none', told: null })}
+        />
+      )}
       {state.at === 'reading' && (
         <section className="block" aria-label="Reading the log" data-reading>
-          <p>Reading {state.file.name}: <span className="fig">{Math.round(state.share * 100)} %</span>, <span className="fig">{state.rows.toLocaleString('en')}</span> rows</p>
-          <div className="bar-track" role="progressbar" aria-valuenow={Math.round(state.share * 100)} aria-valuemin={0} aria-valuemax={100} aria-label="Reading the log" style={{ height: 13, background: 'var(--track)', margin: '8px 0' }}><div className="bar-fill" style={{ width: `${state.share * 100}%`, height: '100%', background: 'var(--action)' }} /></div>
-          <button type="button" className="secondary" onClick={() => void session.cancel()}>Stop</button>
-        </section>)}
-      {state.at === 'read' && <LogResult key={state.file.name} file={state.file} summary={state.summary} phase={phase} guide={guide} session={session} onLeave={() => setState({ at: 'none', told: null })} />}
+          <p>
+            Reading {state.file.name}: <span className="fig">{Math.round(state.share * 100)} %</span>,{' '}
+            <span className="fig">{state.rows.toLocaleString('en')}</span> rows
+          </p>
+          <div
+            className="bar-track"
+            role="progressbar"
+            aria-valuenow={Math.round(state.share * 100)}
+            aria-valuemin={0}
+            aria-valuemax={100}
+            aria-label="Reading the log"
+            style={{ height: 13, background: 'var(--track)', margin: '8px 0' }}
+          >
+            <div
+              className="bar-fill"
+              style={{ width: `${state.share * 100}%`, height: '100%', background: 'var(--action)' }}
+            />
+          </div>
+          <button type="button" className="secondary" onClick={() => void session.cancel()}>
+            Stop
+          </button>
+        </section>
+      )}
+      {state.at === 'read' && (
+        <LogResult
+          key={state.file.name}
+          file={state.file}
+          summary={state.summary}
+          phase={phase}
+          guide={guide}
+          session={session}
+          onLeave={() => setState({ at: 'none', told: null })}
+        />
+      )}
       {state.at !== 'read' && job.logs.length > 0 && (
         <section aria-label="Kept logs">
           <span className="label">Kept in this job</span>
-          {job.logs.map((log) => <KeptLogRow key={log.id} log={log} guide={guide} onDrop={() => { if (act({ kind: 'drop-log', logId: log.id, basedOn: log.version }) === null) { const { by: _by, at: _at, version: _version, ...kept } = log; offerUndo(`${log.name} is removed.`, () => act({ kind: 'put-log', log: kept, basedOn: 0 })); } }} />)}
-        </section>)}
+          {job.logs.map((log) => (
+            <KeptLogRow
+              key={log.id}
+              log={log}
+              guide={guide}
+              onDrop={() => {
+                if (act({ kind: 'drop-log', logId: log.id, basedOn: log.version }) === null) {
+                  const { by: _by, at: _at, version: _version, ...kept } = log;
+                  offerUndo(`${log.name} is removed.`, () => act({ kind: 'put-log', log: kept, basedOn: 0 }));
+                }
+              }}
+            />
+          ))}
+        </section>
+      )}
     </>
   );
 }
 
-function MappingForm({ state, onSeparator, onMapping, onRead, onLeave }: { readonly state: Extract<State, { at: 'looked' }>; readonly onSeparator: (separator: Separator) => void; readonly onMapping: (mapping: LogMapping) => void; readonly onRead: () => void; readonly onLeave: () => void }) {
+function MappingForm({
+  state,
+  onSeparator,
+  onMapping,
+  onRead,
+  onLeave,
+}: {
+  readonly state: Extract<State, { at: 'looked' }>;
+  readonly onSeparator: (separator: Separator) => void;
+  readonly onMapping: (mapping: LogMapping) => void;
+  readonly onRead: () => void;
+  readonly onLeave: () => void;
+}) {
   const { look, mapping } = state;
   const column = (index: number, value: string) => {
     const [holds, a, b] = value.split('|');
-    const next: LogColumn = holds === 'time' ? { holds: 'time', format: timeFormats.find((format) => format === a) ?? 'iso' } : holds === 'rail' ? { holds: 'rail', rail: railNames.find((rail) => rail === a) ?? '+12', unit: b === 'mV' ? 'mV' : 'V' } : holds === 'load' ? { holds: 'load', unit: a === 'mA' ? 'mA' : 'A' } : { holds: 'nothing' };
-    onMapping({ ...mapping, columns: mapping.columns.map((item, position) => (position === index ? next : next.holds === 'time' && item.holds === 'time' ? { holds: 'nothing' } : item)) });
+    const next: LogColumn =
+      holds === 'time'
+        ? { holds: 'time', format: timeFormats.find((format) => format === a) ?? 'iso' }
+        : holds === 'rail'
+          ? { holds: 'rail', rail: railNames.find((rail) => rail === a) ?? '+12', unit: b === 'mV' ? 'mV' : 'V' }
+          : holds === 'load'
+            ? { holds: 'load', unit: a === 'mA' ? 'mA' : 'A' }
+            : { holds: 'nothing' };
+    onMapping({
+      ...mapping,
+      columns: mapping.columns.map((item, position) =>
+        position === index ? next : next.holds === 'time' && item.holds === 'time' ? { holds: 'nothing' } : item,
+      ),
+    });
   };
-  const valueOf = (item: LogColumn) => (item.holds === 'time' ? `time|${item.format}` : item.holds === 'rail' ? `rail|${item.rail}|${item.unit}` : item.holds === 'load' ? `load|${item.unit}` : 'nothing');
-  const ready = mapping.columns.some((item) => item.holds === 'time') && mapping.columns.some((item) => item.holds === 'rail');
+  const valueOf = (item: LogColumn) =>
+    item.holds === 'time'
+      ? `time|${item.format}`
+      : item.holds === 'rail'
+        ? `rail|${item.rail}|${item.unit}`
+        : item.holds === 'load'
+          ? `load|${item.unit}`
+          : 'nothing';
+  const ready =
+    mapping.columns.some((item) => item.holds === 'time') && mapping.columns.some((item) => item.holds === 'rail');
   return (
     <section className="block" aria-label="How the file is read">
-      <div className="walk-head"><h2>{state.file.name}</h2><span className="quiet">{(state.file.size / 1e6).toFixed(1)} MB</span><button type="button" className="link" onClick={onLeave}>another file</button></div>
-      <div className="row-actions" style={{ alignItems: 'end', marginBottom: 10 }}>
-        <label className="field"><span className="name">Columns divided by</span><select value={look.separator} onChange={(event) => onSeparator(event.target.value as Separator)}>{separators.map(([value, name]) => <option key={name} value={value}>{name}</option>)}</select></label>
-        <label className="field"><span className="name">Decimal sign</span><select value={mapping.decimal} onChange={(event) => onMapping({ ...mapping, decimal: event.target.value === ',' ? ',' : '.' })}><option value=".">point</option><option value=",">comma</option></select></label>
-        <label className="field"><span className="name">Rows at the top that are no data</span><select value={mapping.headerRows} onChange={(event) => onMapping({ ...mapping, headerRows: Number(event.target.value) })}>{look.rows.map((_, index) => <option key={index} value={index}>{index}</option>)}</select></label>
-        <button type="button" className="secondary" data-primary disabled={!ready} onClick={onRead}>Read it <kbd aria-hidden="true">↵</kbd></button>
+      <div className="walk-head">
+        <h2>{state.file.name}</h2>
+        <span className="quiet">{(state.file.size / 1e6).toFixed(1)} MB</span>
+        <button type="button" className="link" onClick={onLeave}>
+          another file
+        </button>
       </div>
-      {state.told !== null && <p className="error-text" role="alert" style={{ marginBottom: 8 }}>{state.told}</p>}
+      <div className="row-actions" style={{ alignItems: 'end', marginBottom: 10 }}>
+        <label className="field">
+          <span className="name">Columns divided by</span>
+          <select value={look.separator} onChange={(event) => onSeparator(event.target.value as Separator)}>
+            {separators.map(([value, name]) => (
+              <option key={name} value={value}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="field">
+          <span className="name">Decimal sign</span>
+          <select
+            value={mapping.decimal}
+            onChange={(event) => onMapping({ ...mapping, decimal: event.target.value === ',' ? ',' : '.' })}
+          >
+            <option value=".">point</option>
+            <option value=",">comma</option>
+          </select>
+        </label>
+        <label className="field">
+          <span className="name">Rows at the top that are no data</span>
+          <select
+            value={mapping.headerRows}
+            onChange={(event) => onMapping({ ...mapping, headerRows: Number(event.target.value) })}
+          >
+            {look.rows.map((_, index) => (
+              <option key={index} value={index}>
+                {index}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button type="button" className="secondary" data-primary disabled={!ready} onClick={onRead}>
+          Read it <kbd aria-hidden="true">↵</kbd>
+        </button>
+      </div>
+      {state.told !== null && (
+        <p className="error-text" role="alert" style={{ marginBottom: 8 }}>
+          {state.told}
+        </p>
+      )}
       <div style={{ overflowX: 'auto' }}>
         <table className="grid log-head">
-          <thead><tr>{mapping.columns.map((item, index) => (
-            <th key={index}><select className="cell-input" aria-label={`Column ${index + 1} holds`} value={valueOf(item)} onChange={(event) => column(index, event.target.value)}>
-              <option value="nothing">nothing to use</option>
-              {timeFormats.map((format) => <option key={format} value={`time|${format}`}>time: {timeFormatText[format]}</option>)}
-              {railNames.flatMap((rail) => (['V', 'mV'] as const).map((unit) => <option key={`${rail}${unit}`} value={`rail|${rail}|${unit}`}>{rail === '+5sb' ? '+5 standby' : rail} in {unit}</option>))}
-              <option value="load|A">current in A</option><option value="load|mA">current in mA</option>
-            </select></th>))}
-          </tr></thead>
-          <tbody>{look.rows.slice(0, 7).map((row, index) => <tr key={index} className={index < mapping.headerRows ? 'gone' : ''}>{mapping.columns.map((_, position) => <td key={position} className="fig">{row[position] ?? ''}</td>)}</tr>)}</tbody>
+          <thead>
+            <tr>
+              {mapping.columns.map((item, index) => (
+                <th key={index}>
+                  <select
+                    className="cell-input"
+                    aria-label={`Column ${index + 1} holds`}
+                    value={valueOf(item)}
+                    onChange={(event) => column(index, event.target.value)}
+                  >
+                    <option value="nothing">nothing to use</option>
+                    {timeFormats.map((format) => (
+                      <option key={format} value={`time|${format}`}>
+                        time: {timeFormatText[format]}
+                      </option>
+                    ))}
+                    {railNames.flatMap((rail) =>
+                      (['V', 'mV'] as const).map((unit) => (
+                        <option key={`${rail}${unit}`} value={`rail|${rail}|${unit}`}>
+                          {rail === '+5sb' ? '+5 standby' : rail} in {unit}
+                        </option>
+                      )),
+                    )}
+                    <option value="load|A">current in A</option>
+                    <option value="load|mA">current in mA</option>
+                  </select>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {look.rows.slice(0, 7).map((row, index) => (
+              <tr key={index} className={index < mapping.headerRows ? 'gone' : ''}>
+                {mapping.columns.map((_, position) => (
+                  <td key={position} className="fig">
+                    {row[position] ?? ''}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
         </table>
       </div>
     </section>
   );
 }
 
-function LogResult({ file, summary, phase, guide, session, onLeave }: { readonly file: File; readonly summary: LogSummary; readonly phase: Phase; readonly guide: Guide; readonly session: Remote<LogSession>; readonly onLeave: () => void }) {
+function LogResult({
+  file,
+  summary,
+  phase,
+  guide,
+  session,
+  onLeave,
+}: {
+  readonly file: File;
+  readonly summary: LogSummary;
+  readonly phase: Phase;
+  readonly guide: Guide;
+  readonly session: Remote<LogSession>;
+  readonly onLeave: () => void;
+}) {
   const { job, shop, act, locked } = useDesk();
   const whole = useMemo<Span>(() => ({ from: 0, to: Math.max(summary.lastsSeconds, 0.001) }), [summary]);
   const [span, setSpan] = useState(whole);
   const [rail, setRail] = useState<RailName>(summary.channels[0]!.rail);
   const [told, setTold] = useState<string | null>(null);
   const [condition, setCondition] = useState<Condition>('work');
-  const [instrumentId, setInstrument] = useState(() => shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? '');
-  const fetchPieces = useCallback(async (name: RailName, wanted: Span) => session.window(name, wanted.from, wanted.to, 900), [session]);
+  const [instrumentId, setInstrument] = useState(
+    () => shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? '',
+  );
+  const fetchPieces = useCallback(
+    async (name: RailName, wanted: Span) => session.window(name, wanted.from, wanted.to, 900),
+    [session],
+  );
   const skipped = summary.skipped.columns + summary.skipped.figures + summary.skipped.time + summary.skipped.backwards;
   async function keep(): Promise<void> {
     const id = crypto.randomUUID();
-    const channels = summary.channels.map((channel) => ({ ...channel, meanVolts: rounded(channel.meanVolts), deviationVolts: rounded(channel.deviationVolts), noiseVolts: rounded(channel.noiseVolts), driftVoltsPerHour: rounded(channel.driftVoltsPerHour), outsideSeconds: rounded(channel.outsideSeconds), curve: { seconds: channel.curve.seconds.map(rounded), low: channel.curve.low.map(rounded), high: channel.curve.high.map(rounded) } }));
-    const refusal = act({ kind: 'put-log', log: { id, name: file.name.slice(0, 120), phase, rows: summary.rows, skipped, lastsSeconds: summary.lastsSeconds, channels, events: summary.events, eventsInAll: summary.eventsInAll }, basedOn: 0 });
+    const channels = summary.channels.map((channel) => ({
+      ...channel,
+      meanVolts: rounded(channel.meanVolts),
+      deviationVolts: rounded(channel.deviationVolts),
+      noiseVolts: rounded(channel.noiseVolts),
+      driftVoltsPerHour: rounded(channel.driftVoltsPerHour),
+      outsideSeconds: rounded(channel.outsideSeconds),
+      curve: {
+        seconds: channel.curve.seconds.map(rounded),
+        low: channel.curve.low.map(rounded),
+        high: channel.curve.high.map(rounded),
+      },
+    }));
+    const refusal = act({
+      kind: 'put-log',
+      log: {
+        id,
+        name: file.name.slice(0, 120),
+        phase,
+        rows: summary.rows,
+        skipped,
+        lastsSeconds: summary.lastsSeconds,
+        channels,
+        events: summary.events,
+        eventsInAll: summary.eventsInAll,
+      },
+      basedOn: 0,
+    });
     if (refusal !== null) return;
     setTold('Kept in the job.');
-    if (file.size <= largestOriginal) setTold(await sendOriginal(job.code, id, await file.text()) ? 'Kept in the job, with the file itself.' : 'Kept in the job; the file itself could not be sent.');
+    if (file.size <= largestOriginal)
+      setTold(
+        (await sendOriginal(job.code, id, await file.text()))
+          ? 'Kept in the job, with the file itself.'
+          : 'Kept in the job; the file itself could not be sent.',
+      );
   }
   /** The part in sight, which the technician knows to be idle or at work, becomes one reading for each rail. */
   async function keepReadings(): Promise<void> {
     const means = await session.means(span.from, span.to);
     for (const { rail: subject, volts, count } of means) {
-      if (act({ kind: 'take-reading', reading: { ...bareReading, id: crypto.randomUUID(), phase, subject, condition, value: { kind: 'figure', figure: rounded(volts) }, instrumentId, note: `mean of ${count} in ${file.name}`.slice(0, 300) } }) !== null) return;
+      if (
+        act({
+          kind: 'take-reading',
+          reading: {
+            ...bareReading,
+            id: crypto.randomUUID(),
+            phase,
+            subject,
+            condition,
+            value: { kind: 'figure', figure: rounded(volts) },
+            instrumentId,
+            note: `mean of ${count} in ${file.name}`.slice(0, 300),
+          },
+        }) !== null
+      )
+        return;
     }
-    setTold(means.length === 0 ? 'Nothing was logged in this part.' : `The means of this part are among the readings, ${conditionText[condition]}.`);
+    setTold(
+      means.length === 0
+        ? 'Nothing was logged in this part.'
+        : `The means of this part are among the readings, ${conditionText[condition]}.`,
+    );
   }
   async function save(): Promise<void> {
     const blob = await session.csv(span.from, span.to);
@@ -149,18 +470,67 @@ function LogResult({ file, summary, phase, guide, session, onLeave }: { readonly
   }
   return (
     <section aria-label="The log" data-log-read>
-      <div className="walk-head"><h2>{file.name}</h2><span className="quiet"><span className="fig">{summary.rows.toLocaleString('en')}</span> rows, {timeSpanText(summary.lastsSeconds)}{skipped === 0 ? '' : `, ${skipped.toLocaleString('en')} rows not readable and passed over`}</span><button type="button" className="link" onClick={onLeave}>another file</button></div>
+      <div className="walk-head">
+        <h2>{file.name}</h2>
+        <span className="quiet">
+          <span className="fig">{summary.rows.toLocaleString('en')}</span> rows, {timeSpanText(summary.lastsSeconds)}
+          {skipped === 0 ? '' : `, ${skipped.toLocaleString('en')} rows not readable and passed over`}
+        </span>
+        <button type="button" className="link" onClick={onLeave}>
+          another file
+        </button>
+      </div>
       <ChannelTable channels={summary.channels} rail={rail} onRail={setRail} />
       <LogChart rail={rail} guide={guide} whole={whole} span={span} onSpan={setSpan} fetchPieces={fetchPieces} />
       <div className="row-actions" style={{ margin: '12px 0', alignItems: 'end' }}>
-        <button type="button" className="secondary" data-primary disabled={locked} onClick={() => void keep()}>Keep in the job <kbd aria-hidden="true">↵</kbd></button>
-        <label className="field"><span className="name">Logged with</span><select value={instrumentId} onChange={(event) => setInstrument(event.target.value)}>{shop.instruments.map((item) => <option key={item.id} value={item.id}>{item.name}</option>)}</select></label>
-        <SelectField label="This part is" value={condition} options={conditions.map((value) => ({ value, label: conditionText[value] }))} onChange={setCondition} />
-        <button type="button" className="secondary" disabled={locked || instrumentId === ''} onClick={() => void keepReadings()}>Means of this part as readings</button>
-        <button type="button" className="secondary" onClick={() => void save()}>Export what is shown as CSV</button>
-        {told !== null && <span className="quiet" role="status">{told}</span>}
+        <button type="button" className="secondary" data-primary disabled={locked} onClick={() => void keep()}>
+          Keep in the job <kbd aria-hidden="true">↵</kbd>
+        </button>
+        <label className="field">
+          <span className="name">Logged with</span>
+          <select value={instrumentId} onChange={(event) => setInstrument(event.target.value)}>
+            {shop.instruments.map((item) => (
+              <option key={item.id} value={item.id}>
+                {item.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <SelectField
+          label="This part is"
+          value={condition}
+          options={conditions.map((value) => ({ value, label: conditionText[value] }))}
+          onChange={setCondition}
+        />
+        <button
+          type="button"
+          className="secondary"
+          disabled={locked || instrumentId === ''}
+          onClick={() => void keepReadings()}
+        >
+          Means of this part as readings
+        </button>
+        <button type="button" className="secondary" onClick={() => void save()}>
+          Export what is shown as CSV
+        </button>
+        {told !== null && (
+          <span className="quiet" role="status">
+            {told}
+          </span>
+        )}
       </div>
-      <EventList events={summary.events} inAll={summary.eventsInAll} onShow={(event) => { setRail(event.rail); const around = Math.max(2, event.lastsSeconds * 4, (whole.to - whole.from) / 400); setSpan({ from: Math.max(0, event.atSeconds - around), to: Math.min(whole.to, event.atSeconds + event.lastsSeconds + around) }); }} />
+      <EventList
+        events={summary.events}
+        inAll={summary.eventsInAll}
+        onShow={(event) => {
+          setRail(event.rail);
+          const around = Math.max(2, event.lastsSeconds * 4, (whole.to - whole.from) / 400);
+          setSpan({
+            from: Math.max(0, event.atSeconds - around),
+            to: Math.min(whole.to, event.atSeconds + event.lastsSeconds + around),
+          });
+        }}
+      />
     </section>
   );
 }
@@ -168,63 +538,153 @@ function LogResult({ file, summary, phase, guide, session, onLeave }: { readonly
 async function sendOriginal(code: string, logId: string, text: string): Promise<boolean> {
   // The log itself travels by the outbox; its file follows once the server knows it.
   for (let attempt = 0; attempt < 20; attempt += 1) {
-    const answer = await fetch(`/api/jobs/${code}/logs/${logId}/original`, { method: 'PUT', headers: { 'content-type': 'text/csv' }, body: text }).catch(() => null);
+    const answer = await fetch(`/api/jobs/${code}/logs/${logId}/original`, {
+      method: 'PUT',
+      headers: { 'content-type': 'text/csv' },
+      body: text,
+    }).catch(() => null);
     if (answer?.ok === true) return true;
     if (answer !== null && answer.status !== 404 && answer.status < 500) return false;
-    await new Promise((resolve) => { setTimeout(resolve, 500); });
+    await new Promise((resolve) => {
+      setTimeout(resolve, 500);
+    });
   }
   return false;
 }
 
-function ChannelTable({ channels, rail, onRail }: { readonly channels: LogSummary['channels']; readonly rail?: RailName; readonly onRail?: (rail: RailName) => void }) {
+function ChannelTable({
+  channels,
+  rail,
+  onRail,
+}: {
+  readonly channels: LogSummary['channels'];
+  readonly rail?: RailName;
+  readonly onRail?: (rail: RailName) => void;
+}) {
   return (
     <table className="grid" style={{ marginBottom: 10 }}>
-      <thead><tr><th>Rail</th><th className="num">lowest</th><th className="num">mean</th><th className="num">highest</th><th className="num">noise</th><th className="num">drift an hour</th><th className="num">outside</th></tr></thead>
-      <tbody>{channels.map((channel) => (
-        <tr key={channel.rail}>
-          <td>{onRail === undefined ? <strong>{channel.rail} V</strong> : <button type="button" className="secondary" aria-pressed={rail === channel.rail} onClick={() => onRail(channel.rail)}>{channel.rail === '+5sb' ? '+5 standby' : `${channel.rail} V`}</button>}</td>
-          <td className="num">{voltsText(channel.lowestVolts, 3)}</td><td className="num">{voltsText(channel.meanVolts, 3)}</td><td className="num">{voltsText(channel.highestVolts, 3)}</td>
-          <td className="num">{(channel.noiseVolts * 1000).toFixed(1)} mV</td><td className="num">{(channel.driftVoltsPerHour * 1000).toFixed(0)} mV</td>
-          <td className="num">{channel.outsideSeconds === 0 ? <span className="verdict pass">never</span> : <span className="verdict fail">{timeSpanText(channel.outsideSeconds)}</span>}</td>
-        </tr>))}
+      <thead>
+        <tr>
+          <th>Rail</th>
+          <th className="num">lowest</th>
+          <th className="num">mean</th>
+          <th className="num">highest</th>
+          <th className="num">noise</th>
+          <th className="num">drift an hour</th>
+          <th className="num">outside</th>
+        </tr>
+      </thead>
+      <tbody>
+        {channels.map((channel) => (
+          <tr key={channel.rail}>
+            <td>
+              {onRail === undefined ? (
+                <strong>{channel.rail} V</strong>
+              ) : (
+                <button
+                  type="button"
+                  className="secondary"
+                  aria-pressed={rail === channel.rail}
+                  onClick={() => onRail(channel.rail)}
+                >
+                  {channel.rail === '+5sb' ? '+5 standby' : `${channel.rail} V`}
+                </button>
+              )}
+            </td>
+            <td className="num">{voltsText(channel.lowestVolts, 3)}</td>
+            <td className="num">{voltsText(channel.meanVolts, 3)}</td>
+            <td className="num">{voltsText(channel.highestVolts, 3)}</td>
+            <td className="num">{(channel.noiseVolts * 1000).toFixed(1)} mV</td>
+            <td className="num">{(channel.driftVoltsPerHour * 1000).toFixed(0)} mV</td>
+            <td className="num">
+              {channel.outsideSeconds === 0 ? (
+                <span className="verdict pass">never</span>
+              ) : (
+                <span className="verdict fail">{timeSpanText(channel.outsideSeconds)}</span>
+              )}
+            </td>
+          </tr>
+        ))}
       </tbody>
     </table>
   );
 }
 
-function EventList({ events, inAll, onShow }: { readonly events: LogSummary['events']; readonly inAll: number; readonly onShow?: (event: LogSummary['events'][number]) => void }) {
+function EventList({
+  events,
+  inAll,
+  onShow,
+}: {
+  readonly events: LogSummary['events'];
+  readonly inAll: number;
+  readonly onShow?: (event: LogSummary['events'][number]) => void;
+}) {
   if (events.length === 0) return <p className="quiet">Nothing happened: no dip, no spike, no step, no gap.</p>;
   return (
     <section aria-label="Events">
-      <span className="label">What happened, the gravest first{inAll > events.length ? `: ${events.length} of ${inAll.toLocaleString('en')}` : ''}</span>
-      <ul className="trail log-events">{events.slice(0, 60).map((event, index) => (
-        <li key={index}><span className="fig nowrap">{timeSpanText(event.atSeconds)}</span><span className="what">{logEventText(event)}</span>{onShow !== undefined && <button type="button" className="link" onClick={() => onShow(event)}>show</button>}</li>))}
+      <span className="label">
+        What happened, the gravest first
+        {inAll > events.length ? `: ${events.length} of ${inAll.toLocaleString('en')}` : ''}
+      </span>
+      <ul className="trail log-events">
+        {events.slice(0, 60).map((event, index) => (
+          <li key={index}>
+            <span className="fig nowrap">{timeSpanText(event.atSeconds)}</span>
+            <span className="what">{logEventText(event)}</span>
+            {onShow !== undefined && (
+              <button type="button" className="link" onClick={() => onShow(event)}>
+                show
+              </button>
+            )}
+          </li>
+        ))}
       </ul>
     </section>
   );
 }
 
-function KeptLogRow({ log, guide, onDrop }: { readonly log: KeptLog; readonly guide: Guide; readonly onDrop: () => void }) {
+function KeptLogRow({
+  log,
+  guide,
+  onDrop,
+}: {
+  readonly log: KeptLog;
+  readonly guide: Guide;
+  readonly onDrop: () => void;
+}) {
   const { code, locked, personName } = useDesk();
   const [open, setOpen] = useState(false);
   const whole = useMemo<Span>(() => ({ from: 0, to: Math.max(log.lastsSeconds, 0.001) }), [log]);
   const [span, setSpan] = useState(whole);
   const [rail, setRail] = useState<RailName>(log.channels[0]!.rail);
-  const fetchPieces = useCallback((name: RailName) => Promise.resolve(log.channels.find((channel) => channel.rail === name)?.curve ?? null), [log]);
+  const fetchPieces = useCallback(
+    (name: RailName) => Promise.resolve(log.channels.find((channel) => channel.rail === name)?.curve ?? null),
+    [log],
+  );
   return (
     <div className="kept-log" data-kept-log={log.name}>
       <div className="walk-head" style={{ marginBottom: 4 }}>
-        <button type="button" className="plain" aria-expanded={open} onClick={() => setOpen(!open)}><strong>{log.name}</strong></button>
-        <span className="quiet" style={{ flex: 1 }}>{log.rows.toLocaleString('en')} rows, {timeSpanText(log.lastsSeconds)}, {log.eventsInAll} {log.eventsInAll === 1 ? 'event' : 'events'}; {personName(log.by)}</span>
-        <a className="link" href={`/api/jobs/${code}/logs/${log.id}/original`} download={log.name}>file</a>
-        <button type="button" className="link" disabled={locked} onClick={onDrop}>remove</button>
+        <button type="button" className="plain" aria-expanded={open} onClick={() => setOpen(!open)}>
+          <strong>{log.name}</strong>
+        </button>
+        <span className="quiet" style={{ flex: 1 }}>
+          {log.rows.toLocaleString('en')} rows, {timeSpanText(log.lastsSeconds)}, {log.eventsInAll}{' '}
+          {log.eventsInAll === 1 ? 'event' : 'events'}; {personName(log.by)}
+        </span>
+        <a className="link" href={`/api/jobs/${code}/logs/${log.id}/original`} download={log.name}>
+          file
+        </a>
+        <button type="button" className="link" disabled={locked} onClick={onDrop}>
+          remove
+        </button>
       </div>
       {open && (
         <>
           <ChannelTable channels={log.channels} rail={rail} onRail={setRail} />
           <LogChart rail={rail} guide={guide} whole={whole} span={span} onSpan={setSpan} fetchPieces={fetchPieces} />
           <EventList events={log.events} inAll={log.eventsInAll} />
-        </>)}
+        </>
+      )}
     </div>
   );
 }

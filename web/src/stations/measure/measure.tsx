@@ -1,6 +1,18 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { conditionText, forecastText, settlingInstruments, subjectText, subjects, verdictLevel, verdictReason, verdictText, voltsText, type Phase, type Verdict } from '@fairwatt/core';
+import {
+  conditionText,
+  forecastText,
+  settlingInstruments,
+  subjectText,
+  subjects,
+  verdictLevel,
+  verdictReason,
+  verdictText,
+  voltsText,
+  type Phase,
+  type Verdict,
+} from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { RailBands } from '../../drawings/rail-bands.tsx';
@@ -12,8 +24,15 @@ import { ProbeWalk } from './probe-walk.tsx';
 import { QuickEntryForm } from './quick-entry-form.tsx';
 import { ReadingList } from './reading-list.tsx';
 
-const ways = [['readings', 'Readings'], ['line', 'Load line'], ['walk', 'Probe walk'], ['log', 'Log'], ['live', 'Live']] as const;
-const order = (verdict: Verdict) => subjects.indexOf(verdict.subject) * 3 + ['off-load', 'idle', 'work'].indexOf(verdict.condition);
+const ways = [
+  ['readings', 'Readings'],
+  ['line', 'Load line'],
+  ['walk', 'Probe walk'],
+  ['log', 'Log'],
+  ['live', 'Live'],
+] as const;
+const order = (verdict: Verdict) =>
+  subjects.indexOf(verdict.subject) * 3 + ['off-load', 'idle', 'work'].indexOf(verdict.condition);
 
 /** Readings, their verdicts against the bands, and what to measure next. */
 export default function Measure() {
@@ -24,42 +43,135 @@ export default function Measure() {
   const phase: Phase = wanted ?? (job.choice?.kind === 'replace' && job.seats.length > 0 ? 'after' : 'before');
   const result = phase === 'before' ? view.before : view.after;
   const verdicts = [...result.verdicts].sort((a, b) => order(a) - order(b));
-  const deciding = verdicts.find((verdict) => verdict.word === 'fail') ?? verdicts.find((verdict) => verdict.word === 'cannot-tell') ?? verdicts.find((verdict) => verdict.word === 'marginal') ?? null;
+  const deciding =
+    verdicts.find((verdict) => verdict.word === 'fail') ??
+    verdicts.find((verdict) => verdict.word === 'cannot-tell') ??
+    verdicts.find((verdict) => verdict.word === 'marginal') ??
+    null;
   const forecasts = view.lines[phase].forecasts.filter((item) => item.planned.word !== 'will-pass');
   const sags = result.steadiness.filter((item) => item.word === 'sags' || item.word === 'wanders');
-  const missing = (['idle', 'work'] as const).flatMap((condition) => (['+12', '+5', '+3.3'] as const).filter((rail) => !verdicts.some((verdict) => verdict.subject === rail && verdict.condition === condition)).map((rail) => ({ rail, condition })));
+  const missing = (['idle', 'work'] as const).flatMap((condition) =>
+    (['+12', '+5', '+3.3'] as const)
+      .filter((rail) => !verdicts.some((verdict) => verdict.subject === rail && verdict.condition === condition))
+      .map((rail) => ({ rail, condition })),
+  );
   const next = missing[0];
   const settling = deciding === null ? [] : settlingInstruments(deciding, shop.instruments);
   return (
     <div className="station">
       <div className="work">
-        <div className="tabs measure-tabs" role="group" aria-label="Way of measuring">{ways.map(([value, name]) => <button key={value} type="button" aria-pressed={way === value} onClick={() => setParams(value === 'readings' ? {} : { way: value }, { replace: true })}>{name}</button>)}</div>
+        <div className="tabs measure-tabs" role="group" aria-label="Way of measuring">
+          {ways.map(([value, name]) => (
+            <button
+              key={value}
+              type="button"
+              aria-pressed={way === value}
+              onClick={() => setParams(value === 'readings' ? {} : { way: value }, { replace: true })}
+            >
+              {name}
+            </button>
+          ))}
+        </div>
         {way === 'readings' && (
           <>
             <QuickEntryForm phase={phase} onPhase={setPhase} />
-            {verdicts.length === 0
-              ? <Empty title="No readings yet">Type the rail and the figure, such as <kbd>12 11.92</kbd>, and Enter. Several at once are fine.</Empty>
-              : <RailBands verdicts={verdicts} earlier={phase === 'after' ? view.before.verdicts : []} />}
+            {verdicts.length === 0 ? (
+              <Empty title="No readings yet">
+                Type the rail and the figure, such as <kbd>12 11.92</kbd>, and Enter. Several at once are fine.
+              </Empty>
+            ) : (
+              <RailBands verdicts={verdicts} earlier={phase === 'after' ? view.before.verdicts : []} />
+            )}
             <ReadingList phase={phase} />
-          </>)}
+          </>
+        )}
         {way === 'line' && <LoadLineView phase={phase} />}
         {way === 'walk' && <ProbeWalk phase={phase} />}
         {way === 'live' && <LiveView phase={phase} />}
         {way === 'log' && <LogView phase={phase} guide={result.guide} />}
       </div>
       <aside className="side" aria-label="Verdict">
-        <span className="label">{phase === 'before' ? 'The supply that came' : 'The supply that was fitted'}, guide {result.guide}</span>
-        {verdicts.length === 0 ? <div className="decides">Nothing measured</div> : deciding === null
-          ? <><div className="decides"><span className="verdict pass">{verdicts.length} of {verdicts.length} pass</span></div><p>Every reading is inside its band, with the meter's error counted.</p></>
-          : <><div className="decides">{subjectText[deciding.subject]} {conditionText[deciding.condition]}<br /><span className="fig">{verdictLevel(deciding)}</span></div><span className={`verdict ${deciding.word}`} style={{ fontSize: 20 }} data-verdict={deciding.word}>{verdictText[deciding.word]}</span><p>{verdictReason(deciding)}.</p></>}
-        {sags.map((item) => <p key={item.rail}><strong>{item.rail} V {item.word === 'sags' ? `sags by ${voltsText(item.dropVolts ?? 0)} V` : 'wanders'}</strong>{item.word === 'sags' ? `: ${voltsText(item.lightVolts ?? 0)} without load, ${voltsText(item.workVolts ?? 0)} at work.` : ` between repeats by ${voltsText(item.spreadVolts ?? 0, 3)} V.`}</p>)}
-        {result.steadiness.filter((item) => item.driftVoltsPerHour !== null).map((item) => <p key={`drift${item.rail}`}><strong>{item.rail} V drifts</strong> by {voltsText(item.driftVoltsPerHour ?? 0, 2)} V an hour between repeats.</p>)}
-        {deciding?.overdue === true && <p className="quiet">The calibration of {shop.instruments.find((item) => item.id === deciding.instrumentId)?.name} has run out; its error counts half as much again.</p>}
-        {forecasts.map(({ planned }) => <p key={planned.rail} data-forecast={planned.word}><strong>{subjectText[planned.rail]} with the plan</strong>: {forecastText(planned)}</p>)}
-        {deciding?.word === 'cannot-tell' && <p><strong>To settle it:</strong> {settling.length > 0 ? `read it again with ${settling.map((item) => item.name).join(' or ')}.` : deciding.settlingRepeats !== null ? `read it ${deciding.settlingRepeats} times with the load held steady.` : deciding.settlingError === null ? 'read it again three times with the load held steady.' : `a meter with an error under ${deciding.settlingError < 0.01 ? deciding.settlingError.toFixed(4) : voltsText(deciding.settlingError, 3)} ${deciding.subject === 'power-good' ? 'ms' : 'V'} at this figure.`}</p>}
-        <p className="caution">Black on a ground pin first, one hand on the probe. Mains inside the supply is never measured.</p>
-        {next !== undefined && <Primary onClick={() => document.querySelector<HTMLInputElement>('[data-entry]')?.focus()}>Next: {subjectText[next.rail]} {conditionText[next.condition]}</Primary>}
-        {next === undefined && <Primary onClick={() => goTo(phase === 'after' ? 'hand-over' : 'fault')}>{phase === 'after' ? 'Hand over' : 'Back to Find the fault'}</Primary>}
+        <span className="label">
+          {phase === 'before' ? 'The supply that came' : 'The supply that was fitted'}, guide {result.guide}
+        </span>
+        {verdicts.length === 0 ? (
+          <div className="decides">Nothing measured</div>
+        ) : deciding === null ? (
+          <>
+            <div className="decides">
+              <span className="verdict pass">
+                {verdicts.length} of {verdicts.length} pass
+              </span>
+            </div>
+            <p>Every reading is inside its band, with the meter's error counted.</p>
+          </>
+        ) : (
+          <>
+            <div className="decides">
+              {subjectText[deciding.subject]} {conditionText[deciding.condition]}
+              <br />
+              <span className="fig">{verdictLevel(deciding)}</span>
+            </div>
+            <span className={`verdict ${deciding.word}`} style={{ fontSize: 20 }} data-verdict={deciding.word}>
+              {verdictText[deciding.word]}
+            </span>
+            <p>{verdictReason(deciding)}.</p>
+          </>
+        )}
+        {sags.map((item) => (
+          <p key={item.rail}>
+            <strong>
+              {item.rail} V {item.word === 'sags' ? `sags by ${voltsText(item.dropVolts ?? 0)} V` : 'wanders'}
+            </strong>
+            {item.word === 'sags'
+              ? `: ${voltsText(item.lightVolts ?? 0)} without load, ${voltsText(item.workVolts ?? 0)} at work.`
+              : ` between repeats by ${voltsText(item.spreadVolts ?? 0, 3)} V.`}
+          </p>
+        ))}
+        {result.steadiness
+          .filter((item) => item.driftVoltsPerHour !== null)
+          .map((item) => (
+            <p key={`drift${item.rail}`}>
+              <strong>{item.rail} V drifts</strong> by {voltsText(item.driftVoltsPerHour ?? 0, 2)} V an hour between
+              repeats.
+            </p>
+          ))}
+        {deciding?.overdue === true && (
+          <p className="quiet">
+            The calibration of {shop.instruments.find((item) => item.id === deciding.instrumentId)?.name} has run out;
+            its error counts half as much again.
+          </p>
+        )}
+        {forecasts.map(({ planned }) => (
+          <p key={planned.rail} data-forecast={planned.word}>
+            <strong>{subjectText[planned.rail]} with the plan</strong>: {forecastText(planned)}
+          </p>
+        ))}
+        {deciding?.word === 'cannot-tell' && (
+          <p>
+            <strong>To settle it:</strong>{' '}
+            {settling.length > 0
+              ? `read it again with ${settling.map((item) => item.name).join(' or ')}.`
+              : deciding.settlingRepeats !== null
+                ? `read it ${deciding.settlingRepeats} times with the load held steady.`
+                : deciding.settlingError === null
+                  ? 'read it again three times with the load held steady.'
+                  : `a meter with an error under ${deciding.settlingError < 0.01 ? deciding.settlingError.toFixed(4) : voltsText(deciding.settlingError, 3)} ${deciding.subject === 'power-good' ? 'ms' : 'V'} at this figure.`}
+          </p>
+        )}
+        <p className="caution">
+          Black on a ground pin first, one hand on the probe. Mains inside the supply is never measured.
+        </p>
+        {next !== undefined && (
+          <Primary onClick={() => document.querySelector<HTMLInputElement>('[data-entry]')?.focus()}>
+            Next: {subjectText[next.rail]} {conditionText[next.condition]}
+          </Primary>
+        )}
+        {next === undefined && (
+          <Primary onClick={() => goTo(phase === 'after' ? 'hand-over' : 'fault')}>
+            {phase === 'after' ? 'Hand over' : 'Back to Find the fault'}
+          </Primary>
+        )}
       </aside>
     </div>
   );

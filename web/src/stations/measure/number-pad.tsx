@@ -6,12 +6,38 @@ const rows = [
   ['1', '2', '3', '.', '0', 'work '],
 ] as const;
 
-export function NumberPad({ onKey, onBack, onKeep, disabled }: { readonly onKey: (text: string) => void; readonly onBack: () => void; readonly onKeep: () => void; readonly disabled: boolean }) {
+export function NumberPad({
+  onKey,
+  onBack,
+  onKeep,
+  disabled,
+}: {
+  readonly onKey: (text: string) => void;
+  readonly onBack: () => void;
+  readonly onKeep: () => void;
+  readonly disabled: boolean;
+}) {
   return (
     <div className="pad" role="group" aria-label="Keys for gloves">
-      {rows.flatMap((row, index) => row.map((text) => <button key={`${index}${text}`} type="button" className={index === 0 ? 'rail' : ''} disabled={disabled} onClick={() => onKey(text)}>{index === 0 ? `${text.trim()}:` : text.trim()}</button>))}
-      <button type="button" className="wide" disabled={disabled} onClick={onBack}>back</button>
-      <button type="button" className="wide keep" disabled={disabled} onClick={onKeep}>Keep</button>
+      {rows.flatMap((row, index) =>
+        row.map((text) => (
+          <button
+            key={`${index}${text}`}
+            type="button"
+            className={index === 0 ? 'rail' : ''}
+            disabled={disabled}
+            onClick={() => onKey(text)}
+          >
+            {index === 0 ? `${text.trim()}:` : text.trim()}
+          </button>
+        )),
+      )}
+      <button type="button" className="wide" disabled={disabled} onClick={onBack}>
+        back
+      </button>
+      <button type="button" className="wide keep" disabled={disabled} onClick={onKeep}>
+        Keep
+      </button>
     </div>
   );
 }

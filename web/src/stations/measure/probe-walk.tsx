@@ -1,5 +1,19 @@
 import { useRef, useState } from 'react';
-import { bareReading, faceOfPlug, spareVerdict, standardInletKinds, inletName, judgeProbe, parseFigure, pinExpectText, probeWordText, type CableProbe, type InletKind, type Phase, type PinFinding } from '@fairwatt/core';
+import {
+  bareReading,
+  faceOfPlug,
+  spareVerdict,
+  standardInletKinds,
+  inletName,
+  judgeProbe,
+  parseFigure,
+  pinExpectText,
+  probeWordText,
+  type CableProbe,
+  type InletKind,
+  type Phase,
+  type PinFinding,
+} from '@fairwatt/core';
 import { problemOf, useChangeProofMutation } from '../../app/api.ts';
 import { SelectField, TextField } from '../../controls/fields.tsx';
 import { ConnectorFace, type FaceSide } from '../../drawings/connector-face.tsx';
@@ -19,34 +33,89 @@ export function ProbeWalk({ phase }: { readonly phase: Phase }) {
   const begin = () => {
     const id = crypto.randomUUID();
     const name = label.trim() === '' ? `Cable ${job.probes.length + 1}` : label.trim();
-    if (act({ kind: 'put-probe', probe: { id, label: name, plug, pins: [], note: '' }, basedOn: 0 }) === null) { setOpen(id); setLabel(''); }
+    if (act({ kind: 'put-probe', probe: { id, label: name, plug, pins: [], note: '' }, basedOn: 0 }) === null) {
+      setOpen(id);
+      setLabel('');
+    }
   };
   if (probe !== null) return <Walk key={probe.id} probe={probe} phase={phase} onClose={() => setOpen(null)} />;
   return (
     <>
       <section className="block" aria-label="New walk">
-        <p>Touch every pin of a plug in turn. It proves a loose or borrowed cable at its device end before it is trusted, and finds a wrong wire before it burns something.</p>
+        <p>
+          Touch every pin of a plug in turn. It proves a loose or borrowed cable at its device end before it is trusted,
+          and finds a wrong wire before it burns something.
+        </p>
         <div className="walk-new">
-          <TextField label="Cable" value={label} placeholder="Borrowed card cable, grey sleeve" maxLength={40} disabled={locked} onChange={setLabel} />
-          <SelectField label="Plug" value={plug} options={standardInletKinds.map((kind) => ({ value: kind, label: inletName[kind] }))} disabled={locked} onChange={setPlug} />
-          <button type="button" className="secondary" disabled={locked} data-primary onClick={begin}>Start the walk</button>
+          <TextField
+            label="Cable"
+            value={label}
+            placeholder="Borrowed card cable, grey sleeve"
+            maxLength={40}
+            disabled={locked}
+            onChange={setLabel}
+          />
+          <SelectField
+            label="Plug"
+            value={plug}
+            options={standardInletKinds.map((kind) => ({ value: kind, label: inletName[kind] }))}
+            disabled={locked}
+            onChange={setPlug}
+          />
+          <button type="button" className="secondary" disabled={locked} data-primary onClick={begin}>
+            Start the walk
+          </button>
         </div>
-        <p className="caution" style={{ marginTop: 12 }}>The device stays unplugged. Supply on by its start line alone; black probe on a ground of the main plug, one hand, no slip to the next pin.</p>
+        <p className="caution" style={{ marginTop: 12 }}>
+          The device stays unplugged. Supply on by its start line alone; black probe on a ground of the main plug, one
+          hand, no slip to the next pin.
+        </p>
       </section>
       {job.probes.length > 0 && (
         <section aria-label="Walks">
           <span className="label">Walked</span>
-          <ul className="trail">{job.probes.map((item) => {
-            const verdict = judgeProbe(item.plug, item.pins);
-            return (
-              <li key={item.id} data-probe={item.id}>
-                <span className={`verdict ${wordClass[verdict.word]}`}>{probeWordText[verdict.word]}</span>
-                <span className="what"><strong>{item.label}</strong>, {inletName[item.plug]}<span className="quiet block-note">{wrongPins(item)}</span></span>
-                <button type="button" className="link" onClick={() => setOpen(item.id)}>open</button>
-                <button type="button" className="link" disabled={locked} onClick={() => { if (act({ kind: 'drop-probe', probeId: item.id, basedOn: item.version }) === null) offerUndo(`${item.label} is removed.`, () => act({ kind: 'put-probe', probe: { id: crypto.randomUUID(), label: item.label, plug: item.plug, pins: item.pins, note: item.note }, basedOn: 0 })); }}>remove</button>
-              </li>);
-          })}</ul>
-        </section>)}
+          <ul className="trail">
+            {job.probes.map((item) => {
+              const verdict = judgeProbe(item.plug, item.pins);
+              return (
+                <li key={item.id} data-probe={item.id}>
+                  <span className={`verdict ${wordClass[verdict.word]}`}>{probeWordText[verdict.word]}</span>
+                  <span className="what">
+                    <strong>{item.label}</strong>, {inletName[item.plug]}
+                    <span className="quiet block-note">{wrongPins(item)}</span>
+                  </span>
+                  <button type="button" className="link" onClick={() => setOpen(item.id)}>
+                    open
+                  </button>
+                  <button
+                    type="button"
+                    className="link"
+                    disabled={locked}
+                    onClick={() => {
+                      if (act({ kind: 'drop-probe', probeId: item.id, basedOn: item.version }) === null)
+                        offerUndo(`${item.label} is removed.`, () =>
+                          act({
+                            kind: 'put-probe',
+                            probe: {
+                              id: crypto.randomUUID(),
+                              label: item.label,
+                              plug: item.plug,
+                              pins: item.pins,
+                              note: item.note,
+                            },
+                            basedOn: 0,
+                          }),
+                        );
+                    }}
+                  >
+                    remove
+                  </button>
+                </li>
+              );
+            })}
+          </ul>
+        </section>
+      )}
     </>
   );
 }
@@ -54,15 +123,35 @@ export function ProbeWalk({ phase }: { readonly phase: Phase }) {
 function wrongPins(probe: CableProbe): string {
   const { pins } = judgeProbe(probe.plug, probe.pins);
   const wrong = pins.filter((pin) => pin.finding === 'wrong');
-  if (wrong.length > 0) return wrong.map((pin) => `pin ${pin.pin} carries ${pin.carries === null ? 'something else' : pin.carries === 'ground' ? 'ground' : `${pin.carries} V`}`).join(', ');
+  if (wrong.length > 0)
+    return wrong
+      .map(
+        (pin) =>
+          `pin ${pin.pin} carries ${pin.carries === null ? 'something else' : pin.carries === 'ground' ? 'ground' : `${pin.carries} V`}`,
+      )
+      .join(', ');
   const missing = pins.filter((pin) => pin.finding === 'missing').length;
   const weak = pins.filter((pin) => pin.finding === 'weak');
-  return missing > 0 ? `${missing} of ${pins.length} pins still to touch` : weak.length > 0 ? `weak on pin ${weak.map((pin) => pin.pin).join(', ')}: look at the supply first` : 'every pin right';
+  return missing > 0
+    ? `${missing} of ${pins.length} pins still to touch`
+    : weak.length > 0
+      ? `weak on pin ${weak.map((pin) => pin.pin).join(', ')}: look at the supply first`
+      : 'every pin right';
 }
 
-function Walk({ probe, phase, onClose }: { readonly probe: CableProbe; readonly phase: Phase; readonly onClose: () => void }) {
+function Walk({
+  probe,
+  phase,
+  onClose,
+}: {
+  readonly probe: CableProbe;
+  readonly phase: Phase;
+  readonly onClose: () => void;
+}) {
   const { act, locked, shop } = useDesk();
-  const [instrumentId, setInstrument] = useState(() => shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? '');
+  const [instrumentId, setInstrument] = useState(
+    () => shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? '',
+  );
   const [keptReadings, setKeptReadings] = useState(false);
   const [side, setSide] = useState<FaceSide>('contacts');
   const [text, setText] = useState('');
@@ -70,57 +159,175 @@ function Walk({ probe, phase, onClose }: { readonly probe: CableProbe; readonly 
   const [chosen, setChosen] = useState<number | null>(null);
   const field = useRef<HTMLInputElement>(null);
   const verdict = judgeProbe(probe.plug, probe.pins);
-  const at = verdict.pins.find((pin) => pin.pin === chosen) ?? verdict.pins.find((pin) => pin.finding === 'missing') ?? null;
+  const at =
+    verdict.pins.find((pin) => pin.pin === chosen) ?? verdict.pins.find((pin) => pin.finding === 'missing') ?? null;
   function put(value: CableProbe['pins'][number]['value']): void {
     if (at === null) return;
-    const pins = [...probe.pins.filter((item) => item.pin !== at.pin), { pin: at.pin, value }].sort((a, b) => a.pin - b.pin);
-    if (act({ kind: 'put-probe', probe: { id: probe.id, label: probe.label, plug: probe.plug, pins, note: probe.note }, basedOn: probe.version }) !== null) return;
+    const pins = [...probe.pins.filter((item) => item.pin !== at.pin), { pin: at.pin, value }].sort(
+      (a, b) => a.pin - b.pin,
+    );
+    if (
+      act({
+        kind: 'put-probe',
+        probe: { id: probe.id, label: probe.label, plug: probe.plug, pins, note: probe.note },
+        basedOn: probe.version,
+      }) !== null
+    )
+      return;
     setText('');
     setProblem(null);
     setChosen(null);
     field.current?.focus();
   }
-  const rails = verdict.pins.filter((pin) => pin.expects.kind === 'rail' && pin.value !== null && (pin.finding === 'right' || pin.finding === 'weak'));
+  const rails = verdict.pins.filter(
+    (pin) => pin.expects.kind === 'rail' && pin.value !== null && (pin.finding === 'right' || pin.finding === 'weak'),
+  );
   function keepReadings(): void {
     for (const pin of rails) {
       if (pin.expects.kind !== 'rail' || pin.value === null) continue;
-      if (act({ kind: 'take-reading', reading: { ...bareReading, id: crypto.randomUUID(), phase, subject: pin.expects.rail, condition: 'off-load', value: pin.value, instrumentId, pin: { plug: probe.plug, pin: pin.pin }, note: probe.label } }) !== null) return;
+      if (
+        act({
+          kind: 'take-reading',
+          reading: {
+            ...bareReading,
+            id: crypto.randomUUID(),
+            phase,
+            subject: pin.expects.rail,
+            condition: 'off-load',
+            value: pin.value,
+            instrumentId,
+            pin: { plug: probe.plug, pin: pin.pin },
+            note: probe.label,
+          },
+        }) !== null
+      )
+        return;
     }
     setKeptReadings(true);
   }
   function keep(): void {
     const figure = parseFigure(text);
     if (figure === null) setProblem(`“${text}” is not a figure; write it like 11.9, or press Absent`);
-    else if (Math.abs(figure) > longestWall) setProblem('A supply\'s output is never above 60 V: check meter and pin.');
+    else if (Math.abs(figure) > longestWall) setProblem("A supply's output is never above 60 V: check meter and pin.");
     else put({ kind: 'figure', figure });
   }
   return (
     <section className="block walk" aria-label={`Walk along ${probe.label}`} data-walk={verdict.word}>
       <div className="walk-head">
-        <h2>{probe.label}, {inletName[probe.plug]}</h2>
-        <span className={`verdict ${wordClass[verdict.word]}`} style={{ fontSize: 20 }}>{probeWordText[verdict.word]}</span>
-        <span className="tabs" role="group" aria-label="Seen from">{(['contacts', 'wires'] as const).map((value) => <button key={value} type="button" aria-pressed={side === value} onClick={() => setSide(value)}>from the {value}</button>)}</span>
-        <button type="button" className="link" onClick={onClose}>all walks</button>
+        <h2>
+          {probe.label}, {inletName[probe.plug]}
+        </h2>
+        <span className={`verdict ${wordClass[verdict.word]}`} style={{ fontSize: 20 }}>
+          {probeWordText[verdict.word]}
+        </span>
+        <span className="tabs" role="group" aria-label="Seen from">
+          {(['contacts', 'wires'] as const).map((value) => (
+            <button key={value} type="button" aria-pressed={side === value} onClick={() => setSide(value)}>
+              from the {value}
+            </button>
+          ))}
+        </span>
+        <button type="button" className="link" onClick={onClose}>
+          all walks
+        </button>
       </div>
-      <ConnectorFace kind={probe.plug} lit={at === null ? [] : [at.pin]} side={side} width={760} cellMost={58} marks={new Map(verdict.pins.flatMap((pin): [number, string][] => (pin.finding === 'missing' ? [] : [[pin.pin, marks[pin.finding]]])))} onPin={setChosen} />
-      {at === null ? <p style={{ marginTop: 10 }}>{wrongPins(probe)}. Click a pin to touch it again.</p> : (
-        <form className="walk-entry" onSubmit={(event) => { event.preventDefault(); keep(); }}>
-          <p className="decides">Touch pin {at.pin}<span className="quiet" style={{ fontSize: 16, fontWeight: 400 }}> must show {pinExpectText(at.expects)}</span></p>
+      <ConnectorFace
+        kind={probe.plug}
+        lit={at === null ? [] : [at.pin]}
+        side={side}
+        width={760}
+        cellMost={58}
+        marks={
+          new Map(
+            verdict.pins.flatMap((pin): [number, string][] =>
+              pin.finding === 'missing' ? [] : [[pin.pin, marks[pin.finding]]],
+            ),
+          )
+        }
+        onPin={setChosen}
+      />
+      {at === null ? (
+        <p style={{ marginTop: 10 }}>{wrongPins(probe)}. Click a pin to touch it again.</p>
+      ) : (
+        <form
+          className="walk-entry"
+          onSubmit={(event) => {
+            event.preventDefault();
+            keep();
+          }}
+        >
+          <p className="decides">
+            Touch pin {at.pin}
+            <span className="quiet" style={{ fontSize: 16, fontWeight: 400 }}>
+              {' '}
+              must show {pinExpectText(at.expects)}
+            </span>
+          </p>
           <div className="row-actions">
-            <input ref={field} data-entry className="fig cell-input" style={{ fontSize: 22, width: 150 }} autoFocus inputMode="decimal" autoComplete="off" aria-label={`Volts at pin ${at.pin}`} aria-invalid={problem !== null} value={text} disabled={locked} onChange={(event) => { setText(event.target.value); setProblem(null); }} />
-            <button type="submit" className="secondary" disabled={locked || text.trim() === ''}>Keep <kbd aria-hidden="true">↵</kbd></button>
-            <button type="button" className="secondary" disabled={locked} onClick={() => put({ kind: 'code', code: 'absent' })}>Absent</button>
-            {at.value !== null && <span className="quiet">was {at.value.kind === 'figure' ? `${at.value.figure} V` : at.value.code}</span>}
+            <input
+              ref={field}
+              data-entry
+              className="fig cell-input"
+              style={{ fontSize: 22, width: 150 }}
+              autoFocus
+              inputMode="decimal"
+              autoComplete="off"
+              aria-label={`Volts at pin ${at.pin}`}
+              aria-invalid={problem !== null}
+              value={text}
+              disabled={locked}
+              onChange={(event) => {
+                setText(event.target.value);
+                setProblem(null);
+              }}
+            />
+            <button type="submit" className="secondary" disabled={locked || text.trim() === ''}>
+              Keep <kbd aria-hidden="true">↵</kbd>
+            </button>
+            <button
+              type="button"
+              className="secondary"
+              disabled={locked}
+              onClick={() => put({ kind: 'code', code: 'absent' })}
+            >
+              Absent
+            </button>
+            {at.value !== null && (
+              <span className="quiet">was {at.value.kind === 'figure' ? `${at.value.figure} V` : at.value.code}</span>
+            )}
           </div>
-          {problem !== null && <p className="error-text" role="alert">{problem}</p>}
-        </form>)}
+          {problem !== null && (
+            <p className="error-text" role="alert">
+              {problem}
+            </p>
+          )}
+        </form>
+      )}
       {rails.length > 0 && verdict.word !== 'wrong' && (
         <div className="row-actions" style={{ marginTop: 14, alignItems: 'end' }}>
-          <SelectField label="Read with" value={instrumentId} options={shop.instruments.map((item) => ({ value: item.id, label: item.name }))} disabled={locked} onChange={setInstrument} />
-          <button type="button" className="secondary" disabled={locked || keptReadings || instrumentId === ''} onClick={keepReadings}>{keptReadings ? 'Among the readings' : `${rails.length} rail pins as readings, off load`}</button>
-        </div>)}
+          <SelectField
+            label="Read with"
+            value={instrumentId}
+            options={shop.instruments.map((item) => ({ value: item.id, label: item.name }))}
+            disabled={locked}
+            onChange={setInstrument}
+          />
+          <button
+            type="button"
+            className="secondary"
+            disabled={locked || keptReadings || instrumentId === ''}
+            onClick={keepReadings}
+          >
+            {keptReadings ? 'Among the readings' : `${rails.length} rail pins as readings, off load`}
+          </button>
+        </div>
+      )}
       {verdict.word === 'safe' && <AsProof probe={probe} />}
-      {verdict.word === 'wrong' && <p className="caution" style={{ marginTop: 12 }}>Do not plug this in: {wrongPins(probe)}. Mark the cable and keep it out of the bag.</p>}
+      {verdict.word === 'wrong' && (
+        <p className="caution" style={{ marginTop: 12 }}>
+          Do not plug this in: {wrongPins(probe)}. Mark the cable and keep it out of the bag.
+        </p>
+      )}
     </section>
   );
 }
@@ -141,14 +348,52 @@ function AsProof({ probe }: { readonly probe: CableProbe }) {
     <section aria-label="As proof of a spare cable" style={{ marginTop: 14 }}>
       <span className="label">Keep it as proof of a spare cable</span>
       <div className="row-actions" style={{ alignItems: 'end' }}>
-        <SelectField label="Cable from the bags" value={cableId} options={[{ value: '', label: 'pick one' }, ...cables.map((item) => ({ value: item.id, label: item.label }))]} disabled={technician === null} onChange={setCable} />
-        <SelectField label="Walked on this supply" value={modelId} options={[{ value: '', label: 'pick one' }, ...models.map((model) => ({ value: model.id, label: model.name }))]} disabled={technician === null} onChange={setModel} />
-        <button type="button" className="secondary" disabled={technician === null || cableId === '' || modelId === '' || harmful || proving.isLoading} onClick={() => void prove({ by: technician ?? '', cableId, modelId, proved: true, note: `walked pin by pin in ${job.code}, ${probe.label}` })}>Keep the proof</button>
+        <SelectField
+          label="Cable from the bags"
+          value={cableId}
+          options={[{ value: '', label: 'pick one' }, ...cables.map((item) => ({ value: item.id, label: item.label }))]}
+          disabled={technician === null}
+          onChange={setCable}
+        />
+        <SelectField
+          label="Walked on this supply"
+          value={modelId}
+          options={[
+            { value: '', label: 'pick one' },
+            ...models.map((model) => ({ value: model.id, label: model.name })),
+          ]}
+          disabled={technician === null}
+          onChange={setModel}
+        />
+        <button
+          type="button"
+          className="secondary"
+          disabled={technician === null || cableId === '' || modelId === '' || harmful || proving.isLoading}
+          onClick={() =>
+            void prove({
+              by: technician ?? '',
+              cableId,
+              modelId,
+              proved: true,
+              note: `walked pin by pin in ${job.code}, ${probe.label}`,
+            })
+          }
+        >
+          Keep the proof
+        </button>
       </div>
       {several && <p className="quiet">It has {cable.plugs.length} plugs: walk each of them before you keep it.</p>}
-      {harmful && <p className="error-text">By what is known of its wires this cable does harm there. Correct its wires first, if the walk says otherwise.</p>}
+      {harmful && (
+        <p className="error-text">
+          By what is known of its wires this cable does harm there. Correct its wires first, if the walk says otherwise.
+        </p>
+      )}
       {proving.isSuccess && <p role="status">Kept. The plan may use it on this supply.</p>}
-      {proving.isError && <p className="error-text" role="alert">{problemOf(proving.error).title}</p>}
+      {proving.isError && (
+        <p className="error-text" role="alert">
+          {problemOf(proving.error).title}
+        </p>
+      )}
     </section>
   );
 }

@@ -1,49 +1,105 @@
 import { useRef, useState } from 'react';
-import { bareReading, codeText, conditionText, conditions, doubtText, missingRails, parseQuickEntry, quickProblemText, subjectText, type Condition, type Phase, type QuickReading } from '@fairwatt/core';
+import {
+  bareReading,
+  codeText,
+  conditionText,
+  conditions,
+  doubtText,
+  missingRails,
+  parseQuickEntry,
+  quickProblemText,
+  subjectText,
+  type Condition,
+  type Phase,
+  type QuickReading,
+} from '@fairwatt/core';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { NumberPad } from './number-pad.tsx';
 
 const draftKey = (code: string) => `fairwatt.quick-entry.${code}`;
 /** The line kept last, so that a slip is taken back where it was made. */
-interface Kept { readonly ids: readonly string[]; readonly text: string; readonly told: string }
+interface Kept {
+  readonly ids: readonly string[];
+  readonly text: string;
+  readonly told: string;
+}
 
-const figureText = (reading: QuickReading) => (reading.value.kind === 'code' ? codeText[reading.value.code] : `${reading.value.figure} ${reading.subject === 'power-good' ? 'ms' : 'V'}`);
+const figureText = (reading: QuickReading) =>
+  reading.value.kind === 'code'
+    ? codeText[reading.value.code]
+    : `${reading.value.figure} ${reading.subject === 'power-good' ? 'ms' : 'V'}`;
 
 /** Readings in one field, shown as they are understood; doubtful ones are asked about before they are kept. */
-export function QuickEntryForm({ phase, onPhase }: { readonly phase: Phase; readonly onPhase: (phase: Phase) => void }) {
+export function QuickEntryForm({
+  phase,
+  onPhase,
+}: {
+  readonly phase: Phase;
+  readonly onPhase: (phase: Phase) => void;
+}) {
   const { job, view, shop, act, locked } = useDesk();
   const [text, setText] = useState(() => sessionStorage.getItem(draftKey(job.code)) ?? '');
   const [condition, setCondition] = useState<Condition>('idle');
-  const [instrumentId, setInstrument] = useState(() => shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? shop.instruments[0]?.id ?? '');
+  const [instrumentId, setInstrument] = useState(
+    () => shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? shop.instruments[0]?.id ?? '',
+  );
   const [loadWatts, setLoad] = useState<number | null>(null);
   const [loadAmps, setAmps] = useState<number | null>(null);
   const [asked, setAsked] = useState(false);
   const [last, setLast] = useState<Kept | null>(null);
   const field = useRef<HTMLInputElement>(null);
   const [pad, setPad] = useState(() => localStorage.getItem('fairwatt.pad') === 'shown');
-  const fitted = phase === 'before' ? job.supply?.label : view.chosen?.label ?? job.supply?.label;
+  const fitted = phase === 'before' ? job.supply?.label : (view.chosen?.label ?? job.supply?.label);
   const parsed = parseQuickEntry(text, missingRails(fitted ?? null));
   const doubts = parsed.readings.filter((reading) => reading.doubt !== null);
-  const impossible = parsed.readings.filter((reading) => reading.subject !== 'power-good' && reading.value.kind === 'figure' && Math.abs(reading.value.figure) > 60);
+  const impossible = parsed.readings.filter(
+    (reading) =>
+      reading.subject !== 'power-good' && reading.value.kind === 'figure' && Math.abs(reading.value.figure) > 60,
+  );
   const ready = parsed.readings.length > 0 && parsed.problems.length === 0 && impossible.length === 0;
   const instrument = shop.instruments.find((item) => item.id === instrumentId);
-  const change = (value: string) => { setText(value); setAsked(false); if (value !== '') setLast(null); sessionStorage.setItem(draftKey(job.code), value); };
+  const change = (value: string) => {
+    setText(value);
+    setAsked(false);
+    if (value !== '') setLast(null);
+    sessionStorage.setItem(draftKey(job.code), value);
+  };
 
   function keep(): void {
     if (!ready || instrument === undefined) return;
-    if (doubts.length > 0 && !asked) { setAsked(true); return; }
+    if (doubts.length > 0 && !asked) {
+      setAsked(true);
+      return;
+    }
     const ids: string[] = [];
     for (const reading of parsed.readings) {
       const id = crypto.randomUUID();
       // The load in the fields is that of the condition beside them.
       const inFields = reading.condition === null || reading.condition === condition;
-      const refusal = act({ kind: 'take-reading', reading: { id, phase, subject: reading.subject, condition: reading.condition ?? condition, value: reading.value, instrumentId, ...bareReading, loadWatts: reading.loadWatts ?? (inFields ? loadWatts : null), loadAmps: reading.loadAmps ?? (inFields ? loadAmps : null) } });
+      const refusal = act({
+        kind: 'take-reading',
+        reading: {
+          id,
+          phase,
+          subject: reading.subject,
+          condition: reading.condition ?? condition,
+          value: reading.value,
+          instrumentId,
+          ...bareReading,
+          loadWatts: reading.loadWatts ?? (inFields ? loadWatts : null),
+          loadAmps: reading.loadAmps ?? (inFields ? loadAmps : null),
+        },
+      });
       if (refusal !== null) return;
       ids.push(id);
     }
     change('');
-    setLast({ ids, text, told: parsed.readings.map((reading) => `${subjectText[reading.subject]} ${figureText(reading)}`).join(', ') });
+    setLast({
+      ids,
+      text,
+      told: parsed.readings.map((reading) => `${subjectText[reading.subject]} ${figureText(reading)}`).join(', '),
+    });
   }
   function takeBack(kept: Kept): void {
     for (const id of kept.ids) if (act({ kind: 'strike-reading', id }) !== null) return;
@@ -52,30 +108,163 @@ export function QuickEntryForm({ phase, onPhase }: { readonly phase: Phase; read
   }
 
   return (
-    <form className="block" onSubmit={(event) => { event.preventDefault(); keep(); }}>
-      <div style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 204px 96px 96px', gap: 12, alignItems: 'end' }}>
-        <label className="field"><span className="name">Reading: rail, figure, load <kbd>r</kbd></span>
-          <input ref={field} data-entry className="fig" style={{ fontSize: 20, minHeight: 44 }} value={text} disabled={locked} placeholder="12 11.92   5 5.03 work 310w   pg 370" autoComplete="off" aria-label="Quick entry of readings" aria-describedby="quick-understood" onChange={(event) => change(event.target.value)} onKeyDown={(event) => { if (event.key === 'z' && (event.ctrlKey || event.metaKey) && text === '' && last !== null) { event.preventDefault(); takeBack(last); } }} />
+    <form
+      className="block"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      <div
+        style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 204px 96px 96px', gap: 12, alignItems: 'end' }}
+      >
+        <label className="field">
+          <span className="name">
+            Reading: rail, figure, load <kbd>r</kbd>
+          </span>
+          <input
+            ref={field}
+            data-entry
+            className="fig"
+            style={{ fontSize: 20, minHeight: 44 }}
+            value={text}
+            disabled={locked}
+            placeholder="12 11.92   5 5.03 work 310w   pg 370"
+            autoComplete="off"
+            aria-label="Quick entry of readings"
+            aria-describedby="quick-understood"
+            onChange={(event) => change(event.target.value)}
+            onKeyDown={(event) => {
+              if (event.key === 'z' && (event.ctrlKey || event.metaKey) && text === '' && last !== null) {
+                event.preventDefault();
+                takeBack(last);
+              }
+            }}
+          />
         </label>
-        <label className="field"><span className="name">Instrument</span>
-          <select value={instrumentId} disabled={locked} onChange={(event) => setInstrument(event.target.value)}>{shop.instruments.map((item) => <option key={item.id} value={item.id}>{item.name}</option>)}</select>
+        <label className="field">
+          <span className="name">Instrument</span>
+          <select value={instrumentId} disabled={locked} onChange={(event) => setInstrument(event.target.value)}>
+            {shop.instruments.map((item) => (
+              <option key={item.id} value={item.id}>
+                {item.name}
+              </option>
+            ))}
+          </select>
         </label>
-        <FigureField label="Load" unit="W" optional most={5000} value={loadWatts} disabled={locked} onChange={setLoad} />
-        <FigureField label="On the rail" unit="A" optional most={400} value={loadAmps} disabled={locked} onChange={setAmps} />
+        <FigureField
+          label="Load"
+          unit="W"
+          optional
+          most={5000}
+          value={loadWatts}
+          disabled={locked}
+          onChange={setLoad}
+        />
+        <FigureField
+          label="On the rail"
+          unit="A"
+          optional
+          most={400}
+          value={loadAmps}
+          disabled={locked}
+          onChange={setAmps}
+        />
       </div>
       <div style={{ display: 'flex', gap: 14, marginTop: 8, flexWrap: 'wrap', alignItems: 'center' }}>
-        <div className="tabs" role="group" aria-label="Load condition">{conditions.map((value) => <button key={value} type="button" aria-pressed={condition === value} onClick={() => { if (value !== condition) { setCondition(value); setLoad(null); setAmps(null); } }}>{conditionText[value]}</button>)}</div>
-        <div className="tabs" role="group" aria-label="Before or after">{(['before', 'after'] as const).map((value) => <button key={value} type="button" aria-pressed={phase === value} onClick={() => onPhase(value)}>{value === 'before' ? 'supply that came' : 'new supply'}</button>)}</div>
-        <button type="button" className="secondary" aria-pressed={pad} onClick={() => { setPad(!pad); localStorage.setItem('fairwatt.pad', pad ? 'hidden' : 'shown'); }}>Pad</button>
-        <button type="submit" className="secondary" disabled={locked || !ready}>{asked ? 'Keep it all the same' : 'Keep'} <kbd aria-hidden="true">↵</kbd></button>
+        <div className="tabs" role="group" aria-label="Load condition">
+          {conditions.map((value) => (
+            <button
+              key={value}
+              type="button"
+              aria-pressed={condition === value}
+              onClick={() => {
+                if (value !== condition) {
+                  setCondition(value);
+                  setLoad(null);
+                  setAmps(null);
+                }
+              }}
+            >
+              {conditionText[value]}
+            </button>
+          ))}
+        </div>
+        <div className="tabs" role="group" aria-label="Before or after">
+          {(['before', 'after'] as const).map((value) => (
+            <button key={value} type="button" aria-pressed={phase === value} onClick={() => onPhase(value)}>
+              {value === 'before' ? 'supply that came' : 'new supply'}
+            </button>
+          ))}
+        </div>
+        <button
+          type="button"
+          className="secondary"
+          aria-pressed={pad}
+          onClick={() => {
+            setPad(!pad);
+            localStorage.setItem('fairwatt.pad', pad ? 'hidden' : 'shown');
+          }}
+        >
+          Pad
+        </button>
+        <button type="submit" className="secondary" disabled={locked || !ready}>
+          {asked ? 'Keep it all the same' : 'Keep'} <kbd aria-hidden="true">↵</kbd>
+        </button>
       </div>
-      {pad && <NumberPad disabled={locked} onKey={(key) => change(/ $/.test(key) && text !== '' && !text.endsWith(' ') ? `${text} ${key}` : text + key)} onBack={() => change(text.trimEnd().slice(0, -1))} onKeep={keep} />}
-      {instrument?.calibratedUntil != null && instrument.calibratedUntil < new Date().toISOString().slice(0, 10) && <p className="quiet" style={{ marginTop: 6 }}>The calibration of {instrument.name} ended on {instrument.calibratedUntil}: its error counts half as much again.</p>}
+      {pad && (
+        <NumberPad
+          disabled={locked}
+          onKey={(key) => change(/ $/.test(key) && text !== '' && !text.endsWith(' ') ? `${text} ${key}` : text + key)}
+          onBack={() => change(text.trimEnd().slice(0, -1))}
+          onKeep={keep}
+        />
+      )}
+      {instrument?.calibratedUntil != null && instrument.calibratedUntil < new Date().toISOString().slice(0, 10) && (
+        <p className="quiet" style={{ marginTop: 6 }}>
+          The calibration of {instrument.name} ended on {instrument.calibratedUntil}: its error counts half as much
+          again.
+        </p>
+      )}
       <div id="quick-understood" aria-live="polite" style={{ minHeight: 26, marginTop: 8 }}>
-        {parsed.readings.map((reading, index) => <span key={index} style={{ marginRight: 18 }}><strong>{subjectText[reading.subject]}</strong> <span className="fig">{figureText(reading)}</span> <span className="quiet">{conditionText[reading.condition ?? condition]}{reading.loadWatts === null ? '' : `, ${reading.loadWatts} W`}{reading.loadAmps === null ? '' : `, ${reading.loadAmps} A`}</span></span>)}
-        {last !== null && text === '' && <span className="quiet">Kept {last.told}. <button type="button" className="link" disabled={locked} onClick={() => takeBack(last)}>take it back</button> <kbd>Ctrl Z</kbd></span>}
-        {parsed.problems.map((problem, index) => <span key={index} className="error-text" style={{ display: 'block' }}>{quickProblemText(problem)}</span>)}
-        {doubts.map((reading, index) => reading.doubt !== null && <span key={index} className={impossible.includes(reading) ? 'error-text' : 'caution'} style={{ marginTop: 6 }} role="alert">{doubtText(reading.subject, reading.doubt)}{impossible.includes(reading) ? ' It cannot be kept.' : ''}</span>)}
+        {parsed.readings.map((reading, index) => (
+          <span key={index} style={{ marginRight: 18 }}>
+            <strong>{subjectText[reading.subject]}</strong> <span className="fig">{figureText(reading)}</span>{' '}
+            <span className="quiet">
+              {conditionText[reading.condition ?? condition]}
+              {reading.loadWatts === null ? '' : `, ${reading.loadWatts} W`}
+              {reading.loadAmps === null ? '' : `, ${reading.loadAmps} A`}
+            </span>
+          </span>
+        ))}
+        {last !== null && text === '' && (
+          <span className="quiet">
+            Kept {last.told}.{' '}
+            <button type="button" className="link" disabled={locked} onClick={() => takeBack(last)}>
+              take it back
+            </button>{' '}
+            <kbd>Ctrl Z</kbd>
+          </span>
+        )}
+        {parsed.problems.map((problem, index) => (
+          <span key={index} className="error-text" style={{ display: 'block' }}>
+            {quickProblemText(problem)}
+          </span>
+        ))}
+        {doubts.map(
+          (reading, index) =>
+            reading.doubt !== null && (
+              <span
+                key={index}
+                className={impossible.includes(reading) ? 'error-text' : 'caution'}
+                style={{ marginTop: 6 }}
+                role="alert"
+              >
+                {doubtText(reading.subject, reading.doubt)}
+                {impossible.includes(reading) ? ' It cannot be kept.' : ''}
+              </span>
+            ),
+        )}
       </div>
     </form>
   );

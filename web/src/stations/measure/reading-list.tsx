@@ -1,36 +1,95 @@
 import { useState } from 'react';
-import { codeText, conditionText, doubtOf, doubtText, parseFigure, subjectText, type Phase, type Reading } from '@fairwatt/core';
+import {
+  codeText,
+  conditionText,
+  doubtOf,
+  doubtText,
+  parseFigure,
+  subjectText,
+  type Phase,
+  type Reading,
+} from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { clockTime } from '../../controls/clock.ts';
 
 /** Every figure that was read, struck ones too, the newest first. */
 export function ReadingList({ phase }: { readonly phase: Phase }) {
   const { job, shop, act, locked, personName, offerUndo } = useDesk();
-  const readings = job.readings.filter((reading) => reading.phase === phase).slice().reverse();
+  const readings = job.readings
+    .filter((reading) => reading.phase === phase)
+    .slice()
+    .reverse();
   if (readings.length === 0) return null;
   return (
     <section aria-label="Readings" style={{ marginTop: 18 }}>
       <span className="label">Readings</span>
       <table className="grid">
-        <thead><tr><th>Rail</th><th className="num">Figure</th><th>Load</th><th>Instrument</th><th>Who, when</th><th /></tr></thead>
-        <tbody>{readings.map((reading) => (
-          <tr key={reading.id} className={reading.struckAt === null ? '' : 'gone'}>
-            <td>{subjectText[reading.subject]}{reading.pin === null ? '' : `, pin ${reading.pin.pin}`}</td>
-            <td className="num"><Figure reading={reading} was={readings.find((other) => other.id === reading.replaces) ?? null} /></td>
-            <td>{conditionText[reading.condition]}{reading.loadWatts === null ? '' : `, ${reading.loadWatts} W`}{reading.loadAmps === null ? '' : `, ${reading.loadAmps} A`}</td>
-            <td>{shop.instruments.find((item) => item.id === reading.instrumentId)?.name ?? reading.instrumentId}</td>
-            <td className="quiet">{personName(reading.by)}, {clockTime(reading.at)}</td>
-            <td>{reading.struckAt === null
-              ? <button type="button" className="link" disabled={locked} aria-label={`Strike ${subjectText[reading.subject]}`} onClick={() => { if (act({ kind: 'strike-reading', id: reading.id }) === null) offerUndo('The reading is struck.', () => act({ kind: 'restore-reading', id: reading.id })); }}>strike</button>
-              : <button type="button" className="link" disabled={locked} onClick={() => act({ kind: 'restore-reading', id: reading.id })}>restore</button>}</td>
-          </tr>))}
+        <thead>
+          <tr>
+            <th>Rail</th>
+            <th className="num">Figure</th>
+            <th>Load</th>
+            <th>Instrument</th>
+            <th>Who, when</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {readings.map((reading) => (
+            <tr key={reading.id} className={reading.struckAt === null ? '' : 'gone'}>
+              <td>
+                {subjectText[reading.subject]}
+                {reading.pin === null ? '' : `, pin ${reading.pin.pin}`}
+              </td>
+              <td className="num">
+                <Figure reading={reading} was={readings.find((other) => other.id === reading.replaces) ?? null} />
+              </td>
+              <td>
+                {conditionText[reading.condition]}
+                {reading.loadWatts === null ? '' : `, ${reading.loadWatts} W`}
+                {reading.loadAmps === null ? '' : `, ${reading.loadAmps} A`}
+              </td>
+              <td>{shop.instruments.find((item) => item.id === reading.instrumentId)?.name ?? reading.instrumentId}</td>
+              <td className="quiet">
+                {personName(reading.by)}, {clockTime(reading.at)}
+              </td>
+              <td>
+                {reading.struckAt === null ? (
+                  <button
+                    type="button"
+                    className="link"
+                    disabled={locked}
+                    aria-label={`Strike ${subjectText[reading.subject]}`}
+                    onClick={() => {
+                      if (act({ kind: 'strike-reading', id: reading.id }) === null)
+                        offerUndo('The reading is struck.', () => act({ kind: 'restore-reading', id: reading.id }));
+                    }}
+                  >
+                    strike
+                  </button>
+                ) : (
+                  <button
+                    type="button"
+                    className="link"
+                    disabled={locked}
+                    onClick={() => act({ kind: 'restore-reading', id: reading.id })}
+                  >
+                    restore
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
         </tbody>
       </table>
     </section>
   );
 }
 
-const valueText = (reading: Reading) => (reading.value.kind === 'code' ? codeText[reading.value.code] : `${reading.value.figure} ${reading.subject === 'power-good' ? 'ms' : 'V'}`);
+const valueText = (reading: Reading) =>
+  reading.value.kind === 'code'
+    ? codeText[reading.value.code]
+    : `${reading.value.figure} ${reading.subject === 'power-good' ? 'ms' : 'V'}`;
 
 /** A figure that is corrected in place; the old one stays in the list, struck. */
 function Figure({ reading, was }: { readonly reading: Reading; readonly was: Reading | null }) {
@@ -40,18 +99,72 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
   const figure = text === null ? null : parseFigure(text);
   const doubt = figure === null ? null : doubtOf(reading.subject, figure);
   if (reading.struckAt !== null) return <>{valueText(reading)}</>;
-  if (text === null) return <><button type="button" className="answer" disabled={locked} aria-label={`Correct ${subjectText[reading.subject]} ${valueText(reading)}`} onClick={() => setText(reading.value.kind === 'figure' ? String(reading.value.figure) : '')}>{valueText(reading)}</button>{was !== null && <span className="quiet block-note" style={{ fontWeight: 400 }}>was {valueText(was)}</span>}</>;
+  if (text === null)
+    return (
+      <>
+        <button
+          type="button"
+          className="answer"
+          disabled={locked}
+          aria-label={`Correct ${subjectText[reading.subject]} ${valueText(reading)}`}
+          onClick={() => setText(reading.value.kind === 'figure' ? String(reading.value.figure) : '')}
+        >
+          {valueText(reading)}
+        </button>
+        {was !== null && (
+          <span className="quiet block-note" style={{ fontWeight: 400 }}>
+            was {valueText(was)}
+          </span>
+        )}
+      </>
+    );
   const keep = () => {
     if (figure === null || (reading.subject !== 'power-good' && Math.abs(figure) > 60)) return;
-    if (doubt !== null && !asked) { setAsked(true); return; }
+    if (doubt !== null && !asked) {
+      setAsked(true);
+      return;
+    }
     const { by: _by, at: _at, struckAt: _struck, ...kept } = reading;
-    if (act({ kind: 'correct-reading', reading: { ...kept, id: crypto.randomUUID(), value: { kind: 'figure', figure }, replaces: reading.id } }) === null) setText(null);
+    if (
+      act({
+        kind: 'correct-reading',
+        reading: { ...kept, id: crypto.randomUUID(), value: { kind: 'figure', figure }, replaces: reading.id },
+      }) === null
+    )
+      setText(null);
   };
   return (
-    <form onSubmit={(event) => { event.preventDefault(); keep(); }}>
-      <input className="cell-input fig" autoFocus style={{ width: 90 }} aria-label={`New figure for ${subjectText[reading.subject]}`} aria-invalid={figure === null} value={text} onChange={(event) => { setText(event.target.value); setAsked(false); }} onKeyDown={(event) => { if (event.key === 'Escape') setText(null); }} onBlur={() => { if (text === (reading.value.kind === 'figure' ? String(reading.value.figure) : '')) setText(null); }} />
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      <input
+        className="cell-input fig"
+        autoFocus
+        style={{ width: 90 }}
+        aria-label={`New figure for ${subjectText[reading.subject]}`}
+        aria-invalid={figure === null}
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value);
+          setAsked(false);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') setText(null);
+        }}
+        onBlur={() => {
+          if (text === (reading.value.kind === 'figure' ? String(reading.value.figure) : '')) setText(null);
+        }}
+      />
       {figure === null && <span className="error-text">a figure, such as 11.92</span>}
-      {doubt !== null && <span className="error-text" style={{ fontWeight: 400 }}>{doubtText(reading.subject, doubt)}{asked ? ' Enter again keeps it all the same.' : ''}</span>}
+      {doubt !== null && (
+        <span className="error-text" style={{ fontWeight: 400 }}>
+          {doubtText(reading.subject, doubt)}
+          {asked ? ' Enter again keeps it all the same.' : ''}
+        </span>
+      )}
     </form>
   );
 }

@@ -1,16 +1,46 @@
-import { correctionText, fanSideText, fitReasonText, moneyText, percentText, protectionNames, twelveOutputsText, wattsText, type CandidateRow } from '@fairwatt/core';
+import {
+  correctionText,
+  fanSideText,
+  fitReasonText,
+  moneyText,
+  percentText,
+  protectionNames,
+  twelveOutputsText,
+  wattsText,
+  type CandidateRow,
+} from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { classMark, classWord } from './candidate-words.ts';
 
 /** Up to four side by side; rows in which they differ stand out, rows in which all agree step back. */
-export function CompareView({ candidates, chosen, onDrop }: { readonly candidates: readonly CandidateRow[]; readonly chosen: boolean; readonly onDrop: (id: string) => void }) {
+export function CompareView({
+  candidates,
+  chosen,
+  onDrop,
+}: {
+  readonly candidates: readonly CandidateRow[];
+  readonly chosen: boolean;
+  readonly onDrop: (id: string) => void;
+}) {
   const { shop, inletLabel } = useDesk();
   const { currency, choosing } = shop.settings;
   const rows: readonly (readonly [string, (candidate: CandidateRow) => string])[] = [
-    ['Verdict', (candidate) => candidate.fits ? classWord[candidate.class] : `${classWord[candidate.class]}: ${fitReasonText(candidate.reasons[0]!, inletLabel)}`],
+    [
+      'Verdict',
+      (candidate) =>
+        candidate.fits
+          ? classWord[candidate.class]
+          : `${classWord[candidate.class]}: ${fitReasonText(candidate.reasons[0]!, inletLabel)}`,
+    ],
     ['Points', (candidate) => (candidate.fits ? candidate.points.toFixed(0) : '–')],
     ['Price', ({ model }) => moneyText(model.price.minor, model.price.currency)],
-    [`Price and ${choosing.keepYears} years of mains`, ({ model, cost }) => (model.price.currency === currency ? moneyText(model.price.minor + cost.minorAYear * choosing.keepYears, currency) : 'not in one currency')],
+    [
+      `Price and ${choosing.keepYears} years of mains`,
+      ({ model, cost }) =>
+        model.price.currency === currency
+          ? moneyText(model.price.minor + cost.minorAYear * choosing.keepYears, currency)
+          : 'not in one currency',
+    ],
     ['Rating', ({ model }) => wattsText(model.label.ratingWatts)],
     ['Lasting load', ({ load }) => percentText(load.loadShare ?? 0)],
     ['+12 V outputs', ({ model }) => twelveOutputsText(model)],
@@ -32,14 +62,46 @@ export function CompareView({ candidates, chosen, onDrop }: { readonly candidate
   ];
   return (
     <section aria-label="Compare">
-      {!chosen && <p className="quiet" style={{ marginBottom: 8 }}>The first three; mark others in the list with <kbd>c</kbd>, up to four.</p>}
+      {!chosen && (
+        <p className="quiet" style={{ marginBottom: 8 }}>
+          The first three; mark others in the list with <kbd>c</kbd>, up to four.
+        </p>
+      )}
       <table className="grid compare">
-        <thead><tr><th />{candidates.map((candidate) => <th key={candidate.model.id}><span className={`verdict ${classMark[candidate.class]}`}>{candidate.model.name}</span>{chosen && <button type="button" className="link" aria-label={`Do not compare ${candidate.model.name}`} onClick={() => onDrop(candidate.model.id)}>drop</button>}</th>)}</tr></thead>
-        <tbody>{rows.map(([name, of]) => {
-          const texts = candidates.map(of);
-          const differs = new Set(texts).size > 1;
-          return <tr key={name} className={differs ? 'differs' : 'agrees'} data-differs={differs}><td>{name}</td>{texts.map((text, index) => <td key={candidates[index]!.model.id}>{text}</td>)}</tr>;
-        })}</tbody>
+        <thead>
+          <tr>
+            <th />
+            {candidates.map((candidate) => (
+              <th key={candidate.model.id}>
+                <span className={`verdict ${classMark[candidate.class]}`}>{candidate.model.name}</span>
+                {chosen && (
+                  <button
+                    type="button"
+                    className="link"
+                    aria-label={`Do not compare ${candidate.model.name}`}
+                    onClick={() => onDrop(candidate.model.id)}
+                  >
+                    drop
+                  </button>
+                )}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([name, of]) => {
+            const texts = candidates.map(of);
+            const differs = new Set(texts).size > 1;
+            return (
+              <tr key={name} className={differs ? 'differs' : 'agrees'} data-differs={differs}>
+                <td>{name}</td>
+                {texts.map((text, index) => (
+                  <td key={candidates[index]!.model.id}>{text}</td>
+                ))}
+              </tr>
+            );
+          })}
+        </tbody>
       </table>
     </section>
   );

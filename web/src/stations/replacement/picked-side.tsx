@@ -1,5 +1,18 @@
 import { useState } from 'react';
-import { choiceFacts, correctionText, criterionFigureText, criterionText, fanSideText, fitReasonText, loadFindingText, moneyText, percentText, remedyText, wattsText, type CandidateRow } from '@fairwatt/core';
+import {
+  choiceFacts,
+  correctionText,
+  criterionFigureText,
+  criterionText,
+  fanSideText,
+  fitReasonText,
+  loadFindingText,
+  moneyText,
+  percentText,
+  remedyText,
+  wattsText,
+  type CandidateRow,
+} from '@fairwatt/core';
 import type { Unit } from '@fairwatt/contract';
 import { problemOf, useChangeUnitMutation, useUnitsQuery } from '../../app/api.ts';
 import { Primary } from '../../controls/fields.tsx';
@@ -7,48 +20,219 @@ import { useDesk } from '../../job/job-context.ts';
 import { automaticReason } from './candidate-words.ts';
 
 /** The supply picked: what it is, why it stands where it stands, and the choice. */
-export function PickedSide({ candidate, best, primary }: { readonly candidate: CandidateRow; readonly best: boolean; readonly primary: boolean }) {
+export function PickedSide({
+  candidate,
+  best,
+  primary,
+}: {
+  readonly candidate: CandidateRow;
+  readonly best: boolean;
+  readonly primary: boolean;
+}) {
   const { job, view, shop, act, locked, inletLabel, partName, goTo } = useDesk();
   const [reason, setReason] = useState('');
   const { model, load, cost } = candidate;
   const { currency } = shop.settings;
   const chosenHere = job.choice?.kind === 'replace' && job.choice.modelId === model.id;
   const said = reason.trim() === '' ? automaticReason(candidate) : reason.trim();
-  const keepable = view.standing.word === 'enough' || (view.load.plannedAssessment !== null && view.load.plannedAssessment.word !== 'too-small' && view.standing.word !== 'failing');
-  const choose = (kind: 'replace' | 'keep', modelId: string | null, why: string) => act({ kind: 'set-choice', choice: { kind, modelId, reason: why, known: kind === 'replace' ? choiceFacts(candidate, currency).map((line) => line.slice(0, 200)) : [] }, basedOn: job.choice?.version ?? 0 });
-  const beating = candidate.beatenBy === null ? undefined : view.candidates.find((other) => other.model.id === candidate.beatenBy);
-  const doIt = () => { if (choose('replace', model.id, said) === null) goTo('cables'); };
-  const words = candidate.fits ? `Choose ${model.name}` : candidate.class === 'almost' ? 'Choose it with what it takes (say why)' : 'Choose all the same (say why)';
+  const keepable =
+    view.standing.word === 'enough' ||
+    (view.load.plannedAssessment !== null &&
+      view.load.plannedAssessment.word !== 'too-small' &&
+      view.standing.word !== 'failing');
+  const choose = (kind: 'replace' | 'keep', modelId: string | null, why: string) =>
+    act({
+      kind: 'set-choice',
+      choice: {
+        kind,
+        modelId,
+        reason: why,
+        known: kind === 'replace' ? choiceFacts(candidate, currency).map((line) => line.slice(0, 200)) : [],
+      },
+      basedOn: job.choice?.version ?? 0,
+    });
+  const beating =
+    candidate.beatenBy === null ? undefined : view.candidates.find((other) => other.model.id === candidate.beatenBy);
+  const doIt = () => {
+    if (choose('replace', model.id, said) === null) goTo('cables');
+  };
+  const words = candidate.fits
+    ? `Choose ${model.name}`
+    : candidate.class === 'almost'
+      ? 'Choose it with what it takes (say why)'
+      : 'Choose all the same (say why)';
   const stopped = locked || (!candidate.fits && reason.trim() === '');
   return (
     <>
-      <span className="label">{chosenHere ? 'Chosen' : candidate.fits ? (best ? 'Best by the weights' : 'Fits') : candidate.class === 'almost' ? 'Almost fits' : 'Falls'}</span>
+      <span className="label">
+        {chosenHere
+          ? 'Chosen'
+          : candidate.fits
+            ? best
+              ? 'Best by the weights'
+              : 'Fits'
+            : candidate.class === 'almost'
+              ? 'Almost fits'
+              : 'Falls'}
+      </span>
       <div className="decides">{model.name}</div>
       <dl className="facts-list">
-        <div><dt>rating, guide</dt><dd>{wattsText(model.label.ratingWatts)}, {model.label.guide}</dd></div>
-        <div><dt>lasting load</dt><dd>{percentText(load.loadShare ?? 0)}</dd></div>
-        <div><dt>shape, depth</dt><dd>{model.label.shape}, {model.depthMillimetres} mm</dd></div>
-        <div><dt>grade, noise</dt><dd>{model.label.grade}{model.noiseDecibels === null ? '' : `, ${Math.round(model.noiseDecibels)} dB`}</dd></div>
-        <div><dt>price, warranty</dt><dd>{moneyText(model.price.minor, model.price.currency)}, {model.warrantyYears} y</dd></div>
-        <div><dt>runs for, a year</dt><dd>{moneyText(cost.minorAYear, currency)}</dd></div>
-        <div><dt>cables used</dt><dd>{candidate.cables}</dd></div>
+        <div>
+          <dt>rating, guide</dt>
+          <dd>
+            {wattsText(model.label.ratingWatts)}, {model.label.guide}
+          </dd>
+        </div>
+        <div>
+          <dt>lasting load</dt>
+          <dd>{percentText(load.loadShare ?? 0)}</dd>
+        </div>
+        <div>
+          <dt>shape, depth</dt>
+          <dd>
+            {model.label.shape}, {model.depthMillimetres} mm
+          </dd>
+        </div>
+        <div>
+          <dt>grade, noise</dt>
+          <dd>
+            {model.label.grade}
+            {model.noiseDecibels === null ? '' : `, ${Math.round(model.noiseDecibels)} dB`}
+          </dd>
+        </div>
+        <div>
+          <dt>price, warranty</dt>
+          <dd>
+            {moneyText(model.price.minor, model.price.currency)}, {model.warrantyYears} y
+          </dd>
+        </div>
+        <div>
+          <dt>runs for, a year</dt>
+          <dd>{moneyText(cost.minorAYear, currency)}</dd>
+        </div>
+        <div>
+          <dt>cables used</dt>
+          <dd>{candidate.cables}</dd>
+        </div>
       </dl>
-      <p className="quiet">{correctionText[model.correction]}, {fanSideText[model.fan]}{model.price.asOf === null ? '' : `, price of ${model.price.asOf}`}{model.price.currency === currency ? '' : `; its price is in ${model.price.currency} and not compared`}.</p>
-      {candidate.class === 'almost' && <p><strong>It would fit</strong> with {candidate.remedies.map((remedy) => remedyText(remedy, inletLabel, partName)).join(' and ')}.</p>}
-      {candidate.fits ? (load.deciding !== null && <p>Fullest: {loadFindingText(load.deciding)}.</p>) : <ul>{candidate.reasons.map((item, index) => <li key={index} className="verdict fail" style={{ whiteSpace: 'normal', fontWeight: 400 }}>{fitReasonText(item, inletLabel)}</li>)}</ul>}
-      {candidate.openOptional.map((id) => <p key={id}>{inletLabel(id)} stays open: ordinary use does without it, full boost does not.</p>)}
+      <p className="quiet">
+        {correctionText[model.correction]}, {fanSideText[model.fan]}
+        {model.price.asOf === null ? '' : `, price of ${model.price.asOf}`}
+        {model.price.currency === currency ? '' : `; its price is in ${model.price.currency} and not compared`}.
+      </p>
+      {candidate.class === 'almost' && (
+        <p>
+          <strong>It would fit</strong> with{' '}
+          {candidate.remedies.map((remedy) => remedyText(remedy, inletLabel, partName)).join(' and ')}.
+        </p>
+      )}
+      {candidate.fits ? (
+        load.deciding !== null && <p>Fullest: {loadFindingText(load.deciding)}.</p>
+      ) : (
+        <ul>
+          {candidate.reasons.map((item, index) => (
+            <li key={index} className="verdict fail" style={{ whiteSpace: 'normal', fontWeight: 400 }}>
+              {fitReasonText(item, inletLabel)}
+            </li>
+          ))}
+        </ul>
+      )}
+      {candidate.openOptional.map((id) => (
+        <p key={id}>{inletLabel(id)} stays open: ordinary use does without it, full boost does not.</p>
+      ))}
       {candidate.fits && (
-        <div className="marks" role="img" aria-label={candidate.marks.map((mark) => `${criterionText[mark.criterion]}: ${criterionFigureText(candidate, mark.criterion, currency)}, ${mark.points.toFixed(0)} points`).join('; ')}>
-          {candidate.marks.filter((mark) => shop.settings.choosing.weights[mark.criterion] > 0).map((mark) => <div key={mark.criterion}><span>{criterionText[mark.criterion]}</span><span className="track"><span style={{ width: `${mark.good * 100}%` }} /></span><span className="fig">{mark.points.toFixed(0)}</span></div>)}
-        </div>)}
-      {beating !== undefined && <p className="quiet">{beating.model.name} is at least as good in everything, and better in something.</p>}
-      {chosenHere ? <Primary onClick={() => goTo('cables')}>Plan its cables</Primary>
-        : primary ? <Primary disabled={stopped} onClick={doIt}>{words}</Primary>
-          : <button type="button" className="secondary" disabled={stopped} onClick={doIt}>{words}</button>}
-      {!chosenHere && <label className="field"><span className="name">Why this one</span><input value={reason} maxLength={500} placeholder={automaticReason(candidate)} disabled={locked} onChange={(event) => setReason(event.target.value)} /></label>}
+        <div
+          className="marks"
+          role="img"
+          aria-label={candidate.marks
+            .map(
+              (mark) =>
+                `${criterionText[mark.criterion]}: ${criterionFigureText(candidate, mark.criterion, currency)}, ${mark.points.toFixed(0)} points`,
+            )
+            .join('; ')}
+        >
+          {candidate.marks
+            .filter((mark) => shop.settings.choosing.weights[mark.criterion] > 0)
+            .map((mark) => (
+              <div key={mark.criterion}>
+                <span>{criterionText[mark.criterion]}</span>
+                <span className="track">
+                  <span style={{ width: `${mark.good * 100}%` }} />
+                </span>
+                <span className="fig">{mark.points.toFixed(0)}</span>
+              </div>
+            ))}
+        </div>
+      )}
+      {beating !== undefined && (
+        <p className="quiet">{beating.model.name} is at least as good in everything, and better in something.</p>
+      )}
+      {chosenHere ? (
+        <Primary onClick={() => goTo('cables')}>Plan its cables</Primary>
+      ) : primary ? (
+        <Primary disabled={stopped} onClick={doIt}>
+          {words}
+        </Primary>
+      ) : (
+        <button type="button" className="secondary" disabled={stopped} onClick={doIt}>
+          {words}
+        </button>
+      )}
+      {!chosenHere && (
+        <label className="field">
+          <span className="name">Why this one</span>
+          <input
+            value={reason}
+            maxLength={500}
+            placeholder={automaticReason(candidate)}
+            disabled={locked}
+            onChange={(event) => setReason(event.target.value)}
+          />
+        </label>
+      )}
       <Units modelId={model.id} chosen={chosenHere} />
-      {job.choice?.kind !== 'keep' && primary && <button type="button" className="secondary" disabled={locked || !keepable} onClick={() => choose('keep', null, reason.trim() === '' ? 'It carries the plan and measures well.' : reason.trim())}>{keepable ? 'Keep the present supply' : view.standing.word === 'failing' ? 'The present supply cannot stay: failing' : 'The present supply cannot stay: too small'}</button>}
-      {job.choice !== null && <div className="quiet">{job.choice.kind === 'keep' ? 'The present supply is kept' : `Chosen: ${view.chosen?.name ?? job.choice.modelId}`}. {job.choice.reason} <button type="button" className="link" disabled={locked} onClick={() => act({ kind: 'set-choice', choice: null, basedOn: job.choice!.version })}>take back</button>{job.choice.known.length > 0 && <details><summary>What was known then</summary><ul>{job.choice.known.map((line) => <li key={line}>{line}</li>)}</ul></details>}</div>}
+      {job.choice?.kind !== 'keep' && primary && (
+        <button
+          type="button"
+          className="secondary"
+          disabled={locked || !keepable}
+          onClick={() =>
+            choose('keep', null, reason.trim() === '' ? 'It carries the plan and measures well.' : reason.trim())
+          }
+        >
+          {keepable
+            ? 'Keep the present supply'
+            : view.standing.word === 'failing'
+              ? 'The present supply cannot stay: failing'
+              : 'The present supply cannot stay: too small'}
+        </button>
+      )}
+      {job.choice !== null && (
+        <div className="quiet">
+          {job.choice.kind === 'keep'
+            ? 'The present supply is kept'
+            : `Chosen: ${view.chosen?.name ?? job.choice.modelId}`}
+          . {job.choice.reason}{' '}
+          <button
+            type="button"
+            className="link"
+            disabled={locked}
+            onClick={() => act({ kind: 'set-choice', choice: null, basedOn: job.choice!.version })}
+          >
+            take back
+          </button>
+          {job.choice.known.length > 0 && (
+            <details>
+              <summary>What was known then</summary>
+              <ul>
+                {job.choice.known.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ul>
+            </details>
+          )}
+        </div>
+      )}
     </>
   );
 }
@@ -58,21 +242,70 @@ function Units({ modelId, chosen }: { readonly modelId: string; readonly chosen:
   const { code, technician, locked } = useDesk();
   const units = useUnitsQuery();
   const [change, state] = useChangeUnitMutation();
-  const own = (units.data ?? []).filter((unit) => unit.modelId === modelId && (unit.reservedFor === code || unit.usedIn === code || ((unit.state === 'new' || unit.state === 'proven') && unit.reservedFor === null)));
+  const own = (units.data ?? []).filter(
+    (unit) =>
+      unit.modelId === modelId &&
+      (unit.reservedFor === code ||
+        unit.usedIn === code ||
+        ((unit.state === 'new' || unit.state === 'proven') && unit.reservedFor === null)),
+  );
   if (own.length === 0) return null;
   const mine = own.find((unit) => unit.reservedFor === code || unit.usedIn === code);
-  const set = (unit: Unit, changes: Partial<Unit>) => void change({ by: technician ?? '', basedOn: unit.version, unit: { ...unit, ...changes } });
-  const where = (unit: Unit) => [unit.place === '' ? 'place not noted' : unit.place, unit.serial, unit.state === 'proven' ? 'used and proven' : unit.state].filter((text) => text !== '').join(', ');
+  const set = (unit: Unit, changes: Partial<Unit>) =>
+    void change({ by: technician ?? '', basedOn: unit.version, unit: { ...unit, ...changes } });
+  const where = (unit: Unit) =>
+    [
+      unit.place === '' ? 'place not noted' : unit.place,
+      unit.serial,
+      unit.state === 'proven' ? 'used and proven' : unit.state,
+    ]
+      .filter((text) => text !== '')
+      .join(', ');
   const first = mine ?? own[0]!;
   return (
     <div data-units={modelId}>
-      <p>{mine === undefined ? 'On the shelf' : mine.state === 'used' ? 'Used here' : 'Put by for this job'}: {where(first)}{own.length > 1 && mine === undefined ? ` and ${own.length - 1} more` : ''}.</p>
+      <p>
+        {mine === undefined ? 'On the shelf' : mine.state === 'used' ? 'Used here' : 'Put by for this job'}:{' '}
+        {where(first)}
+        {own.length > 1 && mine === undefined ? ` and ${own.length - 1} more` : ''}.
+      </p>
       <div className="row-actions">
-        {mine === undefined && <button type="button" className="secondary" disabled={locked || state.isLoading} onClick={() => set(first, { reservedFor: code })}>Put one by for this job</button>}
-        {mine?.reservedFor === code && <button type="button" className="link" disabled={locked || state.isLoading} onClick={() => set(mine, { reservedFor: null })}>release it</button>}
-        {mine?.reservedFor === code && chosen && <button type="button" className="link" disabled={locked || state.isLoading} onClick={() => set(mine, { reservedFor: null, state: 'used', usedIn: code })}>it is fitted</button>}
+        {mine === undefined && (
+          <button
+            type="button"
+            className="secondary"
+            disabled={locked || state.isLoading}
+            onClick={() => set(first, { reservedFor: code })}
+          >
+            Put one by for this job
+          </button>
+        )}
+        {mine?.reservedFor === code && (
+          <button
+            type="button"
+            className="link"
+            disabled={locked || state.isLoading}
+            onClick={() => set(mine, { reservedFor: null })}
+          >
+            release it
+          </button>
+        )}
+        {mine?.reservedFor === code && chosen && (
+          <button
+            type="button"
+            className="link"
+            disabled={locked || state.isLoading}
+            onClick={() => set(mine, { reservedFor: null, state: 'used', usedIn: code })}
+          >
+            it is fitted
+          </button>
+        )}
       </div>
-      {state.isError && <p className="error-text" role="alert">{problemOf(state.error).title}</p>}
+      {state.isError && (
+        <p className="error-text" role="alert">
+          {problemOf(state.error).title}
+        </p>
+      )}
     </div>
   );
 }

@@ -1,6 +1,16 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { criteria, criterionText, fitReasonText, moneyText, nothingFits, remedyText, schoolText, standingSentence, type CandidateRow } from '@fairwatt/core';
+import {
+  criteria,
+  criterionText,
+  fitReasonText,
+  moneyText,
+  nothingFits,
+  remedyText,
+  schoolText,
+  standingSentence,
+  type CandidateRow,
+} from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { Waiting } from '../../controls/waiting.tsx';
@@ -11,26 +21,61 @@ import { CompareView } from './compare-view.tsx';
 import { PickedSide } from './picked-side.tsx';
 import { TradeOffView } from './trade-off-view.tsx';
 
-const ways = [['list', 'Candidates'], ['compare', 'Compare'], ['trade', 'Trade-off'], ['asked', 'What is asked']] as const;
+const ways = [
+  ['list', 'Candidates'],
+  ['compare', 'Compare'],
+  ['trade', 'Trade-off'],
+  ['asked', 'What is asked'],
+] as const;
 const mostCompared = 4;
 
 /** The shop's supplies for this machine, best first, each that falls with its reasons; and keeping what is there. */
 export default function Replacement() {
   const desk = useDesk();
-  const { job, view, shop, knowledge, judging, judgingFailed, question, inletLabel, partName, goTo, act, locked } = desk;
+  const { job, view, shop, knowledge, judging, judgingFailed, question, inletLabel, partName, goTo, act, locked } =
+    desk;
   const [params, setParams] = useSearchParams();
   const way = ways.find(([value]) => value === params.get('way'))?.[0] ?? 'list';
   const [picked, setPicked] = useState<string | null>(job.choice?.modelId ?? null);
   const [why, setWhy] = useState<string | null>(null);
   const [marked, setMarked] = useState<readonly string[]>([]);
-  if (question === null) return <div className="station"><div className="work"><Empty title="The machine's parts are missing">A supply is chosen for a machine: enter its parts at Intake.</Empty></div><aside className="side"><Primary onClick={() => goTo('intake')}>Enter the parts at Intake</Primary></aside></div>;
+  if (question === null)
+    return (
+      <div className="station">
+        <div className="work">
+          <Empty title="The machine's parts are missing">
+            A supply is chosen for a machine: enter its parts at Intake.
+          </Empty>
+        </div>
+        <aside className="side">
+          <Primary onClick={() => goTo('intake')}>Enter the parts at Intake</Primary>
+        </aside>
+      </div>
+    );
   const { candidates, standing } = view;
   const shown = candidates.find((candidate) => candidate.model.id === picked) ?? candidates[0];
-  if (shown === undefined) return <div className="station"><div className="work">{judging !== null ? <Waiting>Judging {shop.supplies.length} supplies …</Waiting> : <Empty title={judgingFailed ? 'The supplies could not be judged' : 'No supplies in this shop'}>{judgingFailed ? 'Reload the page; nothing is lost.' : 'Enter or import some under Supplies.'}</Empty>}</div><aside className="side" /></div>;
+  if (shown === undefined)
+    return (
+      <div className="station">
+        <div className="work">
+          {judging !== null ? (
+            <Waiting>Judging {shop.supplies.length} supplies …</Waiting>
+          ) : (
+            <Empty title={judgingFailed ? 'The supplies could not be judged' : 'No supplies in this shop'}>
+              {judgingFailed ? 'Reload the page; nothing is lost.' : 'Enter or import some under Supplies.'}
+            </Empty>
+          )}
+        </div>
+        <aside className="side" />
+      </div>
+    );
   const count = (name: CandidateRow['class']) => candidates.filter((candidate) => candidate.class === name).length;
   const compared = marked.flatMap((id) => candidates.find((candidate) => candidate.model.id === id) ?? []);
   const nothing = nothingFits(candidates);
-  const toggle = (id: string) => setMarked((list) => (list.includes(id) ? list.filter((other) => other !== id) : list.length < mostCompared ? [...list, id] : list));
+  const toggle = (id: string) =>
+    setMarked((list) =>
+      list.includes(id) ? list.filter((other) => other !== id) : list.length < mostCompared ? [...list, id] : list,
+    );
   const onKey = (event: React.KeyboardEvent, candidate: CandidateRow) => {
     const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
     if (step !== 0) {
@@ -39,63 +84,200 @@ export default function Replacement() {
       event.preventDefault();
       setPicked(next.model.id);
       document.querySelector<HTMLElement>(`[data-candidate="${next.model.id}"]`)?.focus();
-    } else if (event.key === 'w') { event.preventDefault(); setWhy(why === candidate.model.id ? null : candidate.model.id); }
-    else if (event.key === 'c') { event.preventDefault(); toggle(candidate.model.id); }
+    } else if (event.key === 'w') {
+      event.preventDefault();
+      setWhy(why === candidate.model.id ? null : candidate.model.id);
+    } else if (event.key === 'c') {
+      event.preventDefault();
+      toggle(candidate.model.id);
+    }
   };
   const remark = (candidate: CandidateRow) => {
-    if (candidate.fits) return `${candidate.model.onShelf > 0 ? `${candidate.model.onShelf} on the shelf` : 'to order'}${candidate.openOptional.length > 0 ? ', an optional inlet stays open' : ''}${candidate.beatenBy === null ? '' : ', beaten in everything'}`;
-    if (candidate.class === 'almost') return `with ${candidate.remedies.map((remedy) => remedyText(remedy, inletLabel, partName)).join(' and ')}`;
-    return fitReasonText(candidate.reasons[0]!, inletLabel) + (candidate.reasons.length > 1 ? ` (+${candidate.reasons.length - 1})` : '');
+    if (candidate.fits)
+      return `${candidate.model.onShelf > 0 ? `${candidate.model.onShelf} on the shelf` : 'to order'}${candidate.openOptional.length > 0 ? ', an optional inlet stays open' : ''}${candidate.beatenBy === null ? '' : ', beaten in everything'}`;
+    if (candidate.class === 'almost')
+      return `with ${candidate.remedies.map((remedy) => remedyText(remedy, inletLabel, partName)).join(' and ')}`;
+    return (
+      fitReasonText(candidate.reasons[0]!, inletLabel) +
+      (candidate.reasons.length > 1 ? ` (+${candidate.reasons.length - 1})` : '')
+    );
   };
   const row = (candidate: CandidateRow) => (
     <div key={candidate.model.id}>
-      <button type="button" role="option" className={`candidate ${candidate.class}`} aria-selected={candidate === shown} data-candidate={candidate.model.id} data-class={candidate.class} tabIndex={candidate === shown ? 0 : -1}
-        onClick={() => setPicked(candidate.model.id)} onKeyDown={(event) => onKey(event, candidate)}>
+      <button
+        type="button"
+        role="option"
+        className={`candidate ${candidate.class}`}
+        aria-selected={candidate === shown}
+        data-candidate={candidate.model.id}
+        data-class={candidate.class}
+        tabIndex={candidate === shown ? 0 : -1}
+        onClick={() => setPicked(candidate.model.id)}
+        onKeyDown={(event) => onKey(event, candidate)}
+      >
         <span className={`verdict ${classMark[candidate.class]}`} aria-label={classWord[candidate.class]} />
-        <span className="name">{candidate.model.name}{marked.includes(candidate.model.id) && <span className="marked"> compared</span>}</span>
+        <span className="name">
+          {candidate.model.name}
+          {marked.includes(candidate.model.id) && <span className="marked"> compared</span>}
+        </span>
         <span className="fig">{candidate.model.label.ratingWatts} W</span>
         <span>{candidate.model.label.shape}</span>
-        <span className="fig nowrap price">{moneyText(candidate.model.price.minor, candidate.model.price.currency)}</span>
-        <span className="points" aria-label={`${Math.round(candidate.points)} points`}>{candidate.fits && <><span className="bar" style={{ width: `${candidate.points * 0.5}px` }} /><span className="fig">{Math.round(candidate.points)}</span></>}</span>
+        <span className="fig nowrap price">
+          {moneyText(candidate.model.price.minor, candidate.model.price.currency)}
+        </span>
+        <span className="points" aria-label={`${Math.round(candidate.points)} points`}>
+          {candidate.fits && (
+            <>
+              <span className="bar" style={{ width: `${candidate.points * 0.5}px` }} />
+              <span className="fig">{Math.round(candidate.points)}</span>
+            </>
+          )}
+        </span>
         <span className="quiet remark">{remark(candidate)}</span>
       </button>
-      {why === candidate.model.id && <ul className="why" data-why={candidate.model.id}>{candidate.reasons.length === 0 ? <li>Nothing speaks against it.</li> : candidate.reasons.map((reason, index) => <li key={index}>{fitReasonText(reason, inletLabel)}</li>)}{candidate.cardReduction !== null && <li>A card that draws {Math.ceil(candidate.cardReduction)} W less would let it fit.</li>}</ul>}
+      {why === candidate.model.id && (
+        <ul className="why" data-why={candidate.model.id}>
+          {candidate.reasons.length === 0 ? (
+            <li>Nothing speaks against it.</li>
+          ) : (
+            candidate.reasons.map((reason, index) => <li key={index}>{fitReasonText(reason, inletLabel)}</li>)
+          )}
+          {candidate.cardReduction !== null && (
+            <li>A card that draws {Math.ceil(candidate.cardReduction)} W less would let it fit.</li>
+          )}
+        </ul>
+      )}
     </div>
   );
-  const heads: Readonly<Record<CandidateRow['class'], string>> = { fits: '', almost: 'These almost fit, and what it takes', falls: 'These fall, and why' };
+  const heads: Readonly<Record<CandidateRow['class'], string>> = {
+    fits: '',
+    almost: 'These almost fit, and what it takes',
+    falls: 'These fall, and why',
+  };
   return (
     <div className="station">
       <div className="work">
         <div className="load-head">
-          <div className="tabs" role="group" aria-label="Way of choosing">{ways.map(([value, name]) => <button key={value} type="button" aria-pressed={way === value} onClick={() => setParams(value === 'list' ? {} : { way: value }, { replace: true })}>{name}{value === 'compare' && marked.length > 0 ? ` (${marked.length})` : ''}</button>)}</div>
-          <span><strong data-fitting>{count('fits')} fit</strong>, {count('almost')} almost, {count('falls')} fall{judging !== null ? <span className="quiet" role="status"> · judging again{judging > 0 ? ` ${Math.round(judging * 100)} %` : ''}</span> : null}</span>
+          <div className="tabs" role="group" aria-label="Way of choosing">
+            {ways.map(([value, name]) => (
+              <button
+                key={value}
+                type="button"
+                aria-pressed={way === value}
+                onClick={() => setParams(value === 'list' ? {} : { way: value }, { replace: true })}
+              >
+                {name}
+                {value === 'compare' && marked.length > 0 ? ` (${marked.length})` : ''}
+              </button>
+            ))}
+          </div>
+          <span>
+            <strong data-fitting>{count('fits')} fit</strong>, {count('almost')} almost, {count('falls')} fall
+            {judging !== null ? (
+              <span className="quiet" role="status">
+                {' '}
+                · judging again{judging > 0 ? ` ${Math.round(judging * 100)} %` : ''}
+              </span>
+            ) : null}
+          </span>
         </div>
         {way === 'list' && (
           <>
-            <p className="quiet" style={{ marginBottom: 8 }}>By {schoolText[job.sheet.school].toLowerCase()}. Points by the shop's weights: {criteria.filter((name) => shop.settings.choosing.weights[name] > 0).map((name) => `${criterionText[name]} ${shop.settings.choosing.weights[name]}`).join(', ')}. <kbd>w</kbd> why not, <kbd>c</kbd> compare.</p>
+            <p className="quiet" style={{ marginBottom: 8 }}>
+              By {schoolText[job.sheet.school].toLowerCase()}. Points by the shop's weights:{' '}
+              {criteria
+                .filter((name) => shop.settings.choosing.weights[name] > 0)
+                .map((name) => `${criterionText[name]} ${shop.settings.choosing.weights[name]}`)
+                .join(', ')}
+              . <kbd>w</kbd> why not, <kbd>c</kbd> compare.
+            </p>
             {nothing !== null && (
               <section className="next-check" aria-label="Nothing fits">
                 <h2>Nothing in this shop fits</h2>
-                <p style={{ marginTop: 6 }}>Nearest: {nothing.nearest.map((candidate) => `${candidate.model.name} (${candidate.class === 'almost' ? candidate.remedies.map((remedy) => remedyText(remedy, inletLabel, partName)).join(' and ') : fitReasonText(candidate.reasons[0]!, inletLabel)})`).join('; ')}.</p>
-                {nothing.smallerCard !== null && <p style={{ marginTop: 4 }}>The least change: a card that draws {nothing.smallerCard.watts} W less, then {candidates.find((candidate) => candidate.model.id === nothing.smallerCard?.modelId)?.model.name} fits.</p>}
-              </section>)}
-            <div className="candidates" role="listbox" aria-label="Supplies">{(['fits', 'almost', 'falls'] as const).map((name) => count(name) === 0 ? null : (
-              <div key={name} role="group" aria-label={classWord[name]}>{heads[name] !== '' && <div className="label" style={{ padding: '12px 6px 5px' }}>{heads[name]}</div>}{candidates.filter((candidate) => candidate.class === name).slice(0, 200).map(row)}</div>))}
+                <p style={{ marginTop: 6 }}>
+                  Nearest:{' '}
+                  {nothing.nearest
+                    .map(
+                      (candidate) =>
+                        `${candidate.model.name} (${candidate.class === 'almost' ? candidate.remedies.map((remedy) => remedyText(remedy, inletLabel, partName)).join(' and ') : fitReasonText(candidate.reasons[0]!, inletLabel)})`,
+                    )
+                    .join('; ')}
+                  .
+                </p>
+                {nothing.smallerCard !== null && (
+                  <p style={{ marginTop: 4 }}>
+                    The least change: a card that draws {nothing.smallerCard.watts} W less, then{' '}
+                    {candidates.find((candidate) => candidate.model.id === nothing.smallerCard?.modelId)?.model.name}{' '}
+                    fits.
+                  </p>
+                )}
+              </section>
+            )}
+            <div className="candidates" role="listbox" aria-label="Supplies">
+              {(['fits', 'almost', 'falls'] as const).map((name) =>
+                count(name) === 0 ? null : (
+                  <div key={name} role="group" aria-label={classWord[name]}>
+                    {heads[name] !== '' && (
+                      <div className="label" style={{ padding: '12px 6px 5px' }}>
+                        {heads[name]}
+                      </div>
+                    )}
+                    {candidates
+                      .filter((candidate) => candidate.class === name)
+                      .slice(0, 200)
+                      .map(row)}
+                  </div>
+                ),
+              )}
             </div>
             {candidates.length > 200 && <p className="quiet">Of each kind the first 200 are listed.</p>}
-          </>)}
-        {way === 'compare' && <CompareView candidates={compared.length > 0 ? compared : candidates.slice(0, 3)} chosen={compared.length > 0} onDrop={(id) => toggle(id)} />}
-        {way === 'trade' && <TradeOffView candidates={candidates.filter((candidate) => candidate.fits)} shown={shown} onPick={setPicked} />}
+          </>
+        )}
+        {way === 'compare' && (
+          <CompareView
+            candidates={compared.length > 0 ? compared : candidates.slice(0, 3)}
+            chosen={compared.length > 0}
+            onDrop={(id) => toggle(id)}
+          />
+        )}
+        {way === 'trade' && (
+          <TradeOffView
+            candidates={candidates.filter((candidate) => candidate.fits)}
+            shown={shown}
+            onPick={setPicked}
+          />
+        )}
         {way === 'asked' && <AskedView />}
       </div>
       <aside className="side" aria-label="The supply picked">
         {standing.word === 'enough' && job.choice === null && (
           <section aria-label="Keep what is there">
-            <p><span className="verdict pass" style={{ fontSize: 20 }}>The present supply can stay</span></p>
+            <p>
+              <span className="verdict pass" style={{ fontSize: 20 }}>
+                The present supply can stay
+              </span>
+            </p>
             <p>{standingSentence(standing, knowledge)}</p>
-            <Primary disabled={locked} onClick={() => act({ kind: 'set-choice', choice: { kind: 'keep', modelId: null, reason: 'It carries the plan and measures well.', known: [] }, basedOn: 0 })}>Keep the present supply</Primary>
-          </section>)}
-        <PickedSide key={shown.model.id} candidate={shown} best={candidates[0] === shown} primary={standing.word !== 'enough' || job.choice !== null} />
+            <Primary
+              disabled={locked}
+              onClick={() =>
+                act({
+                  kind: 'set-choice',
+                  choice: { kind: 'keep', modelId: null, reason: 'It carries the plan and measures well.', known: [] },
+                  basedOn: 0,
+                })
+              }
+            >
+              Keep the present supply
+            </Primary>
+          </section>
+        )}
+        <PickedSide
+          key={shown.model.id}
+          candidate={shown}
+          best={candidates[0] === shown}
+          primary={standing.word !== 'enough' || job.choice !== null}
+        />
       </aside>
     </div>
   );
