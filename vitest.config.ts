@@ -31,12 +31,10 @@ export default defineConfig({
           hookTimeout: 60_000,
         },
       },
-      // A browser on a machine that is busy elsewhere may miss a beat: once more, and the output names who needed it.
       {
         extends: true,
         test: {
           name: 'e2e',
-          retry: 1,
           include: ['e2e/**/*.test.ts'],
           globalSetup: ['tests/database.ts'],
           testTimeout: 60_000,

@@ -25,6 +25,8 @@ export default async function setup(project: TestProject): Promise<void> {
   await client.connect();
   const there = await client.query('select from pg_database where datname = $1', [template]);
   if (there.rowCount === 0) {
+    // One whose making was cut short.
+    await client.query(`drop database if exists ${template}_making`);
     await client.query(`create database ${template}_making`);
     await migrate(databaseUrl.replace(/\/[^/]*$/, `/${template}_making`), pino({ level: 'silent' }));
     await client.query(`alter database ${template}_making rename to ${template}`);

@@ -214,6 +214,27 @@ describe('a load sweep', () => {
     expect(seen.at(-1)).toEqual({ kind: 'ended', end: 'done', loadOff: true });
     expect(bench.drawing).toBe(false);
   });
+  it.each(['-12', '+3.3', '+5'] as const)('waits for a meter that was on %s a moment ago', async (rail) => {
+    await events<LiveEvent>(
+      `/instruments/meter/live?rail=${encodeURIComponent(rail)}&job=LQ-0142`,
+      (list) => list.filter((event) => event.kind === 'reading').length > 8,
+    );
+    const { body } = await sweep({ steps: 2 });
+    expect((await toEnd(body.id)).at(-1)).toEqual({ kind: 'ended', end: 'done', loadOff: true });
+  });
+  it('goes on after one answer that was lost, over a new link', async () => {
+    const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 1, steps: 2 });
+    let failed = false;
+    const seen = await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) => {
+      if (!failed && list.some((event) => event.kind === 'setting')) {
+        failed = true;
+        meter.fail('once');
+      }
+      return list.some((event) => event.kind === 'ended');
+    });
+    expect(failed).toBe(true);
+    expect(seen.at(-1)).toEqual({ kind: 'ended', end: 'done', loadOff: true });
+  });
   it('is stopped at once, and the load is off before the answer comes', async () => {
     const { body } = await sweep({ dwellSeconds: 30 });
     await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) =>

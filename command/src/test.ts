@@ -33,9 +33,10 @@ export async function test(args: readonly string[]): Promise<number> {
     if (ok) passed += 1;
     else failed += 1;
   };
-  const [types, lint, layers] = await Promise.all([
+  const [types, lint, format, layers] = await Promise.all([
     check('types', [bin('typescript/bin/tsc'), '-b']),
     check('lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']),
+    check('format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']),
     check('layers', [
       bin('dependency-cruiser/bin/dependency-cruise.mjs'),
       '--config',
@@ -50,6 +51,7 @@ export async function test(args: readonly string[]): Promise<number> {
   ]);
   note(types);
   note(lint);
+  note(format);
   note(layers);
   try {
     await build((line) => process.stdout.write(`${line}\n`));

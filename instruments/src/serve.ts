@@ -1,8 +1,10 @@
 import { createServer, type AddressInfo, type Socket } from 'node:net';
 import type { ScpiInterpreter } from './scpi.ts';
 
-/** What goes wrong on purpose, so that whoever talks to an instrument can be tried against it. */
-export type Fault = 'none' | 'cut' | 'silent' | 'garbage' | 'flood' | 'stale' | 'half';
+/**
+ * What goes wrong on purpose, so that whoever talks to an instrument can be tried against it; `once` loses one answer.
+ */
+export type Fault = 'none' | 'once' | 'cut' | 'silent' | 'garbage' | 'flood' | 'stale' | 'half';
 
 export interface ServedInstrument {
   readonly port: number;
@@ -40,6 +42,9 @@ export function serveInstrument(
           break;
         case 'cut':
           socket.destroy();
+          break;
+        case 'once':
+          fault = 'none';
           break;
         case 'silent':
           break;

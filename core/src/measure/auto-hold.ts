@@ -13,58 +13,38 @@ export const holdCount = 12;
 const holdShare = 0.003;
 /** A probe that hangs in the air shows less than this share of nominal. */
 const touchingShare = 0.2;
+/** A creep smaller than this share of nominal from one half of the values to the other is of no account. */
+const creepShare = 0.0002;
+/** A creep counts once it exceeds this many standard errors of the difference of the two halves. */
+const creepErrors = 3;
+
+const meanOf = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
+const squaresAbout = (values: readonly number[], mean: number) =>
+  values.reduce((sum, value) => sum + (value - mean) ** 2, 0);
+
+/** Whether values still creep one way, as a meter does that is not done settling: the halves differ by more than their noise. */
+function stillCreeps(values: readonly number[], nominal: number): boolean {
+  const half = Math.floor(values.length / 2);
+  const [first, second] = [values.slice(0, half), values.slice(-half)];
+  const [before, after] = [meanOf(first), meanOf(second)];
+  const variance = (squaresAbout(first, before) + squaresAbout(second, after)) / (2 * half - 2);
+  const creep = Math.abs(after - before);
+  return creep > creepShare * nominal && creep > creepErrors * Math.sqrt((2 * variance) / half);
+}
 
 /**
- * The held figure once the last values stand still on the rail, else null. A probe in the air does not hold.
+ * The held figure once the last values stand still on the rail, else null. A probe in the air does not hold, nor does a
+ * meter that is not done settling.
  * @param values the latest last
  */
 export function autoHold(rail: RailName, values: readonly number[]): Held | null {
   const last = values.slice(-holdCount);
   if (last.length < holdCount) return null;
   const nominal = Math.abs(railBand(rail, '2.x').nominal);
-  const meanVolts = last.reduce((sum, value) => sum + value, 0) / last.length;
-  const spreadVolts = Math.sqrt(last.reduce((sum, value) => sum + (value - meanVolts) ** 2, 0) / (last.length - 1));
-  return spreadVolts <= holdShare * nominal && Math.abs(meanVolts) >= touchingShare * nominal
+  const meanVolts = meanOf(last);
+  const spreadVolts = Math.sqrt(squaresAbout(last, meanVolts) / (last.length - 1));
+  const touching = Math.abs(meanVolts) >= touchingShare * nominal;
+  return touching && spreadVolts <= holdShare * nominal && !stillCreeps(last, nominal)
     ? { meanVolts, spreadVolts, count: last.length }
     : null;
-}
-
-/** A load sweep: currents one after the other, each held for a while. */
-export interface SweepPlan {
-  readonly rail: RailName;
-  readonly amps: readonly number[];
-  readonly dwellSeconds: number;
-  /** It ends by itself outside these. */
-  readonly lowestVolts: number;
-  readonly highestVolts: number;
-  readonly hottestCelsius: number;
-}
-
-export const mostSweepSteps = 40;
-/** Past its band by this share of nominal a rail is far out, and the sweep ends (bench practice). */
-const farShare = 0.06;
-
-/** Evenly spaced currents from one to another, both included. @throws RangeError when steps is not 2 to `mostSweepSteps` */
-export function sweepSteps(fromAmps: number, toAmps: number, steps: number): number[] {
-  if (!Number.isInteger(steps) || steps < 2 || steps > mostSweepSteps)
-    throw new RangeError(`steps must be 2 to ${mostSweepSteps}`);
-  return Array.from(
-    { length: steps },
-    (_, index) => Math.round((fromAmps + ((toAmps - fromAmps) * index) / (steps - 1)) * 1000) / 1000,
-  );
-}
-
-/** Where a sweep ends by itself: a little past the rail's band. */
-export function sweepLimits(rail: RailName): { readonly lowestVolts: number; readonly highestVolts: number } {
-  const { lower, upper, nominal } = railBand(rail, '2.x');
-  return { lowestVolts: lower - farShare * Math.abs(nominal), highestVolts: upper + farShare * Math.abs(nominal) };
-}
-
-export type SweepStop = 'rail-low' | 'rail-high' | 'too-hot';
-
-/** Whether a sweep must end now, and why. */
-export function sweepMustStop(plan: SweepPlan, volts: number, celsius: number | null): SweepStop | null {
-  if (volts < plan.lowestVolts) return 'rail-low';
-  if (volts > plan.highestVolts) return 'rail-high';
-  return celsius !== null && celsius > plan.hottestCelsius ? 'too-hot' : null;
 }

@@ -9,3 +9,5 @@ export * from './probe.ts';
 export * from './log-columns.ts';
 export * from './log-analysis.ts';
 export * from './auto-hold.ts';
+export * from './settling.ts';
+export * from './sweep-plan.ts';

@@ -1,5 +1,5 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import { autoHold, type RailName } from '@fairwatt/core';
+import { autoHold, hasSettled, type RailName, type TimedLook } from '@fairwatt/core';
 import type { LiveEvent, NetworkInstrument } from '@fairwatt/contract';
 import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
 
@@ -39,6 +39,8 @@ export async function watchMeter(
       tell({ kind: 'identity', text: identity.slice(0, 120) });
       await prepareStandIn(link, identity, job, rail);
       const last: number[] = [];
+      // A moved probe shows after some moments only; until then nothing can be held.
+      let settling: TimedLook[] | null = [];
       let held = false;
       let due = performance.now();
       while (!signal.aborted) {
@@ -49,7 +51,10 @@ export async function watchMeter(
         });
         if (volts !== null) {
           tell({ kind: 'reading', at: now(), volts });
-          last.push(volts);
+          if (settling !== null) {
+            settling.push({ milliseconds: performance.now(), volts });
+            if (hasSettled(rail, settling)) settling = null;
+          } else last.push(volts);
           if (last.length > 40) last.shift();
           const hold = autoHold(rail, last);
           // One hold for each time that it comes to rest.

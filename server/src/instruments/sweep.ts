@@ -2,8 +2,27 @@ import { randomUUID } from 'node:crypto';
 import { setTimeout as wait } from 'node:timers/promises';
 import type pg from 'pg';
 import type { Logger } from 'pino';
-import { sweepLimits, sweepMustStop, sweepSteps, type SweepPlan } from '@fairwatt/core';
-import type { NetworkInstrument, RunningSweepMessage, SweepEnd, SweepEvent, SweepRequest } from '@fairwatt/contract';
+import {
+  calmSweep,
+  hasSettled,
+  sweepLimits,
+  sweepSteps,
+  watchSweep,
+  type RailName,
+  type SweepLook,
+  type SweepPlan,
+  type SweepStop,
+  type SweepWatch,
+  type TimedLook,
+} from '@fairwatt/core';
+import type {
+  NetworkInstrument,
+  RunningSweepMessage,
+  SweepEnd,
+  SweepEvent,
+  SweepRequest,
+  SweepStep,
+} from '@fairwatt/contract';
 import { prepareStandIn } from './live.ts';
 import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
 import { forgetSweep, loadsLeftInSweeps, noteSweep } from './store.ts';
@@ -44,6 +63,150 @@ async function switchOff(load: NetworkInstrument, known: ScpiLink | null): Promi
   return false;
 }
 
+/** A meter that does not answer well within this time is silent. */
+const answerMilliseconds = 800;
+/** Looks while a meter settles, and after an alarm, follow each other this fast. */
+const quickMilliseconds = 20;
+
+/**
+ * The meter of a sweep. What it does not answer, or not rightly, is asked once more over a new link: one lost answer is
+ * no reason to end a sweep, two are.
+ */
+class SweepMeter {
+  private link: ScpiLink | null = null;
+  private readonly meter: NetworkInstrument;
+  private readonly job: string;
+  private readonly rail: RailName;
+  constructor(meter: NetworkInstrument, job: string, rail: RailName) {
+    this.meter = meter;
+    this.job = job;
+    this.rail = rail;
+  }
+
+  private async open(): Promise<ScpiLink> {
+    this.link = await ScpiLink.open(this.meter.host, this.meter.port, answerMilliseconds);
+    return this.link;
+  }
+
+  /** @throws InstrumentFailure */
+  async prepare(): Promise<void> {
+    const link = await this.open();
+    await prepareStandIn(link, await link.ask('*IDN?'), this.job, this.rail);
+  }
+
+  /** @throws InstrumentFailure when the second asking fails as well; an overload is an answer and is not asked again */
+  async volts(): Promise<number> {
+    const ask = async () => (this.link ?? (await this.open())).askFigure('MEASure:VOLTage:DC?');
+    try {
+      return await ask();
+    } catch (error) {
+      if (!(error instanceof InstrumentFailure) || error.trouble === 'out-of-range') throw error;
+      this.close();
+      return ask().catch((again: unknown) => {
+        throw again instanceof InstrumentFailure ? error : again;
+      });
+    }
+  }
+
+  close(): void {
+    this.link?.close();
+    this.link = null;
+  }
+}
+
+/** One sweep while it runs: meter, load, and what was seen last. */
+class SweepRun {
+  private watch: SweepWatch = calmSweep;
+  private readonly plan: SweepPlan;
+  private readonly meter: SweepMeter;
+  private readonly load: ScpiLink;
+  private readonly signal: AbortSignal;
+  constructor(plan: SweepPlan, meter: SweepMeter, load: ScpiLink, signal: AbortSignal) {
+    this.plan = plan;
+    this.meter = meter;
+    this.load = load;
+    this.signal = signal;
+  }
+
+  private async paused(milliseconds: number): Promise<void> {
+    await wait(Math.max(0, milliseconds), undefined, { signal: this.signal }).catch(() => undefined);
+  }
+
+  private async celsius(): Promise<number | null> {
+    return this.load.askFigure('MEASure:TEMPerature?').catch((error: unknown) => {
+      if (error instanceof InstrumentFailure && error.trouble === 'refused') return null;
+      throw error;
+    });
+  }
+
+  /** One look; a bad one is looked at again at once. @returns the look, and why the sweep must end */
+  private async look(): Promise<SweepLook & { readonly stop: SweepStop | null }> {
+    const seen = { volts: await this.meter.volts(), celsius: await this.celsius() };
+    this.watch = watchSweep(this.watch, this.plan, seen);
+    if (this.watch.alarm === null || this.watch.stop !== null) return { ...seen, stop: this.watch.stop };
+    await this.paused(quickMilliseconds);
+    return this.signal.aborted ? { ...seen, stop: null } : this.look();
+  }
+
+  /** Waits until the meter shows what its probes touch. */
+  async settle(): Promise<void> {
+    const looks: TimedLook[] = [];
+    while (!this.signal.aborted) {
+      looks.push({ volts: await this.meter.volts(), milliseconds: performance.now() });
+      if (hasSettled(this.plan.rail, looks)) return;
+      await this.paused(quickMilliseconds);
+    }
+  }
+
+  /** Watches the rail while the load draws, until the time is over or something is wrong. */
+  async dwell(): Promise<SweepStop | null> {
+    const until = performance.now() + this.plan.dwellSeconds * 1000;
+    while (performance.now() < until && !this.signal.aborted) {
+      const { stop } = await this.look();
+      if (stop !== null) return stop;
+      await this.paused(Math.min(lookMilliseconds, until - performance.now()));
+    }
+    return null;
+  }
+
+  /** The mean of several looks at one load. */
+  async read(): Promise<SweepStep | SweepStop> {
+    const read: number[] = [];
+    let celsius: number | null = null;
+    while (read.length < readingsPerStep) {
+      const seen = await this.look();
+      if (seen.stop !== null) return seen.stop;
+      read.push(seen.volts);
+      celsius = seen.celsius;
+    }
+    const volts = read.reduce((sum, value) => sum + value, 0) / read.length;
+    const squares = read.reduce((sum, value) => sum + (value - volts) ** 2, 0);
+    return {
+      amps: await this.load.askFigure('MEASure:CURRent?'),
+      volts,
+      spreadVolts: Math.sqrt(squares / (read.length - 1)),
+      celsius,
+      at: new Date().toISOString(),
+    };
+  }
+
+  async steps(tell: (event: SweepEvent) => void): Promise<SweepEnd> {
+    for (const [index, amps] of this.plan.amps.entries()) {
+      if (this.signal.aborted) break;
+      tell({ kind: 'setting', amps });
+      await this.load.order(`CURRent ${amps}`);
+      if (index === 0) await this.load.order('INPut ON');
+      const stop = await this.dwell();
+      if (stop !== null) return stop;
+      if (this.signal.aborted) break;
+      const step = await this.read();
+      if (typeof step === 'string') return step;
+      tell({ kind: 'step', step });
+    }
+    return this.signal.aborted ? 'stopped' : 'done';
+  }
+}
+
 /** @returns whether the load is known to be off */
 async function run(
   plan: SweepPlan,
@@ -53,78 +216,25 @@ async function run(
   tell: (event: SweepEvent) => void,
   signal: AbortSignal,
 ): Promise<boolean> {
-  let meterLink: ScpiLink | null = null;
+  const sweepMeter = new SweepMeter(meter, job, plan.rail);
   let loadLink: ScpiLink | null = null;
   let end: SweepEnd = 'done';
   let loadOff: boolean;
-  const paused = async (milliseconds: number) => {
-    await wait(milliseconds, undefined, { signal }).catch(() => undefined);
-  };
   try {
-    meterLink = await ScpiLink.open(meter.host, meter.port);
-    loadLink = await ScpiLink.open(load.host, load.port);
-    await prepareStandIn(meterLink, await meterLink.ask('*IDN?'), job, plan.rail);
+    await sweepMeter.prepare();
+    loadLink = await ScpiLink.open(load.host, load.port, answerMilliseconds);
     await loadLink.ask('*IDN?');
     await loadLink.order('INPut OFF');
     await loadLink.order(`CURRent ${plan.amps[0]}`);
-    const look = async () => {
-      const volts = await meterLink!.askFigure('MEASure:VOLTage:DC?');
-      const celsius = await loadLink!.askFigure('MEASure:TEMPerature?').catch((error: unknown) => {
-        if (error instanceof InstrumentFailure && error.trouble === 'refused') return null;
-        throw error;
-      });
-      return { volts, celsius, stop: sweepMustStop(plan, volts, celsius) };
-    };
+    const sweep = new SweepRun(plan, sweepMeter, loadLink, signal);
+    await sweep.settle();
     tell({ kind: 'begun', amps: plan.amps });
-    let on = false;
-    steps: for (const amps of plan.amps) {
-      if (signal.aborted) break;
-      tell({ kind: 'setting', amps });
-      await loadLink.order(`CURRent ${amps}`);
-      if (!on) {
-        await loadLink.order('INPut ON');
-        on = true;
-      }
-      const until = performance.now() + plan.dwellSeconds * 1000;
-      while (performance.now() < until && !signal.aborted) {
-        const { stop } = await look();
-        if (stop !== null) {
-          end = stop;
-          break steps;
-        }
-        await paused(Math.min(lookMilliseconds, Math.max(0, until - performance.now())));
-      }
-      if (signal.aborted) break;
-      const read: number[] = [];
-      let celsius: number | null = null;
-      for (let count = 0; count < readingsPerStep; count += 1) {
-        const seen = await look();
-        if (seen.stop !== null) {
-          end = seen.stop;
-          break steps;
-        }
-        read.push(seen.volts);
-        celsius = seen.celsius;
-      }
-      const volts = read.reduce((sum, value) => sum + value, 0) / read.length;
-      const drawn = await loadLink.askFigure('MEASure:CURRent?');
-      tell({
-        kind: 'step',
-        step: {
-          amps: drawn,
-          volts,
-          spreadVolts: Math.sqrt(read.reduce((sum, value) => sum + (value - volts) ** 2, 0) / (read.length - 1)),
-          celsius,
-          at: new Date().toISOString(),
-        },
-      });
-    }
-    if (signal.aborted) end = 'stopped';
+    end = await sweep.steps(tell);
   } catch (error) {
     if (!(error instanceof InstrumentFailure)) throw error;
     end = error.trouble;
   } finally {
-    meterLink?.close();
+    sweepMeter.close();
     loadOff = await switchOff(load, loadLink);
     tell({ kind: 'ended', end, loadOff });
   }
