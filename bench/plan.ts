@@ -5,9 +5,7 @@ import { seeded } from '@fairwatt/core/simulate';
 import { planProgramme, randomProblem } from '../core/src/cable/plan-problem.test-help.ts';
 
 /** The cable plan on random machines and kits, against a call of an exact solver on each; in milliseconds. */
-export async function timePlans(
-  count = 200,
-): Promise<{
+export async function timePlans(count = 200): Promise<{
   readonly count: number;
   readonly median: number;
   readonly worst: number;

@@ -120,14 +120,12 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
           ...suspect,
           name: compiled.faults.find((fault) => fault.id === suspect.faultId)?.name,
         })),
-        nextChecks: nextChecks
-          .slice(0, 5)
-          .map((check) => ({
-            title: titled(check.checkId),
-            worthMinutes: worthOf(check),
-            why: checkWorth(compiled.knowledge, check),
-            ...check,
-          })),
+        nextChecks: nextChecks.slice(0, 5).map((check) => ({
+          title: titled(check.checkId),
+          worthMinutes: worthOf(check),
+          why: checkWorth(compiled.knowledge, check),
+          ...check,
+        })),
       };
     }
     case 'load': {

@@ -20,20 +20,16 @@ const knowledge = JSON.parse(
   readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8'),
 ) as Knowledge;
 const model = compileModel(knowledge);
-const anyObservations = fc
-  .uniqueArray(fc.nat(model.checks.length - 1), { maxLength: 12 })
-  .chain((checks) =>
-    fc.tuple(
-      ...checks.map((index) =>
-        fc
-          .nat(model.checks[index]!.outcomes.length - 1)
-          .map((outcome): Observation => ({
-            checkId: model.checks[index]!.id,
-            outcomeId: model.checks[index]!.outcomes[outcome]!.id,
-          })),
-      ),
+const anyObservations = fc.uniqueArray(fc.nat(model.checks.length - 1), { maxLength: 12 }).chain((checks) =>
+  fc.tuple(
+    ...checks.map((index) =>
+      fc.nat(model.checks[index]!.outcomes.length - 1).map((outcome): Observation => ({
+        checkId: model.checks[index]!.id,
+        outcomeId: model.checks[index]!.outcomes[outcome]!.id,
+      })),
     ),
-  );
+  ),
+);
 
 describe('posterior', () => {
   it('is the prior when nothing was observed', () => {
