@@ -5,7 +5,8 @@ import pg from 'pg';
 import { pino } from 'pino';
 import type { TestProject } from 'vitest/node';
 import { migrate } from '@fairwatt/server';
-import { startCluster } from '../command/src/postgres.ts';
+import { startCluster } from '../command/src/cluster/index.ts';
+import { testCluster } from '../command/src/clusters.ts';
 
 declare module 'vitest' {
   interface ProvidedContext {
@@ -16,7 +17,7 @@ declare module 'vitest' {
 
 /** A migrated template database on the test cluster, from which each test file makes its own. */
 export default async function setup(project: TestProject): Promise<void> {
-  const databaseUrl = process.env['FAIRWATT_TEST_DATABASE'] ?? (await startCluster('test', 'postgres'));
+  const databaseUrl = process.env['FAIRWATT_TEST_DATABASE'] ?? (await startCluster(testCluster())).url('postgres');
   const directory = fileURLToPath(new URL('../server/migrations/', import.meta.url));
   const hash = createHash('sha256');
   for (const name of readdirSync(directory).sort()) hash.update(readFileSync(`${directory}${name}`));

@@ -1,59 +1,115 @@
 import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { setTimeout as wait } from 'node:timers/promises';
 import { pino } from 'pino';
-import { expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { createApp, createPool, loadDemo, loadModel, migrate } from '@fairwatt/server';
-import { deleteCluster, restartCluster, startCluster, stopCluster } from '../command/src/postgres.ts';
+import {
+  deleteCluster,
+  ensureDatabase,
+  livingProcess,
+  startCluster,
+  stopCluster,
+  type ClusterOptions,
+} from '../command/src/cluster/index.ts';
 import { knowledgeProblem } from './knowledge-problem.ts';
 
-it('survives a database that is stopped and started again, and says so meanwhile', async () => {
-  const silent = pino({ level: 'silent' });
-  const url = await startCluster('outage', 'outage');
-  await migrate(url, silent);
-  const pool = createPool(url, silent);
-  const model = await loadModel();
-  await loadDemo(pool, model, fileURLToPath(new URL('../demo', import.meta.url)), new Date().toISOString());
-  const server = await new Promise<Server>((resolve) => {
-    const started = createApp({ pool, model, log: silent, webDirectory: null }).listen(0, '127.0.0.1', () =>
-      resolve(started),
-    );
-  });
-  const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
-  const kiosk = async () =>
-    ((await (await fetch(`${base}/jobs/LQ-0146`)).json()) as { sheet: { version: number; watch: string } }).sheet;
-  try {
-    expect((await fetch(`${base}/health`)).status).toBe(200);
-    const message = JSON.stringify({
-      id: randomUUID(),
-      by: 'mara',
-      act: { kind: 'edit-sheet', changes: { watch: 'kept' }, basedOn: (await kiosk()).version },
+const silent = pino({ level: 'silent' });
+
+describe('a database that goes away under a running server', () => {
+  let folder: string;
+  let options: ClusterOptions;
+  let pool: ReturnType<typeof createPool>;
+  let server: Server;
+  let base: string;
+  beforeAll(async () => {
+    folder = mkdtempSync(join(tmpdir(), 'fairwatt-outage-'));
+    options = { dataFolder: folder, name: 'outage', firstPort: 55_070, say: () => undefined };
+    const url = await ensureDatabase(await startCluster(options), 'outage');
+    await migrate(url, silent);
+    pool = createPool(url, silent);
+    const model = await loadModel();
+    await loadDemo(pool, model, fileURLToPath(new URL('../demo', import.meta.url)), new Date().toISOString());
+    server = await new Promise<Server>((resolve) => {
+      const started = createApp({ pool, model, log: silent, webDirectory: null }).listen(0, '127.0.0.1', () =>
+        resolve(started),
+      );
     });
-    const send = () =>
-      fetch(`${base}/jobs/LQ-0146/acts`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: message,
-      });
-    expect(stopCluster('outage')).toBe(true);
-    const away = await send();
-    expect(away.status).toBe(503);
-    expect(away.headers.get('content-type')).toContain('application/problem+json');
-    expect(await away.text()).not.toMatch(/ECONNREFUSED|127\.0\.0\.1|node_modules/);
-    await restartCluster('outage');
-    expect((await fetch(`${base}/health`)).status).toBe(200);
-    expect((await send()).status).toBe(200);
-    expect((await kiosk()).watch).toBe('kept');
-  } finally {
+    base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+  }, 60_000);
+  afterAll(async () => {
     server.closeAllConnections();
     await new Promise((resolve) => {
       server.close(resolve);
     });
     await pool.end();
-    deleteCluster('outage');
-  }
-}, 60_000);
+    deleteCluster(options);
+    rmSync(folder, { recursive: true, force: true });
+  });
+
+  const kiosk = async () =>
+    ((await (await fetch(`${base}/jobs/LQ-0146`)).json()) as { sheet: { version: number; watch: string } }).sheet;
+  const send = (body: string) =>
+    fetch(`${base}/jobs/LQ-0146/acts`, { method: 'POST', headers: { 'content-type': 'application/json' }, body });
+  const edit = async (watch: string) =>
+    JSON.stringify({
+      id: randomUUID(),
+      by: 'mara',
+      act: { kind: 'edit-sheet', changes: { watch }, basedOn: (await kiosk()).version },
+    });
+
+  it('says so, and goes on by itself when it is back', async () => {
+    expect((await fetch(`${base}/health`)).status).toBe(200);
+    const message = await edit('kept');
+    expect(stopCluster(options)).toBe(true);
+    const away = await send(message);
+    expect(away.status).toBe(503);
+    expect(away.headers.get('content-type')).toContain('application/problem+json');
+    expect(await away.text()).not.toMatch(/ECONNREFUSED|127\.0\.0\.1|node_modules/);
+    await startCluster(options);
+    expect((await fetch(`${base}/health`)).status).toBe(200);
+    expect((await send(message)).status).toBe(200);
+    expect((await kiosk()).watch).toBe('kept');
+  }, 60_000);
+
+  it('is killed under load again and again: every answer is 200 or 503, and nothing confirmed is lost', async () => {
+    const confirmed = new Set<string>();
+    const statuses = new Set<number>();
+    let writing = true;
+    const writer = async (name: string) => {
+      for (let count = 0; writing; count += 1) {
+        const id = randomUUID();
+        const act = { kind: 'note-outcome', id, checkId: 'look-dust', outcomeId: 'clean' };
+        const body = JSON.stringify({ id: randomUUID(), by: 'mara', act });
+        const { status } = await send(body);
+        statuses.add(status);
+        if (status === 200) confirmed.add(id);
+        else await wait(20);
+        if (count > 400) throw new Error(`${name} never ends`);
+      }
+    };
+    const writers = ['a', 'b', 'c', 'd', 'e', 'f'].map(writer);
+    for (let kill = 0; kill < 3; kill += 1) {
+      await wait(400);
+      const { pid } = livingProcess((await startCluster(options)).folder)!;
+      process.kill(pid, 'SIGKILL');
+      await wait(300);
+      await startCluster(options);
+    }
+    await wait(300);
+    writing = false;
+    await Promise.all(writers);
+    expect([...statuses].sort()).toEqual([200, 503]);
+    const job = (await (await fetch(`${base}/jobs/LQ-0146`)).json()) as { outcomes: { id: string }[] };
+    const there = new Set(job.outcomes.map((outcome) => outcome.id));
+    expect([...confirmed].filter((id) => !there.has(id))).toEqual([]);
+  }, 90_000);
+});
 
 it.each([
   [

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { root, stateDirectory } from './paths.ts';
+import { takeLock } from './lock.ts';
 import { run } from './system.ts';
 
 const sources = [
@@ -42,6 +43,16 @@ function stamp(): string {
 
 /** Builds core, contract, server and screens, unless what is built was made from exactly these sources. */
 export async function build(say: (text: string) => void): Promise<void> {
+  // Two builds at once would write the same files.
+  const lock = takeLock(join(stateDirectory, 'build-lock'), true);
+  try {
+    await buildHere(say);
+  } finally {
+    lock?.release();
+  }
+}
+
+async function buildHere(say: (text: string) => void): Promise<void> {
   const path = join(stateDirectory, 'build-stamp');
   const wanted = stamp();
   const done =

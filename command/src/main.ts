@@ -1,5 +1,7 @@
 import { loadModel } from '@fairwatt/server';
+import { backupCommand, restoreCommand } from './backup/index.ts';
 import { computeCommand } from './compute.ts';
+import { logs } from './logs.ts';
 import { reset } from './reset.ts';
 import { serve, stop } from './serve.ts';
 import { MissingPackage } from './system.ts';
@@ -8,7 +10,10 @@ import { test } from './test.ts';
 const usage = `./fairwatt demo               start with the demo shop's data
 ./fairwatt serve              start without demo data (FAIRWATT_HOST, FAIRWATT_PORT, DATABASE_URL)
 ./fairwatt stop               stop it
-./fairwatt reset [--yes]      delete all data of this checkout
+./fairwatt reset [--yes]      move all data of this folder aside (--delete deletes it)
+./fairwatt backup [FILE]      everything in one file, also while it runs (--nightly FOLDER|off, --hour H)
+./fairwatt restore FILE       try a backup, say what it holds, and put it in place (--check, --yes)
+./fairwatt logs [WHAT]        the last lines of the server's log, or the database's (--lines N)
 ./fairwatt test               all checks and tests
 ./fairwatt compute VERB FILE  verdict, diagnose, load, rank or plan on a JSON file
 `;
@@ -22,7 +27,13 @@ async function main([verb, ...rest]: readonly string[]): Promise<number> {
     case 'stop':
       return stop();
     case 'reset':
-      return reset(rest.includes('--yes'));
+      return reset(rest);
+    case 'backup':
+      return backupCommand(rest);
+    case 'restore':
+      return restoreCommand(rest);
+    case 'logs':
+      return logs(rest);
     case 'test':
       return test(rest);
     case 'compute':

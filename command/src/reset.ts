@@ -1,24 +1,92 @@
 import { createInterface } from 'node:readline/promises';
-import { deleteCluster } from './postgres.ts';
+import pg from 'pg';
+import {
+  clusterFolder,
+  deleteCluster,
+  setClusterAside,
+  startCluster,
+  stopCluster,
+  type RunningCluster,
+} from './cluster/index.ts';
+import { databaseName, lockPath, mainCluster, say } from './clusters.ts';
+import { takeLock } from './lock.ts';
 import { stop } from './serve.ts';
 
-/** Deletes the database of this checkout with every job in it, after asking. */
-export async function reset(yes: boolean): Promise<number> {
-  if (!yes) {
-    if (!process.stdin.isTTY) {
-      process.stderr.write('This deletes every job of this checkout. Say ./fairwatt reset --yes\n');
-      return 2;
-    }
-    const prompt = createInterface({ input: process.stdin, output: process.stdout });
-    const answer = await prompt.question('This deletes every job of this checkout. Type yes to go on: ');
-    prompt.close();
-    if (answer.trim().toLowerCase() !== 'yes') {
-      process.stdout.write('Nothing was deleted.\n');
-      return 1;
-    }
+/** Asks on the console; null where nobody can answer. */
+export async function asked(question: string): Promise<string | null> {
+  if (!process.stdin.isTTY) return null;
+  const prompt = createInterface({ input: process.stdin, output: process.stdout });
+  const answer = await prompt.question(question);
+  prompt.close();
+  return answer.trim();
+}
+
+/** How many jobs a database holds; null where there is no such database or it is not one of ours. */
+export async function countJobs(url: string): Promise<number | null> {
+  const client = new pg.Client({ connectionString: url });
+  try {
+    await client.connect();
+    const { rows } = await client.query<{ count: string }>('select count(*) as count from job');
+    return Number(rows[0]?.count ?? 0);
+  } catch (error) {
+    const code = error instanceof Error && 'code' in error ? error.code : null;
+    if (code === '3D000' || code === '42P01') return null;
+    throw error;
+  } finally {
+    await client.end().catch(() => undefined);
   }
+}
+
+async function holdings(cluster: RunningCluster): Promise<string> {
+  const found = await Promise.all(
+    [false, true].map(async (demo) => {
+      const jobs = await countJobs(cluster.url(databaseName(demo)));
+      return jobs === null ? [] : [`${jobs} jobs of ${demo ? 'the demo shop' : 'the shop'}`];
+    }),
+  );
+  return found.flat().join(' and ') || 'no jobs';
+}
+
+/**
+ * Moves the data of this folder aside, after naming and counting it; `--delete` deletes it instead.
+ * @returns 0 done, 1 not wanted, 2 nobody could be asked
+ */
+export async function reset(flags: readonly string[]): Promise<number> {
+  const remove = flags.includes('--delete');
+  const options = mainCluster();
   await stop();
-  deleteCluster('main');
-  process.stdout.write('All data is deleted. ./fairwatt demo begins anew.\n');
-  return 0;
+  const lock = takeLock(lockPath);
+  if (lock === null) {
+    say('Another ./fairwatt has begun with this data folder.');
+    return 1;
+  }
+  try {
+    const folder = clusterFolder(options);
+    if (folder === null) {
+      say('There is no data here.');
+      return 0;
+    }
+    const held = await holdings(await startCluster(options)).finally(() => stopCluster(options));
+    say(`${folder} holds ${held}. It is ${remove ? 'deleted' : 'moved aside, not deleted'}.`);
+    if (!flags.includes('--yes')) {
+      const answer = await asked('Type yes to go on: ');
+      if (answer === null) {
+        process.stderr.write(`Say ./fairwatt reset ${remove ? '--delete ' : ''}--yes\n`);
+        return 2;
+      }
+      if (answer.toLowerCase() !== 'yes') {
+        say('Nothing was changed.');
+        return 1;
+      }
+    }
+    if (remove) {
+      deleteCluster(options);
+      say('It is deleted. The next start begins anew.');
+    } else {
+      say(`It is now ${setClusterAside(options, new Date().toISOString()) ?? 'gone'}. The next start begins anew.`);
+    }
+    return 0;
+  } finally {
+    lock.release();
+  }
 }

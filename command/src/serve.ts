@@ -1,135 +1,142 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import type { ChildProcess } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
 import { setTimeout as wait } from 'node:timers/promises';
+import { NightlyBackups } from './backup/index.ts';
 import { build } from './build.ts';
-import { root, stateDirectory } from './paths.ts';
-import { startCluster, stopCluster } from './postgres.ts';
+import { ensureDatabase, startCluster, stopCluster } from './cluster/index.ts';
+import { databaseName, lockPath, mainCluster, say } from './clusters.ts';
+import { endLeftOvers } from './left-overs.ts';
+import { isLocked, notedHolder, takeLock, type Holder, type Lock } from './lock.ts';
+import { dataDirectory } from './paths.ts';
+import { endProcess, runsAs } from './processes.ts';
+import { KeptDatabase, KeptServer, lineOf, standInsProgram, startChild } from './supervise.ts';
+import { prepareSchema } from './upgrade.ts';
 
-const runFile = join(stateDirectory, 'run.json');
-interface RunRecord {
-  readonly pid: number;
-  readonly url: string | null;
-  readonly ownsDatabase: boolean;
-}
-
-const say = (text: string) => {
-  process.stdout.write(`${text}\n`);
-};
-
-function isThisCommand(pid: number): boolean {
-  const path = `/proc/${pid}/cmdline`;
-  return existsSync(path) && readFileSync(path, 'utf8').includes(join(root, 'command/src/main.ts'));
-}
-
-function running(): RunRecord | null {
-  if (!existsSync(runFile)) return null;
-  const record = JSON.parse(readFileSync(runFile, 'utf8')) as RunRecord;
-  return isThisCommand(record.pid) ? record : null;
-}
-
-/** Waits for the server's line with its address; its errors go to the screen. */
-function ready(child: ChildProcess): Promise<string> {
-  return new Promise((resolve, reject) => {
-    let text = '';
-    child.stdout?.on('data', (chunk: Buffer) => {
-      text += chunk.toString();
-      const found = /^ready (\S+)$/m.exec(text);
-      if (found?.[1] !== undefined) resolve(found[1]);
-    });
-    child.once('exit', (code) => reject(new Error(`The server ended with ${code} before it was ready.`)));
-  });
-}
-
-/** The stand-in meter and load that ship with the application, on free ports of loopback. */
+/** The stand-in meter, load, price list and label printer that ship with the application, on free ports of loopback. */
 async function startStandIns(): Promise<{ readonly child: ChildProcess; readonly ports: string }> {
-  const child = spawn(process.execPath, [join(root, 'instruments/dist/main.js')], {
-    cwd: root,
-    stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
-  });
-  return new Promise((resolve, reject) => {
-    child.stdout?.once('data', (chunk: Buffer) => {
-      const found = /^ready (meter=\d+ load=\d+ prices=\d+ printer=\d+)$/m.exec(chunk.toString());
-      if (found?.[1] === undefined) reject(new Error('The stand-in instruments did not start.'));
-      else resolve({ child, ports: found[1] });
+  const child = startChild(standInsProgram);
+  const pattern = /^ready (meter=\d+ load=\d+ prices=\d+ printer=\d+)$/;
+  return { child, ports: (await lineOf(child, pattern, 'The stand-in instruments'))[1] ?? '' };
+}
+
+function tellWhoHoldsIt(): number {
+  const holder = notedHolder(lockPath);
+  if (holder?.url != null)
+    say(`Fair Watt already runs at ${holder.url} (process ${holder.pid}). Stop it with ./fairwatt stop`);
+  else if (holder !== null)
+    say(`This data folder is in use by ./fairwatt ${holder.verb} (process ${holder.pid}, since ${holder.since}).`);
+  else say('This data folder is in use by another ./fairwatt that is just starting.');
+  return 0;
+}
+
+/** A database of this data folder, or the one that `serve` was given. */
+interface Source {
+  readonly url: () => string;
+  readonly kept: KeptDatabase | null;
+}
+
+async function openDatabase(demo: boolean, onMoved: () => void): Promise<Source> {
+  const given = demo ? undefined : process.env['DATABASE_URL'];
+  if (given !== undefined && given !== '') return { url: () => given, kept: null };
+  const cluster = await startCluster(mainCluster());
+  await ensureDatabase(cluster, databaseName(demo));
+  const kept = new KeptDatabase(mainCluster(), cluster, onMoved);
+  return { url: () => kept.cluster.url(databaseName(demo)), kept };
+}
+
+/** What the command holds while it runs, let go in the order of need. */
+async function keepRunning(demo: boolean, lock: Lock): Promise<number> {
+  const holder: Holder = {
+    pid: process.pid,
+    verb: demo ? 'demo' : 'serve',
+    since: new Date().toISOString(),
+    url: null,
+    database: null,
+    children: [],
+  };
+  const children = new Map<string, number>();
+  const note = (changes: Partial<Holder>) =>
+    lock.note(Object.assign(holder, changes, { children: [...children.values()] }));
+  await endLeftOvers(lockPath);
+  note({});
+  await build(say);
+  let server: KeptServer | null = null;
+  let told = false;
+  const stop = () => {
+    told = true;
+    server?.stop();
+  };
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, stop);
+  const standIns = demo ? await startStandIns() : null;
+  if (standIns?.child.pid !== undefined) children.set('stand-ins', standIns.child.pid);
+  let source: Source | null = null;
+  let nightly: NightlyBackups | null = null;
+  try {
+    source = await openDatabase(demo, () => server?.restart());
+    const { url } = source;
+    await prepareSchema(url());
+    note({ database: databaseName(demo) });
+    const env = () => ({
+      DATABASE_URL: url(),
+      FAIRWATT_DATA: dataDirectory,
+      FAIRWATT_DEMO: demo ? '1' : '0',
+      FAIRWATT_STAND_INS: standIns?.ports ?? '',
     });
-    child.once('exit', (code) => reject(new Error(`The stand-in instruments ended with ${code}.`)));
-  });
+    server = new KeptServer(env, (address, pid) => {
+      if (pid !== null) children.set('server', pid);
+      note({ url: address });
+    });
+    if (told) return 0;
+    say(`Fair Watt is ready at ${await server.start()}`);
+    say('Stop it with Ctrl-C here, or ./fairwatt stop elsewhere.');
+    nightly = new NightlyBackups(url, demo);
+    await server.ended;
+    return 0;
+  } finally {
+    standIns?.child.kill('SIGTERM');
+    await nightly?.leave();
+    if (source?.kept != null) {
+      await source.kept.leave();
+      stopCluster(mainCluster());
+    }
+  }
 }
 
 /**
- * Starts database and server and stays until it is told to stop.
+ * Starts database and server and stays until it is told to stop; whichever of them dies meanwhile is started again.
  * With DATABASE_URL set, `serve` uses that database and starts none.
  */
 export async function serve(demo: boolean): Promise<number> {
-  const already = running();
-  if (already !== null) {
-    say(`Fair Watt already runs${already.url === null ? '' : ` at ${already.url}`}. Stop it with ./fairwatt stop`);
-    return 0;
-  }
-  mkdirSync(stateDirectory, { recursive: true });
-  await build(say);
-  const given = demo ? undefined : process.env['DATABASE_URL'];
-  const ownsDatabase = given === undefined || given === '';
-  const starting = demo ? startStandIns() : null;
-  const database = async () => (ownsDatabase ? startCluster('main', demo ? 'fairwatt_demo' : 'fairwatt') : given);
-  const databaseUrl = await database().catch(async (error: unknown) => {
-    // Stand-ins that were started meanwhile would keep this command waiting.
-    (await starting?.catch(() => null))?.child.kill('SIGTERM');
-    throw error;
-  });
-  const standIns = await starting;
-  const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
-    cwd: root,
-    stdio: ['ignore', 'pipe', 'inherit'],
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      DATABASE_URL: databaseUrl,
-      FAIRWATT_DEMO: demo ? '1' : '0',
-      FAIRWATT_STAND_INS: standIns?.ports ?? '',
-    },
-  });
-  const ended = new Promise<number>((resolve) => {
-    child.once('exit', (code) => resolve(code ?? 0));
-  });
-  let stopping = false;
-  const stop = () => {
-    stopping = true;
-    child.kill('SIGTERM');
-  };
-  process.on('SIGINT', stop);
-  process.on('SIGTERM', stop);
-  process.on('SIGHUP', stop);
-  const note = (url: string | null) => {
-    writeFileSync(runFile, JSON.stringify({ pid: process.pid, url, ownsDatabase } satisfies RunRecord));
-  };
-  note(null);
+  mkdirSync(dataDirectory, { recursive: true });
+  const lock = takeLock(lockPath);
+  if (lock === null) return tellWhoHoldsIt();
   try {
-    const url = await ready(child);
-    note(url);
-    say(`Fair Watt is ready at ${url}`);
-    say('Stop it with Ctrl-C here, or ./fairwatt stop elsewhere.');
-    const code = await ended;
-    return stopping ? 0 : code;
+    return await keepRunning(demo, lock);
   } finally {
-    standIns?.child.kill('SIGTERM');
-    if (ownsDatabase) stopCluster('main');
-    rmSync(runFile, { force: true });
+    lock.release();
   }
 }
 
-/** Stops a running Fair Watt of this checkout, and a database that was left behind. */
+/** Stops a running Fair Watt of this data folder, and whatever an earlier one left behind. */
 export async function stop(): Promise<number> {
-  const record = running();
-  if (record !== null) {
-    process.kill(record.pid, 'SIGTERM');
-    for (let attempt = 0; attempt < 100 && isThisCommand(record.pid); attempt += 1) await wait(100);
-    say('Fair Watt is stopped.');
-  } else if (stopCluster('main')) {
-    say('Fair Watt did not run; its database did and is stopped.');
-  } else {
-    say('Fair Watt does not run.');
+  const holder = isLocked(lockPath) ? notedHolder(lockPath) : null;
+  if (holder !== null && runsAs(holder.pid, 'command/src/main.ts')) {
+    await endProcess(holder.pid, 'command/src/main.ts', 60_000);
+    for (let attempt = 0; attempt < 100 && isLocked(lockPath); attempt += 1) await wait(50);
   }
-  return 0;
+  const lock = takeLock(lockPath);
+  if (lock === null) {
+    tellWhoHoldsIt();
+    return 1;
+  }
+  try {
+    const left = await endLeftOvers(lockPath);
+    const database = stopCluster(mainCluster());
+    if (holder !== null) say('Fair Watt is stopped.');
+    else if (left > 0 || database) say('Fair Watt did not run; what was left of it is stopped.');
+    else say('Fair Watt does not run.');
+    return 0;
+  } finally {
+    lock.release();
+  }
 }

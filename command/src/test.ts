@@ -3,7 +3,9 @@ import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './build.ts';
 import { root, stateDirectory } from './paths.ts';
-import { startCluster, stopCluster } from './postgres.ts';
+import { startCluster, stopCluster } from './cluster/index.ts';
+import { testCluster } from './clusters.ts';
+import { takeLock } from './lock.ts';
 import { chromiumProgram } from './system.ts';
 
 const bin = (path: string) => join(root, 'node_modules', path);
@@ -25,6 +27,11 @@ function check(name: string, args: readonly string[], env: NodeJS.ProcessEnv = {
 export async function test(args: readonly string[]): Promise<number> {
   mkdirSync(stateDirectory, { recursive: true });
   chromiumProgram();
+  const lock = takeLock(join(stateDirectory, 'test-lock'));
+  if (lock === null) {
+    process.stderr.write('The tests of this checkout are running already.\n');
+    return 1;
+  }
   const counts = join(stateDirectory, 'test-counts.json');
   rmSync(counts, { force: true });
   let passed = 0;
@@ -55,7 +62,7 @@ export async function test(args: readonly string[]): Promise<number> {
   note(layers);
   try {
     await build((line) => process.stdout.write(`${line}\n`));
-    const url = await startCluster('test', 'postgres');
+    const url = (await startCluster(testCluster())).url('postgres');
     const ran = await check('tests', [bin('vitest/vitest.mjs'), 'run', ...args], {
       FAIRWATT_TEST_DATABASE: url,
       FAIRWATT_TEST_COUNTS: counts,
@@ -70,7 +77,8 @@ export async function test(args: readonly string[]): Promise<number> {
     process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
     failed += 1;
   } finally {
-    stopCluster('test');
+    stopCluster(testCluster());
+    lock.release();
   }
   process.stdout.write(`${passed} passed, ${failed} failed\n`);
   return failed === 0 ? 0 : 1;

@@ -83,7 +83,7 @@ export function createApp({
   });
   api.get('/health', async (_request, response) => {
     await pool.query('select 1');
-    response.json({ status: 'ready' });
+    response.json({ status: 'ready', pid: process.pid });
   });
   api.use('/shop', shopRoutes(pool));
   api.use('/supplies', supplyRoutes(pool, now));

@@ -1,19 +1,20 @@
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
-import { pino } from 'pino';
 import { createApp } from './app.ts';
 import { createPool } from './database/pool.ts';
 import { migrate } from './database/migrate.ts';
 import { loadDemo } from './demo.ts';
 import { putNetworkInstrument } from './instruments/store.ts';
 import { Sweeps } from './instruments/sweep.ts';
+import { createLog, notice } from './log.ts';
 import { readLabelPrinter, writeLabelPrinter } from './label-printer.ts';
 import { refreshStations } from './jobs/store.ts';
 import { readPriceFeed, writePriceFeed } from './supplies/prices.ts';
 import { BrokenKnowledge, loadModel } from './knowledge.ts';
 
-// Environment: DATABASE_URL, FAIRWATT_HOST, FAIRWATT_PORT, FAIRWATT_ADDRESS (where a phone reaches the application, for the codes on tags), FAIRWATT_DEMO (1 loads the demo data into an empty database), FAIRWATT_STAND_INS (ports of the stand-in instruments, set by the start command), FAIRWATT_LOG.
-const log = pino({ level: process.env['FAIRWATT_LOG'] ?? 'warn' });
+// Environment: DATABASE_URL, FAIRWATT_DATA (the data folder, for logs and what the command noted there), FAIRWATT_HOST, FAIRWATT_PORT, FAIRWATT_ADDRESS (where a phone reaches the application, for the codes on tags), FAIRWATT_DEMO (1 loads the demo data into an empty database), FAIRWATT_STAND_INS (ports of the stand-in instruments, set by the start command), FAIRWATT_LOG.
+const dataFolder = process.env['FAIRWATT_DATA'] ?? null;
+const log = createLog(dataFolder, process.env['FAIRWATT_LOG'] ?? (dataFolder === null ? 'warn' : 'info'));
 const databaseUrl = process.env['DATABASE_URL'];
 const host = process.env['FAIRWATT_HOST'] ?? '127.0.0.1';
 const wanted = Number(process.env['FAIRWATT_PORT'] ?? '4870');
@@ -100,6 +101,8 @@ async function start(): Promise<void> {
   };
   process.once('SIGINT', stop);
   process.once('SIGTERM', stop);
+  // The command that started it was killed: nobody would end it later.
+  process.once('disconnect', stop);
 }
 
 start().catch((error: unknown) => {

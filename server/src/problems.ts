@@ -70,7 +70,9 @@ function databaseIsGone(error: unknown): boolean {
   const code = 'code' in error ? String(error.code) : '';
   return (
     gone.has(code) ||
-    /timeout exceeded when trying to connect|Connection terminated/.test(error.message) ||
+    /timeout exceeded when trying to connect|Connection terminated|not queryable|Connection ended/.test(
+      error.message,
+    ) ||
     ('errors' in error && Array.isArray(error.errors) && error.errors.some(databaseIsGone))
   );
 }

@@ -1,0 +1,3 @@
+export { backupCommand, beforeUpgradePath, restoreCommand } from './command.ts';
+export { makeBackup } from './make.ts';
+export { NightlyBackups } from './nightly.ts';

@@ -1,0 +1,113 @@
+import { existsSync, readFileSync } from 'node:fs';
+import { mkdir, readdir, rename, rm, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
+import { z } from 'zod';
+import { say } from '../clusters.ts';
+import { dataDirectory } from '../paths.ts';
+import { keptBackups } from './keep-rule.ts';
+import { makeBackup } from './make.ts';
+
+/** When and where backups are made by themselves. */
+export const nightlySchema = z.strictObject({
+  on: z.boolean(),
+  folder: z.string().min(1),
+  /** Hour of the day in the machine's own time. */
+  hour: z.int().min(0).max(23),
+});
+export type Nightly = z.infer<typeof nightlySchema>;
+const settingsPath = join(dataDirectory, 'nightly-backup.json');
+/** What the last backup came to, for the server to show. */
+const statePath = join(dataDirectory, 'last-backup.json');
+export const backupFolder = join(dataDirectory, 'backups');
+
+export function nightlySettings(demo: boolean): Nightly {
+  if (!existsSync(settingsPath)) return { on: !demo, folder: backupFolder, hour: 2 };
+  return nightlySchema.parse(JSON.parse(readFileSync(settingsPath, 'utf8')));
+}
+async function writeWhole(path: string, value: unknown): Promise<void> {
+  await mkdir(dataDirectory, { recursive: true });
+  await writeFile(`${path}.new`, `${JSON.stringify(value, null, 2)}\n`);
+  await rename(`${path}.new`, path);
+}
+export const setNightly = (settings: Nightly): Promise<void> => writeWhole(settingsPath, settings);
+
+export interface LastBackup {
+  readonly at: string;
+  readonly path: string;
+  readonly jobs: number;
+  readonly bytes: number;
+  readonly error: string | null;
+}
+export const noteBackup = (last: LastBackup): Promise<void> => writeWhole(statePath, last);
+
+const nameOf = (at: string) => `fairwatt-${at.replace(/[-:]|\.\d+/g, '')}.backup`;
+const timeOf = (name: string): string | null => {
+  const found = /^fairwatt-(\d{4})(\d\d)(\d\d)T(\d\d)(\d\d)(\d\d)Z\.backup$/.exec(name);
+  return found === null ? null : `${found[1]}-${found[2]}-${found[3]}T${found[4]}:${found[5]}:${found[6]}.000Z`;
+};
+
+/** Backups in a folder that were made by name and time; others are left alone. */
+async function backupsIn(folder: string): Promise<{ readonly name: string; readonly at: string }[]> {
+  const names = existsSync(folder) ? await readdir(folder) : [];
+  return names.flatMap((name) => {
+    const at = timeOf(name);
+    return at === null ? [] : [{ name, at }];
+  });
+}
+
+/** Makes a backup under a name with the time, and lets go those that the rule does not keep. */
+export async function backupByRule(url: string, folder: string, now: string): Promise<string> {
+  const path = join(folder, nameOf(now));
+  const made = await makeBackup(url, path, now);
+  const all = await backupsIn(folder);
+  const kept = keptBackups(all.map(({ at }) => at));
+  for (const { name, at } of all) if (!kept.has(at)) await rm(join(folder, name));
+  await noteBackup({ at: now, path, jobs: made.jobs, bytes: made.bytes, error: null });
+  return path;
+}
+
+/** The last moment before now at which a nightly backup was due. */
+export function lastDue(hour: number, now: Date): Date {
+  const due = new Date(now);
+  due.setHours(hour, 0, 0, 0);
+  if (due > now) due.setDate(due.getDate() - 1);
+  return due;
+}
+
+/** Makes the nightly backup when it is due, also one that was missed while the machine was off. */
+export class NightlyBackups {
+  private readonly abort = new AbortController();
+  private readonly running: Promise<void>;
+  constructor(url: () => string, demo: boolean, everyMilliseconds = 60_000) {
+    this.running = this.run(url, demo, everyMilliseconds);
+  }
+
+  private async run(url: () => string, demo: boolean, everyMilliseconds: number): Promise<void> {
+    const { signal } = this.abort;
+    while (!signal.aborted) {
+      await wait(everyMilliseconds, undefined, { signal }).catch(() => undefined);
+      if (signal.aborted) return;
+      const settings = nightlySettings(demo);
+      if (!settings.on) continue;
+      const times = (await backupsIn(settings.folder)).map(({ at }) => Date.parse(at));
+      if (Math.max(0, ...times) >= lastDue(settings.hour, new Date()).getTime()) continue;
+      const now = new Date().toISOString();
+      try {
+        await backupByRule(url(), settings.folder, now);
+      } catch (error) {
+        const told = error instanceof Error ? error.message : String(error);
+        say(`The nightly backup to ${settings.folder} failed: ${told}`);
+        await noteBackup({ at: now, path: settings.folder, jobs: 0, bytes: 0, error: told.slice(0, 300) }).catch(
+          () => undefined,
+        );
+        await wait(10 * 60_000, undefined, { signal }).catch(() => undefined);
+      }
+    }
+  }
+
+  async leave(): Promise<void> {
+    this.abort.abort();
+    await this.running;
+  }
+}
