@@ -8,7 +8,7 @@ import { fileURLToPath } from 'node:url';
 import { setTimeout as wait } from 'node:timers/promises';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { createApp, createPool, loadDemo, loadModel, migrate } from '@fairwatt/server';
+import { ChangeFeed, createApp, createPool, loadDemo, loadModel, migrate } from '@fairwatt/server';
 import {
   deleteCluster,
   ensureDatabase,
@@ -25,6 +25,7 @@ describe('a database that goes away under a running server', () => {
   let folder: string;
   let options: ClusterOptions;
   let pool: ReturnType<typeof createPool>;
+  let feed: ChangeFeed;
   let server: Server;
   let base: string;
   beforeAll(async () => {
@@ -33,10 +34,11 @@ describe('a database that goes away under a running server', () => {
     const url = await ensureDatabase(await startCluster(options), 'outage');
     await migrate(url, silent);
     pool = createPool(url, silent);
+    feed = new ChangeFeed(url, silent);
     const model = await loadModel();
     await loadDemo(pool, model, fileURLToPath(new URL('../demo', import.meta.url)), new Date().toISOString());
     server = await new Promise<Server>((resolve) => {
-      const started = createApp({ pool, model, log: silent, webDirectory: null }).listen(0, '127.0.0.1', () =>
+      const started = createApp({ pool, feed, model, log: silent, webDirectory: null }).listen(0, '127.0.0.1', () =>
         resolve(started),
       );
     });
@@ -47,6 +49,7 @@ describe('a database that goes away under a running server', () => {
     await new Promise((resolve) => {
       server.close(resolve);
     });
+    await feed.close();
     await pool.end();
     deleteCluster(options);
     rmSync(folder, { recursive: true, force: true });

@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import type pg from 'pg';
 import { pino } from 'pino';
 import type { Act, Job } from '@fairwatt/core';
-import { createApp, createPool, loadDemo, loadModel } from '@fairwatt/server';
+import { ChangeFeed, createApp, createPool, loadDemo, loadModel } from '@fairwatt/server';
 import { freshDatabase } from './fresh-database.ts';
 
 export interface Answer<T> {
@@ -28,10 +28,11 @@ export async function startServer(): Promise<RunningServer> {
   const silent = pino({ level: 'silent' });
   const database = await freshDatabase();
   const pool = createPool(database.url, silent);
+  const feed = new ChangeFeed(database.url, silent);
   const model = await loadModel();
   await loadDemo(pool, model, fileURLToPath(new URL('../demo', import.meta.url)), new Date().toISOString());
   const server = await new Promise<Server>((resolve) => {
-    const started = createApp({ pool, model, log: silent, webDirectory: null }).listen(0, '127.0.0.1', () =>
+    const started = createApp({ pool, feed, model, log: silent, webDirectory: null }).listen(0, '127.0.0.1', () =>
       resolve(started),
     );
   });
@@ -66,6 +67,7 @@ export async function startServer(): Promise<RunningServer> {
         server.close(resolve);
         server.closeAllConnections();
       });
+      await feed.close();
       await pool.end();
       await database.drop();
     },

@@ -16,7 +16,7 @@ import {
   stepId,
   stepOrderFields,
 } from './job.ts';
-import { id, jobCode, line, text, uuid, version } from './primitives.ts';
+import { id, jobCode, line, seenVersion, text, uuid } from './primitives.ts';
 
 const act = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) =>
   z.strictObject({ kind: z.literal(kind), ...shape });
@@ -27,41 +27,49 @@ export const actSchema = z.discriminatedUnion('kind', [
       .strictObject(sheetFields)
       .partial()
       .refine((changes) => Object.keys(changes).length > 0, 'nothing to change'),
-    basedOn: version,
+    basedOn: seenVersion,
   }),
-  act('put-part', { part: newPartSchema, basedOn: version }),
-  act('drop-part', { partId: id, basedOn: version }),
-  act('put-supply', { supply: z.strictObject(presentSupplyFields), basedOn: version }),
-  act('drop-supply', { basedOn: version }),
-  act('note-outcome', { id: uuid, checkId: id, outcomeId: id, instrumentId: id.nullable().optional() }),
+  act('put-part', { part: newPartSchema, basedOn: seenVersion }),
+  act('drop-part', { partId: id, basedOn: seenVersion }),
+  act('put-supply', { supply: z.strictObject(presentSupplyFields), basedOn: seenVersion }),
+  act('drop-supply', { basedOn: seenVersion }),
+  act('note-outcome', {
+    id: uuid,
+    checkId: id,
+    outcomeId: id,
+    instrumentId: id.nullable().optional(),
+    instead: uuid.nullable().optional(),
+  }),
   act('take-back-outcome', { id: uuid }),
   act('take-reading', { reading: newReadingSchema }),
   act('correct-reading', { reading: newReadingSchema }),
   act('strike-reading', { id: uuid }),
   act('restore-reading', { id: uuid }),
-  act('put-probe', { probe: z.strictObject(probeFields), basedOn: version }),
-  act('drop-probe', { probeId: uuid, basedOn: version }),
-  act('put-log', { log: z.strictObject(logFields), basedOn: version }),
-  act('drop-log', { logId: uuid, basedOn: version }),
-  act('set-finding', { finding: z.strictObject(findingFields).nullable(), basedOn: version }),
-  act('set-choice', { choice: z.strictObject(choiceFields).nullable(), basedOn: version }),
-  act('put-cable', { cable: z.strictObject(cableFields), basedOn: version }),
-  act('drop-cable', { cableId: uuid, basedOn: version }),
-  act('put-pin', { pin: z.strictObject(pinFields), basedOn: version }),
-  act('drop-pin', { inletId: id, basedOn: version }),
-  act('put-seat', { seat: z.strictObject(seatFields), basedOn: version }),
+  act('put-probe', { probe: z.strictObject(probeFields), basedOn: seenVersion }),
+  act('drop-probe', { probeId: uuid, basedOn: seenVersion }),
+  act('put-log', { log: z.strictObject(logFields), basedOn: seenVersion }),
+  act('drop-log', { logId: uuid, basedOn: seenVersion }),
+  act('set-finding', { finding: z.strictObject(findingFields).nullable(), basedOn: seenVersion }),
+  act('set-choice', { choice: z.strictObject(choiceFields).nullable(), basedOn: seenVersion }),
+  act('put-cable', { cable: z.strictObject(cableFields), basedOn: seenVersion }),
+  act('drop-cable', { cableId: uuid, basedOn: seenVersion }),
+  act('put-pin', { pin: z.strictObject(pinFields), basedOn: seenVersion }),
+  act('drop-pin', { inletId: id, basedOn: seenVersion }),
+  act('put-seat', { seat: z.strictObject(seatFields), basedOn: seenVersion }),
   act('recheck-seats', { inletIds: z.array(id).min(1).max(200) }),
   act('tick-step', { stepId }),
   act('untick-step', { stepId }),
-  act('order-steps', { ...stepOrderFields, basedOn: version }),
+  act('order-steps', { ...stepOrderFields, basedOn: seenVersion }),
   act('sign-off', signOffFields),
   act('withdraw-sign-off', { id: uuid }),
-  act('close', { basedOn: version }),
-  act('reopen', { basedOn: version }),
+  act('close', { basedOn: seenVersion }),
+  act('reopen', { basedOn: seenVersion }),
 ]) satisfies z.ZodType<Act>;
 
 /** One act on a job. `id` is made by the sender, so that sending it twice does it once. */
 export const actMessageSchema = z.strictObject({ id: uuid, by: id, act: actSchema });
+/** In the answer to an act: the revision that this act made, also when it is answered again later. */
+export const revisionHeader = 'fairwatt-revision';
 export type ActMessage = z.infer<typeof actMessageSchema>;
 
 /** A new job in three fields; `code` comes from the server. */
@@ -69,7 +77,7 @@ export const newJobSchema = z.strictObject({ id: uuid, by: id, title: line(80), 
 export type NewJobMessage = z.infer<typeof newJobSchema>;
 
 export const jobListQuerySchema = z.strictObject({
-  search: z.string().max(100).default(''),
+  search: text(100).default(''),
   state: z.enum(['open', 'closed', 'all']).default('all'),
   page: z.coerce.number().int().min(1).max(10_000).default(1),
 });

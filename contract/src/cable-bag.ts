@@ -16,14 +16,14 @@ import {
   type Pinout,
   type WireEnd,
 } from '@fairwatt/core';
-import { figure, id, instant, line, text, uuid, version } from './primitives.ts';
+import { figure, id, instant, line, text, uuid, seenVersion } from './primitives.ts';
 
 const signals = ['12', '5', '3.3', 'G', 'SB', 'PG', 'ST', '-12', 'S', 'NC'] as const satisfies readonly PinSignal[];
 
 /** What the sockets of a kind of supply give, pin by pin, and which of the shop's supplies have them. */
 export const pinoutSchema = z.strictObject({
   id,
-  version,
+  version: seenVersion,
   name: line(60),
   sockets: z
     .array(z.strictObject({ family: z.enum(cableFamilies), pins: z.array(z.enum(signals).nullable()).min(1).max(30) }))
@@ -38,7 +38,7 @@ const end = z.union([z.int().min(1).max(30), z.literal('none'), z.null()]) satis
 /** A spare modular cable with its plugs and, as far as somebody looked, its wires. */
 export const bagCableSchema = z.strictObject({
   id: uuid,
-  version,
+  version: seenVersion,
   label: line(20),
   place: text(40),
   family: z.enum(cableFamilies),
@@ -82,7 +82,7 @@ const allowedUse = (adapter: Parameters<typeof adapterRefusal>[0], context: z.Re
 };
 /** An adapter or extension in a bag. Those that no rule allows are not taken in at all. */
 export const bagAdapterSchema = z
-  .strictObject({ id: uuid, version, label: line(20), place: text(40), ...adapterFields })
+  .strictObject({ id: uuid, version: seenVersion, label: line(20), place: text(40), ...adapterFields })
   .superRefine(allowedUse) satisfies z.ZodType<BagAdapter>;
 /** An adapter as a plan needs it. */
 export const adapterSchema = z
@@ -103,9 +103,9 @@ export const cableBagsSchema = z.strictObject({
   proofs: z.array(cableProofSchema),
   adapters: z.array(bagAdapterSchema),
 }) satisfies z.ZodType<CableBags>;
-export const bagCableMessageSchema = z.strictObject({ by: id, basedOn: version, cable: bagCableSchema });
-export const bagAdapterMessageSchema = z.strictObject({ by: id, basedOn: version, adapter: bagAdapterSchema });
-export const pinoutMessageSchema = z.strictObject({ by: id, basedOn: version, pinout: pinoutSchema });
+export const bagCableMessageSchema = z.strictObject({ by: id, basedOn: seenVersion, cable: bagCableSchema });
+export const bagAdapterMessageSchema = z.strictObject({ by: id, basedOn: seenVersion, adapter: bagAdapterSchema });
+export const pinoutMessageSchema = z.strictObject({ by: id, basedOn: seenVersion, pinout: pinoutSchema });
 export const proofMessageSchema = z.strictObject({
   by: id,
   cableId: uuid,

@@ -15,3 +15,4 @@ export * from './shelf.ts';
 export * from './own-part.ts';
 export * from './supply-csv.ts';
 export * from './cable-bag.ts';
+export * from './change.ts';

@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import { jobSchema } from './job.ts';
 import { mostPhotos, photoFileSchema } from './photo.ts';
-import { uuid } from './primitives.ts';
+import { instant, uuid } from './primitives.ts';
 import { instrumentSchema, technicianSchema } from './shop.ts';
 import { supplyModelSchema } from './supply.ts';
 
 export const jobFileFormat = 'fairwatt-job';
-export const jobFileVersion = 1;
+export const jobFileVersion = 2;
 /** A log's file up to this size is kept as it came. */
 export const mostOriginalBytes = 1_048_576;
 
@@ -15,7 +15,7 @@ export const jobFileSchema = z
   .strictObject({
     format: z.literal(jobFileFormat),
     version: z.literal(jobFileVersion),
-    exportedAt: z.iso.datetime({ precision: 3 }),
+    exportedAt: instant,
     job: jobSchema,
     supplies: z.array(supplyModelSchema).max(100),
     instruments: z.array(instrumentSchema).max(100),
@@ -35,6 +35,47 @@ export const jobFileSchema = z
       if (inlets.indexOf(inlet) !== index) say(['job', 'parts'], `two inlets are called ${inlet}`);
     });
     const known = new Set(inlets);
+    const once = (path: (string | number)[], ids: readonly string[], what: string) => {
+      ids.forEach((id, index) => {
+        if (ids.indexOf(id) !== index) say([...path, index], `${what} ${id} is named twice`);
+      });
+    };
+    const idsOf = (list: readonly { readonly id: string }[]) => list.map((item) => item.id);
+    once(['job', 'parts'], idsOf(job.parts), 'part');
+    once(['job', 'outcomes'], idsOf(job.outcomes), 'answer');
+    once(['job', 'readings'], idsOf(job.readings), 'reading');
+    once(['job', 'probes'], idsOf(job.probes), 'probe');
+    once(['job', 'logs'], idsOf(job.logs), 'log');
+    once(['job', 'cables'], idsOf(job.cables), 'cable');
+    once(['job', 'signOffs'], idsOf(job.signOffs), 'sign-off');
+    once(
+      ['job', 'steps'],
+      job.steps.map((step) => step.stepId),
+      'step',
+    );
+    once(
+      ['job', 'pins'],
+      job.pins.map((pin) => pin.inletId),
+      'inlet',
+    );
+    once(
+      ['job', 'seats'],
+      job.seats.map((seat) => seat.inletId),
+      'inlet',
+    );
+    once(
+      ['job', 'stepOrders'],
+      job.stepOrders.map((order) => order.phase),
+      'phase',
+    );
+    once(['supplies'], idsOf(file.supplies), 'supply');
+    once(['instruments'], idsOf(file.instruments), 'instrument');
+    once(['technicians'], idsOf(file.technicians), 'technician');
+    once(
+      ['originals'],
+      file.originals.map((original) => original.logId),
+      'log',
+    );
     const people = new Set(file.technicians.map((technician) => technician.id));
     const meters = new Set(file.instruments.map((instrument) => instrument.id));
     const signed = (path: (string | number)[], by: string) => {
@@ -89,3 +130,35 @@ export const jobFileSchema = z
     }
   });
 export type JobFile = z.infer<typeof jobFileSchema>;
+
+/** What a file of version 1 lacks: its versions counted each thing by itself, so the job's revision is past them all. */
+function fromVersion1(file: Record<string, unknown>): Record<string, unknown> {
+  const job = file['job'];
+  if (typeof job !== 'object' || job === null) return { ...file, version: 2 };
+  const versions: number[] = [1];
+  const gather = (value: unknown): void => {
+    if (typeof value !== 'object' || value === null) return;
+    for (const [key, inner] of Object.entries(value)) {
+      if ((key === 'version' || key === 'stateVersion') && typeof inner === 'number') versions.push(inner);
+      else gather(inner);
+    }
+  };
+  gather(job);
+  const sheet = 'sheet' in job && typeof job.sheet === 'object' ? job.sheet : {};
+  return {
+    ...file,
+    version: 2,
+    job: {
+      ...job,
+      revision: versions.reduce((most, value) => Math.max(most, value)),
+      sheet: { ...sheet, fieldRevisions: {} },
+    },
+  };
+}
+
+/** A job file of any version that was ever written, as one of the present version; not yet looked at otherwise. */
+export function presentJobFile(input: unknown): unknown {
+  if (typeof input !== 'object' || input === null || Array.isArray(input)) return input;
+  const file = input as Record<string, unknown>;
+  return file['version'] === 1 ? fromVersion1(file) : file;
+}

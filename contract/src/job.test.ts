@@ -1,6 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { applyAct, newJob, partClasses, plugKinds, type Act, type Job } from '@fairwatt/core';
+import {
+  applyAct,
+  basedOnStanding,
+  jobLimits,
+  newJob,
+  partClasses,
+  plugKinds,
+  roomFor,
+  subjectOf,
+  versionAt,
+  type Act,
+  type Job,
+} from '@fairwatt/core';
+import { valuesOf } from '../../tests/arbitrary.ts';
 import { actSchema, jobSchema } from './index.ts';
 
 const uuid = (number: number) => `00000000-0000-4000-8000-${String(number).padStart(12, '0')}`;
@@ -109,14 +122,17 @@ const anyAct: fc.Arbitrary<Act> = fc.oneof(
   fc.record({ kind: fc.constant('reopen' as const), basedOn: small }),
 );
 
-function run(steps: readonly (readonly [Act, string])[]): { job: Job; taken: number } {
-  let job = newJob('LQ-0001', 'Machine', '', '', 'peaks-covered', '2026-01-01T00:00:00.000Z');
+const empty = newJob('LQ-0001', 'Machine', '', '', 'peaks-covered', '2026-01-01T00:00:00.000Z');
+function run(steps: readonly (readonly [Act, string])[], from = empty): { job: Job; taken: number } {
+  let job = from;
   let taken = 0;
   for (const [act, at] of steps) {
-    const result = applyAct(job, act, {
+    // Most senders see the job as it stands; every third one an older state.
+    const sent = steps.length % 3 === 0 ? act : basedOnStanding(act, job);
+    const result = applyAct(job, sent, {
       by: 'mara',
       at,
-      knows: { instrument: () => true, supply: () => true },
+      knows: { instrument: () => true, supply: () => true, fault: () => true, outcome: () => true },
       unansweredPoints: () => 0,
     });
     if (result.ok) {
@@ -161,6 +177,55 @@ describe('any sequence of acts', () => {
         expect(run(list)).toEqual(run(list));
       }),
       { numRuns: 60, seed: 9 },
+    );
+  });
+  it('of any content that the API takes leaves a job that its own format takes', () => {
+    fc.assert(
+      fc.property(fc.array(valuesOf(actSchema), { maxLength: 60 }), (list) => {
+        const taken = list.flatMap((one) => actSchema.safeParse(one).data ?? []);
+        const { job } = run(taken.map((act) => [act, '2026-01-01T00:00:00.000Z'] as const));
+        expect(jobSchema.safeParse(job).error).toBeUndefined();
+      }),
+      { numRuns: 60, seed: 12 },
+    );
+  }, 60_000);
+  it('never grows past what one job holds, and says which list is full', () => {
+    const [log] = fc.sample(valuesOf(actSchema.options.find((option) => option.shape.kind.value === 'put-log')!), {
+      numRuns: 1,
+      seed: 3,
+    }) as Extract<Act, { kind: 'put-log' }>[];
+    let job = newJob('LQ-0001', 'Machine', '', '', 'peaks-covered', '2026-01-01T00:00:00.000Z');
+    const knows = { instrument: () => true, supply: () => true, fault: () => true, outcome: () => true };
+    const context = { by: 'mara', at: '2026-01-01T00:00:00.000Z', knows, unansweredPoints: () => 0 };
+    for (let count = 0; count < jobLimits.logs; count += 1) {
+      const result = applyAct(job, { ...log!, log: { ...log!.log, id: uuid(count) }, basedOn: 0 }, context);
+      if (!result.ok) throw new Error(JSON.stringify(result.refusal));
+      job = result.job;
+    }
+    const more = applyAct(job, { ...log!, log: { ...log!.log, id: uuid(99) }, basedOn: 0 }, context);
+    expect(more).toEqual({ ok: false, refusal: { code: 'limit', list: 'logs', most: jobLimits.logs } });
+    expect(roomFor(job, 'logs')).toBe(0);
+    expect(applyAct(job, { kind: 'drop-log', logId: uuid(3), basedOn: job.logs[3]!.version }, context).ok).toBe(true);
+  });
+  it('gives every change a revision that was never given before', () => {
+    fc.assert(
+      fc.property(steps, (list) => {
+        const seen = new Map<string, number>();
+        let job = newJob('LQ-0001', 'Machine', '', '', 'peaks-covered', '2026-01-01T00:00:00.000Z');
+        for (const [act, at] of list) {
+          const before = job;
+          job = run([[basedOnStanding(act, job), at]], job).job;
+          if (job === before) continue;
+          expect(job.revision).toBe(before.revision + 1);
+          const subject = subjectOf(act);
+          const version = versionAt(job, subject);
+          if (version === 0) continue;
+          expect(version).toBe(job.revision);
+          expect(version).toBeGreaterThan(seen.get(subject) ?? 0);
+          seen.set(subject, version);
+        }
+      }),
+      { numRuns: 200, seed: 13 },
     );
   });
   it('is made of acts that the API takes', () => {

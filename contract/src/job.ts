@@ -16,12 +16,14 @@ import {
   schools,
   standardInletKinds,
   shapes,
+  jobLimits,
   stepPhases,
   subjects,
   type Job,
   type JobPart,
   type PowerFigures,
   type ReadingValue,
+  type SheetField,
 } from '@fairwatt/core';
 import { figure, id, instant, jobCode, line, text, uuid, version } from './primitives.ts';
 import { dayProfileSchema, supplyLabelSchema, wantsSchema } from './supply.ts';
@@ -135,6 +137,10 @@ const laterFields = {
   ventClosed: sheetFields.ventClosed.default(false),
   hindrances: sheetFields.hindrances.default([]),
 };
+const fieldRevisionsSchema = z.partialRecord(
+  z.enum(Object.keys(sheetFields) as [SheetField, ...SheetField[]]),
+  version,
+);
 const signed = { by: id, at: instant };
 
 export const presentSupplyFields = { name: text(80), label: supplyLabelSchema };
@@ -269,13 +275,14 @@ export const signOffFields = {
 
 export const jobSchema = z.strictObject({
   code: jobCode,
+  revision: version,
   createdAt: instant,
   updatedAt: instant,
   state: z.enum(['open', 'closed']),
   stateVersion: version,
   closed: z.strictObject(signed).nullable(),
-  sheet: z.strictObject({ version, ...sheetFields, ...laterFields }),
-  parts: z.array(partSchema).max(100),
+  sheet: z.strictObject({ version, fieldRevisions: fieldRevisionsSchema, ...sheetFields, ...laterFields }),
+  parts: z.array(partSchema).max(jobLimits.parts),
   supply: z.strictObject({ version, ...presentSupplyFields }).nullable(),
   outcomes: z
     .array(
@@ -288,37 +295,37 @@ export const jobSchema = z.strictObject({
         ...signed,
       }),
     )
-    .max(2000),
+    .max(jobLimits.outcomes),
   readings: z
     .array(z.strictObject({ ...readingFields, struckAt: instant.nullable(), ...signed }).superRefine(voltsInReach))
-    .max(5000),
+    .max(jobLimits.readings),
   probes: z
     .array(z.strictObject({ version, ...probeFields, ...signed }))
-    .max(100)
+    .max(jobLimits.probes)
     .default([]),
   logs: z
     .array(z.strictObject({ version, ...logFields, ...signed }))
-    .max(20, 'at most 20 logs in one job')
+    .max(jobLimits.logs)
     .default([]),
   finding: z.strictObject({ version, ...findingFields, ...signed }).nullable(),
   choice: z.strictObject({ version, ...choiceFields, ...signed }).nullable(),
-  cables: z.array(z.strictObject({ version, ...cableFields })).max(60),
+  cables: z.array(z.strictObject({ version, ...cableFields })).max(jobLimits.cables),
   pins: z
     .array(z.strictObject({ version, ...pinFields, ...signed }))
-    .max(100)
+    .max(jobLimits.pins)
     .default([]),
   seats: z
     .array(
       z.strictObject({ version, ...seatFields, rechecked: z.strictObject(signed).nullable().default(null), ...signed }),
     )
-    .max(200),
+    .max(jobLimits.seats),
   steps: z
     .array(z.strictObject({ stepId, ...signed }))
-    .max(500)
+    .max(jobLimits.steps)
     .default([]),
   stepOrders: z
     .array(z.strictObject({ version, ...stepOrderFields }))
     .max(stepPhases.length)
     .default([]),
-  signOffs: z.array(z.strictObject({ ...signOffFields, ...signed })).max(200),
+  signOffs: z.array(z.strictObject({ ...signOffFields, ...signed })).max(jobLimits.signOffs),
 }) satisfies z.ZodType<Job>;

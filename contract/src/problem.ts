@@ -10,6 +10,8 @@ export const problemSchema = z.object({
   /** For a stale update or a refused act: what was refused and why, and the state as it is now. */
   refusal: z.unknown().optional(),
   current: z.unknown().optional(),
+  /** Who made it so, and when. */
+  changed: z.object({ by: z.string(), at: z.string() }).optional(),
 });
 export type Problem = z.infer<typeof problemSchema>;
 

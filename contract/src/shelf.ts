@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { jobCode, id, text, uuid, version } from './primitives.ts';
+import { jobCode, id, text, uuid, seenVersion } from './primitives.ts';
 
 /** `spare`: known good and kept for swaps; `suspect`: not to be fitted. */
 export const unitStates = ['new', 'proven', 'suspect', 'spare', 'used'] as const;
@@ -9,7 +9,7 @@ export type UnitState = (typeof unitStates)[number];
 export const unitSchema = z
   .strictObject({
     id: uuid,
-    version,
+    version: seenVersion,
     modelId: id,
     place: text(40),
     state: z.enum(unitStates),
@@ -32,7 +32,7 @@ export const unitSchema = z
 export type Unit = z.infer<typeof unitSchema>;
 export const unitsSchema = z.array(unitSchema);
 /** A unit as somebody wants it, based on the version that was seen; 0 for a new one. */
-export const unitMessageSchema = z.strictObject({ by: id, basedOn: version, unit: unitSchema });
+export const unitMessageSchema = z.strictObject({ by: id, basedOn: seenVersion, unit: unitSchema });
 export interface UnitMessage {
   readonly by: string;
   readonly basedOn: number;

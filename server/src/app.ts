@@ -8,6 +8,8 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Model } from '@fairwatt/core';
 import { cableBagRoutes } from './cable-bags/routes.ts';
+import type { ChangeFeed } from './changes/feed.ts';
+import { changeRoutes } from './changes/routes.ts';
 import { instrumentRoutes } from './instruments/routes.ts';
 import { Sweeps } from './instruments/sweep.ts';
 import { labelPrinterRoutes, paperRoutes } from './jobs/paper-routes.ts';
@@ -20,6 +22,8 @@ import { supplyRoutes } from './supplies/routes.ts';
 
 export interface AppParts {
   readonly pool: pg.Pool;
+  /** What changes in the database. */
+  readonly feed: ChangeFeed;
   readonly model: Model;
   readonly log: Logger;
   /** The built screens; null serves the API alone. */
@@ -34,6 +38,7 @@ export interface AppParts {
 /** Application and API in one Express app. */
 export function createApp({
   pool,
+  feed,
   model,
   log,
   webDirectory,
@@ -94,6 +99,7 @@ export function createApp({
   api.use('/instruments', instrumentRoutes(pool, sweeps));
   api.use('/record', recordRoutes(pool, now));
   api.use('/label-printer', labelPrinterRoutes(pool));
+  api.use('/', changeRoutes(pool, feed, now));
   api.use('/jobs', jobRoutes(pool, model, now));
   api.use('/jobs', photoRoutes(pool, now));
   api.use('/jobs', paperRoutes(pool, model, address));

@@ -7,6 +7,7 @@ import {
   jobFileSchema,
   ownPartSchema,
   partFromCells,
+  presentJobFile,
   shelfFileSchema,
   shopFileSchema,
   supplyFileSchema,
@@ -65,7 +66,7 @@ export async function loadDemo(pool: pg.Pool, model: Model, directory: string, n
       await importJob(
         pool,
         model,
-        jobFileSchema.parse(await readJson(join(directory, folder, name))),
+        jobFileSchema.parse(presentJobFile(await readJson(join(directory, folder, name)))),
         null,
         'same',
         now,

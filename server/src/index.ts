@@ -1,4 +1,5 @@
 export { createApp, type AppParts } from './app.ts';
+export { ChangeFeed } from './changes/feed.ts';
 export { Sweeps } from './instruments/sweep.ts';
 export { putNetworkInstrument } from './instruments/store.ts';
 export { InstrumentFailure, ScpiLink } from './instruments/scpi-link.ts';

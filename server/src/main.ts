@@ -1,6 +1,7 @@
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import { createApp } from './app.ts';
+import { ChangeFeed } from './changes/feed.ts';
 import { createPool } from './database/pool.ts';
 import { migrate } from './database/migrate.ts';
 import { loadDemo } from './demo.ts';
@@ -66,8 +67,10 @@ async function start(): Promise<void> {
   void sweeps
     .switchOffLeftOvers()
     .catch((error: unknown) => log.error({ err: error }, 'loads left by an earlier run were not looked at'));
+  const feed = new ChangeFeed(databaseUrl, log);
   const app = createApp({
     pool,
+    feed,
     model,
     log,
     sweeps,
@@ -94,7 +97,7 @@ async function start(): Promise<void> {
   };
   const end = () => {
     server.close(() => {
-      void pool.end().then(() => process.exit(0));
+      void Promise.all([feed.close(), pool.end()]).then(() => process.exit(0));
     });
     server.closeAllConnections();
     setTimeout(() => process.exit(0), 3000).unref();

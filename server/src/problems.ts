@@ -77,6 +77,22 @@ function databaseIsGone(error: unknown): boolean {
   );
 }
 
+/**
+ * What the database itself refused: the last line behind the schemas, and worth a line in the log, since a schema should
+ * have told it at the field.
+ */
+function refusedByDatabase(error: unknown): Problem | null {
+  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+  if (code === '23505') return { type: '/problems/already-there', title: 'This is there already', status: 409 };
+  if (/^2[23]/.test(code))
+    return {
+      type: '/problems/not-storable',
+      title: 'Something in this cannot be stored; nothing was changed',
+      status: 422,
+    };
+  return null;
+}
+
 /** Turns whatever was thrown into a problem document; nothing of its inside leaves the server. */
 export function errorHandler(log: Logger): ErrorRequestHandler {
   return (error: unknown, _request, response, next) => {
@@ -117,10 +133,16 @@ export function errorHandler(log: Logger): ErrorRequestHandler {
       });
       return;
     }
+    const refused = refusedByDatabase(error);
+    if (refused !== null) {
+      log.error({ err: error }, 'refused by the database only');
+      sendProblem(response, refused);
+      return;
+    }
     log.error(error instanceof Error ? { err: error } : { thrown: String(error) }, 'unexpected failure');
     sendProblem(response, {
       type: '/problems/internal',
-      title: 'Something went wrong here; nothing was changed',
+      title: 'Something went wrong here; sending it again does no harm',
       status: 500,
     });
   };

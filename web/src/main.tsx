@@ -7,9 +7,8 @@ import { BrowserRouter } from 'react-router';
 import { api } from './app/api.ts';
 import { Root } from './app/root.tsx';
 import { store } from './app/store.ts';
-import { startSender } from './offline/sender.ts';
+import { startOffline } from './offline/start.ts';
 
-startSender(store);
 // What a job's page needs is asked for while its code is still on the way.
 const code = /^\/jobs\/([A-Z]{2}-\d+)/.exec(location.pathname)?.[1];
 if (code !== undefined) {
@@ -22,6 +21,8 @@ if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.service
 
 const element = document.getElementById('root');
 if (element === null) throw new Error('the page has no root');
+// What an earlier visit left unsent is at hand before the first screen is drawn.
+await startOffline(store);
 createRoot(element).render(
   <Provider store={store}>
     <BrowserRouter>

@@ -13,14 +13,20 @@ import type {
   RecordedCable,
   Seat,
   Sheet,
+  SheetField,
   SignOff,
   StepOrder,
   StepPhase,
 } from './job.ts';
+import { jobLimits, overfull, type JobList } from './limits.ts';
+import { standingOutcome } from './subject.ts';
 
-export type SheetChanges = { readonly [K in keyof Omit<Sheet, 'version'>]?: Sheet[K] | undefined };
+export type SheetChanges = { readonly [K in SheetField]?: Sheet[K] | undefined };
 
-/** Everything that can be done to a job. `basedOn` is the version that was seen; 0 for something new. */
+/**
+ * Everything that can be done to a job. `basedOn` is the version of its subject that was seen; 0 for something new. A
+ * version is the job's revision at the last change, so it is never given twice.
+ */
 export type Act =
   | { readonly kind: 'edit-sheet'; readonly changes: SheetChanges; readonly basedOn: number }
   | { readonly kind: 'put-part'; readonly part: Omit<JobPart, 'version'>; readonly basedOn: number }
@@ -33,6 +39,8 @@ export type Act =
       readonly checkId: string;
       readonly outcomeId: string;
       readonly instrumentId?: string | null | undefined;
+      /** The standing answer that was seen and is replaced, null for none; where it is not said, whatever stands is. */
+      readonly instead?: string | null | undefined;
     }
   | { readonly kind: 'take-back-outcome'; readonly id: string }
   | { readonly kind: 'take-reading'; readonly reading: Omit<Reading, 'by' | 'at' | 'struckAt'> }
@@ -88,6 +96,7 @@ export type Refusal =
   | { readonly code: 'not-found'; readonly subject: string }
   | { readonly code: 'duplicate'; readonly subject: string }
   | { readonly code: 'unknown-reference'; readonly path: string; readonly value: string }
+  | { readonly code: 'limit'; readonly list: JobList; readonly most: number }
   | { readonly code: 'open-points'; readonly count: number };
 
 export type ActResult = { readonly ok: true; readonly job: Job } | { readonly ok: false; readonly refusal: Refusal };
@@ -96,12 +105,17 @@ export type ActResult = { readonly ok: true; readonly job: Job } | { readonly ok
 export interface ActContext {
   readonly by: string;
   readonly at: Instant;
-  readonly knows: { readonly instrument: (id: string) => boolean; readonly supply: (id: string) => boolean };
+  readonly knows: {
+    readonly instrument: (id: string) => boolean;
+    readonly supply: (id: string) => boolean;
+    readonly fault: (id: string) => boolean;
+    readonly outcome: (checkId: string, outcomeId: string) => boolean;
+  };
   readonly unansweredPoints: (job: Job) => number;
 }
 
 /** Plugs, pins and ticks of inlets that are no longer there go with them; a cable that loses a plug's inlet is a new version. */
-function tidied(job: Job, parts: readonly JobPart[]): Partial<Job> {
+function tidied(job: Job, parts: readonly JobPart[], revision: number): Partial<Job> {
   const known = new Set(parts.flatMap((part) => part.inlets.map((inlet) => inlet.id)));
   const lost = (id: string | null) => id !== null && !known.has(id);
   return {
@@ -112,7 +126,7 @@ function tidied(job: Job, parts: readonly JobPart[]): Partial<Job> {
       cable.plugs.some((plug) => lost(plug.inletId))
         ? {
             ...cable,
-            version: cable.version + 1,
+            version: revision,
             plugs: cable.plugs.map((plug) => (lost(plug.inletId) ? { ...plug, inletId: null } : plug)),
           }
         : cable,
@@ -132,11 +146,12 @@ function put<T extends Versioned>(
   make: (version: number) => T,
   basedOn: number,
   subject: string,
+  revision: number,
 ): { readonly list: T[] } | Refusal {
   const index = list.findIndex(same);
   const current = index < 0 ? 0 : list[index]!.version;
   if (current !== basedOn) return { code: 'stale', subject, basedOn, current };
-  const made = make(basedOn + 1);
+  const made = make(revision);
   return { list: index < 0 ? [...list, made] : list.map((item, position) => (position === index ? made : item)) };
 }
 
@@ -154,18 +169,30 @@ function drop<T extends Versioned>(
 
 /**
  * Applies an act to a job: the one place that says what an act does, for server, screen and import alike.
- * A closed job takes only `reopen`. References to parts of the job or the shop must exist.
+ * A closed job takes only `reopen`. References to parts of the job or the shop must exist. Each act that is done gives the
+ * job the next revision, which is the version of what it changed.
  */
 export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
   if (job.state === 'closed' && act.kind !== 'reopen') return refuse({ code: 'closed' });
+  const result = applied(job, act, context);
+  if (!result.ok) return result;
+  const list = overfull(job, result.job);
+  return list === null ? result : refuse({ code: 'limit', list, most: jobLimits[list] });
+}
+
+function applied(job: Job, act: Act, context: ActContext): ActResult {
+  const revision = job.revision + 1;
   const signed = { by: context.by, at: context.at };
-  const done = (changes: Partial<Job>): ActResult => ({ ok: true, job: { ...job, ...changes, updatedAt: context.at } });
+  const done = (changes: Partial<Job>): ActResult => ({
+    ok: true,
+    job: { ...job, ...changes, revision, updatedAt: context.at },
+  });
   const versioned = <K extends 'cables' | 'seats' | 'probes' | 'logs' | 'pins' | 'stepOrders'>(
     key: K,
     result: { readonly list: Job[K][number][] } | Refusal,
   ): ActResult => ('code' in result ? refuse(result) : done({ [key]: result.list }));
   const withParts = (result: { readonly list: JobPart[] } | Refusal): ActResult =>
-    'code' in result ? refuse(result) : done(tidied(job, result.list));
+    'code' in result ? refuse(result) : done(tidied(job, result.list, revision));
   const stale = (subject: string, basedOn: number, current: number): ActResult | null =>
     basedOn === current ? null : refuse({ code: 'stale', subject, basedOn, current });
   const inletIds = () => new Set(job.parts.flatMap((part) => part.inlets.map((inlet) => inlet.id)));
@@ -173,11 +200,16 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
     case 'edit-sheet': {
       const given = Object.fromEntries(
         Object.entries(act.changes).filter(([, value]) => value !== undefined),
-      ) as Partial<Sheet>;
-      return (
-        stale('sheet', act.basedOn, job.sheet.version) ??
-        done({ sheet: { ...job.sheet, ...given, version: act.basedOn + 1 } })
-      );
+      ) as Partial<Omit<Sheet, 'version' | 'fieldRevisions'>>;
+      const fields = Object.keys(given) as SheetField[];
+      const newest = Math.max(...fields.map((field) => job.sheet.fieldRevisions[field] ?? 0));
+      if (newest > act.basedOn)
+        return refuse({ code: 'stale', subject: 'sheet', basedOn: act.basedOn, current: newest });
+      const fieldRevisions = {
+        ...job.sheet.fieldRevisions,
+        ...Object.fromEntries(fields.map((field) => [field, revision])),
+      };
+      return done({ sheet: { ...job.sheet, ...given, version: revision, fieldRevisions } });
     }
     case 'put-part': {
       const others = new Set(
@@ -194,6 +226,7 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
           (version): JobPart => ({ ...act.part, version }),
           act.basedOn,
           `part:${act.part.id}`,
+          revision,
         ),
       );
     }
@@ -201,8 +234,7 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
       return withParts(drop(job.parts, (part) => part.id === act.partId, act.basedOn, `part:${act.partId}`));
     case 'put-supply':
       return (
-        stale('supply', act.basedOn, job.supply?.version ?? 0) ??
-        done({ supply: { ...act.supply, version: act.basedOn + 1 } })
+        stale('supply', act.basedOn, job.supply?.version ?? 0) ?? done({ supply: { ...act.supply, version: revision } })
       );
     case 'drop-supply':
       return job.supply === null
@@ -211,6 +243,10 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
     case 'note-outcome': {
       if (job.outcomes.some((outcome) => outcome.id === act.id))
         return refuse({ code: 'duplicate', subject: `outcome:${act.id}` });
+      if (!context.knows.outcome(act.checkId, act.outcomeId))
+        return refuse({ code: 'unknown-reference', path: 'outcomeId', value: act.outcomeId });
+      if (act.instead !== undefined && act.instead !== standingOutcome(job, act.checkId))
+        return refuse({ code: 'stale', subject: `check:${act.checkId}`, basedOn: 0, current: job.revision });
       const instrumentId = act.instrumentId ?? null;
       if (instrumentId !== null && !context.knows.instrument(instrumentId))
         return refuse({ code: 'unknown-reference', path: 'instrumentId', value: instrumentId });
@@ -246,6 +282,8 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
       const { replaces } = act.reading;
       if (act.kind === 'correct-reading' ? !job.readings.some((reading) => reading.id === replaces) : replaces !== null)
         return refuse({ code: 'unknown-reference', path: 'reading.replaces', value: replaces ?? '' });
+      if (job.readings.some((reading) => reading.id === replaces && reading.struckAt !== null))
+        return refuse({ code: 'stale', subject: `reading:${replaces}`, basedOn: 0, current: job.revision });
       const kept = job.readings.map((reading) =>
         reading.id === replaces && reading.struckAt === null ? { ...reading, struckAt: context.at } : reading,
       );
@@ -269,6 +307,7 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
           (version): CableProbe => ({ ...act.probe, ...signed, version }),
           act.basedOn,
           `probe:${act.probe.id}`,
+          revision,
         ),
       );
     case 'drop-probe':
@@ -285,6 +324,7 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
           (version): KeptLog => ({ ...act.log, ...signed, version }),
           act.basedOn,
           `log:${act.log.id}`,
+          revision,
         ),
       );
     case 'drop-log':
@@ -293,16 +333,18 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
         drop(job.logs, (log) => log.id === act.logId, act.basedOn, `log:${act.logId}`),
       );
     case 'set-finding':
+      if (act.finding !== null && act.finding.faultId !== null && !context.knows.fault(act.finding.faultId))
+        return refuse({ code: 'unknown-reference', path: 'finding.faultId', value: act.finding.faultId });
       return (
         stale('finding', act.basedOn, job.finding?.version ?? 0) ??
-        done({ finding: act.finding === null ? null : { ...act.finding, ...signed, version: act.basedOn + 1 } })
+        done({ finding: act.finding === null ? null : { ...act.finding, ...signed, version: revision } })
       );
     case 'set-choice':
       if (act.choice?.kind === 'replace' && (act.choice.modelId === null || !context.knows.supply(act.choice.modelId)))
         return refuse({ code: 'unknown-reference', path: 'choice.modelId', value: act.choice.modelId ?? '' });
       return (
         stale('choice', act.basedOn, job.choice?.version ?? 0) ??
-        done({ choice: act.choice === null ? null : { ...act.choice, ...signed, version: act.basedOn + 1 } })
+        done({ choice: act.choice === null ? null : { ...act.choice, ...signed, version: revision } })
       );
     case 'put-cable': {
       const known = inletIds();
@@ -325,6 +367,7 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
           (version): RecordedCable => ({ ...act.cable, version }),
           act.basedOn,
           `cable:${act.cable.id}`,
+          revision,
         ),
       );
     }
@@ -344,6 +387,7 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
           (version): Seat => ({ ...act.seat, ...signed, version, rechecked: null }),
           act.basedOn,
           `seat:${act.seat.inletId}`,
+          revision,
         ),
       );
     case 'put-pin':
@@ -357,6 +401,7 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
           (version): PinnedPlug => ({ ...act.pin, ...signed, version }),
           act.basedOn,
           `pin:${act.pin.inletId}`,
+          revision,
         ),
       );
     case 'drop-pin':
@@ -384,6 +429,7 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
           (version): StepOrder => ({ phase: act.phase, stepIds: act.stepIds, version }),
           act.basedOn,
           `steps:${act.phase}`,
+          revision,
         ),
       );
     case 'sign-off': {
@@ -401,13 +447,12 @@ export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
       if (open > 0) return refuse({ code: 'open-points', count: open });
       return (
         stale('state', act.basedOn, job.stateVersion) ??
-        done({ state: 'closed', stateVersion: act.basedOn + 1, closed: signed })
+        done({ state: 'closed', stateVersion: revision, closed: signed })
       );
     }
     case 'reopen':
       return (
-        stale('state', act.basedOn, job.stateVersion) ??
-        done({ state: 'open', stateVersion: act.basedOn + 1, closed: null })
+        stale('state', act.basedOn, job.stateVersion) ?? done({ state: 'open', stateVersion: revision, closed: null })
       );
   }
 }

@@ -4,6 +4,8 @@ import { compileModel, type Knowledge } from '../diagnose/index.ts';
 import { partClass } from '../machine/index.ts';
 import type { SupplyModel } from '../supply/index.ts';
 import {
+  basedOnStanding,
+  knowsOf,
   applyAct,
   bareReading,
   firstChoosing,
@@ -83,7 +85,7 @@ export class TestBench {
     const result = applyAct(this.job, act, {
       by: 'mara',
       at,
-      knows: { instrument: (id) => id === 'meter', supply: (id) => testShop.supplies.some((model) => model.id === id) },
+      knows: { ...knowsOf(testShop), instrument: (id) => id === 'meter' },
       unansweredPoints: (job) => unanswered(viewJob(job, testShop).openPoints).length,
     });
     if (!result.ok) return result.refusal;
@@ -91,9 +93,10 @@ export class TestBench {
     return null;
   }
 
+  /** Acts of somebody who sees the job as it stands. */
   do(...acts: Act[]): this {
     for (const act of acts) {
-      const refusal = this.try(act);
+      const refusal = this.try(basedOnStanding(act, this.job));
       if (refusal !== null) throw new Error(`${act.kind}: ${JSON.stringify(refusal)}`);
     }
     return this;

@@ -12,3 +12,6 @@ export * from './view.ts';
 export * from './act.ts';
 export * from './sizing.ts';
 export * from './standing.ts';
+export * from './limits.ts';
+export * from './subject.ts';
+export * from './knows.ts';

@@ -1,3 +1,4 @@
+import type { Act } from './index.ts';
 import { describe, expect, it } from 'vitest';
 import { bareReading } from './index.ts';
 import { TestBench, testPart, uuid } from './fixture.test-help.ts';
@@ -27,16 +28,19 @@ const source = (bench: TestBench, checkId: string) =>
 
 describe('acts', () => {
   it('refuse a stale version and name the current one', () => {
-    const bench = machine().do({ kind: 'edit-sheet', changes: { title: 'One' }, basedOn: 1 });
-    expect(bench.try({ kind: 'edit-sheet', changes: { title: 'Two' }, basedOn: 1 })).toEqual({
+    const bench = machine();
+    const seen = bench.job.sheet.version;
+    bench.do({ kind: 'edit-sheet', changes: { title: 'One' }, basedOn: seen });
+    expect(bench.try({ kind: 'edit-sheet', changes: { title: 'Two' }, basedOn: seen })).toEqual({
       code: 'stale',
       subject: 'sheet',
-      basedOn: 1,
-      current: 2,
+      basedOn: seen,
+      current: bench.job.revision,
     });
+    expect(bench.try({ kind: 'edit-sheet', changes: { client: 'Another field' }, basedOn: seen })).toBeNull();
     expect(bench.try({ kind: 'put-part', part: testPart('board', 'board'), basedOn: 0 })).toMatchObject({
       code: 'stale',
-      current: 1,
+      current: bench.job.parts[0]!.version,
     });
     expect(bench.try({ kind: 'drop-part', partId: 'board', basedOn: 9 })).toMatchObject({ code: 'stale' });
     expect(bench.try({ kind: 'put-supply', supply: { name: '', label }, basedOn: 0 })).toMatchObject({
@@ -153,7 +157,45 @@ describe('acts', () => {
       { kind: 'drop-part', partId: 'drive', basedOn: 1 },
     );
     expect(bench.job.seats).toEqual([]);
-    expect(bench.job.cables[0]).toMatchObject({ version: 2, plugs: [{ kind: 'sata', inletId: null }] });
+    expect(bench.job.cables[0]).toMatchObject({
+      version: bench.job.revision,
+      plugs: [{ kind: 'sata', inletId: null }],
+    });
+  });
+  it('do not overwrite what was taken back and set again since it was seen', () => {
+    const bench = machine();
+    const finding = { kind: 'no-fault' as const, faultId: null, confirmed: false, note: 'first' };
+    bench.do({ kind: 'set-finding', finding, basedOn: 0 });
+    const seen = bench.job.finding!.version;
+    bench.do({ kind: 'set-finding', finding: null, basedOn: seen });
+    bench.do({ kind: 'set-finding', finding: { ...finding, note: 'second' }, basedOn: 0 });
+    expect(bench.try({ kind: 'set-finding', finding: { ...finding, note: 'mine' }, basedOn: seen })).toMatchObject({
+      code: 'stale',
+      current: bench.job.revision,
+    });
+  });
+  it('replace the answer that was seen, and no other', () => {
+    const bench = machine();
+    const answer = (id: number, instead: string | null): Act => ({
+      kind: 'note-outcome',
+      id: uuid(id),
+      checkId: 'look-dust',
+      outcomeId: 'clean',
+      instead,
+    });
+    expect(bench.try(answer(1, null))).toBeNull();
+    expect(bench.try(answer(2, null))).toMatchObject({ code: 'stale', subject: 'check:look-dust' });
+    expect(bench.try(answer(3, uuid(1)))).toBeNull();
+  });
+  it('refuse a check, an outcome and a fault that do not exist', () => {
+    const bench = machine();
+    const note = (checkId: string, outcomeId: string) =>
+      bench.try({ kind: 'note-outcome', id: uuid(1), checkId, outcomeId });
+    expect(note('smell-of-the-sea', 'salty')).toMatchObject({ code: 'unknown-reference' });
+    expect(note('look-dust', 'sandy')).toMatchObject({ code: 'unknown-reference' });
+    expect(note('look-dust', 'unknown')).toBeNull();
+    const finding = { kind: 'fault' as const, faultId: 'gremlins', confirmed: false, note: '' };
+    expect(bench.try({ kind: 'set-finding', finding, basedOn: 0 })).toMatchObject({ path: 'finding.faultId' });
   });
   it('keep one answer for each check and remember the earlier', () => {
     const bench = machine().do(

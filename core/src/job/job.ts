@@ -14,9 +14,15 @@ export interface Signed {
   readonly at: Instant;
 }
 
+/** A field of the sheet. */
+export type SheetField = Exclude<keyof Sheet, 'version' | 'fieldRevisions'>;
+
 /** What is written down at intake and at hand-over. Empty text and null mean that nobody said. */
 export interface Sheet {
+  /** Revision of the job at the last change of the sheet. */
   readonly version: number;
+  /** Revision of the job at the last change of each field; a field that never changed is not named. */
+  readonly fieldRevisions: Readonly<Partial<Record<SheetField, number>>>;
   readonly title: string;
   readonly client: string;
   readonly words: string;
@@ -216,6 +222,8 @@ export interface SignOff extends Signed {
 
 export interface Job {
   readonly code: string;
+  /** Counts every change to the job, never goes back, and is the version of whatever it changed. */
+  readonly revision: number;
   readonly createdAt: Instant;
   readonly updatedAt: Instant;
   readonly state: 'open' | 'closed';
@@ -242,6 +250,7 @@ export interface Job {
 export function newJob(code: string, title: string, client: string, words: string, school: School, at: Instant): Job {
   return {
     code,
+    revision: 1,
     createdAt: at,
     updatedAt: at,
     state: 'open',
@@ -249,6 +258,7 @@ export function newJob(code: string, title: string, client: string, words: strin
     closed: null,
     sheet: {
       version: 1,
+      fieldRevisions: {},
       title,
       client,
       words,

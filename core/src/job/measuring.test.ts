@@ -180,24 +180,25 @@ describe('what a line or a log says of steadiness', () => {
 
 describe('walks and logs of a job', () => {
   it('are put, changed on the version that was seen, and dropped', () => {
-    const bench = machine().do(
-      { kind: 'put-probe', probe: probe([[1, 12]]), basedOn: 0 },
-      {
-        kind: 'put-probe',
-        probe: probe([
-          [1, 12],
-          [2, 12],
-        ]),
-        basedOn: 1,
-      },
-    );
-    expect(bench.job.probes).toMatchObject([{ version: 2, by: 'mara', pins: [{ pin: 1 }, { pin: 2 }] }]);
-    expect(bench.try({ kind: 'put-probe', probe: probe([]), basedOn: 1 })).toMatchObject({ code: 'stale', current: 2 });
+    const bench = machine().do({ kind: 'put-probe', probe: probe([[1, 12]]), basedOn: 0 });
+    const seen = bench.job.probes[0]!.version;
+    bench.do({
+      kind: 'put-probe',
+      probe: probe([
+        [1, 12],
+        [2, 12],
+      ]),
+      basedOn: 1,
+    });
+    expect(bench.job.probes).toMatchObject([
+      { version: bench.job.revision, by: 'mara', pins: [{ pin: 1 }, { pin: 2 }] },
+    ]);
+    expect(bench.try({ kind: 'put-probe', probe: probe([]), basedOn: seen })).toMatchObject({ code: 'stale' });
     bench.do({ kind: 'drop-probe', probeId: uuid(90), basedOn: 2 });
     expect(bench.job.probes).toEqual([]);
     expect(bench.try({ kind: 'drop-probe', probeId: uuid(90), basedOn: 2 })).toMatchObject({ code: 'not-found' });
     bench.do({ kind: 'put-log', log, basedOn: 0 });
-    expect(bench.job.logs).toMatchObject([{ name: 'evening.csv', version: 1 }]);
+    expect(bench.job.logs).toMatchObject([{ name: 'evening.csv', version: bench.job.revision }]);
     expect(bench.try({ kind: 'drop-log', logId: uuid(80), basedOn: 0 })).toMatchObject({ code: 'stale' });
     bench.do({ kind: 'drop-log', logId: uuid(80), basedOn: 1 });
     expect(bench.job.logs).toEqual([]);
@@ -223,10 +224,18 @@ describe('the search in a job', () => {
   it('keeps an outcome that the knowledge does not know, and does not count it', () => {
     const bench = cuts();
     const before = bench.view().suspects.map((suspect) => suspect.probability);
-    bench.do(
-      { kind: 'note-outcome', id: uuid(1), checkId: 'smell-of-the-sea', outcomeId: 'salty' },
-      { kind: 'note-outcome', id: uuid(2), checkId: 'look-dust', outcomeId: 'sandy' },
-    );
+    // Noted by a shop with other knowledge, and come here by a file.
+    const noted = (id: number, checkId: string, outcomeId: string) => ({
+      id: uuid(id),
+      checkId,
+      outcomeId,
+      instrumentId: null,
+      takenBackAt: null,
+      by: 'mara',
+      at: bench.job.updatedAt,
+    });
+    const strange = [noted(1, 'smell-of-the-sea', 'salty'), noted(2, 'look-dust', 'sandy')];
+    bench.job = { ...bench.job, outcomes: [...bench.job.outcomes, ...strange] };
     expect([...bench.view().notCounted].sort()).toEqual(['look-dust', 'smell-of-the-sea']);
     expect(bench.view().suspects.map((suspect) => suspect.probability)).toEqual(before);
     expect(bench.view().observations).toHaveLength(5);

@@ -17,7 +17,7 @@ import {
   type Suspect,
   type Tally,
 } from '../diagnose/index.ts';
-import type { OpenPoint, Phase, Refusal, StationId, StationLine, StationState } from '../job/index.ts';
+import type { OpenPoint, Phase, JobList, Refusal, StationId, StationLine, StationState } from '../job/index.ts';
 import type { OpenReason } from '../cable/index.ts';
 import { protectionText } from './supply-names.ts';
 import { durationText, percentText, voltsText, wattsText } from './figures.ts';
@@ -532,6 +532,21 @@ export function openPointText(point: OpenPoint): string {
   }
 }
 
+/** What a job has lists of, in the plural. */
+export const jobListText: Readonly<Record<JobList, string>> = {
+  parts: 'parts',
+  outcomes: 'answers',
+  readings: 'readings',
+  probes: 'probed cables',
+  logs: 'logs',
+  cables: 'recorded cables',
+  pins: 'moved plugs',
+  seats: 'seated plugs',
+  steps: 'ticked steps',
+  stepOrders: 'orders of steps',
+  signOffs: 'sign-offs',
+};
+
 export function refusalText(refusal: Refusal): string {
   switch (refusal.code) {
     case 'stale':
@@ -546,5 +561,7 @@ export function refusalText(refusal: Refusal): string {
       return `${refusal.path} names something that is not known here.`;
     case 'open-points':
       return `${refusal.count} ${refusal.count === 1 ? 'point is' : 'points are'} still open. Settle or sign off each.`;
+    case 'limit':
+      return `One job holds at most ${refusal.most} ${jobListText[refusal.list]}. Take one away first, or begin a second job.`;
   }
 }

@@ -31,10 +31,13 @@ export async function one<T>(db: Queryable, sql: string, values: readonly unknow
 }
 
 /** Writes that belong together: all or nothing. */
-export async function transaction<T>(pool: pg.Pool, work: (client: pg.PoolClient) => Promise<T>): Promise<T> {
+export const transaction = <T>(pool: pg.Pool, work: (client: pg.PoolClient) => Promise<T>): Promise<T> =>
+  inTransaction(pool, 'begin', work);
+
+async function inTransaction<T>(pool: pg.Pool, begin: string, work: (client: pg.PoolClient) => Promise<T>): Promise<T> {
   const client = await pool.connect();
   try {
-    await client.query('begin');
+    await client.query(begin);
     const result = await work(client);
     await client.query('commit');
     client.release();
@@ -48,6 +51,11 @@ export async function transaction<T>(pool: pg.Pool, work: (client: pg.PoolClient
     client.release(broken);
     throw error;
   }
+}
+
+/** Reads that belong together: all of them see the database as it was at one moment. */
+export async function snapshot<T>(pool: pg.Pool, work: (client: pg.PoolClient) => Promise<T>): Promise<T> {
+  return inTransaction(pool, 'begin isolation level repeatable read, read only', work);
 }
 
 /** Inserts rows of one shape with one statement; nothing for none. Table and column names come from code, never from input. */

@@ -1,4 +1,4 @@
-import express, { Router, type Response } from 'express';
+import express, { Router } from 'express';
 import type pg from 'pg';
 import { z } from 'zod';
 import {
@@ -15,6 +15,7 @@ import {
 import { noTechnician } from '../jobs/refusals.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
 import { technicianExists } from '../shop/store.ts';
+import { stream } from '../streams.ts';
 import { timePowerGood, watchMeter } from './live.ts';
 import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
 import {
@@ -45,30 +46,6 @@ function settled(result: OwnerResult): void {
       throw noInstrument();
     case 'done':
   }
-}
-
-/** Server-sent events; the answer ends them. A comment every few seconds shows that the line is alive. */
-function stream(response: Response): { readonly send: (event: unknown) => void; readonly closed: AbortSignal } {
-  const abort = new AbortController();
-  response.set({
-    'content-type': 'text/event-stream',
-    'cache-control': 'no-store',
-    connection: 'keep-alive',
-    'x-accel-buffering': 'no',
-  });
-  response.flushHeaders();
-  const beat = setInterval(() => response.write(': here\n\n'), 5000);
-  response.on('close', () => {
-    clearInterval(beat);
-    abort.abort();
-  });
-  return {
-    send: (event) => {
-      if (!response.writableEnded && response.writableLength < 1 << 20)
-        response.write(`data: ${JSON.stringify(event)}\n\n`);
-    },
-    closed: abort.signal,
-  };
 }
 
 /** Instruments over the network: their addresses, a meter live, a load sweep. */
@@ -109,7 +86,7 @@ export function instrumentRoutes(pool: pg.Pool, sweeps: Sweeps): Router {
   router.get('/:id/live', async (request, response) => {
     const { rail, job } = parseInput(liveQuerySchema, request.query, 'The query');
     const meter = await found(request.params['id'], 'meter');
-    const { send, closed } = stream(response);
+    const { send, closed } = stream(request, response);
     await watchMeter(meter, rail, job, send, closed);
     response.end();
   });
@@ -162,7 +139,7 @@ export function instrumentRoutes(pool: pg.Pool, sweeps: Sweeps): Router {
   };
   router.get('/sweeps/:id/events', async (request, response) => {
     const sweep = sweepOf(request.params['id']);
-    const { send, closed } = stream(response);
+    const { send, closed } = stream(request, response);
     const leave = sweep.listen(send);
     await Promise.race([
       sweep.ended,

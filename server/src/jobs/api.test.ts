@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { bareReading, type Act, type Job } from '@fairwatt/core';
-import type { JobFile, JobList, Problem } from '@fairwatt/contract';
+import { presentJobFile, type JobFile, type JobList, type Problem } from '@fairwatt/contract';
 import { startServer, type RunningServer } from '../../../tests/running-server.ts';
 
 const demo = fileURLToPath(new URL('../../../demo', import.meta.url));
@@ -212,7 +212,8 @@ describe('acting', () => {
 });
 
 describe('job files', () => {
-  const file = (name = '0-harbour-office') => JSON.parse(readFileSync(`${demo}/jobs/${name}.json`, 'utf8')) as JobFile;
+  const file = (name = '0-harbour-office') =>
+    presentJobFile(JSON.parse(readFileSync(`${demo}/jobs/${name}.json`, 'utf8'))) as JobFile;
   const send = (body: unknown, query = 'by=mara&as=new') => call<Problem & Job>(`/jobs/import?${query}`, body);
 
   it.each([
@@ -396,7 +397,8 @@ describe('files of logging meters', () => {
       expect((await act(code, { kind: 'put-log', log: one, basedOn: 0 })).status).toBe(200);
     for (const one of [first, second])
       expect((await put(code, one.id, `seconds,12\n0,${one.name}\n`)).status).toBe(204);
-    await act(code, { kind: 'drop-log', logId: first.id, basedOn: 1 });
+    const { logs } = (await call<Job>(`/jobs/${code}`)).body;
+    await act(code, { kind: 'drop-log', logId: first.id, basedOn: logs[0]!.version });
     expect(await get(code, second.id)).toContain('second.csv');
     expect((await call<JobFile>(`/jobs/${code}/file`)).body.originals.map((item) => item.logId)).toEqual([second.id]);
     await act(code, { kind: 'put-log', log: first, basedOn: 0 });

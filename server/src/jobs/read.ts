@@ -9,6 +9,7 @@ import type {
   Reading,
   ReadingValue,
   RecordedCable,
+  SheetField,
 } from '@fairwatt/core';
 import { many, maybeOne, type Queryable } from '../database/query.ts';
 import { feedsOf } from '../supplies/store.ts';
@@ -216,6 +217,16 @@ async function readLogs(db: Queryable, jobId: number): Promise<KeptLog[]> {
 export const jobIdOf = (db: Queryable, code: string): Promise<number | null> =>
   maybeOne(db, 'select id from job where code = $1', [code], (row) => number(row, 'id'));
 
+async function readFieldRevisions(db: Queryable, jobId: number): Promise<Job['sheet']['fieldRevisions']> {
+  const rows = await many(
+    db,
+    'select field, revision from job_field_revision where job_id = $1 order by field',
+    [jobId],
+    (row): [SheetField, number] => [member<SheetField>(row, 'field'), number(row, 'revision')],
+  );
+  return Object.fromEntries(rows);
+}
+
 /** A job with its row id; null when no job has this code. With `lock` the job's row is held until the transaction ends. */
 export async function readJob(db: Queryable, code: string, lock = false): Promise<{ id: number; job: Job } | null> {
   const head = await maybeOne(
@@ -229,6 +240,7 @@ export async function readJob(db: Queryable, code: string, lock = false): Promis
   const closedBy = orNull(text)(head, 'closed_by');
   const job: Job = {
     code,
+    revision: number(head, 'revision'),
     createdAt: instant(head, 'created_at'),
     updatedAt: instant(head, 'updated_at'),
     state: member(head, 'state'),
@@ -236,6 +248,7 @@ export async function readJob(db: Queryable, code: string, lock = false): Promis
     closed: closedBy === null ? null : { by: closedBy, at: instant(head, 'closed_at') },
     sheet: {
       version: number(head, 'sheet_version'),
+      fieldRevisions: await readFieldRevisions(db, id),
       title: text(head, 'title'),
       client: text(head, 'client'),
       words: text(head, 'words'),

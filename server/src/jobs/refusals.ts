@@ -10,6 +10,11 @@ export const noTechnician = () =>
     errors: [{ path: 'by', message: 'not a technician of this shop' }],
   });
 
+export const idTaken = () =>
+  new HttpProblem(409, 'id-taken', 'This id was used for something else already; nothing was done', {
+    errors: [{ path: 'id', message: 'was used for something else' }],
+  });
+
 /** A job's code from an address; what does not look like one is no job. */
 export function codeOf(value: unknown): string {
   const parsed = jobCode.safeParse(value);

@@ -12,14 +12,18 @@ import {
   jobListQuerySchema,
   jobListSchema,
   jobSchema,
+  presentJobFile,
+  revisionHeader,
   mostOriginalBytes,
   newJobSchema,
   uuid,
 } from '@fairwatt/contract';
+import { snapshot } from '../database/query.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
 import { pictureOf } from './photos.ts';
-import { readJob } from './read.ts';
-import { codeOf, noJob, noTechnician } from './refusals.ts';
+import { jobIdOf, readJob } from './read.ts';
+import { contentHash } from './events.ts';
+import { codeOf, idTaken, noJob, noTechnician } from './refusals.ts';
 import {
   actOnJob,
   createJob,
@@ -29,12 +33,14 @@ import {
   listJobs,
   putOriginal,
   readOriginal,
+  type IdTaken,
   type Unknown,
 } from './store.ts';
 
-const known = <T extends { kind: string }>(outcome: T | Unknown): Exclude<T, Unknown> => {
+const known = <T extends { kind: string }>(outcome: T | Unknown | IdTaken): Exclude<T, Unknown | IdTaken> => {
   if (outcome.kind === 'unknown-technician') throw noTechnician();
-  return outcome as Exclude<T, Unknown>;
+  if (outcome.kind === 'id-taken') throw idTaken();
+  return outcome as Exclude<T, Unknown | IdTaken>;
 };
 
 /** A file of another kind or version is named as such before its fields are looked at. */
@@ -44,12 +50,12 @@ function checkFileHead(body: unknown): void {
     throw new HttpProblem(422, 'not-a-job-file', 'This is not a Fair Watt job file', {
       errors: [{ path: 'format', message: `must be ${jobFileFormat}` }],
     });
-  if (head.data.version !== jobFileVersion)
+  if (head.data.version !== 1 && head.data.version !== jobFileVersion)
     throw new HttpProblem(
       422,
       'other-version',
-      `This job file has version ${String(head.data.version).slice(0, 12)}; version ${jobFileVersion} is read here`,
-      { errors: [{ path: 'version', message: `must be ${jobFileVersion}` }] },
+      `This job file has version ${String(head.data.version).slice(0, 12)}; versions 1 to ${jobFileVersion} are read here`,
+      { errors: [{ path: 'version', message: `must be 1 to ${jobFileVersion}` }] },
     );
 }
 
@@ -58,9 +64,8 @@ export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Route
   const body = express.json({ limit: '1mb' });
 
   router.get('/', async (request, response) => {
-    response.json(
-      jobListSchema.parse(await listJobs(pool, parseInput(jobListQuerySchema, request.query, 'The query'))),
-    );
+    const query = parseInput(jobListQuerySchema, request.query, 'The query');
+    response.json(jobListSchema.parse(await snapshot(pool, (db) => listJobs(db, query))));
   });
   router.post('/', body, async (request, response) => {
     const outcome = known(await createJob(pool, model, parseInput(newJobSchema, request.body, 'The new job'), now()));
@@ -73,7 +78,7 @@ export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Route
       'The query',
     );
     checkFileHead(request.body);
-    const file = parseInput(jobFileSchema, request.body, 'The job file');
+    const file = parseInput(jobFileSchema, presentJobFile(request.body), 'The job file');
     const errors = file.photos.flatMap((photo, index) =>
       pictureOf(Buffer.from(photo.data, 'base64'))?.format === photo.format
         ? []
@@ -92,13 +97,13 @@ export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Route
   });
   router.get('/:code', async (request, response) => {
     const code = codeOf(request.params['code']);
-    const stored = await readJob(pool, code);
+    const stored = await snapshot(pool, (db) => readJob(db, code));
     if (stored === null) throw noJob(code);
     response.json(jobSchema.parse(stored.job));
   });
   router.get('/:code/file', async (request, response) => {
     const code = codeOf(request.params['code']);
-    const file = await exportJob(pool, code, now());
+    const file = await snapshot(pool, (db) => exportJob(db, code, now()));
     if (file === null) throw noJob(code);
     response
       .attachment(`${code}.fairwatt-job.json`)
@@ -107,9 +112,12 @@ export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Route
   });
   router.get('/:code/events', async (request, response) => {
     const code = codeOf(request.params['code']);
-    const stored = await readJob(pool, code);
-    if (stored === null) throw noJob(code);
-    response.json(jobEventsSchema.parse({ events: await listEvents(pool, stored.id) }));
+    const events = await snapshot(pool, async (db) => {
+      const jobId = await jobIdOf(db, code);
+      return jobId === null ? null : listEvents(db, jobId);
+    });
+    if (events === null) throw noJob(code);
+    response.json(jobEventsSchema.parse({ events }));
   });
   const noLog = () =>
     new HttpProblem(404, 'no-such-log', 'This job keeps no such log', {
@@ -141,22 +149,30 @@ export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Route
   router.post('/:code/acts', body, async (request, response) => {
     const code = codeOf(request.params['code']);
     const outcome = known(
-      await actOnJob(pool, model, code, parseInput(actMessageSchema, request.body, 'The change'), now()),
+      await actOnJob(
+        pool,
+        model,
+        code,
+        parseInput(actMessageSchema, request.body, 'The change'),
+        contentHash(request.body),
+        now(),
+      ),
     );
     switch (outcome.kind) {
       case 'no-job':
         throw noJob(code);
       case 'refused': {
-        const { refusal, current } = outcome;
+        const { refusal, current, changed } = outcome;
         const status = refusal.code === 'unknown-reference' ? 422 : refusal.code === 'not-found' ? 404 : 409;
         throw new HttpProblem(status, refusal.code, refusalText(refusal), {
           refusal,
+          changed: changed ?? undefined,
           current: jobSchema.parse(current),
           errors: refusal.code === 'unknown-reference' ? [{ path: refusal.path, message: 'is not known here' }] : [],
         });
       }
       case 'done':
-        response.json(jobSchema.parse(outcome.value));
+        response.set(revisionHeader, String(outcome.revision)).json(jobSchema.parse(outcome.value));
     }
   });
   return router;

@@ -2,9 +2,11 @@ import { randomUUID } from 'node:crypto';
 import type pg from 'pg';
 import {
   applyAct,
+  knowsOf,
   newJob,
   partsAt,
   unanswered,
+  subjectOf,
   viewJob,
   type Act,
   type ActContext,
@@ -27,7 +29,7 @@ import {
 import { addSupplies, readSupplies } from '../supplies/store.ts';
 import { readJob } from './read.ts';
 import { learnedModel } from '../record/store.ts';
-import { addEvent } from './events.ts';
+import { addEvent, contentHash, earlierEvent, lastChange } from './events.ts';
 import { keepPhoto, readPhotoFiles } from './photos.ts';
 import { writeJob, writeStations } from './write.ts';
 
@@ -48,10 +50,7 @@ function actContext(shop: Shop, by: string, at: string): ActContext {
   return {
     by,
     at,
-    knows: {
-      instrument: (id) => shop.instruments.some((item) => item.id === id),
-      supply: (id) => shop.supplies.some((item) => item.id === id),
-    },
+    knows: knowsOf(shop),
     unansweredPoints: (job) => unanswered(viewJob(job, shop).openPoints).length,
   };
 }
@@ -121,22 +120,27 @@ async function freeCode(db: Queryable): Promise<string> {
 export type Unknown = { readonly kind: 'unknown-technician' };
 export type Outcome<T> = { readonly kind: 'done'; readonly value: T } | Unknown;
 
+/** The id of a message was used for another one: nothing is done, since the sender believes it is the same. */
+export type IdTaken = { readonly kind: 'id-taken' };
+
 /** Makes a job; the same message again gives the job it made. */
 export function createJob(
   pool: pg.Pool,
   model: Shop['model'],
   message: NewJobMessage,
   at: string,
-): Promise<Outcome<Job>> {
+): Promise<Outcome<Job> | IdTaken> {
   return transaction(pool, async (db) => {
     if (!(await technicianExists(db, message.by))) return { kind: 'unknown-technician' };
-    const earlier = await maybeOne(
-      db,
-      'select job.code from job_event join job on job.id = job_event.job_id where job_event.id = $1',
-      [message.id],
-      (row) => text(row, 'code'),
-    );
-    if (earlier !== null) return { kind: 'done', value: (await readJob(db, earlier))!.job };
+    const hash = contentHash(message);
+    // The same message twice at once: the second waits and finds it done.
+    await db.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [message.id]);
+    const earlier = await earlierEvent(db, message.id);
+    if (earlier !== null) {
+      if (earlier.contentHash !== hash) return { kind: 'id-taken' };
+      const code = await one(db, 'select code from job where id = $1', [earlier.jobId], (row) => text(row, 'code'));
+      return { kind: 'done', value: (await readJob(db, code))!.job }; // its row was just read
+    }
     const shop = await readComputingShop(db, model);
     const job = newJob(await freeCode(db), message.title, message.client, message.words, shop.settings.school, at);
     const jobId = await writeJob(db, null, job, shop);
@@ -147,15 +151,26 @@ export function createJob(
       by: message.by,
       kind: 'new-job',
       detail: { title: message.title },
+      revision: job.revision,
+      contentHash: hash,
     });
     return { kind: 'done', value: job };
   });
 }
 
+/** Who changed something last, and when. */
+export interface Changed {
+  readonly by: string;
+  readonly at: string;
+}
+
 export type ActOutcome =
-  | Outcome<Job>
+  /** `revision` is what this act made of the job, which may have gone on since when it was sent again. */
+  | { readonly kind: 'done'; readonly value: Job; readonly revision: number }
+  | Unknown
+  | IdTaken
   | { readonly kind: 'no-job' }
-  | { readonly kind: 'refused'; readonly refusal: Refusal; readonly current: Job };
+  | { readonly kind: 'refused'; readonly refusal: Refusal; readonly current: Job; readonly changed: Changed | null };
 
 /** Does an act on a job, with its event, in one transaction; the same message again changes nothing and gives the job. */
 export function actOnJob(
@@ -163,32 +178,40 @@ export function actOnJob(
   model: Shop['model'],
   code: string,
   message: ActMessage,
+  hash: string,
   at: string,
 ): Promise<ActOutcome> {
   return transaction(pool, async (db): Promise<ActOutcome> => {
     if (!(await technicianExists(db, message.by))) return { kind: 'unknown-technician' };
     const stored = await readJob(db, code, true);
     if (stored === null) return { kind: 'no-job' };
-    const done = await maybeOne(
-      db,
-      'select id from job_event where id = $1 and job_id = $2',
-      [message.id, stored.id],
-      (row) => row,
-    );
-    if (done !== null) return { kind: 'done', value: stored.job };
+    const { id: jobId, job } = stored;
+    const done = await earlierEvent(db, message.id);
+    if (done !== null)
+      return done.jobId === jobId && done.contentHash === hash
+        ? { kind: 'done', value: job, revision: done.revision ?? job.revision }
+        : { kind: 'id-taken' };
     const shop = await readComputingShop(db, model);
-    const result = applyAct(stored.job, message.act, actContext(shop, message.by, at));
-    if (!result.ok) return { kind: 'refused', refusal: result.refusal, current: stored.job };
+    const result = applyAct(job, message.act, actContext(shop, message.by, at));
+    const subject = subjectOf(message.act);
+    if (!result.ok) {
+      const { refusal } = result;
+      const changed = refusal.code === 'stale' ? await lastChange(db, jobId, subject, refusal.current) : null;
+      return { kind: 'refused', refusal, current: job, changed };
+    }
     await writeJob(db, stored, result.job, shop);
     await addEvent(db, {
       id: message.id,
-      jobId: stored.id,
+      jobId,
       at,
       by: message.by,
       kind: message.act.kind satisfies Act['kind'],
       detail: message.act,
+      revision: result.job.revision,
+      subject,
+      contentHash: hash,
     });
-    return { kind: 'done', value: result.job };
+    return { kind: 'done', value: result.job, revision: result.job.revision };
   });
 }
 
@@ -198,7 +221,7 @@ export async function listEvents(
 ): Promise<{ id: string; at: string; by: string; kind: string; detail: unknown }[]> {
   return many(
     db,
-    'select id, at, by, kind, detail from job_event where job_id = $1 order by at desc, id limit 500',
+    'select id, at, by, kind, detail from job_event where job_id = $1 order by at desc, revision desc nulls last, id limit 500',
     [jobId],
     (row) => ({
       id: text(row, 'id'),
@@ -238,7 +261,7 @@ export async function exportJob(db: Queryable, code: string, at: string): Promis
   const meters = new Set<string | null>([...job.readings, ...job.outcomes].map((item) => item.instrumentId));
   const file = {
     format: 'fairwatt-job' as const,
-    version: 1 as const,
+    version: 2 as const,
     exportedAt: at,
     job,
     supplies: (await readSupplies(db))

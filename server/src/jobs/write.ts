@@ -1,10 +1,13 @@
-import { stationLineText, viewJob, type Job, type JobView, type Shop } from '@fairwatt/core';
+import { stationLineText, viewJob, type Job, type JobView, type SheetField, type Shop } from '@fairwatt/core';
 import { insertRows, one, type Queryable } from '../database/query.ts';
 import { number } from '../database/read.ts';
 import { writeLesson } from '../record/store.ts';
 
+type FieldRevisions = Job['sheet']['fieldRevisions'];
+
 const headColumns = [
   'code',
+  'revision',
   'created_at',
   'updated_at',
   'state',
@@ -51,6 +54,7 @@ const headColumns = [
 function headValues({ sheet, ...job }: Job): unknown[] {
   return [
     job.code,
+    job.revision,
     job.createdAt,
     job.updatedAt,
     job.state,
@@ -125,6 +129,15 @@ async function sync<T>(
     changed.map(({ item, position }) => [jobId, ...valuesOf(item, position)]),
   );
   return changed.map(({ item }) => item);
+}
+
+async function writeFieldRevisions(db: Queryable, jobId: number, before: FieldRevisions, after: FieldRevisions) {
+  const changed = Object.entries(after).filter(([field, revision]) => before[field as SheetField] !== revision);
+  for (const [field, revision] of changed)
+    await db.query(
+      'insert into job_field_revision (job_id, field, revision) values ($1, $2, $3) on conflict (job_id, field) do update set revision = $3',
+      [jobId, field, revision],
+    );
 }
 
 async function writeSupply(db: Queryable, jobId: number, supply: Job['supply']): Promise<void> {
@@ -224,6 +237,7 @@ export async function writeJob(
       [jobId, ...headValues(after)],
     );
   }
+  await writeFieldRevisions(db, jobId, stored?.job.sheet.fieldRevisions ?? {}, after.sheet.fieldRevisions);
   const parts = await sync(
     db,
     'job_part',

@@ -1,4 +1,10 @@
-import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+import {
+  createApi,
+  fetchBaseQuery,
+  type BaseQueryFn,
+  type FetchArgs,
+  type FetchBaseQueryError,
+} from '@reduxjs/toolkit/query/react';
 import type { Instrument, Job, Knowledge, ShopSettings, SupplyModel } from '@fairwatt/core';
 import type {
   BagAdapter,
@@ -15,6 +21,7 @@ import type {
   OwnPart,
   Photo,
   Pinout,
+  Present,
   Problem,
   RecordMessage,
   SupplyMessage,
@@ -24,6 +31,28 @@ import type {
   Unit,
   UnitMessage,
 } from '@fairwatt/contract';
+import { kept, mustQueue, parcelOf, shallKeep } from '../offline/kept-request.ts';
+import { outbox, type OutboxState } from '../offline/outbox.ts';
+
+const send = fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 });
+
+/**
+ * Asks the server. A change that cannot be sent now, or that has to wait behind others of its kind, goes the road of the
+ * outbox and answers null.
+ */
+const ask: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> = async (args, query, options) => {
+  const keep = (what: FetchArgs) => {
+    const { session } = query.getState() as { readonly session: { readonly technician: string | null } };
+    query.dispatch(outbox.put(parcelOf(what, query, session.technician ?? '', new Date().toISOString())));
+    return kept;
+  };
+  const { outbox: box } = query.getState() as { readonly outbox: OutboxState };
+  if (typeof args === 'object' && query.type === 'mutation' && mustQueue(box, query.endpoint)) return keep(args);
+  const result = await send(args, query, options);
+  if (typeof args === 'object' && query.type === 'mutation' && shallKeep(query.endpoint, result.error?.status))
+    return keep(args);
+  return result;
+};
 
 export interface ShopData {
   readonly settings: ShopSettings;
@@ -35,7 +64,7 @@ export interface ShopData {
 /** Everything that comes from the server. Changes to a job go through the outbox, not through here. */
 export const api = createApi({
   reducerPath: 'api',
-  baseQuery: fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 }),
+  baseQuery: ask,
   tagTypes: [
     'jobs',
     'shop',
@@ -49,6 +78,8 @@ export const api = createApi({
     'photos',
     'printer',
     'sweeps',
+    'job',
+    'presence',
   ],
   keepUnusedDataFor: 600,
   endpoints: (build) => ({
@@ -111,9 +142,17 @@ export const api = createApi({
     // An answer that was on its way while a change was confirmed is older than what is known, and is let go.
     job: build.query<Job, string>({
       query: (code) => `/jobs/${encodeURIComponent(code)}`,
-      merge: (known, came) => (came.updatedAt < known.updatedAt ? known : came),
+      merge: (known, came) => (came.revision < known.revision ? known : came),
+      providesTags: (_job, _error, code) => [{ type: 'job', id: code }],
     }),
-    createJob: build.mutation<Job, NewJobMessage>({
+    present: build.query<Present, string>({
+      query: (code) => `/jobs/${encodeURIComponent(code)}/presence`,
+      providesTags: ['presence'],
+    }),
+    bePresent: build.mutation<null, { tab: string; by: string; code: string | null }>({
+      query: (body) => ({ url: '/presence', method: 'POST', body }),
+    }),
+    createJob: build.mutation<Job | null, NewJobMessage>({
       query: (body) => ({ url: '/jobs', method: 'POST', body }),
       invalidatesTags: ['jobs'],
     }),
@@ -190,7 +229,7 @@ export const api = createApi({
       providesTags: ['photos'],
     }),
     addPhoto: build.mutation<
-      Photo[],
+      Photo[] | null,
       { code: string; id: string; by: string; caption: string; cableId?: string; picture: Blob }
     >({
       query: ({ code, picture, ...params }) => ({
@@ -266,6 +305,8 @@ export const {
   useChangeInstrumentMutation,
   useJobsQuery,
   useJobQuery,
+  usePresentQuery,
+  useBePresentMutation,
   useCreateJobMutation,
   useImportJobMutation,
   useAddTechnicianMutation,

@@ -1,4 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { safeStorage } from '../offline/safe-storage.ts';
 import type { ThemeName } from './theme.ts';
 
 /** What this browser remembers about who works here and how it looks. */
@@ -12,7 +13,7 @@ const themeKey = 'fairwatt.theme';
 const technicianKey = 'fairwatt.technician';
 
 function firstTheme(): ThemeName {
-  const kept = localStorage.getItem(themeKey);
+  const kept = safeStorage.get(themeKey);
   return kept === 'dark' || kept === 'light'
     ? kept
     : matchMedia('(prefers-color-scheme: dark)').matches
@@ -23,7 +24,7 @@ function firstTheme(): ThemeName {
 const slice = createSlice({
   name: 'session',
   initialState: (): Session => ({
-    technician: localStorage.getItem(technicianKey),
+    technician: safeStorage.get(technicianKey),
     theme: firstTheme(),
     newJobAsked: false,
   }),
@@ -38,6 +39,6 @@ export const session = slice.actions;
 export const sessionReducer = slice.reducer;
 
 export function keepSession({ technician, theme }: Session): void {
-  if (technician !== null) localStorage.setItem(technicianKey, technician);
-  localStorage.setItem(themeKey, theme);
+  if (technician !== null) safeStorage.set(technicianKey, technician);
+  safeStorage.set(themeKey, theme);
 }

@@ -6,6 +6,7 @@ import { useKeys } from './keys.ts';
 import { session } from './session.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
 import { SweepWatch } from './sweep-watch.tsx';
+import { UnsentNotice } from './unsent-notice.tsx';
 
 const NewJobDialog = lazy(() => import('../jobs/new-job.tsx'));
 const NewNameDialog = lazy(() => import('./new-name.tsx'));
@@ -19,8 +20,6 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const search = useRef<HTMLInputElement>(null);
   const [dialog, setDialog] = useState<'none' | 'keys' | 'new-name'>('none');
   const { technician, theme, newJobAsked } = useAppSelector((state) => state.session);
-  const away = useAppSelector((state) => state.connection === 'away');
-  const waiting = useAppSelector((state) => state.outbox.items.filter((item) => item.state !== 'refused').length);
   const shop = useShopQuery();
   const people = shop.data?.technicians ?? [];
   const known = people.some((person) => person.id === technician);
@@ -111,16 +110,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         </label>
       </header>
       <main className="content">
-        {away && (
-          <div className="notice bad" role="alert">
-            <span className="mark">Server away</span>
-            <span>
-              {waiting > 0
-                ? `${waiting} ${waiting === 1 ? 'change is' : 'changes are'} kept in this browser and sent when it is back.`
-                : 'What you type is kept in this browser and sent when it is back.'}
-            </span>
-          </div>
-        )}
+        <UnsentNotice />
         {shop.data !== undefined && !known && (
           <div className="notice" role="status">
             <span className="mark">Who works here?</span>

@@ -1,73 +1,152 @@
+import { useState } from 'react';
+import { standingOutcome, type Act } from '@fairwatt/core';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
-import { outbox, type OutboxItem } from '../offline/outbox.ts';
+import { dayAndTime } from '../controls/clock.ts';
+import { outbox } from '../offline/outbox.ts';
+import type { ActParcel, Refused } from '../offline/parcel.ts';
+import { contentOf, differences, standingContent, withTheirs, type FieldOfTwo } from './conflict-fields.ts';
+import { fieldLabel, subjectLabel, valueText } from './conflict-words.ts';
 import { useDesk } from './job-context.ts';
 
-const shown = (value: unknown) =>
-  value === null || value === undefined || value === ''
-    ? 'nothing'
-    : Array.isArray(value)
-      ? value.join(', ')
-      : typeof value === 'string' || typeof value === 'number'
-        ? String(value)
-        : JSON.stringify(value);
-const fieldNames: Readonly<Record<string, string>> = {
-  title: 'Machine',
-  client: 'Client',
-  words: "In the client's words",
-  button: 'Pressing the button',
-  course: 'How it has gone',
-  surroundings: 'Surroundings',
-  upgrade: 'Planned upgrade',
-  watch: 'What to watch',
-  leftInBag: 'Left in the bag',
-  depthMillimetres: 'Room for the supply',
-  machineYears: 'Age of the machine',
-  supplyYears: 'Age of the supply',
-};
+type Conflict = Extract<Refused, { kind: 'conflict' }>;
 
-function mine(item: OutboxItem): Record<string, unknown> {
-  return item.act.kind === 'edit-sheet' ? item.act.changes : {};
+/** The act as it is sent when somebody insists: it replaces what he sees now. */
+function insisting(act: Act, conflict: Conflict): Act {
+  return act.kind === 'note-outcome' ? { ...act, instead: standingOutcome(conflict.theirs, act.checkId) } : act;
+}
+
+/** One field in both states; the one that shall stand is picked. */
+function FieldRow({
+  field,
+  mine,
+  onPick,
+}: {
+  readonly field: FieldOfTwo;
+  readonly mine: boolean;
+  readonly onPick: (mine: boolean) => void;
+}) {
+  const label = fieldLabel(field.path);
+  const side = (own: boolean, value: unknown) => (
+    <td>
+      <label className="pick">
+        <input
+          type="radio"
+          checked={mine === own}
+          aria-label={`${label}: ${own ? 'mine' : 'theirs'}`}
+          onChange={() => onPick(own)}
+        />{' '}
+        {own ? 'Yours' : 'Theirs'}: “{valueText(value)}”
+      </label>
+    </td>
+  );
+  return (
+    <tr>
+      <th scope="row">{label}</th>
+      {side(false, field.theirs)}
+      {side(true, field.mine)}
+    </tr>
+  );
+}
+
+/** Something that two people changed: both states side by side, who made the other one and when, and the choice. */
+function ConflictCard({ parcel, conflict }: { readonly parcel: ActParcel; readonly conflict: Conflict }) {
+  const { job, personName } = useDesk();
+  const dispatch = useAppDispatch();
+  const [theirs, setTheirs] = useState<readonly string[]>([]);
+  const standing = standingContent(parcel.act, conflict.theirs);
+  const fields = differences(contentOf(parcel.act), standing);
+  const about = subjectLabel(parcel.act, job, conflict.theirs);
+  const insist = (act: Act) =>
+    dispatch(
+      outbox.insist({
+        id: parcel.id,
+        newId: crypto.randomUUID(),
+        act: insisting(act, conflict),
+        // What stands now was seen here, side by side.
+        basedOn: parcel.act.kind === 'edit-sheet' ? conflict.theirs.sheet.version : conflict.current,
+      }),
+    );
+  const { changed } = conflict;
+  const who = changed === null ? 'Somebody' : `${personName(changed.by)}, ${dayAndTime(changed.at)},`;
+  const all = theirs.length === fields.length && fields.length > 0;
+  return (
+    <div className="notice bad conflict" role="alert" data-conflict>
+      <span className="mark">Not saved</span>
+      <div style={{ flex: 1 }}>
+        <strong>{about}</strong> was changed meanwhile: {who}{' '}
+        {standing === null ? 'took it away.' : 'has it otherwise.'}
+        {standing !== null && fields.length > 0 && (
+          <table className="grid">
+            <tbody>
+              {fields.map((field) => (
+                <FieldRow
+                  key={field.path}
+                  field={field}
+                  mine={!theirs.includes(field.path)}
+                  onPick={(own) =>
+                    setTheirs(own ? theirs.filter((path) => path !== field.path) : [...theirs, field.path])
+                  }
+                />
+              ))}
+            </tbody>
+          </table>
+        )}
+      </div>
+      <div className="row-actions">
+        {theirs.length > 0 && !all && (
+          <button
+            type="button"
+            className="secondary"
+            onClick={() => insist(withTheirs(parcel.act, conflict.theirs, theirs))}
+          >
+            Keep as picked
+          </button>
+        )}
+        <button type="button" className="secondary" onClick={() => insist(parcel.act)}>
+          Use mine
+        </button>
+        <button type="button" className="secondary" onClick={() => dispatch(outbox.discard(parcel.id))}>
+          Keep theirs
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** Something that the server would not take for another reason. */
+function RefusedCard({ parcel }: { readonly parcel: ActParcel }) {
+  const dispatch = useAppDispatch();
+  const { job } = useDesk();
+  return (
+    <div className="notice bad" role="alert" data-conflict>
+      <span className="mark">Not saved</span>
+      <span style={{ flex: 1 }}>
+        <strong>{subjectLabel(parcel.act, job, job)}</strong>: {parcel.refused?.title}
+      </span>
+      <button
+        type="button"
+        className="secondary"
+        onClick={() => dispatch(outbox.insist({ id: parcel.id, newId: crypto.randomUUID() }))}
+      >
+        Try again
+      </button>
+      <button type="button" className="secondary" onClick={() => dispatch(outbox.discard(parcel.id))}>
+        Discard
+      </button>
+    </div>
+  );
 }
 
 /** Changes that the server would not take: what they say, what you typed, and the choice. Nothing is dropped unasked. */
 export function Conflicts() {
-  const { code, job } = useDesk();
-  const dispatch = useAppDispatch();
-  const refused = useAppSelector((state) => state.outbox.items).filter(
-    (item) => item.code === code && item.state === 'refused',
-  );
-  return refused.map((item) => (
-    <div key={item.id} className="notice bad" role="alert" data-conflict>
-      <span className="mark">Not saved</span>
-      <span style={{ flex: 1 }}>
-        {item.refusal?.theirs == null
-          ? item.refusal?.title
-          : Object.entries(item.refusal.theirs).map(([field, theirs]) => (
-              <span key={field} style={{ display: 'block' }}>
-                <strong>{fieldNames[field] ?? field}</strong> was changed meanwhile. Theirs: “{shown(theirs)}”. Yours: “
-                {shown(mine(item)[field])}”.
-              </span>
-            ))}
-      </span>
-      {item.refusal?.stale === true && item.refusal.current !== null && (
-        <button
-          type="button"
-          className="secondary"
-          onClick={() =>
-            dispatch(
-              outbox.waitAgain({
-                id: item.id,
-                basedOn: item.act.kind === 'edit-sheet' ? job.sheet.version : (item.refusal?.current ?? 0),
-              }),
-            )
-          }
-        >
-          Use mine
-        </button>
-      )}
-      <button type="button" className="secondary" onClick={() => dispatch(outbox.discard(item.id))}>
-        {item.refusal?.theirs == null ? 'Discard' : 'Keep theirs'}
-      </button>
-    </div>
-  ));
+  const { code } = useDesk();
+  const parcels = useAppSelector((state) => state.outbox.parcels);
+  return parcels.map((parcel) => {
+    if (parcel.kind !== 'act' || parcel.code !== code || parcel.state !== 'refused') return null;
+    return parcel.refused?.kind === 'conflict' ? (
+      <ConflictCard key={parcel.id} parcel={parcel} conflict={parcel.refused} />
+    ) : (
+      <RefusedCard key={parcel.id} parcel={parcel} />
+    );
+  });
 }

@@ -1,14 +1,31 @@
 import { useAppSelector } from '../app/store.ts';
+import { dayAndTime } from '../controls/clock.ts';
+import { unsentOf } from '../offline/summary.ts';
 import { useDesk } from './job-context.ts';
-import { clockTime } from '../controls/clock.ts';
+
+/** What is known of what was typed: said to be saved only when the server has confirmed it, with its day. */
+function SaveState() {
+  const { job } = useDesk();
+  const { waiting, refused } = useAppSelector((state) => unsentOf(state, job.code));
+  const away = useAppSelector((state) => state.connection === 'away');
+  const state = refused > 0 ? 'refused' : waiting === 0 ? 'saved' : away ? 'kept' : 'saving';
+  const text = {
+    refused: `${refused} not saved`,
+    saved: `Saved ${dayAndTime(job.updatedAt)}`,
+    kept: `${waiting} kept here`,
+    saving: 'Saving …',
+  }[state];
+  return (
+    <span className={`save-state${away || refused > 0 ? ' away' : ''}`} role="status" data-save={state}>
+      {job.state === 'closed' ? 'Closed · ' : ''}
+      {text}
+    </span>
+  );
+}
 
 /** Tag, name, the client's words, and whether everything is saved. */
 export function JobHead() {
   const { job } = useDesk();
-  const waiting = useAppSelector(
-    (state) => state.outbox.items.filter((item) => item.code === job.code && item.state !== 'refused').length,
-  );
-  const away = useAppSelector((state) => state.connection === 'away');
   return (
     <div className="job-head">
       <span className="tag">{job.code}</span>
@@ -23,14 +40,7 @@ export function JobHead() {
         </h1>
         <div className="words">{job.sheet.words === '' ? 'No words of the client yet.' : `“${job.sheet.words}”`}</div>
       </div>
-      <span
-        className={`save-state${away ? ' away' : ''}`}
-        role="status"
-        data-save={waiting > 0 ? (away ? 'kept' : 'saving') : 'saved'}
-      >
-        {job.state === 'closed' ? 'Closed · ' : ''}
-        {waiting === 0 ? `Saved ${clockTime(job.updatedAt)}` : away ? `${waiting} kept here` : 'Saving …'}
-      </span>
+      <SaveState />
     </div>
   );
 }

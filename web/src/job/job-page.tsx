@@ -2,7 +2,9 @@ import { lazy, Suspense, useCallback, useEffect, useMemo, useState, type ReactNo
 import { Navigate, Route, Routes, useNavigate, useParams } from 'react-router';
 import {
   applyAct,
+  basedOnStanding,
   compileModel,
+  knowsOf,
   faultView,
   loadView,
   questionOf,
@@ -10,7 +12,6 @@ import {
   unanswered,
   viewJob,
   type Act,
-  type ActContext,
   type CableBags,
   type Job,
   type Knowledge,
@@ -32,10 +33,13 @@ import {
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
-import { outbox, overlay } from '../offline/outbox.ts';
+import { outbox } from '../offline/outbox.ts';
+import { overlay } from '../offline/overlay.ts';
+import { nextOrder, thisTab } from '../offline/parcel.ts';
 import { Conflicts } from './conflicts.tsx';
 import { JobDeskContext, type JobDesk } from './job-context.ts';
 import { JobHead } from './job-head.tsx';
+import { Presence } from './presence.tsx';
 import { StationWire } from './station-wire.tsx';
 import { useRanking } from './use-sizing.ts';
 
@@ -52,8 +56,6 @@ export default function JobPage() {
   const job = useJobQuery(code, {
     refetchOnFocus: true,
     refetchOnMountOrArgChange: 5,
-    pollingInterval: 12_000,
-    skipPollingIfUnfocused: true,
   });
   const shop = useShopQuery();
   const supplies = useSuppliesQuery();
@@ -183,18 +185,12 @@ function Desk({
 }) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
-  const items = useAppSelector((state) => state.outbox.items);
+  const parcels = useAppSelector((state) => state.outbox.parcels);
   const technician = useAppSelector((state) => state.session.technician);
   const technicians: readonly Technician[] = shopData.technicians;
   const shop = useShop(shopData, supplies, knowledge, record, bags);
-  const knows = useMemo<ActContext['knows']>(
-    () => ({
-      instrument: (id) => shop.instruments.some((item) => item.id === id),
-      supply: (id) => shop.supplies.some((item) => item.id === id),
-    }),
-    [shop],
-  );
-  const job = useMemo(() => overlay(stored, items, knows), [stored, items, knows]);
+  const knows = useMemo(() => knowsOf(shop), [shop]);
+  const job = useMemo(() => overlay(stored, parcels, knows), [stored, parcels, knows]);
   const { view, question, judging, judgingFailed } = useView(job, shop);
   const [undo, setUndo] = useState<{ text: string; run: () => void } | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
@@ -224,26 +220,21 @@ function Desk({
         return result.refusal;
       }
       setRefusal(null);
-      const sheet = job.sheet as unknown as Record<string, unknown>;
-      const was =
-        wanted.kind === 'edit-sheet'
-          ? Object.fromEntries(Object.keys(wanted.changes).map((field) => [field, sheet[field]]))
-          : {};
       dispatch(
-        outbox.add({
-          id: crypto.randomUUID(),
+        outbox.did({
+          ids: [crypto.randomUUID(), crypto.randomUUID()],
           code: job.code,
           by,
           at,
-          act: wanted,
-          was,
-          state: 'waiting',
-          refusal: null,
+          tab: thisTab,
+          order: nextOrder(Date.parse(at)),
+          act: wanted.kind === 'note-outcome' ? basedOnStanding(wanted, job) : wanted,
+          seen: stored,
         }),
       );
       return null;
     },
-    [job, by, knows, view, dispatch],
+    [job, stored, by, knows, view, dispatch],
   );
 
   const desk = useMemo<JobDesk>(
@@ -286,6 +277,7 @@ function Desk({
             </div>
           )}
           <JobHead />
+          <Presence />
         </div>
         <StationWire />
         <Suspense

@@ -11,6 +11,7 @@ export default function NewJobDialog({ onClose }: { readonly onClose: () => void
   const first = useRef<HTMLInputElement>(null);
   const [id] = useState(() => crypto.randomUUID());
   const [fields, setFields] = useState({ title: '', client: '', words: '' });
+  const [kept, setKept] = useState(false);
   const [told, setTold] = useState<string | null>(null);
   const [create, { isLoading }] = useCreateJobMutation();
   async function save(): Promise<void> {
@@ -23,6 +24,11 @@ export default function NewJobDialog({ onClose }: { readonly onClose: () => void
       return;
     }
     const answer = await create({ id, by: technician, ...fields });
+    if (answer.data === null) {
+      setTold('The server is away. The job is kept in this browser and made as soon as it is back.');
+      setKept(true);
+      return;
+    }
     if (answer.data !== undefined) {
       onClose();
       void navigate(`/jobs/${answer.data.code}/intake`);
@@ -69,7 +75,7 @@ export default function NewJobDialog({ onClose }: { readonly onClose: () => void
             {told}
           </div>
         )}
-        <button type="submit" className="primary wide" disabled={isLoading}>
+        <button type="submit" className="primary wide" disabled={isLoading || kept}>
           <span>{isLoading ? 'Making it …' : 'Make the job'}</span>
           <kbd aria-hidden="true">↵</kbd>
         </button>

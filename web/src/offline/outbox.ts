@@ -1,207 +1,217 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { applyAct, type Act, type ActContext, type Job, type Refusal } from '@fairwatt/core';
+import { subjectOf, versionAt, type Act, type Job, type SheetField } from '@fairwatt/core';
+import { mayGrow, type ActParcel, type Base, type Parcel, type Refused } from './parcel.ts';
 
-/** A change that the server has not confirmed yet. It is kept in the browser's storage until it has. */
-export interface OutboxItem {
-  readonly id: string;
+export interface OutboxState {
+  /** In the order of sending. */
+  readonly parcels: readonly Parcel[];
+  /** The one that is on its way now. */
+  readonly sending: string | null;
+  /** Whether what is unsent survives a reload. */
+  readonly storage: 'kept' | 'memory';
+}
+
+const fieldsOf = (act: Act): readonly SheetField[] =>
+  act.kind === 'edit-sheet' ? (Object.keys(act.changes) as SheetField[]) : [];
+
+/** Whether two acts on one job write the same thing. */
+function overlaps(one: Act, other: Act): boolean {
+  if (subjectOf(one) !== subjectOf(other)) return false;
+  if (one.kind !== 'edit-sheet' || other.kind !== 'edit-sheet') return true;
+  const fields = new Set(fieldsOf(other));
+  return fieldsOf(one).some((field) => fields.has(field));
+}
+
+/** Whether an act writes no field that the other one does not write already. */
+const sameFields = (one: Act, other: Act): boolean => fieldsOf(other).every((field) => fieldsOf(one).includes(field));
+
+/** What a new act is typed over: the last unsent parcel on the same thing, else what the server had. */
+export function baseOf(act: Act, seen: Job, unsent: readonly ActParcel[]): Base {
+  const before = unsent.findLast((parcel) => overlaps(parcel.act, act));
+  return before === undefined
+    ? { at: 'seen', version: versionAt(seen, subjectOf(act)) }
+    : { at: 'after', parcel: before.id };
+}
+
+/** The same act with what was typed later in it. */
+function merged(before: Act, later: Act): Act {
+  if (before.kind === 'edit-sheet' && later.kind === 'edit-sheet')
+    return { ...before, changes: { ...before.changes, ...later.changes } };
+  return later;
+}
+
+/** A sheet's edit is divided where only some of its fields are unsent already, since they are typed over different things. */
+function divided(act: Act, unsent: readonly ActParcel[]): Act[] {
+  if (act.kind !== 'edit-sheet') return [act];
+  const pending = new Set(unsent.flatMap((parcel) => fieldsOf(parcel.act)));
+  const entries = Object.entries(act.changes);
+  const parts = [
+    entries.filter(([field]) => pending.has(field as SheetField)),
+    entries.filter(([field]) => !pending.has(field as SheetField)),
+  ];
+  return parts.filter((part) => part.length > 0).map((part) => ({ ...act, changes: Object.fromEntries(part) }));
+}
+
+/** What somebody did: an act on a job as he saw it. */
+export interface Done {
+  readonly ids: readonly [string, string];
   readonly code: string;
   readonly by: string;
   readonly at: string;
+  readonly tab: string;
+  readonly order: number;
   readonly act: Act;
-  /** For an edit of the sheet: what the fields held before, to tell a true conflict from a harmless one. */
-  readonly was: Readonly<Record<string, unknown>>;
-  readonly state: 'waiting' | 'sending' | 'refused';
-  readonly refusal: {
-    readonly title: string;
-    readonly stale: boolean;
-    readonly current: number | null;
-    readonly theirs: Readonly<Record<string, unknown>> | null;
-  } | null;
+  /** The job as the server had it. */
+  readonly seen: Job;
 }
 
-export interface OutboxState {
-  readonly items: readonly OutboxItem[];
-  readonly lastSaved: string | null;
+const openQuestion = (parcel: Parcel): parcel is ActParcel & { readonly refused: { readonly kind: 'conflict' } } =>
+  parcel.kind === 'act' && parcel.state === 'refused' && parcel.refused?.kind === 'conflict';
+
+const actsOf = (parcels: readonly Parcel[], code: string): ActParcel[] =>
+  parcels.filter((parcel): parcel is ActParcel => parcel.kind === 'act' && parcel.code === code);
+
+const inOrder = (parcels: readonly Parcel[]) => [...parcels].sort((a, b) => a.order - b.order);
+const replaced = (parcels: readonly Parcel[], parcel: Parcel) =>
+  parcels.map((item) => (item.id === parcel.id ? parcel : item));
+
+function done(parcels: readonly Parcel[], what: Done): readonly Parcel[] {
+  const unsent = actsOf(parcels, what.code);
+  // While a question about the same thing is open, typing on changes the answer and does not slip past the question.
+  const asked = unsent.find(
+    (parcel) =>
+      openQuestion(parcel) &&
+      parcel.by === what.by &&
+      overlaps(parcel.act, what.act) &&
+      fieldsOf(what.act).every((field) => fieldsOf(parcel.act).includes(field)),
+  );
+  if (asked !== undefined) return replaced(parcels, { ...asked, act: merged(asked.act, what.act) });
+  // Typing makes one parcel, not one for each letter, for as long as it is not sealed.
+  const growing = unsent.at(-1);
+  const elsewhere = unsent.slice(0, -1).some((parcel) => overlaps(parcel.act, what.act));
+  if (
+    growing?.state === 'draft' &&
+    (!elsewhere || (growing.base.at === 'after' && sameFields(growing.act, what.act))) &&
+    growing.by === what.by &&
+    growing.tab === what.tab &&
+    mayGrow(what.act) &&
+    growing.act.kind === what.act.kind &&
+    subjectOf(growing.act) === subjectOf(what.act)
+  )
+    return replaced(parcels, { ...growing, at: what.at, act: merged(growing.act, what.act) });
+  const made = divided(what.act, unsent).map((act, index): ActParcel => ({
+    kind: 'act',
+    id: what.ids[index] ?? what.ids[0],
+    code: what.code,
+    by: what.by,
+    at: what.at,
+    tab: what.tab,
+    order: what.order + index / 10,
+    act,
+    base: baseOf(act, what.seen, unsent),
+    state: mayGrow(act) ? 'draft' : 'waiting',
+    refused: null,
+    failures: 0,
+  }));
+  return [...parcels, ...made];
 }
 
-const storageKey = 'fairwatt.outbox';
-
-/** What was kept from before a reload. Something that was on its way is sent again: the server does each id once. */
-export function keptItems(): OutboxItem[] {
-  const raw = localStorage.getItem(storageKey);
-  if (raw === null) return [];
-  try {
-    return (JSON.parse(raw) as OutboxItem[]).map((item) =>
-      item.state === 'sending' ? { ...item, state: 'waiting' as const } : item,
-    );
-  } catch {
-    // Storage that somebody else spoiled must not keep the application from starting; it is put aside, not deleted.
-    localStorage.setItem(`${storageKey}.unreadable`, raw);
-    return [];
-  }
-}
-
-export function keepItems(items: readonly OutboxItem[]): void {
-  if (items.length === 0) localStorage.removeItem(storageKey);
-  else localStorage.setItem(storageKey, JSON.stringify(items));
-}
-
-function withBase(act: Act, basedOn: number): Act {
-  return 'basedOn' in act ? { ...act, basedOn } : act;
-}
-
-/** What a replacing act writes as a whole, so that a later one makes an earlier one needless; null for acts that add. */
-function subjectOf(act: Act): string | null {
-  switch (act.kind) {
-    case 'put-part':
-      return `part:${act.part.id}`;
-    case 'put-supply':
-      return 'supply';
-    case 'put-cable':
-      return `cable:${act.cable.id}`;
-    case 'put-seat':
-      return `seat:${act.seat.inletId}`;
-    case 'put-pin':
-      return `pin:${act.pin.inletId}`;
-    case 'order-steps':
-      return `steps:${act.phase}`;
-    default:
-      return null;
-  }
-}
+/** Those that were typed over a parcel, now over something else. */
+const rebased = (parcels: readonly Parcel[], from: string, to: Base): readonly Parcel[] =>
+  parcels.map((parcel) =>
+    parcel.kind === 'act' && parcel.base.at === 'after' && parcel.base.parcel === from
+      ? { ...parcel, base: to }
+      : parcel,
+  );
 
 const slice = createSlice({
   name: 'outbox',
-  initialState: (): OutboxState => ({ items: keptItems(), lastSaved: null }),
+  initialState: (): OutboxState => ({ parcels: [], sending: null, storage: 'kept' }),
   reducers: {
-    add(state, { payload }: PayloadAction<OutboxItem>) {
-      // While a question about a field is open, typing on changes the answer and does not slip past the question.
-      const asked = state.items.find(
-        (item) =>
-          item.code === payload.code &&
-          isOpenQuestion(item) &&
-          item.act.kind === 'edit-sheet' &&
-          payload.act.kind === 'edit-sheet' &&
-          Object.keys(payload.act.changes).every(
-            (field) => item.refusal?.theirs != null && field in item.refusal.theirs,
-          ),
-      );
-      if (asked?.act.kind === 'edit-sheet' && payload.act.kind === 'edit-sheet') {
-        const act: Act = { ...asked.act, changes: { ...asked.act.changes, ...payload.act.changes } };
-        return { ...state, items: state.items.map((item) => (item.id === asked.id ? { ...item, act } : item)) };
-      }
-      const last = state.items.at(-1);
-      // Typing makes one change, not one for each letter.
-      if (
-        last?.state === 'waiting' &&
-        last.code === payload.code &&
-        last.by === payload.by &&
-        last.act.kind === 'edit-sheet' &&
-        payload.act.kind === 'edit-sheet'
-      ) {
-        return {
-          ...state,
-          items: [
-            ...state.items.slice(0, -1),
-            {
-              ...last,
-              at: payload.at,
-              act: { ...last.act, changes: { ...last.act.changes, ...payload.act.changes } },
-              was: { ...payload.was, ...last.was },
-            },
-          ],
-        };
-      }
-      if (
-        last?.state === 'waiting' &&
-        last.code === payload.code &&
-        last.by === payload.by &&
-        subjectOf(last.act) !== null &&
-        subjectOf(last.act) === subjectOf(payload.act) &&
-        'basedOn' in last.act &&
-        'basedOn' in payload.act &&
-        payload.act.basedOn === last.act.basedOn + 1
-      ) {
-        return {
-          ...state,
-          items: [
-            ...state.items.slice(0, -1),
-            { ...last, at: payload.at, act: withBase(payload.act, last.act.basedOn) },
-          ],
-        };
-      }
-      return { ...state, items: [...state.items, payload] };
-    },
-    sending: (state, { payload: id }: PayloadAction<string>) => ({
+    /** Something was done to a job. */
+    did: (state, { payload }: PayloadAction<Done>) => ({ ...state, parcels: done(state.parcels, payload) }),
+    /** A parcel came from another tab, from storage or from a file, or changed there. */
+    put: (state, { payload }: PayloadAction<Parcel>) => ({
       ...state,
-      items: state.items.map((item) => (item.id === id ? { ...item, state: 'sending' as const } : item)),
+      parcels: inOrder([...state.parcels.filter((parcel) => parcel.id !== payload.id), payload]),
     }),
-    waitAgain: (state, { payload }: PayloadAction<{ id: string; basedOn?: number; refused?: false }>) => ({
+    /** What is typed in this parcel is final from now on. */
+    seal: (state, { payload: id }: PayloadAction<string>) => ({
       ...state,
-      items: state.items.map((item) =>
-        item.id === payload.id
+      parcels: state.parcels.map((parcel) =>
+        parcel.id === id && parcel.state === 'draft' ? { ...parcel, state: 'waiting' as const } : parcel,
+      ),
+    }),
+    sending: (state, { payload: id }: PayloadAction<string | null>) => ({ ...state, sending: id }),
+    /** The server has done it; what was typed over it stands on the revision that it made. */
+    confirmed: (state, { payload }: PayloadAction<{ id: string; revision: number }>) => ({
+      ...state,
+      sending: state.sending === payload.id ? null : state.sending,
+      parcels: rebased(
+        state.parcels.filter((parcel) => parcel.id !== payload.id),
+        payload.id,
+        { at: 'seen', version: payload.revision },
+      ),
+    }),
+    failed: (state, { payload: id }: PayloadAction<string>) => ({
+      ...state,
+      parcels: state.parcels.map((parcel) =>
+        parcel.id === id ? { ...parcel, failures: parcel.failures + 1 } : parcel,
+      ),
+    }),
+    refused: (state, { payload }: PayloadAction<{ id: string; refused: Refused }>) => ({
+      ...state,
+      parcels: state.parcels.map((parcel) =>
+        parcel.id === payload.id ? { ...parcel, state: 'refused' as const, refused: payload.refused } : parcel,
+      ),
+    }),
+    /** Sends a refused one after all, under a new id since it is another message now: mine, or what was picked field by field. */
+    insist: (state, { payload }: PayloadAction<{ id: string; newId: string; act?: Act; basedOn?: number }>) => {
+      const parcel = state.parcels.find((item) => item.id === payload.id);
+      if (parcel === undefined) return state;
+      const again: Parcel =
+        parcel.kind === 'act'
           ? {
-              ...item,
-              state: 'waiting' as const,
-              refusal: null,
-              act: payload.basedOn === undefined ? item.act : withBase(item.act, payload.basedOn),
+              ...parcel,
+              id: payload.newId,
+              act: payload.act ?? parcel.act,
+              base: payload.basedOn === undefined ? parcel.base : { at: 'seen', version: payload.basedOn },
+              state: 'waiting',
+              refused: null,
+              failures: 0,
             }
-          : item,
-      ),
-    }),
-    refused: (state, { payload }: PayloadAction<{ id: string; refusal: NonNullable<OutboxItem['refusal']> }>) => ({
+          : { ...parcel, state: 'waiting', refused: null, failures: 0 };
+      const others = state.parcels.filter((item) => item.id !== payload.id);
+      return {
+        ...state,
+        parcels: inOrder([...rebased(others, payload.id, { at: 'after', parcel: again.id }), again]),
+      };
+    },
+    /** Lets go of a parcel; what was typed over it stands on what it stood on, so that the server asks again. */
+    discard: (state, { payload: id }: PayloadAction<string>) => {
+      const parcel = state.parcels.find((item) => item.id === id);
+      const others = state.parcels.filter((item) => item.id !== id);
+      return { ...state, parcels: parcel?.kind === 'act' ? rebased(others, id, parcel.base) : others };
+    },
+    /** Another tab has it done, decided or dropped. */
+    gone: (state, { payload: id }: PayloadAction<string>) => ({
       ...state,
-      items: state.items.map((item) =>
-        item.id === payload.id ? { ...item, state: 'refused' as const, refusal: payload.refusal } : item,
-      ),
+      parcels: state.parcels.filter((parcel) => parcel.id !== id),
     }),
-    sent: (state, { payload }: PayloadAction<{ id: string; at: string }>) => ({
-      lastSaved: payload.at,
-      items: state.items.filter((item) => item.id !== payload.id),
-    }),
-    discard: (state, { payload: id }: PayloadAction<string>) => ({
-      ...state,
-      items: state.items.filter((item) => item.id !== id),
-    }),
+    storage: (state, { payload }: PayloadAction<OutboxState['storage']>) => ({ ...state, storage: payload }),
   },
 });
 export const outbox = slice.actions;
 export const outboxReducer = slice.reducer;
 
-/** The version a refusal says is current. */
-export function currentVersion(refusal: Refusal): number | null {
-  return refusal.code === 'stale' ? refusal.current : null;
-}
-
-/** Refused because somebody else changed the same field, and not decided yet. */
-function isOpenQuestion(item: OutboxItem): boolean {
-  return item.state === 'refused' && item.refusal?.stale === true && item.refusal.theirs !== null;
-}
-
-/**
- * The job as it will be when everything waiting has been sent. While a question about a field is open the field shows what
- * was typed here; anything else that was refused is not in it and is shown beside.
- */
-export function overlay(job: Job, items: readonly OutboxItem[], knows: ActContext['knows']): Job {
-  let shown = job;
-  for (const item of items) {
-    if (item.code !== job.code || (item.state === 'refused' && !isOpenQuestion(item))) continue;
-    if (isOpenQuestion(item) && item.act.kind === 'edit-sheet') {
-      const typed = Object.fromEntries(
-        Object.entries(item.act.changes).filter(([, value]) => value !== undefined),
-      ) as Partial<Job['sheet']>;
-      shown = { ...shown, sheet: { ...shown.sheet, ...typed } };
-      continue;
-    }
-    const context: ActContext = { by: item.by, at: item.at, knows, unansweredPoints: () => 0 };
-    const result = applyAct(shown, item.act, context);
-    if (result.ok) {
-      shown = result.job;
-      continue;
-    }
-    const base = currentVersion(result.refusal);
-    const again = base === null ? null : applyAct(shown, withBase(item.act, base), context);
-    if (again?.ok === true) shown = again.job;
-  }
-  return shown;
+/** The next parcel that can be sent: sealed, and not typed over one that is still unsent. */
+export function nextToSend({ parcels }: OutboxState): Parcel | null {
+  const unsent = new Set(parcels.map((parcel) => parcel.id));
+  return (
+    parcels.find(
+      (parcel) =>
+        parcel.state === 'waiting' &&
+        !(parcel.kind === 'act' && parcel.base.at === 'after' && unsent.has(parcel.base.parcel)),
+    ) ?? null
+  );
 }

@@ -1,160 +1,139 @@
-import type { Job, Refusal } from '@fairwatt/core';
-import type { Problem } from '@fairwatt/contract';
-import { api } from '../app/api.ts';
-import type { AppStore } from '../app/store.ts';
-import { connection } from './connection.ts';
-import { keepItems, outbox, type OutboxItem } from './outbox.ts';
+import type { Answer, Post } from './delivery.ts';
+import { nextToSend, outbox, type OutboxState } from './outbox.ts';
+import type { Parcel, Refused } from './parcel.ts';
 
-/** Typing pauses this long before it is sent. */
-const settleMilliseconds = 350;
-const retryMilliseconds = 1500;
-const watchMilliseconds = 8000;
+/** Typing pauses this long before it is sealed. */
+export const settleMilliseconds = 350;
+/** A draft whose tab was closed in the middle is sealed by the sender after this time. */
+export const orphanMilliseconds = 5000;
+export const retryMilliseconds = 1500;
+/** After so many failures over the same parcel, somebody has to decide about it. */
+export const mostFailures = 3;
 
-const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
-
-type Answer =
-  | { readonly kind: 'done'; readonly job: Job }
-  | { readonly kind: 'away' }
-  | { readonly kind: 'problem'; readonly problem: Problem };
-
-async function post(item: OutboxItem): Promise<Answer> {
-  try {
-    const response = await fetch(`/api/jobs/${encodeURIComponent(item.code)}/acts`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ id: item.id, by: item.by, act: item.act }),
-      signal: AbortSignal.timeout(10_000),
-    });
-    if (response.ok) return { kind: 'done', job: (await response.json()) as Job };
-    if (response.status >= 500) {
-      await response.text();
-      return { kind: 'away' };
-    }
-    return { kind: 'problem', problem: (await response.json()) as Problem };
-  } catch {
-    // No answer at all, an answer cut short, or one that is not ours: the change is kept and sent again.
-    return { kind: 'away' };
-  }
+/** What the sender stands on, so that it can be tried with another clock and another server. */
+export interface SenderParts {
+  readonly state: () => OutboxState;
+  readonly dispatch: (action: { readonly type: string }) => void;
+  readonly post: Post;
+  readonly now: () => number;
+  /** Calls back after a time; the answer calls it off. */
+  readonly later: (work: () => void, milliseconds: number) => () => void;
+  readonly connection: (state: 'here' | 'away') => void;
+  /** A parcel is done; settled before it leaves the outbox, so that nobody sees the old state in between. */
+  readonly delivered: (parcel: Parcel, answer: Extract<Answer, { kind: 'done' }>) => Promise<void>;
+  /** The job as the server has it came with a refusal. */
+  readonly learned: (parcel: Parcel, answer: Extract<Answer, { kind: 'problem' }>) => Promise<void>;
+  /** Seals a draft as it is kept, and answers it; null when it is gone. */
+  readonly seal: (id: string) => Promise<Parcel | null>;
 }
 
-/** Sends what waits, one after the other, for as long as the page is open; keeps everything through reloads. */
-export function startSender(store: AppStore): void {
-  let busy = false;
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  const plan = (milliseconds: number) => {
-    clearTimeout(timer);
-    timer = setTimeout(() => {
-      void work();
-    }, milliseconds);
-  };
+const textOf = ({ problem }: Extract<Answer, { kind: 'problem' }>): string => {
+  const details = (problem.errors ?? []).map((error) => `${error.path}: ${error.message}`).join('; ');
+  return details === '' ? problem.title : `${problem.title} (${details})`;
+};
 
-  async function settleConflict(item: OutboxItem, problem: Problem): Promise<void> {
-    const current = problem.current as Job | undefined;
-    const refusal = problem.refusal as Refusal | undefined;
-    if (current !== undefined) await store.dispatch(api.util.upsertQueryData('job', item.code, current));
-    if (refusal?.code === 'stale' && current !== undefined && item.act.kind === 'edit-sheet') {
-      const sheet = current.sheet as unknown as Record<string, unknown>;
-      const touched = Object.keys(item.act.changes);
-      if (
-        touched.every(
-          (field) =>
-            same(sheet[field], item.was[field]) ||
-            same(sheet[field], (item.act as { changes: Record<string, unknown> }).changes[field]),
-        )
-      ) {
-        store.dispatch(outbox.waitAgain({ id: item.id, basedOn: refusal.current }));
+function refusedBy(answer: Extract<Answer, { kind: 'problem' }>): Refused {
+  const { refusal, current, problem } = answer;
+  return refusal?.code === 'stale' && current !== null
+    ? {
+        kind: 'conflict',
+        title: problem.title,
+        current: refusal.current,
+        theirs: current,
+        changed: problem.changed ?? null,
+      }
+    : { kind: 'other', title: textOf(answer) };
+}
+
+/**
+ * Sends sealed parcels one after the other, again and again until the server answers. What has been sent once is never
+ * changed; what the server cannot take does not stop what stands behind it.
+ */
+export class Sender {
+  private busy = false;
+  private stopped = false;
+  private planned: (() => void) | null = null;
+  private readonly parts: SenderParts;
+
+  constructor(parts: SenderParts) {
+    this.parts = parts;
+  }
+
+  /** Looks for work after a time; an earlier plan is called off. */
+  wake(milliseconds = 0): void {
+    this.planned?.();
+    this.planned = this.parts.later(() => {
+      this.planned = null;
+      void this.work();
+    }, milliseconds);
+  }
+
+  stop(): void {
+    this.stopped = true;
+    this.planned?.();
+  }
+
+  /** Drafts of tabs that are gone. */
+  private async sealOrphans(): Promise<void> {
+    const old = this.parts.now() - orphanMilliseconds;
+    for (const parcel of this.parts.state().parcels)
+      if (parcel.state === 'draft' && Date.parse(parcel.at) < old) {
+        const sealed = await this.parts.seal(parcel.id);
+        this.parts.dispatch(sealed === null ? outbox.gone(parcel.id) : outbox.put(sealed));
+      }
+  }
+
+  /** Sends the next parcel, and plans to go on. */
+  async work(): Promise<void> {
+    if (this.busy || this.stopped) return;
+    this.busy = true;
+    try {
+      await this.sealOrphans();
+      const parcel = nextToSend(this.parts.state());
+      if (parcel === null) {
+        if (this.parts.state().parcels.some((item) => item.state === 'draft')) this.wake(orphanMilliseconds);
         return;
       }
-      store.dispatch(
-        outbox.refused({
-          id: item.id,
-          refusal: {
-            title: problem.title,
-            stale: true,
-            current: refusal.current,
-            theirs: Object.fromEntries(touched.map((field) => [field, sheet[field]])),
-          },
-        }),
-      );
-      return;
+      this.parts.dispatch(outbox.sending(parcel.id));
+      const answer = await this.parts.post(parcel);
+      await this.settle(parcel, answer);
+    } finally {
+      this.busy = false;
     }
-    const details = (problem.errors ?? []).map((error) => `${error.path}: ${error.message}`).join('; ');
-    store.dispatch(
-      outbox.refused({
-        id: item.id,
-        refusal: {
-          title: details === '' ? problem.title : `${problem.title} (${details})`,
-          stale: refusal?.code === 'stale',
-          current: refusal?.code === 'stale' ? refusal.current : null,
-          theirs: null,
-        },
-      }),
-    );
   }
 
-  async function work(): Promise<void> {
-    if (busy) return;
-    const item = store.getState().outbox.items.find((candidate) => candidate.state === 'waiting');
-    if (item === undefined) return;
-    busy = true;
-    store.dispatch(outbox.sending(item.id));
-    const answer = await post(item);
+  private async settle(parcel: Parcel, answer: Answer): Promise<void> {
+    const { dispatch, connection } = this.parts;
     switch (answer.kind) {
       case 'done':
-        store.dispatch(connection.set('here'));
-        // The job as the server has it first, then the change goes from the outbox: between them nobody sees the old one.
-        await store.dispatch(api.util.upsertQueryData('job', item.code, answer.job));
-        store.dispatch(
-          api.util.invalidateTags(
-            item.act.kind === 'close' || item.act.kind === 'reopen' ? ['jobs', 'record'] : ['jobs'],
-          ),
-        );
-        busy = false;
-        store.dispatch(outbox.sent({ id: item.id, at: answer.job.updatedAt }));
-        plan(0);
+        connection('here');
+        await this.parts.delivered(parcel, answer);
+        dispatch(outbox.confirmed({ id: parcel.id, revision: answer.revision }));
+        this.wake();
         break;
       case 'away':
-        busy = false;
-        store.dispatch(connection.set('away'));
-        store.dispatch(outbox.waitAgain({ id: item.id }));
-        plan(retryMilliseconds);
+        connection('away');
+        dispatch(outbox.sending(null));
+        this.wake(retryMilliseconds);
+        break;
+      case 'failed':
+        dispatch(outbox.failed(parcel.id));
+        dispatch(outbox.sending(null));
+        if (parcel.failures + 1 >= mostFailures)
+          dispatch(
+            outbox.refused({
+              id: parcel.id,
+              refused: { kind: 'other', title: 'The server fails over this; everything else goes on' },
+            }),
+          );
+        this.wake(retryMilliseconds);
         break;
       case 'problem':
-        store.dispatch(connection.set('here'));
-        await settleConflict(item, answer.problem);
-        busy = false;
-        plan(0);
+        connection('here');
+        await this.parts.learned(parcel, answer);
+        dispatch(outbox.refused({ id: parcel.id, refused: refusedBy(answer) }));
+        dispatch(outbox.sending(null));
+        this.wake();
     }
   }
-
-  async function watch(): Promise<void> {
-    const answered = await fetch('/api/health', { signal: AbortSignal.timeout(5000), cache: 'no-store' })
-      .then(async (response) => {
-        await response.text();
-        return response.ok;
-      })
-      .catch(() => false);
-    const was = store.getState().connection;
-    if (answered !== (was === 'here')) store.dispatch(connection.set(answered ? 'here' : 'away'));
-    if (answered && was === 'away') plan(0);
-    setTimeout(
-      () => {
-        void watch();
-      },
-      answered ? watchMilliseconds : retryMilliseconds,
-    );
-  }
-
-  let seen = store.getState().outbox.items;
-  store.subscribe(() => {
-    const { items } = store.getState().outbox;
-    if (items === seen) return;
-    seen = items;
-    keepItems(items);
-    if (!busy && items.some((item) => item.state === 'waiting'))
-      plan(store.getState().connection === 'away' ? retryMilliseconds : settleMilliseconds);
-  });
-  window.addEventListener('online', () => plan(0));
-  if (seen.length > 0) plan(0);
-  void watch();
 }

@@ -32,6 +32,7 @@ export function Photos() {
       if (answer.error !== undefined)
         setTold(`${problemOf(answer.error).title}. The picture is not kept; take it again later.`);
       else setCaption('');
+      if (answer.data === null) setTold('The server is away: the picture is kept here, and sent when it is back.');
     } catch (error) {
       if (!(error instanceof NoPicture)) throw error;
       setTold(error.message);

@@ -23,7 +23,10 @@ import {
 } from '@fairwatt/core';
 import { SelectField } from '../../controls/fields.tsx';
 import { timeSpanText } from '../../controls/clock.ts';
+import { useAppDispatch } from '../../app/store.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { originalParcel } from '../../offline/kept-request.ts';
+import { outbox } from '../../offline/outbox.ts';
 import type { Look, LogSession, Separator } from '../../workers/log-worker.ts';
 import { LogChart, type Span } from './log-chart.tsx';
 
@@ -379,7 +382,8 @@ function LogResult({
   readonly session: Remote<LogSession>;
   readonly onLeave: () => void;
 }) {
-  const { job, shop, act, locked } = useDesk();
+  const { job, shop, act, locked, technician } = useDesk();
+  const dispatch = useAppDispatch();
   const whole = useMemo<Span>(() => ({ from: 0, to: Math.max(summary.lastsSeconds, 0.001) }), [summary]);
   const [span, setSpan] = useState(whole);
   const [rail, setRail] = useState<RailName>(summary.channels[0]!.rail);
@@ -425,12 +429,11 @@ function LogResult({
     });
     if (refusal !== null) return;
     setTold('Kept in the job.');
-    if (file.size <= largestOriginal)
-      setTold(
-        (await sendOriginal(job.code, id, await file.text()))
-          ? 'Kept in the job, with the file itself.'
-          : 'Kept in the job; the file itself could not be sent.',
-      );
+    if (file.size > largestOriginal) return;
+    // Behind the log itself on the same road, so that the server knows what the file belongs to.
+    const text = await file.text();
+    dispatch(outbox.put(originalParcel(job.code, id, text, technician ?? '')));
+    setTold('Kept in the job, with the file itself.');
   }
   /** The part in sight, which the technician knows to be idle or at work, becomes one reading for each rail. */
   async function keepReadings(): Promise<void> {
@@ -533,23 +536,6 @@ function LogResult({
       />
     </section>
   );
-}
-
-async function sendOriginal(code: string, logId: string, text: string): Promise<boolean> {
-  // The log itself travels by the outbox; its file follows once the server knows it.
-  for (let attempt = 0; attempt < 20; attempt += 1) {
-    const answer = await fetch(`/api/jobs/${code}/logs/${logId}/original`, {
-      method: 'PUT',
-      headers: { 'content-type': 'text/csv' },
-      body: text,
-    }).catch(() => null);
-    if (answer?.ok === true) return true;
-    if (answer !== null && answer.status !== 404 && answer.status < 500) return false;
-    await new Promise((resolve) => {
-      setTimeout(resolve, 500);
-    });
-  }
-  return false;
 }
 
 function ChannelTable({

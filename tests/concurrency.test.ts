@@ -1,0 +1,126 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Act, Job } from '@fairwatt/core';
+import { revisionHeader, type Problem } from '@fairwatt/contract';
+import { startServer, type RunningServer } from './running-server.ts';
+
+let server: RunningServer;
+let code: string;
+beforeAll(async () => {
+  server = await startServer();
+  ({ code } = await server.make());
+});
+afterAll(async () => {
+  await server.end();
+});
+const job = async () => (await server.call<Job>(`/jobs/${code}`)).body;
+const edit = (changes: Extract<Act, { kind: 'edit-sheet' }>['changes'], basedOn: number): Act => ({
+  kind: 'edit-sheet',
+  changes,
+  basedOn,
+});
+const raw = (body: unknown) =>
+  fetch(`${server.base}/jobs/${code}/acts`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+
+describe('one message', () => {
+  it('sent again is done once, and answers the revision that it made', async () => {
+    const id = randomUUID();
+    const message = { id, by: 'mara', act: edit({ words: 'once' }, (await job()).sheet.version) };
+    const first = await raw(message);
+    const made = Number(first.headers.get(revisionHeader));
+    expect(made).toBe(((await first.json()) as Job).revision);
+    await server.act(code, { kind: 'note-outcome', id: randomUUID(), checkId: 'look-dust', outcomeId: 'clean' });
+    // Written in another order it is still the same message.
+    const again = await raw({ act: message.act, id, by: 'mara' });
+    expect([again.status, Number(again.headers.get(revisionHeader))]).toEqual([200, made]);
+    expect((await job()).revision).toBe(made + 1);
+  });
+  it('under an id that was used for another content, by another person or in another job is refused', async () => {
+    const id = randomUUID();
+    const act = edit({ words: 'first' }, (await job()).sheet.version);
+    expect((await raw({ id, by: 'mara', act })).status).toBe(200);
+    const other = edit({ words: 'second' }, act.kind === 'edit-sheet' ? act.basedOn : 0);
+    for (const message of [
+      { id, by: 'mara', act: other },
+      { id, by: 'joss', act },
+    ]) {
+      const answer = await raw(message);
+      expect([answer.status, ((await answer.json()) as Problem).type]).toEqual([409, '/problems/id-taken']);
+    }
+    const elsewhere = await server.act<Problem>('LQ-0142', { kind: 'tick-step', stepId: 'x' }, 'mara', id);
+    expect(elsewhere.body.type).toBe('/problems/id-taken');
+    const asJob = { id, by: 'mara', title: 'Again', client: '', words: '' };
+    expect((await server.call<Problem>('/jobs', asJob)).body.type).toBe('/problems/id-taken');
+    expect((await job()).sheet.words).toBe('first');
+  });
+  it('sent eight times at once is done once', async () => {
+    const before = (await job()).revision;
+    const message = { id: randomUUID(), by: 'mara', act: { kind: 'tick-step', stepId: 'take-out:strap' } };
+    const answers = await Promise.all(Array.from({ length: 8 }, () => raw(message)));
+    expect(answers.map((answer) => answer.status)).toEqual(Array.from({ length: 8 }, () => 200));
+    expect((await job()).revision).toBe(before + 1);
+    const asJob = { id: randomUUID(), by: 'mara', title: 'One', client: '', words: '' };
+    const made = await Promise.all(Array.from({ length: 8 }, () => server.call<Job>('/jobs', asJob)));
+    expect(new Set(made.map((answer) => answer.body.code)).size).toBe(1);
+  });
+});
+
+describe('two people', () => {
+  it('at different fields, parts and things do not meet', async () => {
+    const seen = await job();
+    const results = await Promise.all([
+      server.act(code, edit({ client: 'A' }, seen.sheet.version), 'mara'),
+      server.act(code, edit({ upgrade: 'B' }, seen.sheet.version), 'joss'),
+      server.act(code, { kind: 'set-finding', finding: null, basedOn: 0 }, 'joss'),
+    ]);
+    expect(results.map((result) => result.status)).toEqual([200, 200, 200]);
+    expect((await job()).sheet).toMatchObject({ client: 'A', upgrade: 'B' });
+  });
+  it('at the same field do, and the later one is told who changed it and when', async () => {
+    const seen = (await job()).sheet.version;
+    expect((await server.act(code, edit({ client: 'Theirs', title: 'T' }, seen), 'joss')).status).toBe(200);
+    const refused = await server.act<Problem>(code, edit({ client: 'Mine' }, seen), 'mara');
+    expect(refused.status).toBe(409);
+    expect(refused.body).toMatchObject({ type: '/problems/stale', changed: { by: 'joss' } });
+    expect((refused.body.current as Job).sheet.client).toBe('Theirs');
+  });
+  it('conflict over what was taken back and set again meanwhile', async () => {
+    const finding = { kind: 'no-fault' as const, faultId: null, confirmed: false, note: 'first' };
+    const set = (note: string | null, basedOn: number, by = 'mara') =>
+      server.act<Job & Problem>(
+        code,
+        { kind: 'set-finding', finding: note === null ? null : { ...finding, note }, basedOn },
+        by,
+      );
+    const seen = (await set('first', 0)).body.finding!.version;
+    await set(null, seen, 'joss');
+    await set('second', 0, 'joss');
+    const refused = await set('mine', seen);
+    expect(refused.body).toMatchObject({ type: '/problems/stale', changed: { by: 'joss' } });
+    expect((await job()).finding?.note).toBe('second');
+  });
+});
+
+it('a job that is read while it is written is whole: each state is one that was committed', async () => {
+  const { code: busy } = await server.make('Torn');
+  const sum = (one: Job) => `${one.sheet.words}|${one.outcomes.length}`;
+  let reading = true;
+  const torn: string[] = [];
+  const reader = async () => {
+    while (reading) {
+      const { body } = await server.call<Job>(`/jobs/${busy}`);
+      // Each writer's act adds one outcome and one revision; the first revision has none.
+      if (body.revision !== body.outcomes.length + 1) torn.push(`${body.revision} ${sum(body)}`);
+    }
+  };
+  const readers = [reader(), reader(), reader()];
+  for (let count = 0; count < 40; count += 1)
+    await server.act(busy, { kind: 'note-outcome', id: randomUUID(), checkId: 'look-dust', outcomeId: 'clean' });
+  reading = false;
+  await Promise.all(readers);
+  expect(torn).toEqual([]);
+}, 30_000);

@@ -1,0 +1,111 @@
+import { useRef, useState } from 'react';
+import { outbox } from '../offline/outbox.ts';
+import { refusedRequests, unsentOf } from '../offline/summary.ts';
+import { readUnsentFile, unsentFile } from '../offline/unsent-file.ts';
+import { useAppDispatch, useAppSelector } from './store.ts';
+
+function download(blob: Blob, name: string): void {
+  const address = URL.createObjectURL(blob);
+  const link = document.createElement('a');
+  link.href = address;
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(address);
+}
+
+/** What is unsent as a file, and such a file back in. */
+function UnsentFile() {
+  const dispatch = useAppDispatch();
+  const parcels = useAppSelector((state) => state.outbox.parcels);
+  const picker = useRef<HTMLInputElement>(null);
+  const [told, setTold] = useState<string | null>(null);
+  async function read(file: File | undefined): Promise<void> {
+    if (file === undefined) return;
+    try {
+      const found = readUnsentFile(await file.text());
+      for (const parcel of found) dispatch(outbox.put(parcel));
+      setTold(`${found.length} ${found.length === 1 ? 'change' : 'changes'} read in.`);
+    } catch (error) {
+      setTold(error instanceof Error ? error.message : String(error));
+    }
+  }
+  return (
+    <>
+      <button
+        type="button"
+        className="secondary"
+        disabled={parcels.length === 0}
+        onClick={() => void unsentFile(parcels).then((blob) => download(blob, 'fairwatt-unsent.json'))}
+      >
+        Save what is unsent
+      </button>
+      <button type="button" className="secondary" onClick={() => picker.current?.click()}>
+        Read such a file
+      </button>
+      <input
+        ref={picker}
+        type="file"
+        accept="application/json,.json"
+        className="hidden-file"
+        tabIndex={-1}
+        aria-label="File of unsent changes"
+        onChange={(event) => {
+          void read(event.target.files?.[0]);
+          event.target.value = '';
+        }}
+      />
+      {told !== null && <span role="status">{told}</span>}
+    </>
+  );
+}
+
+/** What concerns everything that is unsent: a server that is away, a browser that keeps nothing, what was refused. */
+export function UnsentNotice() {
+  const dispatch = useAppDispatch();
+  const away = useAppSelector((state) => state.connection === 'away');
+  const memory = useAppSelector((state) => state.outbox.storage === 'memory');
+  const { waiting } = useAppSelector((state) => unsentOf(state, null));
+  const refused = useAppSelector(refusedRequests);
+  return (
+    <>
+      {away && (
+        <div className="notice bad" role="alert">
+          <span className="mark">Server away</span>
+          <span>
+            {waiting > 0
+              ? `${waiting} ${waiting === 1 ? 'change is' : 'changes are'} kept in this browser and sent when it is back.`
+              : 'What you type is kept in this browser and sent when it is back.'}
+          </span>
+        </div>
+      )}
+      {memory && (
+        <div className="notice" role="alert" data-storage="memory">
+          <span className="mark">Keeps nothing</span>
+          <span style={{ flex: 1 }}>
+            This browser keeps nothing: what the server has not confirmed is lost by a reload.
+          </span>
+          <UnsentFile />
+        </div>
+      )}
+      {refused.map((parcel) => (
+        <div key={parcel.id} className="notice bad" role="alert" data-refused>
+          <span className="mark">Not saved</span>
+          <span style={{ flex: 1 }}>
+            {parcel.kind === 'request' ? parcel.title : ''}
+            {parcel.code === null ? '' : `, ${parcel.code}`}: {parcel.refused?.title}
+          </span>
+          <button
+            type="button"
+            className="secondary"
+            onClick={() => dispatch(outbox.insist({ id: parcel.id, newId: parcel.id }))}
+          >
+            Try again
+          </button>
+          <button type="button" className="secondary" onClick={() => dispatch(outbox.discard(parcel.id))}>
+            Discard
+          </button>
+        </div>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,38 @@
+import { useEffect } from 'react';
+import { presenceBeatSeconds } from '@fairwatt/contract';
+import { useBePresentMutation, usePresentQuery } from '../app/api.ts';
+import { thisTab } from '../offline/parcel.ts';
+import { useDesk } from './job-context.ts';
+
+/** Tells that this job is open here, for as long as it is. */
+function useBeingHere(code: string, by: string | null): void {
+  const [tell] = useBePresentMutation();
+  useEffect(() => {
+    if (by === null) return undefined;
+    const here = (at: string | null) => void tell({ tab: thisTab, by, code: at });
+    here(code);
+    const timer = setInterval(() => here(code), presenceBeatSeconds * 1000);
+    const leave = () => here(null);
+    window.addEventListener('pagehide', leave);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener('pagehide', leave);
+      leave();
+    };
+  }, [code, by, tell]);
+}
+
+/** Who else has this job open now. */
+export function Presence() {
+  const { code, technician, personName } = useDesk();
+  useBeingHere(code, technician);
+  const { data: present = [] } = usePresentQuery(code, { pollingInterval: 60_000, skipPollingIfUnfocused: true });
+  const others = [...new Set(present.filter((one) => one.tab !== thisTab).map((one) => one.by))];
+  if (others.length === 0) return null;
+  const names = others.map((id) => (id === technician ? 'you, in another window' : personName(id)));
+  return (
+    <div className="present" role="status">
+      <span className="mark">Also at this job</span> {names.join(', ')}
+    </div>
+  );
+}

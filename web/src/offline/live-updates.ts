@@ -1,0 +1,41 @@
+import type { ChangeMessage } from '@fairwatt/contract';
+
+/** What has to be fetched anew when a kind of thing changed on the server. */
+const tagsOfTopic: Readonly<Record<ChangeMessage['topic'], readonly string[]>> = {
+  job: ['jobs'],
+  everything: [],
+  photos: ['photos'],
+  presence: ['presence'],
+  shop: ['shop'],
+  supplies: ['supplies', 'units', 'parts'],
+  bags: ['bags'],
+  record: ['record'],
+  instruments: ['instruments', 'sweeps'],
+};
+
+/**
+ * Hears from the server what anybody changed, so that it appears here within a moment. After a line that broke everything
+ * is looked at again, since what happened meanwhile was not heard.
+ */
+export function followServer(
+  changed: (tags: readonly string[], code: string | null) => void,
+  known: (code: string) => number,
+): void {
+  let broken = false;
+  const all = () => changed(['job', ...Object.values(tagsOfTopic).flat()], null);
+  const source = new EventSource('/api/events');
+  source.onopen = () => {
+    if (broken) all();
+    broken = false;
+  };
+  source.onerror = () => {
+    broken = true;
+  };
+  source.onmessage = (message: MessageEvent<string>) => {
+    const { topic, code, revision } = JSON.parse(message.data) as ChangeMessage;
+    if (topic === 'everything') all();
+    // What came with the answer to an own act is not fetched once more.
+    else if (topic === 'job' && code !== null && revision !== null && known(code) >= revision) changed(['jobs'], null);
+    else changed(tagsOfTopic[topic], topic === 'job' ? code : null);
+  };
+}

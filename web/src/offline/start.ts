@@ -1,0 +1,159 @@
+import { subjectOf, versionAt } from '@fairwatt/core';
+import { api } from '../app/api.ts';
+import type { AppStore } from '../app/store.ts';
+import { connection } from './connection.ts';
+import { post } from './delivery.ts';
+import { browserStorage, KeptParcels } from './kept-parcels.ts';
+import { followServer } from './live-updates.ts';
+import { outbox } from './outbox.ts';
+import { nextOrder, thisTab, type Parcel } from './parcel.ts';
+import { retryMilliseconds, Sender, settleMilliseconds } from './sender.ts';
+import { browserTabs, type TabMessage } from './tabs.ts';
+
+const watchMilliseconds = 8000;
+
+/** What an act changes beside its own job. */
+const tagsOf = (parcel: Parcel): readonly string[] =>
+  parcel.kind === 'request'
+    ? parcel.tags
+    : parcel.act.kind === 'close' || parcel.act.kind === 'reopen'
+      ? ['jobs', 'record']
+      : ['jobs'];
+
+/** Typed after its predecessor was sealed in another tab: a parcel of its own behind it. */
+function successor(store: AppStore) {
+  return (grown: Parcel, stands: Parcel | null): Parcel => {
+    const fresh = { ...grown, id: crypto.randomUUID(), order: nextOrder(Date.now()), state: 'draft' as const };
+    if (fresh.kind !== 'act') return fresh;
+    if (stands !== null) return { ...fresh, base: { at: 'after', parcel: stands.id } };
+    const job = api.endpoints.job.select(fresh.code)(store.getState()).data;
+    const version = job === undefined ? 0 : versionAt(job, subjectOf(fresh.act));
+    return { ...fresh, base: { at: 'seen', version } };
+  };
+}
+
+/** Seals what this tab has typed once the typing pauses, or the page goes away. */
+function sealAfterTyping(store: AppStore): void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let seen = store.getState().outbox.parcels;
+  const own = () =>
+    store.getState().outbox.parcels.filter((parcel) => parcel.state === 'draft' && parcel.tab === thisTab);
+  const seal = () => {
+    clearTimeout(timer);
+    for (const parcel of own()) store.dispatch(outbox.seal(parcel.id));
+  };
+  store.subscribe(() => {
+    const { parcels } = store.getState().outbox;
+    if (parcels === seen) return;
+    seen = parcels;
+    clearTimeout(timer);
+    if (own().length > 0) timer = setTimeout(seal, settleMilliseconds);
+  });
+  window.addEventListener('pagehide', seal);
+}
+
+/** Whether the server answers, asked now and then, for the notice at the top. */
+function watchServer(store: AppStore, onBack: () => void): void {
+  const ask = async (): Promise<void> => {
+    const answered = await fetch('/api/health', { signal: AbortSignal.timeout(5000), cache: 'no-store' })
+      .then(async (response) => {
+        await response.text();
+        return response.ok;
+      })
+      .catch(() => false);
+    const was = store.getState().connection;
+    if (answered !== (was === 'here')) store.dispatch(connection.set(answered ? 'here' : 'away'));
+    if (answered && was === 'away') onBack();
+    setTimeout(() => void ask(), answered ? watchMilliseconds : retryMilliseconds);
+  };
+  void ask();
+}
+
+/** Keeps, sends and hears for as long as the page is open; resolves once what an earlier visit left is at hand. */
+export async function startOffline(store: AppStore): Promise<void> {
+  const tabs = browserTabs();
+  const dispatch = (action: { readonly type: string }) => void store.dispatch(action);
+  const kept = new KeptParcels({
+    state: () => store.getState().outbox,
+    dispatch,
+    open: browserStorage,
+    tell: tabs.tell,
+    successor: successor(store),
+  });
+  let sender: Sender | null = null;
+  const changed = (tags: readonly string[], code: string | null) => {
+    store.dispatch(api.util.invalidateTags(tags as Parameters<typeof api.util.invalidateTags>[0]));
+    if (code !== null) store.dispatch(api.util.invalidateTags([{ type: 'job', id: code }]));
+  };
+  const hear = (message: TabMessage): void => {
+    switch (message.kind) {
+      case 'put':
+        kept.hear(outbox.put(message.parcel));
+        sender?.wake();
+        break;
+      case 'gone':
+        kept.hear(outbox.gone(message.id));
+        break;
+      case 'confirmed':
+        kept.hear(outbox.confirmed({ id: message.id, revision: message.revision }));
+        break;
+      case 'job':
+        void store.dispatch(api.util.upsertQueryData('job', message.job.code, message.job));
+        break;
+      case 'changed':
+        changed(message.tags, message.code);
+        break;
+      case 'connection':
+        store.dispatch(connection.set(message.state));
+    }
+  };
+  tabs.listen(hear);
+  await kept.open();
+  store.subscribe(() => {
+    kept.look();
+    if (store.getState().outbox.parcels.some((parcel) => parcel.state === 'waiting'))
+      sender?.wake(store.getState().connection === 'away' ? retryMilliseconds : 0);
+  });
+  sealAfterTyping(store);
+  const tellChanged = (tags: readonly string[], code: string | null) => {
+    changed(tags, code);
+    tabs.tell({ kind: 'changed', tags, code });
+  };
+  tabs.lead(() => {
+    const mine = new Sender({
+      state: () => store.getState().outbox,
+      dispatch,
+      post,
+      now: () => Date.now(),
+      later: (work, milliseconds) => {
+        const timer = setTimeout(work, milliseconds);
+        return () => clearTimeout(timer);
+      },
+      connection: (state) => {
+        if (store.getState().connection !== state) tabs.tell({ kind: 'connection', state });
+        store.dispatch(connection.set(state));
+      },
+      delivered: async (parcel, { job, revision }) => {
+        if (job !== null) {
+          await store.dispatch(api.util.upsertQueryData('job', job.code, job));
+          tabs.tell({ kind: 'job', job });
+        }
+        tabs.tell({ kind: 'confirmed', id: parcel.id, revision });
+        tellChanged(tagsOf(parcel), null);
+      },
+      learned: async (_parcel, { current }) => {
+        if (current === null) return;
+        await store.dispatch(api.util.upsertQueryData('job', current.code, current));
+        tabs.tell({ kind: 'job', job: current });
+      },
+      seal: kept.seal,
+    });
+    void kept.takeStock().then(() => {
+      sender = mine;
+      mine.wake();
+    });
+    followServer(tellChanged, (code) => api.endpoints.job.select(code)(store.getState()).data?.revision ?? 0);
+  });
+  window.addEventListener('online', () => sender?.wake());
+  watchServer(store, () => sender?.wake());
+}
