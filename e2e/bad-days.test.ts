@@ -96,7 +96,9 @@ describe('two windows', () => {
     const page = await open('/jobs/LQ-0144/intake');
     await meanwhile(page, 'LQ-0144', { client: 'Theirs' });
     await fill(page, 'Client', 'Mine');
-    await seeText(page, 'Theirs: “Theirs”. Yours: “Mine”');
+    await seeText(page, 'Theirs: “Theirs”', '[data-conflict]');
+    await seeText(page, 'Yours: “Mine”', '[data-conflict]');
+    await seeText(page, 'Joss', '[data-conflict]');
     await press(page, 'Use mine');
     await saved(page);
     expect((await stored('LQ-0144')).sheet.client).toBe('Mine');
@@ -106,7 +108,9 @@ describe('two windows', () => {
     const page = await open('/jobs/LQ-0142/intake');
     await meanwhile(page, 'LQ-0142', { client: 'Theirs' });
     await fill(page, 'Client', 'Mine');
-    await seeText(page, 'Theirs: “Theirs”. Yours: “Mine”');
+    await seeText(page, 'Theirs: “Theirs”', '[data-conflict]');
+    await seeText(page, 'Yours: “Mine”', '[data-conflict]');
+    await seeText(page, 'Joss', '[data-conflict]');
     await press(page, 'Keep theirs');
     await page.waitForFunction(() => document.querySelector('[data-conflict]') === null);
     expect((await stored('LQ-0142')).sheet.client).toBe('Theirs');
@@ -141,8 +145,8 @@ describe('bad addresses and files', () => {
     const file = JSON.parse(good) as { version: number; job: { sheet: { words: string; title: string } } };
     await upload('cut.json', good.slice(0, 500));
     await seeText(page, 'This is not JSON, or it is cut off');
-    await upload('other.json', JSON.stringify({ ...file, version: 2 }));
-    await seeText(page, 'This job file has version 2');
+    await upload('other.json', JSON.stringify({ ...file, version: 3 }));
+    await seeText(page, 'This job file has version 3');
     await upload('large.json', 'x'.repeat(9 * 1024 * 1024));
     await seeText(page, 'at most 8 MB are read');
     await upload(

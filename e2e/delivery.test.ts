@@ -1,0 +1,276 @@
+import { Buffer } from 'node:buffer';
+import { mkdtemp, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ElementHandle, Page } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Act, Job } from '@fairwatt/core';
+import {
+  control,
+  fill,
+  press,
+  saved,
+  seeText,
+  settled,
+  startApplication,
+  visit,
+  type Application,
+} from './application.ts';
+import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
+
+let application: Application;
+let chromium: OpenBrowser;
+beforeAll(async () => {
+  application = await startApplication();
+  chromium = await openBrowser();
+});
+afterAll(async () => {
+  await chromium.close();
+  await application.end();
+});
+
+const open = async (path: string, options?: Parameters<typeof openPage>[1]): Promise<Page> => {
+  const page = await openPage(chromium.browser, options);
+  await visit(page, `${application.url}${path}`);
+  return page;
+};
+/** Another tab of the same browser. */
+const secondTab = async (page: Page, path: string): Promise<Page> => {
+  const other = await page.browserContext().newPage();
+  await other.setViewport({ width: 1280, height: 800 });
+  await visit(other, `${application.url}${path}`);
+  return other;
+};
+const stored = async (code: string) => (await (await fetch(`${application.url}/api/jobs/${code}`)).json()) as Job;
+const somebody = async (code: string, act: Act, by = 'joss') =>
+  fetch(`${application.url}/api/jobs/${code}/acts`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ id: crypto.randomUUID(), by, act }),
+  });
+const eventually = async (check: () => Promise<boolean>) => {
+  for (let attempt = 0; attempt < 150; attempt += 1) {
+    if (await check()) return;
+    await new Promise((resolve) => {
+      setTimeout(resolve, 100);
+    });
+  }
+  throw new Error('it never came to be');
+};
+const valueOf = async (page: Page, name: string) =>
+  (await control(page, name)).evaluate((element) => (element as HTMLInputElement).value);
+
+describe('an answer that is lost', () => {
+  it('while the typing goes on: the later text is there in the end, and nothing twice', async () => {
+    const page = await open('/jobs/LQ-0145/intake');
+    await page.setRequestInterception(true);
+    let lost = 0;
+    page.on('request', (request) => {
+      if (lost > 0 || !request.url().endsWith('/acts')) {
+        void request.continue();
+        return;
+      }
+      lost += 1;
+      // The server gets it and does it; the browser never hears of that.
+      void fetch(request.url(), {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: request.postData() ?? '',
+      }).then(() => request.abort());
+    });
+    await fill(page, 'Client', 'First');
+    await eventually(async () => (await stored('LQ-0145')).sheet.client === 'First');
+    const field = await control(page, 'Client');
+    await field.type(' and more');
+    await saved(page);
+    expect([lost, (await stored('LQ-0145')).sheet.client]).toEqual([1, 'First and more']);
+    await page.browserContext().close();
+  });
+});
+
+describe('two tabs of one browser', () => {
+  it('see what the other has unsent, keep it apart while the server is away, and all of it arrives', async () => {
+    const one = await open('/jobs/LQ-0144/intake');
+    const two = await secondTab(one, '/jobs/LQ-0144/intake');
+    await application.stop();
+    await one.bringToFront();
+    await fill(one, 'Client', 'From the one');
+    await two.bringToFront();
+    await fill(two, 'Planned upgrade', 'From the two');
+    await eventually(async () => (await valueOf(two, 'Client')) === 'From the one');
+    await one.bringToFront();
+    await eventually(async () => (await valueOf(one, 'Planned upgrade')) === 'From the two');
+    await one.close();
+    await application.start();
+    await two.bringToFront();
+    await saved(two);
+    expect((await stored('LQ-0144')).sheet).toMatchObject({ client: 'From the one', upgrade: 'From the two' });
+    await two.browserContext().close();
+  });
+  it('one that types on where the other has sent its words', async () => {
+    const one = await open('/jobs/LQ-0143/intake');
+    const two = await secondTab(one, '/jobs/LQ-0143/intake');
+    await fill(two, 'Client', 'Written in the second');
+    await saved(two);
+    await one.bringToFront();
+    await eventually(async () => (await valueOf(one, 'Client')) === 'Written in the second');
+    await (await control(one, 'Client')).type(', and on in the first');
+    await saved(one);
+    expect((await stored('LQ-0143')).sheet.client).toBe('Written in the second, and on in the first');
+    expect(await one.$('[data-conflict]')).toBeNull();
+    await one.browserContext().close();
+  });
+});
+
+describe('somebody else', () => {
+  it('changes something, and it appears by itself within a second or so, in the job and in the list', async () => {
+    const page = await open('/jobs/LQ-0146/intake');
+    const list = await secondTab(page, '/jobs');
+    const { sheet } = await stored('LQ-0146');
+    await somebody('LQ-0146', { kind: 'edit-sheet', changes: { client: 'Pier office' }, basedOn: sheet.version });
+    const begun = Date.now();
+    await seeText(list, 'Pier office');
+    await page.bringToFront();
+    await seeText(page, 'Pier office', '.job-head');
+    expect(Date.now() - begun).toBeLessThan(4000);
+    await page.browserContext().close();
+  });
+  it('has the same job open, and is named there', async () => {
+    const page = await open('/jobs/LQ-0146/intake');
+    const other = await open('/jobs/LQ-0146/measure', { technician: 'joss' });
+    await page.bringToFront();
+    await seeText(page, 'Also at this job');
+    await seeText(page, 'Joss P.', '.present');
+    await other.browserContext().close();
+    await page.browserContext().close();
+  });
+  it('changes another field while something is typed: what is being typed does not move', async () => {
+    const page = await open('/jobs/LQ-0142/intake');
+    const field = await control(page, 'Planned upgrade');
+    await field.click({ count: 3 });
+    await field.type('Half a w');
+    const { sheet } = await stored('LQ-0142');
+    await somebody('LQ-0142', { kind: 'edit-sheet', changes: { surroundings: 'By the sea' }, basedOn: sheet.version });
+    await eventually(async () => (await valueOf(page, 'Surroundings')) === 'By the sea');
+    await field.type('ord');
+    expect(await valueOf(page, 'Planned upgrade')).toBe('Half a word');
+    await saved(page);
+    expect((await stored('LQ-0142')).sheet).toMatchObject({ surroundings: 'By the sea', upgrade: 'Half a word' });
+    await page.browserContext().close();
+  });
+  it('changed the same part: both states stand side by side, and each field can be picked', async () => {
+    const page = await open('/jobs/LQ-0142/intake');
+    // What is typed here is held on its way until somebody else was quicker.
+    await page.setRequestInterception(true);
+    const theirs = stored('LQ-0142').then(({ sheet }) =>
+      somebody('LQ-0142', {
+        kind: 'edit-sheet',
+        changes: { client: 'Theirs', upgrade: 'Theirs too' },
+        basedOn: sheet.version,
+      }),
+    );
+    let typed: () => void = () => undefined;
+    const both = new Promise<void>((resolve) => {
+      typed = resolve;
+    });
+    page.on('request', (request) => {
+      if (request.url().endsWith('/acts')) void both.then(() => theirs).then(() => request.continue());
+      else if (!request.url().endsWith('/events')) void request.continue();
+    });
+    await fill(page, 'Client', 'Mine');
+    await fill(page, 'Planned upgrade', 'Mine too');
+    typed();
+    await seeText(page, 'Theirs: “Theirs”', '[data-conflict]');
+    await (await control(page, 'Client: theirs')).click();
+    await press(page, 'Keep as picked');
+    await saved(page);
+    expect((await stored('LQ-0142')).sheet).toMatchObject({ client: 'Theirs', upgrade: 'Mine too' });
+    await page.browserContext().close();
+  });
+});
+
+describe('while the server is away', () => {
+  it('a new job and a picture are kept, and sent in order when it is back', async () => {
+    const page = await open('/jobs/LQ-0143/cables');
+    const before = ((await (await fetch(`${application.url}/api/jobs?state=all`)).json()) as { total: number }).total;
+    const directory = await mkdtemp(join(tmpdir(), 'fairwatt-away-'));
+    const picture = join(directory, 'harness.png');
+    await writeFile(picture, Buffer.from(await page.screenshot({ type: 'png' })));
+    await application.stop();
+    const input = (await page.waitForSelector(
+      'input[aria-label="Picture of the harness"]',
+    )) as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(picture);
+    await seeText(page, 'the picture is kept here');
+    await page.keyboard.press('n');
+    await fill(page, 'Machine', 'Made while away');
+    await press(page, 'Make the job');
+    await seeText(page, 'The job is kept in this browser');
+    await page.keyboard.press('Escape');
+    await seeText(page, '2 changes are kept in this browser');
+    await application.start();
+    await eventually(async () => {
+      const list = (await (await fetch(`${application.url}/api/jobs?state=all`)).json()) as { total: number };
+      const photos = (await (await fetch(`${application.url}/api/jobs/LQ-0143/photos`)).json()) as unknown[];
+      return list.total === before + 1 && photos.length === 1;
+    });
+    await page.browserContext().close();
+  });
+});
+
+describe('a browser that keeps nothing', () => {
+  it('works, says so, and hands out what is unsent as a file that can be read back in', async () => {
+    const page = await openPage(chromium.browser);
+    await page.evaluateOnNewDocument(() => {
+      const denied = () => {
+        throw new DOMException('denied', 'SecurityError');
+      };
+      Object.defineProperty(window, 'indexedDB', { get: denied });
+    });
+    await visit(page, `${application.url}/jobs/LQ-0145/intake`);
+    await seeText(page, 'This browser keeps nothing');
+    await fill(page, 'Surroundings', 'Dust');
+    await saved(page);
+    expect((await stored('LQ-0145')).sheet.surroundings).toBe('Dust');
+    const directory = await mkdtemp(join(tmpdir(), 'fairwatt-unsent-'));
+    const session = await page.createCDPSession();
+    await session.send('Browser.setDownloadBehavior', {
+      behavior: 'allow',
+      downloadPath: directory,
+      browserContextId: page.browserContext().id ?? '',
+    });
+    await application.stop();
+    await fill(page, 'Surroundings', 'Metal dust');
+    await seeText(page, 'kept', '.save-state');
+    await press(page, 'Save what is unsent');
+    const path = join(directory, 'fairwatt-unsent.json');
+    await eventually(async () => (await import('node:fs')).existsSync(path));
+    await application.start();
+    await page.browserContext().close();
+    const fresh = await openPage(chromium.browser);
+    await fresh.evaluateOnNewDocument(() => {
+      Object.defineProperty(window, 'indexedDB', { get: () => undefined });
+    });
+    await visit(fresh, `${application.url}/jobs/LQ-0145/intake`);
+    await ((await fresh.$('input[aria-label="File of unsent changes"]')) as ElementHandle<HTMLInputElement>).uploadFile(
+      path,
+    );
+    await seeText(fresh, '1 change read in');
+    await eventually(async () => (await stored('LQ-0145')).sheet.surroundings === 'Metal dust');
+    await fresh.browserContext().close();
+  });
+  it('and no small storage either is no blank page', async () => {
+    const page = await chromium.browser.newPage();
+    await page.evaluateOnNewDocument(() => {
+      const denied = () => {
+        throw new DOMException('denied', 'SecurityError');
+      };
+      Object.defineProperty(window, 'indexedDB', { get: denied });
+      Object.defineProperty(window, 'localStorage', { get: denied });
+    });
+    await visit(page, `${application.url}/jobs`);
+    await settled(page);
+    await seeText(page, 'Who works here?');
+    await page.close();
+  });
+});
