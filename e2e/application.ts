@@ -102,9 +102,16 @@ export async function saved(page: Page): Promise<void> {
   await page.evaluate(() => {
     (document.activeElement as HTMLElement | null)?.blur();
   });
-  await page.waitForFunction(() => document.querySelector('[data-save]')?.getAttribute('data-save') === 'saved', {
-    timeout: 15_000,
-  });
+  await page
+    .waitForFunction(() => document.querySelector('[data-save]')?.getAttribute('data-save') === 'saved', {
+      timeout: 15_000,
+    })
+    .catch(async () => {
+      const told = await page.$$eval('[data-conflict], [data-refused], [data-save]', (elements) =>
+        elements.map((element) => (element as HTMLElement).innerText).join(' | '),
+      );
+      throw new Error(`not saved: ${told}`);
+    });
 }
 
 /** The control with this accessible name. */

@@ -22,6 +22,7 @@ export const suppliesOfJobs: Readonly<Record<string, SimulatedSupplyName>> = {
 
 const ranges = [0.6, 6, 60] as const;
 const mostAmps = 60;
+const mostDeadManSeconds = 3600;
 /** The meter's input settles towards what is at its probes with this time constant. */
 const settlingSeconds = 0.03;
 
@@ -35,6 +36,8 @@ export class SimulatedBench {
   private range: number | null = null;
   private setAmps = 0;
   private inputOn = false;
+  /** The load switches itself off when it hears nothing for this long; null when it waits for ever. */
+  private deadMan: { readonly seconds: number; readonly heardAt: number } | null = null;
   /** What the meter's input has settled to, and when; null until it was read. */
   private input: { readonly volts: number; readonly at: number } | null = null;
 
@@ -48,7 +51,18 @@ export class SimulatedBench {
     this.last = this.now();
   }
 
+  /** The load has been spoken to. */
+  private heard(): void {
+    this.expire();
+    if (this.deadMan !== null) this.deadMan = { ...this.deadMan, heardAt: this.now() };
+  }
+
+  private expire(): void {
+    if (this.deadMan !== null && this.now() - this.deadMan.heardAt > this.deadMan.seconds * 1000) this.inputOn = false;
+  }
+
   private step(): RunningSupply {
+    this.expire();
     const now = this.now();
     this.running = runSupply(this.running, (now - this.last) / 1000, this.inputOn ? this.setAmps : 0);
     this.last = now;
@@ -183,6 +197,17 @@ export class SimulatedBench {
             return { text: (running.off || !this.inputOn ? 0 : running.amps).toFixed(3) };
           },
         },
+        {
+          spelling: 'SYSTem:WATChdog',
+          run: (argument) => {
+            const seconds = Number(argument);
+            if (argument === '' || Number.isNaN(seconds)) return notANumber;
+            if (seconds < 0 || seconds > mostDeadManSeconds) return outOfRange;
+            this.deadMan = seconds === 0 ? null : { seconds, heardAt: this.now() };
+            return done;
+          },
+        },
+        { spelling: 'SYSTem:WATChdog?', run: () => ({ text: String(this.deadMan?.seconds ?? 0) }) },
         { spelling: 'MEASure:VOLTage?', run: () => ({ text: railVolts(this.step(), '+12', this.random).toFixed(3) }) },
         { spelling: 'MEASure:TEMPerature?', run: () => ({ text: this.step().celsius.toFixed(1) }) },
         ...this.simulation(),
@@ -191,12 +216,15 @@ export class SimulatedBench {
         this.step();
         this.inputOn = false;
         this.setAmps = 0;
+        this.deadMan = null;
       },
+      () => this.heard(),
     );
   }
 
   /** Whether the load draws, for whoever checks that it was left off. */
   get drawing(): boolean {
+    this.expire();
     return this.inputOn;
   }
 }

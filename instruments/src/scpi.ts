@@ -31,7 +31,16 @@ export class ScpiInterpreter {
   private errors: (readonly [number, string])[] = [];
   private eventMask = 0;
 
-  constructor(identity: string, commands: readonly ScpiCommand[], reset: () => void) {
+  private readonly heard: () => void;
+
+  /** @param heard called before each line, for an instrument that watches whether it is spoken to */
+  constructor(
+    identity: string,
+    commands: readonly ScpiCommand[],
+    reset: () => void,
+    heard: () => void = () => undefined,
+  ) {
+    this.heard = heard;
     const own: ScpiCommand[] = [
       { spelling: '*IDN?', run: () => ({ text: identity }) },
       {
@@ -73,6 +82,7 @@ export class ScpiInterpreter {
 
   /** One line, which may hold several commands; the answers of its questions joined by semicolons, null when it asked nothing. */
   line(text: string): string | null {
+    this.heard();
     const answers: string[] = [];
     for (const part of text
       .split(';')

@@ -6,6 +6,7 @@ import { createPool } from './database/pool.ts';
 import { migrate } from './database/migrate.ts';
 import { loadDemo } from './demo.ts';
 import { putNetworkInstrument } from './instruments/store.ts';
+import { GuardProcess } from './instruments/load-guard.ts';
 import { Sweeps } from './instruments/sweep.ts';
 import { createLog, notice } from './log.ts';
 import { readLabelPrinter, writeLabelPrinter } from './label-printer.ts';
@@ -63,7 +64,7 @@ async function start(): Promise<void> {
     if (printer === null || /^http:\/\/127\.0\.0\.1:\d+\/print$/.test(printer))
       await writeLabelPrinter(pool, `http://127.0.0.1:${standIns[4]}/print`);
   }
-  const sweeps = new Sweeps(pool, log);
+  const sweeps = new Sweeps(pool, log, new GuardProcess());
   void sweeps
     .switchOffLeftOvers()
     .catch((error: unknown) => log.error({ err: error }, 'loads left by an earlier run were not looked at'));

@@ -97,6 +97,25 @@ export function standingAt(job: Job, subject: string): { readonly version: numbe
   }
 }
 
+/** Whether an act takes away what it is about, so that nothing with a version stands there afterwards. */
+export function takesAway(act: Act): boolean {
+  switch (act.kind) {
+    case 'drop-part':
+    case 'drop-supply':
+    case 'drop-probe':
+    case 'drop-log':
+    case 'drop-cable':
+    case 'drop-pin':
+      return true;
+    case 'set-finding':
+      return act.finding === null;
+    case 'set-choice':
+      return act.choice === null;
+    default:
+      return false;
+  }
+}
+
 /** The version of what an act is about, as a job has it; 0 where nothing stands there. */
 export const versionAt = (job: Job, subject: string): number => standingAt(job, subject)?.version ?? 0;
 

@@ -42,6 +42,10 @@ function settled(result: OwnerResult): void {
       throw new HttpProblem(422, 'unknown-reference', "This instrument is not among the shop's", {
         errors: [{ path: 'instrument.instrumentId', message: 'is not known here' }],
       });
+    case 'load-unsure':
+      throw new HttpProblem(409, 'load-unsure', 'Nobody knows whether this load still draws; make sure first', {
+        errors: [{ path: 'id', message: 'may still draw' }],
+      });
     case 'not-found':
       throw noInstrument();
     case 'done':

@@ -41,9 +41,15 @@ export async function forgetSweep(db: Queryable, loadId: string): Promise<void> 
 }
 /** Loads that were in a sweep whose end nobody saw. */
 export const loadsLeftInSweeps = (db: Queryable): Promise<NetworkInstrument[]> =>
-  many(db, 'select network_instrument.* from network_instrument join load_sweep on load_id = id order by id', [], read);
+  many(
+    db,
+    'select network_instrument.* from network_instrument join load_sweep on load_id = id order by begun_at desc, id',
+    [],
+    read,
+  );
 
-export type OwnerResult = 'done' | 'unknown-technician' | 'not-owner' | 'unknown-instrument' | 'not-found';
+export type OwnerResult =
+  'done' | 'load-unsure' | 'unknown-technician' | 'not-owner' | 'unknown-instrument' | 'not-found';
 
 /** A change that only an owner may make. */
 function asOwner(pool: pg.Pool, by: string, work: (db: Queryable) => Promise<OwnerResult>): Promise<OwnerResult> {
@@ -55,6 +61,10 @@ function asOwner(pool: pg.Pool, by: string, work: (db: Queryable) => Promise<Own
   });
 }
 
+/** A load of which nobody knows whether it draws: its address is needed to switch it off. */
+const isUnsure = async (db: Queryable, id: string): Promise<boolean> =>
+  (await maybeOne(db, 'select load_id from load_sweep where load_id = $1 for update', [id], (row) => row)) !== null;
+
 export const addNetworkInstrument = (pool: pg.Pool, by: string, instrument: NetworkInstrument): Promise<OwnerResult> =>
   asOwner(pool, by, async (db) => {
     if (
@@ -62,10 +72,12 @@ export const addNetworkInstrument = (pool: pg.Pool, by: string, instrument: Netw
       (await maybeOne(db, 'select id from instrument where id = $1', [instrument.instrumentId], (row) => row)) === null
     )
       return 'unknown-instrument';
+    if (await isUnsure(db, instrument.id)) return 'load-unsure';
     await putNetworkInstrument(db, instrument, by);
     return 'done';
   });
 export const removeNetworkInstrument = (pool: pg.Pool, by: string, id: string): Promise<OwnerResult> =>
-  asOwner(pool, by, async (db) =>
-    (await db.query('delete from network_instrument where id = $1', [id])).rowCount === 1 ? 'done' : 'not-found',
-  );
+  asOwner(pool, by, async (db) => {
+    if (await isUnsure(db, id)) return 'load-unsure';
+    return (await db.query('delete from network_instrument where id = $1', [id])).rowCount === 1 ? 'done' : 'not-found';
+  });

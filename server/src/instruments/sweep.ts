@@ -23,15 +23,21 @@ import type {
   SweepRequest,
   SweepStep,
 } from '@fairwatt/contract';
+import { notice } from '../log.ts';
 import { prepareStandIn } from './live.ts';
 import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
+import type { LoadGuard } from './load-guard.ts';
 import { forgetSweep, loadsLeftInSweeps, noteSweep } from './store.ts';
+import { switchOff } from './switch-off.ts';
 
 /** Readings for the mean of one step. */
 const readingsPerStep = 5;
 /** While a step dwells the rail is looked at this often, so that a fall ends it at once. */
 const lookMilliseconds = 100;
-const offAttempts = 4;
+/** A load that knows how switches itself off when it hears nothing for this long, in seconds. */
+const deadManSeconds = 5;
+/** Loads that could not be reached are tried again this often. */
+const unsureRetryMilliseconds = 5000;
 /** Ended sweeps are kept this long for whoever asks late. */
 const keptMilliseconds = 10 * 60_000;
 
@@ -42,25 +48,6 @@ export interface RunningSweep {
   readonly listen: (tell: (event: SweepEvent) => void) => () => void;
   readonly stop: () => void;
   readonly ended: Promise<void>;
-}
-
-/** Switches the load off and makes sure; a link that broke is opened anew. */
-async function switchOff(load: NetworkInstrument, known: ScpiLink | null): Promise<boolean> {
-  for (let attempt = 0; attempt < offAttempts; attempt += 1) {
-    let link: ScpiLink | null = attempt === 0 ? known : null;
-    try {
-      link ??= await ScpiLink.open(load.host, load.port);
-      await link.order('INPut OFF');
-      const drawing = await link.askFigure('INPut?');
-      link.close();
-      if (drawing === 0) return true;
-    } catch (error) {
-      link?.close();
-      if (!(error instanceof InstrumentFailure)) throw error;
-      await wait(200);
-    }
-  }
-  return false;
 }
 
 /** A meter that does not answer well within this time is silent. */
@@ -207,6 +194,13 @@ class SweepRun {
   }
 }
 
+/** Asks the load to switch itself off when it hears nothing more. One that does not speak of it is left as it is. */
+async function setDeadMan(load: ScpiLink): Promise<void> {
+  await load.order(`SYSTem:WATChdog ${deadManSeconds}`).catch((error: unknown) => {
+    if (!(error instanceof InstrumentFailure && error.trouble === 'refused')) throw error;
+  });
+}
+
 /** @returns whether the load is known to be off */
 async function run(
   plan: SweepPlan,
@@ -226,6 +220,7 @@ async function run(
     await loadLink.ask('*IDN?');
     await loadLink.order('INPut OFF');
     await loadLink.order(`CURRent ${plan.amps[0]}`);
+    await setDeadMan(loadLink);
     const sweep = new SweepRun(plan, sweepMeter, loadLink, signal);
     await sweep.settle();
     tell({ kind: 'begun', amps: plan.amps });
@@ -249,9 +244,12 @@ export class Sweeps {
   private closing = false;
   private readonly pool: pg.Pool;
   private readonly log: Logger;
-  constructor(pool: pg.Pool, log: Logger) {
+  private readonly guard: LoadGuard | null;
+  /** @param guard outlives this process and switches off what it leaves drawing; null in tests that need none */
+  constructor(pool: pg.Pool, log: Logger, guard: LoadGuard | null = null) {
     this.pool = pool;
     this.log = log;
+    this.guard = guard;
   }
 
   /** What runs now. */
@@ -273,6 +271,7 @@ export class Sweeps {
     this.switchingOff.add(load.id);
     try {
       if (!byHand && !(await switchOff(load, null))) return false;
+      this.guard?.isOff(load);
       await forgetSweep(this.pool, load.id);
       return true;
     } finally {
@@ -281,17 +280,28 @@ export class Sweeps {
   }
 
   /**
-   * Switches off what an earlier server may have left drawing, because it was killed or could not reach its load.
-   * Loads that cannot be reached stay unsure.
+   * Switches off what an earlier server may have left drawing, all at once, the last known first. Those that cannot be
+   * reached stay unsure, are named on every screen, and are tried again until they are off or somebody is sure.
    */
   async switchOffLeftOvers(): Promise<void> {
-    for (const load of await this.unsure()) {
-      if ((await this.makeSure(load, false)) === false)
-        this.log.error(
-          { load: load.name, host: load.host, port: load.port },
-          'this load was in a sweep and does not answer: switch it off by hand',
-        );
+    const left = await this.unsure();
+    const off = await Promise.all(left.map((load) => this.makeSure(load, false)));
+    const unsure = left.filter((_, index) => off[index] === false);
+    for (const { name, host, port } of unsure) {
+      this.log.error({ load: name, host, port }, 'this load was in a sweep and does not answer');
+      notice(`The load ${name} at ${host}:${port} was in a sweep and does not answer: switch it off by hand.`);
     }
+    if (unsure.length > 0 && !this.closing) setTimeout(() => this.tryAgain(), unsureRetryMilliseconds).unref();
+  }
+
+  private tryAgain(): void {
+    if (this.closing) return;
+    void this.unsure()
+      .then(async (left) => {
+        const off = await Promise.all(left.map((load) => this.makeSure(load, false)));
+        if (off.includes(false) && !this.closing) setTimeout(() => this.tryAgain(), unsureRetryMilliseconds).unref();
+      })
+      .catch((error: unknown) => this.log.warn({ err: error }, 'loads that are unsure were not looked at'));
   }
 
   find(id: string): RunningSweep | undefined {
@@ -327,9 +337,12 @@ export class Sweeps {
       ...sweepLimits(request.rail),
       hottestCelsius: request.hottestCelsius,
     };
+    this.guard?.mayDraw(load);
     const ended = run(plan, request.job, meter, load, tell, abort.signal)
       .then(async (loadOff) => {
-        if (loadOff) await forgetSweep(this.pool, load.id);
+        if (!loadOff) return;
+        this.guard?.isOff(load);
+        await forgetSweep(this.pool, load.id);
       })
       .catch((error: unknown) => {
         // The load stays noted, and is looked at again at the next start.

@@ -1,4 +1,5 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useStore } from 'react-redux';
 import { Navigate, Route, Routes, useNavigate, useParams } from 'react-router';
 import {
   applyAct,
@@ -21,6 +22,7 @@ import {
 } from '@fairwatt/core';
 import type { Technician } from '@fairwatt/contract';
 import {
+  api,
   problemOf,
   useJobQuery,
   useCableBagsQuery,
@@ -30,7 +32,7 @@ import {
   useSuppliesQuery,
   type ShopData,
 } from '../app/api.ts';
-import { useAppDispatch, useAppSelector } from '../app/store.ts';
+import { useAppDispatch, useAppSelector, type AppState } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { outbox } from '../offline/outbox.ts';
@@ -184,6 +186,8 @@ function Desk({
   readonly bags: CableBags;
 }) {
   const dispatch = useAppDispatch();
+  const store = useStore<AppState>();
+  const { code } = stored;
   const navigate = useNavigate();
   const parcels = useAppSelector((state) => state.outbox.parcels);
   const technician = useAppSelector((state) => state.session.technician);
@@ -209,7 +213,12 @@ function Desk({
         return { code: 'closed' };
       }
       const at = new Date().toISOString();
-      const result = applyAct(job, wanted, {
+      // As it stands at this moment: several acts may come out of one key, and an undo is older than the screen.
+      const state = store.getState();
+      const seen = api.endpoints.job.select(code)(state).data ?? stored;
+      const now = overlay(seen, state.outbox.parcels, knows);
+      const done = basedOnStanding(wanted, now);
+      const result = applyAct(now, done, {
         by,
         at,
         knows,
@@ -223,18 +232,18 @@ function Desk({
       dispatch(
         outbox.did({
           ids: [crypto.randomUUID(), crypto.randomUUID()],
-          code: job.code,
+          code,
           by,
           at,
           tab: thisTab,
           order: nextOrder(Date.parse(at)),
-          act: wanted.kind === 'note-outcome' ? basedOnStanding(wanted, job) : wanted,
-          seen: stored,
+          act: done,
+          seen,
         }),
       );
       return null;
     },
-    [job, stored, by, knows, view, dispatch],
+    [code, stored, by, knows, view, dispatch, store],
   );
 
   const desk = useMemo<JobDesk>(

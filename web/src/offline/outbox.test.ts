@@ -61,6 +61,17 @@ describe('gathering', () => {
         .acts.map((one) => one.act),
     ).toEqual([seat('a', true)]);
   });
+  it('is final once something else is done, so that the order of the work is the order of sending', () => {
+    const tab = new FakeTab()
+      .do(seat('a', true))
+      .do({ kind: 'recheck-seats', inletIds: ['a'] })
+      .do(edit({ words: 'A' }));
+    expect(tab.acts.map((parcel) => [parcel.act.kind, parcel.state])).toEqual([
+      ['put-seat', 'waiting'],
+      ['recheck-seats', 'waiting'],
+      ['edit-sheet', 'draft'],
+    ]);
+  });
   it('seals what only adds at once', () => {
     const tab = new FakeTab().do(note('1')).do(note('2'));
     expect(tab.acts.map((parcel) => parcel.state)).toEqual(['waiting', 'waiting']);
@@ -87,7 +98,7 @@ describe('what may be sent', () => {
     expect(nextToSend(tab.state)?.id).toBe(tab.acts[0]!.id);
     tab.dispatch(outbox.refused({ id: tab.acts[0]!.id, refused: conflict('Theirs') }));
     expect(nextToSend(tab.state)).toBeNull();
-    tab.dispatch(outbox.confirmed({ id: tab.acts[0]!.id, revision: 7 }));
+    tab.dispatch(outbox.confirmed({ id: tab.acts[0]!.id, version: 7 }));
     expect(nextToSend(tab.state)).toMatchObject({ base: { at: 'seen', version: 7 } });
   });
 });

@@ -113,7 +113,13 @@ function done(parcels: readonly Parcel[], what: Done): readonly Parcel[] {
     refused: null,
     failures: 0,
   }));
-  return [...parcels, ...made];
+  // What was typed before is final, so that the order in which things were done is the order of sending.
+  const before = parcels.map((parcel) =>
+    parcel.state === 'draft' && parcel.tab === what.tab && parcel.code === what.code
+      ? { ...parcel, state: 'waiting' as const }
+      : parcel,
+  );
+  return [...before, ...made];
 }
 
 /** Those that were typed over a parcel, now over something else. */
@@ -143,14 +149,14 @@ const slice = createSlice({
       ),
     }),
     sending: (state, { payload: id }: PayloadAction<string | null>) => ({ ...state, sending: id }),
-    /** The server has done it; what was typed over it stands on the revision that it made. */
-    confirmed: (state, { payload }: PayloadAction<{ id: string; revision: number }>) => ({
+    /** The server has done it; what was typed over it stands on the version that it made. */
+    confirmed: (state, { payload }: PayloadAction<{ id: string; version: number }>) => ({
       ...state,
       sending: state.sending === payload.id ? null : state.sending,
       parcels: rebased(
         state.parcels.filter((parcel) => parcel.id !== payload.id),
         payload.id,
-        { at: 'seen', version: payload.revision },
+        { at: 'seen', version: payload.version },
       ),
     }),
     failed: (state, { payload: id }: PayloadAction<string>) => ({

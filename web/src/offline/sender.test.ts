@@ -96,9 +96,10 @@ describe('two people', () => {
 });
 
 describe('whatever the line does', () => {
+  const found = { kind: 'no-fault' as const, faultId: null, confirmed: false, note: '' };
   type Turn =
     | { readonly do: 'type'; readonly field: 'words' | 'client' | 'upgrade'; readonly text: string }
-    | { readonly do: 'note' | 'pause' | 'wait' }
+    | { readonly do: 'note' | 'pause' | 'wait' | 'find' | 'unfind' }
     | { readonly do: 'mood'; readonly mood: FakeServer['mood'] };
   const turn: fc.Arbitrary<Turn> = fc.oneof(
     fc.record({
@@ -106,7 +107,9 @@ describe('whatever the line does', () => {
       field: fc.constantFrom('words' as const, 'client' as const, 'upgrade' as const),
       text: fc.string({ maxLength: 6 }),
     }),
-    fc.record({ do: fc.constantFrom('note' as const, 'pause' as const, 'wait' as const) }),
+    fc.record({
+      do: fc.constantFrom('note' as const, 'pause' as const, 'wait' as const, 'find' as const, 'unfind' as const),
+    }),
     fc.record({
       do: fc.constant('mood' as const),
       mood: fc.constantFrom('well' as const, 'away' as const, 'lost' as const),
@@ -118,6 +121,7 @@ describe('whatever the line does', () => {
         const tab = new FakeTab();
         const wanted: Record<string, string> = {};
         const notes: string[] = [];
+        let finding: (typeof found & { note: string }) | null = null;
         for (const one of turns) {
           switch (one.do) {
             case 'type':
@@ -127,6 +131,11 @@ describe('whatever the line does', () => {
             case 'note':
               notes.push(tab.newId());
               tab.do(note(notes.at(-1)!));
+              break;
+            case 'find':
+            case 'unfind':
+              finding = one.do === 'find' ? { ...found, note: String(notes.length) } : null;
+              tab.do({ kind: 'set-finding', finding, basedOn: 0 });
               break;
             case 'pause':
               await tab.pause();
@@ -143,6 +152,7 @@ describe('whatever the line does', () => {
         await tab.clock.pass(200 * retryMilliseconds);
         expect(tab.state.parcels).toEqual([]);
         expect(tab.server.job.sheet).toMatchObject(wanted);
+        expect(tab.server.job.finding?.note).toBe((finding as { note: string } | null)?.note);
         expect(tab.server.job.outcomes.map((outcome) => outcome.id)).toEqual(notes);
       }),
       { numRuns: 200, seed: 21 },

@@ -1,3 +1,4 @@
+import { takesAway } from '@fairwatt/core';
 import type { Answer, Post } from './delivery.ts';
 import { nextToSend, outbox, type OutboxState } from './outbox.ts';
 import type { Parcel, Refused } from './parcel.ts';
@@ -26,6 +27,10 @@ export interface SenderParts {
   /** Seals a draft as it is kept, and answers it; null when it is gone. */
   readonly seal: (id: string) => Promise<Parcel | null>;
 }
+
+/** The version of what a parcel was about, once it is done. */
+export const versionAfter = (parcel: Parcel, revision: number): number =>
+  parcel.kind === 'act' && takesAway(parcel.act) ? 0 : revision;
 
 const textOf = ({ problem }: Extract<Answer, { kind: 'problem' }>): string => {
   const details = (problem.errors ?? []).map((error) => `${error.path}: ${error.message}`).join('; ');
@@ -108,7 +113,7 @@ export class Sender {
       case 'done':
         connection('here');
         await this.parts.delivered(parcel, answer);
-        dispatch(outbox.confirmed({ id: parcel.id, revision: answer.revision }));
+        dispatch(outbox.confirmed({ id: parcel.id, version: versionAfter(parcel, answer.revision) }));
         this.wake();
         break;
       case 'away':

@@ -7,7 +7,7 @@ import { browserStorage, KeptParcels } from './kept-parcels.ts';
 import { followServer } from './live-updates.ts';
 import { outbox } from './outbox.ts';
 import { nextOrder, thisTab, type Parcel } from './parcel.ts';
-import { retryMilliseconds, Sender, settleMilliseconds } from './sender.ts';
+import { retryMilliseconds, Sender, settleMilliseconds, versionAfter } from './sender.ts';
 import { browserTabs, type TabMessage } from './tabs.ts';
 
 const watchMilliseconds = 8000;
@@ -95,7 +95,7 @@ export async function startOffline(store: AppStore): Promise<void> {
         kept.hear(outbox.gone(message.id));
         break;
       case 'confirmed':
-        kept.hear(outbox.confirmed({ id: message.id, revision: message.revision }));
+        kept.hear(outbox.confirmed({ id: message.id, version: message.version }));
         break;
       case 'job':
         void store.dispatch(api.util.upsertQueryData('job', message.job.code, message.job));
@@ -138,7 +138,7 @@ export async function startOffline(store: AppStore): Promise<void> {
           await store.dispatch(api.util.upsertQueryData('job', job.code, job));
           tabs.tell({ kind: 'job', job });
         }
-        tabs.tell({ kind: 'confirmed', id: parcel.id, revision });
+        tabs.tell({ kind: 'confirmed', id: parcel.id, version: versionAfter(parcel, revision) });
         tellChanged(tagsOf(parcel), null);
       },
       learned: async (_parcel, { current }) => {

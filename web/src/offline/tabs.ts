@@ -5,7 +5,7 @@ import type { Parcel } from './parcel.ts';
 export type TabMessage =
   | { readonly kind: 'put'; readonly parcel: Parcel }
   | { readonly kind: 'gone'; readonly id: string }
-  | { readonly kind: 'confirmed'; readonly id: string; readonly revision: number }
+  | { readonly kind: 'confirmed'; readonly id: string; readonly version: number }
   | { readonly kind: 'job'; readonly job: Job }
   | { readonly kind: 'changed'; readonly tags: readonly string[]; readonly code: string | null }
   | { readonly kind: 'connection'; readonly state: 'here' | 'away' };
