@@ -44,14 +44,26 @@ async function main([verb, ...rest]: readonly string[]): Promise<number> {
   }
 }
 
+/** What the machine itself would not do, in words; other failures are told as they are. */
+const ofTheMachine: Readonly<Record<string, string>> = {
+  EROFS: 'can only be read: make it writable, or put the data elsewhere with FAIRWATT_DATA',
+  EACCES: 'may not be written by this user',
+  ENOSPC: 'has no room left: make room and start again; nothing was lost',
+};
+function failureText(error: unknown): string {
+  if (!(error instanceof Error)) return String(error);
+  const told = 'code' in error ? ofTheMachine[String(error.code)] : undefined;
+  if (told !== undefined) return `${'path' in error ? String(error.path) : 'The disk'} ${told}.`;
+  if (error instanceof MissingPackage || process.env['FAIRWATT_DEBUG'] === undefined) return error.message;
+  return error.stack ?? error.message;
+}
+
 main(process.argv.slice(2)).then(
   (code) => {
     process.exitCode = code;
   },
   (error: unknown) => {
-    process.stderr.write(
-      `${error instanceof MissingPackage ? error.message : error instanceof Error ? (process.env['FAIRWATT_DEBUG'] ? (error.stack ?? '') : error.message) : String(error)}\n`,
-    );
+    process.stderr.write(`${failureText(error)}\n`);
     process.exitCode = 1;
   },
 );

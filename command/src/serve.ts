@@ -11,6 +11,7 @@ import { dataDirectory } from './paths.ts';
 import { endProcess, runsAs } from './processes.ts';
 import { KeptDatabase, KeptServer, lineOf, standInsProgram, startChild } from './supervise.ts';
 import { prepareSchema } from './upgrade.ts';
+import { programVersion } from './version.ts';
 
 /** The stand-in meter, load, price list and label printer that ship with the application, on free ports of loopback. */
 async function startStandIns(): Promise<{ readonly child: ChildProcess; readonly ports: string }> {
@@ -79,6 +80,7 @@ async function keepRunning(demo: boolean, lock: Lock): Promise<number> {
     const env = () => ({
       DATABASE_URL: url(),
       FAIRWATT_DATA: dataDirectory,
+      FAIRWATT_VERSION: programVersion,
       FAIRWATT_DEMO: demo ? '1' : '0',
       FAIRWATT_STAND_INS: standIns?.ports ?? '',
     });

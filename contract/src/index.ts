@@ -16,3 +16,4 @@ export * from './own-part.ts';
 export * from './supply-csv.ts';
 export * from './cable-bag.ts';
 export * from './change.ts';
+export * from './health.ts';

@@ -10,6 +10,8 @@ import type { Model } from '@fairwatt/core';
 import { cableBagRoutes } from './cable-bags/routes.ts';
 import type { ChangeFeed } from './changes/feed.ts';
 import { changeRoutes } from './changes/routes.ts';
+import type { ClockWatch } from './health/clock-watch.ts';
+import { healthRoutes } from './health/routes.ts';
 import { instrumentRoutes } from './instruments/routes.ts';
 import { Sweeps } from './instruments/sweep.ts';
 import { labelPrinterRoutes, paperRoutes } from './jobs/paper-routes.ts';
@@ -33,6 +35,10 @@ export interface AppParts {
   readonly now?: () => string;
   /** Load sweeps, so that whoever stops the server can end them first. */
   readonly sweeps?: Sweeps;
+  readonly version?: string;
+  /** Where the command keeps its data, for the state that an owner sees. */
+  readonly dataFolder?: string | null;
+  readonly clock?: ClockWatch | null;
 }
 
 /** Application and API in one Express app. */
@@ -45,6 +51,9 @@ export function createApp({
   address = null,
   now = () => new Date().toISOString(),
   sweeps = new Sweeps(pool, log),
+  version = 'unknown',
+  dataFolder = null,
+  clock = null,
 }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -86,10 +95,7 @@ export function createApp({
     response.set('cache-control', 'no-store');
     next();
   });
-  api.get('/health', async (_request, response) => {
-    await pool.query('select 1');
-    response.json({ status: 'ready', pid: process.pid });
-  });
+  api.use('/health', healthRoutes({ pool, sweeps, version, dataFolder, clock }));
   api.use('/shop', shopRoutes(pool));
   api.use('/supplies', supplyRoutes(pool, now));
   api.use('/cable-bags', cableBagRoutes(pool, now));

@@ -6,6 +6,7 @@ import { createPool } from './database/pool.ts';
 import { migrate } from './database/migrate.ts';
 import { loadDemo } from './demo.ts';
 import { putNetworkInstrument } from './instruments/store.ts';
+import { ClockWatch } from './health/clock-watch.ts';
 import { GuardProcess } from './instruments/load-guard.ts';
 import { Sweeps } from './instruments/sweep.ts';
 import { createLog, notice } from './log.ts';
@@ -76,6 +77,9 @@ async function start(): Promise<void> {
     log,
     sweeps,
     webDirectory: fromRoot('web/dist'),
+    version: process.env['FAIRWATT_VERSION'] ?? 'unknown',
+    dataFolder,
+    clock: new ClockWatch(),
     address: process.env['FAIRWATT_ADDRESS']?.replace(/\/+$/, '') ?? null,
   });
   const server = await new Promise<ReturnType<typeof app.listen>>((resolve, reject) => {

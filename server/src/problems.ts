@@ -93,6 +93,10 @@ function refusedByDatabase(error: unknown): Problem | null {
   return null;
 }
 
+/** No room on the disk: of the database, or of the server itself. */
+const noRoom = (error: unknown): boolean =>
+  error instanceof Error && 'code' in error && (error.code === '53100' || error.code === 'ENOSPC');
+
 /** Turns whatever was thrown into a problem document; nothing of its inside leaves the server. */
 export function errorHandler(log: Logger): ErrorRequestHandler {
   return (error: unknown, _request, response, next) => {
@@ -121,6 +125,15 @@ export function errorHandler(log: Logger): ErrorRequestHandler {
         type: '/problems/bad-request',
         title: 'The request could not be read',
         status: error.status,
+      });
+      return;
+    }
+    if (noRoom(error)) {
+      log.error({ err: error }, 'no room on the disk');
+      sendProblem(response, {
+        type: '/problems/disk-full',
+        title: 'There is no room left on the disk; nothing was changed, and what you type is kept',
+        status: 507,
       });
       return;
     }

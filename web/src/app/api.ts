@@ -10,6 +10,7 @@ import type {
   BagAdapter,
   BagCable,
   CableBags,
+  Health,
   ImportMessage,
   ImportReport,
   InstrumentMessage,
@@ -83,6 +84,7 @@ export const api = createApi({
   ],
   keepUnusedDataFor: 600,
   endpoints: (build) => ({
+    health: build.query<Health, void>({ query: () => '/health/state', keepUnusedDataFor: 5 }),
     shop: build.query<ShopData, void>({ query: () => '/shop', providesTags: ['shop'] }),
     supplies: build.query<SupplyModel[], void>({ query: () => '/supplies', providesTags: ['supplies'] }),
     knowledge: build.query<Knowledge, void>({ query: () => '/knowledge' }),
@@ -127,7 +129,7 @@ export const api = createApi({
       query: ({ code, ...body }) => ({ url: `/record/jobs/${encodeURIComponent(code)}`, method: 'PUT', body }),
       invalidatesTags: ['record', 'jobs'],
     }),
-    changeSettings: build.mutation<ShopData, { by: string; basedOn: number; settings: ShopSettings }>({
+    changeSettings: build.mutation<ShopData | null, { by: string; basedOn: number; settings: ShopSettings }>({
       query: (body) => ({ url: '/shop/settings', method: 'PUT', body }),
       invalidatesTags: ['shop'],
     }),
@@ -287,6 +289,7 @@ export const api = createApi({
   }),
 });
 export const {
+  useHealthQuery,
   useShopQuery,
   useSuppliesQuery,
   useKnowledgeQuery,

@@ -13,6 +13,7 @@ const SuppliesPage = lazy(() => import('../shelves/supplies-page.tsx'));
 const CableBagsPage = lazy(() => import('../shelves/cable-bags-page.tsx'));
 const RecordPage = lazy(() => import('../shelves/record-page.tsx'));
 const SettingsPage = lazy(() => import('../shelves/settings-page.tsx'));
+const HealthPage = lazy(() => import('../shelves/health-page.tsx'));
 const InstrumentsPage = lazy(() => import('../shelves/instruments-page.tsx'));
 
 /** What the code on a cable's tag opens: the record of that cable. */
@@ -40,6 +41,7 @@ export function Root() {
             <Route path="/cable-bags" element={<CableBagsPage />} />
             <Route path="/record" element={<RecordPage />} />
             <Route path="/settings" element={<SettingsPage />} />
+            <Route path="/health" element={<HealthPage />} />
             <Route path="/instruments" element={<InstrumentsPage />} />
             <Route
               path="*"

@@ -62,7 +62,8 @@ function UnsentFile() {
 /** What concerns everything that is unsent: a server that is away, a browser that keeps nothing, what was refused. */
 export function UnsentNotice() {
   const dispatch = useAppDispatch();
-  const away = useAppSelector((state) => state.connection === 'away');
+  const connection = useAppSelector((state) => state.connection);
+  const away = connection !== 'here';
   const memory = useAppSelector((state) => state.outbox.storage === 'memory');
   const { waiting } = useAppSelector((state) => unsentOf(state, null));
   const refused = useAppSelector(refusedRequests);
@@ -70,8 +71,9 @@ export function UnsentNotice() {
     <>
       {away && (
         <div className="notice bad" role="alert">
-          <span className="mark">Server away</span>
+          <span className="mark">{connection === 'full' ? 'No room' : 'Server away'}</span>
           <span>
+            {connection === 'full' && 'The disk of the server is full: make room there. '}
             {waiting > 0
               ? `${waiting} ${waiting === 1 ? 'change is' : 'changes are'} kept in this browser and sent when it is back.`
               : 'What you type is kept in this browser and sent when it is back.'}

@@ -7,7 +7,7 @@ import { useDesk } from './job-context.ts';
 function SaveState() {
   const { job } = useDesk();
   const { waiting, refused } = useAppSelector((state) => unsentOf(state, job.code));
-  const away = useAppSelector((state) => state.connection === 'away');
+  const away = useAppSelector((state) => state.connection !== 'here');
   const state = refused > 0 ? 'refused' : waiting === 0 ? 'saved' : away ? 'kept' : 'saving';
   const text = {
     refused: `${refused} not saved`,

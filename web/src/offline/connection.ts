@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
-/** Whether the server and its database answer. */
-export type Connection = 'here' | 'away';
+/** Whether the server and its database answer; `full`: they do, and have no room left to write. */
+export type Connection = 'here' | 'away' | 'full';
 const slice = createSlice({
   name: 'connection',
   initialState: (): Connection => 'here',

@@ -6,7 +6,7 @@ import type { Parcel } from './parcel.ts';
 export type Answer =
   | { readonly kind: 'done'; readonly job: Job | null; readonly revision: number; readonly body: unknown }
   /** Nobody answered, or somebody who cannot just now: it is sent again. */
-  | { readonly kind: 'away' }
+  | { readonly kind: 'away'; readonly full?: boolean }
   /** The server failed over this very parcel. */
   | { readonly kind: 'failed' }
   | {
@@ -42,6 +42,7 @@ function requestOf(parcel: Parcel): { readonly path: string; readonly init: Requ
 
 async function answerOf(parcel: Parcel, response: Response): Promise<Answer> {
   if (response.status === 500) return { kind: 'failed' };
+  if (response.status === 507) return { kind: 'away', full: true };
   if (response.status > 500 || response.status === 408 || response.status === 429) return { kind: 'away' };
   const text = await response.text();
   const body = text === '' ? null : (JSON.parse(text) as unknown);

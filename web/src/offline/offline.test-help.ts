@@ -1,4 +1,5 @@
 import { applyAct, newJob, subjectOf, withBase, type Act, type ActContext, type Job } from '@fairwatt/core';
+import type { Connection } from './connection.ts';
 import type { Answer } from './delivery.ts';
 import { outbox, outboxReducer, type OutboxState } from './outbox.ts';
 import { nextOrder, thisTab, type ActParcel, type Parcel } from './parcel.ts';
@@ -111,7 +112,7 @@ export class FakeServer {
 /** One tab on a fake clock and a fake server. */
 export class FakeTab {
   state: OutboxState = { parcels: [], sending: null, storage: 'kept' };
-  connection: 'here' | 'away' = 'here';
+  connection: Connection = 'here';
   /** The job as this tab last heard of it. */
   seen = startingJob();
   readonly clock: FakeClock;

@@ -1,4 +1,5 @@
 import { takesAway } from '@fairwatt/core';
+import type { Connection } from './connection.ts';
 import type { Answer, Post } from './delivery.ts';
 import { nextToSend, outbox, type OutboxState } from './outbox.ts';
 import type { Parcel, Refused } from './parcel.ts';
@@ -19,7 +20,7 @@ export interface SenderParts {
   readonly now: () => number;
   /** Calls back after a time; the answer calls it off. */
   readonly later: (work: () => void, milliseconds: number) => () => void;
-  readonly connection: (state: 'here' | 'away') => void;
+  readonly connection: (state: Connection) => void;
   /** A parcel is done; settled before it leaves the outbox, so that nobody sees the old state in between. */
   readonly delivered: (parcel: Parcel, answer: Extract<Answer, { kind: 'done' }>) => Promise<void>;
   /** The job as the server has it came with a refusal. */
@@ -117,7 +118,7 @@ export class Sender {
         this.wake();
         break;
       case 'away':
-        connection('away');
+        connection(answer.full === true ? 'full' : 'away');
         dispatch(outbox.sending(null));
         this.wake(retryMilliseconds);
         break;

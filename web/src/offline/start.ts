@@ -62,8 +62,9 @@ function watchServer(store: AppStore, onBack: () => void): void {
       })
       .catch(() => false);
     const was = store.getState().connection;
-    if (answered !== (was === 'here')) store.dispatch(connection.set(answered ? 'here' : 'away'));
-    if (answered && was === 'away') onBack();
+    // A server without room answers all the same; only a change that it takes tells otherwise.
+    if (answered !== (was !== 'away')) store.dispatch(connection.set(answered ? 'here' : 'away'));
+    if (answered && was !== 'here') onBack();
     setTimeout(() => void ask(), answered ? watchMilliseconds : retryMilliseconds);
   };
   void ask();
@@ -112,7 +113,7 @@ export async function startOffline(store: AppStore): Promise<void> {
   store.subscribe(() => {
     kept.look();
     if (store.getState().outbox.parcels.some((parcel) => parcel.state === 'waiting'))
-      sender?.wake(store.getState().connection === 'away' ? retryMilliseconds : 0);
+      sender?.wake(store.getState().connection !== 'here' ? retryMilliseconds : 0);
   });
   sealAfterTyping(store);
   const tellChanged = (tags: readonly string[], code: string | null) => {

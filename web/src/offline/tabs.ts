@@ -1,4 +1,5 @@
 import type { Job } from '@fairwatt/core';
+import type { Connection } from './connection.ts';
 import type { Parcel } from './parcel.ts';
 
 /** What tabs of one browser tell each other. */
@@ -8,7 +9,7 @@ export type TabMessage =
   | { readonly kind: 'confirmed'; readonly id: string; readonly version: number }
   | { readonly kind: 'job'; readonly job: Job }
   | { readonly kind: 'changed'; readonly tags: readonly string[]; readonly code: string | null }
-  | { readonly kind: 'connection'; readonly state: 'here' | 'away' };
+  | { readonly kind: 'connection'; readonly state: Connection };
 
 export interface Tabs {
   readonly tell: (message: TabMessage) => void;

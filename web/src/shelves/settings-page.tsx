@@ -1,3 +1,4 @@
+import { Link } from 'react-router';
 import { useState } from 'react';
 import { criteria, criterionText, needText, schools, schoolText, type Need, type ShopSettings } from '@fairwatt/core';
 import {
@@ -44,7 +45,7 @@ export default function SettingsPage() {
       settings: { ...settings, ...changes },
     });
     if (answer.error === undefined) {
-      setTold('Saved.');
+      setTold(answer.data === null ? 'Kept in this browser; sent when the server is back.' : 'Saved.');
       return;
     }
     const problem = problemOf(answer.error);
@@ -67,6 +68,11 @@ export default function SettingsPage() {
                 ? 'Each change is saved at once.'
                 : "Only an owner changes these; pick an owner's name at the top right."))}
         </span>
+        {owner && (
+          <Link to="/health" className="push">
+            State of the application
+          </Link>
+        )}
       </div>
       <div className="columns">
         <section className="block" aria-label="This bench">
