@@ -3,7 +3,7 @@ import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import type pg from 'pg';
-import { pino } from 'pino';
+import { pino, type Logger } from 'pino';
 import type { Act, Job } from '@fairwatt/core';
 import { ChangeFeed, createApp, createPool, loadDemo, loadModel } from '@fairwatt/server';
 import { freshDatabase } from './fresh-database.ts';
@@ -24,8 +24,8 @@ export interface RunningServer {
   readonly end: () => Promise<void>;
 }
 
-export async function startServer(): Promise<RunningServer> {
-  const silent = pino({ level: 'silent' });
+export async function startServer(log: Logger = pino({ level: 'silent' })): Promise<RunningServer> {
+  const silent = log;
   const database = await freshDatabase();
   const pool = createPool(database.url, silent);
   const feed = new ChangeFeed(database.url, silent);

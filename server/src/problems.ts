@@ -36,19 +36,15 @@ export const notFoundHandler: RequestHandler = (request, response) => {
   });
 };
 
-interface BodyError {
+/** A failure of the one who asked, as the framework and the readers of bodies throw it: a bad address, bad packing, too much. */
+interface RequestError {
   readonly type: string;
   readonly status: number;
 }
-function isBodyError(error: unknown): error is BodyError {
-  return (
-    typeof error === 'object' &&
-    error !== null &&
-    'type' in error &&
-    'status' in error &&
-    typeof error.type === 'string' &&
-    typeof error.status === 'number'
-  );
+function requestError(error: unknown): RequestError | null {
+  if (!(error instanceof Error) || !('status' in error) || typeof error.status !== 'number') return null;
+  if (error.status < 400 || error.status > 499) return null;
+  return { status: error.status, type: 'type' in error ? String(error.type) : '' };
 }
 
 /** PostgreSQL's and the socket's codes for a database that is not there just now. */
@@ -108,7 +104,8 @@ export function errorHandler(log: Logger): ErrorRequestHandler {
       sendProblem(response, error.problem);
       return;
     }
-    if (isBodyError(error) && error.type === 'entity.too.large') {
+    const ofTheRequest = requestError(error);
+    if (ofTheRequest?.type === 'entity.too.large') {
       sendProblem(response, {
         type: '/problems/too-large',
         title: 'This is too large; at most 8 MB are taken',
@@ -116,15 +113,15 @@ export function errorHandler(log: Logger): ErrorRequestHandler {
       });
       return;
     }
-    if (isBodyError(error) && error.type.startsWith('entity.parse')) {
+    if (ofTheRequest?.type.startsWith('entity.parse') === true) {
       sendProblem(response, { type: '/problems/not-json', title: 'This is not JSON, or it is cut off', status: 400 });
       return;
     }
-    if (isBodyError(error) && error.status < 500) {
+    if (ofTheRequest !== null) {
       sendProblem(response, {
         type: '/problems/bad-request',
         title: 'The request could not be read',
-        status: error.status,
+        status: ofTheRequest.status,
       });
       return;
     }
