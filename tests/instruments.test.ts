@@ -338,6 +338,64 @@ describe('a load sweep', () => {
     expect(bench.drawing).toBe(false);
     expect((await server.pool.query('select 1 from load_sweep')).rowCount).toBe(0);
   });
+  it('leaves no load behind: all are switched off at once, whatever else does not answer', async () => {
+    const silent = await serveInstrument(() => bench.load());
+    silent.fail('silent');
+    const others = await Promise.all(
+      [1, 2, 3].map(async () => {
+        const one = new SimulatedBench(() => performance.now());
+        return { one, served: await serveInstrument(() => one.load()) };
+      }),
+    );
+    const { pool } = server;
+    for (const [index, { one, served }] of others.entries()) {
+      await add({ ...loadAt(served.port), id: `load-${index}` });
+      await pool.query('insert into load_sweep (load_id) values ($1)', [`load-${index}`]);
+      one.load().line('CURRent 4;INPut ON');
+    }
+    await add({ ...loadAt(silent.port), id: 'load-silent' });
+    await pool.query("insert into load_sweep (load_id) values ('load-silent')");
+    const begun = performance.now();
+    const sweeps = new Sweeps(pool, pino({ level: 'silent' }));
+    const whole = sweeps.switchOffLeftOvers();
+    while (others.some(({ one }) => one.drawing)) {
+      expect(performance.now() - begun).toBeLessThan(3000);
+      await new Promise((resolve) => {
+        setTimeout(resolve, 20);
+      });
+    }
+    await whole;
+    expect((await sweeps.unsure()).map((load) => load.id)).toEqual(['load-silent']);
+    // One of which nobody knows cannot be taken out, nor moved to another address.
+    const removed = await server.call<Problem>('/instruments/load-silent?by=mara', {}, 'DELETE');
+    expect(removed.body).toMatchObject({ type: '/problems/load-unsure' });
+    expect((await add({ ...loadAt(9), id: 'load-silent' })).body).toMatchObject({ type: '/problems/load-unsure' });
+    silent.fail('none');
+    expect(await sweeps.makeSure({ ...loadAt(silent.port), id: 'load-silent' }, false)).toBe(true);
+    expect((await server.call<Problem>('/instruments/load-silent?by=mara', {}, 'DELETE')).status).toBe(200);
+    await sweeps.stopAll();
+    await Promise.all([silent.close(), ...others.map(({ served }) => served.close())]);
+  }, 30_000);
+  it('has a load that switches itself off when it hears nothing more', async () => {
+    let now = 0;
+    const clock = new SimulatedBench(() => now);
+    const link = clock.load();
+    link.line('SYSTem:WATChdog 5;CURRent 3;INPut ON');
+    now = 4900;
+    expect(link.line('INPut?')).toBe('1');
+    now = 9000;
+    expect(clock.drawing).toBe(true);
+    now = 9950;
+    expect(clock.drawing).toBe(false);
+    expect(link.line('INPut?')).toBe('0');
+    const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
+    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) =>
+      list.some((event) => event.kind === 'setting'),
+    );
+    expect(bench.load().line('SYSTem:WATChdog?')).toBe('5');
+    await server.call(`/instruments/sweeps/${body.id}/stop`, {});
+    bench.load().line('*RST');
+  });
   it('refuses what makes no sense, and who is not known', async () => {
     expect((await sweep({ toAmps: 1 })).body.errors).toMatchObject([{ path: 'toAmps' }]);
     expect((await sweep({ steps: 1 })).body.errors).toMatchObject([{ path: 'steps' }]);

@@ -21,7 +21,7 @@ export class GuardProcess implements LoadGuard {
   private tell(message: GuardMessage): void {
     if (this.child === null || !this.child.connected) {
       // Away from this process's group, so that whatever ends the server does not end it.
-      this.child = fork(this.program, { detached: true, stdio: 'ignore' });
+      this.child = fork(this.program, { detached: true, stdio: 'ignore', execArgv: [] });
       this.child.on('error', () => undefined);
       this.child.unref();
       this.child.channel?.unref();

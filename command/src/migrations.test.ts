@@ -1,0 +1,37 @@
+import { createHash } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, it } from 'vitest';
+import { root } from './paths.ts';
+
+const folder = join(root, 'server/migrations');
+const hashOf = (name: string) =>
+  createHash('sha256')
+    .update(readFileSync(join(folder, name)))
+    .digest('hex')
+    .slice(0, 16);
+
+/** Migrations that have shipped. One that is here never changes again: whoever has run it would not run it anew. */
+const shipped: Readonly<Record<string, string>> = {
+  '0001_first.sql': 'ddf2bbb7b6ae5450',
+  '0002_record.sql': 'ed77bf7f3be815aa',
+  '0003_measure.sql': '4e58f54916f5ca65',
+  '0004_instruments.sql': '86526195fab15f9b',
+  '0005_whose_instrument.sql': 'edac513827fe9213',
+  '0006_choosing.sql': 'dc0d0189160bbe71',
+  '0007_cable_bags.sql': '8c825e5393ec1250',
+  '0008_cabling.sql': 'c68df7aa3cdb55c9',
+  '0009_sweeps.sql': '541c6e56c51c4d0d',
+  '0010_revisions.sql': '1de0154afc88c20e',
+  '0011_changes.sql': '698159b5073573ff',
+};
+
+it('a migration that has shipped never changes again', () => {
+  const found = Object.fromEntries(
+    readdirSync(folder)
+      .filter((name) => name.endsWith('.sql'))
+      .sort()
+      .map((name) => [name, hashOf(name)]),
+  );
+  expect(found).toEqual(shipped);
+});
