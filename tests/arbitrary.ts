@@ -54,7 +54,7 @@ function stringOf(schema: Schema): Arbitrary<string> {
   return fc.string({
     minLength: schema.minLength ?? 1,
     maxLength: Math.min(schema.maxLength ?? 40, 60),
-    unit: fc.constantFrom(...'abcdefghij XYZ0189-_.,äµ→𝛀'),
+    unit: fc.constantFrom(...Array.from('abcdefghij XYZ0189-_.,äµ→𝛀')),
   });
 }
 

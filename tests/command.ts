@@ -72,7 +72,7 @@ export function newCommand(folder = mkdtempSync(join(tmpdir(), 'fairwatt-data-')
     waitFor: async (pattern, milliseconds = 20_000) => {
       const until = Date.now() + milliseconds;
       while (!pattern.test(said)) {
-        if (Date.now() > until || child?.exitCode != null)
+        if (Date.now() > until || child?.exitCode != null || child?.signalCode != null)
           throw new Error(`did not hear ${pattern.source}; heard:\n${said}`);
         await wait(50);
       }

@@ -9,7 +9,7 @@ import { putNetworkInstrument } from './instruments/store.ts';
 import { ClockWatch } from './health/clock-watch.ts';
 import { GuardProcess } from './instruments/load-guard.ts';
 import { Sweeps } from './instruments/sweep.ts';
-import { createLog, notice } from './log.ts';
+import { createLog } from './log.ts';
 import { readLabelPrinter, writeLabelPrinter } from './label-printer.ts';
 import { refreshStations } from './jobs/store.ts';
 import { readPriceFeed, writePriceFeed } from './supplies/prices.ts';

@@ -64,14 +64,16 @@ async function answerOf(parcel: Parcel, response: Response): Promise<Answer> {
   };
 }
 
-/** Sends a parcel once. Never throws: whatever is no answer of this server means that it is away. */
-export const post: Post = async (parcel) => {
-  const { path, init } = requestOf(parcel);
-  try {
-    const response = await fetch(`/api${path}`, { ...init, signal: AbortSignal.timeout(patienceMilliseconds) });
-    return await answerOf(parcel, response);
-  } catch {
-    // No answer at all, an answer cut short, or one that is not ours: it is kept and sent again.
-    return { kind: 'away' };
-  }
-};
+/** Sends a parcel once to a server. Never throws: whatever is no answer of this server means that it is away. */
+export const postTo =
+  (base: string): Post =>
+  async (parcel) => {
+    const { path, init } = requestOf(parcel);
+    try {
+      const response = await fetch(`${base}${path}`, { ...init, signal: AbortSignal.timeout(patienceMilliseconds) });
+      return await answerOf(parcel, response);
+    } catch {
+      // No answer at all, an answer cut short, or one that is not ours: it is kept and sent again.
+      return { kind: 'away' };
+    }
+  };

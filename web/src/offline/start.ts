@@ -2,7 +2,7 @@ import { subjectOf, versionAt } from '@fairwatt/core';
 import { api } from '../app/api.ts';
 import type { AppStore } from '../app/store.ts';
 import { connection } from './connection.ts';
-import { post } from './delivery.ts';
+import { postTo } from './delivery.ts';
 import { browserStorage, KeptParcels } from './kept-parcels.ts';
 import { followServer } from './live-updates.ts';
 import { outbox } from './outbox.ts';
@@ -124,7 +124,7 @@ export async function startOffline(store: AppStore): Promise<void> {
     const mine = new Sender({
       state: () => store.getState().outbox,
       dispatch,
-      post,
+      post: postTo('/api'),
       now: () => Date.now(),
       later: (work, milliseconds) => {
         const timer = setTimeout(work, milliseconds);
