@@ -72,11 +72,16 @@ describe('an answer that is lost', () => {
       }
       lost += 1;
       // The server gets it and does it; the browser never hears of that.
-      void fetch(request.url(), {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: request.postData() ?? '',
-      }).then(() => request.abort());
+      void request
+        .fetchPostData()
+        .then((body) =>
+          fetch(request.url(), {
+            method: 'POST',
+            headers: { 'content-type': 'application/json' },
+            body: body ?? '',
+          }),
+        )
+        .then(() => request.abort());
     });
     await fill(page, 'Client', 'First');
     await eventually(async () => (await stored('LQ-0145')).sheet.client === 'First');

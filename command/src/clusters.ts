@@ -1,15 +1,24 @@
-import { join } from 'node:path';
-import type { ClusterOptions } from './cluster/index.ts';
+import { chownSync, mkdirSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { ownerOf, type ClusterOptions } from './cluster/index.ts';
 import { dataDirectory, stateDirectory } from './paths.ts';
 
 export const say = (text: string): void => {
   process.stdout.write(`${text}\n`);
 };
 
-/** Settings that copy each finished piece of the database's journal to a folder, so that any moment can be restored. */
-function archiveSettings(): Record<string, string> {
+/** Where pieces of the database's journal are copied to, so that any moment can be restored; null where they are not. */
+export function archiveFolder(): string | null {
   const folder = process.env['FAIRWATT_ARCHIVE'];
-  if (folder === undefined || folder === '') return {};
+  return folder === undefined || folder === '' ? null : resolve(folder);
+}
+
+function archiveSettings(): Record<string, string> {
+  const folder = archiveFolder();
+  if (folder === null) return {};
+  mkdirSync(folder, { recursive: true });
+  const owner = ownerOf(folder);
+  if (owner !== null) chownSync(folder, owner.uid, owner.gid);
   const target = `${folder}/%f`;
   return {
     archive_mode: 'on',

@@ -12,7 +12,7 @@ const usage = `./fairwatt demo               start with the demo shop's data
 ./fairwatt stop               stop it
 ./fairwatt reset [--yes]      move all data of this folder aside (--delete deletes it)
 ./fairwatt backup [FILE]      everything in one file, also while it runs (--nightly FOLDER|off, --hour H)
-./fairwatt restore FILE       try a backup, say what it holds, and put it in place (--check, --yes)
+./fairwatt restore FILE       try a backup, say what it holds, and put it in place (--check, --yes, --at TIME)
 ./fairwatt logs [WHAT]        the last lines of the server's log, or the database's (--lines N)
 ./fairwatt test               all checks and tests
 ./fairwatt compute VERB FILE  verdict, diagnose, load, rank or plan on a JSON file

@@ -7,6 +7,7 @@ import { isLocked, notedHolder, takeLock } from '../lock.ts';
 import { asked, countJobs } from '../reset.ts';
 import { connected, databaseOf, otherDatabase } from './database-tools.ts';
 import { makeBackup } from './make.ts';
+import { makeBase, restoreMoment } from './point-in-time.ts';
 import { backupByRule, backupFolder, nightlySettings, noteBackup, setNightly } from './nightly.ts';
 import { BadBackup, dropDatabase, restoreInto } from './read.ts';
 
@@ -38,7 +39,12 @@ export async function backupCommand(args: readonly string[]): Promise<number> {
   const { values, positionals } = parseArgs({
     args: [...args],
     allowPositionals: true,
-    options: { demo: { type: 'boolean' }, nightly: { type: 'string' }, hour: { type: 'string' } },
+    options: {
+      demo: { type: 'boolean' },
+      base: { type: 'boolean' },
+      nightly: { type: 'string' },
+      hour: { type: 'string' },
+    },
   });
   if (values.nightly !== undefined) {
     const before = nightlySettings(false);
@@ -52,6 +58,7 @@ export async function backupCommand(args: readonly string[]): Promise<number> {
     say(on ? `A backup is made each night at ${hour}:00 to ${resolve(values.nightly)}.` : 'No nightly backups.');
     return 0;
   }
+  if (values.base === true) return makeBase();
   const now = new Date().toISOString();
   return withDatabase(demoFlag(values), async (url) => {
     const [file] = positionals;
@@ -83,14 +90,20 @@ async function putInPlace(url: string, scratch: string, stamp: string, present: 
 
 /**
  * `restore FILE`: tried on a database of its own first; says what it holds; asks before it takes the present one's place,
- * which is kept under another name. `--check` only tries.
+ * which is kept under another name. `--check` only tries; `--at TIME` restores a moment from the archive.
  */
 export async function restoreCommand(args: readonly string[]): Promise<number> {
   const { values, positionals } = parseArgs({
     args: [...args],
     allowPositionals: true,
-    options: { demo: { type: 'boolean' }, yes: { type: 'boolean' }, check: { type: 'boolean' } },
+    options: {
+      demo: { type: 'boolean' },
+      yes: { type: 'boolean' },
+      check: { type: 'boolean' },
+      at: { type: 'string' },
+    },
   });
+  if (values.at !== undefined) return restoreMoment(values.at);
   const [file] = positionals;
   if (file === undefined) {
     process.stderr.write('./fairwatt restore FILE [--yes] [--check]\n');

@@ -11,5 +11,5 @@ export {
   type ClusterOptions,
   type RunningCluster,
 } from './cluster.ts';
-export { holdsCluster } from './place.ts';
-export { runProgram } from './programs.ts';
+export { clusterPlace, holdsCluster } from './place.ts';
+export { ownerOf, runProgram, type Owner } from './programs.ts';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { edit, FakeServer, FakeTab } from './offline.test-help.ts';
+import { edit, FakeTab, type FakeServer } from './offline.test-help.ts';
 import { outbox } from './outbox.ts';
 import { mostFailures, orphanMilliseconds, retryMilliseconds } from './sender.ts';
 
