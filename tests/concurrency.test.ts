@@ -1,7 +1,11 @@
 import { randomUUID } from 'node:crypto';
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Act, Job } from '@fairwatt/core';
 import { revisionHeader, type Problem } from '@fairwatt/contract';
+import { ChangeFeed, createApp, createPool, loadModel } from '@fairwatt/server';
 import { startServer, type RunningServer } from './running-server.ts';
 
 let server: RunningServer;
@@ -124,3 +128,77 @@ it('a job that is read while it is written is whole: each state is one that was 
   await Promise.all(readers);
   expect(torn).toEqual([]);
 }, 30_000);
+
+describe('what somebody changes', () => {
+  const heard = async (base: string, work: () => Promise<unknown>, enough: (text: string) => boolean) => {
+    const abort = new AbortController();
+    const response = await fetch(`${base}/events`, { signal: abort.signal });
+    const begun = performance.now();
+    await work();
+    let text = '';
+    for await (const piece of response.body!.pipeThrough(new TextDecoderStream())) {
+      text += piece;
+      if (enough(text) || performance.now() - begun > 8000) break;
+    }
+    abort.abort();
+    return { text, milliseconds: performance.now() - begun };
+  };
+  it('is told within a second by every server process on the database, whichever took it', async () => {
+    const log = pino({ level: 'silent' });
+    const feed = new ChangeFeed(server.databaseUrl, log);
+    const pool = createPool(server.databaseUrl, log);
+    const model = await loadModel();
+    const second = await new Promise<Server>((resolve) => {
+      const app = createApp({ pool, feed, model, log, webDirectory: null });
+      const started = app.listen(0, '127.0.0.1', () => resolve(started));
+    });
+    const base = `http://127.0.0.1:${(second.address() as AddressInfo).port}/api`;
+    await fetch(`${base}/health`);
+    const { text, milliseconds } = await heard(
+      base,
+      () => server.act(code, { kind: 'note-outcome', id: randomUUID(), checkId: 'look-dust', outcomeId: 'clean' }),
+      (all) => all.includes(`"code":"${code}"`),
+    );
+    expect(text).toContain(`{"topic":"job","code":"${code}","revision":${(await job()).revision}}`);
+    expect(milliseconds).toBeLessThan(3000);
+    second.closeAllConnections();
+    await new Promise((resolve) => {
+      second.close(resolve);
+    });
+    await feed.close();
+    await pool.end();
+  }, 30_000);
+  it('is told of the shelf, the bags and the settings as well', async () => {
+    const { text } = await heard(
+      server.base,
+      async () => {
+        for (const table of ['shop_settings', 'supply_model', 'bag_cable', 'pinout', 'instrument'])
+          await server.pool.query(`delete from ${table} where false`);
+      },
+      (all) => ['shop', 'supplies', 'bags'].every((topic) => all.includes(`"topic":"${topic}"`)),
+    );
+    expect(text).toContain('"topic":"bags"');
+  });
+  it('says who has a job open, and forgets who left', async () => {
+    const tab = randomUUID();
+    const present = async () => (await server.call<{ tab: string; by: string }[]>(`/jobs/${code}/presence`)).body;
+    expect((await server.call('/presence', { tab, by: 'joss', code })).status).toBe(204);
+    expect(await present()).toEqual([{ tab, by: 'joss' }]);
+    expect((await server.call('/presence', { tab, by: 'joss', code: null })).status).toBe(204);
+    expect(await present()).toEqual([]);
+    expect((await server.call<Problem>('/presence', { tab, by: 'nobody', code })).status).toBe(403);
+    expect((await server.call<Problem>('/presence', { tab, by: 'joss', code: 'LQ-9999' })).status).toBe(404);
+  });
+  it('is not told to more screens than one address may hold', async () => {
+    const aborts: AbortController[] = [];
+    let refused = 0;
+    for (let count = 0; count < 70 && refused === 0; count += 1) {
+      const abort = new AbortController();
+      aborts.push(abort);
+      const { status } = await fetch(`${server.base}/events`, { signal: abort.signal });
+      if (status === 429) refused += 1;
+    }
+    expect(refused).toBe(1);
+    for (const abort of aborts) abort.abort();
+  });
+});

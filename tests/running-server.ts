@@ -18,6 +18,7 @@ export interface Answer<T> {
 export interface RunningServer {
   readonly base: string;
   readonly pool: pg.Pool;
+  readonly databaseUrl: string;
   readonly call: <T>(path: string, body?: unknown, method?: string) => Promise<Answer<T>>;
   readonly act: <T = Job>(code: string, done: Act, by?: string, id?: string) => Promise<Answer<T>>;
   readonly make: (title?: string) => Promise<Job>;
@@ -58,6 +59,7 @@ export async function startServer(log: Logger = pino({ level: 'silent' })): Prom
   return {
     base,
     pool,
+    databaseUrl: database.url,
     call,
     act: (code, done, by = 'mara', id = randomUUID()) => call(`/jobs/${code}/acts`, { id, by, act: done }),
     make: async (title = 'Test machine') =>

@@ -305,3 +305,31 @@ describe('prices', () => {
     expect((await one(shipped[0]!.id)).price).toEqual({ minor: 1050, currency: 'EUR', asOf: '2026-12-05' });
   });
 });
+
+it('reads 60,000 bad rows with its progress, and answers others meanwhile', async () => {
+  const rows = Array.from({ length: 60_000 }, (_, row) => `Part ${row},no-such-class`);
+  const message = { by: 'mara', format: 'csv', text: `name,class\n${rows.join('\n')}\n`, update: false, dryRun: true };
+  let slowest = 0;
+  let reading = true;
+  const others = (async () => {
+    while (reading) {
+      const begun = performance.now();
+      expect((await server.call('/health')).status).toBe(200);
+      slowest = Math.max(slowest, performance.now() - begun);
+    }
+  })();
+  const response = await fetch(`${server.base}/supplies/parts/import`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', accept: 'application/x-ndjson' },
+    body: JSON.stringify(message),
+  });
+  const lines = (await response.text())
+    .trim()
+    .split('\n')
+    .map((line) => JSON.parse(line) as Record<string, unknown>);
+  reading = false;
+  await others;
+  expect(lines.filter((line) => 'rows' in line).length).toBeGreaterThan(100);
+  expect(lines.at(-1)).toMatchObject({ report: { rows: 60_000, refused: 60_000, added: 0 } });
+  expect(slowest).toBeLessThan(3000);
+}, 60_000);

@@ -4,6 +4,8 @@ import { figure, id, instant, text, uuid } from './primitives.ts';
 /** How many pictures one job keeps, and how large each may be as the browser sends it, scaled down. */
 export const mostPhotos = 24;
 export const mostPhotoBytes = 700_000;
+/** A picture of more pixels than this is not opened: a phone's browser would end over it. Read from its head alone. */
+export const mostPhotoPixels = 60_000_000;
 /** The longer edge to which a browser scales a picture, in pixels. */
 export const photoEdgePixels = 1600;
 

@@ -198,3 +198,11 @@ export const supplyFileSchema = z
       seen.add(supply.id);
     });
   });
+
+/** The type of an answer that tells how far an import is: JSON, one object a line. */
+export const progressType = 'application/x-ndjson';
+/** One line of it: rows looked at of how many, then the report or why it was not taken. */
+export type ImportLine =
+  | { readonly rows: number; readonly of: number }
+  | { readonly report: z.infer<typeof importReportSchema> }
+  | { readonly problem: { readonly type: string; readonly title: string; readonly status: number } };

@@ -12,6 +12,7 @@ import {
   uuid,
 } from '@fairwatt/contract';
 import { noTechnician } from '../jobs/refusals.ts';
+import { snapshot } from '../database/query.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
 import {
   changeAdapter,
@@ -40,11 +41,11 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
           errors: [{ path: change.path, message: 'is not known here' }],
         });
       case 'done':
-        response.json(cableBagsSchema.parse(await readCableBags(pool)));
+        response.json(cableBagsSchema.parse(await snapshot(pool, readCableBags)));
     }
   }
   router.get('/', async (_request, response) => {
-    response.json(cableBagsSchema.parse(await readCableBags(pool)));
+    response.json(cableBagsSchema.parse(await snapshot(pool, readCableBags)));
   });
   router.put('/cables', body, async (request, response) => {
     const { by, basedOn, cable } = parseInput(bagCableMessageSchema, request.body, 'The cable');
@@ -77,7 +78,7 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
   router.put('/proofs', body, async (request, response) => {
     const { by, cableId, modelId, note, proved } = parseInput(proofMessageSchema, request.body, 'The proof');
     // What is known to do harm cannot be proved by anybody.
-    const bags = await readCableBags(pool);
+    const bags = await snapshot(pool, readCableBags);
     const cable = bags.cables.find((item) => item.id === cableId);
     if (proved && cable !== undefined && spareVerdict(bags, cable, modelId).word === 'harmful')
       throw new HttpProblem(

@@ -8,6 +8,7 @@ import {
   printedSchema,
   printLabelsSchema,
 } from '@fairwatt/contract';
+import { snapshot } from '../database/query.ts';
 import { PrinterFailure, printPdf, readLabelPrinter, writeLabelPrinter } from '../label-printer.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
 import { ownerOf, readTechnicians, technicianExists } from '../shop/store.ts';
@@ -23,9 +24,12 @@ export function paperRoutes(pool: pg.Pool, model: Model, address: string | null)
   const body = express.json({ limit: '10kb' });
   async function viewed(request: Request): Promise<{ job: Job; shop: Shop; view: JobView }> {
     const code = codeOf(String(request.params['code']));
-    const stored = await readJob(pool, code);
-    if (stored === null) throw noJob(code);
-    const shop = await readComputingShop(pool, model);
+    const read = await snapshot(pool, async (db) => {
+      const found = await readJob(db, code);
+      return found === null ? null : { stored: found, shop: await readComputingShop(db, model) };
+    });
+    if (read === null) throw noJob(code);
+    const { stored, shop } = read;
     const view = viewJob(stored.job, shop, { candidates: [] });
     if (view.cabling.basis === 'none')
       throw new HttpProblem(409, 'no-cables', 'No cable is planned or recorded in this job yet');

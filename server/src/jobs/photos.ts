@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type pg from 'pg';
 import { imageSize } from 'image-size';
 import type { photoFormats } from '@fairwatt/contract';
-import { mostPhotos, type JobFile, type Photo } from '@fairwatt/contract';
+import { mostPhotoPixels, mostPhotos, type JobFile, type Photo } from '@fairwatt/contract';
 import { insertRows, many, maybeOne, one, transaction, type Queryable } from '../database/query.ts';
 import { instant, member, number, orNull, text } from '../database/read.ts';
 import { technicianExists } from '../shop/store.ts';
@@ -31,9 +31,8 @@ export function pictureOf(
   try {
     const { type, width, height } = imageSize(bytes);
     const format = formatOf[type ?? ''];
-    return format === undefined || width < 1 || height < 1 || width > 20_000 || height > 20_000
-      ? null
-      : { format, widthPixels: width, heightPixels: height };
+    const fits = width >= 1 && height >= 1 && width * height <= mostPhotoPixels;
+    return format === undefined || !fits ? null : { format, widthPixels: width, heightPixels: height };
   } catch {
     // The package says by throwing that it knows no such picture.
     return null;

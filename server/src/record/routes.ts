@@ -2,6 +2,7 @@ import express, { Router } from 'express';
 import type pg from 'pg';
 import { leaveOutSchema, recordSchema } from '@fairwatt/contract';
 import { codeOf, noJob, noTechnician } from '../jobs/refusals.ts';
+import { snapshot } from '../database/query.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
 import { leaveOut, readRecord } from './store.ts';
 
@@ -9,7 +10,7 @@ import { leaveOut, readRecord } from './store.ts';
 export function recordRoutes(pool: pg.Pool, now: () => string): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
-    response.json(recordSchema.parse(await readRecord(pool)));
+    response.json(recordSchema.parse(await snapshot(pool, readRecord)));
   });
   router.put('/jobs/:code', express.json({ limit: '10kb' }), async (request, response) => {
     const code = codeOf(request.params['code']);
@@ -23,7 +24,7 @@ export function recordRoutes(pool: pg.Pool, now: () => string): Router {
         throw noJob(code);
       case 'stale':
         throw new HttpProblem(409, 'stale', 'Somebody changed this since you saw it', {
-          current: recordSchema.parse(await readRecord(pool)),
+          current: recordSchema.parse(await snapshot(pool, readRecord)),
         });
       case 'done':
         response.json(recordSchema.parse(outcome.value));

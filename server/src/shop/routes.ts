@@ -7,7 +7,7 @@ import {
   shopFileSchema,
   shopSchema,
 } from '@fairwatt/contract';
-import { transaction } from '../database/query.ts';
+import { snapshot, transaction } from '../database/query.ts';
 import { noTechnician } from '../jobs/refusals.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
 import {
@@ -28,7 +28,7 @@ export function shopRoutes(pool: pg.Pool): Router {
   const router = Router();
   const file = express.json({ limit: '8mb' });
   router.get('/', async (_request, response) => {
-    response.json(shopSchema.parse(await readShop(pool)));
+    response.json(shopSchema.parse(await snapshot(pool, readShop)));
   });
   router.post('/technicians', express.json({ limit: '10kb' }), async (request, response) => {
     const { name } = parseInput(newTechnicianSchema, request.body, 'The name');
@@ -52,10 +52,10 @@ export function shopRoutes(pool: pg.Pool): Router {
         throw notOwner(`Only an owner changes ${what}`);
       case 'stale':
         throw new HttpProblem(409, 'stale', `Somebody changed ${what} since you saw this`, {
-          current: shopSchema.parse(await readShop(pool)),
+          current: shopSchema.parse(await snapshot(pool, readShop)),
         });
       case 'done':
-        response.json(shopSchema.parse(await readShop(pool)));
+        response.json(shopSchema.parse(await snapshot(pool, readShop)));
     }
   }
   router.put('/settings', express.json({ limit: '50kb' }), async (request, response) => {
@@ -77,7 +77,7 @@ export function shopRoutes(pool: pg.Pool): Router {
       await addTechnicians(db, shop.technicians);
       await addInstruments(db, shop.instruments);
     });
-    response.json(shopSchema.parse(await readShop(pool)));
+    response.json(shopSchema.parse(await snapshot(pool, readShop)));
   });
   return router;
 }

@@ -24,6 +24,8 @@ export function csvEntries(
     header: true,
     skipEmptyLines: 'greedy',
     transformHeader: (head) => head.trim().toLowerCase(),
+    // Our own export puts a quote before what a spreadsheet would take for a formula.
+    transform: (cell) => cell.replace(/^'(?=[=+\-@\t\r])/, ''),
   });
   const fields = parsed.meta.fields ?? [];
   const missing = needed.filter((column) => !fields.includes(column));
@@ -63,17 +65,47 @@ function nameOf(value: unknown): string {
   return [fields['name'], fields['id']].find((item): item is string => typeof item === 'string') ?? '';
 }
 
-/** Sorts entries into those that can be taken and those that are refused, each whole; a second entry of the same id is refused. */
+export interface CheckedEntries<T> {
+  readonly good: { readonly row: number; readonly name: string; readonly item: T }[];
+  readonly refused: ImportRow[];
+}
+
+/** After so many rows others get their turn. */
+const rowsInOneGo = 250;
+
+/** Checks a long file without keeping others waiting, and tells how far it is. */
+export async function checkLongFile<T extends { readonly id: string }>(
+  entries: readonly Entry[],
+  schema: z.ZodType<T>,
+  progress: (rows: number) => void,
+): Promise<CheckedEntries<T>> {
+  const good: CheckedEntries<T>['good'] = [];
+  const refused: ImportRow[] = [];
+  const seen = new Set<string>();
+  for (let start = 0; start < entries.length; start += rowsInOneGo) {
+    const part = checkEntries(entries.slice(start, start + rowsInOneGo), schema, seen);
+    good.push(...part.good);
+    refused.push(...part.refused);
+    progress(Math.min(entries.length, start + rowsInOneGo));
+    await new Promise((resolve) => {
+      setImmediate(resolve);
+    });
+  }
+  return { good, refused };
+}
+
+/**
+ * Sorts entries into those that can be taken and those that are refused, each whole; a second entry of the same id is
+ * refused.
+ * @param seen ids of earlier parts of the same file
+ */
 export function checkEntries<T extends { readonly id: string }>(
   entries: readonly Entry[],
   schema: z.ZodType<T>,
-): {
-  readonly good: { readonly row: number; readonly name: string; readonly item: T }[];
-  readonly refused: ImportRow[];
-} {
+  seen = new Set<string>(),
+): CheckedEntries<T> {
   const good: { row: number; name: string; item: T }[] = [];
   const refused: ImportRow[] = [];
-  const seen = new Set<string>();
   for (const { row, name, value, broken } of entries) {
     const errors = broken === null ? [] : [{ path: '', message: broken }];
     const result = broken === null ? schema.safeParse(value) : null;

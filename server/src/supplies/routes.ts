@@ -3,6 +3,7 @@ import Papa from 'papaparse';
 import type pg from 'pg';
 import { isDeepStrictEqual } from 'node:util';
 import { z } from 'zod';
+import { answerWithProgress } from './progress.ts';
 import {
   id,
   importMessageSchema,
@@ -24,11 +25,11 @@ import {
   type ImportReport,
   type ImportRow,
 } from '@fairwatt/contract';
-import { transaction } from '../database/query.ts';
+import { snapshot, transaction } from '../database/query.ts';
 import { noTechnician } from '../jobs/refusals.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
 import { ownerOf, technicianExists } from '../shop/store.ts';
-import { checkEntries, csvEntries, jsonEntries, reportOf, UnreadableFile, type Entry } from './import.ts';
+import { checkLongFile, csvEntries, jsonEntries, reportOf, UnreadableFile, type Entry } from './import.ts';
 import { readOwnParts, writeOwnParts } from './own-parts.ts';
 import { FeedFailure, fetchPrices, isPrivateUrl, readPriceFeed, takePrices, writePriceFeed } from './prices.ts';
 import {
@@ -57,7 +58,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
   const file = express.json({ limit: '9mb' });
   const small = express.json({ limit: '200kb' });
   const list = async (response: Response) => {
-    response.json(z.array(supplyModelSchema).parse(await readSupplies(pool)));
+    response.json(z.array(supplyModelSchema).parse(await snapshot(pool, (db) => readSupplies(db))));
   };
   const csv = (
     response: Response,
@@ -68,7 +69,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
     response
       .set('content-disposition', `attachment; filename="${name}"`)
       .type('text/csv')
-      .send(Papa.unparse([...rows], { columns: [...columns], newline: '\n' }) + '\n');
+      .send(Papa.unparse([...rows], { columns: [...columns], newline: '\n', escapeFormulae: true }) + '\n');
   };
   function settled(change: SupplyChange): void {
     switch (change.kind) {
@@ -104,7 +105,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
   });
   router.get('/export', async (request, response) => {
     const { format } = parseInput(z.strictObject({ format: z.enum(['csv', 'json']) }), request.query, 'The query');
-    const supplies = await readSupplies(pool);
+    const supplies = await snapshot(pool, (db) => readSupplies(db));
     if (format === 'csv') csv(response, 'supplies.csv', supplyColumns, supplies.map(supplyToCells));
     else
       response
@@ -122,23 +123,24 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
       update: boolean,
       dryRun: boolean,
     ) => Promise<ImportRow[]>,
+    progress: (rows: number, of: number) => void,
   ): Promise<ImportReport> {
     const { by, format, text, update, dryRun } = parseInput(importMessageSchema, body, 'The file');
+    if (!(await technicianExists(pool, by))) throw noTechnician();
+    let entries: Entry[];
+    try {
+      entries = entriesOf(format, text);
+    } catch (error) {
+      return unreadable(error);
+    }
+    const { good, refused } = await checkLongFile(entries, schema, (rows) => progress(rows, entries.length));
     return transaction(pool, async (db) => {
-      if (!(await technicianExists(db, by))) throw noTechnician();
-      let entries: Entry[];
-      try {
-        entries = entriesOf(format, text);
-      } catch (error) {
-        return unreadable(error);
-      }
-      const { good, refused } = checkEntries(entries, schema);
       return importReportSchema.parse(reportOf([...refused, ...(await take(db, good, update, dryRun))], dryRun));
     });
   }
   router.post('/import', file, async (request, response) => {
-    response.json(
-      await takeFile(
+    await answerWithProgress(request, response, (progress) =>
+      takeFile(
         request.body,
         (format, text) =>
           format === 'csv'
@@ -182,12 +184,13 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
           }
           return sorted.map(({ row, name, result }) => ({ row, name, result, errors: [] }));
         },
+        progress,
       ),
     );
   });
 
   const units = async (response: Response) => {
-    response.json(unitsSchema.parse(await readUnits(pool)));
+    response.json(unitsSchema.parse(await snapshot(pool, readUnits)));
   };
   function unitSettled(change: UnitChange): void {
     switch (change.kind) {
@@ -214,7 +217,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
   router.get('/units/export', async (_request, response) => {
     response
       .set('content-disposition', 'attachment; filename="shelf.json"')
-      .json({ format: 'fairwatt-shelf', version: 1, units: unitsSchema.parse(await readUnits(pool)) });
+      .json({ format: 'fairwatt-shelf', version: 1, units: unitsSchema.parse(await snapshot(pool, readUnits)) });
   });
   router.put('/units', small, async (request, response) => {
     const { by, basedOn, unit } = parseInput(unitMessageSchema, request.body, 'The unit');
@@ -232,7 +235,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
   });
 
   router.get('/parts', async (_request, response) => {
-    response.json(z.array(ownPartSchema).parse(await readOwnParts(pool)));
+    response.json(z.array(ownPartSchema).parse(await snapshot(pool, readOwnParts)));
   });
   router.put('/parts', small, async (request, response) => {
     const { by, part } = parseInput(ownPartMessageSchema, request.body, 'The part');
@@ -240,20 +243,20 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
       if (!(await technicianExists(db, by))) throw noTechnician();
       await writeOwnParts(db, [part]);
     });
-    response.json(z.array(ownPartSchema).parse(await readOwnParts(pool)));
+    response.json(z.array(ownPartSchema).parse(await snapshot(pool, readOwnParts)));
   });
   router.delete('/parts/:id', async (request, response) => {
     const { by } = parseInput(byQuery, request.query, 'The query');
     if (!(await technicianExists(pool, by))) throw noTechnician();
     await pool.query('delete from own_part where id = $1', [parseInput(id, request.params['id'], 'The part')]);
-    response.json(z.array(ownPartSchema).parse(await readOwnParts(pool)));
+    response.json(z.array(ownPartSchema).parse(await snapshot(pool, readOwnParts)));
   });
   router.get('/parts/export', async (_request, response) => {
-    csv(response, 'parts.csv', partColumns, (await readOwnParts(pool)).map(partToCells));
+    csv(response, 'parts.csv', partColumns, (await snapshot(pool, readOwnParts)).map(partToCells));
   });
   router.post('/parts/import', file, async (request, response) => {
-    response.json(
-      await takeFile(
+    await answerWithProgress(request, response, (progress) =>
+      takeFile(
         request.body,
         (format, text) => {
           if (format !== 'csv') throw new UnreadableFile('Parts come as CSV.');
@@ -285,6 +288,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
             );
           return sorted.map(({ row, name, result }) => ({ row, name, result, errors: [] }));
         },
+        progress,
       ),
     );
   });

@@ -32,6 +32,7 @@ import type {
   Unit,
   UnitMessage,
 } from '@fairwatt/contract';
+import { importRows } from './import-rows.ts';
 import { kept, mustQueue, parcelOf, shallKeep } from '../offline/kept-request.ts';
 import { outbox, type OutboxState } from '../offline/outbox.ts';
 
@@ -186,9 +187,12 @@ export const api = createApi({
     }),
     importFile: build.mutation<
       ImportReport,
-      { path: '/supplies/import' | '/supplies/parts/import' | '/supplies/prices' } & ImportMessage
+      {
+        path: '/supplies/import' | '/supplies/parts/import' | '/supplies/prices';
+        onProgress?: (rows: number, of: number) => void;
+      } & ImportMessage
     >({
-      query: ({ path, ...body }) => ({ url: path, method: 'POST', body }),
+      queryFn: async ({ path, onProgress, ...body }) => importRows(path, body, onProgress),
       invalidatesTags: (_report, _error, { dryRun }) => (dryRun === true ? [] : ['supplies', 'units', 'parts']),
     }),
     units: build.query<Unit[], void>({ query: () => '/supplies/units', providesTags: ['units'] }),

@@ -1,5 +1,6 @@
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { parseFigure } from '@fairwatt/core';
+import { typing } from '../offline/typing.ts';
 
 interface Shared {
   readonly label: string;
@@ -131,9 +132,11 @@ export function FigureField({
       clearTimeout(now.timer);
       now.keep();
     }
+    typing.end(id);
   };
   const change = (text: string) => {
     setDraft(text);
+    typing.begin(id);
     if (pending.current !== null) clearTimeout(pending.current.timer);
     pending.current = null;
     if (figureProblem(text, least, most, optional ? 'allowed' : 'refused', whole) === null)

@@ -1,6 +1,7 @@
 import { useAppSelector } from '../app/store.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { unsentOf } from '../offline/summary.ts';
+import { useTyping } from '../offline/typing.ts';
 import { useDesk } from './job-context.ts';
 
 /** What is known of what was typed: said to be saved only when the server has confirmed it, with its day. */
@@ -8,9 +9,11 @@ function SaveState() {
   const { job } = useDesk();
   const { waiting, refused } = useAppSelector((state) => unsentOf(state, job.code));
   const away = useAppSelector((state) => state.connection !== 'here');
-  const state = refused > 0 ? 'refused' : waiting === 0 ? 'saved' : away ? 'kept' : 'saving';
+  const isTyping = useTyping();
+  const state = refused > 0 ? 'refused' : isTyping ? 'typing' : waiting === 0 ? 'saved' : away ? 'kept' : 'saving';
   const text = {
     refused: `${refused} not saved`,
+    typing: 'Typing …',
     saved: `Saved ${dayAndTime(job.updatedAt)}`,
     kept: `${waiting} kept here`,
     saving: 'Saving …',

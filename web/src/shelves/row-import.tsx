@@ -35,6 +35,7 @@ export function RowImport({
   const [report, setReport] = useState<ImportReport | null>(null);
   const [update, setUpdate] = useState(false);
   const [told, setTold] = useState<string | null>(null);
+  const [share, setShare] = useState<{ readonly rows: number; readonly of: number } | null>(null);
   async function run(file: NonNullable<typeof read>, dryRun: boolean, overwrite: boolean): Promise<void> {
     setTold(null);
     const answer = await send({
@@ -44,7 +45,9 @@ export function RowImport({
       text: file.text,
       update: overwrite,
       dryRun,
+      onProgress: (rows, of) => setShare({ rows, of }),
     });
+    setShare(null);
     if (answer.error !== undefined) {
       setReport(null);
       setTold(technician === null ? 'Pick your name at the top right first.' : problemOf(answer.error).title);
@@ -87,7 +90,12 @@ export function RowImport({
               {told}
             </p>
           )}
-          {report === null && told === null && <p role="status">Reading …</p>}
+          {(state.isLoading || report === null) && told === null && (
+            <p role="status">
+              Reading …{share === null ? '' : ` ${share.rows} of ${share.of} rows`}{' '}
+              {share !== null && <progress value={share.rows} max={share.of} aria-label="Rows read" />}
+            </p>
+          )}
           {report !== null && (
             <div data-report={report.dryRun ? 'would' : 'did'}>
               <p role="status">

@@ -1,4 +1,5 @@
-import { mostPhotoBytes, photoEdgePixels } from '@fairwatt/contract';
+import { imageSize } from 'image-size';
+import { mostPhotoBytes, mostPhotoPixels, photoEdgePixels } from '@fairwatt/contract';
 
 /** Why a file is not kept as a picture, in words for whoever chose it. */
 export class NoPicture extends Error {}
@@ -19,12 +20,33 @@ export function scaledSize(
   };
 }
 
+/** What a picture says of its size stands in its first bytes. */
+const headBytes = 256 * 1024;
+
+/** Looks at the head of a picture before it is opened. A head that says nothing is left to the browser. @throws NoPicture */
+async function refuseHuge(file: File): Promise<void> {
+  const head = new Uint8Array(await file.slice(0, headBytes).arrayBuffer());
+  const size = (() => {
+    try {
+      return imageSize(head);
+    } catch {
+      // Not a picture that the package knows, or its size stands further on.
+      return null;
+    }
+  })();
+  if (size !== null && size.width * size.height > mostPhotoPixels)
+    throw new NoPicture(
+      `${file.name} has ${Math.round((size.width * size.height) / 1e6)} million pixels; pictures up to ${mostPhotoPixels / 1e6} million are taken.`,
+    );
+}
+
 /** A file as JPEG that the server keeps: turned upright, scaled down, pressed harder until it is small enough. @throws NoPicture */
 export async function scaledPicture(file: File): Promise<Blob> {
   if (file.size > mostFileBytes)
     throw new NoPicture(
       `${file.name} has ${Math.round(file.size / 1024 / 1024)} MB; pictures up to ${mostFileBytes / 1024 / 1024} MB are taken.`,
     );
+  await refuseHuge(file);
   let bitmap: ImageBitmap;
   try {
     bitmap = await createImageBitmap(file, { imageOrientation: 'from-image' });

@@ -4,11 +4,13 @@ import {
   bareReading,
   conditions,
   conditionText,
+  jobLimits,
   logEventText,
   logProblemText,
   logShapeText,
   mostLogColumns,
   railNames,
+  roomFor,
   timeFormats,
   timeFormatText,
   voltsText,
@@ -397,6 +399,7 @@ function LogResult({
     [session],
   );
   const skipped = summary.skipped.columns + summary.skipped.figures + summary.skipped.time + summary.skipped.backwards;
+  const full = roomFor(job, 'logs') === 0;
   async function keep(): Promise<void> {
     const id = crypto.randomUUID();
     const channels = summary.channels.map((channel) => ({
@@ -473,6 +476,11 @@ function LogResult({
   }
   return (
     <section aria-label="The log" data-log-read>
+      {full && (
+        <p className="error-text" role="status">
+          This job keeps {jobLimits.logs} logs, which is the most: remove one first.
+        </p>
+      )}
       <div className="walk-head">
         <h2>{file.name}</h2>
         <span className="quiet">
@@ -486,7 +494,7 @@ function LogResult({
       <ChannelTable channels={summary.channels} rail={rail} onRail={setRail} />
       <LogChart rail={rail} guide={guide} whole={whole} span={span} onSpan={setSpan} fetchPieces={fetchPieces} />
       <div className="row-actions" style={{ margin: '12px 0', alignItems: 'end' }}>
-        <button type="button" className="secondary" data-primary disabled={locked} onClick={() => void keep()}>
+        <button type="button" className="secondary" data-primary disabled={locked || full} onClick={() => void keep()}>
           Keep in the job <kbd aria-hidden="true">↵</kbd>
         </button>
         <label className="field">
