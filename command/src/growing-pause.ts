@@ -5,7 +5,7 @@ export class GrowingPause {
   private readonly firstMilliseconds: number;
   private readonly mostMilliseconds: number;
   private readonly forgottenAfterMilliseconds: number;
-  constructor(firstMilliseconds = 500, mostMilliseconds = 30_000, forgottenAfterMilliseconds = 120_000) {
+  constructor(firstMilliseconds = 250, mostMilliseconds = 5000, forgottenAfterMilliseconds = 20_000) {
     this.firstMilliseconds = firstMilliseconds;
     this.mostMilliseconds = mostMilliseconds;
     this.forgottenAfterMilliseconds = forgottenAfterMilliseconds;

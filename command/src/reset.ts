@@ -1,5 +1,3 @@
-import { createInterface } from 'node:readline/promises';
-import pg from 'pg';
 import {
   clusterFolder,
   deleteCluster,
@@ -9,33 +7,10 @@ import {
   type RunningCluster,
 } from './cluster/index.ts';
 import { databaseName, lockPath, mainCluster, say } from './clusters.ts';
+import { asked } from './console.ts';
+import { countJobs } from './count-jobs.ts';
 import { takeLock } from './lock.ts';
 import { stop } from './serve.ts';
-
-/** Asks on the console; null where nobody can answer. */
-export async function asked(question: string): Promise<string | null> {
-  if (!process.stdin.isTTY) return null;
-  const prompt = createInterface({ input: process.stdin, output: process.stdout });
-  const answer = await prompt.question(question);
-  prompt.close();
-  return answer.trim();
-}
-
-/** How many jobs a database holds; null where there is no such database or it is not one of ours. */
-export async function countJobs(url: string): Promise<number | null> {
-  const client = new pg.Client({ connectionString: url });
-  try {
-    await client.connect();
-    const { rows } = await client.query<{ count: string }>('select count(*) as count from job');
-    return Number(rows[0]?.count ?? 0);
-  } catch (error) {
-    const code = error instanceof Error && 'code' in error ? error.code : null;
-    if (code === '3D000' || code === '42P01') return null;
-    throw error;
-  } finally {
-    await client.end().catch(() => undefined);
-  }
-}
 
 async function holdings(cluster: RunningCluster): Promise<string> {
   const found = await Promise.all(

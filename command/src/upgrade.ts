@@ -1,17 +1,7 @@
-import { readdir } from 'node:fs/promises';
-import { join } from 'node:path';
 import pg from 'pg';
+import { beforeUpgradePath, makeBackup } from './backup/index.ts';
 import { say } from './clusters.ts';
-import { root } from './paths.ts';
-
-/** Names of the migrations that this program knows, in order. */
-export async function migrationFiles(): Promise<string[]> {
-  const names = await readdir(join(root, 'server/migrations'));
-  return names
-    .filter((name) => name.endsWith('.sql'))
-    .map((name) => name.replace(/\.sql$/, ''))
-    .sort();
-}
+import { migrationFiles } from './migration-files.ts';
 
 async function migrationsRun(url: string): Promise<string[]> {
   const client = new pg.Client({ connectionString: url });
@@ -40,8 +30,6 @@ export async function prepareSchema(url: string): Promise<void> {
       `This data was written by a newer Fair Watt (${newer.join(', ')}), and this one would not understand it. Start the newer one; nothing was changed.`,
     );
   if (ran.length === 0 || ran.length === known.length) return;
-  // Loaded when needed: backup reads this file's list of migrations.
-  const { beforeUpgradePath, makeBackup } = await import('./backup/index.ts');
   const now = new Date().toISOString();
   const path = beforeUpgradePath(now);
   say(`The data is of an older version; a backup is made first: ${path}`);

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import { migrate } from '@fairwatt/server';
-import { migrationFiles } from '../upgrade.ts';
+import { migrationFiles } from '../migration-files.ts';
 import { connected, databaseTool, otherDatabase, rowCounts, sha256Of, tool } from './database-tools.ts';
 import { manifestSchema, type Manifest } from './manifest.ts';
 
