@@ -1,7 +1,7 @@
 import type pg from 'pg';
 import type { WireEnd } from '@fairwatt/core';
 import type { BagAdapter, BagCable, CableBags, Pinout } from '@fairwatt/contract';
-import { insertRows, many, maybeOne, transaction, type Queryable } from '../database/query.ts';
+import { insertRows, many, maybeOne, standsAlready, transaction, type Queryable } from '../database/query.ts';
 import { boolean, instant, member, number, orNull, text } from '../database/read.ts';
 import { technicianExists } from '../shop/store.ts';
 
@@ -137,7 +137,10 @@ export function changeAdapter(pool: pg.Pool, by: string, basedOn: number, adapte
       [adapter.id],
       (row) => number(row, 'version'),
     );
-    if ((current ?? 0) !== basedOn) return { kind: 'stale' };
+    if ((current ?? 0) !== basedOn) {
+      const standing = (await readCableBags(db)).adapters.find((item) => item.id === adapter.id);
+      return { kind: standsAlready(standing, adapter) ? 'done' : 'stale' };
+    }
     await putAdapter(db, { ...adapter, version: basedOn + 1 });
     return { kind: 'done' };
   });
@@ -171,7 +174,10 @@ export function changeCable(pool: pg.Pool, by: string, basedOn: number, cable: B
     const current = await maybeOne(db, 'select version from bag_cable where id = $1 for update', [cable.id], (row) =>
       number(row, 'version'),
     );
-    if ((current ?? 0) !== basedOn) return { kind: 'stale' };
+    if ((current ?? 0) !== basedOn) {
+      const standing = (await readCableBags(db)).cables.find((item) => item.id === cable.id);
+      return { kind: standsAlready(standing, cable) ? 'done' : 'stale' };
+    }
     const was = (await readCableBags(db)).cables.find((item) => item.id === cable.id);
     if (was !== undefined && JSON.stringify(was.plugs) !== JSON.stringify(cable.plugs))
       await db.query('delete from cable_proof where cable_id = $1', [cable.id]);
@@ -198,7 +204,10 @@ export function changePinout(pool: pg.Pool, by: string, basedOn: number, pinout:
     const current = await maybeOne(db, 'select version from pinout where id = $1 for update', [pinout.id], (row) =>
       number(row, 'version'),
     );
-    if ((current ?? 0) !== basedOn) return { kind: 'stale' };
+    if ((current ?? 0) !== basedOn) {
+      const standing = (await readCableBags(db)).pinouts.find((item) => item.id === pinout.id);
+      return { kind: standsAlready(standing, pinout) ? 'done' : 'stale' };
+    }
     const known = new Set(
       await many(db, 'select id from supply_model where id = any($1)', [pinout.supplies], (row) => text(row, 'id')),
     );

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import type pg from 'pg';
 
 /** A pool or a client inside a transaction. */
@@ -52,6 +53,13 @@ async function inTransaction<T>(pool: pg.Pool, begin: string, work: (client: pg.
     throw error;
   }
 }
+
+/**
+ * Whether something stands already as it is wanted, whatever its version: a change whose answer was lost is sent again, and
+ * is then no conflict.
+ */
+export const standsAlready = <T extends { readonly version: number }>(standing: T | undefined, wanted: T): boolean =>
+  standing !== undefined && isDeepStrictEqual({ ...standing, version: 0 }, { ...wanted, version: 0 });
 
 /** Reads that belong together: all of them see the database as it was at one moment. */
 export async function snapshot<T>(pool: pg.Pool, work: (client: pg.PoolClient) => Promise<T>): Promise<T> {

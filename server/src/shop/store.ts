@@ -183,7 +183,8 @@ export function changeInstrument(
     if (owner !== true) return { kind: owner === null ? 'unknown-technician' : 'not-owner' };
     await db.query('lock table instrument in share row exclusive mode');
     const current = (await readInstruments(db)).find((instrument) => instrument.id === wanted.id) ?? null;
-    if (!isDeepStrictEqual(current, was)) return { kind: 'stale' };
+    // A change whose answer was lost is sent again, and is then no conflict.
+    if (!isDeepStrictEqual(current, was)) return { kind: isDeepStrictEqual(current, wanted) ? 'done' : 'stale' };
     if (current === null) {
       await addInstruments(db, [wanted]);
       return { kind: 'done' };
@@ -270,7 +271,7 @@ export function changeSettings(
     if (owner !== true) return { kind: owner === null ? 'unknown-technician' : 'not-owner' };
     const version =
       (await maybeOne(db, 'select version from shop_settings for update', [], (row) => number(row, 'version'))) ?? 0;
-    if (version !== basedOn) return { kind: 'stale' };
+    if (version !== basedOn) return { kind: isDeepStrictEqual(await readSettings(db), settings) ? 'done' : 'stale' };
     await writeSettings(db, settings);
     return { kind: 'done' };
   });

@@ -281,7 +281,8 @@ export function changeSupply(
     if (!(await technicianExists(db, by))) return { kind: 'unknown-technician' };
     await db.query('lock table supply_model in share row exclusive mode');
     const current = (await readSupplies(db, [wanted.id]))[0] ?? null;
-    if (current === null ? was !== null : was === null || !sameSupply(current, was)) return { kind: 'stale' };
+    if (current === null ? was !== null : was === null || !sameSupply(current, was))
+      return { kind: current !== null && sameSupply(current, wanted) ? 'done' : 'stale' };
     if (current === null) await addSupplies(db, [wanted]);
     else await overwriteSupplies(db, [wanted]);
     return { kind: 'done' };

@@ -1,6 +1,6 @@
 import type pg from 'pg';
 import type { Unit } from '@fairwatt/contract';
-import { insertRows, many, maybeOne, transaction, type Queryable } from '../database/query.ts';
+import { insertRows, many, maybeOne, standsAlready, transaction, type Queryable } from '../database/query.ts';
 import { member, number, orNull, text } from '../database/read.ts';
 import { technicianExists } from '../shop/store.ts';
 
@@ -35,7 +35,10 @@ export function changeUnit(pool: pg.Pool, by: string, basedOn: number, unit: Uni
     const current = await maybeOne(db, 'select version from supply_unit where id = $1 for update', [unit.id], (row) =>
       number(row, 'version'),
     );
-    if ((current ?? 0) !== basedOn) return { kind: 'stale' };
+    if ((current ?? 0) !== basedOn) {
+      const standing = (await readUnits(db)).find((item) => item.id === unit.id);
+      return { kind: standsAlready(standing, unit) ? 'done' : 'stale' };
+    }
     if ((await maybeOne(db, 'select id from supply_model where id = $1', [unit.modelId], (row) => row)) === null)
       return { kind: 'unknown-reference', path: 'unit.modelId' };
     for (const [path, code] of [

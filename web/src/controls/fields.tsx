@@ -146,11 +146,16 @@ export function FigureField({
       };
   };
   // What was typed last is kept when the field goes away with its screen, or the page is closed.
+  const settleNow = useRef(settle);
   useEffect(() => {
-    window.addEventListener('pagehide', settle);
+    settleNow.current = settle;
+  });
+  useEffect(() => {
+    const leave = () => settleNow.current();
+    window.addEventListener('pagehide', leave);
     return () => {
-      window.removeEventListener('pagehide', settle);
-      settle();
+      window.removeEventListener('pagehide', leave);
+      leave();
     };
   }, []);
   const input = (

@@ -1,11 +1,5 @@
 import { standingAt, subjectOf, type Act, type Job } from '@fairwatt/core';
-
-type Plain = Readonly<Record<string, unknown>>;
-/** What is not content: who and when stand beside, versions say nothing to people. */
-const aside = new Set(['id', 'version', 'by', 'at', 'fieldRevisions', 'rechecked']);
-
-const isPlain = (value: unknown): value is Plain =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
+import { differences, isPlain, type Plain } from '../controls/differences.ts';
 
 /** What an act would write, as one object; null for one that takes away, or only adds. */
 export function contentOf(act: Act): Plain | null {
@@ -48,25 +42,6 @@ export function standingContent(act: Act, theirs: Job): Plain | null {
   const standing = standingAt(theirs, subjectOf(act)) as Plain | null;
   if (standing === null || act.kind !== 'edit-sheet') return standing;
   return Object.fromEntries(Object.keys(act.changes).map((field) => [field, standing[field]]));
-}
-
-export interface FieldOfTwo {
-  readonly path: string;
-  readonly mine: unknown;
-  readonly theirs: unknown;
-}
-
-/** Fields that two states of one thing hold differently, down to single figures. */
-export function differences(mine: Plain | null, theirs: Plain | null, prefix = ''): FieldOfTwo[] {
-  const keys = [...new Set([...Object.keys(mine ?? {}), ...Object.keys(theirs ?? {})])].filter(
-    (key) => !aside.has(key),
-  );
-  return keys.flatMap((key): FieldOfTwo[] => {
-    const [left, right] = [mine?.[key], theirs?.[key]];
-    const path = prefix === '' ? key : `${prefix}.${key}`;
-    if (isPlain(left) && isPlain(right)) return differences(left, right, path);
-    return JSON.stringify(left ?? null) === JSON.stringify(right ?? null) ? [] : [{ path, mine: left, theirs: right }];
-  });
 }
 
 function put(into: Plain, path: readonly string[], value: unknown): Plain {

@@ -4,8 +4,10 @@ import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { outbox } from '../offline/outbox.ts';
 import type { ActParcel, Refused } from '../offline/parcel.ts';
-import { contentOf, differences, standingContent, withTheirs, type FieldOfTwo } from './conflict-fields.ts';
-import { fieldLabel, subjectLabel, valueText } from './conflict-words.ts';
+import { differences, type FieldOfTwo } from '../controls/differences.ts';
+import { fieldLabel, valueText } from '../controls/field-words.ts';
+import { contentOf, standingContent, withTheirs } from './conflict-fields.ts';
+import { subjectLabel } from './conflict-words.ts';
 import { useDesk } from './job-context.ts';
 
 type Conflict = Extract<Refused, { kind: 'conflict' }>;

@@ -2,8 +2,9 @@ import { useState } from 'react';
 import { Modal } from 'antd';
 import { bagCableSchema, type BagCable } from '@fairwatt/contract';
 import { cableFamilies, faceOfPlug, inletFace, parseFigure, plugKinds, signalText } from '@fairwatt/core';
-import { problemOf, useChangeBagCableMutation } from '../app/api.ts';
+import { problemOf, useCableBagsQuery, useChangeBagCableMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
+import { TwoStates } from '../controls/two-states.tsx';
 
 interface PlugDraft {
   readonly kind: string;
@@ -17,6 +18,8 @@ const endText = (end: BagCable['plugs'][number]['ends'][number]) =>
 export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null; readonly onClose: () => void }) {
   const technician = useAppSelector((state) => state.session.technician);
   const [change, state] = useChangeBagCableMutation();
+  const bags = useCableBagsQuery();
+  const [conflict, setConflict] = useState<BagCable | null>(null);
   const [id] = useState(() => was?.id ?? crypto.randomUUID());
   const [fields, setFields] = useState({
     label: was?.label ?? '',
@@ -56,10 +59,19 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
       setTold(read.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`));
       return;
     }
-    const answer = await change({ by: technician ?? '', basedOn: was?.version ?? 0, cable: read.data });
-    if (answer.error === undefined) onClose();
-    else setTold([problemOf(answer.error).title]);
+    await send(read.data, was?.version ?? 0);
   }
+  async function send(cable: BagCable, basedOn: number): Promise<void> {
+    const answer = await change({ by: technician ?? '', basedOn, cable });
+    if (answer.error === undefined) {
+      onClose();
+      return;
+    }
+    const problem = problemOf(answer.error);
+    if (problem.type === '/problems/stale') setConflict(cable);
+    else setTold([problem.title]);
+  }
+  const standing = conflict === null ? null : (bags.data?.cables.find((cable) => cable.id === conflict.id) ?? null);
   const field = (name: 'label' | 'place' | 'cameWith' | 'note', label: string, max: number) => (
     <label className="field">
       <span className="name">{label}</span>
@@ -86,6 +98,15 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
           void save();
         }}
       >
+        {conflict !== null && (
+          <TwoStates
+            what={`Cable ${conflict.label}`}
+            mine={conflict}
+            theirs={standing}
+            onMine={() => void send(conflict, standing?.version ?? 0)}
+            onTheirs={onClose}
+          />
+        )}
         {field('label', 'Label on its bag', 20)}
         {field('place', 'Place', 40)}
         <label className="field">

@@ -2,8 +2,9 @@ import { useState } from 'react';
 import { Modal } from 'antd';
 import { instrumentSchema } from '@fairwatt/contract';
 import { parseFigure, type Instrument } from '@fairwatt/core';
-import { problemOf, useChangeInstrumentMutation } from '../app/api.ts';
+import { problemOf, useChangeInstrumentMutation, useShopQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
+import { TwoStates } from '../controls/two-states.tsx';
 
 interface RangeDraft {
   readonly fullScaleVolts: string;
@@ -51,6 +52,8 @@ const typed = (text: string): unknown => parseFigure(text) ?? text;
 export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | null; readonly onClose: () => void }) {
   const technician = useAppSelector((state) => state.session.technician);
   const [change, { isLoading }] = useChangeInstrumentMutation();
+  const shop = useShopQuery();
+  const [conflict, setConflict] = useState<Instrument | null>(null);
   const [id] = useState(() => was?.id ?? `i-${crypto.randomUUID().slice(0, 8)}`);
   const [draft, setDraft] = useState(() => draftOf(was));
   const [errors, setErrors] = useState<Readonly<Record<string, string>>>({});
@@ -73,14 +76,19 @@ export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | 
       return;
     }
     setErrors({});
-    const answer = await change({ by: technician ?? '', was, instrument: read.data });
+    await send(read.data, was);
+  }
+  async function send(instrument: Instrument, seen: Instrument | null): Promise<void> {
+    const answer = await change({ by: technician ?? '', was: seen, instrument });
     if (answer.error === undefined) {
       onClose();
       return;
     }
     const problem = problemOf(answer.error);
+    if (problem.type === '/problems/stale') setConflict(instrument);
     setTold([problem.title, ...(problem.errors ?? []).map((error) => `${error.path}: ${error.message}`)].join('. '));
   }
+  const standing = conflict === null ? null : (shop.data?.instruments.find((item) => item.id === conflict.id) ?? null);
   const errorAt = (path: string) =>
     errors[path] === undefined ? null : (
       <span className="error" role="alert">
@@ -96,6 +104,15 @@ export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | 
       destroyOnHidden
       width={640}
     >
+      {conflict !== null && (
+        <TwoStates
+          what={conflict.name}
+          mine={conflict}
+          theirs={standing}
+          onMine={() => void send(conflict, standing)}
+          onTheirs={onClose}
+        />
+      )}
       <form
         className="fields"
         onSubmit={(event) => {

@@ -11,6 +11,7 @@ import {
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { FigureField, SelectField } from '../controls/fields.tsx';
+import { TwoStates } from '../controls/two-states.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 
 /** What a bench may have; the machine running is no possession. */
@@ -30,6 +31,7 @@ export default function SettingsPage() {
   const technician = useAppSelector((state) => state.session.technician);
   const [change, changing] = useChangeSettingsMutation();
   const [told, setTold] = useState<string | null>(null);
+  const [conflict, setConflict] = useState<ShopSettings | null>(null);
   if (shop.data === undefined)
     return (
       <div className="page">
@@ -45,12 +47,13 @@ export default function SettingsPage() {
       settings: { ...settings, ...changes },
     });
     if (answer.error === undefined) {
+      setConflict(null);
       setTold(answer.data === null ? 'Kept in this browser; sent when the server is back.' : 'Saved.');
       return;
     }
     const problem = problemOf(answer.error);
     setTold([problem.title, ...(problem.errors ?? []).map((error) => `${error.path}: ${error.message}`)].join('. '));
-    if (problem.status === 409) void shop.refetch();
+    if (problem.type === '/problems/stale') setConflict({ ...settings, ...changes });
   }
   const { bench, choosing } = settings;
   const choose = (changes: Partial<ShopSettings['choosing']>) => void save({ choosing: { ...choosing, ...changes } });
@@ -74,6 +77,18 @@ export default function SettingsPage() {
           </Link>
         )}
       </div>
+      {conflict !== null && (
+        <TwoStates
+          what="The settings"
+          mine={conflict}
+          theirs={settings}
+          onMine={() => void save(conflict)}
+          onTheirs={() => {
+            setConflict(null);
+            setTold(null);
+          }}
+        />
+      )}
       <div className="columns">
         <section className="block" aria-label="This bench">
           <span className="label">This bench has</span>

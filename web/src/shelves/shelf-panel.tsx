@@ -4,6 +4,7 @@ import { unitStates, type Unit, type UnitState } from '@fairwatt/contract';
 import { problemOf, useChangeUnitMutation, useRemoveUnitMutation, useUnitsQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
+import { TwoStates } from '../controls/two-states.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 
 const stateText: Record<UnitState, string> = {
@@ -26,6 +27,10 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
   const keep = (unit: Unit, changes: Partial<Unit>) =>
     void change({ by: technician ?? '', basedOn: unit.version, unit: { ...unit, ...changes } });
   const trouble = changing.error ?? removing.error;
+  const refused =
+    changing.error !== undefined && problemOf(changing.error).type === '/problems/stale'
+      ? changing.originalArgs?.unit
+      : undefined;
   if (units.data === undefined)
     return units.isError ? <Empty title={problemOf(units.error).title} /> : <Waiting>Fetching the shelf …</Waiting>;
   const sorted = [...units.data].sort(
@@ -34,8 +39,18 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
       nameOf(a.modelId).localeCompare(nameOf(b.modelId)) ||
       a.place.localeCompare(b.place),
   );
+  const standing = units.data.find((unit) => unit.id === refused?.id) ?? null;
   return (
     <>
+      {refused !== undefined && (
+        <TwoStates
+          what={`The unit of ${nameOf(refused.modelId)}`}
+          mine={refused}
+          theirs={standing}
+          onMine={() => void change({ by: technician ?? '', basedOn: standing?.version ?? 0, unit: refused })}
+          onTheirs={() => changing.reset()}
+        />
+      )}
       <div className="row-actions" style={{ alignItems: 'end', marginBottom: 12 }}>
         <label className="field" style={{ width: 260 }}>
           <span className="name">Put a supply on the shelf</span>

@@ -20,8 +20,15 @@ import {
   socketKinds,
   type SupplyModel,
 } from '@fairwatt/core';
-import { problemOf, useChangeSupplyMutation, useRemoveSupplyMutation, useShopQuery } from '../app/api.ts';
+import {
+  problemOf,
+  useChangeSupplyMutation,
+  useRemoveSupplyMutation,
+  useShopQuery,
+  useSuppliesQuery,
+} from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
+import { TwoStates } from '../controls/two-states.tsx';
 
 /** A supply while it is typed: every figure as text, so that nothing typed is lost or guessed. */
 type Draft = Record<string, unknown>;
@@ -276,6 +283,8 @@ export default function SupplyEditor({
   const technician = useAppSelector((state) => state.session.technician);
   const shop = useShopQuery();
   const [change, changing] = useChangeSupplyMutation();
+  const supplies = useSuppliesQuery();
+  const [conflict, setConflict] = useState<SupplyModel | null>(null);
   const [remove, removing] = useRemoveSupplyMutation();
   const [whole, setWhole] = useState<Whole>(() => {
     const first = wholeOf(start, was === null);
@@ -309,18 +318,23 @@ export default function SupplyEditor({
       return;
     }
     setErrors({});
-    const answer = await change({ by: technician ?? '', was, model: read.data });
+    await send(read.data, was);
+  }
+  async function send(model: SupplyModel, seen: SupplyModel | null): Promise<void> {
+    const answer = await change({ by: technician ?? '', was: seen, model });
     if (answer.error === undefined) {
       onClose();
       return;
     }
     const problem = problemOf(answer.error);
+    if (problem.type === '/problems/stale') setConflict(model);
     setTold(
       technician === null
         ? 'Pick your name at the top right first.'
         : [problem.title, ...(problem.errors ?? []).map((error) => `${error.path}: ${error.message}`)].join('. '),
     );
   }
+  const standing = conflict === null ? null : (supplies.data?.find((model) => model.id === conflict.id) ?? null);
   const errorAt = (path: string): ReactNode => {
     const found = Object.entries(errors).filter(([key]) => key === path || key.startsWith(`${path}.`));
     return found.length === 0 ? null : (
@@ -380,6 +394,15 @@ export default function SupplyEditor({
       destroyOnHidden
       style={{ top: 20 }}
     >
+      {conflict !== null && (
+        <TwoStates
+          what={conflict.name}
+          mine={conflict}
+          theirs={standing}
+          onMine={() => void send(conflict, standing)}
+          onTheirs={onClose}
+        />
+      )}
       <form
         className="supply-editor"
         onSubmit={(event) => {
