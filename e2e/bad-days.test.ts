@@ -259,6 +259,33 @@ describe('sizes, dark variant and names', () => {
       await page.browserContext().close();
     }
   });
+  it('does nothing twice while a key is held: one answer, one connector, one step on', async () => {
+    const hold = async (page: Page, key: Parameters<Page['keyboard']['down']>[0]) => {
+      for (let count = 0; count < 12; count += 1) await page.keyboard.down(key);
+      await page.keyboard.up(key);
+    };
+    const page = await open('/jobs/LQ-0146/fault');
+    await page.waitForSelector('[data-check] [data-key="1"]');
+    const before = (await stored('LQ-0146')).outcomes.length;
+    await hold(page, '1');
+    await saved(page);
+    expect((await stored('LQ-0146')).outcomes.length).toBe(before + 1);
+    const cables = await open('/jobs/LQ-0147/cables?way=plan');
+    await cables.waitForSelector('[data-primary]');
+    const seated = (await stored('LQ-0147')).seats.filter((seat) => seat.gap).length;
+    await hold(cables, 'Enter');
+    await saved(cables);
+    expect((await stored('LQ-0147')).seats.filter((seat) => seat.gap).length).toBeLessThanOrEqual(seated + 1);
+    expect(new URL(cables.url()).pathname).toBe('/jobs/LQ-0147/cables');
+    // Text goes on being typed.
+    const intake = await open('/jobs/LQ-0145/intake');
+    await (await control(intake, 'Planned upgrade')).click({ count: 3 });
+    await hold(intake, 'a');
+    expect(
+      await (await control(intake, 'Planned upgrade')).evaluate((field) => (field as HTMLInputElement).value),
+    ).toBe('a'.repeat(12));
+    for (const one of [page, cables, intake]) await one.browserContext().close();
+  });
   it('moves between stations by keyboard and shows the keys', async () => {
     const page = await open('/jobs/LQ-0142/intake');
     for (const digit of [2, 3, 4, 5, 6, 7, 1]) await goStation(page, digit);

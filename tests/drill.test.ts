@@ -6,4 +6,4 @@ it('loses and doubles nothing over 30 kills of server, database and command on a
   expect(report.wrong).toEqual([]);
   expect(report.refused).toBe(0);
   expect(report.confirmed).toBeGreaterThan(50);
-}, 300_000);
+}, 900_000);

@@ -17,6 +17,22 @@ const visible = (element: HTMLElement) =>
 const scope = (): ParentNode => document.querySelector('[role=dialog]:not([aria-hidden=true])') ?? document;
 const first = (selector: string) => [...scope().querySelectorAll<HTMLElement>(selector)].find(visible);
 
+/** Keys that do something, wherever they are pressed. Moving about and erasing may go on while a key is held. */
+const acts = (key: string): boolean => key.length === 1 || key === 'Enter' || key === 'Escape' || key === 'Delete';
+
+/**
+ * A held key does nothing twice: what it would do again is stopped before any control, form or shortcut hears of it. Text
+ * goes on being typed.
+ */
+function stopHeld(event: KeyboardEvent): void {
+  if (!event.repeat || !acts(event.key)) return;
+  const types = isTyping(event.target) && !(event.target instanceof HTMLSelectElement);
+  const breaksLine = event.key === 'Enter' && event.target instanceof HTMLTextAreaElement;
+  if (types && (event.key !== 'Enter' || breaksLine)) return;
+  event.preventDefault();
+  event.stopImmediatePropagation();
+}
+
 export interface KeyCommands {
   readonly station: (digit: number) => void;
   readonly newJob: () => void;
@@ -100,7 +116,11 @@ export function useKeys(commands: KeyCommands): void {
           return;
       }
     };
+    document.addEventListener('keydown', stopHeld, { capture: true });
     document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
+    return () => {
+      document.removeEventListener('keydown', stopHeld, { capture: true });
+      document.removeEventListener('keydown', onKey);
+    };
   }, [commands]);
 }
