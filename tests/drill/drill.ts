@@ -220,7 +220,7 @@ class Drill {
         await this.sweep();
     }
     await this.untilWell();
-    await wait(200 + this.random() * 500);
+    await wait(500 + this.random() * 1500);
   }
 
   get total(): number {

@@ -44,6 +44,7 @@ export class Writer {
         return () => clearTimeout(timer);
       },
       connection: () => undefined,
+      retryAfterMilliseconds: 150,
       delivered: (parcel, { job }) => {
         if (job !== null && (this.seen === null || job.code !== this.seen.code || job.revision > this.seen.revision))
           if (job.code === this.seen?.code) this.seen = job;

@@ -25,6 +25,8 @@ export interface SenderParts {
   readonly delivered: (parcel: Parcel, answer: Extract<Answer, { kind: 'done' }>) => Promise<void>;
   /** The job as the server has it came with a refusal. */
   readonly learned: (parcel: Parcel, answer: Extract<Answer, { kind: 'problem' }>) => Promise<void>;
+  /** How long to wait for a server that is away; one and a half seconds where it is not said. */
+  readonly retryAfterMilliseconds?: number;
   /** Seals a draft as it is kept, and answers it; null when it is gone. */
   readonly seal: (id: string) => Promise<Parcel | null>;
 }
@@ -120,7 +122,7 @@ export class Sender {
       case 'away':
         connection(answer.full === true ? 'full' : 'away');
         dispatch(outbox.sending(null));
-        this.wake(retryMilliseconds);
+        this.wake(this.parts.retryAfterMilliseconds ?? retryMilliseconds);
         break;
       case 'failed':
         dispatch(outbox.failed(parcel.id));
