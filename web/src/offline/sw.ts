@@ -43,7 +43,8 @@ self.addEventListener('fetch', (event) => {
     request.method !== 'GET' ||
     url.origin !== self.location.origin ||
     request.headers.get('accept') === 'text/event-stream' ||
-    url.pathname === '/api/health' ||
+    url.pathname.startsWith('/api/health') ||
+    url.pathname.endsWith('/presence') ||
     url.pathname.endsWith('/file')
   )
     return;
