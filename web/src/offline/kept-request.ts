@@ -46,6 +46,31 @@ export const mustQueue = (outbox: OutboxState, endpoint: string): boolean =>
 /** Whether an answer means that the change is to be kept. */
 export const shallKeep = (endpoint: string, status: unknown): boolean => endpoint in keepable && isAway(status);
 
+/** A request that is sealed from the start. */
+function sealed(
+  by: string,
+  at: string,
+  what: Pick<RequestParcel, 'code' | 'title' | 'method' | 'path' | 'body' | 'contentType' | 'tags'>,
+): RequestParcel {
+  return {
+    kind: 'request',
+    id: crypto.randomUUID(),
+    by,
+    at,
+    tab: thisTab,
+    order: nextOrder(Date.parse(at)),
+    state: 'waiting',
+    refused: null,
+    failures: 0,
+    ...what,
+  };
+}
+
+function contentTypeOf(body: unknown): string {
+  if (body instanceof Blob) return body.type;
+  return typeof body === 'string' ? 'text/csv' : 'application/json';
+}
+
 /** A mutation as a parcel. */
 export function parcelOf(args: FetchArgs, { endpoint }: BaseQueryApi, by: string, at: string): RequestParcel {
   const { title = endpoint, tags = [] } = keepable[endpoint] ?? {};
@@ -55,45 +80,25 @@ export function parcelOf(args: FetchArgs, { endpoint }: BaseQueryApi, by: string
   const query = entries.length === 0 ? '' : `?${new URLSearchParams(entries).toString()}`;
   const raw: unknown = args.body;
   const asItIs = raw instanceof Blob || typeof raw === 'string';
-  return {
-    kind: 'request',
-    id: crypto.randomUUID(),
+  return sealed(by, at, {
     code: /^\/jobs\/([A-Z]{2}-\d+)\//.exec(args.url)?.[1] ?? null,
-    by,
-    at,
-    tab: thisTab,
-    order: nextOrder(Date.parse(at)),
-    state: 'waiting',
-    refused: null,
-    failures: 0,
     title,
     method: (args.method ?? 'POST') as RequestParcel['method'],
     path: `${args.url}${query}`,
     body: raw === undefined ? null : asItIs ? raw : JSON.stringify(raw),
-    contentType: raw instanceof Blob ? raw.type : typeof raw === 'string' ? 'text/csv' : 'application/json',
+    contentType: contentTypeOf(raw),
     tags,
-  };
+  });
 }
 
 /** A log's own file, which follows the log itself on the same road. */
-export function originalParcel(code: string, logId: string, text: string, by: string): RequestParcel {
-  const at = new Date().toISOString();
-  return {
-    kind: 'request',
-    id: crypto.randomUUID(),
+export const originalParcel = (code: string, logId: string, text: string, by: string): RequestParcel =>
+  sealed(by, new Date().toISOString(), {
     code,
-    by,
-    at,
-    tab: thisTab,
-    order: nextOrder(Date.parse(at)),
-    state: 'waiting',
-    refused: null,
-    failures: 0,
     title: "A log's file",
     method: 'PUT',
     path: `/jobs/${encodeURIComponent(code)}/logs/${logId}/original`,
     body: text,
     contentType: 'text/csv',
     tags: [],
-  };
-}
+  });
