@@ -89,7 +89,13 @@ async function keepRunning(demo: boolean, lock: Lock): Promise<number> {
       note({ url: address });
     });
     if (told) return 0;
-    say(`Fair Watt is ready at ${await server.start()}`);
+    const address = await server.start().catch((error: unknown) => {
+      // Told to stop while it was starting: that is no failure.
+      if (told) return null;
+      throw error;
+    });
+    if (address === null) return 0;
+    say(`Fair Watt is ready at ${address}`);
     say('Stop it with Ctrl-C here, or ./fairwatt stop elsewhere.');
     nightly = new NightlyBackups(url, demo);
     await server.ended;

@@ -1,36 +1,27 @@
 import { standingAt, subjectOf, type Act, type Job } from '@fairwatt/core';
 import { differences, isPlain, type Plain } from '../controls/differences.ts';
 
+/** Under which name an act that writes something as a whole carries it. */
+const contentKeys: Readonly<Partial<Record<Act['kind'], string>>> = {
+  'put-part': 'part',
+  'put-supply': 'supply',
+  'put-probe': 'probe',
+  'put-log': 'log',
+  'set-finding': 'finding',
+  'set-choice': 'choice',
+  'put-cable': 'cable',
+  'put-pin': 'pin',
+  'put-seat': 'seat',
+};
+
 /** What an act would write, as one object; null for one that takes away, or only adds. */
 export function contentOf(act: Act): Plain | null {
-  switch (act.kind) {
-    case 'edit-sheet':
-      return act.changes;
-    case 'put-part':
-      return { ...act.part };
-    case 'put-supply':
-      return { ...act.supply };
-    case 'put-probe':
-      return { ...act.probe };
-    case 'put-log':
-      return { ...act.log };
-    case 'set-finding':
-      return act.finding === null ? null : { ...act.finding };
-    case 'set-choice':
-      return act.choice === null ? null : { ...act.choice };
-    case 'put-cable':
-      return { ...act.cable };
-    case 'put-pin':
-      return { ...act.pin };
-    case 'put-seat':
-      return { ...act.seat };
-    case 'order-steps':
-      return { stepIds: act.stepIds };
-    case 'note-outcome':
-      return { outcomeId: act.outcomeId };
-    default:
-      return null;
-  }
+  if (act.kind === 'edit-sheet') return act.changes;
+  if (act.kind === 'order-steps') return { stepIds: act.stepIds };
+  if (act.kind === 'note-outcome') return { outcomeId: act.outcomeId };
+  const key = contentKeys[act.kind];
+  const content = key === undefined ? null : (act as unknown as Plain)[key];
+  return isPlain(content) ? content : null;
 }
 
 /** What stands on the server where an act would write; null where nothing does. */
@@ -57,33 +48,13 @@ export function withTheirs(act: Act, theirs: Job, paths: readonly string[]): Act
   if (content === null || standing === null) return act;
   const taken = differences(content, standing).filter((field) => paths.includes(field.path));
   const mixed = taken.reduce<Plain>((result, field) => put(result, field.path.split('.'), field.theirs), content);
-  switch (act.kind) {
-    case 'edit-sheet': {
-      // A field that is left as it stands is not written at all.
-      const kept = Object.entries(act.changes).filter(([field]) => !paths.some((path) => path.split('.')[0] === field));
-      return { ...act, changes: Object.fromEntries(kept) };
-    }
-    case 'put-part':
-      return { ...act, part: mixed as unknown as typeof act.part };
-    case 'put-supply':
-      return { ...act, supply: mixed as unknown as typeof act.supply };
-    case 'put-probe':
-      return { ...act, probe: mixed as unknown as typeof act.probe };
-    case 'put-log':
-      return { ...act, log: mixed as unknown as typeof act.log };
-    case 'set-finding':
-      return { ...act, finding: mixed as unknown as typeof act.finding };
-    case 'set-choice':
-      return { ...act, choice: mixed as unknown as typeof act.choice };
-    case 'put-cable':
-      return { ...act, cable: mixed as unknown as typeof act.cable };
-    case 'put-pin':
-      return { ...act, pin: mixed as unknown as typeof act.pin };
-    case 'put-seat':
-      return { ...act, seat: mixed as unknown as typeof act.seat };
-    case 'order-steps':
-      return { ...act, stepIds: mixed['stepIds'] as readonly string[] };
-    default:
-      return act;
+  if (act.kind === 'edit-sheet') {
+    // A field that is left as it stands is not written at all.
+    const kept = Object.entries(act.changes).filter(([field]) => !paths.some((path) => path.split('.')[0] === field));
+    return { ...act, changes: Object.fromEntries(kept) };
   }
+  if (act.kind === 'order-steps') return { ...act, stepIds: mixed['stepIds'] as readonly string[] };
+  const key = contentKeys[act.kind];
+  // Mixed from two values of the same shape, it has that shape.
+  return key === undefined ? act : ({ ...act, [key]: mixed });
 }
