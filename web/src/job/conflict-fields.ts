@@ -56,5 +56,5 @@ export function withTheirs(act: Act, theirs: Job, paths: readonly string[]): Act
   if (act.kind === 'order-steps') return { ...act, stepIds: mixed['stepIds'] as readonly string[] };
   const key = contentKeys[act.kind];
   // Mixed from two values of the same shape, it has that shape.
-  return key === undefined ? act : ({ ...act, [key]: mixed });
+  return key === undefined ? act : { ...act, [key]: mixed };
 }
