@@ -19,6 +19,8 @@ export default defineConfig({
             'web/src/**/*.test.ts',
           ],
           testTimeout: 30_000,
+          // The core has no state of its own: its modules are read once for a worker, not once for a file.
+          isolate: false,
         },
       },
       {
@@ -39,7 +41,8 @@ export default defineConfig({
           globalSetup: ['tests/database.ts'],
           testTimeout: 60_000,
           hookTimeout: 60_000,
-          fileParallelism: false,
+          // Each file has its own server and database.
+          maxWorkers: 2,
         },
       },
     ],

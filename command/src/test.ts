@@ -23,6 +23,21 @@ function check(name: string, args: readonly string[], env: NodeJS.ProcessEnv = {
   });
 }
 
+/** What is asked of the sources as they stand; it needs nothing built, and runs beside the tests. */
+const standingChecks = (): readonly (readonly [string, readonly string[]])[] => [
+  ['lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']],
+  ['format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']],
+  [
+    'layers',
+    [
+      bin('dependency-cruiser/bin/dependency-cruise.mjs'),
+      '--config',
+      '.dependency-cruiser.cjs',
+      ...['core', 'contract', 'instruments', 'server', 'web', 'command'].map((workspace) => `${workspace}/src`),
+    ],
+  ],
+];
+
 /** Types, lint, layers, then unit, integration and end-to-end tests on the built application. The last line counts them all. */
 export async function test(args: readonly string[]): Promise<number> {
   mkdirSync(stateDirectory, { recursive: true });
@@ -40,27 +55,9 @@ export async function test(args: readonly string[]): Promise<number> {
     if (ok) passed += 1;
     else failed += 1;
   };
-  const [types, lint, format, layers] = await Promise.all([
-    check('types', [bin('typescript/bin/tsc'), '-b']),
-    check('lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']),
-    check('format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']),
-    check('layers', [
-      bin('dependency-cruiser/bin/dependency-cruise.mjs'),
-      '--config',
-      '.dependency-cruiser.cjs',
-      'core/src',
-      'contract/src',
-      'instruments/src',
-      'server/src',
-      'web/src',
-      'command/src',
-    ]),
-  ]);
-  note(types);
-  note(lint);
-  note(format);
-  note(layers);
+  const beside = standingChecks().map(([name, program]) => check(name, program));
   try {
+    note(await check('types', [bin('typescript/bin/tsc'), '-b']));
     await build((line) => process.stdout.write(`${line}\n`));
     const url = (await startCluster(testCluster())).url('postgres');
     const ran = await check('tests', [bin('vitest/vitest.mjs'), 'run', ...args], {
@@ -80,6 +77,7 @@ export async function test(args: readonly string[]): Promise<number> {
     stopCluster(testCluster());
     lock.release();
   }
+  for (const ok of await Promise.all(beside)) note(ok);
   process.stdout.write(`${passed} passed, ${failed} failed\n`);
   return failed === 0 ? 0 : 1;
 }
