@@ -222,6 +222,27 @@ describe('a load sweep', () => {
     const { body } = await sweep({ steps: 2 });
     expect((await toEnd(body.id)).at(-1)).toEqual({ kind: 'ended', end: 'done', loadOff: true });
   });
+  it('does not begin while something dangerous stands, and ends when it is noted', async () => {
+    const { code } = await server.make();
+    const { body } = await sweep({ job: code, dwellSeconds: 20, steps: 2 });
+    const noted = randomUUID();
+    const seen = events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) =>
+      list.some((event) => event.kind === 'ended'),
+    );
+    await server.act(code, { kind: 'note-outcome', id: noted, checkId: 'look-plugs', outcomeId: 'bare' });
+    expect((await seen).at(-1)).toEqual({ kind: 'ended', end: 'stopped', loadOff: true });
+    expect(bench.drawing).toBe(false);
+    expect(await sweep({ job: code })).toMatchObject({ status: 409, body: { type: '/problems/interlocked' } });
+    await server.act(code, {
+      kind: 'note-outcome',
+      id: randomUUID(),
+      checkId: 'safe.bare-wire',
+      outcomeId: 'replaced',
+    });
+    const again = await sweep({ job: code, steps: 2 });
+    expect(again.status).toBe(201);
+    await toEnd(again.body.id);
+  });
   it('goes on after one answer that was lost, over a new link', async () => {
     const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 1, steps: 2 });
     let failed = false;

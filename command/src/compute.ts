@@ -16,7 +16,9 @@ import {
   fitQuestion,
   hungByInlet,
   inletsToServe,
+  interlocksOf,
   judgeReadings,
+  safetyCheckId,
   mindChangers,
   needs,
   nextStep,
@@ -102,15 +104,28 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
             ],
           });
       });
+      const interlocks = interlocksOf(compiled, observations);
       const ranked = suspects(compiled, observations);
       const conclusion = conclude(compiled, observations, ranked, stopProbability ?? 0.9);
       const available = bench ?? { has: [...needs].filter((need) => need !== 'running'), mayMeterMains: true };
-      const nextChecks = provingFirst(compiled, rankChecks(compiled, observations, available), conclusion);
+      const nextChecks = provingFirst(compiled, rankChecks(compiled, observations, available, interlocks), conclusion);
       const titled = (checkId: string) => compiled.checks[compiled.checkIndex.get(checkId)!]!.title;
       return {
         conclusion,
+        interlocks: interlocks.map(({ danger, causes, madeSafe, bars }) => ({
+          dangerId: danger.id,
+          title: danger.title,
+          causes,
+          madeSafe: madeSafe?.id ?? null,
+          bars,
+          first: madeSafe === null ? danger.first : [],
+          ways:
+            madeSafe === null
+              ? danger.ways.map((way) => ({ check: safetyCheckId(danger.id), outcome: way.id, label: way.label }))
+              : [],
+        })),
         nextStep: nextStep(
-          { model: compiled, observations, probabilities: posterior(compiled, observations) },
+          { model: compiled, observations, probabilities: posterior(compiled, observations), interlocks },
           nextChecks,
           conclusion,
         ),

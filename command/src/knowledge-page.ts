@@ -9,8 +9,10 @@ import {
   shippedPriorJobs,
   shippedWeightJobs,
   wrongRepairCures,
+  poweringText,
   type Check,
   type CheckKind,
+  type Danger,
   type Knowledge,
 } from '@fairwatt/core';
 
@@ -24,6 +26,30 @@ const kindTitle: Record<CheckKind, string> = {
 };
 const percent = (value: number) => `${Number(value.toFixed(1))}`;
 
+function dangerSection(knowledge: Knowledge, danger: Danger): string {
+  const signs = knowledge.checks.flatMap((check) =>
+    check.outcomes
+      .filter((outcome) => outcome.danger === danger.id)
+      .map((outcome) => `“${outcome.label}” at ${check.title.toLowerCase()}`),
+  );
+  const nameOf = (id: string) => knowledge.faults.find((fault) => fault.cure.id === id)?.cure.text.toLowerCase() ?? id;
+  return [
+    `### ${danger.title}`,
+    '',
+    `\`${danger.id}\`: ${danger.why} ${signs.length === 0 ? 'Told by Measure and Cables.' : `Shown by ${signs.join(', ')}.`}`,
+    '',
+    ...danger.first.map((step, index) => `${index + 1}. ${step}`),
+    '',
+    ...(danger.ways.length === 0
+      ? ['It is over when its cause is gone.']
+      : danger.ways.map(
+          (way) =>
+            `- ${way.label}${way.never === undefined ? ': the search goes on.' : `: never again under power: ${way.never.map((item) => poweringText[item]).join('; ')}. Left: ${(way.leaves ?? []).map(nameOf).join(', ') || 'nothing here'}.`}`,
+        )),
+    '',
+  ].join('\n');
+}
+
 function checkSection(knowledge: Knowledge, check: Check): string {
   const nameOf = (id: string) => knowledge.faults.find((fault) => fault.id === id)?.name ?? id;
   const facts = [
@@ -36,6 +62,7 @@ function checkSection(knowledge: Knowledge, check: Check): string {
     facts.push(
       `only after \`${check.after}\`${check.afterOutcomes === undefined ? '' : ` came out ${check.afterOutcomes.join(' or ')}`}`,
     );
+  if (check.powers !== undefined) facts.push(`powers ${poweringText[check.powers]}`);
   if (check.from !== undefined)
     facts.push(
       `answered by ${check.from === 'intake' ? 'Intake' : check.from === 'load' ? 'Load' : 'Measure'} by itself`,
@@ -68,7 +95,7 @@ function checkSection(knowledge: Knowledge, check: Check): string {
 export function knowledgePage(knowledge: Knowledge): string {
   const total = knowledge.faults.reduce((sum, fault) => sum + fault.prior, 0);
   const kinds = [...new Set(knowledge.checks.map((check) => check.kind))].filter(
-    (kind): kind is CheckKind => kind !== 'repair',
+    (kind): kind is CheckKind => kind !== 'repair' && kind !== 'safety',
   );
   return [
     '# What the search for the fault knows',
@@ -97,6 +124,11 @@ export function knowledgePage(knowledge: Knowledge): string {
         '',
       ];
     }),
+    '## Dangers',
+    '',
+    'While one stands, nothing is offered that puts the lead in, the rocker on or the machine to work. It stands until it was noted as made safe after it was last seen.',
+    '',
+    ...knowledge.dangers.map((danger) => dangerSection(knowledge, danger)),
     ...kinds.flatMap((kind) => [
       `## ${kindTitle[kind]}`,
       '',

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { checkKinds, faultGroups, needs, type Knowledge } from '@fairwatt/core';
+import { allPowering, checkKinds, faultGroups, needs, type Knowledge } from '@fairwatt/core';
 import { figure, id, line, text } from './primitives.ts';
 
 const fault = z.strictObject({
@@ -20,6 +20,25 @@ const outcome = z.strictObject({
   cures: z.array(id).optional(),
   sound: z.boolean().optional(),
   stands: z.boolean().optional(),
+  danger: id.optional(),
+});
+const powering = z.enum(allPowering);
+const danger = z.strictObject({
+  id,
+  title: line(80),
+  why: line(200),
+  minutes: figure(0, 240),
+  first: z.array(line(200)).min(1).max(5),
+  ways: z
+    .array(
+      z.strictObject({
+        id,
+        label: line(60),
+        never: z.array(powering).min(1).optional(),
+        leaves: z.array(id).min(1).optional(),
+      }),
+    )
+    .max(5),
 });
 const check = z.strictObject({
   id,
@@ -29,6 +48,7 @@ const check = z.strictObject({
   minutes: figure(0, 240),
   needs: z.array(z.enum(needs)),
   hazard: z.enum(['none', 'low', 'mains']),
+  powers: powering.optional(),
   caution: text(240).optional(),
   drawing: text(40).optional(),
   from: z.enum(['intake', 'measure', 'load']).optional(),
@@ -55,5 +75,6 @@ export const knowledgeSchema = z.strictObject({
   release: line(20),
   note: text(600),
   faults: z.array(fault).min(2),
+  dangers: z.array(danger),
   checks: z.array(check).min(1),
 }) satisfies z.ZodType<Knowledge>;

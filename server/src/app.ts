@@ -12,6 +12,7 @@ import type { ChangeFeed } from './changes/feed.ts';
 import { changeRoutes } from './changes/routes.ts';
 import type { ClockWatch } from './health/clock-watch.ts';
 import { healthRoutes } from './health/routes.ts';
+import { watchDangers } from './instruments/danger-watch.ts';
 import { instrumentRoutes } from './instruments/routes.ts';
 import { Sweeps } from './instruments/sweep.ts';
 import { labelPrinterRoutes, paperRoutes } from './jobs/paper-routes.ts';
@@ -55,6 +56,7 @@ export function createApp({
   dataFolder = null,
   clock = null,
 }: AppParts): Express {
+  watchDangers(pool, model, feed, sweeps, log);
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -102,7 +104,7 @@ export function createApp({
   api.get('/knowledge', (_request, response) => {
     response.json(model.shipped);
   });
-  api.use('/instruments', instrumentRoutes(pool, sweeps));
+  api.use('/instruments', instrumentRoutes(pool, model, sweeps));
   api.use('/record', recordRoutes(pool, now));
   api.use('/label-printer', labelPrinterRoutes(pool));
   api.use('/', changeRoutes(pool, feed, now));

@@ -1,3 +1,4 @@
+import { barring, cureAllowed, standingInterlock, type Interlock } from './interlock.ts';
 import { isEndedBy } from './knowledge.ts';
 import type { Model, Observation } from './model.ts';
 import { triedCureId } from './repair.ts';
@@ -92,6 +93,8 @@ export const usualCaution: Caution = { sureOfPart: 0.985, sureOfProved: 0.97, le
 const telling = 0.02;
 
 export type NextStep =
+  /** A danger stands: nothing is powered before it is made safe. */
+  | { readonly do: 'make-safe'; readonly dangerId: string }
   | { readonly do: 'check'; readonly checkId: string }
   | { readonly do: 'cure'; readonly faultId: string }
   | { readonly do: 'finding'; readonly faultId: string }
@@ -103,10 +106,14 @@ export interface Footing {
   readonly observations: readonly Observation[];
   /** Posterior by fault, as `posterior` gives it. */
   readonly probabilities: Float64Array;
+  /** From `interlocksOf`; without them nothing is barred. */
+  readonly interlocks?: readonly Interlock[] | undefined;
 }
 
 /**
  * What to do next.
+ * - A danger stands: making it safe, before anything else.
+ * - The supply that came is never powered again: the known-good one in its place, else the cure that is left.
  * - Proved: the finding; for a bought part first any check that still pays, such as the old supply back in its place.
  * - Likely enough: the check that can prove it, else the cure.
  * - Open: the best check while one pays, then the cure with the most probability for its cost. A part is not bought on a
@@ -114,11 +121,15 @@ export interface Footing {
  * @param ranked from `provingFirst`
  */
 export function nextStep(
-  { model, observations, probabilities }: Footing,
+  { model, observations, probabilities, interlocks = [] }: Footing,
   ranked: readonly NextCheck[],
   conclusion: Conclusion,
   caution: Caution = usualCaution,
 ): NextStep {
+  const standing = standingInterlock(interlocks);
+  if (standing !== null) return { do: 'make-safe', dangerId: standing.danger.id };
+  if (barring(interlocks, 'machine') !== null && conclusion.state !== 'offered')
+    return stepWithoutSupply({ model, observations, probabilities, interlocks }, ranked, telling);
   const top = ranked[0];
   const check = (found: NextCheck): NextStep => ({ do: 'check', checkId: found.checkId });
   switch (conclusion.state) {
@@ -172,6 +183,22 @@ export function nextStep(
       return affordable === null ? { do: 'nothing' } : { do: 'cure', faultId: affordable };
     }
   }
+}
+
+/** What is left where the supply that came, or the board, is never powered again. */
+function stepWithoutSupply(
+  { model, observations, probabilities, interlocks = [] }: Footing,
+  ranked: readonly NextCheck[],
+  least: number,
+): NextStep {
+  const spare = ranked.find((found) => model.checks[model.checkIndex.get(found.checkId)!]!.powers === 'spare');
+  if (spare !== undefined) return { do: 'check', checkId: spare.checkId };
+  const cure = firstCure(model, probabilities, triedCures(observations), (faultId) =>
+    cureAllowed(interlocks, model.faults[model.faultIndex.get(faultId)!]!.cure.id),
+  );
+  if (cure !== null) return { do: 'cure', faultId: cure };
+  const left = ranked.find((found) => found.moves > least);
+  return left === undefined ? { do: 'nothing' } : { do: 'check', checkId: left.checkId };
 }
 
 const partCure = (model: Model, cureId: string) =>

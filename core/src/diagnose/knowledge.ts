@@ -57,6 +57,34 @@ export const needs = [
   'running',
 ] as const satisfies readonly Need[];
 
+/**
+ * What is put under power: the machine by the supply that came, that supply alone, the machine by a known-good supply, the
+ * machine by the supply that was chosen for it.
+ */
+export type Powering = 'machine' | 'supply' | 'spare' | 'fitted';
+
+/** A way in which a danger is made safe. */
+export interface DangerWay {
+  readonly id: string;
+  readonly label: string;
+  /** What is not powered any more, ever. */
+  readonly never?: readonly Powering[] | undefined;
+  /** Ids of the cures that are left, where something is never powered again. */
+  readonly leaves?: readonly string[] | undefined;
+}
+
+/** Something that was found and must be made safe before anything is powered. */
+export interface Danger {
+  readonly id: string;
+  readonly title: string;
+  readonly why: string;
+  readonly minutes: number;
+  /** What to do first, in order. */
+  readonly first: readonly string[];
+  /** Empty where it is over only when its cause is gone. */
+  readonly ways: readonly DangerWay[];
+}
+
 export interface CheckOutcome {
   readonly id: string;
   readonly label: string;
@@ -67,6 +95,8 @@ export interface CheckOutcome {
   readonly sound?: boolean | undefined;
   /** With this outcome the machine does not stay on, so nothing can be tried at work. */
   readonly stands?: boolean | undefined;
+  /** It shows this danger. */
+  readonly danger?: string | undefined;
 }
 
 export interface LikelihoodRow {
@@ -78,14 +108,16 @@ export interface LikelihoodRow {
 
 export interface Check {
   readonly id: string;
-  /** `repair` is never in a file: the model makes these from the cures. */
-  readonly kind: CheckKind | 'repair';
+  /** `repair` and `safety` are never in a file: the model makes these from the cures and the dangers. */
+  readonly kind: CheckKind | 'repair' | 'safety';
   /** Checks of one evidence group tell the same story; later ones are damped. */
   readonly evidence: string;
   readonly title: string;
   readonly minutes: number;
   readonly needs: readonly Need[];
   readonly hazard: Hazard;
+  /** What is put under power in doing it; nothing where it is left out. */
+  readonly powers?: Powering | undefined;
   readonly caution?: string | undefined;
   /** What to draw: `main-24:16,17` is pins 16 and 17 of the main connector, `cpu-8` the whole plug, `power-switch` the front panel's pins. */
   readonly drawing?: string | undefined;
@@ -107,6 +139,7 @@ export interface Knowledge {
   readonly release: string;
   readonly note: string;
   readonly faults: readonly Fault[];
+  readonly dangers: readonly Danger[];
   readonly checks: readonly Check[];
 }
 
@@ -122,6 +155,8 @@ export type KnowledgeProblem = {
     | 'idle-others'
     | 'indifferent-check'
     | 'unknown-cure'
+    | 'unknown-danger'
+    | 'unknown-leaving'
     | 'unknown-after'
     | 'unknown-ending'
     | 'inseparable';
@@ -185,8 +220,18 @@ export function validateKnowledge(knowledge: Knowledge): KnowledgeProblem[] {
     problems.push({ code: 'duplicate-id', path: 'faults', detail: 'two faults of one id' });
   if (checkIds.size < knowledge.checks.length)
     problems.push({ code: 'duplicate-id', path: 'checks', detail: 'two checks of one id' });
+  const dangerIds = new Set(knowledge.dangers.map((danger) => danger.id));
+  if (dangerIds.size < knowledge.dangers.length)
+    problems.push({ code: 'duplicate-id', path: 'dangers', detail: 'two dangers of one id' });
   for (const check of knowledge.checks) {
     problems.push(...checkProblems(check, faultIds));
+    for (const outcome of check.outcomes)
+      if (outcome.danger !== undefined && !dangerIds.has(outcome.danger))
+        problems.push({
+          code: 'unknown-danger',
+          path: `checks.${check.id}.outcomes.${outcome.id}`,
+          detail: outcome.danger,
+        });
     if (check.after !== undefined && !checkIds.has(check.after))
       problems.push({ code: 'unknown-after', path: `checks.${check.id}.after`, detail: check.after });
     const before = knowledge.checks.find((candidate) => candidate.id === check.after);
@@ -199,6 +244,11 @@ export function validateKnowledge(knowledge: Knowledge): KnowledgeProblem[] {
     for (const cure of fault.alsoEndedBy ?? [])
       if (!cureIds.has(cure) || cure === fault.cure.id)
         problems.push({ code: 'unknown-ending', path: `faults.${fault.id}.alsoEndedBy`, detail: cure });
+  for (const danger of knowledge.dangers)
+    for (const way of danger.ways)
+      for (const cure of way.leaves ?? [])
+        if (!cureIds.has(cure))
+          problems.push({ code: 'unknown-leaving', path: `dangers.${danger.id}.ways.${way.id}`, detail: cure });
   const rowsOf = (fault: Fault) =>
     knowledge.checks.map((check) => rowFor(check, fault.id)?.weights.join() ?? '').join('|');
   const seen = new Map<string, string>();

@@ -1,4 +1,5 @@
 import { emptyRecord, learn, type ShopRecord } from './learn.ts';
+import { safetyChecks } from './interlock.ts';
 import { repairChecks } from './repair.ts';
 import { rowFor, type Check, type Fault, type Knowledge } from './knowledge.ts';
 
@@ -8,6 +9,8 @@ export interface Observation {
   readonly outcomeId: string;
   /** The instrument that gave it, whose own record may give its word another weight. */
   readonly instrumentId?: string | null | undefined;
+  /** When it was noted, as an ISO instant; what was made safe is compared with what was seen by it. */
+  readonly at?: string | null | undefined;
 }
 
 /** P(outcome | fault) of one check by outcome and fault, and its natural logarithms. */
@@ -26,7 +29,7 @@ export interface Model {
   readonly faults: readonly Fault[];
   /** The knowledge that holds here: shipped, moved by the shop's record. */
   readonly knowledge: Knowledge;
-  /** Those of the file, and one for each cure that may have been tried. */
+  /** Those of the file, one for each cure that may have been tried, and one for each danger that can be made safe. */
   readonly checks: readonly Check[];
   readonly faultIndex: ReadonlyMap<string, number>;
   readonly checkIndex: ReadonlyMap<string, number>;
@@ -47,7 +50,7 @@ export interface Model {
 export function compileModel(shipped: Knowledge, record: ShopRecord = emptyRecord): Model {
   const { knowledge, instruments } = learn(shipped, record);
   const { faults } = knowledge;
-  const checks = [...knowledge.checks, ...repairChecks(faults)];
+  const checks = [...knowledge.checks, ...repairChecks(faults), ...safetyChecks(knowledge.dangers)];
   const total = faults.reduce((sum, fault) => sum + fault.prior, 0);
   const likelihood = checks.map((check) =>
     check.outcomes.map((_, outcome) =>

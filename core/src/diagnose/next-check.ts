@@ -1,3 +1,4 @@
+import { barring, type Interlock } from './interlock.ts';
 import type { Hazard, Need } from './knowledge.ts';
 import { posterior, type Model, type Observation } from './model.ts';
 import { expectedRepairMinutes } from './remaining-time.ts';
@@ -55,9 +56,11 @@ function available(
   observations: readonly Observation[],
   bench: Bench,
   runs: boolean | null,
+  interlocks: readonly Interlock[],
 ): boolean {
   const check = model.checks[index]!;
-  if (check.kind === 'repair') return false;
+  if (check.kind === 'repair' || check.kind === 'safety') return false;
+  if (check.powers !== undefined && barring(interlocks, check.powers) !== null) return false;
   if (observations.some((observation) => observation.checkId === check.id)) return false;
   if (
     check.after !== undefined &&
@@ -88,15 +91,21 @@ const secondChecks = 12;
  * their best order, for the best checks also with one more check before the cures. Among near equals the safer, then the
  * quicker goes first.
  * @param observations outcomes so far; an answered check, also with `unknown`, is not offered again
+ * @param interlocks from `interlocksOf`: what they bar is not offered
  */
-export function rankChecks(model: Model, observations: readonly Observation[], bench: Bench): NextCheck[] {
+export function rankChecks(
+  model: Model,
+  observations: readonly Observation[],
+  bench: Bench,
+  interlocks: readonly Interlock[] = [],
+): NextCheck[] {
   const now = posterior(model, observations);
   const base = expectedRepairMinutes(model, now);
   const runs = machineRuns(model, observations);
   const usedIn = seenByGroup(model, observations);
   const looked: { index: number; unpaid: Unpaid[]; found: NextCheck }[] = [];
   for (let index = 0; index < model.checks.length; index += 1) {
-    if (!available(model, index, observations, bench, runs)) continue;
+    if (!available(model, index, observations, bench, runs, interlocks)) continue;
     const check = model.checks[index]!;
     let expected = check.minutes;
     let moves = 0;

@@ -1,3 +1,4 @@
+export * from './dangers.ts';
 export * from './job.ts';
 export * from './shop.ts';
 export * from './observations.ts';

@@ -191,6 +191,7 @@ export function observationsOf(
         outcomeId: own.outcomeId,
         instrumentId: own.instrumentId,
         notedId: own.id,
+        at: own.at,
       });
   }
   return found;

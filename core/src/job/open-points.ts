@@ -1,11 +1,12 @@
 import type { Verdict } from '../measure/index.ts';
 import type { LoadAssessment } from '../load/index.ts';
-import type { Fault } from '../diagnose/index.ts';
+import type { Fault, Interlock } from '../diagnose/index.ts';
 import type { Cabling } from './cabling.ts';
 import type { Job, SignOff } from './job.ts';
 
 /** Something that stands between the job and its closing. */
 export type OpenPointCode =
+  | 'danger'
   | 'no-finding'
   | 'not-confirmed'
   | 'no-choice'
@@ -22,7 +23,7 @@ export interface OpenPoint {
   /** Stable key, such as `not-seated:INLET`; a sign-off names it. */
   readonly key: string;
   readonly code: OpenPointCode;
-  /** Inlet label, or the rail that fails. */
+  /** Inlet label, the rail that fails, or what is dangerous. */
   readonly subject: string | null;
   readonly signOff: SignOff | null;
 }
@@ -37,12 +38,14 @@ export function openPointsOf(
   cabling: Cabling,
   after: readonly Verdict[],
   plannedLoad: LoadAssessment | null,
+  interlocks: readonly Interlock[] = [],
 ): OpenPoint[] {
   const points: OpenPoint[] = [];
   const add = (code: OpenPointCode, subject: string | null, id = '') => {
     const key = id === '' ? code : `${code}:${id}`;
     points.push({ key, code, subject, signOff: job.signOffs.find((candidate) => candidate.point === key) ?? null });
   };
+  for (const { danger, madeSafe } of interlocks) if (madeSafe === null) add('danger', danger.title, danger.id);
   if (job.finding === null) add('no-finding', null);
   else if (job.finding.kind === 'fault' && !job.finding.confirmed) add('not-confirmed', fault?.name ?? null);
   const supplyMustGo =

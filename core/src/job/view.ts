@@ -1,6 +1,7 @@
 import {
   conclude,
   contradictionIn,
+  interlocksOf,
   mindChangers,
   nextStep,
   posterior,
@@ -11,6 +12,7 @@ import {
   weigh,
   type Conclusion,
   type Contradiction,
+  type Interlock,
   type MindChanger,
   type NextCheck,
   type NextStep,
@@ -18,6 +20,7 @@ import {
 } from '../diagnose/index.ts';
 import type { CandidateRow, SupplyModel } from '../supply/index.ts';
 import { cablingOf, type Cabling } from './cabling.ts';
+import { cablingSigns, measuredSigns } from './dangers.ts';
 import type { Job } from './job.ts';
 import { loadLinesOf, type LoadLines } from './load-lines.ts';
 import { measureResult, observationsOf, type MeasureResult, type SourcedObservation } from './observations.ts';
@@ -36,6 +39,8 @@ export interface JobView {
   readonly suspects: readonly Suspect[];
   readonly nextChecks: readonly NextCheck[];
   readonly conclusion: Conclusion;
+  /** What must not be powered now, and what was found dangerous. */
+  readonly interlocks: readonly Interlock[];
   readonly step: NextStep;
   /** Two outcomes that no fault explains together. */
   readonly contradiction: Contradiction | null;
@@ -67,6 +72,7 @@ export function faultView(
   | 'suspects'
   | 'nextChecks'
   | 'conclusion'
+  | 'interlocks'
   | 'step'
   | 'contradiction'
   | 'mindChangers'
@@ -76,17 +82,25 @@ export function faultView(
   const before = measureResult(job, 'before', job.supply?.label.guide ?? '2.x', shop.instruments);
   const lines = loadLinesOf(job, 'before', before.steadiness, shop.instruments, before.guide);
   const observations = observationsOf(job, before, lines, load.presentAssessment);
+  const chosen = shop.supplies.find((model) => model.id === job.choice?.modelId) ?? null;
+  const after = measureResult(job, 'after', chosen?.label.guide ?? job.supply?.label.guide ?? '2.x', shop.instruments);
+  const interlocks = interlocksOf(shop.model, observations, measuredSigns(job, [before, after]));
   const ranked = suspects(shop.model, observations);
   const conclusion = conclude(shop.model, observations, ranked, shop.settings.stopProbability);
-  const nextChecks = provingFirst(shop.model, rankChecks(shop.model, observations, shop.settings.bench), conclusion);
+  const nextChecks = provingFirst(
+    shop.model,
+    rankChecks(shop.model, observations, shop.settings.bench, interlocks),
+    conclusion,
+  );
   return {
     before,
     observations,
     suspects: ranked,
     conclusion,
+    interlocks,
     nextChecks,
     step: nextStep(
-      { model: shop.model, observations, probabilities: posterior(shop.model, observations) },
+      { model: shop.model, observations, probabilities: posterior(shop.model, observations), interlocks },
       nextChecks,
       conclusion,
     ),
@@ -125,7 +139,10 @@ export function viewJob(
     job.finding?.faultId == null
       ? null
       : (shop.model.faults.find((candidate) => candidate.id === job.finding?.faultId) ?? null);
-  const openPoints = openPointsOf(job, faultFound, cabling, after.verdicts, load.plannedAssessment);
+  const plugged = cablingSigns(cabling);
+  const interlocks =
+    plugged.length === 0 ? fault.interlocks : [...fault.interlocks, ...interlocksOf(shop.model, [], plugged)];
+  const openPoints = openPointsOf(job, faultFound, cabling, after.verdicts, load.plannedAssessment, interlocks);
   const lines = {
     before: loadLinesOf(job, 'before', fault.before.steadiness, shop.instruments, fault.before.guide),
     after: loadLinesOf(job, 'after', after.steadiness, shop.instruments, after.guide),
@@ -135,6 +152,6 @@ export function viewJob(
     { before: fault.before, lines, load },
     job.finding?.kind === 'fault' && faultFound?.cure.id === 'replace-supply',
   );
-  const parts = { ...fault, after, lines, load, candidates, standing, chosen, cabling, openPoints };
+  const parts = { ...fault, interlocks, after, lines, load, candidates, standing, chosen, cabling, openPoints };
   return { ...parts, stations: stationsOf(job, parts) };
 }

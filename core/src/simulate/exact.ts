@@ -40,7 +40,7 @@ const afterCure = (weights: Float64Array, cure: CureCost) =>
  */
 export function leastExpectedMinutes(model: Model): number {
   const cures = cureCosts(model);
-  const checks = model.checks.filter((check) => check.kind !== 'repair');
+  const checks = model.checks.filter((check) => check.kind !== 'repair' && check.kind !== 'safety');
   // A state is a number: for each check its outcome or none, for each cure whether it was tried.
   const place: number[] = [];
   let size = 1;
@@ -112,12 +112,13 @@ export function expectedMinutesOf(model: Model, order: Order): number {
   return value(model.logPrior.map(Math.exp), []);
 }
 
-/** A small model out of a large one: these faults and checks, nothing else. */
+/** A small model out of a large one: these faults and checks, nothing else; no danger interrupts the search in it. */
 export function part(model: Model, faultIds: readonly string[], checkIds: readonly string[]): Model['knowledge'] {
   const keep = (id: string) => faultIds.includes(id);
   const cures = new Set(model.faults.filter((fault) => keep(fault.id)).map((fault) => fault.cure.id));
   return {
     ...model.knowledge,
+    dangers: [],
     faults: model.knowledge.faults
       .filter((fault) => keep(fault.id))
       .map((fault) => ({ ...fault, alsoEndedBy: fault.alsoEndedBy?.filter((cure) => cures.has(cure)) })),

@@ -1,5 +1,7 @@
 import {
   conclude,
+  interlocksOf,
+  safetyCheckId,
   firstCure,
   nextStep,
   posterior,
@@ -20,13 +22,15 @@ export function ourOrder(model: Model, bench: Bench, stopProbability: number, ca
   return (seen) => {
     const probabilities = posterior(model, seen);
     const conclusion = conclude(model, seen, rankFaults(model, probabilities), stopProbability);
+    const interlocks = interlocksOf(model, seen);
     const step = nextStep(
-      { model, observations: seen, probabilities },
-      provingFirst(model, rankChecks(model, seen, bench), conclusion),
+      { model, observations: seen, probabilities, interlocks },
+      provingFirst(model, rankChecks(model, seen, bench, interlocks), conclusion),
       conclusion,
       caution,
     );
     if (step.do === 'check') return step;
+    if (step.do === 'make-safe') return { do: 'check', checkId: safetyCheckId(step.dangerId) };
     if (step.do === 'nothing') return { do: 'give-up' };
     const tried = new Set(seen.flatMap((observation) => triedCureId(observation.checkId) ?? []));
     const faultId = tried.has(cureOf(step.faultId)) ? firstCure(model, probabilities, tried, () => true) : step.faultId;

@@ -41,7 +41,7 @@ export function drawJob(world: Model, random: Random): DrawnJob {
   const fault = pick(random, world.logPrior.map(Math.exp));
   const outcomes = new Map(
     world.checks
-      .filter((check) => check.kind !== 'repair')
+      .filter((check) => check.kind !== 'repair' && check.kind !== 'safety')
       .map((check) => {
         const rows = world.likelihood[world.checkIndex.get(check.id)!]!;
         return [
@@ -77,7 +77,8 @@ export function search(world: Model, drawn: DrawnJob, order: Order): SearchResul
     result.steps += 1;
     if (move.do === 'check') {
       const check = world.checks[world.checkIndex.get(move.checkId)!]!;
-      const outcomeId = drawn.outcomes.get(check.id)!;
+      // Most often what was dangerous is put right, and the search goes on.
+      const outcomeId = check.kind === 'safety' ? check.outcomes[0]!.id : drawn.outcomes.get(check.id)!;
       const cures =
         check.kind === 'decide' ? undefined : check.outcomes.find((outcome) => outcome.id === outcomeId)?.cures;
       result.minutes += check.minutes;

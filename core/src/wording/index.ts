@@ -1,3 +1,4 @@
+export * from './dangers.ts';
 export * from './figures.ts';
 export * from './words.ts';
 export * from './measuring.ts';

@@ -4,6 +4,7 @@ import type { School, SchoolRating, LoadFinding, LoadWord } from '../load/index.
 import type { FitReason } from '../supply/index.ts';
 import {
   shareInterval,
+  madeSafeId,
   triedCureId,
   type Conclusion,
   type Contradiction,
@@ -326,16 +327,24 @@ export function problemOfLabel(problem: LabelProblem): string {
 }
 
 const faultName = (knowledge: Knowledge, id: string) => knowledge.faults.find((fault) => fault.id === id)?.name ?? id;
-/** A check's title; for a repair what was repaired; the id itself when this knowledge does not know it. */
+const dangerOf = (knowledge: Knowledge, checkId: string) => {
+  const id = madeSafeId(checkId);
+  return id === null ? undefined : knowledge.dangers.find((danger) => danger.id === id);
+};
+/** A check's title; for a repair what was repaired, for a danger what was made safe; the id itself when this knowledge does not know it. */
 export function checkTitle(knowledge: Knowledge, checkId: string): string {
   const cure = triedCureId(checkId);
   if (cure !== null) return knowledge.faults.find((fault) => fault.cure.id === cure)?.cure.text ?? cure;
+  const danger = dangerOf(knowledge, checkId);
+  if (danger !== undefined) return `Made safe: ${danger.title.toLowerCase()}`;
   return knowledge.checks.find((check) => check.id === checkId)?.title ?? checkId;
 }
 /** The label of an outcome; the id itself when this knowledge does not know it. */
 export function outcomeLabel(knowledge: Knowledge, checkId: string, outcomeId: string): string {
   if (outcomeId === 'unknown') return 'Cannot tell';
   if (triedCureId(checkId) !== null) return outcomeId === 'cured' ? 'Cured' : 'Changed nothing';
+  const danger = dangerOf(knowledge, checkId);
+  if (danger !== undefined) return danger.ways.find((way) => way.id === outcomeId)?.label ?? outcomeId;
   return (
     knowledge.checks.find((check) => check.id === checkId)?.outcomes.find((outcome) => outcome.id === outcomeId)
       ?.label ?? outcomeId
@@ -507,6 +516,8 @@ export function stationLineText(line: StationLine, knowledge: Knowledge, supplyN
 
 export function openPointText(point: OpenPoint): string {
   switch (point.code) {
+    case 'danger':
+      return `${point.subject ?? 'Something dangerous'}, and nobody has noted that it was made safe.`;
     case 'no-finding':
       return 'No finding is set.';
     case 'not-confirmed':

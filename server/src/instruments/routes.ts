@@ -1,6 +1,7 @@
 import express, { Router } from 'express';
 import type pg from 'pg';
 import { z } from 'zod';
+import type { Model } from '@fairwatt/core';
 import {
   id,
   liveQuerySchema,
@@ -15,6 +16,7 @@ import {
 import { noTechnician } from '../jobs/refusals.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
 import { technicianExists } from '../shop/store.ts';
+import { barOf } from './danger-watch.ts';
 import { stream } from '../streams.ts';
 import { timePowerGood, watchMeter } from './live.ts';
 import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
@@ -53,13 +55,21 @@ function settled(result: OwnerResult): void {
 }
 
 /** Instruments over the network: their addresses, a meter live, a load sweep. */
-export function instrumentRoutes(pool: pg.Pool, sweeps: Sweeps): Router {
+export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps): Router {
   const router = Router();
   const body = express.json({ limit: '10kb' });
   const found = async (value: unknown, role?: NetworkInstrument['role']): Promise<NetworkInstrument> => {
     const instrument = await findNetworkInstrument(pool, parseInput(id, value, 'The instrument'));
     if (instrument === null || (role !== undefined && instrument.role !== role)) throw noInstrument();
     return instrument;
+  };
+  /** @throws HttpProblem while something dangerous in this job keeps it from being powered */
+  const unbarred = async (job: string): Promise<void> => {
+    const bar = await barOf(pool, model, job);
+    if (bar !== null)
+      throw new HttpProblem(409, 'interlocked', `${bar.danger.title}: nothing is powered until that is made safe`, {
+        errors: [{ path: 'job', message: bar.danger.why }],
+      });
   };
   router.get('/', async (_request, response) => {
     response.json(networkInstrumentsSchema.parse(await listNetworkInstruments(pool)));
@@ -97,6 +107,7 @@ export function instrumentRoutes(pool: pg.Pool, sweeps: Sweeps): Router {
   router.post('/:id/power-good', body, async (request, response) => {
     const { job } = parseInput(powerGoodRequestSchema, request.body, 'The request');
     const meter = await found(request.params['id'], 'meter');
+    await unbarred(job);
     try {
       response.json({ milliseconds: await timePowerGood(meter, job), trouble: null });
     } catch (error) {
@@ -126,7 +137,9 @@ export function instrumentRoutes(pool: pg.Pool, sweeps: Sweeps): Router {
   router.post('/sweeps', body, async (request, response) => {
     const wanted = parseInput(sweepRequestSchema, request.body, 'The sweep');
     if (!(await technicianExists(pool, wanted.by))) throw noTechnician();
-    const sweep = await sweeps.start(wanted, await found(wanted.meterId, 'meter'), await found(wanted.loadId, 'load'));
+    const [meter, load] = [await found(wanted.meterId, 'meter'), await found(wanted.loadId, 'load')];
+    await unbarred(wanted.job);
+    const sweep = await sweeps.start(wanted, meter, load);
     if (sweep === null)
       throw new HttpProblem(409, 'load-busy', 'This load is in another sweep; stop that one first', {
         errors: [{ path: 'loadId', message: 'is busy' }],

@@ -40,6 +40,7 @@ import { overlay } from '../offline/overlay.ts';
 import { nextOrder, thisTab } from '../offline/parcel.ts';
 import { Conflicts } from './conflicts.tsx';
 import { JobDeskContext, type JobDesk } from './job-context.ts';
+import { DangerStrip } from './interlock-card.tsx';
 import { JobHead } from './job-head.tsx';
 import { Presence } from './presence.tsx';
 import { StationWire } from './station-wire.tsx';
@@ -287,6 +288,7 @@ function Desk({
           )}
           <JobHead />
           <Presence />
+          <DangerStrip />
         </div>
         <StationWire />
         <Suspense

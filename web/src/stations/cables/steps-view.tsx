@@ -1,8 +1,18 @@
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import { stepCaution, stepPhaseText, stepsOf, stepText, type Step, type StepPhase } from '@fairwatt/core';
+import {
+  barring,
+  provingPower,
+  stepCaution,
+  stepPhaseText,
+  stepsOf,
+  stepText,
+  type Step,
+  type StepPhase,
+} from '@fairwatt/core';
 import { clockTime } from '../../controls/clock.ts';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { InterlockCard } from '../../job/interlock-card.tsx';
 import type { OpenWay } from './cables.tsx';
 
 /** Steps in their order, each with its caution, ticked with one hand; the next one is large beside them. */
@@ -24,9 +34,13 @@ export function StepsView({
   useEffect(() => {
     list.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' });
   }, [next?.id]);
+  // What was found dangerous keeps the rocker off, whatever else is done.
+  const bar = barring(view.interlocks, provingPower(job));
+  const held = (step: Step) => bar !== null && step.kind === 'rocker-on' && step.done === null;
   const done = steps.filter((step) => step.done !== null).length;
   const order = job.stepOrders.find((item) => item.phase === phase);
   function toggle(step: Step): void {
+    if (held(step)) return;
     if (step.derived) {
       onWay('plan', step.inlet?.id);
       return;
@@ -61,7 +75,7 @@ export function StepsView({
                 type="button"
                 className="step"
                 aria-pressed={step.done !== null}
-                disabled={locked}
+                disabled={locked || held(step)}
                 onClick={() => toggle(step)}
               >
                 <span className="box" aria-hidden="true">
@@ -123,6 +137,7 @@ export function StepsView({
                 <span>{stepCaution(next)}</span>
               </p>
             )}
+            {held(next) && bar !== null && <InterlockCard interlock={bar} />}
             {next.way.length > 1 && (
               <ol className="way">
                 {next.way.map((point) => (
@@ -135,7 +150,7 @@ export function StepsView({
         {phase === 'take-out' && view.cabling.basis !== 'plan' && (
           <p className="quiet">No replacement is chosen: only what leaves the machine is unplugged here.</p>
         )}
-        {next !== null ? (
+        {next !== null && held(next) ? null : next !== null ? (
           <Primary disabled={locked} onClick={() => toggle(next)}>
             {next.derived ? 'Go to the connectors' : 'Done, next'}
           </Primary>

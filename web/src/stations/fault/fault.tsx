@@ -14,6 +14,7 @@ import {
 import { dayAndTime } from '../../controls/clock.ts';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { InterlockCard } from '../../job/interlock-card.tsx';
 import { CheckCard } from './check-card.tsx';
 import { CureCard, type RepairResult } from './cure-card.tsx';
 import { Suspects } from './suspects.tsx';
@@ -70,7 +71,9 @@ export default function Fault() {
         act({ kind: 'set-finding', finding: null, basedOn: job.finding.version });
     }
   }
-  const others = view.nextChecks.filter((check) => check !== chosen || cure !== undefined || decided);
+  const others = view.nextChecks.filter(
+    (check) => check !== chosen || cure !== undefined || decided || (step.do === 'make-safe' && picked === null),
+  );
 
   return (
     <div className="station">
@@ -85,6 +88,9 @@ export default function Fault() {
             <span>{contradictionText(knowledge, view.contradiction)}</span>
           </p>
         )}
+        {view.interlocks.map((interlock) => (
+          <InterlockCard key={interlock.danger.id} interlock={interlock} />
+        ))}
         {job.finding !== null ? (
           <FindingCard finding={job.finding} onRepaired={repaired} />
         ) : cure !== undefined ? (
@@ -93,7 +99,7 @@ export default function Fault() {
             sure={conclusion.state === 'to-prove'}
             onDone={(result) => repaired(cure.id, result)}
           />
-        ) : chosen !== undefined ? (
+        ) : step.do === 'make-safe' && picked === null ? null : chosen !== undefined ? (
           <CheckCard
             key={chosen.checkId}
             next={chosen}
@@ -108,7 +114,9 @@ export default function Fault() {
         )}
         <div className="columns">
           <section aria-label="Other checks">
-            <span className="label">{decided ? 'Checks still possible' : 'Or do'}</span>
+            <span className="label">
+              {decided ? 'Checks still possible' : step.do === 'make-safe' ? 'Without any power' : 'Or do'}
+            </span>
             <ul className="alternatives">
               {others.slice(0, all ? undefined : alternatives).map((check) => (
                 <li key={check.checkId}>
@@ -157,7 +165,9 @@ export default function Fault() {
         </p>
         <Suspects />
         {!decided && <Decide setFinding={setFinding} />}
-        {decided && <Primary onClick={() => desk.goTo('load')}>Go on to Load</Primary>}
+        {decided && view.interlocks.every((interlock) => interlock.madeSafe !== null) && (
+          <Primary onClick={() => desk.goTo('load')}>Go on to Load</Primary>
+        )}
         {!decided && view.mindChangers.length > 0 && conclusion.state !== 'untouched' && (
           <section aria-label="What would change this">
             <span className="label">What would change this</span>
@@ -190,23 +200,23 @@ function Decide({
           </Primary>
         </>
       )}
-      {conclusion.state === 'offered' && (
+      {conclusion.state === 'offered' && view.step.do !== 'make-safe' && (
         <Primary disabled={locked} onClick={() => setFinding('fault', conclusion.leaderId, true)}>
           Set this as the finding
         </Primary>
       )}
-      {conclusion.state === 'outside' && (
+      {conclusion.state === 'outside' && view.step.do !== 'make-safe' && (
         <Primary disabled={locked} onClick={() => setFinding('hand-on', conclusion.leaderId, false)}>
           Hand on: not this job
         </Primary>
       )}
-      {conclusion.state === 'well' && (
+      {conclusion.state === 'well' && view.step.do !== 'make-safe' && (
         <Primary disabled={locked} onClick={() => setFinding('no-fault', null, false)}>
           No fault found
         </Primary>
       )}
       <div className="row-actions">
-        {(conclusion.state === 'open' || conclusion.state === 'to-prove') && (
+        {(conclusion.state === 'open' || conclusion.state === 'to-prove') && view.step.do !== 'make-safe' && (
           <button
             type="button"
             className="secondary"

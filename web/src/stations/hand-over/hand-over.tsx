@@ -113,6 +113,7 @@ export default function HandOver() {
 }
 
 const station: Readonly<Record<OpenPointCode, StationId>> = {
+  danger: 'fault',
   'no-finding': 'fault',
   'not-confirmed': 'fault',
   'no-choice': 'replacement',

@@ -3,7 +3,9 @@ import { useSearchParams } from 'react-router';
 import {
   conditionText,
   forecastText,
+  measuringBar,
   settlingInstruments,
+  standingInterlock,
   subjectText,
   subjects,
   verdictLevel,
@@ -17,6 +19,7 @@ import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { RailBands } from '../../drawings/rail-bands.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { InterlockCard } from '../../job/interlock-card.tsx';
 import { LiveView } from './live-view.tsx';
 import { LoadLineView } from './load-line-view.tsx';
 import { LogView } from './log-view.tsx';
@@ -56,6 +59,8 @@ export default function Measure() {
       .map((rail) => ({ rail, condition })),
   );
   const next = missing[0];
+  const barred = measuringBar(view.interlocks, phase);
+  const standing = standingInterlock(view.interlocks);
   const settling = deciding === null ? [] : settlingInstruments(deciding, shop.instruments);
   return (
     <div className="station">
@@ -72,9 +77,10 @@ export default function Measure() {
             </button>
           ))}
         </div>
+        {(standing ?? barred) !== null && <InterlockCard interlock={(standing ?? barred)!} />}
         {way === 'readings' && (
           <>
-            <QuickEntryForm phase={phase} onPhase={setPhase} />
+            {barred === null && <QuickEntryForm phase={phase} onPhase={setPhase} />}
             {verdicts.length === 0 ? (
               <Empty title="No readings yet">
                 Type the rail and the figure, such as <kbd>12 11.92</kbd>, and Enter. Several at once are fine.
@@ -86,8 +92,8 @@ export default function Measure() {
           </>
         )}
         {way === 'line' && <LoadLineView phase={phase} />}
-        {way === 'walk' && <ProbeWalk phase={phase} />}
-        {way === 'live' && <LiveView phase={phase} />}
+        {way === 'walk' && barred === null && <ProbeWalk phase={phase} />}
+        {way === 'live' && barred === null && <LiveView phase={phase} />}
         {way === 'log' && <LogView phase={phase} guide={result.guide} />}
       </div>
       <aside className="side" aria-label="Verdict">
@@ -162,12 +168,15 @@ export default function Measure() {
         <p className="caution">
           Black on a ground pin first, one hand on the probe. Mains inside the supply is never measured.
         </p>
-        {next !== undefined && (
+        {barred !== null && barred.madeSafe !== null && (
+          <Primary onClick={() => goTo('fault')}>Back to Find the fault</Primary>
+        )}
+        {barred === null && next !== undefined && (
           <Primary onClick={() => document.querySelector<HTMLInputElement>('[data-entry]')?.focus()}>
             Next: {subjectText[next.rail]} {conditionText[next.condition]}
           </Primary>
         )}
-        {next === undefined && (
+        {barred === null && next === undefined && (
           <Primary onClick={() => goTo(phase === 'after' ? 'hand-over' : 'fault')}>
             {phase === 'after' ? 'Hand over' : 'Back to Find the fault'}
           </Primary>

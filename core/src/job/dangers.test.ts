@@ -1,0 +1,123 @@
+import { describe, expect, it } from 'vitest';
+import { barring, safetyCheckId } from '../diagnose/index.ts';
+import { dangerCauseText, interlockSentence, openPointText } from '../wording/index.ts';
+import { bareReading, measuringBar, provingPower, type Act } from './index.ts';
+import { TestBench, testShop, uuid } from './fixture.test-help.ts';
+
+const { knowledge } = testShop.model;
+const safe = (id: number, dangerId: string, way: string): Act => ({
+  kind: 'note-outcome',
+  id: uuid(id),
+  checkId: safetyCheckId(dangerId),
+  outcomeId: way,
+});
+const ids = (on: TestBench) => on.view().interlocks.map((interlock) => interlock.danger.id);
+
+describe('dangers of a job', () => {
+  it('begin with a rail that is too high by more than the error, and not before', () => {
+    expect(ids(new TestBench().read(1, '+12', 'idle', 12.59))).toEqual([]);
+    // Over the limit, but not by more than the error.
+    expect(ids(new TestBench().read(1, '+12', 'idle', 12.605))).toEqual([]);
+    expect(ids(new TestBench().read(1, '+12', 'idle', 12.9))).toEqual(['rail-high']);
+    expect(ids(new TestBench().read(1, '+12', 'idle', 10.9))).toEqual([]);
+    expect(ids(new TestBench().read(1, '+5sb', 'off-load', 5.6))).toEqual(['rail-high']);
+  });
+
+  it('know that a negative rail is too high below its band', () => {
+    const read = (volts: number) =>
+      new TestBench().do({
+        kind: 'take-reading',
+        reading: {
+          id: uuid(1),
+          phase: 'before',
+          subject: '-12',
+          condition: 'idle',
+          value: { kind: 'figure', figure: volts },
+          instrumentId: 'meter',
+          ...bareReading,
+        },
+      });
+    expect(ids(read(-10.2))).toEqual([]);
+    expect(ids(read(-14))).toEqual(['rail-high']);
+    expect(dangerCauseText(knowledge, read(-14).view().interlocks[0]!.causes[0]!)).toContain('-13.2');
+  });
+
+  it('come from a too-high code as well', () => {
+    const on = new TestBench().do({
+      kind: 'take-reading',
+      reading: {
+        id: uuid(1),
+        phase: 'before',
+        subject: '+5sb',
+        condition: 'off-load',
+        value: { kind: 'code', code: 'too-high' },
+        instrumentId: 'meter',
+        ...bareReading,
+      },
+    });
+    expect(ids(on)).toEqual(['rail-high']);
+  });
+
+  it('stop the search, Measure and the rocker until they are made safe, and the old supply for good', () => {
+    const on = new TestBench()
+      .do({ kind: 'edit-sheet', changes: { button: 'cuts-random' }, basedOn: 1 })
+      .read(1, '+12', 'idle', 13.2);
+    const before = on.view();
+    expect(before.step).toEqual({ do: 'make-safe', dangerId: 'rail-high' });
+    expect(measuringBar(before.interlocks, 'before')).not.toBeNull();
+    expect(measuringBar(before.interlocks, 'after')).not.toBeNull();
+    expect(barring(before.interlocks, provingPower(on.job))).not.toBeNull();
+    expect(before.openPoints.filter((point) => point.code === 'danger').map(openPointText)).toEqual([
+      'A rail is too high, and nobody has noted that it was made safe.',
+    ]);
+    on.do(safe(50, 'rail-high', 'supply-out'));
+    const after = on.view();
+    expect(after.step).toEqual({ do: 'check', checkId: 'd-swap' });
+    expect(after.openPoints.some((point) => point.code === 'danger')).toBe(false);
+    expect(interlockSentence(after.interlocks[0]!)).toContain('Never power');
+    expect(measuringBar(after.interlocks, 'before')).not.toBeNull();
+    expect(measuringBar(after.interlocks, 'after')).toBeNull();
+    on.read(2, '+12', 'work', 13.3);
+    expect(on.view().step).toEqual({ do: 'make-safe', dangerId: 'rail-high' });
+    on.do({ kind: 'strike-reading', id: uuid(1) }, { kind: 'strike-reading', id: uuid(2) });
+    expect(on.view().interlocks).toEqual([]);
+  });
+
+  it('of the fitted supply bar that one', () => {
+    const on = new TestBench().read(1, '+5', 'idle', 5.9, 'after');
+    expect(ids(on)).toEqual(['fitted-rail-high']);
+    on.do(safe(51, 'fitted-rail-high', 'supply-out'));
+    const { interlocks } = on.view();
+    expect(measuringBar(interlocks, 'after')?.danger.id).toBe('fitted-rail-high');
+    expect(measuringBar(interlocks, 'before')).toBeNull();
+  });
+
+  it('come from a probe walk that found harm', () => {
+    const probe = (volts: number): Act => ({
+      kind: 'put-probe',
+      probe: {
+        id: uuid(7),
+        label: 'spare drive cable',
+        plug: 'sata',
+        pins: [{ pin: 1, value: { kind: 'figure', figure: volts } }],
+        note: '',
+      },
+      basedOn: 0,
+    });
+    const on = new TestBench().do(probe(12));
+    expect(ids(on)).toEqual(['harmful-cable']);
+    on.do(safe(52, 'harmful-cable', 'taken-away'));
+    expect(ids(on)).toEqual([]);
+    on.do(probe(12.1));
+    expect(ids(on)).toEqual(['harmful-cable']);
+    on.do(probe(3.3));
+    expect(ids(on)).toEqual([]);
+  });
+
+  it('are taken back with the answer that showed them', () => {
+    const on = new TestBench().do({ kind: 'note-outcome', id: uuid(60), checkId: 'look-plugs', outcomeId: 'bare' });
+    expect(ids(on)).toEqual(['bare-wire']);
+    on.do({ kind: 'take-back-outcome', id: uuid(60) });
+    expect(ids(on)).toEqual([]);
+  });
+});
