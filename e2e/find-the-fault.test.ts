@@ -79,6 +79,24 @@ describe('the search for the fault', () => {
     await saved(page);
   });
 
+  it('stops everything that is powered until what was found dangerous is made safe', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0144/fault`);
+    await seeText(page, 'Nothing is powered until that is made safe', '.danger-strip');
+    for (let left = 3; left > 0; left -= 1) {
+      expect(await page.$$('[data-interlock]')).toHaveLength(left);
+      const danger = await page.$eval('[data-interlock]', (element) => element.getAttribute('data-interlock'));
+      expect(await page.$('[data-check]')).toBeNull();
+      expect(await page.$('[data-primary]')).toBeNull();
+      await page.keyboard.press('Enter');
+      await seeText(page, 'Make safe first', `[data-interlock="${danger}"]`);
+      await page.keyboard.press('1');
+      await page.waitForSelector(`[data-trail="safe.${danger}"]`);
+    }
+    await page.waitForSelector('.next-check');
+    expect(await page.$('[data-interlock]')).toBeNull();
+    await saved(page);
+  });
+
   it("asks which tester gave its word, and weighs it by the shop's record", async () => {
     await visit(page, `${application.url}/jobs/LQ-0144/fault`);
     await pick('Hand-held tester', 'm-tester');

@@ -122,9 +122,16 @@ describe('a probe walk', () => {
     await page.keyboard.press('Enter');
     await page.waitForSelector('[data-walk="wrong"]');
     await seeText(page, 'pin 1 carries +5 V', '.walk .caution');
+    // Nothing further is touched until the cable is out; what was mistyped can be put right.
+    await page.waitForSelector('[data-interlock="harmful-cable"]');
+    expect(await page.$('.walk-entry')).toBeNull();
+    await page.click('.walk [data-pin="1"]');
+    await page.waitForSelector('.walk-entry');
     await page.keyboard.type('lots');
     await page.keyboard.press('Enter');
     await seeText(page, '“lots” is not a figure', '.walk');
+    await page.click('[data-interlock] .key');
+    await page.waitForFunction(() => document.querySelector('[data-interlock]') === null);
     await saved(page);
   });
 });

@@ -78,6 +78,7 @@ export function ConnectorFace({
           return (
             <g
               key={pin.pin}
+              data-pin={pin.pin}
               {...(onPin === undefined ? {} : { onClick: () => onPin(pin.pin), style: { cursor: 'pointer' } })}
             >
               <rect

@@ -92,7 +92,7 @@ export default function Measure() {
           </>
         )}
         {way === 'line' && <LoadLineView phase={phase} />}
-        {way === 'walk' && barred === null && <ProbeWalk phase={phase} />}
+        {way === 'walk' && <ProbeWalk phase={phase} barred={barred !== null} />}
         {way === 'live' && barred === null && <LiveView phase={phase} />}
         {way === 'log' && <LogView phase={phase} guide={result.guide} />}
       </div>

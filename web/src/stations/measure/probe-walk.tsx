@@ -24,7 +24,7 @@ const wordClass = { safe: 'pass', wrong: 'fail', incomplete: 'cannot-tell' } as 
 const longestWall = 60;
 
 /** One plug, pin by pin: the pin to touch is lit, what it must show is said, and the entry goes on by itself. */
-export function ProbeWalk({ phase }: { readonly phase: Phase }) {
+export function ProbeWalk({ phase, barred }: { readonly phase: Phase; readonly barred: boolean }) {
   const { job, act, locked, offerUndo } = useDesk();
   const [openId, setOpen] = useState<string | null>(null);
   const [label, setLabel] = useState('');
@@ -38,7 +38,8 @@ export function ProbeWalk({ phase }: { readonly phase: Phase }) {
       setLabel('');
     }
   };
-  if (probe !== null) return <Walk key={probe.id} probe={probe} phase={phase} onClose={() => setOpen(null)} />;
+  if (probe !== null)
+    return <Walk key={probe.id} probe={probe} phase={phase} barred={barred} onClose={() => setOpen(null)} />;
   return (
     <>
       <section className="block" aria-label="New walk">
@@ -62,7 +63,7 @@ export function ProbeWalk({ phase }: { readonly phase: Phase }) {
             disabled={locked}
             onChange={setPlug}
           />
-          <button type="button" className="secondary" disabled={locked} data-primary onClick={begin}>
+          <button type="button" className="secondary" disabled={locked || barred} data-primary onClick={begin}>
             Start the walk
           </button>
         </div>
@@ -142,10 +143,13 @@ function wrongPins(probe: CableProbe): string {
 function Walk({
   probe,
   phase,
+  barred,
   onClose,
 }: {
   readonly probe: CableProbe;
   readonly phase: Phase;
+  /** Nothing is powered now, so no further pin is touched; a mistyped one can still be put right. */
+  readonly barred: boolean;
   readonly onClose: () => void;
 }) {
   const { act, locked, shop } = useDesk();
@@ -160,7 +164,9 @@ function Walk({
   const field = useRef<HTMLInputElement>(null);
   const verdict = judgeProbe(probe.plug, probe.pins);
   const at =
-    verdict.pins.find((pin) => pin.pin === chosen) ?? verdict.pins.find((pin) => pin.finding === 'missing') ?? null;
+    verdict.pins.find((pin) => pin.pin === chosen && (!barred || pin.value !== null)) ??
+    (barred ? undefined : verdict.pins.find((pin) => pin.finding === 'missing')) ??
+    null;
   function put(value: CableProbe['pins'][number]['value']): void {
     if (at === null) return;
     const pins = [...probe.pins.filter((item) => item.pin !== at.pin), { pin: at.pin, value }].sort(
@@ -247,7 +253,9 @@ function Walk({
         onPin={setChosen}
       />
       {at === null ? (
-        <p style={{ marginTop: 10 }}>{wrongPins(probe)}. Click a pin to touch it again.</p>
+        <p style={{ marginTop: 10 }}>
+          {wrongPins(probe)}. {barred ? 'Mistyped? Click the pin and type it anew.' : 'Click a pin to touch it again.'}
+        </p>
       ) : (
         <form
           className="walk-entry"
