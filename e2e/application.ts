@@ -138,13 +138,39 @@ async function steadily(work: () => Promise<void>): Promise<void> {
 
 export async function press(page: Page, name: string): Promise<void> {
   await steadily(async () => {
-    await (await control(page, name)).click();
+    const found = await control(page, name);
+    // What is pressed of a radio in a row of choices is the label around it.
+    const label = await found.evaluateHandle((element) => element.closest('.ant-segmented-item') ?? element);
+    await (label as ElementHandle).click();
+  });
+}
+
+/** Picks from a list by the beginning of an option's text, as a person does: opened by a click, searched where it can be. */
+export async function choose(page: Page, list: string | ElementHandle, option: string): Promise<void> {
+  await steadily(async () => {
+    const field = typeof list === 'string' ? await control(page, list) : list;
+    const box = await field.evaluateHandle((element) => element.closest('.ant-select') ?? element);
+    await (box as ElementHandle).click();
+    await page.waitForSelector('.ant-select-dropdown:not(.ant-select-dropdown-hidden)');
+    const input = await (box as ElementHandle).$('input:not([readonly])');
+    if (input !== null) await input.type(option);
+    const found = await page.waitForFunction(
+      (text: string) =>
+        [
+          ...document.querySelectorAll<HTMLElement>(
+            '.ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option',
+          ),
+        ].find((item) => item.textContent.startsWith(text)),
+      { timeout: 5000 },
+      option,
+    );
+    await (found as ElementHandle).click();
   });
 }
 
 /** Presses a tab by the beginning of its text. */
 export async function pressTab(page: Page, text: string): Promise<void> {
-  const tabs = await page.$$('.tabs button');
+  const tabs = await page.$$('.choice .ant-segmented-item');
   for (const tab of tabs)
     if ((await tab.evaluate((element) => element.textContent)).startsWith(text)) {
       await tab.click();

@@ -21,7 +21,7 @@ const answer = async (check: string, digit: string) => {
     .waitForFunction(
       (id: string) => {
         if (document.querySelector(`[data-check="${id}"]`) !== null) return true;
-        const more = [...document.querySelectorAll<HTMLElement>('section button.link')].find((button) =>
+        const more = [...document.querySelectorAll<HTMLElement>('section .ant-btn-link')].find((button) =>
           button.textContent.startsWith('all '),
         );
         more?.click();
@@ -43,7 +43,7 @@ const pick = (title: string, check: string) =>
         button.textContent.startsWith(text),
       );
       if (row === undefined)
-        [...document.querySelectorAll<HTMLElement>('section button.link')]
+        [...document.querySelectorAll<HTMLElement>('section .ant-btn-link')]
           .find((button) => button.textContent.startsWith('all '))
           ?.click();
       else row.click();
@@ -108,7 +108,7 @@ describe('the search for the fault', () => {
     await seeText(page, 'by Old hand-held tester', '[data-trail="m-tester"]');
     const byOld = await share('wire-16pin');
     await page.evaluate(() => {
-      [...document.querySelectorAll<HTMLElement>('[data-trail="m-tester"] button.link')].at(-1)?.click();
+      [...document.querySelectorAll<HTMLElement>('[data-trail="m-tester"] .ant-btn-link')].at(-1)?.click();
     });
     await page.waitForFunction(() => document.querySelector('[data-trail="m-tester"]') === null);
     await saved(page);
@@ -184,7 +184,7 @@ describe('record and settings', () => {
     await visit(page, `${application.url}/jobs/LQ-0144/fault`);
     await page.waitForSelector('.next-check');
     await page.evaluate(() => {
-      [...document.querySelectorAll<HTMLElement>('section button.link')]
+      [...document.querySelectorAll<HTMLElement>('section .ant-btn-link')]
         .find((button) => button.textContent.startsWith('all '))
         ?.click();
     });

@@ -6,7 +6,17 @@ import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { SupplyModel } from '@fairwatt/core';
 import { servePriceFeed, type ServedFeed } from '@fairwatt/instruments';
-import { fill, press, pressTab, saved, seeText, startApplication, visit, type Application } from './application.ts';
+import {
+  choose,
+  fill,
+  press,
+  pressTab,
+  saved,
+  seeText,
+  startApplication,
+  visit,
+  type Application,
+} from './application.ts';
 import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
 
 let application: Application;
@@ -182,7 +192,7 @@ describe('the supplies', () => {
     await seeText(page, 'the kit has no main cable', '.supply-editor');
     await fill(page, 'Rating (W)', '560');
     await page.evaluate(() => {
-      [...document.querySelectorAll<HTMLElement>('.supply-editor button.link')]
+      [...document.querySelectorAll<HTMLElement>('.supply-editor .ant-btn-link')]
         .find((button) => button.textContent === 'another cable')!
         .click();
     });
@@ -190,7 +200,7 @@ describe('the supplies', () => {
       () => [...document.querySelectorAll<HTMLInputElement>('[aria-label^="Plugs of cable"]')].at(-1)?.value === '',
     );
     const last = (await page.$$('[aria-label^="Plugs of cable"]')).length;
-    await (await page.$(`[aria-label="Family of cable ${last}"]`))!.select('main');
+    await choose(page, `Family of cable ${last}`, 'main');
     await page.focus(`[aria-label="Plugs of cable ${last}"]`);
     await page.keyboard.type('main-24 600');
     await page.evaluate(() => {
@@ -247,8 +257,7 @@ describe('the supplies', () => {
     await page.waitForSelector('[data-own-part=tide-logger-card]');
     await visit(page, `${application.url}/jobs/LQ-0145/intake`);
     await pressTab(page, 'Parts');
-    await page.waitForSelector('option[value="own:tide-logger-card"]');
-    await page.select('select[data-entry]', 'own:tide-logger-card');
+    await choose(page, (await page.waitForSelector('.ant-select[data-entry]'))!, 'Tide logger card');
     await page.waitForSelector('[aria-label="Take out Tide logger card"]');
     await saved(page);
   });
@@ -274,8 +283,7 @@ describe('the cable bags', () => {
   it('say which spare cable may go to which supply, and keep what was proved by probe', async () => {
     await visit(page, `${application.url}/cable-bags`);
     await page.waitForSelector('[data-bag=BAG-01][data-word=safe]');
-    const supply = (await page.waitForSelector('.bags select'))!;
-    await supply.select('tarnwick-quiet-600');
+    await choose(page, (await page.waitForSelector('.bags .ant-select'))!, 'Tarnwick Quiet 600');
     await page.waitForSelector('[data-bag=BAG-01][data-word=harmful]');
     await seeText(page, /A short: the plug and the wire burn/, '[data-crossing=harmful]');
     await page.click('[data-bag=BAG-03]');

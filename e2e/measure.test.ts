@@ -6,7 +6,7 @@ import type { Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { normal, seeded } from '@fairwatt/core/simulate';
 import { SimulatedBench, serveInstrument, type ServedInstrument } from '@fairwatt/instruments';
-import { fill, press, saved, seeText, startApplication, visit, type Application } from './application.ts';
+import { choose, fill, press, saved, seeText, startApplication, visit, type Application } from './application.ts';
 import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
 
 let application: Application;
@@ -101,7 +101,7 @@ describe('a probe walk', () => {
   it('lights one pin after the other and names the wrong one', async () => {
     await visit(page, `${application.url}/jobs/LQ-0145/measure?way=walk`);
     await fill(page, 'Cable', 'Loose drive cable');
-    await (await page.waitForSelector('.walk-new select'))!.select('peripheral-4');
+    await choose(page, 'Plug', '4-pin peripheral');
     await press(page, 'Start the walk');
     for (const [pin, volts] of [
       [1, '12,05'],
@@ -140,7 +140,7 @@ describe('a walk that proves a spare cable', () => {
   it('is kept as its proof on a supply, and the bags then say so', async () => {
     await visit(page, `${application.url}/jobs/LQ-0145/measure?way=walk`);
     await fill(page, 'Cable', 'Card cable from the bag');
-    await (await page.waitForSelector('.walk-new select'))!.select('card-8');
+    await choose(page, 'Plug', '8-pin card');
     await press(page, 'Start the walk');
     for (const [pin, volts] of [
       [1, '12.02'],
@@ -157,13 +157,8 @@ describe('a walk that proves a spare cable', () => {
       await page.keyboard.press('Enter');
     }
     await page.waitForSelector('[data-walk="safe"]');
-    const [cable, model] = await page.$$('[aria-label="As proof of a spare cable"] select');
-    const bag = await cable!.$$eval(
-      'option',
-      (options) => options.find((option) => option.textContent === 'BAG-03')!.value,
-    );
-    await cable!.select(bag);
-    await model!.select('tarnwick-quiet-600');
+    await choose(page, 'Cable from the bags', 'BAG-03');
+    await choose(page, 'Walked on this supply', 'Tarnwick Quiet 600');
     await press(page, 'Keep the proof');
     await seeText(page, 'The plan may use it on this supply', '.walk');
     await saved(page);
@@ -225,7 +220,7 @@ describe('a log', () => {
     // Into the first, idle part of the evening: its mean is what idle shows.
     for (let count = 0; count < 4; count += 1) await press(page, 'Zoom in');
     for (let count = 0; count < 16; count += 1) await press(page, 'Earlier');
-    await (await page.waitForSelector('aria/This part is'))!.select('idle');
+    await choose(page, 'This part is', 'idle');
     await press(page, 'Means of this part as readings');
     await seeText(page, 'The means of this part are among the readings, idle.', '[data-log-read]');
     await saved(page);
@@ -285,7 +280,7 @@ describe('instruments live', () => {
     await fill(page, 'Port', String(meter.port));
     await press(page, 'Add');
     await seeText(page, `127.0.0.1:${meter.port}`, '[aria-label="Over the network"]');
-    await (await page.waitForSelector('[aria-label="Over the network"] form select'))!.select('load');
+    await choose(page, 'It is a', 'electronic load');
     await fill(page, 'Name', 'Load on the shelf');
     await fill(page, 'Address', '127.0.0.1');
     await fill(page, 'Port', String(load.port));

@@ -17,7 +17,7 @@ const views: readonly {
 }[] = [
   { name: 'jobs', path: '/jobs' },
   { name: 'intake', path: '/jobs/LQ-0142/intake' },
-  { name: 'machine', path: '/jobs/LQ-0142/intake', click: '.tabs button:nth-child(2)' },
+  { name: 'machine', path: '/jobs/LQ-0142/intake', click: '.choice .ant-segmented-item:nth-child(2)' },
   { name: 'find-the-fault', path: '/jobs/LQ-0143/fault' },
   { name: 'measure', path: '/jobs/LQ-0142/measure', pause: 1200 },
   { name: 'probe-walk', path: '/jobs/LQ-0143/measure?way=walk', click: '[data-probe] button' },

@@ -4,8 +4,10 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Page } from 'puppeteer-core';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { partClass } from '@fairwatt/core';
 import { jobFileSchema } from '@fairwatt/contract';
 import {
+  choose,
   control,
   fill,
   goStation,
@@ -46,8 +48,7 @@ afterAll(async () => {
 const line = (station: string) => page.$eval(`[data-station=${station}] .result`, (element) => element.textContent);
 const addPart = async (classId: string) => {
   const before = await page.$$eval('table[aria-label=Parts] tbody tr', (rows) => rows.length).catch(() => 0);
-  await page.waitForSelector('select[data-entry]');
-  await page.select('select[data-entry]', classId);
+  await choose(page, (await page.waitForSelector('.ant-select[data-entry]'))!, partClass(classId)!.name);
   await page.waitForFunction(
     (count: number) => document.querySelectorAll('table[aria-label=Parts] tbody tr').length > count,
     {},
@@ -97,7 +98,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
       await addPart(classId);
     await fill(page, 'Count of Memory module, older', '4');
     await fill(page, 'Lasting watts of Graphics card, one 6-pin', '118,5');
-    await (await control(page, 'Upgrade: Encoder card, one 6-pin')).select('added');
+    await choose(page, 'Upgrade: Encoder card, one 6-pin', 'added');
     await saved(page);
     expect(await line('load')).toMatch(/^373 W, no supply entered$/);
   });
@@ -136,7 +137,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     await page.waitForSelector('[data-suspect=psu-undersized], [data-suspect=psu-weak]');
     const title = await page.$eval('.next-check h2', (element) => element.textContent);
     await page.evaluate(() => {
-      [...document.querySelectorAll<HTMLElement>('section button.link')]
+      [...document.querySelectorAll<HTMLElement>('section .ant-btn-link')]
         .find((button) => button.textContent.startsWith('all '))
         ?.click();
     });
@@ -189,7 +190,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
 
   it('proves it by a swap and sets the finding', async () => {
     await page.evaluate(() => {
-      [...document.querySelectorAll<HTMLElement>('section button.link')]
+      [...document.querySelectorAll<HTMLElement>('section .ant-btn-link')]
         .find((button) => button.textContent.startsWith('all '))
         ?.click();
     });

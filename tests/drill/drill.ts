@@ -77,8 +77,15 @@ class Drill {
     }
   }
 
-  private api(path: string, init?: RequestInit): Promise<Response | null> {
-    return fetch(`${this.url}/api${path}`, { signal: AbortSignal.timeout(20_000), ...init }).catch(() => null);
+  /** The whole answer, read to its end; null where the other side went away before that. */
+  private async api(path: string, init?: RequestInit): Promise<Response | null> {
+    try {
+      const answer = await fetch(`${this.url}/api${path}`, { signal: AbortSignal.timeout(20_000), ...init });
+      const body = await answer.arrayBuffer();
+      return new Response(body.byteLength === 0 ? null : body, { status: answer.status });
+    } catch {
+      return null;
+    }
   }
   private post(path: string, body: unknown): Promise<Response | null> {
     return this.api(path, {

@@ -6,7 +6,7 @@ function isTyping(target: EventTarget | null): boolean {
     target instanceof HTMLElement &&
     (target.isContentEditable ||
       target.matches(
-        'input:not([type=checkbox]):not([type=radio]):not([type=button]), textarea, select, [role=combobox], [role=listbox]',
+        'input:not([type=checkbox]):not([type=radio]):not([type=button]), textarea, [role=combobox], [role=listbox]',
       ))
   );
 }
@@ -26,7 +26,8 @@ const acts = (key: string): boolean => key.length === 1 || key === 'Enter' || ke
  */
 function stopHeld(event: KeyboardEvent): void {
   if (!event.repeat || !acts(event.key)) return;
-  const types = isTyping(event.target) && !(event.target instanceof HTMLSelectElement);
+  const types =
+    isTyping(event.target) && !(event.target instanceof Element && event.target.matches('[role=combobox][readonly]'));
   const breaksLine = event.key === 'Enter' && event.target instanceof HTMLTextAreaElement;
   if (types && (event.key !== 'Enter' || breaksLine)) return;
   event.preventDefault();
@@ -107,7 +108,7 @@ export function useKeys(commands: KeyCommands): void {
         case 'r': {
           const entry = first('[data-entry]');
           if (entry) {
-            entry.focus();
+            (entry.querySelector<HTMLElement>('input, textarea') ?? entry).focus();
             event.preventDefault();
           }
           break;

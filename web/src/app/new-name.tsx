@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { Modal } from 'antd';
+import { Button, Input, Modal, type InputRef } from 'antd';
 import { problemOf, useAddTechnicianMutation } from './api.ts';
 import { session } from './session.ts';
 import { useAppDispatch } from './store.ts';
@@ -7,7 +7,7 @@ import { useAppDispatch } from './store.ts';
 /** A new name among the technicians, picked at once. */
 export default function NewNameDialog({ onClose }: { readonly onClose: () => void }) {
   const dispatch = useAppDispatch();
-  const first = useRef<HTMLInputElement>(null);
+  const first = useRef<InputRef>(null);
   const [name, setName] = useState('');
   const [told, setTold] = useState<string | null>(null);
   const [add, { isLoading }] = useAddTechnicianMutation();
@@ -44,7 +44,7 @@ export default function NewNameDialog({ onClose }: { readonly onClose: () => voi
       >
         <label className="field wide">
           <span className="name">Name</span>
-          <input
+          <Input
             ref={first}
             value={name}
             maxLength={60}
@@ -57,10 +57,10 @@ export default function NewNameDialog({ onClose }: { readonly onClose: () => voi
             {told}
           </div>
         )}
-        <button type="submit" className="primary wide" disabled={isLoading}>
+        <Button type="primary" className="primary wide" htmlType="submit" disabled={isLoading}>
           <span>Add the name</span>
           <kbd aria-hidden="true">↵</kbd>
-        </button>
+        </Button>
       </form>
     </Modal>
   );

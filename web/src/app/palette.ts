@@ -4,6 +4,8 @@ export interface Palette {
   readonly sheet: string;
   readonly side: string;
   readonly line: string;
+  /** Borders of fields and buttons: 3:1 against the sheet. */
+  readonly edge: string;
   readonly ink: string;
   readonly ink2: string;
   readonly action: string;
@@ -29,6 +31,7 @@ export const palettes: { readonly light: Palette; readonly dark: Palette } = {
     sheet: '#FBFCFB',
     side: '#EFF3F1',
     line: '#C3CDC9',
+    edge: '#7F8B87',
     ink: '#1C2422',
     ink2: '#4F5B63',
     action: '#0E5A54',
@@ -52,6 +55,7 @@ export const palettes: { readonly light: Palette; readonly dark: Palette } = {
     sheet: '#1E2524',
     side: '#19201F',
     line: '#3A4643',
+    edge: '#75827E',
     ink: '#E9EEEC',
     ink2: '#A9B6B2',
     action: '#5CBDB2',

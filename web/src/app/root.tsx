@@ -29,7 +29,7 @@ export function Root() {
   const theme = useAppSelector((state) => state.session.theme);
   useLayoutEffect(() => applyPalette(theme), [theme]);
   return (
-    <ConfigProvider theme={antTheme(theme)}>
+    <ConfigProvider theme={antTheme(theme)} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
       <Shell>
         <Suspense fallback={<Waiting className="page" />}>
           <Routes>

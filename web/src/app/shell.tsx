@@ -1,4 +1,5 @@
 import { lazy, Suspense, useCallback, useMemo, useRef, useState, type ReactNode } from 'react';
+import { Button, Input, Select, type InputRef } from 'antd';
 import { NavLink, useLocation, useNavigate } from 'react-router';
 import { stationIds } from '@fairwatt/core';
 import { useShopQuery } from './api.ts';
@@ -17,7 +18,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const location = useLocation();
-  const search = useRef<HTMLInputElement>(null);
+  const search = useRef<InputRef>(null);
   const [dialog, setDialog] = useState<'none' | 'keys' | 'new-name'>('none');
   const { technician, theme, newJobAsked } = useAppSelector((state) => state.session);
   const shop = useShopQuery();
@@ -66,10 +67,10 @@ export function Shell({ children }: { readonly children: ReactNode }) {
           role="search"
           onSubmit={(event) => {
             event.preventDefault();
-            void navigate(`/jobs?search=${encodeURIComponent(search.current?.value ?? '')}`);
+            void navigate(`/jobs?search=${encodeURIComponent(search.current?.input?.value ?? '')}`);
           }}
         >
-          <input
+          <Input
             ref={search}
             className="bar-search"
             type="search"
@@ -79,34 +80,32 @@ export function Shell({ children }: { readonly children: ReactNode }) {
             maxLength={100}
           />
         </form>
-        <button
-          type="button"
+        <Button
+          type="text"
           className="bar-button"
           onClick={() => dispatch(session.setTheme(theme === 'dark' ? 'light' : 'dark'))}
         >
           {theme === 'dark' ? 'Light' : 'Dark'}
-        </button>
-        <button type="button" className="bar-button" aria-label="Show the keys" onClick={() => setDialog('keys')}>
+        </Button>
+        <Button type="text" className="bar-button" aria-label="Show the keys" onClick={() => setDialog('keys')}>
           ?
-        </button>
+        </Button>
         <label>
           <span className="visually-hidden">Technician</span>
-          <select
+          <Select
             className={known ? '' : 'unset'}
-            value={known ? (technician ?? '') : ''}
-            onChange={(event) => {
-              if (event.target.value === '+') setDialog('new-name');
-              else dispatch(session.pickTechnician(event.target.value));
+            value={known ? technician : null}
+            placeholder="Who works here?"
+            popupMatchSelectWidth={false}
+            onChange={(picked: string) => {
+              if (picked === '+') setDialog('new-name');
+              else dispatch(session.pickTechnician(picked));
             }}
-          >
-            {!known && <option value="">Who works here?</option>}
-            {people.map((person) => (
-              <option key={person.id} value={person.id}>
-                {person.name}
-              </option>
-            ))}
-            <option value="+">Add a name …</option>
-          </select>
+            options={[
+              ...people.map((person) => ({ value: person.id, label: person.name })),
+              { value: '+', label: 'Add a name …' },
+            ]}
+          />
         </label>
       </header>
       <main className="content">
@@ -119,11 +118,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
                 ? 'Nobody is entered yet.'
                 : 'Pick your name at the top right; every change is signed with it.'}
             </span>
-            {people.length === 0 && (
-              <button type="button" className="secondary" onClick={() => setDialog('new-name')}>
-                Add a name
-              </button>
-            )}
+            {people.length === 0 && <Button onClick={() => setDialog('new-name')}>Add a name</Button>}
           </div>
         )}
         {children}

@@ -1,4 +1,5 @@
 import { useEffect } from 'react';
+import { Button } from 'antd';
 import { Link, useLocation } from 'react-router';
 import { sweepEndText } from '@fairwatt/core';
 import type { SweepEvent } from '@fairwatt/contract';
@@ -65,29 +66,25 @@ export function SweepWatch() {
           <span>
             <strong>Nobody knows whether it still draws: switch it off by hand, now.</strong>
           </span>
-          <button
-            type="button"
-            className="secondary"
+          <Button
             disabled={technician === null || making.isLoading}
             onClick={() => void makeSure({ id: load.loadId, by: technician ?? '', byHand: false })}
           >
             {making.isLoading ? 'Trying …' : 'Try to switch it off'}
-          </button>
-          <button
-            type="button"
-            className="secondary"
+          </Button>
+          <Button
             disabled={technician === null}
             onClick={() => void makeSure({ id: load.loadId, by: technician ?? '', byHand: true })}
           >
             I saw that it is off
-          </button>
+          </Button>
         </div>
       ))}
       {sweep !== null && sweep.end === null && (
         <div className="sweep-bar" role="status" data-sweep-bar>
-          <button type="button" className="stop-button" onClick={() => void stop(sweep.id)}>
+          <Button type="text" className="stop-button" onClick={() => void stop(sweep.id)}>
             Stop
-          </button>
+          </Button>
           <span>
             <strong>{sweep.job}</strong>, {sweep.loadName} on {sweep.rail} V:{' '}
             {sweep.lost
@@ -115,9 +112,9 @@ export function SweepWatch() {
           <Link className="link" to={home}>
             Look at it
           </Link>
-          <button type="button" className="link" onClick={() => dispatch(sweepActions.left())}>
+          <Button type="link" onClick={() => dispatch(sweepActions.left())}>
             Done with it
-          </button>
+          </Button>
         </div>
       )}
     </footer>

@@ -1,4 +1,5 @@
-import { useRef, useState } from 'react';
+import { useState } from 'react';
+import { Button, Upload } from 'antd';
 import { outbox } from '../offline/outbox.ts';
 import { refusedRequests, unsentOf } from '../offline/summary.ts';
 import { readUnsentFile, unsentFile } from '../offline/unsent-file.ts';
@@ -17,10 +18,8 @@ function download(blob: Blob, name: string): void {
 function UnsentFile() {
   const dispatch = useAppDispatch();
   const parcels = useAppSelector((state) => state.outbox.parcels);
-  const picker = useRef<HTMLInputElement>(null);
   const [told, setTold] = useState<string | null>(null);
-  async function read(file: File | undefined): Promise<void> {
-    if (file === undefined) return;
+  async function read(file: File): Promise<void> {
     try {
       const found = readUnsentFile(await file.text());
       for (const parcel of found) dispatch(outbox.put(parcel));
@@ -31,29 +30,23 @@ function UnsentFile() {
   }
   return (
     <>
-      <button
-        type="button"
-        className="secondary"
+      <Button
         disabled={parcels.length === 0}
         onClick={() => void unsentFile(parcels).then((blob) => download(blob, 'fairwatt-unsent.json'))}
       >
         Save what is unsent
-      </button>
-      <button type="button" className="secondary" onClick={() => picker.current?.click()}>
-        Read such a file
-      </button>
-      <input
-        ref={picker}
-        type="file"
+      </Button>
+      <Upload
         accept="application/json,.json"
-        className="hidden-file"
-        tabIndex={-1}
         aria-label="File of unsent changes"
-        onChange={(event) => {
-          void read(event.target.files?.[0]);
-          event.target.value = '';
+        showUploadList={false}
+        beforeUpload={(file) => {
+          void read(file);
+          return false;
         }}
-      />
+      >
+        <Button>Read such a file</Button>
+      </Upload>
       {told !== null && <span role="status">{told}</span>}
     </>
   );
@@ -96,16 +89,8 @@ export function UnsentNotice() {
             {parcel.kind === 'request' ? parcel.title : ''}
             {parcel.code === null ? '' : `, ${parcel.code}`}: {parcel.refused?.title}
           </span>
-          <button
-            type="button"
-            className="secondary"
-            onClick={() => dispatch(outbox.insist({ id: parcel.id, newId: parcel.id }))}
-          >
-            Try again
-          </button>
-          <button type="button" className="secondary" onClick={() => dispatch(outbox.discard(parcel.id))}>
-            Discard
-          </button>
+          <Button onClick={() => dispatch(outbox.insist({ id: parcel.id, newId: parcel.id }))}>Try again</Button>
+          <Button onClick={() => dispatch(outbox.discard(parcel.id))}>Discard</Button>
         </div>
       ))}
     </>

@@ -1,4 +1,5 @@
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
+import { Button, Input, Select } from 'antd';
 import { parseFigure } from '@fairwatt/core';
 import { typing } from '../offline/typing.ts';
 
@@ -53,9 +54,9 @@ export function TextField({
     <label className={`field${wide ? ' wide' : ''}`} htmlFor={id}>
       <span className="name">{label}</span>
       {rows === undefined ? (
-        <input {...shared} onChange={(event) => change(event.target.value)} autoComplete="off" />
+        <Input {...shared} onChange={(event) => change(event.target.value)} autoComplete="off" />
       ) : (
-        <textarea {...shared} rows={rows} onChange={(event) => change(event.target.value)} />
+        <Input.TextArea {...shared} rows={rows} onChange={(event) => change(event.target.value)} />
       )}
       {error !== null && (
         <span className="error" id={`${id}-error`} role="alert">
@@ -160,7 +161,7 @@ export function FigureField({
   }, []);
   const input = (
     <span className="with-unit">
-      <input
+      <Input
         id={id}
         className={bare ? 'cell-input fig' : 'fig'}
         inputMode="decimal"
@@ -210,6 +211,10 @@ export function FigureField({
   );
 }
 
+/** Longer lists than this are searched by typing. */
+const searchFrom = 8;
+
+/** One of several. An arrow on the closed list opens it and picks nothing. */
 export function SelectField<T extends string>({
   label,
   value,
@@ -228,21 +233,17 @@ export function SelectField<T extends string>({
 }) {
   const id = useId();
   const select = (
-    <select
+    <Select<T>
       id={id}
-      className={bare ? 'cell-input' : undefined}
-      aria-label={bare ? label : undefined}
-      value={value ?? ''}
+      {...(bare ? { className: 'cell-input', 'aria-label': label } : {})}
+      {...(value === null ? {} : { value })}
+      placeholder={empty ?? 'pick one'}
       disabled={disabled}
-      onChange={(event) => onChange(event.target.value as T)}
-    >
-      {value === null && <option value="">{empty ?? 'pick one'}</option>}
-      {options.map((option) => (
-        <option key={option.value} value={option.value}>
-          {option.label}
-        </option>
-      ))}
-    </select>
+      showSearch={options.length > searchFrom ? { optionFilterProp: 'label' } : false}
+      popupMatchSelectWidth={false}
+      onChange={onChange}
+      options={[...options]}
+    />
   );
   return bare ? (
     select
@@ -280,10 +281,10 @@ export function Keys<T extends string>({
       {options.map((option, index) => {
         const digit = option.digit ?? index + 1;
         return (
-          <button
-            key={option.value}
-            type="button"
+          <Button
+            type="text"
             className="key"
+            key={option.value}
             disabled={disabled}
             aria-pressed={value === undefined ? undefined : value === option.value}
             onClick={() => onPick(option.value)}
@@ -298,7 +299,7 @@ export function Keys<T extends string>({
               {option.label}
               {option.hint !== undefined && option.hint !== '' && <span className="hint">{option.hint}</span>}
             </span>
-          </button>
+          </Button>
         );
       })}
     </div>
@@ -316,9 +317,9 @@ export function Primary({
   readonly disabled?: boolean;
 }) {
   return (
-    <button type="button" className="primary" data-primary disabled={disabled} onClick={onClick}>
+    <Button type="primary" className="primary" data-primary disabled={disabled} onClick={onClick}>
       <span>{children}</span>
       <kbd aria-hidden="true">↵</kbd>
-    </button>
+    </Button>
   );
 }

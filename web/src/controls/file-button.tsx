@@ -1,4 +1,4 @@
-import { useRef } from 'react';
+import { Button, Upload } from 'antd';
 
 const largestFile = 8 * 1024 * 1024;
 
@@ -18,30 +18,23 @@ export function FileButton({
   readonly onText: (text: string, name: string) => void;
   readonly onTooLarge: (told: string) => void;
 }) {
-  const input = useRef<HTMLInputElement>(null);
-  async function read(file: File | undefined): Promise<void> {
-    if (file === undefined) return;
+  async function read(file: File): Promise<void> {
     if (file.size > largestFile)
       onTooLarge(`${file.name} has ${Math.round(file.size / 1024 / 1024)} MB; at most 8 MB are read`);
     else onText(await file.text(), file.name);
   }
   return (
-    <>
-      <button type="button" className="secondary" disabled={busy} onClick={() => input.current?.click()}>
-        {busy ? 'Importing …' : label}
-      </button>
-      <input
-        ref={input}
-        type="file"
-        accept={accept}
-        className="hidden-file"
-        tabIndex={-1}
-        aria-label={name}
-        onChange={(event) => {
-          void read(event.target.files?.[0]);
-          event.target.value = '';
-        }}
-      />
-    </>
+    <Upload
+      accept={accept}
+      aria-label={name}
+      showUploadList={false}
+      disabled={busy}
+      beforeUpload={(file) => {
+        void read(file);
+        return false;
+      }}
+    >
+      <Button disabled={busy}>{busy ? 'Importing …' : label}</Button>
+    </Upload>
   );
 }

@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import { differences } from './differences.ts';
 import { fieldLabel, valueText } from './field-words.ts';
 
@@ -46,12 +47,8 @@ export function TwoStates({
         )}
       </div>
       <div className="row-actions">
-        <button type="button" className="secondary" onClick={onMine}>
-          Use mine
-        </button>
-        <button type="button" className="secondary" onClick={onTheirs}>
-          Keep theirs
-        </button>
+        <Button onClick={onMine}>Use mine</Button>
+        <Button onClick={onTheirs}>Keep theirs</Button>
       </div>
     </div>
   );

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button, Radio } from 'antd';
 import { standingOutcome, type Act } from '@fairwatt/core';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { dayAndTime } from '../controls/clock.ts';
@@ -30,15 +31,14 @@ function FieldRow({
   const label = fieldLabel(field.path);
   const side = (own: boolean, value: unknown) => (
     <td>
-      <label className="pick">
-        <input
-          type="radio"
-          checked={mine === own}
-          aria-label={`${label}: ${own ? 'mine' : 'theirs'}`}
-          onChange={() => onPick(own)}
-        />{' '}
+      <Radio
+        className="pick"
+        checked={mine === own}
+        aria-label={`${label}: ${own ? 'mine' : 'theirs'}`}
+        onChange={() => onPick(own)}
+      >
         {own ? 'Yours' : 'Theirs'}: “{valueText(value)}”
-      </label>
+      </Radio>
     </td>
   );
   return (
@@ -96,20 +96,10 @@ function ConflictCard({ parcel, conflict }: { readonly parcel: ActParcel; readon
       </div>
       <div className="row-actions">
         {theirs.length > 0 && !all && (
-          <button
-            type="button"
-            className="secondary"
-            onClick={() => insist(withTheirs(parcel.act, conflict.theirs, theirs))}
-          >
-            Keep as picked
-          </button>
+          <Button onClick={() => insist(withTheirs(parcel.act, conflict.theirs, theirs))}>Keep as picked</Button>
         )}
-        <button type="button" className="secondary" onClick={() => insist(parcel.act)}>
-          Use mine
-        </button>
-        <button type="button" className="secondary" onClick={() => dispatch(outbox.discard(parcel.id))}>
-          Keep theirs
-        </button>
+        <Button onClick={() => insist(parcel.act)}>Use mine</Button>
+        <Button onClick={() => dispatch(outbox.discard(parcel.id))}>Keep theirs</Button>
       </div>
     </div>
   );
@@ -125,16 +115,8 @@ function RefusedCard({ parcel }: { readonly parcel: ActParcel }) {
       <span style={{ flex: 1 }}>
         <strong>{subjectLabel(parcel.act, job, job)}</strong>: {parcel.refused?.title}
       </span>
-      <button
-        type="button"
-        className="secondary"
-        onClick={() => dispatch(outbox.insist({ id: parcel.id, newId: crypto.randomUUID() }))}
-      >
-        Try again
-      </button>
-      <button type="button" className="secondary" onClick={() => dispatch(outbox.discard(parcel.id))}>
-        Discard
-      </button>
+      <Button onClick={() => dispatch(outbox.insist({ id: parcel.id, newId: crypto.randomUUID() }))}>Try again</Button>
+      <Button onClick={() => dispatch(outbox.discard(parcel.id))}>Discard</Button>
     </div>
   );
 }

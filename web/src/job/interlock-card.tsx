@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import {
   dangerCauseText,
   interlockSentence,
@@ -14,11 +15,7 @@ function GoneWithItsCause({ danger }: { readonly danger: Danger }) {
   const { goTo } = useDesk();
   return (
     <p className="row-actions">
-      {danger.id === 'wrong-plug' && (
-        <button type="button" className="secondary" onClick={() => goTo('cables')}>
-          To the connectors
-        </button>
-      )}
+      {danger.id === 'wrong-plug' && <Button onClick={() => goTo('cables')}>To the connectors</Button>}
     </p>
   );
 }
@@ -89,9 +86,7 @@ export function DangerStrip() {
     <div className="danger-strip" role="status">
       <strong>Lead out.</strong>
       <span>{standing.map(interlockSentence).join(' ')}</span>
-      <button type="button" className="secondary" onClick={() => goTo('fault')}>
-        Make it safe
-      </button>
+      <Button onClick={() => goTo('fault')}>Make it safe</Button>
     </div>
   );
 }

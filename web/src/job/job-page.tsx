@@ -1,4 +1,5 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { Button } from 'antd';
 import { useStore } from 'react-redux';
 import { Navigate, Route, Routes, useNavigate, useParams } from 'react-router';
 import {
@@ -281,9 +282,9 @@ function Desk({
           {refusal !== null && (
             <div className="notice bad" role="alert">
               <span>{refusal}</span>
-              <button type="button" className="link" onClick={() => setRefusal(null)}>
+              <Button type="link" onClick={() => setRefusal(null)}>
                 Got it
-              </button>
+              </Button>
             </div>
           )}
           <JobHead />
@@ -328,9 +329,9 @@ function Undo({ text, onUndo }: { readonly text: ReactNode; readonly onUndo: () 
   return (
     <div className="undo" role="status">
       <span>{text}</span>
-      <button type="button" className="link" onClick={onUndo}>
+      <Button type="link" onClick={onUndo}>
         Undo
-      </button>
+      </Button>
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button } from 'antd';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { stationText, type StationId } from '@fairwatt/core';
 import { problemOf, useImportJobMutation, useJobsQuery } from '../app/api.ts';
@@ -7,6 +8,7 @@ import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { FileButton } from '../controls/file-button.tsx';
 import { Waiting } from '../controls/waiting.tsx';
+import { Choice } from '../controls/choice.tsx';
 
 const states = [
   ['all', 'All'],
@@ -36,30 +38,24 @@ export function JobListPage() {
     <div className="page">
       <div className="page-head">
         <h1>Jobs</h1>
-        <div className="tabs" role="group" aria-label="State">
-          {states.map(([value, label]) => (
-            <button
-              key={value}
-              type="button"
-              aria-pressed={state === value}
-              onClick={() => set({ state: value === 'all' ? '' : value, page: '' })}
-            >
-              {label}
-            </button>
-          ))}
-        </div>
+        <Choice
+          label="State"
+          value={state}
+          options={states.map(([value, label]) => ({ value: value, label: label }))}
+          onPick={(value) => set({ state: value === 'all' ? '' : value, page: '' })}
+        />
         {search !== '' && (
           <span>
             Found for “{search}”{' '}
-            <button type="button" className="link" onClick={() => set({ search: '' })}>
+            <Button type="link" onClick={() => set({ search: '' })}>
               show all
-            </button>
+            </Button>
           </span>
         )}
-        <button type="button" className="primary new-job" onClick={() => dispatch(session.askNewJob())}>
+        <Button type="primary" className="primary new-job" onClick={() => dispatch(session.askNewJob())}>
           <span>New job</span>
           <kbd aria-hidden="true">n</kbd>
-        </button>
+        </Button>
         <ImportButton />
       </div>
       {jobs.isError && jobs.data === undefined && (
@@ -125,26 +121,19 @@ export function JobListPage() {
       )}
       {jobs.data !== undefined && jobs.data.total > jobs.data.pageSize && (
         <div className="row-actions" style={{ marginTop: 14 }}>
-          <button
-            type="button"
-            className="secondary"
-            disabled={page <= 1}
-            onClick={() => set({ page: String(page - 1) })}
-          >
+          <Button disabled={page <= 1} onClick={() => set({ page: String(page - 1) })}>
             Newer
-          </button>
+          </Button>
           <span style={{ alignSelf: 'center' }}>
             {(page - 1) * jobs.data.pageSize + 1} to {Math.min(page * jobs.data.pageSize, jobs.data.total)} of{' '}
             {jobs.data.total}
           </span>
-          <button
-            type="button"
-            className="secondary"
+          <Button
             disabled={page * jobs.data.pageSize >= jobs.data.total}
             onClick={() => set({ page: String(page + 1) })}
           >
             Older
-          </button>
+          </Button>
         </div>
       )}
     </div>
@@ -195,19 +184,15 @@ function ImportButton() {
           ))}
           <div className="row-actions" style={{ marginTop: 4 }}>
             {problem.file !== null && (
-              <button
-                type="button"
-                className="secondary"
+              <Button
                 onClick={() => {
                   void send(problem.file!, 'new');
                 }}
               >
                 Import under a new code
-              </button>
+              </Button>
             )}
-            <button type="button" className="secondary" onClick={() => setProblem(null)}>
-              Leave it
-            </button>
+            <Button onClick={() => setProblem(null)}>Leave it</Button>
           </div>
         </div>
       )}

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { Modal } from 'antd';
+import { Button, Input, Modal, type InputRef } from 'antd';
 import { useNavigate } from 'react-router';
 import { problemOf, useCreateJobMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
@@ -8,7 +8,7 @@ import { useAppSelector } from '../app/store.ts';
 export default function NewJobDialog({ onClose }: { readonly onClose: () => void }) {
   const navigate = useNavigate();
   const technician = useAppSelector((state) => state.session.technician);
-  const first = useRef<HTMLInputElement>(null);
+  const first = useRef<InputRef>(null);
   const [id] = useState(() => crypto.randomUUID());
   const [fields, setFields] = useState({ title: '', client: '', words: '' });
   const [kept, setKept] = useState(false);
@@ -40,7 +40,7 @@ export default function NewJobDialog({ onClose }: { readonly onClose: () => void
   const field = (name: keyof typeof fields, label: string, max: number, hint: string) => (
     <label className="field wide">
       <span className="name">{label}</span>
-      <input
+      <Input
         value={fields[name]}
         maxLength={max}
         placeholder={hint}
@@ -75,10 +75,10 @@ export default function NewJobDialog({ onClose }: { readonly onClose: () => void
             {told}
           </div>
         )}
-        <button type="submit" className="primary wide" disabled={isLoading || kept}>
+        <Button type="primary" className="primary wide" htmlType="submit" disabled={isLoading || kept}>
           <span>{isLoading ? 'Making it …' : 'Make the job'}</span>
           <kbd aria-hidden="true">↵</kbd>
-        </button>
+        </Button>
       </form>
     </Modal>
   );

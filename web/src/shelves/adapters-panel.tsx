@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button, Checkbox, Input, Select } from 'antd';
 import {
   adapterNote,
   adapterRefusal,
@@ -60,7 +61,7 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
   const field = (name: 'label' | 'place' | 'legs' | 'adds' | 'watts' | 'count', label: string, width: number) => (
     <label className="field" style={{ width }}>
       <span className="name">{label}</span>
-      <input
+      <Input
         value={draft[name]}
         maxLength={40}
         onChange={(event) => setDraft({ ...draft, [name]: event.target.value })}
@@ -107,15 +108,14 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
                   <td>{adapter.place}</td>
                   <td>{refusal === null ? adapterNote(adapter) : adapterRefusalText(refusal)}</td>
                   <td>
-                    <button
-                      type="button"
-                      className="link"
+                    <Button
+                      type="link"
                       disabled={technician === null}
                       aria-label={`Take out ${adapter.label}`}
                       onClick={() => void remove({ id: adapter.id, by: technician ?? '' })}
                     >
                       off the record
-                    </button>
+                    </Button>
                   </td>
                 </tr>
               );
@@ -136,40 +136,35 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
           {field('label', 'Label', 90)}
           <label className="field" style={{ width: 130 }}>
             <span className="name">Takes plugs for</span>
-            <select value={draft.takes} onChange={(event) => setDraft({ ...draft, takes: event.target.value })}>
-              {standardInletKinds.map((kind) => (
-                <option key={kind} value={kind}>
-                  {kind}
-                </option>
-              ))}
-            </select>
+            <Select
+              value={draft.takes}
+              onChange={(picked) => setDraft({ ...draft, takes: picked })}
+              options={[...standardInletKinds.map((kind) => ({ value: kind, label: kind }))]}
+            />
           </label>
           <label className="field" style={{ width: 130 }}>
             <span className="name">Gives a plug</span>
-            <select value={draft.gives} onChange={(event) => setDraft({ ...draft, gives: event.target.value })}>
-              {plugKinds.map((kind) => (
-                <option key={kind} value={kind}>
-                  {kind}
-                </option>
-              ))}
-            </select>
+            <Select
+              value={draft.gives}
+              onChange={(picked) => setDraft({ ...draft, gives: picked })}
+              options={[...plugKinds.map((kind) => ({ value: kind, label: kind }))]}
+            />
           </label>
           {field('legs', 'Legs', 60)}
           {field('adds', 'Adds (mm)', 90)}
           {field('watts', 'Carries (W)', 95)}
           {field('count', 'There', 60)}
           {field('place', 'Place', 120)}
-          <label className="tick">
-            <input
-              type="checkbox"
-              checked={draft.moulded}
-              onChange={(event) => setDraft({ ...draft, moulded: event.target.checked })}
-            />{' '}
+          <Checkbox
+            className="tick"
+            checked={draft.moulded}
+            onChange={(event) => setDraft({ ...draft, moulded: event.target.checked })}
+          >
             moulded
-          </label>
-          <button type="submit" className="secondary" disabled={technician === null || changing.isLoading}>
+          </Checkbox>
+          <Button htmlType="submit" disabled={technician === null || changing.isLoading}>
             Enter
-          </button>
+          </Button>
         </div>
         {told.length > 0 && (
           <div className="error-text" role="alert">

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Modal } from 'antd';
+import { Button, Input, Modal, Select } from 'antd';
 import { bagCableSchema, type BagCable } from '@fairwatt/contract';
 import { cableFamilies, faceOfPlug, inletFace, parseFigure, plugKinds, signalText } from '@fairwatt/core';
 import { problemOf, useCableBagsQuery, useChangeBagCableMutation } from '../app/api.ts';
@@ -75,7 +75,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
   const field = (name: 'label' | 'place' | 'cameWith' | 'note', label: string, max: number) => (
     <label className="field">
       <span className="name">{label}</span>
-      <input
+      <Input
         value={fields[name]}
         maxLength={max}
         onChange={(event) => setFields({ ...fields, [name]: event.target.value })}
@@ -111,28 +111,23 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
         {field('place', 'Place', 40)}
         <label className="field">
           <span className="name">Made for the socket of</span>
-          <select
+          <Select
             value={fields.family}
-            onChange={(event) => setFields({ ...fields, family: event.target.value as BagCable['family'] })}
-          >
-            {cableFamilies.map((family) => (
-              <option key={family} value={family}>
-                {family}
-              </option>
-            ))}
-          </select>
+            onChange={(picked) => setFields({ ...fields, family: picked })}
+            options={[...cableFamilies.map((family) => ({ value: family, label: family }))]}
+          />
         </label>
         {field('cameWith', 'Came with', 60)}
         <label className="field">
           <span className="name">Wire, as printed on it</span>
-          <select value={fields.gauge} onChange={(event) => setFields({ ...fields, gauge: event.target.value })}>
-            <option value="">not known: the thinnest is reckoned</option>
-            {[16, 18, 20, 22].map((gauge) => (
-              <option key={gauge} value={gauge}>
-                {gauge} AWG
-              </option>
-            ))}
-          </select>
+          <Select
+            value={fields.gauge}
+            onChange={(picked) => setFields({ ...fields, gauge: picked })}
+            options={[
+              { value: '', label: 'not known: the thinnest is reckoned' },
+              ...[16, 18, 20, 22].map((gauge) => ({ value: gauge, label: `${gauge} AWG` })),
+            ]}
+          />
         </label>
         {plugs.map((plug, index) => {
           const face = inletFace[faceOfPlug[plug.kind as keyof typeof faceOfPlug]].rows
@@ -145,17 +140,15 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
               <div className="range-row" style={{ gridTemplateColumns: '160px 110px 1fr auto' }}>
                 <label className="field">
                   <span className="name">Plug {index + 1}</span>
-                  <select value={plug.kind} onChange={(event) => set({ kind: event.target.value })}>
-                    {plugKinds.map((kind) => (
-                      <option key={kind} value={kind}>
-                        {kind}
-                      </option>
-                    ))}
-                  </select>
+                  <Select
+                    value={plug.kind}
+                    onChange={(picked) => set({ kind: picked })}
+                    options={[...plugKinds.map((kind) => ({ value: kind, label: kind }))]}
+                  />
                 </label>
                 <label className="field">
                   <span className="name">At (mm)</span>
-                  <input
+                  <Input
                     className="fig"
                     value={plug.millimetres}
                     onChange={(event) => set({ millimetres: event.target.value })}
@@ -163,21 +156,20 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
                 </label>
                 <label className="field">
                   <span className="name">Wire of each pin, by pin of the supply end</span>
-                  <input
+                  <Input
                     className="fig"
                     value={plug.ends}
                     placeholder="1 3 5 - ?"
                     onChange={(event) => set({ ends: event.target.value })}
                   />
                 </label>
-                <button
-                  type="button"
-                  className="link"
+                <Button
+                  type="link"
                   disabled={plugs.length === 1}
                   onClick={() => setPlugs(plugs.filter((_, at) => at !== index))}
                 >
                   drop
-                </button>
+                </Button>
               </div>
               <p className="quiet">
                 In the order of its pins: {face.map((pin) => `${pin.pin} ${signalText[pin.signal]}`).join(', ')}. “-”
@@ -187,13 +179,12 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
           );
         })}
         <div className="wide">
-          <button
-            type="button"
-            className="link"
+          <Button
+            type="link"
             onClick={() => setPlugs([...plugs, plugs.at(-1) ?? { kind: 'sata', millimetres: '600', ends: '' }])}
           >
             another plug
-          </button>
+          </Button>
         </div>
         {told.length > 0 && (
           <div className="error-text wide" role="alert">
@@ -205,10 +196,10 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
         {was !== null && (
           <p className="quiet wide">When plugs or wires change, what was proved of this cable no longer counts.</p>
         )}
-        <button type="submit" className="primary wide" disabled={state.isLoading}>
+        <Button type="primary" className="primary wide" htmlType="submit" disabled={state.isLoading}>
           <span>{state.isLoading ? 'Saving …' : 'Save'}</span>
           <kbd aria-hidden="true">↵</kbd>
-        </button>
+        </Button>
       </form>
     </Modal>
   );

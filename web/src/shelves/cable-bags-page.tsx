@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button, Select } from 'antd';
 import { useSearchParams } from 'react-router';
 import {
   crossedPinText,
@@ -25,6 +26,7 @@ import { ConnectorFace } from '../drawings/connector-face.tsx';
 import { AdaptersPanel } from './adapters-panel.tsx';
 import { BagCableDialog } from './bag-cable-dialog.tsx';
 import { PinoutsPanel } from './pinouts-panel.tsx';
+import { Choice } from '../controls/choice.tsx';
 
 const shelves = [
   ['cables', 'Spare cables'],
@@ -77,28 +79,18 @@ export default function CableBagsPage() {
           A cable from another supply is never trusted, not even of the same maker: its wires are known, or probed.
         </span>
         {shelf === 'cables' && (
-          <button
-            type="button"
-            className="secondary"
-            style={{ marginLeft: 'auto' }}
-            disabled={technician === null}
-            onClick={() => setEditing('new')}
-          >
+          <Button style={{ marginLeft: 'auto' }} disabled={technician === null} onClick={() => setEditing('new')}>
             Enter a cable
-          </button>
+          </Button>
         )}
       </div>
-      <div className="tabs" role="group" aria-label="What is in the bags" style={{ marginBottom: 14 }}>
-        {shelves.map(([value, name]) => (
-          <button
-            key={value}
-            type="button"
-            aria-pressed={shelf === value}
-            onClick={() => setParams(value === 'cables' ? {} : { shelf: value }, { replace: true })}
-          >
-            {name}
-          </button>
-        ))}
+      <div style={{ marginBottom: 14 }}>
+        <Choice
+          label="What is in the bags"
+          value={shelf}
+          options={shelves.map(([value, name]) => ({ value: value, label: name }))}
+          onPick={(value) => setParams(value === 'cables' ? {} : { shelf: value }, { replace: true })}
+        />
       </div>
       {shelf === 'adapters' && <AdaptersPanel adapters={bags.data.adapters} />}
       {shelf === 'sockets' && <PinoutsPanel pinouts={pinouts} supplies={modular} />}
@@ -111,22 +103,24 @@ export default function CableBagsPage() {
           <div>
             <label className="field" style={{ marginBottom: 10 }}>
               <span className="name">On this supply</span>
-              <select value={model?.id ?? ''} onChange={(event) => setModel(event.target.value)}>
-                {modular.map((item) => (
-                  <option key={item.id} value={item.id}>
-                    {item.name}
-                    {pinouts.some((pinout) => pinout.supplies.includes(item.id)) ? '' : ' (sockets not known)'}
-                  </option>
-                ))}
-              </select>
+              <Select
+                value={model?.id ?? ''}
+                onChange={(picked) => setModel(picked)}
+                options={[
+                  ...modular.map((item) => ({
+                    value: item.id,
+                    label: `${item.name} ${pinouts.some((pinout) => pinout.supplies.includes(item.id)) ? '' : ' (sockets not known)'}`,
+                  })),
+                ]}
+              />
             </label>
             <ul className="bag-list">
               {cables.map((item) => {
                 const { word } = verdictOf(item);
                 return (
                   <li key={item.id}>
-                    <button
-                      type="button"
+                    <Button
+                      type="text"
                       className="plain"
                       aria-pressed={item === cable}
                       data-bag={item.label}
@@ -142,7 +136,7 @@ export default function CableBagsPage() {
                         </span>
                       </span>
                       <span className={`verdict ${mark[word]}`}>{crossingWordText[word]}</span>
-                    </button>
+                    </Button>
                   </li>
                 );
               })}
@@ -160,9 +154,8 @@ export default function CableBagsPage() {
                 <p>
                   <strong>Proved by probe</strong>, {person(shown.proof.by)}, {calendarDay(shown.proof.at)}.{' '}
                   {shown.proof.note}{' '}
-                  <button
-                    type="button"
-                    className="link"
+                  <Button
+                    type="link"
                     disabled={technician === null}
                     onClick={() =>
                       void prove({
@@ -175,7 +168,7 @@ export default function CableBagsPage() {
                     }
                   >
                     take back
-                  </button>
+                  </Button>
                 </p>
               )}
               {shown.pinout === null && (
@@ -239,9 +232,7 @@ export default function CableBagsPage() {
               )}
               <div className="row-actions" style={{ marginTop: 10 }}>
                 {shown.word === 'unknown' && (
-                  <button
-                    type="button"
-                    className="secondary"
+                  <Button
                     disabled={technician === null || proving.isLoading}
                     onClick={() =>
                       void prove({
@@ -254,24 +245,18 @@ export default function CableBagsPage() {
                     }
                   >
                     Every pin showed what it must
-                  </button>
+                  </Button>
                 )}
-                <button
-                  type="button"
-                  className="secondary"
-                  disabled={technician === null}
-                  onClick={() => setEditing(cable)}
-                >
+                <Button disabled={technician === null} onClick={() => setEditing(cable)}>
                   Change the cable
-                </button>
-                <button
-                  type="button"
-                  className="link"
+                </Button>
+                <Button
+                  type="link"
                   disabled={technician === null}
                   onClick={() => void remove({ id: cable.id, by: technician ?? '' })}
                 >
                   off the record
-                </button>
+                </Button>
               </div>
               {proving.isError && (
                 <p className="error-text" role="alert">

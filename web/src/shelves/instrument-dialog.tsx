@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { Modal } from 'antd';
+import { DateInput } from '../controls/date-input.tsx';
+import { Button, Input, Modal, Select } from 'antd';
 import { instrumentSchema } from '@fairwatt/contract';
 import { parseFigure, type Instrument } from '@fairwatt/core';
 import { problemOf, useChangeInstrumentMutation, useShopQuery } from '../app/api.ts';
@@ -122,36 +123,37 @@ export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | 
       >
         <label className="field">
           <span className="name">Name</span>
-          <input value={draft.name} maxLength={60} onChange={(event) => set({ name: event.target.value })} />
+          <Input value={draft.name} maxLength={60} onChange={(event) => set({ name: event.target.value })} />
           {errorAt('name')}
         </label>
         <label className="field">
           <span className="name">It is a</span>
-          <select
+          <Select
             value={draft.kind}
-            onChange={(event) => set({ kind: event.target.value === 'tester' ? 'tester' : 'multimeter' })}
-          >
-            <option value="multimeter">multimeter</option>
-            <option value="tester">hand-held tester</option>
-          </select>
+            onChange={(picked) => set({ kind: picked === 'tester' ? 'tester' : 'multimeter' })}
+            options={[
+              { value: 'multimeter', label: 'multimeter' },
+              { value: 'tester', label: 'hand-held tester' },
+            ]}
+          />
         </label>
         <label className="field">
           <span className="name">Calibrated until</span>
-          <input
-            type="date"
+          <DateInput
+            label="Calibrated until"
             value={draft.calibratedUntil}
-            onChange={(event) => set({ calibratedUntil: event.target.value })}
+            onChange={(calibratedUntil) => set({ calibratedUntil })}
           />
           {errorAt('calibratedUntil')}
         </label>
         <label className="field">
           <span className="name">Whose it is (empty: the shop's)</span>
-          <input value={draft.ownedBy} maxLength={60} onChange={(event) => set({ ownedBy: event.target.value })} />
+          <Input value={draft.ownedBy} maxLength={60} onChange={(event) => set({ ownedBy: event.target.value })} />
           {errorAt('ownedBy')}
         </label>
         <label className="field">
           <span className="name">Power-good timing, ± ms (empty: cannot)</span>
-          <input
+          <Input
             className="fig"
             inputMode="decimal"
             value={draft.powerGood}
@@ -166,7 +168,7 @@ export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | 
               {rangeFields.map(([field, label]) => (
                 <label key={field} className="field">
                   <span className="name">{label}</span>
-                  <input
+                  <Input
                     className="fig"
                     inputMode="decimal"
                     value={range[field]}
@@ -181,35 +183,33 @@ export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | 
                   {errorAt(`ranges.${index}.${field}`)}
                 </label>
               ))}
-              <button
-                type="button"
-                className="link"
+              <Button
+                type="link"
                 disabled={draft.ranges.length === 1}
                 aria-label={`Remove range ${index + 1}`}
                 onClick={() => set({ ranges: draft.ranges.filter((_, at) => at !== index) })}
               >
                 remove
-              </button>
+              </Button>
             </div>
           ))}
-          <button
-            type="button"
-            className="link"
+          <Button
+            type="link"
             disabled={draft.ranges.length >= 8}
             onClick={() => set({ ranges: [...draft.ranges, emptyRange] })}
           >
             another range
-          </button>
+          </Button>
         </fieldset>
         {told !== null && (
           <div className="error-text wide" role="alert">
             {told}
           </div>
         )}
-        <button type="submit" className="primary wide" disabled={isLoading}>
+        <Button type="primary" className="primary wide" htmlType="submit" disabled={isLoading}>
           <span>{isLoading ? 'Saving …' : 'Save'}</span>
           <kbd aria-hidden="true">↵</kbd>
-        </button>
+        </Button>
       </form>
     </Modal>
   );

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button } from 'antd';
 import type { Instrument } from '@fairwatt/core';
 import { problemOf, useShopQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
@@ -68,15 +69,14 @@ export default function InstrumentsPage() {
                 </td>
                 <td>{instrument.ownedBy === '' ? "the shop's" : instrument.ownedBy}</td>
                 <td>
-                  <button
-                    type="button"
-                    className="link"
+                  <Button
+                    type="link"
                     disabled={!owner}
                     aria-label={`Change ${instrument.name}`}
                     onClick={() => setOpen(instrument)}
                   >
                     change
-                  </button>
+                  </Button>
                 </td>
               </tr>
             ))}
@@ -85,9 +85,9 @@ export default function InstrumentsPage() {
       )}
       {shop.data !== undefined &&
         (owner ? (
-          <button type="button" className="secondary" style={{ marginTop: 10 }} onClick={() => setOpen('new')}>
+          <Button style={{ marginTop: 10 }} onClick={() => setOpen('new')}>
             Add a meter or tester
-          </button>
+          </Button>
         ) : (
           <p className="quiet">An owner adds and changes instruments; pick an owner's name at the top right.</p>
         ))}

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button, Input, Select } from 'antd';
 import { troubleText } from '@fairwatt/core';
 import type { NetworkInstrument } from '@fairwatt/contract';
 import {
@@ -41,15 +42,14 @@ export function NetworkInstruments({ shop }: { readonly shop: ShopData }) {
               {item.host}:{item.port}
             </span>
             <Identify id={item.id} />
-            <button
-              type="button"
-              className="link"
+            <Button
+              type="link"
               disabled={!owner}
               aria-label={`Remove ${item.name}`}
               onClick={() => void remove({ by: technician ?? '', id: item.id })}
             >
               remove
-            </button>
+            </Button>
           </li>
         ))}
       </ul>
@@ -67,9 +67,9 @@ function Identify({ id }: { readonly id: string }) {
           {data.identity ?? troubleText[data.trouble ?? ''] ?? data.trouble}
         </span>
       )}
-      <button type="button" className="link" onClick={() => void ask(id)}>
+      <Button type="link" onClick={() => void ask(id)}>
         {isFetching ? 'asking …' : 'who are you'}
-      </button>
+      </Button>
     </>
   );
 }
@@ -118,19 +118,23 @@ function AddForm({ shop, by }: { readonly shop: ShopData; readonly by: string })
     >
       <label className="field">
         <span className="name">Name</span>
-        <input value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
+        <Input value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
         {errorAt('name')}
       </label>
       <label className="field">
         <span className="name">It is a</span>
-        <select value={role} onChange={(event) => setRole(event.target.value === 'load' ? 'load' : 'meter')}>
-          <option value="meter">meter</option>
-          <option value="load">electronic load</option>
-        </select>
+        <Select
+          value={role}
+          onChange={(picked) => setRole(picked === 'load' ? 'load' : 'meter')}
+          options={[
+            { value: 'meter', label: 'meter' },
+            { value: 'load', label: 'electronic load' },
+          ]}
+        />
       </label>
       <label className="field">
         <span className="name">Address</span>
-        <input
+        <Input
           className="fig"
           value={host}
           placeholder="192.168.1.40"
@@ -140,31 +144,25 @@ function AddForm({ shop, by }: { readonly shop: ShopData; readonly by: string })
       </label>
       <label className="field">
         <span className="name">Port</span>
-        <input className="fig" inputMode="numeric" value={port} onChange={(event) => setPort(event.target.value)} />
+        <Input className="fig" inputMode="numeric" value={port} onChange={(event) => setPort(event.target.value)} />
         {errorAt('port')}
       </label>
       {role === 'meter' ? (
         <label className="field">
           <span className="name">Judged as</span>
-          <select value={instrumentId} onChange={(event) => setInstrument(event.target.value)}>
-            {shop.instruments.map((item) => (
-              <option key={item.id} value={item.id}>
-                {item.name}
-              </option>
-            ))}
-          </select>
+          <Select
+            value={instrumentId}
+            onChange={(picked) => setInstrument(picked)}
+            options={[...shop.instruments.map((item) => ({ value: item.id, label: item.name }))]}
+          />
           {errorAt('instrumentId')}
         </label>
       ) : (
         <span />
       )}
-      <button
-        type="submit"
-        className="secondary"
-        disabled={name.trim() === '' || host.trim() === '' || state.isLoading}
-      >
+      <Button htmlType="submit" disabled={name.trim() === '' || host.trim() === '' || state.isLoading}>
         Add
-      </button>
+      </Button>
     </form>
   );
 }

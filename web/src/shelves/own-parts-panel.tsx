@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import { partClass, sourceText } from '@fairwatt/core';
 import { problemOf, useOwnPartsQuery, useRemoveOwnPartMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
@@ -61,15 +62,14 @@ export function OwnPartsPanel() {
                 <td>{sourceText[part.figures.source]}</td>
                 <td>{part.inlets.map((inlet) => inlet.label).join(', ') || 'none'}</td>
                 <td>
-                  <button
-                    type="button"
-                    className="link"
+                  <Button
+                    type="link"
                     disabled={technician === null}
                     aria-label={`Drop ${part.name}`}
                     onClick={() => void remove({ id: part.id, by: technician ?? '' })}
                   >
                     drop
-                  </button>
+                  </Button>
                 </td>
               </tr>
             ))}

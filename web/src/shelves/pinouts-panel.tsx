@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button, Checkbox, Input } from 'antd';
 import {
   cableFamilies,
   familyText,
@@ -75,8 +76,8 @@ export function PinoutsPanel({
         <ul className="bag-list">
           {pinouts.map((pinout) => (
             <li key={pinout.id}>
-              <button
-                type="button"
+              <Button
+                type="text"
                 className="plain"
                 aria-pressed={editing?.id === pinout.id}
                 onClick={() => open(pinout)}
@@ -93,19 +94,13 @@ export function PinoutsPanel({
                   </span>
                   <span className="quiet block-note">{pinout.supplies.length} supplies</span>
                 </span>
-              </button>
+              </Button>
             </li>
           ))}
         </ul>
-        <button
-          type="button"
-          className="secondary"
-          style={{ marginTop: 10 }}
-          disabled={technician === null}
-          onClick={startNew}
-        >
+        <Button style={{ marginTop: 10 }} disabled={technician === null} onClick={startNew}>
           Enter another kind of supply
-        </button>
+        </Button>
       </div>
       {editing !== null && (
         <form
@@ -117,12 +112,12 @@ export function PinoutsPanel({
         >
           <label className="field">
             <span className="name">Name</span>
-            <input value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
+            <Input value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
           </label>
           {cableFamilies.map((family) => (
             <label key={family} className="field" style={{ marginTop: 8 }}>
               <span className="name">Socket for {familyText[family]} cables, pin 1 first</span>
-              <input
+              <Input
                 className="fig"
                 value={sockets[family] ?? ''}
                 placeholder="12 G 12 G ?"
@@ -138,16 +133,16 @@ export function PinoutsPanel({
             <legend className="label">Supplies with these sockets</legend>
             <div className="supply-ticks">
               {supplies.map((model) => (
-                <label key={model.id} className="tick">
-                  <input
-                    type="checkbox"
-                    checked={of.includes(model.id)}
-                    onChange={(event) =>
-                      setOf(event.target.checked ? [...of, model.id] : of.filter((id) => id !== model.id))
-                    }
-                  />{' '}
+                <Checkbox
+                  key={model.id}
+                  className="tick"
+                  checked={of.includes(model.id)}
+                  onChange={(event) =>
+                    setOf(event.target.checked ? [...of, model.id] : of.filter((id) => id !== model.id))
+                  }
+                >
                   {model.name}
-                </label>
+                </Checkbox>
               ))}
             </div>
           </fieldset>
@@ -159,12 +154,12 @@ export function PinoutsPanel({
             </div>
           )}
           <div className="row-actions" style={{ marginTop: 12 }}>
-            <button type="submit" className="secondary strong" disabled={technician === null || changing.isLoading}>
+            <Button className="strong" htmlType="submit" disabled={technician === null || changing.isLoading}>
               Save
-            </button>
-            <button type="button" className="link" onClick={() => setEditing(null)}>
+            </Button>
+            <Button type="link" onClick={() => setEditing(null)}>
               back
-            </button>
+            </Button>
           </div>
         </form>
       )}

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button, Input } from 'antd';
 import { moneyText, type SupplyModel } from '@fairwatt/core';
 import {
   problemOf,
@@ -28,7 +29,7 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplyMo
       <div className="row-actions" style={{ alignItems: 'end', marginBottom: 8 }}>
         <label className="field" style={{ width: 420 }}>
           <span className="name">Address of a supplier's price list (CSV)</span>
-          <input
+          <Input
             className="fig"
             value={url}
             disabled={!owner}
@@ -37,9 +38,7 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplyMo
           />
         </label>
         {draft !== null && draft !== feed.data?.url && (
-          <button
-            type="button"
-            className="secondary"
+          <Button
             disabled={!owner || setting.isLoading}
             onClick={() =>
               void set({ by: technician ?? '', url: draft }).then((answer) => {
@@ -48,17 +47,15 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplyMo
             }
           >
             Keep the address
-          </button>
+          </Button>
         )}
-        <button
-          type="button"
-          className="secondary"
+        <Button
           data-primary
           disabled={technician === null || feed.data == null || fetching.isLoading}
           onClick={() => void fetchNow({ by: technician ?? '' })}
         >
           {fetching.isLoading ? 'Fetching …' : 'Fetch prices now'}
-        </button>
+        </Button>
         <RowImport path="/supplies/prices" label="Read a price list" name="Price list" what="Row" />
       </div>
       {setting.isError && (

@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { Button } from 'antd';
 import {
   checkTitle,
   compileModel,
@@ -254,15 +255,14 @@ function JobTable({
               )}
               <span className="quiet block-note">{job.title}</span>
             </span>
-            <button
-              type="button"
-              className="link"
+            <Button
+              type="link"
               disabled={!owner}
               aria-label={`${job.leftOut ? 'Count' : 'Leave out'} ${job.code}`}
               onClick={() => void change(job.code, job.leftOut)}
             >
               {job.leftOut ? 'count again' : 'leave out'}
-            </button>
+            </Button>
           </li>
         ))}
       </ul>

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Modal } from 'antd';
+import { Button, Checkbox, Modal } from 'antd';
 import type { ImportReport } from '@fairwatt/contract';
 import { problemOf, useImportFileMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
@@ -139,21 +139,20 @@ export function RowImport({
               </div>
               {report.named.length > 100 && <p className="quiet">The first 100 rows are named, refused ones first.</p>}
               {path !== '/supplies/prices' && report.dryRun && (
-                <label className="tick">
-                  <input
-                    type="checkbox"
-                    checked={update}
-                    onChange={(event) => {
-                      setUpdate(event.target.checked);
-                      void run(read, true, event.target.checked);
-                    }}
-                  />{' '}
+                <Checkbox
+                  className="tick"
+                  checked={update}
+                  onChange={(event) => {
+                    setUpdate(event.target.checked);
+                    void run(read, true, event.target.checked);
+                  }}
+                >
                   change what is here already
-                </label>
+                </Checkbox>
               )}
               {report.dryRun ? (
-                <button
-                  type="button"
+                <Button
+                  type="primary"
                   className="primary"
                   data-primary
                   ref={(element) => element?.focus()}
@@ -162,10 +161,10 @@ export function RowImport({
                 >
                   <span>{takes === 0 ? 'Nothing to take' : `Take ${takes} ${takes === 1 ? 'row' : 'rows'}`}</span>
                   <kbd aria-hidden="true">↵</kbd>
-                </button>
+                </Button>
               ) : (
-                <button
-                  type="button"
+                <Button
+                  type="primary"
                   className="primary"
                   data-primary
                   ref={(element) => element?.focus()}
@@ -173,7 +172,7 @@ export function RowImport({
                 >
                   <span>Done</span>
                   <kbd aria-hidden="true">↵</kbd>
-                </button>
+                </Button>
               )}
             </div>
           )}

@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
 import { useState } from 'react';
+import { Checkbox, Input } from 'antd';
 import { criteria, criterionText, needText, schools, schoolText, type Need, type ShopSettings } from '@fairwatt/core';
 import {
   problemOf,
@@ -94,28 +95,27 @@ export default function SettingsPage() {
           <span className="label">This bench has</span>
           <p className="quiet">A check that needs something else is not offered.</p>
           {possessions.map((need) => (
-            <label key={need} className="tick">
-              <input
-                type="checkbox"
-                disabled={!owner}
-                checked={bench.has.includes(need)}
-                onChange={(event) => has(need, event.target.checked)}
-              />{' '}
+            <Checkbox
+              key={need}
+              className="tick"
+              disabled={!owner}
+              checked={bench.has.includes(need)}
+              onChange={(event) => has(need, event.target.checked)}
+            >
               {needText[need]}
-            </label>
+            </Checkbox>
           ))}
           <span className="label" style={{ display: 'block', marginTop: 18 }}>
             Mains
           </span>
-          <label className="tick">
-            <input
-              type="checkbox"
-              disabled={!owner}
-              checked={bench.mayMeterMains}
-              onChange={(event) => void save({ bench: { ...bench, mayMeterMains: event.target.checked } })}
-            />{' '}
+          <Checkbox
+            className="tick"
+            disabled={!owner}
+            checked={bench.mayMeterMains}
+            onChange={(event) => void save({ bench: { ...bench, mayMeterMains: event.target.checked } })}
+          >
             Somebody here is trained and allowed to measure at the outlet
-          </label>
+          </Checkbox>
           <p className="caution" style={{ marginTop: 8 }}>
             Local rules go first. Without it the lead and the outlet are swapped, never metered.
           </p>
@@ -188,33 +188,30 @@ export default function SettingsPage() {
               />
             ))}
           </div>
-          <label className="tick" style={{ marginTop: 8 }}>
-            <input
-              type="checkbox"
-              disabled={!owner}
-              checked={choosing.sharedCardCable}
-              onChange={(event) => choose({ sharedCardCable: event.target.checked })}
-            />{' '}
+          <Checkbox
+            className="tick"
+            disabled={!owner}
+            checked={choosing.sharedCardCable}
+            onChange={(event) => choose({ sharedCardCable: event.target.checked })}
+          >
             Two card plugs may share a cable where the load allows it
-          </label>
-          <label className="tick">
-            <input
-              type="checkbox"
-              disabled={!owner}
-              checked={choosing.spareCables}
-              onChange={(event) => choose({ spareCables: event.target.checked })}
-            />{' '}
+          </Checkbox>
+          <Checkbox
+            className="tick"
+            disabled={!owner}
+            checked={choosing.spareCables}
+            onChange={(event) => choose({ spareCables: event.target.checked })}
+          >
             Spare cables that are safe on a supply may be planned with
-          </label>
-          <label className="tick">
-            <input
-              type="checkbox"
-              disabled={!owner}
-              checked={choosing.adapters}
-              onChange={(event) => choose({ adapters: event.target.checked })}
-            />{' '}
+          </Checkbox>
+          <Checkbox
+            className="tick"
+            disabled={!owner}
+            checked={choosing.adapters}
+            onChange={(event) => choose({ adapters: event.target.checked })}
+          >
             Adapters and extensions from the bags may be planned with
-          </label>
+          </Checkbox>
         </section>
         <LabelPrinter owner={owner} technician={technician} />
         <section className="block" aria-label="Running cost">
@@ -339,7 +336,7 @@ function TextSetting({
   return (
     <label className={`field${wide ? ' wide' : ''}`}>
       <span className="name">{label}</span>
-      <input
+      <Input
         value={draft ?? value}
         maxLength={maxLength}
         disabled={disabled}

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button, Input, Select } from 'antd';
 import type { SupplyModel } from '@fairwatt/core';
 import { unitStates, type Unit, type UnitState } from '@fairwatt/contract';
 import { problemOf, useChangeUnitMutation, useRemoveUnitMutation, useUnitsQuery } from '../app/api.ts';
@@ -54,17 +55,13 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
       <div className="row-actions" style={{ alignItems: 'end', marginBottom: 12 }}>
         <label className="field" style={{ width: 260 }}>
           <span className="name">Put a supply on the shelf</span>
-          <select value={adding} onChange={(event) => setAdding(event.target.value)}>
-            {supplies.map((model) => (
-              <option key={model.id} value={model.id}>
-                {model.name}
-              </option>
-            ))}
-          </select>
+          <Select
+            value={adding}
+            onChange={(picked) => setAdding(picked)}
+            options={[...supplies.map((model) => ({ value: model.id, label: model.name }))]}
+          />
         </label>
-        <button
-          type="button"
-          className="secondary"
+        <Button
           disabled={technician === null || adding === ''}
           onClick={() =>
             void change({
@@ -86,7 +83,7 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
           }
         >
           Add a unit
-        </button>
+        </Button>
         <a className="secondary" href="/api/supplies/units/export" download>
           JSON
         </a>
@@ -119,21 +116,18 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
                   {unit.state === 'used' ? (
                     <span>fitted in {unit.usedIn}</span>
                   ) : (
-                    <select
+                    <Select
                       className="cell-input"
                       aria-label={`State of ${nameOf(unit.modelId)}`}
                       value={unit.state}
                       disabled={technician === null || unit.reservedFor !== null}
-                      onChange={(event) => keep(unit, { state: event.target.value as UnitState })}
-                    >
-                      {unitStates
-                        .filter((state) => state !== 'used')
-                        .map((state) => (
-                          <option key={state} value={state}>
-                            {stateText[state]}
-                          </option>
-                        ))}
-                    </select>
+                      onChange={(picked) => keep(unit, { state: picked })}
+                      options={[
+                        ...unitStates
+                          .filter((state) => state !== 'used')
+                          .map((state) => ({ value: state, label: stateText[state] })),
+                      ]}
+                    />
                   )}
                 </td>
                 {(['place', 'serial', 'bag'] as const).map((field) => (
@@ -152,28 +146,26 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
                   ) : (
                     <>
                       {unit.reservedFor}{' '}
-                      <button
-                        type="button"
-                        className="link"
+                      <Button
+                        type="link"
                         disabled={technician === null}
                         onClick={() => keep(unit, { reservedFor: null })}
                       >
                         release
-                      </button>
+                      </Button>
                     </>
                   )}
                 </td>
                 <td>
                   {unit.state !== 'used' && (
-                    <button
-                      type="button"
-                      className="link"
+                    <Button
+                      type="link"
                       disabled={technician === null}
                       aria-label={`Take ${nameOf(unit.modelId)} off the record`}
                       onClick={() => void remove({ id: unit.id, by: technician ?? '', basedOn: unit.version })}
                     >
                       off the record
-                    </button>
+                    </Button>
                   )}
                 </td>
               </tr>
@@ -203,7 +195,7 @@ function Cell({
     setDraft(null);
   };
   return (
-    <input
+    <Input
       className="cell-input"
       aria-label={label}
       value={draft ?? value}

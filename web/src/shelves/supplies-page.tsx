@@ -1,4 +1,5 @@
 import { lazy, Suspense, useState } from 'react';
+import { Button, Input } from 'antd';
 import { useSearchParams } from 'react-router';
 import { moneyText, twelveOutputsText, type SupplyModel } from '@fairwatt/core';
 import { problemOf, useSuppliesQuery, useUnitsQuery } from '../app/api.ts';
@@ -8,6 +9,7 @@ import { OwnPartsPanel } from './own-parts-panel.tsx';
 import { PricesPanel } from './prices-panel.tsx';
 import { RowImport } from './row-import.tsx';
 import { ShelfPanel } from './shelf-panel.tsx';
+import { Choice } from '../controls/choice.tsx';
 
 const SupplyEditor = lazy(() => import('./supply-editor.tsx'));
 const ways = [
@@ -38,18 +40,12 @@ export default function SuppliesPage() {
     <div className="page">
       <div className="page-head">
         <h1>Supplies</h1>
-        <div className="tabs" role="group" aria-label="Part of the shelf">
-          {ways.map(([value, name]) => (
-            <button
-              key={value}
-              type="button"
-              aria-pressed={way === value}
-              onClick={() => setParams(value === 'models' ? {} : { way: value }, { replace: true })}
-            >
-              {name}
-            </button>
-          ))}
-        </div>
+        <Choice
+          label="Part of the shelf"
+          value={way}
+          options={ways.map(([value, name]) => ({ value: value, label: name }))}
+          onPick={(value) => setParams(value === 'models' ? {} : { way: value }, { replace: true })}
+        />
         <span className="quiet">
           {supplies.data?.length ?? 0} models, {(units.data ?? []).filter((unit) => unit.state !== 'used').length} units
         </span>
@@ -57,16 +53,14 @@ export default function SuppliesPage() {
           <>
             <label className="field" style={{ width: 210 }}>
               <span className="visually-hidden">Find a supply</span>
-              <input
+              <Input
                 placeholder="Name, shape or watts"
                 value={search}
                 onChange={(event) => setSearch(event.target.value)}
               />
             </label>
             <div className="row-actions" style={{ marginLeft: 'auto' }}>
-              <button type="button" className="secondary" onClick={() => setEditing({ was: null, start: null })}>
-                Enter a supply
-              </button>
+              <Button onClick={() => setEditing({ was: null, start: null })}>Enter a supply</Button>
               <RowImport path="/supplies/import" label="Import" name="Supplies file" what="Supply" />
               <a className="secondary" href="/api/supplies/export?format=csv" download>
                 CSV
@@ -157,15 +151,15 @@ function SupplyRow({
         <td className="num">{moneyText(model.price.minor, model.price.currency)}</td>
         <td className="num">{model.onShelf}</td>
         <td className="nowrap">
-          <button type="button" className="link" aria-expanded={open} onClick={onOpen}>
+          <Button type="link" aria-expanded={open} onClick={onOpen}>
             cables
-          </button>
-          <button type="button" className="link" aria-label={`Change ${model.name}`} onClick={() => onEdit(false)}>
+          </Button>
+          <Button type="link" aria-label={`Change ${model.name}`} onClick={() => onEdit(false)}>
             change
-          </button>
-          <button type="button" className="link" aria-label={`Duplicate ${model.name}`} onClick={() => onEdit(true)}>
+          </Button>
+          <Button type="link" aria-label={`Duplicate ${model.name}`} onClick={() => onEdit(true)}>
             duplicate
-          </button>
+          </Button>
         </td>
       </tr>
       {open && (

@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from 'react';
-import { Modal } from 'antd';
+import { DateInput } from '../controls/date-input.tsx';
+import { Button, Checkbox, Input, Modal, Select } from 'antd';
 import { supplyModelSchema } from '@fairwatt/contract';
 import {
   cableFamilies,
@@ -349,7 +350,7 @@ export default function SupplyEditor({
         {label}
         {unit === undefined ? '' : ` (${unit})`}
       </span>
-      <input
+      <Input
         className={unit === undefined ? undefined : 'fig'}
         value={whole.fields[name]}
         maxLength={60}
@@ -362,27 +363,24 @@ export default function SupplyEditor({
   const pick = (name: Simple, label: string, options: readonly (readonly [string, string])[]) => (
     <label className="field">
       <span className="name">{label}</span>
-      <select value={whole.fields[name]} onChange={(event) => setField(name, event.target.value)}>
-        {options.map(([value, shown]) => (
-          <option key={value} value={value}>
-            {shown}
-          </option>
-        ))}
-      </select>
+      <Select
+        value={whole.fields[name]}
+        onChange={(picked) => setField(name, picked)}
+        options={[...options.map(([value, shown]) => ({ value: value, label: shown }))]}
+      />
     </label>
   );
   const same = (list: readonly string[]) => list.map((value) => [value, value] as const);
   const checked = supplyModelSchema.safeParse(modelFrom(whole, 0));
   const doubts = checked.success ? labelProblems(checked.data.label) : [];
   const outputs = (value: string, onChange: (value: string) => void, label: string) => (
-    <select className="cell-input" aria-label={label} value={value} onChange={(event) => onChange(event.target.value)}>
-      <option value="">not said</option>
-      {twelve.map((rail) => (
-        <option key={rail.label} value={rail.label}>
-          {rail.label}
-        </option>
-      ))}
-    </select>
+    <Select
+      className="cell-input"
+      aria-label={label}
+      value={value}
+      onChange={(picked) => onChange(picked)}
+      options={[{ value: '', label: 'not said' }, ...twelve.map((rail) => ({ value: rail.label, label: rail.label }))]}
+    />
   );
   return (
     <Modal
@@ -439,28 +437,26 @@ export default function SupplyEditor({
           {text('currency', 'Currency')}
           <label className="field">
             <span className="name">Price of</span>
-            <input type="date" value={whole.fields.asOf} onChange={(event) => setField('asOf', event.target.value)} />
+            <DateInput label="Price of" value={whole.fields.asOf} onChange={(day) => setField('asOf', day)} />
             {errorAt('asOf')}
           </label>
           {text('warrantyYears', 'Warranty', 'years')}
           {text('noiseDecibels', 'Noise, empty if not known', 'dB')}
           {text('designYear', 'Design of', 'year')}
-          <label className="tick">
-            <input
-              type="checkbox"
-              checked={whole.has16Pin}
-              onChange={(event) => setWhole({ ...whole, has16Pin: event.target.checked })}
-            />{' '}
+          <Checkbox
+            className="tick"
+            checked={whole.has16Pin}
+            onChange={(event) => setWhole({ ...whole, has16Pin: event.target.checked })}
+          >
             16-pin card connector
-          </label>
-          <label className="tick">
-            <input
-              type="checkbox"
-              checked={whole.ownHoles}
-              onChange={(event) => setWhole({ ...whole, ownHoles: event.target.checked })}
-            />{' '}
+          </Checkbox>
+          <Checkbox
+            className="tick"
+            checked={whole.ownHoles}
+            onChange={(event) => setWhole({ ...whole, ownHoles: event.target.checked })}
+          >
             its maker's own holes
-          </label>
+          </Checkbox>
         </div>
         {errorAt('id')}
         {errorAt('mainsHighVolts')}
@@ -468,21 +464,21 @@ export default function SupplyEditor({
           <legend className="label">Watches over</legend>
           <div className="row-actions">
             {protectionNames.map((name) => (
-              <label key={name} className="tick">
-                <input
-                  type="checkbox"
-                  checked={whole.protections.includes(name)}
-                  onChange={(event) =>
-                    setWhole({
-                      ...whole,
-                      protections: event.target.checked
-                        ? [...whole.protections, name]
-                        : whole.protections.filter((other) => other !== name),
-                    })
-                  }
-                />{' '}
+              <Checkbox
+                key={name}
+                className="tick"
+                checked={whole.protections.includes(name)}
+                onChange={(event) =>
+                  setWhole({
+                    ...whole,
+                    protections: event.target.checked
+                      ? [...whole.protections, name]
+                      : whole.protections.filter((other) => other !== name),
+                  })
+                }
+              >
                 {protectionText[name]}
-              </label>
+              </Checkbox>
             ))}
           </div>
         </fieldset>
@@ -503,7 +499,7 @@ export default function SupplyEditor({
                 {whole.rails.map((rail, index) => (
                   <tr key={index}>
                     <td>
-                      <input
+                      <Input
                         className="cell-input"
                         aria-label={`Output ${index + 1}`}
                         value={rail.label}
@@ -512,21 +508,16 @@ export default function SupplyEditor({
                       />
                     </td>
                     <td>
-                      <select
+                      <Select
                         className="cell-input"
                         aria-label={`Rail of output ${index + 1}`}
                         value={rail.rail}
-                        onChange={(event) => set('rails', index, { rail: event.target.value })}
-                      >
-                        {railNames.map((name) => (
-                          <option key={name} value={name}>
-                            {name} V
-                          </option>
-                        ))}
-                      </select>
+                        onChange={(picked) => set('rails', index, { rail: picked })}
+                        options={[...railNames.map((name) => ({ value: name, label: `${name} V` }))]}
+                      />
                     </td>
                     <td>
-                      <input
+                      <Input
                         className="cell-input fig"
                         inputMode="decimal"
                         aria-label={`Amps of output ${index + 1}`}
@@ -542,10 +533,8 @@ export default function SupplyEditor({
                             {cableFamilies.map((family) => {
                               const on = rail.feeds.includes(family);
                               return (
-                                <button
+                                <Button
                                   key={family}
-                                  type="button"
-                                  className="secondary"
                                   aria-pressed={on}
                                   onClick={() =>
                                     set('rails', index, {
@@ -556,7 +545,7 @@ export default function SupplyEditor({
                                   }
                                 >
                                   {family}
-                                </button>
+                                </Button>
                               );
                             })}
                           </div>
@@ -564,23 +553,17 @@ export default function SupplyEditor({
                       </td>
                     )}
                     <td>
-                      <button
-                        type="button"
-                        className="link"
-                        aria-label={`Drop output ${index + 1}`}
-                        onClick={() => drop('rails', index)}
-                      >
+                      <Button type="link" aria-label={`Drop output ${index + 1}`} onClick={() => drop('rails', index)}>
                         drop
-                      </button>
+                      </Button>
                     </td>
                   </tr>
                 ))}
               </tbody>
             </table>
             {errorAt('label.rails')}
-            <button
-              type="button"
-              className="link"
+            <Button
+              type="link"
               onClick={() =>
                 setWhole({
                   ...whole,
@@ -589,39 +572,38 @@ export default function SupplyEditor({
               }
             >
               another output
-            </button>
+            </Button>
           </fieldset>
           <fieldset>
             <legend className="label">Combined limits, and sockets</legend>
             {whole.combined.map((limit, index) => (
               <div key={index} className="range-row" style={{ gridTemplateColumns: '1fr 90px auto' }}>
-                <input
+                <Input
                   className="cell-input"
                   aria-label={`Outputs of limit ${index + 1}`}
                   placeholder="5V + 3.3V"
                   value={limit.labels}
                   onChange={(event) => set('combined', index, { labels: event.target.value })}
                 />
-                <input
+                <Input
                   className="cell-input fig"
                   inputMode="decimal"
                   aria-label={`Watts of limit ${index + 1}`}
                   value={limit.watts}
                   onChange={(event) => set('combined', index, { watts: event.target.value })}
                 />
-                <button type="button" className="link" onClick={() => drop('combined', index)}>
+                <Button type="link" onClick={() => drop('combined', index)}>
                   drop
-                </button>
+                </Button>
                 {errorAt(`label.combined.${index}`)}
               </div>
             ))}
-            <button
-              type="button"
-              className="link"
+            <Button
+              type="link"
               onClick={() => setWhole({ ...whole, combined: [...whole.combined, { labels: '5V + 3.3V', watts: '' }] })}
             >
               another limit
-            </button>
+            </Button>
             <div className="editor-list">
               {whole.sockets.map((socket, index) => (
                 <div
@@ -629,41 +611,35 @@ export default function SupplyEditor({
                   className="range-row"
                   style={{ gridTemplateColumns: twelve.length > 1 ? '1fr 100px 90px auto' : '1fr 110px auto' }}
                 >
-                  <input
+                  <Input
                     className="cell-input"
                     aria-label={`Socket ${index + 1}`}
                     value={socket.label}
                     maxLength={20}
                     onChange={(event) => set('sockets', index, { label: event.target.value })}
                   />
-                  <select
+                  <Select
                     className="cell-input"
                     aria-label={`Kind of socket ${index + 1}`}
                     value={socket.kind}
-                    onChange={(event) => set('sockets', index, { kind: event.target.value })}
-                  >
-                    {socketKinds.map((kind) => (
-                      <option key={kind} value={kind}>
-                        {kind}
-                      </option>
-                    ))}
-                  </select>
+                    onChange={(picked) => set('sockets', index, { kind: picked })}
+                    options={[...socketKinds.map((kind) => ({ value: kind, label: kind }))]}
+                  />
                   {twelve.length > 1 &&
                     outputs(
                       socket.output,
                       (output) => set('sockets', index, { output }),
                       `Output behind socket ${index + 1}`,
                     )}
-                  <button type="button" className="link" onClick={() => drop('sockets', index)}>
+                  <Button type="link" onClick={() => drop('sockets', index)}>
                     drop
-                  </button>
+                  </Button>
                   {errorAt(`kit.sockets.${index}`)}
                 </div>
               ))}
             </div>
-            <button
-              type="button"
-              className="link"
+            <Button
+              type="link"
               onClick={() =>
                 setWhole({
                   ...whole,
@@ -672,7 +648,7 @@ export default function SupplyEditor({
               }
             >
               another socket
-            </button>
+            </Button>
           </fieldset>
         </div>
         <fieldset>
@@ -696,7 +672,7 @@ export default function SupplyEditor({
               {whole.cables.map((cable, index) => (
                 <tr key={index}>
                   <td>
-                    <input
+                    <Input
                       className="cell-input"
                       aria-label={`Cable ${index + 1}`}
                       value={cable.id}
@@ -705,32 +681,28 @@ export default function SupplyEditor({
                     />
                   </td>
                   <td>
-                    <select
+                    <Select
                       className="cell-input"
                       aria-label={`Family of cable ${index + 1}`}
                       value={cable.family}
-                      onChange={(event) => set('cables', index, { family: event.target.value })}
-                    >
-                      {cableFamilies.map((family) => (
-                        <option key={family} value={family}>
-                          {family}
-                        </option>
-                      ))}
-                    </select>
+                      onChange={(picked) => set('cables', index, { family: picked })}
+                      options={[...cableFamilies.map((family) => ({ value: family, label: family }))]}
+                    />
                   </td>
                   <td>
-                    <select
+                    <Select
                       className="cell-input"
                       aria-label={`How cable ${index + 1} is joined`}
                       value={cable.fixed}
-                      onChange={(event) => set('cables', index, { fixed: event.target.value })}
-                    >
-                      <option value="fixed">fixed</option>
-                      <option value="modular">modular</option>
-                    </select>
+                      onChange={(picked) => set('cables', index, { fixed: picked })}
+                      options={[
+                        { value: 'fixed', label: 'fixed' },
+                        { value: 'modular', label: 'modular' },
+                      ]}
+                    />
                   </td>
                   <td>
-                    <input
+                    <Input
                       className="cell-input fig"
                       aria-label={`Count of cable ${index + 1}`}
                       value={cable.count}
@@ -738,21 +710,16 @@ export default function SupplyEditor({
                     />
                   </td>
                   <td>
-                    <select
+                    <Select
                       className="cell-input"
                       aria-label={`Gauge of cable ${index + 1}`}
                       value={cable.gauge}
-                      onChange={(event) => set('cables', index, { gauge: event.target.value })}
-                    >
-                      {['16', '18', '20', '22'].map((gauge) => (
-                        <option key={gauge} value={gauge}>
-                          {gauge}
-                        </option>
-                      ))}
-                    </select>
+                      onChange={(picked) => set('cables', index, { gauge: picked })}
+                      options={[...['16', '18', '20', '22'].map((gauge) => ({ value: gauge, label: gauge }))]}
+                    />
                   </td>
                   <td>
-                    <input
+                    <Input
                       className="cell-input fig"
                       aria-label={`Plugs of cable ${index + 1}`}
                       value={cable.plugs}
@@ -772,14 +739,9 @@ export default function SupplyEditor({
                     </td>
                   )}
                   <td>
-                    <button
-                      type="button"
-                      className="link"
-                      aria-label={`Drop cable ${index + 1}`}
-                      onClick={() => drop('cables', index)}
-                    >
+                    <Button type="link" aria-label={`Drop cable ${index + 1}`} onClick={() => drop('cables', index)}>
                       drop
-                    </button>
+                    </Button>
                   </td>
                 </tr>
               ))}
@@ -793,9 +755,8 @@ export default function SupplyEditor({
                 {message}
               </span>
             ))}
-          <button
-            type="button"
-            className="link"
+          <Button
+            type="link"
             onClick={() =>
               setWhole({
                 ...whole,
@@ -815,7 +776,7 @@ export default function SupplyEditor({
             }
           >
             another cable
-          </button>
+          </Button>
         </fieldset>
         {doubts.map((problem) => (
           <p key={problem.code} className="caution" role="status">
@@ -828,14 +789,18 @@ export default function SupplyEditor({
           </p>
         )}
         <div className="row-actions editor-save">
-          <button type="submit" className="primary" style={{ width: 260 }} disabled={changing.isLoading}>
+          <Button
+            type="primary"
+            className="primary"
+            htmlType="submit"
+            style={{ width: 260 }}
+            disabled={changing.isLoading}
+          >
             <span>{changing.isLoading ? 'Saving …' : 'Save'}</span>
             <kbd aria-hidden="true">↵</kbd>
-          </button>
+          </Button>
           {was !== null && (
-            <button
-              type="button"
-              className="secondary"
+            <Button
               disabled={technician === null || removing.isLoading}
               onClick={() =>
                 void remove({ id: was.id, by: technician ?? '' }).then((answer) => {
@@ -845,7 +810,7 @@ export default function SupplyEditor({
               }
             >
               Take it out of the shop
-            </button>
+            </Button>
           )}
         </div>
       </form>

@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import { useSearchParams } from 'react-router';
 import { useDesk } from '../../job/job-context.ts';
 import { CarryView } from './carry-view.tsx';
@@ -5,6 +6,7 @@ import { ChangesView } from './changes-view.tsx';
 import { RefitView } from './refit-view.tsx';
 import { StepsView } from './steps-view.tsx';
 import { WasView } from './was-view.tsx';
+import { Choice } from '../../controls/choice.tsx';
 
 export type CablesWay = 'was' | 'out' | 'plan' | 'refit' | 'carry' | 'changes';
 
@@ -33,12 +35,13 @@ export default function Cables() {
       { replace: true },
     );
   const tabs = (
-    <div className="tabs" role="group" aria-label="Cables" style={{ marginBottom: 12, flexWrap: 'wrap' }}>
-      {ways.map(([value, name]) => (
-        <button key={value} type="button" aria-pressed={way === value} data-way={value} onClick={() => setWay(value)}>
-          {name}
-        </button>
-      ))}
+    <div style={{ marginBottom: 12, flexWrap: 'wrap' }}>
+      <Choice
+        label="Cables"
+        value={way}
+        options={ways.map(([value, name]) => ({ value: value, label: name }))}
+        onPick={(value) => setWay(value)}
+      />
     </div>
   );
   return (

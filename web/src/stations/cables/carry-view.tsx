@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { Button } from 'antd';
 import {
   casePlaces,
   figuresOf,
@@ -158,15 +159,14 @@ export function CarryView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
                         <>
                           {' '}
                           ·{' '}
-                          <button
-                            type="button"
-                            className="link"
+                          <Button
+                            type="link"
                             disabled={locked}
                             aria-label={`Usual way to ${inlet.label}`}
                             onClick={() => put(part.id, inlet.id, { wayMillimetres: undefined })}
                           >
                             take the usual
-                          </button>
+                          </Button>
                         </>
                       )}
                     </td>

@@ -1,4 +1,5 @@
 import { useState, type ReactNode } from 'react';
+import { Button } from 'antd';
 import { harnessChanges, harnessWordText, kitCableText, tagsOf, unanswered, openPointText } from '@fairwatt/core';
 import { labelStocks, type LabelStock } from '@fairwatt/contract';
 import { problemOf, usePrintLabelsMutation } from '../../app/api.ts';
@@ -106,14 +107,12 @@ export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonl
                 >
                   Tags as PDF
                 </a>
-                <button
-                  type="button"
-                  className="secondary"
+                <Button
                   disabled={technician === null || printing.isLoading}
                   onClick={() => void print({ code, by: technician ?? '' })}
                 >
                   {printing.isLoading ? 'Printing …' : 'Print on the label printer'}
-                </button>
+                </Button>
               </div>
               {printing.isError && (
                 <p className="error-text" role="alert">

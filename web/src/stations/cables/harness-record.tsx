@@ -1,3 +1,4 @@
+import { Button, Input, Select } from 'antd';
 import {
   likelyHarness,
   nextCableLabel,
@@ -45,9 +46,8 @@ export function HarnessRecord() {
         <span className="label">Inlets without a recorded cable, {left.length}</span>
         <div className="row-actions">
           {left.length > 1 && (
-            <button
-              type="button"
-              className="secondary strong"
+            <Button
+              className="strong"
               disabled={locked}
               onClick={() => {
                 for (const cable of likelyHarness(job, () => crypto.randomUUID()))
@@ -55,18 +55,12 @@ export function HarnessRecord() {
               }}
             >
               Start from a likely harness
-            </button>
+            </Button>
           )}
           {left.map((inlet) => (
-            <button
-              key={inlet.id}
-              type="button"
-              className="secondary"
-              disabled={locked}
-              onClick={() => add(inlet.id, inlet.kind)}
-            >
+            <Button key={inlet.id} disabled={locked} onClick={() => add(inlet.id, inlet.kind)}>
               + {inlet.label}
-            </button>
+            </Button>
           ))}
           {left.length === 0 && inlets.length > 0 && <span>Every inlet has its cable.</span>}
         </div>
@@ -92,7 +86,7 @@ export function HarnessRecord() {
             {job.cables.map((cable) => (
               <tr key={cable.id}>
                 <td>
-                  <input
+                  <Input
                     className="cell-input fig"
                     aria-label={`Label of cable ${cable.label}`}
                     value={cable.label}
@@ -104,7 +98,7 @@ export function HarnessRecord() {
                   />
                 </td>
                 <td>
-                  <input
+                  <Input
                     className="cell-input"
                     aria-invalid={socketTwice(cable)}
                     aria-label={`Socket of cable ${cable.label}`}
@@ -132,36 +126,28 @@ export function HarnessRecord() {
                       });
                     return (
                       <div key={index} className="plug-row">
-                        <select
+                        <Select
                           className="cell-input"
                           aria-label={`Plug ${index + 1} of cable ${cable.label}`}
                           value={plug.kind}
                           disabled={locked}
-                          onChange={(event) => set({ kind: event.target.value as PlugKind })}
-                        >
-                          {plugKinds.map((kind) => (
-                            <option key={kind} value={kind}>
-                              {kind}
-                            </option>
-                          ))}
-                        </select>
-                        <select
+                          onChange={(picked) => set({ kind: picked })}
+                          options={[...plugKinds.map((kind) => ({ value: kind, label: kind }))]}
+                        />
+                        <Select
                           className="cell-input"
                           aria-label={`Inlet of plug ${index + 1} of cable ${cable.label}`}
                           aria-invalid={wrong}
                           value={plug.inletId ?? ''}
                           disabled={locked}
-                          onChange={(event) => set({ inletId: event.target.value === '' ? null : event.target.value })}
-                        >
-                          <option value="">free</option>
-                          {inlets
-                            .filter((inlet) => inlet.id === plug.inletId || !served.has(inlet.id))
-                            .map((inlet) => (
-                              <option key={inlet.id} value={inlet.id}>
-                                {inlet.label}
-                              </option>
-                            ))}
-                        </select>
+                          onChange={(picked) => set({ inletId: picked === '' ? null : picked })}
+                          options={[
+                            { value: '', label: 'free' },
+                            ...inlets
+                              .filter((inlet) => inlet.id === plug.inletId || !served.has(inlet.id))
+                              .map((inlet) => ({ value: inlet.id, label: inlet.label })),
+                          ]}
+                        />
                         {wrong && (
                           <span className="verdict fail" title="This plug does not fit this inlet">
                             no fit
@@ -170,9 +156,8 @@ export function HarnessRecord() {
                       </div>
                     );
                   })}
-                  <button
-                    type="button"
-                    className="link"
+                  <Button
+                    type="link"
                     disabled={locked || cable.plugs.length >= 8}
                     onClick={() =>
                       put(cable, {
@@ -181,20 +166,19 @@ export function HarnessRecord() {
                     }
                   >
                     one more plug
-                  </button>
+                  </Button>
                   {cable.plugs.length > 1 && (
-                    <button
-                      type="button"
-                      className="link"
+                    <Button
+                      type="link"
                       disabled={locked}
                       onClick={() => put(cable, { plugs: cable.plugs.slice(0, -1) })}
                     >
                       one fewer
-                    </button>
+                    </Button>
                   )}
                 </td>
                 <td>
-                  <input
+                  <Input
                     className="cell-input"
                     aria-label={`Way of cable ${cable.label}`}
                     value={cable.way}
@@ -217,9 +201,8 @@ export function HarnessRecord() {
                   />
                 </td>
                 <td>
-                  <button
-                    type="button"
-                    className="link"
+                  <Button
+                    type="link"
                     disabled={locked}
                     aria-label={`Take out cable ${cable.label}`}
                     onClick={() => {
@@ -231,7 +214,7 @@ export function HarnessRecord() {
                     }}
                   >
                     take out
-                  </button>
+                  </Button>
                 </td>
               </tr>
             ))}

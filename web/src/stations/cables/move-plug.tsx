@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { Button, Radio, Select } from 'antd';
 import {
   breachText,
   checkPlan,
@@ -108,22 +109,22 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
         <legend className="label">Another plug for it</legend>
         {ways.length === 0 && <p className="quiet">No other plug of this supply goes in here.</p>}
         {ways.map((way) => (
-          <label key={way.key} className="way-row" data-way-plug={way.key}>
-            <input
-              type="radio"
-              name="way"
-              checked={picked === way.key}
-              onChange={() => {
-                setPicked(way.key);
-                setSocket('');
-              }}
-              onKeyDown={(event) => {
-                if (event.key === 'Enter') {
-                  event.preventDefault();
-                  put();
-                }
-              }}
-            />
+          <Radio
+            key={way.key}
+            className="way-row"
+            name="way"
+            checked={picked === way.key}
+            onChange={() => {
+              setPicked(way.key);
+              setSocket('');
+            }}
+            onKeyDown={(event) => {
+              if (event.key === 'Enter') {
+                event.preventDefault();
+                put();
+              }
+            }}
+          >
             <span>
               <strong>{way.name}</strong> <span className="quiet">{way.now}</span>
               {way.told.map((text) => (
@@ -138,39 +139,37 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
                 </span>
               )}
             </span>
-          </label>
+          </Radio>
         ))}
       </fieldset>
       {chosen !== null && family !== null && !family.fixed && (
         <label className="field">
           <span className="name">Socket</span>
-          <select value={socket} onChange={(event) => setSocket(event.target.value)}>
-            <option value="">as the plan has it</option>
-            {kit!.sockets
-              .filter((item) => socketTakes(item.kind, family.family))
-              .map((item) => (
-                <option key={item.label} value={item.label}>
-                  {item.label}
-                </option>
-              ))}
-          </select>
+          <Select
+            value={socket}
+            onChange={(picked) => setSocket(picked)}
+            options={[
+              { value: '', label: 'as the plan has it' },
+              ...kit!.sockets
+                .filter((item) => socketTakes(item.kind, family.family))
+                .map((item) => ({ value: item.label, label: item.label })),
+            ]}
+          />
         </label>
       )}
       <div className="row-actions">
         {own !== undefined && (
-          <button
-            type="button"
-            className="secondary"
+          <Button
             onClick={() => {
               if (act({ kind: 'drop-pin', inletId: row.inletId, basedOn: own.version }) === null) onDone();
             }}
           >
             Leave it to the plan
-          </button>
+          </Button>
         )}
-        <button type="button" className="link" onClick={onDone}>
+        <Button type="link" onClick={onDone}>
           back
-        </button>
+        </Button>
       </div>
       {ways.length === 0 ? (
         <Primary onClick={onDone}>Back to the connector</Primary>

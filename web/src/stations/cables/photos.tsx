@@ -1,4 +1,5 @@
-import { useRef, useState } from 'react';
+import { useState } from 'react';
+import { Button, Input, Select, Upload } from 'antd';
 import { mostPhotos } from '@fairwatt/contract';
 import { problemOf, useAddPhotoMutation, usePhotosQuery, useRemovePhotoMutation } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
@@ -14,10 +15,9 @@ export function Photos() {
   const [caption, setCaption] = useState('');
   const [cableId, setCableId] = useState('');
   const [large, setLarge] = useState<string | null>(null);
-  const input = useRef<HTMLInputElement>(null);
   const address = (id: string) => `/api/jobs/${encodeURIComponent(code)}/photos/${id}`;
-  async function take(file: File | undefined): Promise<void> {
-    if (file === undefined || technician === null) return;
+  async function take(file: File): Promise<void> {
+    if (technician === null) return;
     setTold(null);
     try {
       const picture = await scaledPicture(file);
@@ -38,6 +38,7 @@ export function Photos() {
       setTold(error.message);
     }
   }
+  const full = locked || adding.isLoading || photos.length >= mostPhotos;
   const cableName = (id: string | null) => job.cables.find((cable) => cable.id === id)?.label;
   return (
     <section className="block" aria-label="Pictures" style={{ marginTop: 18 }}>
@@ -47,7 +48,7 @@ export function Photos() {
       <div className="row-actions" style={{ alignItems: 'end' }}>
         <label className="field" style={{ width: 220 }}>
           <span className="name">What it shows</span>
-          <input
+          <Input
             value={caption}
             maxLength={120}
             disabled={locked}
@@ -56,36 +57,29 @@ export function Photos() {
         </label>
         <label className="field" style={{ width: 120 }}>
           <span className="name">Cable</span>
-          <select value={cableId} disabled={locked} onChange={(event) => setCableId(event.target.value)}>
-            <option value="">all of it</option>
-            {job.cables.map((cable) => (
-              <option key={cable.id} value={cable.id}>
-                {cable.label}
-              </option>
-            ))}
-          </select>
+          <Select
+            value={cableId}
+            disabled={locked}
+            onChange={(picked) => setCableId(picked)}
+            options={[
+              { value: '', label: 'all of it' },
+              ...job.cables.map((cable) => ({ value: cable.id, label: cable.label })),
+            ]}
+          />
         </label>
-        <button
-          type="button"
-          className="secondary"
-          disabled={locked || adding.isLoading || photos.length >= mostPhotos}
-          onClick={() => input.current?.click()}
-        >
-          {adding.isLoading ? 'Keeping …' : 'Take or choose a picture'}
-        </button>
-        <input
-          ref={input}
-          type="file"
+        <Upload
           accept="image/*"
           capture="environment"
-          className="hidden-file"
-          tabIndex={-1}
           aria-label="Picture of the harness"
-          onChange={(event) => {
-            void take(event.target.files?.[0]);
-            event.target.value = '';
+          showUploadList={false}
+          disabled={full}
+          beforeUpload={(file) => {
+            void take(file);
+            return false;
           }}
-        />
+        >
+          <Button disabled={full}>{adding.isLoading ? 'Keeping …' : 'Take or choose a picture'}</Button>
+        </Upload>
       </div>
       {told !== null && (
         <p className="error-text" role="alert">
@@ -97,8 +91,8 @@ export function Photos() {
         <ul className="photos">
           {photos.map((photo) => (
             <li key={photo.id}>
-              <button
-                type="button"
+              <Button
+                type="text"
                 className="plain"
                 aria-expanded={large === photo.id}
                 aria-label={`${large === photo.id ? 'Smaller' : 'Larger'}: ${photo.caption === '' ? 'picture' : photo.caption}`}
@@ -112,22 +106,21 @@ export function Photos() {
                   height={photo.heightPixels}
                   className={large === photo.id ? 'large' : undefined}
                 />
-              </button>
+              </Button>
               <div className="quiet">
                 {photo.caption}
                 {photo.cableId !== null && cableName(photo.cableId) !== undefined
                   ? ` · cable ${cableName(photo.cableId)}`
                   : ''}{' '}
                 · {personName(photo.by)}{' '}
-                <button
-                  type="button"
-                  className="link"
+                <Button
+                  type="link"
                   disabled={locked}
                   aria-label={`Take out picture ${photo.caption}`}
                   onClick={() => void remove({ code, id: photo.id, by: technician ?? '' })}
                 >
                   take out
-                </button>
+                </Button>
               </div>
             </li>
           ))}

@@ -1,4 +1,5 @@
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
+import { Button } from 'antd';
 import { Link, useSearchParams } from 'react-router';
 import {
   breachText,
@@ -172,15 +173,9 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
             {cabling.basis === 'plan' && <span>drag a plug, or press m</span>}
             <span className="zoom" role="group" aria-label="Size of the drawing">
               {zooms.map((value) => (
-                <button
-                  key={value}
-                  type="button"
-                  className="link"
-                  aria-pressed={zoom === value}
-                  onClick={() => setZoom(value)}
-                >
+                <Button type="link" key={value} aria-pressed={zoom === value} onClick={() => setZoom(value)}>
                   {Math.round(value * 100)} %
-                </button>
+                </Button>
               ))}
             </span>
           </div>
@@ -201,9 +196,8 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
           {plan?.refused.map((refusal) => (
             <p key={`${refusal.code}${refusal.inletId}`} className="error-text" role="status">
               {pinRefusalText(refusal, inletLabel)}{' '}
-              <button
-                type="button"
-                className="link"
+              <Button
+                type="link"
                 disabled={locked}
                 onClick={() => {
                   const pin = job.pins.find((item) => item.inletId === refusal.inletId);
@@ -211,7 +205,7 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
                 }}
               >
                 leave it to the plan
-              </button>
+              </Button>
             </p>
           ))}
           {cabling.breaches.map((breach) => (
@@ -225,9 +219,8 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
         <div className="now-head">
           <span className="label">Now at</span>
           {cabling.basis === 'plan' && !moving && (
-            <button
-              type="button"
-              className="link"
+            <Button
+              type="link"
               data-letter="m"
               disabled={locked}
               onClick={() => {
@@ -236,7 +229,7 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
               }}
             >
               {current.pinned ? 'move or give back' : 'use another plug'} <kbd aria-hidden="true">m</kbd>
-            </button>
+            </Button>
           )}
         </div>
         <div>
@@ -294,10 +287,10 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
                 {checks.map((check, index) => {
                   const on = current.seat?.[check] === true;
                   return (
-                    <button
-                      key={check}
-                      type="button"
+                    <Button
+                      type="text"
                       className="key"
+                      key={check}
                       data-key={index + 1}
                       aria-pressed={on}
                       disabled={locked}
@@ -310,7 +303,7 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
                         {on ? '✓' : index + 1}
                       </span>
                       <span>{seatCheckText(check)}</span>
-                    </button>
+                    </Button>
                   );
                 })}
               </div>

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { Button } from 'antd';
 import {
   barring,
   provingPower,
@@ -71,8 +72,8 @@ export function StepsView({
               data-done={step.done !== null}
               aria-current={step === next ? 'step' : undefined}
             >
-              <button
-                type="button"
+              <Button
+                type="text"
                 className="step"
                 aria-pressed={step.done !== null}
                 disabled={locked || held(step)}
@@ -92,35 +93,33 @@ export function StepsView({
                       : ''
                     : `${personName(step.done.by)}, ${clockTime(step.done.at)}`}
                 </span>
-              </button>
+              </Button>
               {moving && !step.fixed && (
                 <span className="shift">
-                  <button
-                    type="button"
-                    className="link"
+                  <Button
+                    type="link"
                     disabled={locked}
                     aria-label={`Earlier: ${stepText(step)}`}
                     onClick={() => shift(step, -1)}
                   >
                     ↑
-                  </button>
-                  <button
-                    type="button"
-                    className="link"
+                  </Button>
+                  <Button
+                    type="link"
                     disabled={locked}
                     aria-label={`Later: ${stepText(step)}`}
                     onClick={() => shift(step, 1)}
                   >
                     ↓
-                  </button>
+                  </Button>
                 </span>
               )}
             </li>
           ))}
         </ol>
-        <button type="button" className="link" aria-pressed={moving} onClick={() => setMoving(!moving)}>
+        <Button type="link" aria-pressed={moving} onClick={() => setMoving(!moving)}>
           {moving ? 'Keep this order' : 'Change the order'}
-        </button>
+        </Button>
         {order !== undefined && <span className="quiet"> · in an order of this job's own</span>}
       </div>
       <aside className="side" aria-label="Next step">

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { Checkbox } from 'antd';
 import { hindrances, hindranceText, partsAt } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
@@ -37,23 +38,23 @@ export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly on
           <span className="label">In the way in this case</span>
           <div className="ticks">
             {hindrances.map((name) => (
-              <label key={name} className="tick">
-                <input
-                  type="checkbox"
-                  disabled={locked}
-                  checked={has.includes(name)}
-                  onChange={(event) =>
-                    act({
-                      kind: 'edit-sheet',
-                      basedOn: job.sheet.version,
-                      changes: {
-                        hindrances: event.target.checked ? [...has, name] : has.filter((other) => other !== name),
-                      },
-                    })
-                  }
-                />{' '}
+              <Checkbox
+                key={name}
+                className="tick"
+                disabled={locked}
+                checked={has.includes(name)}
+                onChange={(event) =>
+                  act({
+                    kind: 'edit-sheet',
+                    basedOn: job.sheet.version,
+                    changes: {
+                      hindrances: event.target.checked ? [...has, name] : has.filter((other) => other !== name),
+                    },
+                  })
+                }
+              >
                 {hindranceText[name]}
-              </label>
+              </Checkbox>
             ))}
           </div>
         </section>

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button } from 'antd';
 import {
   checkWorth,
   hazardText,
@@ -78,15 +79,9 @@ export function CheckCard({
         <div className="which" role="group" aria-label="Which tester">
           <span className="quiet">Which tester?</span>
           {testers.map((item) => (
-            <button
-              key={item.id}
-              type="button"
-              className="secondary"
-              aria-pressed={tester === item.id}
-              onClick={() => setTester(item.id)}
-            >
+            <Button key={item.id} aria-pressed={tester === item.id} onClick={() => setTester(item.id)}>
               {item.name}
-            </button>
+            </Button>
           ))}
           {passed !== undefined && passed.of > 0 && (
             <span className="quiet">Here it passed {tallyText(passed)} of bad supplies.</span>

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button } from 'antd';
 import { Link } from 'react-router';
 import {
   checkWorth,
@@ -120,8 +121,8 @@ export default function Fault() {
             <ul className="alternatives">
               {others.slice(0, all ? undefined : alternatives).map((check) => (
                 <li key={check.checkId}>
-                  <button
-                    type="button"
+                  <Button
+                    type="text"
                     className="plain"
                     aria-pressed={picked === check.checkId}
                     disabled={decided}
@@ -135,15 +136,15 @@ export default function Fault() {
                     <span className="fig quiet nowrap" title="expected minutes saved">
                       {worthOf(check) >= 0.05 ? `−${worthOf(check).toFixed(1)}` : '0'}
                     </span>
-                  </button>
+                  </Button>
                 </li>
               ))}
             </ul>
             <p className="quiet" style={{ marginTop: 6 }}>
               {others.length > alternatives && (
-                <button type="button" className="link" aria-expanded={all} onClick={() => setAll(!all)}>
+                <Button type="link" aria-expanded={all} onClick={() => setAll(!all)}>
                   {all ? 'fewer checks' : `all ${others.length} checks`}
-                </button>
+                </Button>
               )}{' '}
               For what this bench has; <Link to="/settings">change it</Link>.
             </p>
@@ -217,34 +218,19 @@ function Decide({
       )}
       <div className="row-actions">
         {(conclusion.state === 'open' || conclusion.state === 'to-prove') && view.step.do !== 'make-safe' && (
-          <button
-            type="button"
-            className="secondary"
-            disabled={locked}
-            onClick={() => setFinding('fault', conclusion.leaderId, false)}
-          >
+          <Button disabled={locked} onClick={() => setFinding('fault', conclusion.leaderId, false)}>
             Repair the leader now
-          </button>
+          </Button>
         )}
         {conclusion.state !== 'well' && (
-          <button
-            type="button"
-            className="secondary"
-            disabled={locked}
-            onClick={() => setFinding('no-fault', null, false)}
-          >
+          <Button disabled={locked} onClick={() => setFinding('no-fault', null, false)}>
             No fault
-          </button>
+          </Button>
         )}
         {view.step.do !== 'nothing' && (
-          <button
-            type="button"
-            className="secondary"
-            disabled={locked}
-            onClick={() => setFinding('hand-on', null, false)}
-          >
+          <Button disabled={locked} onClick={() => setFinding('hand-on', null, false)}>
             No finding, hand on
-          </button>
+          </Button>
         )}
       </div>
     </>
@@ -272,33 +258,21 @@ function FindingCard({
       </p>
       <div className="row-actions">
         {finding.kind === 'fault' && !finding.confirmed && (
-          <button
-            type="button"
-            className="secondary"
-            disabled={locked}
-            onClick={() => onRepaired(fault?.id ?? '', 'cured')}
-          >
+          <Button disabled={locked} onClick={() => onRepaired(fault?.id ?? '', 'cured')}>
             The repair cured it
-          </button>
+          </Button>
         )}
         {finding.kind === 'fault' && !finding.confirmed && (
-          <button
-            type="button"
-            className="secondary"
-            disabled={locked}
-            onClick={() => onRepaired(fault?.id ?? '', 'same')}
-          >
+          <Button disabled={locked} onClick={() => onRepaired(fault?.id ?? '', 'same')}>
             It changed nothing: next round
-          </button>
+          </Button>
         )}
-        <button
-          type="button"
-          className="secondary"
+        <Button
           disabled={locked}
           onClick={() => act({ kind: 'set-finding', finding: null, basedOn: job.finding?.version ?? 0 })}
         >
           Take the finding back, search on
-        </button>
+        </Button>
       </div>
     </section>
   );

@@ -1,4 +1,5 @@
 import { useLayoutEffect, useRef, useState } from 'react';
+import { Button } from 'antd';
 import { checkTitle, outcomeLabel, percentText, strengthText, type Suspect } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 
@@ -65,8 +66,8 @@ export function Suspects() {
           const step = was === undefined ? 0 : Math.round(100 * suspect.probability) - Math.round(100 * was);
           return (
             <li key={suspect.faultId} className={index === 0 ? 'first' : ''} data-suspect={suspect.faultId}>
-              <button
-                type="button"
+              <Button
+                type="text"
                 className="plain head"
                 aria-expanded={opened === suspect.faultId}
                 onClick={() => setOpen(suspect.faultId)}
@@ -80,7 +81,7 @@ export function Suspects() {
                   )}{' '}
                   {percentText(suspect.probability)}
                 </span>
-              </button>
+              </Button>
               <div className="bar-track">
                 <div className="bar-fill" style={{ width: `${suspect.probability * 100}%` }} />
                 {was !== undefined && step !== 0 && <span className="bar-was" style={{ left: `${was * 100}%` }} />}
@@ -90,9 +91,9 @@ export function Suspects() {
           );
         })}
       </ol>
-      <button type="button" className="link" aria-expanded={all} onClick={() => setAll(!all)}>
+      <Button type="link" aria-expanded={all} onClick={() => setAll(!all)}>
         {all ? 'only the likely ones' : `${view.suspects.length - shown.length} others below`}
-      </button>
+      </Button>
     </>
   );
 }

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button } from 'antd';
 import { checkTitle, outcomeLabel, triedCureId, type SourcedObservation } from '@fairwatt/core';
 import { clockTime } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
@@ -73,8 +74,8 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
         {round > 0 && <span className="quiet">Round {round} ended: </span>}
         {title}:{' '}
         {byHand && check !== undefined ? (
-          <button
-            type="button"
+          <Button
+            type="text"
             className="answer"
             disabled={locked || job.finding !== null}
             aria-expanded={open}
@@ -82,7 +83,7 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
             onClick={onToggle}
           >
             {outcomeLabel(knowledge, item.checkId, item.outcomeId)}
-          </button>
+          </Button>
         ) : (
           <strong>{outcomeLabel(knowledge, item.checkId, item.outcomeId)}</strong>
         )}
@@ -100,29 +101,27 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
             {[...check.outcomes, { id: 'unknown', label: 'Cannot tell' }]
               .filter((outcome) => item.source === 'bench' || outcome.id !== 'unknown')
               .map((outcome) => (
-                <button
+                <Button
                   key={outcome.id}
-                  type="button"
-                  className="secondary"
                   aria-pressed={outcome.id === item.outcomeId}
                   onClick={() => onAnswer(outcome.id)}
                 >
                   {outcome.label}
-                </button>
+                </Button>
               ))}
           </span>
         )}
       </span>
       {!byHand && (
-        <button type="button" className="link" onClick={() => goTo(item.source === 'load' ? 'load' : 'measure')}>
+        <Button type="link" onClick={() => goTo(item.source === 'load' ? 'load' : 'measure')}>
           from {item.source === 'load' ? 'Load' : 'Measure'}
-        </button>
+        </Button>
       )}
       {byHand && <span className="quiet nowrap">{noted === undefined ? 'told' : clockTime(noted.at)}</span>}
       {byHand && (
-        <button type="button" className="link" disabled={locked} aria-label={`Take back ${title}`} onClick={takeBack}>
+        <Button type="link" disabled={locked} aria-label={`Take back ${title}`} onClick={takeBack}>
           take back
-        </button>
+        </Button>
       )}
     </li>
   );

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button, Input } from 'antd';
 import { openPointText, unanswered, type OpenPointCode, type StationId } from '@fairwatt/core';
 import { Primary, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -15,9 +16,7 @@ export default function HandOver() {
     <div className="station">
       <div className="work">
         <div className="row-actions no-print" style={{ marginBottom: 12 }}>
-          <button type="button" className="secondary" onClick={() => window.print()}>
-            Print the summary
-          </button>
+          <Button onClick={() => window.print()}>Print the summary</Button>
           <a className="secondary" style={{ textDecoration: 'none' }} href={`/api/jobs/${code}/file`} download>
             Export the job as a file
           </a>
@@ -71,14 +70,13 @@ export default function HandOver() {
                     “{point.signOff!.reason}”, {personName(point.signOff!.by)}
                   </span>{' '}
                   {!closed && (
-                    <button
-                      type="button"
-                      className="link"
+                    <Button
+                      type="link"
                       disabled={locked}
                       onClick={() => act({ kind: 'withdraw-sign-off', id: point.signOff!.id })}
                     >
                       withdraw
-                    </button>
+                    </Button>
                   )}
                 </li>
               ))}
@@ -91,14 +89,9 @@ export default function HandOver() {
           </p>
         )}
         {closed ? (
-          <button
-            type="button"
-            className="secondary"
-            disabled={technician === null}
-            onClick={() => act({ kind: 'reopen', basedOn: job.stateVersion })}
-          >
+          <Button disabled={technician === null} onClick={() => act({ kind: 'reopen', basedOn: job.stateVersion })}>
             Reopen
-          </button>
+          </Button>
         ) : (
           <Primary
             disabled={locked || open.length > 0}
@@ -141,19 +134,13 @@ function OpenPointRow({
   const [told, setTold] = useState(false);
   return (
     <li>
-      <button type="button" className="plain" onClick={() => goTo(station[code])}>
+      <Button type="text" className="plain" onClick={() => goTo(station[code])}>
         ○ <span style={{ textDecoration: 'underline', textUnderlineOffset: 3 }}>{text}</span>
-      </button>
+      </Button>
       {reason === null ? (
-        <button
-          type="button"
-          className="link"
-          disabled={locked}
-          aria-label={`Sign off: ${text}`}
-          onClick={() => setReason('')}
-        >
+        <Button type="link" disabled={locked} aria-label={`Sign off: ${text}`} onClick={() => setReason('')}>
           sign off
-        </button>
+        </Button>
       ) : (
         <form
           style={{ display: 'flex', gap: 6, marginTop: 4 }}
@@ -163,7 +150,7 @@ function OpenPointRow({
             else act({ kind: 'sign-off', id: crypto.randomUUID(), point: pointKey, reason: reason.trim() });
           }}
         >
-          <input
+          <Input
             className="cell-input"
             autoFocus
             aria-label={`Reason for leaving open: ${text}`}
@@ -175,9 +162,7 @@ function OpenPointRow({
               setTold(false);
             }}
           />
-          <button type="submit" className="secondary">
-            Sign
-          </button>
+          <Button htmlType="submit">Sign</Button>
         </form>
       )}
       {told && (

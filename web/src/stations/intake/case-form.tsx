@@ -1,3 +1,4 @@
+import { Button, Checkbox } from 'antd';
 import { caseLayouts, layoutText, shapes, type SheetChanges } from '@fairwatt/core';
 import { FigureField, Keys } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -27,10 +28,10 @@ export function CaseForm() {
           {shapes.map((shape) => {
             const on = sheet.shapes.includes(shape);
             return (
-              <button
-                key={shape}
-                type="button"
+              <Button
+                type="text"
                 className="key"
+                key={shape}
                 aria-pressed={on}
                 disabled={locked || (on && sheet.shapes.length === 1)}
                 onClick={() =>
@@ -38,7 +39,7 @@ export function CaseForm() {
                 }
               >
                 {shape}
-              </button>
+              </Button>
             );
           })}
         </div>
@@ -56,24 +57,22 @@ export function CaseForm() {
         />
       </div>
       <div className="block">
-        <label className="tick">
-          <input
-            type="checkbox"
-            disabled={locked}
-            checked={sheet.ownHoles}
-            onChange={(event) => edit({ ownHoles: event.target.checked })}
-          />{' '}
+        <Checkbox
+          className="tick"
+          disabled={locked}
+          checked={sheet.ownHoles}
+          onChange={(event) => edit({ ownHoles: event.target.checked })}
+        >
           Maker-built case with mounting holes of its own, not the standard four
-        </label>
-        <label className="tick">
-          <input
-            type="checkbox"
-            disabled={locked}
-            checked={sheet.ventClosed}
-            onChange={(event) => edit({ ventClosed: event.target.checked })}
-          />{' '}
+        </Checkbox>
+        <Checkbox
+          className="tick"
+          disabled={locked}
+          checked={sheet.ventClosed}
+          onChange={(event) => edit({ ventClosed: event.target.checked })}
+        >
           No opening where the supply's large face lies: a fan there would get no air
-        </label>
+        </Checkbox>
       </div>
       <div className="block">
         <span className="label">Bag of loose modular cables</span>

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button } from 'antd';
 import { useNavigate } from 'react-router';
 import { outcomeLabel, partsAt, wattsText } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
@@ -7,6 +8,7 @@ import { CaseForm } from './case-form.tsx';
 import { Complaint } from './complaint.tsx';
 import { PartsForm } from './parts-form.tsx';
 import { SupplyForm } from './supply-form.tsx';
+import { Choice } from '../../controls/choice.tsx';
 
 const pages = [
   ['complaint', 'Complaint'],
@@ -33,13 +35,21 @@ export default function Intake() {
   return (
     <div className="station">
       <div className="work">
-        <div className="tabs" role="group" aria-label="Parts of the intake" style={{ marginBottom: 18 }}>
-          {pages.map(([id, label]) => (
-            <button key={id} type="button" aria-pressed={page === id} onClick={() => setPage(id)}>
-              {label}
-              {missing.some((item) => item.page === id) && <span aria-label=", something is missing"> ○</span>}
-            </button>
-          ))}
+        <div style={{ marginBottom: 18 }}>
+          <Choice
+            label="Parts of the intake"
+            value={page}
+            options={pages.map(([id, label]) => ({
+              value: id,
+              label: (
+                <>
+                  {label}
+                  {missing.some((item) => item.page === id) && <span aria-label=", something is missing"> ○</span>}
+                </>
+              ),
+            }))}
+            onPick={(id) => setPage(id)}
+          />
         </div>
         {page === 'complaint' && <Complaint />}
         {page === 'machine' && <PartsForm />}

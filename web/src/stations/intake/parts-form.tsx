@@ -1,4 +1,5 @@
 import { useRef, useState } from 'react';
+import { Button, Input, Select } from 'antd';
 import {
   changeText,
   figureSources,
@@ -85,29 +86,41 @@ export function PartsForm() {
       <div className="block" style={{ maxWidth: 420 }}>
         <label className="field">
           <span className="name">Add a part by its class; its figures can be overwritten</span>
-          <select data-entry value="" disabled={locked} onChange={(event) => add(event.target.value)}>
-            <option value="">Pick a class …</option>
-            {(ownParts.data ?? []).length > 0 && (
-              <optgroup label="Parts of this shop">
-                {ownParts.data?.map((part) => (
-                  <option key={part.id} value={`own:${part.id}`}>
-                    {part.name} · {Math.round(part.figures.likelyWatts)} W
-                  </option>
-                ))}
-              </optgroup>
-            )}
-            {groups.map(([group, label]) => (
-              <optgroup key={group} label={label}>
-                {partClasses
-                  .filter((item) => item.group === group)
-                  .map((item) => (
-                    <option key={item.id} value={item.id}>
-                      {item.name} · {Math.round(item.figures.likelyWatts)} W
-                    </option>
-                  ))}
-              </optgroup>
-            ))}
-          </select>
+          <Select
+            data-entry
+            value={null}
+            placeholder="Pick a class, or type two letters"
+            showSearch={{ optionFilterProp: 'label' }}
+            listHeight={420}
+            disabled={locked}
+            onChange={(picked: string) => add(picked)}
+            options={[
+              ...((ownParts.data ?? []).length > 0
+                ? [
+                    {
+                      label: 'Parts of this shop',
+                      options: [
+                        ...(ownParts.data ?? []).map((part) => ({
+                          value: `own:${part.id}`,
+                          label: `${part.name} · ${Math.round(part.figures.likelyWatts)} W`,
+                        })),
+                      ],
+                    },
+                  ]
+                : []),
+              ...groups.map(([group, label]) => ({
+                label: label,
+                options: [
+                  ...partClasses
+                    .filter((item) => item.group === group)
+                    .map((item) => ({
+                      value: item.id,
+                      label: `${item.name} · ${Math.round(item.figures.likelyWatts)} W`,
+                    })),
+                ],
+              })),
+            ]}
+          />
         </label>
       </div>
       {job.parts.length === 0 ? (
@@ -189,7 +202,7 @@ function PartRow({
         className={part.change === 'removed' || part.change === 'replaced' ? 'leaving' : ''}
       >
         <td>
-          <input
+          <Input
             className="cell-input"
             aria-label={`Name of ${part.name}`}
             value={part.name}
@@ -257,18 +270,12 @@ function PartRow({
         </td>
         <td className="quiet">{part.inlets.map((inlet) => inlet.label).join(', ') || 'none'}</td>
         <td className="nowrap">
-          <button type="button" className="link" aria-expanded={open} onClick={onOpen}>
+          <Button type="link" aria-expanded={open} onClick={onOpen}>
             more
-          </button>
-          <button
-            type="button"
-            className="link"
-            disabled={locked}
-            aria-label={`Take out ${part.name}`}
-            onClick={onDrop}
-          >
+          </Button>
+          <Button type="link" disabled={locked} aria-label={`Take out ${part.name}`} onClick={onDrop}>
             take out
-          </button>
+          </Button>
         </td>
       </tr>
       {open && (
@@ -377,9 +384,8 @@ function KeepOwn({ part }: { readonly part: JobPart }) {
   if (state.isSuccess) return <span role="status">Kept among this shop's parts.</span>;
   return (
     <>
-      <button
-        type="button"
-        className="link"
+      <Button
+        type="link"
         disabled={technician === null || state.isLoading}
         onClick={() =>
           void keep({
@@ -395,7 +401,7 @@ function KeepOwn({ part }: { readonly part: JobPart }) {
         }
       >
         keep it among this shop's parts
-      </button>
+      </Button>
       {state.isError && (
         <span className="error-text" role="alert">
           {problemOf(state.error).title}

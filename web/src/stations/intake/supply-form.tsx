@@ -1,3 +1,4 @@
+import { Button, Checkbox, Input, Select } from 'antd';
 import {
   grades,
   labelProblems,
@@ -66,21 +67,18 @@ export function SupplyForm() {
           />
           <label className="field">
             <span className="name">or the same as a supply of the shop</span>
-            <select
+            <Select
               value=""
               disabled={locked}
-              onChange={(event) => {
-                const model = shop.supplies.find((item) => item.id === event.target.value);
+              onChange={(picked) => {
+                const model = shop.supplies.find((item) => item.id === picked);
                 if (model) act({ kind: 'put-supply', supply: { name: model.name, label: model.label }, basedOn: 0 });
               }}
-            >
-              <option value="">pick one</option>
-              {shop.supplies.map((model) => (
-                <option key={model.id} value={model.id}>
-                  {model.name}
-                </option>
-              ))}
-            </select>
+              options={[
+                { value: '', label: 'pick one' },
+                ...shop.supplies.map((model) => ({ value: model.id, label: model.name })),
+              ]}
+            />
           </label>
         </div>
       </Empty>
@@ -166,7 +164,7 @@ export function SupplyForm() {
               {label.rails.map((rail, index) => (
                 <tr key={index}>
                   <td>
-                    <input
+                    <Input
                       className="cell-input"
                       aria-label={`Output ${index + 1}`}
                       value={rail.label}
@@ -206,10 +204,8 @@ export function SupplyForm() {
                           {families.map(([family, name]) => {
                             const on = (rail.feeds ?? []).includes(family);
                             return (
-                              <button
+                              <Button
                                 key={family}
-                                type="button"
-                                className="secondary"
                                 aria-pressed={on}
                                 disabled={locked}
                                 onClick={() =>
@@ -221,7 +217,7 @@ export function SupplyForm() {
                                 }
                               >
                                 {name}
-                              </button>
+                              </Button>
                             );
                           })}
                         </div>
@@ -229,9 +225,8 @@ export function SupplyForm() {
                     </td>
                   )}
                   <td>
-                    <button
-                      type="button"
-                      className="link"
+                    <Button
+                      type="link"
                       disabled={locked}
                       aria-label={`Take out ${rail.label}`}
                       onClick={() =>
@@ -249,7 +244,7 @@ export function SupplyForm() {
                       }
                     >
                       take out
-                    </button>
+                    </Button>
                   </td>
                 </tr>
               ))}
@@ -257,18 +252,14 @@ export function SupplyForm() {
           </table>
           <div className="row-actions" style={{ marginTop: 8 }}>
             {label.rails.length === 0 && (
-              <button
-                type="button"
-                className="secondary"
+              <Button
                 disabled={locked}
                 onClick={() => put({ label: { rails: usual.map(([name, rail]) => ({ label: name, rail, amps: 0 })) } })}
               >
                 The usual five
-              </button>
+              </Button>
             )}
-            <button
-              type="button"
-              className="secondary"
+            <Button
               disabled={locked}
               onClick={() =>
                 put({
@@ -286,7 +277,7 @@ export function SupplyForm() {
               }
             >
               Add an output
-            </button>
+            </Button>
           </div>
         </div>
         <div>
@@ -322,16 +313,15 @@ export function SupplyForm() {
                     />
                   </td>
                   <td>
-                    <button
-                      type="button"
-                      className="link"
+                    <Button
+                      type="link"
                       disabled={locked}
                       onClick={() =>
                         put({ label: { combined: label.combined.filter((_, position) => position !== index) } })
                       }
                     >
                       take out
-                    </button>
+                    </Button>
                   </td>
                 </tr>
               ))}
@@ -345,27 +335,23 @@ export function SupplyForm() {
                 )
                 .map((rail) => rail.label);
               return (
-                <button
+                <Button
                   key={kind}
-                  type="button"
-                  className="secondary"
                   disabled={locked || labels.length < (kind === 'all +12' ? 1 : 2)}
                   onClick={() => put({ label: { combined: [...label.combined, { labels, watts: 0 }] } })}
                 >
                   Limit over {kind}
-                </button>
+                </Button>
               );
             })}
           </div>
-          <label style={{ display: 'flex', gap: 8, marginTop: 14, alignItems: 'center' }}>
-            <input
-              type="checkbox"
-              checked={label.has16Pin}
-              disabled={locked}
-              onChange={(event) => put({ label: { has16Pin: event.target.checked } })}
-            />{' '}
+          <Checkbox
+            checked={label.has16Pin}
+            disabled={locked}
+            onChange={(event) => put({ label: { has16Pin: event.target.checked } })}
+          >
             has a 16-pin card connector
-          </label>
+          </Checkbox>
         </div>
       </div>
       {problems.map((problem) => (
@@ -378,9 +364,8 @@ export function SupplyForm() {
           {problemOfLabel(problem)}
         </p>
       ))}
-      <button
-        type="button"
-        className="link"
+      <Button
+        type="link"
         style={{ marginTop: 12 }}
         disabled={locked}
         onClick={() => {
@@ -390,7 +375,7 @@ export function SupplyForm() {
         }}
       >
         Take the supply out
-      </button>
+      </Button>
     </>
   );
 }

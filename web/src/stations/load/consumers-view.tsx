@@ -1,3 +1,4 @@
+import { Checkbox } from 'antd';
 import {
   durationText,
   inputWatts,
@@ -186,26 +187,24 @@ function Measured() {
             edit({ measuredLoad: figure === null ? null : { kind, figure, used: measuredLoad?.used ?? false } })
           }
         />
-        <label className="tick">
-          <input
-            type="checkbox"
-            disabled={locked || measuredLoad === null}
-            checked={measuredLoad?.used ?? false}
-            onChange={(event) => {
-              if (measuredLoad !== null) edit({ measuredLoad: { ...measuredLoad, used: event.target.checked } });
-            }}
-          />{' '}
+        <Checkbox
+          className="tick"
+          disabled={locked || measuredLoad === null}
+          checked={measuredLoad?.used ?? false}
+          onChange={(event) => {
+            if (measuredLoad !== null) edit({ measuredLoad: { ...measuredLoad, used: event.target.checked } });
+          }}
+        >
           instead of the estimate
-        </label>
-        <label className="tick">
-          <input
-            type="checkbox"
-            disabled={locked}
-            checked={staggeredStart}
-            onChange={(event) => edit({ staggeredStart: event.target.checked })}
-          />{' '}
+        </Checkbox>
+        <Checkbox
+          className="tick"
+          disabled={locked}
+          checked={staggeredStart}
+          onChange={(event) => edit({ staggeredStart: event.target.checked })}
+        >
           drives start one by one
-        </label>
+        </Checkbox>
       </div>
       <p className="quiet" style={{ marginTop: 6 }} data-measured>
         {view.load.measured !== null

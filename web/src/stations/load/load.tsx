@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button } from 'antd';
 import { useSearchParams } from 'react-router';
 import {
   forecastText,
@@ -19,6 +20,7 @@ import { ConsumersView } from './consumers-view.tsx';
 import { HowSureView } from './how-sure-view.tsx';
 import { RulesView } from './rules-view.tsx';
 import { RunningView } from './running-view.tsx';
+import { Choice } from '../../controls/choice.tsx';
 
 const wordClass: Record<LoadWord, string> = {
   enough: 'pass',
@@ -65,25 +67,21 @@ export default function Load() {
     <div className="station">
       <div className="work">
         <div className="load-head">
-          <div className="tabs" role="group" aria-label="Machine">
-            {(['planned', 'present'] as const).map((value) => (
-              <button key={value} type="button" aria-pressed={moment === value} onClick={() => setMoment(value)}>
-                {value === 'planned' ? 'With the upgrade' : 'As it came'}
-              </button>
-            ))}
-          </div>
-          <div className="tabs" role="group" aria-label="Way of looking">
-            {ways.map(([value, name]) => (
-              <button
-                key={value}
-                type="button"
-                aria-pressed={way === value}
-                onClick={() => setParams(value === 'draw' ? {} : { way: value }, { replace: true })}
-              >
-                {name}
-              </button>
-            ))}
-          </div>
+          <Choice
+            label="Machine"
+            value={moment}
+            options={(['planned', 'present'] as const).map((value) => ({
+              value: value,
+              label: value === 'planned' ? 'With the upgrade' : 'As it came',
+            }))}
+            onPick={(value) => setMoment(value)}
+          />
+          <Choice
+            label="Way of looking"
+            value={way}
+            options={ways.map(([value, name]) => ({ value: value, label: name }))}
+            onPick={(value) => setParams(value === 'draw' ? {} : { way: value }, { replace: true })}
+          />
           <span className="quiet">
             {!changed
               ? 'No part changes.'
@@ -177,9 +175,9 @@ function MeasuredForecast() {
             .map(({ planned }) => `${planned.rail} V`)
             .join(' and ')}{' '}
           will pass.{' '}
-          <button type="button" className="link" onClick={() => goTo('measure')}>
+          <Button type="link" onClick={() => goTo('measure')}>
             Readings
-          </button>
+          </Button>
         </p>
       )}
     </>

@@ -1,3 +1,4 @@
+import { Radio } from 'antd';
 import { allowedBySchool, schoolBecause, schoolText, wattsText } from '@fairwatt/core';
 import { FigureField, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -34,14 +35,13 @@ export function RulesView() {
             return (
               <tr key={rating.school} data-school={rating.school}>
                 <td>
-                  <label className="tick">
-                    <input
-                      type="radio"
-                      name="school"
-                      checked={sheet.school === rating.school}
-                      disabled={locked}
-                      onChange={() => edit({ school: rating.school })}
-                    />{' '}
+                  <Radio
+                    className="tick"
+                    name="school"
+                    checked={sheet.school === rating.school}
+                    disabled={locked}
+                    onChange={() => edit({ school: rating.school })}
+                  >
                     <span>
                       <strong>{schoolText[rating.school]}</strong>
                       {shop.settings.school === rating.school && <span className="quiet"> · the shop's</span>}
@@ -49,7 +49,7 @@ export function RulesView() {
                         {failsWhere[rating.school]}
                       </span>
                     </span>
-                  </label>
+                  </Radio>
                 </td>
                 <td className="num">{rating.ratingWatts === null ? '–' : wattsText(rating.ratingWatts)}</td>
                 <td>

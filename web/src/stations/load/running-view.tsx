@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import {
   moneyText,
   paybackYears,
@@ -173,9 +174,9 @@ export function RunningView() {
             {sheet.day === null ? (
               "This is the shop's usual day."
             ) : (
-              <button type="button" className="link" disabled={locked} onClick={() => edit({ day: null })}>
+              <Button type="link" disabled={locked} onClick={() => edit({ day: null })}>
                 back to the shop's usual day
-              </button>
+              </Button>
             )}
           </p>
           {shown !== undefined && cheapest !== undefined && shown !== cheapest && (

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { Button } from 'antd';
 import { Link } from 'react-router';
 import {
   bareReading,
@@ -21,6 +22,7 @@ import { SelectField } from '../../controls/fields.tsx';
 import { Waiting } from '../../controls/waiting.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { SweepPanel } from './sweep-panel.tsx';
+import { Choice } from '../../controls/choice.tsx';
 
 /** Readings kept for the drawing; older ones are let go, however long it runs. */
 const drawn = 240;
@@ -155,22 +157,19 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
             options={railNames.map((name) => ({ value: name, label: subjectText[name] }))}
             onChange={setRail}
           />
-          <div className="tabs" role="group" aria-label="Load condition">
-            {conditions.map((value) => (
-              <button key={value} type="button" aria-pressed={condition === value} onClick={() => setCondition(value)}>
-                {conditionText[value]}
-              </button>
-            ))}
-          </div>
-          <button
-            type="button"
-            className="secondary"
+          <Choice
+            label="Load condition"
+            value={condition}
+            options={conditions.map((value) => ({ value: value, label: conditionText[value] }))}
+            onPick={(value) => setCondition(value)}
+          />
+          <Button
             data-primary={running ? undefined : true}
             disabled={taken === meter.id}
             onClick={() => setRunning(!running)}
           >
             {taken === meter.id ? 'The sweep has this meter' : running ? 'Stop reading' : 'Start reading'}
-          </button>
+          </Button>
         </div>
         {running && (
           <>
@@ -188,9 +187,7 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
             <Trail rail={rail} values={live.trail} guide={view[phase].guide} />
             <p className="quiet">{live.identity}</p>
             <div className="row-actions" style={{ alignItems: 'center' }}>
-              <button
-                type="button"
-                className="secondary"
+              <Button
                 data-primary={held !== null && !isKept ? true : undefined}
                 disabled={locked || held === null || isKept}
                 onClick={keep}
@@ -200,7 +197,7 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
                   : isKept
                     ? `Kept ${voltsText(held.volts, 3)} V`
                     : `Keep ${voltsText(held.volts, 3)} V, ${conditionText[condition]}`}
-              </button>
+              </Button>
               <span className="quiet">Move the probe: the next figure that stands still is held.</span>
             </div>
           </>
@@ -250,9 +247,7 @@ function PowerGoodPanel({ meter, phase }: { readonly meter: NetworkInstrument; r
       <span className="label">Power-good</span>
       <p className="quiet">First input on +5 V, second on power-good (pin 8); then the supply is started.</p>
       <div className="row-actions" style={{ alignItems: 'center' }}>
-        <button
-          type="button"
-          className="secondary"
+        <Button
           disabled={timing.isLoading}
           onClick={() => {
             setKept(false);
@@ -260,15 +255,15 @@ function PowerGoodPanel({ meter, phase }: { readonly meter: NetworkInstrument; r
           }}
         >
           {timing.isLoading ? 'Waiting for the start …' : 'Time power-good'}
-        </button>
+        </Button>
         {data?.milliseconds != null && (
           <>
             <span className="fig" style={{ fontSize: 20 }} data-power-good>
               {Math.round(data.milliseconds)} ms
             </span>
-            <button type="button" className="secondary" disabled={locked || kept} onClick={keep}>
+            <Button disabled={locked || kept} onClick={keep}>
               {kept ? 'Kept' : 'Keep it'}
-            </button>
+            </Button>
           </>
         )}
         {data?.trouble != null && (

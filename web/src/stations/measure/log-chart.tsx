@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState, type KeyboardEvent, type RefObject, type WheelEvent } from 'react';
+import { Button } from 'antd';
 import { transfer, wrap, type Remote } from 'comlink';
 import { railBand, voltsText, type Guide, type RailName } from '@fairwatt/core';
 import { useAppSelector } from '../../app/store.ts';
@@ -159,21 +160,15 @@ export function LogChart({
   return (
     <div>
       <div className="row-actions" style={{ alignItems: 'center', marginBottom: 6 }}>
-        <button type="button" className="secondary" onClick={() => zoom(0.5)}>
-          Zoom in
-        </button>
-        <button type="button" className="secondary" onClick={() => zoom(2)}>
-          Zoom out
-        </button>
-        <button type="button" className="secondary" aria-label="Earlier" onClick={() => shift(-0.5)}>
+        <Button onClick={() => zoom(0.5)}>Zoom in</Button>
+        <Button onClick={() => zoom(2)}>Zoom out</Button>
+        <Button aria-label="Earlier" onClick={() => shift(-0.5)}>
           ←
-        </button>
-        <button type="button" className="secondary" aria-label="Later" onClick={() => shift(0.5)}>
+        </Button>
+        <Button aria-label="Later" onClick={() => shift(0.5)}>
           →
-        </button>
-        <button type="button" className="secondary" onClick={() => onSpan(whole)}>
-          All
-        </button>
+        </Button>
+        <Button onClick={() => onSpan(whole)}>All</Button>
         <span className="quiet fig">
           {timeSpanText(span.from)} to {timeSpanText(span.to)}: {range}
         </span>

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Button, Select, Upload } from 'antd';
 import { proxy, wrap, type Remote } from 'comlink';
 import {
   bareReading,
@@ -74,7 +75,6 @@ export function LogView({ phase, guide }: { readonly phase: Phase; readonly guid
   const { job, act, locked, offerUndo } = useDesk();
   const session = useWorker();
   const [state, setState] = useState<State>({ at: 'none', told: null });
-  const picker = useRef<HTMLInputElement>(null);
 
   async function look(file: File, separator: Separator): Promise<void> {
     const found = await session.look(file, separator);
@@ -116,19 +116,6 @@ export function LogView({ phase, guide }: { readonly phase: Phase; readonly guid
 
   return (
     <>
-      <input
-        ref={picker}
-        type="file"
-        accept=".csv,.txt,.tsv,.log,text/csv,text/plain"
-        className="hidden-file"
-        aria-label="Log file"
-        tabIndex={-1}
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file !== undefined) void look(file, '');
-        }}
-      />
       {state.at === 'none' && (
         <section
           className="block empty"
@@ -143,15 +130,20 @@ export function LogView({ phase, guide }: { readonly phase: Phase; readonly guid
           <strong>A logging meter&apos;s file goes here</strong>
           CSV with a column of time and one for each rail, up to a million rows. It stays on this machine.
           <div style={{ marginTop: 12 }}>
-            <button
-              type="button"
-              className="secondary"
-              data-primary
+            <Upload
+              accept=".csv,.txt,.tsv,.log,text/csv,text/plain"
+              aria-label="Log file"
+              showUploadList={false}
               disabled={locked}
-              onClick={() => picker.current?.click()}
+              beforeUpload={(file) => {
+                void look(file, '');
+                return false;
+              }}
             >
-              Pick a file
-            </button>
+              <Button data-primary disabled={locked}>
+                Pick a file
+              </Button>
+            </Upload>
           </div>
           {state.told !== null && (
             <p className="error-text" role="alert" style={{ marginTop: 10 }}>
@@ -189,9 +181,7 @@ export function LogView({ phase, guide }: { readonly phase: Phase; readonly guid
               style={{ width: `${state.share * 100}%`, height: '100%', background: 'var(--action)' }}
             />
           </div>
-          <button type="button" className="secondary" onClick={() => void session.cancel()}>
-            Stop
-          </button>
+          <Button onClick={() => void session.cancel()}>Stop</Button>
         </section>
       )}
       {state.at === 'read' && (
@@ -226,6 +216,20 @@ export function LogView({ phase, guide }: { readonly phase: Phase; readonly guid
     </>
   );
 }
+
+/** What a column may hold, as the list offers it. */
+const columnOptions = [
+  { value: 'nothing', label: 'nothing to use' },
+  ...timeFormats.map((format) => ({ value: `time|${format}`, label: `time: ${timeFormatText[format]}` })),
+  ...railNames.flatMap((rail) =>
+    (['V', 'mV'] as const).map((unit) => ({
+      value: `rail|${rail}|${unit}`,
+      label: `${rail === '+5sb' ? '+5 standby' : rail} in ${unit}`,
+    })),
+  ),
+  { value: 'load|A', label: 'current in A' },
+  { value: 'load|mA', label: 'current in mA' },
+];
 
 function MappingForm({
   state,
@@ -273,47 +277,41 @@ function MappingForm({
       <div className="walk-head">
         <h2>{state.file.name}</h2>
         <span className="quiet">{(state.file.size / 1e6).toFixed(1)} MB</span>
-        <button type="button" className="link" onClick={onLeave}>
+        <Button type="link" onClick={onLeave}>
           another file
-        </button>
+        </Button>
       </div>
       <div className="row-actions" style={{ alignItems: 'end', marginBottom: 10 }}>
         <label className="field">
           <span className="name">Columns divided by</span>
-          <select value={look.separator} onChange={(event) => onSeparator(event.target.value as Separator)}>
-            {separators.map(([value, name]) => (
-              <option key={name} value={value}>
-                {name}
-              </option>
-            ))}
-          </select>
+          <Select
+            value={look.separator}
+            onChange={(picked) => onSeparator(picked as Separator)}
+            options={[...separators.map(([value, name]) => ({ value: value, label: name }))]}
+          />
         </label>
         <label className="field">
           <span className="name">Decimal sign</span>
-          <select
+          <Select
             value={mapping.decimal}
-            onChange={(event) => onMapping({ ...mapping, decimal: event.target.value === ',' ? ',' : '.' })}
-          >
-            <option value=".">point</option>
-            <option value=",">comma</option>
-          </select>
+            onChange={(picked) => onMapping({ ...mapping, decimal: picked === ',' ? ',' : '.' })}
+            options={[
+              { value: '.', label: 'point' },
+              { value: ',', label: 'comma' },
+            ]}
+          />
         </label>
         <label className="field">
           <span className="name">Rows at the top that are no data</span>
-          <select
+          <Select
             value={mapping.headerRows}
-            onChange={(event) => onMapping({ ...mapping, headerRows: Number(event.target.value) })}
-          >
-            {look.rows.map((_, index) => (
-              <option key={index} value={index}>
-                {index}
-              </option>
-            ))}
-          </select>
+            onChange={(picked) => onMapping({ ...mapping, headerRows: Number(picked) })}
+            options={[...look.rows.map((_, index) => ({ value: index, label: index }))]}
+          />
         </label>
-        <button type="button" className="secondary" data-primary disabled={!ready} onClick={onRead}>
+        <Button data-primary disabled={!ready} onClick={onRead}>
           Read it <kbd aria-hidden="true">↵</kbd>
-        </button>
+        </Button>
       </div>
       {state.told !== null && (
         <p className="error-text" role="alert" style={{ marginBottom: 8 }}>
@@ -326,28 +324,14 @@ function MappingForm({
             <tr>
               {mapping.columns.map((item, index) => (
                 <th key={index}>
-                  <select
+                  <Select
                     className="cell-input"
                     aria-label={`Column ${index + 1} holds`}
                     value={valueOf(item)}
-                    onChange={(event) => column(index, event.target.value)}
-                  >
-                    <option value="nothing">nothing to use</option>
-                    {timeFormats.map((format) => (
-                      <option key={format} value={`time|${format}`}>
-                        time: {timeFormatText[format]}
-                      </option>
-                    ))}
-                    {railNames.flatMap((rail) =>
-                      (['V', 'mV'] as const).map((unit) => (
-                        <option key={`${rail}${unit}`} value={`rail|${rail}|${unit}`}>
-                          {rail === '+5sb' ? '+5 standby' : rail} in {unit}
-                        </option>
-                      )),
-                    )}
-                    <option value="load|A">current in A</option>
-                    <option value="load|mA">current in mA</option>
-                  </select>
+                    popupMatchSelectWidth={false}
+                    onChange={(picked) => column(index, picked)}
+                    options={columnOptions}
+                  />
                 </th>
               ))}
             </tr>
@@ -487,25 +471,23 @@ function LogResult({
           <span className="fig">{summary.rows.toLocaleString('en')}</span> rows, {timeSpanText(summary.lastsSeconds)}
           {skipped === 0 ? '' : `, ${skipped.toLocaleString('en')} rows not readable and passed over`}
         </span>
-        <button type="button" className="link" onClick={onLeave}>
+        <Button type="link" onClick={onLeave}>
           another file
-        </button>
+        </Button>
       </div>
       <ChannelTable channels={summary.channels} rail={rail} onRail={setRail} />
       <LogChart rail={rail} guide={guide} whole={whole} span={span} onSpan={setSpan} fetchPieces={fetchPieces} />
       <div className="row-actions" style={{ margin: '12px 0', alignItems: 'end' }}>
-        <button type="button" className="secondary" data-primary disabled={locked || full} onClick={() => void keep()}>
+        <Button data-primary disabled={locked || full} onClick={() => void keep()}>
           Keep in the job <kbd aria-hidden="true">↵</kbd>
-        </button>
+        </Button>
         <label className="field">
           <span className="name">Logged with</span>
-          <select value={instrumentId} onChange={(event) => setInstrument(event.target.value)}>
-            {shop.instruments.map((item) => (
-              <option key={item.id} value={item.id}>
-                {item.name}
-              </option>
-            ))}
-          </select>
+          <Select
+            value={instrumentId}
+            onChange={(picked) => setInstrument(picked)}
+            options={[...shop.instruments.map((item) => ({ value: item.id, label: item.name }))]}
+          />
         </label>
         <SelectField
           label="This part is"
@@ -513,17 +495,10 @@ function LogResult({
           options={conditions.map((value) => ({ value, label: conditionText[value] }))}
           onChange={setCondition}
         />
-        <button
-          type="button"
-          className="secondary"
-          disabled={locked || instrumentId === ''}
-          onClick={() => void keepReadings()}
-        >
+        <Button disabled={locked || instrumentId === ''} onClick={() => void keepReadings()}>
           Means of this part as readings
-        </button>
-        <button type="button" className="secondary" onClick={() => void save()}>
-          Export what is shown as CSV
-        </button>
+        </Button>
+        <Button onClick={() => void save()}>Export what is shown as CSV</Button>
         {told !== null && (
           <span className="quiet" role="status">
             {told}
@@ -575,14 +550,9 @@ function ChannelTable({
               {onRail === undefined ? (
                 <strong>{channel.rail} V</strong>
               ) : (
-                <button
-                  type="button"
-                  className="secondary"
-                  aria-pressed={rail === channel.rail}
-                  onClick={() => onRail(channel.rail)}
-                >
+                <Button aria-pressed={rail === channel.rail} onClick={() => onRail(channel.rail)}>
                   {channel.rail === '+5sb' ? '+5 standby' : `${channel.rail} V`}
-                </button>
+                </Button>
               )}
             </td>
             <td className="num">{voltsText(channel.lowestVolts, 3)}</td>
@@ -626,9 +596,9 @@ function EventList({
             <span className="fig nowrap">{timeSpanText(event.atSeconds)}</span>
             <span className="what">{logEventText(event)}</span>
             {onShow !== undefined && (
-              <button type="button" className="link" onClick={() => onShow(event)}>
+              <Button type="link" onClick={() => onShow(event)}>
                 show
-              </button>
+              </Button>
             )}
           </li>
         ))}
@@ -658,9 +628,9 @@ function KeptLogRow({
   return (
     <div className="kept-log" data-kept-log={log.name}>
       <div className="walk-head" style={{ marginBottom: 4 }}>
-        <button type="button" className="plain" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <Button type="text" className="plain" aria-expanded={open} onClick={() => setOpen(!open)}>
           <strong>{log.name}</strong>
-        </button>
+        </Button>
         <span className="quiet" style={{ flex: 1 }}>
           {log.rows.toLocaleString('en')} rows, {timeSpanText(log.lastsSeconds)}, {log.eventsInAll}{' '}
           {log.eventsInAll === 1 ? 'event' : 'events'}; {personName(log.by)}
@@ -668,9 +638,9 @@ function KeptLogRow({
         <a className="link" href={`/api/jobs/${code}/logs/${log.id}/original`} download={log.name}>
           file
         </a>
-        <button type="button" className="link" disabled={locked} onClick={onDrop}>
+        <Button type="link" disabled={locked} onClick={onDrop}>
           remove
-        </button>
+        </Button>
       </div>
       {open && (
         <>

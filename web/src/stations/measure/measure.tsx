@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button } from 'antd';
 import { useSearchParams } from 'react-router';
 import {
   conditionText,
@@ -26,6 +27,7 @@ import { LogView } from './log-view.tsx';
 import { ProbeWalk } from './probe-walk.tsx';
 import { QuickEntryForm } from './quick-entry-form.tsx';
 import { ReadingList } from './reading-list.tsx';
+import { Choice } from '../../controls/choice.tsx';
 
 const ways = [
   ['readings', 'Readings'],
@@ -65,17 +67,13 @@ export default function Measure() {
   return (
     <div className="station">
       <div className="work">
-        <div className="tabs measure-tabs" role="group" aria-label="Way of measuring">
-          {ways.map(([value, name]) => (
-            <button
-              key={value}
-              type="button"
-              aria-pressed={way === value}
-              onClick={() => setParams(value === 'readings' ? {} : { way: value }, { replace: true })}
-            >
-              {name}
-            </button>
-          ))}
+        <div className="measure-tabs">
+          <Choice
+            label="Way of measuring"
+            value={way}
+            options={ways.map(([value, name]) => ({ value: value, label: name }))}
+            onPick={(value) => setParams(value === 'readings' ? {} : { way: value }, { replace: true })}
+          />
         </div>
         {(standing ?? barred) !== null && <InterlockCard interlock={(standing ?? barred)!} />}
         {way === 'readings' && (

@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 /** Big keys for gloves; each adds to what stands in the field. */
 const rows = [
   ['12 ', '5 ', '3.3 ', '-12 ', 'sb ', 'pg '],
@@ -21,23 +22,23 @@ export function NumberPad({
     <div className="pad" role="group" aria-label="Keys for gloves">
       {rows.flatMap((row, index) =>
         row.map((text) => (
-          <button
-            key={`${index}${text}`}
-            type="button"
+          <Button
+            type="text"
             className={index === 0 ? 'rail' : ''}
+            key={`${index}${text}`}
             disabled={disabled}
             onClick={() => onKey(text)}
           >
             {index === 0 ? `${text.trim()}:` : text.trim()}
-          </button>
+          </Button>
         )),
       )}
-      <button type="button" className="wide" disabled={disabled} onClick={onBack}>
+      <Button type="text" className="wide" disabled={disabled} onClick={onBack}>
         back
-      </button>
-      <button type="button" className="wide keep" disabled={disabled} onClick={onKeep}>
+      </Button>
+      <Button type="text" className="wide keep" disabled={disabled} onClick={onKeep}>
         Keep
-      </button>
+      </Button>
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import { useRef, useState } from 'react';
+import { Button, Input, type InputRef } from 'antd';
 import {
   bareReading,
   faceOfPlug,
@@ -18,6 +19,7 @@ import { problemOf, useChangeProofMutation } from '../../app/api.ts';
 import { SelectField, TextField } from '../../controls/fields.tsx';
 import { ConnectorFace, type FaceSide } from '../../drawings/connector-face.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { Choice } from '../../controls/choice.tsx';
 
 const marks: Record<Exclude<PinFinding, 'missing'>, string> = { right: '✓', weak: '▲', wrong: '✕' };
 const wordClass = { safe: 'pass', wrong: 'fail', incomplete: 'cannot-tell' } as const;
@@ -63,9 +65,9 @@ export function ProbeWalk({ phase, barred }: { readonly phase: Phase; readonly b
             disabled={locked}
             onChange={setPlug}
           />
-          <button type="button" className="secondary" disabled={locked || barred} data-primary onClick={begin}>
+          <Button disabled={locked || barred} data-primary onClick={begin}>
             Start the walk
-          </button>
+          </Button>
         </div>
         <p className="caution" style={{ marginTop: 12 }}>
           The device stays unplugged. Supply on by its start line alone; black probe on a ground of the main plug, one
@@ -85,12 +87,11 @@ export function ProbeWalk({ phase, barred }: { readonly phase: Phase; readonly b
                     <strong>{item.label}</strong>, {inletName[item.plug]}
                     <span className="quiet block-note">{wrongPins(item)}</span>
                   </span>
-                  <button type="button" className="link" onClick={() => setOpen(item.id)}>
+                  <Button type="link" onClick={() => setOpen(item.id)}>
                     open
-                  </button>
-                  <button
-                    type="button"
-                    className="link"
+                  </Button>
+                  <Button
+                    type="link"
                     disabled={locked}
                     onClick={() => {
                       if (act({ kind: 'drop-probe', probeId: item.id, basedOn: item.version }) === null)
@@ -110,7 +111,7 @@ export function ProbeWalk({ phase, barred }: { readonly phase: Phase; readonly b
                     }}
                   >
                     remove
-                  </button>
+                  </Button>
                 </li>
               );
             })}
@@ -161,7 +162,7 @@ function Walk({
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
-  const field = useRef<HTMLInputElement>(null);
+  const field = useRef<InputRef>(null);
   const verdict = judgeProbe(probe.plug, probe.pins);
   const at =
     verdict.pins.find((pin) => pin.pin === chosen && (!barred || pin.value !== null)) ??
@@ -226,16 +227,15 @@ function Walk({
         <span className={`verdict ${wordClass[verdict.word]}`} style={{ fontSize: 20 }}>
           {probeWordText[verdict.word]}
         </span>
-        <span className="tabs" role="group" aria-label="Seen from">
-          {(['contacts', 'wires'] as const).map((value) => (
-            <button key={value} type="button" aria-pressed={side === value} onClick={() => setSide(value)}>
-              from the {value}
-            </button>
-          ))}
-        </span>
-        <button type="button" className="link" onClick={onClose}>
+        <Choice
+          label="Seen from"
+          value={side}
+          options={(['contacts', 'wires'] as const).map((value) => ({ value: value, label: <>from the {value}</> }))}
+          onPick={(value) => setSide(value)}
+        />
+        <Button type="link" onClick={onClose}>
           all walks
-        </button>
+        </Button>
       </div>
       <ConnectorFace
         kind={probe.plug}
@@ -272,7 +272,7 @@ function Walk({
             </span>
           </p>
           <div className="row-actions">
-            <input
+            <Input
               ref={field}
               data-entry
               className="fig cell-input"
@@ -289,17 +289,12 @@ function Walk({
                 setProblem(null);
               }}
             />
-            <button type="submit" className="secondary" disabled={locked || text.trim() === ''}>
+            <Button htmlType="submit" disabled={locked || text.trim() === ''}>
               Keep <kbd aria-hidden="true">↵</kbd>
-            </button>
-            <button
-              type="button"
-              className="secondary"
-              disabled={locked}
-              onClick={() => put({ kind: 'code', code: 'absent' })}
-            >
+            </Button>
+            <Button disabled={locked} onClick={() => put({ kind: 'code', code: 'absent' })}>
               Absent
-            </button>
+            </Button>
             {at.value !== null && (
               <span className="quiet">was {at.value.kind === 'figure' ? `${at.value.figure} V` : at.value.code}</span>
             )}
@@ -320,14 +315,9 @@ function Walk({
             disabled={locked}
             onChange={setInstrument}
           />
-          <button
-            type="button"
-            className="secondary"
-            disabled={locked || keptReadings || instrumentId === ''}
-            onClick={keepReadings}
-          >
+          <Button disabled={locked || keptReadings || instrumentId === ''} onClick={keepReadings}>
             {keptReadings ? 'Among the readings' : `${rails.length} rail pins as readings, off load`}
-          </button>
+          </Button>
         </div>
       )}
       {verdict.word === 'safe' && <AsProof probe={probe} />}
@@ -373,9 +363,7 @@ function AsProof({ probe }: { readonly probe: CableProbe }) {
           disabled={technician === null}
           onChange={setModel}
         />
-        <button
-          type="button"
-          className="secondary"
+        <Button
           disabled={technician === null || cableId === '' || modelId === '' || harmful || proving.isLoading}
           onClick={() =>
             void prove({
@@ -388,7 +376,7 @@ function AsProof({ probe }: { readonly probe: CableProbe }) {
           }
         >
           Keep the proof
-        </button>
+        </Button>
       </div>
       {several && <p className="quiet">It has {cable.plugs.length} plugs: walk each of them before you keep it.</p>}
       {harmful && (

@@ -1,4 +1,5 @@
 import { useRef, useState } from 'react';
+import { Button, Input, Select, type InputRef } from 'antd';
 import {
   bareReading,
   codeText,
@@ -16,6 +17,7 @@ import {
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { NumberPad } from './number-pad.tsx';
+import { Choice } from '../../controls/choice.tsx';
 
 const draftKey = (code: string) => `fairwatt.quick-entry.${code}`;
 /** The line kept last, so that a slip is taken back where it was made. */
@@ -48,7 +50,7 @@ export function QuickEntryForm({
   const [loadAmps, setAmps] = useState<number | null>(null);
   const [asked, setAsked] = useState(false);
   const [last, setLast] = useState<Kept | null>(null);
-  const field = useRef<HTMLInputElement>(null);
+  const field = useRef<InputRef>(null);
   const [pad, setPad] = useState(() => localStorage.getItem('fairwatt.pad') === 'shown');
   const fitted = phase === 'before' ? job.supply?.label : (view.chosen?.label ?? job.supply?.label);
   const parsed = parseQuickEntry(text, missingRails(fitted ?? null));
@@ -122,7 +124,7 @@ export function QuickEntryForm({
           <span className="name">
             Reading: rail, figure, load <kbd>r</kbd>
           </span>
-          <input
+          <Input
             ref={field}
             data-entry
             className="fig"
@@ -144,13 +146,12 @@ export function QuickEntryForm({
         </label>
         <label className="field">
           <span className="name">Instrument</span>
-          <select value={instrumentId} disabled={locked} onChange={(event) => setInstrument(event.target.value)}>
-            {shop.instruments.map((item) => (
-              <option key={item.id} value={item.id}>
-                {item.name}
-              </option>
-            ))}
-          </select>
+          <Select
+            value={instrumentId}
+            disabled={locked}
+            onChange={(picked) => setInstrument(picked)}
+            options={[...shop.instruments.map((item) => ({ value: item.id, label: item.name }))]}
+          />
         </label>
         <FigureField
           label="Load"
@@ -172,34 +173,28 @@ export function QuickEntryForm({
         />
       </div>
       <div style={{ display: 'flex', gap: 14, marginTop: 8, flexWrap: 'wrap', alignItems: 'center' }}>
-        <div className="tabs" role="group" aria-label="Load condition">
-          {conditions.map((value) => (
-            <button
-              key={value}
-              type="button"
-              aria-pressed={condition === value}
-              onClick={() => {
-                if (value !== condition) {
-                  setCondition(value);
-                  setLoad(null);
-                  setAmps(null);
-                }
-              }}
-            >
-              {conditionText[value]}
-            </button>
-          ))}
-        </div>
-        <div className="tabs" role="group" aria-label="Before or after">
-          {(['before', 'after'] as const).map((value) => (
-            <button key={value} type="button" aria-pressed={phase === value} onClick={() => onPhase(value)}>
-              {value === 'before' ? 'supply that came' : 'new supply'}
-            </button>
-          ))}
-        </div>
-        <button
-          type="button"
-          className="secondary"
+        <Choice
+          label="Load condition"
+          value={condition}
+          options={conditions.map((value) => ({ value: value, label: conditionText[value] }))}
+          onPick={(value) => {
+            if (value !== condition) {
+              setCondition(value);
+              setLoad(null);
+              setAmps(null);
+            }
+          }}
+        />
+        <Choice
+          label="Before or after"
+          value={phase}
+          options={(['before', 'after'] as const).map((value) => ({
+            value: value,
+            label: value === 'before' ? 'supply that came' : 'new supply',
+          }))}
+          onPick={(value) => onPhase(value)}
+        />
+        <Button
           aria-pressed={pad}
           onClick={() => {
             setPad(!pad);
@@ -207,10 +202,10 @@ export function QuickEntryForm({
           }}
         >
           Pad
-        </button>
-        <button type="submit" className="secondary" disabled={locked || !ready}>
+        </Button>
+        <Button htmlType="submit" disabled={locked || !ready}>
           {asked ? 'Keep it all the same' : 'Keep'} <kbd aria-hidden="true">↵</kbd>
-        </button>
+        </Button>
       </div>
       {pad && (
         <NumberPad
@@ -240,9 +235,9 @@ export function QuickEntryForm({
         {last !== null && text === '' && (
           <span className="quiet">
             Kept {last.told}.{' '}
-            <button type="button" className="link" disabled={locked} onClick={() => takeBack(last)}>
+            <Button type="link" disabled={locked} onClick={() => takeBack(last)}>
               take it back
-            </button>{' '}
+            </Button>{' '}
             <kbd>Ctrl Z</kbd>
           </span>
         )}

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button, Input } from 'antd';
 import {
   codeText,
   conditionText,
@@ -55,9 +56,8 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
               </td>
               <td>
                 {reading.struckAt === null ? (
-                  <button
-                    type="button"
-                    className="link"
+                  <Button
+                    type="link"
                     disabled={locked}
                     aria-label={`Strike ${subjectText[reading.subject]}`}
                     onClick={() => {
@@ -66,16 +66,15 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
                     }}
                   >
                     strike
-                  </button>
+                  </Button>
                 ) : (
-                  <button
-                    type="button"
-                    className="link"
+                  <Button
+                    type="link"
                     disabled={locked}
                     onClick={() => act({ kind: 'restore-reading', id: reading.id })}
                   >
                     restore
-                  </button>
+                  </Button>
                 )}
               </td>
             </tr>
@@ -102,15 +101,15 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
   if (text === null)
     return (
       <>
-        <button
-          type="button"
+        <Button
+          type="text"
           className="answer"
           disabled={locked}
           aria-label={`Correct ${subjectText[reading.subject]} ${valueText(reading)}`}
           onClick={() => setText(reading.value.kind === 'figure' ? String(reading.value.figure) : '')}
         >
           {valueText(reading)}
-        </button>
+        </Button>
         {was !== null && (
           <span className="quiet block-note" style={{ fontWeight: 400 }}>
             was {valueText(was)}
@@ -140,7 +139,7 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
         keep();
       }}
     >
-      <input
+      <Input
         className="cell-input fig"
         autoFocus
         style={{ width: 90 }}

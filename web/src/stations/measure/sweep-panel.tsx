@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button } from 'antd';
 import { bareReading, sweepEndText, voltsText, type Phase, type RailName } from '@fairwatt/core';
 import type { NetworkInstrument } from '@fairwatt/contract';
 import { problemOf, useStartSweepMutation } from '../../app/api.ts';
@@ -180,14 +181,9 @@ export function SweepPanel({
             Only on a supply out of the machine. Stay with it, within reach of the load&apos;s own switch: it ends by
             itself on a rail far out, on heat and on a silent instrument.
           </p>
-          <button
-            type="button"
-            className="secondary"
-            disabled={locked || starting.isLoading || unread.size > 0}
-            onClick={() => void begin()}
-          >
+          <Button disabled={locked || starting.isLoading || unread.size > 0} onClick={() => void begin()}>
             Start the sweep
-          </button>
+          </Button>
         </>
       )}
       {running && own === null && (
@@ -229,14 +225,9 @@ export function SweepPanel({
             </p>
           )}
           {own.steps.length > 0 && (
-            <button
-              type="button"
-              className="secondary"
-              disabled={locked || own.kept || meter.instrumentId === null}
-              onClick={() => keep(own)}
-            >
+            <Button disabled={locked || own.kept || meter.instrumentId === null} onClick={() => keep(own)}>
               {own.kept ? 'Kept; see the load line' : `Keep ${own.steps.length} readings`}
-            </button>
+            </Button>
           )}
         </div>
       )}

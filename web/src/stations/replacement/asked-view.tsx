@@ -1,3 +1,4 @@
+import { Button, Checkbox } from 'antd';
 import { protectionNames, protectionText, schoolText, wattsText } from '@fairwatt/core';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -38,31 +39,30 @@ export function AskedView() {
           It must watch over
         </span>
         {protectionNames.map((name) => (
-          <label key={name} className="tick">
-            <input
-              type="checkbox"
-              disabled={locked}
-              checked={wants.protections.includes(name)}
-              onChange={(event) =>
-                edit({
-                  protections: event.target.checked
-                    ? [...wants.protections, name]
-                    : wants.protections.filter((other) => other !== name),
-                })
-              }
-            />{' '}
-            {protectionText[name]}
-          </label>
-        ))}
-        <label className="tick">
-          <input
-            type="checkbox"
+          <Checkbox
+            key={name}
+            className="tick"
             disabled={locked}
-            checked={wants.activeCorrection}
-            onChange={(event) => edit({ activeCorrection: event.target.checked })}
-          />{' '}
+            checked={wants.protections.includes(name)}
+            onChange={(event) =>
+              edit({
+                protections: event.target.checked
+                  ? [...wants.protections, name]
+                  : wants.protections.filter((other) => other !== name),
+              })
+            }
+          >
+            {protectionText[name]}
+          </Checkbox>
+        ))}
+        <Checkbox
+          className="tick"
+          disabled={locked}
+          checked={wants.activeCorrection}
+          onChange={(event) => edit({ activeCorrection: event.target.checked })}
+        >
           active power factor correction
-        </label>
+        </Checkbox>
       </section>
       <section aria-label="From elsewhere">
         <span className="label">Taken from elsewhere</span>
@@ -108,12 +108,12 @@ export function AskedView() {
           </div>
         </dl>
         <p style={{ marginTop: 10 }}>
-          <button type="button" className="link" onClick={() => goTo('intake')}>
+          <Button type="link" onClick={() => goTo('intake')}>
             Case and parts are entered at Intake
-          </button>
-          <button type="button" className="link" onClick={() => goTo('load')}>
+          </Button>
+          <Button type="link" onClick={() => goTo('load')}>
             sizing at Load
-          </button>
+          </Button>
         </p>
       </section>
     </div>

@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import {
   correctionText,
   fanSideText,
@@ -75,14 +76,13 @@ export function CompareView({
               <th key={candidate.model.id}>
                 <span className={`verdict ${classMark[candidate.class]}`}>{candidate.model.name}</span>
                 {chosen && (
-                  <button
-                    type="button"
-                    className="link"
+                  <Button
+                    type="link"
                     aria-label={`Do not compare ${candidate.model.name}`}
                     onClick={() => onDrop(candidate.model.id)}
                   >
                     drop
-                  </button>
+                  </Button>
                 )}
               </th>
             ))}

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button, Input } from 'antd';
 import {
   choiceFacts,
   correctionText,
@@ -174,14 +175,14 @@ export function PickedSide({
           {words}
         </Primary>
       ) : (
-        <button type="button" className="secondary" disabled={stopped} onClick={doIt}>
+        <Button disabled={stopped} onClick={doIt}>
           {words}
-        </button>
+        </Button>
       )}
       {!chosenHere && (
         <label className="field">
           <span className="name">Why this one</span>
-          <input
+          <Input
             value={reason}
             maxLength={500}
             placeholder={automaticReason(candidate)}
@@ -192,9 +193,7 @@ export function PickedSide({
       )}
       <Units modelId={model.id} chosen={chosenHere} />
       {job.choice?.kind !== 'keep' && primary && (
-        <button
-          type="button"
-          className="secondary"
+        <Button
           disabled={locked || !keepable}
           onClick={() =>
             choose('keep', null, reason.trim() === '' ? 'It carries the plan and measures well.' : reason.trim())
@@ -205,7 +204,7 @@ export function PickedSide({
             : view.standing.word === 'failing'
               ? 'The present supply cannot stay: failing'
               : 'The present supply cannot stay: too small'}
-        </button>
+        </Button>
       )}
       {job.choice !== null && (
         <div className="quiet">
@@ -213,14 +212,13 @@ export function PickedSide({
             ? 'The present supply is kept'
             : `Chosen: ${view.chosen?.name ?? job.choice.modelId}`}
           . {job.choice.reason}{' '}
-          <button
-            type="button"
-            className="link"
+          <Button
+            type="link"
             disabled={locked}
             onClick={() => act({ kind: 'set-choice', choice: null, basedOn: job.choice!.version })}
           >
             take back
-          </button>
+          </Button>
           {job.choice.known.length > 0 && (
             <details>
               <summary>What was known then</summary>
@@ -271,34 +269,23 @@ function Units({ modelId, chosen }: { readonly modelId: string; readonly chosen:
       </p>
       <div className="row-actions">
         {mine === undefined && (
-          <button
-            type="button"
-            className="secondary"
-            disabled={locked || state.isLoading}
-            onClick={() => set(first, { reservedFor: code })}
-          >
+          <Button disabled={locked || state.isLoading} onClick={() => set(first, { reservedFor: code })}>
             Put one by for this job
-          </button>
+          </Button>
         )}
         {mine?.reservedFor === code && (
-          <button
-            type="button"
-            className="link"
-            disabled={locked || state.isLoading}
-            onClick={() => set(mine, { reservedFor: null })}
-          >
+          <Button type="link" disabled={locked || state.isLoading} onClick={() => set(mine, { reservedFor: null })}>
             release it
-          </button>
+          </Button>
         )}
         {mine?.reservedFor === code && chosen && (
-          <button
-            type="button"
-            className="link"
+          <Button
+            type="link"
             disabled={locked || state.isLoading}
             onClick={() => set(mine, { reservedFor: null, state: 'used', usedIn: code })}
           >
             it is fitted
-          </button>
+          </Button>
         )}
       </div>
       {state.isError && (

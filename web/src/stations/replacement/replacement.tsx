@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button } from 'antd';
 import { useSearchParams } from 'react-router';
 import {
   criteria,
@@ -20,6 +21,7 @@ import { classMark, classWord } from './candidate-words.ts';
 import { CompareView } from './compare-view.tsx';
 import { PickedSide } from './picked-side.tsx';
 import { TradeOffView } from './trade-off-view.tsx';
+import { Choice } from '../../controls/choice.tsx';
 
 const ways = [
   ['list', 'Candidates'],
@@ -104,10 +106,10 @@ export default function Replacement() {
   };
   const row = (candidate: CandidateRow) => (
     <div key={candidate.model.id}>
-      <button
-        type="button"
-        role="option"
+      <Button
+        type="text"
         className={`candidate ${candidate.class}`}
+        role="option"
         aria-selected={candidate === shown}
         data-candidate={candidate.model.id}
         data-class={candidate.class}
@@ -134,7 +136,7 @@ export default function Replacement() {
           )}
         </span>
         <span className="quiet remark">{remark(candidate)}</span>
-      </button>
+      </Button>
       {why === candidate.model.id && (
         <ul className="why" data-why={candidate.model.id}>
           {candidate.reasons.length === 0 ? (
@@ -158,19 +160,20 @@ export default function Replacement() {
     <div className="station">
       <div className="work">
         <div className="load-head">
-          <div className="tabs" role="group" aria-label="Way of choosing">
-            {ways.map(([value, name]) => (
-              <button
-                key={value}
-                type="button"
-                aria-pressed={way === value}
-                onClick={() => setParams(value === 'list' ? {} : { way: value }, { replace: true })}
-              >
-                {name}
-                {value === 'compare' && marked.length > 0 ? ` (${marked.length})` : ''}
-              </button>
-            ))}
-          </div>
+          <Choice
+            label="Way of choosing"
+            value={way}
+            options={ways.map(([value, name]) => ({
+              value: value,
+              label: (
+                <>
+                  {name}
+                  {value === 'compare' && marked.length > 0 ? ` (${marked.length})` : ''}
+                </>
+              ),
+            }))}
+            onPick={(value) => setParams(value === 'list' ? {} : { way: value }, { replace: true })}
+          />
           <span>
             <strong data-fitting>{count('fits')} fit</strong>, {count('almost')} almost, {count('falls')} fall
             {judging !== null ? (

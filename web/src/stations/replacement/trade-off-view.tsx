@@ -1,6 +1,8 @@
 import { useState } from 'react';
+import { Button } from 'antd';
 import { moneyText, percentText, type CandidateRow } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { Choice } from '../../controls/choice.tsx';
 
 const axes = [
   ['running', 'cost a year'],
@@ -70,13 +72,12 @@ export function TradeOffView({
   return (
     <section aria-label="Trade-off">
       <div className="load-head">
-        <div className="tabs" role="group" aria-label="Price against">
-          {axes.map(([value, name]) => (
-            <button key={value} type="button" aria-pressed={axis === value} onClick={() => setAxis(value)}>
-              {name}
-            </button>
-          ))}
-        </div>
+        <Choice
+          label="Price against"
+          value={axis}
+          options={axes.map(([value, name]) => ({ value: value, label: name }))}
+          onPick={(value) => setAxis(value)}
+        />
         <span className="quiet">● not beaten, ○ another is at least as good in everything</span>
       </div>
       {placed.length === 0 ? (
