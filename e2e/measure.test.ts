@@ -211,7 +211,11 @@ describe('a log', () => {
       fileURLToPath(new URL('../demo/logs/radio-evening.csv', import.meta.url)),
     );
     await page.waitForFunction(
-      () => document.querySelector<HTMLSelectElement>('[aria-label="Column 1 holds"]')?.value === 'time|day-first',
+      () =>
+        document
+          .querySelector('[aria-label="Column 1 holds"]')
+          ?.closest('.ant-select')
+          ?.textContent.includes('day.month.year') === true,
     );
     await readIt();
     await seeText(page, '3,600 rows', '[data-log-read]');

@@ -93,6 +93,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         <label>
           <span className="visually-hidden">Technician</span>
           <Select
+            aria-label="Technician"
             className={known ? '' : 'unset'}
             value={known ? technician : null}
             placeholder="Who works here?"

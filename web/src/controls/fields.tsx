@@ -235,7 +235,8 @@ export function SelectField<T extends string>({
   const select = (
     <Select<T>
       id={id}
-      {...(bare ? { className: 'cell-input', 'aria-label': label } : {})}
+      aria-label={label}
+      {...(bare ? { className: 'cell-input' } : {})}
       {...(value === null ? {} : { value })}
       placeholder={empty ?? 'pick one'}
       disabled={disabled}

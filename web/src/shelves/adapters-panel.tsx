@@ -137,6 +137,7 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
           <label className="field" style={{ width: 130 }}>
             <span className="name">Takes plugs for</span>
             <Select
+              aria-label="Takes plugs for"
               value={draft.takes}
               onChange={(picked) => setDraft({ ...draft, takes: picked })}
               options={[...standardInletKinds.map((kind) => ({ value: kind, label: kind }))]}
@@ -145,6 +146,7 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
           <label className="field" style={{ width: 130 }}>
             <span className="name">Gives a plug</span>
             <Select
+              aria-label="Gives a plug"
               value={draft.gives}
               onChange={(picked) => setDraft({ ...draft, gives: picked })}
               options={[...plugKinds.map((kind) => ({ value: kind, label: kind }))]}

@@ -112,6 +112,8 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
         <label className="field">
           <span className="name">Made for the socket of</span>
           <Select
+            showSearch={{ optionFilterProp: 'label' }}
+            aria-label="Made for the socket of"
             value={fields.family}
             onChange={(picked) => setFields({ ...fields, family: picked })}
             options={[...cableFamilies.map((family) => ({ value: family, label: family }))]}
@@ -121,6 +123,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
         <label className="field">
           <span className="name">Wire, as printed on it</span>
           <Select
+            aria-label="Wire, as printed on it"
             value={fields.gauge}
             onChange={(picked) => setFields({ ...fields, gauge: picked })}
             options={[
@@ -141,6 +144,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
                 <label className="field">
                   <span className="name">Plug {index + 1}</span>
                   <Select
+                    aria-label={`Plug ${index + 1}`}
                     value={plug.kind}
                     onChange={(picked) => set({ kind: picked })}
                     options={[...plugKinds.map((kind) => ({ value: kind, label: kind }))]}

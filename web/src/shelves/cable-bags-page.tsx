@@ -104,6 +104,8 @@ export default function CableBagsPage() {
             <label className="field" style={{ marginBottom: 10 }}>
               <span className="name">On this supply</span>
               <Select
+                showSearch={{ optionFilterProp: 'label' }}
+                aria-label="On this supply"
                 value={model?.id ?? ''}
                 onChange={(picked) => setModel(picked)}
                 options={[

@@ -129,6 +129,7 @@ export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | 
         <label className="field">
           <span className="name">It is a</span>
           <Select
+            aria-label="It is a"
             value={draft.kind}
             onChange={(picked) => set({ kind: picked === 'tester' ? 'tester' : 'multimeter' })}
             options={[

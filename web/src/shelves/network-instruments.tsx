@@ -124,6 +124,7 @@ function AddForm({ shop, by }: { readonly shop: ShopData; readonly by: string })
       <label className="field">
         <span className="name">It is a</span>
         <Select
+          aria-label="It is a"
           value={role}
           onChange={(picked) => setRole(picked === 'load' ? 'load' : 'meter')}
           options={[
@@ -151,6 +152,7 @@ function AddForm({ shop, by }: { readonly shop: ShopData; readonly by: string })
         <label className="field">
           <span className="name">Judged as</span>
           <Select
+            aria-label="Judged as"
             value={instrumentId}
             onChange={(picked) => setInstrument(picked)}
             options={[...shop.instruments.map((item) => ({ value: item.id, label: item.name }))]}

@@ -56,6 +56,8 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
         <label className="field" style={{ width: 260 }}>
           <span className="name">Put a supply on the shelf</span>
           <Select
+            showSearch={{ optionFilterProp: 'label' }}
+            aria-label="Put a supply on the shelf"
             value={adding}
             onChange={(picked) => setAdding(picked)}
             options={[...supplies.map((model) => ({ value: model.id, label: model.name }))]}

@@ -364,6 +364,7 @@ export default function SupplyEditor({
     <label className="field">
       <span className="name">{label}</span>
       <Select
+        aria-label={label}
         value={whole.fields[name]}
         onChange={(picked) => setField(name, picked)}
         options={[...options.map(([value, shown]) => ({ value: value, label: shown }))]}

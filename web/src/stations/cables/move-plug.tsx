@@ -109,43 +109,47 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
         <legend className="label">Another plug for it</legend>
         {ways.length === 0 && <p className="quiet">No other plug of this supply goes in here.</p>}
         {ways.map((way) => (
-          <Radio
-            key={way.key}
-            className="way-row"
-            name="way"
-            checked={picked === way.key}
-            onChange={() => {
-              setPicked(way.key);
-              setSocket('');
-            }}
-            onKeyDown={(event) => {
-              if (event.key === 'Enter') {
-                event.preventDefault();
-                put();
-              }
-            }}
-          >
-            <span>
-              <strong>{way.name}</strong> <span className="quiet">{way.now}</span>
-              {way.told.map((text) => (
-                <span key={text} className="error-text block-note">
-                  {text}
-                </span>
-              ))}
-              {way.opens.length > 0 && <span className="error-text block-note">then open: {way.opens.join(', ')}</span>}
-              {way.told.length === 0 && way.opens.length === 0 && (
-                <span className="block-note" style={{ color: 'var(--pass)' }}>
-                  ✓ breaks nothing
-                </span>
-              )}
-            </span>
-          </Radio>
+          <div key={way.key} data-way-plug={way.key}>
+            <Radio
+              className="way-row"
+              name="way"
+              checked={picked === way.key}
+              onChange={() => {
+                setPicked(way.key);
+                setSocket('');
+              }}
+              onKeyDown={(event) => {
+                if (event.key === 'Enter') {
+                  event.preventDefault();
+                  put();
+                }
+              }}
+            >
+              <span>
+                <strong>{way.name}</strong> <span className="quiet">{way.now}</span>
+                {way.told.map((text) => (
+                  <span key={text} className="error-text block-note">
+                    {text}
+                  </span>
+                ))}
+                {way.opens.length > 0 && (
+                  <span className="error-text block-note">then open: {way.opens.join(', ')}</span>
+                )}
+                {way.told.length === 0 && way.opens.length === 0 && (
+                  <span className="block-note" style={{ color: 'var(--pass)' }}>
+                    ✓ breaks nothing
+                  </span>
+                )}
+              </span>
+            </Radio>
+          </div>
         ))}
       </fieldset>
       {chosen !== null && family !== null && !family.fixed && (
         <label className="field">
           <span className="name">Socket</span>
           <Select
+            aria-label="Socket"
             value={socket}
             onChange={(picked) => setSocket(picked)}
             options={[

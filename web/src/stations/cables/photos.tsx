@@ -58,6 +58,7 @@ export function Photos() {
         <label className="field" style={{ width: 120 }}>
           <span className="name">Cable</span>
           <Select
+            aria-label="Cable"
             value={cableId}
             disabled={locked}
             onChange={(picked) => setCableId(picked)}

@@ -87,6 +87,7 @@ export function PartsForm() {
         <label className="field">
           <span className="name">Add a part by its class; its figures can be overwritten</span>
           <Select
+            aria-label="Add a part by its class; its figures can be overwritten"
             data-entry
             value={null}
             placeholder="Pick a class, or type two letters"

@@ -68,6 +68,8 @@ export function SupplyForm() {
           <label className="field">
             <span className="name">or the same as a supply of the shop</span>
             <Select
+              showSearch={{ optionFilterProp: 'label' }}
+              aria-label="or the same as a supply of the shop"
               value=""
               disabled={locked}
               onChange={(picked) => {
@@ -346,6 +348,7 @@ export function SupplyForm() {
             })}
           </div>
           <Checkbox
+            className="tick"
             checked={label.has16Pin}
             disabled={locked}
             onChange={(event) => put({ label: { has16Pin: event.target.checked } })}

@@ -285,6 +285,7 @@ function MappingForm({
         <label className="field">
           <span className="name">Columns divided by</span>
           <Select
+            aria-label="Columns divided by"
             value={look.separator}
             onChange={(picked) => onSeparator(picked as Separator)}
             options={[...separators.map(([value, name]) => ({ value: value, label: name }))]}
@@ -293,6 +294,7 @@ function MappingForm({
         <label className="field">
           <span className="name">Decimal sign</span>
           <Select
+            aria-label="Decimal sign"
             value={mapping.decimal}
             onChange={(picked) => onMapping({ ...mapping, decimal: picked === ',' ? ',' : '.' })}
             options={[
@@ -304,6 +306,7 @@ function MappingForm({
         <label className="field">
           <span className="name">Rows at the top that are no data</span>
           <Select
+            aria-label="Rows at the top that are no data"
             value={mapping.headerRows}
             onChange={(picked) => onMapping({ ...mapping, headerRows: Number(picked) })}
             options={[...look.rows.map((_, index) => ({ value: index, label: index }))]}
@@ -484,6 +487,7 @@ function LogResult({
         <label className="field">
           <span className="name">Logged with</span>
           <Select
+            aria-label="Logged with"
             value={instrumentId}
             onChange={(picked) => setInstrument(picked)}
             options={[...shop.instruments.map((item) => ({ value: item.id, label: item.name }))]}

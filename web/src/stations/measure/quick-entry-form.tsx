@@ -147,6 +147,7 @@ export function QuickEntryForm({
         <label className="field">
           <span className="name">Instrument</span>
           <Select
+            aria-label="Instrument"
             value={instrumentId}
             disabled={locked}
             onChange={(picked) => setInstrument(picked)}
