@@ -141,7 +141,7 @@ export async function press(page: Page, name: string): Promise<void> {
     const found = await control(page, name);
     // What is pressed of a radio in a row of choices is the label around it.
     const label = await found.evaluateHandle((element) => element.closest('.ant-segmented-item') ?? element);
-    await (label as ElementHandle).click();
+    await label.click();
   });
 }
 
@@ -150,9 +150,9 @@ export async function choose(page: Page, list: string | ElementHandle, option: s
   await steadily(async () => {
     const field = typeof list === 'string' ? await control(page, list) : list;
     const box = await field.evaluateHandle((element) => element.closest('.ant-select') ?? element);
-    await (box as ElementHandle).click();
+    await box.click();
     await page.waitForSelector('.ant-select-dropdown:not(.ant-select-dropdown-hidden)');
-    const input = await (box as ElementHandle).$('input:not([readonly])');
+    const input = await box.$('input:not([readonly])');
     if (input !== null) await input.type(option);
     const found = await page.waitForFunction(
       (text: string) =>

@@ -144,7 +144,7 @@ describe('the plan', () => {
     await seeText(page, 'breaks nothing', '.ways');
     await page.keyboard.press('Space');
     await page.keyboard.press('Enter');
-    await page.waitForSelector('[data-inlet][aria-label*="put there by hand"]');
+    await page.waitForSelector('[data-inlet][aria-label*="by hand"]');
     await saved(page);
     expect((await job()).pins).toHaveLength(1);
   });

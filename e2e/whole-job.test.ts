@@ -8,7 +8,6 @@ import { partClass } from '@fairwatt/core';
 import { jobFileSchema } from '@fairwatt/contract';
 import {
   choose,
-  control,
   fill,
   goStation,
   press,

@@ -5,6 +5,7 @@ import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { BrowserRouter } from 'react-router';
 import { api } from './app/api.ts';
+import { reloadWhenPiecesAreGone } from './app/chunks.ts';
 import { Root } from './app/root.tsx';
 import { store } from './app/store.ts';
 import { startOffline } from './offline/start.ts';
@@ -18,6 +19,8 @@ if (code !== undefined) {
   store.dispatch(api.util.prefetch('cableBags', undefined, {}));
 }
 if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.serviceWorker.register('/sw.js');
+
+reloadWhenPiecesAreGone();
 
 const element = document.getElementById('root');
 if (element === null) throw new Error('the page has no root');

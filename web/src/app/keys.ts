@@ -17,6 +17,19 @@ const visible = (element: HTMLElement) =>
 const scope = (): ParentNode => document.querySelector('[role=dialog]:not([aria-hidden=true])') ?? document;
 const first = (selector: string) => [...scope().querySelectorAll<HTMLElement>(selector)].find(visible);
 
+/** Where the focus rests when nothing in particular has it: the work itself, or an open dialog. */
+const restingPlaces = '#main, [role=dialog], .ant-modal-wrap';
+/** A second Enter this soon after the first was not meant. */
+const doubledMilliseconds = 400;
+
+/** Focus that would fall to nowhere, because what had it is gone, goes to the work. */
+function keepFocus(): void {
+  requestAnimationFrame(() => {
+    if (document.activeElement === document.body && scope() === document)
+      document.querySelector<HTMLElement>('#main')?.focus({ preventScroll: true });
+  });
+}
+
 /** Keys that do something, wherever they are pressed. Moving about and erasing may go on while a key is held. */
 const acts = (key: string): boolean => key.length === 1 || key === 'Enter' || key === 'Escape' || key === 'Delete';
 
@@ -48,6 +61,7 @@ export interface KeyCommands {
 export function useKeys(commands: KeyCommands): void {
   useEffect(() => {
     let going = -Infinity;
+    let lastMain = -Infinity;
     const onKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
       const target = event.target;
@@ -71,10 +85,12 @@ export function useKeys(commands: KeyCommands): void {
         return;
       }
       if (event.key === 'Enter') {
-        if (target instanceof HTMLElement && target.matches('a, button, summary, [role=button], [tabindex="0"]'))
-          return;
+        // Only while nothing else has the focus, and not as the tail of the Enter before.
+        const free = target === document.body || (target instanceof HTMLElement && target.matches(restingPlaces));
+        if (!free || performance.now() - lastMain < doubledMilliseconds) return;
         const element = first('[data-primary]');
         if (element) {
+          lastMain = performance.now();
           element.click();
           event.preventDefault();
         }
@@ -119,9 +135,13 @@ export function useKeys(commands: KeyCommands): void {
     };
     document.addEventListener('keydown', stopHeld, { capture: true });
     document.addEventListener('keydown', onKey);
+    document.addEventListener('focusout', keepFocus);
+    document.addEventListener('click', keepFocus);
     return () => {
       document.removeEventListener('keydown', stopHeld, { capture: true });
       document.removeEventListener('keydown', onKey);
+      document.removeEventListener('focusout', keepFocus);
+      document.removeEventListener('click', keepFocus);
     };
   }, [commands]);
 }

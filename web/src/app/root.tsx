@@ -2,8 +2,10 @@ import { lazy, Suspense, useLayoutEffect } from 'react';
 import { ConfigProvider } from 'antd';
 import { Navigate, Route, Routes, useParams } from 'react-router';
 import { JobListPage } from '../jobs/job-list.tsx';
+import { Guarded } from './trouble.tsx';
 import { Shell } from './shell.tsx';
 import { useAppSelector } from './store.ts';
+import { useTitle } from './use-title.ts';
 import { antTheme, applyPalette } from './theme.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
@@ -27,35 +29,40 @@ function Tag() {
 /** Theme and routes. Each station has its own address. */
 export function Root() {
   const theme = useAppSelector((state) => state.session.theme);
+  useTitle();
   useLayoutEffect(() => applyPalette(theme), [theme]);
   return (
     <ConfigProvider theme={antTheme(theme)} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
-      <Shell>
-        <Suspense fallback={<Waiting className="page" />}>
-          <Routes>
-            <Route path="/" element={<Navigate to="/jobs" replace />} />
-            <Route path="/jobs" element={<JobListPage />} />
-            <Route path="/jobs/:code/*" element={<JobPage />} />
-            <Route path="/tags/:code/:cable" element={<Tag />} />
-            <Route path="/supplies" element={<SuppliesPage />} />
-            <Route path="/cable-bags" element={<CableBagsPage />} />
-            <Route path="/record" element={<RecordPage />} />
-            <Route path="/settings" element={<SettingsPage />} />
-            <Route path="/health" element={<HealthPage />} />
-            <Route path="/instruments" element={<InstrumentsPage />} />
-            <Route
-              path="*"
-              element={
-                <div className="page">
-                  <Empty title="There is nothing at this address">
-                    Go back to the <a href="/jobs">jobs</a>.
-                  </Empty>
-                </div>
-              }
-            />
-          </Routes>
-        </Suspense>
-      </Shell>
+      <Guarded>
+        <Shell>
+          <Guarded>
+            <Suspense fallback={<Waiting className="page" />}>
+              <Routes>
+                <Route path="/" element={<Navigate to="/jobs" replace />} />
+                <Route path="/jobs" element={<JobListPage />} />
+                <Route path="/jobs/:code/*" element={<JobPage />} />
+                <Route path="/tags/:code/:cable" element={<Tag />} />
+                <Route path="/supplies" element={<SuppliesPage />} />
+                <Route path="/cable-bags" element={<CableBagsPage />} />
+                <Route path="/record" element={<RecordPage />} />
+                <Route path="/settings" element={<SettingsPage />} />
+                <Route path="/health" element={<HealthPage />} />
+                <Route path="/instruments" element={<InstrumentsPage />} />
+                <Route
+                  path="*"
+                  element={
+                    <div className="page">
+                      <Empty title="There is nothing at this address">
+                        Go back to the <a href="/jobs">jobs</a>.
+                      </Empty>
+                    </div>
+                  }
+                />
+              </Routes>
+            </Suspense>
+          </Guarded>
+        </Shell>
+      </Guarded>
     </ConfigProvider>
   );
 }

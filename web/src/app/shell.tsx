@@ -47,6 +47,9 @@ export function Shell({ children }: { readonly children: ReactNode }) {
 
   return (
     <div className="frame">
+      <a className="skip" href="#main">
+        Skip to the work
+      </a>
       <header className="bar">
         <NavLink to="/jobs" className="brand" aria-label="Fair Watt, jobs">
           <svg width="22" height="18" viewBox="0 0 22 18" aria-hidden="true">
@@ -109,7 +112,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
           />
         </label>
       </header>
-      <main className="content">
+      <main className="content" id="main" tabIndex={-1}>
         <UnsentNotice />
         {shop.data !== undefined && !known && (
           <div className="notice" role="status">

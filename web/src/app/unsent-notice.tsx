@@ -3,16 +3,8 @@ import { Button, Upload } from 'antd';
 import { outbox } from '../offline/outbox.ts';
 import { refusedRequests, unsentOf } from '../offline/summary.ts';
 import { readUnsentFile, unsentFile } from '../offline/unsent-file.ts';
+import { download } from './download.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
-
-function download(blob: Blob, name: string): void {
-  const address = URL.createObjectURL(blob);
-  const link = document.createElement('a');
-  link.href = address;
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(address);
-}
 
 /** What is unsent as a file, and such a file back in. */
 function UnsentFile() {

@@ -28,6 +28,18 @@ const width = 820;
 const panelRight = 196;
 const caseLeft = 470;
 
+/** All that the drawing says of an inlet: its state, its cable with socket and plug, an adapter, its place. */
+const nameOf = (row: InletRow, state: DrawnState) =>
+  [
+    `${row.label} ${row.pinned ? 'by hand, ' : ''}${wordOf(row, state)}`,
+    row.cableCode === null ? '' : `cable ${row.cableCode}`,
+    row.socketLabel === null ? '' : `socket ${row.socketLabel}`,
+    row.adapterId === null ? '' : 'through an adapter',
+    placeText[row.place],
+  ]
+    .filter((piece) => piece !== '')
+    .join(', ');
+
 interface Props {
   readonly title: string;
   readonly rows: readonly InletRow[];
@@ -238,7 +250,7 @@ export function HarnessDrawing({
               data-inlet={row.inletId}
               data-state={state}
               data-lit={bright}
-              aria-label={`${row.label}: ${wordOf(row, state)}${row.cableCode === null ? '' : `, cable ${row.cableCode}`}${row.pinned ? ', put there by hand' : ''}`}
+              aria-label={nameOf(row, state)}
               aria-current={here}
               style={{ cursor: onMove === undefined ? 'pointer' : 'grab' }}
               onClick={() => onPick(row.inletId)}
@@ -305,7 +317,7 @@ export function HarnessDrawing({
                 textAnchor="middle"
                 style={{ fill: state === 'seated' ? 'var(--sheet)' : colours[state] }}
               >
-                {marks[state]}
+                {marks[state]}{' '}
               </text>
               <text
                 x={caseLeft + 50}
@@ -314,7 +326,7 @@ export function HarnessDrawing({
                 fontWeight={here || bright ? 700 : 600}
                 style={{ fill: state === 'open' || state === 'wrong' ? 'var(--fail)' : 'var(--ink)' }}
               >
-                {row.label.length > 24 ? `${row.label.slice(0, 23)}…` : row.label}
+                {row.label.length > 24 ? `${row.label.slice(0, 23)}…` : row.label}{' '}
               </text>
               <text
                 x={width - 10}

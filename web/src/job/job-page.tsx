@@ -33,6 +33,7 @@ import {
   useSuppliesQuery,
   type ShopData,
 } from '../app/api.ts';
+import { Guarded } from '../app/trouble.tsx';
 import { useAppDispatch, useAppSelector, type AppState } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
@@ -292,25 +293,27 @@ function Desk({
           <DangerStrip />
         </div>
         <StationWire />
-        <Suspense
-          fallback={
-            <div className="station">
-              <Waiting className="work" />
-            </div>
-          }
-        >
-          <Routes>
-            <Route index element={<Navigate to={firstStation(job, view.stations)} replace />} />
-            <Route path="intake" element={<Intake />} />
-            <Route path="fault" element={<Fault />} />
-            <Route path="measure" element={<Measure />} />
-            <Route path="load" element={<Load />} />
-            <Route path="replacement" element={<Replacement />} />
-            <Route path="cables" element={<Cables />} />
-            <Route path="hand-over" element={<HandOver />} />
-            <Route path="*" element={<Navigate to="../intake" replace />} />
-          </Routes>
-        </Suspense>
+        <Guarded>
+          <Suspense
+            fallback={
+              <div className="station">
+                <Waiting className="work" />
+              </div>
+            }
+          >
+            <Routes>
+              <Route index element={<Navigate to={firstStation(job, view.stations)} replace />} />
+              <Route path="intake" element={<Intake />} />
+              <Route path="fault" element={<Fault />} />
+              <Route path="measure" element={<Measure />} />
+              <Route path="load" element={<Load />} />
+              <Route path="replacement" element={<Replacement />} />
+              <Route path="cables" element={<Cables />} />
+              <Route path="hand-over" element={<HandOver />} />
+              <Route path="*" element={<Navigate to="../intake" replace />} />
+            </Routes>
+          </Suspense>
+        </Guarded>
       </div>
       {undo !== null && (
         <Undo

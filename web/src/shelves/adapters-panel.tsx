@@ -88,7 +88,9 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
               <th className="num">There</th>
               <th>Place</th>
               <th>Mind</th>
-              <th />
+              <th>
+                <span className="visually-hidden">Acts</span>
+              </th>
             </tr>
           </thead>
           <tbody>

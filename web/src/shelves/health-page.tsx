@@ -1,3 +1,4 @@
+import { Link } from 'react-router';
 import { leastFreeBytes, oldBackupHours, type Health } from '@fairwatt/contract';
 import { problemOf, useHealthQuery, useShopQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
@@ -127,10 +128,13 @@ export default function HealthPage() {
   return (
     <div className="page" data-health={worst?.level ?? 'well'}>
       <h1>State of the application</h1>
+      <p>
+        <Link to="/settings">Back to Settings</Link>
+      </p>
       <p className={`decides verdict ${verdict[worst?.level ?? 'well']}`}>
         {worst === undefined ? 'Everything is well.' : `${worst.name}: ${worst.value}.`}
       </p>
-      <table className="grid">
+      <table tabIndex={0} className="grid">
         <thead>
           <tr>
             <th>What</th>

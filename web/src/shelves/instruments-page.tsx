@@ -38,7 +38,9 @@ export default function InstrumentsPage() {
               <th>Power-good</th>
               <th>Calibrated until</th>
               <th>Whose</th>
-              <th />
+              <th>
+                <span className="visually-hidden">Acts</span>
+              </th>
             </tr>
           </thead>
           <tbody>

@@ -44,7 +44,9 @@ export function OwnPartsPanel() {
               <th className="num">Seconds</th>
               <th>Figures</th>
               <th>Inlets</th>
-              <th />
+              <th>
+                <span className="visually-hidden">Acts</span>
+              </th>
             </tr>
           </thead>
           <tbody>

@@ -125,7 +125,7 @@ function TrustTable({
       {rows.length === 0 ? (
         <p className="quiet">No closed job holds a measuring check yet.</p>
       ) : (
-        <table className="grid">
+        <table tabIndex={0} className="grid">
           <thead>
             <tr>
               <th>Check, by</th>
@@ -173,7 +173,7 @@ function MovedTable({ knowledge, counts }: { readonly knowledge: Knowledge; read
   return (
     <section className="block" aria-label="Figures that moved">
       <span className="label">Figures that moved most</span>
-      <table className="grid">
+      <table tabIndex={0} className="grid">
         <thead>
           <tr>
             <th>With this fault</th>

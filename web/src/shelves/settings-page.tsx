@@ -174,7 +174,7 @@ export default function SettingsPage() {
         <section className="block" aria-label="Choosing supplies">
           <span className="label">Choosing supplies</span>
           <p className="quiet">Points go by these weights, 0 to 10; what weighs 0 is not counted.</p>
-          <div className="fields" style={{ gridTemplateColumns: 'repeat(3, minmax(0, 1fr))', marginTop: 8 }}>
+          <div className="fields by-three" style={{ marginTop: 8 }}>
             {criteria.map((name) => (
               <FigureField
                 key={name}

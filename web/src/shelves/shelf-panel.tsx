@@ -107,7 +107,9 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
               <th style={{ width: 140 }}>Serial</th>
               <th>Cables in the bag</th>
               <th style={{ width: 120 }}>Put by for</th>
-              <th />
+              <th>
+                <span className="visually-hidden">Acts</span>
+              </th>
             </tr>
           </thead>
           <tbody>

@@ -409,7 +409,7 @@ export default function SupplyEditor({
           void save();
         }}
       >
-        <div className="fields" style={{ gridTemplateColumns: 'repeat(4, minmax(0, 1fr))' }}>
+        <div className="fields by-four">
           {text('name', 'Name')}
           {text('ratingWatts', 'Rating', 'W')}
           {pick('shape', 'Shape', same(shapes))}
@@ -493,7 +493,9 @@ export default function SupplyEditor({
                   <th>Rail</th>
                   <th>Amps</th>
                   {twelve.length > 1 && <th>Feeds</th>}
-                  <th />
+                  <th>
+                    <span className="visually-hidden">Acts</span>
+                  </th>
                 </tr>
               </thead>
               <tbody>
@@ -666,7 +668,9 @@ export default function SupplyEditor({
                 <th style={{ width: 64 }}>AWG</th>
                 <th>Plugs in order</th>
                 {twelve.length > 1 && <th style={{ width: 90 }}>Output</th>}
-                <th />
+                <th>
+                  <span className="visually-hidden">Acts</span>
+                </th>
               </tr>
             </thead>
             <tbody>

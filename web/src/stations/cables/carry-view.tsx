@@ -56,7 +56,7 @@ export function CarryView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
             What a cable carries is known once a supply is chosen: the gauge of the present cables is not.
           </Empty>
         ) : (
-          <table className="grid" aria-label="What each cable carries">
+          <table tabIndex={0} className="grid" aria-label="What each cable carries">
             <thead>
               <tr>
                 <th>Cable</th>
@@ -109,7 +109,7 @@ export function CarryView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
         <span className="label" style={{ display: 'block', marginTop: 20 }}>
           Where each inlet is, and how long the way to it from the supply
         </span>
-        <table className="grid" aria-label="Places and ways">
+        <table tabIndex={0} className="grid" aria-label="Places and ways">
           <thead>
             <tr>
               <th>Inlet</th>

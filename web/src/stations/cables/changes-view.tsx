@@ -38,7 +38,7 @@ export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonl
           <Empty title="Nothing to compare yet">Record the present cables, or choose a supply.</Empty>
         ) : (
           <>
-            <table className="grid" aria-label="Before and after">
+            <table tabIndex={0} className="grid" aria-label="Before and after">
               <thead>
                 <tr>
                   <th>Inlet</th>

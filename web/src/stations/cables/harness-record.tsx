@@ -79,7 +79,9 @@ export function HarnessRecord() {
               <th>Plugs, first at the supply</th>
               <th style={{ width: '24%' }}>Way: holes, clips, hooks</th>
               <th style={{ width: 66 }}>Ties to cut</th>
-              <th />
+              <th>
+                <span className="visually-hidden">Acts</span>
+              </th>
             </tr>
           </thead>
           <tbody>

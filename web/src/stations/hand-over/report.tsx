@@ -109,7 +109,7 @@ export function Report() {
       {pairs.length === 0 ? (
         <p className="quiet">None.</p>
       ) : (
-        <table className="grid">
+        <table tabIndex={0} className="grid">
           <thead>
             <tr>
               <th>Rail</th>
@@ -137,7 +137,7 @@ export function Report() {
       {view.cabling.rows.length === 0 || view.cabling.basis === 'none' ? (
         <p className="quiet">Not touched.</p>
       ) : (
-        <table className="grid">
+        <table tabIndex={0} className="grid">
           <thead>
             <tr>
               <th>Inlet</th>

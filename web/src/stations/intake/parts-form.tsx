@@ -286,7 +286,7 @@ function PartRow({
           }}
         >
           <td colSpan={7}>
-            <div className="fields" style={{ gridTemplateColumns: 'repeat(4, minmax(0, 1fr))' }}>
+            <div className="fields by-four">
               <FigureField
                 label="Idle"
                 unit="W"

@@ -95,7 +95,7 @@ export function SupplyForm() {
     });
   return (
     <>
-      <div className="fields" style={{ gridTemplateColumns: 'repeat(3, minmax(0, 1fr))' }}>
+      <div className="fields by-three">
         <TextField
           label="Name on the label"
           value={supply.name}
@@ -159,7 +159,9 @@ export function SupplyForm() {
                 <th style={{ width: 112 }}>Rail</th>
                 <th style={{ width: 84 }}>Amps</th>
                 {several && <th>What hangs on it</th>}
-                <th />
+                <th>
+                  <span className="visually-hidden">Acts</span>
+                </th>
               </tr>
             </thead>
             <tbody>
@@ -288,7 +290,9 @@ export function SupplyForm() {
               <tr>
                 <th>Combined limit over</th>
                 <th style={{ width: 96 }}>Watts</th>
-                <th />
+                <th>
+                  <span className="visually-hidden">Acts</span>
+                </th>
               </tr>
             </thead>
             <tbody>

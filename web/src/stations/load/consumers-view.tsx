@@ -74,7 +74,7 @@ export function ConsumersView({
           {assessment === null ? (
             <p className="quiet">Enter the supply's label at Intake and every figure gets its limit.</p>
           ) : (
-            <table className="grid">
+            <table tabIndex={0} className="grid">
               <tbody>
                 {assessment.findings
                   .filter((finding) => finding.word !== 'not-promised')
@@ -103,7 +103,7 @@ export function ConsumersView({
           )}
         </section>
         <section aria-label="On each rail and way in">
-          <table className="grid">
+          <table tabIndex={0} className="grid">
             <thead>
               <tr>
                 <th>Lasting, on each rail</th>
@@ -128,7 +128,7 @@ export function ConsumersView({
               )}
             </tbody>
           </table>
-          <table className="grid" style={{ marginTop: 10 }}>
+          <table tabIndex={0} className="grid" style={{ marginTop: 10 }}>
             <thead>
               <tr>
                 <th>Comes in by</th>
@@ -162,7 +162,7 @@ function Measured() {
   return (
     <section className="block" style={{ marginTop: 18 }} aria-label="Measured load">
       <span className="label">Measured, under full work, as it came</span>
-      <div className="sweep-fields" style={{ gridTemplateColumns: '190px 150px auto auto' }}>
+      <div className="measured-fields">
         <SelectField
           label="Where"
           value={kind}

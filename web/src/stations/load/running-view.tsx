@@ -76,11 +76,13 @@ export function RunningView() {
           ]}
         />
       )}
-      <div className="columns" style={{ marginTop: 12, gridTemplateColumns: 'minmax(0, 3fr) minmax(0, 2fr)' }}>
-        <table className="grid">
+      <div className="columns three-two" style={{ marginTop: 12 }}>
+        <table tabIndex={0} className="grid">
           <thead>
             <tr>
-              <th />
+              <th>
+                <span className="visually-hidden">Acts</span>
+              </th>
               {columns.map(([name]) => (
                 <th key={name} className="num">
                   {name}

@@ -117,9 +117,7 @@ export function QuickEntryForm({
         keep();
       }}
     >
-      <div
-        style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 204px 96px 96px', gap: 12, alignItems: 'end' }}
-      >
+      <div className="entry-row">
         <label className="field">
           <span className="name">
             Reading: rail, figure, load <kbd>r</kbd>

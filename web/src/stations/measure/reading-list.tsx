@@ -32,7 +32,9 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
             <th>Load</th>
             <th>Instrument</th>
             <th>Who, when</th>
-            <th />
+            <th>
+              <span className="visually-hidden">Acts</span>
+            </th>
           </tr>
         </thead>
         <tbody>

@@ -68,10 +68,12 @@ export function CompareView({
           The first three; mark others in the list with <kbd>c</kbd>, up to four.
         </p>
       )}
-      <table className="grid compare">
+      <table tabIndex={0} className="grid compare">
         <thead>
           <tr>
-            <th />
+            <th>
+              <span className="visually-hidden">Acts</span>
+            </th>
             {candidates.map((candidate) => (
               <th key={candidate.model.id}>
                 <span className={`verdict ${classMark[candidate.class]}`}>{candidate.model.name}</span>

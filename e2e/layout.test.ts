@@ -1,0 +1,108 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type { AxeResults } from 'axe-core';
+import type { Page } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { settled, startApplication, visit, type Application } from './application.ts';
+import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
+import { whatSticksOut } from './geometry.ts';
+
+let application: Application;
+let chromium: OpenBrowser;
+beforeAll(async () => {
+  application = await startApplication();
+  chromium = await openBrowser();
+});
+afterAll(async () => {
+  await chromium.close();
+  await application.end();
+});
+
+const job = '/jobs/LQ-0147';
+const routes = [
+  '/jobs',
+  `${job}/intake`,
+  `${job}/fault`,
+  '/jobs/LQ-0144/fault',
+  '/jobs/LQ-0142/measure',
+  '/jobs/LQ-0142/measure?way=line',
+  '/jobs/LQ-0143/measure?way=walk',
+  '/jobs/LQ-0142/measure?way=live',
+  `${job}/load`,
+  `${job}/load?way=rules`,
+  `${job}/load?way=running`,
+  `${job}/replacement`,
+  `${job}/replacement?way=compare`,
+  `${job}/replacement?way=trade`,
+  `${job}/replacement?way=asked`,
+  `${job}/cables?way=was`,
+  `${job}/cables?way=out`,
+  `${job}/cables?way=plan`,
+  `${job}/cables?way=carry`,
+  `${job}/cables?way=changes`,
+  `${job}/hand-over`,
+  '/supplies',
+  '/supplies?way=shelf',
+  '/supplies?way=prices',
+  '/supplies?way=parts',
+  '/cable-bags',
+  '/instruments',
+  '/record',
+  '/settings',
+  '/health',
+];
+const sizes = [
+  [1280, 800],
+  [820, 1180],
+  [390, 844],
+  [320, 640],
+] as const;
+
+describe('every screen', () => {
+  it('holds everything inside its width, at four sizes, without scrolling sideways', async () => {
+    const page = await openPage(chromium.browser);
+    const wrong: string[] = [];
+    for (const route of routes) {
+      await visit(page, application.url + route);
+      for (const [width, height] of sizes) {
+        await page.setViewport({ width, height });
+        await settled(page);
+        const out = await whatSticksOut(page);
+        if (out.length > 0) wrong.push(`${route} at ${width}: ${out.join('; ')}`);
+      }
+    }
+    expect(wrong).toEqual([]);
+  }, 240_000);
+
+  const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+  const violationsOf = async (page: Page, onlyContrast: boolean): Promise<string[]> => {
+    await page.evaluate(axe);
+    const what = onlyContrast ? `runOnly: ['color-contrast'],` : '';
+    const found = (await page.evaluate(`axe.run(document, { ${what} resultTypes: ['violations'] })`)) as AxeResults;
+    return found.violations.flatMap((violation) =>
+      violation.nodes.slice(0, 3).map((node) => `${violation.id}: ${node.html.slice(0, 140)}`),
+    );
+  };
+  // Names, roles and order do not hang on the colours: each size is asked for all of it in one theme, for contrast in the other.
+  it.each([
+    ['light', 0],
+    ['dark', 1],
+  ] as const)(
+    'can be used by everybody, in %s, on a bench and on a phone',
+    async (theme, whole) => {
+      const page = await openPage(chromium.browser, { theme });
+      const wrong: string[] = [];
+      for (const route of routes) {
+        await visit(page, application.url + route);
+        for (const [index, [width, height]] of [sizes[0], sizes[2]].entries()) {
+          await page.setViewport({ width, height });
+          await settled(page);
+          for (const violation of await violationsOf(page, index !== whole))
+            wrong.push(`${route} at ${width}: ${violation}`);
+        }
+      }
+      expect(wrong).toEqual([]);
+    },
+    300_000,
+  );
+});

@@ -1,0 +1,41 @@
+import type { ReactNode } from 'react';
+import { Button } from 'antd';
+import { ErrorBoundary, type FallbackProps } from 'react-error-boundary';
+import { useLocation } from 'react-router';
+import { unsentFile } from '../offline/unsent-file.ts';
+import { download } from './download.ts';
+import { useAppSelector } from './store.ts';
+
+/** What is told where a screen broke. Everything typed before is kept, and can be had as a file. */
+function Broken({ error, resetErrorBoundary }: FallbackProps) {
+  const parcels = useAppSelector((state) => state.outbox.parcels);
+  return (
+    <section className="page trouble" role="alert">
+      <h1>This screen has failed</h1>
+      <p>The rest still works, and what was typed before is kept{parcels.length > 0 ? ' in this browser' : ''}.</p>
+      <p className="quiet">{error instanceof Error ? error.message : String(error)}</p>
+      <div className="row-actions">
+        <Button type="primary" onClick={resetErrorBoundary}>
+          Try again
+        </Button>
+        <Button onClick={() => location.reload()}>Load the page again</Button>
+        <Button
+          disabled={parcels.length === 0}
+          onClick={() => void unsentFile(parcels).then((blob) => download(blob, 'fairwatt-unsent.json'))}
+        >
+          Save what is unsent
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+/** Keeps what breaks inside it from taking the rest along; another address tries anew by itself. */
+export function Guarded({ children }: { readonly children: ReactNode }) {
+  const { pathname } = useLocation();
+  return (
+    <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname]}>
+      {children}
+    </ErrorBoundary>
+  );
+}
