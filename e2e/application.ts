@@ -136,6 +136,17 @@ async function steadily(work: () => Promise<void>): Promise<void> {
   }
 }
 
+/** Enter for the page's main act, as a person presses it: with nothing else in focus, and not as the tail of the one before. */
+export async function mainAct(page: Page): Promise<void> {
+  await page.evaluate(() => {
+    (document.activeElement as HTMLElement | null)?.blur();
+  });
+  await new Promise((resolve) => {
+    setTimeout(resolve, 450);
+  });
+  await page.keyboard.press('Enter');
+}
+
 export async function press(page: Page, name: string): Promise<void> {
   await steadily(async () => {
     const found = await control(page, name);

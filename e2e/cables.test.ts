@@ -8,6 +8,7 @@ import type { Job } from '@fairwatt/core';
 import {
   fill,
   goStation,
+  mainAct,
   press,
   pressTab,
   saved,
@@ -47,8 +48,7 @@ async function enterWhile(pattern: RegExp, most = 40): Promise<number> {
   for (let count = 0; ; count += 1) {
     const was = await page.$eval('.side', (element) => (element as HTMLElement).innerText);
     if (!pattern.test(await primary()) || count > most) return count;
-    await blur();
-    await page.keyboard.press('Enter');
+    await mainAct(page);
     await page.waitForFunction(
       (before: string) => document.querySelector<HTMLElement>('.side')?.innerText !== before,
       { timeout: 8000 },
@@ -203,7 +203,7 @@ describe('the plan', () => {
       element.dispatchEvent(new MouseEvent('click', { bubbles: true }));
     });
     await seeText(page, /Main 24: 40 mm too short\./, '[data-why-open]');
-    await seeText(page, /a main-24 extension of 40 mm for Main 24/, '[data-why-open]');
+    await seeText(page, /an extension \(24-pin main\) of 40 mm for Main 24/, '[data-why-open]');
   });
 });
 

@@ -10,6 +10,7 @@ import {
   choose,
   fill,
   goStation,
+  mainAct,
   press,
   pressTab,
   saved,
@@ -250,10 +251,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     for (let count = 0; count < 10; count += 1) {
       const next = await page.$eval('[data-primary]', (element) => element.textContent);
       if (!/^(Seated|Tied)/.test(next)) break;
-      await page.evaluate(() => {
-        (document.activeElement as HTMLElement | null)?.blur();
-      });
-      await page.keyboard.press('Enter');
+      await mainAct(page);
       await page.waitForFunction(
         (was: string) => document.querySelector('[data-primary]')?.textContent !== was,
         {},

@@ -1,4 +1,4 @@
-import { inletFamily, limits, plugServes, socketTakes } from '../standards/index.ts';
+import { inletFamily, limits, plugServes, socketTakes, type PlugKind } from '../standards/index.ts';
 import type { Adapter, CableKit, InletToServe } from './kit.ts';
 import type { Assignment, PlanRules } from './plan.ts';
 import { chainAmps, rounding, strongEnough } from './plan-family.ts';
@@ -6,7 +6,7 @@ import { betweenMillimetres } from './routing.ts';
 
 /** What an arrangement of cables breaks. Figures in the unit of their name. */
 export type PlanBreach =
-  | { readonly code: 'no-fit'; readonly inletId: string; readonly plugKind: string }
+  | { readonly code: 'no-fit'; readonly inletId: string; readonly plugKind: PlugKind }
   | { readonly code: 'too-short'; readonly inletId: string; readonly missingMillimetres: number }
   | {
       readonly code: 'spacing';

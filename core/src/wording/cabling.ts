@@ -1,3 +1,5 @@
+import { plugName } from './plugs.ts';
+import { inletName } from './measuring.ts';
 import type {
   Adapter,
   CableFigures,
@@ -98,7 +100,7 @@ type NameOf = (inletId: string) => string;
 export function breachText(breach: PlanBreach, nameOf: NameOf): string {
   switch (breach.code) {
     case 'no-fit':
-      return `A ${breach.plugKind} plug does not belong in ${nameOf(breach.inletId)}.`;
+      return `A plug for ${plugName[breach.plugKind]} does not belong in ${nameOf(breach.inletId)}.`;
     case 'too-short':
       return `${millimetres(breach.missingMillimetres)} too short for ${nameOf(breach.inletId)}.`;
     case 'spacing':
@@ -130,7 +132,7 @@ export function pinRefusalText(refusal: PinRefusal, nameOf: NameOf): string {
     case 'inlet-twice':
       return `${inlet} was put on two plugs. The first counts.`;
     case 'no-fit':
-      return `The ${refusal.plugKind ?? ''} plug does not belong in ${inlet}. Take it out again.`;
+      return `The ${refusal.plugKind === null ? '' : `${plugName[refusal.plugKind]} `}plug does not belong in ${inlet}. Take it out again.`;
     case 'socket-kind':
       return `Socket ${refusal.socketLabel ?? ''} does not take this cable. Another is planned.`;
     case 'socket-twice':
@@ -171,7 +173,7 @@ function cableRemedyText(remedy: CableRemedy, nameOf: NameOf, pieceName: (id: st
     case 'cable':
       return `${counted(remedy.count, 'more cable')} of the kind ${pieceName(remedy.kitCableId)}, from the maker of this supply`;
     case 'extension':
-      return `a ${remedy.kind} extension of ${Math.ceil(remedy.millimetres / 10) * 10} mm for ${nameOf(remedy.inletId)}`;
+      return `an extension (${inletName[remedy.kind]}) of ${Math.ceil(remedy.millimetres / 10) * 10} mm for ${nameOf(remedy.inletId)}`;
     case 'adapter':
       return `the adapter ${pieceName(remedy.adapterId)}, if the shop's rule lets it`;
     case 'spare':
@@ -362,7 +364,7 @@ export function kitCableText(cable: {
   return `${familyText[cable.family]}: ${kinds
     .map((kind) => {
       const count = cable.plugs.filter((plug) => plug.kind === kind).length;
-      return count === 1 ? kind : `${count} x ${kind}`;
+      return count === 1 ? plugName[kind] : `${count} x ${plugName[kind]}`;
     })
     .join(' and ')}`;
 }

@@ -6,3 +6,4 @@ export * from './sizing.ts';
 export * from './supply-names.ts';
 export * from './crossing.ts';
 export * from './cabling.ts';
+export * from './plugs.ts';

@@ -15,6 +15,7 @@ import {
   type JobView,
   type ScheduleLine,
   type Shop,
+  plugName,
 } from '@fairwatt/core';
 import type { LabelStock } from '@fairwatt/contract';
 
@@ -202,7 +203,7 @@ export function schedulePdf(
             ...lines.map((line) => [
               line.cable ?? '-',
               line.socketLabel ?? (line.cable === null ? '-' : 'fixed'),
-              line.plugKind ?? '-',
+              line.plugKind === null ? '-' : plugName[line.plugKind],
               line.inletLabel === line.partName ? line.inletLabel : `${line.inletLabel} (${line.partName})`,
               placeText[line.place],
               line.way,

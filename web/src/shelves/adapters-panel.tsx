@@ -6,6 +6,8 @@ import {
   adapterRefusalText,
   parseFigure,
   plugKinds,
+  plugName,
+  inletName,
   standardInletKinds,
 } from '@fairwatt/core';
 import { bagAdapterSchema, type BagAdapter } from '@fairwatt/contract';
@@ -142,7 +144,7 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
               aria-label="Takes plugs for"
               value={draft.takes}
               onChange={(picked) => setDraft({ ...draft, takes: picked })}
-              options={[...standardInletKinds.map((kind) => ({ value: kind, label: kind }))]}
+              options={[...standardInletKinds.map((kind) => ({ value: kind, label: inletName[kind] }))]}
             />
           </label>
           <label className="field" style={{ width: 130 }}>
@@ -151,7 +153,7 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
               aria-label="Gives a plug"
               value={draft.gives}
               onChange={(picked) => setDraft({ ...draft, gives: picked })}
-              options={[...plugKinds.map((kind) => ({ value: kind, label: kind }))]}
+              options={[...plugKinds.map((kind) => ({ value: kind, label: plugName[kind] }))]}
             />
           </label>
           {field('legs', 'Legs', 60)}

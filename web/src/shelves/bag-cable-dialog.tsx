@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Button, Input, Modal, Select } from 'antd';
 import { bagCableSchema, type BagCable } from '@fairwatt/contract';
-import { cableFamilies, faceOfPlug, inletFace, parseFigure, plugKinds, signalText } from '@fairwatt/core';
+import { cableFamilies, faceOfPlug, inletFace, parseFigure, plugKinds, plugName, signalText } from '@fairwatt/core';
 import { problemOf, useCableBagsQuery, useChangeBagCableMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { TwoStates } from '../controls/two-states.tsx';
@@ -147,7 +147,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
                     aria-label={`Plug ${index + 1}`}
                     value={plug.kind}
                     onChange={(picked) => set({ kind: picked })}
-                    options={[...plugKinds.map((kind) => ({ value: kind, label: kind }))]}
+                    options={[...plugKinds.map((kind) => ({ value: kind, label: plugName[kind] }))]}
                   />
                 </label>
                 <label className="field">

@@ -8,6 +8,7 @@ import {
   faceOfPlug,
   spareVerdict,
   type Crossing,
+  plugName,
 } from '@fairwatt/core';
 import type { BagCable } from '@fairwatt/contract';
 import {
@@ -131,7 +132,7 @@ export default function CableBagsPage() {
                     >
                       <span className="tag small">{item.label}</span>
                       <span className="what">
-                        {item.family}, {item.plugs.map((plug) => plug.kind).join(' + ')}
+                        {item.plugs.map((plug) => plugName[plug.kind]).join(' + ')}
                         <span className="quiet block-note">
                           {item.place === '' ? 'place not noted' : item.place}, came with{' '}
                           {item.cameWith === '' ? 'nobody knows what' : item.cameWith}
@@ -183,7 +184,7 @@ export default function CableBagsPage() {
                 return (
                   <div key={index} className="crossed-plug">
                     <p>
-                      <strong>{plug.kind}</strong> at {plug.millimetres} mm: {crossingSentence(crossing)}
+                      <strong>{plugName[plug.kind]}</strong> at {plug.millimetres} mm: {crossingSentence(crossing)}
                     </p>
                     <ConnectorFace
                       kind={faceOfPlug[plug.kind]}

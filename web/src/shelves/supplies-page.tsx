@@ -1,7 +1,7 @@
 import { lazy, Suspense, useState } from 'react';
 import { Button, Input } from 'antd';
 import { useSearchParams } from 'react-router';
-import { moneyText, twelveOutputsText, type SupplyModel } from '@fairwatt/core';
+import type { SupplyModel } from '@fairwatt/core';
 import { problemOf, useSuppliesQuery, useUnitsQuery } from '../app/api.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
@@ -9,6 +9,7 @@ import { OwnPartsPanel } from './own-parts-panel.tsx';
 import { PricesPanel } from './prices-panel.tsx';
 import { RowImport } from './row-import.tsx';
 import { ShelfPanel } from './shelf-panel.tsx';
+import { SupplyTable } from './supply-table.tsx';
 import { Choice } from '../controls/choice.tsx';
 
 const SupplyEditor = lazy(() => import('./supply-editor.tsx'));
@@ -85,103 +86,18 @@ export default function SuppliesPage() {
         </Empty>
       )}
       {way === 'models' && shown.length > 0 && (
-        <table className="grid">
-          <thead>
-            <tr>
-              <th>Supply</th>
-              <th className="num">Rating</th>
-              <th>Shape</th>
-              <th>Guide</th>
-              <th>Grade</th>
-              <th>+12 V outputs</th>
-              <th className="num">Depth</th>
-              <th className="num">Price</th>
-              <th className="num">Free</th>
-              <th>
-                <span className="visually-hidden">Actions</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {shown.slice(0, 300).map((model) => (
-              <SupplyRow
-                key={model.id}
-                model={model}
-                open={open === model.id}
-                onOpen={() => setOpen(open === model.id ? null : model.id)}
-                onEdit={(duplicate) =>
-                  setEditing(duplicate ? { was: null, start: model } : { was: model, start: model })
-                }
-              />
-            ))}
-          </tbody>
-        </table>
+        <SupplyTable
+          supplies={shown}
+          open={open}
+          onOpen={(id) => setOpen(open === id ? null : id)}
+          onEdit={(model, duplicate) => setEditing({ was: duplicate ? null : model, start: model })}
+        />
       )}
-      {shown.length > 300 && <p className="quiet">The first 300 are listed; look for a name.</p>}
       {editing !== null && (
         <Suspense fallback={null}>
           <SupplyEditor was={editing.was} start={editing.start} onClose={() => setEditing(null)} />
         </Suspense>
       )}
     </div>
-  );
-}
-
-function SupplyRow({
-  model,
-  open,
-  onOpen,
-  onEdit,
-}: {
-  readonly model: SupplyModel;
-  readonly open: boolean;
-  readonly onOpen: () => void;
-  readonly onEdit: (duplicate: boolean) => void;
-}) {
-  return (
-    <>
-      <tr data-model={model.id}>
-        <td style={{ fontWeight: 600 }}>{model.name}</td>
-        <td className="num">{model.label.ratingWatts} W</td>
-        <td>{model.label.shape}</td>
-        <td>{model.label.guide}</td>
-        <td>{model.label.grade}</td>
-        <td className="fig">{twelveOutputsText(model)}</td>
-        <td className="num">{model.depthMillimetres} mm</td>
-        <td className="num">{moneyText(model.price.minor, model.price.currency)}</td>
-        <td className="num">{model.onShelf}</td>
-        <td className="nowrap">
-          <Button type="link" aria-expanded={open} onClick={onOpen}>
-            cables
-          </Button>
-          <Button type="link" aria-label={`Change ${model.name}`} onClick={() => onEdit(false)}>
-            change
-          </Button>
-          <Button type="link" aria-label={`Duplicate ${model.name}`} onClick={() => onEdit(true)}>
-            duplicate
-          </Button>
-        </td>
-      </tr>
-      {open && (
-        <tr>
-          <td colSpan={10}>
-            <p>
-              <strong>Sockets:</strong>{' '}
-              {model.kit.sockets.length === 0
-                ? 'none, all cables fixed'
-                : model.kit.sockets.map((socket) => socket.label).join(' · ')}
-            </p>
-            <ul>
-              {model.kit.cables.map((cable) => (
-                <li key={cable.id}>
-                  <span className="fig">{cable.count} ×</span> {cable.family}, {cable.fixed ? 'fixed' : 'modular'},{' '}
-                  {cable.gauge} AWG: {cable.plugs.map((plug) => `${plug.kind} at ${plug.millimetres} mm`).join(', ')}
-                </li>
-              ))}
-            </ul>
-          </td>
-        </tr>
-      )}
-    </>
   );
 }

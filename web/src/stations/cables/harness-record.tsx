@@ -4,6 +4,7 @@ import {
   nextCableLabel,
   partsAt,
   plugKinds,
+  plugName,
   plugServes,
   usualPlug,
   type InletKind,
@@ -134,7 +135,7 @@ export function HarnessRecord() {
                           value={plug.kind}
                           disabled={locked}
                           onChange={(picked) => set({ kind: picked })}
-                          options={[...plugKinds.map((kind) => ({ value: kind, label: kind }))]}
+                          options={[...plugKinds.map((kind) => ({ value: kind, label: plugName[kind] }))]}
                         />
                         <Select
                           className="cell-input"

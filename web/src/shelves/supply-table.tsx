@@ -1,0 +1,138 @@
+import { Button, Table, type TableColumnsType } from 'antd';
+import { moneyText, plugName, twelveOutputsText, type SupplyModel } from '@fairwatt/core';
+
+/** From this many rows on only those in sight are drawn. */
+const virtualFrom = 100;
+/** What stands above the rows of a long list, in pixels. */
+const aboveRows = 190;
+
+interface Acts {
+  readonly open: string | null;
+  readonly onOpen: (id: string) => void;
+  readonly onEdit: (model: SupplyModel, duplicate: boolean) => void;
+}
+
+const byText = (of: (model: SupplyModel) => string) => (a: SupplyModel, b: SupplyModel) => of(a).localeCompare(of(b));
+const byFigure = (of: (model: SupplyModel) => number) => (a: SupplyModel, b: SupplyModel) => of(a) - of(b);
+const filterOf = (supplies: readonly SupplyModel[], of: (model: SupplyModel) => string) =>
+  [...new Set(supplies.map(of))].sort().map((value) => ({ text: value, value }));
+
+function columnsOf(supplies: readonly SupplyModel[], { open, onOpen, onEdit }: Acts): TableColumnsType<SupplyModel> {
+  return [
+    {
+      title: 'Supply',
+      width: 210,
+      sorter: byText((model) => model.name),
+      render: (_, model) => <strong>{model.name}</strong>,
+    },
+    {
+      title: 'Rating',
+      className: 'num',
+      width: 100,
+      sorter: byFigure((model) => model.label.ratingWatts),
+      render: (_, model) => `${model.label.ratingWatts} W`,
+    },
+    {
+      title: 'Shape',
+      width: 96,
+      filters: filterOf(supplies, (model) => model.label.shape),
+      onFilter: (value, model) => model.label.shape === value,
+      render: (_, model) => model.label.shape,
+    },
+    { title: 'Guide', width: 74, render: (_, model) => model.label.guide },
+    {
+      title: 'Grade',
+      width: 100,
+      filters: filterOf(supplies, (model) => model.label.grade),
+      onFilter: (value, model) => model.label.grade === value,
+      render: (_, model) => model.label.grade,
+    },
+    { title: '+12 V outputs', className: 'fig', width: 150, render: (_, model) => twelveOutputsText(model) },
+    {
+      title: 'Depth',
+      className: 'num',
+      width: 96,
+      sorter: byFigure((model) => model.depthMillimetres),
+      render: (_, model) => `${model.depthMillimetres} mm`,
+    },
+    {
+      title: 'Price',
+      className: 'num',
+      width: 130,
+      sorter: byFigure((model) => model.price.minor),
+      render: (_, model) => moneyText(model.price.minor, model.price.currency),
+    },
+    {
+      title: 'Free',
+      className: 'num',
+      width: 80,
+      sorter: byFigure((model) => model.onShelf),
+      render: (_, model) => model.onShelf,
+    },
+    {
+      title: <span className="visually-hidden">Acts</span>,
+      width: 210,
+      render: (_, model) => (
+        <span className="nowrap">
+          <Button type="link" aria-expanded={open === model.id} onClick={() => onOpen(model.id)}>
+            cables
+          </Button>
+          <Button type="link" aria-label={`Change ${model.name}`} onClick={() => onEdit(model, false)}>
+            change
+          </Button>
+          <Button type="link" aria-label={`Duplicate ${model.name}`} onClick={() => onEdit(model, true)}>
+            duplicate
+          </Button>
+        </span>
+      ),
+    },
+  ];
+}
+
+/** Sockets and cables of one model. */
+function Kit({ model }: { readonly model: SupplyModel }) {
+  return (
+    <>
+      <p>
+        <strong>Sockets:</strong>{' '}
+        {model.kit.sockets.length === 0
+          ? 'none, all cables fixed'
+          : model.kit.sockets.map((socket) => socket.label).join(' · ')}
+      </p>
+      <ul>
+        {model.kit.cables.map((cable) => (
+          <li key={cable.id}>
+            <span className="fig">{cable.count} ×</span> {cable.family}, {cable.fixed ? 'fixed' : 'modular'},{' '}
+            {cable.gauge} AWG:{' '}
+            {cable.plugs.map((plug) => `${plugName[plug.kind]} at ${plug.millimetres} mm`).join(', ')}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** The models of the shop, sorted and filtered at their heads; however many there are, only those in sight are drawn. */
+export function SupplyTable({ supplies, ...acts }: Acts & { readonly supplies: readonly SupplyModel[] }) {
+  const long = supplies.length > virtualFrom;
+  return (
+    <Table<SupplyModel>
+      className="sheet-table"
+      size="small"
+      rowKey="id"
+      aria-label="Supplies"
+      columns={columnsOf(supplies, acts)}
+      dataSource={supplies}
+      pagination={false}
+      showSorterTooltip={false}
+      virtual={long}
+      scroll={long ? { x: 1240, y: window.innerHeight - aboveRows } : { x: 'max-content' }}
+      onRow={(model) => ({ 'data-model': model.id }) as object}
+      expandable={{
+        showExpandColumn: false,
+        expandedRowKeys: acts.open === null ? [] : [acts.open],
+        expandedRowRender: (model) => <Kit model={model} />,
+      }}
+    />
+  );
+}
