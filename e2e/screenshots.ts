@@ -33,7 +33,7 @@ const views: readonly {
   { name: 'supplies', path: '/supplies' },
   { name: 'cable-bags', path: '/cable-bags?on=tarnwick-quiet-600' },
   { name: 'instruments', path: '/instruments' },
-  { name: 'find-the-fault-dark', path: '/jobs/LQ-0146/fault', dark: true },
+  { name: 'find-the-fault-dark', path: '/jobs/LQ-0144/fault', dark: true },
 ];
 
 const { browser, close } = await openBrowser();
