@@ -41,8 +41,9 @@ export default defineConfig({
           globalSetup: ['tests/database.ts'],
           testTimeout: 60_000,
           hookTimeout: 60_000,
-          // Each file has its own server and database.
+          // Each file has its own server and database; they come last, so that two browsers have the machine to themselves.
           maxWorkers: 2,
+          sequence: { groupOrder: 1 },
         },
       },
     ],

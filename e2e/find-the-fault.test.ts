@@ -81,7 +81,7 @@ describe('the search for the fault', () => {
 
   it('stops everything that is powered until what was found dangerous is made safe', async () => {
     await visit(page, `${application.url}/jobs/LQ-0144/fault`);
-    await seeText(page, 'Nothing is powered until that is made safe', '.danger-strip');
+    await seeText(page, 'Nothing is powered until all of it is made safe', '.danger-strip');
     for (let left = 3; left > 0; left -= 1) {
       expect(await page.$$('[data-interlock]')).toHaveLength(left);
       const danger = await page.$eval('[data-interlock]', (element) => element.getAttribute('data-interlock'));

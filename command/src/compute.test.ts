@@ -65,6 +65,25 @@ describe('the examples of docs/formats.md', () => {
     expect(result.suspects[0]!.evidence.length).toBeGreaterThan(0);
     expect(result.nextChecks).toHaveLength(5);
   });
+  it('diagnose says what must be made safe before anything else, and how that is noted', () => {
+    const answer = (outcomes: readonly { check: string; outcome: string }[]) =>
+      compute('diagnose', { outcomes }, () => model) as {
+        nextStep: { do: string };
+        nextChecks: { checkId: string; powers?: string }[];
+        interlocks: {
+          dangerId: string;
+          madeSafe: string | null;
+          bars: string[];
+          ways: { check: string; outcome: string }[];
+        }[];
+      };
+    const found = { check: 'look-switch', outcome: 'selector' };
+    const { nextStep, interlocks } = answer([found]);
+    expect(nextStep).toEqual({ do: 'make-safe', dangerId: 'selector' });
+    expect(interlocks.map((interlock) => interlock.bars)).toEqual([['machine', 'supply', 'spare', 'fitted']]);
+    const way = interlocks[0]!.ways[0]!;
+    expect(answer([found, { check: way.check, outcome: way.outcome }])).toMatchObject({ interlocks: [] });
+  });
   it('load', () => {
     const result = compute('load', input('load'), () => model) as Record<
       'present' | 'planned',

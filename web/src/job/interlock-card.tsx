@@ -26,14 +26,11 @@ function GoneWithItsCause({ danger }: { readonly danger: Danger }) {
  */
 export function InterlockCard({ interlock }: { readonly interlock: Interlock }) {
   const { knowledge, act, locked } = useDesk();
-  const { danger, causes, madeSafe, bars } = interlock;
+  const { danger, causes, madeSafe } = interlock;
   if (madeSafe !== null)
     return (
       <section className="interlock safe" aria-label="Never powered again" data-interlock={danger.id}>
-        <h2>Never power {bars.map((item) => poweringText[item]).join(', nor ')}</h2>
-        <p>
-          {danger.title}; {madeSafe.label.toLowerCase()}.
-        </p>
+        <h2>{interlockSentence(interlock)}</h2>
       </section>
     );
   return (
@@ -84,8 +81,11 @@ export function DangerStrip() {
   if (standing.length === 0) return null;
   return (
     <div className="danger-strip" role="status">
-      <strong>Lead out.</strong>
-      <span>{standing.map(interlockSentence).join(' ')}</span>
+      <strong className="nowrap">Lead out.</strong>
+      <span>
+        {standing.map((interlock) => interlock.danger.title).join('; ')}. Nothing is powered until{' '}
+        {standing.length > 1 ? 'all of it' : 'that'} is made safe.
+      </span>
       <Button onClick={() => goTo('fault')}>Make it safe</Button>
     </div>
   );

@@ -14,6 +14,7 @@ import { bagAdapterSchema, type BagAdapter } from '@fairwatt/contract';
 import { problemOf, useChangeBagAdapterMutation, useRemoveBagAdapterMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
+import { RemoveButton } from '../controls/remove-button.tsx';
 
 const fresh = {
   label: '',
@@ -112,14 +113,12 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
                   <td>{adapter.place}</td>
                   <td>{refusal === null ? adapterNote(adapter) : adapterRefusalText(refusal)}</td>
                   <td>
-                    <Button
-                      type="link"
+                    <RemoveButton
+                      what={adapter.label}
+                      text="off the record"
                       disabled={technician === null}
-                      aria-label={`Take out ${adapter.label}`}
-                      onClick={() => void remove({ id: adapter.id, by: technician ?? '' })}
-                    >
-                      off the record
-                    </Button>
+                      onRemove={() => void remove({ id: adapter.id, by: technician ?? '' })}
+                    />
                   </td>
                 </tr>
               );

@@ -28,6 +28,7 @@ import { AdaptersPanel } from './adapters-panel.tsx';
 import { BagCableDialog } from './bag-cable-dialog.tsx';
 import { PinoutsPanel } from './pinouts-panel.tsx';
 import { Choice } from '../controls/choice.tsx';
+import { RemoveButton } from '../controls/remove-button.tsx';
 
 const shelves = [
   ['cables', 'Spare cables'],
@@ -253,13 +254,12 @@ export default function CableBagsPage() {
                 <Button disabled={technician === null} onClick={() => setEditing(cable)}>
                   Change the cable
                 </Button>
-                <Button
-                  type="link"
+                <RemoveButton
+                  what={cable.label}
+                  text="off the record"
                   disabled={technician === null}
-                  onClick={() => void remove({ id: cable.id, by: technician ?? '' })}
-                >
-                  off the record
-                </Button>
+                  onRemove={() => void remove({ id: cable.id, by: technician ?? '' })}
+                />
               </div>
               {proving.isError && (
                 <p className="error-text" role="alert">

@@ -11,6 +11,7 @@ import {
   type ShopData,
 } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
+import { RemoveButton } from '../controls/remove-button.tsx';
 
 /** Instruments that are reached over the network; an owner adds them, at loopback and private addresses only. */
 export function NetworkInstruments({ shop }: { readonly shop: ShopData }) {
@@ -42,14 +43,12 @@ export function NetworkInstruments({ shop }: { readonly shop: ShopData }) {
               {item.host}:{item.port}
             </span>
             <Identify id={item.id} />
-            <Button
-              type="link"
+            <RemoveButton
+              what={item.name}
+              text="remove"
               disabled={!owner}
-              aria-label={`Remove ${item.name}`}
-              onClick={() => void remove({ by: technician ?? '', id: item.id })}
-            >
-              remove
-            </Button>
+              onRemove={() => void remove({ by: technician ?? '', id: item.id })}
+            />
           </li>
         ))}
       </ul>

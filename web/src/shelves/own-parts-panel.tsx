@@ -1,10 +1,10 @@
-import { Button } from 'antd';
 import { partClass, sourceText } from '@fairwatt/core';
 import { problemOf, useOwnPartsQuery, useRemoveOwnPartMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { RowImport } from './row-import.tsx';
+import { RemoveButton } from '../controls/remove-button.tsx';
 
 /** Parts that the shop knows with figures of their own; Intake offers them before the classes. */
 export function OwnPartsPanel() {
@@ -64,14 +64,12 @@ export function OwnPartsPanel() {
                 <td>{sourceText[part.figures.source]}</td>
                 <td>{part.inlets.map((inlet) => inlet.label).join(', ') || 'none'}</td>
                 <td>
-                  <Button
-                    type="link"
+                  <RemoveButton
+                    what={part.name}
+                    text="drop"
                     disabled={technician === null}
-                    aria-label={`Drop ${part.name}`}
-                    onClick={() => void remove({ id: part.id, by: technician ?? '' })}
-                  >
-                    drop
-                  </Button>
+                    onRemove={() => void remove({ id: part.id, by: technician ?? '' })}
+                  />
                 </td>
               </tr>
             ))}

@@ -7,6 +7,7 @@ import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { TwoStates } from '../controls/two-states.tsx';
 import { Waiting } from '../controls/waiting.tsx';
+import { RemoveButton } from '../controls/remove-button.tsx';
 
 const stateText: Record<UnitState, string> = {
   new: 'new',
@@ -162,14 +163,12 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
                 </td>
                 <td>
                   {unit.state !== 'used' && (
-                    <Button
-                      type="link"
+                    <RemoveButton
+                      what={`one ${nameOf(unit.modelId)}`}
+                      text="off the record"
                       disabled={technician === null}
-                      aria-label={`Take ${nameOf(unit.modelId)} off the record`}
-                      onClick={() => void remove({ id: unit.id, by: technician ?? '', basedOn: unit.version })}
-                    >
-                      off the record
-                    </Button>
+                      onRemove={() => void remove({ id: unit.id, by: technician ?? '', basedOn: unit.version })}
+                    />
                   )}
                 </td>
               </tr>

@@ -1,4 +1,3 @@
-import { Button } from 'antd';
 import { useSearchParams } from 'react-router';
 import { useDesk } from '../../job/job-context.ts';
 import { CarryView } from './carry-view.tsx';

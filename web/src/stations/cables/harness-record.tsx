@@ -8,7 +8,6 @@ import {
   plugServes,
   usualPlug,
   type InletKind,
-  type PlugKind,
   type RecordedCable,
 } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';

@@ -4,6 +4,7 @@ import { mostPhotos } from '@fairwatt/contract';
 import { problemOf, useAddPhotoMutation, usePhotosQuery, useRemovePhotoMutation } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
 import { NoPicture, scaledPicture } from './scaled-picture.ts';
+import { RemoveButton } from '../../controls/remove-button.tsx';
 
 /** Pictures of the harness as it was, taken with a phone or tablet, scaled down here before they are sent. */
 export function Photos() {
@@ -114,14 +115,12 @@ export function Photos() {
                   ? ` · cable ${cableName(photo.cableId)}`
                   : ''}{' '}
                 · {personName(photo.by)}{' '}
-                <Button
-                  type="link"
+                <RemoveButton
+                  what={`picture ${photo.caption}`}
+                  text="take out"
                   disabled={locked}
-                  aria-label={`Take out picture ${photo.caption}`}
-                  onClick={() => void remove({ code, id: photo.id, by: technician ?? '' })}
-                >
-                  take out
-                </Button>
+                  onRemove={() => void remove({ code, id: photo.id, by: technician ?? '' })}
+                />
               </div>
             </li>
           ))}

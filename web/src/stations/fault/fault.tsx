@@ -222,7 +222,7 @@ function Decide({
             Repair the leader now
           </Button>
         )}
-        {conclusion.state !== 'well' && (
+        {conclusion.state !== 'well' && view.step.do !== 'make-safe' && (
           <Button disabled={locked} onClick={() => setFinding('no-fault', null, false)}>
             No fault
           </Button>

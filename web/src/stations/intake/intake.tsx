@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { Button } from 'antd';
 import { useNavigate } from 'react-router';
 import { outcomeLabel, partsAt, wattsText } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';

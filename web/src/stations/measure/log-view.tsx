@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Button, Select, Upload } from 'antd';
 import { proxy, wrap, type Remote } from 'comlink';
 import {
@@ -308,7 +308,7 @@ function MappingForm({
           <Select
             aria-label="Rows at the top that are no data"
             value={mapping.headerRows}
-            onChange={(picked) => onMapping({ ...mapping, headerRows: Number(picked) })}
+            onChange={(picked) => onMapping({ ...mapping, headerRows: picked })}
             options={[...look.rows.map((_, index) => ({ value: index, label: index }))]}
           />
         </label>

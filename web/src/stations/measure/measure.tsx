@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { Button } from 'antd';
 import { useSearchParams } from 'react-router';
 import {
   conditionText,

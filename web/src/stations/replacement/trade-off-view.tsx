@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { Button } from 'antd';
 import { moneyText, percentText, type CandidateRow } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { Choice } from '../../controls/choice.tsx';
