@@ -114,6 +114,22 @@ describe('dangers of a job', () => {
     expect(ids(on)).toEqual([]);
   });
 
+  it('are asked about at closing, and no more once the job is closed', () => {
+    const on = new TestBench().do({ kind: 'note-outcome', id: uuid(61), checkId: 'look-plugs', outcomeId: 'bare' });
+    const asked = () => on.view().openPoints.filter((point) => point.code === 'danger').length;
+    expect(asked()).toBe(1);
+    on.do({ kind: 'set-finding', finding: { kind: 'hand-on', faultId: null, confirmed: false, note: '' }, basedOn: 0 });
+    expect(on.try({ kind: 'close', basedOn: 1 })).toMatchObject({ code: 'open-points' });
+    on.do({
+      kind: 'sign-off',
+      id: uuid(62),
+      point: 'danger:bare-wire',
+      reason: 'Handed back unpowered, told in writing.',
+    });
+    on.do({ kind: 'close', basedOn: 1 });
+    expect(asked()).toBe(0);
+  });
+
   it('are taken back with the answer that showed them', () => {
     const on = new TestBench().do({ kind: 'note-outcome', id: uuid(60), checkId: 'look-plugs', outcomeId: 'bare' });
     expect(ids(on)).toEqual(['bare-wire']);

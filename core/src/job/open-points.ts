@@ -45,7 +45,9 @@ export function openPointsOf(
     const key = id === '' ? code : `${code}:${id}`;
     points.push({ key, code, subject, signOff: job.signOffs.find((candidate) => candidate.point === key) ?? null });
   };
-  for (const { danger, madeSafe } of interlocks) if (madeSafe === null) add('danger', danger.title, danger.id);
+  // A job that was closed before dangers were asked about is not opened by them again.
+  if (job.state === 'open')
+    for (const { danger, madeSafe } of interlocks) if (madeSafe === null) add('danger', danger.title, danger.id);
   if (job.finding === null) add('no-finding', null);
   else if (job.finding.kind === 'fault' && !job.finding.confirmed) add('not-confirmed', fault?.name ?? null);
   const supplyMustGo =

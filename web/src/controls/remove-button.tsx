@@ -21,7 +21,7 @@ export function RemoveButton({
       disabled={disabled}
       onConfirm={onRemove}
     >
-      <Button type="link" disabled={disabled} aria-label={`Remove ${what}`}>
+      <Button type="link" disabled={disabled} aria-label={`${text}: ${what}`}>
         {text}
       </Button>
     </Popconfirm>

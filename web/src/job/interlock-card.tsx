@@ -76,9 +76,9 @@ export function InterlockCard({ interlock }: { readonly interlock: Interlock }) 
 
 /** On every station: what stands dangerous in this job, and the way to where it is made safe. */
 export function DangerStrip() {
-  const { view, goTo } = useDesk();
+  const { job, view, goTo } = useDesk();
   const standing = view.interlocks.filter((interlock) => interlock.madeSafe === null);
-  if (standing.length === 0) return null;
+  if (standing.length === 0 || job.state === 'closed') return null;
   return (
     <div className="danger-strip" role="status">
       <strong className="nowrap">Lead out.</strong>

@@ -52,6 +52,13 @@ function divided(act: Act, unsent: readonly ActParcel[]): Act[] {
   return parts.filter((part) => part.length > 0).map((part) => ({ ...act, changes: Object.fromEntries(part) }));
 }
 
+/**
+ * Whether what is done now was typed over the same state as a parcel that still grows. A field that is new in it may have
+ * been confirmed meanwhile, and would then be sent as typed over what stood before.
+ */
+const asOld = (growing: ActParcel, what: Done): boolean =>
+  growing.base.at === 'seen' && versionAt(what.seen, subjectOf(what.act)) <= growing.base.version;
+
 /** What somebody did: an act on a job as he saw it. */
 export interface Done {
   readonly ids: readonly [string, string];
@@ -91,7 +98,9 @@ function done(parcels: readonly Parcel[], what: Done): readonly Parcel[] {
   const elsewhere = unsent.slice(0, -1).some((parcel) => overlaps(parcel.act, what.act));
   if (
     growing?.state === 'draft' &&
-    (!elsewhere || (growing.base.at === 'after' && sameFields(growing.act, what.act))) &&
+    (sameFields(growing.act, what.act)
+      ? !elsewhere || growing.base.at === 'after'
+      : !elsewhere && asOld(growing, what)) &&
     growing.by === what.by &&
     growing.tab === what.tab &&
     mayGrow(what.act) &&
