@@ -4,6 +4,7 @@ import { Bench } from 'tinybench';
 import {
   candidatesOf,
   demandOf,
+  faultSourceOf,
   faultView,
   inletsToServe,
   judgeReadings,
@@ -36,7 +37,7 @@ const shop: Shop = {
   bags: noBags,
 };
 
-const { observations } = faultView(job, shop);
+const { observations } = faultView(faultSourceOf(job), shop, loadView(job, shop));
 const planned = partsAt(job.parts, 'planned');
 const inlets = inletsToServe(planned, 'tower');
 const kit = supplies.find((model) => model.id === 'corvane-650-s')!.kit;

@@ -176,7 +176,7 @@ describe('the plan', () => {
     await page.mouse.move(to.x, to.y, { steps: 4 });
     await page.mouse.up();
     await page.waitForSelector('[data-inlet][data-state=wrong][aria-label^="Pump"]');
-    await seeText(page, 'The SATA power plug does not belong in Pump', '.work');
+    await seeText(page, 'The plug (SATA power) does not belong in Pump', '.work');
     await seeText(page, 'Wrong plug.', '.side');
     await press(page, 'leave it to the plan');
     await page.waitForSelector('[data-inlet][data-state=unplugged][aria-label^="Pump"]');

@@ -3,6 +3,7 @@ import {
   faultGroups,
   groupDamping,
   hazardText,
+  isFromFile,
   needText,
   othersWeightJobs,
   rightRepairFails,
@@ -94,9 +95,7 @@ function checkSection(knowledge: Knowledge, check: Check): string {
 /** The knowledge as a page for a technician to read and argue with, in Markdown. */
 export function knowledgePage(knowledge: Knowledge): string {
   const total = knowledge.faults.reduce((sum, fault) => sum + fault.prior, 0);
-  const kinds = [...new Set(knowledge.checks.map((check) => check.kind))].filter(
-    (kind): kind is CheckKind => kind !== 'repair' && kind !== 'safety',
-  );
+  const kinds = [...new Set(knowledge.checks.filter(isFromFile).map((check) => check.kind))];
   return [
     '# What the search for the fault knows',
     '',

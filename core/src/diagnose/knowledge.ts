@@ -165,6 +165,10 @@ export type KnowledgeProblem = {
   readonly detail: string;
 };
 
+/** Whether a check stands in the file; those that the model makes itself do not. */
+export const isFromFile = (check: Check): check is Check & { readonly kind: CheckKind } =>
+  check.kind !== 'repair' && check.kind !== 'safety';
+
 /** Does this cure end this fault? */
 export function isEndedBy(fault: Fault, cureId: string): boolean {
   return fault.cure.id === cureId || fault.alsoEndedBy?.includes(cureId) === true;

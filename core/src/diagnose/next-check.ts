@@ -1,5 +1,5 @@
 import { barring, type Interlock } from './interlock.ts';
-import type { Hazard, Need } from './knowledge.ts';
+import { isFromFile, type Hazard, type Need } from './knowledge.ts';
 import { posterior, type Model, type Observation } from './model.ts';
 import { expectedRepairMinutes } from './remaining-time.ts';
 import { endsAtOnce, minutesWithOneMore, secondStep, seenByGroup, type Unpaid } from './second-step.ts';
@@ -59,7 +59,7 @@ function available(
   interlocks: readonly Interlock[],
 ): boolean {
   const check = model.checks[index]!;
-  if (check.kind === 'repair' || check.kind === 'safety') return false;
+  if (!isFromFile(check)) return false;
   if (check.powers !== undefined && barring(interlocks, check.powers) !== null) return false;
   if (observations.some((observation) => observation.checkId === check.id)) return false;
   if (

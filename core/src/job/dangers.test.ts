@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { barring, safetyCheckId } from '../diagnose/index.ts';
-import { dangerCauseText, interlockSentence, openPointText } from '../wording/index.ts';
+import { dangerCauseText, neverText, openPointText, standingDangersText } from '../wording/index.ts';
 import { bareReading, measuringBar, provingPower, type Act } from './index.ts';
 import { TestBench, testShop, uuid } from './fixture.test-help.ts';
 
@@ -74,7 +74,9 @@ describe('dangers of a job', () => {
     const after = on.view();
     expect(after.step).toEqual({ do: 'check', checkId: 'd-swap' });
     expect(after.openPoints.some((point) => point.code === 'danger')).toBe(false);
-    expect(interlockSentence(after.interlocks[0]!)).toContain('Never power');
+    expect(standingDangersText(before.interlocks)).toContain('Nothing is powered until that is made safe');
+    expect(standingDangersText(after.interlocks)).toBe('');
+    expect(neverText(after.interlocks[0]!.bars)).toContain('never power the machine by the supply that came');
     expect(measuringBar(after.interlocks, 'before')).not.toBeNull();
     expect(measuringBar(after.interlocks, 'after')).toBeNull();
     on.read(2, '+12', 'work', 13.3);

@@ -10,7 +10,7 @@ function tooHigh({ subject, reason }: Verdict): boolean {
   return reason === 'too-high' || reason === (subject === '-12' ? 'outside-low' : 'outside-high');
 }
 
-function lastRead(job: Job, phase: Phase, verdict: Verdict): string | null {
+function lastRead(job: Pick<Job, 'readings'>, phase: Phase, verdict: Verdict): string | null {
   return job.readings
     .filter(
       (reading) =>
@@ -22,7 +22,7 @@ function lastRead(job: Job, phase: Phase, verdict: Verdict): string | null {
     .reduce<string | null>((last, reading) => (last === null || reading.at > last ? reading.at : last), null);
 }
 
-function railSigns(job: Job, { phase, verdicts }: MeasureResult): DangerSign[] {
+function railSigns(job: Pick<Job, 'readings'>, { phase, verdicts }: MeasureResult): DangerSign[] {
   return verdicts.filter(tooHigh).flatMap((verdict): DangerSign[] =>
     verdict.subject === 'power-good'
       ? []
@@ -42,7 +42,7 @@ function railSigns(job: Job, { phase, verdicts }: MeasureResult): DangerSign[] {
 }
 
 /** Dangers that no answer told: rails that are too high, and cables whose probe walk found harm. */
-export function measuredSigns(job: Job, results: readonly MeasureResult[]): DangerSign[] {
+export function measuredSigns(job: Pick<Job, 'readings' | 'probes'>, results: readonly MeasureResult[]): DangerSign[] {
   return [
     ...results.flatMap((result) => railSigns(job, result)),
     ...job.probes

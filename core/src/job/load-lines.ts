@@ -53,7 +53,7 @@ function ampsOf(
 
 /** Load lines from the readings of a phase, and what each rail will show at the planned load. */
 export function loadLinesOf(
-  job: Job,
+  job: Pick<Job, 'parts' | 'readings'>,
   phase: Phase,
   steadiness: readonly Steadiness[],
   instruments: readonly Instrument[],

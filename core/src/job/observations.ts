@@ -23,6 +23,23 @@ export interface SourcedObservation extends Observation {
   readonly insteadOf?: { readonly notedId: string; readonly outcomeId: string } | undefined;
 }
 
+/**
+ * What of a job the search for the fault is made from, and nothing else: who keeps its result computes it anew when one of
+ * these changed.
+ */
+export interface FaultSource extends Pick<
+  Job,
+  'outcomes' | 'readings' | 'logs' | 'probes' | 'parts' | 'supply' | 'choice'
+> {
+  readonly button: string | null;
+  readonly course: string | null;
+}
+
+export function faultSourceOf({ sheet, outcomes, readings, logs, probes, parts, supply, choice }: Job): FaultSource {
+  const { button, course } = sheet;
+  return { button, course, outcomes, readings, logs, probes, parts, supply, choice };
+}
+
 /** Verdicts and steadiness of one phase. */
 export interface MeasureResult {
   readonly phase: Phase;
@@ -32,7 +49,12 @@ export interface MeasureResult {
 }
 
 /** Judges the readings of a phase that were not struck, by the guide of the supply that was in the machine then. */
-export function measureResult(job: Job, phase: Phase, guide: Guide, instruments: readonly Instrument[]): MeasureResult {
+export function measureResult(
+  job: Pick<Job, 'readings'>,
+  phase: Phase,
+  guide: Guide,
+  instruments: readonly Instrument[],
+): MeasureResult {
   const readings = job.readings.filter((reading) => reading.phase === phase && reading.struckAt === null);
   return {
     phase,
@@ -111,7 +133,7 @@ function loadOutcome(assessment: LoadAssessment | null): string | null {
  * at the bench. A derived outcome stands in the place of a noted one of the same check.
  */
 export function observationsOf(
-  job: Job,
+  job: FaultSource,
   measured: MeasureResult,
   lines: LoadLines,
   load: LoadAssessment | null,
@@ -151,8 +173,8 @@ export function observationsOf(
       insteadOf: own === undefined ? undefined : { notedId: own.id, outcomeId: own.outcomeId },
     });
   };
-  add('intake', 'told-button', job.sheet.button);
-  add('intake', 'told-course', job.sheet.course);
+  add('intake', 'told-button', job.button);
+  add('intake', 'told-course', job.course);
   add(
     'measure',
     'm-standby',

@@ -23,7 +23,14 @@ import { cablingOf, type Cabling } from './cabling.ts';
 import { cablingSigns, measuredSigns } from './dangers.ts';
 import type { Job } from './job.ts';
 import { loadLinesOf, type LoadLines } from './load-lines.ts';
-import { measureResult, observationsOf, type MeasureResult, type SourcedObservation } from './observations.ts';
+import {
+  faultSourceOf,
+  measureResult,
+  observationsOf,
+  type FaultSource,
+  type MeasureResult,
+  type SourcedObservation,
+} from './observations.ts';
 import { openPointsOf, type OpenPoint } from './open-points.ts';
 import type { Shop } from './shop.ts';
 import { candidatesOf, loadView, type LoadView } from './sizing.ts';
@@ -62,12 +69,14 @@ export interface JobView {
 
 /** The fault part: verdicts, what was observed, who is suspected, what to check next. */
 export function faultView(
-  job: Job,
+  job: FaultSource,
   shop: Shop,
-  load: LoadView = loadView(job, shop),
+  load: LoadView,
 ): Pick<
   JobView,
   | 'before'
+  | 'after'
+  | 'chosen'
   | 'observations'
   | 'suspects'
   | 'nextChecks'
@@ -94,6 +103,8 @@ export function faultView(
   );
   return {
     before,
+    after,
+    chosen,
     observations,
     suspects: ranked,
     conclusion,
@@ -130,10 +141,9 @@ export function viewJob(
   } = {},
 ): JobView {
   const load = known.load ?? loadView(job, shop);
-  const fault = known.fault ?? faultView(job, shop, load);
+  const fault = known.fault ?? faultView(faultSourceOf(job), shop, load);
   const candidates = known.candidates ?? candidatesOf(job, shop);
-  const chosen = shop.supplies.find((model) => model.id === job.choice?.modelId) ?? null;
-  const after = measureResult(job, 'after', chosen?.label.guide ?? job.supply?.label.guide ?? '2.x', shop.instruments);
+  const { after, chosen } = fault;
   const cabling = cablingOf(job, chosen, shop, load.parts);
   const faultFound =
     job.finding?.faultId == null
@@ -152,6 +162,6 @@ export function viewJob(
     { before: fault.before, lines, load },
     job.finding?.kind === 'fault' && faultFound?.cure.id === 'replace-supply',
   );
-  const parts = { ...fault, interlocks, after, lines, load, candidates, standing, chosen, cabling, openPoints };
+  const parts = { ...fault, interlocks, lines, load, candidates, standing, cabling, openPoints };
   return { ...parts, stations: stationsOf(job, parts) };
 }

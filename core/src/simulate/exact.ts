@@ -1,4 +1,5 @@
 import {
+  isFromFile,
   cureCosts,
   expectedRepairMinutes,
   repairCheckId,
@@ -40,7 +41,7 @@ const afterCure = (weights: Float64Array, cure: CureCost) =>
  */
 export function leastExpectedMinutes(model: Model): number {
   const cures = cureCosts(model);
-  const checks = model.checks.filter((check) => check.kind !== 'repair' && check.kind !== 'safety');
+  const checks = model.checks.filter(isFromFile);
   // A state is a number: for each check its outcome or none, for each cure whether it was tried.
   const place: number[] = [];
   let size = 1;

@@ -1,4 +1,5 @@
 import {
+  isFromFile,
   comeBackMinutes,
   isEndedBy,
   proveMinutes,
@@ -40,20 +41,18 @@ export const longestSearchMinutes = 240;
 export function drawJob(world: Model, random: Random): DrawnJob {
   const fault = pick(random, world.logPrior.map(Math.exp));
   const outcomes = new Map(
-    world.checks
-      .filter((check) => check.kind !== 'repair' && check.kind !== 'safety')
-      .map((check) => {
-        const rows = world.likelihood[world.checkIndex.get(check.id)!]!;
-        return [
-          check.id,
-          check.outcomes[
-            pick(
-              random,
-              rows.map((row) => row[fault]!),
-            )
-          ]!.id,
-        ];
-      }),
+    world.checks.filter(isFromFile).map((check) => {
+      const rows = world.likelihood[world.checkIndex.get(check.id)!]!;
+      return [
+        check.id,
+        check.outcomes[
+          pick(
+            random,
+            rows.map((row) => row[fault]!),
+          )
+        ]!.id,
+      ];
+    }),
   );
   return { faultId: world.faults[fault]!.id, outcomes };
 }

@@ -1,5 +1,4 @@
-import { plugName } from './plugs.ts';
-import { inletName } from './measuring.ts';
+import { inletName, plugName } from './plugs.ts';
 import type {
   Adapter,
   CableFigures,
@@ -100,7 +99,7 @@ type NameOf = (inletId: string) => string;
 export function breachText(breach: PlanBreach, nameOf: NameOf): string {
   switch (breach.code) {
     case 'no-fit':
-      return `A plug for ${plugName[breach.plugKind]} does not belong in ${nameOf(breach.inletId)}.`;
+      return `A plug (${plugName[breach.plugKind]}) does not belong in ${nameOf(breach.inletId)}.`;
     case 'too-short':
       return `${millimetres(breach.missingMillimetres)} too short for ${nameOf(breach.inletId)}.`;
     case 'spacing':
@@ -132,7 +131,7 @@ export function pinRefusalText(refusal: PinRefusal, nameOf: NameOf): string {
     case 'inlet-twice':
       return `${inlet} was put on two plugs. The first counts.`;
     case 'no-fit':
-      return `The ${refusal.plugKind === null ? '' : `${plugName[refusal.plugKind]} `}plug does not belong in ${inlet}. Take it out again.`;
+      return `The plug${refusal.plugKind === null ? '' : ` (${plugName[refusal.plugKind]})`} does not belong in ${inlet}. Take it out again.`;
     case 'socket-kind':
       return `Socket ${refusal.socketLabel ?? ''} does not take this cable. Another is planned.`;
     case 'socket-twice':

@@ -26,9 +26,14 @@ export function dangerCauseText(knowledge: Knowledge, cause: DangerCause): strin
   }
 }
 
-/** What holds for an interlock now, in one sentence. */
-export function interlockSentence({ danger, madeSafe, bars }: Interlock): string {
-  return madeSafe === null
-    ? `${danger.title}. Nothing is powered until that is made safe.`
-    : `${danger.title}; ${madeSafe.label.toLowerCase()}. Never power ${bars.map((item) => poweringText[item]).join(', nor ')}.`;
+/** What stands dangerous, in one sentence; empty where nothing does. */
+export function standingDangersText(interlocks: readonly Interlock[]): string {
+  const standing = interlocks.filter((interlock) => interlock.madeSafe === null);
+  if (standing.length === 0) return '';
+  const titles = standing.map((interlock) => interlock.danger.title).join('; ');
+  return `${titles}. Nothing is powered until ${standing.length > 1 ? 'all of it' : 'that'} is made safe.`;
 }
+
+/** What one way of making safe bars for good; empty where the work goes on. */
+export const neverText = (never: readonly Powering[] | undefined): string =>
+  never === undefined ? '' : `never power ${never.map((item) => poweringText[item]).join(', nor ')}`;

@@ -10,20 +10,6 @@ import type {
 import type { InletKind } from '../standards/index.ts';
 import { voltsText } from './figures.ts';
 
-export const inletName: Record<InletKind, string> = {
-  'main-own': "main, maker's own",
-  'main-24': '24-pin main',
-  'main-20': '20-pin main',
-  'cpu-8': '8-pin processor',
-  'cpu-4': '4-pin processor',
-  'card-16': '16-pin card',
-  'card-8': '8-pin card',
-  'card-6': '6-pin card',
-  sata: 'SATA power',
-  'peripheral-4': '4-pin peripheral',
-  'small-drive-4': 'small drive, 4-pin',
-};
-
 export const probeWordText: Record<ProbeVerdict['word'], string> = {
   safe: 'Safe',
   wrong: 'Wrong',

@@ -13,8 +13,11 @@ export function barOf(pool: pg.Pool, model: Model, code: string): Promise<Interl
     const stored = await readJob(db, code);
     if (stored === null) return null;
     const { interlocks } = viewJob(stored.job, await readComputingShop(db, model), { candidates: [] });
-    const bothPhases = measuringBar(interlocks, 'before') !== null && measuringBar(interlocks, 'after');
-    return standingInterlock(interlocks) ?? (bothPhases === false ? null : bothPhases);
+    // Neither the supply that came nor a fitted one: then there is nothing left that a load may be put on.
+    return (
+      standingInterlock(interlocks) ??
+      (measuringBar(interlocks, 'before') === null ? null : measuringBar(interlocks, 'after'))
+    );
   });
 }
 

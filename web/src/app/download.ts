@@ -5,5 +5,6 @@ export function download(blob: Blob, name: string): void {
   link.href = address;
   link.download = name;
   link.click();
-  URL.revokeObjectURL(address);
+  // Some browsers begin to read it only after the click is over.
+  setTimeout(() => URL.revokeObjectURL(address), 60_000);
 }

@@ -1,36 +1,22 @@
 import { Button } from 'antd';
-import {
-  dangerCauseText,
-  interlockSentence,
-  poweringText,
-  safetyCheckId,
-  type Danger,
-  type Interlock,
-} from '@fairwatt/core';
+import { dangerCauseText, neverText, safetyCheckId, standingDangersText, type Interlock } from '@fairwatt/core';
 import { Keys } from '../controls/fields.tsx';
 import { useDesk } from './job-context.ts';
-
-/** Where to go when a danger is over only with its cause. */
-function GoneWithItsCause({ danger }: { readonly danger: Danger }) {
-  const { goTo } = useDesk();
-  return (
-    <p className="row-actions">
-      {danger.id === 'wrong-plug' && <Button onClick={() => goTo('cables')}>To the connectors</Button>}
-    </p>
-  );
-}
 
 /**
  * What was found dangerous, what to do first, and the ways to note that it was done. Enter takes none of them: making safe
  * is said by its own key or click.
  */
 export function InterlockCard({ interlock }: { readonly interlock: Interlock }) {
-  const { knowledge, act, locked } = useDesk();
-  const { danger, causes, madeSafe } = interlock;
+  const { knowledge, act, locked, goTo } = useDesk();
+  const { danger, causes, madeSafe, bars } = interlock;
   if (madeSafe !== null)
     return (
       <section className="interlock safe" aria-label="Never powered again" data-interlock={danger.id}>
-        <h2>{interlockSentence(interlock)}</h2>
+        <h2>
+          {danger.title}: {neverText(bars)}
+        </h2>
+        <p>{madeSafe.label}.</p>
       </section>
     );
   return (
@@ -47,7 +33,8 @@ export function InterlockCard({ interlock }: { readonly interlock: Interlock }) 
         ))}
       </ol>
       {danger.ways.length === 0 ? (
-        <GoneWithItsCause danger={danger} />
+        // It is over with its cause, a plug in the wrong place.
+        <Button onClick={() => goTo('cables')}>To the connectors</Button>
       ) : (
         <Keys
           label="What was done"
@@ -55,10 +42,7 @@ export function InterlockCard({ interlock }: { readonly interlock: Interlock }) 
           options={danger.ways.map((way) => ({
             value: way.id,
             label: way.label,
-            hint:
-              way.never === undefined
-                ? 'the work goes on'
-                : `never again: ${way.never.map((item) => poweringText[item]).join('; ')}`,
+            hint: neverText(way.never) || 'the work goes on',
           }))}
           onPick={(wayId) =>
             act({
@@ -77,15 +61,12 @@ export function InterlockCard({ interlock }: { readonly interlock: Interlock }) 
 /** On every station: what stands dangerous in this job, and the way to where it is made safe. */
 export function DangerStrip() {
   const { job, view, goTo } = useDesk();
-  const standing = view.interlocks.filter((interlock) => interlock.madeSafe === null);
-  if (standing.length === 0 || job.state === 'closed') return null;
+  const text = standingDangersText(view.interlocks);
+  if (text === '' || job.state === 'closed') return null;
   return (
     <div className="danger-strip" role="status">
       <strong className="nowrap">Lead out.</strong>
-      <span>
-        {standing.map((interlock) => interlock.danger.title).join('; ')}. Nothing is powered until{' '}
-        {standing.length > 1 ? 'all of it' : 'that'} is made safe.
-      </span>
+      <span>{text}</span>
       <Button onClick={() => goTo('fault')}>Make it safe</Button>
     </div>
   );

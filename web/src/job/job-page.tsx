@@ -1,12 +1,13 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { Button } from 'antd';
-import { useStore } from 'react-redux';
+import { shallowEqual, useStore } from 'react-redux';
 import { Navigate, Route, Routes, useNavigate, useParams } from 'react-router';
 import {
   applyAct,
   basedOnStanding,
   compileModel,
   knowsOf,
+  faultSourceOf,
   faultView,
   loadView,
   questionOf,
@@ -123,11 +124,17 @@ function useShop(
   );
 }
 
+/** The same object for as long as nothing in it changed. */
+function useSame<T extends object>(value: T): T {
+  const [kept, keep] = useState(value);
+  if (shallowEqual(kept, value)) return kept;
+  keep(value);
+  return value;
+}
+
 /** What follows from the job; each part is computed again only when something it depends on changed. Supplies are judged in a worker. */
 function useView(job: Job, shop: Shop) {
   const {
-    button,
-    course,
     layout,
     shapes,
     depthMillimetres,
@@ -147,11 +154,8 @@ function useView(job: Job, shop: Shop) {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the fields that matter are named one by one
     [job.parts, job.supply, measuredLoad, staggeredStart, supplyYears, cardAdviceWatts, settings],
   );
-  const fault = useMemo(
-    () => faultView(job, shop, load),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- as above
-    [button, course, job.outcomes, job.readings, job.logs, load, job.parts, shop],
-  );
+  const source = useSame(faultSourceOf(job));
+  const fault = useMemo(() => faultView(source, shop, load), [source, shop, load]);
   const asked = JSON.stringify([
     layout,
     shapes,

@@ -31,8 +31,11 @@ export default function Fault() {
   const [picked, setPicked] = useState<string | null>(null);
   const [all, setAll] = useState(false);
   const { conclusion, step } = view;
+  // While something dangerous stands only what needs no power can be picked, and nothing is offered by itself.
+  const endangered = step.do === 'make-safe';
   const wanted = picked ?? (step.do === 'check' ? step.checkId : undefined);
-  const chosen = view.nextChecks.find((check) => check.checkId === wanted) ?? view.nextChecks[0];
+  const chosen =
+    view.nextChecks.find((check) => check.checkId === wanted) ?? (endangered ? undefined : view.nextChecks[0]);
   const cure =
     picked === null && step.do === 'cure' ? knowledge.faults.find((fault) => fault.id === step.faultId) : undefined;
   const decided = job.finding !== null;
@@ -72,9 +75,7 @@ export default function Fault() {
         act({ kind: 'set-finding', finding: null, basedOn: job.finding.version });
     }
   }
-  const others = view.nextChecks.filter(
-    (check) => check !== chosen || cure !== undefined || decided || (step.do === 'make-safe' && picked === null),
-  );
+  const others = view.nextChecks.filter((check) => check !== chosen || cure !== undefined || decided);
 
   return (
     <div className="station">
@@ -100,13 +101,13 @@ export default function Fault() {
             sure={conclusion.state === 'to-prove'}
             onDone={(result) => repaired(cure.id, result)}
           />
-        ) : step.do === 'make-safe' && picked === null ? null : chosen !== undefined ? (
+        ) : chosen !== undefined ? (
           <CheckCard
             key={chosen.checkId}
             next={chosen}
             onAnswer={(outcomeId, instrumentId) => answer(chosen.checkId, outcomeId, instrumentId)}
           />
-        ) : (
+        ) : endangered ? null : (
           <section className="next-check" aria-label="Next step">
             <span className="label">Next step</span>
             <h2>Nothing more can be checked here</h2>
@@ -116,7 +117,7 @@ export default function Fault() {
         <div className="columns">
           <section aria-label="Other checks">
             <span className="label">
-              {decided ? 'Checks still possible' : step.do === 'make-safe' ? 'Without any power' : 'Or do'}
+              {decided ? 'Checks still possible' : endangered ? 'Without any power' : 'Or do'}
             </span>
             <ul className="alternatives">
               {others.slice(0, all ? undefined : alternatives).map((check) => (
@@ -166,9 +167,7 @@ export default function Fault() {
         </p>
         <Suspects />
         {!decided && <Decide setFinding={setFinding} />}
-        {decided && view.interlocks.every((interlock) => interlock.madeSafe !== null) && (
-          <Primary onClick={() => desk.goTo('load')}>Go on to Load</Primary>
-        )}
+        {decided && !endangered && <Primary onClick={() => desk.goTo('load')}>Go on to Load</Primary>}
         {!decided && view.mindChangers.length > 0 && conclusion.state !== 'untouched' && (
           <section aria-label="What would change this">
             <span className="label">What would change this</span>
@@ -191,6 +190,12 @@ function Decide({
 }) {
   const { view, locked } = useDesk();
   const { conclusion } = view;
+  const handOn = (
+    <Button disabled={locked} onClick={() => setFinding('hand-on', null, false)}>
+      No finding, hand on
+    </Button>
+  );
+  if (view.step.do === 'make-safe') return <div className="row-actions">{handOn}</div>;
   return (
     <>
       {view.step.do === 'nothing' && conclusion.state !== 'untouched' && (
@@ -201,37 +206,33 @@ function Decide({
           </Primary>
         </>
       )}
-      {conclusion.state === 'offered' && view.step.do !== 'make-safe' && (
+      {conclusion.state === 'offered' && (
         <Primary disabled={locked} onClick={() => setFinding('fault', conclusion.leaderId, true)}>
           Set this as the finding
         </Primary>
       )}
-      {conclusion.state === 'outside' && view.step.do !== 'make-safe' && (
+      {conclusion.state === 'outside' && (
         <Primary disabled={locked} onClick={() => setFinding('hand-on', conclusion.leaderId, false)}>
           Hand on: not this job
         </Primary>
       )}
-      {conclusion.state === 'well' && view.step.do !== 'make-safe' && (
+      {conclusion.state === 'well' && (
         <Primary disabled={locked} onClick={() => setFinding('no-fault', null, false)}>
           No fault found
         </Primary>
       )}
       <div className="row-actions">
-        {(conclusion.state === 'open' || conclusion.state === 'to-prove') && view.step.do !== 'make-safe' && (
+        {(conclusion.state === 'open' || conclusion.state === 'to-prove') && (
           <Button disabled={locked} onClick={() => setFinding('fault', conclusion.leaderId, false)}>
             Repair the leader now
           </Button>
         )}
-        {conclusion.state !== 'well' && view.step.do !== 'make-safe' && (
+        {conclusion.state !== 'well' && (
           <Button disabled={locked} onClick={() => setFinding('no-fault', null, false)}>
             No fault
           </Button>
         )}
-        {view.step.do !== 'nothing' && (
-          <Button disabled={locked} onClick={() => setFinding('hand-on', null, false)}>
-            No finding, hand on
-          </Button>
-        )}
+        {view.step.do !== 'nothing' && handOn}
       </div>
     </>
   );

@@ -32,6 +32,7 @@ import { originalParcel } from '../../offline/kept-request.ts';
 import { outbox } from '../../offline/outbox.ts';
 import type { Look, LogSession, Separator } from '../../workers/log-worker.ts';
 import { LogChart, type Span } from './log-chart.tsx';
+import { download } from '../../app/download.ts';
 
 /** Where the reading of a file stands. */
 type State =
@@ -455,11 +456,7 @@ function LogResult({
   async function save(): Promise<void> {
     const blob = await session.csv(span.from, span.to);
     if (blob === null) return;
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(blob);
-    link.download = `${job.code}-log.csv`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
+    download(blob, `${job.code}-log.csv`);
   }
   return (
     <section aria-label="The log" data-log-read>

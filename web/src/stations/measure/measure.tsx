@@ -61,7 +61,7 @@ export default function Measure() {
   );
   const next = missing[0];
   const barred = measuringBar(view.interlocks, phase);
-  const standing = standingInterlock(view.interlocks);
+  const told = standingInterlock(view.interlocks) ?? barred;
   const settling = deciding === null ? [] : settlingInstruments(deciding, shop.instruments);
   return (
     <div className="station">
@@ -74,7 +74,7 @@ export default function Measure() {
             onPick={(value) => setParams(value === 'readings' ? {} : { way: value }, { replace: true })}
           />
         </div>
-        {(standing ?? barred) !== null && <InterlockCard interlock={(standing ?? barred)!} />}
+        {told !== null && <InterlockCard interlock={told} />}
         {way === 'readings' && (
           <>
             {barred === null && <QuickEntryForm phase={phase} onPhase={setPhase} />}
