@@ -3,32 +3,11 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import type { Job } from '@fairwatt/core';
-import {
-  control,
-  fill,
-  goStation,
-  press,
-  saved,
-  seeText,
-  settled,
-  startApplication,
-  visit,
-  type Application,
-} from './application.ts';
-import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
-
-let application: Application;
-let chromium: OpenBrowser;
-beforeAll(async () => {
-  application = await startApplication();
-  chromium = await openBrowser();
-});
-afterAll(async () => {
-  await chromium.close();
-  await application.end();
-});
+import { control, fill, goStation, press, saved, seeText, settled, visit } from './application.ts';
+import { openPage } from './browser.ts';
+import { application, chromium } from './running.ts';
 
 const open = async (path: string, options?: Parameters<typeof openPage>[1]): Promise<Page> => {
   const page = await openPage(chromium.browser, options);

@@ -5,35 +5,19 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Job } from '@fairwatt/core';
-import {
-  fill,
-  goStation,
-  mainAct,
-  press,
-  pressTab,
-  saved,
-  seeText,
-  startApplication,
-  visit,
-  type Application,
-} from './application.ts';
-import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
+import { fill, goStation, mainAct, press, pressTab, saved, seeText, visit } from './application.ts';
+import { openPage } from './browser.ts';
+import { application, chromium } from './running.ts';
 
-let application: Application;
-let browser: OpenBrowser;
 let page: Page;
 let folder: string;
 const errors: string[] = [];
 beforeAll(async () => {
-  application = await startApplication();
-  browser = await openBrowser();
-  page = await openPage(browser.browser);
+  page = await openPage(chromium.browser);
   page.on('pageerror', (error) => errors.push(String(error)));
   folder = await mkdtemp(join(tmpdir(), 'fairwatt-cables-'));
 });
 afterAll(async () => {
-  await browser.close();
-  await application.end();
   await rm(folder, { recursive: true, force: true });
 });
 const code = 'LQ-0145';

@@ -1,19 +1,12 @@
 import type { Page } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { press, saved, seeText, startApplication, visit, type Application } from './application.ts';
-import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { press, saved, seeText, visit } from './application.ts';
+import { openPage } from './browser.ts';
+import { application, chromium } from './running.ts';
 
-let application: Application;
-let browser: OpenBrowser;
 let page: Page;
 beforeAll(async () => {
-  application = await startApplication();
-  browser = await openBrowser();
-  page = await openPage(browser.browser);
-});
-afterAll(async () => {
-  await browser.close();
-  await application.end();
+  page = await openPage(chromium.browser);
 });
 
 const answer = async (check: string, digit: string) => {
@@ -191,7 +184,7 @@ describe('record and settings', () => {
     expect(await page.$eval('.work', (element) => element.textContent)).not.toContain('Known-good supply in its place');
   });
   it('are read-only for who is no owner', async () => {
-    const guest = await openPage(browser.browser, { technician: 'joss' });
+    const guest = await openPage(chromium.browser, { technician: 'joss' });
     await visit(guest, `${application.url}/settings`);
     await seeText(guest, 'Only an owner changes these');
     expect(await guest.$$eval('.settings input:not(:disabled)', (list) => list.length)).toBe(0);

@@ -2,21 +2,11 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import type { AxeResults } from 'axe-core';
 import type { Page } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { settled, startApplication, visit, type Application } from './application.ts';
-import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
+import { describe, expect, it } from 'vitest';
+import { settled, visit } from './application.ts';
+import { openPage } from './browser.ts';
+import { application, chromium } from './running.ts';
 import { whatSticksOut } from './geometry.ts';
-
-let application: Application;
-let chromium: OpenBrowser;
-beforeAll(async () => {
-  application = await startApplication();
-  chromium = await openBrowser();
-});
-afterAll(async () => {
-  await chromium.close();
-  await application.end();
-});
 
 const job = '/jobs/LQ-0147';
 const routes = [

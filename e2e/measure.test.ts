@@ -6,22 +6,17 @@ import type { Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { normal, seeded } from '@fairwatt/core/simulate';
 import { SimulatedBench, serveInstrument, type ServedInstrument } from '@fairwatt/instruments';
-import { choose, fill, press, saved, seeText, startApplication, visit, type Application } from './application.ts';
-import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
+import { choose, fill, press, saved, seeText, visit } from './application.ts';
+import { openPage } from './browser.ts';
+import { application, chromium } from './running.ts';
 
-let application: Application;
-let browser: OpenBrowser;
 let page: Page;
 let folder: string;
 beforeAll(async () => {
-  application = await startApplication();
-  browser = await openBrowser();
-  page = await openPage(browser.browser);
+  page = await openPage(chromium.browser);
   folder = await mkdtemp(join(tmpdir(), 'fairwatt-logs-'));
 });
 afterAll(async () => {
-  await browser.close();
-  await application.end();
   await rm(folder, { recursive: true, force: true });
 });
 

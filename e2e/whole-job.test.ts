@@ -3,32 +3,17 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Page } from 'puppeteer-core';
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { partClass } from '@fairwatt/core';
 import { jobFileSchema } from '@fairwatt/contract';
-import {
-  choose,
-  fill,
-  goStation,
-  mainAct,
-  press,
-  pressTab,
-  saved,
-  seeText,
-  startApplication,
-  visit,
-  type Application,
-} from './application.ts';
-import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
+import { choose, fill, goStation, mainAct, press, pressTab, saved, seeText, visit } from './application.ts';
+import { openPage } from './browser.ts';
+import { application, chromium } from './running.ts';
 
-let application: Application;
-let chromium: OpenBrowser;
 let page: Page;
 const troubles: string[] = [];
 
 beforeAll(async () => {
-  application = await startApplication();
-  chromium = await openBrowser();
   page = await openPage(chromium.browser);
   page.on('pageerror', (error) => troubles.push(error instanceof Error ? error.message : String(error)));
   page.on('console', (message) => {
@@ -39,10 +24,6 @@ afterEach(async ({ task }) => {
   // A picture of what was on the screen helps more than any message.
   if (task.result?.state === 'fail')
     await page.screenshot({ path: fileURLToPath(new URL('../.fairwatt/failed-e2e.png', import.meta.url)) });
-});
-afterAll(async () => {
-  await chromium.close();
-  await application.end();
 });
 
 const line = (station: string) => page.$eval(`[data-station=${station}] .result`, (element) => element.textContent);

@@ -1,24 +1,7 @@
-import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { drawJob, seeded } from '../simulate/index.ts';
-import {
-  compileModel,
-  contradictionIn,
-  mindChangers,
-  posterior,
-  rankChecks,
-  repairCheckId,
-  suspects,
-  triedCureId,
-  type Knowledge,
-  type Observation,
-} from './index.ts';
-
-const model = compileModel(
-  JSON.parse(readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8')) as Knowledge,
-);
-const told = (story: Record<string, string>): Observation[] =>
-  Object.entries(story).map(([checkId, outcomeId]) => ({ checkId, outcomeId }));
+import { contradictionIn, mindChangers, posterior, rankChecks, repairCheckId, suspects, triedCureId } from './index.ts';
+import { model, told } from './knowledge.test-help.ts';
 
 describe('outcomes that contradict each other', () => {
   it('standby light lit and no standby voltage: named as the pair, whatever else was seen', () => {

@@ -1,10 +1,8 @@
-import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   allPowering,
   barring,
-  compileModel,
   conclude,
   cureAllowed,
   interlocksOf,
@@ -18,17 +16,12 @@ import {
   type Knowledge,
   type Observation,
 } from './index.ts';
+import { knowledge, model, told } from './knowledge.test-help.ts';
 
-const knowledge = JSON.parse(
-  readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8'),
-) as Knowledge;
-const model = compileModel(knowledge);
 const bench = {
   has: ['meter', 'tester', 'spare-supply', 'second-spare', 'spare-memory', 'spare-card', 'spare-board'] as const,
   mayMeterMains: true,
 };
-const told = (story: Record<string, string>): Observation[] =>
-  Object.entries(story).map(([checkId, outcomeId]) => ({ checkId, outcomeId }));
 function advise(observations: readonly Observation[], has: readonly (typeof bench.has)[number][] = bench.has) {
   const interlocks = interlocksOf(model, observations);
   const probabilities = posterior(model, observations);

@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -11,15 +10,11 @@ import {
   shippedPriorJobs,
   shippedWeightJobs,
   validateKnowledge,
-  type Knowledge,
   type OutcomeCount,
   type ShopRecord,
 } from './index.ts';
+import { knowledge, model as shipped } from './knowledge.test-help.ts';
 
-const knowledge = JSON.parse(
-  readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8'),
-) as Knowledge;
-const shipped = compileModel(knowledge);
 const count = (
   checkId: string,
   outcomeId: string,

@@ -1,8 +1,6 @@
-import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
-  compileModel,
   expectedRepairMinutes,
   groupDamping,
   posterior,
@@ -15,11 +13,8 @@ import {
   type Knowledge,
   type Observation,
 } from './index.ts';
+import { knowledge, model } from './knowledge.test-help.ts';
 
-const knowledge = JSON.parse(
-  readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8'),
-) as Knowledge;
-const model = compileModel(knowledge);
 const anyObservations = fc.uniqueArray(fc.nat(model.checks.length - 1), { maxLength: 12 }).chain((checks) =>
   fc.tuple(
     ...checks.map((index) =>

@@ -1,10 +1,6 @@
-import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { compileModel, conclude, contradictionIn, suspects, type Conclusion, type Knowledge } from './index.ts';
-
-const model = compileModel(
-  JSON.parse(readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8')) as Knowledge,
-);
+import { conclude, contradictionIn, suspects, type Conclusion } from './index.ts';
+import { model } from './knowledge.test-help.ts';
 
 interface Story {
   readonly told: string;

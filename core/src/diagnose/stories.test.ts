@@ -1,7 +1,5 @@
-import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import {
-  compileModel,
   conclude,
   nextStep,
   posterior,
@@ -10,17 +8,10 @@ import {
   suspects,
   validateKnowledge,
   type Conclusion,
-  type Knowledge,
-  type Observation,
 } from './index.ts';
+import { knowledge, model, told } from './knowledge.test-help.ts';
 
-const knowledge = JSON.parse(
-  readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8'),
-) as Knowledge;
-const model = compileModel(knowledge);
 const bench = { has: ['meter', 'tester', 'spare-supply'] as const, mayMeterMains: true };
-const told = (story: Record<string, string>): Observation[] =>
-  Object.entries(story).map(([checkId, outcomeId]) => ({ checkId, outcomeId }));
 const rank = (story: Record<string, string>) => suspects(model, told(story));
 const order = (story: Record<string, string>) => rank(story).map((suspect) => suspect.faultId);
 const share = (story: Record<string, string>, ...faults: string[]) =>

@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { part } from '../simulate/index.ts';
 import {
@@ -13,18 +12,12 @@ import {
   rankFaults,
   trustIn,
   worthOf,
-  type Knowledge,
   type Observation,
   type ShopRecord,
 } from './index.ts';
+import { knowledge, model, told } from './knowledge.test-help.ts';
 
-const knowledge = JSON.parse(
-  readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8'),
-) as Knowledge;
-const model = compileModel(knowledge);
 const bench = { has: ['meter', 'tester', 'spare-supply'] as const, mayMeterMains: false };
-const told = (story: Record<string, string>): Observation[] =>
-  Object.entries(story).map(([checkId, outcomeId]) => ({ checkId, outcomeId }));
 const stepAfter = (story: Record<string, string>, stop = 0.9) => {
   const observations = told(story);
   const probabilities = posterior(model, observations);

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { noBags } from '../cable/index.ts';
-import { compileModel, type Knowledge } from '../diagnose/index.ts';
+import { compileModel } from '../diagnose/index.ts';
 import { partClass } from '../machine/index.ts';
 import type { SupplyModel } from '../supply/index.ts';
 import {
@@ -18,10 +18,8 @@ import {
   type Refusal,
   type Shop,
 } from './index.ts';
+import { knowledge } from '../diagnose/knowledge.test-help.ts';
 
-const knowledge = JSON.parse(
-  readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8'),
-) as Knowledge;
 const supplyFile = JSON.parse(readFileSync(new URL('../../../demo/supplies.json', import.meta.url), 'utf8')) as {
   supplies: SupplyModel[];
 };

@@ -1,13 +1,5 @@
-import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import {
-  comeBackMinutes,
-  compileModel,
-  proveMinutes,
-  validateKnowledge,
-  wrongPartMinutes,
-  type Knowledge,
-} from '../diagnose/index.ts';
+import { comeBackMinutes, compileModel, proveMinutes, validateKnowledge, wrongPartMinutes } from '../diagnose/index.ts';
 import {
   disturbed,
   drawJob,
@@ -22,10 +14,8 @@ import {
   search,
   seeded,
 } from './index.ts';
+import { model } from '../diagnose/knowledge.test-help.ts';
 
-const model = compileModel(
-  JSON.parse(readFileSync(new URL('../../knowledge/knowledge.json', import.meta.url), 'utf8')) as Knowledge,
-);
 const bench = { has: ['meter', 'tester', 'spare-supply', 'spare-memory', 'spare-card'] as const, mayMeterMains: true };
 const uncautious = { sureOfPart: 0, sureOfProved: 0, leastForPart: 0, leastForCure: 0 };
 

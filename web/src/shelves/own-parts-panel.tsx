@@ -1,4 +1,5 @@
 import { partClass, sourceText } from '@fairwatt/core';
+import { Button } from 'antd';
 import { problemOf, useOwnPartsQuery, useRemoveOwnPartMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
@@ -15,9 +16,9 @@ export function OwnPartsPanel() {
     <>
       <div className="row-actions" style={{ marginBottom: 12 }}>
         <RowImport path="/supplies/parts/import" label="Import parts" name="Parts file" what="Part" />
-        <a className="secondary" href="/api/supplies/parts/export" download>
+        <Button href="/api/supplies/parts/export" download>
           CSV
-        </a>
+        </Button>
         <span className="quiet" style={{ alignSelf: 'center' }}>
           A part is also kept from Intake, where it was entered.
         </span>

@@ -87,9 +87,9 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
         >
           Add a unit
         </Button>
-        <a className="secondary" href="/api/supplies/units/export" download>
+        <Button href="/api/supplies/units/export" download>
           JSON
-        </a>
+        </Button>
         {trouble !== undefined && (
           <span className="error-text" role="alert">
             {[problemOf(trouble).title, ...(problemOf(trouble).errors ?? []).map((error) => error.message)].join(': ')}

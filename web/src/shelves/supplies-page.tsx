@@ -63,12 +63,12 @@ export default function SuppliesPage() {
             <div className="row-actions" style={{ marginLeft: 'auto' }}>
               <Button onClick={() => setEditing({ was: null, start: null })}>Enter a supply</Button>
               <RowImport path="/supplies/import" label="Import" name="Supplies file" what="Supply" />
-              <a className="secondary" href="/api/supplies/export?format=csv" download>
+              <Button href="/api/supplies/export?format=csv" download>
                 CSV
-              </a>
-              <a className="secondary" href="/api/supplies/export?format=json" download>
+              </Button>
+              <Button href="/api/supplies/export?format=json" download>
                 JSON
-              </a>
+              </Button>
             </div>
           </>
         )}

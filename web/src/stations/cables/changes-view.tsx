@@ -99,14 +99,13 @@ export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonl
                     onChange={(value) => setSkip(value ?? 0)}
                   />
                 </div>
-                <a
-                  className="secondary"
+                <Button
                   href={`${base}/labels.pdf?stock=${stock}&skip=${stock === 'roll' ? 0 : skip}`}
                   target="_blank"
                   rel="noreferrer"
                 >
                   Tags as PDF
-                </a>
+                </Button>
                 <Button
                   disabled={technician === null || printing.isLoading}
                   onClick={() => void print({ code, by: technician ?? '' })}
@@ -128,12 +127,10 @@ export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonl
                 The code on a tag opens the record of its cable.
               </p>
               <div className="row-actions" style={{ marginTop: 10 }}>
-                <a className="secondary" href={`${base}/cables.pdf`} target="_blank" rel="noreferrer">
+                <Button href={`${base}/cables.pdf`} target="_blank" rel="noreferrer">
                   Cable schedule as PDF
-                </a>
-                <a className="secondary" href={`${base}/cables.csv`}>
-                  as CSV
-                </a>
+                </Button>
+                <Button href={`${base}/cables.csv`}>as CSV</Button>
               </div>
             </section>
           </>

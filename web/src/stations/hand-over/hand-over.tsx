@@ -17,9 +17,9 @@ export default function HandOver() {
       <div className="work">
         <div className="row-actions no-print" style={{ marginBottom: 12 }}>
           <Button onClick={() => window.print()}>Print the summary</Button>
-          <a className="secondary" style={{ textDecoration: 'none' }} href={`/api/jobs/${code}/file`} download>
+          <Button href={`/api/jobs/${code}/file`} download>
             Export the job as a file
-          </a>
+          </Button>
         </div>
         <Report />
         <div className="fields no-print" style={{ marginTop: 18, maxWidth: 760 }}>
