@@ -7,7 +7,6 @@ import type {
   ProbeVerdict,
   TimeFormat,
 } from '../measure/index.ts';
-import type { InletKind } from '../standards/index.ts';
 import { voltsText } from './figures.ts';
 
 export const probeWordText: Record<ProbeVerdict['word'], string> = {
