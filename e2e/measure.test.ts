@@ -56,7 +56,7 @@ describe('readings', () => {
     await page.waitForFunction(
       () => document.querySelector<HTMLInputElement>('[data-entry]')?.value === '12 11,66 18a work 310w',
     );
-    expect(await page.$eval('[aria-label="Readings"] tbody tr', (row) => row.className)).toBe('gone');
+    expect(await page.$eval('[aria-label="Readings"] tbody tr', (row) => row.classList.contains('gone'))).toBe(true);
     await page.evaluate(() => {
       document.querySelector<HTMLInputElement>('[data-entry]')!.select();
     });

@@ -1,4 +1,5 @@
 import { Modal } from 'antd';
+import { Sheet } from '../controls/sheet.tsx';
 
 const rows: readonly (readonly [string, string])[] = [
   ['1 … 9, 0', 'answer what the station asks'],
@@ -16,18 +17,11 @@ const rows: readonly (readonly [string, string])[] = [
 export default function KeysDialog({ onClose }: { readonly onClose: () => void }) {
   return (
     <Modal open title="Keys" footer={null} onCancel={onClose}>
-      <table className="grid">
-        <tbody>
-          {rows.map(([key, meaning]) => (
-            <tr key={key}>
-              <td className="nowrap">
-                <kbd>{key}</kbd>
-              </td>
-              <td>{meaning}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Sheet
+        rows={rows}
+        rowKey={([key]) => key}
+        columns={[{ className: 'nowrap', cell: ([key]) => <kbd>{key}</kbd> }, { cell: ([, meaning]) => meaning }]}
+      />
     </Modal>
   );
 }

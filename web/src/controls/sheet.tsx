@@ -13,7 +13,10 @@ export interface SheetColumn<T> {
   readonly cellProps?: (row: T, index: number) => TdHTMLAttributes<HTMLTableCellElement>;
 }
 
-type RowProps = Readonly<Record<`data-${string}`, string | boolean | undefined>> & { readonly className?: string };
+type RowProps = Readonly<Record<`data-${string}`, string | boolean | undefined>> & {
+  readonly className?: string | undefined;
+  readonly onFocus?: () => void;
+};
 interface Line<T> {
   readonly key: string | number;
   readonly row: T;
@@ -25,17 +28,23 @@ export function Sheet<T>({
   label,
   rows,
   rowKey,
-  columns,
+  columns: wanted,
   rowProps,
+  opened,
   className = '',
 }: {
   readonly label?: string;
   readonly rows: readonly T[];
   readonly rowKey: (row: T, index: number) => string | number;
-  readonly columns: readonly SheetColumn<T>[];
+  /** `false` for one that is not wanted now. */
+  readonly columns: readonly (SheetColumn<T> | false)[];
   readonly rowProps?: (row: T, index: number) => RowProps;
+  /** What stands beneath a row, over its whole width. */
+  readonly opened?: (row: T) => ReactNode;
   readonly className?: string;
 }) {
+  const lines = rows.map((row, index) => ({ key: rowKey(row, index), row, index }));
+  const columns = wanted.filter((column) => column !== false);
   const wide = Grid.useBreakpoint().lg === true;
   return (
     <div className="sheet-frame" tabIndex={wide ? undefined : 0}>
@@ -45,8 +54,17 @@ export function Sheet<T>({
         {...(label === undefined ? {} : { 'aria-label': label })}
         pagination={false}
         showHeader={columns.some((column) => column.head !== undefined)}
-        dataSource={rows.map((row, index) => ({ key: rowKey(row, index), row, index }))}
+        dataSource={lines}
         {...(rowProps === undefined ? {} : { onRow: (line: Line<T>) => rowProps(line.row, line.index) as object })}
+        {...(opened === undefined
+          ? {}
+          : {
+              expandable: {
+                showExpandColumn: false,
+                expandedRowRender: (line: Line<T>) => opened(line.row),
+                expandedRowKeys: lines.filter(({ row }) => Boolean(opened(row))).map(({ key }) => key),
+              },
+            })}
         columns={columns.map((column, position) => ({
           key: position,
           title: column.head,

@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import { differences } from './differences.ts';
 import { fieldLabel, valueText } from './field-words.ts';
+import { Sheet } from './sheet.tsx';
 
 /**
  * Something that somebody else changed since it was opened here: both states side by side, and the choice.
@@ -26,24 +27,15 @@ export function TwoStates({
       <div style={{ flex: 1 }}>
         <strong>{what}</strong> {theirs === null ? 'was taken out meanwhile.' : 'was changed meanwhile.'}
         {theirs !== null && (
-          <table className="grid">
-            <thead>
-              <tr>
-                <th>What</th>
-                <th>Theirs</th>
-                <th>Yours</th>
-              </tr>
-            </thead>
-            <tbody>
-              {fields.map((field) => (
-                <tr key={field.path}>
-                  <th scope="row">{fieldLabel(field.path)}</th>
-                  <td>“{valueText(field.theirs)}”</td>
-                  <td>“{valueText(field.mine)}”</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Sheet
+            rows={fields}
+            rowKey={(field) => field.path}
+            columns={[
+              { head: 'What', names: true, cell: (field) => fieldLabel(field.path) },
+              { head: 'Theirs', cell: (field) => <>“{valueText(field.theirs)}”</> },
+              { head: 'Yours', cell: (field) => <>“{valueText(field.mine)}”</> },
+            ]}
+          />
         )}
       </div>
       <div className="row-actions">

@@ -10,6 +10,7 @@ import { fieldLabel, valueText } from '../controls/field-words.ts';
 import { contentOf, standingContent, withTheirs } from './conflict-fields.ts';
 import { subjectLabel } from './conflict-words.ts';
 import { useDesk } from './job-context.ts';
+import { Sheet } from '../controls/sheet.tsx';
 
 type Conflict = Extract<Refused, { kind: 'conflict' }>;
 
@@ -18,35 +19,27 @@ function insisting(act: Act, conflict: Conflict): Act {
   return act.kind === 'note-outcome' ? { ...act, instead: standingOutcome(conflict.theirs, act.checkId) } : act;
 }
 
-/** One field in both states; the one that shall stand is picked. */
-function FieldRow({
+/** One field in one of the states, to be picked when it shall stand. */
+function PickSide({
   field,
-  mine,
+  own,
+  picked,
   onPick,
 }: {
   readonly field: FieldOfTwo;
-  readonly mine: boolean;
-  readonly onPick: (mine: boolean) => void;
+  readonly own: boolean;
+  readonly picked: boolean;
+  readonly onPick: () => void;
 }) {
-  const label = fieldLabel(field.path);
-  const side = (own: boolean, value: unknown) => (
-    <td>
-      <Radio
-        className="pick"
-        checked={mine === own}
-        aria-label={`${label}: ${own ? 'mine' : 'theirs'}`}
-        onChange={() => onPick(own)}
-      >
-        {own ? 'Yours' : 'Theirs'}: “{valueText(value)}”
-      </Radio>
-    </td>
-  );
   return (
-    <tr>
-      <th scope="row">{label}</th>
-      {side(false, field.theirs)}
-      {side(true, field.mine)}
-    </tr>
+    <Radio
+      className="pick"
+      checked={picked}
+      aria-label={`${fieldLabel(field.path)}: ${own ? 'mine' : 'theirs'}`}
+      onChange={onPick}
+    >
+      {own ? 'Yours' : 'Theirs'}: “{valueText(own ? field.mine : field.theirs)}”
+    </Radio>
   );
 }
 
@@ -78,20 +71,33 @@ function ConflictCard({ parcel, conflict }: { readonly parcel: ActParcel; readon
         <strong>{about}</strong> was changed meanwhile: {who}{' '}
         {standing === null ? 'took it away.' : 'has it otherwise.'}
         {standing !== null && fields.length > 0 && (
-          <table className="grid">
-            <tbody>
-              {fields.map((field) => (
-                <FieldRow
-                  key={field.path}
-                  field={field}
-                  mine={!theirs.includes(field.path)}
-                  onPick={(own) =>
-                    setTheirs(own ? theirs.filter((path) => path !== field.path) : [...theirs, field.path])
-                  }
-                />
-              ))}
-            </tbody>
-          </table>
+          <Sheet
+            rows={fields}
+            rowKey={(field) => field.path}
+            columns={[
+              { names: true, cell: (field) => fieldLabel(field.path) },
+              {
+                cell: (field) => (
+                  <PickSide
+                    field={field}
+                    own={false}
+                    picked={theirs.includes(field.path)}
+                    onPick={() => setTheirs([...theirs, field.path])}
+                  />
+                ),
+              },
+              {
+                cell: (field) => (
+                  <PickSide
+                    field={field}
+                    own
+                    picked={!theirs.includes(field.path)}
+                    onPick={() => setTheirs(theirs.filter((path) => path !== field.path))}
+                  />
+                ),
+              },
+            ]}
+          />
         )}
       </div>
       <div className="row-actions">

@@ -15,6 +15,7 @@ import { problemOf, useChangeBagAdapterMutation, useRemoveBagAdapterMutation } f
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { RemoveButton } from '../controls/remove-button.tsx';
+import { Sheet } from '../controls/sheet.tsx';
 
 const fresh = {
   label: '',
@@ -79,52 +80,44 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
           ones are refused.
         </Empty>
       ) : (
-        <table className="grid" aria-label="Adapters">
-          <thead>
-            <tr>
-              <th>Label</th>
-              <th>Takes</th>
-              <th>Gives</th>
-              <th className="num">Legs</th>
-              <th className="num">Adds</th>
-              <th className="num">Carries</th>
-              <th className="num">There</th>
-              <th>Place</th>
-              <th>Mind</th>
-              <th>
-                <span className="visually-hidden">Acts</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {adapters.map((adapter) => {
-              const refusal = adapterRefusal(adapter);
-              return (
-                <tr key={adapter.id} data-adapter={adapter.label}>
-                  <td>
-                    <span className="tag small">{adapter.label}</span>
-                  </td>
-                  <td>{adapter.takes}</td>
-                  <td>{adapter.gives}</td>
-                  <td className="num">{adapter.legs}</td>
-                  <td className="num">{adapter.addsMillimetres} mm</td>
-                  <td className="num">{adapter.watts === null ? '-' : `${adapter.watts} W`}</td>
-                  <td className="num">{adapter.count}</td>
-                  <td>{adapter.place}</td>
-                  <td>{refusal === null ? adapterNote(adapter) : adapterRefusalText(refusal)}</td>
-                  <td>
-                    <RemoveButton
-                      what={adapter.label}
-                      text="off the record"
-                      disabled={technician === null}
-                      onRemove={() => void remove({ id: adapter.id, by: technician ?? '' })}
-                    />
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+        <Sheet
+          label="Adapters"
+          rows={adapters}
+          rowKey={(adapter) => adapter.id}
+          rowProps={(adapter) => ({ 'data-adapter': adapter.label })}
+          columns={[
+            { head: 'Label', cell: (adapter) => <span className="tag small">{adapter.label}</span> },
+            { head: 'Takes', cell: (adapter) => adapter.takes },
+            { head: 'Gives', cell: (adapter) => adapter.gives },
+            { head: 'Legs', className: 'num', cell: (adapter) => adapter.legs },
+            { head: 'Adds', className: 'num', cell: (adapter) => `${adapter.addsMillimetres} mm` },
+            {
+              head: 'Carries',
+              className: 'num',
+              cell: (adapter) => (adapter.watts === null ? '-' : `${adapter.watts} W`),
+            },
+            { head: 'There', className: 'num', cell: (adapter) => adapter.count },
+            { head: 'Place', cell: (adapter) => adapter.place },
+            {
+              head: 'Mind',
+              cell: (adapter) => {
+                const refusal = adapterRefusal(adapter);
+                return refusal === null ? adapterNote(adapter) : adapterRefusalText(refusal);
+              },
+            },
+            {
+              head: <span className="visually-hidden">Acts</span>,
+              cell: (adapter) => (
+                <RemoveButton
+                  what={adapter.label}
+                  text="off the record"
+                  disabled={technician === null}
+                  onRemove={() => void remove({ id: adapter.id, by: technician ?? '' })}
+                />
+              ),
+            },
+          ]}
+        />
       )}
       <form
         aria-label="Enter an adapter"

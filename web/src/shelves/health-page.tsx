@@ -6,6 +6,7 @@ import { dayAndTime } from '../controls/clock.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { unsentOf } from '../offline/summary.ts';
+import { Sheet } from '../controls/sheet.tsx';
 
 type Level = 'well' | 'look' | 'bad';
 interface Line {
@@ -134,28 +135,19 @@ export default function HealthPage() {
       <p className={`decides verdict ${verdict[worst?.level ?? 'well']}`}>
         {worst === undefined ? 'Everything is well.' : `${worst.name}: ${worst.value}.`}
       </p>
-      <table tabIndex={0} className="grid">
-        <thead>
-          <tr>
-            <th>What</th>
-            <th>How it is</th>
-            <th>Figure</th>
-            <th>More</th>
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map((line) => (
-            <tr key={line.name}>
-              <th scope="row">{line.name}</th>
-              <td>
-                <span className={`verdict ${verdict[line.level]}`}>{words[line.level]}</span>
-              </td>
-              <td className="fig">{line.value}</td>
-              <td className="quiet">{line.what}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Sheet
+        rows={lines}
+        rowKey={(line) => line.name}
+        columns={[
+          { head: 'What', names: true, cell: (line) => line.name },
+          {
+            head: 'How it is',
+            cell: (line) => <span className={`verdict ${verdict[line.level]}`}>{words[line.level]}</span>,
+          },
+          { head: 'Figure', className: 'fig', cell: (line) => line.value },
+          { head: 'More', className: 'quiet', cell: (line) => line.what },
+        ]}
+      />
       <p className="quiet">
         ./fairwatt logs shows what the server wrote down, ./fairwatt logs database what its database did.
       </p>

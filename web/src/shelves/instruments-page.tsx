@@ -8,6 +8,7 @@ import { Waiting } from '../controls/waiting.tsx';
 import { InstrumentDialog } from './instrument-dialog.tsx';
 import { NetworkInstruments } from './network-instruments.tsx';
 import { ShelfImport } from './shelf-import.tsx';
+import { Sheet } from '../controls/sheet.tsx';
 
 /** The shop's meters and testers with the errors that every verdict counts in. */
 export default function InstrumentsPage() {
@@ -29,61 +30,58 @@ export default function InstrumentsPage() {
         <Empty title="No instruments yet">Import a shop file; demo/shop.json shows how one looks.</Empty>
       )}
       {shop.data !== undefined && shop.data.instruments.length > 0 && (
-        <table className="grid">
-          <thead>
-            <tr>
-              <th>Instrument</th>
-              <th>Kind</th>
-              <th>Ranges and limit of error</th>
-              <th>Power-good</th>
-              <th>Calibrated until</th>
-              <th>Whose</th>
-              <th>
-                <span className="visually-hidden">Acts</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {shop.data.instruments.map((instrument) => (
-              <tr key={instrument.id}>
-                <td style={{ fontWeight: 600 }}>{instrument.name}</td>
-                <td>{instrument.kind === 'tester' ? 'hand-held tester' : 'multimeter'}</td>
-                <td>
-                  {instrument.ranges.map((range) => (
-                    <div key={range.fullScaleVolts} className="fig">
-                      to {range.fullScaleVolts} V: {range.percent} % + {range.counts} × {range.digitVolts} V
-                    </div>
-                  ))}
-                </td>
-                <td className="fig">
-                  {instrument.powerGoodErrorMilliseconds === null
-                    ? 'no'
-                    : `±${instrument.powerGoodErrorMilliseconds} ms`}
-                </td>
-                <td>
-                  {instrument.calibratedUntil === null ? (
-                    'never'
-                  ) : instrument.calibratedUntil < today ? (
-                    <span className="verdict tight">{instrument.calibratedUntil}, overdue</span>
-                  ) : (
-                    <span className="verdict pass">{instrument.calibratedUntil}</span>
-                  )}
-                </td>
-                <td>{instrument.ownedBy === '' ? "the shop's" : instrument.ownedBy}</td>
-                <td>
-                  <Button
-                    type="link"
-                    disabled={!owner}
-                    aria-label={`Change ${instrument.name}`}
-                    onClick={() => setOpen(instrument)}
-                  >
-                    change
-                  </Button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Sheet
+          rows={shop.data.instruments}
+          rowKey={(instrument) => instrument.id}
+          columns={[
+            {
+              head: 'Instrument',
+              cell: (instrument) => instrument.name,
+              cellProps: () => ({ style: { fontWeight: 600 } }),
+            },
+            { head: 'Kind', cell: (instrument) => (instrument.kind === 'tester' ? 'hand-held tester' : 'multimeter') },
+            {
+              head: 'Ranges and limit of error',
+              cell: (instrument) =>
+                instrument.ranges.map((range) => (
+                  <div key={range.fullScaleVolts} className="fig">
+                    to {range.fullScaleVolts} V: {range.percent} % + {range.counts} × {range.digitVolts} V
+                  </div>
+                )),
+            },
+            {
+              head: 'Power-good',
+              className: 'fig',
+              cell: (instrument) =>
+                instrument.powerGoodErrorMilliseconds === null ? 'no' : `±${instrument.powerGoodErrorMilliseconds} ms`,
+            },
+            {
+              head: 'Calibrated until',
+              cell: (instrument) =>
+                instrument.calibratedUntil === null ? (
+                  'never'
+                ) : instrument.calibratedUntil < today ? (
+                  <span className="verdict tight">{instrument.calibratedUntil}, overdue</span>
+                ) : (
+                  <span className="verdict pass">{instrument.calibratedUntil}</span>
+                ),
+            },
+            { head: 'Whose', cell: (instrument) => (instrument.ownedBy === '' ? "the shop's" : instrument.ownedBy) },
+            {
+              head: <span className="visually-hidden">Acts</span>,
+              cell: (instrument) => (
+                <Button
+                  type="link"
+                  disabled={!owner}
+                  aria-label={`Change ${instrument.name}`}
+                  onClick={() => setOpen(instrument)}
+                >
+                  change
+                </Button>
+              ),
+            },
+          ]}
+        />
       )}
       {shop.data !== undefined &&
         (owner ? (

@@ -6,6 +6,9 @@ import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { RowImport } from './row-import.tsx';
 import { RemoveButton } from '../controls/remove-button.tsx';
+import { Sheet } from '../controls/sheet.tsx';
+
+const tenths = (watts: number) => `${Math.round(watts * 10) / 10} W`;
 
 /** Parts that the shop knows with figures of their own; Intake offers them before the classes. */
 export function OwnPartsPanel() {
@@ -34,48 +37,32 @@ export function OwnPartsPanel() {
           Import a CSV with the columns name, class and likely_w, or keep one at Intake.
         </Empty>
       ) : (
-        <table className="grid">
-          <thead>
-            <tr>
-              <th>Part</th>
-              <th>Class</th>
-              <th className="num">Low</th>
-              <th className="num">Likely</th>
-              <th className="num">High</th>
-              <th className="num">Seconds</th>
-              <th>Figures</th>
-              <th>Inlets</th>
-              <th>
-                <span className="visually-hidden">Acts</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {parts.data.map((part) => (
-              <tr key={part.id} data-own-part={part.id}>
-                <td style={{ fontWeight: 600 }}>{part.name}</td>
-                <td>{partClass(part.classId)?.name ?? part.classId}</td>
-                {[part.figures.lowWatts, part.figures.likelyWatts, part.figures.highWatts, part.figures.shortWatts].map(
-                  (watts, index) => (
-                    <td key={index} className="num">
-                      {Math.round(watts * 10) / 10} W
-                    </td>
-                  ),
-                )}
-                <td>{sourceText[part.figures.source]}</td>
-                <td>{part.inlets.map((inlet) => inlet.label).join(', ') || 'none'}</td>
-                <td>
-                  <RemoveButton
-                    what={part.name}
-                    text="drop"
-                    disabled={technician === null}
-                    onRemove={() => void remove({ id: part.id, by: technician ?? '' })}
-                  />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Sheet
+          rows={parts.data}
+          rowKey={(part) => part.id}
+          rowProps={(part) => ({ 'data-own-part': part.id })}
+          columns={[
+            { head: 'Part', cell: (part) => <strong>{part.name}</strong> },
+            { head: 'Class', cell: (part) => partClass(part.classId)?.name ?? part.classId },
+            { head: 'Low', className: 'num', cell: ({ figures }) => tenths(figures.lowWatts) },
+            { head: 'Likely', className: 'num', cell: ({ figures }) => tenths(figures.likelyWatts) },
+            { head: 'High', className: 'num', cell: ({ figures }) => tenths(figures.highWatts) },
+            { head: 'Seconds', className: 'num', cell: ({ figures }) => tenths(figures.shortWatts) },
+            { head: 'Figures', cell: (part) => sourceText[part.figures.source] },
+            { head: 'Inlets', cell: (part) => part.inlets.map((inlet) => inlet.label).join(', ') || 'none' },
+            {
+              head: <span className="visually-hidden">Acts</span>,
+              cell: (part) => (
+                <RemoveButton
+                  what={part.name}
+                  text="drop"
+                  disabled={technician === null}
+                  onRemove={() => void remove({ id: part.id, by: technician ?? '' })}
+                />
+              ),
+            },
+          ]}
+        />
       )}
     </>
   );

@@ -11,6 +11,7 @@ import {
 import { useAppSelector } from '../app/store.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { RowImport } from './row-import.tsx';
+import { Sheet } from '../controls/sheet.tsx';
 
 /** Prices with their day, from a supplier's list: fetched from an address, or read from a file. */
 export function PricesPanel({ supplies }: { readonly supplies: readonly SupplyModel[] }) {
@@ -91,24 +92,15 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplyMo
           ? `Prices stand in ${[...currencies].join(' and ')}; only those in ${shop.data?.settings.currency ?? ''} are compared.`
           : ''}
       </p>
-      <table className="grid">
-        <thead>
-          <tr>
-            <th>Supply</th>
-            <th className="num">Price</th>
-            <th>Of</th>
-          </tr>
-        </thead>
-        <tbody>
-          {oldest.slice(0, 200).map((model) => (
-            <tr key={model.id}>
-              <td style={{ fontWeight: 600 }}>{model.name}</td>
-              <td className="num">{moneyText(model.price.minor, model.price.currency)}</td>
-              <td>{model.price.asOf ?? 'day not noted'}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Sheet
+        rows={oldest.slice(0, 200)}
+        rowKey={(model) => model.id}
+        columns={[
+          { head: 'Supply', cell: (model) => model.name, cellProps: () => ({ style: { fontWeight: 600 } }) },
+          { head: 'Price', className: 'num', cell: (model) => moneyText(model.price.minor, model.price.currency) },
+          { head: 'Of', cell: (model) => model.price.asOf ?? 'day not noted' },
+        ]}
+      />
     </>
   );
 }

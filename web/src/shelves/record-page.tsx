@@ -19,6 +19,7 @@ import { problemOf, useKnowledgeQuery, useLeaveOutMutation, useRecordQuery, useS
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
+import { Sheet } from '../controls/sheet.tsx';
 
 /** What the shop's closed jobs say of each check and instrument, and which of them count. */
 export default function RecordPage() {
@@ -125,37 +126,30 @@ function TrustTable({
       {rows.length === 0 ? (
         <p className="quiet">No closed job holds a measuring check yet.</p>
       ) : (
-        <table tabIndex={0} className="grid">
-          <thead>
-            <tr>
-              <th>Check, by</th>
-              <th>Passed a supply that was bad</th>
-              <th>Failed a supply that was good</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <tr
-                key={`${row.checkId}|${row.instrumentId ?? ''}`}
-                data-trust={`${row.checkId}|${row.instrumentId ?? ''}`}
-              >
-                <td>
-                  {row.instrumentId === null ? (
-                    <strong>{checkTitle(knowledge, row.checkId)}</strong>
-                  ) : (
-                    <span style={{ paddingLeft: 14 }}>{instrumentName(row.instrumentId)}</span>
-                  )}
-                </td>
-                <td>
-                  <ShareLine tally={row.passedBad} label="passed a bad supply" />
-                </td>
-                <td>
-                  <ShareLine tally={row.failedGood} label="failed a good supply" />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Sheet
+          rows={rows}
+          rowKey={(row) => `${row.checkId}|${row.instrumentId ?? ''}`}
+          rowProps={(row) => ({ 'data-trust': `${row.checkId}|${row.instrumentId ?? ''}` })}
+          columns={[
+            {
+              head: 'Check, by',
+              cell: (row) =>
+                row.instrumentId === null ? (
+                  <strong>{checkTitle(knowledge, row.checkId)}</strong>
+                ) : (
+                  <span style={{ paddingLeft: 14 }}>{instrumentName(row.instrumentId)}</span>
+                ),
+            },
+            {
+              head: 'Passed a supply that was bad',
+              cell: (row) => <ShareLine tally={row.passedBad} label="passed a bad supply" />,
+            },
+            {
+              head: 'Failed a supply that was good',
+              cell: (row) => <ShareLine tally={row.failedGood} label="failed a good supply" />,
+            },
+          ]}
+        />
       )}
       <p className="quiet" style={{ marginTop: 6 }}>
         Bars are 95 % intervals: few jobs, wide bars. One instrument's word starts from what the others showed, worth{' '}
@@ -173,33 +167,36 @@ function MovedTable({ knowledge, counts }: { readonly knowledge: Knowledge; read
   return (
     <section className="block" aria-label="Figures that moved">
       <span className="label">Figures that moved most</span>
-      <table tabIndex={0} className="grid">
-        <thead>
-          <tr>
-            <th>With this fault</th>
-            <th>this was seen</th>
-            <th className="num">shipped</th>
-            <th className="num">now</th>
-            <th className="num">here</th>
-          </tr>
-        </thead>
-        <tbody>
-          {moved.map((item) => (
-            <tr key={`${item.checkId}|${item.outcomeId}|${item.faultId}`}>
-              <td>{knowledge.faults.find((fault) => fault.id === item.faultId)?.name}</td>
-              <td>
+      <Sheet
+        rows={moved}
+        rowKey={(item) => `${item.checkId}|${item.outcomeId}|${item.faultId}`}
+        columns={[
+          {
+            head: 'With this fault',
+            cell: (item) => knowledge.faults.find((fault) => fault.id === item.faultId)?.name,
+          },
+          {
+            head: 'this was seen',
+            cell: (item) => (
+              <>
                 {checkTitle(knowledge, item.checkId)}:{' '}
                 {outcomeLabel(knowledge, item.checkId, item.outcomeId).toLowerCase()}
-              </td>
-              <td className="num">{percentText(item.shipped)}</td>
-              <td className="num">{percentText(item.now)}</td>
-              <td className="num">
+              </>
+            ),
+          },
+          { head: 'shipped', className: 'num', cell: (item) => percentText(item.shipped) },
+          { head: 'now', className: 'num', cell: (item) => percentText(item.now) },
+          {
+            head: 'here',
+            className: 'num',
+            cell: (item) => (
+              <>
                 {item.seen.count} of {item.seen.of}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+              </>
+            ),
+          },
+        ]}
+      />
       <p className="quiet" style={{ marginTop: 6 }}>
         A shipped figure is worth {shippedWeightJobs} jobs with that fault; how common a fault is, {shippedPriorJobs}{' '}
         jobs.

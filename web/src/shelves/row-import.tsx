@@ -4,6 +4,7 @@ import type { ImportReport } from '@fairwatt/contract';
 import { problemOf, useImportFileMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { FileButton } from '../controls/file-button.tsx';
+import { Sheet } from '../controls/sheet.tsx';
 
 const resultText = {
   added: 'new',
@@ -106,36 +107,31 @@ export function RowImport({
               </p>
               {report.refused > 0 && <p>A refused row is left out whole; the others come in.</p>}
               <div className="report-rows">
-                <table className="grid">
-                  <thead>
-                    <tr>
-                      <th className="num">Row</th>
-                      <th>{what}</th>
-                      <th>Becomes</th>
-                      <th>Why</th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {report.named.slice(0, 100).map((row) => (
-                      <tr key={row.row}>
-                        <td className="num">{row.row}</td>
-                        <td>{row.name}</td>
-                        <td>
-                          <span
-                            className={`verdict ${row.result === 'refused' ? 'fail' : row.result === 'known' ? 'cannot-tell' : 'pass'}`}
-                          >
-                            {resultText[row.result]}
-                          </span>
-                        </td>
-                        <td>
-                          {row.errors
-                            .map((error) => `${error.path === '' ? '' : `${error.path}: `}${error.message}`)
-                            .join('; ')}
-                        </td>
-                      </tr>
-                    ))}
-                  </tbody>
-                </table>
+                <Sheet
+                  rows={report.named.slice(0, 100)}
+                  rowKey={(row) => row.row}
+                  columns={[
+                    { head: 'Row', className: 'num', cell: (row) => row.row },
+                    { head: what, cell: (row) => row.name },
+                    {
+                      head: 'Becomes',
+                      cell: (row) => (
+                        <span
+                          className={`verdict ${row.result === 'refused' ? 'fail' : row.result === 'known' ? 'cannot-tell' : 'pass'}`}
+                        >
+                          {resultText[row.result]}
+                        </span>
+                      ),
+                    },
+                    {
+                      head: 'Why',
+                      cell: (row) =>
+                        row.errors
+                          .map((error) => `${error.path === '' ? '' : `${error.path}: `}${error.message}`)
+                          .join('; '),
+                    },
+                  ]}
+                />
               </div>
               {report.named.length > 100 && <p className="quiet">The first 100 rows are named, refused ones first.</p>}
               {path !== '/supplies/prices' && report.dryRun && (

@@ -8,6 +8,7 @@ import { Empty } from '../controls/empty.tsx';
 import { TwoStates } from '../controls/two-states.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { RemoveButton } from '../controls/remove-button.tsx';
+import { Sheet } from '../controls/sheet.tsx';
 
 const stateText: Record<UnitState, string> = {
   new: 'new',
@@ -42,6 +43,14 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
       a.place.localeCompare(b.place),
   );
   const standing = units.data.find((unit) => unit.id === refused?.id) ?? null;
+  const textOf = (unit: Unit, field: 'place' | 'serial' | 'bag') => (
+    <Cell
+      label={`${field} of ${nameOf(unit.modelId)}`}
+      value={unit[field]}
+      disabled={technician === null || unit.state === 'used'}
+      onKeep={(text) => keep(unit, { [field]: text })}
+    />
+  );
   return (
     <>
       {refused !== undefined && (
@@ -99,82 +108,69 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
       {sorted.length === 0 ? (
         <Empty title="Nothing on the shelf">Add a unit, or import supplies that say how many are here.</Empty>
       ) : (
-        <table className="grid">
-          <thead>
-            <tr>
-              <th>Supply</th>
-              <th style={{ width: 190 }}>State</th>
-              <th style={{ width: 110 }}>Place</th>
-              <th style={{ width: 140 }}>Serial</th>
-              <th>Cables in the bag</th>
-              <th style={{ width: 120 }}>Put by for</th>
-              <th>
-                <span className="visually-hidden">Acts</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {sorted.map((unit) => (
-              <tr key={unit.id} data-unit={unit.id} data-unit-model={unit.modelId}>
-                <td style={{ fontWeight: 600 }}>{nameOf(unit.modelId)}</td>
-                <td>
-                  {unit.state === 'used' ? (
-                    <span>fitted in {unit.usedIn}</span>
-                  ) : (
-                    <Select
-                      className="cell-input"
-                      aria-label={`State of ${nameOf(unit.modelId)}`}
-                      value={unit.state}
-                      disabled={technician === null || unit.reservedFor !== null}
-                      onChange={(picked) => keep(unit, { state: picked })}
-                      options={[
-                        ...unitStates
-                          .filter((state) => state !== 'used')
-                          .map((state) => ({ value: state, label: stateText[state] })),
-                      ]}
-                    />
-                  )}
-                </td>
-                {(['place', 'serial', 'bag'] as const).map((field) => (
-                  <td key={field}>
-                    <Cell
-                      label={`${field} of ${nameOf(unit.modelId)}`}
-                      value={unit[field]}
-                      disabled={technician === null || unit.state === 'used'}
-                      onKeep={(text) => keep(unit, { [field]: text })}
-                    />
-                  </td>
-                ))}
-                <td>
-                  {unit.reservedFor === null ? (
-                    ''
-                  ) : (
-                    <>
-                      {unit.reservedFor}{' '}
-                      <Button
-                        type="link"
-                        disabled={technician === null}
-                        onClick={() => keep(unit, { reservedFor: null })}
-                      >
-                        release
-                      </Button>
-                    </>
-                  )}
-                </td>
-                <td>
-                  {unit.state !== 'used' && (
-                    <RemoveButton
-                      what={`one ${nameOf(unit.modelId)}`}
-                      text="off the record"
+        <Sheet
+          rows={sorted}
+          rowKey={(unit) => unit.id}
+          rowProps={(unit) => ({ 'data-unit': unit.id, 'data-unit-model': unit.modelId })}
+          columns={[
+            { head: 'Supply', cell: (unit) => <strong>{nameOf(unit.modelId)}</strong> },
+            {
+              head: 'State',
+              width: 190,
+              cell: (unit) =>
+                unit.state === 'used' ? (
+                  <span>fitted in {unit.usedIn}</span>
+                ) : (
+                  <Select
+                    className="cell-input"
+                    aria-label={`State of ${nameOf(unit.modelId)}`}
+                    value={unit.state}
+                    disabled={technician === null || unit.reservedFor !== null}
+                    onChange={(picked) => keep(unit, { state: picked })}
+                    options={[
+                      ...unitStates
+                        .filter((state) => state !== 'used')
+                        .map((state) => ({ value: state, label: stateText[state] })),
+                    ]}
+                  />
+                ),
+            },
+            { head: 'Place', width: 110, cell: (unit) => textOf(unit, 'place') },
+            { head: 'Serial', width: 140, cell: (unit) => textOf(unit, 'serial') },
+            { head: 'Cables in the bag', cell: (unit) => textOf(unit, 'bag') },
+            {
+              head: 'Put by for',
+              width: 120,
+              cell: (unit) =>
+                unit.reservedFor === null ? (
+                  ''
+                ) : (
+                  <>
+                    {unit.reservedFor}{' '}
+                    <Button
+                      type="link"
                       disabled={technician === null}
-                      onRemove={() => void remove({ id: unit.id, by: technician ?? '', basedOn: unit.version })}
-                    />
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                      onClick={() => keep(unit, { reservedFor: null })}
+                    >
+                      release
+                    </Button>
+                  </>
+                ),
+            },
+            {
+              head: <span className="visually-hidden">Acts</span>,
+              cell: (unit) =>
+                unit.state !== 'used' && (
+                  <RemoveButton
+                    what={`one ${nameOf(unit.modelId)}`}
+                    text="off the record"
+                    disabled={technician === null}
+                    onRemove={() => void remove({ id: unit.id, by: technician ?? '', basedOn: unit.version })}
+                  />
+                ),
+            },
+          ]}
+        />
       )}
     </>
   );

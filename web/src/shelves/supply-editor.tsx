@@ -30,6 +30,7 @@ import {
 } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { TwoStates } from '../controls/two-states.tsx';
+import { Sheet } from '../controls/sheet.tsx';
 
 /** A supply while it is typed: every figure as text, so that nothing typed is lost or guessed. */
 type Draft = Record<string, unknown>;
@@ -486,40 +487,38 @@ export default function SupplyEditor({
         <div className="columns">
           <fieldset>
             <legend className="label">Outputs</legend>
-            <table className="grid">
-              <thead>
-                <tr>
-                  <th>Name</th>
-                  <th>Rail</th>
-                  <th>Amps</th>
-                  {twelve.length > 1 && <th>Feeds</th>}
-                  <th>
-                    <span className="visually-hidden">Acts</span>
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {whole.rails.map((rail, index) => (
-                  <tr key={index}>
-                    <td>
-                      <Input
-                        className="cell-input"
-                        aria-label={`Output ${index + 1}`}
-                        value={rail.label}
-                        maxLength={20}
-                        onChange={(event) => set('rails', index, { label: event.target.value })}
-                      />
-                    </td>
-                    <td>
-                      <Select
-                        className="cell-input"
-                        aria-label={`Rail of output ${index + 1}`}
-                        value={rail.rail}
-                        onChange={(picked) => set('rails', index, { rail: picked })}
-                        options={[...railNames.map((name) => ({ value: name, label: `${name} V` }))]}
-                      />
-                    </td>
-                    <td>
+            <Sheet
+              rows={whole.rails}
+              rowKey={(rail, index) => index}
+              columns={[
+                {
+                  head: 'Name',
+                  cell: (rail, index) => (
+                    <Input
+                      className="cell-input"
+                      aria-label={`Output ${index + 1}`}
+                      value={rail.label}
+                      maxLength={20}
+                      onChange={(event) => set('rails', index, { label: event.target.value })}
+                    />
+                  ),
+                },
+                {
+                  head: 'Rail',
+                  cell: (rail, index) => (
+                    <Select
+                      className="cell-input"
+                      aria-label={`Rail of output ${index + 1}`}
+                      value={rail.rail}
+                      onChange={(picked) => set('rails', index, { rail: picked })}
+                      options={[...railNames.map((name) => ({ value: name, label: `${name} V` }))]}
+                    />
+                  ),
+                },
+                {
+                  head: 'Amps',
+                  cell: (rail, index) => (
+                    <>
                       <Input
                         className="cell-input fig"
                         inputMode="decimal"
@@ -528,42 +527,43 @@ export default function SupplyEditor({
                         onChange={(event) => set('rails', index, { amps: event.target.value })}
                       />
                       {errorAt(`label.rails.${index}`)}
-                    </td>
-                    {twelve.length > 1 && (
-                      <td>
-                        {rail.rail === '+12' && (
-                          <div className="feeds" role="group" aria-label={`What output ${index + 1} feeds`}>
-                            {cableFamilies.map((family) => {
-                              const on = rail.feeds.includes(family);
-                              return (
-                                <Button
-                                  key={family}
-                                  aria-pressed={on}
-                                  onClick={() =>
-                                    set('rails', index, {
-                                      feeds: on
-                                        ? rail.feeds.filter((other) => other !== family)
-                                        : [...rail.feeds, family],
-                                    })
-                                  }
-                                >
-                                  {family}
-                                </Button>
-                              );
-                            })}
-                          </div>
-                        )}
-                      </td>
-                    )}
-                    <td>
-                      <Button type="link" aria-label={`Drop output ${index + 1}`} onClick={() => drop('rails', index)}>
-                        drop
-                      </Button>
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+                    </>
+                  ),
+                },
+                twelve.length > 1 && {
+                  head: 'Feeds',
+                  cell: (rail, index) =>
+                    rail.rail === '+12' && (
+                      <div className="feeds" role="group" aria-label={`What output ${index + 1} feeds`}>
+                        {cableFamilies.map((family) => {
+                          const on = rail.feeds.includes(family);
+                          return (
+                            <Button
+                              key={family}
+                              aria-pressed={on}
+                              onClick={() =>
+                                set('rails', index, {
+                                  feeds: on ? rail.feeds.filter((other) => other !== family) : [...rail.feeds, family],
+                                })
+                              }
+                            >
+                              {family}
+                            </Button>
+                          );
+                        })}
+                      </div>
+                    ),
+                },
+                {
+                  head: <span className="visually-hidden">Acts</span>,
+                  cell: (rail, index) => (
+                    <Button type="link" aria-label={`Drop output ${index + 1}`} onClick={() => drop('rails', index)}>
+                      drop
+                    </Button>
+                  ),
+                },
+              ]}
+            />
             {errorAt('label.rails')}
             <Button
               type="link"
@@ -658,72 +658,81 @@ export default function SupplyEditor({
           <legend className="label">
             The cable kit, piece by piece: each plug with its distance from the supply in mm
           </legend>
-          <table className="grid">
-            <thead>
-              <tr>
-                <th style={{ width: 110 }}>Name</th>
-                <th style={{ width: 100 }}>Family</th>
-                <th style={{ width: 100 }} />
-                <th style={{ width: 56 }}>Count</th>
-                <th style={{ width: 64 }}>AWG</th>
-                <th>Plugs in order</th>
-                {twelve.length > 1 && <th style={{ width: 90 }}>Output</th>}
-                <th>
-                  <span className="visually-hidden">Acts</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {whole.cables.map((cable, index) => (
-                <tr key={index}>
-                  <td>
-                    <Input
-                      className="cell-input"
-                      aria-label={`Cable ${index + 1}`}
-                      value={cable.id}
-                      maxLength={40}
-                      onChange={(event) => set('cables', index, { id: event.target.value })}
-                    />
-                  </td>
-                  <td>
-                    <Select
-                      className="cell-input"
-                      aria-label={`Family of cable ${index + 1}`}
-                      value={cable.family}
-                      onChange={(picked) => set('cables', index, { family: picked })}
-                      options={[...cableFamilies.map((family) => ({ value: family, label: family }))]}
-                    />
-                  </td>
-                  <td>
-                    <Select
-                      className="cell-input"
-                      aria-label={`How cable ${index + 1} is joined`}
-                      value={cable.fixed}
-                      onChange={(picked) => set('cables', index, { fixed: picked })}
-                      options={[
-                        { value: 'fixed', label: 'fixed' },
-                        { value: 'modular', label: 'modular' },
-                      ]}
-                    />
-                  </td>
-                  <td>
-                    <Input
-                      className="cell-input fig"
-                      aria-label={`Count of cable ${index + 1}`}
-                      value={cable.count}
-                      onChange={(event) => set('cables', index, { count: event.target.value })}
-                    />
-                  </td>
-                  <td>
-                    <Select
-                      className="cell-input"
-                      aria-label={`Gauge of cable ${index + 1}`}
-                      value={cable.gauge}
-                      onChange={(picked) => set('cables', index, { gauge: picked })}
-                      options={[...['16', '18', '20', '22'].map((gauge) => ({ value: gauge, label: gauge }))]}
-                    />
-                  </td>
-                  <td>
+          <Sheet
+            rows={whole.cables}
+            rowKey={(cable, index) => index}
+            columns={[
+              {
+                head: 'Name',
+                width: 110,
+                cell: (cable, index) => (
+                  <Input
+                    className="cell-input"
+                    aria-label={`Cable ${index + 1}`}
+                    value={cable.id}
+                    maxLength={40}
+                    onChange={(event) => set('cables', index, { id: event.target.value })}
+                  />
+                ),
+              },
+              {
+                head: 'Family',
+                width: 100,
+                cell: (cable, index) => (
+                  <Select
+                    className="cell-input"
+                    aria-label={`Family of cable ${index + 1}`}
+                    value={cable.family}
+                    onChange={(picked) => set('cables', index, { family: picked })}
+                    options={[...cableFamilies.map((family) => ({ value: family, label: family }))]}
+                  />
+                ),
+              },
+              {
+                head: '',
+                width: 100,
+                cell: (cable, index) => (
+                  <Select
+                    className="cell-input"
+                    aria-label={`How cable ${index + 1} is joined`}
+                    value={cable.fixed}
+                    onChange={(picked) => set('cables', index, { fixed: picked })}
+                    options={[
+                      { value: 'fixed', label: 'fixed' },
+                      { value: 'modular', label: 'modular' },
+                    ]}
+                  />
+                ),
+              },
+              {
+                head: 'Count',
+                width: 56,
+                cell: (cable, index) => (
+                  <Input
+                    className="cell-input fig"
+                    aria-label={`Count of cable ${index + 1}`}
+                    value={cable.count}
+                    onChange={(event) => set('cables', index, { count: event.target.value })}
+                  />
+                ),
+              },
+              {
+                head: 'AWG',
+                width: 64,
+                cell: (cable, index) => (
+                  <Select
+                    className="cell-input"
+                    aria-label={`Gauge of cable ${index + 1}`}
+                    value={cable.gauge}
+                    onChange={(picked) => set('cables', index, { gauge: picked })}
+                    options={[...['16', '18', '20', '22'].map((gauge) => ({ value: gauge, label: gauge }))]}
+                  />
+                ),
+              },
+              {
+                head: 'Plugs in order',
+                cell: (cable, index) => (
+                  <>
                     <Input
                       className="cell-input fig"
                       aria-label={`Plugs of cable ${index + 1}`}
@@ -733,25 +742,25 @@ export default function SupplyEditor({
                       onChange={(event) => set('cables', index, { plugs: event.target.value })}
                     />
                     {errorAt(`kit.cables.${index}`)}
-                  </td>
-                  {twelve.length > 1 && (
-                    <td>
-                      {outputs(
-                        cable.output,
-                        (output) => set('cables', index, { output }),
-                        `Output of cable ${index + 1}`,
-                      )}
-                    </td>
-                  )}
-                  <td>
-                    <Button type="link" aria-label={`Drop cable ${index + 1}`} onClick={() => drop('cables', index)}>
-                      drop
-                    </Button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+                  </>
+                ),
+              },
+              twelve.length > 1 && {
+                head: 'Output',
+                width: 90,
+                cell: (cable, index) =>
+                  outputs(cable.output, (output) => set('cables', index, { output }), `Output of cable ${index + 1}`),
+              },
+              {
+                head: <span className="visually-hidden">Acts</span>,
+                cell: (cable, index) => (
+                  <Button type="link" aria-label={`Drop cable ${index + 1}`} onClick={() => drop('cables', index)}>
+                    drop
+                  </Button>
+                ),
+              },
+            ]}
+          />
           <p className="quiet">Plugs: {plugKinds.join(', ')}.</p>
           {Object.entries(errors)
             .filter(([path]) => path === 'kit.cables')

@@ -11,18 +11,48 @@ import {
   sixteenPinStraightMillimetres,
   spareId,
   usualPlace,
+  type CableFigures,
   type CasePlace,
 } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { FigureField, Primary, SelectField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import type { OpenWay } from './cables.tsx';
+import { Sheet } from '../../controls/sheet.tsx';
 
 const places = casePlaces.map((value) => ({ value, label: placeText[value] }));
 
+/** A cable's own cells stand once, beside all of its plugs. */
+const ofCable = ({ cable, index }: { readonly cable: CableFigures; readonly index: number }) => ({
+  rowSpan: index === 0 ? cable.plugs.length : 0,
+});
+
+/** Which piece it is, where it comes from and what its fullest wire carries. */
+function CarryKind({ cable }: { readonly cable: CableFigures }) {
+  const { view, shop } = useDesk();
+  const { plan, kit } = view.cabling;
+  const planned = plan!.cables.find((item) => item.code === cable.code)!;
+  const piece = kit!.cables.find((item) => item.id === planned.kitCableId)!;
+  const spare = spareId(piece.id);
+  const wires = cable.conductors === 1 ? 'one wire' : `each of ${cable.conductors} wires`;
+  return (
+    <>
+      {spare === null
+        ? kitCableText(piece)
+        : `spare ${shop.bags.cables.find((item) => item.id === spare)?.label ?? ''}`}
+      <span className="quiet block-note">
+        {planned.socketLabel ?? 'fixed'} ·{' '}
+        {cable.rail === null
+          ? 'no lasting load'
+          : `${cable.conductorAmps.toFixed(1)} of ${cable.mostAmps} A in ${wires}, ${cable.rail} V`}
+      </span>
+    </>
+  );
+}
+
 /** What each planned cable carries, and where each inlet is: places and ways can be corrected. */
 export function CarryView({ tabs, onWay }: { readonly tabs: ReactNode; readonly onWay: OpenWay }) {
-  const { job, view, act, locked, inletLabel, shop } = useDesk();
+  const { job, view, act, locked, inletLabel } = useDesk();
   const { cabling } = view;
   const figures = figuresOf(cabling);
   const parts = partsAt(job.parts, 'planned');
@@ -43,6 +73,10 @@ export function CarryView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
       },
     });
   };
+  const lines = figures.flatMap((cable) => cable.plugs.map((plug, index) => ({ cable, plug, index })));
+  const inlets = parts.flatMap((part) =>
+    part.inlets.map((inlet) => ({ part, inlet, place: inlet.place ?? usualPlace(inlet.kind) })),
+  );
   const hottest = figures
     .flatMap((cable) => cable.plugs.map((plug) => ({ ...plug, code: cable.code })))
     .sort((a, b) => b.plugHeatWatts - a.plugHeatWatts)[0];
@@ -56,126 +90,115 @@ export function CarryView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
             What a cable carries is known once a supply is chosen: the gauge of the present cables is not.
           </Empty>
         ) : (
-          <table tabIndex={0} className="grid" aria-label="What each cable carries">
-            <thead>
-              <tr>
-                <th>Cable</th>
-                <th>Kind</th>
-                <th>Inlet</th>
-                <th className="num">A a wire</th>
-                <th className="num">Lost on the way</th>
-                <th className="num">Heat in plug</th>
-                <th className="num">To spare</th>
-              </tr>
-            </thead>
-            <tbody>
-              {figures.map((cable) => {
-                const planned = cabling.plan!.cables.find((item) => item.code === cable.code)!;
-                const piece = cabling.kit!.cables.find((item) => item.id === planned.kitCableId)!;
-                const spare = spareId(piece.id);
-                return cable.plugs.map((plug, index) => (
-                  <tr key={`${cable.code}${plug.inletId}${index}`}>
-                    {index === 0 && (
-                      <>
-                        <td rowSpan={cable.plugs.length}>
-                          <span className="tag small">{cable.code}</span>
-                        </td>
-                        <td rowSpan={cable.plugs.length}>
-                          {spare === null
-                            ? kitCableText(piece)
-                            : `spare ${shop.bags.cables.find((item) => item.id === spare)?.label ?? ''}`}
-                          <span className="quiet block-note">
-                            {planned.socketLabel ?? 'fixed'} ·{' '}
-                            {cable.rail === null
-                              ? 'no lasting load'
-                              : `${cable.conductorAmps.toFixed(1)} of ${cable.mostAmps} A in ${cable.conductors === 1 ? 'one wire' : `each of ${cable.conductors} wires`}, ${cable.rail} V`}
-                          </span>
-                        </td>
-                      </>
-                    )}
-                    <td>{inletLabel(plug.inletId)}</td>
-                    <td className="num">{plug.rail === null ? '-' : plug.conductorAmps.toFixed(1)}</td>
-                    <td className="num">{plug.rail === null ? '-' : `${(plug.dropVolts * 1000).toFixed(0)} mV`}</td>
-                    <td className="num">{plug.plugHeatWatts < 0.005 ? '-' : `${plug.plugHeatWatts.toFixed(2)} W`}</td>
-                    <td className={`num${plug.slackMillimetres < 0 ? ' verdict fail' : ''}`}>
-                      {Math.round(plug.slackMillimetres)} mm
-                    </td>
-                  </tr>
-                ));
-              })}
-            </tbody>
-          </table>
+          <Sheet
+            label="What each cable carries"
+            rows={lines}
+            rowKey={({ cable, plug, index }) => `${cable.code}${plug.inletId}${index}`}
+            columns={[
+              {
+                head: 'Cable',
+                cell: ({ cable }) => <span className="tag small">{cable.code}</span>,
+                cellProps: ofCable,
+              },
+              { head: 'Kind', cell: ({ cable }) => <CarryKind cable={cable} />, cellProps: ofCable },
+              { head: 'Inlet', cell: ({ plug }) => inletLabel(plug.inletId) },
+              {
+                head: 'A a wire',
+                className: 'num',
+                cell: ({ plug }) => (plug.rail === null ? '-' : plug.conductorAmps.toFixed(1)),
+              },
+              {
+                head: 'Lost on the way',
+                className: 'num',
+                cell: ({ plug }) => (plug.rail === null ? '-' : `${(plug.dropVolts * 1000).toFixed(0)} mV`),
+              },
+              {
+                head: 'Heat in plug',
+                className: 'num',
+                cell: ({ plug }) => (plug.plugHeatWatts < 0.005 ? '-' : `${plug.plugHeatWatts.toFixed(2)} W`),
+              },
+              {
+                head: 'To spare',
+                className: 'num',
+                cell: ({ plug }) => (
+                  <span className={plug.slackMillimetres < 0 ? 'verdict fail' : ''}>
+                    {Math.round(plug.slackMillimetres)} mm
+                  </span>
+                ),
+              },
+            ]}
+          />
         )}
         <span className="label" style={{ display: 'block', marginTop: 20 }}>
           Where each inlet is, and how long the way to it from the supply
         </span>
-        <table tabIndex={0} className="grid" aria-label="Places and ways">
-          <thead>
-            <tr>
-              <th>Inlet</th>
-              <th style={{ width: 200 }}>Place</th>
-              <th style={{ width: 150 }}>Way (mm)</th>
-              <th>Usual here</th>
-            </tr>
-          </thead>
-          <tbody>
-            {parts.flatMap((part) =>
-              part.inlets.map((inlet) => {
-                const place = inlet.place ?? usualPlace(inlet.kind);
-                return (
-                  <tr key={inlet.id}>
-                    <td>{inlet.label}</td>
-                    <td>
-                      <SelectField
-                        bare
-                        label={`Place of ${inlet.label}`}
-                        value={place}
-                        options={places}
+        <Sheet
+          label="Places and ways"
+          rows={inlets}
+          rowKey={({ inlet }) => inlet.id}
+          columns={[
+            { head: 'Inlet', cell: ({ inlet }) => inlet.label },
+            {
+              head: 'Place',
+              width: 200,
+              cell: ({ part, inlet, place }) => (
+                <SelectField
+                  bare
+                  label={`Place of ${inlet.label}`}
+                  value={place}
+                  options={places}
+                  disabled={locked}
+                  onChange={(value) =>
+                    put(part.id, inlet.id, { place: value === usualPlace(inlet.kind) ? undefined : value })
+                  }
+                />
+              ),
+            },
+            {
+              head: 'Way (mm)',
+              width: 150,
+              cell: ({ part, inlet, place }) => (
+                <FigureField
+                  bare
+                  label={`Way to ${inlet.label} in millimetres`}
+                  value={ways.get(inlet.id)?.reachMillimetres ?? null}
+                  most={3000}
+                  disabled={locked}
+                  onChange={(value) => {
+                    if (value !== null)
+                      put(part.id, inlet.id, {
+                        wayMillimetres:
+                          value === reachMillimetres(job.sheet.layout, inlet.kind, place) ? undefined : value,
+                      });
+                  }}
+                />
+              ),
+            },
+            {
+              head: 'Usual here',
+              className: 'quiet',
+              cell: ({ part, inlet, place }) => (
+                <>
+                  {reachMillimetres(job.sheet.layout, inlet.kind, place)} mm
+                  {inlet.wayMillimetres !== undefined && (
+                    <>
+                      {' '}
+                      ·{' '}
+                      <Button
+                        type="link"
                         disabled={locked}
-                        onChange={(value) =>
-                          put(part.id, inlet.id, { place: value === usualPlace(inlet.kind) ? undefined : value })
-                        }
-                      />
-                    </td>
-                    <td>
-                      <FigureField
-                        bare
-                        label={`Way to ${inlet.label} in millimetres`}
-                        value={ways.get(inlet.id)?.reachMillimetres ?? null}
-                        most={3000}
-                        disabled={locked}
-                        onChange={(value) => {
-                          if (value !== null)
-                            put(part.id, inlet.id, {
-                              wayMillimetres:
-                                value === reachMillimetres(job.sheet.layout, inlet.kind, place) ? undefined : value,
-                            });
-                        }}
-                      />
-                    </td>
-                    <td className="quiet">
-                      {reachMillimetres(job.sheet.layout, inlet.kind, place)} mm
-                      {inlet.wayMillimetres !== undefined && (
-                        <>
-                          {' '}
-                          ·{' '}
-                          <Button
-                            type="link"
-                            disabled={locked}
-                            aria-label={`Usual way to ${inlet.label}`}
-                            onClick={() => put(part.id, inlet.id, { wayMillimetres: undefined })}
-                          >
-                            take the usual
-                          </Button>
-                        </>
-                      )}
-                    </td>
-                  </tr>
-                );
-              }),
-            )}
-          </tbody>
-        </table>
+                        aria-label={`Usual way to ${inlet.label}`}
+                        onClick={() => put(part.id, inlet.id, { wayMillimetres: undefined })}
+                      >
+                        take the usual
+                      </Button>
+                    </>
+                  )}
+                </>
+              ),
+            },
+          ]}
+        />
       </div>
       <aside className="side" aria-label="What decides">
         <span className="label">Fullest wire</span>

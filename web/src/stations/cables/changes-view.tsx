@@ -7,6 +7,7 @@ import { Empty } from '../../controls/empty.tsx';
 import { FigureField, Primary, SelectField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import type { OpenWay } from './cables.tsx';
+import { Sheet } from '../../controls/sheet.tsx';
 
 const stockText: Record<LabelStock, string> = {
   'a4-24': 'A4, 24 labels of 70 x 37 mm',
@@ -38,35 +39,34 @@ export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonl
           <Empty title="Nothing to compare yet">Record the present cables, or choose a supply.</Empty>
         ) : (
           <>
-            <table tabIndex={0} className="grid" aria-label="Before and after">
-              <thead>
-                <tr>
-                  <th>Inlet</th>
-                  <th>Before</th>
-                  <th>After</th>
-                  <th>What changed</th>
-                </tr>
-              </thead>
-              <tbody>
-                {changes.map((change) => (
-                  <tr
-                    key={change.inletId}
-                    data-change={change.word}
-                    className={change.word === 'gone' || change.word === 'same' ? 'quiet' : undefined}
-                  >
-                    <td>{change.label}</td>
-                    <td>{end(change.before)}</td>
-                    <td>{end(change.after)}</td>
-                    <td style={change.word === 'open' ? { color: 'var(--fail)', fontWeight: 700 } : undefined}>
+            <Sheet
+              label="Before and after"
+              rows={changes}
+              rowKey={(change) => change.inletId}
+              rowProps={(change) => ({
+                'data-change': change.word,
+                className: change.word === 'gone' || change.word === 'same' ? 'quiet' : undefined,
+              })}
+              columns={[
+                { head: 'Inlet', cell: (change) => change.label },
+                { head: 'Before', cell: (change) => end(change.before) },
+                { head: 'After', cell: (change) => end(change.after) },
+                {
+                  head: 'What changed',
+                  cell: (change) => (
+                    <>
                       <span className="fig" aria-hidden="true">
                         {marks[change.word]}
                       </span>{' '}
                       {harnessWordText[change.word]}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+                    </>
+                  ),
+                  cellProps: (change) => ({
+                    style: change.word === 'open' ? { color: 'var(--fail)', fontWeight: 700 } : undefined,
+                  }),
+                },
+              ]}
+            />
             {cabling.plan !== null && cabling.plan.bagged.length > 0 && (
               <p style={{ marginTop: 12 }}>
                 <strong>Left out, into a bag labelled {chosen?.name}:</strong>{' '}

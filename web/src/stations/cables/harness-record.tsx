@@ -13,6 +13,7 @@ import {
 import { Empty } from '../../controls/empty.tsx';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { Sheet } from '../../controls/sheet.tsx';
 
 /** The present cables: socket, plugs, inlets, the way each runs. */
 export function HarnessRecord() {
@@ -71,35 +72,32 @@ export function HarnessRecord() {
           and correct what is not so.
         </Empty>
       ) : (
-        <table className="grid" aria-label="Recorded cables">
-          <thead>
-            <tr>
-              <th style={{ width: 58 }}>Cable</th>
-              <th style={{ width: 104 }}>Socket</th>
-              <th>Plugs, first at the supply</th>
-              <th style={{ width: '24%' }}>Way: holes, clips, hooks</th>
-              <th style={{ width: 66 }}>Ties to cut</th>
-              <th>
-                <span className="visually-hidden">Acts</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {job.cables.map((cable) => (
-              <tr key={cable.id}>
-                <td>
-                  <Input
-                    className="cell-input fig"
-                    aria-label={`Label of cable ${cable.label}`}
-                    value={cable.label}
-                    maxLength={20}
-                    disabled={locked}
-                    onChange={(event) => {
-                      if (event.target.value.trim() !== '') put(cable, { label: event.target.value });
-                    }}
-                  />
-                </td>
-                <td>
+        <Sheet
+          label="Recorded cables"
+          rows={job.cables}
+          rowKey={(cable) => cable.id}
+          columns={[
+            {
+              head: 'Cable',
+              width: 58,
+              cell: (cable) => (
+                <Input
+                  className="cell-input fig"
+                  aria-label={`Label of cable ${cable.label}`}
+                  value={cable.label}
+                  maxLength={20}
+                  disabled={locked}
+                  onChange={(event) => {
+                    if (event.target.value.trim() !== '') put(cable, { label: event.target.value });
+                  }}
+                />
+              ),
+            },
+            {
+              head: 'Socket',
+              width: 104,
+              cell: (cable) => (
+                <>
                   <Input
                     className="cell-input"
                     aria-invalid={socketTwice(cable)}
@@ -115,8 +113,13 @@ export function HarnessRecord() {
                       another cable is in it too
                     </span>
                   )}
-                </td>
-                <td>
+                </>
+              ),
+            },
+            {
+              head: 'Plugs, first at the supply',
+              cell: (cable) => (
+                <>
                   {cable.plugs.map((plug, index) => {
                     const own = inlets.find((inlet) => inlet.id === plug.inletId);
                     const wrong = own !== undefined && !plugServes(plug.kind, own.kind);
@@ -178,50 +181,60 @@ export function HarnessRecord() {
                       one fewer
                     </Button>
                   )}
-                </td>
-                <td>
-                  <Input
-                    className="cell-input"
-                    aria-label={`Way of cable ${cable.label}`}
-                    value={cable.way}
-                    maxLength={300}
-                    disabled={locked}
-                    onChange={(event) => put(cable, { way: event.target.value })}
-                  />
-                </td>
-                <td>
-                  <FigureField
-                    bare
-                    label={`Ties to cut on cable ${cable.label}`}
-                    value={cable.tiesToCut}
-                    most={99}
-                    whole
-                    disabled={locked}
-                    onChange={(tiesToCut) => {
-                      if (tiesToCut !== null) put(cable, { tiesToCut });
-                    }}
-                  />
-                </td>
-                <td>
-                  <Button
-                    type="link"
-                    disabled={locked}
-                    aria-label={`Take out cable ${cable.label}`}
-                    onClick={() => {
-                      const { version, ...rest } = cable;
-                      if (act({ kind: 'drop-cable', cableId: cable.id, basedOn: version }) === null)
-                        offerUndo(`Cable ${cable.label} is taken out.`, () =>
-                          act({ kind: 'put-cable', cable: rest, basedOn: 0 }),
-                        );
-                    }}
-                  >
-                    take out
-                  </Button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                </>
+              ),
+            },
+            {
+              head: 'Way: holes, clips, hooks',
+              cell: (cable) => (
+                <Input
+                  className="cell-input"
+                  aria-label={`Way of cable ${cable.label}`}
+                  value={cable.way}
+                  maxLength={300}
+                  disabled={locked}
+                  onChange={(event) => put(cable, { way: event.target.value })}
+                />
+              ),
+            },
+            {
+              head: 'Ties to cut',
+              width: 66,
+              cell: (cable) => (
+                <FigureField
+                  bare
+                  label={`Ties to cut on cable ${cable.label}`}
+                  value={cable.tiesToCut}
+                  most={99}
+                  whole
+                  disabled={locked}
+                  onChange={(tiesToCut) => {
+                    if (tiesToCut !== null) put(cable, { tiesToCut });
+                  }}
+                />
+              ),
+            },
+            {
+              head: <span className="visually-hidden">Acts</span>,
+              cell: (cable) => (
+                <Button
+                  type="link"
+                  disabled={locked}
+                  aria-label={`Take out cable ${cable.label}`}
+                  onClick={() => {
+                    const { version, ...rest } = cable;
+                    if (act({ kind: 'drop-cable', cableId: cable.id, basedOn: version }) === null)
+                      offerUndo(`Cable ${cable.label} is taken out.`, () =>
+                        act({ kind: 'put-cable', cable: rest, basedOn: 0 }),
+                      );
+                  }}
+                >
+                  take out
+                </Button>
+              ),
+            },
+          ]}
+        />
       )}
     </>
   );

@@ -16,10 +16,13 @@ import {
   verdictLevel,
   verdictText,
   wattsText,
+  type InletRow,
+  type Job,
   type Verdict,
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { calendarDay } from '../../controls/clock.ts';
+import { Sheet } from '../../controls/sheet.tsx';
 
 function cell(verdict: Verdict | undefined) {
   return verdict === undefined ? (
@@ -30,6 +33,28 @@ function cell(verdict: Verdict | undefined) {
       <span className={`verdict ${verdict.word}`}>{verdictText[verdict.word]}</span>
     </>
   );
+}
+
+function seatText(row: InletRow, personName: (id: string) => string): string {
+  switch (row.state) {
+    case 'seated':
+      return `✓ seated, ${personName(row.seat!.by)}${row.seat!.rechecked === null ? '' : ', looked at again'}`;
+    case 'open':
+      return '! no cable';
+    case 'wrong':
+      return '✕ wrong plug';
+    default:
+      return '□ to seat';
+  }
+}
+
+/** What was plugged into an inlet when the machine came. */
+function cableBefore(job: Job, inletId: string): string {
+  const was = job.cables.find((cable) => cable.plugs.some((plug) => plug.inletId === inletId));
+  if (was !== undefined)
+    return `${was.label}${was.socketLabel === '' ? '' : `, ${was.socketLabel}`}${was.way === '' ? '' : `: ${was.way}`}`;
+  const came = partsAt(job.parts, 'present').some((part) => part.inlets.some((inlet) => inlet.id === inletId));
+  return came ? 'not recorded' : 'new';
 }
 
 /** The job on paper: what was wrong and how it was found, what was fitted and why, readings, cables. */
@@ -109,26 +134,16 @@ export function Report() {
       {pairs.length === 0 ? (
         <p className="quiet">None.</p>
       ) : (
-        <table tabIndex={0} className="grid">
-          <thead>
-            <tr>
-              <th>Rail</th>
-              <th>Load</th>
-              <th>Before</th>
-              <th>After</th>
-            </tr>
-          </thead>
-          <tbody>
-            {pairs.map((pair) => (
-              <tr key={`${pair.subject}-${pair.condition}`}>
-                <td>{subjectText[pair.subject]}</td>
-                <td>{conditionText[pair.condition]}</td>
-                <td>{cell(pair.before)}</td>
-                <td>{cell(pair.after)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Sheet
+          rows={pairs}
+          rowKey={(pair) => `${pair.subject}-${pair.condition}`}
+          columns={[
+            { head: 'Rail', cell: (pair) => subjectText[pair.subject] },
+            { head: 'Load', cell: (pair) => conditionText[pair.condition] },
+            { head: 'Before', cell: (pair) => cell(pair.before) },
+            { head: 'After', cell: (pair) => cell(pair.after) },
+          ]}
+        />
       )}
       {job.readings.some((reading) => reading.value.kind === 'code') && (
         <p className="quiet">Codes: {Object.values(codeText).join(', ')}.</p>
@@ -137,51 +152,24 @@ export function Report() {
       {view.cabling.rows.length === 0 || view.cabling.basis === 'none' ? (
         <p className="quiet">Not touched.</p>
       ) : (
-        <table tabIndex={0} className="grid">
-          <thead>
-            <tr>
-              <th>Inlet</th>
-              <th>Cable</th>
-              <th>Socket</th>
-              <th>State</th>
-              <th>Before</th>
-            </tr>
-          </thead>
-          <tbody>
-            {view.cabling.rows.map((row) => {
-              const was = job.cables.find((cable) => cable.plugs.some((plug) => plug.inletId === row.inletId));
-              return (
-                <tr key={row.inletId}>
-                  <td>{row.label}</td>
-                  <td className="fig">
-                    {cableEnds(row)
-                      .map((end) => end.cableCode)
-                      .join(' + ') || '–'}
-                  </td>
-                  <td>{row.socketLabel ?? (row.cableCode === null ? '–' : 'fixed')}</td>
-                  <td>
-                    {row.state === 'seated'
-                      ? `✓ seated, ${personName(row.seat!.by)}${row.seat!.rechecked === null ? '' : ', looked at again'}`
-                      : row.state === 'open'
-                        ? '! no cable'
-                        : row.state === 'wrong'
-                          ? '✕ wrong plug'
-                          : '□ to seat'}
-                  </td>
-                  <td className="quiet">
-                    {was === undefined
-                      ? partsAt(job.parts, 'present').some((part) =>
-                          part.inlets.some((inlet) => inlet.id === row.inletId),
-                        )
-                        ? 'not recorded'
-                        : 'new'
-                      : `${was.label}${was.socketLabel === '' ? '' : `, ${was.socketLabel}`}${was.way === '' ? '' : `: ${was.way}`}`}
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+        <Sheet
+          rows={view.cabling.rows}
+          rowKey={(row) => row.inletId}
+          columns={[
+            { head: 'Inlet', cell: (row) => row.label },
+            {
+              head: 'Cable',
+              className: 'fig',
+              cell: (row) =>
+                cableEnds(row)
+                  .map((end) => end.cableCode)
+                  .join(' + ') || '–',
+            },
+            { head: 'Socket', cell: (row) => row.socketLabel ?? (row.cableCode === null ? '–' : 'fixed') },
+            { head: 'State', cell: (row) => seatText(row, personName) },
+            { head: 'Before', className: 'quiet', cell: (row) => cableBefore(job, row.inletId) },
+          ]}
+        />
       )}
       {job.sheet.leftInBag !== '' && (
         <>

@@ -11,6 +11,7 @@ import {
   type PartClass,
 } from '@fairwatt/core';
 import { FigureField, SelectField, TextField } from '../../controls/fields.tsx';
+import { Sheet } from '../../controls/sheet.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { problemOf, useKeepOwnPartMutation, useOwnPartsQuery } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
@@ -29,7 +30,6 @@ const notEmpty = (value: string) => (value.trim() === '' ? 'give it a name' : nu
 /** The machine's parts with their figures, and what the upgrade does with each. */
 export function PartsForm() {
   const { job, act, locked, offerUndo } = useDesk();
-  const [open, setOpen] = useState<string | null>(null);
   const ownParts = useOwnPartsQuery();
   const put = (part: JobPart, changes: Partial<JobPart>) => {
     const { version, ...rest } = { ...part, ...changes };
@@ -127,246 +127,275 @@ export function PartsForm() {
       {job.parts.length === 0 ? (
         <Empty title="No parts yet">Start with the board: it brings the main and processor inlets.</Empty>
       ) : (
-        <table className="grid" aria-label="Parts">
-          <thead>
-            <tr>
-              <th>Part</th>
-              <th style={{ width: 62 }}>Count</th>
-              <th style={{ width: 96 }}>Lasting, W</th>
-              <th style={{ width: 96 }}>Seconds, W</th>
-              <th style={{ width: 112 }}>Upgrade</th>
-              <th>Inlets</th>
-              <th>
-                <span className="visually-hidden">Actions</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {job.parts.map((part) => (
-              <PartRow
-                key={part.id}
-                part={part}
-                locked={locked}
-                open={open === part.id}
-                onOpen={() => setOpen(open === part.id ? null : part.id)}
-                onPut={(changes) => put(part, changes)}
-                onDrop={() => drop(part)}
-              />
-            ))}
-          </tbody>
-        </table>
+        <PartSheet locked={locked} onPut={put} onDrop={drop} />
       )}
     </>
   );
 }
 
-function PartRow({
-  part,
+/** Every part in a line; what else is known of one opens beneath it. */
+function PartSheet({
   locked,
-  open,
-  onOpen,
   onPut,
   onDrop,
 }: {
-  readonly part: JobPart;
   readonly locked: boolean;
-  readonly open: boolean;
-  readonly onOpen: () => void;
-  readonly onPut: (changes: Partial<JobPart>) => void;
-  readonly onDrop: () => void;
+  readonly onPut: (part: JobPart, changes: Partial<JobPart>) => void;
+  readonly onDrop: (part: JobPart) => void;
 }) {
-  const { figures } = part;
+  const { job } = useDesk();
+  const [open, setOpen] = useState<string | null>(null);
   // The range follows from what it was when the field was entered, so that a figure on the way leaves no trace.
-  const base = useRef(figures);
-  const change = (changes: Partial<JobPart['figures']>) => {
-    const next = { ...base.current, ...changes };
-    const likely = next.likelyWatts;
-    // The range follows the figure that was typed: low and high stay around it, seconds never below lasting.
-    // Whoever types a figure knows more than the class; from where is said below, a label until then.
-    const source = 'source' in changes || next.source !== 'class' ? next.source : 'label';
-    onPut({
-      figures: {
-        ...next,
-        source,
-        lowWatts: Math.min(next.lowWatts, likely),
-        highWatts: Math.max(next.highWatts, likely),
-        shortWatts: Math.max(next.shortWatts, likely),
-      },
-    });
+  const base = useRef<{ readonly id: string; readonly figures: JobPart['figures'] } | null>(null);
+  const entered = (part: JobPart) => {
+    base.current = { id: part.id, figures: part.figures };
+  };
+  const change = (part: JobPart, changes: Partial<JobPart['figures']>) => {
+    const before = base.current?.id === part.id ? base.current.figures : part.figures;
+    onPut(part, { figures: withFigures(before, changes) });
   };
   return (
-    <>
-      <tr
-        onFocus={() => {
-          base.current = figures;
-        }}
-        className={part.change === 'removed' || part.change === 'replaced' ? 'leaving' : ''}
-      >
-        <td>
-          <Input
-            className="cell-input"
-            aria-label={`Name of ${part.name}`}
-            value={part.name}
-            disabled={locked}
-            maxLength={80}
-            onChange={(event) => {
-              if (notEmpty(event.target.value) === null) onPut({ name: event.target.value });
-            }}
-          />
-        </td>
-        <td>
-          {part.inlets.length > 0 ? (
-            <span className="fig" style={{ paddingLeft: 10 }}>
-              1
-            </span>
-          ) : (
-            <FigureField
-              bare
-              label={`Count of ${part.name}`}
-              value={part.quantity}
-              least={1}
-              most={64}
-              whole
+    <Sheet
+      label="Parts"
+      rows={job.parts}
+      rowKey={(part) => part.id}
+      rowProps={(part) => ({
+        onFocus: () => entered(part),
+        className: part.change === 'removed' || part.change === 'replaced' ? 'leaving' : '',
+      })}
+      columns={[
+        {
+          head: 'Part',
+          cell: (part) => (
+            <Input
+              className="cell-input"
+              aria-label={`Name of ${part.name}`}
+              value={part.name}
               disabled={locked}
-              onChange={(quantity) => {
-                if (quantity !== null) onPut({ quantity });
+              maxLength={80}
+              onChange={(event) => {
+                if (notEmpty(event.target.value) === null) onPut(part, { name: event.target.value });
               }}
             />
-          )}
-        </td>
-        <td>
-          <FigureField
-            bare
-            label={`Lasting watts of ${part.name}`}
-            value={figures.likelyWatts}
-            most={5000}
-            disabled={locked}
-            onChange={(likelyWatts) => {
-              if (likelyWatts !== null) change({ likelyWatts });
-            }}
-          />
-        </td>
-        <td>
-          <FigureField
-            bare
-            label={`Watts for seconds of ${part.name}`}
-            value={figures.shortWatts}
-            least={figures.likelyWatts}
-            most={5000}
-            disabled={locked}
-            onChange={(shortWatts) => {
-              if (shortWatts !== null) change({ shortWatts });
-            }}
-          />
-        </td>
-        <td>
-          <SelectField
-            bare
-            label={`Upgrade: ${part.name}`}
-            value={part.change}
-            disabled={locked}
-            options={partChanges.map((value) => ({ value, label: changeText[value] }))}
-            onChange={(value) => onPut({ change: value })}
-          />
-        </td>
-        <td className="quiet">{part.inlets.map((inlet) => inlet.label).join(', ') || 'none'}</td>
-        <td className="nowrap">
-          <Button type="link" aria-expanded={open} onClick={onOpen}>
-            more
-          </Button>
-          <Button type="link" disabled={locked} aria-label={`Take out ${part.name}`} onClick={onDrop}>
-            take out
-          </Button>
-        </td>
-      </tr>
-      {open && (
-        <tr
-          onFocus={() => {
-            base.current = figures;
+          ),
+        },
+        {
+          head: 'Count',
+          width: 62,
+          cell: (part) =>
+            part.inlets.length > 0 ? (
+              <span className="fig" style={{ paddingLeft: 10 }}>
+                1
+              </span>
+            ) : (
+              <FigureField
+                bare
+                label={`Count of ${part.name}`}
+                value={part.quantity}
+                least={1}
+                most={64}
+                whole
+                disabled={locked}
+                onChange={(quantity) => {
+                  if (quantity !== null) onPut(part, { quantity });
+                }}
+              />
+            ),
+        },
+        {
+          head: 'Lasting, W',
+          width: 96,
+          cell: (part) => (
+            <FigureField
+              bare
+              label={`Lasting watts of ${part.name}`}
+              value={part.figures.likelyWatts}
+              most={5000}
+              disabled={locked}
+              onChange={(likelyWatts) => {
+                if (likelyWatts !== null) change(part, { likelyWatts });
+              }}
+            />
+          ),
+        },
+        {
+          head: 'Seconds, W',
+          width: 96,
+          cell: (part) => (
+            <FigureField
+              bare
+              label={`Watts for seconds of ${part.name}`}
+              value={part.figures.shortWatts}
+              least={part.figures.likelyWatts}
+              most={5000}
+              disabled={locked}
+              onChange={(shortWatts) => {
+                if (shortWatts !== null) change(part, { shortWatts });
+              }}
+            />
+          ),
+        },
+        {
+          head: 'Upgrade',
+          width: 112,
+          cell: (part) => (
+            <SelectField
+              bare
+              label={`Upgrade: ${part.name}`}
+              value={part.change}
+              disabled={locked}
+              options={partChanges.map((value) => ({ value, label: changeText[value] }))}
+              onChange={(value) => onPut(part, { change: value })}
+            />
+          ),
+        },
+        {
+          head: 'Inlets',
+          className: 'quiet',
+          cell: (part) => part.inlets.map((inlet) => inlet.label).join(', ') || 'none',
+        },
+        {
+          head: <span className="visually-hidden">Actions</span>,
+          className: 'nowrap',
+          cell: (part) => (
+            <>
+              <Button
+                type="link"
+                aria-expanded={open === part.id}
+                onClick={() => setOpen(open === part.id ? null : part.id)}
+              >
+                more
+              </Button>
+              <Button type="link" disabled={locked} aria-label={`Take out ${part.name}`} onClick={() => onDrop(part)}>
+                take out
+              </Button>
+            </>
+          ),
+        },
+      ]}
+      opened={(part) =>
+        open === part.id && (
+          <div onFocus={() => entered(part)}>
+            <PartDetails
+              part={part}
+              locked={locked}
+              onChange={(changes) => change(part, changes)}
+              onPut={(changes) => onPut(part, changes)}
+            />
+          </div>
+        )
+      }
+    />
+  );
+}
+
+/** A part's figures after some were typed: low and high stay around the likely one, seconds never below lasting. */
+function withFigures(before: JobPart['figures'], changes: Partial<JobPart['figures']>): JobPart['figures'] {
+  const next = { ...before, ...changes };
+  const likely = next.likelyWatts;
+  return {
+    ...next,
+    // Whoever types a figure knows more than the class; from where is said below, a label until then.
+    source: 'source' in changes || next.source !== 'class' ? next.source : 'label',
+    lowWatts: Math.min(next.lowWatts, likely),
+    highWatts: Math.max(next.highWatts, likely),
+    shortWatts: Math.max(next.shortWatts, likely),
+  };
+}
+
+/** What stands beneath a part's line: the rest of its figures, its inlets' names, where the figures are from. */
+function PartDetails({
+  part,
+  locked,
+  onChange,
+  onPut,
+}: {
+  readonly part: JobPart;
+  readonly locked: boolean;
+  readonly onChange: (changes: Partial<JobPart['figures']>) => void;
+  readonly onPut: (changes: Partial<JobPart>) => void;
+}) {
+  const { figures } = part;
+  return (
+    <>
+      <div className="fields by-four">
+        <FigureField
+          label="Idle"
+          unit="W"
+          value={figures.idleWatts}
+          most={5000}
+          disabled={locked}
+          onChange={(idleWatts) => {
+            if (idleWatts !== null) onChange({ idleWatts });
           }}
-        >
-          <td colSpan={7}>
-            <div className="fields by-four">
-              <FigureField
-                label="Idle"
-                unit="W"
-                value={figures.idleWatts}
-                most={5000}
-                disabled={locked}
-                onChange={(idleWatts) => {
-                  if (idleWatts !== null) change({ idleWatts });
-                }}
-              />
-              <FigureField
-                label="Low"
-                unit="W"
-                value={figures.lowWatts}
-                most={figures.likelyWatts}
-                disabled={locked}
-                onChange={(lowWatts) => {
-                  if (lowWatts !== null) change({ lowWatts });
-                }}
-              />
-              <FigureField
-                label="High"
-                unit="W"
-                value={figures.highWatts}
-                least={figures.likelyWatts}
-                most={5000}
-                disabled={locked}
-                onChange={(highWatts) => {
-                  if (highWatts !== null) change({ highWatts });
-                }}
-              />
-              <FigureField
-                label="Asleep, on standby"
-                unit="W"
-                most={60}
-                value={figures.standbyWatts}
-                disabled={locked}
-                onChange={(standbyWatts) => {
-                  if (standbyWatts !== null) change({ standbyWatts });
-                }}
-              />
-              <SelectField
-                label="Figures from"
-                value={figures.source}
-                options={figureSources.map((value) => ({ value, label: sourceText[value] }))}
-                disabled={locked}
-                onChange={(source) => change({ source })}
-              />
-              <FigureField
-                label="Spin-up on +12"
-                unit="A"
-                value={figures.spinUpAmps}
-                most={20}
-                disabled={locked}
-                onChange={(spinUpAmps) => {
-                  if (spinUpAmps !== null) change({ spinUpAmps });
-                }}
-              />
-              {part.inlets.map((inlet, index) => (
-                <TextField
-                  key={inlet.id}
-                  label={`Inlet ${index + 1}, ${inlet.kind}${inlet.optional ? ', optional' : ''}`}
-                  value={inlet.label}
-                  maxLength={40}
-                  disabled={locked}
-                  problem={notEmpty}
-                  onChange={(label) =>
-                    onPut({ inlets: part.inlets.map((other) => (other.id === inlet.id ? { ...other, label } : other)) })
-                  }
-                />
-              ))}
-            </div>
-            <p className="quiet" style={{ marginTop: 8 }}>
-              On +12 V {Math.round(figures.share12 * 100)} %, +5 V {Math.round(figures.share5 * 100)} %, +3.3 V{' '}
-              {Math.round(figures.share33 * 100)} %. Class: {partClass(part.classId)?.name ?? part.classId}; figures{' '}
-              {sourceText[figures.source]}. <KeepOwn part={part} />
-            </p>
-          </td>
-        </tr>
-      )}
+        />
+        <FigureField
+          label="Low"
+          unit="W"
+          value={figures.lowWatts}
+          most={figures.likelyWatts}
+          disabled={locked}
+          onChange={(lowWatts) => {
+            if (lowWatts !== null) onChange({ lowWatts });
+          }}
+        />
+        <FigureField
+          label="High"
+          unit="W"
+          value={figures.highWatts}
+          least={figures.likelyWatts}
+          most={5000}
+          disabled={locked}
+          onChange={(highWatts) => {
+            if (highWatts !== null) onChange({ highWatts });
+          }}
+        />
+        <FigureField
+          label="Asleep, on standby"
+          unit="W"
+          most={60}
+          value={figures.standbyWatts}
+          disabled={locked}
+          onChange={(standbyWatts) => {
+            if (standbyWatts !== null) onChange({ standbyWatts });
+          }}
+        />
+        <SelectField
+          label="Figures from"
+          value={figures.source}
+          options={figureSources.map((value) => ({ value, label: sourceText[value] }))}
+          disabled={locked}
+          onChange={(source) => onChange({ source })}
+        />
+        <FigureField
+          label="Spin-up on +12"
+          unit="A"
+          value={figures.spinUpAmps}
+          most={20}
+          disabled={locked}
+          onChange={(spinUpAmps) => {
+            if (spinUpAmps !== null) onChange({ spinUpAmps });
+          }}
+        />
+        {part.inlets.map((inlet, index) => (
+          <TextField
+            key={inlet.id}
+            label={`Inlet ${index + 1}, ${inlet.kind}${inlet.optional ? ', optional' : ''}`}
+            value={inlet.label}
+            maxLength={40}
+            disabled={locked}
+            problem={notEmpty}
+            onChange={(label) =>
+              onPut({ inlets: part.inlets.map((other) => (other.id === inlet.id ? { ...other, label } : other)) })
+            }
+          />
+        ))}
+      </div>
+      <p className="quiet" style={{ marginTop: 8 }}>
+        On +12 V {Math.round(figures.share12 * 100)} %, +5 V {Math.round(figures.share5 * 100)} %, +3.3 V{' '}
+        {Math.round(figures.share33 * 100)} %. Class: {partClass(part.classId)?.name ?? part.classId}; figures{' '}
+        {sourceText[figures.source]}. <KeepOwn part={part} />
+      </p>
     </>
   );
 }

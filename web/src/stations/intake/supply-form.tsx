@@ -11,6 +11,7 @@ import {
 import { FigureField, SelectField, TextField } from '../../controls/fields.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { Sheet } from '../../controls/sheet.tsx';
 
 const empty: Omit<SupplyLabel, 'ratingWatts'> = {
   rails: [],
@@ -152,108 +153,110 @@ export function SupplyForm() {
       </div>
       <div className="columns" style={{ marginTop: 18 }}>
         <div>
-          <table className="grid" aria-label="Rails">
-            <thead>
-              <tr>
-                <th>Output</th>
-                <th style={{ width: 112 }}>Rail</th>
-                <th style={{ width: 84 }}>Amps</th>
-                {several && <th>What hangs on it</th>}
-                <th>
-                  <span className="visually-hidden">Acts</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {label.rails.map((rail, index) => (
-                <tr key={index}>
-                  <td>
-                    <Input
-                      className="cell-input"
-                      aria-label={`Output ${index + 1}`}
-                      value={rail.label}
-                      maxLength={20}
-                      disabled={locked}
-                      onChange={(event) => {
-                        if (event.target.value.trim() !== '') setRail(index, { label: event.target.value });
-                      }}
-                    />
-                  </td>
-                  <td>
-                    <SelectField
-                      bare
-                      label={`Rail of ${rail.label}`}
-                      value={rail.rail}
-                      disabled={locked}
-                      options={railNames.map((value) => ({ value, label: `${value} V` }))}
-                      onChange={(name) => setRail(index, { rail: name })}
-                    />
-                  </td>
-                  <td>
-                    <FigureField
-                      bare
-                      label={`Amps of ${rail.label}`}
-                      value={rail.amps}
-                      most={1000}
-                      disabled={locked}
-                      onChange={(amps) => {
-                        if (amps !== null) setRail(index, { amps });
-                      }}
-                    />
-                  </td>
-                  {several && (
-                    <td>
-                      {rail.rail === '+12' && (
-                        <div className="feeds" role="group" aria-label={`What hangs on ${rail.label}`}>
-                          {families.map(([family, name]) => {
-                            const on = (rail.feeds ?? []).includes(family);
-                            return (
-                              <Button
-                                key={family}
-                                aria-pressed={on}
-                                disabled={locked}
-                                onClick={() =>
-                                  setRail(index, {
-                                    feeds: on
-                                      ? (rail.feeds ?? []).filter((other) => other !== family)
-                                      : [...(rail.feeds ?? []), family],
-                                  })
-                                }
-                              >
-                                {name}
-                              </Button>
-                            );
-                          })}
-                        </div>
-                      )}
-                    </td>
-                  )}
-                  <td>
-                    <Button
-                      type="link"
-                      disabled={locked}
-                      aria-label={`Take out ${rail.label}`}
-                      onClick={() =>
-                        put({
-                          label: {
-                            rails: label.rails.filter((_, position) => position !== index),
-                            combined: label.combined
-                              .map((limit) => ({
-                                ...limit,
-                                labels: limit.labels.filter((name) => name !== rail.label),
-                              }))
-                              .filter((limit) => limit.labels.length > 0),
-                          },
-                        })
-                      }
-                    >
-                      take out
-                    </Button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Sheet
+            label="Rails"
+            rows={label.rails}
+            rowKey={(rail, index) => index}
+            columns={[
+              {
+                head: 'Output',
+                cell: (rail, index) => (
+                  <Input
+                    className="cell-input"
+                    aria-label={`Output ${index + 1}`}
+                    value={rail.label}
+                    maxLength={20}
+                    disabled={locked}
+                    onChange={(event) => {
+                      if (event.target.value.trim() !== '') setRail(index, { label: event.target.value });
+                    }}
+                  />
+                ),
+              },
+              {
+                head: 'Rail',
+                width: 112,
+                cell: (rail, index) => (
+                  <SelectField
+                    bare
+                    label={`Rail of ${rail.label}`}
+                    value={rail.rail}
+                    disabled={locked}
+                    options={railNames.map((value) => ({ value, label: `${value} V` }))}
+                    onChange={(name) => setRail(index, { rail: name })}
+                  />
+                ),
+              },
+              {
+                head: 'Amps',
+                width: 84,
+                cell: (rail, index) => (
+                  <FigureField
+                    bare
+                    label={`Amps of ${rail.label}`}
+                    value={rail.amps}
+                    most={1000}
+                    disabled={locked}
+                    onChange={(amps) => {
+                      if (amps !== null) setRail(index, { amps });
+                    }}
+                  />
+                ),
+              },
+              several && {
+                head: 'What hangs on it',
+                cell: (rail, index) =>
+                  rail.rail === '+12' && (
+                    <div className="feeds" role="group" aria-label={`What hangs on ${rail.label}`}>
+                      {families.map(([family, name]) => {
+                        const on = (rail.feeds ?? []).includes(family);
+                        return (
+                          <Button
+                            key={family}
+                            aria-pressed={on}
+                            disabled={locked}
+                            onClick={() =>
+                              setRail(index, {
+                                feeds: on
+                                  ? (rail.feeds ?? []).filter((other) => other !== family)
+                                  : [...(rail.feeds ?? []), family],
+                              })
+                            }
+                          >
+                            {name}
+                          </Button>
+                        );
+                      })}
+                    </div>
+                  ),
+              },
+              {
+                head: <span className="visually-hidden">Acts</span>,
+                cell: (rail, index) => (
+                  <Button
+                    type="link"
+                    disabled={locked}
+                    aria-label={`Take out ${rail.label}`}
+                    onClick={() =>
+                      put({
+                        label: {
+                          rails: label.rails.filter((_, position) => position !== index),
+                          combined: label.combined
+                            .map((limit) => ({
+                              ...limit,
+                              labels: limit.labels.filter((name) => name !== rail.label),
+                            }))
+                            .filter((limit) => limit.labels.length > 0),
+                        },
+                      })
+                    }
+                  >
+                    take out
+                  </Button>
+                ),
+              },
+            ]}
+          />
           <div className="row-actions" style={{ marginTop: 8 }}>
             {label.rails.length === 0 && (
               <Button
@@ -285,54 +288,51 @@ export function SupplyForm() {
           </div>
         </div>
         <div>
-          <table className="grid" aria-label="Combined limits">
-            <thead>
-              <tr>
-                <th>Combined limit over</th>
-                <th style={{ width: 96 }}>Watts</th>
-                <th>
-                  <span className="visually-hidden">Acts</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {label.combined.map((limit, index) => (
-                <tr key={index}>
-                  <td>{limit.labels.join(' + ')}</td>
-                  <td>
-                    <FigureField
-                      bare
-                      label={`Watts of ${limit.labels.join(' and ')}`}
-                      value={limit.watts}
-                      most={10_000}
-                      disabled={locked}
-                      onChange={(watts) => {
-                        if (watts !== null)
-                          put({
-                            label: {
-                              combined: label.combined.map((other, position) =>
-                                position === index ? { ...other, watts } : other,
-                              ),
-                            },
-                          });
-                      }}
-                    />
-                  </td>
-                  <td>
-                    <Button
-                      type="link"
-                      disabled={locked}
-                      onClick={() =>
-                        put({ label: { combined: label.combined.filter((_, position) => position !== index) } })
-                      }
-                    >
-                      take out
-                    </Button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Sheet
+            label="Combined limits"
+            rows={label.combined}
+            rowKey={(limit, index) => index}
+            columns={[
+              { head: 'Combined limit over', cell: (limit) => limit.labels.join(' + ') },
+              {
+                head: 'Watts',
+                width: 96,
+                cell: (limit, index) => (
+                  <FigureField
+                    bare
+                    label={`Watts of ${limit.labels.join(' and ')}`}
+                    value={limit.watts}
+                    most={10_000}
+                    disabled={locked}
+                    onChange={(watts) => {
+                      if (watts !== null)
+                        put({
+                          label: {
+                            combined: label.combined.map((other, position) =>
+                              position === index ? { ...other, watts } : other,
+                            ),
+                          },
+                        });
+                    }}
+                  />
+                ),
+              },
+              {
+                head: <span className="visually-hidden">Acts</span>,
+                cell: (limit, index) => (
+                  <Button
+                    type="link"
+                    disabled={locked}
+                    onClick={() =>
+                      put({ label: { combined: label.combined.filter((_, position) => position !== index) } })
+                    }
+                  >
+                    take out
+                  </Button>
+                ),
+              },
+            ]}
+          />
           <div className="row-actions" style={{ marginTop: 8 }}>
             {(['+5 and +3.3', 'all +12'] as const).map((kind) => {
               const labels = label.rails

@@ -15,6 +15,7 @@ import {
 import { FigureField, SelectField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { ConsumerDrawing } from './consumer-drawing.tsx';
+import { Sheet } from '../../controls/sheet.tsx';
 
 const findingMark: Record<LoadFinding['word'], string> = {
   covered: 'pass',
@@ -74,21 +75,22 @@ export function ConsumersView({
           {assessment === null ? (
             <p className="quiet">Enter the supply's label at Intake and every figure gets its limit.</p>
           ) : (
-            <table tabIndex={0} className="grid">
-              <tbody>
-                {assessment.findings
-                  .filter((finding) => finding.word !== 'not-promised')
-                  .map((finding) => (
-                    <tr key={`${finding.code}-${finding.subject}`}>
-                      <td>{loadFindingText(finding)}</td>
-                      <td className="num">{finding.ratio === null ? '' : `${Math.round(finding.ratio * 100)} %`}</td>
-                      <td>
-                        <span className={`verdict ${findingMark[finding.word]}`}>{findingWord[finding.word]}</span>
-                      </td>
-                    </tr>
-                  ))}
-              </tbody>
-            </table>
+            <Sheet
+              rows={assessment.findings.filter((finding) => finding.word !== 'not-promised')}
+              rowKey={(finding) => `${finding.code}-${finding.subject}`}
+              columns={[
+                { cell: (finding) => loadFindingText(finding) },
+                {
+                  className: 'num',
+                  cell: (finding) => (finding.ratio === null ? '' : `${Math.round(finding.ratio * 100)} %`),
+                },
+                {
+                  cell: (finding) => (
+                    <span className={`verdict ${findingMark[finding.word]}`}>{findingWord[finding.word]}</span>
+                  ),
+                },
+              ]}
+            />
           )}
           {assessment?.spread != null && !assessment.spread.known && (
             <p className="caution" style={{ marginTop: 8 }}>
@@ -103,49 +105,40 @@ export function ConsumersView({
           )}
         </section>
         <section aria-label="On each rail and way in">
-          <table tabIndex={0} className="grid">
-            <thead>
-              <tr>
-                <th>Lasting, on each rail</th>
-                <th className="num">Watts</th>
-                <th className="num">Amps</th>
-              </tr>
-            </thead>
-            <tbody>
-              {(['+12', '+5', '+3.3'] as const).map((rail) => (
-                <tr key={rail}>
-                  <td>{rail} V</td>
-                  <td className="num">{wattsText(demand.rails[rail].watts)}</td>
-                  <td className="num">{demand.rails[rail].amps.toFixed(1)} A</td>
-                </tr>
-              ))}
-              {demand.standbyWatts > 0 && (
-                <tr>
-                  <td>+5 V standby, asleep</td>
-                  <td className="num">{demand.standbyWatts.toFixed(1)} W</td>
-                  <td className="num">{(demand.standbyWatts / 5).toFixed(2)} A</td>
-                </tr>
-              )}
-            </tbody>
-          </table>
-          <table tabIndex={0} className="grid" style={{ marginTop: 10 }}>
-            <thead>
-              <tr>
-                <th>Comes in by</th>
-                <th className="num">Watts</th>
-              </tr>
-            </thead>
-            <tbody>
-              {routes
-                .filter((route) => demand.routes[route] > 0)
-                .map((route) => (
-                  <tr key={route}>
-                    <td>{routeText[route]}</td>
-                    <td className="num">{wattsText(demand.routes[route])}</td>
-                  </tr>
-                ))}
-            </tbody>
-          </table>
+          <Sheet
+            rows={[
+              ...(['+12', '+5', '+3.3'] as const).map((rail) => ({
+                name: `${rail} V`,
+                watts: wattsText(demand.rails[rail].watts),
+                amps: demand.rails[rail].amps.toFixed(1),
+              })),
+              ...(demand.standbyWatts > 0
+                ? [
+                    {
+                      name: '+5 V standby, asleep',
+                      watts: `${demand.standbyWatts.toFixed(1)} W`,
+                      amps: (demand.standbyWatts / 5).toFixed(2),
+                    },
+                  ]
+                : []),
+            ]}
+            rowKey={(row) => row.name}
+            columns={[
+              { head: 'Lasting, on each rail', cell: (row) => row.name },
+              { head: 'Watts', className: 'num', cell: (row) => row.watts },
+              { head: 'Amps', className: 'num', cell: (row) => `${row.amps} A` },
+            ]}
+          />
+          <div style={{ marginTop: 10 }}>
+            <Sheet
+              rows={routes.filter((route) => demand.routes[route] > 0)}
+              rowKey={(route) => route}
+              columns={[
+                { head: 'Comes in by', cell: (route) => routeText[route] },
+                { head: 'Watts', className: 'num', cell: (route) => wattsText(demand.routes[route]) },
+              ]}
+            />
+          </div>
         </section>
       </div>
       <Measured />

@@ -2,6 +2,7 @@ import { Radio } from 'antd';
 import { allowedBySchool, schoolBecause, schoolText, wattsText } from '@fairwatt/core';
 import { FigureField, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { Sheet } from '../../controls/sheet.tsx';
 
 const failsWhere = {
   'like-for-like': 'fails where the old one was undersized, or an upgrade is planned',
@@ -20,74 +21,80 @@ export function RulesView() {
   const most = Math.max(...asked, view.load.planned.sustainedWatts, 1) * 1.08;
   return (
     <section aria-label="Sizing schools">
-      <table className="grid rules">
-        <thead>
-          <tr>
-            <th>Rule</th>
-            <th className="num">Asks for</th>
-            <th>Why here</th>
-            <th className="num">Allows</th>
-          </tr>
-        </thead>
-        <tbody>
-          {view.load.schools.map((rating) => {
-            const count = view.candidates.filter((candidate) => allowedBySchool(candidate, rating)).length;
-            return (
-              <tr key={rating.school} data-school={rating.school}>
-                <td>
-                  <Radio
-                    className="tick"
-                    name="school"
-                    checked={sheet.school === rating.school}
-                    disabled={locked}
-                    onChange={() => edit({ school: rating.school })}
-                  >
-                    <span>
-                      <strong>{schoolText[rating.school]}</strong>
-                      {shop.settings.school === rating.school && <span className="quiet"> · the shop's</span>}
-                      <span className="quiet" style={{ display: 'block', fontSize: 13 }}>
-                        {failsWhere[rating.school]}
-                      </span>
-                    </span>
-                  </Radio>
-                </td>
-                <td className="num">{rating.ratingWatts === null ? '–' : wattsText(rating.ratingWatts)}</td>
-                <td>
-                  <svg
-                    viewBox="0 0 240 16"
-                    style={{ width: '100%', maxWidth: 240, height: 16, display: 'block' }}
-                    aria-hidden="true"
-                  >
-                    <rect
-                      x={0}
-                      y={4}
-                      width={(view.load.planned.sustainedWatts / most) * 240}
-                      height={8}
-                      style={{ fill: 'var(--track)' }}
-                    />
-                    {rating.ratingWatts !== null && (
-                      <line
-                        x1={(rating.ratingWatts / most) * 240}
-                        x2={(rating.ratingWatts / most) * 240}
-                        y1={0}
-                        y2={16}
-                        style={{ stroke: sheet.school === rating.school ? 'var(--action)' : 'var(--ink)' }}
-                        strokeWidth={3}
-                      />
-                    )}
-                  </svg>
-                  <span className="quiet" style={{ fontSize: 13.5 }}>
-                    {schoolBecause(rating)}
+      <Sheet
+        className="rules"
+        rows={view.load.schools}
+        rowKey={(rating) => rating.school}
+        rowProps={(rating) => ({ 'data-school': rating.school })}
+        columns={[
+          {
+            head: 'Rule',
+            cell: (rating) => (
+              <Radio
+                className="tick"
+                name="school"
+                checked={sheet.school === rating.school}
+                disabled={locked}
+                onChange={() => edit({ school: rating.school })}
+              >
+                <span>
+                  <strong>{schoolText[rating.school]}</strong>
+                  {shop.settings.school === rating.school && <span className="quiet"> · the shop's</span>}
+                  <span className="quiet" style={{ display: 'block', fontSize: 13 }}>
+                    {failsWhere[rating.school]}
                   </span>
-                </td>
-                <td className="num">
-                  {judging !== null && view.candidates.length === 0 ? '…' : `${count} of ${view.candidates.length}`}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+                </span>
+              </Radio>
+            ),
+          },
+          {
+            head: 'Asks for',
+            className: 'num',
+            cell: (rating) => (rating.ratingWatts === null ? '–' : wattsText(rating.ratingWatts)),
+          },
+          {
+            head: 'Why here',
+            cell: (rating) => (
+              <>
+                <svg
+                  viewBox="0 0 240 16"
+                  style={{ width: '100%', maxWidth: 240, height: 16, display: 'block' }}
+                  aria-hidden="true"
+                >
+                  <rect
+                    x={0}
+                    y={4}
+                    width={(view.load.planned.sustainedWatts / most) * 240}
+                    height={8}
+                    style={{ fill: 'var(--track)' }}
+                  />
+                  {rating.ratingWatts !== null && (
+                    <line
+                      x1={(rating.ratingWatts / most) * 240}
+                      x2={(rating.ratingWatts / most) * 240}
+                      y1={0}
+                      y2={16}
+                      style={{ stroke: sheet.school === rating.school ? 'var(--action)' : 'var(--ink)' }}
+                      strokeWidth={3}
+                    />
+                  )}
+                </svg>
+                <span className="quiet" style={{ fontSize: 13.5 }}>
+                  {schoolBecause(rating)}
+                </span>
+              </>
+            ),
+          },
+          {
+            head: 'Allows',
+            className: 'num',
+            cell: (rating) =>
+              judging !== null && view.candidates.length === 0
+                ? '…'
+                : `${view.candidates.filter((candidate) => allowedBySchool(candidate, rating)).length} of ${view.candidates.length}`,
+          },
+        ]}
+      />
       <p className="quiet" style={{ margin: '6px 0 14px' }}>
         The grey bar is the lasting load, the line what the rule asks for. “Allows” counts this shop's supplies that
         also fit the case and serve every inlet.

@@ -12,6 +12,7 @@ import {
 import { FigureField } from '../../controls/fields.tsx';
 import { EfficiencyCurve } from '../../drawings/efficiency-curve.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { Sheet } from '../../controls/sheet.tsx';
 
 /** Efficiency, energy and money over the machine's own day; what mains, lead, breaker and a UPS see of it. */
 export function RunningView() {
@@ -77,47 +78,33 @@ export function RunningView() {
         />
       )}
       <div className="columns three-two" style={{ marginTop: 12 }}>
-        <table tabIndex={0} className="grid">
-          <thead>
-            <tr>
-              <th>
-                <span className="visually-hidden">Acts</span>
-              </th>
-              {columns.map(([name]) => (
-                <th key={name} className="num">
-                  {name}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {(
+        <Sheet
+          rows={
+            [
               [
-                [
-                  'Efficiency idle / typical / full',
-                  (cost) => cost.points.map((point) => Math.round(point.efficiency * 100)).join(' / ') + ' %',
-                ],
-                ['Energy a year', (cost) => `${Math.round(cost.kilowattHours)} kWh`],
-                ['of it lost in the supply', (cost) => `${Math.round(cost.lostKilowattHours)} kWh`],
-                ['Money a year', (cost) => moneyText(cost.minorAYear, currency)],
-                [`over ${years} years`, (cost) => moneyText(cost.minorAYear * years, currency)],
-                ['Heat into the room, typical', (cost) => wattsText(cost.heatWatts)],
-                ['Mains current at most', (cost) => `${cost.inputAmps.toFixed(1)} A of ${cost.leadAmps} A`],
-                [`of a ${choosing.breakerAmps} A breaker`, (cost) => percentText(cost.breakerShare)],
-                ['A UPS must give', (cost) => `${wattsText(cost.upsWatts)}, ${Math.round(cost.upsVoltAmps)} VA`],
-              ] as readonly (readonly [string, (cost: RunningCost) => string])[]
-            ).map(([name, of]) => (
-              <tr key={name}>
-                <td>{name}</td>
-                {columns.map(([column, cost]) => (
-                  <td key={column} className="num">
-                    {of(cost)}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                'Efficiency idle / typical / full',
+                (cost) => cost.points.map((point) => Math.round(point.efficiency * 100)).join(' / ') + ' %',
+              ],
+              ['Energy a year', (cost) => `${Math.round(cost.kilowattHours)} kWh`],
+              ['of it lost in the supply', (cost) => `${Math.round(cost.lostKilowattHours)} kWh`],
+              ['Money a year', (cost) => moneyText(cost.minorAYear, currency)],
+              [`over ${years} years`, (cost) => moneyText(cost.minorAYear * years, currency)],
+              ['Heat into the room, typical', (cost) => wattsText(cost.heatWatts)],
+              ['Mains current at most', (cost) => `${cost.inputAmps.toFixed(1)} A of ${cost.leadAmps} A`],
+              [`of a ${choosing.breakerAmps} A breaker`, (cost) => percentText(cost.breakerShare)],
+              ['A UPS must give', (cost) => `${wattsText(cost.upsWatts)}, ${Math.round(cost.upsVoltAmps)} VA`],
+            ] as readonly (readonly [string, (cost: RunningCost) => string])[]
+          }
+          rowKey={([name]) => name}
+          columns={[
+            { head: <span className="visually-hidden">Figure</span>, cell: ([name]) => name },
+            ...columns.map(([column, cost]) => ({
+              head: column,
+              className: 'num',
+              cell: ([, of]: readonly [string, (cost: RunningCost) => string]) => of(cost),
+            })),
+          ]}
+        />
         <div>
           <span className="label">This machine's day</span>
           <div className="fields" style={{ marginTop: 6 }}>

@@ -33,6 +33,7 @@ import { outbox } from '../../offline/outbox.ts';
 import type { Look, LogSession, Separator } from '../../workers/log-worker.ts';
 import { LogChart, type Span } from './log-chart.tsx';
 import { download } from '../../app/download.ts';
+import { Sheet } from '../../controls/sheet.tsx';
 
 /** Where the reading of a file stands. */
 type State =
@@ -322,37 +323,26 @@ function MappingForm({
           {state.told}
         </p>
       )}
-      <div style={{ overflowX: 'auto' }}>
-        <table className="grid log-head">
-          <thead>
-            <tr>
-              {mapping.columns.map((item, index) => (
-                <th key={index}>
-                  <Select
-                    className="cell-input"
-                    aria-label={`Column ${index + 1} holds`}
-                    value={valueOf(item)}
-                    popupMatchSelectWidth={false}
-                    onChange={(picked) => column(index, picked)}
-                    options={columnOptions}
-                  />
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {look.rows.slice(0, 7).map((row, index) => (
-              <tr key={index} className={index < mapping.headerRows ? 'gone' : ''}>
-                {mapping.columns.map((_, position) => (
-                  <td key={position} className="fig">
-                    {row[position] ?? ''}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <Sheet<readonly string[]>
+        className="log-head"
+        rows={look.rows.slice(0, 7)}
+        rowKey={(_, index) => index}
+        rowProps={(_, index) => ({ className: index < mapping.headerRows ? 'gone' : '' })}
+        columns={mapping.columns.map((item, position) => ({
+          head: (
+            <Select
+              className="cell-input"
+              aria-label={`Column ${position + 1} holds`}
+              value={valueOf(item)}
+              popupMatchSelectWidth={false}
+              onChange={(picked) => column(position, picked)}
+              options={columnOptions}
+            />
+          ),
+          className: 'fig',
+          cell: (row) => row[position] ?? '',
+        }))}
+      />
     </section>
   );
 }
@@ -532,46 +522,44 @@ function ChannelTable({
   readonly onRail?: (rail: RailName) => void;
 }) {
   return (
-    <table className="grid" style={{ marginBottom: 10 }}>
-      <thead>
-        <tr>
-          <th>Rail</th>
-          <th className="num">lowest</th>
-          <th className="num">mean</th>
-          <th className="num">highest</th>
-          <th className="num">noise</th>
-          <th className="num">drift an hour</th>
-          <th className="num">outside</th>
-        </tr>
-      </thead>
-      <tbody>
-        {channels.map((channel) => (
-          <tr key={channel.rail}>
-            <td>
-              {onRail === undefined ? (
+    <div style={{ marginBottom: 10 }}>
+      <Sheet
+        rows={channels}
+        rowKey={(channel) => channel.rail}
+        columns={[
+          {
+            head: 'Rail',
+            cell: (channel) =>
+              onRail === undefined ? (
                 <strong>{channel.rail} V</strong>
               ) : (
                 <Button aria-pressed={rail === channel.rail} onClick={() => onRail(channel.rail)}>
                   {channel.rail === '+5sb' ? '+5 standby' : `${channel.rail} V`}
                 </Button>
-              )}
-            </td>
-            <td className="num">{voltsText(channel.lowestVolts, 3)}</td>
-            <td className="num">{voltsText(channel.meanVolts, 3)}</td>
-            <td className="num">{voltsText(channel.highestVolts, 3)}</td>
-            <td className="num">{(channel.noiseVolts * 1000).toFixed(1)} mV</td>
-            <td className="num">{(channel.driftVoltsPerHour * 1000).toFixed(0)} mV</td>
-            <td className="num">
-              {channel.outsideSeconds === 0 ? (
+              ),
+          },
+          { head: 'lowest', className: 'num', cell: (channel) => voltsText(channel.lowestVolts, 3) },
+          { head: 'mean', className: 'num', cell: (channel) => voltsText(channel.meanVolts, 3) },
+          { head: 'highest', className: 'num', cell: (channel) => voltsText(channel.highestVolts, 3) },
+          { head: 'noise', className: 'num', cell: (channel) => <>{(channel.noiseVolts * 1000).toFixed(1)} mV</> },
+          {
+            head: 'drift an hour',
+            className: 'num',
+            cell: (channel) => <>{(channel.driftVoltsPerHour * 1000).toFixed(0)} mV</>,
+          },
+          {
+            head: 'outside',
+            className: 'num',
+            cell: (channel) =>
+              channel.outsideSeconds === 0 ? (
                 <span className="verdict pass">never</span>
               ) : (
                 <span className="verdict fail">{timeSpanText(channel.outsideSeconds)}</span>
-              )}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+              ),
+          },
+        ]}
+      />
+    </div>
   );
 }
 

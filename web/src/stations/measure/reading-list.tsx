@@ -12,6 +12,7 @@ import {
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { clockTime } from '../../controls/clock.ts';
+import { Sheet } from '../../controls/sheet.tsx';
 
 /** Every figure that was read, struck ones too, the newest first. */
 export function ReadingList({ phase }: { readonly phase: Phase }) {
@@ -24,65 +25,74 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
   return (
     <section aria-label="Readings" style={{ marginTop: 18 }}>
       <span className="label">Readings</span>
-      <table className="grid">
-        <thead>
-          <tr>
-            <th>Rail</th>
-            <th className="num">Figure</th>
-            <th>Load</th>
-            <th>Instrument</th>
-            <th>Who, when</th>
-            <th>
-              <span className="visually-hidden">Acts</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {readings.map((reading) => (
-            <tr key={reading.id} className={reading.struckAt === null ? '' : 'gone'}>
-              <td>
+      <Sheet
+        rows={readings}
+        rowKey={(reading) => reading.id}
+        rowProps={(reading) => ({ className: reading.struckAt === null ? '' : 'gone' })}
+        columns={[
+          {
+            head: 'Rail',
+            cell: (reading) => (
+              <>
                 {subjectText[reading.subject]}
                 {reading.pin === null ? '' : `, pin ${reading.pin.pin}`}
-              </td>
-              <td className="num">
-                <Figure reading={reading} was={readings.find((other) => other.id === reading.replaces) ?? null} />
-              </td>
-              <td>
+              </>
+            ),
+          },
+          {
+            head: 'Figure',
+            className: 'num',
+            cell: (reading) => (
+              <Figure reading={reading} was={readings.find((other) => other.id === reading.replaces) ?? null} />
+            ),
+          },
+          {
+            head: 'Load',
+            cell: (reading) => (
+              <>
                 {conditionText[reading.condition]}
                 {reading.loadWatts === null ? '' : `, ${reading.loadWatts} W`}
                 {reading.loadAmps === null ? '' : `, ${reading.loadAmps} A`}
-              </td>
-              <td>{shop.instruments.find((item) => item.id === reading.instrumentId)?.name ?? reading.instrumentId}</td>
-              <td className="quiet">
+              </>
+            ),
+          },
+          {
+            head: 'Instrument',
+            cell: (reading) =>
+              shop.instruments.find((item) => item.id === reading.instrumentId)?.name ?? reading.instrumentId,
+          },
+          {
+            head: 'Who, when',
+            className: 'quiet',
+            cell: (reading) => (
+              <>
                 {personName(reading.by)}, {clockTime(reading.at)}
-              </td>
-              <td>
-                {reading.struckAt === null ? (
-                  <Button
-                    type="link"
-                    disabled={locked}
-                    aria-label={`Strike ${subjectText[reading.subject]}`}
-                    onClick={() => {
-                      if (act({ kind: 'strike-reading', id: reading.id }) === null)
-                        offerUndo('The reading is struck.', () => act({ kind: 'restore-reading', id: reading.id }));
-                    }}
-                  >
-                    strike
-                  </Button>
-                ) : (
-                  <Button
-                    type="link"
-                    disabled={locked}
-                    onClick={() => act({ kind: 'restore-reading', id: reading.id })}
-                  >
-                    restore
-                  </Button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+              </>
+            ),
+          },
+          {
+            head: <span className="visually-hidden">Acts</span>,
+            cell: (reading) =>
+              reading.struckAt === null ? (
+                <Button
+                  type="link"
+                  disabled={locked}
+                  aria-label={`Strike ${subjectText[reading.subject]}`}
+                  onClick={() => {
+                    if (act({ kind: 'strike-reading', id: reading.id }) === null)
+                      offerUndo('The reading is struck.', () => act({ kind: 'restore-reading', id: reading.id }));
+                  }}
+                >
+                  strike
+                </Button>
+              ) : (
+                <Button type="link" disabled={locked} onClick={() => act({ kind: 'restore-reading', id: reading.id })}>
+                  restore
+                </Button>
+              ),
+          },
+        ]}
+      />
     </section>
   );
 }

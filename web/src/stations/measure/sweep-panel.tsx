@@ -7,6 +7,7 @@ import { useAppDispatch, useAppSelector } from '../../app/store.ts';
 import { sweepActions, type WatchedSweep } from '../../app/sweep.ts';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { Sheet } from '../../controls/sheet.tsx';
 
 /** A load that steps through its currents while the meter reads. Once begun it is watched, and stopped, from the foot of every screen. */
 export function SweepPanel({
@@ -195,24 +196,15 @@ export function SweepPanel({
         </p>
       )}
       {own !== null && own.steps.length > 0 && (
-        <table className="grid">
-          <thead>
-            <tr>
-              <th className="num">A</th>
-              <th className="num">V</th>
-              <th className="num">°C</th>
-            </tr>
-          </thead>
-          <tbody>
-            {own.steps.map((step) => (
-              <tr key={step.at}>
-                <td className="num">{step.amps.toFixed(1)}</td>
-                <td className="num">{voltsText(step.volts, 3)}</td>
-                <td className="num">{step.celsius === null ? '' : step.celsius.toFixed(0)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Sheet
+          rows={own.steps}
+          rowKey={(step) => step.at}
+          columns={[
+            { head: 'A', className: 'num', cell: (step) => step.amps.toFixed(1) },
+            { head: 'V', className: 'num', cell: (step) => voltsText(step.volts, 3) },
+            { head: '°C', className: 'num', cell: (step) => (step.celsius === null ? '' : step.celsius.toFixed(0)) },
+          ]}
+        />
       )}
       {own !== null && own.end !== null && (
         <div style={{ marginTop: 8 }}>

@@ -12,6 +12,9 @@ import {
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { classMark, classWord } from './candidate-words.ts';
+import { Sheet } from '../../controls/sheet.tsx';
+
+type Row = readonly [string, (candidate: CandidateRow) => string];
 
 /** Up to four side by side; rows in which they differ stand out, rows in which all agree step back. */
 export function CompareView({
@@ -25,7 +28,7 @@ export function CompareView({
 }) {
   const { shop, inletLabel } = useDesk();
   const { currency, choosing } = shop.settings;
-  const rows: readonly (readonly [string, (candidate: CandidateRow) => string])[] = [
+  const rows: readonly Row[] = [
     [
       'Verdict',
       (candidate) =>
@@ -68,14 +71,19 @@ export function CompareView({
           The first three; mark others in the list with <kbd>c</kbd>, up to four.
         </p>
       )}
-      <table tabIndex={0} className="grid compare">
-        <thead>
-          <tr>
-            <th>
-              <span className="visually-hidden">Acts</span>
-            </th>
-            {candidates.map((candidate) => (
-              <th key={candidate.model.id}>
+      <Sheet
+        className="compare"
+        rows={rows}
+        rowKey={([name]) => name}
+        rowProps={([, of]) => {
+          const differs = new Set(candidates.map(of)).size > 1;
+          return { className: differs ? 'differs' : 'agrees', 'data-differs': differs };
+        }}
+        columns={[
+          { head: <span className="visually-hidden">Figure</span>, names: true, cell: ([name]) => name },
+          ...candidates.map((candidate) => ({
+            head: (
+              <>
                 <span className={`verdict ${classMark[candidate.class]}`}>{candidate.model.name}</span>
                 {chosen && (
                   <Button
@@ -86,25 +94,12 @@ export function CompareView({
                     drop
                   </Button>
                 )}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(([name, of]) => {
-            const texts = candidates.map(of);
-            const differs = new Set(texts).size > 1;
-            return (
-              <tr key={name} className={differs ? 'differs' : 'agrees'} data-differs={differs}>
-                <td>{name}</td>
-                {texts.map((text, index) => (
-                  <td key={candidates[index]!.model.id}>{text}</td>
-                ))}
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+              </>
+            ),
+            cell: ([, of]: Row) => of(candidate),
+          })),
+        ]}
+      />
     </section>
   );
 }
