@@ -38,7 +38,8 @@ export function suspects(model: Model, observations: readonly Observation[]): Su
   return model.faults
     .map((fault, index): Suspect => {
       const evidence: Evidence[] = [];
-      for (const { check, outcome, damping, likelihood: row } of weighted) {
+      for (const { check, outcome, damping: byFault, likelihood: row } of weighted) {
+        const damping = byFault[index]!;
         let others = 0;
         for (let other = 0; other < row.length; other += 1) if (other !== index) others += prior[other]! * row[other]!;
         const decibans = damping * 10 * Math.log10(row[index]! / (others / (1 - prior[index]!)));

@@ -1,6 +1,7 @@
 export * from './knowledge.ts';
 export * from './repair.ts';
 export * from './interlock.ts';
+export * from './damping.ts';
 export * from './model.ts';
 export * from './remaining-time.ts';
 export * from './next-check.ts';

@@ -26,6 +26,8 @@ const anyObservations = fc.uniqueArray(fc.nat(model.checks.length - 1), { maxLen
   ),
 );
 
+const allPriors = knowledge.faults.reduce((sum, fault) => sum + fault.prior, 0);
+
 describe('posterior', () => {
   it('is the prior when nothing was observed', () => {
     const total = knowledge.faults.reduce((sum, fault) => sum + fault.prior, 0);
@@ -45,9 +47,16 @@ describe('posterior', () => {
     fc.assert(
       fc.property(anyObservations, (observations) => {
         const { weighted } = weigh(model, observations);
+        const expectedOf = ({ check, outcome }: { check: number; outcome: number }) =>
+          model.likelihood[check]![outcome]!.reduce(
+            (sum, value, fault) => sum + (value * knowledge.faults[fault]!.prior) / allPriors,
+            0,
+          );
         const raw = knowledge.faults.map((fault, index) =>
           weighted.reduce(
-            (product, item) => product * model.likelihood[item.check]![item.outcome]![index]! ** item.damping,
+            (product, item) =>
+              product *
+              (model.likelihood[item.check]![item.outcome]![index]! / expectedOf(item)) ** item.damping[index]!,
             fault.prior,
           ),
         );
@@ -76,7 +85,9 @@ describe('posterior', () => {
       { checkId: 'told-button', outcomeId: 'nothing' },
       { checkId: 'look-fans', outcomeId: 'none' },
     ]);
-    expect(weighted.map((item) => item.damping).sort()).toEqual([groupDamping, 1]);
+    // Both speak for dead mains; a card that is not home speaks against both.
+    for (const fault of ['mains-lead', 'slot-card'])
+      expect(weighted.map((item) => item.damping[model.faultIndex.get(fault)!]).sort()).toEqual([groupDamping, 1]);
   });
 });
 

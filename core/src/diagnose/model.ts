@@ -1,4 +1,6 @@
+import { groupBy } from '../group-by.ts';
 import { emptyRecord, learn, type ShopRecord } from './learn.ts';
+import { dampingByFault } from './damping.ts';
 import { safetyChecks } from './interlock.ts';
 import { repairChecks } from './repair.ts';
 import { rowFor, type Check, type Fault, type Knowledge } from './knowledge.ts';
@@ -13,14 +15,16 @@ export interface Observation {
   readonly at?: string | null | undefined;
 }
 
-/** P(outcome | fault) of one check by outcome and fault, and its natural logarithms. */
+/** What the outcomes of one check say, by outcome and fault. */
 export interface Rows {
+  /** P(outcome | fault). */
   readonly likelihood: readonly Float64Array[];
-  readonly logLikelihood: readonly Float64Array[];
+  /**
+   * Natural logarithm of P(outcome | fault) over P(outcome), the latter by the priors over all faults: above nothing where
+   * the outcome speaks for the fault, below where it speaks against it.
+   */
+  readonly says: readonly Float64Array[];
 }
-
-/** Weight of the second, third ... outcome of an evidence group: 1, 1/2, 1/4 ... by falling strength. */
-export const groupDamping = 0.5;
 
 /** The knowledge in a form that computes fast; made once per knowledge file. */
 export interface Model {
@@ -37,10 +41,18 @@ export interface Model {
   readonly logPrior: Float64Array;
   /** P(outcome | fault) as [check][outcome][fault]. */
   readonly likelihood: readonly (readonly Float64Array[])[];
-  /** Natural logarithms of `likelihood`. */
-  readonly logLikelihood: readonly (readonly Float64Array[])[];
+  /** As in `Rows`, by check. */
+  readonly says: readonly (readonly Float64Array[])[];
   /** Rows that hold for one instrument, by `CHECK|INSTRUMENT`. */
   readonly byInstrument: ReadonlyMap<string, Rows>;
+}
+
+/** The logarithm of each row over what was to be expected by the priors. */
+function saysOf(rows: readonly Float64Array[], prior: Float64Array): Float64Array[] {
+  return rows.map((row) => {
+    const expected = row.reduce((sum, value, fault) => sum + prior[fault]! * value, 0);
+    return row.map((value) => Math.log(value / expected));
+  });
 }
 
 /**
@@ -61,6 +73,7 @@ export function compileModel(shipped: Knowledge, record: ShopRecord = emptyRecor
       }),
     ),
   );
+  const prior = Float64Array.from(faults, (fault) => fault.prior / total);
   return {
     shipped,
     knowledge,
@@ -68,19 +81,16 @@ export function compileModel(shipped: Knowledge, record: ShopRecord = emptyRecor
     checks,
     faultIndex: new Map(faults.map((fault, index) => [fault.id, index])),
     checkIndex: new Map(checks.map((check, index) => [check.id, index])),
-    logPrior: Float64Array.from(faults, (fault) => Math.log(fault.prior / total)),
+    logPrior: prior.map(Math.log),
     likelihood,
-    logLikelihood: likelihood.map((outcomes) => outcomes.map((row) => row.map(Math.log))),
+    says: likelihood.map((rows) => saysOf(rows, prior)),
     byInstrument: new Map(
       instruments.map(({ checkId, instrumentId, byFault }): [string, Rows] => {
         const index = checks.findIndex((check) => check.id === checkId);
         const rows = likelihood[index]!.map((row, outcome) =>
           Float64Array.from(faults, (fault, position) => byFault.get(fault.id)?.[outcome] ?? row[position]!),
         );
-        return [
-          `${checkId}|${instrumentId}`,
-          { likelihood: rows, logLikelihood: rows.map((row) => row.map(Math.log)) },
-        ];
+        return [`${checkId}|${instrumentId}`, { likelihood: rows, says: saysOf(rows, prior) }];
       }),
     ),
   };
@@ -90,42 +100,25 @@ export function compileModel(shipped: Knowledge, record: ShopRecord = emptyRecor
 export interface Weighted {
   readonly check: number;
   readonly outcome: number;
-  readonly damping: number;
+  /** What it counts for each fault, 0 to 1, from `dampingOf` over its evidence group. */
+  readonly damping: Float64Array;
   /** P(outcome | fault) by fault, of this instrument where it has a record of its own. */
   readonly likelihood: Float64Array;
-  readonly logLikelihood: Float64Array;
+  /** As in `Rows`. */
+  readonly says: Float64Array;
 }
 
-function strength(row: Float64Array): number {
-  let low = Infinity;
-  let high = -Infinity;
-  for (const value of row) {
-    if (value < low) low = value;
-    if (value > high) high = value;
-  }
-  return high - low;
-}
-
-/** Observations with the damping of their evidence group: the strongest counts in full, whatever the order they came in. */
+/** Observations with what each counts for each fault, whatever the order they came in; those of no known check apart. */
 export function weigh(
   model: Model,
   observations: readonly Observation[],
 ): { weighted: Weighted[]; notCounted: Observation[] } {
   const notCounted: Observation[] = [];
-  const known: {
-    check: number;
-    outcome: number;
-    strength: number;
-    likelihood: Float64Array;
-    logLikelihood: Float64Array;
-  }[] = [];
+  const known: Omit<Weighted, 'damping'>[] = [];
   for (const observation of observations) {
-    const check = model.checkIndex.get(observation.checkId);
-    const outcome =
-      check === undefined
-        ? -1
-        : model.checks[check]!.outcomes.findIndex((candidate) => candidate.id === observation.outcomeId);
-    if (check === undefined || outcome < 0) {
+    const check = model.checkIndex.get(observation.checkId) ?? -1;
+    const outcome = model.checks[check]?.outcomes.findIndex(({ id }) => id === observation.outcomeId) ?? -1;
+    if (outcome < 0) {
       notCounted.push(observation);
       continue;
     }
@@ -133,17 +126,18 @@ export function weigh(
       observation.instrumentId == null
         ? undefined
         : model.byInstrument.get(`${observation.checkId}|${observation.instrumentId}`);
-    const likelihood = (own?.likelihood ?? model.likelihood[check]!)[outcome]!;
-    const logLikelihood = (own?.logLikelihood ?? model.logLikelihood[check]!)[outcome]!;
-    known.push({ check, outcome, strength: strength(logLikelihood), likelihood, logLikelihood });
+    known.push({
+      check,
+      outcome,
+      likelihood: (own?.likelihood ?? model.likelihood[check]!)[outcome]!,
+      says: (own?.says ?? model.says[check]!)[outcome]!,
+    });
   }
-  known.sort((a, b) => b.strength - a.strength || a.check - b.check || a.outcome - b.outcome);
-  const used = new Map<string, number>();
-  const weighted = known.map(({ check, outcome, likelihood, logLikelihood }) => {
-    const group = model.checks[check]!.evidence;
-    const before = used.get(group) ?? 0;
-    used.set(group, before + 1);
-    return { check, outcome, damping: groupDamping ** before, likelihood, logLikelihood };
+  known.sort((a, b) => a.check - b.check || a.outcome - b.outcome);
+  const groups = groupBy(known, ({ check }) => model.checks[check]!.evidence);
+  const weighted = [...groups.values()].flatMap((group) => {
+    const damping = dampingByFault(group.map(({ says }) => says));
+    return group.map((item, position) => ({ ...item, damping: damping[position]! }));
   });
   return { weighted, notCounted };
 }
@@ -158,11 +152,11 @@ export function normalise(logWeights: Float64Array): Float64Array {
   return out.map((value) => value / sum);
 }
 
-/** Posterior over the faults, one fault assumed: prior times the product of damped likelihoods, in log space. */
+/** Posterior over the faults, one fault assumed: prior times what the outcomes say, damped, in log space. */
 export function posterior(model: Model, observations: readonly Observation[]): Float64Array {
   const log = Float64Array.from(model.logPrior);
-  for (const { damping, logLikelihood } of weigh(model, observations).weighted) {
-    for (let fault = 0; fault < log.length; fault += 1) log[fault]! += damping * logLikelihood[fault]!;
+  for (const { damping, says } of weigh(model, observations).weighted) {
+    for (let fault = 0; fault < log.length; fault += 1) log[fault]! += damping[fault]! * says[fault]!;
   }
   return normalise(log);
 }

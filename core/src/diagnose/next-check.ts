@@ -102,7 +102,7 @@ export function rankChecks(
   const now = posterior(model, observations);
   const base = expectedRepairMinutes(model, now);
   const runs = machineRuns(model, observations);
-  const usedIn = seenByGroup(model, observations);
+  const seen = seenByGroup(model, observations);
   const looked: { index: number; unpaid: Unpaid[]; found: NextCheck }[] = [];
   for (let index = 0; index < model.checks.length; index += 1) {
     if (!available(model, index, observations, bench, runs, interlocks)) continue;
@@ -115,7 +115,7 @@ export function rankChecks(
       let probability = 0;
       for (let fault = 0; fault < now.length; fault += 1) probability += now[fault]! * row[fault]!;
       const then =
-        usedIn(check.evidence) === 0
+        seen(check.evidence).length === 0
           ? now.map((value, fault) => (value * row[fault]!) / probability)
           : posterior(model, [...observations, { checkId: check.id, outcomeId: outcome.id }]);
       let moved = 0;
@@ -153,18 +153,28 @@ export function rankChecks(
     });
   }
   looked.sort((a, b) => b.found.savesMinutes - a.found.savesMinutes || a.found.checkId.localeCompare(b.found.checkId));
-  const seconds = looked.slice(0, secondChecks).map(({ index }) => ({ index, group: model.checks[index]!.evidence }));
+  const seconds = looked.slice(0, secondChecks).map(({ index }) => {
+    const group = model.checks[index]!.evidence;
+    return { index, group, step: secondStep(model, index, seen(group)) };
+  });
   const work = new Float64Array(model.faults.length);
   const ranked = looked.map(({ index, unpaid, found }, position): NextCheck => {
     if (position >= deepChecks) return found;
     const group = model.checks[index]!.evidence;
-    const steps = seconds
-      .filter((second) => second.index !== index)
-      .map((second) => secondStep(model, second.index, usedIn(second.group) + (second.group === group ? 1 : 0)));
+    const stepsAfter = (outcome: number) =>
+      seconds
+        .filter((second) => second.index !== index)
+        .map((second) =>
+          second.group === group
+            ? secondStep(model, second.index, [...seen(group), model.says[index]![outcome]!])
+            : second.step,
+        );
     return {
       ...found,
       savesMinutes:
-        base - found.minutes - unpaid.reduce((sum, left) => sum + minutesWithOneMore(model, left, steps, work), 0),
+        base -
+        found.minutes -
+        unpaid.reduce((sum, left, outcome) => sum + minutesWithOneMore(model, left, stepsAfter(outcome), work), 0),
     };
   });
   ranked.sort((a, b) => worthOf(b) - worthOf(a) || a.checkId.localeCompare(b.checkId));

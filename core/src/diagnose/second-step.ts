@@ -1,4 +1,6 @@
-import { groupDamping, weigh, type Model, type Observation } from './model.ts';
+import { groupBy } from '../group-by.ts';
+import { saidTogether } from './damping.ts';
+import { weigh, type Model, type Observation } from './model.ts';
 import { cureCosts, expectedRepairMinutes, type CureCost } from './remaining-time.ts';
 
 /** What an outcome leaves to be paid for, by fault: a check that cures ends the job there and then. */
@@ -9,26 +11,10 @@ export interface SecondStep {
   readonly minutes: number;
   /** P(outcome | fault) by outcome. */
   readonly rows: readonly Float64Array[];
-  /** The same after damping inside its evidence group; the rows themselves where nothing is damped. */
+  /** What each outcome multiplies the weights by, damped by what its evidence group showed; the rows where that is nothing. */
   readonly damped: readonly Float64Array[];
   /** By outcome the faults that it ends, null where it ends none. */
   readonly ends: readonly (readonly number[] | null)[];
-}
-
-const dampedRows = new WeakMap<Model, Map<string, Float64Array[]>>();
-
-function rowsAfter(model: Model, index: number, before: number): readonly Float64Array[] {
-  const rows = model.likelihood[index]!;
-  if (before === 0) return rows;
-  let known = dampedRows.get(model);
-  if (known === undefined) dampedRows.set(model, (known = new Map<string, Float64Array[]>()));
-  const key = `${index}:${before}`;
-  const found = known.get(key);
-  if (found !== undefined) return found;
-  const damping = groupDamping ** before;
-  const made = rows.map((row) => row.map((value) => value ** damping));
-  known.set(key, made);
-  return made;
 }
 
 /** The faults that an outcome of this check ends at once; none for a swap, which only convicts. */
@@ -38,13 +24,20 @@ export function endsAtOnce(model: Model, index: number, outcome: number): readon
   return cures === undefined || check.kind === 'decide' ? null : cures.map((id) => model.faultIndex.get(id)!);
 }
 
-/** A check as second step. @param before outcomes of its evidence group that were seen already */
-export function secondStep(model: Model, index: number, before: number): SecondStep {
+/** A check as second step. @param before what the outcomes of its evidence group said that were seen already, by fault */
+export function secondStep(model: Model, index: number, before: readonly Float64Array[]): SecondStep {
   const check = model.checks[index]!;
+  const rows = model.likelihood[index]!;
+  const said = before.length === 0 ? null : saidTogether(before);
   return {
     minutes: check.minutes,
-    rows: model.likelihood[index]!,
-    damped: rowsAfter(model, index, before),
+    rows,
+    damped:
+      said === null
+        ? rows
+        : model.says[index]!.map((says) =>
+            saidTogether([...before, says]).map((value, fault) => Math.exp(value - said[fault]!)),
+          ),
     ends: check.outcomes.map((_, outcome) => endsAtOnce(model, index, outcome)),
   };
 }
@@ -85,14 +78,13 @@ export function minutesWithOneMore(
   return least;
 }
 
-/** How many outcomes of each evidence group were seen. */
-export function seenByGroup(model: Model, observations: readonly Observation[]): (group: string) => number {
-  const used = new Map<string, number>();
-  for (const { check } of weigh(model, observations).weighted) {
-    const group = model.checks[check]!.evidence;
-    used.set(group, (used.get(group) ?? 0) + 1);
-  }
-  return (group) => used.get(group) ?? 0;
+/** What the outcomes said that were seen, by evidence group. */
+export function seenByGroup(
+  model: Model,
+  observations: readonly Observation[],
+): (group: string) => readonly Float64Array[] {
+  const seen = groupBy(weigh(model, observations).weighted, ({ check }) => model.checks[check]!.evidence);
+  return (group) => seen.get(group)?.map(({ says }) => says) ?? [];
 }
 
 /** Cures that are looked at, those with the most probability for their cost. */

@@ -74,7 +74,7 @@ export function loadLinesOf(
       const load = ampsOf(reading, rail, machine);
       return load === null ? [] : [{ ...load, volts: reading.value.figure, instrumentId: reading.instrumentId }];
     });
-    const line = fitLoadLine(rail, points, instruments);
+    const line = fitLoadLine(rail, points, instruments, guide);
     return line === null || planned.sustainedWatts <= 0
       ? []
       : [

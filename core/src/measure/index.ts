@@ -1,5 +1,6 @@
 export * from './instrument.ts';
 export * from './reading.ts';
+export * from './scatter.ts';
 export * from './verdict.ts';
 export * from './steadiness.ts';
 export * from './quick-entry.ts';

@@ -41,22 +41,22 @@ describe('steadiness', () => {
     expect(word(at('idle', 12.0), at('idle', 12.2), at('idle', 11.9))).toBe('wanders');
     expect(word({ ...at('idle', 0), value: { kind: 'code', code: 'wanders' } })).toBe('wanders');
   });
-  it("takes the meter's own rounding out of the spread", () => {
+  it("takes the meter's own rounding out of the spread, and one digit's difference for none", () => {
     const coarse: Instrument = {
       ...meter('a'),
       ranges: [{ fullScaleVolts: 20, percent: 0, counts: 1, digitVolts: 0.1 }],
     };
     const { spreadVolts } = steadinessOf(
       '+12',
-      [12, 12.1, 12, 12.1].map((figure) => at('idle', figure)),
+      [12, 12.1, 12.2, 12.1].map((figure) => at('idle', figure)),
       [coarse],
       '2.x',
     );
-    expect(spreadVolts).toBeCloseTo(Math.sqrt(0.01 / 3 - 0.01 / 12), 9);
+    expect(spreadVolts).toBeCloseTo(Math.sqrt(0.02 / 3 - 0.01 / 12), 9);
     expect(
       steadinessOf(
         '+12',
-        [12, 12, 12].map((figure) => at('idle', figure)),
+        [12, 12.1, 12].map((figure) => at('idle', figure)),
         [coarse],
         '2.x',
       ).spreadVolts,

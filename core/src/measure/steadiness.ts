@@ -2,8 +2,9 @@ import { railBand, type Guide, type RailName } from '../standards/index.ts';
 import type { Instrument } from './instrument.ts';
 import { limitOfErrorVolts } from './instrument.ts';
 import type { Condition, MeasuredValue } from './reading.ts';
-import { groupBy } from './group.ts';
+import { groupBy } from '../group-by.ts';
 import { logSeconds } from './log-columns.ts';
+import { roundingVolts } from './scatter.ts';
 import { studentQuantile } from './student.ts';
 import { spreadOf } from './verdict.ts';
 
@@ -44,13 +45,20 @@ function volts(readings: readonly MeasuredValue[]): number[] {
 
 const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
 
-/** The spread that is left when the rounding to the meter's last digit, digit / √12, is taken out of it. */
-function withoutRounding(spread: number | null, instrument: Instrument | undefined, figure: number): number | null {
-  if (spread === null || instrument === undefined) return spread;
-  const digit =
-    instrument.ranges
-      .filter((range) => range.fullScaleVolts >= Math.abs(figure))
-      .sort((a, b) => a.fullScaleVolts - b.fullScaleVolts)[0]?.digitVolts ?? 0;
+const digitVolts = (instrument: Instrument | undefined, figure: number) =>
+  instrument === undefined ? 0 : roundingVolts(instrument, figure) * Math.sqrt(12);
+/** Figures that differ by a digit differ by a little more or less in binary. */
+const binaryShare = 1e-6;
+
+/**
+ * The spread that is left when the rounding to the meter's last digit, digit / √12, is taken out of it; nothing where the
+ * repeats differ by one digit only, which a level between two digits shows by itself.
+ */
+function withoutRounding(values: readonly number[], instrument: Instrument | undefined): number | null {
+  const spread = spreadOf(values);
+  if (spread === null) return null;
+  const digit = digitVolts(instrument, values[0]!);
+  if (digit > 0 && Math.max(...values) - Math.min(...values) <= digit * (1 + binaryShare)) return 0;
   return Math.sqrt(Math.max(0, spread ** 2 - digit ** 2 / 12));
 }
 
@@ -78,9 +86,24 @@ function driftOf(group: readonly MeasuredValue[]): number | null {
 }
 
 /**
+ * What a fall between two loads may be without any: one digit where the same instrument read both, whose percent error
+ * cancels, else the limits of error of both.
+ */
+function doubtOf(readings: readonly MeasuredValue[], shared: boolean, instruments: readonly Instrument[]): number {
+  return readings.reduce((most, { instrumentId, value }) => {
+    const instrument = instruments.find((candidate) => candidate.id === instrumentId);
+    if (instrument === undefined || value.kind !== 'figure') return most;
+    const own = shared
+      ? digitVolts(instrument, value.figure) * (1 + binaryShare)
+      : 2 * (limitOfErrorVolts(instrument, value.figure) ?? 0);
+    return Math.max(most, own);
+  }, 0);
+}
+
+/**
  * Steadiness of one rail from repeats and from the fall between light load (idle, else off load) and work.
- * The fall is compared only between readings of the same instrument where there are such, since its percent error
- * cancels; otherwise it must also exceed the limits of error of both.
+ * The fall is compared only between readings of the same instrument where there are such; it must exceed what it may be
+ * without any, from `doubtOf`.
  */
 export function steadinessOf(
   rail: RailName,
@@ -101,9 +124,8 @@ export function steadinessOf(
     const byInstrument = groupBy(figures(readings, rail, condition), (reading) => reading.instrumentId);
     for (const group of byInstrument.values()) {
       const spread = withoutRounding(
-        spreadOf(volts(group)),
+        volts(group),
         instruments.find((instrument) => instrument.id === group[0]!.instrumentId),
-        volts(group)[0] ?? 0,
       );
       if (spread !== null && spread > (spreadVolts ?? -1)) spreadVolts = spread;
       const slope = driftOf(group);
@@ -117,15 +139,7 @@ export function steadinessOf(
   const lightVolts = volts(shared === undefined ? light : light.filter((reading) => reading.instrumentId === shared));
   const known = workVolts.length > 0 && lightVolts.length > 0;
   const drop = known ? Math.abs(mean(lightVolts)) - Math.abs(mean(workVolts)) : null;
-  const doubt =
-    shared !== undefined || !known
-      ? 0
-      : [...work, ...light].reduce((most, reading) => {
-          const instrument = instruments.find((candidate) => candidate.id === reading.instrumentId);
-          const error =
-            instrument && reading.value.kind === 'figure' ? limitOfErrorVolts(instrument, reading.value.figure) : null;
-          return Math.max(most, 2 * (error ?? 0));
-        }, 0);
+  const doubt = known ? doubtOf([...light, ...work], shared !== undefined, instruments) : 0;
   const sags = drop !== null && drop > sagShare * nominal + doubt;
   const wanders = wandersByCode || (spreadVolts !== null && spreadVolts > wanderShare * nominal);
   const word: SteadinessWord = sags

@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { assumedDegrees, scatterOf } from './scatter.ts';
+import { studentQuantile } from './student.ts';
 import { expandedUncertainty, judgeReadings, overdueFactor, settlingInstruments } from './verdict.ts';
 import type { Instrument } from './instrument.ts';
 import { limitOfErrorVolts } from './instrument.ts';
@@ -50,23 +52,25 @@ describe('limit of error', () => {
 });
 
 describe('verdict by guard band', () => {
-  it('matches the worked example: 12 V, 0.5 % and 2 digits gives a 0.080 and U 0.092', () => {
+  it('matches the worked example: 12 V, 0.5 % and 2 digits gives a 0.080 and U 0.108', () => {
     expect(limitOfErrorVolts(pocket, 12)).toBeCloseTo(0.08, 10);
-    expect(expandedUncertainty(0.08, null, 1)).toBeCloseTo(0.0924, 4);
+    // 2 a/√3 = 0.0924; one reading scatters by 0.0204 V, Student's t with 4 degrees is 2.776.
+    expect(expandedUncertainty(0.08, scatterOf(0.0204, null), 1)).toBeCloseTo(Math.hypot(0.0924, 0.0566), 4);
   });
   it.each([
     [12.0, 'pass', 'inside'],
     [11.45, 'cannot-tell', 'straddles-low'],
     [11.32, 'cannot-tell', 'straddles-low'],
-    [11.31, 'fail', 'outside-low'],
+    [11.31, 'cannot-tell', 'straddles-low'],
+    [11.29, 'fail', 'outside-low'],
     [12.55, 'cannot-tell', 'straddles-high'],
     [12.8, 'fail', 'outside-high'],
   ] as const)('+12 V at %f is %s', (volts, expected, reason) => {
     expect(word(figure('+12', volts))).toMatchObject({ word: expected, reason });
   });
   it('gives a 3.x supply its wider band', () => {
-    expect(word(figure('+12', 11.31, 'bench')).word).toBe('fail');
-    expect(word(figure('+12', 11.31, 'bench'), '3.x').word).toBe('pass');
+    expect(word(figure('+12', 11.32, 'bench')).word).toBe('fail');
+    expect(word(figure('+12', 11.32, 'bench'), '3.x').word).toBe('marginal');
   });
   it('judges the negative rail by size and sign', () => {
     expect(word(figure('-12', -11.6)).word).toBe('pass');
@@ -111,7 +115,10 @@ describe('verdict by guard band', () => {
         const middle = values.reduce((a, b) => a + b, 0) / n;
         const variance = values.reduce((a, b) => a + (b - middle) ** 2, 0) / (n - 1);
         const a = Math.max(...values) * 0.005 + 0.02;
-        expect(verdict.expanded!).toBeCloseTo(2 * Math.sqrt((a * a) / 3 + variance / n), 9);
+        const degrees = assumedDegrees + n - 1;
+        const joined = (assumedDegrees * 0.0204 ** 2 + (n - 1) * variance) / degrees;
+        const scatter = studentQuantile(0.975, degrees) ** 2 * (joined / n);
+        expect(verdict.expanded!).toBeCloseTo(Math.sqrt((4 * a * a) / 3 + scatter), 9);
       }),
     );
   });
@@ -142,10 +149,13 @@ describe('verdict by guard band', () => {
       )[0]!;
     expect(at('2026-06-30').overdue).toBe(false);
     expect(at('2026-07-01').overdue).toBe(true);
-    expect(at('2026-07-01').expanded! / at('2026-06-30').expanded!).toBeCloseTo(overdueFactor, 9);
+    const scatter = scatterOf(0.0204, null);
+    const error = 11.9 * 0.005 + 0.02;
+    expect(at('2026-06-30').expanded!).toBeCloseTo(expandedUncertainty(error, scatter, 1), 9);
+    expect(at('2026-07-01').expanded!).toBeCloseTo(expandedUncertainty(overdueFactor * error, scatter, 1), 9);
   });
   it('says how many repeats would settle it, and that many of the same scatter do', () => {
-    const scatter = [11.46, 11.62, 11.38, 11.54].map((value): MeasuredValue => ({
+    const scatter = [11.43, 11.59, 11.35, 11.51].map((value): MeasuredValue => ({
       subject: '+12',
       condition: 'idle',
       value: { kind: 'figure', figure: value },

@@ -1,6 +1,13 @@
 import { powerGoodLimits, railBand, type Guide } from '../standards/index.ts';
-import { groupBy } from './group.ts';
+import { groupBy } from '../group-by.ts';
 import { limitOfErrorVolts, type Instrument } from './instrument.ts';
+import {
+  assumedScatterMilliseconds,
+  assumedScatterVolts,
+  scatterHalfWidth,
+  scatterOf,
+  type Scatter,
+} from './scatter.ts';
 import type { Condition, MeasuredValue, ReadingCode, Subject } from './reading.ts';
 
 /** `marginal`: inside, but so near its limit that little is left, or slower than the guide asks. */
@@ -33,13 +40,13 @@ export interface Verdict {
   readonly mean: number | null;
   /** Sample standard deviation of the repeats; null with fewer than two. */
   readonly spread: number | null;
-  /** Expanded uncertainty U = 2 u, also the guard band. */
+  /** Expanded uncertainty U at 95 %, also the guard band. */
   readonly expanded: number | null;
   readonly lower: number;
   readonly upper: number;
-  /** The limit of error a meter would need to settle a "cannot tell", in the reading's unit. */
+  /** The limit of error a meter would need to settle a "cannot tell" with at least `settlingReadings`, in the reading's unit. */
   readonly settlingError: number | null;
-  /** Repeats with this instrument that would settle it, where its error allows; null where only another meter can. */
+  /** Repeats with this instrument that would settle it, if they scatter as so far; null where only another meter can. */
   readonly settlingRepeats: number | null;
   /** The instrument's calibration had run out when it was read, so its error counts half as much again. */
   readonly overdue: boolean;
@@ -49,6 +56,8 @@ export interface Verdict {
 export const marginalShare = 0.1;
 /** What the limit of error grows by once the calibration has run out (bench practice). */
 export const overdueFactor = 1.5;
+/** So many readings another meter is thought to take where fewer were taken, since one alone says nothing of noise. */
+export const settlingReadings = 3;
 /** More repeats than this are not asked of anybody. */
 const mostRepeats = 30;
 
@@ -64,11 +73,20 @@ export function spreadOf(values: readonly number[]): number | null {
 }
 
 /**
- * Expanded uncertainty U = 2 u with u² = (a/√3)² + s²/n: limit of error a, spread s of n repeats.
- * Source: ILAC-G8 and ISO 14253-1.
+ * Expanded uncertainty U with U² = (2 a/√3)² + (t s/√n)²: limit of error a, scatter s of n readings by Student's t.
+ * Source: ILAC-G8 and ISO 14253-1; the scatter from `scatterOf`.
  */
-export function expandedUncertainty(limitOfError: number, spread: number | null, count: number): number {
-  return 2 * Math.sqrt(limitOfError ** 2 / 3 + (spread === null ? 0 : spread ** 2 / count));
+export function expandedUncertainty(limitOfError: number, scatter: Scatter, count: number): number {
+  return Math.hypot((2 * limitOfError) / Math.sqrt(3), scatterHalfWidth(scatter, count));
+}
+
+/** Repeats with the same instrument that would bring the scatter under this half width; null where more than a bench takes. */
+function repeatsFor(halfWidth: number, assumed: number, spread: number | null, count: number): number | null {
+  for (let repeats = count + 1; repeats <= mostRepeats; repeats += 1) {
+    const shown = { deviation: spread ?? assumed, degrees: repeats - 1 };
+    if (scatterHalfWidth(scatterOf(assumed, shown), repeats) < halfWidth) return repeats;
+  }
+  return null;
 }
 
 type Judged = Pick<Verdict, 'word' | 'reason' | 'mean' | 'spread' | 'expanded' | 'settlingError' | 'settlingRepeats'>;
@@ -83,13 +101,15 @@ const codeVerdict: Record<ReadingCode, VerdictWord> = {
 function byGuardBand(
   values: readonly number[],
   limitOfError: number,
+  assumedScatter: number,
   lower: number,
   upper: number,
   nominal: number | null,
 ): Judged {
   const middle = mean(values);
   const spread = spreadOf(values);
-  const expanded = expandedUncertainty(limitOfError, spread, values.length);
+  const scatter = scatterOf(assumedScatter, spread === null ? null : { deviation: spread, degrees: values.length - 1 });
+  const expanded = expandedUncertainty(limitOfError, scatter, values.length);
   const found = { mean: middle, spread, expanded, settlingError: null, settlingRepeats: null };
   if (middle >= lower + expanded && middle <= upper - expanded) {
     if (nominal !== null && middle - expanded < lower + marginalShare * (nominal - lower))
@@ -102,15 +122,19 @@ function byGuardBand(
   if (middle > upper + expanded) return { ...found, word: 'fail', reason: 'outside-high' };
   const low = Math.abs(middle - lower) <= Math.abs(middle - upper);
   const distance = Math.min(Math.abs(middle - lower), Math.abs(middle - upper));
-  const room = distance ** 2 / 4 - (spread === null ? 0 : spread ** 2 / values.length);
-  const forScatter = distance ** 2 / 4 - limitOfError ** 2 / 3;
-  const repeats = spread === null || spread === 0 || forScatter <= 0 ? null : Math.ceil(spread ** 2 / forScatter) + 1;
+  const readings = Math.max(values.length, settlingReadings);
+  const then =
+    readings === values.length
+      ? scatter
+      : scatterOf(assumedScatter, { deviation: spread ?? assumedScatter, degrees: readings - 1 });
+  const room = distance ** 2 - scatterHalfWidth(then, readings) ** 2;
+  const forScatter = distance ** 2 - (4 * limitOfError ** 2) / 3;
   return {
     ...found,
     word: 'cannot-tell',
     reason: low ? 'straddles-low' : 'straddles-high',
-    settlingError: room > 0 ? Math.sqrt(3 * room) : null,
-    settlingRepeats: repeats !== null && repeats <= mostRepeats ? repeats : null,
+    settlingError: room > 0 ? Math.sqrt(3 * room) / 2 : null,
+    settlingRepeats: forScatter > 0 ? repeatsFor(Math.sqrt(forScatter), assumedScatter, spread, values.length) : null,
   };
 }
 
@@ -136,7 +160,14 @@ function judgeGroup(
     if (codes.length > 0) return { ...frame, ...ends, ...blank, word: codeVerdict[codes[0]!], reason: codes[0]! };
     if (instrument.powerGoodErrorMilliseconds === null)
       return { ...frame, ...ends, ...blank, mean: mean(figures), word: 'cannot-tell', reason: 'beyond-range' };
-    const judged = byGuardBand(figures, instrument.powerGoodErrorMilliseconds * trust, ends.lower, ends.upper, null);
+    const judged = byGuardBand(
+      figures,
+      instrument.powerGoodErrorMilliseconds * trust,
+      assumedScatterMilliseconds,
+      ends.lower,
+      ends.upper,
+      null,
+    );
     const slow = judged.word === 'pass' && judged.mean !== null && judged.mean > limits.slowMilliseconds;
     return {
       ...frame,
@@ -166,7 +197,12 @@ function judgeGroup(
   );
   if (limitOfError === null)
     return { ...frame, ...ends, ...blank, mean: mean(figures), word: 'cannot-tell', reason: 'beyond-range' };
-  return { ...frame, ...ends, ...byGuardBand(figures, limitOfError * trust, ends.lower, ends.upper, band.nominal) };
+  const scatter = assumedScatterVolts(instrument, subject, guide);
+  return {
+    ...frame,
+    ...ends,
+    ...byGuardBand(figures, limitOfError * trust, scatter, ends.lower, ends.upper, band.nominal),
+  };
 }
 
 /**

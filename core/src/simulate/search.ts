@@ -37,21 +37,25 @@ export interface SearchResult {
 /** A day's half at the bench: a search longer than this counts as unfinished. */
 export const longestSearchMinutes = 240;
 
-/** Draws a fault by its prior, and an outcome of every check by its likelihood. */
-export function drawJob(world: Model, random: Random): DrawnJob {
-  const fault = pick(random, world.logPrior.map(Math.exp));
+/**
+ * Draws a fault by its prior, and an outcome of every check by its likelihood.
+ * @param misled share of the evidence groups that tell another story: all outcomes of such a group are drawn as for one
+ *   other fault, drawn by its prior, so that they mislead together
+ */
+export function drawJob(world: Model, random: Random, misled = 0): DrawnJob {
+  const prior = world.logPrior.map(Math.exp);
+  const fault = pick(random, prior);
+  const looksLike = new Map<string, number>();
   const outcomes = new Map(
     world.checks.filter(isFromFile).map((check) => {
       const rows = world.likelihood[world.checkIndex.get(check.id)!]!;
-      return [
-        check.id,
-        check.outcomes[
-          pick(
-            random,
-            rows.map((row) => row[fault]!),
-          )
-        ]!.id,
-      ];
+      const like = looksLike.get(check.evidence) ?? (misled > 0 && random() < misled ? pick(random, prior) : fault);
+      looksLike.set(check.evidence, like);
+      const shown = pick(
+        random,
+        rows.map((row) => row[like]!),
+      );
+      return [check.id, check.outcomes[shown]!.id];
     }),
   );
   return { faultId: world.faults[fault]!.id, outcomes };

@@ -10,6 +10,9 @@ const forecast: Forecast = {
   lower: 11.4,
   upper: 12.6,
   word: 'cannot-tell',
+  beyondAmps: null,
+  bends: false,
+  nextAmps: null,
 };
 
 describe('sentences of measuring', () => {
@@ -19,6 +22,9 @@ describe('sentences of measuring', () => {
     );
     expect(forecastText({ ...forecast, word: 'will-pass' })).toBe('At 41 A expect 11.28 to 11.43 V: will pass.');
     expect(forecastText(forecast)).toContain('cannot tell');
+    expect(forecastText({ ...forecast, beyondAmps: 30, nextAmps: 41 })).toContain('cannot tell beyond 30 A');
+    expect(forecastText({ ...forecast, beyondAmps: 30, nextAmps: 41 })).toContain('Read it at 41 A next');
+    expect(forecastText({ ...forecast, beyondAmps: 30, bends: true, nextAmps: 41 })).toContain('bends');
     expect(
       forecastText({ ...forecast, volts: 12.7, interval: { low: 12.65, high: 12.75 }, word: 'will-fail' }),
     ).toContain('12.60');

@@ -15,6 +15,15 @@ export const probeWordText: Record<ProbeVerdict['word'], string> = {
   incomplete: 'Incomplete',
 };
 
+/** Why a forecast cannot tell, and what to do about it. */
+function doubtText({ volts, lower, upper, beyondAmps, bends, nextAmps }: Forecast): string {
+  const next = nextAmps === null ? '' : ` Read it at ${nextAmps.toFixed(0)} A next.`;
+  if (beyondAmps !== null)
+    return `cannot tell beyond ${beyondAmps.toFixed(0)} A, the highest load that was read${bends ? '; the rail bends away from its line' : ''}.${next}`;
+  const end = Math.abs(volts - lower) < Math.abs(volts - upper) ? lower : upper;
+  return `cannot tell, the band ends at ${voltsText(end)} V. More loads, nearer to the planned one, or a finer meter settle it.`;
+}
+
 /** What to expect of a rail at the planned load: figure first, then what it means. */
 export function forecastText(forecast: Forecast): string {
   const range = `At ${forecast.amps.toFixed(0)} A expect ${voltsText(forecast.interval.low)} to ${voltsText(forecast.interval.high)} V`;
@@ -24,7 +33,7 @@ export function forecastText(forecast: Forecast): string {
     case 'will-fail':
       return `${range}: will fail, the band ends at ${voltsText(forecast.volts < forecast.lower ? forecast.lower : forecast.upper)} V.`;
     case 'cannot-tell':
-      return `${range}: cannot tell, the band ends at ${voltsText(Math.abs(forecast.volts - forecast.lower) < Math.abs(forecast.volts - forecast.upper) ? forecast.lower : forecast.upper)} V. More loads, nearer to the planned one, or a finer meter settle it.`;
+      return `${range}: ${doubtText(forecast)}`;
   }
 }
 

@@ -82,12 +82,9 @@ export function LoadLineDrawing({
         </text>
       ))}
       <polygon points={edge} style={{ fill: colour }} opacity={0.22} />
-      <line
-        x1={x(0)}
-        y1={y(line.openVolts)}
-        x2={x(mostAmps)}
-        y2={y(line.openVolts - line.resistanceOhms * mostAmps)}
-        style={{ stroke: 'var(--ink)' }}
+      <polyline
+        points={cone.map((item) => `${x(item.amps)},${y(item.volts)}`).join(' ')}
+        style={{ stroke: 'var(--ink)', fill: 'none' }}
         strokeWidth={1.5}
       />
       {line.points.map((point, index) => (

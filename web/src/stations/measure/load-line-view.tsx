@@ -54,8 +54,14 @@ export function LoadLineView({ phase }: { readonly phase: Phase }) {
               </dl>
               {line.scatterVolts === null && (
                 <p className="quiet" style={{ marginTop: 8 }}>
-                  Two readings always lie on a line: how they scatter is taken for granted (0.1 % of nominal). A third
-                  load tells it.
+                  Two readings always lie on a line: how they scatter is taken for granted (0.17 % of nominal). A third
+                  load begins to tell it.
+                </p>
+              )}
+              {line.bend !== null && (
+                <p className="quiet" style={{ marginTop: 8 }}>
+                  The rail bends away from a straight line, more than its readings scatter. Beyond the highest load that
+                  was read nothing is said.
                 </p>
               )}
               {line.estimated && (

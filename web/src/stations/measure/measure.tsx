@@ -5,6 +5,7 @@ import {
   forecastText,
   measuringBar,
   settlingInstruments,
+  settlingReadings,
   standingInterlock,
   subjectText,
   subjects,
@@ -154,7 +155,7 @@ export default function Measure() {
           <p>
             <strong>To settle it:</strong>{' '}
             {settling.length > 0
-              ? `read it again with ${settling.map((item) => item.name).join(' or ')}.`
+              ? `read it ${deciding.count < settlingReadings ? 'three times' : 'again'} with ${settling.map((item) => item.name).join(' or ')}.`
               : deciding.settlingRepeats !== null
                 ? `read it ${deciding.settlingRepeats} times with the load held steady.`
                 : deciding.settlingError === null
