@@ -1,10 +1,11 @@
 // Minutes to a confirmed fault over simulated jobs: our order against three that technicians follow and against knowing the
-// fault; the time for one ranking; and our order against the exact optimum on small models.
+// fault; whether the shown chances are true; the time for one ranking; and our order against the exact optimum on small models.
 // npm run bench:diagnosis [-- JOBS]
 import { fork } from 'node:child_process';
 import { availableParallelism } from 'node:os';
 import type { SearchResult } from '@fairwatt/core/simulate';
 import { loadModel } from '@fairwatt/server';
+import { calibration } from './diagnosis-calibration.ts';
 import { compareWithOptimum } from './diagnosis-optimum.ts';
 import { worlds } from './diagnosis-worlds.ts';
 import { timeRanking } from './diagnosis-ranking.ts';
@@ -62,6 +63,7 @@ for (const [which, { title, wanted }] of worlds(shipped).entries()) {
   );
   if (ours.mean / best > wanted.mean || ours.wrongParts > wanted.wrong) met = false;
 }
+if (!calibration(shipped, jobs)) met = false;
 if (!timeRanking(shipped)) met = false;
 if (!compareWithOptimum(shipped)) met = false;
 if (!met) process.exitCode = 1;
