@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import type { Job } from '@fairwatt/core';
 import { SimulatedBench, serveInstrument, type ServedInstrument } from '@fairwatt/instruments';
 import { databasePid, newCommand, wait, type Command } from '../command.ts';
@@ -209,7 +210,7 @@ class Drill {
         await this.killServer();
         break;
       case 'database':
-        process.kill(databasePid(this.command.folder), 'SIGKILL');
+        await this.killDatabase();
         break;
       case 'command':
         await this.restartCommand(false);
@@ -228,6 +229,13 @@ class Drill {
     }
     await this.untilWell();
     await wait(500 + this.random() * 1500);
+  }
+
+  /** A database that is just being started again, after a kill that reached it late, has no process yet: it is waited for. */
+  private async killDatabase(): Promise<void> {
+    const file = join(this.command.folder, 'pg-main/postmaster.pid');
+    for (let tries = 0; tries < 100 && !existsSync(file); tries += 1) await wait(100);
+    process.kill(databasePid(this.command.folder), 'SIGKILL');
   }
 
   get total(): number {
