@@ -134,8 +134,9 @@ describe('a backup', () => {
     await client.connect();
     // As if the last migration had not run yet.
     await client.query(`
-      drop table presence; drop function tell_change() cascade; drop function tell_job_thing() cascade;
-      drop function tell_job_change() cascade; delete from schema_migration where name = '0011_changes'`);
+      alter table job_log_event drop constraint job_log_event_kind_check;
+      alter table job_log_event add constraint job_log_event_kind_check check (kind <> 'off');
+      delete from schema_migration where name = '0012_log_off'`);
     await client.end();
     await command.run('stop');
     url = await command.start();

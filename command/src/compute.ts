@@ -31,10 +31,12 @@ import {
   rankChecks,
   rankSupplies,
   schoolRatings,
+  offConditions,
   settlingInstruments,
   steadinessOf,
   suspects,
   worthOf,
+  type Condition,
   type Model,
 } from '@fairwatt/core';
 import { seeded } from '@fairwatt/core/simulate';
@@ -62,14 +64,16 @@ function parsed<V extends ComputeVerb>(verb: V, input: unknown): ReturnType<(typ
 export function compute(verb: ComputeVerb, input: unknown, model: () => Model): unknown {
   switch (verb) {
     case 'verdict': {
-      const { guide, instruments, readings } = parsed('verdict', input);
-      const verdicts = judgeReadings(readings, instruments, guide);
+      const { guide, instruments, readings, started } = parsed('verdict', input);
+      const verdicts = judgeReadings(readings, instruments, guide, started);
+      const off = started ? new Set<Condition>() : offConditions(readings, guide);
+      const running = readings.filter((reading) => !off.has(reading.condition));
       return {
         verdicts: verdicts.map((verdict) => ({
           ...verdict,
           settledBy: settlingInstruments(verdict, instruments).map((instrument) => instrument.id),
         })),
-        steadiness: (['+12', '+5', '+3.3'] as const).map((rail) => steadinessOf(rail, readings, instruments, guide)),
+        steadiness: (['+12', '+5', '+3.3'] as const).map((rail) => steadinessOf(rail, running, instruments, guide)),
       };
     }
     case 'diagnose': {

@@ -24,6 +24,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0009_sweeps.sql': '541c6e56c51c4d0d',
   '0010_revisions.sql': '1de0154afc88c20e',
   '0011_changes.sql': '698159b5073573ff',
+  '0012_log_off.sql': 'f870510e1bc0a396',
 };
 
 it('a migration that has shipped never changes again', () => {

@@ -28,6 +28,8 @@ export const computeSchemas = {
       guide: z.enum(['2.x', '3.x']),
       instruments: z.array(instrumentSchema).min(1),
       readings: z.array(reading).min(1),
+      /** The supply was told to start: main rails that show next to nothing then speak for themselves. */
+      started: z.boolean().default(false),
     })
     .superRefine((input, context) => {
       input.readings.forEach((item, index) => {

@@ -207,7 +207,7 @@ export const logFields = {
     .array(
       z.strictObject({
         rail: z.enum(railNames),
-        kind: z.enum(['dip', 'spike', 'step', 'gap']),
+        kind: z.enum(['dip', 'spike', 'step', 'gap', 'off']),
         atSeconds: z.number(),
         lastsSeconds: figure(0, 1e9),
         volts: logVolts.nullable(),

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { noBags } from '../cable/index.ts';
 import { compileModel } from '../diagnose/index.ts';
 import { partClass } from '../machine/index.ts';
+import type { RailName } from '../standards/index.ts';
 import type { SupplyModel } from '../supply/index.ts';
 import {
   basedOnStanding,
@@ -106,7 +107,7 @@ export class TestBench {
 
   read(
     number: number,
-    subject: '+12' | '+5' | '+5sb',
+    subject: RailName,
     condition: 'idle' | 'work' | 'off-load',
     volts: number,
     phase: 'before' | 'after' = 'before',

@@ -4,6 +4,7 @@ import {
   crossLoadOf,
   fitLoadLine,
   forecastAt,
+  offConditions,
   type CrossLoad,
   type Forecast,
   type Instrument,
@@ -62,13 +63,18 @@ export function loadLinesOf(
   const present = demandOf(partsAt(job.parts, 'present'));
   const planned = demandOf(partsAt(job.parts, 'planned'));
   const machine = phase === 'before' ? present : planned;
+  const off = offConditions(
+    job.readings.filter((reading) => reading.phase === phase && reading.struckAt === null),
+    guide,
+  );
   const forecasts = rails.flatMap((rail): RailForecast[] => {
     const points = job.readings.flatMap((reading): LoadPoint[] => {
       if (
         reading.phase !== phase ||
         reading.struckAt !== null ||
         reading.subject !== rail ||
-        reading.value.kind !== 'figure'
+        reading.value.kind !== 'figure' ||
+        off.has(reading.condition)
       )
         return [];
       const load = ampsOf(reading, rail, machine);

@@ -299,3 +299,67 @@ describe('the search in a job', () => {
     expect(bench.view().suspects[0]!.probability).toBeGreaterThan(0.75);
   });
 });
+
+describe('a machine that is off', () => {
+  const off = () =>
+    machine()
+      .read(1, '+12', 'idle', 0.03)
+      .read(2, '+5', 'idle', 0.1)
+      .read(3, '+3.3', 'idle', 0.0)
+      .read(4, '-12', 'idle', -0.01)
+      .read(5, '+5sb', 'idle', 5.05);
+  const noted = (bench: TestBench, checkId: string) =>
+    bench.view().observations.find((observation) => observation.checkId === checkId)?.outcomeId;
+  it('convicts nobody: it is asked whether the supply was started, and standby counts alone', () => {
+    const bench = off();
+    expect(bench.view().before.verdicts.map(({ subject, word, reason }) => [subject, word, reason])).toEqual([
+      ['+12', 'cannot-tell', 'not-started'],
+      ['+5', 'cannot-tell', 'not-started'],
+      ['+3.3', 'cannot-tell', 'not-started'],
+      ['-12', 'cannot-tell', 'not-started'],
+      ['+5sb', 'pass', 'inside'],
+    ]);
+    expect(noted(bench, 'm-rails-off')).toBeUndefined();
+    expect(noted(bench, 'm-steady')).toBeUndefined();
+    expect(noted(bench, 'm-standby')).toBe('in');
+    expect(bench.view().standing.word).not.toBe('failing');
+  });
+  it('does not spoil what was read while it ran', () => {
+    const bench = off().read(6, '+12', 'work', 12.02).read(7, '+12', 'work', 12.01);
+    expect(noted(bench, 'm-rails-work')).toBe('in');
+    expect(noted(bench, 'm-steady')).toBe('steady');
+    expect(bench.view().lines.before.forecasts).toEqual([]);
+  });
+  it('counts once its start line was tied and nothing came', () => {
+    const bench = off().do({
+      kind: 'note-outcome',
+      id: uuid(40),
+      checkId: 'm-offload',
+      outcomeId: 'nothing',
+      instrumentId: null,
+    });
+    expect(bench.view().before.verdicts[0]).toMatchObject({ word: 'fail', reason: 'outside-low' });
+    expect(noted(bench, 'm-rails-off')).toBe('out');
+  });
+  it('is not what one dead rail beside others that are there means', () => {
+    const bench = machine().read(1, '+12', 'idle', 12).read(2, '+3.3', 'idle', 0.02);
+    expect(bench.view().before.verdicts.map(({ word }) => word)).toEqual(['pass', 'fail']);
+  });
+  it('standby that is too high is an outcome, and a danger', () => {
+    const bench = machine().read(1, '+5sb', 'off-load', 5.8);
+    expect(noted(bench, 'm-standby')).toBe('high');
+    expect(bench.view().interlocks.length).toBeGreaterThan(0);
+  });
+});
+
+describe('one fail alone', () => {
+  it('is not yet a failing supply, two are', () => {
+    const bench = machine().read(1, '+12', 'work', 11.2);
+    expect(bench.view().standing).toMatchObject({
+      word: 'cannot-tell',
+      settle: expect.arrayContaining(['confirm-fail']) as string[],
+    });
+    bench.read(2, '+12', 'work', 11.21);
+    expect(bench.view().standing).toMatchObject({ word: 'failing' });
+  });
+});

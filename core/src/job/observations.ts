@@ -2,6 +2,7 @@ import type { Observation } from '../diagnose/index.ts';
 import type { LoadAssessment } from '../load/index.ts';
 import {
   judgeReadings,
+  offConditions,
   steadinessOf,
   type Condition,
   type Instrument,
@@ -50,24 +51,36 @@ export interface MeasureResult {
 
 /** Judges the readings of a phase that were not struck, by the guide of the supply that was in the machine then. */
 export function measureResult(
-  job: Pick<Job, 'readings'>,
+  job: Pick<Job, 'readings' | 'outcomes'>,
   phase: Phase,
   guide: Guide,
   instruments: readonly Instrument[],
 ): MeasureResult {
   const readings = job.readings.filter((reading) => reading.phase === phase && reading.struckAt === null);
+  const started = phase === 'before' && wasToldToStart(job);
+  const off = started ? new Set<Condition>() : offConditions(readings, guide);
+  const running = readings.filter((reading) => !off.has(reading.condition));
   return {
     phase,
     guide,
-    verdicts: judgeReadings(readings, instruments, guide),
-    steadiness: (['+12', '+5', '+3.3'] as const).map((rail) => steadinessOf(rail, readings, instruments, guide)),
+    verdicts: judgeReadings(readings, instruments, guide, started),
+    steadiness: (['+12', '+5', '+3.3'] as const).map((rail) => steadinessOf(rail, running, instruments, guide)),
   };
 }
+
+/** Its start line was tied and nothing came: rails that show nothing then speak for themselves. */
+const wasToldToStart = ({ outcomes }: Pick<Job, 'outcomes'>) =>
+  outcomes.some(
+    ({ checkId, outcomeId, takenBackAt }) => checkId === 'm-offload' && outcomeId === 'nothing' && takenBackAt === null,
+  );
 
 function railsOutcome(verdicts: readonly Verdict[], conditions: readonly Condition[]): string | null {
   const found = verdicts.filter(
     (verdict) =>
-      conditions.includes(verdict.condition) && verdict.subject !== 'power-good' && verdict.subject !== '+5sb',
+      conditions.includes(verdict.condition) &&
+      verdict.subject !== 'power-good' &&
+      verdict.subject !== '+5sb' &&
+      verdict.reason !== 'not-started',
   );
   if (found.length === 0) return null;
   if (found.some((verdict) => verdict.word === 'fail')) return 'out';
@@ -79,6 +92,7 @@ function standbyOutcome(verdicts: readonly Verdict[]): string | null {
   if (found.length === 0) return null;
   if (found.some((verdict) => verdict.reason === 'absent' || (verdict.mean !== null && verdict.mean < 1)))
     return 'absent';
+  if (found.some((verdict) => verdict.reason === 'outside-high' || verdict.reason === 'too-high')) return 'high';
   return found.some((verdict) => verdict.reason === 'outside-low' || verdict.reason === 'too-low')
     ? 'low'
     : found.some((verdict) => verdict.word === 'pass')
@@ -93,9 +107,11 @@ function powerGoodOutcome(verdicts: readonly Verdict[]): string | null {
     case 'slower-than-guide':
       return 'in';
     case 'outside-low':
+    case 'sometimes-early':
     case 'too-low':
       return 'early';
     case 'outside-high':
+    case 'sometimes-late':
     case 'too-high':
       return 'late';
     case 'absent':

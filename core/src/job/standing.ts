@@ -1,11 +1,17 @@
 import type { LoadFinding } from '../load/index.ts';
-import type { Forecast, Verdict } from '../measure/index.ts';
+import type { Forecast, Instrument, Verdict } from '../measure/index.ts';
 import type { Job } from './job.ts';
 import type { JobView } from './view.ts';
 
 /** What settles a "cannot tell". */
 export type Settling =
-  'enter-supply' | 'enter-rails' | 'enter-parts' | 'measure-at-work' | 'measure-again' | 'say-what-hangs-where';
+  | 'enter-supply'
+  | 'enter-rails'
+  | 'enter-parts'
+  | 'measure-at-work'
+  | 'measure-again'
+  | 'confirm-fail'
+  | 'say-what-hangs-where';
 
 /** How the present supply stands, load and readings together. */
 export type Standing =
@@ -28,6 +34,18 @@ export type Standing =
 const mainRails: readonly string[] = ['+12', '+5', '+3.3'];
 
 /**
+ * The failing verdict that convicts: a figure read at least twice, or one beside a second failing figure. One fail alone may
+ * be a slip of the probe, and a hand-held tester's code is its word only.
+ */
+function convicting(verdicts: readonly Verdict[], instruments: readonly Instrument[]): Verdict | null {
+  const kindOf = (id: string) => instruments.find((instrument) => instrument.id === id)?.kind;
+  const byFigure = verdicts.filter(
+    ({ word, expanded, instrumentId }) => word === 'fail' && expanded !== null && kindOf(instrumentId) !== 'tester',
+  );
+  return byFigure.find(({ count }) => count > 1) ?? (byFigure.length > 1 ? byFigure[0]! : null);
+}
+
+/**
  * The verdict on the present supply: failing goes before too small, too small before "cannot tell". A supply is enough only
  * where load and readings at work both say so.
  * @param supplyMustGo whether the finding is a fault whose cure is another supply
@@ -36,10 +54,11 @@ export function standingOf(
   job: Job,
   view: Pick<JobView, 'before' | 'lines' | 'load'>,
   supplyMustGo: boolean,
+  instruments: readonly Instrument[],
 ): Standing {
   const { presentAssessment, plannedAssessment } = view.load;
   const beyond = plannedAssessment?.word === 'too-small' ? plannedAssessment.deciding : null;
-  const failed = view.before.verdicts.find((verdict) => verdict.word === 'fail') ?? null;
+  const failed = convicting(view.before.verdicts, instruments);
   if (failed !== null || supplyMustGo)
     return {
       word: 'failing',
@@ -53,6 +72,7 @@ export function standingOf(
   if (willFail !== undefined)
     return { word: 'too-small', now: willFail.present.word === 'will-fail', finding: null, forecast: willFail.planned };
   const settle: Settling[] = [];
+  if (view.before.verdicts.some((verdict) => verdict.word === 'fail')) settle.push('confirm-fail');
   if (job.parts.length === 0) settle.push('enter-parts');
   if (job.supply === null) settle.push('enter-supply');
   else if (job.supply.label.rails.length === 0) settle.push('enter-rails');

@@ -161,6 +161,7 @@ export function viewJob(
     job,
     { before: fault.before, lines, load },
     job.finding?.kind === 'fault' && faultFound?.cure.id === 'replace-supply',
+    shop.instruments,
   );
   const parts = { ...fault, interlocks, lines, load, candidates, standing, cabling, openPoints };
   return { ...parts, stations: stationsOf(job, parts) };

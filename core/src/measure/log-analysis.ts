@@ -1,14 +1,18 @@
 import { railBand, type Guide, type RailName } from '../standards/index.ts';
+import { nextToNothing } from './verdict.ts';
 import { lastFigure, logFigure, logSeconds, plainFigure, type LogMapping } from './log-columns.ts';
 
 /** Something that happened on a rail, in seconds from the log's start. */
 export interface LogEvent {
   readonly rail: RailName;
-  /** `dip` and `spike`: outside its band; `step`: the level moved and stayed; `gap`: nothing was logged. */
-  readonly kind: 'dip' | 'spike' | 'step' | 'gap';
+  /**
+   * `dip` and `spike`: outside its band; `step`: the level moved and stayed; `gap`: nothing was logged; `off`: the supply was
+   * switched off, or had not been started.
+   */
+  readonly kind: 'dip' | 'spike' | 'step' | 'gap' | 'off';
   readonly atSeconds: number;
   readonly lastsSeconds: number;
-  /** The extreme of a dip or spike, the level after a step, in volts; null for a gap. */
+  /** The extreme of a dip or spike, the level after a step, in volts; null for a gap and while off. */
   readonly volts: number | null;
   /** The level before a step, in volts. */
   readonly fromVolts: number | null;
@@ -76,6 +80,10 @@ const blockSize = 50;
 /** A step moves the level by more than this share of nominal, and by this many standard errors of a block. */
 const stepShare = 0.004;
 const stepErrors = 6;
+/** Fewer values than this at a log's end are no level of their own. */
+const leastTail = 8;
+/** A rail that shows next to nothing for longer than this, in seconds, was switched off; for less it dropped out. */
+const switchedOffSeconds = 2;
 /** The smallest step between values is the logger's last digit, unless it is larger than this share of nominal. */
 const coarsestDigitShare = 0.01;
 
@@ -94,6 +102,9 @@ class Channel {
   readonly lower: number;
   readonly upper: number;
   private readonly nominal: number;
+  private readonly tellsOff: boolean;
+  /** How it leaves its band on the way down to nothing: the negative rail rises. */
+  private readonly weakKind: 'dip' | 'spike';
   count = 0;
   private mean = 0;
   private squares = 0;
@@ -106,14 +117,24 @@ class Channel {
   private smallestStep = Infinity;
   private outside = 0;
   private open: Open | null = null;
+  /** The next value has none before it to differ from. */
+  private fresh = true;
+  /** It has just been started, and is on its way up. */
+  private starting = false;
   private timeSum = 0;
   private timeSquares = 0;
   private timeValue = 0;
   private blockSum = 0;
   private blockCount = 0;
   private blockStart = 0;
-  private before: { mean: number; from: number } | null = null;
-  private stepAt: { from: number; level: number } | null = null;
+  /** Means of the whole blocks of a session, where each begins, and the values since the last of them and in it. */
+  private blocks: { readonly mean: number; readonly from: number }[] = [];
+  private readonly tail = new Float64Array(2 * blockSize);
+  private readonly tailTime = new Float64Array(2 * blockSize);
+  private tailCount = 0;
+  /** Since when it shows next to nothing; not a number while it runs. */
+  private nothingSince = Number.NaN;
+  private readonly kept = new Float64Array(11);
   /** The gravest so far; a rail that swings about its limit would give as many as rows. */
   readonly events: LogEvent[] = [];
   found = 0;
@@ -124,7 +145,9 @@ class Channel {
   private readonly pieceLow = new Float64Array(curvePieces);
   private readonly pieceHigh = new Float64Array(curvePieces);
 
-  constructor(rail: RailName, column: number, scale: number, guide: Guide) {
+  /** @param tellsOff all rails go off together, and one of them tells it */
+  constructor(rail: RailName, column: number, scale: number, guide: Guide, tellsOff: boolean) {
+    this.tellsOff = tellsOff;
     const band = railBand(rail, guide);
     this.rail = rail;
     this.column = column;
@@ -132,9 +155,24 @@ class Channel {
     this.lower = band.lower;
     this.upper = band.upper;
     this.nominal = Math.abs(band.nominal);
+    this.weakKind = band.nominal < 0 ? 'spike' : 'dip';
   }
 
   add(seconds: number, volts: number): void {
+    if (Math.abs(volts) < nextToNothing * this.nominal) {
+      this.showsNothing(seconds, volts);
+      this.draw(seconds, volts);
+      return;
+    }
+    if (!Number.isNaN(this.nothingSince)) this.runsAgain(seconds);
+    const weak = this.weakKind === 'dip' ? volts < this.lower : volts > this.upper;
+    if (this.starting && weak) {
+      // The way up of a start is no dip.
+      this.draw(seconds, volts);
+      return;
+    }
+    this.starting = false;
+    if (weak && this.open?.kind !== this.weakKind) this.keepFigures();
     this.count += 1;
     const off = volts - this.mean;
     this.mean += off / this.count;
@@ -144,7 +182,8 @@ class Channel {
     this.timeSum += seconds;
     this.timeSquares += seconds * seconds;
     this.timeValue += seconds * volts;
-    if (this.count > 1) {
+    if (this.fresh) this.fresh = false;
+    else {
       const difference = volts - this.last;
       this.differences += difference * difference;
       this.differenceCount += 1;
@@ -156,7 +195,17 @@ class Channel {
     if (this.blockCount === 0) this.blockStart = seconds;
     this.blockSum += volts;
     this.blockCount += 1;
+    this.tail[this.tailCount] = volts;
+    this.tailTime[this.tailCount] = seconds;
+    this.tailCount += 1;
     if (this.blockCount === blockSize) this.endBlock();
+    this.draw(seconds, volts);
+    this.last = volts;
+    this.lastTime = seconds;
+  }
+
+  /** The curve shows everything, off or not. */
+  private draw(seconds: number, volts: number): void {
     if (this.pieceFill === 0) {
       this.pieceTime[this.pieces] = seconds;
       this.pieceLow[this.pieces] = volts;
@@ -172,8 +221,96 @@ class Channel {
       this.pieceFill = 0;
       if (this.pieces === curvePieces) this.halve();
     }
-    this.last = volts;
-    this.lastTime = seconds;
+  }
+
+  /** Everything that counts, to be put back when what looked like a dip was the way down of a switch-off. */
+  private keepFigures(): void {
+    this.kept.set([
+      this.count,
+      this.mean,
+      this.squares,
+      this.lowest,
+      this.highest,
+      this.differences,
+      this.differenceCount,
+      this.timeSum,
+      this.timeSquares,
+      this.timeValue,
+      this.outside,
+    ]);
+  }
+
+  private putBack(): void {
+    const [
+      count,
+      mean,
+      squares,
+      lowest,
+      highest,
+      differences,
+      differenceCount,
+      timeSum,
+      timeSquares,
+      timeValue,
+      outside,
+    ] = this.kept as unknown as readonly [
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+    ];
+    Object.assign(this, { count, mean, squares, lowest, highest, differences, differenceCount, timeSum });
+    Object.assign(this, { timeSquares, timeValue, outside });
+  }
+
+  private showsNothing(seconds: number, volts: number): void {
+    if (Number.isNaN(this.nothingSince)) {
+      if (this.open?.kind !== this.weakKind) {
+        this.close();
+        this.keepFigures();
+        this.open = { kind: this.weakKind, from: seconds, to: seconds, extreme: volts };
+      }
+      this.nothingSince = this.open.from;
+    }
+    this.open!.to = seconds;
+    if (Math.abs(volts) < Math.abs(this.open!.extreme)) this.open!.extreme = volts;
+  }
+
+  /** It comes back: after a moment that was a drop-out, after longer a new session begins. */
+  private runsAgain(seconds: number): void {
+    if (seconds - this.nothingSince > switchedOffSeconds) {
+      this.endSession(seconds);
+      this.starting = true;
+    } else {
+      this.outside += seconds - Math.max(this.lastTime, this.nothingSince);
+      if (this.open!.extreme < this.lowest) this.lowest = this.open!.extreme;
+      if (this.open!.extreme > this.highest) this.highest = this.open!.extreme;
+    }
+    this.nothingSince = Number.NaN;
+    this.fresh = true;
+  }
+
+  /** What was outside on the way down is no dip; the steps of the session are looked for. */
+  private endSession(until: number): void {
+    this.putBack();
+    this.open = null;
+    this.endSteps(this.nothingSince);
+    if (!this.tellsOff) return;
+    this.keep({
+      rail: this.rail,
+      kind: 'off',
+      atSeconds: this.nothingSince,
+      lastsSeconds: until - this.nothingSince,
+      volts: null,
+      fromVolts: null,
+    });
   }
 
   private watch(seconds: number, volts: number): void {
@@ -220,29 +357,66 @@ class Channel {
     this.events.length = 2 * mostEvents;
   }
 
-  /** Compares the means of neighbouring blocks: a level that moved and stays is a step. */
   private endBlock(): void {
-    const mean = this.blockSum / blockSize;
-    const noise = this.noise() / Math.sqrt(blockSize);
-    const moved = (a: number, b: number) => Math.abs(a - b) > Math.max(stepShare * this.nominal, stepErrors * noise);
-    if (this.before !== null) {
-      if (this.stepAt !== null) {
-        // The block after a jump decides: still away from the old level, and near the new one.
-        if (moved(mean, this.stepAt.level))
-          this.keep({
-            rail: this.rail,
-            kind: 'step',
-            atSeconds: this.stepAt.from,
-            lastsSeconds: 0,
-            volts: mean,
-            fromVolts: this.stepAt.level,
-          });
-        this.stepAt = null;
-      } else if (moved(mean, this.before.mean)) this.stepAt = { from: this.blockStart, level: this.before.mean };
-    }
-    this.before = { mean, from: this.blockStart };
+    this.blocks.push({ mean: this.blockSum / blockSize, from: this.blockStart });
     this.blockSum = 0;
     this.blockCount = 0;
+    // The last whole block stays, for a step that begins in it.
+    const from = this.tailCount - blockSize;
+    this.tail.copyWithin(0, from, this.tailCount);
+    this.tailTime.copyWithin(0, from, this.tailCount);
+    this.tailCount = blockSize;
+  }
+
+  /**
+   * The steps of a session: block means that moved and stay moved, then a change of level in its last values. A level has
+   * moved when it did by more than white noise would give, and by more than neighbouring blocks usually differ, so that noise
+   * that wanders by itself makes no steps. @param until what came later belongs to the way down
+   */
+  private endSteps(until: number): void {
+    const { blocks } = this;
+    const white = this.noise();
+    const between = blocks
+      .slice(1)
+      .map(({ mean }, index) => Math.abs(mean - blocks[index]!.mean))
+      .sort((a, b) => a - b);
+    // Median of absolute differences of two normal figures: 0.6745 times the square root of 2 times their deviation.
+    const wander = between.length < 4 ? 0 : between[between.length >> 1]! / (0.6745 * Math.SQRT2);
+    const least = (values: number) =>
+      Math.max(stepShare * this.nominal, stepErrors * Math.max(white / Math.sqrt(values), wander));
+    for (let at = 1; at < blocks.length - 1; at += 1) {
+      const level = blocks[at - 1]!.mean;
+      if (Math.abs(blocks[at]!.mean - level) <= least(blockSize)) continue;
+      // The block after a jump decides: still away from the old level, and near the new one.
+      const { mean } = blocks[at + 1]!;
+      if (Math.abs(mean - level) > least(blockSize)) this.keepStep(blocks[at]!.from, level, mean);
+      at += 1;
+    }
+    this.lastStep(until, least);
+    this.blocks = [];
+    this.blockSum = 0;
+    this.blockCount = 0;
+    this.tailCount = 0;
+  }
+
+  private keepStep(atSeconds: number, fromVolts: number, volts: number): void {
+    this.keep({ rail: this.rail, kind: 'step', atSeconds, lastsSeconds: 0, volts, fromVolts });
+  }
+
+  /** The change of level in the last values that stands out most, where it does enough. */
+  private lastStep(until: number, least: (values: number) => number): void {
+    let count = this.tailCount;
+    while (count > 0 && this.tailTime[count - 1]! >= until) count -= 1;
+    const values = [...this.tail.subarray(0, count)];
+    const mean = (from: number, to: number) =>
+      values.slice(from, to).reduce((sum, value) => sum + value, 0) / (to - from);
+    let best = { at: -1, share: 1, from: 0, to: 0 };
+    for (let at = leastTail; at <= count - leastTail; at += 1) {
+      const [from, to] = [mean(0, at), mean(at, count)];
+      const share = Math.abs(to - from) / (least(Math.min(at, count - at)) * Math.SQRT2);
+      if (share > best.share) best = { at, share, from, to };
+    }
+    if (best.at >= 0) this.keepStep(this.tailTime[best.at]!, best.from, best.to);
   }
 
   /** The curve is full: every two pieces become one. */
@@ -267,16 +441,22 @@ class Channel {
     return Math.sqrt(Math.max(0, this.noise() ** 2 - digit ** 2 / 12));
   }
 
-  finish(): LogChannel {
-    this.close();
+  /** @param until the last time in the log, seconds */
+  finish(until: number): LogChannel {
+    if (!Number.isNaN(this.nothingSince)) this.endSession(until);
+    else {
+      this.close();
+      this.endSteps(Infinity);
+    }
     const spread = this.timeSquares - (this.timeSum * this.timeSum) / this.count;
     const slope = spread > 0 ? (this.timeValue - this.timeSum * this.mean) / spread : 0;
     return {
       rail: this.rail,
       count: this.count,
       meanVolts: this.mean,
-      lowestVolts: this.lowest,
-      highestVolts: this.highest,
+      // A log in which the supply never ran has no figures.
+      lowestVolts: this.count === 0 ? 0 : this.lowest,
+      highestVolts: this.count === 0 ? 0 : this.highest,
       deviationVolts: this.count > 1 ? Math.sqrt(this.squares / (this.count - 1)) : 0,
       noiseVolts: this.noiseWithoutRounding(),
       driftVoltsPerHour: slope * 3600,
@@ -327,8 +507,11 @@ export function readLog(mapping: LogMapping, guide: Guide, sink?: LogSink): LogR
   const timeColumn = mapping.columns.findIndex((column) => column.holds === 'time');
   const time = mapping.columns[timeColumn];
   const format = time?.holds === 'time' ? time.format : 'seconds';
+  const firstRail = mapping.columns.findIndex((column) => column.holds === 'rail');
   const channels = mapping.columns.flatMap((column, index) =>
-    column.holds === 'rail' ? [new Channel(column.rail, index, column.unit === 'mV' ? 0.001 : 1, guide)] : [],
+    column.holds === 'rail'
+      ? [new Channel(column.rail, index, column.unit === 'mV' ? 0.001 : 1, guide, index === firstRail)]
+      : [],
   );
   const { decimal } = mapping;
   const width = mapping.columns.length;
@@ -430,7 +613,7 @@ export function readLog(mapping: LogMapping, guide: Guide, sink?: LogSink): LogR
       if (channels.length === 0) return { ok: false, problem: { code: 'no-rail-column' } };
       const problem = doubt() ?? (rows === 0 ? { code: 'no-rows' as const } : null);
       if (problem !== null) return { ok: false, problem };
-      const summed = channels.map((channel) => channel.finish());
+      const summed = channels.map((channel) => channel.finish(clock[1]! - clock[0]!));
       const events = [...channels.flatMap((channel) => channel.events), ...gaps].sort(
         (a, b) => gravity(b) - gravity(a) || a.atSeconds - b.atSeconds,
       );

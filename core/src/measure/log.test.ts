@@ -89,6 +89,55 @@ describe('the figures of a log', () => {
       { rail: '+12', atSeconds: 30, volts: 11.2, lastsSeconds: expect.closeTo(5, 6) },
     ]);
   });
+  it('a switch-off at the end is an end, and no dip', () => {
+    const falls = [12, 11, 7, 3, 0.4, 0.1];
+    const { channels, events } = summed(
+      rowsOf(
+        500,
+        (index) => (index < 400 ? 12 + (index % 2) * 0.01 : (falls[index - 400] ?? 0.02)),
+        (index) => (index < 403 ? 5 : 0.01),
+      ),
+    );
+    expect(events).toMatchObject([{ kind: 'off', rail: '+12', atSeconds: expect.closeTo(40.1, 6) as number }]);
+    expect(channels[0]).toMatchObject({ count: 401, outsideSeconds: 0, lowestVolts: 12 });
+    expect(channels[1]!.lowestVolts).toBe(5);
+    expect(Math.min(...channels[0]!.curve.low)).toBe(0.02);
+  });
+  it('are of each session alone, where it was off between', () => {
+    const twelve = (index: number) => (index < 200 ? 12.1 : index < 300 ? 0.05 : index < 302 ? 6 : 12);
+    const { channels, events } = summed(rowsOf(600, twelve));
+    expect(events).toMatchObject([{ kind: 'off', atSeconds: 20, lastsSeconds: expect.closeTo(10, 6) as number }]);
+    expect(channels[0]).toMatchObject({ outsideSeconds: 0, highestVolts: 12.1 });
+    expect(channels[0]!.meanVolts).toBeGreaterThan(12);
+  });
+  it('a drop-out of a moment is a dip to nothing', () => {
+    const { channels, events } = summed(rowsOf(600, (index) => (index >= 300 && index < 305 ? 0.02 : 12)));
+    expect(events).toMatchObject([{ kind: 'dip', atSeconds: 30, volts: 0.02, lastsSeconds: expect.closeTo(0.5, 6) }]);
+    expect(channels[0]!.lowestVolts).toBe(0.02);
+    expect(channels[0]!.outsideSeconds).toBeGreaterThan(0.3);
+  });
+  it('of a supply that never ran are none', () => {
+    const { channels, events } = summed(rowsOf(100, () => 0.01));
+    expect(channels[0]).toMatchObject({ count: 0, lowestVolts: 0, meanVolts: 0 });
+    expect(events).toMatchObject([{ kind: 'off', atSeconds: 0 }]);
+  });
+  it('find a step in the last seconds before the end', () => {
+    const random = seeded(16);
+    const { events } = summed(rowsOf(1000, (index) => 12 - (index >= 980 ? 0.2 : 0) + 0.005 * normal(random)));
+    expect(events.filter(({ kind }) => kind === 'step')).toMatchObject([
+      { rail: '+12', atSeconds: expect.closeTo(98, 1) as number, volts: expect.closeTo(11.8, 1) as number },
+    ]);
+  });
+  it('see no steps in noise that wanders by itself', () => {
+    const random = seeded(17);
+    let wander = 0;
+    const twelve = Array.from({ length: 20_000 }, () => {
+      wander = 0.995 * wander + 0.004 * normal(random);
+      return 12 + wander + 0.002 * normal(random);
+    });
+    const { events } = summed(rowsOf(20_000, (index) => twelve[index]!));
+    expect(events.filter(({ kind }) => kind === 'step').length).toBeLessThanOrEqual(1);
+  });
   it('keep every extreme in the reduced curve, in few pieces', () => {
     const { channels } = summed(rowsOf(100_000, (index) => (index === 77_777 ? 9.5 : 12)));
     const { curve } = channels[0]!;

@@ -72,9 +72,11 @@ describe('verdict by guard band', () => {
     expect(word(figure('+12', 11.32, 'bench')).word).toBe('fail');
     expect(word(figure('+12', 11.32, 'bench'), '3.x').word).toBe('marginal');
   });
-  it('judges the negative rail by size and sign', () => {
+  it('judges the negative rail by its size, and asks about the other sign', () => {
     expect(word(figure('-12', -11.6)).word).toBe('pass');
-    expect(word(figure('-12', 11.6))).toMatchObject({ word: 'fail', reason: 'outside-high' });
+    expect(word(figure('-12', 11.6))).toMatchObject({ word: 'cannot-tell', reason: 'wrong-sign' });
+    expect(word(figure('+5', -5.02))).toMatchObject({ word: 'cannot-tell', reason: 'wrong-sign' });
+    expect(word(figure('-12', -9.9))).toMatchObject({ word: 'fail', reason: 'outside-high' });
   });
   it('reads codes', () => {
     expect(word(code('+5', 'too-high'))).toMatchObject({ word: 'fail', mean: null });
@@ -90,6 +92,18 @@ describe('verdict by guard band', () => {
     });
     expect(word(figure('power-good', 60, 'bench')).word).toBe('fail');
     expect(word(figure('power-good', 370)).word).toBe('cannot-tell');
+  });
+  it('keeps a failed power-up in sight among good ones', () => {
+    const delays = (...figures: number[]) =>
+      judgeReadings(
+        figures.map((value) => figure('power-good', value, 'bench')),
+        meters,
+        '2.x',
+      )[0]!;
+    expect(delays(370, 950)).toMatchObject({ word: 'fail', reason: 'sometimes-late', mean: 950, count: 2 });
+    expect(delays(370, 60, 380)).toMatchObject({ word: 'fail', reason: 'sometimes-early', mean: 60 });
+    expect(delays(950, 960)).toMatchObject({ word: 'fail', reason: 'outside-high' });
+    expect(delays(370, 380).word).toBe('pass');
   });
   it('says which meter would settle it', () => {
     const verdict = word(figure('+12', 11.45));

@@ -26,6 +26,13 @@ export type VerdictReason =
   | 'absent-allowed'
   | 'beyond-range'
   | 'no-figure'
+  /** Every main rail shows next to nothing: was the supply started at all? */
+  | 'not-started'
+  /** A figure of the other sign: the probes were swapped, or the sign was not typed. */
+  | 'wrong-sign'
+  /** Some power-ups were outside, others not. */
+  | 'sometimes-early'
+  | 'sometimes-late'
   | ReadingCode;
 
 /** The verdict on one rail (volts) or on power-good (milliseconds) in one condition. */
@@ -138,6 +145,26 @@ function byGuardBand(
   };
 }
 
+/** One power-up that failed stays what it is, whatever the others were: the worst of those that did, where some did not. */
+function failedPowerUp(
+  figures: readonly number[],
+  limitOfError: number,
+  { lower, upper }: { readonly lower: number; readonly upper: number },
+): Pick<Verdict, 'word' | 'reason' | 'mean'> | null {
+  const single = figures.map((figure) =>
+    byGuardBand([figure], limitOfError, assumedScatterMilliseconds, lower, upper, null),
+  );
+  const failed = single.filter(({ word }) => word === 'fail');
+  if (failed.length === 0 || failed.length === figures.length) return null;
+  const beyond = ({ mean: figure }: Judged) => Math.max(lower - figure!, figure! - upper);
+  const worst = failed.reduce((most, item) => (beyond(item) > beyond(most) ? item : most));
+  return {
+    word: 'fail',
+    reason: worst.reason === 'outside-low' ? 'sometimes-early' : 'sometimes-late',
+    mean: worst.mean,
+  };
+}
+
 const blank = { mean: null, spread: null, expanded: null, settlingError: null, settlingRepeats: null } as const;
 
 function judgeGroup(
@@ -168,6 +195,8 @@ function judgeGroup(
       ends.upper,
       null,
     );
+    const bad = figures.length < 2 ? null : failedPowerUp(figures, instrument.powerGoodErrorMilliseconds * trust, ends);
+    if (bad !== null) return { ...frame, ...ends, ...judged, ...bad, settlingError: null, settlingRepeats: null };
     const slow = judged.word === 'pass' && judged.mean !== null && judged.mean > limits.slowMilliseconds;
     return {
       ...frame,
@@ -198,6 +227,9 @@ function judgeGroup(
   if (limitOfError === null)
     return { ...frame, ...ends, ...blank, mean: mean(figures), word: 'cannot-tell', reason: 'beyond-range' };
   const scatter = assumedScatterVolts(instrument, subject, guide);
+  const level = mean(figures);
+  if (Math.sign(level) !== Math.sign(band.nominal) && Math.abs(level) > nextToNothing * Math.abs(band.nominal))
+    return { ...frame, ...ends, ...blank, mean: level, word: 'cannot-tell', reason: 'wrong-sign' };
   return {
     ...frame,
     ...ends,
@@ -205,24 +237,54 @@ function judgeGroup(
   };
 }
 
+const mainRails: readonly Subject[] = ['+12', '+5', '+3.3'];
+/** A main rail that shows less than this share of its nominal shows next to nothing: what leaks in from standby (bench practice). */
+export const nextToNothing = 0.1;
+
+/**
+ * The conditions in which every main rail that was read shows next to nothing. A machine that is off or asleep, and a supply
+ * whose start line is not tied, read so; one rail that is gone beside others that are there does not.
+ */
+export function offConditions(readings: readonly MeasuredValue[], guide: Guide): Set<Condition> {
+  const nothing = ({ subject, value }: MeasuredValue) =>
+    subject !== 'power-good' &&
+    (value.kind === 'code'
+      ? value.code === 'absent'
+      : Math.abs(value.figure) < nextToNothing * Math.abs(railBand(subject, guide).nominal));
+  const main = readings.filter(({ subject }) => mainRails.includes(subject));
+  return new Set(
+    main
+      .map(({ condition }) => condition)
+      .filter((condition) => main.filter((reading) => reading.condition === condition).every(nothing)),
+  );
+}
+
 /**
  * Verdicts for every subject and condition that was read. Readings with different instruments are judged apart and
- * the one with the smallest uncertainty speaks; a code that fails outweighs a figure of the same instrument.
+ * the one with the smallest uncertainty speaks; a code that fails outweighs a figure of the same instrument. Where every main
+ * rail shows next to nothing all but standby says nothing, unless the supply is known to have been started.
  * @param readings in the order they were taken
+ * @param started somebody saw to it that the supply was told to start
  * @throws when a reading names an instrument that is not among `instruments`
  */
 export function judgeReadings(
   readings: readonly MeasuredValue[],
   instruments: readonly Instrument[],
   guide: Guide,
+  started = false,
 ): Verdict[] {
+  const off = started ? new Set<Condition>() : offConditions(readings, guide);
   const groups = groupBy(readings, (reading) => `${reading.subject}|${reading.condition}|${reading.instrumentId}`);
   const best = new Map<string, Verdict>();
   for (const group of groups.values()) {
     const first = group[0]!;
     const instrument = instruments.find((candidate) => candidate.id === first.instrumentId);
     if (!instrument) throw new Error(`reading names an unknown instrument ${first.instrumentId}`);
-    const verdict = judgeGroup(first.subject, first.condition, group, instrument, guide);
+    const judged = judgeGroup(first.subject, first.condition, group, instrument, guide);
+    const verdict: Verdict =
+      first.subject !== '+5sb' && off.has(first.condition)
+        ? { ...judged, word: 'cannot-tell', reason: 'not-started', settlingError: null, settlingRepeats: null }
+        : judged;
     const key = `${first.subject}|${first.condition}`;
     const other = best.get(key);
     if (!other || (verdict.expanded ?? Infinity) < (other.expanded ?? Infinity)) best.set(key, verdict);

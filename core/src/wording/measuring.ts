@@ -121,6 +121,8 @@ export function logEventText(event: LogEvent): string {
       return `${rail} steps from ${voltsText(event.fromVolts ?? 0)} to ${voltsText(event.volts ?? 0)} V and stays`;
     case 'gap':
       return `nothing logged for ${lasts}`;
+    case 'off':
+      return event.lastsSeconds > 0 ? `off for ${lasts}` : 'switched off';
   }
 }
 

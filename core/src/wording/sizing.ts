@@ -152,6 +152,7 @@ const settlingText: Record<Settling, string> = {
   'enter-rails': 'enter the amps of each rail from the label',
   'enter-parts': "enter the machine's parts",
   'measure-at-work': 'measure +12, +5 and +3.3 V at work',
+  'confirm-fail': 'read the failing rail again with a meter, since one fail or a tester alone convicts nobody',
   'measure-again': 'read the unclear rail again with the finer meter',
   'say-what-hangs-where': 'say which cables hang on which +12 V output',
 };

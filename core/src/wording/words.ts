@@ -115,19 +115,19 @@ export function verdictReason(verdict: Verdict): string {
       : ` ±${verdict.expanded < 0.01 ? verdict.expanded.toFixed(3) : figureOf(verdict.subject, verdict.expanded)}`;
   switch (verdict.reason) {
     case 'inside':
-      return `inside ${lower} to ${upper}, with the meter's${doubt}`;
+      return `inside ${lower} to ${upper}, with the uncertainty${doubt}`;
     case 'near-low':
-      return `inside, but with the meter's${doubt} little is left above the limit ${lower}`;
+      return `inside, but with the uncertainty${doubt} little is left above the limit ${lower}`;
     case 'near-high':
-      return `inside, but with the meter's${doubt} little is left below the limit ${upper}`;
+      return `inside, but with the uncertainty${doubt} little is left below the limit ${upper}`;
     case 'outside-low':
-      return `below ${lower} by more than the meter's${doubt}`;
+      return `below ${lower} by more than the uncertainty${doubt}`;
     case 'outside-high':
-      return `above ${upper} by more than the meter's${doubt}`;
+      return `above ${upper} by more than the uncertainty${doubt}`;
     case 'straddles-low':
-      return `within the meter's${doubt} of the limit ${lower}`;
+      return `within the uncertainty${doubt} of the limit ${lower}`;
     case 'straddles-high':
-      return `within the meter's${doubt} of the limit ${upper}`;
+      return `within the uncertainty${doubt} of the limit ${upper}`;
     case 'slower-than-guide':
       return 'inside 500 ms, slower than the 250 ms of its guide';
     case 'absent-allowed':
@@ -138,6 +138,14 @@ export function verdictReason(verdict: Verdict): string {
         : 'beyond the ranges of this meter';
     case 'no-figure':
       return 'no figure';
+    case 'wrong-sign':
+      return 'the sign is the other way round: swapped probes, or a sign that was not typed. Read it again';
+    case 'sometimes-early':
+      return `sometimes early: one of ${verdict.count} power-ups came before ${lower}`;
+    case 'sometimes-late':
+      return `sometimes late: one of ${verdict.count} power-ups came after ${upper}`;
+    case 'not-started':
+      return 'every main rail shows next to nothing: was the supply started? Until that is known it says nothing';
     case 'too-high':
     case 'too-low':
     case 'absent':

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button } from 'antd';
 import { useSearchParams } from 'react-router';
 import {
   conditionText,
@@ -13,6 +14,7 @@ import {
   verdictReason,
   verdictText,
   voltsText,
+  type Condition,
   type Phase,
   type Verdict,
 } from '@fairwatt/core';
@@ -38,6 +40,44 @@ const ways = [
 ] as const;
 const order = (verdict: Verdict) =>
   subjects.indexOf(verdict.subject) * 3 + ['off-load', 'idle', 'work'].indexOf(verdict.condition);
+
+/** Rails that show nothing are asked about: a machine that is off convicts nobody. */
+function WasItStarted({ phase, condition }: { readonly phase: Phase; readonly condition: Condition }) {
+  const { job, act, locked } = useDesk();
+  const readings = job.readings.filter(
+    (reading) =>
+      reading.phase === phase &&
+      reading.condition === condition &&
+      reading.subject !== '+5sb' &&
+      reading.struckAt === null,
+  );
+  return (
+    <div className="row-actions" role="group" aria-label="Was the supply started?">
+      <Button
+        disabled={locked}
+        onClick={() => readings.every((reading) => act({ kind: 'strike-reading', id: reading.id }) === null)}
+      >
+        It was off: strike them
+      </Button>
+      {phase === 'before' && (
+        <Button
+          disabled={locked}
+          onClick={() =>
+            act({
+              kind: 'note-outcome',
+              id: crypto.randomUUID(),
+              checkId: 'm-offload',
+              outcomeId: 'nothing',
+              instrumentId: null,
+            })
+          }
+        >
+          Its start line was tied, nothing came
+        </Button>
+      )}
+    </div>
+  );
+}
 
 /** Readings, their verdicts against the bands, and what to measure next. */
 export default function Measure() {
@@ -120,6 +160,7 @@ export default function Measure() {
               {verdictText[deciding.word]}
             </span>
             <p>{verdictReason(deciding)}.</p>
+            {deciding.reason === 'not-started' && <WasItStarted phase={phase} condition={deciding.condition} />}
           </>
         )}
         {sags.map((item) => (
