@@ -77,7 +77,7 @@ const stories: readonly Story[] = [
       'do-main': 'home',
     },
     first: ['board'],
-    atLeast: 0.3,
+    atLeast: 0.28,
     state: 'open',
   },
   {
