@@ -33,10 +33,19 @@ export function dampingByFault(group: readonly Float64Array[]): Float64Array[] {
   return damping;
 }
 
+/** Two values of one group together: `dampingOf` for two, without its lists. */
+function pairTogether(a: number, b: number): number {
+  if (a < 0 !== b < 0) return a + b;
+  return Math.abs(a) >= Math.abs(b) ? a + groupDamping * b : b + groupDamping * a;
+}
+
 /** What an evidence group says together, by fault: the sum over its outcomes, damped. */
 export function saidTogether(group: readonly Float64Array[]): Float64Array {
+  const [first, second] = group;
+  if (group.length === 1) return first!;
+  if (group.length === 2) return first!.map((value, fault) => pairTogether(value, second![fault]!));
   const damping = dampingByFault(group);
-  return group[0]!.map((_, fault) =>
+  return first!.map((_, fault) =>
     group.reduce((sum, says, position) => sum + damping[position]![fault]! * says[fault]!, 0),
   );
 }

@@ -161,14 +161,17 @@ export function rankChecks(
   const ranked = looked.map(({ index, unpaid, found }, position): NextCheck => {
     if (position >= deepChecks) return found;
     const group = model.checks[index]!.evidence;
+    const others = seconds.filter((second) => second.index !== index);
+    const steps = others.map((second) => second.step);
+    const related = others.some((second) => second.group === group);
     const stepsAfter = (outcome: number) =>
-      seconds
-        .filter((second) => second.index !== index)
-        .map((second) =>
-          second.group === group
-            ? secondStep(model, second.index, [...seen(group), model.says[index]![outcome]!])
-            : second.step,
-        );
+      related
+        ? others.map((second) =>
+            second.group === group
+              ? secondStep(model, second.index, [...seen(group), model.says[index]![outcome]!])
+              : second.step,
+          )
+        : steps;
     return {
       ...found,
       savesMinutes:
