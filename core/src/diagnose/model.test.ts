@@ -114,6 +114,17 @@ describe('expected repair time', () => {
 
 describe('next checks', () => {
   const full = { has: ['meter', 'tester', 'spare-supply', 'second-spare'] as const, mayMeterMains: true };
+  it('never rank a telling look of a minute under one that wants a meter out', () => {
+    for (const told of ['nothing', 'twitch', 'no-picture', 'restarts', 'cuts-load']) {
+      const ranked = rankChecks(model, [{ checkId: 'told-button', outcomeId: told }], full);
+      const meterOut = ranked.findIndex(({ needs }) => needs.includes('meter') || needs.includes('tester'));
+      const late = ranked.slice(meterOut).filter(({ checkId, minutes, moves, hazard }) => {
+        const { kind } = model.checks[model.checkIndex.get(checkId)!]!;
+        return kind === 'look' && minutes <= 1 && moves > 0.02 && hazard === 'none';
+      });
+      expect(late).toEqual([]);
+    }
+  });
   it('leaves out what the bench lacks, what was answered and what cannot be done on a dead machine', () => {
     const observations = [
       { checkId: 'told-button', outcomeId: 'nothing' },

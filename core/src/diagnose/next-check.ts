@@ -181,7 +181,23 @@ export function rankChecks(
     };
   });
   ranked.sort((a, b) => worthOf(b) - worthOf(a) || a.checkId.localeCompare(b.checkId));
-  return saferFirst(ranked);
+  return looksFirst(model, saferFirst(ranked));
+}
+
+/** A look tells something when its outcomes are expected to move the ranking by more than this share. */
+const tellingLook = 0.02;
+
+/** A minute's look that tells something is never ranked under a check that wants a meter or tester out. */
+function looksFirst(model: Model, ranked: readonly NextCheck[]): NextCheck[] {
+  const meterOut = ranked.findIndex(({ needs }) => needs.includes('meter') || needs.includes('tester'));
+  if (meterOut < 0) return [...ranked];
+  const isLook = ({ checkId, minutes, moves, hazard }: NextCheck) =>
+    model.checks[model.checkIndex.get(checkId)!]!.kind === 'look' &&
+    minutes <= 1 &&
+    moves > tellingLook &&
+    hazard === 'none';
+  const rest = ranked.slice(meterOut);
+  return [...ranked.slice(0, meterOut), ...rest.filter(isLook), ...rest.filter((check) => !isLook(check))];
 }
 
 function saferFirst(ranked: readonly NextCheck[]): NextCheck[] {
