@@ -102,7 +102,7 @@ export function knowledgePage(knowledge: Knowledge): string {
     `Release ${knowledge.release}. Made from \`core/knowledge/knowledge.json\` by \`npm run formats\`; change the file, not this page. ${knowledge.note}`,
     '',
     'How it is used: the chance of each fault is its share below times, for each check done, the figure in the row of that fault under what was seen; then all are made to sum to 100.',
-    `Checks that tell the same story are counted once in full, the next by ${groupDamping}, then by ${groupDamping ** 2}, the strongest first. “Cannot tell” counts nothing.`,
+    `Checks that tell the same story are damped for each fault apart: of the outcomes that speak for it the strongest counts in full, the next by ${groupDamping}, then by ${groupDamping ** 2}, and so among those against it. “Cannot tell” counts nothing.`,
     `A repair that was tried is evidence too: the right one changes nothing in ${rightRepairFails} of 100 cases, a wrong one seems to cure in ${wrongRepairCures}.`,
     `The shop's closed jobs move the figures: a shipped row is worth ${shippedWeightJobs} jobs with that fault, the shares of the faults ${shippedPriorJobs} jobs, and one instrument starts from what the others showed, worth ${othersWeightJobs} jobs.`,
     '',
