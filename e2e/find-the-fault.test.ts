@@ -53,10 +53,12 @@ describe('the search for the fault', () => {
   it('shows what moved when an outcome comes in, by keyboard alone', async () => {
     await visit(page, `${application.url}/jobs/LQ-0145/fault`);
     const first = await page.$eval('[data-suspect]', (element) => element.getAttribute('data-suspect'));
-    await pick('Dust', 'look-dust');
-    await answer('look-dust', '3');
+    await pick('When it happens', 'told-when');
+    await answer('told-when', '6');
     await page.waitForSelector('.suspects .step, .suspects .bar-was');
     expect(first).not.toBe('');
+    await pick('Dust', 'look-dust');
+    await answer('look-dust', '3');
     await seeText(page, 'Dust: Blocked', '.trail');
   });
 
