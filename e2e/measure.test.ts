@@ -108,6 +108,12 @@ describe('a probe walk', () => {
       await page.keyboard.type(volts);
       await page.keyboard.press('Enter');
     }
+    expect(await page.$('[data-walk="safe"]')).toBeNull();
+    for (const pin of [2, 3]) {
+      await seeText(page, `Prove the ground on pin ${pin}`, '.walk');
+      await page.keyboard.type('12.02');
+      await page.keyboard.press('Enter');
+    }
     await page.waitForSelector('[data-walk="safe"]');
     await press(page, 'all walks');
     await fill(page, 'Cable', 'Swapped drive cable');
@@ -149,6 +155,12 @@ describe('a walk that proves a spare cable', () => {
     ] as const) {
       await seeText(page, `Touch pin ${pin}`, '.walk');
       await page.keyboard.type(volts);
+      await page.keyboard.press('Enter');
+    }
+    expect(await page.$('[data-walk="safe"]')).toBeNull();
+    for (const pin of [5, 7, 8]) {
+      await seeText(page, `Prove the ground on pin ${pin}`, '.walk');
+      await page.keyboard.type('12.02');
       await page.keyboard.press('Enter');
     }
     await page.waitForSelector('[data-walk="safe"]');

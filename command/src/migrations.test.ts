@@ -25,6 +25,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0010_revisions.sql': '1de0154afc88c20e',
   '0011_changes.sql': '698159b5073573ff',
   '0012_log_off.sql': 'f870510e1bc0a396',
+  '0013_ground_proof.sql': 'edb1d79621fa9ef2',
 };
 
 it('a migration that has shipped never changes again', () => {

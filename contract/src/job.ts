@@ -167,7 +167,18 @@ export const probeFields = {
   plug: z.enum(standardInletKinds),
   note: text(300),
   pins: z
-    .array(z.strictObject({ pin: z.int().min(1).max(24), value: readingValueSchema }))
+    .array(
+      z.strictObject({
+        pin: z.int().min(1).max(24),
+        value: readingValueSchema,
+        ground: z
+          .discriminatedUnion('kind', [
+            z.strictObject({ kind: z.literal('rail'), volts: figure(-60, 60) }),
+            z.strictObject({ kind: z.literal('continuity'), heard: z.boolean() }),
+          ])
+          .optional(),
+      }),
+    )
     .max(24)
     .refine((pins) => new Set(pins.map((item) => item.pin)).size === pins.length, 'a pin is named twice'),
 };

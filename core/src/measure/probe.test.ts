@@ -16,7 +16,11 @@ const nominal: Record<PinSignal, number> = {
   NC: 0,
 };
 const right = (plug: InletKind): ProbedPin[] =>
-  walkOf(plug).map(({ pin, signal }) => ({ pin, value: { kind: 'figure', figure: nominal[signal] } }));
+  walkOf(plug).map(({ pin, signal }) => ({
+    pin,
+    value: { kind: 'figure', figure: nominal[signal] },
+    ...(signal === 'G' ? { ground: { kind: 'rail', volts: 12.02 } } : {}),
+  }));
 const withPin = (plug: InletKind, pin: number, figure: number) =>
   right(plug).map((item) => (item.pin === pin ? { pin, value: { kind: 'figure' as const, figure } } : item));
 
@@ -33,6 +37,28 @@ describe('a cable probed at its device end', () => {
         expect(judgeProbe(plug, left).pins.filter((pin) => pin.finding === 'missing')).toHaveLength(1);
       }),
     );
+  });
+  it('does not pass an open ground, which shows no volts either, nor one that nobody proved', () => {
+    const grounds = (ground: ProbedPin['ground']) =>
+      judgeProbe(
+        'card-8',
+        right('card-8').map(({ ground: was, ...pin }) => (was === undefined ? pin : { ...pin, ground })),
+      );
+    const found = (ground: ProbedPin['ground']) => [
+      grounds(ground).word,
+      ...new Set(grounds(ground).pins.flatMap((pin) => (pin.signal === 'G' ? [pin.finding] : []))),
+    ];
+    expect(found(undefined)).toEqual(['incomplete', 'unproved']);
+    expect(found({ kind: 'rail', volts: 0.01 })).toEqual(['incomplete', 'open']);
+    expect(found({ kind: 'rail', volts: 5.04 })).toEqual(['safe', 'right']);
+    expect(found({ kind: 'continuity', heard: false })).toEqual(['incomplete', 'open']);
+    expect(found({ kind: 'continuity', heard: true })).toEqual(['safe', 'right']);
+  });
+  it('a proof does not excuse volts on a ground pin', () => {
+    const pins = right('card-8').map((item) =>
+      item.pin === 5 ? { ...item, value: { kind: 'figure' as const, figure: 12 } } : item,
+    );
+    expect(judgeProbe('card-8', pins).word).toBe('wrong');
   });
   it('is wrong, with the pin named, where +12 lies on a ground pin', () => {
     const verdict = judgeProbe('card-8', withPin('card-8', 5, 12.02));

@@ -4,8 +4,17 @@ import type { ReadingValue } from './reading.ts';
 /** One pin with what it showed. */
 export interface ProbedPin {
   readonly pin: number;
+  /** Red on the pin, black on the supply's ground. */
   readonly value: ReadingValue;
+  /**
+   * What proves a ground as one, since an open pin shows 0 V as well: the volts with red on a known rail and black on the pin,
+   * or continuity to the supply's ground with the lead out.
+   */
+  readonly ground?: GroundProof | undefined;
 }
+
+export type GroundProof =
+  { readonly kind: 'rail'; readonly volts: number } | { readonly kind: 'continuity'; readonly heard: boolean };
 
 /** What a pin must show while the supply runs, black probe on the supply's ground. */
 export type PinExpectation =
@@ -80,9 +89,12 @@ export function walkOf(plug: InletKind): WalkPin[] {
     .map(({ pin, signal }) => ({ pin, signal, expects: pinExpectation(plug, signal) }));
 }
 
-export type PinFinding = 'right' | 'weak' | 'wrong' | 'missing';
+export type PinFinding = 'right' | 'weak' | 'wrong' | 'missing' | 'unproved' | 'open';
 
-/** A pin judged: `weak` is the right rail outside its limits, `wrong` is something else where it does harm. */
+/**
+ * A pin judged: `weak` is the right rail outside its limits, `wrong` is something else where it does harm; a ground that
+ * shows no volts is `unproved` until it was proved, and `open` where the proof shows that nothing is connected.
+ */
 export interface JudgedPin extends WalkPin {
   readonly value: ReadingValue | null;
   readonly finding: PinFinding;
@@ -91,7 +103,7 @@ export interface JudgedPin extends WalkPin {
 }
 
 export interface ProbeVerdict {
-  /** `safe` only when every pin was touched and is right; `wrong` as soon as one is; else `incomplete`. */
+  /** `safe` only when every pin was touched and is right, grounds proved; `wrong` as soon as one is; else `incomplete`. */
   readonly word: 'safe' | 'wrong' | 'incomplete';
   readonly pins: readonly JudgedPin[];
 }
@@ -105,7 +117,16 @@ function carried(volts: number): RailName | 'ground' | null {
   return null;
 }
 
-function judgePin(pin: WalkPin, value: ReadingValue | undefined): JudgedPin {
+/** A ground that carries no volts: is it one? */
+function groundFinding(proof: GroundProof | undefined): PinFinding {
+  if (proof === undefined) return 'unproved';
+  if (proof.kind === 'continuity') return proof.heard ? 'right' : 'open';
+  const shown = carried(proof.volts);
+  return shown === null || shown === 'ground' || shown === '-12' ? 'open' : 'right';
+}
+
+function judgePin(pin: WalkPin, probed: ProbedPin | undefined): JudgedPin {
+  const value = probed?.value;
   const judged = (finding: PinFinding, carries: JudgedPin['carries'] = null): JudgedPin => ({
     ...pin,
     value: value ?? null,
@@ -124,7 +145,8 @@ function judgePin(pin: WalkPin, value: ReadingValue | undefined): JudgedPin {
           : 'wrong',
     );
   const volts = value.figure;
-  if (volts >= expects.lower && volts <= expects.upper) return judged('right', carried(volts));
+  if (volts >= expects.lower && volts <= expects.upper)
+    return judged(expects.kind === 'ground' ? groundFinding(probed?.ground) : 'right', carried(volts));
   const carries = carried(volts);
   if (expects.kind === 'rail') {
     // A rail that sags is weak; another rail, ground or the other sign is a wrong wire.
@@ -143,7 +165,12 @@ function judgePin(pin: WalkPin, value: ReadingValue | undefined): JudgedPin {
  * A pin that is weak is not a wrong wire, but it is not safe either: the supply is looked at first.
  */
 export function judgeProbe(plug: InletKind, probed: readonly ProbedPin[]): ProbeVerdict {
-  const pins = walkOf(plug).map((pin) => judgePin(pin, probed.find((item) => item.pin === pin.pin)?.value));
+  const pins = walkOf(plug).map((pin) =>
+    judgePin(
+      pin,
+      probed.find((item) => item.pin === pin.pin),
+    ),
+  );
   const word = pins.some((pin) => pin.finding === 'wrong')
     ? 'wrong'
     : pins.every((pin) => pin.finding === 'right')

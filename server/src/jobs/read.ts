@@ -1,4 +1,5 @@
 import type {
+  ProbedPin,
   CableProbe,
   CasePlace,
   Job,
@@ -139,12 +140,22 @@ function readReadings(db: Queryable, jobId: number): Promise<Reading[]> {
   });
 }
 
+function groundProof(row: Row): Pick<ProbedPin, 'ground'> {
+  const volts = orNull(number)(row, 'ground_volts');
+  const heard = orNull(boolean)(row, 'ground_heard');
+  if (volts !== null) return { ground: { kind: 'rail', volts } };
+  return heard === null ? {} : { ground: { kind: 'continuity', heard } };
+}
+
 async function readProbes(db: Queryable, jobId: number): Promise<CableProbe[]> {
   const pins = await many(
     db,
     'select * from job_probe_pin where job_id = $1 order by probe_id, pin',
     [jobId],
-    (row) => ({ probeId: text(row, 'probe_id'), pin: { pin: number(row, 'pin'), value: readValue(row) } }),
+    (row) => ({
+      probeId: text(row, 'probe_id'),
+      pin: { pin: number(row, 'pin'), value: readValue(row), ...groundProof(row) },
+    }),
   );
   return many(db, 'select * from job_probe where job_id = $1 order by position', [jobId], (row): CableProbe => ({
     id: text(row, 'id'),

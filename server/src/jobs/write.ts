@@ -389,7 +389,7 @@ export async function writeJob(
   await insertRows(
     db,
     'job_probe_pin',
-    ['job_id', 'probe_id', 'pin', 'figure', 'code'],
+    ['job_id', 'probe_id', 'pin', 'figure', 'code', 'ground_volts', 'ground_heard'],
     probes.flatMap((probe) =>
       probe.pins.map((pin) => [
         jobId,
@@ -397,6 +397,8 @@ export async function writeJob(
         pin.pin,
         pin.value.kind === 'figure' ? pin.value.figure : null,
         pin.value.kind === 'code' ? pin.value.code : null,
+        pin.ground?.kind === 'rail' ? pin.ground.volts : null,
+        pin.ground?.kind === 'continuity' ? pin.ground.heard : null,
       ]),
     ),
   );

@@ -13,7 +13,9 @@ import {
   type CableProbe,
   type InletKind,
   type Phase,
+  type GroundProof,
   type PinFinding,
+  type ProbedPin,
 } from '@fairwatt/core';
 import { problemOf, useChangeProofMutation } from '../../app/api.ts';
 import { SelectField, TextField } from '../../controls/fields.tsx';
@@ -21,7 +23,13 @@ import { ConnectorFace, type FaceSide } from '../../drawings/connector-face.tsx'
 import { useDesk } from '../../job/job-context.ts';
 import { Choice } from '../../controls/choice.tsx';
 
-const marks: Record<Exclude<PinFinding, 'missing'>, string> = { right: '✓', weak: '▲', wrong: '✕' };
+const marks: Record<Exclude<PinFinding, 'missing'>, string> = {
+  right: '✓',
+  weak: '▲',
+  wrong: '✕',
+  unproved: '?',
+  open: '▲',
+};
 const wordClass = { safe: 'pass', wrong: 'fail', incomplete: 'cannot-tell' } as const;
 const longestWall = 60;
 
@@ -134,6 +142,11 @@ function wrongPins(probe: CableProbe): string {
       .join(', ');
   const missing = pins.filter((pin) => pin.finding === 'missing').length;
   const weak = pins.filter((pin) => pin.finding === 'weak');
+  const open = pins.filter((pin) => pin.finding === 'open');
+  const unproved = pins.filter((pin) => pin.finding === 'unproved');
+  if (open.length > 0) return `no ground on pin ${open.map((pin) => pin.pin).join(', ')}: nothing is connected there`;
+  if (missing === 0 && unproved.length > 0)
+    return `${unproved.length} of the grounds still to prove: an open one shows 0 V as well`;
   return missing > 0
     ? `${missing} of ${pins.length} pins still to touch`
     : weak.length > 0
@@ -162,17 +175,27 @@ function Walk({
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
+  /** The pin that was clicked is measured anew, volts first. */
+  const [anew, setAnew] = useState(false);
   const field = useRef<InputRef>(null);
   const verdict = judgeProbe(probe.plug, probe.pins);
   const at =
     verdict.pins.find((pin) => pin.pin === chosen && (!barred || pin.value !== null)) ??
-    (barred ? undefined : verdict.pins.find((pin) => pin.finding === 'missing')) ??
+    (barred
+      ? undefined
+      : (verdict.pins.find((pin) => pin.finding === 'missing') ??
+        verdict.pins.find((pin) => pin.finding === 'unproved'))) ??
     null;
-  function put(value: CableProbe['pins'][number]['value']): void {
+  // First every pin for harm, then the grounds: the probes change places once.
+  const proving = at !== null && (at.finding === 'unproved' || at.finding === 'open') && !anew;
+  /** What the pin showed, while its ground is proved. */
+  const shown = proving ? at.value : null;
+  function put(value: ProbedPin['value'], ground?: GroundProof): void {
     if (at === null) return;
-    const pins = [...probe.pins.filter((item) => item.pin !== at.pin), { pin: at.pin, value }].sort(
-      (a, b) => a.pin - b.pin,
-    );
+    const pins = [
+      ...probe.pins.filter((item) => item.pin !== at.pin),
+      { pin: at.pin, value, ...(ground === undefined ? {} : { ground }) },
+    ].sort((a, b) => a.pin - b.pin);
     if (
       act({
         kind: 'put-probe',
@@ -184,6 +207,7 @@ function Walk({
     setText('');
     setProblem(null);
     setChosen(null);
+    setAnew(false);
     field.current?.focus();
   }
   const rails = verdict.pins.filter(
@@ -216,6 +240,7 @@ function Walk({
     const figure = parseFigure(text);
     if (figure === null) setProblem(`“${text}” is not a figure; write it like 11.9, or press Absent`);
     else if (Math.abs(figure) > longestWall) setProblem("A supply's output is never above 60 V: check meter and pin.");
+    else if (shown !== null) put(shown, { kind: 'rail', volts: figure });
     else put({ kind: 'figure', figure });
   }
   return (
@@ -250,7 +275,10 @@ function Walk({
             ),
           )
         }
-        onPin={setChosen}
+        onPin={(pin) => {
+          setChosen(pin);
+          setAnew(true);
+        }}
       />
       {at === null ? (
         <p style={{ marginTop: 10 }}>
@@ -265,10 +293,12 @@ function Walk({
           }}
         >
           <p className="decides">
-            Touch pin {at.pin}
+            {proving ? `Prove the ground on pin ${at.pin}` : `Touch pin ${at.pin}`}
             <span className="quiet" style={{ fontSize: 16, fontWeight: 400 }}>
               {' '}
-              must show {pinExpectText(at.expects)}
+              {proving
+                ? 'red on a known rail, black on this pin: it must show that rail'
+                : `must show ${pinExpectText(at.expects)}`}
             </span>
           </p>
           <div className="row-actions">
@@ -292,10 +322,21 @@ function Walk({
             <Button htmlType="submit" disabled={locked || text.trim() === ''}>
               Keep <kbd aria-hidden="true">↵</kbd>
             </Button>
-            <Button disabled={locked} onClick={() => put({ kind: 'code', code: 'absent' })}>
-              Absent
-            </Button>
-            {at.value !== null && (
+            {shown !== null ? (
+              <>
+                <Button disabled={locked} onClick={() => put(shown, { kind: 'continuity', heard: true })}>
+                  Lead out: continuity to ground
+                </Button>
+                <Button disabled={locked} onClick={() => put(shown, { kind: 'continuity', heard: false })}>
+                  No continuity
+                </Button>
+              </>
+            ) : (
+              <Button disabled={locked} onClick={() => put({ kind: 'code', code: 'absent' })}>
+                Absent
+              </Button>
+            )}
+            {at.value !== null && !proving && (
               <span className="quiet">was {at.value.kind === 'figure' ? `${at.value.figure} V` : at.value.code}</span>
             )}
           </div>
