@@ -55,7 +55,7 @@ describe('reading', () => {
   it('gives shop, supplies and knowledge in their schemas', async () => {
     expect((await call<{ technicians: unknown[] }>('/shop')).body.technicians).toHaveLength(3);
     expect((await call<unknown[]>('/supplies')).body).toHaveLength(28);
-    expect((await call<{ faults: unknown[] }>('/knowledge')).body.faults).toHaveLength(30);
+    expect((await call<{ faults: unknown[] }>('/knowledge')).body.faults).toHaveLength(34);
   });
 });
 
@@ -409,6 +409,20 @@ describe('files of logging meters', () => {
     expect(copy.logs.map((item) => item.name)).toEqual(['second.csv', 'first.csv']);
     expect(await get(copy.code, second.id)).toContain('second.csv');
   });
+  it('tell when the supply was off, and are read back so', async () => {
+    const { code } = await make();
+    const off = {
+      rail: '+12' as const,
+      kind: 'off' as const,
+      atSeconds: 1,
+      lastsSeconds: 4,
+      volts: null,
+      fromVolts: null,
+    };
+    const one = { ...log('night.csv'), events: [off], eventsInAll: 1 };
+    expect((await act(code, { kind: 'put-log', log: one, basedOn: 0 })).status).toBe(200);
+    expect((await call<Job>(`/jobs/${code}`)).body.logs[0]!.events).toEqual([off]);
+  });
   it('are refused where there is no such log, when too large and when they are no text', async () => {
     const { code } = await make();
     expect((await put(code, randomUUID(), 'a,b')).status).toBe(404);
@@ -418,5 +432,37 @@ describe('files of logging meters', () => {
     expect((await put(code, one.id, 'a\0b')).status).toBe(422);
     expect(await get(code, one.id)).toBe(404);
     expect(await get(code, 'nonsense')).toBe(422);
+  });
+});
+
+describe('probe walks', () => {
+  it('keep what proved each ground, in a job file as well', async () => {
+    const { code } = await make();
+    const pins = [
+      { pin: 1, value: { kind: 'figure' as const, figure: 12.02 } },
+      { pin: 5, value: { kind: 'figure' as const, figure: 0 }, ground: { kind: 'rail' as const, volts: 12.01 } },
+      {
+        pin: 7,
+        value: { kind: 'figure' as const, figure: 0.01 },
+        ground: { kind: 'continuity' as const, heard: false },
+      },
+      { pin: 8, value: { kind: 'figure' as const, figure: 0 } },
+    ];
+    const probe = { id: randomUUID(), label: 'Borrowed', plug: 'card-8' as const, pins, note: '' };
+    expect((await act(code, { kind: 'put-probe', probe, basedOn: 0 })).status).toBe(200);
+    expect((await call<Job>(`/jobs/${code}`)).body.probes[0]!.pins).toEqual(pins);
+    const file = (await call<JobFile>(`/jobs/${code}/file`)).body;
+    const copy = (await call<Job>('/jobs/import?by=mara&as=new', file)).body;
+    expect(copy.probes[0]!.pins).toEqual(pins);
+  });
+  it('refuse a ground proved by volts that no supply gives', async () => {
+    const { code } = await make();
+    const pins = [{ pin: 5, value: { kind: 'figure', figure: 0 }, ground: { kind: 'rail', volts: 400 } }];
+    const answer = await act(code, {
+      kind: 'put-probe',
+      probe: { id: randomUUID(), label: 'Borrowed', plug: 'card-8', pins, note: '' },
+      basedOn: 0,
+    } as never);
+    expect(answer.status).toBe(422);
   });
 });
