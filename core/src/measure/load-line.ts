@@ -60,7 +60,7 @@ export const sharedAmpsShare = 0.02;
 /** Beyond the highest load that was read the resistance may be higher by this share of itself (bench practice). */
 export const resistanceMayRise = 0.5;
 /** So far beyond the highest load, as a share of it, a rail may still be said to pass; nobody saw it fold back there. */
-export const passesBeyond = 0.05;
+export const passesBeyond = 0.1;
 
 /** Currents closer than this are one load. */
 const sameLoadAmps = 0.5;

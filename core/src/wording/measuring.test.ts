@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Forecast, LogEvent, LogProblem, LogShapeProblem, PinExpectation } from '../measure/index.ts';
-import { forecastText, logEventText, logProblemText, logShapeText, pinExpectText } from './index.ts';
+import { unreadRailsText, forecastText, logEventText, logProblemText, logShapeText, pinExpectText } from './index.ts';
 
 const forecast: Forecast = {
   rail: '+12',
@@ -28,6 +28,15 @@ describe('sentences of measuring', () => {
     expect(
       forecastText({ ...forecast, volts: 12.7, interval: { low: 12.65, high: 12.75 }, word: 'will-fail' }),
     ).toContain('12.60');
+  });
+  it('name the rails that nobody read near the planned load, in one line', () => {
+    expect(unreadRailsText([{ ...forecast, word: 'will-pass' }, forecast])).toBeNull();
+    expect(
+      unreadRailsText([
+        { ...forecast, beyondAmps: 30, nextAmps: 41 },
+        { ...forecast, rail: '+5', amps: 6.12, beyondAmps: 5, nextAmps: 6.12 },
+      ]),
+    ).toBe('Not read near the planned load: +12 V (read it at 41 A), +5 V (read it at 6.1 A).');
   });
   it('are there for every expectation, problem and event', () => {
     const expectations: PinExpectation[] = [

@@ -15,18 +15,29 @@ export const probeWordText: Record<ProbeVerdict['word'], string> = {
   incomplete: 'Incomplete',
 };
 
+/** Amps of a rail: tenths where they are few. */
+const ampsText = (amps: number) => `${amps.toFixed(amps < 10 ? 1 : 0)} A`;
+
+/** The rails that nobody read near the planned load, and the load to read each at next; null where there are none. */
+export function unreadRailsText(forecasts: readonly Forecast[]): string | null {
+  const unread = forecasts.filter(({ word, beyondAmps }) => word === 'cannot-tell' && beyondAmps !== null);
+  if (unread.length === 0) return null;
+  const each = unread.map(({ rail, amps, nextAmps }) => `${rail} V (read it at ${ampsText(nextAmps ?? amps)})`);
+  return `Not read near the planned load: ${each.join(', ')}.`;
+}
+
 /** Why a forecast cannot tell, and what to do about it. */
 function doubtText({ volts, lower, upper, beyondAmps, bends, nextAmps }: Forecast): string {
-  const next = nextAmps === null ? '' : ` Read it at ${nextAmps.toFixed(0)} A next.`;
+  const next = nextAmps === null ? '' : ` Read it at ${ampsText(nextAmps)} next.`;
   if (beyondAmps !== null)
-    return `cannot tell beyond ${beyondAmps.toFixed(0)} A, the highest load that was read${bends ? '; the rail bends away from its line' : ''}.${next}`;
+    return `cannot tell beyond ${ampsText(beyondAmps)}, the highest load that was read${bends ? '; the rail bends away from its line' : ''}.${next}`;
   const end = Math.abs(volts - lower) < Math.abs(volts - upper) ? lower : upper;
   return `cannot tell, the band ends at ${voltsText(end)} V. More loads, nearer to the planned one, or a finer meter settle it.`;
 }
 
 /** What to expect of a rail at the planned load: figure first, then what it means. */
 export function forecastText(forecast: Forecast): string {
-  const range = `At ${forecast.amps.toFixed(0)} A expect ${voltsText(forecast.interval.low)} to ${voltsText(forecast.interval.high)} V`;
+  const range = `At ${ampsText(forecast.amps)} expect ${voltsText(forecast.interval.low)} to ${voltsText(forecast.interval.high)} V`;
   switch (forecast.word) {
     case 'will-pass':
       return `${range}: will pass.`;

@@ -8,6 +8,7 @@ import {
   partsAt,
   plugProblemText,
   standingSentence,
+  unreadRailsText,
   wattsText,
   type LoadWord,
   type MachineMoment,
@@ -160,13 +161,17 @@ function MeasuredForecast() {
   const { forecasts } = view.lines.before;
   if (forecasts.length === 0) return null;
   const doubtful = forecasts.filter(({ planned }) => planned.word !== 'will-pass');
+  const unread = unreadRailsText(doubtful.map(({ planned }) => planned));
   return (
     <>
-      {doubtful.map(({ planned }) => (
-        <p key={planned.rail} data-forecast={planned.word}>
-          <strong>Measured, {planned.rail} V</strong>: {forecastText(planned)}
-        </p>
-      ))}
+      {doubtful
+        .filter(({ planned }) => planned.word === 'will-fail' || planned.beyondAmps === null)
+        .map(({ planned }) => (
+          <p key={planned.rail} data-forecast={planned.word}>
+            <strong>Measured, {planned.rail} V</strong>: {forecastText(planned)}
+          </p>
+        ))}
+      {unread !== null && <p className="quiet">{unread}</p>}
       {doubtful.length < forecasts.length && (
         <p className="quiet">
           By its readings{' '}

@@ -10,6 +10,7 @@ import {
   standingInterlock,
   subjectText,
   subjects,
+  unreadRailsText,
   verdictLevel,
   verdictReason,
   verdictText,
@@ -94,6 +95,7 @@ export default function Measure() {
     verdicts.find((verdict) => verdict.word === 'marginal') ??
     null;
   const forecasts = view.lines[phase].forecasts.filter((item) => item.planned.word !== 'will-pass');
+  const unread = unreadRailsText(forecasts.map(({ planned }) => planned));
   const sags = result.steadiness.filter((item) => item.word === 'sags' || item.word === 'wanders');
   const missing = (['idle', 'work'] as const).flatMap((condition) =>
     (['+12', '+5', '+3.3'] as const)
@@ -187,11 +189,14 @@ export default function Measure() {
             its error counts half as much again.
           </p>
         )}
-        {forecasts.map(({ planned }) => (
-          <p key={planned.rail} data-forecast={planned.word}>
-            <strong>{subjectText[planned.rail]} with the plan</strong>: {forecastText(planned)}
-          </p>
-        ))}
+        {forecasts
+          .filter(({ planned }) => planned.word === 'will-fail' || planned.beyondAmps === null)
+          .map(({ planned }) => (
+            <p key={planned.rail} data-forecast={planned.word}>
+              <strong>{subjectText[planned.rail]} with the plan</strong>: {forecastText(planned)}
+            </p>
+          ))}
+        {unread !== null && <p className="quiet">{unread}</p>}
         {deciding?.word === 'cannot-tell' && (
           <p>
             <strong>To settle it:</strong>{' '}
