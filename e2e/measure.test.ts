@@ -6,7 +6,7 @@ import type { Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { normal, seeded } from '@fairwatt/core/simulate';
 import { SimulatedBench, serveInstrument, type ServedInstrument } from '@fairwatt/instruments';
-import { choose, fill, press, saved, seeText, visit } from './application.ts';
+import { choose, fill, press, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { application, chromium } from './running.ts';
 
@@ -62,6 +62,22 @@ describe('readings', () => {
     });
     await page.keyboard.press('Backspace');
     await saved(page);
+  });
+  it('keep the instrument and the load that were picked, and a hand-held tester means off load', async () => {
+    await choose(page, 'Instrument', 'Hand-held tester');
+    const picked = () =>
+      page.$eval('[aria-label="Load condition"]', (group) =>
+        group.querySelector<HTMLElement>('.ant-segmented-item-selected')?.innerText.trim(),
+      );
+    expect(await picked()).toBe('off load');
+    await visit(page, `${application.url}/jobs/LQ-0142/measure?way=line`);
+    await visit(page, `${application.url}/jobs/LQ-0142/measure`);
+    await page.waitForSelector('[data-entry]');
+    expect(await picked()).toBe('off load');
+    await seeText(page, 'Hand-held tester', '.entry-row');
+    await choose(page, 'Instrument', 'Bench meter, 4½ digits');
+    expect(await picked()).toBe('off load');
+    await pressTab(page, 'idle');
   });
   it('that are swapped in a correction are asked about first', async () => {
     await press(page, 'Correct +12 V 11.7 V');

@@ -1,3 +1,5 @@
+import { safeSession } from '../offline/safe-storage.ts';
+
 const key = 'fairwatt.reloaded-at';
 /** A second failure within this time is no upgrade, and is left to be told. */
 const onceWithinMilliseconds = 20_000;
@@ -8,10 +10,12 @@ const onceWithinMilliseconds = 20_000;
  */
 export function reloadWhenPiecesAreGone(): void {
   window.addEventListener('vite:preloadError', (event) => {
-    const last = Number(sessionStorage.getItem(key) ?? '0');
+    const last = Number(safeSession.get(key) ?? '0');
     if (Date.now() - last < onceWithinMilliseconds) return;
+    safeSession.set(key, String(Date.now()));
+    // A browser that keeps nothing would load it again for ever.
+    if (safeSession.get(key) === null) return;
     event.preventDefault();
-    sessionStorage.setItem(key, String(Date.now()));
     location.reload();
   });
 }

@@ -1,5 +1,6 @@
 import { useRef, useState } from 'react';
 import { Button, Input, Select, type InputRef } from 'antd';
+import { Link } from 'react-router';
 import {
   bareReading,
   codeText,
@@ -11,11 +12,14 @@ import {
   quickProblemText,
   subjectText,
   type Condition,
+  type Job,
   type Phase,
   type QuickReading,
 } from '@fairwatt/core';
+import { Empty } from '../../controls/empty.tsx';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { safeSession, safeStorage } from '../../offline/safe-storage.ts';
 import { NumberPad } from './number-pad.tsx';
 import { Choice } from '../../controls/choice.tsx';
 
@@ -32,6 +36,21 @@ const figureText = (reading: QuickReading) =>
     ? codeText[reading.value.code]
     : `${reading.value.figure} ${reading.subject === 'power-good' ? 'ms' : 'V'}`;
 
+/** What a person measures with in a job, and how the supply is loaded meanwhile. */
+interface Habit {
+  readonly instrumentId: string;
+  readonly condition: Condition;
+}
+const habitKey = (code: string, technician: string | null) => `fairwatt.measuring.${code}.${technician ?? ''}`;
+
+/** As it was picked last, in this browser; else as the person's last reading of the job was taken. */
+function habitOf(job: Job, technician: string | null): Habit | null {
+  const [condition, instrumentId] = (safeStorage.get(habitKey(job.code, technician)) ?? '').split('|');
+  const known = conditions.find((item) => item === condition);
+  if (known !== undefined && instrumentId !== undefined) return { condition: known, instrumentId };
+  return job.readings.findLast(({ by, struckAt }) => by === technician && struckAt === null) ?? null;
+}
+
 /** Readings in one field, shown as they are understood; doubtful ones are asked about before they are kept. */
 export function QuickEntryForm({
   phase,
@@ -40,18 +59,37 @@ export function QuickEntryForm({
   readonly phase: Phase;
   readonly onPhase: (phase: Phase) => void;
 }) {
-  const { job, view, shop, act, locked } = useDesk();
-  const [text, setText] = useState(() => sessionStorage.getItem(draftKey(job.code)) ?? '');
-  const [condition, setCondition] = useState<Condition>('idle');
+  const { job, view, shop, act, locked, technician } = useDesk();
+  const remembered = habitOf(job, technician);
+  const [text, setText] = useState(() => safeSession.get(draftKey(job.code)) ?? '');
+  const [condition, setCondition] = useState<Condition>(remembered?.condition ?? 'idle');
   const [instrumentId, setInstrument] = useState(
-    () => shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? shop.instruments[0]?.id ?? '',
+    () =>
+      shop.instruments.find((item) => item.id === remembered?.instrumentId)?.id ??
+      shop.instruments.find((item) => item.kind === 'multimeter')?.id ??
+      shop.instruments[0]?.id ??
+      '',
   );
+  const settle = (habit: Habit) => {
+    setInstrument(habit.instrumentId);
+    if (habit.condition !== condition) {
+      setCondition(habit.condition);
+      setLoad(null);
+      setAmps(null);
+    }
+    safeStorage.set(habitKey(job.code, technician), `${habit.condition}|${habit.instrumentId}`);
+  };
+  const pickInstrument = (picked: string) => {
+    const tester = shop.instruments.find((item) => item.id === picked)?.kind === 'tester';
+    // A hand-held tester has no load to speak of.
+    settle({ instrumentId: picked, condition: tester ? 'off-load' : condition });
+  };
   const [loadWatts, setLoad] = useState<number | null>(null);
   const [loadAmps, setAmps] = useState<number | null>(null);
   const [asked, setAsked] = useState(false);
   const [last, setLast] = useState<Kept | null>(null);
   const field = useRef<InputRef>(null);
-  const [pad, setPad] = useState(() => localStorage.getItem('fairwatt.pad') === 'shown');
+  const [pad, setPad] = useState(() => safeStorage.get('fairwatt.pad') === 'shown');
   const fitted = phase === 'before' ? job.supply?.label : (view.chosen?.label ?? job.supply?.label);
   const parsed = parseQuickEntry(text, missingRails(fitted ?? null));
   const doubts = parsed.readings.filter((reading) => reading.doubt !== null);
@@ -65,7 +103,7 @@ export function QuickEntryForm({
     setText(value);
     setAsked(false);
     if (value !== '') setLast(null);
-    sessionStorage.setItem(draftKey(job.code), value);
+    safeSession.set(draftKey(job.code), value);
   };
 
   function keep(): void {
@@ -109,6 +147,13 @@ export function QuickEntryForm({
     field.current?.focus();
   }
 
+  if (shop.instruments.length === 0)
+    return (
+      <Empty title="This shop has no instrument yet">
+        A reading is judged by its meter's error. <Link to="/instruments">Enter the meter</Link> first, with what its
+        sheet says.
+      </Empty>
+    );
   return (
     <form
       className="block"
@@ -148,7 +193,7 @@ export function QuickEntryForm({
             aria-label="Instrument"
             value={instrumentId}
             disabled={locked}
-            onChange={(picked) => setInstrument(picked)}
+            onChange={pickInstrument}
             options={[...shop.instruments.map((item) => ({ value: item.id, label: item.name }))]}
           />
         </label>
@@ -176,13 +221,7 @@ export function QuickEntryForm({
           label="Load condition"
           value={condition}
           options={conditions.map((value) => ({ value: value, label: conditionText[value] }))}
-          onPick={(value) => {
-            if (value !== condition) {
-              setCondition(value);
-              setLoad(null);
-              setAmps(null);
-            }
-          }}
+          onPick={(value) => settle({ instrumentId, condition: value })}
         />
         <Choice
           label="Before or after"
@@ -197,7 +236,7 @@ export function QuickEntryForm({
           aria-pressed={pad}
           onClick={() => {
             setPad(!pad);
-            localStorage.setItem('fairwatt.pad', pad ? 'hidden' : 'shown');
+            safeStorage.set('fairwatt.pad', pad ? 'hidden' : 'shown');
           }}
         >
           Pad
