@@ -10,3 +10,4 @@ export * from './conclusion.ts';
 export * from './learn.ts';
 export * from './contradiction.ts';
 export * from './trust.ts';
+export * from './main-plug.ts';

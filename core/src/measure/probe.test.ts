@@ -99,6 +99,18 @@ describe('a cable probed at its device end', () => {
       ).pins.find((pin) => pin.pin === 6)!.finding,
     ).toBe('weak');
   });
+  it('a 6-pin card plug may have its pin 2 empty, and no other', () => {
+    const without = (pin: number) =>
+      judgeProbe(
+        'card-6',
+        right('card-6').map((item) =>
+          item.pin === pin ? { pin, value: { kind: 'code' as const, code: 'absent' as const } } : item,
+        ),
+      ).word;
+    expect(without(2)).toBe('safe');
+    expect(without(1)).toBe('incomplete');
+    expect(judgeProbe('card-6', withPin('card-6', 2, 0)).word).toBe('wrong');
+  });
   it('allows the lower +12 at the card', () => {
     expect(judgeProbe('card-16', withPin('card-16', 2, 11.1)).word).toBe('safe');
     expect(judgeProbe('cpu-8', withPin('cpu-8', 6, 11.1)).word).not.toBe('safe');

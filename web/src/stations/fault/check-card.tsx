@@ -1,9 +1,12 @@
 import { useState } from 'react';
 import { Button } from 'antd';
 import {
+  checkAtPlug,
   checkWorth,
   hazardText,
+  mainInletOf,
   needText,
+  partsAt,
   percentText,
   tallyText,
   trustIn,
@@ -37,7 +40,8 @@ export function CheckCard({
       ? undefined
       : trustIn(knowledge, record).find((trust) => trust.checkId === check.id && trust.instrumentId === tester)
           ?.passedBad;
-  const small = check.drawing !== undefined && isSmallDrawing(check.drawing);
+  const { steps, drawing, ownPlug } = checkAtPlug(check, mainInletOf(partsAt(job.parts, 'present')));
+  const small = drawing !== undefined && isSmallDrawing(drawing);
   return (
     <section className="next-check" aria-label="Next check" data-check={check.id}>
       <span className="label">Next check</span>
@@ -46,11 +50,17 @@ export function CheckCard({
           <h2>{check.title}</h2>
           <p style={{ marginTop: 4 }}>{checkWorth(knowledge, next)}</p>
           <ol>
-            {check.steps.map((step) => (
+            {steps.map((step) => (
               <li key={step}>{step}</li>
             ))}
           </ol>
           {check.caution !== undefined && <p className="caution">{check.caution}</p>}
+          {ownPlug && (
+            <p className="caution">
+              This machine has a maker's own main plug: its pins are others. Nothing is bridged or measured there by
+              guess.
+            </p>
+          )}
         </div>
         <div>
           <dl className="facts-list">
@@ -71,10 +81,10 @@ export function CheckCard({
               <dd>{Math.max(0, worthOf(next)).toFixed(1)} min</dd>
             </div>
           </dl>
-          {small && <CheckDrawing drawing={check.drawing ?? ''} />}
+          {small && <CheckDrawing drawing={drawing} />}
         </div>
       </div>
-      {check.drawing !== undefined && !small && <CheckDrawing drawing={check.drawing} />}
+      {drawing !== undefined && !small && <CheckDrawing drawing={drawing} />}
       {asksTester && (
         <div className="which" role="group" aria-label="Which tester">
           <span className="quiet">Which tester?</span>

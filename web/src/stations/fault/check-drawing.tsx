@@ -4,13 +4,15 @@ import { FrontPanel } from '../../drawings/front-panel.tsx';
 
 const plugName: Partial<Record<string, string>> = {
   'main-24': 'Main plug',
+  'main-20': 'Main plug of 20 pins',
   'cpu-8': 'Processor plug',
   'card-8': 'Card plug',
   'card-16': '16-pin plug',
+  sata: 'Drive plug',
 };
 
 /** Narrow enough to stand beside the steps. */
-export const isSmallDrawing = (drawing: string) => !drawing.startsWith('main-24');
+export const isSmallDrawing = (drawing: string) => !drawing.startsWith('main-');
 
 /** Where to touch or push: the plug's face with its pins, or the front panel's pins. */
 export function CheckDrawing({ drawing }: { readonly drawing: string }) {
