@@ -16,6 +16,22 @@ async function untilHealthy(url: string): Promise<void> {
   throw new Error(`${url} does not come back`);
 }
 
+describe('the command', () => {
+  it('starts nothing where help was asked for, or more was typed than it takes', async () => {
+    const command = newCommand();
+    expect(await command.run('demo', '--help')).toMatchObject({
+      code: 0,
+      out: expect.stringContaining('./fairwatt stop'),
+    });
+    expect(await command.run('serve', '--port', '80')).toMatchObject({
+      code: 2,
+      out: expect.stringContaining('“--port 80” was typed'),
+    });
+    expect(readdirSync(command.folder)).toEqual([]);
+    rmSync(command.folder, { recursive: true, force: true });
+  });
+});
+
 describe('the data folder', () => {
   let command: Command;
   let url: string;

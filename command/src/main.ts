@@ -18,7 +18,18 @@ const usage = `./fairwatt demo               start with the demo shop's data
 ./fairwatt compute VERB FILE  verdict, diagnose, load, rank or plan on a JSON file
 `;
 
+/** Verbs that take nothing more; whatever else was typed was meant for something, so nothing is started. */
+const bareVerbs: readonly (string | undefined)[] = ['demo', 'serve', 'stop'];
+
 async function main([verb, ...rest]: readonly string[]): Promise<number> {
+  if (rest.includes('--help')) {
+    process.stdout.write(usage);
+    return 0;
+  }
+  if (bareVerbs.includes(verb) && rest.length > 0) {
+    process.stderr.write(`./fairwatt ${verb} takes nothing more, and “${rest.join(' ')}” was typed.\n\n${usage}`);
+    return 2;
+  }
   switch (verb) {
     case 'demo':
       return serve(true);
