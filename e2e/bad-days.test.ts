@@ -25,6 +25,8 @@ const typeAtEnd = async (page: Page, name: string, text: string) => {
 /** Somebody else changes the sheet after this window fetched the job and before its first change arrives. */
 async function meanwhile(page: Page, code: string, changes: Record<string, string>): Promise<void> {
   const before = await stored(code);
+  // What goes through the service worker, once it has taken the page over, is not intercepted.
+  await page.setBypassServiceWorker(true);
   await page.setRequestInterception(true);
   let done = false;
   page.on('request', (request) => {

@@ -43,6 +43,8 @@ const valueOf = async (page: Page, name: string) =>
 describe('an answer that is lost', () => {
   it('while the typing goes on: the later text is there in the end, and nothing twice', async () => {
     const page = await open('/jobs/LQ-0145/intake');
+    // What goes through the service worker, once it has taken the page over, is not intercepted.
+    await page.setBypassServiceWorker(true);
     await page.setRequestInterception(true);
     let lost = 0;
     page.on('request', (request) => {
@@ -146,6 +148,7 @@ describe('somebody else', () => {
   it('changed the same part: both states stand side by side, and each field can be picked', async () => {
     const page = await open('/jobs/LQ-0142/intake');
     // What is typed here is held on its way until somebody else was quicker.
+    await page.setBypassServiceWorker(true);
     await page.setRequestInterception(true);
     let once: Promise<unknown> | null = null;
     // Not before it is typed here, or it would be typed over what the other wrote.
