@@ -272,7 +272,8 @@ class Channel {
 
   private showsNothing(seconds: number, volts: number): void {
     if (Number.isNaN(this.nothingSince)) {
-      if (this.open?.kind !== this.weakKind) {
+      // Only its last moments are the way down: a rail that was out of its band before stays so.
+      if (this.open?.kind !== this.weakKind || seconds - this.open.from > switchedOffSeconds) {
         this.close();
         this.keepFigures();
         this.open = { kind: this.weakKind, from: seconds, to: seconds, extreme: volts };

@@ -103,6 +103,15 @@ describe('the figures of a log', () => {
     expect(channels[1]!.lowestVolts).toBe(5);
     expect(Math.min(...channels[0]!.curve.low)).toBe(0.02);
   });
+  it('a rail that was low before it was switched off stays low', () => {
+    const { channels, events } = summed(rowsOf(600, (index) => (index < 200 ? 12 : index < 400 ? 11.2 : 0.02)));
+    expect(events.filter(({ kind }) => kind !== 'step')).toMatchObject([
+      { kind: 'dip', atSeconds: 20, volts: 11.2, lastsSeconds: expect.closeTo(19.9, 6) as number },
+      { kind: 'off', atSeconds: 40 },
+    ]);
+    expect(channels[0]!.outsideSeconds).toBeCloseTo(19.9, 6);
+    expect(channels[0]!.lowestVolts).toBe(11.2);
+  });
   it('are of each session alone, where it was off between', () => {
     const twelve = (index: number) => (index < 200 ? 12.1 : index < 300 ? 0.05 : index < 302 ? 6 : 12);
     const { channels, events } = summed(rowsOf(600, twelve));
