@@ -31,12 +31,11 @@ import {
   rankChecks,
   rankSupplies,
   schoolRatings,
-  offConditions,
   settlingInstruments,
   steadinessOf,
+  whileRunning,
   suspects,
   worthOf,
-  type Condition,
   type Model,
 } from '@fairwatt/core';
 import { seeded } from '@fairwatt/core/simulate';
@@ -66,8 +65,7 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
     case 'verdict': {
       const { guide, instruments, readings, started } = parsed('verdict', input);
       const verdicts = judgeReadings(readings, instruments, guide, started);
-      const off = started ? new Set<Condition>() : offConditions(readings, guide);
-      const running = readings.filter((reading) => !off.has(reading.condition));
+      const running = whileRunning(readings, guide, started);
       return {
         verdicts: verdicts.map((verdict) => ({
           ...verdict,

@@ -4,7 +4,7 @@ import {
   crossLoadOf,
   fitLoadLine,
   forecastAt,
-  offConditions,
+  whileRunning,
   type CrossLoad,
   type Forecast,
   type Instrument,
@@ -63,20 +63,13 @@ export function loadLinesOf(
   const present = demandOf(partsAt(job.parts, 'present'));
   const planned = demandOf(partsAt(job.parts, 'planned'));
   const machine = phase === 'before' ? present : planned;
-  const off = offConditions(
+  const running = whileRunning(
     job.readings.filter((reading) => reading.phase === phase && reading.struckAt === null),
     guide,
   );
   const forecasts = rails.flatMap((rail): RailForecast[] => {
-    const points = job.readings.flatMap((reading): LoadPoint[] => {
-      if (
-        reading.phase !== phase ||
-        reading.struckAt !== null ||
-        reading.subject !== rail ||
-        reading.value.kind !== 'figure' ||
-        off.has(reading.condition)
-      )
-        return [];
+    const points = running.flatMap((reading): LoadPoint[] => {
+      if (reading.subject !== rail || reading.value.kind !== 'figure') return [];
       const load = ampsOf(reading, rail, machine);
       return load === null ? [] : [{ ...load, volts: reading.value.figure, instrumentId: reading.instrumentId }];
     });

@@ -2,8 +2,8 @@ import type { Observation } from '../diagnose/index.ts';
 import type { LoadAssessment } from '../load/index.ts';
 import {
   judgeReadings,
-  offConditions,
   steadinessOf,
+  whileRunning,
   type Condition,
   type Instrument,
   type Steadiness,
@@ -58,8 +58,7 @@ export function measureResult(
 ): MeasureResult {
   const readings = job.readings.filter((reading) => reading.phase === phase && reading.struckAt === null);
   const started = phase === 'before' && wasToldToStart(job);
-  const off = started ? new Set<Condition>() : offConditions(readings, guide);
-  const running = readings.filter((reading) => !off.has(reading.condition));
+  const running = whileRunning(readings, guide, started);
   return {
     phase,
     guide,

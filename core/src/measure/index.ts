@@ -8,6 +8,7 @@ export * from './student.ts';
 export * from './load-line.ts';
 export * from './probe.ts';
 export * from './log-columns.ts';
+export * from './log-summary.ts';
 export * from './log-analysis.ts';
 export * from './auto-hold.ts';
 export * from './settling.ts';

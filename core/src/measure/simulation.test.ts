@@ -1,19 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { judgeReadings } from './verdict.ts';
 import { errorOf, meterOf, normal, seeded, shownBy } from '../simulate/index.ts';
-import type { Instrument } from './instrument.ts';
 import { steadinessOf } from './steadiness.ts';
 
 describe('verdicts over simulated supplies near the limit', () => {
-  const meter: Instrument = {
-    id: 'm',
-    name: 'M',
-    kind: 'multimeter',
-    ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }],
-    powerGoodErrorMilliseconds: null,
-    calibratedUntil: null,
-    ownedBy: '',
-  };
+  const meter = meterOf(0.5, 2, 0.01);
   // True volts spread evenly around the lower limit; the meter's error is anywhere inside its limit, as its specification says.
   const random = seeded(20261124);
   const counts = { pass: 0, passOutside: 0, fail: 0, failInside: 0, cannotTell: 0 };
@@ -46,17 +37,8 @@ describe('verdicts over simulated supplies near the limit', () => {
 });
 
 describe('verdicts from repeats, where the rail is noisy as well', () => {
-  const meter = (percent: number, counts: number, digitVolts: number): Instrument => ({
-    id: 'm',
-    name: 'M',
-    kind: 'multimeter',
-    ranges: [{ fullScaleVolts: 20, percent, counts, digitVolts }],
-    powerGoodErrorMilliseconds: null,
-    calibratedUntil: null,
-    ownedBy: '',
-  });
-  const hand = meter(0.5, 2, 0.01);
-  const bench = meter(0.015, 3, 0.0001);
+  const hand = meterOf(0.5, 2, 0.01);
+  const bench = meterOf(0.015, 3, 0.0001);
   it.each([
     ['hand', 0.005, 2],
     ['hand', 0.06, 3],
@@ -172,15 +154,7 @@ describe('healthy supplies read by a tester that shows tenths of a volt', () => 
 });
 
 describe('steadiness over simulated supplies', () => {
-  const meter: Instrument = {
-    id: 'm',
-    name: 'M',
-    kind: 'multimeter',
-    ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }],
-    powerGoodErrorMilliseconds: null,
-    calibratedUntil: null,
-    ownedBy: '',
-  };
+  const meter = meterOf(0.5, 2, 0.01);
   /** How often a drift is seen in supplies that lose so many volts an hour, and the mean slope told then. */
   function seen(voltsPerHour: number): { readonly share: number; readonly slope: number } {
     const random = seeded(31);

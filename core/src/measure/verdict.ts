@@ -259,6 +259,12 @@ export function offConditions(readings: readonly MeasuredValue[], guide: Guide):
   );
 }
 
+/** The readings that were taken while the supply ran; all of them where it is known to have been told to start. */
+export function whileRunning<T extends MeasuredValue>(readings: readonly T[], guide: Guide, started = false): T[] {
+  const off = started ? new Set<Condition>() : offConditions(readings, guide);
+  return readings.filter((reading) => !off.has(reading.condition));
+}
+
 /**
  * Verdicts for every subject and condition that was read. Readings with different instruments are judged apart and
  * the one with the smallest uncertainty speaks; a code that fails outweighs a figure of the same instrument. Where every main
