@@ -1,7 +1,16 @@
 // The floors of the house: each imports only what stands below it, and goes in by the front door.
 const floor = (name, from, to) => ({ name, severity: 'error', from: { path: from }, to: { path: to } });
+// The order of the work: what comes later may use what comes before it, never the other way round.
+const order = ['measure', 'diagnose', 'load', 'cable', 'supply', 'job', 'intake'];
+const ordered = order.slice(0, -1).map((capability, index) => ({
+  name: `core-order-${capability}`,
+  severity: 'error',
+  from: { path: `^core/src/${capability}/`, pathNot: '\\.test(-help)?\\.ts$' },
+  to: { path: `^core/src/(${order.slice(index + 1).join('|')})/` },
+}));
 module.exports = {
   forbidden: [
+    ...ordered,
     floor('core-imports-nothing-above', '^core/src', '^(contract|server|web|command|instruments)/'),
     {
       name: 'core-imports-no-package',
@@ -29,7 +38,7 @@ module.exports = {
       name: 'core-wording-on-top',
       severity: 'error',
       from: {
-        path: '^core/src/(standards|machine|measure|diagnose|load|cable|supply|job)/',
+        path: '^core/src/(standards|machine|measure|diagnose|load|cable|supply|job|intake)/',
         pathNot: '\\.test(-help)?\\.ts$',
       },
       to: { path: '^core/src/wording/' },

@@ -32,7 +32,8 @@ export default ts.config(
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowNullish: true }],
       '@typescript-eslint/no-confusing-void-expression': 'off',
       '@typescript-eslint/no-unnecessary-condition': 'off',
-      // There are no enums (erasableSyntaxOnly), and few classes: these two cost a third of the whole run and find nothing.
+      // There are no enums (erasableSyntaxOnly), and few classes: these two cost a third of the whole run and find
+      // nothing.
       '@typescript-eslint/no-unsafe-enum-assignment': 'off',
       '@typescript-eslint/no-unsafe-class-instance-assignment': 'off',
       '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', args: 'after-used' }],

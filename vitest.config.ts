@@ -31,6 +31,9 @@ export default defineConfig({
           globalSetup: ['tests/database.ts'],
           testTimeout: 20_000,
           hookTimeout: 60_000,
+          // Each file has its own database, most of them wait for it more than they reckon.
+          maxWorkers: 2,
+          sequence: { groupOrder: 1 },
         },
       },
       {
@@ -41,9 +44,21 @@ export default defineConfig({
           globalSetup: ['tests/database.ts'],
           testTimeout: 60_000,
           hookTimeout: 60_000,
-          // Each file has its own server and database; they come last, so that two browsers have the machine to themselves.
+          // Each file has its own server and database; they come last, so that two browsers have the machine to
+          // themselves.
           maxWorkers: 2,
-          sequence: { groupOrder: 1 },
+          sequence: { groupOrder: 2 },
+        },
+      },
+      {
+        extends: true,
+        test: {
+          name: 'bench',
+          include: ['bench/**/*.test.ts'],
+          testTimeout: 120_000,
+          // They take all of the machine, so nothing runs beside them.
+          maxWorkers: 1,
+          sequence: { groupOrder: 3 },
         },
       },
     ],

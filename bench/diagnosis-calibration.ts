@@ -17,8 +17,8 @@ const wantedPoints = [3, 8];
 const leastStates = 300;
 
 /**
- * Every state of knowledge on the way of our order through these jobs, until something was tried as a cure: what came back
- * is known to the technician and not in the record, and in this simulation the right cure always works.
+ * Every state of knowledge on the way of our order through these jobs, until something was tried as a cure: what came
+ * back is known to the technician and not in the record, and in this simulation the right cure always works.
  */
 function statesOf(world: Model, shipped: Model, jobs: readonly DrawnJob[]) {
   const order = remembering(ourOrder(shipped, bench, 0.9));

@@ -5,7 +5,10 @@ import { expectedMinutesOf, leastExpectedMinutes, ourOrder, part, seeded } from 
 const uncautious = { sureOfPart: 0, sureOfProved: 0, leastForPart: 0, leastForCure: 0 };
 const wantedRatio = 1.1;
 
-/** Our order against dynamic programming on small models drawn from the full one. @returns whether the worst is within 10 % */
+/**
+ * Our order against dynamic programming on small models drawn from the full one. @returns whether the worst is within
+ * 10 %
+ */
 export function compareWithOptimum(model: Model): boolean {
   const random = seeded(99);
   const sample = (list: readonly string[], count: number) => {

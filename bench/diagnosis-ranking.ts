@@ -30,7 +30,9 @@ function millisecondsEach(run: () => void): number {
   return (performance.now() - begun) / 100;
 }
 
-/** Posterior with its evidence and the ranking of all checks over the full model. @returns whether all stay under 10 ms */
+/**
+ * Posterior with its evidence and the ranking of all checks over the full model. @returns whether all stay under 10 ms
+ */
 export function timeRanking(model: Model): boolean {
   console.log(
     '\n| suspects with evidence, next checks and next step | milliseconds | times the bare posterior |\n| --- | ---: | ---: |',

@@ -1,6 +1,6 @@
-// Minutes to a confirmed fault over simulated jobs: our order against three that technicians follow and against knowing the
-// fault; whether the shown chances are true; the time for one ranking; and our order against the exact optimum on small models.
-// npm run bench:diagnosis [-- JOBS]
+// Minutes to a confirmed fault over simulated jobs: our order against three that technicians follow and against knowing
+// the fault; whether the shown chances are true; the time for one ranking; and our order against the exact optimum on
+// small models. npm run bench:diagnosis [-- JOBS]
 import { fork } from 'node:child_process';
 import { availableParallelism } from 'node:os';
 import type { SearchResult } from '@fairwatt/core/simulate';
@@ -63,7 +63,9 @@ for (const [which, { title, wanted }] of worlds(shipped).entries()) {
   );
   if (ours.mean / best > wanted.mean || ours.wrongParts > wanted.wrong) met = false;
 }
+/** Only whether it runs: so few jobs say nothing, and the optimum is not asked for. */
+const short = jobs < 100;
 if (!calibration(shipped, jobs)) met = false;
-if (!timeRanking(shipped)) met = false;
-if (!compareWithOptimum(shipped)) met = false;
+if (!short && !timeRanking(shipped)) met = false;
+if (!short && !compareWithOptimum(shipped)) met = false;
 if (!met) process.exitCode = 1;

@@ -1,12 +1,13 @@
-// A meter live on the screen for a while, with what page and server hold in memory: node … bench/live.ts URL of a running demo, MINUTES.
+// A meter live on the screen for a while, with what page and server hold in memory: node … bench/live.ts URL of a
+// running demo, MINUTES, SAMPLES.
 import { readdir, readFile } from 'node:fs/promises';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { CDPSession } from 'puppeteer-core';
 import { visit } from '../e2e/application.ts';
 import { openBrowser, openPage } from '../e2e/browser.ts';
 
-const [address = 'http://127.0.0.1:4870', minutes = '5'] = process.argv.slice(2);
-const samples = 12;
+const [address = 'http://127.0.0.1:4870', minutes = '5', wanted = '12'] = process.argv.slice(2);
+const samples = Number(wanted);
 
 /** The process that serves, by its command line; its resident memory in MB. */
 async function serverMegabytes(): Promise<number> {
@@ -26,7 +27,10 @@ interface Snapshot {
   };
   readonly nodes: readonly number[];
 }
-/** What the application itself holds; compiled code and the browser's own records of frames and requests grow to their bounds. */
+/**
+ * What the application itself holds; compiled code and the browser's own records of frames and requests grow to their
+ * bounds.
+ */
 const ownTypes = new Set([
   'object',
   'array',

@@ -9,9 +9,8 @@ import { visit } from '../e2e/application.ts';
 import { openBrowser, openPage } from '../e2e/browser.ts';
 import { logText } from './log-rows.ts';
 
-const rows = 1_000_000;
-const turns = 5;
-const [address = 'http://127.0.0.1:4870'] = process.argv.slice(2);
+const [address = 'http://127.0.0.1:4870', ...sizes] = process.argv.slice(2);
+const [rows = 1_000_000, turns = 5] = sizes.map(Number);
 const library = await readFile(createRequire(import.meta.url).resolve('papaparse/papaparse.min.js'), 'utf8');
 const folder = await mkdtemp(join(tmpdir(), 'fairwatt-bench-'));
 const path = join(folder, 'million.csv');
@@ -55,7 +54,10 @@ async function alone(): Promise<number> {
   return spent;
 }
 
-/** Milliseconds from asking the screen to read the file until its summary stands there, and the longest task of the main thread meanwhile. */
+/**
+ * Milliseconds from asking the screen to read the file until its summary stands there, and the longest task of the main
+ * thread meanwhile.
+ */
 async function whole(): Promise<{ readonly spent: number; readonly longest: number }> {
   const page: Page = await openPage(browser);
   await visit(page, `${address}/jobs/LQ-0142/measure?way=log`);

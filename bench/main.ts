@@ -1,4 +1,5 @@
-// Speed of the core on the demo data, each against one named baseline of the same run, and the size of the first screen.
+// Speed of the core on the demo data, each against one named baseline of the same run, and the size of the first
+// screen.
 import { readFileSync } from 'node:fs';
 import { Bench } from 'tinybench';
 import {
@@ -22,6 +23,7 @@ import {
 import { loadModel } from '@fairwatt/server';
 import { measureFirstScreen } from './first-screen.ts';
 import { timeLog } from './log.ts';
+import { countIllegal, timeAdversary } from './adversary.ts';
 import { timePlans } from './plan.ts';
 import { timeSizing } from './sizing.ts';
 
@@ -43,7 +45,9 @@ const inlets = inletsToServe(planned, 'tower');
 const kit = supplies.find((model) => model.id === 'corvane-650-s')!.kit;
 const jobText = JSON.stringify(job);
 
-const bench = new Bench({ time: 600, warmupTime: 150 });
+/** Only whether all of it runs: the figures of so short a time say nothing. */
+const short = process.argv[2] === 'short';
+const bench = new Bench(short ? { time: 1, iterations: 2, warmup: false } : { time: 600, warmupTime: 150 });
 const baseline = 'baseline: parse the radio job from JSON';
 bench
   .add(baseline, () => {
@@ -84,6 +88,8 @@ console.log('| what | per second | times the baseline |\n| --- | ---: | ---: |')
 for (const { name } of bench.tasks)
   console.log(`| ${name} | ${Math.round(rate(name)).toLocaleString('en')} | ${(rate(name) / base).toFixed(3)} |`);
 
+if (short) process.exit();
+
 const sizing = timeSizing(job, supplies);
 const milliseconds = (value: number) => `${value.toFixed(value < 10 ? 1 : 0)} ms`;
 console.log(
@@ -102,6 +108,15 @@ console.log(
   `Cable plans of ${plans.count} random machines and kits: median ${plans.median.toFixed(3)} ms (wanted: under 1), worst ${plans.worst.toFixed(1)} ms (wanted: under 20); a call of the exact solver on the same ${plans.solverMedian.toFixed(1)} ms at the median, ${Math.round(plans.ratio)} times as long in all (wanted: at least 50).`,
 );
 if (plans.median > 1 || plans.worst > 20 || plans.ratio < 50) process.exitCode = 1;
+
+const hard = timeAdversary();
+console.log(
+  `Worst of ${hard.count.toLocaleString('en')} inputs made to be hard: a plan ${milliseconds(hard.plan)}, an explanation of all its open inlets ${milliseconds(hard.explain)}, a spread over outputs ${milliseconds(hard.spread)} (wanted: under 250 each); ${hard.proved} plans proved best.`,
+);
+if (Math.max(hard.plan, hard.explain, hard.spread) > 250) process.exitCode = 1;
+const illegal = countIllegal();
+console.log(`Plans of 50,000 random kits that the independent checker calls illegal: ${illegal}.`);
+if (illegal > 0) process.exitCode = 1;
 
 const log = timeLog();
 console.log(

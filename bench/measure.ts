@@ -1,6 +1,6 @@
-// What Measure says of simulated rails, against the marks it must meet: how often forecasts hold the truth, how often "will
-// pass" and "pass" are said of a rail that is outside, how often a coarse tester accuses a healthy supply of nothing.
-// npm run bench:measure [-- RAILS]
+// What Measure says of simulated rails, against the marks it must meet: how often forecasts hold the truth, how often
+// "will pass" and "pass" are said of a rail that is outside, how often a coarse tester accuses a healthy supply of
+// nothing. npm run bench:measure [-- RAILS]
 import { judgeReadings, type Instrument } from '@fairwatt/core';
 import { drawRail, errorOf, meterOf, railWorlds, scoreForecasts, seeded, shownBy } from '@fairwatt/core/simulate';
 

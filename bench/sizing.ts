@@ -2,17 +2,15 @@ import { performance } from 'node:perf_hooks';
 import {
   candidateRow,
   drawLoads,
-  fitQuestion,
-  noWants,
   planCables,
   rankSupplies,
   firstChoosing,
   partsAt,
-  type FitQuestion,
   type Job,
   type SupplyModel,
 } from '@fairwatt/core';
 import { seeded } from '@fairwatt/core/simulate';
+import { asking, tower } from '../core/src/supply/machines.test-help.ts';
 
 /** Supplies after those of the demo shop, each with rating, price, depth and cable lengths of its own. */
 export function manySupplies(shipped: readonly SupplyModel[], count: number): SupplyModel[] {
@@ -66,21 +64,7 @@ export function timeSizing(
   readonly draws: number;
   readonly plainDraws: number;
 } {
-  const question = (): FitQuestion =>
-    fitQuestion(
-      job.parts,
-      { layout: 'tower', shapes: ['ATX'], depthMillimetres: 200, ownHoles: false, ventClosed: false },
-      {
-        school: 'peaks-covered',
-        presentRatingWatts: 450,
-        cardAdviceWatts: null,
-        staggered: false,
-        wants: noWants,
-        sharedCardCable: true,
-        day: firstChoosing.day,
-        tariff: { mainsVolts: 230, minorPerKilowattHour: 30, breakerAmps: 16 },
-      },
-    );
+  const question = () => asking(partsAt(job.parts, 'planned'), { ...tower, depthMillimetres: 200 });
   const many = manySupplies(supplies, 5000);
   const hundred = many.slice(0, 100);
   const planned = partsAt(job.parts, 'planned');

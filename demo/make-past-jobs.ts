@@ -1,6 +1,6 @@
-// Makes demo/past-jobs/: closed jobs of the demo shop with confirmed faults, drawn from the knowledge with a fixed seed.
-// One of the two testers lies more than the other, so that the shop's record has something to say.
-// node --conditions=fairwatt-source --import tsx demo/make-past-jobs.ts
+// Makes demo/past-jobs/: closed jobs of the demo shop with confirmed faults, drawn from the knowledge with a fixed
+// seed. One of the two testers lies more than the other, so that the shop's record has something to say. node
+// --conditions=fairwatt-source --import tsx demo/make-past-jobs.ts
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { compileModel, newJob, triedCureId, type Job, type Knowledge, type NotedOutcome, type Observation } from '@fairwatt/core';

@@ -80,7 +80,10 @@ export async function seeText(page: Page, text: string | RegExp, selector = 'bod
     });
 }
 
-/** Opens an address and waits until its screen is drawn. Not for a quiet network: the screen polls, so that may never come. */
+/**
+ * Opens an address and waits until its screen is drawn. Not for a quiet network: the screen polls, so that may never
+ * come.
+ */
 export async function visit(page: Page, address: string): Promise<void> {
   await page.goto(address, { waitUntil: 'domcontentloaded', timeout: 20_000 });
   await settled(page);
@@ -136,7 +139,10 @@ async function steadily(work: () => Promise<void>): Promise<void> {
   }
 }
 
-/** Enter for the page's main act, as a person presses it: with nothing else in focus, and not as the tail of the one before. */
+/**
+ * Enter for the page's main act, as a person presses it: with nothing else in focus, and not as the tail of the one
+ * before.
+ */
 export async function mainAct(page: Page): Promise<void> {
   await page.evaluate(() => {
     (document.activeElement as HTMLElement | null)?.blur();
@@ -156,7 +162,10 @@ export async function press(page: Page, name: string): Promise<void> {
   });
 }
 
-/** Picks from a list by the beginning of an option's text, as a person does: opened by a click, searched where it can be. */
+/**
+ * Picks from a list by the beginning of an option's text, as a person does: opened by a click, searched where it can
+ * be.
+ */
 export async function choose(page: Page, list: string | ElementHandle, option: string): Promise<void> {
   await steadily(async () => {
     const field = typeof list === 'string' ? await control(page, list) : list;

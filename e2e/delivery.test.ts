@@ -1,4 +1,5 @@
 import { Buffer } from 'node:buffer';
+import { existsSync } from 'node:fs';
 import { mkdtemp, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -28,15 +29,8 @@ const somebody = async (code: string, act: Act, by = 'joss') =>
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ id: crypto.randomUUID(), by, act }),
   });
-const eventually = async (check: () => Promise<boolean>) => {
-  for (let attempt = 0; attempt < 150; attempt += 1) {
-    if (await check()) return;
-    await new Promise((resolve) => {
-      setTimeout(resolve, 100);
-    });
-  }
-  throw new Error('it never came to be');
-};
+/** Asked again and again until it is so; tells what there was when it never is. */
+const eventually = <T>(read: () => T | Promise<T>) => expect.poll(read, { timeout: 15_000, interval: 100 });
 const valueOf = async (page: Page, name: string) =>
   (await control(page, name)).evaluate((element) => (element as HTMLInputElement).value);
 
@@ -66,7 +60,7 @@ describe('an answer that is lost', () => {
         .then(() => request.abort());
     });
     await fill(page, 'Client', 'First');
-    await eventually(async () => (await stored('LQ-0145')).sheet.client === 'First');
+    await eventually(async () => (await stored('LQ-0145')).sheet.client).toBe('First');
     const field = await control(page, 'Client');
     await field.type(' and more');
     await saved(page);
@@ -84,9 +78,9 @@ describe('two tabs of one browser', () => {
     await fill(one, 'Client', 'From the one');
     await two.bringToFront();
     await fill(two, 'Planned upgrade', 'From the two');
-    await eventually(async () => (await valueOf(two, 'Client')) === 'From the one');
+    await eventually(() => valueOf(two, 'Client')).toBe('From the one');
     await one.bringToFront();
-    await eventually(async () => (await valueOf(one, 'Planned upgrade')) === 'From the two');
+    await eventually(() => valueOf(one, 'Planned upgrade')).toBe('From the two');
     await one.close();
     await application.start();
     await two.bringToFront();
@@ -100,7 +94,7 @@ describe('two tabs of one browser', () => {
     await fill(two, 'Client', 'Written in the second');
     await saved(two);
     await one.bringToFront();
-    await eventually(async () => (await valueOf(one, 'Client')) === 'Written in the second');
+    await eventually(() => valueOf(one, 'Client')).toBe('Written in the second');
     await (await control(one, 'Client')).type(', and on in the first');
     await saved(one);
     expect((await stored('LQ-0143')).sheet.client).toBe('Written in the second, and on in the first');
@@ -138,7 +132,7 @@ describe('somebody else', () => {
     await field.type('Half a w');
     const { sheet } = await stored('LQ-0142');
     await somebody('LQ-0142', { kind: 'edit-sheet', changes: { surroundings: 'By the sea' }, basedOn: sheet.version });
-    await eventually(async () => (await valueOf(page, 'Surroundings')) === 'By the sea');
+    await eventually(() => valueOf(page, 'Surroundings')).toBe('By the sea');
     await field.type('ord');
     expect(await valueOf(page, 'Planned upgrade')).toBe('Half a word');
     await saved(page);
@@ -194,6 +188,33 @@ describe('somebody else', () => {
 });
 
 describe('while the server is away', () => {
+  it('what was confirmed last stays on the screen, also when the page is loaded anew', async () => {
+    const page = await open('/jobs/LQ-0146/intake');
+    await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+    await page.reload();
+    await settled(page);
+    const earlier = await valueOf(page, 'Client');
+    await fill(page, 'Client', 'Confirmed before it went');
+    await saved(page);
+    await application.stop();
+    await page.evaluate(() => window.dispatchEvent(new Event('focus')));
+    await page.reload();
+    await eventually(() => valueOf(page, 'Client')).toBe('Confirmed before it went');
+    // An older answer is kept: a page that has the later one does not take it.
+    await page.evaluate(async (client: string) => {
+      const cache = await caches.open('fairwatt-answers');
+      const kept = await cache.match('/api/jobs/LQ-0146');
+      const job = (await kept?.json()) as Job;
+      const older = { ...job, sheet: { ...job.sheet, client } };
+      await cache.put('/api/jobs/LQ-0146', new Response(JSON.stringify(older)));
+      const asked = performance.getEntriesByType('resource').length;
+      window.dispatchEvent(new Event('focus'));
+      while (performance.getEntriesByType('resource').length === asked) await new Promise(requestAnimationFrame);
+    }, earlier);
+    expect(await valueOf(page, 'Client')).toBe('Confirmed before it went');
+    await application.start();
+    await page.browserContext().close();
+  });
   it('a new job and a picture are kept, and sent in order when it is back', async () => {
     const page = await open('/jobs/LQ-0143/cables');
     const before = ((await (await fetch(`${application.url}/api/jobs?state=all`)).json()) as { total: number }).total;
@@ -216,8 +237,8 @@ describe('while the server is away', () => {
     await eventually(async () => {
       const list = (await (await fetch(`${application.url}/api/jobs?state=all`)).json()) as { total: number };
       const photos = (await (await fetch(`${application.url}/api/jobs/LQ-0143/photos`)).json()) as unknown[];
-      return list.total === before + 1 && photos.length === 1;
-    });
+      return [list.total, photos.length];
+    }).toEqual([before + 1, 1]);
     await page.browserContext().close();
   });
 });
@@ -248,7 +269,7 @@ describe('a browser that keeps nothing', () => {
     await seeText(page, 'kept', '.save-state');
     await press(page, 'Save what is unsent');
     const path = join(directory, 'fairwatt-unsent.json');
-    await eventually(async () => (await import('node:fs')).existsSync(path));
+    await eventually(() => existsSync(path)).toBe(true);
     await application.start();
     await page.browserContext().close();
     const fresh = await openPage(chromium.browser);
@@ -261,7 +282,7 @@ describe('a browser that keeps nothing', () => {
     );
     // One or two: what was typed after the first attempt to send it is a change of its own.
     await seeText(fresh, /changes? read in/);
-    await eventually(async () => (await stored('LQ-0145')).sheet.surroundings === 'Metal dust');
+    await eventually(async () => (await stored('LQ-0145')).sheet.surroundings).toBe('Metal dust');
     await fresh.browserContext().close();
   });
   it('and no small storage either is no blank page', async () => {

@@ -1,7 +1,7 @@
 import { fileURLToPath } from 'node:url';
 import type { ElementHandle } from 'puppeteer-core';
 import { expect, it } from 'vitest';
-import { press, seeText, startApplication, visit } from './application.ts';
+import { fill, press, seeText, startApplication, visit } from './application.ts';
 import { openBrowser, openPage } from './browser.ts';
 
 it('an empty shop can be filled by hand and by files, and then takes its first job', async () => {
@@ -18,6 +18,8 @@ it('an empty shop can be filled by hand and by files, and then takes its first j
         document.activeElement.placeholder.startsWith('As it shall'),
     );
     await page.keyboard.type('Ilse V.');
+    await fill(page, 'Name of the shop', 'Ferry Steps Repairs');
+    await fill(page, 'Codes of jobs begin with', 'fs');
     await page.keyboard.press('Enter');
     await page.waitForFunction(
       () => document.querySelector('.bar .ant-select')?.textContent.includes('Ilse V.') === true,
@@ -48,7 +50,7 @@ it('an empty shop can be filled by hand and by files, and then takes its first j
     await page.keyboard.type('First machine');
     await page.keyboard.press('Enter');
     await seeText(page, 'First machine', '.job-head');
-    expect(page.url()).toMatch(/LQ-0142/);
+    expect(page.url()).toMatch(/FS-0001/);
   } finally {
     await close();
     await application.end();

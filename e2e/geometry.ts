@@ -1,8 +1,8 @@
 import type { Page } from 'puppeteer-core';
 
 /**
- * What sticks out on the page, each as a short sentence: anything past the window that no scrolling box of its own holds, and a
- * page, work or side column that would have to be scrolled sideways.
+ * What sticks out on the page, each as a short sentence: anything past the window that no scrolling box of its own
+ * holds, and a page, work or side column that would have to be scrolled sideways.
  */
 export function whatSticksOut(page: Page): Promise<string[]> {
   return page.evaluate(() => {

@@ -73,7 +73,8 @@ describe('every screen', () => {
       violation.nodes.slice(0, 3).map((node) => `${violation.id}: ${node.html.slice(0, 140)}`),
     );
   };
-  // Names, roles and order do not hang on the colours: each size is asked for all of it in one theme, for contrast in the other.
+  // Names, roles and order do not hang on the colours: each size is asked for all of it in one theme, for contrast in
+  // the other.
   it.each([
     ['light', 0],
     ['dark', 1],

@@ -32,6 +32,13 @@ describe('the load', () => {
     await seeText(page, /Failing: \+12 V reads 11\.32 V\. It would be too small as well/, '[data-standing=failing]');
     await seeText(page, 'card plugs', '[aria-label="On each rail and way in"]');
   });
+  it('goes on with Enter after a click on a view, as from anywhere', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0143/load`);
+    await pressTab(page, 'Running cost');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => !location.pathname.endsWith('/load'));
+    await visit(page, `${application.url}/jobs/LQ-0142/load`);
+  });
   it('is drawn a hundred thousand times in the worker', async () => {
     await pressTab(page, 'How sure');
     await page.waitForSelector('[data-draws="100000"]');
@@ -242,9 +249,42 @@ describe('the supplies', () => {
     await page.waitForSelector('[data-own-part=tide-logger-card]');
     await visit(page, `${application.url}/jobs/LQ-0145/intake`);
     await pressTab(page, 'Parts');
-    await choose(page, (await page.waitForSelector('.ant-select[data-entry]'))!, 'Tide logger card');
+    await choose(page, 'or add a part by its class; its figures can be overwritten', 'Tide logger card');
     await page.waitForSelector('[aria-label="Take out Tide logger card"]');
     await saved(page);
+  });
+  it('come by count, each with its own inlets, which are added, changed and taken out as the part in hand has them', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0145/intake`);
+    await pressTab(page, 'Parts');
+    await choose(page, 'or add a part by its class; its figures can be overwritten', '2.5" drive');
+    const count = (await page.waitForSelector("[aria-label='Count of 2.5\" drive']"))!;
+    await count.click({ count: 3 });
+    await count.type('3');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector("[aria-label='Take out 2.5\" drive 3']");
+    await page.$eval("[aria-label='Take out 2.5\" drive 3']", (element) => {
+      const row = element.closest('tr')!;
+      [...row.querySelectorAll('button')].find((button) => button.textContent === 'more')!.click();
+    });
+    const inlets = "section[aria-label='Inlets of 2.5\" drive 3']";
+    await page.waitForSelector(`${inlets} [data-inlet]`);
+    await choose(page, (await page.waitForSelector(`${inlets} > .ant-select`))!, '4-pin peripheral');
+    await page.waitForFunction(
+      (at: string) => document.querySelectorAll(`${at} [data-inlet]`).length === 2,
+      {},
+      inlets,
+    );
+    await (await page.$$(`${inlets} input[type=checkbox]`))[1]!.click();
+    await page.click(`${inlets} [aria-label^="Take out inlet Drive"]`);
+    await page.waitForFunction(
+      (at: string) => document.querySelectorAll(`${at} [data-inlet]`).length === 1,
+      {},
+      inlets,
+    );
+    await saved(page);
+    await visit(page, `${application.url}/jobs/LQ-0145/intake`);
+    await pressTab(page, 'Parts');
+    await seeText(page, '4-pin peripheral', 'table[aria-label=Parts]');
   });
   it('have owners, who enter a meter with its error; a wrong figure is told at its field', async () => {
     await visit(page, `${application.url}/instruments`);

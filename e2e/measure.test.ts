@@ -67,7 +67,7 @@ describe('readings', () => {
     await choose(page, 'Instrument', 'Hand-held tester');
     const picked = () =>
       page.$eval('[aria-label="Load condition"]', (group) =>
-        group.querySelector<HTMLElement>('.ant-segmented-item-selected')?.innerText.trim(),
+        group.querySelector('input:checked')?.closest<HTMLElement>('label')?.innerText.trim(),
       );
     expect(await picked()).toBe('off load');
     await visit(page, `${application.url}/jobs/LQ-0142/measure?way=line`);

@@ -1,7 +1,7 @@
 // Pictures of the main views from the demo data: node … e2e/screenshots.ts URL DIRECTORY [NAME…]
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { visit } from './application.ts';
+import { fill, visit } from './application.ts';
 import { openBrowser, openPage } from './browser.ts';
 
 const [address = 'http://127.0.0.1:4870', directory = 'docs/screenshots', ...only] = process.argv.slice(2);
@@ -14,10 +14,16 @@ const views: readonly {
   readonly click?: string;
   readonly pause?: number;
   readonly upload?: string;
+  readonly type?: { readonly into: string; readonly text: string };
 }[] = [
   { name: 'jobs', path: '/jobs' },
   { name: 'intake', path: '/jobs/LQ-0142/intake' },
-  { name: 'machine', path: '/jobs/LQ-0142/intake', click: '.choice .ant-segmented-item:nth-child(2)' },
+  {
+    name: 'machine',
+    path: '/jobs/LQ-0142/intake',
+    click: '.choice .ant-segmented-item:nth-child(2)',
+    type: { into: 'The machine in one line', text: '+ 2 drives, sound card, - fans, + lighting glow' },
+  },
   { name: 'find-the-fault', path: '/jobs/LQ-0143/fault' },
   { name: 'measure', path: '/jobs/LQ-0142/measure', pause: 1200 },
   { name: 'probe-walk', path: '/jobs/LQ-0143/measure?way=walk', click: '[data-probe] button' },
@@ -45,6 +51,7 @@ for (const view of views.filter((item) => only.length === 0 || only.includes(ite
   });
   await visit(page, `${address}${view.path}`);
   if (view.click !== undefined) await page.click(view.click);
+  if (view.type !== undefined) await fill(page, view.type.into, view.type.text);
   if (view.upload !== undefined) {
     await (await page.waitForSelector('input[type=file]'))!.uploadFile(
       fileURLToPath(new URL(view.upload, import.meta.url)),

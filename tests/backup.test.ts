@@ -133,9 +133,7 @@ describe('a backup', () => {
     client.on('error', () => undefined);
     await client.connect();
     // As if the last migration had not run yet.
-    await client.query(`
-      alter table job_probe_pin drop column ground_volts, drop column ground_heard;
-      delete from schema_migration where name = '0013_ground_proof'`);
+    await client.query(`drop table job_proof; delete from schema_migration where name = '0021_proofs'`);
     await client.end();
     await command.run('stop');
     url = await command.start();

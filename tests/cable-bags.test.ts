@@ -48,6 +48,7 @@ describe('cable bags', () => {
       cameWith: '',
       note: '',
       gauge: null,
+      codedWatts: null,
       plugs: [{ kind: 'peripheral-4', millimetres: 400, ends: [1, 2, 'none', null] }],
     };
     expect((await putCable(cable)).body.cables).toContainEqual({ ...cable, version: 1 });

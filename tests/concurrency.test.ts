@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Act, Job } from '@fairwatt/core';
 import { revisionHeader, type Problem } from '@fairwatt/contract';
 import { ChangeFeed, createApp, createPool, loadModel } from '@fairwatt/server';
-import { startServer, type RunningServer } from './running-server.ts';
+import { startServer, threadsOf, type RunningServer } from './running-server.ts';
 
 let server: RunningServer;
 let code: string;
@@ -60,6 +60,19 @@ describe('one message', () => {
     const asJob = { id, by: 'mara', title: 'Again', client: '', words: '' };
     expect((await server.call<Problem>('/jobs', asJob)).body.type).toBe('/problems/id-taken');
     expect((await job()).sheet.words).toBe('first');
+  });
+  it('sent three times at once to a server that has just started is done once', async () => {
+    for (let round = 0; round < 15; round += 1) {
+      // Nothing of the job is in memory under a stamp that was never seen.
+      await server.pool.query('update job set stamp = gen_random_uuid() where code = $1', [code]);
+      const before = (await job()).revision;
+      await server.pool.query('update job set stamp = gen_random_uuid() where code = $1', [code]);
+      const id = randomUUID();
+      const act = { kind: 'note-outcome', id: randomUUID(), checkId: 'look-dust', outcomeId: 'clean' };
+      const answers = await Promise.all([0, 1, 2].map(() => raw({ id, by: 'mara', act })));
+      expect(answers.map((answer) => answer.status)).toEqual([200, 200, 200]);
+      expect((await job()).revision).toBe(before + 1);
+    }
   });
   it('sent eight times at once is done once', async () => {
     const before = (await job()).revision;
@@ -148,8 +161,9 @@ describe('what somebody changes', () => {
     const feed = new ChangeFeed(server.databaseUrl, log);
     const pool = createPool(server.databaseUrl, log);
     const model = await loadModel();
+    const threads = threadsOf(server.databaseUrl, pool, model, log);
     const second = await new Promise<Server>((resolve) => {
-      const app = createApp({ pool, feed, model, log, webDirectory: null });
+      const app = createApp({ pool, feed, model, ...threads, log, webDirectory: null });
       const started = app.listen(0, '127.0.0.1', () => resolve(started));
     });
     const base = `http://127.0.0.1:${(second.address() as AddressInfo).port}/api`;
@@ -166,6 +180,7 @@ describe('what somebody changes', () => {
       second.close(resolve);
     });
     await feed.close();
+    await threads.workers.close();
     await pool.end();
   }, 30_000);
   it('is told of the shelf, the bags and the settings as well', async () => {

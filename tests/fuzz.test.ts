@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { pino } from 'pino';
 import { afterAll, beforeAll, expect, it } from 'vitest';
+import { readJob, readWhole } from '../server/src/jobs/read.ts';
 import { fault, requests } from './fuzz-requests.ts';
 import { startServer, type RunningServer } from './running-server.ts';
 
@@ -28,6 +29,9 @@ it('answers 2,000 requests that know its schemas without a failure, each refusal
   expect(found).toEqual([]);
   // A value that only the database refuses should have been told at its field.
   expect(refusedByDatabaseOnly.filter((line) => line.includes('refused by the database only'))).toEqual([]);
-  for (const code of ['LQ-0142', 'LQ-0143', 'LQ-0146'])
+  for (const code of ['LQ-0142', 'LQ-0143', 'LQ-0146']) {
     expect((await server.call(`/jobs/${code}`)).status, code).toBe(200);
+    const kept = (await readJob(server.pool, code))!;
+    expect(await readWhole(server.pool, kept.id), code).toEqual(kept);
+  }
 }, 180_000);

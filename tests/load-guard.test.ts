@@ -8,11 +8,12 @@ const guard = fileURLToPath(new URL('../server/dist/instruments/load-guard.js', 
 /** A server as far as its guard is concerned: it lets a load draw and is then killed. */
 const shortLived = (port: number, isOff: boolean) => `
   import { GuardProcess } from ${JSON.stringify(guard)};
+  // It listens to requests all the while; the guard alone keeps nobody alive.
+  setInterval(() => undefined, 1000);
   const guard = new GuardProcess();
-  guard.mayDraw({ host: '127.0.0.1', port: ${port} });
+  await guard.mayDraw({ host: '127.0.0.1', port: ${port} });
   ${isOff ? `guard.isOff({ host: '127.0.0.1', port: ${port} });` : ''}
   setTimeout(() => process.kill(process.pid, 'SIGKILL'), 400);
-  setInterval(() => undefined, 1000);
 `;
 
 it.each([

@@ -17,6 +17,7 @@ import {
   stopCluster,
   type ClusterOptions,
 } from '../command/src/cluster/index.ts';
+import { threadsOf } from './running-server.ts';
 import { knowledgeProblem } from './knowledge-problem.ts';
 
 const silent = pino({ level: 'silent' });
@@ -28,6 +29,7 @@ describe('a database that goes away under a running server', () => {
   let feed: ChangeFeed;
   let server: Server;
   let base: string;
+  let threads: ReturnType<typeof threadsOf>;
   beforeAll(async () => {
     folder = mkdtempSync(join(tmpdir(), 'fairwatt-outage-'));
     options = { dataFolder: folder, name: 'outage', firstPort: 55_070, say: () => undefined };
@@ -36,10 +38,13 @@ describe('a database that goes away under a running server', () => {
     pool = createPool(url, silent);
     feed = new ChangeFeed(url, silent);
     const model = await loadModel();
+    threads = threadsOf(url, pool, model, silent);
     await loadDemo(pool, model, fileURLToPath(new URL('../demo', import.meta.url)), new Date().toISOString());
     server = await new Promise<Server>((resolve) => {
-      const started = createApp({ pool, feed, model, log: silent, webDirectory: null }).listen(0, '127.0.0.1', () =>
-        resolve(started),
+      const started = createApp({ pool, feed, model, ...threads, log: silent, webDirectory: null }).listen(
+        0,
+        '127.0.0.1',
+        () => resolve(started),
       );
     });
     base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
@@ -50,6 +55,7 @@ describe('a database that goes away under a running server', () => {
       server.close(resolve);
     });
     await feed.close();
+    await threads.workers.close();
     await pool.end();
     deleteCluster(options);
     rmSync(folder, { recursive: true, force: true });

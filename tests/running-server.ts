@@ -4,8 +4,19 @@ import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import type pg from 'pg';
 import { pino, type Logger } from 'pino';
-import type { Act, Job } from '@fairwatt/core';
-import { ChangeFeed, createApp, createPool, loadDemo, loadModel } from '@fairwatt/server';
+import type { Act, Job, Model } from '@fairwatt/core';
+import {
+  ChangeFeed,
+  createApp,
+  createPool,
+  loadDemo,
+  loadModel,
+  programName,
+  StationKeeper,
+  Workers,
+} from '@fairwatt/server';
+import { setTimeout as wait } from 'node:timers/promises';
+import type { JobList } from '@fairwatt/contract';
 import { freshDatabase } from './fresh-database.ts';
 
 export interface Answer<T> {
@@ -18,11 +29,20 @@ export interface Answer<T> {
 export interface RunningServer {
   readonly base: string;
   readonly pool: pg.Pool;
+  readonly keeper: StationKeeper;
   readonly databaseUrl: string;
   readonly call: <T>(path: string, body?: unknown, method?: string) => Promise<Answer<T>>;
   readonly act: <T = Job>(code: string, done: Act, by?: string, id?: string) => Promise<Answer<T>>;
+  /** A page of jobs, once what their stations say is made. */
+  readonly list: (query?: string) => Promise<JobList>;
   readonly make: (title?: string) => Promise<Job>;
   readonly end: () => Promise<void>;
+}
+
+/** The threads of a server and what keeps its lists, as the start makes them; without a background of its own. */
+export function threadsOf(databaseUrl: string, pool: pg.Pool, model: Model, log: Logger) {
+  const workers = new Workers({ databaseUrl, program: programName(model) }, log);
+  return { workers, keeper: new StationKeeper(pool, workers, log) };
 }
 
 export async function startServer(log: Logger = pino({ level: 'silent' })): Promise<RunningServer> {
@@ -31,10 +51,13 @@ export async function startServer(log: Logger = pino({ level: 'silent' })): Prom
   const pool = createPool(database.url, silent);
   const feed = new ChangeFeed(database.url, silent);
   const model = await loadModel();
+  const threads = threadsOf(database.url, pool, model, silent);
   await loadDemo(pool, model, fileURLToPath(new URL('../demo', import.meta.url)), new Date().toISOString());
   const server = await new Promise<Server>((resolve) => {
-    const started = createApp({ pool, feed, model, log: silent, webDirectory: null }).listen(0, '127.0.0.1', () =>
-      resolve(started),
+    const started = createApp({ pool, feed, model, ...threads, log: silent, webDirectory: null }).listen(
+      0,
+      '127.0.0.1',
+      () => resolve(started),
     );
   });
   const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
@@ -59,9 +82,17 @@ export async function startServer(log: Logger = pino({ level: 'silent' })): Prom
   return {
     base,
     pool,
+    keeper: threads.keeper,
     databaseUrl: database.url,
     call,
     act: (code, done, by = 'mara', id = randomUUID()) => call(`/jobs/${code}/acts`, { id, by, act: done }),
+    list: async (query = '') => {
+      for (;;) {
+        const { body } = await call<JobList>(`/jobs${query}`);
+        if (body.jobs.every((job) => job.fresh)) return body;
+        await wait(100);
+      }
+    },
     make: async (title = 'Test machine') =>
       (await call<Job>('/jobs', { id: randomUUID(), by: 'mara', title, client: 'Client', words: 'Words' })).body,
     end: async () => {
@@ -69,7 +100,9 @@ export async function startServer(log: Logger = pino({ level: 'silent' })): Prom
         server.close(resolve);
         server.closeAllConnections();
       });
+      threads.keeper.end();
       await feed.close();
+      await threads.workers.close();
       await pool.end();
       await database.drop();
     },

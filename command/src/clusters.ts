@@ -7,7 +7,9 @@ export const say = (text: string): void => {
   process.stdout.write(`${text}\n`);
 };
 
-/** Where pieces of the database's journal are copied to, so that any moment can be restored; null where they are not. */
+/**
+ * Where pieces of the database's journal are copied to, so that any moment can be restored; null where they are not.
+ */
 export function archiveFolder(): string | null {
   const folder = process.env['FAIRWATT_ARCHIVE'];
   return folder === undefined || folder === '' ? null : resolve(folder);

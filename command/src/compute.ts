@@ -109,7 +109,7 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
       const interlocks = interlocksOf(compiled, observations);
       const ranked = suspects(compiled, observations);
       const conclusion = conclude(compiled, observations, ranked, stopProbability ?? 0.9);
-      const available = bench ?? { has: [...needs].filter((need) => need !== 'running'), mayMeterMains: true };
+      const available = bench ?? { has: [...needs].filter((need) => need !== 'running'), mayMeterMains: false };
       const nextChecks = provingFirst(compiled, rankChecks(compiled, observations, available, interlocks), conclusion);
       const titled = (checkId: string) => compiled.checks[compiled.checkIndex.get(checkId)!]!.title;
       return {
@@ -162,8 +162,11 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
         const demand = demandOf(then, { staggered });
         return {
           demand,
-          assessment: supply === null ? null : assessLoad(demand, supply, { ageShare: share, hung: hungByInlet(then) }),
-          plugProblems: plugProblems(then),
+          assessment:
+            supply === null
+              ? null
+              : assessLoad(demand, supply, { ageShare: share, hung: hungByInlet(then, { staggered }) }),
+          plugProblems: plugProblems(then, { staggered }),
         };
       };
       const planned = moment('planned');
@@ -186,6 +189,7 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
         wants,
         currency,
         choosing,
+        adapters,
         supplies,
       } = parsed('rank', input);
       const question = fitQuestion(parts, casing, {
@@ -195,6 +199,9 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
         staggered,
         wants,
         sharedCardCable: choosing.sharedCardCable,
+        dropTooLarge: choosing.dropTooLarge,
+        spares: new Map(),
+        adapters: choosing.adapters ? adapters : [],
         day: choosing.day,
         tariff: { mainsVolts, minorPerKilowattHour: choosing.minorPerKilowattHour, breakerAmps: choosing.breakerAmps },
       });
@@ -209,8 +216,16 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
       };
     }
     case 'plan': {
-      const { parts, layout, kit, sharedCardCable: allowShared, adapters, pins } = parsed('plan', input);
-      const inlets = inletsToServe(partsAt(parts, 'planned'), layout);
+      const {
+        parts,
+        layout,
+        kit,
+        sharedCardCable: allowShared,
+        staggeredStart: staggered,
+        adapters,
+        pins,
+      } = parsed('plan', input);
+      const inlets = inletsToServe(partsAt(parts, 'planned'), layout, { staggered });
       const rules = { allowShared, adapters, pins };
       const plan = planCables(kit, inlets, rules);
       return {

@@ -26,6 +26,14 @@ const shipped: Readonly<Record<string, string>> = {
   '0011_changes.sql': '698159b5073573ff',
   '0012_log_off.sql': 'f870510e1bc0a396',
   '0013_ground_proof.sql': 'edb1d79621fa9ef2',
+  '0014_load_figures.sql': '6eaf051f40e325fc',
+  '0015_fittings.sql': '7ac1f5add51e7e71',
+  '0016_shelf_stamp.sql': '864b00964073e2b8',
+  '0017_station_lines.sql': '89bbead62419b987',
+  '0018_search.sql': '0a44149efe286227',
+  '0019_code_prefix.sql': '28695c0ec1c3d919',
+  '0020_words.sql': '1beb893b0e38a09d',
+  '0021_proofs.sql': '3f1b17cee3126a35',
 };
 
 it('a migration that has shipped never changes again', () => {

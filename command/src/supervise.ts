@@ -9,7 +9,10 @@ import { root } from './paths.ts';
 export const serverProgram = join(root, 'server/dist/main.js');
 export const standInsProgram = join(root, 'instruments/dist/main.js');
 
-/** The first line of a child's output that matches; rejects when it ends before. Lines that begin `notice ` go to the console. */
+/**
+ * The first line of a child's output that matches; rejects when it ends before. Lines that begin `notice ` go to the
+ * console.
+ */
 export function lineOf(child: ChildProcess, pattern: RegExp, name: string): Promise<RegExpExecArray> {
   return new Promise((resolve, reject) => {
     let rest = '';

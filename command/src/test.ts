@@ -26,6 +26,7 @@ function check(name: string, args: readonly string[], env: NodeJS.ProcessEnv = {
 /** What is asked of the sources as they stand; it needs nothing built, and runs beside the tests. */
 const standingChecks = (): readonly (readonly [string, readonly string[]])[] => [
   ['lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']],
+  ['unused', [bin('knip/bin/knip.js'), '--no-progress']],
   ['format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']],
   [
     'layers',
@@ -38,7 +39,17 @@ const standingChecks = (): readonly (readonly [string, readonly string[]])[] => 
   ],
 ];
 
-/** Types, lint, layers, then unit, integration and end-to-end tests on the built application. The last line counts them all. */
+/** Does checks one after the other: all at once they would take the machine from what is built and tried meanwhile. */
+async function oneByOne(checks: readonly (readonly [string, readonly string[]])[]): Promise<readonly boolean[]> {
+  const results: boolean[] = [];
+  for (const [name, program] of checks) results.push(await check(name, program));
+  return results;
+}
+
+/**
+ * Types, lint, layers, then unit, integration and end-to-end tests on the built application. The last line counts them
+ * all.
+ */
 export async function test(args: readonly string[]): Promise<number> {
   mkdirSync(stateDirectory, { recursive: true });
   chromiumProgram();
@@ -55,7 +66,7 @@ export async function test(args: readonly string[]): Promise<number> {
     if (ok) passed += 1;
     else failed += 1;
   };
-  const beside = standingChecks().map(([name, program]) => check(name, program));
+  const beside = oneByOne(standingChecks());
   try {
     note(await check('types', [bin('typescript/bin/tsc'), '-b']));
     await build((line) => process.stdout.write(`${line}\n`));
@@ -77,7 +88,7 @@ export async function test(args: readonly string[]): Promise<number> {
     stopCluster(testCluster());
     lock.release();
   }
-  for (const ok of await Promise.all(beside)) note(ok);
+  for (const ok of await beside) note(ok);
   process.stdout.write(`${passed} passed, ${failed} failed\n`);
   return failed === 0 ? 0 : 1;
 }

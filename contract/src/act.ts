@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Act } from '@fairwatt/core';
+import { searchFieldIds, stationStates, type Act } from '@fairwatt/core';
 import {
   cableFields,
   choiceFields,
@@ -10,6 +10,7 @@ import {
   pinFields,
   presentSupplyFields,
   probeFields,
+  proofFields,
   seatFields,
   sheetFields,
   signOffFields,
@@ -60,6 +61,8 @@ export const actSchema = z.discriminatedUnion('kind', [
   act('tick-step', { stepId }),
   act('untick-step', { stepId }),
   act('order-steps', { ...stepOrderFields, basedOn: seenVersion }),
+  act('note-proof', { ...proofFields, basedOn: seenVersion }),
+  act('drop-proof', { item: proofFields.item, basedOn: seenVersion }),
   act('sign-off', signOffFields),
   act('withdraw-sign-off', { id: uuid }),
   act('close', { basedOn: seenVersion }),
@@ -76,15 +79,28 @@ export type ActMessage = z.infer<typeof actMessageSchema>;
 export const newJobSchema = z.strictObject({ id: uuid, by: id, title: line(80), client: text(80), words: text(1000) });
 export type NewJobMessage = z.infer<typeof newJobSchema>;
 
-export const jobListQuerySchema = z.strictObject({
-  search: text(100).default(''),
-  state: z.enum(['open', 'closed', 'all']).default('all'),
-  page: z.coerce.number().int().min(1).max(10_000).default(1),
-});
+/** A place in the list of jobs, as an answer gave it. */
+const jobListCursor = z
+  .string()
+  .regex(/^(open|closed)~\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{3}Z~\d{1,15}$/, 'must be a place that a list gave')
+  .refine((cursor) => !Number.isNaN(Date.parse(cursor.split('~')[1]!)), 'must be a place that a list gave');
+/** A page of jobs: the first, or the one after (older) or before (newer) a place in the list. */
+export const jobListQuerySchema = z
+  .strictObject({
+    search: text(100).default(''),
+    state: z.enum(['open', 'closed', 'all']).default('all'),
+    after: jobListCursor.nullable().default(null),
+    before: jobListCursor.nullable().default(null),
+  })
+  .refine(({ after, before }) => after === null || before === null, {
+    path: ['before'],
+    error: 'one of after and before',
+  });
+export type JobListQuery = z.infer<typeof jobListQuerySchema>;
 
 const stationMark = z.strictObject({
   id: z.string(),
-  state: z.enum(['untouched', 'in-hand', 'needs-you', 'settled']),
+  state: z.enum(stationStates),
   line: z.string(),
 });
 export const jobListSchema = z.strictObject({
@@ -96,15 +112,35 @@ export const jobListSchema = z.strictObject({
       words: z.string(),
       state: z.enum(['open', 'closed']),
       updatedAt: z.string(),
+      /**
+       * False while what the stations say is being made anew: `stations` then tells what they said before, or nothing.
+       */
+      fresh: z.boolean(),
+      /** What was found of a search; null where nothing was searched for. */
+      hit: z.strictObject({ field: z.enum(searchFieldIds), text: z.string() }).nullable(),
       stations: z.array(stationMark),
     }),
   ),
+  /** How many are found; with `more` there are more than that. */
   total: z.int(),
-  page: z.int(),
-  pageSize: z.int(),
+  more: z.boolean(),
+  /** Where the page of newer and the page of older jobs begins; null where there is none. */
+  newer: z.string().nullable(),
+  older: z.string().nullable(),
 });
 export type JobList = z.infer<typeof jobListSchema>;
 
 export const jobEventsSchema = z.strictObject({
-  events: z.array(z.strictObject({ id: uuid, at: z.string(), by: z.string(), kind: z.string(), detail: z.unknown() })),
+  events: z.array(
+    z.strictObject({
+      id: uuid,
+      at: z.string(),
+      by: z.string(),
+      kind: z.string(),
+      detail: z.unknown(),
+      /** What was done, where it was an act and still reads as one. */
+      act: actSchema.nullable(),
+    }),
+  ),
 });
+export type JobEvents = z.infer<typeof jobEventsSchema>;

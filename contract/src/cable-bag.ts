@@ -12,13 +12,12 @@ import {
   type BagCable,
   type CableBags,
   type CableProof,
-  type PinSignal,
+  pinSignals,
   type Pinout,
   type WireEnd,
 } from '@fairwatt/core';
+import { codedWattsSchema } from './supply.ts';
 import { figure, id, instant, line, text, uuid, seenVersion } from './primitives.ts';
-
-const signals = ['12', '5', '3.3', 'G', 'SB', 'PG', 'ST', '-12', 'S', 'NC'] as const satisfies readonly PinSignal[];
 
 /** What the sockets of a kind of supply give, pin by pin, and which of the shop's supplies have them. */
 export const pinoutSchema = z.strictObject({
@@ -26,7 +25,9 @@ export const pinoutSchema = z.strictObject({
   version: seenVersion,
   name: line(60),
   sockets: z
-    .array(z.strictObject({ family: z.enum(cableFamilies), pins: z.array(z.enum(signals).nullable()).min(1).max(30) }))
+    .array(
+      z.strictObject({ family: z.enum(cableFamilies), pins: z.array(z.enum(pinSignals).nullable()).min(1).max(30) }),
+    )
     .max(5)
     .refine((list) => new Set(list.map((socket) => socket.family)).size === list.length, 'a family is named twice'),
   supplies: z.array(id).max(500),
@@ -48,6 +49,7 @@ export const bagCableSchema = z.strictObject({
     .union([z.literal(16), z.literal(18), z.literal(20), z.literal(22)])
     .nullable()
     .default(null),
+  codedWatts: codedWattsSchema.nullable().default(null),
   plugs: z
     .array(
       z

@@ -3,6 +3,7 @@ import { id, jobCode, uuid } from './primitives.ts';
 
 export const changeTopics = [
   'job',
+  'lines',
   'photos',
   'presence',
   'shop',

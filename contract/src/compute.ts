@@ -71,6 +71,7 @@ export const computeSchemas = {
       .regex(/^[A-Z]{3}$/)
       .default('EUR'),
     choosing: choosingSchema.default({ ...firstChoosing }),
+    adapters: z.array(adapterSchema).max(50).default([]),
     supplies: z.array(supplyModelSchema).min(1),
   }),
   plan: z.strictObject({
@@ -78,6 +79,7 @@ export const computeSchemas = {
     layout: z.enum(caseLayouts),
     kit: cableKitSchema,
     sharedCardCable: z.boolean().default(true),
+    staggeredStart: z.boolean().default(false),
     adapters: z.array(adapterSchema).max(50).default([]),
     pins: z.array(z.strictObject(pinFields)).max(100).default([]),
   }),

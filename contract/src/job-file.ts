@@ -10,7 +10,9 @@ export const jobFileVersion = 2;
 /** A log's file up to this size is kept as it came. */
 export const mostOriginalBytes = 1_048_576;
 
-/** One job as one file, with the supplies, instruments and technicians that it names, so that it can be read elsewhere. */
+/**
+ * One job as one file, with the supplies, instruments and technicians that it names, so that it can be read elsewhere.
+ */
 export const jobFileSchema = z
   .strictObject({
     format: z.literal(jobFileFormat),
@@ -91,6 +93,16 @@ export const jobFileSchema = z
       signed(['job', 'pins', index, 'by'], pin.by);
     });
     job.steps.forEach((step, index) => signed(['job', 'steps', index, 'by'], step.by));
+    job.laidAside.forEach((work, index) => {
+      for (const item of [...work.seats, ...work.pins, ...work.steps]) signed(['job', 'laidAside', index], item.by);
+      for (const seat of work.seats)
+        if (seat.rechecked !== null) signed(['job', 'laidAside', index], seat.rechecked.by);
+    });
+    once(
+      ['job', 'laidAside'],
+      job.laidAside.map((work) => work.fitting),
+      'choice',
+    );
     file.photos.forEach((photo, index) => {
       signed(['photos', index, 'by'], photo.by);
       if (file.photos.findIndex((other) => other.id === photo.id) !== index)
@@ -118,6 +130,12 @@ export const jobFileSchema = z
         say(['originals', index, 'logId'], 'is not a log of this job');
     });
     job.probes.forEach((probe, index) => signed(['job', 'probes', index, 'by'], probe.by));
+    job.proofs.forEach((item, index) => signed(['job', 'proofs', index, 'by'], item.by));
+    once(
+      ['job', 'proofs'],
+      job.proofs.map(({ item, subject }) => `${item} of ${subject}`),
+      'proof',
+    );
     job.signOffs.forEach((item, index) => signed(['job', 'signOffs', index, 'by'], item.by));
     if (job.finding) signed(['job', 'finding', 'by'], job.finding.by);
     if (job.closed) signed(['job', 'closed', 'by'], job.closed.by);
@@ -131,7 +149,9 @@ export const jobFileSchema = z
   });
 export type JobFile = z.infer<typeof jobFileSchema>;
 
-/** What a file of version 1 lacks: its versions counted each thing by itself, so the job's revision is past them all. */
+/**
+ * What a file of version 1 lacks: its versions counted each thing by itself, so the job's revision is past them all.
+ */
 function fromVersion1(file: Record<string, unknown>): Record<string, unknown> {
   const job = file['job'];
   if (typeof job !== 'object' || job === null) return { ...file, version: 2 };

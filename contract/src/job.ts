@@ -11,6 +11,7 @@ import {
   mostLogRows,
   partChanges,
   plugKinds,
+  proofItems,
   railNames,
   readingCodes,
   schools,
@@ -37,6 +38,8 @@ export const figuresSchema = z
     idleWatts: watts,
     shortWatts: watts,
     spinUpAmps: figure(0, 20),
+    spinUpAmps5: figure(0, 20).default(0),
+    slotWatts: figure(0, 66).nullable().default(null),
     share12: figure(0, 1),
     share5: figure(0, 1),
     share33: figure(0, 1),
@@ -60,6 +63,7 @@ const inlet = z.strictObject({
   optional: z.boolean(),
   place: z.enum(casePlaces).optional(),
   wayMillimetres: figure(0, 3000).optional(),
+  watts: figure(1, 700).optional(),
 });
 const partFields = {
   id,
@@ -262,6 +266,7 @@ const laterCheck = z.boolean().default(false);
 export const seatFields = {
   inletId: id,
   cableCode: line(20),
+  piece: text(200).default(''),
   plugIndex: z.int().min(0).max(7),
   click: z.boolean(),
   tug: z.boolean(),
@@ -278,11 +283,33 @@ export const stepOrderFields = {
     .max(200)
     .refine((ids) => new Set(ids).size === ids.length, 'a step is named twice'),
 };
+export const proofFields = { item: z.enum(proofItems), holds: z.boolean(), note: text(500) };
 export const signOffFields = {
   id: uuid,
   point: line(160),
   reason: text(500).refine((value) => value.trim().length >= 3, 'say why, in a few words'),
 };
+
+/** Ticked plugs, plugs put elsewhere by hand, and ticked steps, as a job keeps them. */
+export const seatsSchema = z
+  .array(
+    z.strictObject({
+      version,
+      ...seatFields,
+      inletKind: z.enum(inletKinds).nullable().default(null),
+      rechecked: z.strictObject(signed).nullable().default(null),
+      ...signed,
+    }),
+  )
+  .max(jobLimits.seats);
+export const pinsSchema = z
+  .array(z.strictObject({ version, ...pinFields, ...signed }))
+  .max(jobLimits.pins)
+  .default([]);
+export const stepsSchema = z
+  .array(z.strictObject({ stepId, ...signed }))
+  .max(jobLimits.steps)
+  .default([]);
 
 export const jobSchema = z.strictObject({
   code: jobCode,
@@ -308,7 +335,16 @@ export const jobSchema = z.strictObject({
     )
     .max(jobLimits.outcomes),
   readings: z
-    .array(z.strictObject({ ...readingFields, struckAt: instant.nullable(), ...signed }).superRefine(voltsInReach))
+    .array(
+      z
+        .strictObject({
+          ...readingFields,
+          struckAt: instant.nullable(),
+          fitting: line(120).nullable().default(null),
+          ...signed,
+        })
+        .superRefine(voltsInReach),
+    )
     .max(jobLimits.readings),
   probes: z
     .array(z.strictObject({ version, ...probeFields, ...signed }))
@@ -321,22 +357,20 @@ export const jobSchema = z.strictObject({
   finding: z.strictObject({ version, ...findingFields, ...signed }).nullable(),
   choice: z.strictObject({ version, ...choiceFields, ...signed }).nullable(),
   cables: z.array(z.strictObject({ version, ...cableFields })).max(jobLimits.cables),
-  pins: z
-    .array(z.strictObject({ version, ...pinFields, ...signed }))
-    .max(jobLimits.pins)
-    .default([]),
-  seats: z
-    .array(
-      z.strictObject({ version, ...seatFields, rechecked: z.strictObject(signed).nullable().default(null), ...signed }),
-    )
-    .max(jobLimits.seats),
-  steps: z
-    .array(z.strictObject({ stepId, ...signed }))
-    .max(jobLimits.steps)
+  pins: pinsSchema,
+  seats: seatsSchema,
+  steps: stepsSchema,
+  laidAside: z
+    .array(z.strictObject({ fitting: line(120), seats: seatsSchema, pins: pinsSchema, steps: stepsSchema }))
+    .max(jobLimits.laidAside)
     .default([]),
   stepOrders: z
     .array(z.strictObject({ version, ...stepOrderFields }))
     .max(stepPhases.length)
+    .default([]),
+  proofs: z
+    .array(z.strictObject({ version, subject: line(2000), ...proofFields, ...signed }))
+    .max(jobLimits.proofs)
     .default([]),
   signOffs: z.array(z.strictObject({ ...signOffFields, ...signed })).max(jobLimits.signOffs),
 }) satisfies z.ZodType<Job>;

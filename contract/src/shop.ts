@@ -34,6 +34,7 @@ const weight = figure(0, 10);
 export const choosingSchema = z.strictObject({
   agePercentAYear: figure(0, 5),
   sharedCardCable: z.boolean(),
+  dropTooLarge: z.boolean().default(false),
   spareCables: z.boolean().default(true),
   adapters: z.boolean().default(true),
   minorPerKilowattHour: figure(0, 1000),
@@ -45,8 +46,13 @@ export const choosingSchema = z.strictObject({
     .refine((weights) => Object.values(weights).some((value) => value > 0), 'at least one weight is above 0'),
 }) satisfies z.ZodType<ChoosingSettings>;
 
+/** What codes begin with where a shop has not said otherwise. */
+export const firstCodePrefix = 'FW';
+export const codePrefixPattern = /^[A-Z]{2}$/;
+
 export const shopSettingsSchema = z.strictObject({
   name: line(80),
+  codePrefix: z.string().regex(codePrefixPattern, 'two capital letters').default(firstCodePrefix),
   mainsVolts: figure(90, 260),
   currency: z.string().regex(/^[A-Z]{3}$/),
   school: z.enum(schools),

@@ -39,7 +39,19 @@ describe('supplies as rows', () => {
           kit: {
             ...base.kit,
             sockets: [{ label: socket, kind: 'main', output: rail }],
-            cables: base.kit.cables.map((cable) => ({ ...cable, output: rail })),
+            cables: [
+              ...base.kit.cables.map((cable) => ({ ...cable, output: rail })),
+              {
+                id: 'sixteen',
+                family: 'card-16' as const,
+                fixed: false,
+                count: 1,
+                gauge: 16 as const,
+                codedWatts: 450 as const,
+                output: rail,
+                plugs: [{ kind: 'card-16' as const, millimetres: 600 }],
+              },
+            ],
           },
         };
         expect(supplyModelSchema.parse(supplyFromCells(supplyToCells(model)))).toEqual(model);

@@ -40,9 +40,10 @@ const plain = (name: string) =>
   name.trim().replace(/%([0-9A-F]{2})/gi, (_, code: string) => String.fromCharCode(parseInt(code, 16)));
 
 /**
- * A supply in one row. Lists in a cell are joined by semicolons: rails as `output:rail:amps` with `:feeds/feeds` where the
- * label says what hangs on it, combined limits as `output|output:watts`, sockets as `label:kind` with `:output`, cables as
- * `id:family:fixed or modular:count:gauge:plug@mm,plug@mm` with `:output`.
+ * A supply in one row. Lists in a cell are joined by semicolons: rails as `output:rail:amps` with `:feeds/feeds` where
+ * the label says what hangs on it, combined limits as `output|output:watts`, sockets as `label:kind` with `:output`,
+ * cables as `id:family:fixed or modular:count:gauge:plug@mm,plug@mm` with `:output`, and `:output:watts` for a 16-pin
+ * cable's coded watts.
  */
 export function supplyToCells(model: SupplyModel): Record<Column, string> {
   const { label } = model;
@@ -82,15 +83,22 @@ export function supplyToCells(model: SupplyModel): Record<Column, string> {
       .map((socket) => `${escaped(socket.label)}:${socket.kind}${after(socket.output)}`)
       .join('; '),
     cables: model.kit.cables
-      .map(
-        (cable) =>
-          `${cable.id}:${cable.family}:${cable.fixed ? 'fixed' : 'modular'}:${cable.count}:${cable.gauge}:${cable.plugs.map((plug) => `${plug.kind}@${plug.millimetres}`).join(',')}${after(cable.output)}`,
-      )
+      .map((cable) => {
+        const plugs = cable.plugs.map((plug) => `${plug.kind}@${plug.millimetres}`).join(',');
+        const told = `${cable.id}:${cable.family}:${cable.fixed ? 'fixed' : 'modular'}:${cable.count}:${cable.gauge}:${plugs}`;
+        const { output, codedWatts } = cable;
+        return codedWatts === undefined
+          ? `${told}${after(output)}`
+          : `${told}:${output === undefined ? '' : escaped(output)}:${codedWatts}`;
+      })
       .join('; '),
   };
 }
 
-/** What a row says, still to be checked by `supplyModelSchema`; what cannot be read as a figure stays text and is refused there. */
+/**
+ * What a row says, still to be checked by `supplyModelSchema`; what cannot be read as a figure stays text and is
+ * refused there.
+ */
 export function supplyFromCells(cells: Cells): unknown {
   const cell = (name: Column) => cells[name]?.trim() ?? '';
   const figure = (text: string): unknown => {
@@ -162,7 +170,8 @@ export function supplyFromCells(cells: Cells): unknown {
         return { label: plain(label), kind: kind.trim(), ...optional('output', output) };
       }),
       cables: list('cables').map((item) => {
-        const [cableId = '', family = '', fixed = '', count = '', gauge = '', plugs = '', output] = item.split(':');
+        const [cableId = '', family = '', fixed = '', count = '', gauge = '', plugs = '', output, coded] =
+          item.split(':');
         return {
           id: cableId.trim(),
           family: family.trim(),
@@ -177,6 +186,7 @@ export function supplyFromCells(cells: Cells): unknown {
               return { kind: kind.trim(), millimetres: figure(millimetres) };
             }),
           ...optional('output', output),
+          ...(coded === undefined || coded.trim() === '' ? {} : { codedWatts: figure(coded) }),
         };
       }),
     },

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import {
   cableFamilies,
+  codedWatts,
   corrections,
   fanSides,
   grades,
@@ -37,12 +38,14 @@ export const supplyLabelSchema = z.strictObject({
   has16Pin: z.boolean(),
 }) satisfies z.ZodType<SupplyLabel>;
 
+export const codedWattsSchema = z.literal([...codedWatts], '150, 300, 450 or 600 W');
 const kitCable = z.strictObject({
   id,
   family: z.enum(cableFamilies),
   fixed: z.boolean(),
   count: z.int().min(1).max(12),
   gauge: z.union([z.literal(16), z.literal(18), z.literal(20), z.literal(22)]),
+  codedWatts: codedWattsSchema.optional(),
   plugs: z
     .array(z.strictObject({ kind: z.enum(plugKinds), millimetres: figure(50, 2000) }))
     .min(1, 'a cable has at least one plug')
@@ -58,13 +61,24 @@ export const cableKitSchema = z
     cables: z.array(kitCable).min(1).max(24),
   })
   .superRefine((kit, context) => {
-    const mains = kit.cables.filter((cable) => cable.family === 'main').reduce((sum, cable) => sum + cable.count, 0);
+    // A 6-pin auxiliary cable may stand beside the main one.
+    const mains = kit.cables
+      .filter((cable) => cable.family === 'main' && cable.plugs.some((plug) => plug.kind.startsWith('main-')))
+      .reduce((sum, cable) => sum + cable.count, 0);
     if (mains !== 1)
       context.addIssue({
         code: 'custom',
         path: ['cables'],
         message: mains === 0 ? 'the kit has no main cable' : 'the kit has more than one main cable',
       });
+    kit.cables.forEach((cable, index) => {
+      if (cable.codedWatts !== undefined && cable.family !== 'card-16')
+        context.addIssue({
+          code: 'custom',
+          path: ['cables', index, 'codedWatts'],
+          message: 'only a 16-pin cable is coded for watts',
+        });
+    });
     const labels = kit.sockets.map((socket) => socket.label);
     labels.forEach((label, index) => {
       if (labels.indexOf(label) !== index)
@@ -149,7 +163,9 @@ export interface SupplyMessage {
 }
 
 export const importFormats = ['csv', 'json'] as const;
-/** A file of supplies, parts or prices. `dryRun` only says what would happen. `update` overwrites what is here already. */
+/**
+ * A file of supplies, parts or prices. `dryRun` only says what would happen. `update` overwrites what is here already.
+ */
 export const importMessageSchema = z.strictObject({
   by: id,
   format: z.enum(importFormats),

@@ -93,7 +93,10 @@ export class SimulatedBench {
     return done;
   }
 
-  /** What stands between bench and simulation only: which supply, which rail the probes are on. Named apart from the standard. */
+  /**
+   * What stands between bench and simulation only: which supply, which rail the probes are on. Named apart from the
+   * standard.
+   */
   private simulation() {
     return [
       {
@@ -141,7 +144,8 @@ export class SimulatedBench {
       [
         { spelling: 'MEASure:VOLTage:DC?', run: measure },
         { spelling: 'READ?', run: () => measure('') },
-        // From the rails being good to power-good, as a meter with a time interval function gives it; 9.9E37 when nothing comes.
+        // From the rails being good to power-good, as a meter with a time interval function gives it; 9.9E37 when
+        // nothing comes.
         {
           spelling: 'MEASure:TINTerval?',
           run: () => {

@@ -20,7 +20,10 @@ export function pagesOf(document: Buffer): number {
   return (document.toString('latin1').match(/\/Type\s*\/Page(?![a-zA-Z])/g) ?? []).length;
 }
 
-/** A label printer on loopback: takes a PDF by POST to /print, answers with its job number, and keeps the last ones at /printed/NUMBER. */
+/**
+ * A label printer on loopback: takes a PDF by POST to /print, answers with its job number, and keeps the last ones at
+ * /printed/NUMBER.
+ */
 export async function serveLabelPrinter(): Promise<ServedPrinter> {
   let fault: PrinterFault = 'none';
   let count = 0;

@@ -4,7 +4,8 @@ import { serveLabelPrinter } from './label-printer.ts';
 import { servePriceFeed, type ListedSupply } from './price-feed.ts';
 import { serveInstrument } from './serve.ts';
 
-// Starts the stand-in meter, load, price list and label printer on loopback and prints their ports; ends with its parent or by a signal.
+// Starts the stand-in meter, load, price list and label printer on loopback and prints their ports; ends with its
+// parent or by a signal.
 const bench = new SimulatedBench(() => performance.now());
 const { supplies } = JSON.parse(await readFile(new URL('../../demo/supplies.json', import.meta.url), 'utf8')) as {
   supplies: readonly { id: string; name: string; price: { minor: number; currency: string } }[];

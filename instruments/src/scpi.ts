@@ -80,7 +80,10 @@ export class ScpiInterpreter {
     this.commands = [...own, ...commands].map(({ spelling, run }) => ({ pattern: matcher(spelling), run }));
   }
 
-  /** One line, which may hold several commands; the answers of its questions joined by semicolons, null when it asked nothing. */
+  /**
+   * One line, which may hold several commands; the answers of its questions joined by semicolons, null when it asked
+   * nothing.
+   */
   line(text: string): string | null {
     this.heard();
     const answers: string[] = [];

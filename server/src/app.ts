@@ -18,9 +18,12 @@ import { Sweeps } from './instruments/sweep.ts';
 import { labelPrinterRoutes, paperRoutes } from './jobs/paper-routes.ts';
 import { photoRoutes } from './jobs/photo-routes.ts';
 import { jobRoutes } from './jobs/routes.ts';
+import type { StationKeeper } from './jobs/station-keeper.ts';
+import { keepOtherPagesOut } from './other-pages.ts';
 import { errorHandler, notFoundHandler } from './problems.ts';
 import { shopRoutes } from './shop/routes.ts';
 import { recordRoutes } from './record/routes.ts';
+import type { Workers } from './workers/workers.ts';
 import { supplyRoutes } from './supplies/routes.ts';
 
 export interface AppParts {
@@ -28,6 +31,10 @@ export interface AppParts {
   /** What changes in the database. */
   readonly feed: ChangeFeed;
   readonly model: Model;
+  /** Threads for what takes long; who started them ends them. */
+  readonly workers: Workers;
+  /** What jobs' stations say in lists; it may be told of changes, so that lists find it made. */
+  readonly keeper: StationKeeper;
   readonly log: Logger;
   /** The built screens; null serves the API alone. */
   readonly webDirectory: string | null;
@@ -42,11 +49,16 @@ export interface AppParts {
   readonly clock?: ClockWatch | null;
 }
 
+const isLoopback = (address: string | undefined): boolean =>
+  address !== undefined && /^(::1|(::ffff:)?127\.)/.test(address);
+
 /** Application and API in one Express app. */
 export function createApp({
   pool,
   feed,
   model,
+  workers,
+  keeper,
   log,
   webDirectory,
   address = null,
@@ -70,6 +82,7 @@ export function createApp({
       },
     }),
   );
+  app.use(keepOtherPagesOut(address));
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -83,10 +96,11 @@ export function createApp({
       strictTransportSecurity: false,
     }),
   );
-  // Events that are streamed are not held back to be pressed together.
+  // Events that are streamed are not held back to be pressed together, and on the way within one machine nothing is.
   app.use(
     compression({
       filter: (request, response) =>
+        !isLoopback(request.socket.remoteAddress) &&
         !String(response.getHeader('content-type')).startsWith('text/event-stream') &&
         compression.filter(request, response),
     }),
@@ -108,9 +122,9 @@ export function createApp({
   api.use('/record', recordRoutes(pool, now));
   api.use('/label-printer', labelPrinterRoutes(pool));
   api.use('/', changeRoutes(pool, feed, now));
-  api.use('/jobs', jobRoutes(pool, model, now));
+  api.use('/jobs', jobRoutes({ pool, model, workers, keeper, now }));
   api.use('/jobs', photoRoutes(pool, now));
-  api.use('/jobs', paperRoutes(pool, model, address));
+  api.use('/jobs', paperRoutes(pool, workers, address));
   api.use(notFoundHandler);
   app.use('/api', api);
 

@@ -24,7 +24,9 @@ import { addUnits } from './supplies/units.ts';
 
 const readJson = async (path: string): Promise<unknown> => JSON.parse(await readFile(path, 'utf8'));
 
-/** Loads the demo shop from its open formats when the database holds no job and no technician. Returns whether it did. */
+/**
+ * Loads the demo shop from its open formats when the database holds no job and no technician. Returns whether it did.
+ */
 export async function loadDemo(pool: pg.Pool, model: Model, directory: string, now: string): Promise<boolean> {
   const filled = await one(
     pool,

@@ -1,5 +1,6 @@
 import { printedSchema } from '@fairwatt/contract';
 import { maybeOne, type Queryable } from './database/query.ts';
+import { deadline } from './deadline.ts';
 import { text } from './database/read.ts';
 
 /** Where labels are printed; null where nobody entered a printer. */
@@ -19,7 +20,7 @@ export async function printPdf(
   document: Buffer,
   timeoutMilliseconds = 8000,
 ): Promise<{ readonly job: string; readonly labels: number }> {
-  const signal = AbortSignal.timeout(timeoutMilliseconds);
+  const { signal, met } = deadline(timeoutMilliseconds);
   let response: Response;
   let body: string;
   try {
@@ -37,6 +38,8 @@ export async function printPdf(
         ? `the printer did not answer within ${timeoutMilliseconds / 1000} s; look whether it printed`
         : 'the printer cannot be reached, or broke off',
     );
+  } finally {
+    met();
   }
   if (response.status === 503) throw new PrinterFailure('the printer is out of labels');
   const read = response.status === 201 ? printedSchema.safeParse(jsonOf(body)) : null;

@@ -7,8 +7,8 @@ export function notice(text: string): void {
 }
 
 /**
- * The server's log: files in the data folder that turn over daily and at 10 MB, fourteen of them kept; on standard output
- * where there is no data folder. A folder that cannot be written to is told once and does not end the server.
+ * The server's log: files in the data folder that turn over daily and at 10 MB, fourteen of them kept; on standard
+ * output where there is no data folder. A folder that cannot be written to is told once and does not end the server.
  */
 export function createLog(dataFolder: string | null, level: string): Logger {
   if (dataFolder === null) return pino({ level });

@@ -11,11 +11,16 @@ import { GuardProcess } from './instruments/load-guard.ts';
 import { Sweeps } from './instruments/sweep.ts';
 import { createLog } from './log.ts';
 import { readLabelPrinter, writeLabelPrinter } from './label-printer.ts';
-import { refreshStations } from './jobs/store.ts';
+import { StationKeeper } from './jobs/station-keeper.ts';
+import { programName } from './program.ts';
 import { readPriceFeed, writePriceFeed } from './supplies/prices.ts';
 import { BrokenKnowledge, loadModel } from './knowledge.ts';
+import { Workers } from './workers/workers.ts';
 
-// Environment: DATABASE_URL, FAIRWATT_DATA (the data folder, for logs and what the command noted there), FAIRWATT_HOST, FAIRWATT_PORT, FAIRWATT_ADDRESS (where a phone reaches the application, for the codes on tags), FAIRWATT_DEMO (1 loads the demo data into an empty database), FAIRWATT_STAND_INS (ports of the stand-in instruments, set by the start command), FAIRWATT_LOG.
+// Environment: DATABASE_URL, FAIRWATT_DATA (the data folder, for logs and what the command noted there), FAIRWATT_HOST,
+// FAIRWATT_PORT, FAIRWATT_ADDRESS (where a phone reaches the application, for the codes on tags), FAIRWATT_DEMO (1
+// loads the demo data into an empty database), FAIRWATT_STAND_INS (ports of the stand-in instruments, set by the start
+// command), FAIRWATT_LOG.
 const dataFolder = process.env['FAIRWATT_DATA'] ?? null;
 const log = createLog(dataFolder, process.env['FAIRWATT_LOG'] ?? (dataFolder === null ? 'warn' : 'info'));
 const databaseUrl = process.env['DATABASE_URL'];
@@ -70,10 +75,14 @@ async function start(): Promise<void> {
     .switchOffLeftOvers()
     .catch((error: unknown) => log.error({ err: error }, 'loads left by an earlier run were not looked at'));
   const feed = new ChangeFeed(databaseUrl, log);
+  const workers = new Workers({ databaseUrl, program: programName(model) }, log);
+  const keeper = new StationKeeper(pool, workers, log);
   const app = createApp({
     pool,
     feed,
     model,
+    workers,
+    keeper,
     log,
     sweeps,
     webDirectory: fromRoot('web/dist'),
@@ -94,15 +103,17 @@ async function start(): Promise<void> {
   });
   const address = server.address() as AddressInfo;
   process.stdout.write(`ready http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${address.port}\n`);
-  // What the list says of open jobs is made anew beside the first requests; it is old only where the program changed.
-  void refreshStations(pool, model).catch((error: unknown) => log.warn({ err: error }, 'stations were not refreshed'));
+  // What lists say of open jobs is made anew beside the first requests where it is old, and after each change.
+  feed.listen((change) => keeper.heard(change));
+  keeper.heard({ topic: 'everything', code: null, revision: null });
   const stop = () => {
+    keeper.end();
     // A load that is left drawing is worse than a slow end.
     void sweeps.stopAll().then(end);
   };
   const end = () => {
     server.close(() => {
-      void Promise.all([feed.close(), pool.end()]).then(() => process.exit(0));
+      void Promise.all([feed.close(), workers.close(), pool.end()]).then(() => process.exit(0));
     });
     server.closeAllConnections();
     setTimeout(() => process.exit(0), 3000).unref();

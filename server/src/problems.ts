@@ -36,7 +36,10 @@ export const notFoundHandler: RequestHandler = (request, response) => {
   });
 };
 
-/** A failure of the one who asked, as the framework and the readers of bodies throw it: a bad address, bad packing, too much. */
+/**
+ * A failure of the one who asked, as the framework and the readers of bodies throw it: a bad address, bad packing, too
+ * much.
+ */
 interface RequestError {
   readonly type: string;
   readonly status: number;
@@ -74,8 +77,8 @@ function databaseIsGone(error: unknown): boolean {
 }
 
 /**
- * What the database itself refused: the last line behind the schemas, and worth a line in the log, since a schema should
- * have told it at the field.
+ * What the database itself refused: the last line behind the schemas, and worth a line in the log, since a schema
+ * should have told it at the field.
  */
 function refusedByDatabase(error: unknown): Problem | null {
   const code = error instanceof Error && 'code' in error ? String(error.code) : '';

@@ -3,6 +3,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Job } from '@fairwatt/core';
 import { SimulatedBench, serveInstrument, type ServedInstrument } from '@fairwatt/instruments';
+import { within } from '../../web/src/offline/patience.ts';
 import { databasePid, newCommand, wait, type Command } from '../command.ts';
 import { dice, roughProxy, type RoughProxy } from './rough-proxy.ts';
 import { Writer } from './writer.ts';
@@ -81,12 +82,21 @@ class Drill {
   /** The whole answer, read to its end; null where the other side went away before that. */
   private async api(path: string, init?: RequestInit): Promise<Response | null> {
     try {
-      const answer = await fetch(`${this.url}/api${path}`, { signal: AbortSignal.timeout(20_000), ...init });
-      const body = await answer.arrayBuffer();
-      return new Response(body.byteLength === 0 ? null : body, { status: answer.status });
+      return await within(20_000, `${this.url}/api${path}`, init ?? {}, async (answer) => {
+        const body = await answer.arrayBuffer();
+        return new Response(body.byteLength === 0 ? null : body, { status: answer.status });
+      });
     } catch {
       return null;
     }
+  }
+  /** An answer in any case, from an application that is well. */
+  private async ask(path: string): Promise<Response> {
+    for (let tries = 0; tries < 5; tries += 1) {
+      const answer = await this.api(path);
+      if (answer !== null) return answer;
+    }
+    throw new Error(`${path} is not answered`);
   }
   private post(path: string, body: unknown): Promise<Response | null> {
     return this.api(path, {
@@ -231,7 +241,10 @@ class Drill {
     await wait(500 + this.random() * 1500);
   }
 
-  /** A database that is just being started again, after a kill that reached it late, has no process yet: it is waited for. */
+  /**
+   * A database that is just being started again, after a kill that reached it late, has no process yet: it is waited
+   * for.
+   */
   private async killDatabase(): Promise<void> {
     const file = join(this.command.folder, 'pg-main/postmaster.pid');
     for (let tries = 0; tries < 100 && !existsSync(file); tries += 1) await wait(100);
@@ -246,8 +259,8 @@ class Drill {
   async check(writers: readonly Writer[]): Promise<number> {
     let confirmed = 0;
     for (const done of writers.flatMap((writer) => writer.jobs)) {
-      const answer = await this.api(`/jobs/${done.code}`);
-      if (answer?.status !== 200) {
+      const answer = await this.ask(`/jobs/${done.code}`);
+      if (answer.status !== 200) {
         this.wrong.push(`${done.code} is gone`);
         continue;
       }
@@ -261,10 +274,10 @@ class Drill {
       if (done.words !== '' && job.sheet.words !== done.words)
         this.wrong.push(`${done.code}: “${job.sheet.words}” stands where “${done.words}” was typed last`);
     }
-    const kept = (await (await this.api('/jobs/LQ-0142/photos'))?.json()) as { id: string }[];
+    const kept = (await (await this.ask('/jobs/LQ-0142/photos')).json()) as { id: string }[];
     for (const photo of this.photos.filter((one) => one.confirmed).slice(0, 24))
       if (!kept.some((one) => one.id === photo.id)) this.wrong.push(`picture ${photo.id} was confirmed and is gone`);
-    const sweeps = (await (await this.api('/instruments/sweeps'))?.json()) as { unsure: { loadId: string }[] };
+    const sweeps = (await (await this.ask('/instruments/sweeps')).json()) as { unsure: { loadId: string }[] };
     if (this.bench.bench.drawing && !sweeps.unsure.some((load) => load.loadId === 'drill-load'))
       this.wrong.push('a load draws, and nobody is told');
     return confirmed;

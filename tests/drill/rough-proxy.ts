@@ -24,7 +24,9 @@ const read = async (incoming: IncomingMessage): Promise<Buffer> => {
   return Buffer.concat(pieces);
 };
 
-/** A line between browser and server that loses requests, loses answers, delays, doubles and lets later ones overtake. */
+/**
+ * A line between browser and server that loses requests, loses answers, delays, doubles and lets later ones overtake.
+ */
 export function roughProxy(random: () => number): Promise<RoughProxy> {
   const counts: RoughProxy['counts'] = { passed: 0, 'request-lost': 0, 'answer-lost': 0, late: 0, doubled: 0 };
   const proxy = { target: '', counts } as { target: string } & Pick<RoughProxy, 'counts'>;

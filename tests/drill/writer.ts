@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import type { Act, Job } from '@fairwatt/core';
 import { postTo } from '../../web/src/offline/delivery.ts';
-import { outbox, outboxReducer, type OutboxState } from '../../web/src/offline/outbox.ts';
+import { emptyOutbox, nextToSend, outbox, outboxReducer, type OutboxState } from '../../web/src/offline/outbox.ts';
 import { nextOrder, thisTab } from '../../web/src/offline/parcel.ts';
 import { Sender, settleMilliseconds } from '../../web/src/offline/sender.ts';
+import { within } from '../../web/src/offline/patience.ts';
 import { wait } from '../command.ts';
 
 /** So many acts go into one job before the next is made. */
@@ -22,7 +23,7 @@ export interface Done {
 export class Writer {
   readonly jobs: Done[] = [];
   refused = 0;
-  private state: OutboxState = { parcels: [], sending: null, storage: 'kept' };
+  private state: OutboxState = emptyOutbox;
   private seen: Job | null = null;
   private stopped = false;
   private readonly sender: Sender;
@@ -78,14 +79,12 @@ export class Writer {
   private async newJob(): Promise<void> {
     const message = { id: randomUUID(), by: this.by, title: `Drill of ${this.by}`, client: '', words: '' };
     for (;;) {
-      const answer = await fetch(`${this.base}/jobs`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(message),
-        signal: AbortSignal.timeout(10_000),
-      })
-        .then(async (response) => (response.ok ? ((await response.json()) as Job) : null))
-        .catch(() => null);
+      const answer = await within(
+        10_000,
+        `${this.base}/jobs`,
+        { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(message) },
+        async (response) => (response.ok ? ((await response.json()) as Job) : null),
+      ).catch(() => null);
       if (answer !== null) {
         this.seen = answer;
         this.jobs.push({ code: answer.code, notes: [], confirmed: new Set(), words: '' });
@@ -147,11 +146,11 @@ export class Writer {
     this.stopped = true;
   }
 
-  /** Waits until everything is confirmed or refused. */
+  /** Waits until everything is confirmed or refused, or waits behind what is refused. */
   async drained(): Promise<void> {
     for (;;) {
       this.seal();
-      if (this.state.parcels.every((parcel) => parcel.state === 'refused')) return;
+      if (this.state.sending === null && nextToSend(this.state) === null) return;
       this.sender.wake();
       await wait(200);
     }

@@ -90,8 +90,8 @@ async function putInPlace(url: string, scratch: string, stamp: string, present: 
 }
 
 /**
- * `restore FILE`: tried on a database of its own first; says what it holds; asks before it takes the present one's place,
- * which is kept under another name. `--check` only tries; `--at TIME` restores a moment from the archive.
+ * `restore FILE`: tried on a database of its own first; says what it holds; asks before it takes the present one's
+ * place, which is kept under another name. `--check` only tries; `--at TIME` restores a moment from the archive.
  */
 export async function restoreCommand(args: readonly string[]): Promise<number> {
   const { values, positionals } = parseArgs({

@@ -12,8 +12,8 @@ async function settle(path: string): Promise<void> {
 }
 
 /**
- * Makes one file of everything in a database, pictures included, while it is being worked on: dump and counts are of one
- * snapshot. The file appears under its name when it is whole.
+ * Makes one file of everything in a database, pictures included, while it is being worked on: dump and counts are of
+ * one snapshot. The file appears under its name when it is whole.
  */
 export async function makeBackup(url: string, path: string, now: string): Promise<Manifest> {
   await mkdir(dirname(path), { recursive: true });

@@ -28,7 +28,10 @@ function needArchive(): string {
   return folder;
 }
 
-/** A whole copy of the cluster in the archive, taken while it runs: a moment is restored by replaying the journal over it. */
+/**
+ * A whole copy of the cluster in the archive, taken while it runs: a moment is restored by replaying the journal over
+ * it.
+ */
 export async function makeBase(): Promise<number> {
   const archive = needArchive();
   const running = runningCluster(mainCluster());

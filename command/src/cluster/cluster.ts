@@ -21,7 +21,9 @@ import { isRoot, postgresPrograms } from '../system.ts';
 import { clusterPlace, holdsCluster } from './place.ts';
 import { ownerOf, runProgram } from './programs.ts';
 
-/** What is kept beside a cluster: its password, and the port it had last. Where it stands follows from the data folder. */
+/**
+ * What is kept beside a cluster: its password, and the port it had last. Where it stands follows from the data folder.
+ */
 const recordSchema = z.object({ password: z.string(), port: z.int() });
 type ClusterRecord = z.infer<typeof recordSchema>;
 
@@ -123,8 +125,9 @@ export async function answers(url: string): Promise<boolean> {
 }
 
 /**
- * The database process of this very folder with its port: after a hard kill the noted number may belong to anything, and
- * in a copied folder it belongs to the original. A database works in its own folder, whatever that is called meanwhile.
+ * The database process of this very folder with its port: after a hard kill the noted number may belong to anything,
+ * and in a copied folder it belongs to the original. A database works in its own folder, whatever that is called
+ * meanwhile.
  */
 export function livingProcess(folder: string): { readonly pid: number; readonly port: number } | null {
   const file = join(folder, 'postmaster.pid');

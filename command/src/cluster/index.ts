@@ -1,5 +1,4 @@
 export {
-  answers,
   clusterFolder,
   deleteCluster,
   ensureDatabase,
@@ -11,5 +10,5 @@ export {
   type ClusterOptions,
   type RunningCluster,
 } from './cluster.ts';
-export { clusterPlace, holdsCluster } from './place.ts';
-export { ownerOf, runProgram, type Owner } from './programs.ts';
+export { clusterPlace } from './place.ts';
+export { ownerOf, type Owner } from './programs.ts';

@@ -1,7 +1,7 @@
 import type { CableFamily, Gauge, PinSignal, PlugKind } from '../standards/index.ts';
 import { crossingOf, worstCrossing, type Crossing, type SocketPinout, type WireEnd } from './crossing.ts';
-import type { Adapter, KitCable } from './kit.ts';
-import { adapterRefusal } from './plan-family.ts';
+import type { Adapter, CodedWatts, KitCable } from './kit.ts';
+import { adapterRefusal } from './adapters.ts';
 
 /** What the sockets of a kind of supply give, pin by pin, and which supplies have them. */
 export interface Pinout {
@@ -23,6 +23,8 @@ export interface BagCable {
   readonly note: string;
   /** Null where nobody read it off the wire; it is then reckoned as the thinnest. */
   readonly gauge: Gauge | null;
+  /** Of a 16-pin cable, the watts printed on it; null where nobody read them. */
+  readonly codedWatts: CodedWatts | null;
   readonly plugs: readonly {
     readonly kind: PlugKind;
     readonly millimetres: number;
@@ -61,7 +63,10 @@ export interface SpareVerdict {
   readonly proof: CableProof | null;
 }
 
-/** May this cable go on this supply? What is not known but was proved by a probe is safe; what does harm is harmful whatever was proved. */
+/**
+ * May this cable go on this supply? What is not known but was proved by a probe is safe; what does harm is harmful
+ * whatever was proved.
+ */
 export function spareVerdict(bags: CableBags, cable: BagCable, modelId: string): SpareVerdict {
   const pinout =
     bags.pinouts
@@ -89,9 +94,22 @@ export function sparesFor(bags: CableBags, modelId: string): KitCable[] {
       fixed: false,
       count: 1,
       gauge: cable.gauge ?? 22,
+      ...(cable.codedWatts === null ? {} : { codedWatts: cable.codedWatts }),
       plugs: cable.plugs.map(({ kind, millimetres }) => ({ kind, millimetres })),
       spare: true,
     }));
+}
+
+/**
+ * The safe spares of every supply that has some, by its id: only one whose pinout or proof somebody kept can have them.
+ */
+export function sparesBySupply(bags: CableBags): ReadonlyMap<string, readonly KitCable[]> {
+  const known = new Set([
+    ...bags.pinouts.flatMap((pinout) => pinout.supplies),
+    ...bags.proofs.map((proof) => proof.modelId),
+  ]);
+  const found = [...known].map((modelId) => [modelId, sparesFor(bags, modelId)] as const);
+  return new Map(found.filter(([, spares]) => spares.length > 0));
 }
 
 /** Spare cables with a plug for such inlets that nobody has proved on this supply yet: worth a probe. */

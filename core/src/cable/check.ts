@@ -1,7 +1,9 @@
 import { inletFamily, limits, plugServes, socketTakes, type PlugKind } from '../standards/index.ts';
 import type { Adapter, CableKit, InletToServe } from './kit.ts';
 import type { Assignment, PlanRules } from './plan.ts';
-import { chainAmps, rounding, strongEnough } from './plan-family.ts';
+import { adapterCarries } from './adapters.ts';
+import { cableLimits, carriedBy, perVoltage, rounding } from './carried.ts';
+import { strongEnough } from './plan-family.ts';
 import { betweenMillimetres } from './routing.ts';
 
 /** What an arrangement of cables breaks. Figures in the unit of their name. */
@@ -30,13 +32,24 @@ export type PlanBreach =
       readonly amps: number;
       readonly limitAmps: number;
     }
+  /** A cable that is no chain, beyond its wires, contacts or code. */
+  | {
+      readonly code: 'cable-overload';
+      readonly cableCode: string;
+      readonly rail: '+12' | '+5' | '+3.3';
+      readonly amps: number;
+      readonly limitAmps: number;
+    }
+  | { readonly code: 'adapter-overload'; readonly inletId: string; readonly adapterId: string }
   | { readonly code: 'plug-twice'; readonly cableCode: string; readonly plugIndex: number }
   | { readonly code: 'socket-twice'; readonly socketLabel: string }
   | { readonly code: 'socket-kind'; readonly socketLabel: string; readonly cableCode: string };
 
+const railOf = { amps12: '+12', amps5: '+5', amps33: '+3.3' } as const;
+
 /**
- * Checks an arrangement against every rule, without regard to how it came about: a plan, a plan moved by hand, anything.
- * Legs of adapters are assignments of the same inlet.
+ * Checks an arrangement against every rule, without regard to how it came about: a plan, a plan moved by hand,
+ * anything. Legs of adapters are assignments of the same inlet.
  */
 export function checkPlan(
   kit: CableKit,
@@ -57,12 +70,17 @@ export function checkPlan(
         : plugServes(item.plugKind, adapter.takes) && plugServes(adapter.gives, inlet.kind))
     )
       breaches.push({ code: 'no-fit', inletId: inlet.id, plugKind: item.plugKind });
+    if (adapter !== null && !adapterCarries(adapter, inlet))
+      breaches.push({ code: 'adapter-overload', inletId: inlet.id, adapterId: adapter.id });
     if (item.slackMillimetres < 0)
       breaches.push({ code: 'too-short', inletId: inlet.id, missingMillimetres: -item.slackMillimetres });
     const piece = kit.cables.find((one) => one.id === item.kitCableId)!;
     if (!strongEnough(piece, inlet)) breaches.push({ code: 'weak-chain', inletId: inlet.id, gauge: piece.gauge });
     const there = perCable.get(item.cableCode) ?? [];
-    if (there.some((other) => other.plugIndex === item.plugIndex))
+    const onPlug = there.filter((other) => other.plugIndex === item.plugIndex);
+    // The halves of one that comes apart may go into two 4-pin inlets.
+    const half = (one: Assignment) => one.plugKind === 'cpu-4+4' && inletOf.get(one.inletId)!.kind === 'cpu-4';
+    if (onPlug.length > 1 || (onPlug.length === 1 && !(half(item) && half(onPlug[0]!))))
       breaches.push({ code: 'plug-twice', cableCode: item.cableCode, plugIndex: item.plugIndex });
     perCable.set(item.cableCode, [...there, item]);
   }
@@ -77,15 +95,31 @@ export function checkPlan(
       if (socketsUsed.has(socketLabel)) breaches.push({ code: 'socket-twice', socketLabel });
       socketsUsed.add(socketLabel);
     }
-    if (items.length < 2) continue;
-    const amps = (key: 'amps12' | 'amps5' | 'amps33') =>
-      items.reduce((sum, item) => {
+    const carried = carriedBy(
+      items.map((item) => {
         const inlet = inletOf.get(item.inletId)!;
         const legs = item.adapterId === null ? 1 : adapterOf.get(item.adapterId)!.legs;
-        return sum + inlet[key] / legs;
-      }, 0);
+        return {
+          ...inlet,
+          amps12: inlet.amps12 / legs,
+          amps5: inlet.amps5 / legs,
+          amps33: inlet.amps33 / legs,
+        };
+      }),
+    );
+    const most = cableLimits(cable);
+    for (const key of perVoltage)
+      if (carried[key] > most[key] + rounding)
+        breaches.push({
+          code: cable.family === 'drive' ? 'chain-overload' : 'cable-overload',
+          cableCode,
+          rail: railOf[key],
+          amps: carried[key],
+          limitAmps: most[key],
+        });
+    if (items.length < 2) continue;
     if (cable.family === 'card' || cable.family === 'card-16') {
-      const watts = amps('amps12') * 12;
+      const watts = carried.amps12 * 12;
       if (
         !rules.allowShared ||
         items.some((item) => item.adapterId !== null && adapterOf.get(item.adapterId)!.legs > 1)
@@ -95,16 +129,6 @@ export function checkPlan(
         breaches.push({ code: 'shared-overload', cableCode, watts, limitWatts: limits.sharedCardCableWatts });
     }
     if (cable.family === 'main') breaches.push({ code: 'shared-not-allowed', cableCode });
-    if (cable.family === 'drive')
-      for (const [rail, key] of [
-        ['+12', 'amps12'],
-        ['+5', 'amps5'],
-        ['+3.3', 'amps33'],
-      ] as const) {
-        const sum = amps(key);
-        if (sum > chainAmps(cable.gauge) + rounding)
-          breaches.push({ code: 'chain-overload', cableCode, rail, amps: sum, limitAmps: chainAmps(cable.gauge) });
-      }
     items.forEach((item, index) =>
       items.slice(0, index).forEach((other) => {
         const adds = [item, other].reduce(
@@ -134,12 +158,14 @@ export function breachConcerns(breach: PlanBreach, inletId: string, cableCode: s
     case 'no-fit':
     case 'too-short':
     case 'weak-chain':
+    case 'adapter-overload':
       return breach.inletId === inletId;
     case 'spacing':
       return breach.inletId === inletId || breach.otherInletId === inletId;
     case 'shared-not-allowed':
     case 'shared-overload':
     case 'chain-overload':
+    case 'cable-overload':
     case 'plug-twice':
     case 'socket-kind':
       return breach.cableCode === cableCode;

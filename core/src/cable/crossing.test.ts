@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { inletFace, plugKinds, type PinSignal, type PlugKind } from '../standards/index.ts';
+import { inletFace, inletFamily, plugKinds, type PinSignal, type PlugKind } from '../standards/index.ts';
 import { crossingOf, faceOfPlug, worstCrossing, type PlugWiring, type SocketPinout, type WireEnd } from './index.ts';
 
 const faceSignals = (plug: PlugKind) =>
@@ -139,7 +139,12 @@ describe('the crossing check', () => {
           const meets = crossing.pins.some(
             (pin) =>
               (voltage(pin.carries) && pin.carries !== belongs[pin.pin - 1]) ||
-              (ground(pin.carries) && voltage(belongs[pin.pin - 1]!)),
+              (pin.carries !== 'S' && ground(pin.carries) && voltage(belongs[pin.pin - 1]!)) ||
+              // A card's sense pin is ground; the main plug's feels +3.3.
+              (pin.carries === 'S' &&
+                (inletFamily(faceOfPlug[plug]) === 'main'
+                  ? belongs[pin.pin - 1] !== '3.3'
+                  : voltage(belongs[pin.pin - 1]!))),
           );
           if (meets) expect(crossing.word).toBe('harmful');
           if (crossing.word === 'safe') expect(crossing.pins.every((pin) => pin.carries !== null)).toBe(true);
@@ -148,6 +153,16 @@ describe('the crossing check', () => {
       ),
       { numRuns: 3000 },
     );
+  });
+  it('a sense wire of the main plug belongs to +3.3; on a ground contact it does harm', () => {
+    const main = straight('main-24');
+    const sensing = (at: number) => ({
+      pins: main.pinout.pins.map((signal, index) => (index === at ? ('S' as const) : signal)),
+    });
+    const first = (signal: PinSignal) => faceSignals('main-24').indexOf(signal);
+    expect(crossingOf(sensing(first('3.3')), main.wiring).word).toBe('safe');
+    expect(crossingOf(sensing(first('G')), main.wiring).word).toBe('harmful');
+    expect(crossingOf(sensing(first('5')), main.wiring).word).toBe('harmful');
   });
   it('a cable is as bad as its worst plug', () => {
     const { pinout, wiring } = straight('sata');

@@ -1,11 +1,17 @@
-import { inletFace, type InletKind, type PinSignal, type PlugKind } from '../standards/index.ts';
+import { inletFace, inletFamily, type InletKind, type PinSignal, type PlugKind } from '../standards/index.ts';
 
-/** What each pin of a socket on a supply gives, pin 1 first; null where nobody knows. Sockets follow no standard: each maker has its own. */
+/**
+ * What each pin of a socket on a supply gives, pin 1 first; null where nobody knows. Sockets follow no standard: each
+ * maker has its own.
+ */
 export interface SocketPinout {
   readonly pins: readonly (PinSignal | null)[];
 }
 
-/** Where a pin at the device end leads: a pin of the supply end, `none` where there is no wire, null where nobody looked. */
+/**
+ * Where a pin at the device end leads: a pin of the supply end, `none` where there is no wire, null where nobody
+ * looked.
+ */
 export type WireEnd = number | 'none' | null;
 
 /** One plug of a cable, wire by wire, device pin 1 first. */
@@ -21,16 +27,19 @@ export interface CrossedPin {
   /** `nothing` without a wire; null where it is not known. */
   readonly carries: PinSignal | 'nothing' | null;
   /**
-   * `short`: a voltage against ground, through wires that burn. `wrong-voltage`: another voltage than belongs there, into
-   * the device. `misplaced`: a signal where power belongs or the other way round. `missing`: a voltage, ground or signal
-   * that does not arrive. `unknown`: to be probed. `right`.
+   * `short`: a voltage against ground, through wires that burn. `wrong-voltage`: another voltage than belongs there,
+   * into the device. `misplaced`: a signal where power belongs or the other way round. `missing`: a voltage, ground or
+   * signal that does not arrive. `unknown`: to be probed. `right`.
    */
   readonly word: 'right' | 'short' | 'wrong-voltage' | 'misplaced' | 'missing' | 'unknown';
 }
 
 /** Whether a cable may go between this supply and this device. */
 export interface Crossing {
-  /** `harmful` as soon as one pin is; `unknown` while one may be; `incomplete` when something does not arrive; else `safe`. */
+  /**
+   * `harmful` as soon as one pin is; `unknown` while one may be; `incomplete` when something does not arrive; else
+   * `safe`.
+   */
   readonly word: 'safe' | 'incomplete' | 'unknown' | 'harmful';
   readonly pins: readonly CrossedPin[];
   /** Device pins to probe before it may be plugged in. */
@@ -41,6 +50,8 @@ export interface Crossing {
 export const faceOfPlug: Record<PlugKind, InletKind> = {
   'main-24': 'main-24',
   'main-20+4': 'main-24',
+  'main-20': 'main-20',
+  'aux-6': 'aux-6',
   'cpu-8': 'cpu-8',
   'cpu-4+4': 'cpu-8',
   'cpu-4': 'cpu-4',
@@ -55,10 +66,19 @@ export const faceOfPlug: Record<PlugKind, InletKind> = {
 
 const voltages: readonly PinSignal[] = ['12', '5', '3.3', 'SB', '-12'];
 const isVoltage = (signal: PinSignal) => voltages.includes(signal);
-/** Sense pins are ground at the supply. */
+/** A card's sense pins are ground at the supply. */
 const isGround = (signal: PinSignal) => signal === 'G' || signal === 'S';
 
-function judgePin(belongs: PinSignal, carries: PinSignal | 'nothing' | null): CrossedPin['word'] {
+/**
+ * On the main plug a sense wire feels +3.3 at the board: it belongs to a +3.3 pin, and on a ground contact it makes the
+ * supply raise what it believes to be missing.
+ */
+function judgeMainSense(belongs: PinSignal): CrossedPin['word'] {
+  return belongs === '3.3' || belongs === 'S' ? 'right' : 'misplaced';
+}
+
+function judgePin(belongs: PinSignal, carries: PinSignal | 'nothing' | null, main: boolean): CrossedPin['word'] {
+  if (main && carries === 'S') return judgeMainSense(belongs);
   if (carries === null) return 'unknown';
   if (carries === 'nothing' || carries === 'NC') return belongs === 'NC' ? 'right' : 'missing';
   if (belongs === carries || (isGround(belongs) && isGround(carries))) return 'right';
@@ -76,6 +96,7 @@ function judgePin(belongs: PinSignal, carries: PinSignal | 'nothing' | null): Cr
  */
 export function crossingOf(pinout: SocketPinout | null, wiring: PlugWiring): Crossing {
   const face = inletFace[faceOfPlug[wiring.plug]].rows.flat().sort((a, b) => a.pin - b.pin);
+  const main = inletFamily(faceOfPlug[wiring.plug]) === 'main';
   const pins = face.map(({ pin, signal }): CrossedPin => {
     const end = wiring.ends[pin - 1];
     const carries =
@@ -84,7 +105,7 @@ export function crossingOf(pinout: SocketPinout | null, wiring: PlugWiring): Cro
         : end === null || end === undefined || pinout === null
           ? null
           : (pinout.pins[end - 1] ?? null);
-    return { pin, belongs: signal, carries, word: judgePin(signal, carries) };
+    return { pin, belongs: signal, carries, word: judgePin(signal, carries, main) };
   });
   const has = (...words: readonly CrossedPin['word'][]) => pins.some((item) => words.includes(item.word));
   return {

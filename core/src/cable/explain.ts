@@ -1,5 +1,6 @@
 import { inletFamily, plugServes, socketTakes, type CableFamily, type PlugKind } from '../standards/index.ts';
 import type { Adapter, CableKit, InletToServe } from './kit.ts';
+import { newBudget, type Budget } from './plan-family.ts';
 import { familiesMeeting, planCables, type CablePlan, type PlanRules } from './plan.ts';
 
 /** What stands in the way of serving a set of inlets: each alone would be enough if it were not so. */
@@ -12,6 +13,8 @@ export type Shortage =
   /** Graphics inlets would have to share a cable, which the rule or their load forbids. */
   | { readonly code: 'sharing'; readonly by: 'rule' | 'load' }
   | { readonly code: 'chain-load' }
+  /** The wires, contacts or code of the cables left do not carry it. */
+  | { readonly code: 'wire-load' }
   | { readonly code: 'spacing' }
   /** Pumps and hubs, and only chains of thin wire left. */
   | { readonly code: 'thin-wire' };
@@ -37,6 +40,8 @@ export interface OpenBecause {
   readonly together: readonly string[];
   readonly shortages: readonly Shortage[];
   readonly remedies: readonly CableRemedy[];
+  /** That the set is the smallest and the remedies are all; false where the search was given up for its length. */
+  readonly proved: boolean;
 }
 
 /** Beside what the plan may use: what the shop has but its rules keep out of the plan. */
@@ -47,11 +52,31 @@ export interface HeldBack {
 const nothingHeldBack: HeldBack = { spares: [], adapters: [] };
 
 const alike = (inlet: InletToServe) =>
-  [inlet.kind, inlet.place, inlet.reachMillimetres, inlet.amps12, inlet.amps5, inlet.amps33, inlet.cools === true].join(
-    '|',
-  );
+  [
+    inlet.kind,
+    inlet.place,
+    inlet.reachMillimetres,
+    inlet.amps12,
+    inlet.amps5,
+    inlet.amps33,
+    inlet.startAmps12 ?? 0,
+    inlet.startAmps5 ?? 0,
+    inlet.cools === true,
+  ].join('|');
 
-/** How much may be planned for one question, as the sum of squared sizes of the sets tried, before the smallest set is no longer looked for; then a set from which nothing can be left out is given. */
+/**
+ * Steps that may be taken to explain all open inlets, at least for each, in one plan of it, and what a plan costs at
+ * least for each of its inlets.
+ */
+const mostStepsInAll = 6_000;
+const leastStepsEach = 400;
+const stepsAPlan = 1_000;
+const leastStepsAnInlet = 4;
+
+/**
+ * How much may be planned for one question, as the sum of squared sizes of the sets tried, before the smallest set is
+ * no longer looked for; then a set from which nothing can be left out is given.
+ */
 const mostWork = 8000;
 
 /** Subsets of a given size, inlets that are alike taken in order, so that no two subsets are the same in kind. */
@@ -82,20 +107,20 @@ export function explainOpen(
 ): OpenBecause[] {
   const served = new Set(plan.assignments.map((item) => item.inletId));
   const known = new Map<string, Omit<OpenBecause, 'inletId'>>();
-  return plan.open
-    .filter((open) => only === null || open.inletId === only)
-    .map((open): OpenBecause => {
-      const inlet = inlets.find((item) => item.id === open.inletId)!;
-      const families = familiesMeeting(inletFamily(inlet.kind));
-      const around = inlets.filter((item) => served.has(item.id) && families.includes(inletFamily(item.kind)));
-      const key = `${alike(inlet)} ${around.map((item) => item.id).join(' ')}`;
-      const before = known.get(key);
-      if (before !== undefined)
-        return { inletId: inlet.id, ...before, together: [inlet.id, ...before.together.slice(1)] };
-      const told = explainOne(kit, inlet, around, rules, heldBack);
-      known.set(key, told);
-      return { inletId: inlet.id, ...told };
-    });
+  const asked = plan.open.filter((open) => only === null || open.inletId === only);
+  const steps = Math.max(leastStepsEach, Math.floor(mostStepsInAll / Math.max(1, asked.length)));
+  return asked.map((open): OpenBecause => {
+    const inlet = inlets.find((item) => item.id === open.inletId)!;
+    const families = familiesMeeting(inletFamily(inlet.kind));
+    const around = inlets.filter((item) => served.has(item.id) && families.includes(inletFamily(item.kind)));
+    const key = `${alike(inlet)} ${around.map((item) => item.id).join(' ')}`;
+    const before = known.get(key);
+    if (before !== undefined)
+      return { inletId: inlet.id, ...before, together: [inlet.id, ...before.together.slice(1)] };
+    const told = explainOne(kit, inlet, around, rules, { heldBack, overloaded: plan.score.overloaded, steps });
+    known.set(key, told);
+    return { inletId: inlet.id, ...told };
+  });
 }
 
 function explainOne(
@@ -103,17 +128,23 @@ function explainOne(
   inlet: InletToServe,
   around: readonly InletToServe[],
   rules: PlanRules,
-  heldBack: HeldBack,
+  { heldBack, overloaded, steps }: { readonly heldBack: HeldBack; readonly overloaded: number; readonly steps: number },
 ): Omit<OpenBecause, 'inletId'> {
+  const budget = newBudget(steps);
+  let sure = true;
   const asRequired = (set: readonly InletToServe[]) => set.map((item) => ({ ...item, optional: false }));
   const serves = (set: readonly InletToServe[], inKit = kit, byRules = rules) => {
-    const plan = planCables(inKit, asRequired(set), {
-      ...byRules,
-      pins: byRules.pins.filter((pin) => set.some((item) => item.id === pin.inletId)),
-    });
-    return plan.open.length === 0 && plan.wrong.length === 0;
+    const own = newBudget(Math.max(0, Math.min(stepsAPlan, budget.left)));
+    const given = own.left;
+    const pins = byRules.pins.filter((pin) => set.some((item) => item.id === pin.inletId));
+    const plan = planCables(inKit, asRequired(set), { ...byRules, pins }, undefined, own);
+    budget.left -= leastStepsAnInlet * set.length + given - own.left;
+    if (!plan.proved) sure = false;
+    return plan.open.length === 0 && plan.wrong.length === 0 && plan.score.overloaded <= overloaded;
   };
-  const together = smallestUnserved(inlet, around, serves);
+  const together = smallestUnserved(inlet, around, serves, budget);
+  /** With nothing left of the budget nothing more is found out. */
+  const may: typeof serves = (...asked) => budget.left > 0 && serves(...asked);
   const set = asRequired(together);
   const family = inletFamily(inlet.kind);
   const own = (item: CableFamily) => together.some((one) => inletFamily(one.kind) === item);
@@ -143,21 +174,21 @@ function explainOne(
     );
 
   if (!kit.cables.some((cable) => cable.plugs.some((plug) => fits(plug.kind)))) shortages.push({ code: 'plug-kind' });
-  if (serves(set, moreSockets))
+  if (may(set, moreSockets))
     shortages.push({ code: 'sockets', have: kit.sockets.filter((socket) => socketTakes(socket.kind, family)).length });
-  if (serves(set, moreCables)) {
+  if (may(set, moreCables)) {
     shortages.push({
       code: 'cables',
       have: kit.cables
         .filter((cable) => cable.plugs.some((plug) => fits(plug.kind)))
         .reduce((sum, cable) => sum + cable.count, 0),
     });
-    for (let count = 1; count <= plenty; count += 1) {
+    for (let count = 1; count <= plenty && budget.left > 0; count += 1) {
       const one = kit.cables.find(
         (cable) =>
           !cable.fixed &&
           own(cable.family) &&
-          serves(set, {
+          may(set, {
             ...kit,
             cables: kit.cables.map((item) => (item === cable ? { ...item, count: item.count + count } : item)),
           }),
@@ -169,10 +200,11 @@ function explainOne(
     }
   }
   const farthest = Math.max(...set.map((item) => item.reachMillimetres));
-  if (serves(longer(farthest))) {
+  if (may(longer(farthest))) {
     const least = set
       .flatMap((item) => {
-        const millimetres = leastOf(item.reachMillimetres, (value) => serves(longer(value, item.id)));
+        if (budget.left <= 0) return [];
+        const millimetres = leastOf(item.reachMillimetres, (value) => may(longer(value, item.id)));
         return millimetres === null ? [] : [{ item, millimetres }];
       })
       .sort((a, b) => a.millimetres - b.millimetres)[0];
@@ -186,15 +218,15 @@ function explainOne(
       });
     }
   }
-  if (!rules.allowShared && serves(set, kit, { ...rules, allowShared: true })) {
+  if (!rules.allowShared && may(set, kit, { ...rules, allowShared: true })) {
     shortages.push({ code: 'sharing', by: 'rule' });
     remedies.push({ code: 'allow-sharing' });
   }
-  const light = set.map((item) => ({ ...item, amps12: 0, amps5: 0, amps33: 0 }));
-  if (serves(light)) shortages.push(family === 'drive' ? { code: 'chain-load' } : { code: 'sharing', by: 'load' });
+  const light = set.map((item) => ({ ...item, amps12: 0, amps5: 0, amps33: 0, startAmps12: 0, startAmps5: 0 }));
+  if (may(light)) shortages.push(loadShortage(family, set.length));
   if (
     set.length > 1 &&
-    serves(
+    may(
       set.map((item) => ({
         ...item,
         place: 'floor' as const,
@@ -204,15 +236,15 @@ function explainOne(
     !shortages.some((item) => item.code === 'reach')
   )
     shortages.push({ code: 'spacing' });
-  if (set.some((item) => item.cools === true) && serves(set.map((item) => ({ ...item, cools: false }))))
+  if (set.some((item) => item.cools === true) && may(set.map((item) => ({ ...item, cools: false }))))
     shortages.push({ code: 'thin-wire' });
   for (const adapter of heldBack.adapters)
-    if (serves(set, kit, { ...rules, adapters: [...rules.adapters, adapter] }))
+    if (may(set, kit, { ...rules, adapters: [...rules.adapters, adapter] }))
       remedies.push({ code: 'adapter', adapterId: adapter.id });
   for (const spare of heldBack.spares)
-    if (serves(set, { ...kit, cables: [...kit.cables, spare] })) remedies.push({ code: 'spare', kitCableId: spare.id });
+    if (may(set, { ...kit, cables: [...kit.cables, spare] })) remedies.push({ code: 'spare', kitCableId: spare.id });
   for (const pin of rules.pins)
-    if (serves(set, kit, { ...rules, pins: rules.pins.filter((item) => item !== pin) }))
+    if (may(set, kit, { ...rules, pins: rules.pins.filter((item) => item !== pin) }))
       remedies.push({ code: 'move-pin', inletId: pin.inletId });
   if (remedies.length === 0)
     remedies.push({
@@ -220,7 +252,14 @@ function explainOne(
       family,
       sockets: set.filter((item) => inletFamily(item.kind) === family).length,
     });
-  return { together: together.map((item) => item.id), shortages, remedies };
+  return { together: together.map((item) => item.id), shortages, remedies, proved: sure && budget.left > 0 };
+}
+
+/** Which limit of load stands in the way. */
+function loadShortage(family: CableFamily, inlets: number): Shortage {
+  if (family === 'drive') return { code: 'chain-load' };
+  const shared = (family === 'card' || family === 'card-16') && inlets > 1;
+  return shared ? { code: 'sharing', by: 'load' } : { code: 'wire-load' };
 }
 
 /** The smallest set with this inlet, out of it and the served ones, that cannot be served. */
@@ -228,13 +267,15 @@ function smallestUnserved(
   inlet: InletToServe,
   around: readonly InletToServe[],
   serves: (set: readonly InletToServe[]) => boolean,
+  budget: Budget,
 ): InletToServe[] {
+  const steps = budget.left;
   const classes = [...new Set(around.map(alike))].map((key) => around.filter((item) => alike(item) === key));
   let work = 0;
   for (let size = 0; size <= around.length; size += 1) {
     for (const others of subsets(classes, size)) {
       work += (size + 1) ** 2;
-      if (work > mostWork) return leftOutOneByOne(inlet, around, serves);
+      if (work > mostWork || budget.left < steps / 2) return leftOutOneByOne(inlet, around, serves, budget);
       if (!serves([inlet, ...others])) return [inlet, ...others];
     }
   }
@@ -246,16 +287,21 @@ function leftOutOneByOne(
   inlet: InletToServe,
   around: readonly InletToServe[],
   serves: (set: readonly InletToServe[]) => boolean,
+  budget: Budget,
 ): InletToServe[] {
   let kept = [...around];
   for (const item of around) {
+    if (budget.left <= 0) break;
     const without = kept.filter((one) => one !== item);
     if (!serves([inlet, ...without])) kept = without;
   }
   return [inlet, ...kept];
 }
 
-/** A whole ten of millimetres up to `most` that does, the least where longer never does worse; null when `most` does not. */
+/**
+ * A whole ten of millimetres up to `most` that does, the least where longer never does worse; null when `most` does
+ * not.
+ */
 function leastOf(most: number, does: (millimetres: number) => boolean): number | null {
   if (!does(most)) return null;
   let [low, high] = [0, Math.ceil(most / 10)];

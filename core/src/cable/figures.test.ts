@@ -25,13 +25,13 @@ describe('what a cable carries', () => {
     };
     const [figures] = figuresFor(kit, [inlet('g', 'card-8', { amps12: 12 })]);
     expect(figures).toMatchObject({ conductorAmps: 4, conductors: 3, mostAmps: 7, rail: '+12' });
-    // 20.95 mOhm a metre over 0.6 m; 12 A over three wires out, over five grounds back (sense pins are ground).
+    // 20.95 mOhm a metre over 0.6 m; 12 A over three wires out, over three grounds back (sense pins are no way back).
     const wire = 0.02095 * 0.6;
-    expect(figures!.plugs[0]!.dropVolts).toBeCloseTo(wire * (12 / 3 + 12 / 5) + 2 * 0.005 * (12 / 3 + 12 / 5), 9);
-    expect(figures!.plugs[0]!.plugHeatWatts).toBeCloseTo(0.005 * (144 / 3 + 144 / 5), 9);
+    expect(figures!.plugs[0]!.dropVolts).toBeCloseTo(wire * (12 / 3 + 12 / 3) + 2 * 0.005 * (12 / 3 + 12 / 3), 9);
+    expect(figures!.plugs[0]!.plugHeatWatts).toBeCloseTo(0.005 * (144 / 3 + 144 / 3), 9);
     // Warm copper has 0.393 % more resistance for each degree.
     const warm = figuresFor(kit, [inlet('g', 'card-8', { amps12: 12 })], 70)[0]!.plugs[0]!.dropVolts;
-    expect(warm - figures!.plugs[0]!.dropVolts).toBeCloseTo(wire * (12 / 3 + 12 / 5) * 0.00393 * 50, 9);
+    expect(warm - figures!.plugs[0]!.dropVolts).toBeCloseTo(wire * (12 / 3 + 12 / 3) * 0.00393 * 50, 9);
   });
   it('a chain, stretch by stretch: what hangs farther out loses more, and loads the first stretch for all', () => {
     const kit: CableKit = {

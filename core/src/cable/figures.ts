@@ -8,7 +8,7 @@ import {
 import { faceOfPlug } from './crossing.ts';
 import type { Adapter, CableKit, InletToServe } from './kit.ts';
 import type { CablePlan } from './plan.ts';
-import { chainAmps } from './plan-family.ts';
+import { chainAmps } from './carried.ts';
 
 const rails = [
   ['+12', '12', 'amps12'],
@@ -41,19 +41,17 @@ export interface CableFigures {
   readonly plugs: readonly PlugFigures[];
 }
 
-/** How many pins of a plug carry this signal. */
+/** How many pins of a plug carry this signal; a sense pin is no way back for current. */
 function pinsWith(plugKind: keyof typeof faceOfPlug, signal: PinSignal): number {
-  return inletFace[faceOfPlug[plugKind]].rows
-    .flat()
-    .filter((pin) => pin.signal === signal || (signal === 'G' && pin.signal === 'S')).length;
+  return inletFace[faceOfPlug[plugKind]].rows.flat().filter((pin) => pin.signal === signal).length;
 }
 
 /**
- * Current in each conductor, the voltage lost at the device and the heat in its contacts, for what the inlets are said to
- * carry (lasting load, drives at spin-up). A chain is
- * taken as one conductor for each voltage and two grounds along its length; other cables as one conductor for each pin.
- * Out and return by wire resistance at the given temperature, and two contacts each way; grounds carry what all voltages
- * bring (Ohm's law on the stretches of the cable, Kirchhoff's law at the plugs).
+ * Current in each conductor, the voltage lost at the device and the heat in its contacts, for what the inlets are said
+ * to carry (lasting load, drives at spin-up). A chain is taken as one conductor for each voltage and two grounds along
+ * its length; other cables as one conductor for each pin. Out and return by wire resistance at the given temperature,
+ * and two contacts each way; grounds carry what all voltages bring (Ohm's law on the stretches of the cable,
+ * Kirchhoff's law at the plugs).
  * @param celsius temperature of the wire; its resistance grows by 0.393 % a degree above 20
  */
 export function cableFigures(

@@ -1,12 +1,58 @@
-export * from './kit.ts';
-export * from './routing.ts';
-export * from './score.ts';
-export * from './plan.ts';
-export { adapterRefusal, searchFamily } from './plan-family.ts';
+export {
+  type Adapter,
+  type CableKit,
+  type CodedWatts,
+  codedWatts,
+  type InletToServe,
+  type KitCable,
+  type KitPlug,
+  type Pin,
+  type Socket,
+} from './kit.ts';
+export { cableAmps12, type Carried } from './carried.ts';
+export { adapterCarries, type AdapterRefusal, adapterRefusal, adapterServes } from './adapters.ts';
+export { betweenMillimetres, reachMillimetres, usualPlace } from './routing.ts';
+export { compareScores, type PlanScore } from './score.ts';
+export {
+  type Assignment,
+  type CablePlan,
+  type OpenInlet,
+  type OpenReason,
+  type PinRefusal,
+  planCables,
+  type PlannedCable,
+  type PlanRules,
+  rememberingPlanner,
+  usualRules,
+} from './plan.ts';
+export { newBudget, searchFamily, type Budget } from './plan-family.ts';
 export { planFamily } from './solve-family.ts';
 export { tabulateFamily } from './plan-table.ts';
-export * from './check.ts';
-export * from './figures.ts';
-export * from './explain.ts';
-export * from './crossing.ts';
-export * from './bags.ts';
+export { breachConcerns, carriesOpposite, checkPlan, type PlanBreach } from './check.ts';
+export { type CableFigures, cableFigures, type CarriedRail, type PlugFigures } from './figures.ts';
+export { type CableRemedy, explainOpen, type HeldBack, type OpenBecause, type Shortage } from './explain.ts';
+export {
+  type CrossedPin,
+  type Crossing,
+  crossingOf,
+  faceOfPlug,
+  type PlugWiring,
+  type SocketPinout,
+  type WireEnd,
+  worstCrossing,
+} from './crossing.ts';
+export {
+  allowedAdapters,
+  type BagAdapter,
+  type BagCable,
+  type CableBags,
+  type CableProof,
+  noBags,
+  type Pinout,
+  spareId,
+  sparesBySupply,
+  sparesFor,
+  sparesToProbe,
+  type SpareVerdict,
+  spareVerdict,
+} from './bags.ts';

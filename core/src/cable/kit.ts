@@ -14,6 +14,10 @@ export interface KitPlug {
   readonly millimetres: number;
 }
 
+/** What a 16-pin cable or adapter can be coded for (card specification). */
+export const codedWatts = [150, 300, 450, 600] as const;
+export type CodedWatts = (typeof codedWatts)[number];
+
 /** A cable of a supply's kit; `count` alike. A fixed one grows out of the supply and needs no socket. */
 export interface KitCable {
   readonly id: string;
@@ -22,6 +26,11 @@ export interface KitCable {
   readonly count: number;
   readonly gauge: Gauge;
   readonly plugs: readonly KitPlug[];
+  /**
+   * The watts that a 16-pin cable tells its card by its sense contacts; left out where nobody read what is printed on
+   * it.
+   */
+  readonly codedWatts?: CodedWatts | undefined;
   /** The +12 output that a fixed cable hangs on, where the maker says it. */
   readonly output?: string | undefined;
   /** A spare cable from a bag that may go on this supply; the supply's own otherwise. */
@@ -71,6 +80,12 @@ export interface InletToServe {
   readonly amps12: number;
   readonly amps5: number;
   readonly amps33: number;
+  /**
+   * Where drives start one after the other: what this one's start adds to what it draws turning; counts once for a
+   * chain.
+   */
+  readonly startAmps12?: number | undefined;
+  readonly startAmps5?: number | undefined;
   /** A pump or a hub of fans: it does not go on a chain of thin wire. */
   readonly cools?: boolean | undefined;
 }

@@ -15,6 +15,7 @@ describe('against an exact solver', () => {
     let shared = 0;
     let legged = 0;
     let foreign = 0;
+    let overloaded = 0;
     for (let run = 0; run < 500; run += 1) {
       const problem = randomProblem(random);
       const { kit, inlets, rules } = problem;
@@ -23,10 +24,14 @@ describe('against an exact solver', () => {
       expect(solved.Status, `machine ${run}`).toBe('Optimal');
       const plan = planCables(kit, inlets, rules);
       const { score } = plan;
-      expect(checkPlan(kit, inlets, plan.assignments, rules), `machine ${run}`).toEqual([]);
+      const breaches = checkPlan(kit, inlets, plan.assignments, rules);
+      const overloads = new Set(breaches.map((breach) => (breach.code === 'cable-overload' ? breach.cableCode : '')));
+      expect(overloads.has(''), `machine ${run}`).toBe(false);
+      expect(overloads.size, `machine ${run}`).toBe(score.overloaded);
       const ours =
         planWeights.openRequired * score.openRequired +
         planWeights.openLarger * score.openLarger +
+        planWeights.overloaded * score.overloaded +
         planWeights.openOptional * score.openOptional +
         planWeights.sharing * score.sharing +
         planWeights.foreign * score.foreign +
@@ -36,11 +41,13 @@ describe('against an exact solver', () => {
       if (score.sharing > 0) shared += 1;
       if (plan.assignments.some((item) => item.adapterId?.startsWith('sixteen') === true)) legged += 1;
       if (score.foreign > 0) foreign += 1;
+      if (score.overloaded > 0) overloaded += 1;
     }
     // The set holds what cannot be served and what must share as well, else it would prove little.
     expect(unserved).toBeGreaterThan(50);
     expect(shared).toBeGreaterThan(10);
     expect(foreign).toBeGreaterThan(30);
     expect(legged).toBeGreaterThan(3);
+    expect(overloaded).toBeGreaterThan(10);
   }, 120_000);
 });

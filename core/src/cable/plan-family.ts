@@ -1,10 +1,15 @@
-import { conductorAmps, inletFamily, limits, plugServes, type CableFamily } from '../standards/index.ts';
+import { limits, plugServes, type CableFamily } from '../standards/index.ts';
+import { adapterServes } from './adapters.ts';
+import { carriedBy, isOverloaded, rounding, spreadsFreely, type Carried } from './carried.ts';
 import type { Adapter, InletToServe, KitCable } from './kit.ts';
 import type { OpenReason } from './plan.ts';
+import { inletsBehind, isPair, servesInlet } from './pairs.ts';
 import { betweenMillimetres } from './routing.ts';
 import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
 
-/** One leg of an adapter that several cables feed: it must be served, on a cable of its own, or the adapter is not used. */
+/**
+ * One leg of an adapter that several cables feed: it must be served, on a cable of its own, or the adapter is not used.
+ */
 export interface LegToServe extends InletToServe {
   readonly leg?: { readonly ofInletId: string; readonly adapterId: string } | undefined;
 }
@@ -45,6 +50,19 @@ export interface FamilyExtras {
   readonly adapters: readonly Adapter[];
   readonly placed: readonly PlacedPlug[];
 }
+/**
+ * Steps that searches may still take before they give the best they have seen; shared by all that belongs to one
+ * question.
+ */
+export interface Budget {
+  left: number;
+}
+/** Steps for one plan, and for one family of it: a tenth of a second or so. */
+const mostStepsOfPlan = 10_000;
+const mostSteps = 5_000;
+/** Even with nothing left a first plan is looked for in so many. */
+const hardlyAnySteps = 2_000;
+export const newBudget = (steps = mostStepsOfPlan): Budget => ({ left: steps });
 export const noExtras: FamilyExtras = { adapters: [], placed: [] };
 
 interface Piece {
@@ -57,33 +75,32 @@ interface Piece {
   /** How many legs of adapters are on it: none or one. */
   legs: number;
   holdsSocket: boolean;
-  amps12: number;
-  amps5: number;
-  amps33: number;
+  carried: Carried;
+  /** 1 where it carries more than its wires, contacts or code allow. */
+  overload: 0 | 1;
   count: number;
 }
 
 /** What it costs to leave an inlet without a plug. */
-export function leftOpen(inlet: Pick<InletToServe, 'kind' | 'optional'>): PlanScore {
-  return inlet.optional
-    ? { ...noScore, openOptional: 1 }
-    : { ...noScore, openRequired: 1, openLarger: inlet.kind === 'cpu-8' ? 1 : 0 };
+export function leftOpen(inlet: InletToServe): PlanScore {
+  return inletsBehind(inlet)
+    .map((one) =>
+      one.optional
+        ? { ...noScore, openOptional: 1 }
+        : { ...noScore, openRequired: 1, openLarger: one.kind === 'cpu-8' ? 1 : 0 },
+    )
+    .reduce(addScores);
 }
 
-/** Amps per voltage that a whole chain carries: one wire each, and no more than a chain of the usual gauge (bench practice). */
-export function chainAmps(gauge: KitCable['gauge']): number {
-  return Math.min(limits.driveChainAmps, conductorAmps[gauge]);
+/** Cable left over when a plug at this distance goes to an inlet; both halves of one that comes apart count. */
+export function slackOf(inlet: InletToServe, millimetres: number): number {
+  return inletsBehind(inlet).reduce((sum, one) => sum + millimetres - one.reachMillimetres, 0);
 }
 
 /** May this inlet hang on this cable at all? Pumps and hubs, which keep a machine cool, not on a chain of thin wire. */
 export function strongEnough(cable: Pick<KitCable, 'family' | 'gauge'>, inlet: Pick<InletToServe, 'cools'>): boolean {
   return cable.family !== 'drive' || inlet.cools !== true || cable.gauge <= 18;
 }
-
-/** Sums of tenths may come out a hair above a limit that they meet exactly. */
-export const rounding = 1e-9;
-
-const perVoltage = ['amps12', 'amps5', 'amps33'] as const;
 
 /** May this inlet join what already hangs on the piece? */
 function carries(family: CableFamily, piece: Piece, inlet: LegToServe, allowShared: boolean): boolean {
@@ -96,9 +113,9 @@ function carries(family: CableFamily, piece: Piece, inlet: LegToServe, allowShar
       return true;
     case 'card':
     case 'card-16':
-      return allowShared && (piece.amps12 + inlet.amps12) * 12 <= limits.sharedCardCableWatts + rounding;
+      return allowShared && (piece.carried.amps12 + inlet.amps12) * 12 <= limits.sharedCardCableWatts + rounding;
     case 'drive':
-      return perVoltage.every((key) => piece[key] + inlet[key] <= chainAmps(piece.cable.gauge) + rounding);
+      return !isOverloaded(piece.cable, carriedBy([...piece.taken, inlet]));
   }
 }
 
@@ -120,27 +137,42 @@ function spaced(piece: Piece, plugIndex: number, inlet: InletToServe, addsMillim
   return true;
 }
 
-function load(piece: Piece): number {
-  return piece.amps12 + piece.amps5 + piece.amps33;
+function loadOf({ amps12, amps5, amps33 }: Carried): number {
+  return amps12 + amps5 + amps33;
+}
+
+const nothingCarried = carriedBy([]);
+
+/** What hangs on a piece changed: what it carries, and whether that is too much. */
+function weigh(piece: Piece): void {
+  piece.carried = piece.count === 0 ? nothingCarried : carriedBy(piece.taken);
+  piece.overload = piece.count > 0 && isOverloaded(piece.cable, piece.carried) ? 1 : 0;
 }
 
 /** All of an inlet that a plan depends on: inlets with the same one may stand for each other. */
 export function signature(inlet: LegToServe): string {
   let found = signatures.get(inlet);
   if (found === undefined) {
-    found = `${inlet.kind}|${inlet.optional}|${inlet.place}|${inlet.reachMillimetres}|${inlet.amps12}|${inlet.amps5}|${inlet.amps33}|${inlet.cools === true}|${inlet.leg?.ofInletId ?? ''}`;
+    found = `${inlet.kind}|${inlet.optional}|${inlet.place}|${inlet.reachMillimetres}|${inlet.amps12}|${inlet.amps5}|${inlet.amps33}|${inlet.startAmps12 ?? 0}|${inlet.startAmps5 ?? 0}|${inlet.cools === true}|${inlet.leg?.ofInletId ?? ''}|${isPair(inlet) ? inlet.id : ''}`;
     signatures.set(inlet, found);
   }
   return found;
 }
 const signatures = new WeakMap<LegToServe, string>();
 
-export function whyOpen(cables: readonly KitCable[], inlet: InletToServe, sockets: number): OpenReason {
+/** What is open where this one is. */
+export function openOf(cables: readonly KitCable[], inlet: LegToServe, sockets: number): FamilyPlan['open'] {
+  return inletsBehind(inlet).map((one) => ({
+    inletId: one.id,
+    optional: one.optional,
+    reason: whyOpen(cables, one, sockets),
+  }));
+}
+
+function whyOpen(cables: readonly KitCable[], inlet: InletToServe, sockets: number): OpenReason {
   const fitting = cables
     .filter((cable) => strongEnough(cable, inlet))
-    .flatMap((cable) =>
-      cable.plugs.filter((plug) => plugServes(plug.kind, inlet.kind)).map((plug) => ({ cable, plug })),
-    );
+    .flatMap((cable) => cable.plugs.filter((plug) => servesInlet(plug.kind, inlet)).map((plug) => ({ cable, plug })));
   if (fitting.length === 0) return 'no-such-plug';
   const reaching = fitting.filter(({ plug }) => plug.millimetres >= inlet.reachMillimetres);
   if (reaching.length === 0) return 'too-short';
@@ -152,9 +184,7 @@ function put(piece: Piece, plugIndex: number, inlet: LegToServe, adapter: Adapte
   piece.via[plugIndex] = adapter;
   if (inlet.leg !== undefined) piece.legs += 1;
   piece.count += 1;
-  piece.amps12 += inlet.amps12;
-  piece.amps5 += inlet.amps5;
-  piece.amps33 += inlet.amps33;
+  weigh(piece);
 }
 
 function takeOff(piece: Piece, plugIndex: number, inlet: LegToServe): void {
@@ -162,9 +192,7 @@ function takeOff(piece: Piece, plugIndex: number, inlet: LegToServe): void {
   piece.via[plugIndex] = null;
   if (inlet.leg !== undefined) piece.legs -= 1;
   piece.count -= 1;
-  piece.amps12 -= inlet.amps12;
-  piece.amps5 -= inlet.amps5;
-  piece.amps33 -= inlet.amps33;
+  weigh(piece);
 }
 
 /** The score of what stands there before anything is planned. */
@@ -179,17 +207,21 @@ function placedScore(family: CableFamily, pieces: readonly Piece[]): PlanScore {
     );
     score = {
       ...score,
-      cables: score.cables + 1,
+      cables: score.cables + (spreadsFreely(family, piece.cable) ? 0 : 1),
+      overloaded: score.overloaded + piece.overload,
       foreign: score.foreign + (piece.cable.spare === true ? 1 : 0),
       sharing: score.sharing + graphics,
-      unevenness: score.unevenness + load(piece) ** 2,
+      unevenness: score.unevenness + loadOf(piece.carried) ** 2,
       slackMillimetres: score.slackMillimetres + slack,
     };
   }
   return score;
 }
 
-/** Legs first, since they must be served; then required inlets, the farthest first; inlets that are alike beside each other. */
+/**
+ * Legs first, since they must be served; then required inlets, the farthest first; inlets that are alike beside each
+ * other.
+ */
 export function inPlanOrder(inlets: readonly LegToServe[]): LegToServe[] {
   if (inlets.length < 2) return [...inlets];
   const keyed = inlets.map((inlet) => ({ inlet, key: signature(inlet) }));
@@ -203,8 +235,43 @@ export function inPlanOrder(inlets: readonly LegToServe[]): LegToServe[] {
   return keyed.map((item) => item.inlet);
 }
 
-/** After so many steps the search takes the best it has seen. */
-const mostSteps = 150_000;
+/** A plug of a piece, by its number among all plugs. */
+interface Place {
+  readonly piece: Piece;
+  readonly plug: number;
+  readonly slot: number;
+}
+
+/**
+ * From each place of the queue on, what the inlets still to come cost at least when all are served: each alone on a
+ * cable, on the plug that leaves least over. What is left open instead costs more by a part of the score that goes
+ * before.
+ */
+function leastToCome(
+  queue: readonly LegToServe[],
+  cables: readonly KitCable[],
+  adapters: readonly Adapter[],
+): readonly Pick<PlanScore, 'unevenness' | 'slackMillimetres'>[] {
+  const adds = [0, ...adapters.map((adapter) => adapter.addsMillimetres)];
+  const slack = (inlet: LegToServe) => {
+    let least = Infinity;
+    for (const cable of cables)
+      for (const plug of cable.plugs)
+        for (const more of adds)
+          if (plug.millimetres + more >= inlet.reachMillimetres)
+            least = Math.min(least, slackOf(inlet, plug.millimetres + more));
+    return least === Infinity ? 0 : least;
+  };
+  const sums = [{ unevenness: 0, slackMillimetres: 0 }];
+  for (const inlet of [...queue].reverse()) {
+    const { unevenness, slackMillimetres } = sums[0]!;
+    sums.unshift({
+      unevenness: unevenness + (inlet.amps12 + inlet.amps5 + inlet.amps33) ** 2,
+      slackMillimetres: slackMillimetres + slack(inlet),
+    });
+  }
+  return sums;
+}
 
 /**
  * The exact best way to serve one family's inlets with at most `sockets` modular cables, by depth-first search with a
@@ -219,13 +286,16 @@ export function searchFamily(
   sockets: number,
   allowShared: boolean,
   extras: FamilyExtras = noExtras,
+  budget: Budget = newBudget(),
 ): FamilyPlan | null {
+  const most = Math.max(0, Math.min(mostSteps, budget.left));
   const queue = inPlanOrder(inlets);
   // How many required inlets stand at this place of the queue or after it.
   const requiredAfter: number[] = Array.from({ length: queue.length + 1 }, () => 0);
   for (let index = queue.length - 1; index >= 0; index -= 1)
     requiredAfter[index] = requiredAfter[index + 1]! + (queue[index]!.optional ? 0 : 1);
   const keys = queue.map(signature);
+  const atLeast = leastToCome(queue, cables, extras.adapters);
   const pieces: Piece[] = cables.flatMap((cable) =>
     Array.from({ length: cable.count }, (_, copy): Piece => ({
       cable,
@@ -234,9 +304,8 @@ export function searchFamily(
       via: cable.plugs.map(() => null),
       legs: 0,
       holdsSocket: false,
-      amps12: 0,
-      amps5: 0,
-      amps33: 0,
+      carried: nothingCarried,
+      overload: 0,
       count: 0,
     })),
   );
@@ -272,7 +341,7 @@ export function searchFamily(
   }
 
   /** Puts the next inlet on this plug, through the adapter of this number (-1 for none), and goes on from there. */
-  function tryPlug(depth: number, score: PlanScore, piece: Piece, plug: number, slot: number, which: number): void {
+  function tryPlug(depth: number, score: PlanScore, { piece, plug, slot }: Place, which: number): void {
     const inlet = queue[depth]!;
     const adapter = which < 0 ? null : adapters[which]!;
     const adds = adapter?.addsMillimetres ?? 0;
@@ -284,45 +353,37 @@ export function searchFamily(
     )
       return;
     const fresh = piece.count === 0;
-    const before = load(piece);
+    const before = loadOf(piece.carried);
+    const overloadBefore = piece.overload;
+    const takesSocket = fresh && !piece.cable.fixed;
     put(piece, plug, inlet, adapter);
     freePlugs -= 1;
     if (which >= 0) left[which]! -= 1;
-    if (fresh && !piece.cable.fixed) modular += 1;
+    if (takesSocket) modular += 1;
     search(
       depth + 1,
       {
         openRequired: score.openRequired,
         openLarger: score.openLarger,
+        overloaded: score.overloaded + piece.overload - overloadBefore,
         openOptional: score.openOptional,
         sharing: score.sharing + (graphics && !fresh ? 1 : 0),
         foreign: score.foreign + (fresh && piece.cable.spare === true ? 1 : 0) + (adapter === null ? 0 : 1),
-        cables: score.cables + (fresh ? 1 : 0),
-        unevenness: score.unevenness + (before + inlet.amps12 + inlet.amps5 + inlet.amps33) ** 2 - before ** 2,
-        slackMillimetres: score.slackMillimetres + millimetres + adds - inlet.reachMillimetres,
+        cables: score.cables + (fresh && !spreadsFreely(family, piece.cable) ? 1 : 0),
+        unevenness: score.unevenness + loadOf(piece.carried) ** 2 - before ** 2,
+        slackMillimetres: score.slackMillimetres + slackOf(inlet, millimetres + adds),
       },
       slot,
     );
-    if (fresh && !piece.cable.fixed) modular -= 1;
+    if (takesSocket) modular -= 1;
     if (which >= 0) left[which]! += 1;
     takeOff(piece, plug, inlet);
     freePlugs += 1;
   }
 
-  function search(depth: number, score: PlanScore, lastSlot: number): void {
-    if (
-      best !== null &&
-      (steps > mostSteps ||
-        score.openRequired + Math.max(0, requiredAfter[depth]! - freePlugs) > best.score.openRequired ||
-        compareScores(score, best.score) >= 0)
-    )
-      return;
-    steps += 1;
-    const inlet = queue[depth];
-    if (inlet === undefined) {
-      snapshot(score);
-      return;
-    }
+  /** Tries every plug for the next inlet, in order: the first way down fills one cable after the other. */
+  function tryPlugs(depth: number, score: PlanScore, lastSlot: number): void {
+    const inlet = queue[depth]!;
     const alike = depth > 0 && keys[depth - 1] === keys[depth];
     const from = alike ? lastSlot + 1 : 0;
     let slot = 0;
@@ -337,17 +398,46 @@ export function searchFamily(
       for (let plug = 0; plug < piece.taken.length; plug += 1, slot += 1) {
         if (blocked || slot < from || piece.taken[plug] !== null) continue;
         const { kind } = piece.cable.plugs[plug]!;
-        if (plugServes(kind, inlet.kind)) tryPlug(depth, score, piece, plug, slot, -1);
-        if (inlet.leg === undefined)
-          for (let which = 0; which < adapters.length; which += 1)
-            if (
-              left[which]! > 0 &&
-              plugServes(kind, adapters[which]!.takes) &&
-              plugServes(adapters[which]!.gives, inlet.kind)
-            )
-              tryPlug(depth, score, piece, plug, slot, which);
+        const at = { piece, plug, slot };
+        if (servesInlet(kind, inlet)) tryPlug(depth, score, at, -1);
+        if (inlet.leg !== undefined || isPair(inlet)) continue;
+        for (let which = 0; which < adapters.length; which += 1)
+          if (left[which]! > 0 && plugServes(kind, adapters[which]!.takes) && adapterServes(adapters[which]!, inlet))
+            tryPlug(depth, score, at, which);
       }
     }
+  }
+
+  /**
+   * Is nothing that follows from here better than the best? What is still to come costs at least what it costs alone.
+   */
+  function hopeless(depth: number, score: PlanScore): boolean {
+    if (best === null) return false;
+    if (score.openRequired + Math.max(0, requiredAfter[depth]! - freePlugs) > best.score.openRequired) return true;
+    const { unevenness, slackMillimetres } = atLeast[depth]!;
+    return (
+      compareScores(
+        {
+          ...score,
+          unevenness: score.unevenness + unevenness,
+          slackMillimetres: score.slackMillimetres + slackMillimetres,
+        },
+        best.score,
+      ) >= 0
+    );
+  }
+
+  function search(depth: number, score: PlanScore, lastSlot: number): void {
+    // With nothing found yet the first way down is gone to its end; legs that nothing serves are not tried for ever.
+    const spent = steps > most;
+    if (hopeless(depth, score) || (spent && (best !== null || steps > 4 * most + hardlyAnySteps))) return;
+    steps += 1;
+    const inlet = queue[depth];
+    if (inlet === undefined) {
+      snapshot(score);
+      return;
+    }
+    tryPlugs(depth, score, lastSlot);
     if (inlet.leg !== undefined) return;
     open.push(inlet);
     search(depth + 1, addScores(score, leftOpen(inlet)), Number.MAX_SAFE_INTEGER);
@@ -355,6 +445,7 @@ export function searchFamily(
   }
 
   search(0, placedScore(family, pieces), -1);
+  budget.left -= steps;
   const found = best as { score: PlanScore; cables: UsedCable[]; open: LegToServe[] } | null;
   if (found === null) return null;
   const modularUsed = found.cables.filter(
@@ -365,34 +456,7 @@ export function searchFamily(
     cables: found.cables,
     modularUsed,
     score: found.score,
-    proved: steps <= mostSteps,
-    open: found.open.map((inlet) => ({
-      inletId: inlet.id,
-      optional: inlet.optional,
-      reason: whyOpen(cables, inlet, sockets),
-    })),
+    proved: steps <= most,
+    open: found.open.flatMap((inlet) => openOf(cables, inlet, sockets)),
   };
-}
-
-/** May this adapter be used at all, and where? Only inside one purpose, but for a 16-pin plug made of separate 8-pin cables. */
-export function adapterRefusal(
-  adapter: Pick<Adapter, 'takes' | 'gives' | 'legs' | 'moulded' | 'watts'>,
-): 'crosses-purposes' | 'moulded' | 'too-few-legs' | 'no-such-use' | null {
-  const from = inletFamily(adapter.takes);
-  const to = plugServes(adapter.gives, 'card-16')
-    ? 'card-16'
-    : (['main-24', 'cpu-8', 'cpu-4', 'card-8', 'card-6', 'sata', 'peripheral-4', 'small-drive-4'] as const)
-        .filter((kind) => plugServes(adapter.gives, kind))
-        .map(inletFamily)[0];
-  if (to === undefined) return 'no-such-use';
-  if (from === 'card' && to === 'card-16')
-    return adapter.takes !== 'card-8' ||
-      adapter.legs < 2 ||
-      (adapter.watts !== null && adapter.watts > adapter.legs * limits.cardInletWatts['card-8'])
-      ? 'too-few-legs'
-      : null;
-  if (from !== to) return 'crosses-purposes';
-  if (adapter.legs !== 1) return 'no-such-use';
-  if (adapter.moulded && adapter.takes === 'peripheral-4' && adapter.gives === 'sata') return 'moulded';
-  return null;
 }

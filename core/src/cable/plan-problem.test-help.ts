@@ -1,7 +1,9 @@
 import { inletFamily, limits, plugServes, socketTakes, type InletKind, type SocketKind } from '../standards/index.ts';
 import type { Random } from '../simulate/index.ts';
 import {
+  adapterCarries,
   adapterRefusal,
+  codedWatts,
   betweenMillimetres,
   usualPlace,
   usualRules,
@@ -20,7 +22,9 @@ export interface PlanProblem {
   readonly rules: PlanRules;
 }
 
-/** A random machine and a random kit of the usual kind, with spare cables and adapters at hand; some cannot be served. */
+/**
+ * A random machine and a random kit of the usual kind, with spare cables and adapters at hand; some cannot be served.
+ */
 export function randomProblem(random: Random): PlanProblem {
   const inlets: InletToServe[] = [];
   const add = (kind: InletKind, optional: boolean, amps12: number, amps5 = 0) =>
@@ -36,12 +40,17 @@ export function randomProblem(random: Random): PlanProblem {
       ...((kind === 'sata' || kind === 'peripheral-4') && random() < 0.25 ? { cools: true } : {}),
     });
   add(random() < 0.9 ? 'main-24' : 'main-20', false, 4, 4);
-  add(random() < 0.8 ? 'cpu-8' : 'cpu-4', false, 12);
-  if (random() < 0.5) add(random() < 0.5 ? 'cpu-8' : 'cpu-4', random() < 0.7, 6);
+  add(random() < 0.8 ? 'cpu-8' : 'cpu-4', false, pickOf(random, [12, 19, 33]));
+  if (random() < 0.5) add(random() < 0.5 ? 'cpu-8' : 'cpu-4', random() < 0.6, pickOf(random, [6, 19, 33]));
+  // Two 4-pin inlets beside each other, as some boards have them.
+  if (random() < 0.15) {
+    add('cpu-4', false, 6);
+    inlets.push({ ...inlets.at(-1)!, id: `i${inlets.length}`, optional: random() < 0.3 });
+  }
   const cards = Math.floor(random() * 4);
   for (let card = 0; card < cards; card += 1)
     add(pickOf(random, ['card-8', 'card-8', 'card-6']), random() < 0.15, pickOf(random, [5, 8, 10, 12.5]));
-  if (random() < 0.2) add('card-16', false, 24);
+  if (random() < 0.3) add('card-16', false, pickOf(random, [24, 24, 37, 48]));
   const drives = Math.floor(random() * 6);
   for (let drive = 0; drive < drives; drive += 1)
     add(
@@ -69,7 +78,8 @@ export function randomProblem(random: Random): PlanProblem {
         family,
         fixed: !modular || random() < 0.1,
         count,
-        gauge: family === 'drive' ? pickOf(random, [18, 18, 18, 20, 22] as const) : 18,
+        gauge: pickOf(random, [16, 18, 18, 18, 20, 22] as const),
+        ...(family === 'card-16' && random() < 0.5 ? { codedWatts: pickOf(random, codedWatts) } : {}),
         plugs,
       });
   };
@@ -81,6 +91,8 @@ export function randomProblem(random: Random): PlanProblem {
     });
   };
   cable('cpu', 'cpu', 1 + Math.floor(random() * 2), chain([random() < 0.8 ? 'cpu-4+4' : 'cpu-8']));
+  if (random() < 0.4) cable('cpu-two', 'cpu', 1, chain(['cpu-4+4', 'cpu-4+4']));
+  if (random() < 0.2) cable('cpu-small', 'cpu', 1, chain(['cpu-4']));
   cable('card-two', 'card', Math.floor(random() * 3), chain(['card-6+2', 'card-6+2']));
   cable('card-one', 'card', Math.floor(random() * 3), chain([random() < 0.7 ? 'card-6+2' : 'card-6']));
   cable('sixteen', 'card-16', random() < 0.3 ? 1 : 0, chain(['card-16']));
@@ -163,7 +175,9 @@ export function randomProblem(random: Random): PlanProblem {
       count: 1,
     },
   ] satisfies Adapter[];
-  const atHand = adapters.filter((adapter) => random() < 0.3 && adapterRefusal(adapter) === null);
+  const atHand = adapters.filter(
+    (adapter) => random() < (adapter.legs > 1 ? 0.7 : 0.3) && adapterRefusal(adapter) === null,
+  );
   const kinds: SocketKind[] = [
     'main',
     ...Array.from({ length: Math.floor(random() * 3) }, () => 'cpu' as const),
@@ -180,20 +194,43 @@ export function randomProblem(random: Random): PlanProblem {
   };
 }
 
-/** Weights that keep the linear part of the order: open inlets, the larger of them, optional ones, shared graphics cables, pieces of no kit, cables. */
+/**
+ * Weights that keep the linear part of the order: open inlets, the larger of them, overloaded cables, optional inlets,
+ * shared graphics cables, pieces of no kit, cables.
+ */
 export const planWeights = {
   openRequired: 10_000_000,
   openLarger: 1_000_000,
-  openOptional: 100_000,
-  sharing: 2000,
-  foreign: 40,
+  overloaded: 200_000,
+  openOptional: 10_000,
+  sharing: 1000,
+  foreign: 30,
   cables: 1,
 } as const;
 
+const ampsOfWire = { 16: 9, 18: 7, 20: 5, 22: 3 } as const;
+
+/** What a cable's wires, contacts and code allow, in amps. */
+function wireLimits(piece: KitCable): Record<'amps12' | 'amps5' | 'amps33', number> {
+  const wire = ampsOfWire[piece.gauge];
+  switch (piece.family) {
+    case 'main':
+      return { amps12: 2 * wire, amps5: 5 * wire, amps33: 4 * wire };
+    case 'cpu':
+      return { amps12: (piece.plugs.every((plug) => plug.kind === 'cpu-4') ? 2 : 4) * wire, amps5: 0, amps33: 0 };
+    case 'card':
+      return { amps12: 3 * wire, amps5: 0, amps33: 0 };
+    case 'card-16':
+      return { amps12: Math.min(6 * wire, (piece.codedWatts ?? 10_000) / 12), amps5: 0, amps33: 0 };
+    case 'drive':
+      return { amps12: Math.min(7, wire), amps5: Math.min(7, wire), amps33: Math.min(7, wire) };
+  }
+}
+
 /**
- * The plan as a mixed integer programme in LP format. Binaries: x (inlet on plug, through an adapter or not), z (inlet on
- * an adapter of several legs), l (one leg on a plug), y (piece used), s (piece in socket), m (piece with several inlets).
- * The objective leaves out its constant, which is returned beside it.
+ * The plan as a mixed integer programme in LP format. Binaries: x (inlet on plug, through an adapter or not), z (inlet
+ * on an adapter of several legs), l (one leg on a plug), y (piece used), s (piece in socket), m (piece with several
+ * inlets), o (piece overloaded). The objective leaves out its constant, which is returned beside it.
  */
 export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly lp: string; readonly constant: number } {
   const pieces = kit.cables.flatMap((cable) => Array.from({ length: cable.count }, () => cable));
@@ -203,6 +240,7 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
   const binaries: string[] = [];
   const sum = (names: readonly string[]) => names.map((name) => `+ ${name}`).join(' ');
   let constant = 0;
+  const smallInlets = new Set<string>();
   const onInlet = inlets.map((): string[] => []);
   const throughAdapter = rules.adapters.map((): string[] => []);
   // Adapters of several legs: z for each inlet and adapter, and its legs wherever they could go.
@@ -237,6 +275,7 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
           own.push({ name, inlet, plug: k, adds });
           onPlug.push(name);
           onInlet[i]!.push(name);
+          if (inlet.kind === 'cpu-4' && adds === 0) smallInlets.add(name);
         };
         if (plugServes(plug.kind, inlet.kind) && plug.millimetres >= inlet.reachMillimetres)
           offer(`x${i}_${p}_${k}`, 0);
@@ -245,6 +284,7 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
             adapter.legs > 1 ||
             !plugServes(plug.kind, adapter.takes) ||
             !plugServes(adapter.gives, inlet.kind) ||
+            !adapterCarries(adapter, inlet) ||
             plug.millimetres + adapter.addsMillimetres < inlet.reachMillimetres
           )
             return;
@@ -267,13 +307,20 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
         legs.push(name);
         onPlug.push(name);
       }
-      if (onPlug.length > 1) rows.push(`${sum(onPlug)} <= 1`);
+      // The halves of a plug that comes apart may go into two 4-pin inlets beside each other.
+      const halves = piece.plugs[k]!.kind === 'cpu-4+4' ? onPlug.filter((name) => smallInlets.has(name)) : [];
+      const whole = onPlug.filter((name) => !halves.includes(name));
+      if (onPlug.length > 1)
+        rows.push(`${[...whole.map((name) => `+ 2 ${name}`), ...halves.map((name) => `+ ${name}`)].join(' ')} <= 2`);
     });
     const y = `y${p}`;
     binaries.push(y);
     const graphics = piece.family === 'card' || piece.family === 'card-16';
+    const countsAsCable = piece.family !== 'drive' || piece.spare === true;
     weigh(
-      planWeights.cables + (piece.spare === true ? planWeights.foreign : 0) - (graphics ? planWeights.sharing : 0),
+      (countsAsCable ? planWeights.cables : 0) +
+        (piece.spare === true ? planWeights.foreign : 0) -
+        (graphics ? planWeights.sharing : 0),
       y,
     );
     const all = [...own.map(({ name }) => name), ...legs];
@@ -293,7 +340,8 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
     // Two inlets on one cable need the cable between them.
     own.forEach((one, index) =>
       own.slice(0, index).forEach((other) => {
-        if (one.plug === other.plug || one.inlet === other.inlet) return;
+        if (one.inlet === other.inlet) return;
+        if (one.plug === other.plug && !(smallInlets.has(one.name) && smallInlets.has(other.name))) return;
         const has =
           Math.abs(piece.plugs[one.plug]!.millimetres - piece.plugs[other.plug]!.millimetres) + one.adds + other.adds;
         if (has < betweenMillimetres(one.inlet, other.inlet)) rows.push(`+ ${one.name} + ${other.name} <= 1`);
@@ -302,7 +350,7 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
     const capped: readonly (readonly ['amps12' | 'amps5' | 'amps33', number])[] =
       piece.family === 'drive'
         ? (['amps12', 'amps5', 'amps33'] as const).map(
-            (key) => [key, Math.min(limits.driveChainAmps, { 16: 9, 18: 7, 20: 5, 22: 3 }[piece.gauge])] as const,
+            (key) => [key, Math.min(limits.driveChainAmps, ampsOfWire[piece.gauge])] as const,
           )
         : graphics
           ? [['amps12', limits.sharedCardCableWatts / 12]]
@@ -318,6 +366,22 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
           .join(' ');
         if (amps !== '') rows.push(`${amps} + 1000 ${m} <= ${limit + 1000}`);
       }
+    }
+    // An overloaded cable: its wires by gauge, contacts and code, written out here once more.
+    const most: Record<'amps12' | 'amps5' | 'amps33', number> = wireLimits(piece);
+    const o = `o${p}`;
+    binaries.push(o);
+    weigh(planWeights.overloaded, o);
+    for (const key of ['amps12', 'amps5', 'amps33'] as const) {
+      const amps = [
+        ...own.filter(({ inlet }) => inlet[key] > 0).map(({ name, inlet }) => `+ ${inlet[key]} ${name}`),
+        ...legged.flatMap((item) =>
+          item.legs
+            .filter((name) => legs.includes(name) && item.inlet[key] > 0)
+            .map((name) => `+ ${item.inlet[key] / item.adapter.legs} ${name}`),
+        ),
+      ];
+      if (amps.length > 0) rows.push(`${amps.join(' ')} - 1000 ${o} <= ${most[key] + 1e-7}`);
     }
     if (!piece.fixed) {
       const places = kit.sockets.flatMap((socket, index) =>

@@ -181,6 +181,7 @@ describe('the table', () => {
       expect(
         planWeights.openRequired * score.openRequired +
           planWeights.openLarger * score.openLarger +
+          planWeights.overloaded * score.overloaded +
           planWeights.openOptional * score.openOptional +
           planWeights.sharing * score.sharing +
           planWeights.foreign * score.foreign +

@@ -1,13 +1,16 @@
 import { limits, plugServes, type CableFamily } from '../standards/index.ts';
 import type { Adapter, KitCable } from './kit.ts';
+import { adapterServes } from './adapters.ts';
+import { carriedBy, isOverloaded, rounding, spreadsFreely } from './carried.ts';
 import {
-  chainAmps,
   inPlanOrder,
   leftOpen,
-  rounding,
+  newBudget,
+  openOf,
+  slackOf,
   strongEnough,
   signature,
-  whyOpen,
+  type Budget,
   type FamilyExtras,
   type FamilyPlan,
   type LegToServe,
@@ -15,6 +18,7 @@ import {
   type ServedPlug,
   type UsedCable,
 } from './plan-family.ts';
+import { isPair, servesInlet } from './pairs.ts';
 import { betweenMillimetres } from './routing.ts';
 import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
 
@@ -27,6 +31,7 @@ interface Kind {
 /** One way to fill a piece: how many of each kind, adapter and socket it takes, and what that costs. */
 interface Filling {
   readonly takes: readonly number[];
+  readonly overloaded: number;
   readonly plugs: readonly { readonly plugIndex: number; readonly kind: number; readonly adapter: number }[];
   readonly sharing: number;
   readonly foreign: number;
@@ -37,13 +42,18 @@ interface Filling {
 
 /** Up to so many states and fillings a table is made; beyond, it would take too long. */
 const mostStates = 60_000;
-const mostFillings = 40_000;
+const mostFillings = 10_000;
+/** Up to so many pairs of a state and a filling are gone through. */
+const mostPairs = 2_000_000;
+/** So many pairs take about as long as one step of a search. */
+const pairsAStep = 200;
 const tolerance = 1e-9;
 
 /**
- * The exact best way to serve one family's inlets, by dynamic programming over the pieces of the kit: a state says how many
- * of each kind of inlet are served, which adapters are spent and how many sockets are used. Every part of the score adds up
- * over the pieces, and the order of scores is kept by adding, so that the best way to a state is all that must be known.
+ * The exact best way to serve one family's inlets, by dynamic programming over the pieces of the kit: a state says how
+ * many of each kind of inlet are served, which adapters are spent and how many sockets are used. Every part of the
+ * score adds up over the pieces, and the order of scores is kept by adding, so that the best way to a state is all that
+ * must be known.
  * @returns null when a leg cannot be served or what is placed needs more sockets than there are; `too-large` where too
  * many inlets differ for a table
  */
@@ -54,6 +64,7 @@ export function tabulateFamily(
   sockets: number,
   allowShared: boolean,
   extras: FamilyExtras,
+  budget: Budget = newBudget(),
 ): FamilyPlan | null | 'too-large' {
   const queue = inPlanOrder(inlets);
   const kinds: Kind[] = [];
@@ -97,11 +108,15 @@ export function tabulateFamily(
       pieces.push({ cable, copy, placed, fillings });
     }
 
+  const pairs = states * pieces.reduce((sum, piece) => sum + piece.fillings.length, 0);
+  if (pairs > Math.min(mostPairs, budget.left * pairsAStep)) return 'too-large';
+  budget.left -= Math.ceil(pairs / pairsAStep);
+
   const digits = new Uint16Array(states * radices.length);
   for (let state = 0; state < states; state += 1)
     for (let dim = 0; dim < radices.length; dim += 1)
       digits[state * radices.length + dim] = Math.floor(state / strides[dim]!) % radices[dim]!;
-  // Sharing, foreign pieces and cables are small whole numbers and stand in one figure.
+  // Overloaded cables, sharing, foreign pieces and cables are small whole numbers and stand in one figure.
   let rank = new Float64Array(states).fill(Infinity);
   let unevenness = new Float64Array(states);
   let slack = new Float64Array(states);
@@ -116,7 +131,7 @@ export function tabulateFamily(
     if (piece.placed.length === 0) for (let state = 0; state < states; state += 1) from[state] = state;
     piece.fillings.forEach((option, index) => {
       const step = option.takes.reduce((sum, take, dim) => sum + take * strides[dim]!, 0);
-      const cost = option.sharing * 1e6 + option.foreign * 1e3 + option.cables;
+      const cost = option.overloaded * 1e9 + option.sharing * 1e6 + option.foreign * 1e3 + option.cables;
       for (let state = 0; state < states; state += 1) {
         if (rank[state] === Infinity) continue;
         let fits = true;
@@ -163,7 +178,8 @@ export function tabulateFamily(
     if (legLeft) continue;
     const score: PlanScore = {
       ...opens,
-      sharing: Math.floor(rank[state]! / 1e6),
+      overloaded: Math.floor(rank[state]! / 1e9),
+      sharing: Math.floor((rank[state]! % 1e9) / 1e6),
       foreign: Math.floor((rank[state]! % 1e6) / 1e3),
       cables: rank[state]! % 1e3,
       unevenness: unevenness[state]!,
@@ -212,11 +228,14 @@ export function tabulateFamily(
     ).length,
     open: kinds
       .flatMap((kind, dim) => kind.inlets.slice(given[dim]))
-      .map((inlet) => ({ inletId: inlet.id, optional: inlet.optional, reason: whyOpen(cables, inlet, sockets) })),
+      .flatMap((inlet) => openOf(cables, inlet, sockets)),
   };
 }
 
-/** Every way to fill one piece, the best arrangement of each content; null when there are too many. What is placed stays. */
+/**
+ * Every way to fill one piece, the best arrangement of each content; null when there are too many. What is placed
+ * stays.
+ */
 function fillingsFor(
   family: CableFamily,
   cable: KitCable,
@@ -236,7 +255,7 @@ function fillingsFor(
   }));
   const holds = placed.some((item) => item.holdsSocket);
   let seen = 0;
-  const sum = (key: 'amps12' | 'amps5' | 'amps33') => on.reduce((total, item) => total + item.inlet[key], 0);
+  const amps12 = () => on.reduce((total, item) => total + item.inlet.amps12, 0);
 
   /** May what hangs on the piece now hang there together, seen from the one that came last? */
   function together(): boolean {
@@ -258,12 +277,9 @@ function fillingsFor(
         return spaced;
       case 'card':
       case 'card-16':
-        return spaced && allowShared && sum('amps12') * 12 <= limits.sharedCardCableWatts + rounding;
+        return spaced && allowShared && amps12() * 12 <= limits.sharedCardCableWatts + rounding;
       case 'drive':
-        return (
-          spaced &&
-          (['amps12', 'amps5', 'amps33'] as const).every((key) => sum(key) <= chainAmps(cable.gauge) + rounding)
-        );
+        return spaced && !isOverloaded(cable, carriedBy(on.map((item) => item.inlet)));
     }
   }
 
@@ -277,15 +293,13 @@ function fillingsFor(
     ];
     const slackMillimetres = on.reduce(
       (total, item) =>
-        total +
-        cable.plugs[item.plugIndex]!.millimetres +
-        (item.adapter?.addsMillimetres ?? 0) -
-        item.inlet.reachMillimetres,
+        total + slackOf(item.inlet, cable.plugs[item.plugIndex]!.millimetres + (item.adapter?.addsMillimetres ?? 0)),
       0,
     );
     const key = takes.join(' ');
     const known = best.get(key);
     if (known !== undefined && known.slackMillimetres <= slackMillimetres) return;
+    const carried = carriedBy(on.map((item) => item.inlet));
     best.set(key, {
       takes,
       slackMillimetres,
@@ -294,8 +308,9 @@ function fillingsFor(
         .map(({ plugIndex, kind, which }) => ({ plugIndex, kind, adapter: which })),
       sharing: graphics ? on.length - 1 : 0,
       foreign: (cable.spare === true ? 1 : 0) + on.filter((item) => item.which >= 0).length,
-      cables: 1,
-      unevenness: (sum('amps12') + sum('amps5') + sum('amps33')) ** 2,
+      cables: spreadsFreely(family, cable) ? 0 : 1,
+      overloaded: isOverloaded(cable, carried) ? 1 : 0,
+      unevenness: (carried.amps12 + carried.amps5 + carried.amps33) ** 2,
     });
   }
 
@@ -316,11 +331,12 @@ function fillingsFor(
         const adapter = which < 0 ? null : adapters[which]!;
         if (
           adapter === null
-            ? !plugServes(plug.kind, inlet.kind)
+            ? !servesInlet(plug.kind, inlet)
             : inlet.leg !== undefined ||
+              isPair(inlet) ||
               on.filter((item) => item.which === which).length >= adapter.count ||
               !plugServes(plug.kind, adapter.takes) ||
-              !plugServes(adapter.gives, inlet.kind)
+              !adapterServes(adapter, inlet)
         )
           continue;
         if (plug.millimetres + (adapter?.addsMillimetres ?? 0) < inlet.reachMillimetres || !strongEnough(cable, inlet))

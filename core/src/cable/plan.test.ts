@@ -173,7 +173,7 @@ function bruteForce(kit: CableKit, inlets: readonly InletToServe[]): PlanScore {
       visit(depth + 1, [...used, null]);
       plugs.forEach((one, index) => {
         if (
-          !used.includes(index) &&
+          (!used.includes(index) || halves(index, depth, used)) &&
           plugServes(one.kind, inlets[depth]!.kind) &&
           one.millimetres >= inlets[depth]!.reachMillimetres
         )
@@ -237,7 +237,8 @@ function bruteForce(kit: CableKit, inlets: readonly InletToServe[]): PlanScore {
       if (family === 'drive' && items.length > 1 && amps12 > limits.driveChainAmps) return;
       score = {
         ...score,
-        cables: score.cables + 1,
+        cables: score.cables + (family === 'drive' ? 0 : 1),
+        overloaded: score.overloaded + (amps12 > wires(pieces[piece]!) * 7 ? 1 : 0),
         sharing: score.sharing + (family === 'card' ? items.length - 1 : 0),
         unevenness: score.unevenness + amps12 ** 2,
       };
@@ -246,6 +247,24 @@ function bruteForce(kit: CableKit, inlets: readonly InletToServe[]): PlanScore {
   }
   visit(0, []);
   return best!;
+
+  /** The halves of a 4+4 plug may go into two 4-pin inlets. */
+  function halves(index: number, depth: number, used: readonly (number | null)[]): boolean {
+    const there = used.flatMap((taken, position) => (taken === index ? [inlets[position]!] : []));
+    return (
+      plugs[index]!.kind === 'cpu-4+4' &&
+      there.length === 1 &&
+      there[0]!.kind === 'cpu-4' &&
+      inlets[depth]!.kind === 'cpu-4'
+    );
+  }
+
+  /** How many wires of a cable carry +12. */
+  function wires(cable: KitCable): number {
+    if (cable.family === 'drive') return 1;
+    if (cable.family === 'card') return 3;
+    return cable.plugs.every((plug) => plug.kind === 'cpu-4') ? 2 : 4;
+  }
 }
 
 describe('against brute force', () => {
@@ -269,7 +288,7 @@ describe('against brute force', () => {
       optional: fc.boolean(),
       reachMillimetres: fc.constantFrom(200, 350, 500),
       place: fc.constantFrom('slots' as const, 'front' as const),
-      amps12: fc.constantFrom(1, 5, 11),
+      amps12: fc.constantFrom(1, 5, 11, 23),
     }),
   );
   it('reaches the same score on every small case', () => {

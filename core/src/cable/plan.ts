@@ -1,18 +1,17 @@
 import {
   cableFamilies,
-  conductorAmps,
   inletFamily,
-  limits,
   plugServes,
   socketTakes,
   type CableFamily,
   type PlugKind,
 } from '../standards/index.ts';
 import type { Adapter, CableKit, InletToServe, KitCable, Pin, Socket } from './kit.ts';
+import { adapterRefusal, adapterServes } from './adapters.ts';
 import {
-  adapterRefusal,
-  chainAmps,
   leftOpen,
+  newBudget,
+  type Budget,
   type FamilyExtras,
   type FamilyPlan,
   type LegToServe,
@@ -20,6 +19,7 @@ import {
   type UsedCable,
 } from './plan-family.ts';
 import { planFamily } from './solve-family.ts';
+import { inletsBehind, waysToPair } from './pairs.ts';
 import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
 
 /** One inlet with the plug that goes to it. A 16-pin inlet on an adapter stands once for each of its legs. */
@@ -169,7 +169,9 @@ function settlePins(kit: CableKit, inlets: readonly InletToServe[], pins: readon
   };
 }
 
-/** Every way to give 16-pin inlets an adapter of several cables or none: the legs to serve and the inlets that are left. */
+/**
+ * Every way to give 16-pin inlets an adapter of several cables or none: the legs to serve and the inlets that are left.
+ */
 function withLegs(
   inlets: readonly InletToServe[],
   adapters: readonly Adapter[],
@@ -181,12 +183,7 @@ function withLegs(
     const fitting =
       inletFamily(inlet.kind) !== 'card-16'
         ? []
-        : adapters.filter(
-            (adapter) =>
-              adapter.legs > 1 &&
-              plugServes(adapter.gives, inlet.kind) &&
-              inlet.amps12 * 12 <= Math.min(adapter.watts ?? Infinity, adapter.legs * limits.cardInletWatts['card-8']),
-          );
+        : adapters.filter((adapter) => adapter.legs > 1 && adapterServes(adapter, inlet));
     ways = ways.flatMap((way) => [
       { ...way, inlets: [...way.inlets, inlet] },
       ...fitting
@@ -210,7 +207,9 @@ function withLegs(
   return ways;
 }
 
-/** The families' best plans for each share of the sockets that two families could use, and the shares that add up best. */
+/**
+ * The families' best plans for each share of the sockets that two families could use, and the shares that add up best.
+ */
 function bestShares(
   kit: CableKit,
   inlets: readonly LegToServe[],
@@ -218,6 +217,7 @@ function bestShares(
   settled: Settled,
   solve: Solve,
   known: Map<string, readonly (FamilyPlan | null)[]>,
+  budget: Budget,
 ): { readonly score: PlanScore; readonly chosen: readonly FamilyPlan[] } | null {
   const held = new Set(settled.sockets.values());
   const free = kit.sockets.filter((socket) => !held.has(socket));
@@ -246,7 +246,7 @@ function bestShares(
       plans.push(
         enough
           ? fewer
-          : solve(family, cables, wanted, exclusive + given, rules.allowShared && family !== 'main', extras),
+          : solve(family, cables, wanted, exclusive + given, rules.allowShared && family !== 'main', extras, budget),
       );
     }
     known.set(key, plans);
@@ -273,12 +273,13 @@ function bestShares(
 }
 
 /**
- * The best plan, exactly, by this order: required inlets served, of these the larger processor inlets, optional inlets
- * served, fewest graphics inlets that
+ * The best plan, exactly, by this order: required inlets served, of these the larger processor inlets, no cable
+ * overloaded, optional inlets served, fewest graphics inlets that
  * share a cable, fewest pieces that are not of the supply's own kit, fewest cables, evenest load (least sum of squared
  * amps), least slack. The same input gives the same plan. Families of cables meet only in sockets that take several, so
  * each family is solved for every number of sockets it may get, and the shares that add up best are taken; each way to
  * give a 16-pin inlet an adapter is tried.
+ * @param budget steps that the searches may take in all; where they end, the plan is the best seen and not proved
  * @param solve how a family is solved; `rememberingPlanner` gives one that does not solve the same twice
  */
 export function planCables(
@@ -286,6 +287,7 @@ export function planCables(
   inlets: readonly InletToServe[],
   rules: PlanRules = usualRules,
   solve: Solve = planFamily,
+  budget: Budget = newBudget(),
 ): CablePlan {
   let settled = settlePins(kit, inlets, rules.pins);
   const extraRefusals: PinRefusal[] = [];
@@ -297,11 +299,12 @@ export function planCables(
     const pinned = new Set(settled.placed.map((item) => item.inlet.id));
     let best: { score: PlanScore; chosen: readonly FamilyPlan[] } | null = null;
     const known = new Map<string, readonly (FamilyPlan | null)[]>();
-    for (const way of withLegs(
+    const free = waysToPair(
+      kit,
       inlets.filter((inlet) => !pinned.has(inlet.id)),
-      usable.adapters,
-    )) {
-      const found = bestShares(kit, way.inlets, usable, settled, solve, known);
+    );
+    for (const way of free.flatMap((paired) => withLegs(paired, usable.adapters))) {
+      const found = bestShares(kit, way.inlets, usable, settled, solve, known, budget);
       if (found === null) continue;
       const score = way.used === 0 ? found.score : addScores(found.score, { ...noScore, foreign: way.used });
       if (best === null || compareScores(score, best.score) < 0) best = { score, chosen: found.chosen };
@@ -346,7 +349,8 @@ function assemble(
   const pinned = new Set(settled.placed.map((item) => item.inlet.id));
   let sharedCables = 0;
   const place = new Map(inlets.map((inlet, index) => [inlet.id, index]));
-  const firstInlet = (used: UsedCable) => Math.min(...used.plugs.map((item) => place.get(item.inlet.id)!));
+  const firstInlet = (used: UsedCable) =>
+    Math.min(...used.plugs.flatMap((item) => inletsBehind(item.inlet)).map((inlet) => place.get(inlet.id)!));
   for (const plan of chosen) {
     // Sockets in the order of the inlets, so that wires cross as little as they need.
     for (const used of [...plan.cables].sort((a, b) => firstInlet(a) - firstInlet(b))) {
@@ -374,7 +378,7 @@ function assemble(
         socketLabel,
         spare: cable.spare === true,
         amps12: served.reduce((sum, item) => sum + item.inlet.amps12, 0),
-        inletIds: used.plugs.map((item) => item.inlet.id),
+        inletIds: used.plugs.flatMap((item) => inletsBehind(item.inlet)).map((inlet) => inlet.id),
       });
       if ((cable.family === 'card' || cable.family === 'card-16') && used.plugs.length > 1) sharedCables += 1;
       for (const item of used.plugs) {
@@ -389,18 +393,19 @@ function assemble(
           });
           continue;
         }
-        assignments.push({
-          inletId: item.inlet.id,
-          cableCode: code,
-          kitCableId: cable.id,
-          copy: used.copy,
-          socketLabel,
-          plugIndex: item.plugIndex,
-          plugKind: plug.kind,
-          adapterId: item.inlet.leg?.adapterId ?? item.adapter?.id ?? null,
-          slackMillimetres: plug.millimetres + (item.adapter?.addsMillimetres ?? 0) - item.inlet.reachMillimetres,
-          pinned: pinned.has(item.inlet.id),
-        });
+        for (const inlet of inletsBehind(item.inlet))
+          assignments.push({
+            inletId: inlet.id,
+            cableCode: code,
+            kitCableId: cable.id,
+            copy: used.copy,
+            socketLabel,
+            plugIndex: item.plugIndex,
+            plugKind: plug.kind,
+            adapterId: item.inlet.leg?.adapterId ?? item.adapter?.id ?? null,
+            slackMillimetres: plug.millimetres + (item.adapter?.addsMillimetres ?? 0) - inlet.reachMillimetres,
+            pinned: pinned.has(inlet.id),
+          });
       }
     }
   }
@@ -426,42 +431,31 @@ function assemble(
   };
 }
 
-/** Amps the +12 conductors of a plug may carry in all; null for plugs whose count of conductors is not planned by. */
-export function cableAmps12(cable: KitCable): number | null {
-  const conductors: Partial<Record<CableFamily, number>> = { cpu: 4, card: 3, 'card-16': 6 };
-  const count = conductors[cable.family];
-  return count === undefined
-    ? cable.family === 'drive'
-      ? chainAmps(cable.gauge)
-      : null
-    : count * conductorAmps[cable.gauge];
-}
-
 /** All of a cable that a plan depends on, kept with the cable: the same supplies are ranked at every change. */
 const cableKeys = new WeakMap<KitCable, string>();
 function cableKey(cable: KitCable): string {
   let key = cableKeys.get(cable);
   if (key === undefined) {
-    key = `;${cable.count}g${cable.gauge}${cable.fixed ? 'f' : 'm'}${cable.spare === true ? 's' : ''}${cable.plugs.map((plug) => `,${plug.kind}@${plug.millimetres}`).join('')}`;
+    key = `;${cable.count}g${cable.gauge}w${cable.codedWatts ?? ''}${cable.fixed ? 'f' : 'm'}${cable.spare === true ? 's' : ''}${cable.plugs.map((plug) => `,${plug.kind}@${plug.millimetres}`).join('')}`;
     cableKeys.set(cable, key);
   }
   return key;
 }
 
 /**
- * A way to solve families for one and the same machine that remembers what it has solved: kits of many supplies are made of
- * the same cables. Cables are told apart by all that a plan depends on, and named by their own ids again. Where something
- * is pinned or adapted, nothing is remembered.
+ * A way to solve families for one and the same machine that remembers what it has solved: kits of many supplies are
+ * made of the same cables. Cables are told apart by all that a plan depends on, and named by their own ids again. Where
+ * something is pinned or adapted, nothing is remembered.
  */
 export function rememberingPlanner(): Solve {
   const solved = new Map<string, { readonly cables: readonly KitCable[]; readonly plan: FamilyPlan | null }>();
-  return (family, cables, inlets, sockets, allowShared, extras) => {
-    if (extras !== undefined) return planFamily(family, cables, inlets, sockets, allowShared, extras);
-    let key = `${family}|${sockets}|${allowShared}`;
+  return (family, cables, inlets, sockets, allowShared, extras, budget) => {
+    if (extras !== undefined) return planFamily(family, cables, inlets, sockets, allowShared, extras, budget);
+    let key = `${family}|${sockets}|${allowShared}|${inlets.map((inlet) => inlet.id).join(' ')}`;
     for (const cable of cables) key += cableKey(cable);
     const known = solved.get(key);
     if (known === undefined) {
-      const plan = planFamily(family, cables, inlets, sockets, allowShared);
+      const plan = planFamily(family, cables, inlets, sockets, allowShared, undefined, budget);
       solved.set(key, { cables, plan });
       return plan;
     }

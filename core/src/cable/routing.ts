@@ -17,7 +17,10 @@ const lengths: Record<CaseLayout, Record<CasePlace, number>> = {
   slim: { 'board-edge': 250, 'board-top': 250, slots: 250, 'drive-cage': 150, front: 250, top: 250, floor: 150 },
 };
 
-/** Cable between two places, whatever their ways from the supply, and between two bays of one cage, in millimetres (bench practice). */
+/**
+ * Cable between two places, whatever their ways from the supply, and between two bays of one cage, in millimetres
+ * (bench practice).
+ */
 const betweenPlacesMillimetres = 150;
 const betweenBaysMillimetres = 25;
 
@@ -35,7 +38,10 @@ interface Placed {
   readonly reachMillimetres: number;
 }
 
-/** The least length of cable between the plugs of two inlets on one chain, in millimetres; a metric, so that it is enough to look at pairs. */
+/**
+ * The least length of cable between the plugs of two inlets on one chain, in millimetres; a metric, so that it is
+ * enough to look at pairs.
+ */
 export function betweenMillimetres(a: Placed, b: Placed): number {
   return Math.max(
     a.place !== b.place ? betweenPlacesMillimetres : a.place === 'drive-cage' ? betweenBaysMillimetres : 0,

@@ -3,10 +3,13 @@ export interface PlanScore {
   readonly openRequired: number;
   /** Of the open required inlets, the 8-pin processor inlets: the larger is filled first. */
   readonly openLarger: number;
+  /** Cables that carry more than their wires, contacts or code allow. */
+  readonly overloaded: number;
   readonly openOptional: number;
   readonly sharing: number;
   /** Spare cables and adapters, which are not of the supply's own kit. */
   readonly foreign: number;
+  /** Cables used; a drive chain of the supply's own kit does not count, so that drives are spread. */
   readonly cables: number;
   /** Sum over cables of squared amps on all voltages, for the evenness of the load. */
   readonly unevenness: number;
@@ -16,6 +19,7 @@ export interface PlanScore {
 export const noScore: PlanScore = {
   openRequired: 0,
   openLarger: 0,
+  overloaded: 0,
   openOptional: 0,
   sharing: 0,
   foreign: 0,
@@ -26,6 +30,7 @@ export const noScore: PlanScore = {
 const order = [
   'openRequired',
   'openLarger',
+  'overloaded',
   'openOptional',
   'sharing',
   'foreign',
@@ -48,6 +53,7 @@ export function addScores(a: PlanScore, b: PlanScore): PlanScore {
   return {
     openRequired: a.openRequired + b.openRequired,
     openLarger: a.openLarger + b.openLarger,
+    overloaded: a.overloaded + b.overloaded,
     openOptional: a.openOptional + b.openOptional,
     sharing: a.sharing + b.sharing,
     foreign: a.foreign + b.foreign,

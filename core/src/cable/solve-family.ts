@@ -1,6 +1,14 @@
 import type { CableFamily } from '../standards/index.ts';
 import type { KitCable } from './kit.ts';
-import { noExtras, searchFamily, type FamilyExtras, type FamilyPlan, type LegToServe } from './plan-family.ts';
+import {
+  newBudget,
+  noExtras,
+  searchFamily,
+  type Budget,
+  type FamilyExtras,
+  type FamilyPlan,
+  type LegToServe,
+} from './plan-family.ts';
 import { noScore } from './score.ts';
 import { tabulateFamily } from './plan-table.ts';
 
@@ -10,8 +18,8 @@ const mostSearched = 8;
 const nothingAsked: FamilyPlan = { cables: [], open: [], modularUsed: 0, score: noScore, proved: true };
 
 /**
- * The exact best way to serve one family's inlets, as `searchFamily`: by search where there are few, by table where there
- * are many and enough of them are alike. What neither can do in time comes from the search with `proved` false.
+ * The exact best way to serve one family's inlets, as `searchFamily`: by search where there are few, by table where
+ * there are many and enough of them are alike. What neither can do in time comes from the search with `proved` false.
  */
 export function planFamily(
   family: CableFamily,
@@ -20,11 +28,12 @@ export function planFamily(
   sockets: number,
   allowShared: boolean,
   extras: FamilyExtras = noExtras,
+  budget: Budget = newBudget(),
 ): FamilyPlan | null {
   if (inlets.length === 0 && extras.placed.length === 0) return nothingAsked;
   if (inlets.length > mostSearched) {
-    const plan = tabulateFamily(family, cables, inlets, sockets, allowShared, extras);
+    const plan = tabulateFamily(family, cables, inlets, sockets, allowShared, extras, budget);
     if (plan !== 'too-large') return plan;
   }
-  return searchFamily(family, cables, inlets, sockets, allowShared, extras);
+  return searchFamily(family, cables, inlets, sockets, allowShared, extras, budget);
 }

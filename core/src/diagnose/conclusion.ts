@@ -116,7 +116,8 @@ export interface Footing {
  * - The supply that came is never powered again: the known-good one in its place, else the cure that is left.
  * - Proved: the finding; for a bought part first any check that still pays, such as the old supply back in its place.
  * - Likely enough: the check that can prove it, else the cure.
- * - Open: the best check while one pays, then the cure with the most probability for its cost. A part is not bought on a
+ * - Open: the best check while one pays, then the cure with the most probability for its cost. A part is not bought
+ *   on a
  *   guess while any check is left that may tell.
  * @param ranked from `provingFirst`
  */
@@ -239,7 +240,10 @@ export function endedShare(model: Model, probabilities: Float64Array, cureId: st
   return model.faults.reduce((sum, fault, index) => (isEndedBy(fault, cureId) ? sum + probabilities[index]! : sum), 0);
 }
 
-/** The largest share of the faults that one outcome proved together, among outcomes that prove the leader; 0 without one. */
+/**
+ * The largest share of the faults that one outcome proved together, among outcomes that prove the leader; 0 without
+ * one.
+ */
 function provenShare(
   model: Model,
   observations: readonly Observation[],

@@ -17,8 +17,8 @@ export const leastExplained = 0.1;
 
 /**
  * The pair of outcomes that contradict each other most; null when every pair has a fault that explains it.
- * Measure of conflict: the product of the outcomes' probabilities over their joint one (Jensen, Chamberlain, Nordahl and
- * Jensen 1990); besides, no single fault may explain both.
+ * Measure of conflict: the product of the outcomes' probabilities over their joint one (Jensen, Chamberlain, Nordahl
+ * and Jensen 1990); besides, no single fault may explain both.
  */
 export function contradictionIn(model: Model, observations: readonly Observation[]): Contradiction | null {
   const { weighted } = weigh(model, observations);

@@ -1,11 +1,13 @@
-/** What the second, third ... outcome for one fault, or against it, counts of the one before it in an evidence group. */
+/**
+ * What the second, third ... outcome for one fault, or against it, counts of the one before it in an evidence group.
+ */
 export const groupDamping = 0.5;
 
 /**
  * Outcomes of one evidence group tell the same story, so that each counts less than the one before: among those that
- * speak for a fault the strongest in full, the next half, the next a quarter; and so among those against it, apart. Adding
- * an outcome then moves the fault's score the way that outcome speaks, and never further than it would alone: with weights
- * that fall from 1 and values no larger behind it, what those behind lose is less than what it brings.
+ * speak for a fault the strongest in full, the next half, the next a quarter; and so among those against it, apart.
+ * Adding an outcome then moves the fault's score the way that outcome speaks, and never further than it would alone:
+ * with weights that fall from 1 and values no larger behind it, what those behind lose is less than what it brings.
  * @param says what each outcome says of the fault, as logarithm of P(outcome | fault) over P(outcome)
  * @returns what each counts, 0 to 1, in the same order
  */

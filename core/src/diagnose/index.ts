@@ -1,13 +1,83 @@
-export * from './knowledge.ts';
-export * from './repair.ts';
-export * from './interlock.ts';
-export * from './damping.ts';
-export * from './model.ts';
-export * from './remaining-time.ts';
-export * from './next-check.ts';
-export * from './explain.ts';
-export * from './conclusion.ts';
-export * from './learn.ts';
-export * from './contradiction.ts';
-export * from './trust.ts';
-export * from './main-plug.ts';
+export {
+  type Check,
+  type CheckKind,
+  checkKinds,
+  type CheckOutcome,
+  type Cure,
+  type Danger,
+  type DangerWay,
+  type Fault,
+  type FaultGroup,
+  faultGroups,
+  type Hazard,
+  isEndedBy,
+  isFromFile,
+  type Knowledge,
+  type KnowledgeProblem,
+  type LikelihoodRow,
+  type Need,
+  needs,
+  type Powering,
+  validateKnowledge,
+} from './knowledge.ts';
+export { repairCheckId, rightRepairFails, triedCureId, wrongRepairCures } from './repair.ts';
+export {
+  allPowering,
+  barring,
+  cureAllowed,
+  type DangerCause,
+  type DangerSign,
+  type Interlock,
+  interlocksOf,
+  madeSafeId,
+  safetyCheckId,
+  standingInterlock,
+} from './interlock.ts';
+export { dampingOf, groupDamping, saidTogether } from './damping.ts';
+export {
+  compileModel,
+  type Model,
+  normalise,
+  type Observation,
+  posterior,
+  type Rows,
+  weigh,
+  type Weighted,
+} from './model.ts';
+export {
+  comeBackMinutes,
+  type CureCost,
+  cureCosts,
+  expectedRepairMinutes,
+  firstCure,
+  proveMinutes,
+  wrongPartMinutes,
+} from './remaining-time.ts';
+export { type Bench, type NextCheck, type OutcomePreview, rankChecks, worthOf } from './next-check.ts';
+export { type Evidence, type Strength, type Suspect, suspects } from './explain.ts';
+export {
+  type Caution,
+  conclude,
+  type Conclusion,
+  type Footing,
+  type NextStep,
+  nextStep,
+  provingFirst,
+  type Ranked,
+  rankFaults,
+  usualCaution,
+} from './conclusion.ts';
+export {
+  learn,
+  type Learned,
+  movedShares,
+  othersWeightJobs,
+  type OutcomeCount,
+  shareInterval,
+  shippedPriorJobs,
+  shippedWeightJobs,
+  type ShopRecord,
+} from './learn.ts';
+export { type Contradiction, contradictionIn, type MindChanger, mindChangers } from './contradiction.ts';
+export { type Moved, movedMost, type Tally, type Trust, trustIn } from './trust.ts';
+export { type CheckAtPlug, checkAtPlug, mainInletOf, pinOn20 } from './main-plug.ts';

@@ -13,8 +13,8 @@ export const madeSafeId = (checkId: string): string | null =>
 export const allPowering = ['machine', 'supply', 'spare', 'fitted'] as const satisfies readonly Powering[];
 
 /**
- * Making safe as a check, one for each danger that can be noted as safe. It says nothing about the fault: every outcome is
- * as likely with any.
+ * Making safe as a check, one for each danger that can be noted as safe. It says nothing about the fault: every outcome
+ * is as likely with any.
  */
 export function safetyChecks(dangers: readonly Danger[]): Check[] {
   return dangers
@@ -68,9 +68,9 @@ export function dangerSigns(model: Model, observations: readonly Observation[]):
 }
 
 /**
- * What must not be powered now, in the order of the knowledge. A danger stands until it was noted as made safe after it was
- * last seen; what is seen later makes it stand again. A way of making safe may bar something for good: a supply that gave
- * too much is never connected again.
+ * What must not be powered now, in the order of the knowledge. A danger stands until it was noted as made safe after it
+ * was last seen; what is seen later makes it stand again. A way of making safe may bar something for good: a supply
+ * that gave too much is never connected again.
  * @param observations answers in the order in which they were given, those under `safetyCheckId` among them
  * @param more signs that are no answers: rails that are too high, cables that do harm
  */
@@ -98,7 +98,10 @@ export function interlocksOf(
 export const standingInterlock = (interlocks: readonly Interlock[]): Interlock | null =>
   interlocks.find((interlock) => interlock.madeSafe === null) ?? null;
 
-/** May this cure be tried? With a danger that stands none may; with something that is never powered again only what is left. */
+/**
+ * May this cure be tried? With a danger that stands none may; with something that is never powered again only what is
+ * left.
+ */
 export const cureAllowed = (interlocks: readonly Interlock[], cureId: string): boolean =>
   interlocks.every(
     ({ madeSafe, bars }) =>

@@ -58,8 +58,8 @@ export const needs = [
 ] as const satisfies readonly Need[];
 
 /**
- * What is put under power: the machine by the supply that came, that supply alone, the machine by a known-good supply, the
- * machine by the supply that was chosen for it.
+ * What is put under power: the machine by the supply that came, that supply alone, the machine by a known-good supply,
+ * the machine by the supply that was chosen for it.
  */
 export type Powering = 'machine' | 'supply' | 'spare' | 'fitted';
 
@@ -119,7 +119,10 @@ export interface Check {
   /** What is put under power in doing it; nothing where it is left out. */
   readonly powers?: Powering | undefined;
   readonly caution?: string | undefined;
-  /** What to draw: `main-24:16,17` is pins 16 and 17 of the main connector, `cpu-8` the whole plug, `power-switch` the front panel's pins. */
+  /**
+   * What to draw: `main-24:16,17` is pins 16 and 17 of the main connector, `cpu-8` the whole plug, `power-switch` the
+   * front panel's pins.
+   */
   readonly drawing?: string | undefined;
   /** The station whose figures answer this check by themselves. */
   readonly from?: 'intake' | 'measure' | 'load' | undefined;

@@ -22,7 +22,10 @@ export interface ShopRecord {
 
 export const emptyRecord: ShopRecord = { jobs: 0, leftOut: 0, faults: [], outcomes: [] };
 
-/** A shipped likelihood counts as much as this many jobs of the shop with that fault (Dirichlet prior weight; bench judgement). */
+/**
+ * A shipped likelihood counts as much as this many jobs of the shop with that fault (Dirichlet prior weight; bench
+ * judgement).
+ */
 export const shippedWeightJobs = 20;
 /** The shipped frequencies of the faults count as much as this many jobs. */
 export const shippedPriorJobs = 200;
@@ -74,9 +77,9 @@ export interface Learned {
 }
 
 /**
- * Moves likelihoods and fault frequencies from the shipped values as the shop's closed jobs add counts: Dirichlet with the
- * shipped value as prior. An instrument starts from what the shop knows of the others and moves by its own counts. Checks,
- * outcomes and faults that this knowledge does not know are passed over.
+ * Moves likelihoods and fault frequencies from the shipped values as the shop's closed jobs add counts: Dirichlet with
+ * the shipped value as prior. An instrument starts from what the shop knows of the others and moves by its own counts.
+ * Checks, outcomes and faults that this knowledge does not know are passed over.
  */
 export function learn(knowledge: Knowledge, record: ShopRecord): Learned {
   if (record.outcomes.length === 0 && record.faults.length === 0) return { knowledge, instruments: [] };

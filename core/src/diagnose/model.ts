@@ -20,8 +20,8 @@ export interface Rows {
   /** P(outcome | fault). */
   readonly likelihood: readonly Float64Array[];
   /**
-   * Natural logarithm of P(outcome | fault) over P(outcome), the latter by the priors over all faults: above nothing where
-   * the outcome speaks for the fault, below where it speaks against it.
+   * Natural logarithm of P(outcome | fault) over P(outcome), the latter by the priors over all faults: above nothing
+   * where the outcome speaks for the fault, below where it speaks against it.
    */
   readonly says: readonly Float64Array[];
 }
@@ -108,7 +108,9 @@ export interface Weighted {
   readonly says: Float64Array;
 }
 
-/** Observations with what each counts for each fault, whatever the order they came in; those of no known check apart. */
+/**
+ * Observations with what each counts for each fault, whatever the order they came in; those of no known check apart.
+ */
 export function weigh(
   model: Model,
   observations: readonly Observation[],

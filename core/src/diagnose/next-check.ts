@@ -29,7 +29,9 @@ export interface NextCheck {
   readonly savesMinutes: number;
   /** What it saves by itself, with no other check after it. */
   readonly savesAloneMinutes: number;
-  /** How far its outcomes are expected to move the ranking, 0 to 1: the mean share of probability that changes hands. */
+  /**
+   * How far its outcomes are expected to move the ranking, 0 to 1: the mean share of probability that changes hands.
+   */
   readonly moves: number;
   readonly previews: readonly OutcomePreview[];
 }
@@ -87,9 +89,9 @@ const deepChecks = 8;
 const secondChecks = 12;
 
 /**
- * Every check that can be done now, best first by `worthOf`: expected remaining minutes are the check's own, then cures in
- * their best order, for the best checks also with one more check before the cures. Among near equals the safer, then the
- * quicker goes first.
+ * Every check that can be done now, best first by `worthOf`: expected remaining minutes are the check's own, then cures
+ * in their best order, for the best checks also with one more check before the cures. Among near equals the safer, then
+ * the quicker goes first.
  * @param observations outcomes so far; an answered check, also with `unknown`, is not offered again
  * @param interlocks from `interlocksOf`: what they bar is not offered
  */

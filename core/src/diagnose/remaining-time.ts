@@ -1,9 +1,14 @@
 import { isEndedBy } from './knowledge.ts';
 import type { Model } from './model.ts';
 
-/** What a part bought in vain costs besides its minutes, in minutes of work: the part, the second visit, the trust (bench judgement). */
+/**
+ * What a part bought in vain costs besides its minutes, in minutes of work: the part, the second visit, the trust
+ * (bench judgement).
+ */
 export const wrongPartMinutes = 60;
-/** What it costs when a machine that was handed on or handed back as well comes back: taking it in and starting over. */
+/**
+ * What it costs when a machine that was handed on or handed back as well comes back: taking it in and starting over.
+ */
 export const comeBackMinutes = 30;
 /** Minutes to see whether a cure held. */
 export const proveMinutes = 3;
@@ -70,7 +75,9 @@ function cureTable(model: Model): CureTable {
   return table;
 }
 
-/** Cures by falling probability per cost, those that end nothing left out; `order` is filled and its length given back. */
+/**
+ * Cures by falling probability per cost, those that end nothing left out; `order` is filled and its length given back.
+ */
 function sortCures({ ends, minutes, penalty, score, order }: CureTable, weights: Float64Array): number {
   let count = 0;
   for (let cure = 0; cure < ends.length; cure += 1) {
@@ -93,8 +100,8 @@ function sortCures({ ends, minutes, penalty, score, order }: CureTable, weights:
 }
 
 /**
- * The cure that is worth trying first when no check pays any more, named by its likeliest fault: most probability for its
- * cost among those not tried yet and allowed; null when none is left.
+ * The cure that is worth trying first when no check pays any more, named by its likeliest fault: most probability for
+ * its cost among those not tried yet and allowed; null when none is left.
  */
 export function firstCure(
   model: Model,

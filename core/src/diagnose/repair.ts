@@ -1,6 +1,9 @@
 import { isEndedBy, type Check, type Fault } from './knowledge.ts';
 
-/** Per cent of right repairs that change nothing all the same: done badly, or with a part that was dead too. Bench judgement. */
+/**
+ * Per cent of right repairs that change nothing all the same: done badly, or with a part that was dead too. Bench
+ * judgement.
+ */
 export const rightRepairFails = 2;
 /** Per cent of wrong repairs after which the fault stays away long enough to be taken for cured. Bench judgement. */
 export const wrongRepairCures = 1;

@@ -11,7 +11,10 @@ export interface SecondStep {
   readonly minutes: number;
   /** P(outcome | fault) by outcome. */
   readonly rows: readonly Float64Array[];
-  /** What each outcome multiplies the weights by, damped by what its evidence group showed; the rows where that is nothing. */
+  /**
+   * What each outcome multiplies the weights by, damped by what its evidence group showed; the rows where that is
+   * nothing.
+   */
   readonly damped: readonly Float64Array[];
   /** By outcome the faults that it ends, null where it ends none. */
   readonly ends: readonly (readonly number[] | null)[];
@@ -24,7 +27,9 @@ export function endsAtOnce(model: Model, index: number, outcome: number): readon
   return cures === undefined || check.kind === 'decide' ? null : cures.map((id) => model.faultIndex.get(id)!);
 }
 
-/** A check as second step. @param before what the outcomes of its evidence group said that were seen already, by fault */
+/**
+ * A check as second step. @param before what the outcomes of its evidence group said that were seen already, by fault
+ */
 export function secondStep(model: Model, index: number, before: readonly Float64Array[]): SecondStep {
   const check = model.checks[index]!;
   const rows = model.likelihood[index]!;
@@ -99,8 +104,8 @@ function without(weights: Float64Array, cure: CureCost): Float64Array {
 }
 
 /**
- * The cure that is worth doing before any more checks, with the expected minutes from here when at most one check follows
- * it: a cheap cure of a likely fault may be quicker than finding out. Null when none is allowed.
+ * The cure that is worth doing before any more checks, with the expected minutes from here when at most one check
+ * follows it: a cheap cure of a likely fault may be quicker than finding out. Null when none is allowed.
  * @param checkIds checks that may follow, the likeliest to pay first
  */
 export function bestCureFirst(

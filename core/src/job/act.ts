@@ -6,20 +6,17 @@ import type {
   Job,
   JobPart,
   KeptLog,
-  NotedOutcome,
   PinnedPlug,
   PresentSupply,
+  ProofItem,
   Reading,
   RecordedCable,
   Seat,
   Sheet,
   SheetField,
-  SignOff,
-  StepOrder,
   StepPhase,
 } from './job.ts';
-import { jobLimits, overfull, type JobList } from './limits.ts';
-import { standingOutcome } from './subject.ts';
+import type { JobList } from './limits.ts';
 
 export type SheetChanges = { readonly [K in SheetField]?: Sheet[K] | undefined };
 
@@ -43,9 +40,9 @@ export type Act =
       readonly instead?: string | null | undefined;
     }
   | { readonly kind: 'take-back-outcome'; readonly id: string }
-  | { readonly kind: 'take-reading'; readonly reading: Omit<Reading, 'by' | 'at' | 'struckAt'> }
+  | { readonly kind: 'take-reading'; readonly reading: Omit<Reading, 'by' | 'at' | 'struckAt' | 'fitting'> }
   /** Strikes a reading and takes another in its place; `reading.replaces` names it. */
-  | { readonly kind: 'correct-reading'; readonly reading: Omit<Reading, 'by' | 'at' | 'struckAt'> }
+  | { readonly kind: 'correct-reading'; readonly reading: Omit<Reading, 'by' | 'at' | 'struckAt' | 'fitting'> }
   | { readonly kind: 'strike-reading'; readonly id: string }
   | { readonly kind: 'restore-reading'; readonly id: string }
   | { readonly kind: 'put-probe'; readonly probe: Omit<CableProbe, 'by' | 'at' | 'version'>; readonly basedOn: number }
@@ -69,7 +66,9 @@ export type Act =
   | { readonly kind: 'drop-pin'; readonly inletId: string; readonly basedOn: number }
   | {
       readonly kind: 'put-seat';
-      readonly seat: Omit<Seat, 'by' | 'at' | 'version' | 'rechecked'>;
+      readonly seat: Omit<Seat, 'by' | 'at' | 'version' | 'rechecked' | 'inletKind' | 'piece'> & {
+        readonly piece?: string | undefined;
+      };
       readonly basedOn: number;
     }
   /** Seats that were looked at once more after tying; those that are not there any more are passed over. */
@@ -82,6 +81,15 @@ export type Act =
       readonly stepIds: readonly string[];
       readonly basedOn: number;
     }
+  /** Says what was seen of the machine as it stands now; what was said of it with another supply stays with that one. */
+  | {
+      readonly kind: 'note-proof';
+      readonly item: ProofItem;
+      readonly holds: boolean;
+      readonly note: string;
+      readonly basedOn: number;
+    }
+  | { readonly kind: 'drop-proof'; readonly item: ProofItem; readonly basedOn: number }
   | { readonly kind: 'sign-off'; readonly id: string; readonly point: string; readonly reason: string }
   | { readonly kind: 'withdraw-sign-off'; readonly id: string }
   | { readonly kind: 'close'; readonly basedOn: number }
@@ -112,347 +120,4 @@ export interface ActContext {
     readonly outcome: (checkId: string, outcomeId: string) => boolean;
   };
   readonly unansweredPoints: (job: Job) => number;
-}
-
-/** Plugs, pins and ticks of inlets that are no longer there go with them; a cable that loses a plug's inlet is a new version. */
-function tidied(job: Job, parts: readonly JobPart[], revision: number): Partial<Job> {
-  const known = new Set(parts.flatMap((part) => part.inlets.map((inlet) => inlet.id)));
-  const lost = (id: string | null) => id !== null && !known.has(id);
-  return {
-    parts,
-    seats: job.seats.filter((seat) => known.has(seat.inletId)),
-    pins: job.pins.filter((pin) => known.has(pin.inletId)),
-    cables: job.cables.map((cable) =>
-      cable.plugs.some((plug) => lost(plug.inletId))
-        ? {
-            ...cable,
-            version: revision,
-            plugs: cable.plugs.map((plug) => (lost(plug.inletId) ? { ...plug, inletId: null } : plug)),
-          }
-        : cable,
-    ),
-  };
-}
-
-const refuse = (refusal: Refusal): ActResult => ({ ok: false, refusal });
-
-interface Versioned {
-  readonly version: number;
-}
-
-function put<T extends Versioned>(
-  list: readonly T[],
-  same: (item: T) => boolean,
-  make: (version: number) => T,
-  basedOn: number,
-  subject: string,
-  revision: number,
-): { readonly list: T[] } | Refusal {
-  const index = list.findIndex(same);
-  const current = index < 0 ? 0 : list[index]!.version;
-  if (current !== basedOn) return { code: 'stale', subject, basedOn, current };
-  const made = make(revision);
-  return { list: index < 0 ? [...list, made] : list.map((item, position) => (position === index ? made : item)) };
-}
-
-function drop<T extends Versioned>(
-  list: readonly T[],
-  same: (item: T) => boolean,
-  basedOn: number,
-  subject: string,
-): { readonly list: T[] } | Refusal {
-  const found = list.find(same);
-  if (found === undefined) return { code: 'not-found', subject };
-  if (found.version !== basedOn) return { code: 'stale', subject, basedOn, current: found.version };
-  return { list: list.filter((item) => !same(item)) };
-}
-
-/**
- * Applies an act to a job: the one place that says what an act does, for server, screen and import alike.
- * A closed job takes only `reopen`. References to parts of the job or the shop must exist. Each act that is done gives the
- * job the next revision, which is the version of what it changed.
- */
-export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
-  if (job.state === 'closed' && act.kind !== 'reopen') return refuse({ code: 'closed' });
-  const result = applied(job, act, context);
-  if (!result.ok) return result;
-  const list = overfull(job, result.job);
-  return list === null ? result : refuse({ code: 'limit', list, most: jobLimits[list] });
-}
-
-function applied(job: Job, act: Act, context: ActContext): ActResult {
-  const revision = job.revision + 1;
-  const signed = { by: context.by, at: context.at };
-  const done = (changes: Partial<Job>): ActResult => ({
-    ok: true,
-    job: { ...job, ...changes, revision, updatedAt: context.at },
-  });
-  const versioned = <K extends 'cables' | 'seats' | 'probes' | 'logs' | 'pins' | 'stepOrders'>(
-    key: K,
-    result: { readonly list: Job[K][number][] } | Refusal,
-  ): ActResult => ('code' in result ? refuse(result) : done({ [key]: result.list }));
-  const withParts = (result: { readonly list: JobPart[] } | Refusal): ActResult =>
-    'code' in result ? refuse(result) : done(tidied(job, result.list, revision));
-  const stale = (subject: string, basedOn: number, current: number): ActResult | null =>
-    basedOn === current ? null : refuse({ code: 'stale', subject, basedOn, current });
-  const inletIds = () => new Set(job.parts.flatMap((part) => part.inlets.map((inlet) => inlet.id)));
-  switch (act.kind) {
-    case 'edit-sheet': {
-      const given = Object.fromEntries(
-        Object.entries(act.changes).filter(([, value]) => value !== undefined),
-      ) as Partial<Omit<Sheet, 'version' | 'fieldRevisions'>>;
-      const fields = Object.keys(given) as SheetField[];
-      const newest = Math.max(...fields.map((field) => job.sheet.fieldRevisions[field] ?? 0));
-      if (newest > act.basedOn)
-        return refuse({ code: 'stale', subject: 'sheet', basedOn: act.basedOn, current: newest });
-      const fieldRevisions = {
-        ...job.sheet.fieldRevisions,
-        ...Object.fromEntries(fields.map((field) => [field, revision])),
-      };
-      return done({ sheet: { ...job.sheet, ...given, version: revision, fieldRevisions } });
-    }
-    case 'put-part': {
-      const others = new Set(
-        job.parts.filter((part) => part.id !== act.part.id).flatMap((part) => part.inlets.map((inlet) => inlet.id)),
-      );
-      const twice = act.part.inlets.find(
-        (inlet, index) => others.has(inlet.id) || act.part.inlets.findIndex((other) => other.id === inlet.id) !== index,
-      );
-      if (twice !== undefined) return refuse({ code: 'duplicate', subject: `inlet:${twice.id}` });
-      return withParts(
-        put(
-          job.parts,
-          (part) => part.id === act.part.id,
-          (version): JobPart => ({ ...act.part, version }),
-          act.basedOn,
-          `part:${act.part.id}`,
-          revision,
-        ),
-      );
-    }
-    case 'drop-part':
-      return withParts(drop(job.parts, (part) => part.id === act.partId, act.basedOn, `part:${act.partId}`));
-    case 'put-supply':
-      return (
-        stale('supply', act.basedOn, job.supply?.version ?? 0) ?? done({ supply: { ...act.supply, version: revision } })
-      );
-    case 'drop-supply':
-      return job.supply === null
-        ? refuse({ code: 'not-found', subject: 'supply' })
-        : (stale('supply', act.basedOn, job.supply.version) ?? done({ supply: null }));
-    case 'note-outcome': {
-      if (job.outcomes.some((outcome) => outcome.id === act.id))
-        return refuse({ code: 'duplicate', subject: `outcome:${act.id}` });
-      if (!context.knows.outcome(act.checkId, act.outcomeId))
-        return refuse({ code: 'unknown-reference', path: 'outcomeId', value: act.outcomeId });
-      if (act.instead !== undefined && act.instead !== standingOutcome(job, act.checkId))
-        return refuse({ code: 'stale', subject: `check:${act.checkId}`, basedOn: 0, current: job.revision });
-      const instrumentId = act.instrumentId ?? null;
-      if (instrumentId !== null && !context.knows.instrument(instrumentId))
-        return refuse({ code: 'unknown-reference', path: 'instrumentId', value: instrumentId });
-      const noted: NotedOutcome = {
-        id: act.id,
-        checkId: act.checkId,
-        outcomeId: act.outcomeId,
-        instrumentId,
-        takenBackAt: null,
-        ...signed,
-      };
-      const earlier = job.outcomes.map((outcome) =>
-        outcome.checkId === act.checkId && outcome.takenBackAt === null
-          ? { ...outcome, takenBackAt: context.at }
-          : outcome,
-      );
-      return done({ outcomes: [...earlier, noted] });
-    }
-    case 'take-back-outcome':
-      if (!job.outcomes.some((outcome) => outcome.id === act.id))
-        return refuse({ code: 'not-found', subject: `outcome:${act.id}` });
-      return done({
-        outcomes: job.outcomes.map((outcome) =>
-          outcome.id === act.id && outcome.takenBackAt === null ? { ...outcome, takenBackAt: context.at } : outcome,
-        ),
-      });
-    case 'take-reading':
-    case 'correct-reading': {
-      if (job.readings.some((reading) => reading.id === act.reading.id))
-        return refuse({ code: 'duplicate', subject: `reading:${act.reading.id}` });
-      if (!context.knows.instrument(act.reading.instrumentId))
-        return refuse({ code: 'unknown-reference', path: 'reading.instrumentId', value: act.reading.instrumentId });
-      const { replaces } = act.reading;
-      if (act.kind === 'correct-reading' ? !job.readings.some((reading) => reading.id === replaces) : replaces !== null)
-        return refuse({ code: 'unknown-reference', path: 'reading.replaces', value: replaces ?? '' });
-      if (job.readings.some((reading) => reading.id === replaces && reading.struckAt !== null))
-        return refuse({ code: 'stale', subject: `reading:${replaces}`, basedOn: 0, current: job.revision });
-      const kept = job.readings.map((reading) =>
-        reading.id === replaces && reading.struckAt === null ? { ...reading, struckAt: context.at } : reading,
-      );
-      return done({ readings: [...kept, { ...act.reading, ...signed, struckAt: null }] });
-    }
-    case 'strike-reading':
-    case 'restore-reading': {
-      if (!job.readings.some((reading) => reading.id === act.id))
-        return refuse({ code: 'not-found', subject: `reading:${act.id}` });
-      const struckAt = act.kind === 'strike-reading' ? context.at : null;
-      return done({
-        readings: job.readings.map((reading) => (reading.id === act.id ? { ...reading, struckAt } : reading)),
-      });
-    }
-    case 'put-probe':
-      return versioned(
-        'probes',
-        put(
-          job.probes,
-          (probe) => probe.id === act.probe.id,
-          (version): CableProbe => ({ ...act.probe, ...signed, version }),
-          act.basedOn,
-          `probe:${act.probe.id}`,
-          revision,
-        ),
-      );
-    case 'drop-probe':
-      return versioned(
-        'probes',
-        drop(job.probes, (probe) => probe.id === act.probeId, act.basedOn, `probe:${act.probeId}`),
-      );
-    case 'put-log':
-      return versioned(
-        'logs',
-        put(
-          job.logs,
-          (log) => log.id === act.log.id,
-          (version): KeptLog => ({ ...act.log, ...signed, version }),
-          act.basedOn,
-          `log:${act.log.id}`,
-          revision,
-        ),
-      );
-    case 'drop-log':
-      return versioned(
-        'logs',
-        drop(job.logs, (log) => log.id === act.logId, act.basedOn, `log:${act.logId}`),
-      );
-    case 'set-finding':
-      if (act.finding !== null && act.finding.faultId !== null && !context.knows.fault(act.finding.faultId))
-        return refuse({ code: 'unknown-reference', path: 'finding.faultId', value: act.finding.faultId });
-      return (
-        stale('finding', act.basedOn, job.finding?.version ?? 0) ??
-        done({ finding: act.finding === null ? null : { ...act.finding, ...signed, version: revision } })
-      );
-    case 'set-choice':
-      if (act.choice?.kind === 'replace' && (act.choice.modelId === null || !context.knows.supply(act.choice.modelId)))
-        return refuse({ code: 'unknown-reference', path: 'choice.modelId', value: act.choice.modelId ?? '' });
-      return (
-        stale('choice', act.basedOn, job.choice?.version ?? 0) ??
-        done({ choice: act.choice === null ? null : { ...act.choice, ...signed, version: revision } })
-      );
-    case 'put-cable': {
-      const known = inletIds();
-      const lost = act.cable.plugs.find((plug) => plug.inletId !== null && !known.has(plug.inletId));
-      if (lost !== undefined)
-        return refuse({ code: 'unknown-reference', path: 'cable.plugs', value: lost.inletId ?? '' });
-      const taken = new Set(
-        job.cables
-          .filter((cable) => cable.id !== act.cable.id)
-          .flatMap((cable) => cable.plugs.flatMap((plug) => plug.inletId ?? [])),
-      );
-      const own = act.cable.plugs.flatMap((plug) => plug.inletId ?? []);
-      const twice = own.find((id, index) => taken.has(id) || own.indexOf(id) !== index);
-      if (twice !== undefined) return refuse({ code: 'duplicate', subject: `inlet:${twice}` });
-      return versioned(
-        'cables',
-        put(
-          job.cables,
-          (cable) => cable.id === act.cable.id,
-          (version): RecordedCable => ({ ...act.cable, version }),
-          act.basedOn,
-          `cable:${act.cable.id}`,
-          revision,
-        ),
-      );
-    }
-    case 'drop-cable':
-      return versioned(
-        'cables',
-        drop(job.cables, (cable) => cable.id === act.cableId, act.basedOn, `cable:${act.cableId}`),
-      );
-    case 'put-seat':
-      if (!inletIds().has(act.seat.inletId))
-        return refuse({ code: 'unknown-reference', path: 'seat.inletId', value: act.seat.inletId });
-      return versioned(
-        'seats',
-        put(
-          job.seats,
-          (seat) => seat.inletId === act.seat.inletId,
-          (version): Seat => ({ ...act.seat, ...signed, version, rechecked: null }),
-          act.basedOn,
-          `seat:${act.seat.inletId}`,
-          revision,
-        ),
-      );
-    case 'put-pin':
-      if (!inletIds().has(act.pin.inletId))
-        return refuse({ code: 'unknown-reference', path: 'pin.inletId', value: act.pin.inletId });
-      return versioned(
-        'pins',
-        put(
-          job.pins,
-          (pin) => pin.inletId === act.pin.inletId,
-          (version): PinnedPlug => ({ ...act.pin, ...signed, version }),
-          act.basedOn,
-          `pin:${act.pin.inletId}`,
-          revision,
-        ),
-      );
-    case 'drop-pin':
-      return versioned(
-        'pins',
-        drop(job.pins, (pin) => pin.inletId === act.inletId, act.basedOn, `pin:${act.inletId}`),
-      );
-    case 'recheck-seats':
-      return done({
-        seats: job.seats.map((seat) => (act.inletIds.includes(seat.inletId) ? { ...seat, rechecked: signed } : seat)),
-      });
-    case 'tick-step':
-      // Two people ticking the same step mean the same.
-      return job.steps.some((step) => step.stepId === act.stepId)
-        ? done({})
-        : done({ steps: [...job.steps, { stepId: act.stepId, ...signed }] });
-    case 'untick-step':
-      return done({ steps: job.steps.filter((step) => step.stepId !== act.stepId) });
-    case 'order-steps':
-      return versioned(
-        'stepOrders',
-        put(
-          job.stepOrders,
-          (order) => order.phase === act.phase,
-          (version): StepOrder => ({ phase: act.phase, stepIds: act.stepIds, version }),
-          act.basedOn,
-          `steps:${act.phase}`,
-          revision,
-        ),
-      );
-    case 'sign-off': {
-      if (job.signOffs.some((item) => item.point === act.point))
-        return refuse({ code: 'duplicate', subject: `sign-off:${act.point}` });
-      const item: SignOff = { id: act.id, point: act.point, reason: act.reason, ...signed };
-      return done({ signOffs: [...job.signOffs, item] });
-    }
-    case 'withdraw-sign-off':
-      if (!job.signOffs.some((item) => item.id === act.id))
-        return refuse({ code: 'not-found', subject: `sign-off:${act.id}` });
-      return done({ signOffs: job.signOffs.filter((item) => item.id !== act.id) });
-    case 'close': {
-      const open = context.unansweredPoints(job);
-      if (open > 0) return refuse({ code: 'open-points', count: open });
-      return (
-        stale('state', act.basedOn, job.stateVersion) ??
-        done({ state: 'closed', stateVersion: revision, closed: signed })
-      );
-    }
-    case 'reopen':
-      return (
-        stale('state', act.basedOn, job.stateVersion) ?? done({ state: 'open', stateVersion: revision, closed: null })
-      );
-  }
 }

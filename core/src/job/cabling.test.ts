@@ -272,6 +272,7 @@ describe('the bags in a plan', () => {
         cameWith: '',
         note: '',
         gauge: null,
+        codedWatts: null,
         plugs: [{ kind: 'card-6+2', millimetres: 700, ends }],
       },
     ],
@@ -359,5 +360,60 @@ describe('before against after, tags and schedule', () => {
     const lines = scheduleOf(on.job, cabling, []);
     expect(lines.map((line) => line.inletLabel)).toEqual(cabling.rows.map((row) => row.label));
     expect(lines.every((line) => line.source === 'own' && line.slackMillimetres !== null)).toBe(true);
+  });
+});
+
+describe('a supply that is kept', () => {
+  const keep = (on: TestBench, name: string, ratingWatts = 650) => {
+    const { label } = testShop.supplies.find((model) => model.id === 'corvane-650-s')!;
+    return on.do(
+      { kind: 'put-supply', supply: { name, label: { ...label, ratingWatts } }, basedOn: 0 },
+      { kind: 'set-choice', choice: { kind: 'keep', modelId: null, known: [], reason: 'it carries it' }, basedOn: 0 },
+    );
+  };
+  const rowOf = (on: TestBench, inletId: string) =>
+    viewJob(on.job, testShop).cabling.rows.find((row) => row.inletId === inletId)!;
+
+  it("has its new inlets planned from its own kit where the shop's list has it, around what is recorded", () => {
+    const on = bench();
+    harness(on);
+    keep(on, ' corvane  650 s ');
+    const { cabling } = viewJob(on.job, testShop);
+    expect(cabling.basis).toBe('record');
+    expect(rowOf(on, 'board-1')).toMatchObject({ cableCode: 'A', kitCableId: null });
+    // No recorded cable is known to be one of the kit's modular ones: the new card's get a name of their own.
+    const added = ['card-1', 'card-2'].map((id) => rowOf(on, id));
+    expect(added.map((row) => row.kitCableId)).toEqual(['card', 'card']);
+    expect(new Set(added.map((row) => row.cableCode))).toEqual(new Set(['N1', 'N2']));
+    expect(added.every((row) => row.state === 'to-seat' && row.slackMillimetres !== null)).toBe(true);
+    expect(new Set(added.map((row) => row.socketLabel)).size).toBe(2);
+  });
+  it('gives the cable of a card that leaves to the one that comes, under the label it has', () => {
+    const on = bench();
+    harness(on);
+    const kit = testShop.supplies.find((model) => model.id === 'corvane-650-s')!.kit;
+    const socket = kit.sockets.find((one) => one.kind === 'card' || one.kind === 'cpu-card')!.label;
+    const { version, ...old } = on.job.cables.find((cable) => cable.label === 'C')!;
+    on.do({ kind: 'put-cable', cable: { ...old, socketLabel: socket }, basedOn: version });
+    keep(on, 'Corvane 650 S');
+    const codes = ['card-1', 'card-2'].map((id) => rowOf(on, id).cableCode);
+    expect(new Set(codes)).toEqual(new Set(['C', 'N1']));
+  });
+  it('is left as recorded where nobody knows its kit', () => {
+    const on = bench();
+    harness(on);
+    keep(on, 'Nobody knows this one');
+    expect(rowOf(on, 'card-1')).toMatchObject({ state: 'open', cableCode: null });
+    const other = bench();
+    harness(other);
+    keep(other, 'Corvane 650 S', 640);
+    expect(rowOf(other, 'card-1')).toMatchObject({ state: 'open', cableCode: null });
+  });
+  it('is judged at Load with its kit as any other supply is at Replacement', () => {
+    const on = bench();
+    keep(on, 'Corvane 650 S');
+    const { load, candidates } = viewJob(on.job, testShop);
+    const same = candidates.find((candidate) => candidate.model.id === 'corvane-650-s')!;
+    expect(load.plannedAssessment).toEqual(same.load);
   });
 });

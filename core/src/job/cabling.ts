@@ -8,6 +8,7 @@ import {
   sparesFor,
   usualPlace,
   type CableBags,
+  type Assignment,
   type CableKit,
   type InletToServe,
   type OpenReason,
@@ -16,6 +17,7 @@ import {
   type PlanRules,
 } from '../cable/index.ts';
 import { inletsToServe, type SupplyModel } from '../supply/index.ts';
+import { keptPlan, presentModel } from './kept-supply.ts';
 import type { Job, JobPart, Seat } from './job.ts';
 import type { ShopSettings } from './shop.ts';
 
@@ -88,18 +90,34 @@ interface Place extends CableEnd {
   readonly wrong: boolean;
 }
 
-/** A tick counts only for the plug that the plan still sends to this inlet. */
-function seatFor(job: Job, inletId: string, place: Place): Seat | null {
+/** What a plug of a plan is, whatever code its cable has at the moment; empty for a recorded cable. */
+export function pieceOf(row: Pick<InletRow, 'kitCableId' | 'copy' | 'plugKind' | 'socketLabel'>): string {
+  return row.kitCableId === null ? '' : [row.kitCableId, row.copy, row.plugKind, row.socketLabel ?? 'fixed'].join(' ');
+}
+
+/**
+ * A tick counts only for the plug that still goes to this inlet, and for an inlet of the kind that was ticked: the same
+ * piece in the same socket where there is a plan, the same cable of the record otherwise.
+ */
+function seatFor(job: Job, inlet: { readonly id: string; readonly kind: InletKind }, place: Place): Seat | null {
+  const piece = pieceOf(place);
   return (
     job.seats.find(
-      (seat) => seat.inletId === inletId && seat.cableCode === place.cableCode && seat.plugIndex === place.plugIndex,
+      (seat) =>
+        seat.inletId === inlet.id &&
+        seat.plugIndex === place.plugIndex &&
+        (seat.inletKind === null || seat.inletKind === inlet.kind) &&
+        (piece !== '' && seat.piece !== '' ? seat.piece === piece : seat.cableCode === place.cableCode),
     ) ?? null
   );
 }
 
 export type SeatCheck = 'click' | 'tug' | 'gap' | 'halves' | 'bend' | 'panel';
 
-/** What a connector is looked at for: each for click, tug and gap, split plugs for both halves, a 16-pin one for bend and panel. */
+/**
+ * What a connector is looked at for: each for click, tug and gap, split plugs for both halves, a 16-pin one for bend
+ * and panel.
+ */
 export function seatChecks(inletKind: InletKind, plugKind: PlugKind): readonly SeatCheck[] {
   const split =
     plugKind === 'main-20+4' ||
@@ -152,15 +170,35 @@ export function planGround(
   };
 }
 
-/** Joins plan or record with the ticks. Kit for `replace`, the recorded harness for `keep`. */
+/** Notes where each inlet's plug comes from; the further legs of an adapter stand beside its first. */
+function placeAssignments(places: Map<string, Place>, assignments: readonly Assignment[]): void {
+  for (const item of assignments) {
+    const first = places.get(item.inletId);
+    const end: CableEnd = {
+      cableCode: item.cableCode,
+      socketLabel: item.socketLabel,
+      plugKind: item.plugKind,
+      plugIndex: item.plugIndex,
+    };
+    places.set(
+      item.inletId,
+      first === undefined ? { ...item, legs: [], wrong: false } : { ...first, legs: [...first.legs, end] },
+    );
+  }
+}
+
+/**
+ * Joins plan or record with the ticks. Kit for `replace`, the recorded harness for `keep`; what the record of a kept
+ * supply leaves open is planned from its kit around it, where the shop's list has that supply.
+ */
 export function cablingOf(
   job: Job,
   chosen: SupplyModel | null,
-  shop: { readonly bags: CableBags; readonly settings: ShopSettings },
+  shop: { readonly bags: CableBags; readonly settings: ShopSettings; readonly supplies?: readonly SupplyModel[] },
   parts: readonly JobPart[] = job.parts,
 ): Cabling {
   const planned = partsAt(parts, 'planned');
-  const inlets = inletsToServe(planned, job.sheet.layout);
+  const inlets = inletsToServe(planned, job.sheet.layout, { staggered: job.sheet.staggeredStart });
   const places = new Map<string, Place>();
   const reasons = new Map<string, OpenReason>();
   const misfits: { cableId: string; inletId: string; plugKind: PlugKind }[] = [];
@@ -174,19 +212,7 @@ export function cablingOf(
     ({ kit, rules } = planGround(job, chosen, shop.bags, shop.settings));
     plan = planCables(kit, inlets, rules);
     breaches = checkPlan(kit, inlets, plan.assignments, rules);
-    for (const item of plan.assignments) {
-      const first = places.get(item.inletId);
-      const end: CableEnd = {
-        cableCode: item.cableCode,
-        socketLabel: item.socketLabel,
-        plugKind: item.plugKind,
-        plugIndex: item.plugIndex,
-      };
-      places.set(
-        item.inletId,
-        first === undefined ? { ...item, legs: [], wrong: false } : { ...first, legs: [...first.legs, end] },
-      );
-    }
+    placeAssignments(places, plan.assignments);
     for (const item of plan.wrong)
       places.set(item.inletId, {
         ...item,
@@ -218,11 +244,19 @@ export function cablingOf(
             wrong: false,
           });
       });
+    const kept = job.choice?.kind === 'keep' ? presentModel(job, shop.supplies ?? []) : null;
+    const open = new Set(inlets.map((inlet) => inlet.id).filter((id) => !places.has(id)));
+    if (kept !== null && open.size > 0) {
+      const ground = planGround({ pins: [] }, kept, shop.bags, shop.settings);
+      const { plan: around, added } = keptPlan(job.cables, ground.kit, ground.rules, inlets, open);
+      placeAssignments(places, added);
+      for (const item of around.open) if (open.has(item.inletId)) reasons.set(item.inletId, item.reason);
+    }
   }
   const rows = planned.flatMap((part) =>
     part.inlets.map((inlet): InletRow => {
       const place = places.get(inlet.id) ?? null;
-      const seat = place === null ? null : seatFor(job, inlet.id, place);
+      const seat = place === null ? null : seatFor(job, inlet, place);
       const { wrong: _wrong, ...where } = place ?? { ...noPlace, wrong: false };
       return {
         inletId: inlet.id,

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { barring, safetyCheckId } from '../diagnose/index.ts';
 import { dangerCauseText, neverText, openPointText, standingDangersText } from '../wording/index.ts';
-import { bareReading, measuringBar, provingPower, type Act } from './index.ts';
+import { bareReading, measuringBar, provingPower, type Act, type KeptLog, type Phase } from './index.ts';
+import type { RailName } from '../standards/index.ts';
 import { TestBench, testShop, uuid } from './fixture.test-help.ts';
 
 const { knowledge } = testShop.model;
@@ -40,6 +41,45 @@ describe('dangers of a job', () => {
     expect(ids(read(-10.2))).toEqual([]);
     expect(ids(read(-14))).toEqual(['rail-high']);
     expect(dangerCauseText(knowledge, read(-14).view().interlocks[0]!.causes[0]!)).toContain('-13.2');
+  });
+
+  describe('come from a log', () => {
+    const still = { count: 600, noiseVolts: 0.01, deviationVolts: 0.01, driftVoltsPerHour: 0, outsideSeconds: 0 };
+    const curve = { seconds: [0], low: [0], high: [0] };
+    type Event = KeptLog['events'][number];
+    const logged = (rail: RailName, mean: number, event: Partial<Event> | null = null, phase: Phase = 'before') =>
+      new TestBench().do({
+        kind: 'put-log',
+        basedOn: 0,
+        log: {
+          id: uuid(1),
+          name: 'evening.csv',
+          phase,
+          rows: 600,
+          skipped: 0,
+          lastsSeconds: 600,
+          channels: [{ rail, meanVolts: mean, lowestVolts: mean, highestVolts: mean, ...still, curve }],
+          events:
+            event === null
+              ? []
+              : [{ rail, kind: 'spike', atSeconds: 10, lastsSeconds: 2, volts: null, fromVolts: null, ...event }],
+          eventsInAll: event === null ? 0 : 1,
+        },
+      });
+    it('where the rail lay too high all along, or stayed up for a while', () => {
+      expect(ids(logged('+12', 13.1))).toEqual(['rail-high']);
+      expect(ids(logged('+12', 12.1, { volts: 13.2 }))).toEqual(['rail-high']);
+      expect(ids(logged('+5', 5.1, { kind: 'step', lastsSeconds: 0, volts: 5.6 }))).toEqual(['rail-high']);
+      expect(ids(logged('-12', -13.6))).toEqual(['rail-high']);
+      expect(ids(logged('+12', 13.1, null, 'after'))).toEqual(['fitted-rail-high']);
+    });
+    it('but not by a spike, by what a meter may err, or by a rail that is low', () => {
+      expect(ids(logged('+12', 12.1, { volts: 14, lastsSeconds: 0.01 }))).toEqual([]);
+      expect(ids(logged('+12', 12.65))).toEqual([]);
+      expect(ids(logged('+12', 11, { kind: 'dip', volts: 9 }))).toEqual([]);
+      expect(ids(logged('-12', -10))).toEqual([]);
+      expect(ids(logged('+12', 12.1, { kind: 'off' }))).toEqual([]);
+    });
   });
 
   it('come from a too-high code as well', () => {

@@ -1,10 +1,13 @@
 import { barring, type DangerSign, type Interlock, type Powering } from '../diagnose/index.ts';
 import { judgeProbe, type Verdict } from '../measure/index.ts';
+import { railBand, type RailName } from '../standards/index.ts';
 import type { Cabling } from './cabling.ts';
-import type { Job, Phase } from './job.ts';
+import type { Job, KeptLog, Phase } from './job.ts';
 import type { MeasureResult } from './observations.ts';
 
-/** Is this rail too high, by more than the error, or by a tester's code? The negative rail is too high below its band. */
+/**
+ * Is this rail too high, by more than the error, or by a tester's code? The negative rail is too high below its band.
+ */
 function tooHigh({ subject, reason }: Verdict): boolean {
   if (subject === 'power-good') return false;
   return reason === 'too-high' || reason === (subject === '-12' ? 'outside-low' : 'outside-high');
@@ -41,10 +44,44 @@ function railSigns(job: Pick<Job, 'readings'>, { phase, verdicts }: MeasureResul
   );
 }
 
-/** Dangers that no answer told: rails that are too high, and cables whose probe walk found harm. */
-export function measuredSigns(job: Pick<Job, 'readings' | 'probes'>, results: readonly MeasureResult[]): DangerSign[] {
+/** What a logging meter is taken to err, as a share of the nominal voltage, since a log does not say (practice). */
+const loggerErrorShare = 0.01;
+/** So long a rail has to stay up to be too high and not a spike, in seconds (practice). */
+const highForSeconds = 1;
+
+/** How far beyond its limit a rail was over a whole log, or for a while in it; null where it was not. */
+function highestLevel(log: KeptLog, rail: RailName, limit: number, sign: 1 | -1): number | null {
+  const levels = [
+    ...log.channels.filter((channel) => channel.rail === rail).map((channel) => channel.meanVolts),
+    ...log.events.flatMap(({ rail: of, kind, volts, lastsSeconds }) =>
+      of === rail && volts !== null && (kind === 'step' || lastsSeconds >= highForSeconds) ? [volts] : [],
+    ),
+  ];
+  const highest = sign * Math.max(...levels.map((volts) => sign * volts));
+  return levels.length > 0 && sign * (highest - limit) > 0 ? highest : null;
+}
+
+/** Rails that a log shows too high, for longer than a spike and by more than its meter may err. */
+function logSigns(log: KeptLog, results: readonly MeasureResult[]): DangerSign[] {
+  const guide = results.find((result) => result.phase === log.phase)?.guide ?? '2.x';
+  return log.channels.flatMap(({ rail }): DangerSign[] => {
+    const { lower, upper, nominal } = railBand(rail, guide);
+    const [limit, sign] = rail === '-12' ? ([lower, -1] as const) : ([upper, 1] as const);
+    const volts = highestLevel(log, rail, limit + sign * loggerErrorShare * Math.abs(nominal), sign);
+    if (volts === null) return [];
+    const dangerId = log.phase === 'before' ? 'rail-high' : 'fitted-rail-high';
+    return [{ dangerId, cause: { kind: 'rail', rail, volts, limit }, at: log.at }];
+  });
+}
+
+/** Dangers that no answer told: rails that are too high, read or logged, and cables whose probe walk found harm. */
+export function measuredSigns(
+  job: Pick<Job, 'readings' | 'probes' | 'logs'>,
+  results: readonly MeasureResult[],
+): DangerSign[] {
   return [
     ...results.flatMap((result) => railSigns(job, result)),
+    ...job.logs.flatMap((log) => logSigns(log, results)),
     ...job.probes
       .filter((probe) => judgeProbe(probe.plug, probe.pins).word === 'wrong')
       .map((probe): DangerSign => ({

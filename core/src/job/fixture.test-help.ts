@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { noBags } from '../cable/index.ts';
 import { compileModel } from '../diagnose/index.ts';
-import { partClass } from '../machine/index.ts';
+import { machinePart } from '../machine/machine-part.test-help.ts';
 import type { RailName } from '../standards/index.ts';
 import type { SupplyModel } from '../supply/index.ts';
 import {
@@ -27,6 +27,7 @@ const supplyFile = JSON.parse(readFileSync(new URL('../../../demo/supplies.json'
 
 export const testShop: Shop = {
   settings: {
+    codePrefix: 'LQ',
     name: 'Bench',
     mainsVolts: 230,
     currency: 'EUR',
@@ -60,17 +61,9 @@ export function testPart(
   id: string,
   extra: Partial<Omit<JobPart, 'version'>> = {},
 ): Omit<JobPart, 'version'> {
-  const found = partClass(classId)!;
-  return {
-    id,
-    classId,
-    name: found.name,
-    quantity: 1,
-    change: 'stays',
-    figures: found.figures,
-    inlets: found.inlets.map((inlet, index) => ({ ...inlet, id: `${id}-${index + 1}` })),
-    ...extra,
-  };
+  const part = machinePart(classId, id);
+  const inlets = part.inlets.map((inlet, index) => ({ ...inlet, id: `${id}-${index + 1}` }));
+  return { ...part, inlets, ...extra };
 }
 
 /** A job on a bench where every act takes a minute. */

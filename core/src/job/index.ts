@@ -1,18 +1,86 @@
-export * from './dangers.ts';
-export * from './job.ts';
-export * from './shop.ts';
-export * from './observations.ts';
-export * from './cabling.ts';
-export * from './steps.ts';
-export * from './tags.ts';
-export * from './likely-harness.ts';
-export * from './open-points.ts';
-export * from './stations.ts';
-export * from './load-lines.ts';
-export * from './view.ts';
-export * from './act.ts';
-export * from './sizing.ts';
-export * from './standing.ts';
-export * from './limits.ts';
-export * from './subject.ts';
-export * from './knows.ts';
+export { measuringBar, provingPower } from './dangers.ts';
+export {
+  bareReading,
+  type CableProbe,
+  type Choice,
+  type Finding,
+  type Hindrance,
+  hindrances,
+  type Instant,
+  type Job,
+  type JobPart,
+  type KeptLog,
+  type LaidAside,
+  newJob,
+  type NotedOutcome,
+  type Phase,
+  type PinnedPlug,
+  type PresentSupply,
+  type Proof,
+  type ProofItem,
+  type Reading,
+  type RecordedCable,
+  type Seat,
+  type Sheet,
+  type SheetField,
+  type Signed,
+  type SignOff,
+  type StepOrder,
+  type StepPhase,
+  stepPhases,
+  type StepTick,
+} from './job.ts';
+export { fittingOf, isOfFitting, readingsOf } from './fitting.ts';
+export { type ChoosingSettings, firstChoosing, type Shop, type ShopSettings } from './shop.ts';
+export {
+  type FaultSource,
+  faultSourceOf,
+  type MeasureResult,
+  type ObservationSource,
+  type SourcedObservation,
+} from './observations.ts';
+export {
+  type CableEnd,
+  cableEnds,
+  type Cabling,
+  type HarnessChange,
+  harnessChanges,
+  type InletRow,
+  pieceOf,
+  type SeatCheck,
+  seatChecks,
+  type SeatState,
+} from './cabling.ts';
+export { type Step, type StepKind, stepsOf, unpluggedStep, wayPoints } from './steps.ts';
+export { type CableTag, figuresOf, type ScheduleLine, scheduleOf, tagsOf } from './tags.ts';
+export { likelyHarness, nextCableLabel, usualPlug } from './likely-harness.ts';
+export { type OpenPoint, type OpenPointCode, unanswered } from './open-points.ts';
+export { proofItems, proofsAsked, standingProof } from './proofs.ts';
+export {
+  type Station,
+  type StationId,
+  stationIds,
+  stationStates,
+  type StationLine,
+  type StationState,
+} from './stations.ts';
+export { type LoadLines, type RailForecast } from './load-lines.ts';
+export { faultView, type JobView, viewJob } from './view.ts';
+export type { Act, ActContext, ActKind, ActResult, Refusal, SheetChanges } from './act.ts';
+export { applyAct } from './apply-act.ts';
+export { candidatesOf, type LoadView, loadView, presentCost, questionOf } from './sizing.ts';
+export { type KeptPlan } from './kept-supply.ts';
+export { type Settling, type Standing } from './standing.ts';
+export { jobLimits, type JobList, overfull, roomFor } from './limits.ts';
+export { basedOnStanding, standingAt, standingOutcome, subjectOf, takesAway, versionAt, withBase } from './subject.ts';
+export { knowsOf } from './knows.ts';
+export {
+  hitOf,
+  searchDocument,
+  type SearchField,
+  type SearchFieldId,
+  searchFieldIds,
+  searchFields,
+  type SearchNames,
+  searchWords,
+} from './search.ts';

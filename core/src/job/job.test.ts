@@ -1,6 +1,6 @@
 import type { Act } from './index.ts';
 import { describe, expect, it } from 'vitest';
-import { bareReading } from './index.ts';
+import { bareReading, proofsAsked } from './index.ts';
 import { TestBench, testPart, uuid } from './fixture.test-help.ts';
 
 const label = {
@@ -261,7 +261,13 @@ describe('a whole job', () => {
       choice: { kind: 'replace', modelId: best.model.id, known: [], reason: 'fits' },
       basedOn: 0,
     });
-    expect(keys()).toEqual(['not-seated', 'not-seated', 'not-seated', 'no-readings-after']);
+    expect(keys()).toEqual([
+      ...bench.view().cabling.rows.map(() => 'not-seated'),
+      ...proofsAsked(bench.job).map(() => 'not-shown'),
+      'no-readings-after',
+    ]);
+    for (const item of proofsAsked(bench.job))
+      bench.do({ kind: 'note-proof', item, holds: true, note: '', basedOn: 0 });
     for (const row of bench.view().cabling.rows)
       bench.do({
         kind: 'put-seat',

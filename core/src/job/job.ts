@@ -59,8 +59,8 @@ export interface Sheet {
 }
 
 /**
- * What a case does to the work: a radiator over the processor plug, a tray or sled under the supply, a release latch, no
- * room behind the supply for plugs, a machine too heavy for one, a maker's own clips for each cable.
+ * What a case does to the work: a radiator over the processor plug, a tray or sled under the supply, a release latch,
+ * no room behind the supply for plugs, a machine too heavy for one, a maker's own clips for each cable.
  */
 export type Hindrance = 'radiator' | 'tray' | 'latch' | 'tight' | 'heavy' | 'clips';
 export const hindrances = [
@@ -111,6 +111,8 @@ export interface Reading extends Signed {
   readonly replaces: string | null;
   readonly note: string;
   readonly struckAt: Instant | null;
+  /** What was chosen when it was taken, for a reading after the work; null before it, and where nobody noted it. */
+  readonly fitting: string | null;
 }
 
 /** What a reading carries that is typed as rail and figure only. */
@@ -184,6 +186,13 @@ export interface Seat extends Signed {
   readonly version: number;
   readonly inletId: string;
   readonly cableCode: string;
+  /**
+   * Which piece of the plan it was: what the cable's code stands for may change with the plan; empty for a recorded
+   * one.
+   */
+  readonly piece: string;
+  /** The inlet's kind when it was ticked; null where nobody noted it. */
+  readonly inletKind: InletKind | null;
   readonly plugIndex: number;
   readonly click: boolean;
   readonly tug: boolean;
@@ -211,6 +220,29 @@ export interface StepOrder {
   readonly phase: StepPhase;
   readonly version: number;
   readonly stepIds: readonly string[];
+}
+
+/** Work that was done for a supply that is no longer the chosen one; it comes back when that one is chosen again. */
+export interface LaidAside {
+  /** The choice it was done for, as `fittingOf` names it. */
+  readonly fitting: string;
+  readonly seats: readonly Seat[];
+  readonly pins: readonly PinnedPlug[];
+  readonly steps: readonly StepTick[];
+}
+
+/** What is shown at the finished machine before it leaves. */
+export type ProofItem = 'started' | 'picture' | 'fans' | 'drives' | 'card' | 'complaint';
+
+/** That the machine was seen to do something with what was fitted, or seen not to. */
+export interface Proof extends Signed {
+  readonly item: ProofItem;
+  /** What it was given for, as `proofSubject` names it. */
+  readonly subject: string;
+  readonly version: number;
+  readonly holds: boolean;
+  /** How it was tried: how long, under what load. */
+  readonly note: string;
 }
 
 /** An open point that somebody answers for. */
@@ -243,6 +275,8 @@ export interface Job {
   readonly seats: readonly Seat[];
   readonly steps: readonly StepTick[];
   readonly stepOrders: readonly StepOrder[];
+  readonly laidAside: readonly LaidAside[];
+  readonly proofs: readonly Proof[];
   readonly signOffs: readonly SignOff[];
 }
 
@@ -299,6 +333,8 @@ export function newJob(code: string, title: string, client: string, words: strin
     seats: [],
     steps: [],
     stepOrders: [],
+    laidAside: [],
+    proofs: [],
     signOffs: [],
   };
 }

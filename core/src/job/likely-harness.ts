@@ -5,7 +5,8 @@ import type { Job, RecordedCable } from './job.ts';
 /** The plug that usually goes into an inlet. */
 export const usualPlug: Record<InletKind, PlugKind> = {
   'main-24': 'main-20+4',
-  'main-20': 'main-20+4',
+  'main-20': 'main-20',
+  'aux-6': 'aux-6',
   'main-own': 'main-24',
   'cpu-8': 'cpu-4+4',
   'cpu-4': 'cpu-4',
@@ -17,7 +18,10 @@ export const usualPlug: Record<InletKind, PlugKind> = {
   'small-drive-4': 'small-drive-4',
 };
 
-/** Plugs that a cable of this family usually has in a row (bench practice); the flat and the old drive plug come on cables of their own. */
+/**
+ * Plugs that a cable of this family usually has in a row (bench practice); the flat and the old drive plug come on
+ * cables of their own.
+ */
 const usualPlugs: Record<CableFamily, number> = { main: 1, cpu: 1, card: 2, 'card-16': 1, drive: 4 };
 
 /** The next free label: A to Z, then Z1 and on. */

@@ -17,6 +17,8 @@ export const jobLimits = {
   seats: 200,
   steps: 500,
   stepOrders: 2,
+  laidAside: 20,
+  proofs: 100,
   signOffs: 200,
 } as const satisfies Readonly<Record<JobList, number>>;
 

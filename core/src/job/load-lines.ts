@@ -1,3 +1,4 @@
+import { readingsOf } from './fitting.ts';
 import { demandOf, type Demand } from '../load/index.ts';
 import { partsAt } from '../machine/index.ts';
 import {
@@ -33,8 +34,9 @@ export interface LoadLines {
 }
 
 /**
- * The current on a rail when a reading was taken, in amps: as measured or set; else from the watts of the whole machine,
- * shared as the parts share them; else nothing off load, and the parts' idle or lasting load. Null when nothing tells.
+ * The current on a rail when a reading was taken, in amps: as measured or set; else from the watts of the whole
+ * machine, shared as the parts share them; else nothing off load, and the parts' idle or lasting load. Null when
+ * nothing tells.
  */
 function ampsOf(
   reading: Reading,
@@ -54,7 +56,7 @@ function ampsOf(
 
 /** Load lines from the readings of a phase, and what each rail will show at the planned load. */
 export function loadLinesOf(
-  job: Pick<Job, 'parts' | 'readings'>,
+  job: Pick<Job, 'parts' | 'readings' | 'choice'>,
   phase: Phase,
   steadiness: readonly Steadiness[],
   instruments: readonly Instrument[],
@@ -63,10 +65,7 @@ export function loadLinesOf(
   const present = demandOf(partsAt(job.parts, 'present'));
   const planned = demandOf(partsAt(job.parts, 'planned'));
   const machine = phase === 'before' ? present : planned;
-  const running = whileRunning(
-    job.readings.filter((reading) => reading.phase === phase && reading.struckAt === null),
-    guide,
-  );
+  const running = whileRunning(readingsOf(job, phase), guide);
   const forecasts = rails.flatMap((rail): RailForecast[] => {
     const points = running.flatMap((reading): LoadPoint[] => {
       if (reading.subject !== rail || reading.value.kind !== 'figure') return [];

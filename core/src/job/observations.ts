@@ -1,3 +1,4 @@
+import { readingsOf } from './fitting.ts';
 import type { Observation } from '../diagnose/index.ts';
 import type { LoadAssessment } from '../load/index.ts';
 import {
@@ -25,8 +26,8 @@ export interface SourcedObservation extends Observation {
 }
 
 /**
- * What of a job the search for the fault is made from, and nothing else: who keeps its result computes it anew when one of
- * these changed.
+ * What of a job the search for the fault is made from, and nothing else: who keeps its result computes it anew when one
+ * of these changed.
  */
 export interface FaultSource extends Pick<
   Job,
@@ -51,12 +52,12 @@ export interface MeasureResult {
 
 /** Judges the readings of a phase that were not struck, by the guide of the supply that was in the machine then. */
 export function measureResult(
-  job: Pick<Job, 'readings' | 'outcomes'>,
+  job: Pick<Job, 'readings' | 'outcomes' | 'choice'>,
   phase: Phase,
   guide: Guide,
   instruments: readonly Instrument[],
 ): MeasureResult {
-  const readings = job.readings.filter((reading) => reading.phase === phase && reading.struckAt === null);
+  const readings = readingsOf(job, phase);
   const started = phase === 'before' && wasToldToStart(job);
   const running = whileRunning(readings, guide, started);
   return {
@@ -121,8 +122,8 @@ function powerGoodOutcome(verdicts: readonly Verdict[]): string | null {
 }
 
 /**
- * Steadiness from readings, from the load line and from logs: it sags where a reading at work or the line at the machine's
- * own load leaves the band, it wanders where repeats do or a log shows a positive rail outside its band.
+ * Steadiness from readings, from the load line and from logs: it sags where a reading at work or the line at the
+ * machine's own load leaves the band, it wanders where repeats do or a log shows a positive rail outside its band.
  */
 function steadinessOutcome(
   steadiness: readonly Steadiness[],
@@ -138,14 +139,15 @@ function steadinessOutcome(
 
 function loadOutcome(assessment: LoadAssessment | null): string | null {
   if (assessment === null || assessment.loadShare === null || assessment.word === 'cannot-tell') return null;
-  if (assessment.findings.some((finding) => finding.code !== 'peak' && finding.word === 'beyond')) return 'over-100';
-  if (assessment.findings.some((finding) => finding.code === 'peak' && finding.word === 'beyond')) return 'peaks';
+  const beyond = assessment.findings.filter((finding) => finding.word === 'beyond');
+  if (beyond.some(({ moment }) => moment === 'lasting' || moment === 'spin-up')) return 'over-100';
+  if (beyond.length > 0) return 'peaks';
   return assessment.loadShare > 0.8 ? 'to-100' : 'under-80';
 }
 
 /**
- * All outcomes that count for the search: told at intake, derived from Measure (before) and Load (as it came), and noted
- * at the bench. A derived outcome stands in the place of a noted one of the same check.
+ * All outcomes that count for the search: told at intake, derived from Measure (before) and Load (as it came), and
+ * noted at the bench. A derived outcome stands in the place of a noted one of the same check.
  */
 export function observationsOf(
   job: FaultSource,

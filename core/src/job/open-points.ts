@@ -3,6 +3,7 @@ import type { LoadAssessment } from '../load/index.ts';
 import type { Fault, Interlock } from '../diagnose/index.ts';
 import type { Cabling } from './cabling.ts';
 import type { Job, SignOff } from './job.ts';
+import { proofsAsked, standingProof } from './proofs.ts';
 
 /** Something that stands between the job and its closing. */
 export type OpenPointCode =
@@ -16,6 +17,8 @@ export type OpenPointCode =
   | 'not-rechecked'
   | 'plan-breach'
   | 'plug-misfit'
+  | 'not-shown'
+  | 'shown-wrong'
   | 'no-readings-after'
   | 'fails-after';
 
@@ -23,14 +26,14 @@ export interface OpenPoint {
   /** Stable key, such as `not-seated:INLET`; a sign-off names it. */
   readonly key: string;
   readonly code: OpenPointCode;
-  /** Inlet label, the rail that fails, or what is dangerous. */
+  /** Inlet label, the rail that fails, what is dangerous, or what was to be shown. */
   readonly subject: string | null;
   readonly signOff: SignOff | null;
 }
 
 /**
- * Everything still open, signed off or not. Cables are asked about only where something was recorded or is to be refitted;
- * readings after only where a supply is replaced.
+ * Everything still open, signed off or not. Cables are asked about only where something was recorded or is to be
+ * refitted; readings after only where a supply is replaced.
  */
 export function openPointsOf(
   job: Job,
@@ -74,6 +77,13 @@ export function openPointsOf(
     for (const misfit of cabling.misfits)
       add('plug-misfit', cabling.rows.find((row) => row.inletId === misfit.inletId)?.label ?? null, misfit.inletId);
   }
+  // A job that was closed before this was asked is not opened by it again.
+  if (job.state === 'open' && !choiceMissing)
+    for (const item of proofsAsked(job)) {
+      const proof = standingProof(job, item);
+      if (proof === null) add('not-shown', item, item);
+      else if (!proof.holds) add('shown-wrong', item, item);
+    }
   if (job.choice?.kind === 'replace') {
     if (!after.some((verdict) => verdict.condition === 'work')) add('no-readings-after', null);
     for (const verdict of after)

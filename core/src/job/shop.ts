@@ -10,6 +10,8 @@ export interface ChoosingSettings {
   readonly agePercentAYear: number;
   /** Whether two graphics inlets may share a cable where the load allows it. */
   readonly sharedCardCable: boolean;
+  /** Whether a supply of more than four times the lasting load is dropped; else it is only warned of. */
+  readonly dropTooLarge: boolean;
   /** Whether spare cables that are safe on a supply, and adapters, may be planned with. */
   readonly spareCables: boolean;
   readonly adapters: boolean;
@@ -27,6 +29,7 @@ export interface ChoosingSettings {
 export const firstChoosing: ChoosingSettings = {
   agePercentAYear: 1,
   sharedCardCable: true,
+  dropTooLarge: false,
   spareCables: true,
   adapters: true,
   minorPerKilowattHour: 30,
@@ -39,6 +42,8 @@ export const firstChoosing: ChoosingSettings = {
 /** The shop's settings that the computation needs. */
 export interface ShopSettings {
   readonly name: string;
+  /** Two capital letters that the codes of this shop's jobs begin with. */
+  readonly codePrefix: string;
   readonly mainsVolts: number;
   readonly currency: string;
   readonly school: School;

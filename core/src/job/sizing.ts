@@ -1,3 +1,4 @@
+import { allowedAdapters, sparesBySupply } from '../cable/index.ts';
 import { ageShare, partsAt, type Casing, type MachineMoment, type SupplyLabel } from '../machine/index.ts';
 import {
   assessLoad,
@@ -14,6 +15,7 @@ import {
   type SchoolRating,
 } from '../load/index.ts';
 import {
+  assessSupply,
   candidateRow,
   fitQuestion,
   rankSupplies,
@@ -23,6 +25,7 @@ import {
   type RunningCost,
 } from '../supply/index.ts';
 import type { Job, JobPart } from './job.ts';
+import { presentModel } from './kept-supply.ts';
 import type { Shop } from './shop.ts';
 
 /** Demand before and after the upgrade against the present supply, and what each school asks for. */
@@ -52,13 +55,38 @@ const againstPresent = (
   parts: readonly JobPart[],
   demand: Demand,
   label: SupplyLabel | null,
-  share: number,
+  { share, staggered }: { readonly share: number; readonly staggered: boolean },
 ): LoadAssessment | null =>
   label === null || parts.length === 0
     ? null
-    : assessLoad(demand, label, { ageShare: share, hung: hungByInlet(parts) });
+    : assessLoad(demand, label, { ageShare: share, hung: hungByInlet(parts, { staggered }) });
 
-export function loadView(job: Job, { settings }: Pick<Shop, 'settings'>): LoadView {
+/**
+ * The planned machine against the present supply: with its kit planned where the shop's list has that supply, as any
+ * other is judged; by its label and the inlets otherwise.
+ */
+function plannedAgainst(
+  job: Job,
+  shop: Pick<Shop, 'settings' | 'supplies' | 'bags'>,
+  at: {
+    readonly share: number;
+    readonly staggered: boolean;
+    readonly parts: readonly JobPart[];
+    readonly planned: Demand;
+  },
+): LoadAssessment | null {
+  if (job.supply === null || job.parts.length === 0) return null;
+  const { label } = job.supply;
+  const model = presentModel(job, shop.supplies);
+  const question = model === null ? null : questionOf(job, shop);
+  if (model === null || question === null) return againstPresent(at.parts, at.planned, label, at);
+  return assessSupply({ id: model.id, kit: model.kit, label }, question, { ageShare: at.share }).load;
+}
+
+export function loadView(
+  job: Job,
+  { settings, supplies, bags }: Pick<Shop, 'settings' | 'supplies' | 'bags'>,
+): LoadView {
   const parts = reckonedParts(job, settings.mainsVolts);
   const staggered = job.sheet.staggeredStart;
   const at = (moment: MachineMoment) => partsAt(parts, moment);
@@ -71,10 +99,15 @@ export function loadView(job: Job, { settings }: Pick<Shop, 'settings'>): LoadVi
     present,
     planned,
     ageShare: share,
-    presentAssessment: job.parts.length === 0 ? null : againstPresent(at('present'), present, label, share),
-    plannedAssessment: job.parts.length === 0 ? null : againstPresent(at('planned'), planned, label, share),
+    presentAssessment:
+      job.parts.length === 0 ? null : againstPresent(at('present'), present, label, { share, staggered }),
+    plannedAssessment: plannedAgainst(
+      job,
+      { settings, supplies, bags },
+      { share, staggered, parts: at('planned'), planned },
+    ),
     measured: compareMeasured(job.sheet.measuredLoad, job.parts, label, settings.mainsVolts),
-    plugProblems: plugProblems(at('planned')),
+    plugProblems: plugProblems(at('planned'), { staggered }),
     schools: schoolRatings(planned, label?.ratingWatts ?? null, '3.x', job.sheet.cardAdviceWatts),
   };
 }
@@ -90,7 +123,7 @@ export function casingOf({ sheet }: Pick<Job, 'sheet'>): Casing {
 }
 
 /** What this job asks of a replacement; null without parts. */
-export function questionOf(job: Job, { settings }: Pick<Shop, 'settings'>): FitQuestion | null {
+export function questionOf(job: Job, { settings, bags }: Pick<Shop, 'settings' | 'bags'>): FitQuestion | null {
   const parts = reckonedParts(job, settings.mainsVolts);
   if (partsAt(parts, 'planned').length === 0) return null;
   const { choosing } = settings;
@@ -101,6 +134,9 @@ export function questionOf(job: Job, { settings }: Pick<Shop, 'settings'>): FitQ
     staggered: job.sheet.staggeredStart,
     wants: job.sheet.wants,
     sharedCardCable: choosing.sharedCardCable,
+    dropTooLarge: choosing.dropTooLarge,
+    spares: choosing.spareCables ? sparesBySupply(bags) : new Map(),
+    adapters: choosing.adapters ? allowedAdapters(bags) : [],
     day: job.sheet.day ?? choosing.day,
     tariff: {
       mainsVolts: settings.mainsVolts,
@@ -111,14 +147,17 @@ export function questionOf(job: Job, { settings }: Pick<Shop, 'settings'>): FitQ
 }
 
 /** The shop's supplies in the order to look at them, for the machine as it will be; empty without parts. */
-export function candidatesOf(job: Job, shop: Pick<Shop, 'settings' | 'supplies'>): CandidateRow[] {
+export function candidatesOf(job: Job, shop: Pick<Shop, 'settings' | 'supplies' | 'bags'>): CandidateRow[] {
   const question = questionOf(job, shop);
   return question === null
     ? []
     : rankSupplies(shop.supplies, question, shop.settings.choosing.weights, shop.settings.currency).map(candidateRow);
 }
 
-/** What the present supply costs to run with the planned machine; null without a supply or parts. Its correction is not on the label: passive is reckoned with for 2.x without a grade, active otherwise. */
+/**
+ * What the present supply costs to run with the planned machine; null without a supply or parts. Its correction is not
+ * on the label: passive is reckoned with for 2.x without a grade, active otherwise.
+ */
 export function presentCost(job: Job, view: LoadView, { settings }: Pick<Shop, 'settings'>): RunningCost | null {
   if (job.supply === null || job.parts.length === 0) return null;
   const { label } = job.supply;

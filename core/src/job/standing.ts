@@ -34,8 +34,8 @@ export type Standing =
 const mainRails: readonly string[] = ['+12', '+5', '+3.3'];
 
 /**
- * The failing verdict that convicts: a figure read at least twice, or one beside a second failing figure. One fail alone may
- * be a slip of the probe, and a hand-held tester's code is its word only.
+ * The failing verdict that convicts: a figure read at least twice, or one beside a second failing figure. One fail
+ * alone may be a slip of the probe, and a hand-held tester's code is its word only.
  */
 function convicting(verdicts: readonly Verdict[], instruments: readonly Instrument[]): Verdict | null {
   const kindOf = (id: string) => instruments.find((instrument) => instrument.id === id)?.kind;
@@ -46,8 +46,8 @@ function convicting(verdicts: readonly Verdict[], instruments: readonly Instrume
 }
 
 /**
- * The verdict on the present supply: failing goes before too small, too small before "cannot tell". A supply is enough only
- * where load and readings at work both say so.
+ * The verdict on the present supply: failing goes before too small, too small before "cannot tell". A supply is enough
+ * only where load and readings at work both say so.
  * @param supplyMustGo whether the finding is a fault whose cure is another supply
  */
 export function standingOf(
@@ -67,7 +67,9 @@ export function standingOf(
       alsoTooSmall: beyond,
     };
   if (beyond !== null)
-    return { word: 'too-small', now: presentAssessment?.word === 'too-small', finding: beyond, forecast: null };
+    return presentAssessment?.word === 'too-small'
+      ? { word: 'too-small', now: true, finding: presentAssessment.deciding, forecast: null }
+      : { word: 'too-small', now: false, finding: beyond, forecast: null };
   const willFail = view.lines.before.forecasts.find(({ planned }) => planned.word === 'will-fail');
   if (willFail !== undefined)
     return { word: 'too-small', now: willFail.present.word === 'will-fail', finding: null, forecast: willFail.planned };

@@ -72,9 +72,9 @@ type Draft = Partial<Pick<Step, 'inlet' | 'cable' | 'way' | 'count' | 'derived' 
 };
 
 /**
- * The steps of taking the old supply out, or of refitting, out of the record, the plan and what stands in the way in this
- * case, in the order of the work unless somebody wanted another. Steps that keep a person safe stay first.
- * The order follows bench practice: main connector, processor, cards, drives; screws with the supply held; supply ends
+ * The steps of taking the old supply out, or of refitting, out of the record, the plan and what stands in the way in
+ * this case, in the order of the work unless somebody wanted another. Steps that keep a person safe stay first. The
+ * order follows bench practice: main connector, processor, cards, drives; screws with the supply held; supply ends
  * first where there is no room later; cable ways in reverse.
  */
 export function stepsOf(job: Job, cabling: Cabling, phase: StepPhase): Step[] {

@@ -1,5 +1,6 @@
 import type { Act } from './act.ts';
-import type { Job } from './job.ts';
+import type { Job, ProofItem } from './job.ts';
+import { standingProof } from './proofs.ts';
 
 /** What an act is about: two acts on one subject by two people can conflict, acts on different subjects never do. */
 export function subjectOf(act: Act): string {
@@ -53,6 +54,9 @@ export function subjectOf(act: Act): string {
       return `step:${act.stepId}`;
     case 'order-steps':
       return `steps:${act.phase}`;
+    case 'note-proof':
+    case 'drop-proof':
+      return `proof:${act.item}`;
     case 'sign-off':
       return `sign-off:${act.point}`;
     case 'withdraw-sign-off':
@@ -92,6 +96,8 @@ export function standingAt(job: Job, subject: string): { readonly version: numbe
       return job.seats.find((item) => item.inletId === id) ?? null;
     case 'steps':
       return job.stepOrders.find((item) => item.phase === id) ?? null;
+    case 'proof':
+      return standingProof(job, id as ProofItem);
     default:
       return null;
   }
@@ -106,6 +112,7 @@ export function takesAway(act: Act): boolean {
     case 'drop-log':
     case 'drop-cable':
     case 'drop-pin':
+    case 'drop-proof':
       return true;
     case 'set-finding':
       return act.finding === null;

@@ -130,7 +130,9 @@ export function faultView(
   };
 }
 
-/** All of it. The parts may be given where they are already known, so that a change recomputes only what depends on it. */
+/**
+ * All of it. The parts may be given where they are already known, so that a change recomputes only what depends on it.
+ */
 export function viewJob(
   job: Job,
   shop: Shop,

@@ -1,24 +1,31 @@
-import { carriedShare, type Guide } from '../standards/index.ts';
 import { deratedLabel, nominalVolts, twelveVoltWatts, type SupplyLabel } from '../machine/index.ts';
-import { spreadOverOutputs, type HungLoad, type OutputSpread } from './outputs.ts';
-import { loadRails, type Demand, type LoadRail } from './demand.ts';
+import { outputMoments, spreadOverOutputs, type HungLoad, type OutputSpread } from './outputs.ts';
+import type { Demand } from './demand.ts';
+import { loadRails, moments, owedAt, type LoadRail, type Moment } from './moments.ts';
 
-/** The lasting load may be at most this share of the rating (bench practice, the "peaks covered" school). */
+/** The lasting load may be at most this share of the rating and of +12 (bench practice, the "peaks covered" school). */
 export const lastingShare = 0.8;
 
-/** One comparison of a figure with what the supply gives. `limit` null: its guide promises nothing. */
+/** One comparison of a figure with what the supply gives. */
 export interface LoadFinding {
   readonly code:
     'lasting' | 'rail' | 'twelve-total' | 'twelve-output' | 'combined' | 'peak' | 'spin-up' | 'standby' | 'conductor';
   /** The rail, the output, the combined labels, the cable, or the milliseconds of the peak. */
   readonly subject: string;
+  readonly moment: Moment;
   readonly unit: 'W' | 'A';
   readonly figure: number;
-  readonly limit: number | null;
-  /** figure / limit; null without a limit. */
-  readonly ratio: number | null;
-  /** `covered` inside, `tight` inside the supply's own figure but not the school's, `beyond` over, `not-promised`. */
-  readonly word: 'covered' | 'tight' | 'beyond' | 'not-promised';
+  /**
+   * What the figure is held against: what is promised for this moment, or, where it is beyond, what is surely too much.
+   */
+  readonly limit: number;
+  /** figure / limit. */
+  readonly ratio: number;
+  /**
+   * `covered` inside; `tight` inside the supply's own figure but not the school's; `not-promised` more than its guide
+   * promises for so short a time, a doubt that never decides; `beyond` over.
+   */
+  readonly word: 'covered' | 'tight' | 'not-promised' | 'beyond';
 }
 
 export type LoadWord = 'enough' | 'tight' | 'too-small' | 'cannot-tell';
@@ -26,52 +33,48 @@ export type LoadWord = 'enough' | 'tight' | 'too-small' | 'cannot-tell';
 /** How a supply stands against a demand. */
 export interface LoadAssessment {
   readonly word: LoadWord;
-  /** The finding that decides: the worst of those beyond, else of those tight, else the fullest. */
+  /**
+   * The finding that decides: of those beyond, else tight, the longest lasting and there the worst; else the fullest.
+   */
   readonly deciding: LoadFinding | null;
   readonly findings: readonly LoadFinding[];
+  /** What nobody promises, which decides nothing: the worst for each moment. */
+  readonly doubts: readonly LoadFinding[];
   /** Lasting load over rating. */
   readonly loadShare: number | null;
   /** How +12 is shared over several outputs; null for one output, or when nothing is known to hang. */
   readonly spread: OutputSpread | null;
 }
 
-/** The share of the rating that counts for a verdict: a 2.x supply promises its rating and no more, and what is shorter than 100 ms is not judged. */
-export function verdictShare(
-  guide: Guide,
-  has16Pin: boolean,
-  ratingWatts: number,
-  milliseconds: Demand['peaks'][number]['milliseconds'],
-): number | null {
-  if (milliseconds === 1000) return 1;
-  const promised = carriedShare(guide, has16Pin, ratingWatts, milliseconds);
-  return promised ?? (milliseconds === 100 ? 1 : null);
+/** A figure beside the limit that it has for any length of time. */
+interface Compared {
+  readonly code: LoadFinding['code'];
+  readonly subject: string;
+  readonly moment: Moment;
+  readonly unit: 'W' | 'A';
+  readonly figure: number;
+  readonly promised: number;
+  readonly least: number;
+  /** Up to this share of the limit it is covered, above it tight. */
+  readonly tightShare?: number;
 }
 
-function finding(
-  code: LoadFinding['code'],
-  subject: string,
-  unit: 'W' | 'A',
-  figure: number,
-  limit: number | null,
-  tightLimit: number | null,
-): LoadFinding {
+/** Sums of parts may come out a hair above a limit that they meet exactly. */
+const rounding = 1e-9;
+
+function found(compared: Compared): LoadFinding {
+  const { code, subject, moment, unit, figure, promised, least, tightShare = 1 } = compared;
   const word =
-    limit === null
-      ? 'not-promised'
-      : figure > limit
-        ? 'beyond'
-        : tightLimit !== null && figure > tightLimit
+    figure > least + rounding
+      ? 'beyond'
+      : figure > promised + rounding
+        ? 'not-promised'
+        : figure > promised * tightShare + rounding
           ? 'tight'
           : 'covered';
-  return {
-    code,
-    subject,
-    unit,
-    figure,
-    limit,
-    ratio: limit === null ? null : limit > 0 ? figure / limit : Infinity,
-    word,
-  };
+  const limit = word === 'beyond' ? least : promised;
+  const ratio = limit > 0 ? figure / limit : figure > 0 ? Infinity : 0;
+  return { code, subject, moment, unit, figure, limit, ratio, word };
 }
 
 /** What else is known when a supply is judged. */
@@ -85,9 +88,10 @@ export interface LoadContext {
 }
 
 /**
- * Compares a demand with a supply: lasting load, each rail, each +12 output, combined limits, peaks by duration, spin-up,
- * standby, conductors. Without rails on the label nothing can be said of them, and the verdict is "cannot tell" unless it
- * is already too small; so it is where several +12 outputs share the load in a way that nobody knows and that decides.
+ * Compares a demand with a supply, at every moment from lasting to 0.1 ms: in all, on each rail, each +12 output and
+ * each combined limit; standby and conductors beside them. Without rails on the label nothing can be said of them, and
+ * the verdict is "cannot tell" unless it is already too small; so it is where several +12 outputs share the load in a
+ * way that nobody knows, or that no search could settle, and that decides.
  */
 export function assessLoad(
   demand: Demand,
@@ -95,79 +99,228 @@ export function assessLoad(
   { ageShare: share = 1, hung = [], cables = [] }: LoadContext = {},
 ): LoadAssessment {
   const label = deratedLabel(printed, share);
-  const findings: LoadFinding[] = [];
-  const { ratingWatts } = label;
-  findings.push(finding('lasting', 'total', 'W', demand.sustainedWatts, ratingWatts, ratingWatts * lastingShare));
-  for (const peak of demand.peaks) {
-    const share = verdictShare(label.guide, label.has16Pin, ratingWatts, peak.milliseconds);
-    findings.push(
-      finding('peak', String(peak.milliseconds), 'W', peak.watts, share === null ? null : share * ratingWatts, null),
-    );
+  const spread = spreadOverOutputs(label, demand, hung);
+  const findings = [
+    ...overAll(demand, label),
+    ...overLabel(demand, label),
+    ...standbyFinding(demand, label),
+    ...(spread === null || !spread.proved ? [] : spread.figures.map(found)),
+    ...cables.map((cable) =>
+      found({
+        code: 'conductor',
+        subject: cable.code,
+        moment: 'lasting',
+        unit: 'A',
+        figure: cable.amps12,
+        promised: cable.carriesAmps,
+        least: cable.carriesAmps,
+      }),
+    ),
+  ];
+  const beyond = foremost(findings, 'beyond');
+  const tight = foremost(findings, 'tight');
+  // Where nobody knows what hangs where, the kindest way is reckoned with; that it could be worse is said, unless even
+  // the worst way is covered.
+  const open =
+    (spread !== null && !(spread.known && spread.proved) && spread.worstRatio > 1 + rounding) ||
+    looseDecides(demand, label, hung, spread);
+  const known = label.rails.length > 0 && demand.sustainedWatts > 0 && !open;
+  const word: LoadWord = beyond ? 'too-small' : !known ? 'cannot-tell' : tight ? 'tight' : 'enough';
+  return {
+    word,
+    deciding: beyond ?? tight ?? fullest(findings),
+    findings,
+    doubts: worstDoubts(findings),
+    loadShare: label.ratingWatts > 0 ? demand.sustainedWatts / label.ratingWatts : null,
+    spread,
+  };
+}
+
+/**
+ * Whether what hangs on +12 without an inlet that says where could fill one of several outputs beyond its limit, on top
+ * of what is known to hang there.
+ */
+function looseDecides(
+  demand: Demand,
+  label: SupplyLabel,
+  hung: readonly HungLoad[],
+  spread: OutputSpread | null,
+): boolean {
+  const outputs = label.rails.filter((rail) => rail.rail === '+12');
+  if (outputs.length < 2) return false;
+  return outputMoments.some((moment) => {
+    const loose = demand.at[moment]['+12'] / 12 - hung.reduce((sum, load) => sum + load.amps[moment], 0);
+    if (loose < 0.05) return false;
+    return outputs.some((output) => {
+      const there = spread?.figures.find((figure) => figure.subject === output.label && figure.moment === moment);
+      return (there?.figure ?? 0) + loose > output.amps * owedAt(label, moment).least + rounding;
+    });
+  });
+}
+
+/** One figure of a label that limits a sum of rails, whatever hangs where. */
+interface LabelLimit {
+  readonly code: 'rail' | 'twelve-total' | 'combined';
+  readonly subject: string;
+  readonly unit: 'W' | 'A';
+  readonly limit: number;
+  /** Rails that count, and volts by which their watts are divided where the limit is in amps. */
+  readonly rails: readonly LoadRail[];
+  readonly volts: number;
+}
+
+/** What a label limits, made once for each label: the same supplies are judged at every change of a machine. */
+interface LabelLimits {
+  readonly limits: readonly LabelLimit[];
+  readonly owed: Readonly<Record<Moment, ReturnType<typeof owedAt>>>;
+}
+const limitsOfLabel = new WeakMap<SupplyLabel, LabelLimits>();
+
+function labelLimits(label: SupplyLabel): LabelLimits {
+  let known = limitsOfLabel.get(label);
+  if (known === undefined) {
+    const owed = Object.fromEntries(moments.map((moment) => [moment, owedAt(label, moment)])) as LabelLimits['owed'];
+    known = { owed, limits: [...loadRails.flatMap((rail) => railLimit(label, rail)), ...combinedLimits(label)] };
+    limitsOfLabel.set(label, known);
   }
-  findings.push(finding('spin-up', 'total', 'W', demand.spinUpWatts, ratingWatts, null));
-  for (const rail of loadRails) {
-    const outputs = label.rails.filter((output) => output.rail === rail);
-    if (outputs.length === 0) continue;
-    if (rail === '+12')
-      findings.push(finding('twelve-total', rail, 'W', demand.rails[rail].watts, twelveVoltWatts(label), null));
-    else
-      findings.push(
-        finding(
-          'rail',
-          rail,
-          'A',
-          demand.rails[rail].amps,
-          outputs.reduce((sum, output) => sum + output.amps, 0),
-          null,
-        ),
-      );
-  }
-  const standby = label.rails.filter((output) => output.rail === '+5sb');
-  if (standby.length > 0 && demand.standbyWatts > 0)
-    findings.push(
-      finding(
-        'standby',
-        '+5sb',
-        'A',
-        demand.standbyWatts / 5,
-        standby.reduce((sum, output) => sum + output.amps, 0),
-        null,
-      ),
-    );
-  const spread = spreadOverOutputs(label, hung);
-  if (spread !== null)
-    for (const output of spread.outputs)
-      findings.push(finding('twelve-output', output.label, 'A', output.amps, output.limitAmps, null));
-  for (const cable of cables)
-    findings.push(finding('conductor', cable.code, 'A', cable.amps12, cable.carriesAmps, null));
-  for (const limit of label.combined) {
+  return known;
+}
+
+function railLimit(label: SupplyLabel, rail: LoadRail): LabelLimit[] {
+  const outputs = label.rails.filter((output) => output.rail === rail);
+  if (outputs.length === 0) return [];
+  if (rail === '+12')
+    return [{ code: 'twelve-total', subject: rail, unit: 'W', limit: twelveVoltWatts(label), rails: [rail], volts: 1 }];
+  const limit = outputs.reduce((sum, output) => sum + output.amps, 0);
+  return [{ code: 'rail', subject: rail, unit: 'A', limit, rails: [rail], volts: nominalVolts[rail] }];
+}
+
+/** Limits over whole rails; one over a part of the +12 outputs depends on what hangs where. */
+function combinedLimits(label: SupplyLabel): LabelLimit[] {
+  return label.combined.flatMap((limit): LabelLimit[] => {
     const named = new Set(
       label.rails.filter((output) => limit.labels.includes(output.label)).map((output) => output.rail),
     );
-    const watts = loadRails
-      .filter((rail): rail is LoadRail => named.has(rail))
-      .reduce((sum, rail) => sum + demand.rails[rail].watts, 0);
     const partTwelve =
       named.has('+12') && label.rails.some((output) => output.rail === '+12' && !limit.labels.includes(output.label));
-    if (!partTwelve) findings.push(finding('combined', limit.labels.join(' + '), 'W', watts, limit.watts, null));
-  }
-  const worst = (word: LoadFinding['word']) =>
-    findings.filter((item) => item.word === word).sort((a, b) => (b.ratio ?? 0) - (a.ratio ?? 0))[0];
-  const beyond = worst('beyond');
-  const tight = worst('tight');
-  const deciding = beyond ?? tight ?? worst('covered') ?? null;
-  // Where nobody knows what hangs where, the kindest way is reckoned with; that it could be worse is said, unless even the worst way is covered.
-  const open = spread !== null && !spread.known && spread.worstRatio > 1;
-  const known = label.rails.length > 0 && demand.sustainedWatts > 0 && !open;
-  const word: LoadWord = beyond ? 'too-small' : !known ? 'cannot-tell' : tight ? 'tight' : 'enough';
-  return { word, deciding, findings, loadShare: ratingWatts > 0 ? demand.sustainedWatts / ratingWatts : null, spread };
+    const rails = loadRails.filter((rail) => named.has(rail));
+    return partTwelve
+      ? []
+      : [{ code: 'combined', subject: limit.labels.join(' + '), unit: 'W', limit: limit.watts, rails, volts: 1 }];
+  });
 }
 
-/** Amps a rail can give in all, by the label; null when the label does not name it. */
-export function railAmps(label: SupplyLabel, rail: LoadRail): number | null {
-  const outputs = label.rails.filter((output) => output.rail === rail);
-  if (outputs.length === 0) return null;
-  return rail === '+12'
-    ? twelveVoltWatts(label) / nominalVolts['+12']
-    : outputs.reduce((sum, output) => sum + output.amps, 0);
+function overLabel(demand: Demand, label: SupplyLabel): LoadFinding[] {
+  const { limits, owed } = labelLimits(label);
+  return limits.flatMap(({ code, subject, unit, limit, rails, volts }) =>
+    moments.map((moment) => {
+      let watts = 0;
+      for (const rail of rails) watts += demand.at[moment][rail];
+      const { promised, least } = owed[moment];
+      return found({
+        code,
+        subject,
+        moment,
+        unit,
+        figure: watts / volts,
+        promised: limit * promised,
+        least: limit * least,
+        tightShare: code === 'twelve-total' && moment === 'lasting' ? lastingShare : 1,
+      });
+    }),
+  );
+}
+
+/** Lasting load, start of the drives and peaks against the rating. */
+function overAll(demand: Demand, label: SupplyLabel): LoadFinding[] {
+  const { owed } = labelLimits(label);
+  const against = (code: 'lasting' | 'spin-up' | 'peak', subject: string, moment: Moment, figure: number) =>
+    found({
+      code,
+      subject,
+      moment,
+      unit: 'W',
+      figure,
+      promised: label.ratingWatts * owed[moment].promised,
+      least: label.ratingWatts * owed[moment].least,
+      tightShare: moment === 'lasting' ? lastingShare : 1,
+    });
+  return [
+    against('lasting', 'total', 'lasting', demand.sustainedWatts),
+    against('spin-up', 'total', 'spin-up', demand.spinUpWatts),
+    ...demand.peaks.map(({ milliseconds, watts }) => {
+      const moment = String(milliseconds) as Moment;
+      return against('peak', moment, moment, watts);
+    }),
+  ];
+}
+
+function standbyFinding(demand: Demand, label: SupplyLabel): LoadFinding[] {
+  const standby = label.rails.filter((output) => output.rail === '+5sb');
+  if (standby.length === 0 || demand.standbyWatts <= 0) return [];
+  const amps = standby.reduce((sum, output) => sum + output.amps, 0);
+  return [
+    found({
+      code: 'standby',
+      subject: '+5sb',
+      moment: 'lasting',
+      unit: 'A',
+      figure: demand.standbyWatts / 5,
+      promised: amps,
+      least: amps,
+    }),
+  ];
+}
+
+const momentOrder: Readonly<Record<Moment, number>> = Object.fromEntries(
+  moments.map((moment, index) => [moment, index]),
+) as Record<Moment, number>;
+
+/** Of the findings with this word the one to name: the longest lasting, there the worst. */
+function foremost(findings: readonly LoadFinding[], word: LoadFinding['word']): LoadFinding | null {
+  let best: LoadFinding | null = null;
+  for (const item of findings) {
+    if (item.word !== word) continue;
+    const longer = best === null ? -1 : momentOrder[item.moment] - momentOrder[best.moment];
+    if (best === null || longer < 0 || (longer === 0 && item.ratio > best.ratio)) best = item;
+  }
+  return best;
+}
+
+/** The fullest of what lasts a second or longer, which a technician can check. */
+function fullest(findings: readonly LoadFinding[]): LoadFinding | null {
+  let best: LoadFinding | null = null;
+  for (const item of findings)
+    if (
+      item.word === 'covered' &&
+      momentOrder[item.moment] <= momentOrder['1000'] &&
+      (best === null || item.ratio > best.ratio)
+    )
+      best = item;
+  return best;
+}
+
+/** What nobody promises: the worst for each moment, the longest first. */
+function worstDoubts(findings: readonly LoadFinding[]): LoadFinding[] {
+  const worst = new Map<Moment, LoadFinding>();
+  for (const item of findings)
+    if (item.word === 'not-promised' && item.ratio > (worst.get(item.moment)?.ratio ?? 0)) worst.set(item.moment, item);
+  return [...worst.values()].sort((a, b) => momentOrder[a.moment] - momentOrder[b.moment]);
+}
+
+const wordOrder = { beyond: 0, tight: 1, 'not-promised': 2, covered: 3 } as const;
+
+/** For a table: of each limit the moment at which it stands worst, in the order of the findings. */
+export function worstOfEach(findings: readonly LoadFinding[]): LoadFinding[] {
+  const worst = new Map<string, LoadFinding>();
+  for (const finding of findings) {
+    const key = `${finding.code} ${finding.subject}`;
+    const known = worst.get(key);
+    const worse =
+      known === undefined ||
+      wordOrder[finding.word] < wordOrder[known.word] ||
+      (finding.word === known.word && finding.ratio > known.ratio);
+    if (worse) worst.set(key, finding);
+  }
+  return [...worst.values()];
 }

@@ -7,24 +7,15 @@ import {
   twelveVoltWatts,
   type MachinePart,
   type SupplyLabel,
+  partClasses,
 } from '../machine/index.ts';
+import { machinePart } from '../machine/machine-part.test-help.ts';
 import { assessLoad, converterEfficiency, demandOf, inletLoads, peaksCoveredRating, schoolRatings } from './index.ts';
 
 let serial = 0;
 function part(classId: string, extra: Partial<MachinePart> = {}): MachinePart {
-  const found = partClass(classId)!;
   serial += 1;
-  const id = `p${serial}`;
-  return {
-    id,
-    classId,
-    name: found.name,
-    quantity: 1,
-    change: 'stays',
-    figures: found.figures,
-    inlets: found.inlets.map((inlet, index) => ({ ...inlet, id: `${id}-${index}` })),
-    ...extra,
-  };
+  return machinePart(classId, `p${serial}`, {}, extra);
 }
 const label = (ratingWatts: number, extra: Partial<SupplyLabel> = {}): SupplyLabel => ({
   ratingWatts,
@@ -40,6 +31,13 @@ const label = (ratingWatts: number, extra: Partial<SupplyLabel> = {}): SupplyLab
   ],
   combined: [{ labels: ['5V', '3.3V'], watts: 110 }],
   ...extra,
+});
+
+describe('a 16-pin inlet', () => {
+  it('is seen in whatever part has one, and in no other', () => {
+    for (const { id, inlets } of partClasses)
+      expect(demandOf([part('board'), part(id)]).has16Pin, id).toBe(inlets.some((inlet) => inlet.kind === 'card-16'));
+  });
 });
 
 describe('demand', () => {
@@ -70,7 +68,7 @@ describe('demand', () => {
     expect(demandOf([card]).peaks.find((peak) => peak.milliseconds === 10)!.watts).toBeCloseTo(2 * 285, 9);
   });
   it('drives start all at once', () => {
-    expect(demandOf([part('drive-35'), part('drive-35')]).spinUpWatts).toBeCloseTo(2 * (5 + 2.2 * 12), 9);
+    expect(demandOf([part('drive-35'), part('drive-35')]).spinUpWatts).toBeCloseTo(2 * (5 + 2.2 * 12 + 0.7 * 5), 9);
   });
   it('an empty machine asks nothing', () => {
     expect(demandOf([]).sustainedWatts).toBe(0);
@@ -108,7 +106,7 @@ describe('assessment', () => {
     expect(assessLoad(machine, label(650)).word).toBe('enough');
     expect(assessLoad(demandOf([part('other', { quantity: 30 })]), label(350))).toMatchObject({
       word: 'tight',
-      deciding: { code: 'lasting', subject: 'total' },
+      deciding: { code: 'twelve-total', moment: 'lasting', limit: 29 * 12 },
     });
     expect(assessLoad(machine, label(300))).toMatchObject({ word: 'too-small' });
   });
@@ -131,12 +129,39 @@ describe('assessment', () => {
     expect(assessLoad(machine, label(200, { rails: [], combined: [] })).word).toBe('too-small');
     expect(assessLoad(demandOf([]), label(650)).word).toBe('cannot-tell');
   });
-  it('says that a 2.x supply promises nothing for short peaks', () => {
-    expect(
-      assessLoad(machine, label(650))
-        .findings.filter((item) => item.word === 'not-promised')
-        .map((item) => item.subject),
-    ).toEqual(['10', '1', '0.1']);
+  it('holds +12 to its own amps for seconds: 468 W are too much for 32 A of a 600 W supply', () => {
+    const seconds = part('other', {
+      figures: { ...partClass('other')!.figures, likelyWatts: 300, highWatts: 300, shortWatts: 468 },
+    });
+    const supply = label(600, { guide: '3.x', rails: [{ label: '12V', rail: '+12', amps: 32 }], combined: [] });
+    expect(assessLoad(demandOf([seconds]), supply)).toMatchObject({
+      word: 'too-small',
+      deciding: { code: 'twelve-total', moment: '1000', figure: 468, limit: 384 },
+    });
+  });
+  it('names the longest lasting reason first, though a short peak is farther beyond', () => {
+    const jumpy = demandOf([part('card-16'), part('processor-125')]);
+    const { deciding, findings } = assessLoad(jumpy, label(380, { guide: '3.x' }));
+    expect(deciding).toMatchObject({ moment: 'lasting', word: 'beyond' });
+    expect(findings.some((item) => item.moment === '1' && item.ratio > deciding!.ratio)).toBe(true);
+  });
+  it('a peak of 0.1 ms alone is a doubt, and so is what a 2.x supply is silent about; neither decides', () => {
+    const card = demandOf([part('board'), part('processor-65'), part('card-16-300')]);
+    const recent = assessLoad(card, label(540, { guide: '3.x', has16Pin: false }));
+    expect(recent.word).toBe('enough');
+    expect(recent.doubts.map((item) => item.moment)).toEqual(['0.1']);
+    const older = assessLoad(card, label(540));
+    expect(older.doubts.map((item) => item.moment)).toEqual(['10', '1', '0.1']);
+  });
+  it('silence of a 2.x supply is never worth more than the promise of a recent one of the same label', () => {
+    const classes = ['card-16', 'card-8', 'card-88', 'card-16-450', 'processor-125', 'processor-65'];
+    for (let watts = 200; watts <= 1200; watts += 25)
+      for (const card of classes) {
+        const demand = demandOf([part('board'), part('processor-65'), part(card)]);
+        const rank = { 'too-small': 0, 'cannot-tell': 1, tight: 2, enough: 3 } as const;
+        const word = (guide: SupplyLabel['guide']) => rank[assessLoad(demand, label(watts, { guide })).word];
+        expect(word('2.x'), `${card} at ${watts} W`).toBeLessThanOrEqual(word('3.x'));
+      }
   });
   it('takes a combined limit over all +12 outputs', () => {
     expect(
@@ -187,6 +212,14 @@ describe('schools', () => {
 });
 
 describe('loss model', () => {
+  it('keeps what titanium asks at a tenth of the rating, on both mains, and goes on without a jump', () => {
+    for (const mains of [115, 230]) {
+      const model = lossModel('titanium', 1000, mains);
+      expect(100 / (100 + lossWatts(model, 100, 1000))).toBeCloseTo(0.9, 9);
+      expect(lossWatts(model, 199.999, 1000)).toBeCloseTo(lossWatts(model, 200, 1000), 3);
+      expect(lossWatts(model, 0, 1000)).toBeGreaterThan(0);
+    }
+  });
   it("goes through the grade's three points", () => {
     const model = lossModel('gold', 600, 230);
     for (const [share, percent] of [

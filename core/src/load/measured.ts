@@ -41,7 +41,10 @@ export function outputBehind(
   return (low + high) / 2;
 }
 
-/** Compares a measured load with the estimate of the machine as it came; null without a label for mains, or without parts. */
+/**
+ * Compares a measured load with the estimate of the machine as it came; null without a label for mains, or without
+ * parts.
+ */
 export function compareMeasured(
   measured: MeasuredLoad | null,
   parts: readonly MachinePart[],
@@ -62,7 +65,9 @@ export function compareMeasured(
     : { measuredWatts, estimatedWatts, factor: measuredWatts / estimatedWatts };
 }
 
-/** The parts with the figures of those that were there multiplied by what was measured; added parts keep their estimate. */
+/**
+ * The parts with the figures of those that were there multiplied by what was measured; added parts keep their estimate.
+ */
 export function calibratedParts<P extends MachinePart>(parts: readonly P[], factor: number): P[] {
   return parts.map((part) =>
     part.change === 'added'

@@ -1,6 +1,7 @@
-import { carriedShare, excursionMilliseconds, type Guide } from '../standards/index.ts';
+import type { Guide } from '../standards/index.ts';
 import { lastingShare } from './assess.ts';
 import type { Demand } from './demand.ts';
+import { owedAt, type Moment } from './moments.ts';
 
 /** The rules of thumb for a supply's rating, and the one that follows from the parts. */
 export type School = 'like-for-like' | 'fixed-margin' | 'half-load' | 'card-advice' | 'peaks-covered';
@@ -31,14 +32,16 @@ export interface SchoolRating {
     | 'peak-100'
     | 'peak-10'
     | 'peak-1'
-    | 'peak-0.1'
     | 'spin-up'
     | 'no-present-supply'
     | 'advice'
     | 'no-advice';
 }
 
-/** The smallest rating that covers lasting load at 80 % and every peak by the supply's guide. Ratings from 450 W count as large where that decides. */
+/**
+ * The smallest rating that covers lasting load at 80 %, the start of the drives and every peak that decides, by the
+ * supply's guide. Ratings from 450 W count as large where that decides.
+ */
 export function peaksCoveredRating(demand: Demand, guide: Guide, has16Pin: boolean): SchoolRating {
   let best: { watts: number; because: SchoolRating['because'] } = {
     watts: demand.sustainedWatts / lastingShare,
@@ -48,16 +51,12 @@ export function peaksCoveredRating(demand: Demand, guide: Guide, has16Pin: boole
     if (watts > best.watts) best = { watts, because };
   };
   raise(demand.spinUpWatts, 'spin-up');
-  for (const peak of demand.peaks) if (peak.milliseconds === 1000) raise(peak.watts, 'peak-1000');
-  for (const milliseconds of excursionMilliseconds) {
-    const peak = demand.peaks.find((candidate) => candidate.milliseconds === milliseconds)!.watts;
-    if (guide === '2.x') {
-      if (milliseconds === 100) raise(peak, 'peak-100');
-      continue;
-    }
-    const small = peak / carriedShare(guide, has16Pin, 450, milliseconds)!;
-    const large = Math.max(450, peak / carriedShare(guide, has16Pin, 451, milliseconds)!);
-    raise(small <= 450 ? small : large, `peak-${milliseconds}`);
+  for (const { milliseconds, watts } of demand.peaks) {
+    if (milliseconds === 0.1) continue;
+    const least = (ratingWatts: number) =>
+      owedAt({ guide, has16Pin, ratingWatts }, String(milliseconds) as Moment).least;
+    const small = watts / least(450);
+    raise(small <= 450 ? small : Math.max(450, watts / least(451)), `peak-${milliseconds}`);
   }
   return { school: 'peaks-covered', ratingWatts: best.watts, because: best.because };
 }

@@ -1,3 +1,30 @@
-export * from './part.ts';
-export * from './part-classes.ts';
-export * from './supply-label.ts';
+export { newParts, type PartSource, withFigures } from './new-part.ts';
+export {
+  type CaseLayout,
+  caseLayouts,
+  type CasePlace,
+  casePlaces,
+  type Casing,
+  type FigureSource,
+  figureSources,
+  type Inlet,
+  type MachineMoment,
+  type MachinePart,
+  type PartChange,
+  partChanges,
+  partsAt,
+  type PowerFigures,
+} from './part.ts';
+export { type PartClass, partClass, partClasses } from './part-classes.ts';
+export {
+  ageShare,
+  type CombinedLimit,
+  deratedLabel,
+  emptyLabel,
+  type LabelProblem,
+  labelProblems,
+  nominalVolts,
+  type RailRating,
+  type SupplyLabel,
+  twelveVoltWatts,
+} from './supply-label.ts';

@@ -10,6 +10,10 @@ export interface PowerFigures {
   readonly shortWatts: number;
   /** Spin-up of a drive on +12, amps for some seconds; 0 when it does not spin. */
   readonly spinUpAmps: number;
+  /** Spin-up on +5, as 2.5 inch drives do it, amps for some seconds. */
+  readonly spinUpAmps5: number;
+  /** Watts on +12 that a card with plugs of its own takes from its slot, by its sheet; null for what is usual. */
+  readonly slotWatts: number | null;
   /** Shares of the watts on each voltage, 0 to 1, summing to 1. */
   readonly share12: number;
   readonly share5: number;
@@ -33,6 +37,11 @@ export interface Inlet {
   readonly optional: boolean;
   /** Where in the case it is; where inlets of its kind usually are when nobody says. */
   readonly place?: CasePlace | undefined;
+  /**
+   * What it draws of the part's lasting watts, where somebody knows it; else the part's draw is shared by what each
+   * inlet carries.
+   */
+  readonly watts?: number | undefined;
   /** The way from the supply as somebody measured it; what is usual for the place otherwise. */
   readonly wayMillimetres?: number | undefined;
 }

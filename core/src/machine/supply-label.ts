@@ -5,7 +5,9 @@ export interface RailRating {
   readonly label: string;
   readonly rail: RailName;
   readonly amps: number;
-  /** Which cables hang on it, where several +12 outputs share them out; empty or left out when the label does not say. */
+  /**
+   * Which cables hang on it, where several +12 outputs share them out; empty or left out when the label does not say.
+   */
   readonly feeds?: readonly CableFamily[] | undefined;
 }
 
@@ -26,6 +28,17 @@ export interface SupplyLabel {
   readonly modular: 'fixed' | 'semi' | 'full';
   readonly has16Pin: boolean;
 }
+
+/** What is taken of a label of which only the rating is known: nothing that was not read. */
+export const emptyLabel: Omit<SupplyLabel, 'ratingWatts'> = {
+  rails: [],
+  combined: [],
+  shape: 'ATX',
+  guide: '2.x',
+  grade: 'none',
+  modular: 'fixed',
+  has16Pin: false,
+};
 
 export type LabelProblem =
   | { readonly code: 'no-rails' }
@@ -52,7 +65,10 @@ export function labelProblems(label: Pick<SupplyLabel, 'ratingWatts' | 'rails' |
   return problems;
 }
 
-/** Watts all +12 outputs may give together: the tightest of the rail amps, a combined limit over all of them, and the rating. */
+/**
+ * Watts all +12 outputs may give together: the tightest of the rail amps, a combined limit over all of them, and the
+ * rating.
+ */
 export function twelveVoltWatts(label: Pick<SupplyLabel, 'ratingWatts' | 'rails' | 'combined'>): number {
   const twelve = label.rails.filter((rail) => rail.rail === '+12');
   const byAmps = twelve.reduce((sum, rail) => sum + rail.amps * 12, 0);
@@ -74,7 +90,10 @@ export function deratedLabel(label: SupplyLabel, share: number): SupplyLabel {
       };
 }
 
-/** What is left of a rating after some years, 0.5 to 1 (more than half is never taken off); there is no standard for it, so the yearly loss is a setting (bench practice, 1 to 2 % a year). */
+/**
+ * What is left of a rating after some years, 0.5 to 1 (more than half is never taken off); there is no standard for it,
+ * so the yearly loss is a setting (bench practice, 1 to 2 % a year).
+ */
 export function ageShare(years: number | null, percentAYear: number): number {
   return years === null ? 1 : Math.max(0.5, 1 - (years * percentAYear) / 100);
 }

@@ -22,7 +22,10 @@ const meanOf = (values: readonly number[]) => values.reduce((sum, value) => sum 
 const squaresAbout = (values: readonly number[], mean: number) =>
   values.reduce((sum, value) => sum + (value - mean) ** 2, 0);
 
-/** Whether values still creep one way, as a meter does that is not done settling: the halves differ by more than their noise. */
+/**
+ * Whether values still creep one way, as a meter does that is not done settling: the halves differ by more than their
+ * noise.
+ */
 function stillCreeps(values: readonly number[], nominal: number): boolean {
   const half = Math.floor(values.length / 2);
   const [first, second] = [values.slice(0, half), values.slice(-half)];

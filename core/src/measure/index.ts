@@ -1,15 +1,90 @@
-export * from './instrument.ts';
-export * from './reading.ts';
-export * from './scatter.ts';
-export * from './verdict.ts';
-export * from './steadiness.ts';
-export * from './quick-entry.ts';
-export * from './student.ts';
-export * from './load-line.ts';
-export * from './probe.ts';
-export * from './log-columns.ts';
-export * from './log-summary.ts';
-export * from './log-analysis.ts';
-export * from './auto-hold.ts';
-export * from './settling.ts';
-export * from './sweep-plan.ts';
+export { type Instrument, type InstrumentKind, instrumentKinds, type MeterRange } from './instrument.ts';
+export {
+  type Condition,
+  conditions,
+  type MeasuredValue,
+  type ReadingCode,
+  readingCodes,
+  type ReadingValue,
+  type Subject,
+  subjects,
+} from './reading.ts';
+export { type Scatter } from './scatter.ts';
+export {
+  judgeReadings,
+  settlingInstruments,
+  settlingReadings,
+  type Verdict,
+  type VerdictReason,
+  type VerdictWord,
+  whileRunning,
+} from './verdict.ts';
+export { type Steadiness, steadinessOf, type SteadinessWord } from './steadiness.ts';
+export {
+  type Doubt,
+  doubtOf,
+  missingRails,
+  parseFigure,
+  parseQuickEntry,
+  type QuickEntry,
+  type QuickProblem,
+  type QuickReading,
+} from './quick-entry.ts';
+export { combinedHalfWidth, studentCdf, studentQuantile } from './student.ts';
+export {
+  type Bend,
+  type CrossLoad,
+  crossLoadOf,
+  fitLoadLine,
+  type Forecast,
+  forecastAt,
+  type Interval,
+  type LoadLine,
+  type LoadPoint,
+  voltsAt,
+} from './load-line.ts';
+export {
+  type GroundProof,
+  type JudgedPin,
+  judgeProbe,
+  type PinExpectation,
+  type PinFinding,
+  type ProbedPin,
+  type ProbeVerdict,
+  walkOf,
+  type WalkPin,
+} from './probe.ts';
+export {
+  guessMapping,
+  type LogColumn,
+  logFigure,
+  type LogMapping,
+  logSeconds,
+  type LogShapeProblem,
+  type TimeFormat,
+  timeFormats,
+} from './log-columns.ts';
+export {
+  curvePieces,
+  type LogChannel,
+  type LogEvent,
+  type LogProblem,
+  type LogSummary,
+  mostEvents,
+  mostLogColumns,
+  mostLogRows,
+} from './log-summary.ts';
+export { type LogReader, type LogSink, readLog } from './log-analysis.ts';
+export { autoHold, type Held, holdCount } from './auto-hold.ts';
+export { hasSettled, longestSettlingMilliseconds, type TimedLook } from './settling.ts';
+export {
+  calmSweep,
+  mostSweepSteps,
+  sweepLimits,
+  type SweepLook,
+  type SweepPlan,
+  sweepSteps,
+  type SweepStop,
+  type SweepWatch,
+  watchSweep,
+} from './sweep-plan.ts';

@@ -7,6 +7,7 @@ export interface MeterRange {
 }
 
 export type InstrumentKind = 'multimeter' | 'tester';
+export const instrumentKinds = ['multimeter', 'tester'] as const satisfies readonly InstrumentKind[];
 
 /** A meter or tester of the shop with its error specification. */
 export interface Instrument {

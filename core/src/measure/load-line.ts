@@ -28,7 +28,10 @@ export interface Bend {
   readonly spread: number;
 }
 
-/** A rail as a voltage behind a resistance: volts = openVolts - resistanceOhms x amps, and where it is seen to bend, that. */
+/**
+ * A rail as a voltage behind a resistance: volts = openVolts - resistanceOhms x amps, and where it is seen to bend,
+ * that.
+ */
 export interface LoadLine {
   readonly rail: RailName;
   readonly points: readonly LoadPoint[];
@@ -53,13 +56,21 @@ export interface LoadLine {
   readonly meterErrorVolts: number;
 }
 
-/** Standard uncertainty of a current that follows from the parts, as a share of it (bench practice: parts at idle and at work spread by about this). */
+/**
+ * Standard uncertainty of a current that follows from the parts, as a share of it (bench practice: parts at idle and at
+ * work spread by about this).
+ */
 export const estimatedAmpsShare = 0.15;
-/** Standard uncertainty that all measured currents of a line share: the clamp or the load is off by one factor (bench practice). */
+/**
+ * Standard uncertainty that all measured currents of a line share: the clamp or the load is off by one factor (bench
+ * practice).
+ */
 export const sharedAmpsShare = 0.02;
 /** Beyond the highest load that was read the resistance may be higher by this share of itself (bench practice). */
 export const resistanceMayRise = 0.5;
-/** So far beyond the highest load, as a share of it, a rail may still be said to pass; nobody saw it fold back there. */
+/**
+ * So far beyond the highest load, as a share of it, a rail may still be said to pass; nobody saw it fold back there.
+ */
 export const passesBeyond = 0.1;
 
 /** Currents closer than this are one load. */
@@ -83,9 +94,9 @@ function currentDeviation(points: readonly LoadPoint[], slope: number, weights: 
 const manyDegrees = 100;
 
 /**
- * Half width at 95 % of scatter known to some degrees of freedom, of a further normal part, and of a uniform limit. Degrees
- * by Welch and Satterthwaite, rounded down; never narrower than without the further part, which that rule alone would
- * allow where very few readings scatter little.
+ * Half width at 95 % of scatter known to some degrees of freedom, of a further normal part, and of a uniform limit.
+ * Degrees by Welch and Satterthwaite, rounded down; never narrower than without the further part, which that rule alone
+ * would allow where very few readings scatter little.
  */
 function halfOf(scatter: number, degrees: number, further: number, limit: number): number {
   const alone = combinedHalfWidth(scatter, degrees, limit);
@@ -131,9 +142,10 @@ function bendOf(
 
 /**
  * Least squares line through a rail's readings by one instrument; null with fewer than two different loads.
- * Source: ordinary least squares; interval of the slope by Student's t with n - 2 degrees of freedom, those of the scatter
- * that is taken for granted added; bend by orthogonal polynomials.
- * @param points of one rail; those of the instrument with most readings are used, since another meter is off differently
+ * Source: ordinary least squares; interval of the slope by Student's t with n - 2 degrees of freedom, those of the
+ * scatter that is taken for granted added; bend by orthogonal polynomials.
+ * @param points of one rail; those of the instrument with most readings are used, since another meter is off
+ *   differently
  */
 export function fitLoadLine(
   rail: RailName,
@@ -218,14 +230,17 @@ export interface Forecast {
   readonly nextAmps: number | null;
 }
 
-/** The next load is not taken much higher than the highest that was read, so that nothing is driven blindly into its limit. */
+/**
+ * The next load is not taken much higher than the highest that was read, so that nothing is driven blindly into its
+ * limit.
+ */
 const nextLoadTimes = 1.5;
 
 /**
  * The voltage to expect at a load: the line's value, with the scatter of the readings, how far the load lies from those
- * measured, the uncertainty of the currents, and the meter's own error, all in one interval at 95 %. Beyond the highest load
- * that was read it widens further downwards by `resistanceMayRise`, and beyond `passesBeyond` of it, or on a rail that bends,
- * nothing is said to pass: a supply that folds back there looks straight until it does.
+ * measured, the uncertainty of the currents, and the meter's own error, all in one interval at 95 %. Beyond the highest
+ * load that was read it widens further downwards by `resistanceMayRise`, and beyond `passesBeyond` of it, or on a rail
+ * that bends, nothing is said to pass: a supply that folds back there looks straight until it does.
  */
 export function forecastAt(line: LoadLine, amps: number, guide: Guide): Forecast {
   const n = line.points.length;
@@ -276,8 +291,8 @@ export interface CrossLoad {
 }
 
 /**
- * The cross-load effect between light load and work; null where it is not clearly seen: +12 falls by more than 1 % and +5
- * rises by more than 0.5 % of nominal (bench practice), both by the same instrument, whose error cancels.
+ * The cross-load effect between light load and work; null where it is not clearly seen: +12 falls by more than 1 % and
+ * +5 rises by more than 0.5 % of nominal (bench practice), both by the same instrument, whose error cancels.
  */
 export function crossLoadOf(
   twelve: { readonly light: number; readonly work: number } | null,

@@ -13,7 +13,10 @@ import {
 /** Takes every value that was read, so that it can be shown in full; times in seconds from the start. */
 export type LogSink = (seconds: number, volts: Float64Array) => void;
 
-/** A log read piece by piece; `push` tells when it must stop. Two pieces running without a whole row are a row that does not end. */
+/**
+ * A log read piece by piece; `push` tells when it must stop. Two pieces running without a whole row are a row that does
+ * not end.
+ */
 export interface LogReader {
   readonly rails: readonly RailName[];
   readonly push: (rows: readonly (readonly string[])[]) => LogProblem | null;
@@ -48,7 +51,8 @@ export function readLog(mapping: LogMapping, guide: Guide, sink?: LogSink): LogR
   const gaps: LogEvent[] = [];
   let seen = 0;
   let rows = 0;
-  // Start, last time and usual step; in an array, since a figure in a closure's variable is an object anew at every row.
+  // Start, last time and usual step; in an array, since a figure in a closure's variable is an object anew at every
+  // row.
   const clock = new Float64Array([Number.NaN, -Infinity, 0]);
   let midnights = 0;
   let emptyPieces = 0;

@@ -164,7 +164,8 @@ export class Channel {
       const step = Math.abs(difference);
       if (step > 0 && step < this.smallestStep) this.smallestStep = step;
     }
-    // What happens at every value stands here, what is rare is called: a figure that is handed on is an object of its own.
+    // What happens at every value stands here, what is rare is called: a figure that is handed on is an object of its
+    // own.
     if (volts < this.lower || volts > this.upper || this.open !== null) this.watch(seconds, volts);
     if (this.blockCount === 0) this.blockStart = seconds;
     this.blockSum += volts;
@@ -296,9 +297,9 @@ export class Channel {
   }
 
   /**
-   * The steps of a session: block means that moved and stay moved, then a change of level in its last values. A level has
-   * moved when it did by more than white noise would give, and by more than neighbouring blocks usually differ, so that noise
-   * that wanders by itself makes no steps. @param until what came later belongs to the way down
+   * The steps of a session: block means that moved and stay moved, then a change of level in its last values. A level
+   * has moved when it did by more than white noise would give, and by more than neighbouring blocks usually differ, so
+   * that noise that wanders by itself makes no steps. @param until what came later belongs to the way down
    */
   private endSteps(until: number): void {
     const { blocks } = this;

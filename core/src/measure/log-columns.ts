@@ -39,8 +39,8 @@ export const lastFigure = new Float64Array(1);
 const powersOfTen = Array.from({ length: 16 }, (_, index) => 10 ** index);
 
 /**
- * Reads a plain decimal between two places of a text into `lastFigure`, without making a string or a number object of it;
- * false where it is not plain. Fifteen digits over an exact power of ten round as the language's own reading does
+ * Reads a plain decimal between two places of a text into `lastFigure`, without making a string or a number object of
+ * it; false where it is not plain. Fifteen digits over an exact power of ten round as the language's own reading does
  * (Clinger 1990).
  */
 export function plainFigure(text: string, from: number, to: number, decimal: number): boolean {
@@ -83,7 +83,10 @@ function daysSince1970(year: number, month: number, dayOfMonth: number): number 
   );
 }
 
-/** A time stamp in seconds, on a scale of its own for each format; NaN for anything else. A zone's offset is taken off, so that a night in which the clocks change runs on. */
+/**
+ * A time stamp in seconds, on a scale of its own for each format; NaN for anything else. A zone's offset is taken off,
+ * so that a night in which the clocks change runs on.
+ */
 export function logSeconds(text: string, format: TimeFormat, decimal: '.' | ','): number {
   switch (format) {
     case 'seconds':
@@ -224,8 +227,8 @@ export type LogShapeProblem =
   | { readonly code: 'no-rail' };
 
 /**
- * Guesses how a log is to be read from its first rows: header rows, decimal sign, the column of time and its format, the
- * rails by their names or else by their level, millivolts. Every guess can be corrected.
+ * Guesses how a log is to be read from its first rows: header rows, decimal sign, the column of time and its format,
+ * the rails by their names or else by their level, millivolts. Every guess can be corrected.
  * @param rows the first rows as cells, header included
  */
 export function guessMapping(rows: readonly (readonly string[])[]): {

@@ -4,8 +4,8 @@ import type { RailName } from '../standards/index.ts';
 export interface LogEvent {
   readonly rail: RailName;
   /**
-   * `dip` and `spike`: outside its band; `step`: the level moved and stayed; `gap`: nothing was logged; `off`: the supply was
-   * switched off, or had not been started.
+   * `dip` and `spike`: outside its band; `step`: the level moved and stayed; `gap`: nothing was logged; `off`: the
+   * supply was switched off, or had not been started.
    */
   readonly kind: 'dip' | 'spike' | 'step' | 'gap' | 'off';
   readonly atSeconds: number;
@@ -25,7 +25,10 @@ export interface LogChannel {
   readonly highestVolts: number;
   /** Deviation about the mean. */
   readonly deviationVolts: number;
-  /** Noise from one value to the next, free of steps and drift: deviation of the differences over the square root of 2, the logger's rounding to its last digit taken out. */
+  /**
+   * Noise from one value to the next, free of steps and drift: deviation of the differences over the square root of 2,
+   * the logger's rounding to its last digit taken out.
+   */
   readonly noiseVolts: number;
   /** Slope over time, volts per hour. */
   readonly driftVoltsPerHour: number;

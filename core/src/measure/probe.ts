@@ -7,8 +7,8 @@ export interface ProbedPin {
   /** Red on the pin, black on the supply's ground. */
   readonly value: ReadingValue;
   /**
-   * What proves a ground as one, since an open pin shows 0 V as well: the volts with red on a known rail and black on the pin,
-   * or continuity to the supply's ground with the lead out.
+   * What proves a ground as one, since an open pin shows 0 V as well: the volts with red on a known rail and black on
+   * the pin, or continuity to the supply's ground with the lead out.
    */
   readonly ground?: GroundProof | undefined;
 }
@@ -41,10 +41,9 @@ const groundVolts = 0.2;
 const cardTwelveLowest = 11.04;
 
 /**
- * What a pin must show. Power-good is high from 2.4 V; the start line is held low while the supply runs; the free pin of
- * the main plug carries nothing or the historic -5.
- * Source: design guide and card electromechanical specification. Limits are those of the older guide, in which every
- * supply must stay.
+ * What a pin must show. Power-good is high from 2.4 V; the start line is held low while the supply runs; the free pin
+ * of the main plug carries nothing or the historic -5. Source: design guide and card electromechanical specification.
+ * Limits are those of the older guide, in which every supply must stay.
  */
 export function pinExpectation(plug: InletKind, signal: PinSignal): PinExpectation {
   const rail = (name: RailName): PinExpectation => {
@@ -92,8 +91,8 @@ export function walkOf(plug: InletKind): WalkPin[] {
 export type PinFinding = 'right' | 'weak' | 'wrong' | 'missing' | 'unproved' | 'open';
 
 /**
- * A pin judged: `weak` is the right rail outside its limits, `wrong` is something else where it does harm; a ground that
- * shows no volts is `unproved` until it was proved, and `open` where the proof shows that nothing is connected.
+ * A pin judged: `weak` is the right rail outside its limits, `wrong` is something else where it does harm; a ground
+ * that shows no volts is `unproved` until it was proved, and `open` where the proof shows that nothing is connected.
  */
 export interface JudgedPin extends WalkPin {
   readonly value: ReadingValue | null;
@@ -103,7 +102,9 @@ export interface JudgedPin extends WalkPin {
 }
 
 export interface ProbeVerdict {
-  /** `safe` only when every pin was touched and is right, grounds proved; `wrong` as soon as one is; else `incomplete`. */
+  /**
+   * `safe` only when every pin was touched and is right, grounds proved; `wrong` as soon as one is; else `incomplete`.
+   */
   readonly word: 'safe' | 'wrong' | 'incomplete';
   readonly pins: readonly JudgedPin[];
 }
@@ -171,7 +172,8 @@ export function judgeProbe(plug: InletKind, probed: readonly ProbedPin[]): Probe
     judgePin(
       pin,
       probed.find((item) => item.pin === pin.pin),
-      // A 6-pin card plug may have two +12 contacts or three: its pin 2 may be empty (card electromechanical specification).
+      // A 6-pin card plug may have two +12 contacts or three: its pin 2 may be empty (card electromechanical
+      // specification).
       plug === 'card-6' && pin.pin === 2,
     ),
   );

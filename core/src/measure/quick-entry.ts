@@ -102,8 +102,9 @@ export function parseFigure(text: string): number | null {
 }
 
 /**
- * Rails that a supply does not have, by its label. People often copy only the three large outputs, so the small ones count
- * as missing only where the label was copied further: -12 V beside a standby output, standby on a supply of +12 alone.
+ * Rails that a supply does not have, by its label. People often copy only the three large outputs, so the small ones
+ * count as missing only where the label was copied further: -12 V beside a standby output, standby on a supply of +12
+ * alone.
  */
 export function missingRails(label: Pick<SupplyLabel, 'rails'> | null): RailName[] {
   if (label === null || label.rails.length === 0) return [];
@@ -115,7 +116,10 @@ export function missingRails(label: Pick<SupplyLabel, 'rails'> | null): RailName
   );
 }
 
-/** A doubt about a figure under a rail: swapped probe, mixed-up rail, millivolts, mains, or far out. Null when plausible. */
+/**
+ * A doubt about a figure under a rail: swapped probe, mixed-up rail, millivolts, mains, or far out. Null when
+ * plausible.
+ */
 export function doubtOf(subject: Subject, figure: number): Doubt | null {
   if (subject === 'power-good') return figure < 0 || figure > 5000 ? { code: 'far', figure } : null;
   const nominal = railBand(subject, '2.x').nominal;

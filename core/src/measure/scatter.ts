@@ -9,9 +9,9 @@ export interface Scatter {
 }
 
 /**
- * What a reading scatters is taken for granted until repeats show it: this share of the rail's nominal (20 mV on +12 V),
- * or the rounding to the meter's last digit where that is more (bench practice: what a hand-held meter shows of a loaded
- * rail without averaging).
+ * What a reading scatters is taken for granted until repeats show it: this share of the rail's nominal (20 mV on +12
+ * V), or the rounding to the meter's last digit where that is more (bench practice: what a hand-held meter shows of a
+ * loaded rail without averaging).
  */
 export const assumedScatterShare = 0.0017;
 /** The same for the delay of power-good, in milliseconds (bench practice). */
@@ -34,8 +34,8 @@ export function assumedScatterVolts(instrument: Instrument, rail: RailName, guid
 }
 
 /**
- * The scatter from repeats and from what is taken for granted together: the variances weighed by their degrees of freedom
- * (scaled inverse chi-squared prior; Gelman and others, Bayesian Data Analysis, 2.6).
+ * The scatter from repeats and from what is taken for granted together: the variances weighed by their degrees of
+ * freedom (scaled inverse chi-squared prior; Gelman and others, Bayesian Data Analysis, 2.6).
  * @param shown deviation of the repeats and their degrees of freedom; null with a single reading
  */
 export function scatterOf(assumed: number, shown: Scatter | null): Scatter {

@@ -6,7 +6,9 @@ export interface TimedLook {
   readonly volts: number;
 }
 
-/** Looks that have to agree, and how long they have to reach back (bench practice: a few time constants of an input). */
+/**
+ * Looks that have to agree, and how long they have to reach back (bench practice: a few time constants of an input).
+ */
 export const settlingLooks = 4;
 export const settlingSpanMilliseconds = 60;
 /** How well they have to agree, as a share of nominal. */

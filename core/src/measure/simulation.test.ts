@@ -5,7 +5,8 @@ import { steadinessOf } from './steadiness.ts';
 
 describe('verdicts over simulated supplies near the limit', () => {
   const meter = meterOf(0.5, 2, 0.01);
-  // True volts spread evenly around the lower limit; the meter's error is anywhere inside its limit, as its specification says.
+  // True volts spread evenly around the lower limit; the meter's error is anywhere inside its limit, as its
+  // specification says.
   const random = seeded(20261124);
   const counts = { pass: 0, passOutside: 0, fail: 0, failInside: 0, cannotTell: 0 };
   for (let supply = 0; supply < 10_000; supply += 1) {

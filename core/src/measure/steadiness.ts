@@ -51,8 +51,8 @@ const digitVolts = (instrument: Instrument | undefined, figure: number) =>
 const binaryShare = 1e-6;
 
 /**
- * The spread that is left when the rounding to the meter's last digit, digit / √12, is taken out of it; nothing where the
- * repeats differ by one digit only, which a level between two digits shows by itself.
+ * The spread that is left when the rounding to the meter's last digit, digit / √12, is taken out of it; nothing where
+ * the repeats differ by one digit only, which a level between two digits shows by itself.
  */
 function withoutRounding(values: readonly number[], instrument: Instrument | undefined): number | null {
   const spread = spreadOf(values);

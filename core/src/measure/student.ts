@@ -1,6 +1,7 @@
 /**
  * Distribution function of Student's t for a whole number of degrees of freedom; the normal law for Infinity.
- * Source: Abramowitz and Stegun 26.7.3 and 26.7.4 (finite series, exact); 7.1.26 for the normal law (error below 1.5e-7).
+ * Source: Abramowitz and Stegun 26.7.3 and 26.7.4 (finite series, exact); 7.1.26 for the normal law (error below
+ * 1.5e-7).
  */
 export function studentCdf(t: number, degrees: number): number {
   if (!Number.isFinite(degrees)) return normalCdf(t);

@@ -15,7 +15,9 @@ export const mostSweepSteps = 40;
 /** Past its band by this share of nominal a rail is far out, and the sweep ends (bench practice). */
 const farShare = 0.06;
 
-/** Evenly spaced currents from one to another, both included. @throws RangeError when steps is not 2 to `mostSweepSteps` */
+/**
+ * Evenly spaced currents from one to another, both included. @throws RangeError when steps is not 2 to `mostSweepSteps`
+ */
 export function sweepSteps(fromAmps: number, toAmps: number, steps: number): number[] {
   if (!Number.isInteger(steps) || steps < 2 || steps > mostSweepSteps)
     throw new RangeError(`steps must be 2 to ${mostSweepSteps}`);
@@ -54,12 +56,9 @@ export interface SweepWatch {
 }
 export const calmSweep: SweepWatch = { alarm: null, stop: null };
 
-/** After an alarm the next look follows within this time. */
-export const confirmWithinMilliseconds = 100;
-
 /**
- * Judges one look after another. No single look ends a sweep, since a meter may be settling or a contact may have moved;
- * the next look, taken at once, confirms a rail that is far out or a load that is too hot.
+ * Judges one look after another. No single look ends a sweep, since a meter may be settling or a contact may have
+ * moved; the next look, taken at once, confirms a rail that is far out or a load that is too hot.
  */
 export function watchSweep(before: SweepWatch, plan: SweepPlan, look: SweepLook): SweepWatch {
   const alarm = alarmOf(plan, look);

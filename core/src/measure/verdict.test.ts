@@ -68,6 +68,30 @@ describe('verdict by guard band', () => {
   ] as const)('+12 V at %f is %s', (volts, expected, reason) => {
     expect(word(figure('+12', volts))).toMatchObject({ word: expected, reason });
   });
+  it('judges both ends of a band alike, near, beyond and in between', () => {
+    const mirrored = (text: string) =>
+      text.replace('low', 'HIGH').replace('high', 'low').replace('HIGH', 'high').replace('LOW', 'low');
+    const words = new Set<string>();
+    fc.assert(
+      fc.property(fc.integer({ min: 11_000, max: 12_000 }), (millivolts) => {
+        // A meter that errs the same at both ends, as one does that errs by its digits alone.
+        const flat: Instrument = { ...bench, id: 'flat', ranges: [{ ...bench.ranges[0]!, percent: 0, counts: 8 }] };
+        const judged = (volts: number) => judgeReadings([figure('+12', volts, 'flat')], [flat], '2.x')[0]!;
+        const below = judged(millivolts / 1000);
+        const above = judged(24 - millivolts / 1000);
+        words.add(`${below.word} ${below.reason}`);
+        expect(above.word).toBe(below.word);
+        expect(above.reason).toBe(mirrored(below.reason));
+      }),
+      { numRuns: 2000 },
+    );
+    expect([...words].sort()).toEqual([
+      'cannot-tell straddles-low',
+      'fail outside-low',
+      'marginal near-low',
+      'pass inside',
+    ]);
+  });
   it('gives a 3.x supply its wider band', () => {
     expect(word(figure('+12', 11.32, 'bench')).word).toBe('fail');
     expect(word(figure('+12', 11.32, 'bench'), '3.x').word).toBe('marginal');

@@ -51,9 +51,14 @@ export interface Verdict {
   readonly expanded: number | null;
   readonly lower: number;
   readonly upper: number;
-  /** The limit of error a meter would need to settle a "cannot tell" with at least `settlingReadings`, in the reading's unit. */
+  /**
+   * The limit of error a meter would need to settle a "cannot tell" with at least `settlingReadings`, in the reading's
+   * unit.
+   */
   readonly settlingError: number | null;
-  /** Repeats with this instrument that would settle it, if they scatter as so far; null where only another meter can. */
+  /**
+   * Repeats with this instrument that would settle it, if they scatter as so far; null where only another meter can.
+   */
   readonly settlingRepeats: number | null;
   /** The instrument's calibration had run out when it was read, so its error counts half as much again. */
   readonly overdue: boolean;
@@ -87,7 +92,10 @@ export function expandedUncertainty(limitOfError: number, scatter: Scatter, coun
   return Math.hypot((2 * limitOfError) / Math.sqrt(3), scatterHalfWidth(scatter, count));
 }
 
-/** Repeats with the same instrument that would bring the scatter under this half width; null where more than a bench takes. */
+/**
+ * Repeats with the same instrument that would bring the scatter under this half width; null where more than a bench
+ * takes.
+ */
 function repeatsFor(halfWidth: number, assumed: number, spread: number | null, count: number): number | null {
   for (let repeats = count + 1; repeats <= mostRepeats; repeats += 1) {
     const shown = { deviation: spread ?? assumed, degrees: repeats - 1 };
@@ -145,7 +153,9 @@ function byGuardBand(
   };
 }
 
-/** One power-up that failed stays what it is, whatever the others were: the worst of those that did, where some did not. */
+/**
+ * One power-up that failed stays what it is, whatever the others were: the worst of those that did, where some did not.
+ */
 function failedPowerUp(
   figures: readonly number[],
   limitOfError: number,
@@ -238,12 +248,15 @@ function judgeGroup(
 }
 
 const mainRails: readonly Subject[] = ['+12', '+5', '+3.3'];
-/** A main rail that shows less than this share of its nominal shows next to nothing: what leaks in from standby (bench practice). */
+/**
+ * A main rail that shows less than this share of its nominal shows next to nothing: what leaks in from standby (bench
+ * practice).
+ */
 export const nextToNothing = 0.1;
 
 /**
- * The conditions in which every main rail that was read shows next to nothing. A machine that is off or asleep, and a supply
- * whose start line is not tied, read so; one rail that is gone beside others that are there does not.
+ * The conditions in which every main rail that was read shows next to nothing. A machine that is off or asleep, and a
+ * supply whose start line is not tied, read so; one rail that is gone beside others that are there does not.
  */
 export function offConditions(readings: readonly MeasuredValue[], guide: Guide): Set<Condition> {
   const nothing = ({ subject, value }: MeasuredValue) =>
@@ -267,8 +280,8 @@ export function whileRunning<T extends MeasuredValue>(readings: readonly T[], gu
 
 /**
  * Verdicts for every subject and condition that was read. Readings with different instruments are judged apart and
- * the one with the smallest uncertainty speaks; a code that fails outweighs a figure of the same instrument. Where every main
- * rail shows next to nothing all but standby says nothing, unless the supply is known to have been started.
+ * the one with the smallest uncertainty speaks; a code that fails outweighs a figure of the same instrument. Where
+ * every main rail shows next to nothing all but standby says nothing, unless the supply is known to have been started.
  * @param readings in the order they were taken
  * @param started somebody saw to it that the supply was told to start
  * @throws when a reading names an instrument that is not among `instruments`

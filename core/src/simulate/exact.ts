@@ -35,9 +35,9 @@ const afterCure = (weights: Float64Array, cure: CureCost) =>
   weights.map((weight, fault) => (cure.ends.includes(fault) ? 0 : weight));
 
 /**
- * The least expected minutes to the end of the job that any order of checks and cures can reach, part penalties counted:
- * dynamic programming over every set of outcomes and tried cures. For models of a few checks only, each in an evidence
- * group of its own, so that nothing is damped.
+ * The least expected minutes to the end of the job that any order of checks and cures can reach, part penalties
+ * counted: dynamic programming over every set of outcomes and tried cures. For models of a few checks only, each in an
+ * evidence group of its own, so that nothing is damped.
  */
 export function leastExpectedMinutes(model: Model): number {
   const cures = cureCosts(model);

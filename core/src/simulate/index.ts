@@ -1,7 +1,26 @@
-export * from './random.ts';
-export * from './search.ts';
-export * from './our-order.ts';
-export * from './disturb.ts';
-export * from './exact.ts';
-export * from './supply.ts';
-export * from './rail-worlds.ts';
+export { normal, pick, type Random, seeded } from './random.ts';
+export { drawJob, type DrawnJob, knowsTheFault, type Move, type Order, search, type SearchResult } from './search.ts';
+export { ourOrder, remembering } from './our-order.ts';
+export { disturbed } from './disturb.ts';
+export { expectedMinutesOf, leastExpectedMinutes, part } from './exact.ts';
+export {
+  railVolts,
+  type RunningSupply,
+  runSupply,
+  type SimulatedRail,
+  simulatedSupplies,
+  type SimulatedSupply,
+  type SimulatedSupplyName,
+  startSupply,
+} from './supply.ts';
+export {
+  type DrawnRail,
+  drawRail,
+  errorOf,
+  type ForecastScore,
+  meterOf,
+  type RailWorld,
+  railWorlds,
+  scoreForecasts,
+  shownBy,
+} from './rail-worlds.ts';

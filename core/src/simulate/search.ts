@@ -63,8 +63,8 @@ export function drawJob(world: Model, random: Random, misled = 0): DrawnJob {
 
 /**
  * One job from the complaint to the confirmed fault. A fault counts as confirmed when its own cure was done, or a check
- * cured it. A check or hand-over that looks like a cure and is none is believed, comes back, and is struck from the record.
- * What the client tells is known at the start for one minute each.
+ * cured it. A check or hand-over that looks like a cure and is none is believed, comes back, and is struck from the
+ * record. What the client tells is known at the start for one minute each.
  */
 export function search(world: Model, drawn: DrawnJob, order: Order): SearchResult {
   const seen: Observation[] = [];

@@ -2,6 +2,7 @@
 export type InletKind =
   | 'main-24'
   | 'main-20'
+  | 'aux-6'
   | 'main-own'
   | 'cpu-8'
   | 'cpu-4'
@@ -14,6 +15,7 @@ export type InletKind =
 export const inletKinds = [
   'main-24',
   'main-20',
+  'aux-6',
   'main-own',
   'cpu-8',
   'cpu-4',
@@ -24,13 +26,18 @@ export const inletKinds = [
   'peripheral-4',
   'small-drive-4',
 ] as const satisfies readonly InletKind[];
-/** Inlets that follow a standard; `main-own` is a maker's own main connector, for which no other maker's supply has a plug. */
+/**
+ * Inlets that follow a standard; `main-own` is a maker's own main connector, for which no other maker's supply has a
+ * plug.
+ */
 export const standardInletKinds = inletKinds.filter((kind) => kind !== 'main-own');
 
 /** What sits at the device end of a cable. */
 export type PlugKind =
   | 'main-24'
   | 'main-20+4'
+  | 'main-20'
+  | 'aux-6'
   | 'cpu-8'
   | 'cpu-4+4'
   | 'cpu-4'
@@ -44,6 +51,8 @@ export type PlugKind =
 export const plugKinds = [
   'main-24',
   'main-20+4',
+  'main-20',
+  'aux-6',
   'cpu-8',
   'cpu-4+4',
   'cpu-4',
@@ -73,7 +82,8 @@ export const cableFamilies = ['main', 'cpu', 'card', 'card-16', 'drive'] as cons
 
 const plugsForInlet: Record<InletKind, readonly PlugKind[]> = {
   'main-24': ['main-24', 'main-20+4'],
-  'main-20': ['main-20+4', 'main-24'],
+  'main-20': ['main-20+4', 'main-20', 'main-24'],
+  'aux-6': ['aux-6'],
   'main-own': [],
   'cpu-8': ['cpu-8', 'cpu-4+4'],
   'cpu-4': ['cpu-4', 'cpu-4+4'],
@@ -112,6 +122,7 @@ export function inletFamily(inlet: InletKind): CableFamily {
   switch (inlet) {
     case 'main-24':
     case 'main-20':
+    case 'aux-6':
     case 'main-own':
       return 'main';
     case 'cpu-8':
@@ -131,6 +142,18 @@ export function inletFamily(inlet: InletKind): CableFamily {
 
 /** What a pin carries, by its letters. */
 export type PinSignal = '12' | '5' | '3.3' | 'G' | 'SB' | 'PG' | 'ST' | '-12' | 'S' | 'NC';
+export const pinSignals = [
+  '12',
+  '5',
+  '3.3',
+  'G',
+  'SB',
+  'PG',
+  'ST',
+  '-12',
+  'S',
+  'NC',
+] as const satisfies readonly PinSignal[];
 
 /**
  * Pins of a plug in two rows, latch side first, seen from the wire side. Positions run along the row from pin 1's end.
@@ -159,6 +182,9 @@ const main20 = face(
   ['3.3', '-12', 'G', 'ST', 'G', 'G', 'G', 'NC', '5', '5'],
   ['3.3', '3.3', 'G', '5', 'G', '5', 'G', 'PG', 'SB', '12'],
 );
+const auxiliary: PinFace = {
+  rows: [(['G', 'G', 'G', '3.3', '3.3', '5'] as const).map((signal, i) => ({ pin: i + 1, signal }))],
+};
 const cpu4 = face(1, ['12', '12'], ['G', 'G']);
 const cpu8 = face(1, ['12', '12', '12', '12'], ['G', 'G', 'G', 'G']);
 const card6 = face(1, ['G', 'S', 'G'], ['12', '12', '12']);
@@ -178,6 +204,7 @@ const smallDrive: PinFace = { rows: [(['5', 'G', 'G', '12'] as const).map((signa
 export const inletFace: Record<InletKind, PinFace> = {
   'main-24': main24,
   'main-20': main20,
+  'aux-6': auxiliary,
   'main-own': { rows: [] },
   'cpu-8': cpu8,
   'cpu-4': cpu4,

@@ -23,11 +23,25 @@ const thresholds: Record<Exclude<Grade, 'none'>, { readonly v115: Points; readon
 /** Planning figures for a supply without a grade (bench practice). */
 const ungraded: Points = [70, 75, 70];
 
+/** The lowest load that every grade asks something of, as a share of the rating. */
+const lowestPoint = 0.2;
+/** Titanium asks 90 % at a tenth of the rating as well, on both mains (published grade thresholds). */
+const titaniumAtTenth = 0.9;
+
+/** The line from the loss at a tenth of the rating to that at a fifth. */
+function lightLine(ratingWatts: number, lossAtFifth: number): LossModel['light'] {
+  const lossAtTenth = ratingWatts * 0.1 * (1 / titaniumAtTenth - 1);
+  const linearWatts = (lossAtFifth - lossAtTenth) / (lowestPoint - 0.1);
+  return { fixedWatts: lossAtTenth - linearWatts * 0.1, linearWatts };
+}
+
 /** Loss in watts as a + b P + c P² with P the output share of the rating (0 to 1), for a rating in watts. */
 export interface LossModel {
   readonly fixedWatts: number;
   readonly linearWatts: number;
   readonly squareWatts: number;
+  /** Below a fifth of the rating, where a grade asks for more there: a straight line of its own; null otherwise. */
+  readonly light: { readonly fixedWatts: number; readonly linearWatts: number } | null;
 }
 
 /**
@@ -44,11 +58,17 @@ export function lossModel(grade: Grade, ratingWatts: number, mainsVolts: number)
   const d12 = (y2 - y1) / (x2 - x1);
   const square = (d12 - d01) / (x2 - x0);
   const linear = d01 - square * (x0 + x1);
-  return { fixedWatts: y0 - linear * x0 - square * x0 * x0, linearWatts: linear, squareWatts: square };
+  return {
+    fixedWatts: y0 - linear * x0 - square * x0 * x0,
+    linearWatts: linear,
+    squareWatts: square,
+    light: grade === 'titanium' ? lightLine(ratingWatts, y0) : null,
+  };
 }
 
 /** Loss in watts at an output in watts. */
 export function lossWatts(model: LossModel, outputWatts: number, ratingWatts: number): number {
   const share = outputWatts / ratingWatts;
+  if (model.light !== null && share < lowestPoint) return model.light.fixedWatts + model.light.linearWatts * share;
   return model.fixedWatts + model.linearWatts * share + model.squareWatts * share * share;
 }

@@ -1,9 +1,50 @@
-export * from './source.ts';
-export * from './rails.ts';
-export * from './signals.ts';
-export * from './shapes.ts';
-export * from './excursions.ts';
-export * from './efficiency.ts';
-export * from './limits.ts';
-export * from './connectors.ts';
-export * from './mains.ts';
+export { type Confidence, type Source, sources } from './source.ts';
+export { type Guide, type RailBand, railBand, railColour, type RailName, railNames } from './rails.ts';
+export { type PowerGoodLimits, powerGoodLimits } from './signals.ts';
+export { modularBendMillimetres, type Shape, shapes } from './shapes.ts';
+export {
+  carriedShare,
+  type ExcursionKind,
+  type ExcursionMilliseconds,
+  excursionMilliseconds,
+  excursionMultiple,
+} from './excursions.ts';
+export { type Grade, grades, type LossModel, lossModel, lossWatts } from './efficiency.ts';
+export {
+  conductorAmps,
+  contactMilliohms,
+  type Gauge,
+  gauges,
+  limits,
+  sixteenPinStraightMillimetres,
+  wireMilliohmsPerMetre,
+} from './limits.ts';
+export {
+  cableFamilies,
+  type CableFamily,
+  inletFace,
+  inletFamily,
+  type InletKind,
+  inletKinds,
+  type PinFace,
+  type PinSignal,
+  pinSignals,
+  type PlugKind,
+  plugKinds,
+  plugServes,
+  type SocketKind,
+  socketKinds,
+  socketTakes,
+  standardInletKinds,
+} from './connectors.ts';
+export {
+  type Correction,
+  corrections,
+  leadAmps,
+  lowestMainsVolts,
+  type MainsInlet,
+  mainsInlets,
+  powerFactor,
+  type Protection,
+  protectionNames,
+} from './mains.ts';

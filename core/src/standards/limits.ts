@@ -20,13 +20,17 @@ export const limits = {
   fanHeaderAmps: 1,
   /** Slot: 3 A on +3.3 (card electromechanical specification, established). */
   slotThreeVoltAmps: 3,
-  /** Main connector with ordinary contacts, amps per voltage (bench practice). */
-  mainConnectorAmps: { '+12': 12, '+5': 30, '+3.3': 24 },
+  /** Main connector with ordinary contacts, amps per voltage: 6 A for each contact (bench practice). */
+  mainConnectorAmps: {
+    'main-24': { '+12': 12, '+5': 30, '+3.3': 24 },
+    'main-20': { '+12': 6, '+5': 24, '+3.3': 18 },
+  },
 } as const;
 
 /** Amps per live conductor in a bundle by gauge (bench practice). */
 export const conductorAmps: Record<16 | 18 | 20 | 22, number> = { 16: 9, 18: 7, 20: 5, 22: 3 };
 export type Gauge = keyof typeof conductorAmps;
+export const gauges = [16, 18, 20, 22] as const satisfies readonly Gauge[];
 
 /** Resistance of one conductor at 20 C in milliohms a metre (American wire gauge, copper, established). */
 export const wireMilliohmsPerMetre: Record<Gauge, number> = { 16: 13.17, 18: 20.95, 20: 33.3, 22: 53.0 };

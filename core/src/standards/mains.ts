@@ -14,7 +14,10 @@ export function leadAmps(inlet: MainsInlet, mainsVolts: number): number {
   return inlet === 'C14' ? (mainsVolts < 160 ? 15 : 10) : mainsVolts < 160 ? 20 : 16;
 }
 
-/** Lowest voltage that the mains may have, in volts: 10 % under nominal in 230 V countries, 5 % in 100 and 120 V ones (EN 50160, ANSI C84.1). */
+/**
+ * Lowest voltage that the mains may have, in volts: 10 % under nominal in 230 V countries, 5 % in 100 and 120 V ones
+ * (EN 50160, ANSI C84.1).
+ */
 export function lowestMainsVolts(nominalVolts: number): number {
   return nominalVolts * (nominalVolts >= 160 ? 0.9 : 0.95);
 }

@@ -100,6 +100,7 @@ describe('connectors', () => {
       'main-own': 0,
       'main-24': 24,
       'main-20': 20,
+      'aux-6': 6,
       'cpu-8': 8,
       'cpu-4': 4,
       'card-16': 12,

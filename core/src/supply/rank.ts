@@ -1,7 +1,8 @@
-import { rememberingPlanner } from '../cable/index.ts';
+import { newBudget, rememberingPlanner } from '../cable/index.ts';
 import type { SchoolRating } from '../load/index.ts';
-import { judgeSupply, type Candidate, type FitQuestion } from './fit.ts';
+import { judgeSupply, type Candidate } from './fit.ts';
 import type { SupplyModel } from './model.ts';
+import type { FitQuestion } from './question.ts';
 
 /** What a shop weighs a supply by. */
 export type Criterion = 'price' | 'headroom' | 'running' | 'noise' | 'warranty' | 'shelf';
@@ -15,13 +16,23 @@ export const criteria = [
 ] as const satisfies readonly Criterion[];
 export type Weights = Readonly<Record<Criterion, number>>;
 
+/** Steps for the cable plans of a whole ranking, and at most and at least for one of them. */
+const stepsOfRanking = 120_000;
+const stepsOfPlan = 10_000;
+const leastStepsOfPlan = 60;
+
 /** Headroom beyond this share of the rating left over is worth nothing more (bench practice: half load). */
 const enoughHeadroom = 0.5;
 
-/** One criterion of one candidate: its figure, how good it is among those compared (0 to 1), and the points it brings. */
+/**
+ * One criterion of one candidate: its figure, how good it is among those compared (0 to 1), and the points it brings.
+ */
 export interface Mark {
   readonly criterion: Criterion;
-  /** Minor units, share of the rating left, minor units a year, decibels, years, units; null when unknown or not comparable. */
+  /**
+   * Minor units, share of the rating left, minor units a year, decibels, years, units; null when unknown or not
+   * comparable.
+   */
   readonly figure: number | null;
   readonly good: number;
   readonly points: number;
@@ -32,20 +43,29 @@ export interface RankedSupply extends Candidate {
   readonly marks: readonly Mark[];
   /** Sum of the points, 0 to 100. */
   readonly points: number;
-  /** A candidate that is at least as good in every criterion and better in one; null when there is none, or it does not fit. */
+  /**
+   * A candidate that is at least as good in every criterion and better in one; null when there is none, or it does not
+   * fit.
+   */
   readonly beatenBy: string | null;
 }
 
-/** A candidate in its place without its plan, which is made again where it is looked at: light enough to be handed about by the thousand. */
+/**
+ * A candidate in its place without its plan, which is made again where it is looked at: light enough to be handed about
+ * by the thousand.
+ */
 export type CandidateRow = Omit<RankedSupply, 'plan'> & {
   readonly cables: number;
   readonly openOptional: readonly string[];
+  /** That no cable plan is better; false where the search for one was given up. */
+  readonly planProved: boolean;
 };
 
 export function candidateRow({ plan, ...rest }: RankedSupply): CandidateRow {
   return {
     ...rest,
     cables: plan.cables.length,
+    planProved: plan.proved,
     openOptional: plan.open.filter((open) => open.optional).map((open) => open.inletId),
   };
 }
@@ -102,9 +122,9 @@ export function beats(a: readonly Mark[], b: readonly Mark[]): boolean {
 }
 
 /**
- * All supplies in the order to look at them: those that fit by their points, then those that almost do, then the rest by
- * how few reasons speak against them. Points: each criterion is set between the worst (0) and the best (1) of those that
- * fit, multiplied by its weight, and the sum scaled to 100.
+ * All supplies in the order to look at them: those that fit by their points, then those that almost do, then the rest
+ * by how few reasons speak against them. Points: each criterion is set between the worst (0) and the best (1) of those
+ * that fit, multiplied by its weight, and the sum scaled to 100.
  * @param tell called now and then with the share that is done
  */
 export function rankSupplies(
@@ -115,9 +135,16 @@ export function rankSupplies(
   tell?: (share: number) => void,
 ): RankedSupply[] {
   const solve = rememberingPlanner();
+  let left = stepsOfRanking;
   const judged = models.map((model, index) => {
     if (tell !== undefined && index % 250 === 249) tell((index + 1) / models.length);
-    return judgeSupply(model, question, solve);
+    // Some plans are hard, most are not: each may take thrice its even part of what is left.
+    const part = (3 * left) / (models.length - index);
+    const given = Math.round(Math.min(stepsOfPlan, Math.max(leastStepsOfPlan, part)));
+    const budget = newBudget(given);
+    const candidate = judgeSupply(model, question, solve, budget);
+    left = Math.max(0, left - (given - budget.left));
+    return candidate;
   });
   return rankCandidates(judged, weights, currency);
 }
@@ -157,8 +184,8 @@ export function rankCandidates(judged: readonly Candidate[], weights: Weights, c
 }
 
 /**
- * Who is beaten by whom. Only those that nobody beats need to be asked, since beating passes on: whoever is beaten is beaten
- * by one of them.
+ * Who is beaten by whom. Only those that nobody beats need to be asked, since beating passes on: whoever is beaten is
+ * beaten by one of them.
  */
 function beatenAmong(fitting: readonly RankedSupply[]): Map<RankedSupply, string> {
   const beaten = new Map<RankedSupply, string>();
@@ -201,7 +228,9 @@ export function compareRanked(a: Omit<RankedSupply, 'plan'>, b: Omit<RankedSuppl
   );
 }
 
-/** What to do where nothing fits: the nearest misses, and how many watts less a card would have to draw for one to fit. */
+/**
+ * What to do where nothing fits: the nearest misses, and how many watts less a card would have to draw for one to fit.
+ */
 export interface NothingFits {
   readonly nearest: readonly CandidateRow[];
   readonly smallerCard: { readonly watts: number; readonly modelId: string } | null;
@@ -218,7 +247,10 @@ export function nothingFits(ranked: readonly CandidateRow[]): NothingFits | null
   };
 }
 
-/** Would a school allow this candidate, whatever school it was judged by? Its case, mains, cables and wishes are the same for all. */
+/**
+ * Would a school allow this candidate, whatever school it was judged by? Its case, mains, cables and wishes are the
+ * same for all.
+ */
 export function allowedBySchool(
   candidate: Pick<CandidateRow, 'reasons' | 'load' | 'model'>,
   school: SchoolRating,

@@ -110,8 +110,8 @@ export function runningCost(
 }
 
 /**
- * Years until a dearer supply that runs cheaper has paid for itself; 0 when it is not dearer, null when it never does or
- * the prices are not in one currency.
+ * Years until a dearer supply that runs cheaper has paid for itself; 0 when it is not dearer, null when it never does
+ * or the prices are not in one currency.
  */
 export function paybackYears(
   dearer: { readonly price: Money; readonly minorAYear: number },

@@ -84,6 +84,7 @@ export function inletCaution(kind: InletKind): string | null {
       return 'It can go in one pin off or upside down, and burns the drive. Look twice.';
     case 'main-24':
     case 'main-20':
+    case 'aux-6':
     case 'main-own':
       return 'Hold the board from behind while you push.';
     case 'sata':
@@ -112,6 +113,10 @@ export function breachText(breach: PlanBreach, nameOf: NameOf): string {
       return `${breach.cableCode} would carry ${Math.round(breach.watts)} W, a shared card cable carries ${breach.limitWatts} W.`;
     case 'chain-overload':
       return `${breach.cableCode} would carry ${amps(breach.amps)} on ${breach.rail} V, a drive cable carries ${amps(breach.limitAmps)}.`;
+    case 'cable-overload':
+      return `${breach.cableCode} would carry ${amps(breach.amps)} on ${breach.rail} V, its wires, contacts or code allow ${amps(breach.limitAmps)}.`;
+    case 'adapter-overload':
+      return `The adapter to ${nameOf(breach.inletId)} does not carry what the inlet draws.`;
     case 'plug-twice':
       return `One plug of ${breach.cableCode} is meant for two inlets.`;
     case 'socket-twice':
@@ -158,6 +163,8 @@ function shortageText(shortage: Shortage, family: CableFamily): string {
       return `${millimetres(shortage.missingMillimetres)} too short`;
     case 'sharing':
       return shortage.by === 'rule' ? 'this shop lets no two share a cable' : 'together too much for one shared cable';
+    case 'wire-load':
+      return 'the wires of the cables that are left do not carry its load';
     case 'chain-load':
       return 'together too much for one drive cable';
     case 'thin-wire':
@@ -186,7 +193,9 @@ function cableRemedyText(remedy: CableRemedy, nameOf: NameOf, pieceName: (id: st
   }
 }
 
-/** Why an inlet stays open, and the least that would serve it, such as "3 inlets (…), 2 sockets that could feed them". */
+/**
+ * Why an inlet stays open, and the least that would serve it, such as "3 inlets (…), 2 sockets that could feed them".
+ */
 export function openBecauseText(
   because: OpenBecause,
   kindOf: (inletId: string) => InletKind,
@@ -201,7 +210,7 @@ export function openBecauseText(
   const short = because.shortages.map((shortage) => shortageText(shortage, family));
   return {
     why: short.length === 0 ? `${set}: several limits at once.` : `${set}: ${short.join('; ')}.`,
-    remedy: `${because.remedies.length > 1 ? 'One of these would do' : 'It would take'}: ${because.remedies.map((remedy) => cableRemedyText(remedy, nameOf, pieceName)).join('; or ')}.`,
+    remedy: `${because.remedies.length > 1 ? 'One of these would do' : 'It would take'}: ${because.remedies.map((remedy) => cableRemedyText(remedy, nameOf, pieceName)).join('; or ')}.${because.proved ? '' : ' So many inlets differ that not everything was tried: there may be a lesser way.'}`,
   };
 }
 
@@ -209,6 +218,8 @@ export function adapterRefusalText(refusal: NonNullable<ReturnType<typeof adapte
   switch (refusal) {
     case 'crosses-purposes':
       return 'never: it feeds one purpose from another, such as a card from drive plugs';
+    case 'larger-than-source':
+      return 'never: it makes a larger inlet of a smaller plug, which then carries more than it can';
     case 'moulded':
       return 'never: moulded adapters from the four-pin plug are a fire risk';
     case 'too-few-legs':

@@ -1,5 +1,6 @@
 import type { DangerCause, Interlock, Knowledge, Powering } from '../diagnose/index.ts';
-import { checkTitle, outcomeLabel, subjectText } from './words.ts';
+import { subjectText } from './words.ts';
+import { checkTitle, outcomeLabel } from './diagnosing.ts';
 import { voltsText } from './figures.ts';
 
 /** What is not to be powered, as the end of a sentence. */

@@ -1,9 +1,100 @@
-export * from './dangers.ts';
-export * from './figures.ts';
-export * from './words.ts';
-export * from './measuring.ts';
-export * from './sizing.ts';
-export * from './supply-names.ts';
-export * from './crossing.ts';
-export * from './cabling.ts';
-export * from './plugs.ts';
+export { dangerCauseText, neverText, poweringText, standingDangersText } from './dangers.ts';
+export { durationText, moneyText, percentText, voltsText, wattsText } from './figures.ts';
+export {
+  changeText,
+  codeText,
+  conditionText,
+  doubtText,
+  faultGroupText,
+  hazardText,
+  layoutText,
+  loadWordText,
+  needText,
+  quickProblemText,
+  refusalText,
+  schoolText,
+  searchFieldText,
+  stationStateText,
+  stationText,
+  strengthText,
+  subjectText,
+  verdictLevel,
+  verdictReason,
+  verdictText,
+} from './words.ts';
+export {
+  doubtsText,
+  fitReasonText,
+  loadFindingText,
+  loadSentence,
+  openInletText,
+  problemOfLabel,
+  schoolBecause,
+  tooLargeText,
+} from './loads.ts';
+export {
+  checkTitle,
+  checkWorth,
+  conclusionSentence,
+  contradictionText,
+  findingGrounds,
+  findingSentence,
+  mindChangerText,
+  observationText,
+  outcomeLabel,
+  tallyText,
+} from './diagnosing.ts';
+export { openPointText, proofNextText, proofText, stationLineText } from './stations.ts';
+export {
+  forecastText,
+  logEventText,
+  logProblemText,
+  logShapeText,
+  pinExpectText,
+  probeWordText,
+  sweepEndText,
+  timeFormatText,
+  troubleText,
+  unreadRailsText,
+} from './measuring.ts';
+export {
+  choiceFacts,
+  correctionText,
+  criterionFigureText,
+  criterionText,
+  drawsText,
+  fanSideText,
+  measuredText,
+  plugProblemText,
+  remedyText,
+  riskWord,
+  routeText,
+  sourceText,
+  standingSentence,
+  twelveOutputsText,
+  worthReadingText,
+} from './sizing.ts';
+export { fittingText, protectionText } from './supply-names.ts';
+export { crossedPinText, crossingSentence, crossingWordText, signalText } from './crossing.ts';
+export {
+  adapterNote,
+  adapterRefusalText,
+  breachText,
+  cableFiguresText,
+  familyText,
+  harnessWordText,
+  hindranceText,
+  inletCaution,
+  kitCableText,
+  openBecauseText,
+  pinRefusalText,
+  placeText,
+  seatCheckText,
+  stateWordText,
+  stepCaution,
+  stepPhaseText,
+  stepText,
+} from './cabling.ts';
+export { inletName, plugName } from './plugs.ts';
+export { leftOpenText, saidDoubtText, saidText } from './machine-line.ts';
+export { actText, type HistoryNames } from './history.ts';

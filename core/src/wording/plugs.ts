@@ -5,6 +5,7 @@ export const inletName: Readonly<Record<InletKind, string>> = {
   'main-own': "main, maker's own",
   'main-24': '24-pin main',
   'main-20': '20-pin main',
+  'aux-6': '6-pin auxiliary',
   'cpu-8': '8-pin processor',
   'cpu-4': '4-pin processor',
   'card-16': '16-pin card',

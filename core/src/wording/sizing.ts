@@ -12,7 +12,8 @@ import {
 } from '../supply/index.ts';
 import type { Knowledge } from '../diagnose/index.ts';
 import { durationText, moneyText, percentText, voltsText, wattsText } from './figures.ts';
-import { loadFindingText, subjectText, verdictLevel } from './words.ts';
+import { subjectText, verdictLevel } from './words.ts';
+import { loadFindingText } from './loads.ts';
 
 export const correctionText: Record<Correction, string> = {
   active: 'active correction',
@@ -75,7 +76,7 @@ export function remedyText(
     case 'bracket':
       return `an ${remedy.shape} bracket for an ${remedy.into} opening`;
     case 'cable':
-      return `one more cable of its own kit, for ${inletLabel(remedy.inletId)}`;
+      return `${remedy.count === 1 ? 'one more cable' : `${remedy.count} more cables`} of its own kind (${remedy.kitCableId}), for ${remedy.inletIds.map(inletLabel).join(' and ')}`;
     case 'extension':
       return `an extension of ${Math.ceil(remedy.millimetres / 10) * 10} mm of its own kind, for ${inletLabel(remedy.inletId)}`;
     case 'staggered':
@@ -129,9 +130,27 @@ export function drawsText(draws: LoadDraws): string[] {
   const worst = [...against.peaks].sort((a, b) => b.over.share - a.over.share)[0];
   if (worst !== undefined)
     lines.push(`Peaks of ${durationText(worst.milliseconds)} over what it may carry ${chanceText(worst.over)}.`);
-  if (against.peaks.length < 5)
-    lines.push('Its guide promises nothing for peaks shorter than 100 ms; they are not judged.');
   return lines;
+}
+
+/** A part's watts are worth reading where they spare so many wrong calls in a hundred. */
+const worthReadingShare = 0.01;
+
+/** The parts whose watts would settle most, at most three, in a sentence each; empty where nothing is in doubt. */
+export function worthReadingText(draws: LoadDraws, nameOf: (partId: string) => string | null): string[] {
+  const { against } = draws;
+  if (against === null) return [];
+  return against.worth
+    .filter(({ left }) => against.wrongCalls - left >= worthReadingShare)
+    .slice(0, 3)
+    .flatMap(({ partId, left }) => {
+      const name = nameOf(partId);
+      return name === null
+        ? []
+        : [
+            `Read the watts of ${name}: wrong calls fall from ${percentText(against.wrongCalls)} to ${percentText(left)}.`,
+          ];
+    });
 }
 
 /** How sure a load verdict is, in two or three words. */
@@ -171,7 +190,7 @@ export function standingSentence(standing: Standing, knowledge: Knowledge): stri
       const when = standing.now ? 'Too small even as it is' : 'Enough today, too small for the plan';
       if (standing.finding !== null) {
         const { figure, limit, unit } = standing.finding;
-        return `${when}: ${loadFindingText(standing.finding)}${limit === null ? '' : `, ${unit === 'W' ? wattsText(figure - limit) : `${(figure - limit).toFixed(1)} A`} too much`}.`;
+        return `${when}: ${loadFindingText(standing.finding)}, ${unit === 'W' ? wattsText(figure - limit) : `${(figure - limit).toFixed(1)} A`} too much.`;
       }
       return `${when}: at ${standing.forecast === null ? 'the planned load' : `${standing.forecast.amps.toFixed(0)} A`} ${standing.forecast === null ? 'a rail' : `${standing.forecast.rail} V`} would fall to ${voltsText(standing.forecast?.volts ?? 0)} V.`;
     }
@@ -183,13 +202,6 @@ export function standingSentence(standing: Standing, knowledge: Knowledge): stri
       return `Cannot tell yet. To settle it: ${standing.settle.map((item) => settlingText[item]).join('; ')}.`;
   }
 }
-
-export const standingWordText: Record<Standing['word'], string> = {
-  failing: 'Failing',
-  'too-small': 'Too small',
-  enough: 'It can stay',
-  'cannot-tell': 'Cannot tell',
-};
 
 /** What is known of a supply when it is chosen, line by line, for the record. */
 export function choiceFacts(candidate: CandidateRow, currency: string): string[] {

@@ -1,16 +1,19 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { testShop, TestBench } from '../job/fixture.test-help.ts';
-import { schoolRatings } from '../load/index.ts';
-import { viewJob, type Job, type OpenPointCode, type Refusal } from '../job/index.ts';
+import { testPart, testShop, TestBench } from '../job/fixture.test-help.ts';
+import { schoolRatings, type LoadDraws } from '../load/index.ts';
+import { bareReading, viewJob, type Act, type Job, type OpenPointCode, type Refusal } from '../job/index.ts';
+import { inletKinds } from '../standards/index.ts';
 import type { Doubt, QuickProblem } from '../measure/index.ts';
 import {
+  actText,
   checkWorth,
   conclusionSentence,
   doubtText,
   durationText,
   findingSentence,
   fitReasonText,
+  inletCaution,
   loadFindingText,
   loadSentence,
   moneyText,
@@ -24,6 +27,7 @@ import {
   stationLineText,
   verdictLevel,
   verdictReason,
+  worthReadingText,
 } from './index.ts';
 
 const { knowledge } = testShop.model;
@@ -40,6 +44,20 @@ const sound = (text: string) => {
   expect(text.trim()).not.toBe('');
   expect(text).not.toMatch(/undefined|NaN|null|\[object|Infinity/);
 };
+
+describe('what is said at an inlet before a plug goes in', () => {
+  it('warns where a plug that fits burns what it is in, and of nothing where none does', () => {
+    const said = new Map(inletKinds.map((kind) => [kind, inletCaution(kind)]));
+    for (const text of said.values()) if (text !== null) sound(text);
+    const those = (pattern: RegExp) => inletKinds.filter((kind) => pattern.test(said.get(kind) ?? ''));
+    // Processor and card plugs go into each other's inlets with force, and turn +12 and ground about.
+    expect(those(/with force/)).toEqual(['cpu-8', 'cpu-4', 'card-8', 'card-6']);
+    expect(those(/opposite polarity|burns it/)).toEqual(['cpu-8', 'cpu-4', 'card-8', 'card-6']);
+    expect(those(/burns the drive/)).toEqual(['small-drive-4']);
+    expect(those(/No bend within 35 mm/)).toEqual(['card-16']);
+    expect(inletKinds.filter((kind) => said.get(kind) === null)).toEqual(['sata', 'peripheral-4']);
+  });
+});
 
 describe('sentences', () => {
   it('are whole for everything that follows from the demo jobs', () => {
@@ -89,6 +107,81 @@ describe('sentences', () => {
     ];
     expect(new Set(problems.map(quickProblemText)).size).toBe(problems.length);
   });
+  it('name the parts that are worth reading, the one that settles most first, and none that settles nothing', () => {
+    const share = { share: 0.4, low: 0.39, high: 0.41 };
+    const draws: LoadDraws = {
+      draws: 1000,
+      meanWatts: 300,
+      quantiles: { low: 250, middle: 300, high: 350 },
+      curve: { watts: [], above: [] },
+      against: {
+        lasting: share,
+        rails: [],
+        peaks: [],
+        anything: share,
+        wrongCalls: 0.4,
+        worth: [
+          { partId: 'card', left: 0.05 },
+          { partId: 'gone', left: 0.1 },
+          { partId: 'board', left: 0.395 },
+        ],
+      },
+    };
+    const nameOf = (id: string) => (id === 'gone' ? null : `the ${id}`);
+    expect(worthReadingText(draws, nameOf)).toEqual(['Read the watts of the card: wrong calls fall from 40% to 5%.']);
+    expect(worthReadingText({ ...draws, against: null }, nameOf)).toEqual([]);
+  });
+  it('tell every act apart by what it did', () => {
+    const part = testPart('card-8', 'card', { change: 'replaced' });
+    const reading = {
+      id: 'r',
+      phase: 'before',
+      subject: '+12',
+      condition: 'work',
+      instrumentId: 'meter',
+      ...bareReading,
+    } as const;
+    const figure = { kind: 'figure', figure: 11.32 } as const;
+    const [check] = knowledge.checks;
+    const acts: Act[] = [
+      { kind: 'edit-sheet', changes: { client: 'X' }, basedOn: 0 },
+      { kind: 'put-part', part, basedOn: 0 },
+      { kind: 'drop-part', partId: 'card', basedOn: 0 },
+      { kind: 'put-supply', supply: { name: 'Old', label: testShop.supplies[0]!.label }, basedOn: 0 },
+      { kind: 'drop-supply', basedOn: 0 },
+      { kind: 'note-outcome', id: 'o', checkId: check!.id, outcomeId: check!.outcomes[0]!.id },
+      { kind: 'take-back-outcome', id: 'o' },
+      { kind: 'take-reading', reading: { ...reading, value: figure } },
+      { kind: 'correct-reading', reading: { ...reading, value: { kind: 'code', code: 'too-low' } } },
+      { kind: 'strike-reading', id: 'r' },
+      { kind: 'restore-reading', id: 'r' },
+      { kind: 'set-finding', finding: null, basedOn: 0 },
+      { kind: 'set-finding', finding: { kind: 'no-fault', faultId: null, confirmed: true, note: '' }, basedOn: 0 },
+      { kind: 'set-finding', finding: { kind: 'hand-on', faultId: null, confirmed: true, note: '' }, basedOn: 0 },
+      { kind: 'set-finding', finding: { kind: 'fault', faultId: 'psu-weak', confirmed: true, note: '' }, basedOn: 0 },
+      { kind: 'set-choice', choice: null, basedOn: 0 },
+      { kind: 'set-choice', choice: { kind: 'keep', modelId: null, known: [], reason: '' }, basedOn: 0 },
+      { kind: 'set-choice', choice: { kind: 'replace', modelId: 'm', known: [], reason: '' }, basedOn: 0 },
+      { kind: 'drop-cable', cableId: 'c', basedOn: 0 },
+      { kind: 'drop-pin', inletId: 'i', basedOn: 0 },
+      { kind: 'recheck-seats', inletIds: ['i'] },
+      { kind: 'tick-step', stepId: 's' },
+      { kind: 'untick-step', stepId: 's' },
+      { kind: 'order-steps', phase: 'refit', stepIds: [], basedOn: 0 },
+      { kind: 'note-proof', item: 'started', holds: true, note: '', basedOn: 0 },
+      { kind: 'note-proof', item: 'started', holds: false, note: '', basedOn: 0 },
+      { kind: 'drop-proof', item: 'started', basedOn: 0 },
+      { kind: 'sign-off', id: 's', point: 'p', reason: 'Because' },
+      { kind: 'withdraw-sign-off', id: 's' },
+      { kind: 'close', basedOn: 0 },
+      { kind: 'reopen', basedOn: 0 },
+    ];
+    const names = { knowledge, part: () => 'Card', inlet: () => 'Card 8', supply: () => 'Corvane' };
+    const texts = acts.map((act) => actText(act, names));
+    texts.forEach(sound);
+    expect(new Set(texts).size).toBe(acts.length);
+    expect(texts).toContain('Reading: +12 V at work, 11.32 V');
+  });
   it('tell every open point, refusal and label problem apart', () => {
     const codes: OpenPointCode[] = [
       'no-finding',
@@ -100,6 +193,8 @@ describe('sentences', () => {
       'not-rechecked',
       'plan-breach',
       'plug-misfit',
+      'not-shown',
+      'shown-wrong',
       'no-readings-after',
       'fails-after',
     ];

@@ -1,27 +1,9 @@
-import type { CaseLayout, LabelProblem, PartChange } from '../machine/index.ts';
+import type { CaseLayout, PartChange } from '../machine/index.ts';
 import type { Condition, Doubt, QuickProblem, ReadingCode, Subject, Verdict, VerdictWord } from '../measure/index.ts';
-import type { School, SchoolRating, LoadFinding, LoadWord } from '../load/index.ts';
-import type { FitReason } from '../supply/index.ts';
-import {
-  shareInterval,
-  madeSafeId,
-  triedCureId,
-  type Conclusion,
-  type Contradiction,
-  type FaultGroup,
-  type Hazard,
-  type Knowledge,
-  type MindChanger,
-  type Need,
-  type NextCheck,
-  type Strength,
-  type Suspect,
-  type Tally,
-} from '../diagnose/index.ts';
-import type { OpenPoint, Phase, JobList, Refusal, StationId, StationLine, StationState } from '../job/index.ts';
-import type { OpenReason } from '../cable/index.ts';
-import { protectionText } from './supply-names.ts';
-import { durationText, percentText, voltsText, wattsText } from './figures.ts';
+import type { School, LoadWord } from '../load/index.ts';
+import { type FaultGroup, type Hazard, type Need, type Strength } from '../diagnose/index.ts';
+import type { JobList, Refusal, SearchFieldId, StationId, StationState } from '../job/index.ts';
+import { voltsText } from './figures.ts';
 
 export const subjectText: Record<Subject, string> = {
   '+12': '+12 V',
@@ -44,7 +26,6 @@ export const verdictText: Record<VerdictWord, string> = {
   fail: 'Fail',
   'cannot-tell': 'Cannot tell',
 };
-export const phaseText: Record<Phase, string> = { before: 'before', after: 'after' };
 export const changeText: Record<PartChange, string> = {
   stays: 'stays',
   added: 'added',
@@ -79,6 +60,22 @@ export const faultGroupText: Record<FaultGroup, string> = {
   machine: 'machine',
   other: 'other',
 };
+/** Where a search found what was looked for. */
+export const searchFieldText: Record<SearchFieldId, string> = {
+  code: 'Code',
+  title: 'Machine',
+  client: 'Client',
+  words: 'Complaint',
+  part: 'Part',
+  supply: 'Supply that came',
+  fitted: 'Supply chosen',
+  finding: 'Finding',
+  upgrade: 'Upgrade',
+  cable: 'Cable',
+  bag: 'Left in the bag',
+  note: 'Note',
+  technician: 'Worked on by',
+};
 export const stationText: Record<StationId, string> = {
   intake: 'Intake',
   fault: 'Find the fault',
@@ -101,7 +98,7 @@ export const loadWordText: Record<LoadWord, string> = {
   'cannot-tell': 'Cannot tell',
 };
 
-const unit = (subject: Subject) => (subject === 'power-good' ? 'ms' : 'V');
+export const unit = (subject: Subject) => (subject === 'power-good' ? 'ms' : 'V');
 const figureOf = (subject: Subject, figure: number) =>
   subject === 'power-good' ? figure.toFixed(0) : voltsText(figure);
 
@@ -198,360 +195,6 @@ export function quickProblemText(problem: QuickProblem): string {
   }
 }
 
-export function loadFindingText(finding: LoadFinding): string {
-  const figure = finding.unit === 'W' ? wattsText(finding.figure) : `${finding.figure.toFixed(1)} A`;
-  const limit =
-    finding.limit === null ? '' : finding.unit === 'W' ? wattsText(finding.limit) : `${finding.limit.toFixed(1)} A`;
-  const subject = {
-    lasting: 'lasting load',
-    'twelve-total': '+12 V in all',
-    combined: finding.subject,
-    rail: `${finding.subject} V`,
-    'spin-up': 'drives starting',
-    standby: '+5 V standby',
-    'twelve-output': `output ${finding.subject}`,
-    conductor: `cable ${finding.subject}`,
-    peak: `${durationText(Number(finding.subject))} peak`,
-  }[finding.code];
-  switch (finding.word) {
-    case 'not-promised':
-      return `${subject} ${figure}: its guide promises nothing this short`;
-    case 'beyond':
-      return `${subject} ${figure}, carries ${limit}`;
-    case 'tight':
-      return `${subject} ${figure} is over 80 % of ${limit}`;
-    case 'covered':
-      return `${subject} ${figure} of ${limit}`;
-  }
-}
-
-/** The load verdict in one sentence. */
-export function loadSentence(word: LoadWord, deciding: LoadFinding | null, planned: boolean): string {
-  const what = planned ? 'for the plan' : 'as it is';
-  const because = deciding === null ? '' : `: ${loadFindingText(deciding)}`;
-  switch (word) {
-    case 'enough':
-      return `Enough ${what}${because}.`;
-    case 'tight':
-      return `Tight ${what}${because}.`;
-    case 'too-small':
-      return `Too small ${what}${because}.`;
-    case 'cannot-tell':
-      return 'Cannot tell: the rails of the label or the parts are missing.';
-  }
-}
-
-export function schoolBecause(rating: SchoolRating): string {
-  switch (rating.because) {
-    case 'present-rating':
-      return 'the rating it had';
-    case 'margin':
-      return 'lasting load + 150 W';
-    case 'multiple':
-      return 'lasting load × 1.75';
-    case 'lasting':
-      return 'lasting load at 80 %';
-    case 'peak-1000':
-      return 'turbo for seconds';
-    case 'spin-up':
-      return 'all drives starting';
-    case 'no-present-supply':
-      return 'no present supply entered';
-    case 'advice':
-      return "as the card's maker prints";
-    case 'no-advice':
-      return 'the advice was not read yet';
-    case 'peak-100':
-    case 'peak-10':
-    case 'peak-1':
-    case 'peak-0.1':
-      return `peak of ${rating.because.slice(5)} ms, 3.x guide`;
-  }
-}
-
-const openReasonText: Record<OpenReason, string> = {
-  'no-such-plug': 'the kit has no plug for it',
-  'too-short': 'no plug of its kind reaches it',
-  'no-socket': 'no socket is left for its cable',
-  'no-free-plug': 'no plug, socket or load is left for it',
-};
-export function openInletText(label: string, reason: OpenReason | null): string {
-  return `${label}: ${reason === null ? 'no cable' : openReasonText[reason]}`;
-}
-
-/** Why a supply is dropped, in words. */
-export function fitReasonText(reason: FitReason, inletLabel: (id: string) => string): string {
-  switch (reason.code) {
-    case 'shape':
-      return `${reason.shape} does not fit, the case takes ${reason.allowed.join(' or ')}`;
-    case 'depth':
-      return `needs ${reason.needsMillimetres} mm with plugs bent, the case has ${reason.roomMillimetres} mm`;
-    case 'mains':
-      return `made for ${reason.lowVolts} to ${reason.highVolts} V mains, here ${reason.mainsVolts} V`;
-    case 'load':
-      return loadFindingText(reason.finding);
-    case 'holes':
-      return reason.caseOwn
-        ? "has the standard holes, this case its maker's own"
-        : "has its maker's own holes, this case the standard four";
-    case 'vent':
-      return 'its fan would face a closed wall of this case';
-    case 'lead':
-      return `would draw ${reason.amps.toFixed(1)} A, its lead carries ${reason.limitAmps} A`;
-    case 'outputs-unknown':
-      return 'nobody knows which cable hangs on which +12 V output, and it decides';
-    case 'protection':
-      return `no ${protectionText[reason.missing]} protection`;
-    case 'correction':
-      return 'no active power factor correction';
-    case 'noise':
-      return reason.decibels === null
-        ? `its noise is not known, at most ${reason.mostDecibels} dB are wanted`
-        : `${reason.decibels} dB, at most ${reason.mostDecibels} dB are wanted`;
-    case 'warranty':
-      return `${reason.years} years of warranty, ${reason.leastYears} are wanted`;
-    case 'school':
-      return `${schoolText[reason.school].toLowerCase()} asks for ${wattsText(reason.asksWatts)}`;
-    case 'inlet':
-      return openInletText(inletLabel(reason.inletId), reason.reason);
-    case 'too-large':
-      return `too large: ${wattsText(reason.ratingWatts)} for a lasting ${wattsText(reason.sustainedWatts)}`;
-  }
-}
-
-export function problemOfLabel(problem: LabelProblem): string {
-  switch (problem.code) {
-    case 'no-rails':
-      return 'No rails entered: without the amps of each rail only the total can be judged.';
-    case 'no-twelve':
-      return 'No +12 V rail entered.';
-    case 'rails-below-rating':
-      return `The rails give ${wattsText(problem.railWatts)} together, less than the rating of ${wattsText(problem.ratingWatts)}. Check the amps.`;
-    case 'rails-far-above-rating':
-      return `The rails give ${wattsText(problem.railWatts)} together, over three times the rating of ${wattsText(problem.ratingWatts)}. Check the amps.`;
-    case 'unknown-label':
-      return `The combined limit names ${problem.label}, which is not among the rails.`;
-  }
-}
-
-const faultName = (knowledge: Knowledge, id: string) => knowledge.faults.find((fault) => fault.id === id)?.name ?? id;
-const dangerOf = (knowledge: Knowledge, checkId: string) => {
-  const id = madeSafeId(checkId);
-  return id === null ? undefined : knowledge.dangers.find((danger) => danger.id === id);
-};
-/** A check's title; for a repair what was repaired, for a danger what was made safe; the id itself when this knowledge does not know it. */
-export function checkTitle(knowledge: Knowledge, checkId: string): string {
-  const cure = triedCureId(checkId);
-  if (cure !== null) return knowledge.faults.find((fault) => fault.cure.id === cure)?.cure.text ?? cure;
-  const danger = dangerOf(knowledge, checkId);
-  if (danger !== undefined) return `Made safe: ${danger.title.toLowerCase()}`;
-  return knowledge.checks.find((check) => check.id === checkId)?.title ?? checkId;
-}
-/** The label of an outcome; the id itself when this knowledge does not know it. */
-export function outcomeLabel(knowledge: Knowledge, checkId: string, outcomeId: string): string {
-  if (outcomeId === 'unknown') return 'Cannot tell';
-  if (triedCureId(checkId) !== null) return outcomeId === 'cured' ? 'Cured' : 'Changed nothing';
-  const danger = dangerOf(knowledge, checkId);
-  if (danger !== undefined) return danger.ways.find((way) => way.id === outcomeId)?.label ?? outcomeId;
-  return (
-    knowledge.checks.find((check) => check.id === checkId)?.outcomes.find((outcome) => outcome.id === outcomeId)
-      ?.label ?? outcomeId
-  );
-}
-
-/** Why a check is worth doing, in one sentence. */
-export function checkWorth(knowledge: Knowledge, next: NextCheck): string {
-  const check = knowledge.checks.find((candidate) => candidate.id === next.checkId);
-  const parts = [...next.previews]
-    .sort((a, b) => b.probability - a.probability)
-    .slice(0, 2)
-    .map((preview) => {
-      const label = check?.outcomes.find((outcome) => outcome.id === preview.outcomeId)?.label ?? preview.outcomeId;
-      return `“${label}” leaves ${faultName(knowledge, preview.leaderId).toLowerCase()} at ${percentText(preview.leaderProbability)}`;
-    });
-  return `${parts.join('; ')}.`;
-}
-
-export function conclusionSentence(knowledge: Knowledge, conclusion: Conclusion): string {
-  switch (conclusion.state) {
-    case 'untouched':
-      return 'Nothing observed yet. Start with what pressing the button does.';
-    case 'open':
-      return `${faultName(knowledge, conclusion.leaderId)} leads with ${percentText(conclusion.probability)}.`;
-    case 'to-prove':
-      return `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}. Still to prove by a cure or a swap.`;
-    case 'offered':
-      return `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}, proved.`;
-    case 'outside':
-      return `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}: not this job, hand it on.`;
-    case 'well':
-      return `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}: no fault to repair.`;
-  }
-}
-
-/** A finding with nothing around it. */
-interface FindingWords {
-  readonly kind: 'fault' | 'no-fault' | 'hand-on';
-  readonly faultId: string | null;
-  readonly confirmed: boolean;
-}
-
-/** The finding as a sentence for the report. */
-export function findingSentence(knowledge: Knowledge, finding: FindingWords | null): string {
-  if (finding === null) return 'No finding yet.';
-  if (finding.kind === 'no-fault') return 'No fault found; the supply is healthy.';
-  if (finding.kind === 'hand-on')
-    return finding.faultId === null
-      ? 'No finding; handed on.'
-      : `${faultName(knowledge, finding.faultId)}: not a power fault, handed on.`;
-  const name = faultName(knowledge, finding.faultId ?? '');
-  return finding.confirmed ? `${name}, proved by cure or swap.` : `${name}, not yet proved.`;
-}
-
-/** What was seen, as title and outcome: `rails at work: one out`. */
-export function observationText(
-  knowledge: Knowledge,
-  observation: { readonly checkId: string; readonly outcomeId: string },
-): string {
-  return `${checkTitle(knowledge, observation.checkId).toLowerCase()}: ${outcomeLabel(knowledge, observation.checkId, observation.outcomeId).toLowerCase()}`;
-}
-
-/**
- * How the finding was reached, in one or two sentences for the report: what spoke for it most, what proved it, what was
- * repaired in vain before. Empty when nothing was observed.
- */
-export function findingGrounds(
-  knowledge: Knowledge,
-  finding: FindingWords,
-  suspects: readonly Suspect[],
-  observations: readonly { readonly checkId: string; readonly outcomeId: string }[],
-): string {
-  const sentences: string[] = [];
-  const faultId = finding.kind === 'fault' ? finding.faultId : null;
-  const evidence = suspects.find((suspect) => suspect.faultId === faultId)?.evidence ?? [];
-  const proof = observations.filter(
-    (observation) =>
-      faultId !== null &&
-      knowledge.checks
-        .find((check) => check.id === observation.checkId)
-        ?.outcomes.find((outcome) => outcome.id === observation.outcomeId)
-        ?.cures?.includes(faultId) === true,
-  );
-  const pro = evidence
-    .filter(
-      (item) =>
-        item.decibans > 0 &&
-        !proof.some((other) => other.checkId === item.checkId) &&
-        triedCureId(item.checkId) === null,
-    )
-    .slice(0, 3);
-  if (proof.length > 0)
-    sentences.push(`Proved by ${proof.map((item) => observationText(knowledge, item)).join('; ')}.`);
-  if (pro.length > 0)
-    sentences.push(`What spoke for it: ${pro.map((item) => observationText(knowledge, item)).join('; ')}.`);
-  const vain = observations.filter(
-    (observation) => triedCureId(observation.checkId) !== null && observation.outcomeId === 'same',
-  );
-  if (vain.length > 0)
-    sentences.push(
-      `Tried before in vain: ${vain.map((item) => checkTitle(knowledge, item.checkId).toLowerCase()).join('; ')}.`,
-    );
-  return sentences.join(' ');
-}
-
-/** Two outcomes that do not go together, and what to do about it. */
-export function contradictionText(knowledge: Knowledge, contradiction: Contradiction): string {
-  const [a, b] = contradiction.pair;
-  return `No single fault explains both “${observationText(knowledge, a)}” and “${observationText(knowledge, b)}”: together they are ${Math.round(contradiction.timesLess)} times less likely than apart. Do one of them again, or think of two faults at once.`;
-}
-
-/** What would change the mind, in a few words. */
-export function mindChangerText(knowledge: Knowledge, changer: MindChanger): string {
-  return `${observationText(knowledge, changer)} would put ${faultName(knowledge, changer.leaderId).toLowerCase()} first, at ${percentText(changer.leaderProbability)}`;
-}
-
-/** How often out of how many, with the interval at 95 %. */
-export function tallyText(tally: Tally): string {
-  const interval = shareInterval(tally.count, tally.of);
-  return interval === null
-    ? 'never seen'
-    : `${tally.count} of ${tally.of}, between ${percentText(interval.low)} and ${percentText(interval.high)}`;
-}
-
-/** A station's result in one short line. */
-export function stationLineText(line: StationLine, knowledge: Knowledge, supplyName: (id: string) => string): string {
-  switch (line.code) {
-    case 'not-started':
-      return 'not started';
-    case 'complaint':
-      return line.outcomeId === null
-        ? `${line.parts} parts`
-        : outcomeLabel(knowledge, 'told-button', line.outcomeId).toLowerCase();
-    case 'suspect':
-      return `${percentText(line.probability)} ${faultName(knowledge, line.faultId).toLowerCase()}`;
-    case 'found':
-      return line.kind === 'no-fault'
-        ? 'no fault'
-        : line.faultId === null
-          ? 'handed on'
-          : faultName(knowledge, line.faultId).toLowerCase();
-    case 'rail':
-      return `${subjectText[line.verdict.subject]} ${verdictLevel(line.verdict)} ${line.verdict.word === 'fail' ? 'fails' : 'unclear'}`;
-    case 'rail-sags':
-      return `${line.rail} V sags: ${voltsText(line.workVolts)}`;
-    case 'all-pass':
-      return `${line.count} of ${line.count} pass`;
-    case 'load-no-supply':
-      return `${wattsText(line.watts)}, no supply entered`;
-    case 'load':
-      return `${Math.round(line.watts)} of ${line.ratingWatts} W${line.word === 'too-small' ? ', too small' : line.word === 'tight' ? ', tight' : ''}`;
-    case 'candidates':
-      return `${line.fitting} fit, ${line.onShelf} on shelf`;
-    case 'chosen':
-      return line.kind === 'keep' ? 'keep the present one' : supplyName(line.modelId ?? '');
-    case 'recorded':
-      return `${line.cables} cables recorded`;
-    case 'seated':
-      return `${line.seated} of ${line.all} seated`;
-    case 'open':
-      return `${line.count} open`;
-    case 'ready':
-      return 'ready to close';
-    case 'closed':
-      return 'closed';
-  }
-}
-
-export function openPointText(point: OpenPoint): string {
-  switch (point.code) {
-    case 'danger':
-      return `${point.subject ?? 'Something dangerous'}, and nobody has noted that it was made safe.`;
-    case 'no-finding':
-      return 'No finding is set.';
-    case 'not-confirmed':
-      return `${point.subject ?? 'The fault'} is not proved by a cure or a swap.`;
-    case 'no-choice':
-      return 'No supply is chosen, nor kept with a reason.';
-    case 'inlet-open':
-      return `${point.subject ?? 'An inlet'} has no cable.`;
-    case 'not-seated':
-      return `${point.subject ?? 'An inlet'} is not ticked as seated.`;
-    case 'inlet-wrong':
-      return `${point.subject ?? 'An inlet'} has a plug in it that does not belong there.`;
-    case 'plan-breach':
-      return `${point.subject ?? 'An inlet'} was moved by hand, and breaks a rule there.`;
-    case 'not-rechecked':
-      return 'Connectors are not looked at again after tying.';
-    case 'plug-misfit':
-      return `${point.subject ?? 'An inlet'} is recorded with a plug that does not fit it.`;
-    case 'no-readings-after':
-      return 'No readings at work with the new supply.';
-    case 'fails-after':
-      return `${point.subject ?? 'A rail'} fails with the new supply.`;
-  }
-}
-
-/** What a job has lists of, in the plural. */
 export const jobListText: Readonly<Record<JobList, string>> = {
   parts: 'parts',
   outcomes: 'answers',
@@ -563,6 +206,8 @@ export const jobListText: Readonly<Record<JobList, string>> = {
   seats: 'seated plugs',
   steps: 'ticked steps',
   stepOrders: 'orders of steps',
+  laidAside: 'choices with work laid aside',
+  proofs: 'things shown',
   signOffs: 'sign-offs',
 };
 

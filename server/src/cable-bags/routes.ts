@@ -13,6 +13,7 @@ import {
 } from '@fairwatt/contract';
 import { noTechnician } from '../jobs/refusals.ts';
 import { snapshot } from '../database/query.ts';
+import { sendFromShelf } from '../shop/tagged.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
 import {
   changeAdapter,
@@ -44,8 +45,14 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
         response.json(cableBagsSchema.parse(await snapshot(pool, readCableBags)));
     }
   }
-  router.get('/', async (_request, response) => {
-    response.json(cableBagsSchema.parse(await snapshot(pool, readCableBags)));
+  router.get('/', async (request, response) => {
+    await sendFromShelf(
+      request,
+      response,
+      pool,
+      (shelf) => shelf.bags,
+      (bags) => cableBagsSchema.parse(bags),
+    );
   });
   router.put('/cables', body, async (request, response) => {
     const { by, basedOn, cable } = parseInput(bagCableMessageSchema, request.body, 'The cable');

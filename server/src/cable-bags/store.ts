@@ -1,87 +1,29 @@
 import type pg from 'pg';
-import type { WireEnd } from '@fairwatt/core';
 import type { BagAdapter, BagCable, CableBags, Pinout } from '@fairwatt/contract';
 import { insertRows, many, maybeOne, standsAlready, transaction, type Queryable } from '../database/query.ts';
-import { boolean, instant, member, number, orNull, text } from '../database/read.ts';
+import { number, text } from '../database/read.ts';
+import { readChildren, upsert, writeChildren } from '../database/table.ts';
 import { technicianExists } from '../shop/store.ts';
-
-const nullable = (row: Record<string, unknown>, column: string): unknown[] =>
-  Array.isArray(row[column]) ? (row[column] as unknown[]) : [];
-const endOf = (value: unknown): WireEnd => (value === 0 ? 'none' : typeof value === 'number' ? value : null);
-const storedEnd = (end: WireEnd): number | null => (end === 'none' ? 0 : end);
+import * as tables from './tables.ts';
 
 export async function readCableBags(db: Queryable): Promise<CableBags> {
-  const sockets = await many(
-    db,
-    "select * from pinout_socket order by pinout_id, array_position(array['main', 'cpu', 'card', 'card-16', 'drive'], family)",
-    [],
-    (row) => ({
-      pinoutId: text(row, 'pinout_id'),
-      socket: {
-        family: member<BagCable['family']>(row, 'family'),
-        pins: nullable(row, 'pins') as Pinout['sockets'][number]['pins'],
-      },
-    }),
-  );
-  const of = await many(db, 'select * from pinout_supply order by model_id', [], (row) => ({
-    pinoutId: text(row, 'pinout_id'),
-    modelId: text(row, 'model_id'),
-  }));
-  const plugs = await many(db, 'select * from bag_cable_plug order by cable_id, position', [], (row) => ({
-    cableId: text(row, 'cable_id'),
-    plug: {
-      kind: member<BagCable['plugs'][number]['kind']>(row, 'kind'),
-      millimetres: number(row, 'millimetres'),
-      ends: nullable(row, 'ends').map(endOf),
-    },
-  }));
+  const socketsOf = await readChildren(db, tables.pinoutSockets, 'true', []);
+  const suppliesOf = await readChildren(db, tables.pinoutSupplies, 'true', []);
+  const plugsOf = await readChildren(db, tables.cablePlugs, 'true', []);
+  const pinouts = await many(db, 'select * from pinout order by name, id', [], tables.pinout.read);
+  const cables = await many(db, 'select * from bag_cable order by label, id', [], tables.cable.read);
   return {
-    pinouts: await many(db, 'select * from pinout order by name, id', [], (row): Pinout => {
-      const id = text(row, 'id');
-      return {
-        id,
-        version: number(row, 'version'),
-        name: text(row, 'name'),
-        sockets: sockets.filter((item) => item.pinoutId === id).map((item) => item.socket),
-        supplies: of.filter((item) => item.pinoutId === id).map((item) => item.modelId),
-      };
-    }),
-    cables: await many(db, 'select * from bag_cable order by label, id', [], (row): BagCable => {
-      const id = text(row, 'id');
-      return {
-        id,
-        version: number(row, 'version'),
-        label: text(row, 'label'),
-        place: text(row, 'place'),
-        family: member(row, 'family'),
-        cameWith: text(row, 'came_with'),
-        note: text(row, 'note'),
-        gauge: orNull<NonNullable<BagCable['gauge']>>(
-          (from, column) => number(from, column) as NonNullable<BagCable['gauge']>,
-        )(row, 'gauge'),
-        plugs: plugs.filter((item) => item.cableId === id).map((item) => item.plug),
-      };
-    }),
-    proofs: await many(db, 'select * from cable_proof order by at desc', [], (row) => ({
-      cableId: text(row, 'cable_id'),
-      modelId: text(row, 'model_id'),
-      by: text(row, 'by'),
-      at: instant(row, 'at'),
-      note: text(row, 'note'),
+    pinouts: pinouts.map((pinout) => ({
+      ...pinout,
+      sockets: socketsOf(pinout.id).map(({ family, pins }) => ({ family, pins: [...pins] })),
+      supplies: suppliesOf(pinout.id).map(({ modelId }) => modelId),
     })),
-    adapters: await many(db, 'select * from bag_adapter order by label, id', [], (row): BagAdapter => ({
-      id: text(row, 'id'),
-      version: number(row, 'version'),
-      label: text(row, 'label'),
-      place: text(row, 'place'),
-      takes: member(row, 'takes'),
-      gives: member(row, 'gives'),
-      legs: number(row, 'legs'),
-      moulded: boolean(row, 'moulded'),
-      addsMillimetres: number(row, 'adds_millimetres'),
-      watts: orNull(number)(row, 'watts'),
-      count: number(row, 'count'),
+    cables: cables.map((cable) => ({
+      ...cable,
+      plugs: plugsOf(cable.id).map((plug) => ({ ...plug, ends: [...plug.ends] })),
     })),
+    proofs: await many(db, 'select * from cable_proof order by at desc', [], tables.proof.read),
+    adapters: await many(db, 'select * from bag_adapter order by label, id', [], tables.adapter.read),
   };
 }
 
@@ -90,43 +32,19 @@ export type BagChange =
   | { readonly kind: 'unknown-reference'; readonly path: string };
 
 export async function putCable(db: Queryable, cable: BagCable): Promise<void> {
-  await db.query(
-    `insert into bag_cable (id, version, label, place, family, came_with, note, gauge) values ($1, $2, $3, $4, $5, $6, $7, $8)
-    on conflict (id) do update set version = $2, label = $3, place = $4, family = $5, came_with = $6, note = $7, gauge = $8`,
-    [cable.id, cable.version, cable.label, cable.place, cable.family, cable.cameWith, cable.note, cable.gauge],
-  );
+  await upsert(db, 'bag_cable', tables.cable, cable);
   await db.query('delete from bag_cable_plug where cable_id = $1', [cable.id]);
-  await insertRows(
+  await writeChildren(
     db,
-    'bag_cable_plug',
-    ['cable_id', 'position', 'kind', 'millimetres', 'ends'],
-    cable.plugs.map((plug, position) => [cable.id, position, plug.kind, plug.millimetres, plug.ends.map(storedEnd)]),
+    tables.cablePlugs,
+    [cable],
+    ({ id }) => id,
+    ({ plugs }) => plugs,
   );
 }
 
-export async function putAdapter(db: Queryable, adapter: BagAdapter): Promise<void> {
-  await db.query('delete from bag_adapter where id = $1', [adapter.id]);
-  await insertRows(
-    db,
-    'bag_adapter',
-    ['id', 'version', 'label', 'place', 'takes', 'gives', 'legs', 'moulded', 'adds_millimetres', 'watts', 'count'],
-    [
-      [
-        adapter.id,
-        adapter.version,
-        adapter.label,
-        adapter.place,
-        adapter.takes,
-        adapter.gives,
-        adapter.legs,
-        adapter.moulded,
-        adapter.addsMillimetres,
-        adapter.watts,
-        adapter.count,
-      ],
-    ],
-  );
-}
+export const putAdapter = (db: Queryable, adapter: BagAdapter): Promise<void> =>
+  upsert(db, 'bag_adapter', tables.adapter, adapter);
 
 export function changeAdapter(pool: pg.Pool, by: string, basedOn: number, adapter: BagAdapter): Promise<BagChange> {
   return transaction(pool, async (db): Promise<BagChange> => {
@@ -147,17 +65,15 @@ export function changeAdapter(pool: pg.Pool, by: string, basedOn: number, adapte
 }
 
 export async function putPinout(db: Queryable, pinout: Pinout): Promise<void> {
-  await db.query(
-    'insert into pinout (id, version, name) values ($1, $2, $3) on conflict (id) do update set version = $2, name = $3',
-    [pinout.id, pinout.version, pinout.name],
-  );
+  await upsert(db, 'pinout', tables.pinout, pinout);
   await db.query('delete from pinout_socket where pinout_id = $1', [pinout.id]);
   await db.query('delete from pinout_supply where pinout_id = $1 or model_id = any($2)', [pinout.id, pinout.supplies]);
-  await insertRows(
+  await writeChildren(
     db,
-    'pinout_socket',
-    ['pinout_id', 'family', 'pins'],
-    pinout.sockets.map((socket) => [pinout.id, socket.family, socket.pins]),
+    tables.pinoutSockets,
+    [pinout],
+    ({ id }) => id,
+    ({ sockets }) => sockets,
   );
   await insertRows(
     db,

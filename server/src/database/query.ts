@@ -55,8 +55,8 @@ async function inTransaction<T>(pool: pg.Pool, begin: string, work: (client: pg.
 }
 
 /**
- * Whether something stands already as it is wanted, whatever its version: a change whose answer was lost is sent again, and
- * is then no conflict.
+ * Whether something stands already as it is wanted, whatever its version: a change whose answer was lost is sent again,
+ * and is then no conflict.
  */
 export const standsAlready = <T extends { readonly version: number }>(standing: T | undefined, wanted: T): boolean =>
   standing !== undefined && isDeepStrictEqual({ ...standing, version: 0 }, { ...wanted, version: 0 });
@@ -66,7 +66,10 @@ export async function snapshot<T>(pool: pg.Pool, work: (client: pg.PoolClient) =
   return inTransaction(pool, 'begin isolation level repeatable read, read only', work);
 }
 
-/** Inserts rows of one shape with one statement; nothing for none. Table and column names come from code, never from input. */
+/**
+ * Inserts rows of one shape with one statement; nothing for none. Table and column names come from code, never from
+ * input.
+ */
 export async function insertRows(
   db: Queryable,
   table: string,

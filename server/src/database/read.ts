@@ -10,8 +10,6 @@ export const number = (row: Row, column: string): number =>
   typeof row[column] === 'number' ? row[column] : fail(column, 'a number');
 export const boolean = (row: Row, column: string): boolean =>
   typeof row[column] === 'boolean' ? row[column] : fail(column, 'a boolean');
-export const texts = (row: Row, column: string): string[] =>
-  Array.isArray(row[column]) ? (row[column] as string[]) : fail(column, 'an array');
 export const instant = (row: Row, column: string): string =>
   row[column] instanceof Date ? row[column].toISOString() : fail(column, 'an instant');
 export const orNull =

@@ -9,7 +9,9 @@ export interface ClockJump {
   readonly at: string;
 }
 
-/** Notices that the machine's clock was set while the server runs: times written down before and after do not compare. */
+/**
+ * Notices that the machine's clock was set while the server runs: times written down before and after do not compare.
+ */
 export class ClockWatch {
   jump: ClockJump | null = null;
   private readonly timer: ReturnType<typeof setInterval>;

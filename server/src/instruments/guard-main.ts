@@ -12,6 +12,7 @@ process.on('message', (message: unknown) => {
   if (draws) drawing.set(key, { host, port });
   else drawing.delete(key);
 });
+process.send?.('watching');
 // Whoever ends the server in order has it switch off its loads; this process ends when the server is gone.
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => undefined);
 

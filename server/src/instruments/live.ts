@@ -62,7 +62,8 @@ export async function watchMeter(
             tell({ kind: 'held', at: now(), volts: hold.meanVolts, spreadVolts: hold.spreadVolts, count: hold.count });
           held = hold !== null;
         }
-        // From beat to beat, so that a timer's lateness does not add up; a slow meter's missed beats are not made up for.
+        // From beat to beat, so that a timer's lateness does not add up; a slow meter's missed beats are not made up
+        // for.
         due = Math.max(due + beatMilliseconds, performance.now() - beatMilliseconds);
         await wait(Math.max(1, due - performance.now()), undefined, { signal }).catch(() => undefined);
       }

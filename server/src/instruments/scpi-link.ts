@@ -13,9 +13,9 @@ export class InstrumentFailure extends Error {
 const longestAnswer = 2048;
 
 /**
- * One instrument over TCP, one question at a time. Each question carries a figure in the event mask (`*ESE n`, read back
- * by `*ESE?` in the same line), so that an answer to an earlier question is known as such. Whatever goes wrong closes
- * the link: a half answer is never kept.
+ * One instrument over TCP, one question at a time. Each question carries a figure in the event mask (`*ESE n`, read
+ * back by `*ESE?` in the same line), so that an answer to an earlier question is known as such. Whatever goes wrong
+ * closes the link: a half answer is never kept.
  */
 export class ScpiLink {
   private readonly socket: Socket;
@@ -121,7 +121,10 @@ export class ScpiLink {
     return figure;
   }
 
-  /** Gives an order and makes sure that it was taken. @throws InstrumentFailure `refused` when the instrument has an error to tell */
+  /**
+   * Gives an order and makes sure that it was taken. @throws InstrumentFailure `refused` when the instrument has an
+   * error to tell
+   */
   async order(order: string): Promise<void> {
     const answer = await this.ask(`*CLS;${order};SYSTem:ERRor?`);
     if (!/^[+-]?0\b/.test(answer)) throw new InstrumentFailure('refused');

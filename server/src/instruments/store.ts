@@ -1,16 +1,10 @@
 import type pg from 'pg';
 import type { NetworkInstrument } from '@fairwatt/contract';
 import { many, maybeOne, transaction, type Queryable } from '../database/query.ts';
-import { boolean, member, number, orNull, text } from '../database/read.ts';
+import { boolean } from '../database/read.ts';
+import { networkInstrument } from '../shop/tables.ts';
 
-const read = (row: Record<string, unknown>): NetworkInstrument => ({
-  id: text(row, 'id'),
-  name: text(row, 'name'),
-  role: member(row, 'role'),
-  host: text(row, 'host'),
-  port: number(row, 'port'),
-  instrumentId: orNull(text)(row, 'instrument_id'),
-});
+const { read } = networkInstrument;
 
 export const listNetworkInstruments = (db: Queryable): Promise<NetworkInstrument[]> =>
   many(db, 'select * from network_instrument order by role desc, name', [], read);

@@ -236,7 +236,10 @@ async function run(
   return loadOff;
 }
 
-/** All sweeps of this server: one at a time for each load, every one ended with its load off, also when the server stops. */
+/**
+ * All sweeps of this server: one at a time for each load, every one ended with its load off, also when the server
+ * stops.
+ */
 export class Sweeps {
   private readonly all = new Map<string, RunningSweep>();
   private readonly busyLoads = new Set<string>();
@@ -337,8 +340,9 @@ export class Sweeps {
       ...sweepLimits(request.rail),
       hottestCelsius: request.hottestCelsius,
     };
-    this.guard?.mayDraw(load);
-    const ended = run(plan, request.job, meter, load, tell, abort.signal)
+    const watched = this.guard?.mayDraw(load) ?? Promise.resolve();
+    const ended = watched
+      .then(() => run(plan, request.job, meter, load, tell, abort.signal))
       .then(async (loadOff) => {
         if (!loadOff) return;
         this.guard?.isOff(load);

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import pg from 'pg';
 import type { Queryable } from '../database/query.ts';
 import { many, maybeOne } from '../database/query.ts';
 import { instant, number, orNull, text } from '../database/read.ts';
@@ -53,6 +54,10 @@ export const contentHash = (message: unknown): string =>
   createHash('sha256')
     .update(JSON.stringify(ordered(message)))
     .digest('hex');
+
+/** Whether a write failed because an event of this id is there already. */
+export const isEventIdTaken = (error: unknown): boolean =>
+  error instanceof pg.DatabaseError && error.code === '23505' && error.constraint === 'job_event_pkey';
 
 /** What an id was used for before; null when it never was. */
 export const earlierEvent = (

@@ -1,6 +1,5 @@
 import express, { Router, type Request, type Response } from 'express';
 import type pg from 'pg';
-import { viewJob, type Job, type JobView, type Model, type Shop } from '@fairwatt/core';
 import {
   labelPrinterMessageSchema,
   labelPrinterSchema,
@@ -8,33 +7,25 @@ import {
   printedSchema,
   printLabelsSchema,
 } from '@fairwatt/contract';
-import { snapshot } from '../database/query.ts';
 import { PrinterFailure, printPdf, readLabelPrinter, writeLabelPrinter } from '../label-printer.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
-import { ownerOf, readTechnicians, technicianExists } from '../shop/store.ts';
+import { ownerOf, technicianExists } from '../shop/store.ts';
 import { isPrivateUrl } from '../supplies/prices.ts';
-import { labelsPdf, scheduleCsv, schedulePdf } from './documents.ts';
-import { readJob } from './read.ts';
 import { codeOf, noJob, noTechnician } from './refusals.ts';
-import { readComputingShop } from './store.ts';
+import type { PaperOrder, Workers } from '../workers/workers.ts';
 
 /** Paper: cable tags and the cable schedule, as PDF and CSV, and the label printer. */
-export function paperRoutes(pool: pg.Pool, model: Model, address: string | null): Router {
+export function paperRoutes(pool: pg.Pool, workers: Workers, address: string | null): Router {
   const router = Router();
   const body = express.json({ limit: '10kb' });
-  async function viewed(request: Request): Promise<{ job: Job; shop: Shop; view: JobView }> {
-    const code = codeOf(String(request.params['code']));
-    const read = await snapshot(pool, async (db) => {
-      const found = await readJob(db, code);
-      return found === null ? null : { stored: found, shop: await readComputingShop(db, model) };
-    });
-    if (read === null) throw noJob(code);
-    const { stored, shop } = read;
-    const view = viewJob(stored.job, shop, { candidates: [] });
-    if (view.cabling.basis === 'none')
+  async function made(order: PaperOrder): Promise<Buffer> {
+    const paper = await workers.paper(order);
+    if (paper.kind === 'no-job') throw noJob(order.code);
+    if (paper.kind === 'no-cables')
       throw new HttpProblem(409, 'no-cables', 'No cable is planned or recorded in this job yet');
-    return { job: stored.job, shop, view };
+    return Buffer.from(paper.bytes);
   }
+  const codeIn = (request: Request) => codeOf(String(request.params['code']));
   const addressOf = (request: Request) => address ?? `${request.protocol}://${request.get('host') ?? '127.0.0.1'}`;
   const pdf = (response: Response, name: string, document: Buffer) => {
     response.type('application/pdf').set('content-disposition', `inline; filename="${name}"`).send(document);
@@ -42,30 +33,18 @@ export function paperRoutes(pool: pg.Pool, model: Model, address: string | null)
 
   router.get('/:code/labels.pdf', async (request, response) => {
     const { stock, skip } = parseInput(labelQuerySchema, request.query, 'The query');
-    const { job, view } = await viewed(request);
-    pdf(response, `${job.code}-labels.pdf`, await labelsPdf(job, view, addressOf(request), stock, skip));
+    const code = codeIn(request);
+    const address = addressOf(request);
+    pdf(response, `${code}-labels.pdf`, await made({ kind: 'labels', code, address, stock, skip }));
   });
   router.get('/:code/cables.pdf', async (request, response) => {
-    const { job, shop, view } = await viewed(request);
-    const people = await readTechnicians(pool);
-    pdf(
-      response,
-      `${job.code}-cables.pdf`,
-      await schedulePdf(
-        job,
-        view,
-        shop,
-        addressOf(request),
-        (id) => people.find((person) => person.id === id)?.name ?? id,
-      ),
-    );
+    const code = codeIn(request);
+    pdf(response, `${code}-cables.pdf`, await made({ kind: 'schedule', code, address: addressOf(request) }));
   });
   router.get('/:code/cables.csv', async (request, response) => {
-    const { job, shop, view } = await viewed(request);
-    response
-      .attachment(`${job.code}-cables.csv`)
-      .type('text/csv')
-      .send(scheduleCsv(job, view, shop));
+    const code = codeIn(request);
+    const csv = await made({ kind: 'schedule-csv', code, address: addressOf(request) });
+    response.attachment(`${code}-cables.csv`).type('text/csv').send(csv);
   });
   router.post('/:code/labels/print', body, async (request, response) => {
     const { by } = parseInput(printLabelsSchema, request.body, 'The print job');
@@ -73,11 +52,10 @@ export function paperRoutes(pool: pg.Pool, model: Model, address: string | null)
     const printer = await readLabelPrinter(pool);
     if (printer === null)
       throw new HttpProblem(404, 'no-printer', 'No label printer is entered; an owner does that at Settings');
-    const { job, view } = await viewed(request);
+    const address = addressOf(request);
+    const labels = await made({ kind: 'labels', code: codeIn(request), address, stock: 'roll', skip: 0 });
     try {
-      response.json(
-        printedSchema.parse(await printPdf(printer, await labelsPdf(job, view, addressOf(request), 'roll', 0))),
-      );
+      response.json(printedSchema.parse(await printPdf(printer, labels)));
     } catch (error) {
       if (error instanceof PrinterFailure)
         throw new HttpProblem(502, 'printer-failed', `Nothing is known to be printed: ${error.message}`);

@@ -1,9 +1,9 @@
 import express, { Router } from 'express';
-import type pg from 'pg';
 import { z } from 'zod';
-import { refusalText, type Model } from '@fairwatt/core';
+import { refusalText, type Job } from '@fairwatt/core';
 import {
   actMessageSchema,
+  actSchema,
   id,
   jobEventsSchema,
   jobFileFormat,
@@ -24,13 +24,14 @@ import { pictureOf } from './photos.ts';
 import { jobIdOf, readJob } from './read.ts';
 import { contentHash } from './events.ts';
 import { codeOf, idTaken, noJob, noTechnician } from './refusals.ts';
+import { actOnJob, type Acting } from './acting.ts';
+import { listJobs } from './list.ts';
+import type { StationKeeper } from './station-keeper.ts';
 import {
-  actOnJob,
   createJob,
   exportJob,
   importJob,
   listEvents,
-  listJobs,
   putOriginal,
   readOriginal,
   type IdTaken,
@@ -59,17 +60,34 @@ function checkFileHead(body: unknown): void {
     );
 }
 
-export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Router {
+const texts = new WeakMap<Job, string>();
+
+/** A job as it is sent, in its schema; written once for a job that is kept. */
+function jobText(job: Job): string {
+  const known = texts.get(job);
+  if (known !== undefined) return known;
+  const text = JSON.stringify(jobSchema.parse(job));
+  texts.set(job, text);
+  return text;
+}
+
+/** What the routes of jobs are served with. */
+export interface JobServing extends Acting {
+  readonly keeper: StationKeeper;
+  readonly now: () => string;
+}
+
+export function jobRoutes({ pool, model, workers, keeper, now }: JobServing): Router {
   const router = Router();
   const body = express.json({ limit: '1mb' });
 
   router.get('/', async (request, response) => {
     const query = parseInput(jobListQuerySchema, request.query, 'The query');
-    response.json(jobListSchema.parse(await snapshot(pool, (db) => listJobs(db, query))));
+    response.json(jobListSchema.parse(await listJobs(pool, model, keeper, query)));
   });
   router.post('/', body, async (request, response) => {
     const outcome = known(await createJob(pool, model, parseInput(newJobSchema, request.body, 'The new job'), now()));
-    response.status(201).json(jobSchema.parse(outcome.value));
+    response.status(201).type('application/json').send(jobText(outcome.value));
   });
   router.post('/import', express.json({ limit: '32mb' }), async (request, response) => {
     const query = parseInput(
@@ -93,13 +111,13 @@ export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Route
         'A job with this code is already here; import it under a new code, or leave it',
         { errors: [{ path: 'job.code', message: 'already here' }] },
       );
-    response.status(201).json(jobSchema.parse(outcome.value));
+    response.status(201).type('application/json').send(jobText(outcome.value));
   });
   router.get('/:code', async (request, response) => {
     const code = codeOf(request.params['code']);
     const stored = await snapshot(pool, (db) => readJob(db, code));
     if (stored === null) throw noJob(code);
-    response.json(jobSchema.parse(stored.job));
+    response.type('application/json').send(jobText(stored.job));
   });
   router.get('/:code/file', async (request, response) => {
     const code = codeOf(request.params['code']);
@@ -117,7 +135,8 @@ export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Route
       return jobId === null ? null : listEvents(db, jobId);
     });
     if (events === null) throw noJob(code);
-    response.json(jobEventsSchema.parse({ events }));
+    const readable = events.map((event) => ({ ...event, act: actSchema.safeParse(event.detail).data ?? null }));
+    response.json(jobEventsSchema.parse({ events: readable }));
   });
   const noLog = () =>
     new HttpProblem(404, 'no-such-log', 'This job keeps no such log', {
@@ -150,8 +169,7 @@ export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Route
     const code = codeOf(request.params['code']);
     const outcome = known(
       await actOnJob(
-        pool,
-        model,
+        { pool, model, workers },
         code,
         parseInput(actMessageSchema, request.body, 'The change'),
         contentHash(request.body),
@@ -172,7 +190,7 @@ export function jobRoutes(pool: pg.Pool, model: Model, now: () => string): Route
         });
       }
       case 'done':
-        response.set(revisionHeader, String(outcome.revision)).json(jobSchema.parse(outcome.value));
+        response.set(revisionHeader, String(outcome.revision)).type('application/json').send(jobText(outcome.value));
     }
   });
   return router;

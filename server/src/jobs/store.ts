@@ -1,121 +1,54 @@
 import { randomUUID } from 'node:crypto';
 import type pg from 'pg';
-import {
-  applyAct,
-  knowsOf,
-  newJob,
-  partsAt,
-  unanswered,
-  subjectOf,
-  viewJob,
-  type Act,
-  type ActContext,
-  type Job,
-  type Refusal,
-  type Shop,
-} from '@fairwatt/core';
-import type { ActMessage, JobFile, JobList, NewJobMessage } from '@fairwatt/contract';
+import { newJob, partsAt, viewJob, type Job, type Shop } from '@fairwatt/core';
+import type { JobFile, NewJobMessage } from '@fairwatt/contract';
 import { many, maybeOne, one, transaction, type Queryable } from '../database/query.ts';
-import { instant, member, number, text } from '../database/read.ts';
-import { readCableBags } from '../cable-bags/store.ts';
-import {
-  addInstruments,
-  addTechnicians,
-  readInstruments,
-  readSettings,
-  readTechnicians,
-  technicianExists,
-} from '../shop/store.ts';
+import { instant, number, text } from '../database/read.ts';
+import { lessonOf, recordRevision, learnedModel, writeLesson } from '../record/store.ts';
+import { readShelf, searchNamesOf, shelfStamp, type Shelf } from '../shop/shelf.ts';
+import { addInstruments, addTechnicians, readInstruments, readTechnicians, technicianExists } from '../shop/store.ts';
 import { addSupplies, readSupplies } from '../supplies/store.ts';
-import { readJob } from './read.ts';
-import { learnedModel } from '../record/store.ts';
-import { addEvent, contentHash, earlierEvent, lastChange } from './events.ts';
+import { addEvent, contentHash, earlierEvent } from './events.ts';
 import { keepPhoto, readPhotoFiles } from './photos.ts';
-import { writeJob, writeStations } from './write.ts';
+import { readJob } from './read.ts';
+import { insertJob } from './write.ts';
 
-const pageSize = 50;
-
-/** The shop as the computation needs it, read inside the same transaction as what depends on it. */
-export async function readComputingShop(db: Queryable, shipped: Shop['model']): Promise<Shop> {
-  return {
-    settings: await readSettings(db),
-    model: await learnedModel(db, shipped),
-    instruments: await readInstruments(db),
-    supplies: await readSupplies(db),
-    bags: await readCableBags(db),
-  };
+/** What a shop computes with goes by these two: its shelf, and what its closed jobs taught. */
+export interface ShopStamps {
+  readonly shelf: string;
+  readonly record: string;
 }
 
-function actContext(shop: Shop, by: string, at: string): ActContext {
-  return {
-    by,
-    at,
-    knows: knowsOf(shop),
-    unansweredPoints: (job) => unanswered(viewJob(job, shop).openPoints).length,
-  };
-}
+export const readShopStamps = async (db: Queryable): Promise<ShopStamps> => ({
+  shelf: await shelfStamp(db),
+  record: await recordRevision(db),
+});
 
-export async function listJobs(
+/** The shop with who works there. */
+export type ComputingShop = Shop & Shelf;
+
+/** The shop as the computation needs it; from memory where its stamps are known. */
+export async function readComputingShop(
   db: Queryable,
-  query: { readonly search: string; readonly state: 'open' | 'closed' | 'all'; readonly page: number },
-): Promise<JobList> {
-  const where = `($1 = '' or code ilike $2 or title ilike $2 or client ilike $2 or words ilike $2 or exists (select from job_part where job_part.job_id = job.id and job_part.name ilike $2)) and ($3 = 'all' or state = $3)`;
-  const pattern = `%${query.search.replace(/[\\%_]/g, '\\$&')}%`;
-  const total = await one(
-    db,
-    `select count(*) as total from job where ${where}`,
-    [query.search, pattern, query.state],
-    (row) => number(row, 'total'),
-  );
-  const heads = await many(
-    db,
-    `select id, code, title, client, words, state, updated_at from job where ${where} order by state desc, updated_at desc, id desc limit $4 offset $5`,
-    [query.search, pattern, query.state, pageSize, (query.page - 1) * pageSize],
-    (row) => ({
-      id: number(row, 'id'),
-      code: text(row, 'code'),
-      title: text(row, 'title'),
-      client: text(row, 'client'),
-      words: text(row, 'words'),
-      state: member<'open' | 'closed'>(row, 'state'),
-      updatedAt: instant(row, 'updated_at'),
-    }),
-  );
-  const stations = await many(
-    db,
-    'select job_id, station, state, line from job_station where job_id = any($1) order by job_id, position',
-    [heads.map((head) => head.id)],
-    (row) => ({
-      jobId: number(row, 'job_id'),
-      mark: {
-        id: text(row, 'station'),
-        state: member<JobList['jobs'][number]['stations'][number]['state']>(row, 'state'),
-        line: text(row, 'line'),
-      },
-    }),
-  );
-  return {
-    total,
-    page: query.page,
-    pageSize,
-    jobs: heads.map(({ id, ...head }) => ({
-      ...head,
-      stations: stations.filter((item) => item.jobId === id).map((item) => item.mark),
-    })),
-  };
+  shipped: Shop['model'],
+  stamps?: ShopStamps,
+): Promise<ComputingShop> {
+  const { shelf, record } = stamps ?? (await readShopStamps(db));
+  return { ...(await readShelf(db, shelf)), model: await learnedModel(db, shipped, record) };
 }
 
-async function freeCode(db: Queryable): Promise<string> {
+/** The next code that no job has. */
+async function freeCode(db: Queryable, prefix: string): Promise<string> {
   for (;;) {
-    const code = await one(
-      db,
-      "select nextval('job_number') as number",
-      [],
-      (row) => `LQ-${String(number(row, 'number')).padStart(4, '0')}`,
-    );
+    const next = await one(db, "select nextval('job_number') as number", [], (row) => number(row, 'number'));
+    const code = `${prefix}-${String(next).padStart(4, '0')}`;
     if ((await maybeOne(db, 'select id from job where code = $1', [code], (row) => row)) === null) return code;
   }
 }
+
+/** Codes that came with files are passed over at once when the next one is looked for. */
+const countFrom = (db: Queryable, code: string): Promise<unknown> =>
+  db.query("select setval('job_number', greatest($1, (select last_value from job_number)))", [Number(code.slice(3))]);
 
 export type Unknown = { readonly kind: 'unknown-technician' };
 export type Outcome<T> = { readonly kind: 'done'; readonly value: T } | Unknown;
@@ -142,8 +75,9 @@ export function createJob(
       return { kind: 'done', value: (await readJob(db, code))!.job }; // its row was just read
     }
     const shop = await readComputingShop(db, model);
-    const job = newJob(await freeCode(db), message.title, message.client, message.words, shop.settings.school, at);
-    const jobId = await writeJob(db, null, job, shop);
+    const { school, codePrefix } = shop.settings;
+    const job = newJob(await freeCode(db, codePrefix), message.title, message.client, message.words, school, at);
+    const jobId = await insertJob(db, job, searchNamesOf(shop));
     await addEvent(db, {
       id: message.id,
       jobId,
@@ -155,63 +89,6 @@ export function createJob(
       contentHash: hash,
     });
     return { kind: 'done', value: job };
-  });
-}
-
-/** Who changed something last, and when. */
-export interface Changed {
-  readonly by: string;
-  readonly at: string;
-}
-
-export type ActOutcome =
-  /** `revision` is what this act made of the job, which may have gone on since when it was sent again. */
-  | { readonly kind: 'done'; readonly value: Job; readonly revision: number }
-  | Unknown
-  | IdTaken
-  | { readonly kind: 'no-job' }
-  | { readonly kind: 'refused'; readonly refusal: Refusal; readonly current: Job; readonly changed: Changed | null };
-
-/** Does an act on a job, with its event, in one transaction; the same message again changes nothing and gives the job. */
-export function actOnJob(
-  pool: pg.Pool,
-  model: Shop['model'],
-  code: string,
-  message: ActMessage,
-  hash: string,
-  at: string,
-): Promise<ActOutcome> {
-  return transaction(pool, async (db): Promise<ActOutcome> => {
-    if (!(await technicianExists(db, message.by))) return { kind: 'unknown-technician' };
-    const stored = await readJob(db, code, true);
-    if (stored === null) return { kind: 'no-job' };
-    const { id: jobId, job } = stored;
-    const done = await earlierEvent(db, message.id);
-    if (done !== null)
-      return done.jobId === jobId && done.contentHash === hash
-        ? { kind: 'done', value: job, revision: done.revision ?? job.revision }
-        : { kind: 'id-taken' };
-    const shop = await readComputingShop(db, model);
-    const result = applyAct(job, message.act, actContext(shop, message.by, at));
-    const subject = subjectOf(message.act);
-    if (!result.ok) {
-      const { refusal } = result;
-      const changed = refusal.code === 'stale' ? await lastChange(db, jobId, subject, refusal.current) : null;
-      return { kind: 'refused', refusal, current: job, changed };
-    }
-    await writeJob(db, stored, result.job, shop);
-    await addEvent(db, {
-      id: message.id,
-      jobId,
-      at,
-      by: message.by,
-      kind: message.act.kind satisfies Act['kind'],
-      detail: message.act,
-      revision: result.job.revision,
-      subject,
-      contentHash: hash,
-    });
-    return { kind: 'done', value: result.job, revision: result.job.revision };
   });
 }
 
@@ -248,14 +125,19 @@ export async function exportJob(db: Queryable, code: string, at: string): Promis
       ...job.pins,
       ...job.seats,
       ...job.steps,
+      ...job.proofs,
       ...job.signOffs,
+      ...job.laidAside.flatMap((work) => [...work.seats, ...work.pins, ...work.steps]),
       ...photos,
     ]
       .map((item) => item.by)
       .concat(
-        [job.finding, job.choice, job.closed, ...job.seats.map((seat) => seat.rechecked)].flatMap((item) =>
-          item === null ? [] : [item.by],
-        ),
+        [
+          job.finding,
+          job.choice,
+          job.closed,
+          ...[job, ...job.laidAside].flatMap((work) => work.seats.map((seat) => seat.rechecked)),
+        ].flatMap((item) => (item === null ? [] : [item.by])),
       ),
   );
   const meters = new Set<string | null>([...job.readings, ...job.outcomes].map((item) => item.instrumentId));
@@ -301,8 +183,15 @@ export function importJob(
     await addTechnicians(db, file.technicians);
     await addInstruments(db, file.instruments);
     await addSupplies(db, file.supplies);
-    const job: Job = taken === null ? file.job : { ...file.job, code: await freeCode(db) };
-    const jobId = await writeJob(db, null, job, await readComputingShop(db, model));
+    const shop = await readComputingShop(db, model);
+    const { codePrefix } = shop.settings;
+    const job: Job = taken === null ? file.job : { ...file.job, code: await freeCode(db, codePrefix) };
+    if (job.code.startsWith(`${codePrefix}-`)) await countFrom(db, job.code);
+    const jobId = await insertJob(db, job, searchNamesOf(shop));
+    if (job.state === 'closed') {
+      const { observations } = viewJob(job, shop, { candidates: [] });
+      await writeLesson(db, jobId, lessonOf(job, observations));
+    }
     for (const photo of file.photos) await keepPhoto(db, jobId, photo);
     for (const original of file.originals) await keepOriginal(db, jobId, original.logId, original.text);
     const author = by ?? file.technicians[0]?.id;
@@ -317,21 +206,6 @@ export function importJob(
       });
     return { kind: 'done', value: job };
   });
-}
-
-/** Says anew what the stations of open jobs say, after the knowledge or the program changed. */
-export async function refreshStations(pool: pg.Pool, model: Shop['model']): Promise<number> {
-  const codes = await many(pool, "select code from job where state = 'open' order by id", [], (row) =>
-    text(row, 'code'),
-  );
-  const shop = await readComputingShop(pool, model);
-  for (const code of codes) {
-    await transaction(pool, async (db) => {
-      const stored = await readJob(db, code, true);
-      if (stored !== null) await writeStations(db, stored.id, viewJob(stored.job, shop), shop);
-    });
-  }
-  return codes.length;
 }
 
 const keepOriginal = (db: Queryable, jobId: number, logId: string, original: string) =>

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Job, ShopRecord } from '@fairwatt/core';
-import type { JobList, Problem, RecordMessage, ShopMessage } from '@fairwatt/contract';
+import type { Problem, RecordMessage, ShopMessage } from '@fairwatt/contract';
 import { startServer, type RunningServer } from '../../../tests/running-server.ts';
 
 let server: RunningServer;
@@ -111,7 +111,7 @@ describe("the shop's record", () => {
   });
   it('moves what the list says of an open job', async () => {
     const job = await server.make('Same words, other weight');
-    const say = async () => (await server.call<JobList>('/jobs?search=other%20weight')).body.jobs[0]!.stations[1]!.line;
+    const say = async () => (await server.list('?search=other%20weight')).jobs[0]!.stations[1]!.line;
     await server.act(job.code, { kind: 'edit-sheet', changes: { button: 'cuts-load' }, basedOn: job.sheet.version });
     const before = await say();
     for (let count = 0; count < 12; count += 1) await closedJob(true);

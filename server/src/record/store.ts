@@ -62,9 +62,11 @@ export async function readRecord(db: Queryable): Promise<RecordMessage> {
 
 const compiled = new WeakMap<Model, { readonly revision: string; readonly model: Model }>();
 
+export const recordRevision = (db: Queryable): Promise<string> =>
+  one(db, 'select revision from shop_record', [], (row) => text(row, 'revision'));
+
 /** The shipped model moved by the shop's record; compiled again only when the record changed. */
-export async function learnedModel(db: Queryable, shipped: Model): Promise<Model> {
-  const revision = await one(db, 'select revision from shop_record', [], (row) => text(row, 'revision'));
+export async function learnedModel(db: Queryable, shipped: Model, revision: string): Promise<Model> {
   const known = compiled.get(shipped);
   if (known?.revision === revision) return known.model;
   const model = compileModel(shipped.shipped, await readCounts(db));
@@ -74,27 +76,42 @@ export async function learnedModel(db: Queryable, shipped: Model): Promise<Model
 
 const markChanged = (db: Queryable) => db.query('update shop_record set revision = gen_random_uuid()');
 
-/** Keeps what a closed job teaches, or takes it out when the job is open again or its fault is not confirmed. */
-export async function writeLesson(
-  db: Queryable,
-  jobId: number,
-  job: Job,
-  view: Pick<JobView, 'observations'>,
-): Promise<void> {
+/** What a closed job teaches: the fault that was confirmed, and what was seen of it. */
+export interface Lesson {
+  readonly faultId: string;
+  readonly outcomes: readonly {
+    readonly checkId: string;
+    readonly outcomeId: string;
+    readonly instrumentId: string | null;
+  }[];
+}
+
+/** The lesson of a job as it stands; null while it is open or its fault is not confirmed. */
+export function lessonOf(job: Job, observations: JobView['observations']): Lesson | null {
+  const { finding } = job;
+  if (job.state !== 'closed' || finding?.kind !== 'fault' || !finding.confirmed || finding.faultId === null)
+    return null;
+  return {
+    faultId: finding.faultId,
+    outcomes: observations
+      .filter((observation) => observation.outcomeId !== 'unknown')
+      .map(({ checkId, outcomeId, instrumentId }) => ({ checkId, outcomeId, instrumentId: instrumentId ?? null })),
+  };
+}
+
+/** Keeps what a closed job teaches, or takes it out when it teaches nothing any more. */
+export async function writeLesson(db: Queryable, jobId: number, lesson: Lesson | null): Promise<void> {
   const had = await db.query('delete from job_lesson where job_id = $1', [jobId]);
-  const teaches =
-    job.state === 'closed' && job.finding?.kind === 'fault' && job.finding.confirmed && job.finding.faultId !== null;
-  if (teaches) {
-    await insertRows(db, 'job_lesson', ['job_id', 'fault_id'], [[jobId, job.finding.faultId]]);
-    const told = view.observations.filter((observation) => observation.outcomeId !== 'unknown');
+  if (lesson !== null) {
+    await insertRows(db, 'job_lesson', ['job_id', 'fault_id'], [[jobId, lesson.faultId]]);
     await insertRows(
       db,
       'job_lesson_outcome',
       ['job_id', 'check_id', 'outcome_id', 'instrument_id'],
-      told.map((observation) => [jobId, observation.checkId, observation.outcomeId, observation.instrumentId ?? null]),
+      lesson.outcomes.map((outcome) => [jobId, outcome.checkId, outcome.outcomeId, outcome.instrumentId]),
     );
   }
-  if (teaches || had.rowCount !== 0) await markChanged(db);
+  if (lesson !== null || had.rowCount !== 0) await markChanged(db);
 }
 
 export type LeaveOutResult =

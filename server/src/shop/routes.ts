@@ -23,7 +23,9 @@ import {
   type ChangeResult,
 } from './store.ts';
 
-/** The shop's people, instruments and settings. Whoever reaches the server may change them: there are no passwords yet. */
+/**
+ * The shop's people, instruments and settings. Whoever reaches the server may change them: there are no passwords yet.
+ */
 export function shopRoutes(pool: pg.Pool): Router {
   const router = Router();
   const file = express.json({ limit: '8mb' });

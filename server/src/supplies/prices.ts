@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type pg from 'pg';
 import { isPrivateAddress, priceSchema, type ImportReport, type ImportRow } from '@fairwatt/contract';
 import { many, maybeOne, transaction, type Queryable } from '../database/query.ts';
+import { deadline } from '../deadline.ts';
 import { instant, number, orNull, text } from '../database/read.ts';
 import { checkEntries, csvEntries, reportOf } from './import.ts';
 
@@ -23,8 +24,8 @@ function priceFromCells(cells: Readonly<Record<string, string | undefined>>): un
 }
 
 /**
- * Takes the prices of a list for the supplies that are here: whole rows, in one transaction. Rows of supplies that are not
- * here are counted as known to nobody and left; a price older than the one that is here is left as well.
+ * Takes the prices of a list for the supplies that are here: whole rows, in one transaction. Rows of supplies that are
+ * not here are counted as known to nobody and left; a price older than the one that is here is left as well.
  */
 export async function takePrices(db: Queryable, list: string, dryRun: boolean): Promise<ImportReport> {
   const { good, refused } = checkEntries(csvEntries(list, priceColumns, priceFromCells), priceRow);
@@ -113,7 +114,7 @@ const longestList = 20_000_000;
 /** The list as text. @throws FeedFailure when it is silent, refuses, redirects, is no CSV or is far too long */
 export async function fetchPriceList(url: string, timeoutMilliseconds: number): Promise<string> {
   let response: Response;
-  const signal = AbortSignal.timeout(timeoutMilliseconds);
+  const { signal, met } = deadline(timeoutMilliseconds);
   try {
     response = await fetch(url, { redirect: 'error', signal, headers: { accept: 'text/csv' } });
     if (!response.ok) throw new FeedFailure(`the feed answered ${response.status}`);
@@ -134,6 +135,8 @@ export async function fetchPriceList(url: string, timeoutMilliseconds: number): 
         ? `the feed did not answer within ${timeoutMilliseconds / 1000} s`
         : 'the feed cannot be reached, or broke off',
     );
+  } finally {
+    met();
   }
 }
 

@@ -2,6 +2,7 @@ import express, { Router, type Response } from 'express';
 import Papa from 'papaparse';
 import type pg from 'pg';
 import { isDeepStrictEqual } from 'node:util';
+import type { SupplyModel } from '@fairwatt/core';
 import { z } from 'zod';
 import { answerWithProgress } from './progress.ts';
 import {
@@ -28,6 +29,7 @@ import {
 import { snapshot, transaction } from '../database/query.ts';
 import { noTechnician } from '../jobs/refusals.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
+import { sendFromShelf } from '../shop/tagged.ts';
 import { ownerOf, technicianExists } from '../shop/store.ts';
 import { checkLongFile, csvEntries, jsonEntries, reportOf, UnreadableFile, type Entry } from './import.ts';
 import { readOwnParts, writeOwnParts } from './own-parts.ts';
@@ -86,8 +88,9 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
       case 'done':
     }
   }
-  router.get('/', async (_request, response) => {
-    await list(response);
+  router.get('/', async (request, response) => {
+    const parse = (supplies: readonly SupplyModel[]) => z.array(supplyModelSchema).parse(supplies);
+    await sendFromShelf(request, response, pool, (shelf) => shelf.supplies, parse);
   });
   router.put('/', small, async (request, response) => {
     const { by, was, model } = parseInput(supplyMessageSchema, request.body, 'The supply');
@@ -112,7 +115,9 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
         .set('content-disposition', 'attachment; filename="supplies.json"')
         .json({ format: 'fairwatt-supplies', version: 1, supplies });
   });
-  /** Somebody's file, checked row by row, in one transaction; `take` says what became of each good row and writes them. */
+  /**
+   * Somebody's file, checked row by row, in one transaction; `take` says what became of each good row and writes them.
+   */
   async function takeFile<T extends { readonly id: string }>(
     body: unknown,
     entriesOf: (format: 'csv' | 'json', text: string) => Entry[],

@@ -1,26 +1,17 @@
 import type pg from 'pg';
 import type { Unit } from '@fairwatt/contract';
-import { insertRows, many, maybeOne, standsAlready, transaction, type Queryable } from '../database/query.ts';
-import { member, number, orNull, text } from '../database/read.ts';
+import { many, maybeOne, standsAlready, transaction, type Queryable } from '../database/query.ts';
+import { number, text } from '../database/read.ts';
+import { insertAll, updateRow } from '../database/table.ts';
 import { technicianExists } from '../shop/store.ts';
+import * as tables from './tables.ts';
 
 export function readUnits(db: Queryable): Promise<Unit[]> {
   return many(
     db,
     'select supply_unit.* from supply_unit join supply_model on supply_model.id = model_id order by supply_model.name, place, serial, supply_unit.id',
     [],
-    (row): Unit => ({
-      id: text(row, 'id'),
-      version: number(row, 'version'),
-      modelId: text(row, 'model_id'),
-      place: text(row, 'place'),
-      state: member(row, 'state'),
-      serial: text(row, 'serial'),
-      bag: text(row, 'bag'),
-      note: text(row, 'note'),
-      reservedFor: orNull(text)(row, 'reserved_for'),
-      usedIn: orNull(text)(row, 'used_in'),
-    }),
+    tables.unit.read,
   );
 }
 
@@ -48,28 +39,9 @@ export function changeUnit(pool: pg.Pool, by: string, basedOn: number, unit: Uni
       if (code !== null && (await maybeOne(db, 'select id from job where code = $1', [code], (row) => row)) === null)
         return { kind: 'unknown-reference', path };
     }
-    const values = [
-      unit.id,
-      basedOn + 1,
-      unit.modelId,
-      unit.place,
-      unit.state,
-      unit.serial,
-      unit.bag,
-      unit.note,
-      unit.reservedFor,
-      unit.usedIn,
-    ];
-    if (current === null)
-      await db.query(
-        'insert into supply_unit (id, version, model_id, place, state, serial, bag, note, reserved_for, used_in) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)',
-        values,
-      );
-    else
-      await db.query(
-        'update supply_unit set version = $2, model_id = $3, place = $4, state = $5, serial = $6, bag = $7, note = $8, reserved_for = $9, used_in = $10 where id = $1',
-        values,
-      );
+    const changed = { ...unit, version: basedOn + 1 };
+    if (current === null) await addUnits(db, [changed]);
+    else await updateRow(db, 'supply_unit', tables.unit, changed);
     return { kind: 'done' };
   });
 }
@@ -93,22 +65,5 @@ export function removeUnit(pool: pg.Pool, by: string, id: string, basedOn: numbe
 }
 
 /** Adds units as they stand in a file; none of them is here yet. */
-export async function addUnits(db: Queryable, units: readonly Unit[]): Promise<void> {
-  await insertRows(
-    db,
-    'supply_unit',
-    ['id', 'version', 'model_id', 'place', 'state', 'serial', 'bag', 'note', 'reserved_for', 'used_in'],
-    units.map((unit) => [
-      unit.id,
-      unit.version,
-      unit.modelId,
-      unit.place,
-      unit.state,
-      unit.serial,
-      unit.bag,
-      unit.note,
-      unit.reservedFor,
-      unit.usedIn,
-    ]),
-  );
-}
+export const addUnits = (db: Queryable, units: readonly Unit[]): Promise<void> =>
+  insertAll(db, 'supply_unit', tables.unit, units);

@@ -1,6 +1,7 @@
 import {
   createApi,
   fetchBaseQuery,
+  type BaseQueryApi,
   type BaseQueryFn,
   type FetchArgs,
   type FetchBaseQueryError,
@@ -15,8 +16,10 @@ import type {
   ImportReport,
   InstrumentMessage,
   InstrumentTrouble,
+  JobEvents,
   JobFile,
   JobList,
+  JobListQuery,
   NetworkInstrument,
   NewJobMessage,
   OwnPart,
@@ -33,14 +36,21 @@ import type {
   UnitMessage,
 } from '@fairwatt/contract';
 import { importRows } from './import-rows.ts';
+import { keptHeader } from '../offline/kept-answer.ts';
 import { kept, mustQueue, parcelOf, shallKeep } from '../offline/kept-request.ts';
 import { outbox, type OutboxState } from '../offline/outbox.ts';
 
 const send = fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 });
 
+/** Whether a query has an answer on the screen already. */
+const hasAnswer = ({ type, queryCacheKey, getState }: BaseQueryApi): boolean => {
+  const { api: queries } = getState() as { readonly api: { readonly queries: Record<string, { data?: unknown }> } };
+  return type === 'query' && queryCacheKey !== undefined && queries.queries[queryCacheKey]?.data !== undefined;
+};
+
 /**
- * Asks the server. A change that cannot be sent now, or that has to wait behind others of its kind, goes the road of the
- * outbox and answers null.
+ * Asks the server. An answer that was kept from earlier never takes the place of one that is on the screen. A change that cannot be sent now, or that has to wait behind others of its kind, goes the road of
+ * the outbox and answers null.
  */
 const ask: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> = async (args, query, options) => {
   const keep = (what: FetchArgs) => {
@@ -53,6 +63,8 @@ const ask: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> = async
   const result = await send(args, query, options);
   if (typeof args === 'object' && query.type === 'mutation' && shallKeep(query.endpoint, result.error?.status))
     return keep(args);
+  if (result.meta?.response?.headers.has(keptHeader) === true && hasAnswer(query))
+    return { error: { status: 'FETCH_ERROR', error: 'the server does not answer' } };
   return result;
 };
 
@@ -138,8 +150,11 @@ export const api = createApi({
       query: (body) => ({ url: '/shop/instruments', method: 'PUT', body }),
       invalidatesTags: ['shop'],
     }),
-    jobs: build.query<JobList, { search: string; state: 'open' | 'closed' | 'all'; page: number }>({
-      query: (params) => ({ url: '/jobs', params }),
+    jobs: build.query<JobList, JobListQuery>({
+      query: ({ after, before, ...params }) => ({
+        url: '/jobs',
+        params: { ...params, ...(after === null ? {} : { after }), ...(before === null ? {} : { before }) },
+      }),
       providesTags: ['jobs'],
     }),
     // An answer that was on its way while a change was confirmed is older than what is known, and is let go.
@@ -147,6 +162,10 @@ export const api = createApi({
       query: (code) => `/jobs/${encodeURIComponent(code)}`,
       merge: (known, came) => (came.revision < known.revision ? known : came),
       providesTags: (_job, _error, code) => [{ type: 'job', id: code }],
+    }),
+    jobEvents: build.query<JobEvents, string>({
+      query: (code) => `/jobs/${encodeURIComponent(code)}/events`,
+      providesTags: (_events, _error, code) => [{ type: 'job', id: code }, 'jobs'],
     }),
     present: build.query<Present, string>({
       query: (code) => `/jobs/${encodeURIComponent(code)}/presence`,
@@ -312,6 +331,7 @@ export const {
   useChangeInstrumentMutation,
   useJobsQuery,
   useJobQuery,
+  useJobEventsQuery,
   usePresentQuery,
   useBePresentMutation,
   useCreateJobMutation,

@@ -5,8 +5,8 @@ const key = 'fairwatt.reloaded-at';
 const onceWithinMilliseconds = 20_000;
 
 /**
- * After an upgrade a page that is still open asks for pieces that are gone: it is loaded again, once. What was typed is in
- * the outbox by then.
+ * After an upgrade a page that is still open asks for pieces that are gone: it is loaded again, once. What was typed is
+ * in the outbox by then.
  */
 export function reloadWhenPiecesAreGone(): void {
   window.addEventListener('vite:preloadError', (event) => {

@@ -1,5 +1,5 @@
-import { Modal } from 'antd';
 import { Sheet } from '../controls/sheet.tsx';
+import { Dialog } from '../controls/dialog.tsx';
 
 const rows: readonly (readonly [string, string])[] = [
   ['1 … 9, 0', 'answer what the station asks'],
@@ -16,12 +16,12 @@ const rows: readonly (readonly [string, string])[] = [
 
 export default function KeysDialog({ onClose }: { readonly onClose: () => void }) {
   return (
-    <Modal open title="Keys" footer={null} onCancel={onClose}>
+    <Dialog title="Keys" onClose={onClose}>
       <Sheet
         rows={rows}
         rowKey={([key]) => key}
         columns={[{ className: 'nowrap', cell: ([key]) => <kbd>{key}</kbd> }, { cell: ([, meaning]) => meaning }]}
       />
-    </Modal>
+    </Dialog>
   );
 }

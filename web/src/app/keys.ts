@@ -19,6 +19,7 @@ const first = (selector: string) => [...scope().querySelectorAll<HTMLElement>(se
 
 /** Where the focus rests when nothing in particular has it: the work itself, or an open dialog. */
 const restingPlaces = '#main, [role=dialog], .ant-modal-wrap';
+const choiceInRow = '.ant-segmented input[type=radio]';
 /** A second Enter this soon after the first was not meant. */
 const doubledMilliseconds = 400;
 
@@ -34,8 +35,8 @@ function keepFocus(): void {
 const acts = (key: string): boolean => key.length === 1 || key === 'Enter' || key === 'Escape' || key === 'Delete';
 
 /**
- * A held key does nothing twice: what it would do again is stopped before any control, form or shortcut hears of it. Text
- * goes on being typed.
+ * A held key does nothing twice: what it would do again is stopped before any control, form or shortcut hears of it.
+ * Text goes on being typed.
  */
 function stopHeld(event: KeyboardEvent): void {
   if (!event.repeat || !acts(event.key)) return;
@@ -56,7 +57,8 @@ export interface KeyCommands {
 
 /**
  * The keyboard of the whole application. Digits press what carries `data-key`, Enter presses what carries
- * `data-primary`, `m` presses what carries `data-letter="m"`, `r` goes to what carries `data-entry`, g and a digit go to a station.
+ * `data-primary`, `m` presses what carries `data-letter="m"`, `r` goes to what carries `data-entry`, g and a digit go
+ * to a station.
  */
 export function useKeys(commands: KeyCommands): void {
   useEffect(() => {
@@ -85,8 +87,11 @@ export function useKeys(commands: KeyCommands): void {
         return;
       }
       if (event.key === 'Enter') {
-        // Only while nothing else has the focus, and not as the tail of the Enter before.
-        const free = target === document.body || (target instanceof HTMLElement && target.matches(restingPlaces));
+        // Only while nothing else has the focus, and not as the tail of the Enter before. A choice in a row keeps the
+        // focus after a click and does nothing with Enter itself.
+        const free =
+          target === document.body ||
+          (target instanceof HTMLElement && target.matches(`${restingPlaces}, ${choiceInRow}`));
         if (!free || performance.now() - lastMain < doubledMilliseconds) return;
         const element = first('[data-primary]');
         if (element) {

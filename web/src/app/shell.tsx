@@ -1,4 +1,4 @@
-import { lazy, Suspense, useCallback, useMemo, useRef, useState, type ReactNode } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Button, Input, Select, type InputRef } from 'antd';
 import { NavLink, useLocation, useNavigate } from 'react-router';
 import { stationIds } from '@fairwatt/core';
@@ -9,7 +9,8 @@ import { useAppDispatch, useAppSelector } from './store.ts';
 import { SweepWatch } from './sweep-watch.tsx';
 import { UnsentNotice } from './unsent-notice.tsx';
 
-const NewJobDialog = lazy(() => import('../jobs/new-job.tsx'));
+const loadNewJob = () => import('../jobs/new-job.tsx');
+const NewJobDialog = lazy(loadNewJob);
 const NewNameDialog = lazy(() => import('./new-name.tsx'));
 const KeysDialog = lazy(() => import('./keys-dialog.tsx'));
 
@@ -44,6 +45,13 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       [goStation, dispatch],
     ),
   );
+
+  // A client stands at the counter: the dialog is fetched before it is asked for, so that nothing typed runs ahead of
+  // it.
+  useEffect(() => {
+    const idle = requestIdleCallback(() => void loadNewJob());
+    return () => cancelIdleCallback(idle);
+  }, []);
 
   return (
     <div className="frame">

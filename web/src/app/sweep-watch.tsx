@@ -7,7 +7,10 @@ import { useLoadOffMutation, useStopSweepMutation, useSweepsQuery } from './api.
 import { useAppDispatch, useAppSelector } from './store.ts';
 import { sweepActions } from './sweep.ts';
 
-/** Follows a running load sweep whatever screen is open: Stop stays in sight, Escape presses it, and a load that nobody is sure of is named until somebody is. */
+/**
+ * Follows a running load sweep whatever screen is open: Stop stays in sight, Escape presses it, and a load that nobody
+ * is sure of is named until somebody is.
+ */
 export function SweepWatch() {
   const dispatch = useAppDispatch();
   const location = useLocation();

@@ -82,10 +82,15 @@ export function figureProblem(
   return whole && !Number.isInteger(figure) ? 'a whole number' : null;
 }
 
-/** A figure is kept when its typing has paused this long, or the field is left: 99 on the way to 995 is not a figure. */
+/**
+ * A figure is kept when its typing has paused this long, or the field is left: 99 on the way to 995 is not a figure.
+ */
 const pauseMilliseconds = 600;
 
-/** A figure as people type it: 11,9 or 11.9. Kept when it is one and inside its bounds; else it stays in the field with its error. */
+/**
+ * A figure as people type it: 11,9 or 11.9. Kept when it is one and inside its bounds; else it stays in the field with
+ * its error.
+ */
 export function FigureField({
   label,
   value,

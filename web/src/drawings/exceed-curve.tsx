@@ -1,6 +1,9 @@
 import { percentText, wattsText, type LoadDraws } from '@fairwatt/core';
 
-/** How likely the lasting load is to exceed each watt: a falling curve, with the rating and its eighty per cent as lines. */
+/**
+ * How likely the lasting load is to exceed each watt: a falling curve, with the rating and its eighty per cent as
+ * lines.
+ */
 export function ExceedCurve({
   draws,
   ratingWatts,

@@ -58,7 +58,9 @@ interface Props {
 const socketKey = (end: ReturnType<typeof cableEnds>[number]) => end.socketLabel ?? `fixed ${end.cableCode}`;
 const rowKeys = (row: InletRow): readonly string[] => cableEnds(row).map(socketKey);
 
-/** Sockets stay in the order of the panel, each as near to the middle of its inlets as the order and their height allow. */
+/**
+ * Sockets stay in the order of the panel, each as near to the middle of its inlets as the order and their height allow.
+ */
 export function socketPlaces(inletYs: readonly (readonly number[])[], height: number): number[] {
   const [top, bottom, least] = [46, height - 22, 25];
   const even = (index: number) => top + ((index + 0.5) * (bottom - top)) / Math.max(1, inletYs.length);
@@ -74,8 +76,8 @@ export function socketPlaces(inletYs: readonly (readonly number[])[], height: nu
 }
 
 /**
- * The supply's panel, cables as wires, inlets where they are in the case. State is told by mark, line and word as well as
- * colour. A whole cable is lit while one of its inlets is pointed at or focused. Plugs are moved by drag.
+ * The supply's panel, cables as wires, inlets where they are in the case. State is told by mark, line and word as well
+ * as colour. A whole cable is lit while one of its inlets is pointed at or focused. Plugs are moved by drag.
  */
 export function HarnessDrawing({
   title,
@@ -100,7 +102,8 @@ export function HarnessDrawing({
     const found = sockets.findIndex((socket) => socket.key === rowKeys(row)[0]);
     return found < 0 ? sockets.length : found;
   };
-  // Places stand in the order of the sockets that usually serve them, and inside a place the inlets go by their sockets, so that few wires cross.
+  // Places stand in the order of the sockets that usually serve them, and inside a place the inlets go by their
+  // sockets, so that few wires cross.
   const zones = casePlaces
     .map((place) => ({
       place,

@@ -10,7 +10,10 @@ function scaleOf(verdict: Verdict): { low: number; high: number } {
   return { low: reach[0]!, high: reach[1]! };
 }
 
-/** Each verdict against its band: the limits, the mean with its uncertainty, and the word. Far-off figures stand at the edge with an arrow. What the supply that came gave in the same place hangs above as a hollow diamond. */
+/**
+ * Each verdict against its band: the limits, the mean with its uncertainty, and the word. Far-off figures stand at the
+ * edge with an arrow. What the supply that came gave in the same place hangs above as a hollow diamond.
+ */
 export function RailBands({
   verdicts,
   earlier = [],

@@ -61,6 +61,19 @@ describe('two states of one thing', () => {
   });
 });
 
+describe('what was shown', () => {
+  it('is asked about and mixed field by field, as one of two people saw it', () => {
+    const base = { subject: 'none', version: 4, by: 'joss', at: job.createdAt } as const;
+    const theirs: Job = { ...job, proofs: [{ ...base, item: 'started', holds: false, note: 'Clicks twice' }] };
+    const act: Act = { kind: 'note-proof', item: 'started', holds: true, note: '', basedOn: 0 };
+    expect(differences(contentOf(act), standingContent(act, theirs)).map(({ path }) => path)).toEqual([
+      'holds',
+      'note',
+    ]);
+    expect(withTheirs(act, theirs, ['note'])).toEqual({ ...act, note: 'Clicks twice' });
+  });
+});
+
 describe('words of a conflict', () => {
   it('name a field as the screen does, or by its own name in words', () => {
     expect([fieldLabel('client'), fieldLabel('figures.likelyWatts')]).toEqual(['Client', 'Likely watts']);

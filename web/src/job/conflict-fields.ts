@@ -19,6 +19,7 @@ export function contentOf(act: Act): Plain | null {
   if (act.kind === 'edit-sheet') return act.changes;
   if (act.kind === 'order-steps') return { stepIds: act.stepIds };
   if (act.kind === 'note-outcome') return { outcomeId: act.outcomeId };
+  if (act.kind === 'note-proof') return { holds: act.holds, note: act.note };
   const key = contentKeys[act.kind];
   const content = key === undefined ? null : (act as unknown as Plain)[key];
   return isPlain(content) ? content : null;
@@ -31,6 +32,7 @@ export function standingContent(act: Act, theirs: Job): Plain | null {
     return standing === undefined ? null : { outcomeId: standing.outcomeId };
   }
   const standing = standingAt(theirs, subjectOf(act)) as Plain | null;
+  if (standing !== null && act.kind === 'note-proof') return { holds: standing['holds'], note: standing['note'] };
   if (standing === null || act.kind !== 'edit-sheet') return standing;
   return Object.fromEntries(Object.keys(act.changes).map((field) => [field, standing[field]]));
 }
@@ -54,6 +56,7 @@ export function withTheirs(act: Act, theirs: Job, paths: readonly string[]): Act
     return { ...act, changes: Object.fromEntries(kept) };
   }
   if (act.kind === 'order-steps') return { ...act, stepIds: mixed['stepIds'] as readonly string[] };
+  if (act.kind === 'note-proof') return { ...act, holds: mixed['holds'] as boolean, note: mixed['note'] as string };
   const key = contentKeys[act.kind];
   // Mixed from two values of the same shape, it has that shape.
   return key === undefined ? act : { ...act, [key]: mixed };

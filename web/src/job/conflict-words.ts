@@ -1,4 +1,4 @@
-import type { Act, Job } from '@fairwatt/core';
+import { proofText, type Act, type Job } from '@fairwatt/core';
 import { fieldLabel } from '../controls/field-words.ts';
 
 const partOf = (id: string, job: Job, theirs: Job) =>
@@ -36,6 +36,9 @@ export function subjectLabel(act: Act, job: Job, theirs: Job): string {
       return 'The order of the steps';
     case 'note-outcome':
       return 'The answer to a check';
+    case 'note-proof':
+    case 'drop-proof':
+      return `Whether ${proofText[act.item]}`;
     case 'close':
     case 'reopen':
       return 'Whether the job is closed';

@@ -127,7 +127,9 @@ function RefusedCard({ parcel }: { readonly parcel: ActParcel }) {
   );
 }
 
-/** Changes that the server would not take: what they say, what you typed, and the choice. Nothing is dropped unasked. */
+/**
+ * Changes that the server would not take: what they say, what you typed, and the choice. Nothing is dropped unasked.
+ */
 export function Conflicts() {
   const { code } = useDesk();
   const parcels = useAppSelector((state) => state.outbox.parcels);

@@ -4,8 +4,8 @@ import { Keys } from '../controls/fields.tsx';
 import { useDesk } from './job-context.ts';
 
 /**
- * What was found dangerous, what to do first, and the ways to note that it was done. Enter takes none of them: making safe
- * is said by its own key or click.
+ * What was found dangerous, what to do first, and the ways to note that it was done. Enter takes none of them: making
+ * safe is said by its own key or click.
  */
 export function InterlockCard({ interlock }: { readonly interlock: Interlock }) {
   const { knowledge, act, locked, goTo } = useDesk();

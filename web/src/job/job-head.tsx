@@ -2,6 +2,7 @@ import { useAppSelector } from '../app/store.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { unsentOf } from '../offline/summary.ts';
 import { useTyping } from '../offline/typing.ts';
+import { History } from './history.tsx';
 import { useDesk } from './job-context.ts';
 
 /** What is known of what was typed: said to be saved only when the server has confirmed it, with its day. */
@@ -43,7 +44,10 @@ export function JobHead() {
         </h1>
         <div className="words">{job.sheet.words === '' ? 'No words of the client yet.' : `“${job.sheet.words}”`}</div>
       </div>
-      <SaveState />
+      <div className="about">
+        <History />
+        <SaveState />
+      </div>
     </div>
   );
 }

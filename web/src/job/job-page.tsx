@@ -132,7 +132,10 @@ function useSame<T extends object>(value: T): T {
   return value;
 }
 
-/** What follows from the job; each part is computed again only when something it depends on changed. Supplies are judged in a worker. */
+/**
+ * What follows from the job; each part is computed again only when something it depends on changed. Supplies are judged
+ * in a worker.
+ */
 function useView(job: Job, shop: Shop) {
   const {
     layout,
@@ -148,11 +151,22 @@ function useView(job: Job, shop: Shop) {
     ownHoles,
     ventClosed,
   } = job.sheet;
-  const { settings } = shop;
+  const { settings, supplies, bags } = shop;
   const load = useMemo(
-    () => loadView(job, { settings }),
+    () => loadView(job, { settings, supplies, bags }),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the fields that matter are named one by one
-    [job.parts, job.supply, measuredLoad, staggeredStart, supplyYears, cardAdviceWatts, settings],
+    [
+      job.parts,
+      job.supply,
+      layout,
+      measuredLoad,
+      staggeredStart,
+      supplyYears,
+      cardAdviceWatts,
+      settings,
+      supplies,
+      bags,
+    ],
   );
   const source = useSame(faultSourceOf(job));
   const fault = useMemo(() => faultView(source, shop, load), [source, shop, load]);
@@ -171,7 +185,7 @@ function useView(job: Job, shop: Shop) {
     job.supply?.label,
   ]);
   // eslint-disable-next-line react-hooks/exhaustive-deps -- as above
-  const question = useMemo(() => questionOf(job, { settings }), [job.parts, asked, settings]);
+  const question = useMemo(() => questionOf(job, { settings, bags }), [job.parts, asked, settings, bags]);
   const { rows, busy, failed } = useRanking(question, shop);
   const view = useMemo(() => viewJob(job, shop, { fault, load, candidates: rows }), [job, shop, fault, load, rows]);
   return { view, question, judging: busy, judgingFailed: failed };

@@ -67,7 +67,7 @@ export function useRanking(question: FitQuestion | null, shop: Pick<Shop, 'setti
 /** 100,000 machines alike, drawn in the worker; null until they are. */
 export function useDraws(parts: readonly MachinePart[], label: SupplyLabel | null, ageShare: number): LoadDraws | null {
   const key = useMemo(
-    () => JSON.stringify([parts.map((part) => [part.classId, part.quantity, part.figures]), label, ageShare]),
+    () => JSON.stringify([parts.map((part) => [part.id, part.quantity, part.figures]), label, ageShare]),
     [parts, label, ageShare],
   );
   const [drawn, setDrawn] = useState<{ readonly key: string; readonly draws: LoadDraws } | null>(null);

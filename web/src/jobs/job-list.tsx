@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { Button } from 'antd';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { stationText, type StationId } from '@fairwatt/core';
+import { searchFieldText, stationIds, stationText, type SearchFieldId, type StationId } from '@fairwatt/core';
+import type { JobList } from '@fairwatt/contract';
 import { problemOf, useImportJobMutation, useJobsQuery } from '../app/api.ts';
 import { session } from '../app/session.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
@@ -15,6 +16,8 @@ const states = [
   ['open', 'Open'],
   ['closed', 'Closed'],
 ] as const;
+/** What a row shows of its job in any case. */
+const shownAnyway: ReadonlySet<SearchFieldId> = new Set(['code', 'title', 'client', 'words']);
 const marks = { settled: '✓', 'needs-you': '!', 'in-hand': '', untouched: '' } as const;
 
 /** All jobs, each with its small line of stations. */
@@ -24,8 +27,12 @@ export function JobListPage() {
   const wanted = params.get('state');
   const state = wanted === 'open' || wanted === 'closed' ? wanted : 'all';
   const search = params.get('search') ?? '';
-  const page = Math.max(1, Number(params.get('page') ?? '1') || 1);
-  const jobs = useJobsQuery({ search, state, page }, { refetchOnMountOrArgChange: true, refetchOnFocus: true });
+  const after = params.get('after');
+  const before = after === null ? params.get('before') : null;
+  const jobs = useJobsQuery(
+    { search, state, after, before },
+    { refetchOnMountOrArgChange: true, refetchOnFocus: true },
+  );
   const set = (changes: Record<string, string>) =>
     setParams((before) => {
       const next = new URLSearchParams(before);
@@ -42,12 +49,13 @@ export function JobListPage() {
           label="State"
           value={state}
           options={states.map(([value, label]) => ({ value: value, label: label }))}
-          onPick={(value) => set({ state: value === 'all' ? '' : value, page: '' })}
+          onPick={(value) => set({ state: value === 'all' ? '' : value, after: '', before: '' })}
         />
         {search !== '' && (
           <span>
-            Found for “{search}”{' '}
-            <Button type="link" onClick={() => set({ search: '' })}>
+            {jobs.data === undefined ? 'Looking' : jobs.data.more ? `More than ${jobs.data.total}` : jobs.data.total}{' '}
+            found for “{search}”{' '}
+            <Button type="link" onClick={() => set({ search: '', after: '', before: '' })}>
               show all
             </Button>
           </span>
@@ -66,12 +74,14 @@ export function JobListPage() {
         <Empty title={search === '' ? 'No jobs yet' : 'Nothing found'}>
           {search === ''
             ? 'Press n for the first one, or import a job file.'
-            : 'Look for a code, a client, a word of the complaint or a part.'}
+            : 'Words are found in any order: code, client, telephone, complaint, part, supply, finding, cable bag, who worked on it.'}
         </Empty>
       )}
       {jobs.data !== undefined && jobs.data.jobs.length > 0 && (
         <ul className="job-list">
           {jobs.data.jobs.map((job) => {
+            const stations: JobList['jobs'][number]['stations'] =
+              job.stations.length > 0 ? job.stations : stationIds.map((id) => ({ id, state: 'untouched', line: '' }));
             const telling =
               job.stations.find((station) => station.state === 'needs-you') ??
               job.stations.find((station) => station.state === 'in-hand') ??
@@ -86,24 +96,34 @@ export function JobListPage() {
                     <span className="words" style={{ display: 'block' }}>
                       {job.words}
                     </span>
+                    {job.hit !== null && !shownAnyway.has(job.hit.field) && (
+                      <span className="words" style={{ display: 'block' }}>
+                        <strong>{searchFieldText[job.hit.field]}</strong>: {job.hit.text}
+                      </span>
+                    )}
                   </span>
                   <span style={{ minWidth: 0, display: 'flex', gap: 14, alignItems: 'center' }}>
                     <span
                       className="mini-track"
                       role="img"
-                      aria-label={job.stations
+                      aria-label={stations
                         .map((station) => `${stationText[station.id as StationId]}: ${station.state}`)
                         .join(', ')}
                     >
-                      {job.stations.map((station) => (
+                      {stations.map((station) => (
                         <span key={station.id} className={`node ${station.state}`}>
                           <span>{marks[station.state]}</span>
                         </span>
                       ))}
                     </span>
-                    <span style={{ minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+                    <span
+                      className={job.fresh ? undefined : 'quiet'}
+                      style={{ minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+                    >
                       {job.state === 'closed' ? (
                         'closed'
+                      ) : !job.fresh && job.stations.length === 0 ? (
+                        'being worked out …'
                       ) : telling === undefined ? (
                         'not started'
                       ) : (
@@ -119,18 +139,21 @@ export function JobListPage() {
           })}
         </ul>
       )}
-      {jobs.data !== undefined && jobs.data.total > jobs.data.pageSize && (
+      {jobs.data !== undefined && (jobs.data.newer !== null || jobs.data.older !== null) && (
         <div className="row-actions" style={{ marginTop: 14 }}>
-          <Button disabled={page <= 1} onClick={() => set({ page: String(page - 1) })}>
+          <Button
+            disabled={jobs.data.newer === null}
+            onClick={() => set({ before: jobs.data?.newer ?? '', after: '' })}
+          >
             Newer
           </Button>
           <span style={{ alignSelf: 'center' }}>
-            {(page - 1) * jobs.data.pageSize + 1} to {Math.min(page * jobs.data.pageSize, jobs.data.total)} of{' '}
-            {jobs.data.total}
+            {jobs.data.jobs.length} of {jobs.data.more ? 'more than ' : ''}
+            {jobs.data.total} jobs
           </span>
           <Button
-            disabled={page * jobs.data.pageSize >= jobs.data.total}
-            onClick={() => set({ page: String(page + 1) })}
+            disabled={jobs.data.older === null}
+            onClick={() => set({ after: jobs.data?.older ?? '', before: '' })}
           >
             Older
           </Button>

@@ -1,14 +1,14 @@
-import { useRef, useState } from 'react';
-import { Button, Input, Modal, type InputRef } from 'antd';
+import { useState } from 'react';
+import { Button, Input } from 'antd';
 import { useNavigate } from 'react-router';
 import { problemOf, useCreateJobMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
+import { Dialog } from '../controls/dialog.tsx';
 
 /** A new job in three fields. */
 export default function NewJobDialog({ onClose }: { readonly onClose: () => void }) {
   const navigate = useNavigate();
   const technician = useAppSelector((state) => state.session.technician);
-  const first = useRef<InputRef>(null);
   const [id] = useState(() => crypto.randomUUID());
   const [fields, setFields] = useState({ title: '', client: '', words: '' });
   const [kept, setKept] = useState(false);
@@ -44,22 +44,15 @@ export default function NewJobDialog({ onClose }: { readonly onClose: () => void
         value={fields[name]}
         maxLength={max}
         placeholder={hint}
-        ref={name === 'title' ? first : undefined}
-        onChange={(event) => setFields({ ...fields, [name]: event.target.value })}
+        onChange={(event) => {
+          setFields({ ...fields, [name]: event.target.value });
+          setTold(null);
+        }}
       />
     </label>
   );
   return (
-    <Modal
-      open
-      title="New job"
-      onCancel={onClose}
-      footer={null}
-      destroyOnHidden
-      afterOpenChange={(isOpen) => {
-        if (isOpen) first.current?.focus();
-      }}
-    >
+    <Dialog title="New job" onClose={onClose}>
       <form
         className="fields"
         onSubmit={(event) => {
@@ -80,6 +73,6 @@ export default function NewJobDialog({ onClose }: { readonly onClose: () => void
           <kbd aria-hidden="true">↵</kbd>
         </Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,6 +1,7 @@
 import { withBase, type Job, type Refusal } from '@fairwatt/core';
 import { revisionHeader, type Problem } from '@fairwatt/contract';
 import type { Parcel } from './parcel.ts';
+import { within } from './patience.ts';
 
 /** What became of a parcel that was sent once. */
 export type Answer =
@@ -70,8 +71,7 @@ export const postTo =
   async (parcel) => {
     const { path, init } = requestOf(parcel);
     try {
-      const response = await fetch(`${base}${path}`, { ...init, signal: AbortSignal.timeout(patienceMilliseconds) });
-      return await answerOf(parcel, response);
+      return await within(patienceMilliseconds, `${base}${path}`, init, (response) => answerOf(parcel, response));
     } catch {
       // No answer at all, an answer cut short, or one that is not ours: it is kept and sent again.
       return { kind: 'away' };

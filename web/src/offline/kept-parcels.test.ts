@@ -1,16 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { edit, settled, startingJob } from './offline.test-help.ts';
 import { KeptParcels } from './kept-parcels.ts';
-import { outbox, outboxReducer, type OutboxState } from './outbox.ts';
+import { emptyOutbox, outbox, outboxReducer, type OutboxState } from './outbox.ts';
 import { nextOrder, thisTab, type ActParcel, type Parcel } from './parcel.ts';
 import { memoryStore, type ParcelStore } from './parcel-store.ts';
 
 /** A tab as far as keeping is concerned: a state, a storage, and what it tells the others. */
 function tab(open: () => Promise<ParcelStore>) {
-  let state: OutboxState = { parcels: [], sending: null, storage: 'kept' };
+  let state: OutboxState = emptyOutbox;
   const told: { kind: string; id: string }[] = [];
   let serial = 0;
   const kept = new KeptParcels({
+    tab: thisTab,
     state: () => state,
     dispatch: (action) => {
       state = outboxReducer(state, action);
@@ -56,6 +57,21 @@ function tab(open: () => Promise<ParcelStore>) {
 const wordsOf = (parcel: Parcel | undefined) =>
   parcel?.kind === 'act' && parcel.act.kind === 'edit-sheet' ? parcel.act.changes.words : undefined;
 
+const typedElsewhere = (id: string, words: string, base: ActParcel['base'], state: Parcel['state']): ActParcel => ({
+  kind: 'act',
+  id,
+  code: 'LQ-0001',
+  by: 'mara',
+  at: '2026-01-01T00:00:00.000Z',
+  tab: 'another',
+  order: nextOrder(Date.now()),
+  act: edit({ words }),
+  base,
+  state,
+  refused: null,
+  failures: 0,
+});
+
 describe('keeping', () => {
   it('survives a reload, as it was typed last', async () => {
     const store = memoryStore();
@@ -74,6 +90,7 @@ describe('keeping', () => {
     const one = tab(() => Promise.resolve(store));
     await one.kept.open();
     one.type('Done');
+    await settled();
     one.dispatch(outbox.confirmed({ id: 'id-1', version: 2 }));
     await settled();
     expect(await store.all()).toEqual([]);
@@ -107,6 +124,53 @@ describe('keeping', () => {
     one.type('Sent, and on');
     await settled();
     expect(one.state().parcels.map((parcel) => [parcel.id, wordsOf(parcel)])).toEqual([['successor', 'Sent, and on']]);
+  });
+  it('another tab hears of it once it is kept, and not before', async () => {
+    let free: () => void = () => undefined;
+    const held = new Promise<void>((resolve) => {
+      free = resolve;
+    });
+    const store = memoryStore();
+    const one = tab(() => Promise.resolve({ ...store, put: (parcel) => held.then(() => store.put(parcel)) }));
+    await one.kept.open();
+    one.type('Slowly kept');
+    one.dispatch(outbox.seal('id-1'));
+    await settled();
+    expect([one.told, await store.all()]).toEqual([[], []]);
+    free();
+    await settled();
+    expect([one.told.map(({ id }) => id), (await store.all()).map((parcel) => parcel.state)]).toEqual([
+      ['id-1'],
+      ['waiting'],
+    ]);
+  });
+  it('what is being typed in another tab is never told by this one, which knows only some of the letters', async () => {
+    const store = memoryStore();
+    const one = tab(() => Promise.resolve(store));
+    await one.kept.open();
+    one.kept.hear(outbox.put(typedElsewhere('before', 'Half', { at: 'seen', version: 0 }, 'waiting')));
+    one.kept.hear(outbox.put(typedElsewhere('growing', 'Half a w', { at: 'after', parcel: 'before' }, 'draft')));
+    one.dispatch(outbox.confirmed({ id: 'before', version: 5 }));
+    await settled();
+    expect(one.state().parcels.map((parcel) => parcel.kind === 'act' && parcel.base)).toEqual([
+      { at: 'seen', version: 5 },
+    ]);
+    expect(one.told).toEqual([{ kind: 'gone', id: 'before' }]);
+  });
+  it('what is being typed here, over something that another tab has sent, is kept and told as standing on that', async () => {
+    const store = memoryStore();
+    const one = tab(() => Promise.resolve(store));
+    await one.kept.open();
+    one.type('Half');
+    one.dispatch(outbox.seal('id-1'));
+    one.type('Half a word');
+    await settled();
+    one.told.length = 0;
+    one.kept.hear(outbox.confirmed({ id: 'id-1', version: 5 }));
+    await settled();
+    expect(one.told).toEqual([{ kind: 'put', id: 'id-2' }]);
+    const kept = (await store.all()).find(({ id }) => id === 'id-2');
+    expect([wordsOf(kept), kept?.kind === 'act' && kept.base]).toEqual(['Half a word', { at: 'seen', version: 5 }]);
   });
   it('what another tab tells is taken in and not kept twice', async () => {
     const store = memoryStore();
@@ -151,6 +215,7 @@ describe('a browser that keeps nothing', () => {
     let opened = 0;
     const one = tab(() => Promise.resolve(memoryStore()));
     const kept = new KeptParcels({
+      tab: thisTab,
       state: one.state,
       dispatch: one.dispatch,
       open: (onLost) => {

@@ -31,13 +31,9 @@ const keepable: Readonly<Record<string, { readonly title: string; readonly tags:
 /** What a mutation that was kept answers in place of the server: nothing yet. */
 export const kept = { data: null } as const;
 
-const isAway = (status: unknown): boolean =>
+/** Whether an answer means that the server is away just now. */
+export const isAway = (status: unknown): boolean =>
   status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR' || (typeof status === 'number' && status > 500);
-
-/** Where a mutation goes while it cannot be sent, if it is one that is kept; null for one that needs the answer. */
-export function keptTitle(endpoint: string): string | null {
-  return keepable[endpoint]?.title ?? null;
-}
 
 /** Whether a change has to wait behind others of its kind that are unsent. */
 export const mustQueue = (outbox: OutboxState, endpoint: string): boolean =>

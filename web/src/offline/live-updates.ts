@@ -3,6 +3,7 @@ import type { ChangeMessage } from '@fairwatt/contract';
 /** What has to be fetched anew when a kind of thing changed on the server. */
 const tagsOfTopic: Readonly<Record<ChangeMessage['topic'], readonly string[]>> = {
   job: ['jobs'],
+  lines: ['jobs'],
   everything: [],
   photos: ['photos'],
   presence: ['presence'],
@@ -14,8 +15,8 @@ const tagsOfTopic: Readonly<Record<ChangeMessage['topic'], readonly string[]>> =
 };
 
 /**
- * Hears from the server what anybody changed, so that it appears here within a moment. After a line that broke everything
- * is looked at again, since what happened meanwhile was not heard.
+ * Hears from the server what anybody changed, so that it appears here within a moment. After a line that broke
+ * everything is looked at again, since what happened meanwhile was not heard.
  */
 export function followServer(
   changed: (tags: readonly string[], code: string | null) => void,

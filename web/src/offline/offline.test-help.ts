@@ -1,7 +1,7 @@
 import { applyAct, newJob, subjectOf, withBase, type Act, type ActContext, type Job } from '@fairwatt/core';
 import type { Connection } from './connection.ts';
 import type { Answer } from './delivery.ts';
-import { outbox, outboxReducer, type OutboxState } from './outbox.ts';
+import { emptyOutbox, outbox, outboxReducer, type OutboxState } from './outbox.ts';
 import { nextOrder, thisTab, type ActParcel, type Parcel } from './parcel.ts';
 import { Sender, settleMilliseconds } from './sender.ts';
 
@@ -111,7 +111,7 @@ export class FakeServer {
 
 /** One tab on a fake clock and a fake server. */
 export class FakeTab {
-  state: OutboxState = { parcels: [], sending: null, storage: 'kept' };
+  state: OutboxState = emptyOutbox;
   connection: Connection = 'here';
   /** The job as this tab last heard of it. */
   seen = startingJob();

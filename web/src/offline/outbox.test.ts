@@ -10,6 +10,7 @@ const seat = (inletId: string, click: boolean): Act => ({
   seat: {
     inletId,
     cableCode: 'C1',
+    piece: '',
     plugIndex: 0,
     click,
     tug: false,
@@ -106,7 +107,7 @@ describe('what may be sent', () => {
     tab.do(edit({ words: 'B' }));
     tab.dispatch(outbox.seal(tab.acts[1]!.id));
     expect(nextToSend(tab.state)?.id).toBe(tab.acts[0]!.id);
-    tab.dispatch(outbox.refused({ id: tab.acts[0]!.id, refused: conflict('Theirs') }));
+    tab.dispatch(outbox.refused({ id: tab.acts[0]!.id, refused: { kind: 'other', title: 'no' } }));
     expect(nextToSend(tab.state)).toBeNull();
     tab.dispatch(outbox.confirmed({ id: tab.acts[0]!.id, version: 7 }));
     expect(nextToSend(tab.state)).toMatchObject({ base: { at: 'seen', version: 7 } });
@@ -123,6 +124,29 @@ describe('a conflict', () => {
     const tab = asked().do(edit({ words: 'Mine too' }));
     expect(tab.acts).toMatchObject([{ state: 'refused', act: edit({ words: 'Mine too' }) }]);
     expect(asked().do(edit({ client: 'X' })).acts).toHaveLength(2);
+  });
+  it('asks about what was typed on while the answer was on the way, all of it', () => {
+    const tab = new FakeTab().do(edit({ words: 'Mi' }));
+    const { id } = tab.acts[0]!;
+    tab.dispatch(outbox.seal(id));
+    tab.do(edit({ words: 'Min' }));
+    tab.dispatch(outbox.seal(tab.acts[1]!.id));
+    tab.do(edit({ words: 'Mine' }));
+    tab.dispatch(outbox.refused({ id, refused: conflict('Theirs') }));
+    expect(tab.acts).toMatchObject([{ id, state: 'refused', act: edit({ words: 'Mine' }) }]);
+    tab.dispatch(outbox.discard(id));
+    expect(tab.acts).toEqual([]);
+  });
+  it('leaves alone what was done to something else meanwhile, or behind a refusal that is no question', () => {
+    const tab = new FakeTab().do(edit({ words: 'Mi' }));
+    const { id } = tab.acts[0]!;
+    tab.dispatch(outbox.seal(id));
+    tab.do(edit({ words: 'Mine', client: 'X' }));
+    const before = tab.acts.length;
+    tab.dispatch(outbox.refused({ id, refused: { kind: 'other', title: 'no' } }));
+    expect(tab.acts).toHaveLength(before);
+    tab.dispatch(outbox.refused({ id, refused: conflict('Theirs') }));
+    expect(tab.acts).toMatchObject([{ act: edit({ words: 'Mine' }) }, { act: edit({ client: 'X' }) }]);
   });
   it('mine is sent under a new id, based on what was seen side by side', () => {
     const tab = asked();

@@ -9,7 +9,15 @@ export interface OutboxState {
   readonly sending: string | null;
   /** Whether what is unsent survives a reload. */
   readonly storage: 'kept' | 'memory';
+  /** What the server has done of late, for parcels that were typed over it and are heard of only now. */
+  readonly done: readonly { readonly id: string; readonly version: number }[];
 }
+
+/** An outbox in which nothing is. */
+export const emptyOutbox: OutboxState = { parcels: [], sending: null, storage: 'kept', done: [] };
+
+/** So many of the parcels that were done last are remembered. */
+const rememberedDone = 50;
 
 const fieldsOf = (act: Act): readonly SheetField[] =>
   act.kind === 'edit-sheet' ? (Object.keys(act.changes) as SheetField[]) : [];
@@ -40,7 +48,10 @@ function merged(before: Act, later: Act): Act {
   return later;
 }
 
-/** A sheet's edit is divided where only some of its fields are unsent already, since they are typed over different things. */
+/**
+ * A sheet's edit is divided where only some of its fields are unsent already, since they are typed over different
+ * things.
+ */
 function divided(act: Act, unsent: readonly ActParcel[]): Act[] {
   if (act.kind !== 'edit-sheet') return [act];
   const pending = new Set(unsent.flatMap((parcel) => fieldsOf(parcel.act)));
@@ -53,8 +64,8 @@ function divided(act: Act, unsent: readonly ActParcel[]): Act[] {
 }
 
 /**
- * Whether what is done now was typed over the same state as a parcel that still grows. A field that is new in it may have
- * been confirmed meanwhile, and would then be sent as typed over what stood before.
+ * Whether what is done now was typed over the same state as a parcel that still grows. A field that is new in it may
+ * have been confirmed meanwhile, and would then be sent as typed over what stood before.
  */
 const asOld = (growing: ActParcel, what: Done): boolean =>
   growing.base.at === 'seen' && versionAt(what.seen, subjectOf(what.act)) <= growing.base.version;
@@ -139,16 +150,48 @@ const rebased = (parcels: readonly Parcel[], from: string, to: Base): readonly P
       : parcel,
   );
 
+/** A parcel that was typed over one which is done by now stands on the version that it made. */
+function onWhatIsDone(parcel: Parcel, done: OutboxState['done']): Parcel {
+  if (parcel.kind !== 'act' || parcel.base.at !== 'after') return parcel;
+  const { base } = parcel;
+  const before = done.find(({ id }) => id === base.parcel);
+  return before === undefined ? parcel : { ...parcel, base: { at: 'seen', version: before.version } };
+}
+
+/**
+ * A question about something that was typed on while its answer was on the way is asked about what was typed last: what
+ * stands behind it on the same thing, by the same person, is part of it, and is not left to slip past the question.
+ */
+function asked(parcels: readonly Parcel[], id: string, refused: Refused): readonly Parcel[] {
+  let question = parcels.find((parcel) => parcel.id === id);
+  if (question === undefined) return parcels;
+  const taken = new Set<string>();
+  if (refused.kind === 'conflict' && question.kind === 'act')
+    for (const parcel of actsOf(parcels, question.code)) {
+      const behind = parcel.base.at === 'after' && (parcel.base.parcel === id || taken.has(parcel.base.parcel));
+      const same = subjectOf(parcel.act) === subjectOf(question.act) && sameFields(question.act, parcel.act);
+      if (!behind || !same || parcel.by !== question.by || parcel.state === 'refused') continue;
+      question = { ...question, at: parcel.at, act: merged(question.act, parcel.act) };
+      taken.add(parcel.id);
+    }
+  const left = replaced(parcels, { ...question, state: 'refused', refused }).filter((parcel) => !taken.has(parcel.id));
+  // What was typed over something that is part of the question now stands on the question.
+  return [...taken].reduce<readonly Parcel[]>((rest, gone) => rebased(rest, gone, { at: 'after', parcel: id }), left);
+}
+
 const slice = createSlice({
   name: 'outbox',
-  initialState: (): OutboxState => ({ parcels: [], sending: null, storage: 'kept' }),
+  initialState: () => emptyOutbox,
   reducers: {
     /** Something was done to a job. */
     did: (state, { payload }: PayloadAction<Done>) => ({ ...state, parcels: done(state.parcels, payload) }),
     /** A parcel came from another tab, from storage or from a file, or changed there. */
     put: (state, { payload }: PayloadAction<Parcel>) => ({
       ...state,
-      parcels: inOrder([...state.parcels.filter((parcel) => parcel.id !== payload.id), payload]),
+      parcels: inOrder([
+        ...state.parcels.filter((parcel) => parcel.id !== payload.id),
+        onWhatIsDone(payload, state.done),
+      ]),
     }),
     /** What is typed in this parcel is final from now on. */
     seal: (state, { payload: id }: PayloadAction<string>) => ({
@@ -162,6 +205,7 @@ const slice = createSlice({
     confirmed: (state, { payload }: PayloadAction<{ id: string; version: number }>) => ({
       ...state,
       sending: state.sending === payload.id ? null : state.sending,
+      done: [...state.done, payload].slice(-rememberedDone),
       parcels: rebased(
         state.parcels.filter((parcel) => parcel.id !== payload.id),
         payload.id,
@@ -176,11 +220,12 @@ const slice = createSlice({
     }),
     refused: (state, { payload }: PayloadAction<{ id: string; refused: Refused }>) => ({
       ...state,
-      parcels: state.parcels.map((parcel) =>
-        parcel.id === payload.id ? { ...parcel, state: 'refused' as const, refused: payload.refused } : parcel,
-      ),
+      parcels: asked(state.parcels, payload.id, payload.refused),
     }),
-    /** Sends a refused one after all, under a new id since it is another message now: mine, or what was picked field by field. */
+    /**
+     * Sends a refused one after all, under a new id since it is another message now: mine, or what was picked field by
+     * field.
+     */
     insist: (state, { payload }: PayloadAction<{ id: string; newId: string; act?: Act; basedOn?: number }>) => {
       const parcel = state.parcels.find((item) => item.id === payload.id);
       if (parcel === undefined) return state;

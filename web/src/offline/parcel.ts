@@ -72,7 +72,9 @@ export function nextOrder(now: number): number {
   return last;
 }
 
-/** An act of its own that only adds is sealed at once; one that writes something as a whole may grow while it is typed. */
+/**
+ * An act of its own that only adds is sealed at once; one that writes something as a whole may grow while it is typed.
+ */
 export function mayGrow(act: Act): boolean {
   switch (act.kind) {
     case 'edit-sheet':
@@ -82,6 +84,7 @@ export function mayGrow(act: Act): boolean {
     case 'put-seat':
     case 'put-pin':
     case 'order-steps':
+    case 'note-proof':
       return true;
     default:
       return false;

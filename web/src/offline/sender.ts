@@ -27,7 +27,7 @@ export interface SenderParts {
   readonly learned: (parcel: Parcel, answer: Extract<Answer, { kind: 'problem' }>) => Promise<void>;
   /** How long to wait for a server that is away; one and a half seconds where it is not said. */
   readonly retryAfterMilliseconds?: number;
-  /** Seals a draft as it is kept, and answers it; null when it is gone. */
+  /** Seals a draft as it is kept, and answers it; null when it is not kept. */
   readonly seal: (id: string) => Promise<Parcel | null>;
 }
 
@@ -87,7 +87,8 @@ export class Sender {
     for (const parcel of this.parts.state().parcels)
       if (parcel.state === 'draft' && Date.parse(parcel.at) < old) {
         const sealed = await this.parts.seal(parcel.id);
-        this.parts.dispatch(sealed === null ? outbox.gone(parcel.id) : outbox.put(sealed));
+        // One that a tab without storage told of is nowhere but here.
+        this.parts.dispatch(sealed === null ? outbox.seal(parcel.id) : outbox.put(sealed));
       }
   }
 

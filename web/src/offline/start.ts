@@ -1,11 +1,15 @@
+import { QueryStatus } from '@reduxjs/toolkit/query';
 import { subjectOf, versionAt } from '@fairwatt/core';
 import { api } from '../app/api.ts';
 import type { AppStore } from '../app/store.ts';
 import { connection } from './connection.ts';
 import { postTo } from './delivery.ts';
 import { browserStorage, KeptParcels } from './kept-parcels.ts';
+import { keepAnswer } from './kept-answer.ts';
+import { isAway } from './kept-request.ts';
 import { followServer } from './live-updates.ts';
 import { outbox } from './outbox.ts';
+import { within } from './patience.ts';
 import { nextOrder, thisTab, type Parcel } from './parcel.ts';
 import { retryMilliseconds, Sender, settleMilliseconds, versionAfter } from './sender.ts';
 import { browserTabs, type TabMessage } from './tabs.ts';
@@ -55,19 +59,28 @@ function sealAfterTyping(store: AppStore): void {
 /** Whether the server answers, asked now and then, for the notice at the top. */
 function watchServer(store: AppStore, onBack: () => void): void {
   const ask = async (): Promise<void> => {
-    const answered = await fetch('/api/health', { signal: AbortSignal.timeout(5000), cache: 'no-store' })
-      .then(async (response) => {
-        await response.text();
-        return response.ok;
-      })
-      .catch(() => false);
+    const answered = await within(5000, '/api/health', { cache: 'no-store' }, async (response) => {
+      await response.text();
+      return response.ok;
+    }).catch(() => false);
     const was = store.getState().connection;
     // A server without room answers all the same; only a change that it takes tells otherwise.
     if (answered !== (was !== 'away')) store.dispatch(connection.set(answered ? 'here' : 'away'));
     if (answered && was !== 'here') onBack();
+    if (answered) askAgain(store);
     setTimeout(() => void ask(), answered ? watchMilliseconds : retryMilliseconds);
   };
   void ask();
+}
+
+/** Asks once more for everything that the server did not answer when it was asked last. */
+function askAgain(store: AppStore): void {
+  for (const query of Object.values(store.getState().api.queries)) {
+    if (query?.status !== QueryStatus.rejected || !isAway((query.error as { readonly status?: unknown }).status))
+      continue;
+    const endpoint = api.endpoints[query.endpointName as 'job'];
+    void store.dispatch(endpoint.initiate(query.originalArgs as string, { forceRefetch: true, subscribe: false }));
+  }
 }
 
 /** Keeps, sends and hears for as long as the page is open; resolves once what an earlier visit left is at hand. */
@@ -75,6 +88,7 @@ export async function startOffline(store: AppStore): Promise<void> {
   const tabs = browserTabs();
   const dispatch = (action: { readonly type: string }) => void store.dispatch(action);
   const kept = new KeptParcels({
+    tab: thisTab,
     state: () => store.getState().outbox,
     dispatch,
     open: browserStorage,
@@ -138,6 +152,7 @@ export async function startOffline(store: AppStore): Promise<void> {
         if (job !== null) {
           await store.dispatch(api.util.upsertQueryData('job', job.code, job));
           tabs.tell({ kind: 'job', job });
+          void keepAnswer(job);
         }
         tabs.tell({ kind: 'confirmed', id: parcel.id, version: versionAfter(parcel, revision) });
         tellChanged(tagsOf(parcel), null);

@@ -21,16 +21,25 @@ self.addEventListener('activate', (event) => {
   event.waitUntil(self.clients.claim());
 });
 
+/** A kept answer, marked as one: a page that has a later state on its screen does not take it. */
+function asKept(answer: Response): Response {
+  const headers = new Headers(answer.headers);
+  // The name stands in kept-answer.ts as well; this file is loaded alone.
+  headers.set('x-fairwatt-kept', '1');
+  return new Response(answer.body, { status: answer.status, headers });
+}
+
 async function fresh(request: Request, key: Request | string, name: string): Promise<Response> {
   const cache = await caches.open(name);
   try {
     const response = await fetch(request);
     if (response.ok) await cache.put(key, response.clone());
     if (response.status !== 503) return response;
-    return (await cache.match(key)) ?? response;
+    const kept = await cache.match(key);
+    return kept === undefined ? response : asKept(kept);
   } catch (error) {
     const kept = await cache.match(key);
-    if (kept !== undefined) return kept;
+    if (kept !== undefined) return asKept(kept);
     throw error;
   }
 }

@@ -14,7 +14,9 @@ export type TabMessage =
 export interface Tabs {
   readonly tell: (message: TabMessage) => void;
   readonly listen: (hear: (message: TabMessage) => void) => void;
-  /** Calls back once this tab is the one that sends for all: at once where it is alone, else when the other one closes. */
+  /**
+   * Calls back once this tab is the one that sends for all: at once where it is alone, else when the other one closes.
+   */
   readonly lead: (begin: () => void) => void;
 }
 

@@ -1,10 +1,20 @@
 import { useState } from 'react';
-import { Button, Input, Modal, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
 import { bagCableSchema, type BagCable } from '@fairwatt/contract';
-import { cableFamilies, faceOfPlug, inletFace, parseFigure, plugKinds, plugName, signalText } from '@fairwatt/core';
+import {
+  cableFamilies,
+  codedWatts,
+  faceOfPlug,
+  inletFace,
+  parseFigure,
+  plugKinds,
+  plugName,
+  signalText,
+} from '@fairwatt/core';
 import { problemOf, useCableBagsQuery, useChangeBagCableMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { TwoStates } from '../controls/two-states.tsx';
+import { Dialog } from '../controls/dialog.tsx';
 
 interface PlugDraft {
   readonly kind: string;
@@ -28,6 +38,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
     cameWith: was?.cameWith ?? '',
     note: was?.note ?? '',
     gauge: was?.gauge === undefined || was.gauge === null ? '' : String(was.gauge),
+    codedWatts: was?.codedWatts === undefined || was.codedWatts === null ? '' : String(was.codedWatts),
   });
   const [plugs, setPlugs] = useState<readonly PlugDraft[]>(
     was === null
@@ -46,6 +57,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
       ...fields,
       label: fields.label.trim(),
       gauge: fields.gauge === '' ? null : Number(fields.gauge),
+      codedWatts: fields.family !== 'card-16' || fields.codedWatts === '' ? null : Number(fields.codedWatts),
       plugs: plugs.map((plug) => ({
         kind: plug.kind,
         millimetres: parseFigure(plug.millimetres) ?? plug.millimetres,
@@ -83,14 +95,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
     </label>
   );
   return (
-    <Modal
-      open
-      title={was === null ? 'Enter a spare cable' : was.label}
-      onCancel={onClose}
-      footer={null}
-      destroyOnHidden
-      width={680}
-    >
+    <Dialog title={was === null ? 'Enter a spare cable' : was.label} onClose={onClose} width={680}>
       <form
         className="fields"
         onSubmit={(event) => {
@@ -132,6 +137,20 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
             ]}
           />
         </label>
+        {fields.family === 'card-16' && (
+          <label className="field">
+            <span className="name">Coded for, as printed on it</span>
+            <Select
+              aria-label="Coded for, as printed on it"
+              value={fields.codedWatts}
+              onChange={(picked) => setFields({ ...fields, codedWatts: picked })}
+              options={[
+                { value: '', label: 'not known: look before it is used' },
+                ...codedWatts.map((watts) => ({ value: String(watts), label: `${watts} W` })),
+              ]}
+            />
+          </label>
+        )}
         {plugs.map((plug, index) => {
           const face = inletFace[faceOfPlug[plug.kind as keyof typeof faceOfPlug]].rows
             .flat()
@@ -205,6 +224,6 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
           <kbd aria-hidden="true">↵</kbd>
         </Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import { DateInput } from '../controls/date-input.tsx';
-import { Button, Input, Modal, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
 import { instrumentSchema } from '@fairwatt/contract';
 import { parseFigure, type Instrument } from '@fairwatt/core';
 import { problemOf, useChangeInstrumentMutation, useShopQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { TwoStates } from '../controls/two-states.tsx';
+import { Dialog } from '../controls/dialog.tsx';
 
 interface RangeDraft {
   readonly fullScaleVolts: string;
@@ -97,14 +98,7 @@ export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | 
       </span>
     );
   return (
-    <Modal
-      open
-      title={was === null ? 'Add a meter or tester' : was.name}
-      onCancel={onClose}
-      footer={null}
-      destroyOnHidden
-      width={640}
-    >
+    <Dialog title={was === null ? 'Add a meter or tester' : was.name} onClose={onClose} width={640}>
       {conflict !== null && (
         <TwoStates
           what={conflict.name}
@@ -212,6 +206,6 @@ export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | 
           <kbd aria-hidden="true">↵</kbd>
         </Button>
       </form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -22,7 +22,10 @@ const readPins = (text: string) =>
     .filter((pin) => pin !== '')
     .map((pin) => (pin === '?' ? null : pin.toUpperCase()));
 
-/** What the sockets of a kind of supply give, pin by pin. No standard covers them: each is measured or read from its maker. */
+/**
+ * What the sockets of a kind of supply give, pin by pin. No standard covers them: each is measured or read from its
+ * maker.
+ */
 export function PinoutsPanel({
   pinouts,
   supplies,

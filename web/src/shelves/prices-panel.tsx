@@ -23,6 +23,7 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplyMo
   const [fetchNow, fetching] = useFetchPricesMutation();
   const [draft, setDraft] = useState<string | null>(null);
   const url = draft ?? feed.data?.url ?? '';
+  if (draft !== null && draft === feed.data?.url) setDraft(null);
   const currencies = new Set(supplies.map((model) => model.price.currency));
   const oldest = [...supplies].sort((a, b) => (a.price.asOf ?? '').localeCompare(b.price.asOf ?? ''));
   return (
@@ -41,11 +42,9 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplyMo
         {draft !== null && draft !== feed.data?.url && (
           <Button
             disabled={!owner || setting.isLoading}
-            onClick={() =>
-              void set({ by: technician ?? '', url: draft }).then((answer) => {
-                if (answer.error === undefined) setDraft(null);
-              })
-            }
+            // What was typed stays until the shop's own answer says the same, so that the old address never shows
+            // between.
+            onClick={() => void set({ by: technician ?? '', url: draft })}
           >
             Keep the address
           </Button>

@@ -1,10 +1,11 @@
 import { useState } from 'react';
-import { Button, Checkbox, Modal } from 'antd';
+import { Button, Checkbox } from 'antd';
 import type { ImportReport } from '@fairwatt/contract';
 import { problemOf, useImportFileMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { FileButton } from '../controls/file-button.tsx';
 import { Sheet } from '../controls/sheet.tsx';
+import { Dialog } from '../controls/dialog.tsx';
 
 const resultText = {
   added: 'new',
@@ -85,7 +86,7 @@ export function RowImport({
         </div>
       )}
       {read !== null && (
-        <Modal open title={read.file} onCancel={close} footer={null} width={720} destroyOnHidden>
+        <Dialog title={read.file} onClose={close} width={720}>
           {told !== null && (
             <p className="error-text" role="alert">
               {told}
@@ -172,7 +173,7 @@ export function RowImport({
               )}
             </div>
           )}
-        </Modal>
+        </Dialog>
       )}
     </>
   );

@@ -2,6 +2,7 @@ import { Link } from 'react-router';
 import { useState } from 'react';
 import { Checkbox, Input } from 'antd';
 import { criteria, criterionText, needText, schools, schoolText, type Need, type ShopSettings } from '@fairwatt/core';
+import { codePrefixPattern } from '@fairwatt/contract';
 import {
   problemOf,
   useChangeSettingsMutation,
@@ -26,7 +27,10 @@ const possessions: readonly Need[] = [
   'spare-board',
 ];
 
-/** The shop's settings: what the bench has and may do, when a finding is offered, how supplies are sized. Owners change them. */
+/**
+ * The shop's settings: what the bench has and may do, when a finding is offered, how supplies are sized. Owners change
+ * them.
+ */
 export default function SettingsPage() {
   const shop = useShopQuery();
   const technician = useAppSelector((state) => state.session.technician);
@@ -169,6 +173,14 @@ export default function SettingsPage() {
               problem={(value) => (value.trim() === '' ? 'a name' : null)}
               onSave={(name) => void save({ name })}
             />
+            <TextSetting
+              label="Codes of new jobs begin with"
+              value={settings.codePrefix}
+              maxLength={2}
+              disabled={!owner}
+              problem={(value) => (codePrefixPattern.test(value) ? null : 'two capital letters, such as FW')}
+              onSave={(codePrefix) => void save({ codePrefix })}
+            />
           </div>
         </section>
         <section className="block" aria-label="Choosing supplies">
@@ -195,6 +207,14 @@ export default function SettingsPage() {
             onChange={(event) => choose({ sharedCardCable: event.target.checked })}
           >
             Two card plugs may share a cable where the load allows it
+          </Checkbox>
+          <Checkbox
+            className="tick"
+            disabled={!owner}
+            checked={choosing.dropTooLarge}
+            onChange={(event) => choose({ dropTooLarge: event.target.checked })}
+          >
+            Drop a supply of more than four times the lasting load; else it is warned of
           </Checkbox>
           <Checkbox
             className="tick"

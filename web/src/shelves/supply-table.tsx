@@ -112,7 +112,9 @@ function Kit({ model }: { readonly model: SupplyModel }) {
   );
 }
 
-/** The models of the shop, sorted and filtered at their heads; however many there are, only those in sight are drawn. */
+/**
+ * The models of the shop, sorted and filtered at their heads; however many there are, only those in sight are drawn.
+ */
 export function SupplyTable({ supplies, ...acts }: Acts & { readonly supplies: readonly SupplyModel[] }) {
   const long = supplies.length > virtualFrom;
   return (

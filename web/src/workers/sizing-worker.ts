@@ -15,7 +15,10 @@ import {
 
 let supplies: readonly SupplyModel[] = [];
 
-/** A candidate without its supply, which the page has already, and without the findings that do not decide: thousands of rows cross to the page at once. */
+/**
+ * A candidate without its supply, which the page has already, and without the findings that do not decide: thousands of
+ * rows cross to the page at once.
+ */
 export type ThinRow = Omit<CandidateRow, 'model'> & { readonly modelId: string };
 
 const session = {

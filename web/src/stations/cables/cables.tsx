@@ -12,7 +12,10 @@ export type CablesWay = 'was' | 'out' | 'plan' | 'refit' | 'carry' | 'changes';
 /** Opens another tab, at an inlet where one is meant. */
 export type OpenWay = (way: CablesWay, inletId?: string) => void;
 
-/** The harness as it was, taking it out, the plan for the new supply with each connector ticked, what each cable carries, and what changed. */
+/**
+ * The harness as it was, taking it out, the plan for the new supply with each connector ticked, what each cable
+ * carries, and what changed.
+ */
 export default function Cables() {
   const { job, view } = useDesk();
   const { rows, basis } = view.cabling;

@@ -56,7 +56,9 @@ export function CarryView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
   const { cabling } = view;
   const figures = figuresOf(cabling);
   const parts = partsAt(job.parts, 'planned');
-  const ways = new Map(inletsToServe(parts, job.sheet.layout).map((inlet) => [inlet.id, inlet]));
+  const ways = new Map(
+    inletsToServe(parts, job.sheet.layout, { staggered: job.sheet.staggeredStart }).map((inlet) => [inlet.id, inlet]),
+  );
   const put = (
     partId: string,
     inletId: string,

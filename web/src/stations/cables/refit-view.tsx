@@ -11,6 +11,8 @@ import {
   kitCableText,
   openBecauseText,
   openInletText,
+  fittingText,
+  pieceOf,
   pinRefusalText,
   seatChecks,
   seatCheckText,
@@ -33,6 +35,17 @@ import { useDesk } from '../../job/job-context.ts';
 import { MovePlug } from './move-plug.tsx';
 
 const zooms = [1, 1.35, 1.8] as const;
+
+/** What was ticked for another supply is not taken over; that it is kept is said where the ticks are missed. */
+function LaidAsideNote() {
+  const { job, shop } = useDesk();
+  return job.laidAside.map((work) => (
+    <p key={work.fitting} className="quiet" data-laid-aside={work.fitting}>
+      {work.seats.length} plugs and {work.steps.length} steps were done for {fittingText(work.fitting, shop.supplies)};
+      they stand again when that is chosen again.
+    </p>
+  ));
+}
 
 /** The plan in one picture, and one connector after the other ticked as seated; plugs are moved by hand here. */
 export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
@@ -113,7 +126,14 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
       act({
         kind: 'put-seat',
         basedOn: stored?.version ?? 0,
-        seat: { inletId: row.inletId, cableCode: row.cableCode, plugIndex: row.plugIndex, ...before, ...changes },
+        seat: {
+          inletId: row.inletId,
+          cableCode: row.cableCode,
+          piece: pieceOf(row),
+          plugIndex: row.plugIndex,
+          ...before,
+          ...changes,
+        },
       }) === null
     );
   }
@@ -179,6 +199,7 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
               ))}
             </span>
           </div>
+          <LaidAsideNote />
           {plan !== null && (plan.bagged.length > 0 || plan.sharedCables > 0) && (
             <p className="quiet">
               {plan.bagged.length > 0 && (
@@ -191,7 +212,9 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
             </p>
           )}
           {plan?.proved === false && (
-            <p className="quiet">So many different inlets that a better plan may exist; this one breaks no rule.</p>
+            <p className="quiet">
+              So many different inlets that a better plan may exist; this is the best that was seen.
+            </p>
           )}
           {plan?.refused.map((refusal) => (
             <p key={`${refusal.code}${refusal.inletId}`} className="error-text" role="status">
@@ -244,6 +267,9 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
               from the bags:{' '}
               <strong>{shop.bags.cables.find((cable) => cable.id === spareId(current.kitCableId!))?.label}</strong>
             </div>
+          )}
+          {cabling.basis === 'record' && current.kitCableId !== null && spareId(current.kitCableId) === null && (
+            <div className="quiet">not recorded so far: from this supply's own kit, {current.kitCableId}</div>
           )}
           {current.adapterId !== null && <AdapterLine row={current} />}
           {figures !== undefined && (

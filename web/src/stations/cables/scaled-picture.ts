@@ -23,7 +23,10 @@ export function scaledSize(
 /** What a picture says of its size stands in its first bytes. */
 const headBytes = 256 * 1024;
 
-/** Looks at the head of a picture before it is opened. A head that says nothing is left to the browser. @throws NoPicture */
+/**
+ * Looks at the head of a picture before it is opened. A head that says nothing is left to the browser. @throws
+ * NoPicture
+ */
 async function refuseHuge(file: File): Promise<void> {
   const head = new Uint8Array(await file.slice(0, headBytes).arrayBuffer());
   const size = (() => {
@@ -40,7 +43,10 @@ async function refuseHuge(file: File): Promise<void> {
     );
 }
 
-/** A file as JPEG that the server keeps: turned upright, scaled down, pressed harder until it is small enough. @throws NoPicture */
+/**
+ * A file as JPEG that the server keeps: turned upright, scaled down, pressed harder until it is small enough. @throws
+ * NoPicture
+ */
 export async function scaledPicture(file: File): Promise<Blob> {
   if (file.size > mostFileBytes)
     throw new NoPicture(

@@ -1,17 +1,19 @@
 import { useState } from 'react';
-import { Button, Input } from 'antd';
-import { openPointText, unanswered, type OpenPointCode, type StationId } from '@fairwatt/core';
+import { Button, Checkbox, Input } from 'antd';
+import { openPointText, unanswered, type OpenPoint, type OpenPointCode, type StationId } from '@fairwatt/core';
 import { Primary, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { Proofs } from './proofs.tsx';
 import { Report } from './report.tsx';
 import { dayAndTime } from '../../controls/clock.ts';
 
 /** The report for the client, and what is still open. */
 export default function HandOver() {
-  const { job, view, act, locked, technician, code, personName } = useDesk();
+  const { job, view, act, goTo, locked, technician, code, personName } = useDesk();
   const open = unanswered(view.openPoints);
   const signed = view.openPoints.filter((point) => point.signOff !== null);
   const closed = job.state === 'closed';
+  const first = open[0];
   return (
     <div className="station">
       <div className="work">
@@ -21,6 +23,7 @@ export default function HandOver() {
             Export the job as a file
           </Button>
         </div>
+        <Proofs />
         <Report />
         <div className="fields no-print" style={{ marginTop: 18, maxWidth: 760 }}>
           <TextField
@@ -56,7 +59,11 @@ export default function HandOver() {
         )}
         <ul style={{ display: 'grid', gap: 12 }}>
           {open.map((point) => (
-            <OpenPointRow key={point.key} pointKey={point.key} text={openPointText(point)} code={point.code} />
+            <OpenPointRow
+              key={point.key}
+              point={point}
+              alike={open.filter((other) => other.code === point.code && other.key !== point.key)}
+            />
           ))}
         </ul>
         {signed.length > 0 && (
@@ -94,10 +101,13 @@ export default function HandOver() {
           </Button>
         ) : (
           <Primary
-            disabled={locked || open.length > 0}
-            onClick={() => act({ kind: 'close', basedOn: job.stateVersion })}
+            disabled={locked}
+            onClick={() => {
+              if (first === undefined) act({ kind: 'close', basedOn: job.stateVersion });
+              else leadTo(first, goTo);
+            }}
           >
-            {open.length > 0 ? 'Close: settle or sign off each point' : 'Close the job'}
+            {first === undefined ? 'Close the job' : `Next: ${openPointText(first)}`}
           </Primary>
         )}
       </aside>
@@ -116,25 +126,36 @@ const station: Readonly<Record<OpenPointCode, StationId>> = {
   'not-rechecked': 'cables',
   'plan-breach': 'cables',
   'plug-misfit': 'cables',
+  'not-shown': 'hand-over',
+  'shown-wrong': 'hand-over',
   'no-readings-after': 'measure',
   'fails-after': 'measure',
 };
 
+/** To where an open point is settled: another station, or the row on this one. */
+function leadTo(point: OpenPoint, goTo: (id: StationId) => void): void {
+  if (station[point.code] !== 'hand-over') goTo(station[point.code]);
+  else document.querySelector<HTMLElement>(`[data-proof="${point.subject ?? ''}"] .key`)?.focus();
+}
+
+const intoView = (form: HTMLFormElement | null) => form?.scrollIntoView({ block: 'nearest' });
+
 function OpenPointRow({
-  pointKey,
-  text,
-  code,
+  point,
+  alike,
 }: {
-  readonly pointKey: string;
-  readonly text: string;
-  readonly code: OpenPointCode;
+  readonly point: OpenPoint;
+  /** The other open points of the same kind, which can be answered for together. */
+  readonly alike: readonly OpenPoint[];
 }) {
+  const text = openPointText(point);
   const { act, locked, goTo } = useDesk();
   const [reason, setReason] = useState<string | null>(null);
   const [told, setTold] = useState(false);
+  const [together, setTogether] = useState(false);
   return (
     <li>
-      <Button type="text" className="plain" onClick={() => goTo(station[code])}>
+      <Button type="text" className="plain" onClick={() => leadTo(point, goTo)}>
         ○ <span style={{ textDecoration: 'underline', textUnderlineOffset: 3 }}>{text}</span>
       </Button>
       {reason === null ? (
@@ -143,11 +164,14 @@ function OpenPointRow({
         </Button>
       ) : (
         <form
-          style={{ display: 'flex', gap: 6, marginTop: 4 }}
+          ref={intoView}
+          style={{ display: 'flex', flexWrap: 'wrap', gap: 6, marginTop: 4 }}
           onSubmit={(event) => {
             event.preventDefault();
             if (reason.trim().length < 3) setTold(true);
-            else act({ kind: 'sign-off', id: crypto.randomUUID(), point: pointKey, reason: reason.trim() });
+            else
+              for (const { key } of together ? [point, ...alike] : [point])
+                act({ kind: 'sign-off', id: crypto.randomUUID(), point: key, reason: reason.trim() });
           }}
         >
           <Input
@@ -163,6 +187,11 @@ function OpenPointRow({
             }}
           />
           <Button htmlType="submit">Sign</Button>
+          {alike.length > 0 && point.code !== 'danger' && (
+            <Checkbox checked={together} onChange={(event) => setTogether(event.target.checked)}>
+              and the {alike.length === 1 ? 'other one' : `${alike.length} others`} of this kind
+            </Checkbox>
+          )}
         </form>
       )}
       {told && (

@@ -8,6 +8,9 @@ import {
   observationText,
   outcomeLabel,
   partsAt,
+  proofText,
+  proofsAsked,
+  standingProof,
   subjectText,
   subjects,
   conditions,
@@ -72,6 +75,7 @@ export function Report() {
     .filter((pair) => pair.before !== undefined || pair.after !== undefined);
   const added = job.parts.filter((part) => part.change !== 'stays');
   const left = unanswered(view.openPoints);
+  const shown = proofsAsked(job).flatMap((item) => standingProof(job, item) ?? []);
   return (
     <article className="report-sheet" aria-label="Summary">
       <header style={{ display: 'flex', justifyContent: 'space-between', gap: 20 }}>
@@ -128,7 +132,10 @@ export function Report() {
         Lasting load {wattsText(view.load.planned.sustainedWatts)}.{' '}
         {view.load.plannedAssessment !== null &&
           job.supply !== null &&
-          `The supply that came, ${wattsText(job.supply.label.ratingWatts)}: ${loadSentence(view.load.plannedAssessment.word, view.load.plannedAssessment.deciding, true)}`}
+          // Of one that has failed it does not matter what it would be enough for.
+          (view.standing.word === 'failing'
+            ? `The supply that came, ${wattsText(job.supply.label.ratingWatts)}, has failed.`
+            : `The supply that came, ${wattsText(job.supply.label.ratingWatts)}: ${loadSentence(view.load.plannedAssessment.word, view.load.plannedAssessment.deciding, true)}`)}
       </p>
       <h2>Readings, before and after</h2>
       {pairs.length === 0 ? (
@@ -170,6 +177,19 @@ export function Report() {
             { head: 'Before', className: 'quiet', cell: (row) => cableBefore(job, row.inletId) },
           ]}
         />
+      )}
+      {shown.length > 0 && (
+        <>
+          <h2>Seen at the finished machine</h2>
+          <ul>
+            {shown.map((proof) => (
+              <li key={proof.item}>
+                {proof.holds ? '✓' : '✗ does not hold:'} {proofText[proof.item]}
+                {proof.note === '' ? '' : ` (${proof.note})`}
+              </li>
+            ))}
+          </ul>
+        </>
       )}
       {job.sheet.leftInBag !== '' && (
         <>

@@ -7,6 +7,7 @@ import { CaseForm } from './case-form.tsx';
 import { Complaint } from './complaint.tsx';
 import { PartsForm } from './parts-form.tsx';
 import { SupplyForm } from './supply-form.tsx';
+import { WorthReading } from './worth-reading.tsx';
 import { Choice } from '../../controls/choice.tsx';
 
 const pages = [
@@ -90,6 +91,7 @@ export default function Intake() {
             </ul>
           </div>
         )}
+        {job.parts.length > 0 && (job.supply?.label.rails.length ?? 0) > 0 && <WorthReading />}
         {job.sheet.cableBag === 'missing' && (
           <div className="caution">The cable bag did not come along. Ask for it before anything is fitted.</div>
         )}

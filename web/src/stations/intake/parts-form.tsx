@@ -1,19 +1,23 @@
 import { useRef, useState } from 'react';
-import { Button, Input, Select } from 'antd';
+import { Button, Input, InputNumber, Select } from 'antd';
 import {
   changeText,
-  figureSources,
+  newParts,
   partChanges,
   partClass,
   partClasses,
-  sourceText,
+  withFigures,
   type JobPart,
   type PartClass,
+  type PartSource,
 } from '@fairwatt/core';
-import { FigureField, SelectField, TextField } from '../../controls/fields.tsx';
+import { FigureField, SelectField } from '../../controls/fields.tsx';
+import { newPartId } from './new-part-id.ts';
+import { MachineLine } from './machine-line.tsx';
+import { PartDetails } from './part-details.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import { Empty } from '../../controls/empty.tsx';
-import { problemOf, useKeepOwnPartMutation, useOwnPartsQuery } from '../../app/api.ts';
+import { useOwnPartsQuery } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
 
 const groups: readonly (readonly [PartClass['group'], string])[] = [
@@ -35,40 +39,15 @@ export function PartsForm() {
     const { version, ...rest } = { ...part, ...changes };
     act({ kind: 'put-part', part: rest, basedOn: version });
   };
+  /** Several new parts; the first that is refused ends it. */
+  function addNew(source: PartSource, quantity: number, change: JobPart['change']): void {
+    for (const part of newParts([{ source, quantity, change }], job.parts, newPartId))
+      if (act({ kind: 'put-part', basedOn: 0, part }) !== null) return;
+  }
   function add(picked: string): void {
     const own = (ownParts.data ?? []).find((part) => `own:${part.id}` === picked);
     const found = own ?? partClass(picked);
-    if (found === undefined) return;
-    const classId = own?.classId ?? picked;
-    const id = `p-${crypto.randomUUID().slice(0, 8)}`;
-    // Two parts or inlets of one name could not be told apart at the bench.
-    const distinct = (wanted: string, taken: readonly string[]) => {
-      for (let count = 1; ; count += 1) {
-        const name = count === 1 ? wanted : `${wanted} ${count}`;
-        if (!taken.includes(name)) return name;
-      }
-    };
-    const labels = job.parts.flatMap((part) => part.inlets.map((inlet) => inlet.label));
-    act({
-      kind: 'put-part',
-      basedOn: 0,
-      part: {
-        id,
-        classId,
-        name: distinct(
-          found.name,
-          job.parts.map((part) => part.name),
-        ),
-        quantity: 1,
-        change: 'stays',
-        figures: found.figures,
-        inlets: found.inlets.map((inlet, index) => ({
-          ...inlet,
-          label: distinct(inlet.label, labels),
-          id: `${id}-${index + 1}`,
-        })),
-      },
-    });
+    if (found !== undefined) addNew({ ...found, classId: own?.classId ?? picked }, 1, 'stays');
   }
   function drop(part: JobPart): void {
     const { version, ...rest } = part;
@@ -83,12 +62,12 @@ export function PartsForm() {
   }
   return (
     <>
+      <MachineLine />
       <div className="block" style={{ maxWidth: 420 }}>
         <label className="field">
-          <span className="name">Add a part by its class; its figures can be overwritten</span>
+          <span className="name">or add a part by its class; its figures can be overwritten</span>
           <Select
-            aria-label="Add a part by its class; its figures can be overwritten"
-            data-entry
+            aria-label="or add a part by its class; its figures can be overwritten"
             value={null}
             placeholder="Pick a class, or type two letters"
             showSearch={{ optionFilterProp: 'label' }}
@@ -125,9 +104,16 @@ export function PartsForm() {
         </label>
       </div>
       {job.parts.length === 0 ? (
-        <Empty title="No parts yet">Start with the board: it brings the main and processor inlets.</Empty>
+        <Empty title="No parts yet">
+          Say the machine in the line above, or start with the board: it brings the main and processor inlets.
+        </Empty>
       ) : (
-        <PartSheet locked={locked} onPut={put} onDrop={drop} />
+        <PartSheet
+          locked={locked}
+          onPut={put}
+          onAddAlike={(part, more) => addNew(part, more, part.change)}
+          onDrop={drop}
+        />
       )}
     </>
   );
@@ -137,10 +123,12 @@ export function PartsForm() {
 function PartSheet({
   locked,
   onPut,
+  onAddAlike,
   onDrop,
 }: {
   readonly locked: boolean;
   readonly onPut: (part: JobPart, changes: Partial<JobPart>) => void;
+  readonly onAddAlike: (part: JobPart, more: number) => void;
   readonly onDrop: (part: JobPart) => void;
 }) {
   const { job } = useDesk();
@@ -184,9 +172,7 @@ function PartSheet({
           width: 62,
           cell: (part) =>
             part.inlets.length > 0 ? (
-              <span className="fig" style={{ paddingLeft: 10 }}>
-                1
-              </span>
+              <CountOfOne part={part} locked={locked} onMore={(more) => onAddAlike(part, more)} />
             ) : (
               <FigureField
                 bare
@@ -289,154 +275,35 @@ function PartSheet({
   );
 }
 
-/** A part's figures after some were typed: low and high stay around the likely one, seconds never below lasting. */
-function withFigures(before: JobPart['figures'], changes: Partial<JobPart['figures']>): JobPart['figures'] {
-  const next = { ...before, ...changes };
-  const likely = next.likelyWatts;
-  return {
-    ...next,
-    // Whoever types a figure knows more than the class; from where is said below, a label until then.
-    source: 'source' in changes || next.source !== 'class' ? next.source : 'label',
-    lowWatts: Math.min(next.lowWatts, likely),
-    highWatts: Math.max(next.highWatts, likely),
-    shortWatts: Math.max(next.shortWatts, likely),
-  };
-}
-
-/** What stands beneath a part's line: the rest of its figures, its inlets' names, where the figures are from. */
-function PartDetails({
+/** A part with inlets is entered one by one: a count typed here adds as many more of it. */
+function CountOfOne({
   part,
   locked,
-  onChange,
-  onPut,
+  onMore,
 }: {
   readonly part: JobPart;
   readonly locked: boolean;
-  readonly onChange: (changes: Partial<JobPart['figures']>) => void;
-  readonly onPut: (changes: Partial<JobPart>) => void;
+  readonly onMore: (more: number) => void;
 }) {
-  const { figures } = part;
+  // Typed figures on the way to the last one must add nothing: it counts when the field is left or Enter is pressed.
+  const [typed, setTyped] = useState(1);
+  const settle = () => {
+    if (typed > 1) onMore(typed - 1);
+    setTyped(1);
+  };
   return (
-    <>
-      <div className="fields by-four">
-        <FigureField
-          label="Idle"
-          unit="W"
-          value={figures.idleWatts}
-          most={5000}
-          disabled={locked}
-          onChange={(idleWatts) => {
-            if (idleWatts !== null) onChange({ idleWatts });
-          }}
-        />
-        <FigureField
-          label="Low"
-          unit="W"
-          value={figures.lowWatts}
-          most={figures.likelyWatts}
-          disabled={locked}
-          onChange={(lowWatts) => {
-            if (lowWatts !== null) onChange({ lowWatts });
-          }}
-        />
-        <FigureField
-          label="High"
-          unit="W"
-          value={figures.highWatts}
-          least={figures.likelyWatts}
-          most={5000}
-          disabled={locked}
-          onChange={(highWatts) => {
-            if (highWatts !== null) onChange({ highWatts });
-          }}
-        />
-        <FigureField
-          label="Asleep, on standby"
-          unit="W"
-          most={60}
-          value={figures.standbyWatts}
-          disabled={locked}
-          onChange={(standbyWatts) => {
-            if (standbyWatts !== null) onChange({ standbyWatts });
-          }}
-        />
-        <SelectField
-          label="Figures from"
-          value={figures.source}
-          options={figureSources.map((value) => ({ value, label: sourceText[value] }))}
-          disabled={locked}
-          onChange={(source) => onChange({ source })}
-        />
-        <FigureField
-          label="Spin-up on +12"
-          unit="A"
-          value={figures.spinUpAmps}
-          most={20}
-          disabled={locked}
-          onChange={(spinUpAmps) => {
-            if (spinUpAmps !== null) onChange({ spinUpAmps });
-          }}
-        />
-        {part.inlets.map((inlet, index) => (
-          <TextField
-            key={inlet.id}
-            label={`Inlet ${index + 1}, ${inlet.kind}${inlet.optional ? ', optional' : ''}`}
-            value={inlet.label}
-            maxLength={40}
-            disabled={locked}
-            problem={notEmpty}
-            onChange={(label) =>
-              onPut({ inlets: part.inlets.map((other) => (other.id === inlet.id ? { ...other, label } : other)) })
-            }
-          />
-        ))}
-      </div>
-      <p className="quiet" style={{ marginTop: 8 }}>
-        On +12 V {Math.round(figures.share12 * 100)} %, +5 V {Math.round(figures.share5 * 100)} %, +3.3 V{' '}
-        {Math.round(figures.share33 * 100)} %. Class: {partClass(part.classId)?.name ?? part.classId}; figures{' '}
-        {sourceText[figures.source]}. <KeepOwn part={part} />
-      </p>
-    </>
-  );
-}
-
-/** Keeps a part with its figures among the shop's own, to be picked in the next job. */
-function KeepOwn({ part }: { readonly part: JobPart }) {
-  const { technician } = useDesk();
-  const [keep, state] = useKeepOwnPartMutation();
-  const id =
-    part.name
-      .toLowerCase()
-      .normalize('NFKD')
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-+|-+$/g, '')
-      .slice(0, 60) || part.id;
-  if (state.isSuccess) return <span role="status">Kept among this shop's parts.</span>;
-  return (
-    <>
-      <Button
-        type="link"
-        disabled={technician === null || state.isLoading}
-        onClick={() =>
-          void keep({
-            by: technician ?? '',
-            part: {
-              id,
-              name: part.name,
-              classId: part.classId,
-              figures: part.figures,
-              inlets: part.inlets.map(({ kind, label, optional }) => ({ kind, label, optional })),
-            },
-          })
-        }
-      >
-        keep it among this shop's parts
-      </Button>
-      {state.isError && (
-        <span className="error-text" role="alert">
-          {problemOf(state.error).title}
-        </span>
-      )}
-    </>
+    <InputNumber
+      className="cell-input"
+      aria-label={`Count of ${part.name}`}
+      controls={false}
+      min={1}
+      max={24}
+      precision={0}
+      value={typed}
+      disabled={locked}
+      onChange={(value) => setTyped(value ?? 1)}
+      onBlur={settle}
+      onPressEnter={settle}
+    />
   );
 }

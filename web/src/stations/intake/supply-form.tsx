@@ -1,5 +1,6 @@
 import { Button, Checkbox, Input, Select } from 'antd';
 import {
+  emptyLabel,
   grades,
   labelProblems,
   problemOfLabel,
@@ -13,15 +14,6 @@ import { Empty } from '../../controls/empty.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Sheet } from '../../controls/sheet.tsx';
 
-const empty: Omit<SupplyLabel, 'ratingWatts'> = {
-  rails: [],
-  combined: [],
-  shape: 'ATX',
-  guide: '2.x',
-  grade: 'none',
-  modular: 'fixed',
-  has16Pin: false,
-};
 const usual = [
   ['12V', '+12'],
   ['5V', '+5'],
@@ -63,7 +55,7 @@ export function SupplyForm() {
             disabled={locked}
             onChange={(ratingWatts) => {
               if (ratingWatts !== null)
-                act({ kind: 'put-supply', supply: { name: '', label: { ...empty, ratingWatts } }, basedOn: 0 });
+                act({ kind: 'put-supply', supply: { name: '', label: { ...emptyLabel, ratingWatts } }, basedOn: 0 });
             }}
           />
           <label className="field">

@@ -15,7 +15,10 @@ const rails = [
   ['share33', 'orange', '3.3'],
 ] as const;
 
-/** The machine as its consumers on the rails: length is watts, the colours are the wires, the outline is what it draws for seconds. */
+/**
+ * The machine as its consumers on the rails: length is watts, the colours are the wires, the outline is what it draws
+ * for seconds.
+ */
 export function ConsumerDrawing({ parts }: { readonly parts: readonly Consumer[] }) {
   const sorted = [...parts].sort((a, b) => b.watts - a.watts);
   const most = Math.max(60, ...sorted.map((part) => part.shortWatts));

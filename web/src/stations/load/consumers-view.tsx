@@ -7,6 +7,7 @@ import {
   routes,
   routeText,
   wattsText,
+  worstOfEach,
   type Demand,
   type JobPart,
   type LoadAssessment,
@@ -76,13 +77,13 @@ export function ConsumersView({
             <p className="quiet">Enter the supply's label at Intake and every figure gets its limit.</p>
           ) : (
             <Sheet
-              rows={assessment.findings.filter((finding) => finding.word !== 'not-promised')}
+              rows={worstOfEach(assessment.findings)}
               rowKey={(finding) => `${finding.code}-${finding.subject}`}
               columns={[
                 { cell: (finding) => loadFindingText(finding) },
                 {
                   className: 'num',
-                  cell: (finding) => (finding.ratio === null ? '' : `${Math.round(finding.ratio * 100)} %`),
+                  cell: (finding) => `${Math.round(finding.ratio * 100)} %`,
                 },
                 {
                   cell: (finding) => (

@@ -1,4 +1,4 @@
-import { drawsText, percentText, riskWord, type JobPart } from '@fairwatt/core';
+import { drawsText, percentText, riskWord, worthReadingText, type JobPart } from '@fairwatt/core';
 import { Waiting } from '../../controls/waiting.tsx';
 import { ExceedCurve } from '../../drawings/exceed-curve.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -10,6 +10,7 @@ export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
   const draws = useDraws(parts, job.supply?.label ?? null, view.load.ageShare);
   if (draws === null) return <Waiting>Drawing 100,000 machines alike …</Waiting>;
   const risk = draws.against?.anything ?? null;
+  const worth = worthReadingText(draws, (id) => parts.find((part) => part.id === id)?.name ?? null);
   return (
     <section aria-label="How sure" data-draws={draws.draws}>
       {risk !== null && (
@@ -38,6 +39,16 @@ export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
           </li>
         ))}
       </ul>
+      {worth.length > 0 && (
+        <div className="block" style={{ marginTop: 12 }}>
+          <span className="label">What would settle it</span>
+          <ul>
+            {worth.map((line) => (
+              <li key={line}>○ {line}</li>
+            ))}
+          </ul>
+        </div>
+      )}
       <p className="quiet" style={{ marginTop: 8 }}>
         Each part is drawn from the triangle of its low, likely and high figure, {draws.draws.toLocaleString('en-GB')}{' '}
         times. Narrow a part's range at Intake and this answers anew.

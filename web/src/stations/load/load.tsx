@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import { useSearchParams } from 'react-router';
 import {
   forecastText,
+  doubtsText,
   loadSentence,
   loadWordText,
   partsAt,
@@ -128,6 +129,9 @@ export default function Load() {
               {loadWordText[assessment.word]}
             </span>
             <p>{loadSentence(assessment.word, assessment.deciding, moment === 'planned')}</p>
+            {assessment.word !== 'too-small' && doubtsText(assessment.doubts) !== null && (
+              <p className="quiet">{doubtsText(assessment.doubts)}</p>
+            )}
           </>
         )}
         <section aria-label="The supply that came">

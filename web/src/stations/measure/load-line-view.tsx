@@ -1,4 +1,4 @@
-import { forecastText, subjectText, voltsText, type Phase } from '@fairwatt/core';
+import { forecastText, readingsOf, subjectText, voltsText, type Phase } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { LoadLineDrawing } from '../../drawings/load-line.tsx';
 import { ReadingsOverTime } from '../../drawings/readings-over-time.tsx';
@@ -9,7 +9,7 @@ export function LoadLineView({ phase }: { readonly phase: Phase }) {
   const { job, view } = useDesk();
   const { forecasts, crossLoad } = view.lines[phase];
   const guide = view[phase].guide;
-  const readings = job.readings.filter((reading) => reading.phase === phase && reading.struckAt === null);
+  const readings = readingsOf(job, phase);
   return (
     <>
       {forecasts.length === 0 ? (

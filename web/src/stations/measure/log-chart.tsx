@@ -76,7 +76,10 @@ function useDrawnFrame(frame: RefObject<HTMLDivElement | null>): {
   return state;
 }
 
-/** One rail over time as a band from lowest to highest, with its limits. Wheel, keys and buttons zoom; the pieces come from `fetchPieces`, and a worker draws them. */
+/**
+ * One rail over time as a band from lowest to highest, with its limits. Wheel, keys and buttons zoom; the pieces come
+ * from `fetchPieces`, and a worker draws them.
+ */
 export function LogChart({
   rail,
   guide,

@@ -15,6 +15,7 @@ import {
   verdictReason,
   verdictText,
   voltsText,
+  readingsOf,
   type Condition,
   type Phase,
   type Verdict,
@@ -45,12 +46,8 @@ const order = (verdict: Verdict) =>
 /** Rails that show nothing are asked about: a machine that is off convicts nobody. */
 function WasItStarted({ phase, condition }: { readonly phase: Phase; readonly condition: Condition }) {
   const { job, act, locked } = useDesk();
-  const readings = job.readings.filter(
-    (reading) =>
-      reading.phase === phase &&
-      reading.condition === condition &&
-      reading.subject !== '+5sb' &&
-      reading.struckAt === null,
+  const readings = readingsOf(job, phase).filter(
+    (reading) => reading.condition === condition && reading.subject !== '+5sb',
   );
   return (
     <div className="row-actions" role="group" aria-label="Was the supply started?">

@@ -5,6 +5,8 @@ import {
   conditionText,
   doubtOf,
   doubtText,
+  fittingText,
+  isOfFitting,
   parseFigure,
   subjectText,
   type Phase,
@@ -28,7 +30,9 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
       <Sheet
         rows={readings}
         rowKey={(reading) => reading.id}
-        rowProps={(reading) => ({ className: reading.struckAt === null ? '' : 'gone' })}
+        rowProps={(reading) => ({
+          className: reading.struckAt === null && isOfFitting(reading, job.choice) ? '' : 'gone',
+        })}
         columns={[
           {
             head: 'Rail',
@@ -36,6 +40,9 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
               <>
                 {subjectText[reading.subject]}
                 {reading.pin === null ? '' : `, pin ${reading.pin.pin}`}
+                {!isOfFitting(reading, job.choice) && (
+                  <span className="quiet"> of {fittingText(reading.fitting ?? '', shop.supplies)}</span>
+                )}
               </>
             ),
           },
@@ -135,7 +142,7 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
       setAsked(true);
       return;
     }
-    const { by: _by, at: _at, struckAt: _struck, ...kept } = reading;
+    const { by: _by, at: _at, struckAt: _struck, fitting: _fitting, ...kept } = reading;
     if (
       act({
         kind: 'correct-reading',

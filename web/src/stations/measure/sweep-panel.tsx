@@ -9,7 +9,10 @@ import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Sheet } from '../../controls/sheet.tsx';
 
-/** A load that steps through its currents while the meter reads. Once begun it is watched, and stopped, from the foot of every screen. */
+/**
+ * A load that steps through its currents while the meter reads. Once begun it is watched, and stopped, from the foot of
+ * every screen.
+ */
 export function SweepPanel({
   meter,
   loads,

@@ -3,7 +3,9 @@ import { protectionNames, protectionText, schoolText, wattsText } from '@fairwat
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
-/** What a replacement is asked for beside power: noise, warranty, protections; and what the rules take from elsewhere. */
+/**
+ * What a replacement is asked for beside power: noise, warranty, protections; and what the rules take from elsewhere.
+ */
 export function AskedView() {
   const { job, view, shop, question, act, locked, goTo } = useDesk();
   const { wants } = job.sheet;

@@ -3,6 +3,7 @@ import { Button, Input } from 'antd';
 import {
   choiceFacts,
   correctionText,
+  doubtsText,
   criterionFigureText,
   criterionText,
   fanSideText,
@@ -11,6 +12,7 @@ import {
   moneyText,
   percentText,
   remedyText,
+  tooLargeText,
   wattsText,
   type CandidateRow,
 } from '@fairwatt/core';
@@ -128,7 +130,10 @@ export function PickedSide({
         </p>
       )}
       {candidate.fits ? (
-        load.deciding !== null && <p>Fullest: {loadFindingText(load.deciding)}.</p>
+        <>
+          {load.deciding !== null && <p>Fullest: {loadFindingText(load.deciding)}.</p>}
+          {doubtsText(load.doubts) !== null && <p className="quiet">{doubtsText(load.doubts)}</p>}
+        </>
       ) : (
         <ul>
           {candidate.reasons.map((item, index) => (
@@ -138,6 +143,14 @@ export function PickedSide({
           ))}
         </ul>
       )}
+      {candidate.warnings.map((warning) => (
+        <p key={warning.code} className="caution">
+          <span>
+            It fits, but is {tooLargeText(warning)}; {moneyText(warning.minorAYear, currency)} a year to run.
+          </span>
+        </p>
+      ))}
+      {!candidate.planProved && <p className="quiet">So many different inlets that a better cable plan may exist.</p>}
       {candidate.openOptional.map((id) => (
         <p key={id}>{inletLabel(id)} stays open: ordinary use does without it, full boost does not.</p>
       ))}

@@ -96,7 +96,7 @@ export default function Replacement() {
   };
   const remark = (candidate: CandidateRow) => {
     if (candidate.fits)
-      return `${candidate.model.onShelf > 0 ? `${candidate.model.onShelf} on the shelf` : 'to order'}${candidate.openOptional.length > 0 ? ', an optional inlet stays open' : ''}${candidate.beatenBy === null ? '' : ', beaten in everything'}`;
+      return `${candidate.model.onShelf > 0 ? `${candidate.model.onShelf} on the shelf` : 'to order'}${candidate.openOptional.length > 0 ? ', an optional inlet stays open' : ''}${candidate.beatenBy === null ? '' : ', beaten in everything'}${candidate.warnings.length > 0 ? ', large for this' : ''}`;
     if (candidate.class === 'almost')
       return `with ${candidate.remedies.map((remedy) => remedyText(remedy, inletLabel, partName)).join(' and ')}`;
     return (

@@ -1,0 +1,53 @@
+import type { Span } from './said.ts';
+
+/**
+ * A stretch of the line that is read piece by piece: what was read is blanked out, so that what is left at the end is
+ * what nobody knows.
+ */
+export class Clause {
+  private readonly from: number;
+  private rest: string;
+  private first = Infinity;
+  private last = -Infinity;
+
+  /** @param from where the stretch begins in the line */
+  constructor(text: string, from: number) {
+    this.rest = text;
+    this.from = from;
+  }
+
+  /**
+   * Takes the first match out of what is left; null when there is none.
+   * @param counts whether it is part of what the stretch says; a filler is not
+   */
+  take(pattern: RegExp, counts = true): RegExpExecArray | null {
+    const found = pattern.exec(this.rest);
+    if (found === null || found[0].trim() === '') return null;
+    this.rest =
+      this.rest.slice(0, found.index) + ' '.repeat(found[0].length) + this.rest.slice(found.index + found[0].length);
+    if (counts) {
+      this.first = Math.min(this.first, found.index + found[0].length - found[0].trimStart().length);
+      this.last = Math.max(this.last, found.index + found[0].trimEnd().length);
+    }
+    return found;
+  }
+
+  /** Takes every match out of what is left. */
+  takeAll(pattern: RegExp, counts = true): RegExpExecArray[] {
+    const all: RegExpExecArray[] = [];
+    for (let found = this.take(pattern, counts); found !== null; found = this.take(pattern, counts)) all.push(found);
+    return all;
+  }
+
+  /** From the first to the last of what was taken. */
+  get span(): Span {
+    return { from: this.from + this.first, to: this.from + this.last };
+  }
+
+  /** The words that were not taken. */
+  unknown(): Span[] {
+    return [...this.rest.matchAll(/[^\s,;]+/g)]
+      .filter(([word]) => /[\p{L}\p{N}]/u.test(word))
+      .map((found) => ({ from: this.from + found.index, to: this.from + found.index + found[0].length }));
+  }
+}

@@ -1,0 +1,5 @@
+export { likeEarlier } from './like.ts';
+export { mostLetters, type OwnName, understand } from './understand.ts';
+export type { Doubt, Said, SaidPart, SaidTooLittle, Span, Understood } from './said.ts';
+export { boardForGranted, type LeftOpen, type OwnPartSource, takeIn, type TakenIn } from './take-in.ts';
+export { type MachineTemplate, machineTemplates } from './templates.ts';

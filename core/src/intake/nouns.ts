@@ -1,0 +1,110 @@
+import { partClasses } from '../machine/index.ts';
+
+/** A kind of thing that can be named, by the words for it. */
+export interface Noun {
+  readonly id: string;
+  /** How many comes in the group `count`, in figures or in words. */
+  readonly words: RegExp;
+  /** The classes that the word can stand for when something of it leaves the machine. */
+  readonly classIds: readonly string[];
+}
+
+const times = '(?:(?<count>\\d{1,2}|one|two|three|four|five|six|seven|eight|nine|ten|twelve)(?:\\s*[x×]\\s*|\\s+))?';
+const inches = (figure: string) => `${figure}(?:\\s*"|[ -]?inch(?:es)?)?`;
+
+const numbers: Readonly<Record<string, number>> = {
+  one: 1,
+  two: 2,
+  three: 3,
+  four: 4,
+  five: 5,
+  six: 6,
+  seven: 7,
+  eight: 8,
+  nine: 9,
+  ten: 10,
+  twelve: 12,
+};
+
+/** A number in figures or in words. */
+export const numberOf = (text: string): number => numbers[text.toLowerCase()] ?? Number(text);
+
+const noun = (id: string, words: string, classIds: readonly string[] = [id]): Noun => ({
+  id,
+  // Not in the middle of a word or of a figure.
+  words: new RegExp(`(?<![\\w.,])(?:${words})(?![\\w])`, 'gi'),
+  classIds,
+});
+const classesOf = (start: string): string[] => partClasses.filter(({ id }) => id.startsWith(start)).map(({ id }) => id);
+
+/** Everything that the line knows a word for. */
+export const nouns: readonly Noun[] = [
+  noun('tower', '(?:(?:mid|midi|big|full|mini|micro)[ -]?)?tower(?: case)?', []),
+  noun('small', '(?:small|little|compact)[ -](?:case|machine|box)|cube(?: case)?|(?:mini[ -])?itx(?: case)?', []),
+  noun('slim', 'slim(?:line)?(?: case)?|thin case', []),
+  noun('board', "(?<age>old |maker(?:'s|-built)?(?: own)? )?(?:main ?|mother ?)?board|mobo", classesOf('board')),
+  noun(
+    'processor',
+    `${times}(?<old>old )?(?:(?<cores>\\d{1,3}|dual|quad|hexa?|six|octa|eight|twelve|sixteen)[ -]?cores?` +
+      `(?: (?:processors?|cpus?))?|(?:processors?|cpus?))`,
+    classesOf('processor'),
+  ),
+  noun(
+    'memory',
+    `(?:(?<modules>\\d{1,2})\\s*[x×]\\s*\\d{1,3}(?:\\s*gi?b)?\\s*|${times}(?:\\d{1,3}\\s*gi?b )?)` +
+      '(?<age>new(?:er)? |old(?:er)? |ddr[2-5] )?(?:memory(?: modules?)?|ram|memory sticks?|dimms?)',
+    classesOf('memory'),
+  ),
+  noun('memory', '(?<modules>\\d{1,2})\\s*[x×]\\s*\\d{1,3}\\s*gi?b', classesOf('memory')),
+  noun('card', `${times}(?:graphics |video |display )?(?:cards?|gpus?)`, classesOf('card')),
+  noun('card-agp', `${times}(?:old )?(?:graphics )?cards? (?:with |on )?(?:a )?drive plugs?`),
+  noun('capture', `${times}(?:capture|sound|audio|tv) cards?`),
+  noun('network', `${times}(?:network|lan|wireless|wi-?fi) cards?`),
+  noun('encoder-6', `${times}encoder cards?`),
+  noun('drive-card', `${times}(?:m\\.?2|nvme|card[ -]type)(?: (?:ssds?|drives?|sticks?|solid[ -]state drives?))?`),
+  noun('drive-flat', `${times}(?:${inches('2\\.5')} )?(?:sata |flat )?(?:ssds?|solid[ -]state(?: drives?)?)`, [
+    'drive-flat',
+    'drive-card',
+  ]),
+  noun('drive-35', `${times}(?:${inches('3\\.5')} )?(?:hard (?:drives?|disks?)|hdds?|spinning drives?)`, [
+    'drive-35',
+    'drive-35-board',
+    'drive-25',
+    'drive-old',
+  ]),
+  noun('drive-35', `${times}${inches('3\\.5')} (?:drives?|disks?)`),
+  noun('drive-25', `${times}(?:${inches('2\\.5')}|laptop) (?:hard )?(?:drives?|disks?)`),
+  noun('drive-old', `${times}(?:old (?:hard )?(?:drives?|disks?)|(?:ide|pata) (?:drives?|disks?))`),
+  noun('drive', `${times}(?:drives?|disks?)`, ['drive-35', 'drive-25', 'drive-flat', 'drive-35-board']),
+  noun('optical', `${times}(?:optical(?: drives?)?|dvd(?:[ -](?:drives?|writers?))?|cd drives?)`, [
+    'optical',
+    'optical-old',
+  ]),
+  noun('optical-old', `${times}old optical drives?`),
+  noun('floppy', `${times}floppy(?: drives?)?`),
+  noun(
+    'aio',
+    '(?:aio|all-in-one)(?: (?:cooler|liquid cooler))?(?:\\s+(?<radiator>120|140|240|280|360|420)(?:\\s*mm)?)?' +
+      '(?:\\s+(?:with )?(?<fans>\\d) fans?)?',
+    ['pump'],
+  ),
+  noun('fan', `${times}(?:case |board |top |front |rear )?fans?`, ['fan', 'fan-plug']),
+  noun('fan-hub', `${times}fan (?:hubs?|controllers?)`),
+  noun('fan-plug', `${times}fans? on (?:a )?drive plugs?`),
+  noun('cooler', `${times}(?:air |tower |processor |cpu )?(?:coolers?|heatsinks?)`, ['fan']),
+  noun('pump', `${times}pumps?`, ['pump', 'pump-large', 'pump-sata']),
+  noun('pump-large', `${times}large pumps?`),
+  noun('pump-sata', `${times}(?:pumps?|coolers?) on (?:a )?sata(?: plugs?)?`),
+  noun('lighting', `${times}(?:addressable (?:lighting|light strips?|leds?)(?: hubs?)?|lighting hubs?)`),
+  noun('lighting-of-any-kind', `${times}(?:lighting|light strips?|leds?)`, [
+    'lighting',
+    'lighting-plain',
+    'lighting-header',
+  ]),
+  noun('lighting-plain', `${times}plain (?:lighting|light strips?|leds?)`),
+  noun('lighting-header', `${times}(?:lighting|light strips?|leds?) on (?:a |the )?(?:board )?headers?`),
+  noun('usb', '(?:\\d{1,2} )?usb(?: devices?)?'),
+  noun('front-panel', '(?:card )?readers?|front panel'),
+  noun('supply', '(?:power )?suppl(?:y|ies)|psus?', []),
+  noun('age', '(?:machine )?(?<years>[1-5]?\\d|60) years?(?: old)?', []),
+];

@@ -1,0 +1,72 @@
+import type { Grade, Shape } from '../standards/index.ts';
+import type { CaseLayout } from '../machine/index.ts';
+
+/** A stretch of the line, from its first letter to behind its last. */
+export interface Span {
+  readonly from: number;
+  readonly to: number;
+}
+
+/**
+ * What was not said of something that was, so that a usual value is taken: the watts, the plugs, how many, or of which
+ * kind it is.
+ */
+export type Doubt = 'watts' | 'plugs' | 'count' | 'kind';
+
+/** A part that was named. */
+export interface SaidPart extends Span {
+  readonly kind: 'part';
+  /** A class of parts; `own` is a part of the shop's own instead. */
+  readonly classId: string;
+  readonly own: string | null;
+  readonly quantity: number;
+  /** Lasting watts, where they were said and the class does not already stand for them. */
+  readonly watts: number | null;
+  readonly change: 'stays' | 'added';
+  readonly doubts: readonly Doubt[];
+}
+
+/** Parts that the upgrade takes out: those of the machine that are of one of these classes. */
+export interface SaidLeaving extends Span {
+  readonly kind: 'leaving';
+  readonly noun: string;
+  readonly classIds: readonly string[];
+  /** How many of them; null where it was not said. */
+  readonly quantity: number | null;
+  /** Something comes in their place. */
+  readonly replaced: boolean;
+}
+
+export interface SaidCase extends Span {
+  readonly kind: 'case';
+  readonly layout: CaseLayout;
+}
+
+export interface SaidSupply extends Span {
+  readonly kind: 'supply';
+  readonly ratingWatts: number;
+  readonly shape: Shape | null;
+  readonly grade: Grade | null;
+  readonly modular: 'fixed' | 'semi' | 'full' | null;
+}
+
+export interface SaidAge extends Span {
+  readonly kind: 'age';
+  readonly of: 'machine' | 'supply';
+  readonly years: number;
+}
+
+/** Something that cannot be taken in before it is said more exactly. */
+export interface SaidTooLittle extends Span {
+  readonly kind: 'ask';
+  readonly ask: 'card-plugs' | 'board-plugs' | 'supply-watts' | 'quantity' | 'instead' | 'no-part';
+}
+
+export type Said = SaidPart | SaidLeaving | SaidCase | SaidSupply | SaidAge | SaidTooLittle;
+
+export interface Understood {
+  /** In the order in which it stands in the line. */
+  readonly said: readonly Said[];
+  /** Words of which nothing is known. */
+  readonly unknown: readonly Span[];
+}

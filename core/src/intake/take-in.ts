@@ -1,0 +1,142 @@
+import { emptyLabel, newParts, partClass, withFigures, type PartSource } from '../machine/index.ts';
+import type { Act, Job, JobPart } from '../job/index.ts';
+import type { Said, SaidLeaving, SaidPart, SaidSupply, Understood } from './said.ts';
+
+/** What a line leaves open: it has to be said more exactly, or done by hand. */
+export interface LeftOpen {
+  readonly said: Said;
+  readonly why: 'say-more' | 'none-there' | 'which-one';
+}
+
+export interface TakenIn {
+  /** In the order in which they are to be done. */
+  readonly acts: readonly Act[];
+  readonly open: readonly LeftOpen[];
+}
+
+/** A part that the shop knows with its own figures. */
+export interface OwnPartSource extends PartSource {
+  readonly id: string;
+}
+
+/**
+ * The board that a line took for granted: a machine has one, and without it there is no main inlet. The class by the
+ * processor that is named (bench practice: a second inlet for 170 W and more); null where a board is there or named, or
+ * no processor is.
+ */
+export function boardForGranted(understood: Understood, parts: readonly Pick<JobPart, 'classId'>[]): string | null {
+  const named = understood.said.filter((one): one is SaidPart => one.kind === 'part').map(({ classId }) => classId);
+  const asked = understood.said.some((one) => one.kind === 'ask' && one.ask === 'board-plugs');
+  if (asked || [...named, ...parts.map(({ classId }) => classId)].some((id) => partClass(id)?.group === 'board'))
+    return null;
+  const processor = named.find((id) => partClass(id)?.group === 'processor');
+  if (processor === undefined) return null;
+  if (processor === 'processor-old') return 'board-20';
+  return ['processor-170', 'processor-250', 'processor-350'].includes(processor) ? 'board-88' : 'board';
+}
+
+function sourceOf(said: SaidPart, own: readonly OwnPartSource[]): PartSource {
+  const source = own.find(({ id }) => id === said.own) ?? partClass(said.classId);
+  if (source === undefined) throw new Error(`no class ${said.classId}`);
+  const figures = said.watts === null ? source.figures : withFigures(source.figures, { likelyWatts: said.watts });
+  return { classId: said.classId, name: source.name, inlets: source.inlets, figures };
+}
+
+/** The parts that leave; null where it is not clear which ones. */
+function leavingOf(said: SaidLeaving, parts: readonly JobPart[]): readonly JobPart[] | null {
+  const staying = parts.filter((part) => part.change === 'stays' && said.classIds.includes(part.classId));
+  const count = staying.reduce((sum, part) => sum + part.quantity, 0);
+  if (staying.length === 0 || said.quantity === count) return staying;
+  if (said.quantity === null && (staying.length === 1 || /s$/i.test(said.noun))) return staying;
+  // Of those that are alike it does not matter which ones go.
+  const alike =
+    new Set(staying.map(({ classId }) => classId)).size === 1 && staying.every(({ quantity }) => quantity === 1);
+  return alike && said.quantity !== null && said.quantity < count ? staying.slice(0, said.quantity) : null;
+}
+
+function putSupply(said: SaidSupply, job: Job): Act {
+  const before = job.supply;
+  const label = before?.label ?? emptyLabel;
+  return {
+    kind: 'put-supply',
+    supply: {
+      name: before?.name ?? '',
+      label: {
+        ...label,
+        ratingWatts: said.ratingWatts,
+        shape: said.shape ?? label.shape,
+        grade: said.grade ?? label.grade,
+        modular: said.modular ?? label.modular,
+      },
+    },
+    basedOn: before?.version ?? 0,
+  };
+}
+
+/** Case and ages, which the job's sheet holds; and the upgrade in words, where nobody wrote it yet. */
+function editSheet(said: readonly Said[], line: string, job: Job): Act | null {
+  const changes: Extract<Act, { kind: 'edit-sheet' }>['changes'] = {};
+  for (const one of said) {
+    if (one.kind === 'case') Object.assign(changes, { layout: one.layout });
+    if (one.kind === 'age')
+      Object.assign(changes, one.of === 'machine' ? { machineYears: one.years } : { supplyYears: one.years });
+  }
+  const brought = said.filter((one) => (one.kind === 'part' && one.change === 'added') || one.kind === 'leaving');
+  if (brought.length > 0 && job.sheet.upgrade.trim() === '')
+    Object.assign(changes, {
+      upgrade: brought
+        .map((one) => line.slice(one.from, one.to))
+        .join(', ')
+        .replace(/(->|→|=>|becomes|replaced by), /g, '$1 ')
+        .slice(0, 500),
+    });
+  return Object.keys(changes).length === 0 ? null : { kind: 'edit-sheet', changes, basedOn: job.sheet.version };
+}
+
+/**
+ * What has to be done to a job so that it holds what a line says of the machine; nothing is done here.
+ * @param line the line that was understood
+ * @param board the class of the board that is taken for granted, null for none
+ * @param makeId identifiers for new parts
+ */
+export function takeIn(
+  understood: Understood,
+  line: string,
+  job: Job,
+  own: readonly OwnPartSource[],
+  board: string | null,
+  makeId: () => string,
+): TakenIn {
+  const { said } = understood;
+  const open: LeftOpen[] = [];
+  const acts: Act[] = [];
+  const sheet = editSheet(said, line, job);
+  if (sheet !== null) acts.push(sheet);
+  for (const one of said) {
+    if (one.kind === 'ask') open.push({ said: one, why: 'say-more' });
+    if (one.kind === 'supply') acts.push(putSupply(one, job));
+    if (one.kind !== 'leaving') continue;
+    const leaving = leavingOf(one, job.parts);
+    if (leaving === null || leaving.length === 0) {
+      open.push({ said: one, why: leaving === null ? 'which-one' : 'none-there' });
+      continue;
+    }
+    for (const { version, ...part } of leaving)
+      acts.push({
+        kind: 'put-part',
+        part: { ...part, change: one.replaced ? 'replaced' : 'removed' },
+        basedOn: version,
+      });
+  }
+  const granted = board === null ? undefined : partClass(board);
+  const wanted = [
+    ...(granted === undefined
+      ? []
+      : [{ source: { ...granted, classId: granted.id }, quantity: 1, change: 'stays' as const }]),
+    ...said
+      .filter((one): one is SaidPart => one.kind === 'part')
+      .map((one) => ({ source: sourceOf(one, own), quantity: one.quantity, change: one.change })),
+  ];
+  for (const part of newParts(wanted, job.parts, makeId)) acts.push({ kind: 'put-part', part, basedOn: 0 });
+  return { acts, open };
+}

@@ -1,0 +1,284 @@
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { shortOf } from './intake.test-help.ts';
+import { machineTemplates } from './templates.ts';
+import { mostLetters, understand } from './understand.ts';
+
+/** Lines as people write them, with what they are understood as. */
+const lines: readonly (readonly [string, string])[] = [
+  [
+    'tower, 8-core 125 W, 2x16 new memory, card 3x8 320 W, 2 m.2, 4 hard drives, aio 2 fans, 6 case fans',
+    'tower, processor-125, 2 memory-new, card-888 320W, 2 drive-card, 4 drive-35, pump, 2 fan, 6 fan',
+  ],
+  [
+    '6 case fans, aio 2 fans, 4 hard drives, 2 m.2, card 3x8 320 W, 2x16 new memory, 8-core 125 W, tower',
+    '6 fan, pump, 2 fan, 4 drive-35, 2 drive-card, card-888 320W, 2 memory-new, processor-125, tower',
+  ],
+  ['TOWER; 8-CORE 125W; 2X16 NEW MEMORY', 'tower, processor-125, 2 memory-new'],
+  [
+    'tower 8-core 125 W 2x16 new memory card 3x8 320 W 2 m.2 4 hard drives 6 case fans',
+    'tower, processor-125, 2 memory-new, card-888 320W, 2 drive-card, 4 drive-35, 6 fan',
+  ],
+  ['tower with an 8 core processor and 2x16 GB memory', 'tower, processor-105 ?watts, 2 memory-new ?kind'],
+  ['midi tower', 'tower'],
+  ['full tower case', 'tower'],
+  ['mini tower', 'tower'],
+  ['small case', 'small'],
+  ['cube case', 'small'],
+  ['mini-itx case', 'small'],
+  ['slim', 'slim'],
+  ['slimline case', 'slim'],
+  ['desktop', '!desktop'],
+  ['board', 'board ?plugs'],
+  ['motherboard 24+8', 'board'],
+  ['mainboard 24-pin and 8-pin', 'board'],
+  ['board 24 + 8 + 4', 'board-84'],
+  ['board 8+8', 'board-88'],
+  ['board 2x8', 'board-88'],
+  ['board 24+8+8+4', 'board-884'],
+  ['board 4', 'board-4'],
+  ['board 24+4+4', 'board-44'],
+  ['board 24, two 8-pin', 'board-88'],
+  ['board 20+4', 'board ?plugs'],
+  ['old board 20+4', 'board-20'],
+  ['old board', 'board-20 ?plugs'],
+  ['old board 20', 'board-20-only'],
+  ['old board 20 aux', 'board-20-aux'],
+  ['board with 24, 8 and 6-pin slots', 'board-8-card'],
+  ['maker-built board', 'board-own'],
+  ["maker's own board 4-pin", 'board-own'],
+  ['board 24+16', 'board ?plugs, !16'],
+  ['8-core', 'processor-105 ?watts'],
+  ['quad-core 65 W', 'processor-65'],
+  ['dual core', 'processor-65 ?watts'],
+  ['6 core 65w', 'processor-65'],
+  ['6-core, 65 W', 'processor-65'],
+  ['16-core 170 W', 'processor-170'],
+  ['24-core', 'processor-250 ?watts'],
+  ['64-core', 'processor-350 ?watts'],
+  ['two 16-core 250 W', '2 processor-250'],
+  ['2x 8-core 95 W', '2 processor-105'],
+  ['processor 88 W', 'processor-105'],
+  ['cpu 140 watts', 'processor-170'],
+  ['cpu', 'processor-105 ?watts'],
+  ['old processor', 'processor-old'],
+  ['32-core 500 W', 'processor-350 500W'],
+  ['12 core cpu 105 W TDP 4.7 GHz', 'processor-105'],
+  ['125 W 8-core', 'processor-125'],
+  ['2x16 GB', '2 memory-new ?kind'],
+  ['2x16 gb new memory', '2 memory-new'],
+  ['4x8 memory ddr4', '4 memory-old'],
+  ['2x32 ddr5 memory', '2 memory-new'],
+  ['1x8 old memory', 'memory-old'],
+  ['memory 2x16 newer', '2 memory-new'],
+  ['32 GB memory', '2 memory-new ?kind?count'],
+  ['ram', '2 memory-new ?kind?count'],
+  ['two memory modules', '2 memory-new ?kind'],
+  ['4 sticks', '!4, !sticks'],
+  ['card', 'ask card-plugs'],
+  ['card 8', 'card-8 ?watts'],
+  ['card 8-pin 180 W', 'card-8 180W'],
+  ['card 6-pin', 'card-6 ?watts'],
+  ['card 6 120 W', 'card-6 120W'],
+  ['card 2x8 250 W', 'card-88 250W'],
+  ['card two 8-pin 270 W', 'card-88 270W'],
+  ['card 8+8', 'card-88 ?watts'],
+  ['card 8+6 215 W', 'card-86 215W'],
+  ['card 6+6', 'card-66 ?watts'],
+  ['card 3x8', 'card-888 ?watts'],
+  ['card 3 x 8-pin 350W', 'card-888 350W'],
+  ['card 8+8+8 330 W', 'card-888 330W'],
+  ['card 4x8 500 W', 'ask card-plugs'],
+  ['card 6+2', 'card-8 ?watts'],
+  ['card 2x 6+2 260 W', 'card-88 260W'],
+  ['card 16-pin', 'card-16 ?watts'],
+  ['card 16 220 W', 'card-16-300 220W'],
+  ['card 16-pin 450 W', 'card-16-450 450W'],
+  ['card 12V-2x6 575 W', 'card-16-600 575W'],
+  ['card 16-pin 700 W', 'card-16-600 700W'],
+  ['graphics card slot only', 'card-slot'],
+  ['card without plug 30 W', 'card-slot 30W'],
+  ['card 75 W', 'card-slot 75W'],
+  ['card 320 W', 'ask card-plugs'],
+  ['gpu 2x8, 250 W', 'card-88 250W'],
+  ['2 gpus 2x8 250 W', '2 card-88 250W'],
+  ['2x card 3x8 320 W', '2 card-888 320W'],
+  ['old card with a drive plug', 'card-agp'],
+  ['sound card', 'capture'],
+  ['capture card', 'capture'],
+  ['network card, 2 wifi cards', 'network, 2 network'],
+  ['encoder card', 'encoder-6'],
+  ['card reader', 'front-panel'],
+  ['m.2', 'drive-card'],
+  ['2x m.2 ssd 1 TB', '2 drive-card'],
+  ['nvme drive', 'drive-card'],
+  ['ssd', 'drive-flat'],
+  ['2 SSDs', '2 drive-flat'],
+  ['2.5" ssd 500 GB', 'drive-flat'],
+  ['four hard drives', '4 drive-35'],
+  ['4x hard drive 8 TB', '4 drive-35'],
+  ['4 x hdd', '4 drive-35'],
+  ['hard drive x4', '4 drive-35'],
+  ['hard drives', '2 drive-35 ?count'],
+  ['3.5" drive', 'drive-35'],
+  ['2 3.5-inch drives', '2 drive-35'],
+  ['laptop drive', 'drive-25'],
+  ['2.5" hard drive', 'drive-25'],
+  ['old drive', 'drive-old'],
+  ['2 ide drives', '2 drive-old'],
+  ['3 drives', '3 drive-35 ?kind'],
+  ['99 hard drives', 'ask quantity'],
+  ['0 fans', 'ask quantity'],
+  ['optical drive', 'optical'],
+  ['dvd writer', 'optical'],
+  ['old optical drive', 'optical-old'],
+  ['floppy', 'floppy'],
+  ['fan', 'fan'],
+  ['3 fans', '3 fan'],
+  ['fans', '2 fan ?count'],
+  ['2 front fans, 1 rear fan', '2 fan, fan'],
+  ['fan hub with 4 fans', 'fan-hub, 4 fan'],
+  ['fan on a drive plug', 'fan-plug'],
+  ['air cooler', 'fan'],
+  ['tower cooler', 'fan'],
+  ['aio', 'pump, 2 fan ?count'],
+  ['aio 360', 'pump, 3 fan'],
+  ['aio 280 mm', 'pump, 2 fan'],
+  ['all-in-one cooler 240 with 3 fans', 'pump, 3 fan'],
+  ['pump', 'pump'],
+  ['large pump', 'pump-large'],
+  ['pump on sata', 'pump-sata'],
+  ['11,5 W pump', 'pump 11.5W'],
+  ['lighting', 'lighting ?kind'],
+  ['plain lighting', 'lighting-plain'],
+  ['lighting on a header', 'lighting-header'],
+  ['addressable lighting hub', 'lighting'],
+  ['usb devices', 'usb'],
+  ['front panel', 'front-panel'],
+  ['550 W supply', 'supply 550W'],
+  ['supply 550 W', 'supply 550W'],
+  ['psu 650W gold modular', 'supply 650W gold full'],
+  ['850 W ATX supply platinum semi-modular', 'supply 850W ATX platinum semi'],
+  ['SFX-L supply 600 W fixed cables', 'supply 600W SFX-L fixed'],
+  ['power supply', 'ask supply-watts'],
+  ['supply 550 W 6 years', 'supply 550W, supply 6y'],
+  ['supply 6 years', 'supply 6y'],
+  ['supply, 6 years', 'ask supply-watts, machine 6y'],
+  ['6 years old', 'machine 6y'],
+  ['machine 10 years', 'machine 10y'],
+  ['+ card 16-pin 320 W', '+card-16-450 320W'],
+  ['add 2 hard drives', '+2 drive-35'],
+  ['+ 2x32 new memory', '+2 memory-new'],
+  ['- card', '-card'],
+  ['remove the optical drive', '-optical drive'],
+  ['- 2 hard drives', '-2hard drives'],
+  ['card -> card 16-pin 320 W', 'card>, +card-16-450 320W'],
+  ['drive -> 2 drives', 'drive>, +2 drive-35 ?kind'],
+  ['8-core replaced by 16-core 170 W', '8-core>, +processor-170'],
+  ['memory becomes 4x16 new memory', 'memory>, +4 memory-new'],
+  ['- supply', 'ask no-part'],
+  ['card ->', 'ask instead'],
+  ['flux capacitor', '!flux, !capacitor'],
+  ['tower, warp core, 2 fans', 'tower, 2 fan, !warp, !core'],
+  ['8-core 125 W turbo', 'processor-125, !turbo'],
+  ['hello world', '!hello, !world'],
+  ['', ''],
+  [',,;;', ''],
+  ['two', '!two'],
+  ['125 W', '!125, !W'],
+];
+
+describe('a line', () => {
+  it.each(lines)('%s', (line, expected) => {
+    expect(shortOf(understand(line), line)).toBe(expected);
+  });
+
+  it('is understood by the shop’s own names as well, with how many and whether they are added', () => {
+    const own = [{ id: 'own-1', name: 'Quay card 7', classId: 'card-16-450' }];
+    const read = (line: string) => shortOf(understand(line, own), line);
+    expect(read('quay card 7, 2 fans')).toBe('own-1, 2 fan');
+    expect(read('2x Quay Card 7')).toBe('2 own-1');
+    expect(read('+ quay card 7')).toBe('+own-1');
+    expect(shortOf(understand('quay card 7'), 'quay card 7')).toBe('ask card-plugs, !quay, !7');
+  });
+
+  it('is the same in any order, with anything unknown in between', () => {
+    // Figures alone go on with what stands before them, so that their place matters.
+    const whole = lines.filter(([line]) => /[a-z]{3}/i.test(line) && !/^(two|125 W)$|->|becomes|replaced/.test(line));
+    const noise = fc.constantFrom('', 'zzyx', 'quorp 77q', 'vlumm');
+    fc.assert(
+      fc.property(fc.shuffledSubarray([...whole], { minLength: 1, maxLength: 12 }), noise, (some, word) => {
+        const clauses = some.flatMap(([line]) => [line, word]).filter((clause) => clause !== '');
+        const line = clauses.join('; ');
+        const parts = (texts: readonly string[]) => texts.flatMap((text) => (text === '' ? [] : text.split(', ')));
+        const words = word === '' ? [] : word.split(' ').map((one) => `!${one}`);
+        const wanted = parts(some.map(([, expected]) => expected));
+        const all = [...wanted, ...some.flatMap(() => words)];
+        expect(parts([shortOf(understand(line), line)]).sort()).toEqual(all.sort());
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('never throws, and everything it tells of stands in the line, whatever is typed', () => {
+    const words = lines.flatMap(([line]) => line.split(' '));
+    const typed = fc.oneof(
+      fc.string({ unit: 'binary', maxLength: 300 }),
+      fc
+        .array(fc.oneof(fc.constantFrom(...words), fc.string({ maxLength: 6 })), { maxLength: 40 })
+        .map((all) => all.join(' ')),
+    );
+    fc.assert(
+      fc.property(typed, (line) => {
+        const { said, unknown } = understand(line);
+        for (const { from, to } of [...said, ...unknown]) {
+          expect(from).toBeGreaterThanOrEqual(0);
+          expect(to).toBeGreaterThan(from);
+          expect(to).toBeLessThanOrEqual(line.length);
+        }
+        // What was made of something is not told as unknown as well.
+        for (const one of said)
+          for (const word of unknown)
+            if (word.from >= one.from && word.to <= one.to)
+              expect(line.slice(one.from, one.to)).not.toBe(line.slice(word.from, word.to));
+      }),
+      { numRuns: 2000 },
+    );
+  });
+
+  it('is understood as the documentation shows it', () => {
+    const documented = readFileSync(new URL('../../../docs/machine-line.md', import.meta.url), 'utf8');
+    const shown = [...documented.matchAll(/```text\n([^`]*)```/g)].flatMap(([, block = '']) =>
+      block.trim().split('\n'),
+    );
+    expect(shown.length).toBeGreaterThan(3);
+    for (const line of shown) expect([line, understand(line).unknown]).toEqual([line, []]);
+    expect(shown.map((line) => understand(line).said.some(({ kind }) => kind === 'ask'))).not.toContain(true);
+  });
+
+  it('says nothing of words it does not know', () => {
+    fc.assert(
+      fc.property(fc.array(fc.stringMatching(/^[qvzx]{3,9}$/), { maxLength: 12 }), (words) => {
+        const line = words.join(' ');
+        const { said, unknown } = understand(line);
+        expect([said, unknown.map(({ from, to }) => line.slice(from, to))]).toEqual([[], words]);
+      }),
+    );
+  });
+
+  it('is read to its end in no time, however it is made', () => {
+    for (const piece of ['1', '8+', '2x', ' 6 ', '8 and ', 'card ', 'a', ' x ', '1 W ', '24 ', 'two '])
+      expect(() => understand(piece.repeat(1000 / piece.length))).not.toThrow();
+    const long = `tower, ${'fan '.repeat(2000)}`;
+    expect(understand(long).unknown.at(-1)).toEqual({ from: mostLetters, to: long.length });
+  });
+});
+
+describe('a usual machine', () => {
+  it.each(machineTemplates)('$name is understood as a whole, with nothing taken for granted', ({ line }) => {
+    const { said, unknown } = understand(line);
+    expect(unknown).toEqual([]);
+    expect(said.filter((one) => one.kind === 'ask' || (one.kind === 'part' && one.doubts.length > 0))).toEqual([]);
+  });
+});

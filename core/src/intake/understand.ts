@@ -1,0 +1,440 @@
+import { grades, shapes } from '../standards/index.ts';
+import { partClass } from '../machine/index.ts';
+import { cardPlugs, boardPlugs } from './plugs.ts';
+import { Clause } from './clause.ts';
+import { nouns, numberOf, type Noun } from './nouns.ts';
+import type { Doubt, Said, SaidPart, SaidTooLittle, Span, Understood } from './said.ts';
+
+/** A part of the shop's own, by its name. */
+export interface OwnName {
+  readonly id: string;
+  readonly name: string;
+  readonly classId: string;
+}
+
+/** Nobody types more than this into one line; what stands behind it is unknown. */
+export const mostLetters = 1000;
+
+/** More than this of one part with inlets, or of one that is only counted, is a slip. */
+const mostWithInlets = 24;
+const mostCounted = 64;
+
+interface Match {
+  readonly noun: Noun;
+  readonly index: number;
+  readonly found: RegExpExecArray;
+}
+
+type Way = 'stays' | 'added' | 'removed' | 'replaced';
+
+const wattsPattern = /(?<![\w.,])((?:[1-4]?\d{1,3}|5000)(?:[.,]\d{1,2})?)\s*w(?:atts?)?(?!\w)/i;
+/** Words that are no figure of power: sizes, speeds, lengths. */
+const detailPattern =
+  /(?<![\w.,])\d{1,5}(?:[.,]\d{1,2})?\s*(?:[tgm]i?b|[gm]hz|mt\/s|mm|cm|rpm|v(?:olts?)?)(?!\w)|\btdp\b/i;
+const fillers = /(?<!\w)(?:an?|the|with|and|of|in|on|its|each|plus)(?!\w)|[&·]/i;
+const timesBehind = /(?<!\w)[x×]\s*(\d{1,2})(?![\w.])|(?<![\w.])(\d{1,2})\s*[x×](?!\s*\w)/i;
+
+/** The nouns of a clause from left to right; where two overlap the one that begins first, then the longer one. */
+function matchesIn(text: string): Match[] {
+  const all = nouns.flatMap((noun) =>
+    [...text.matchAll(noun.words)].map((found): Match => ({ noun, index: found.index, found })),
+  );
+  all.sort((a, b) => a.index - b.index || b.found[0].length - a.found[0].length);
+  const kept: Match[] = [];
+  let end = 0;
+  for (const match of all)
+    if (match.index >= end) {
+      kept.push(match);
+      end = match.index + match.found[0].length;
+    }
+  return kept;
+}
+
+/**
+ * Cuts a clause so that each piece has one noun. What stands between two nouns is said of the first one, but for a
+ * second figure of watts right before the other.
+ */
+function pieces(text: string): { readonly match: Match | null; readonly from: number; readonly to: number }[] {
+  const matches = matchesIn(text);
+  if (matches.length === 0) return [{ match: null, from: 0, to: text.length }];
+  return matches.map((match, position) => {
+    const next = matches[position + 1];
+    const from = position === 0 ? 0 : startOf(text, matches[position - 1]!, match);
+    return { match, from, to: next === undefined ? text.length : startOf(text, match, next) };
+  });
+}
+
+function startOf(text: string, before: Match, match: Match): number {
+  const start = before.index + before.found[0].length;
+  const between = text.slice(start, match.index);
+  const figures = [...between.matchAll(new RegExp(wattsPattern, 'gi'))];
+  const last = figures.at(-1);
+  if (figures.length < 2 || last === undefined || between.slice(last.index + last[0].length).trim() !== '')
+    return match.index;
+  return start + last.index;
+}
+
+/** The smallest of the classes that was not exceeded; the largest for what exceeds all. */
+function classAt(classes: readonly (readonly [number, string])[], watts: number): string {
+  return (classes.find(([most]) => watts <= most) ?? classes.at(-1)!)[1];
+}
+
+const processorClasses = [
+  [35, 'processor-35'],
+  [65, 'processor-65'],
+  [105, 'processor-105'],
+  [125, 'processor-125'],
+  [170, 'processor-170'],
+  [250, 'processor-250'],
+  [350, 'processor-350'],
+] as const;
+/** What processors of so many cores usually are (bench practice), where the watts are not said. */
+const processorsByCores = [
+  [6, 'processor-65'],
+  [8, 'processor-105'],
+  [12, 'processor-125'],
+  [16, 'processor-170'],
+  [24, 'processor-250'],
+  [Infinity, 'processor-350'],
+] as const;
+const coreWords: Readonly<Record<string, number>> = { dual: 2, quad: 4, hex: 6, hexa: 6, octa: 8, sixteen: 16 };
+const coresOf = (word: string): number => coreWords[word.toLowerCase()] ?? numberOf(word);
+
+const figure = (text: string): number => Number(text.replace(',', '.'));
+
+/** Reads one piece, whose noun is known. */
+class Reader {
+  private readonly clause: Clause;
+  private readonly match: Match;
+  private readonly way: Way;
+  private readonly watts: number | null;
+  private readonly doubts: Doubt[] = [];
+
+  constructor(clause: Clause, match: Match, way: Way) {
+    this.clause = clause;
+    this.match = match;
+    this.way = way;
+    clause.take(new RegExp(match.noun.words.source, 'i'));
+    const watts = clause.take(wattsPattern);
+    this.watts = watts === null ? null : figure(watts[1] ?? '');
+  }
+
+  private group(name: string): string | undefined {
+    return this.match.found.groups?.[name];
+  }
+
+  /** How many, said before or behind the noun; null where it was not said. */
+  private count(): number | null {
+    const before = this.group('count');
+    if (before !== undefined) return numberOf(before);
+    const behind = this.clause.take(timesBehind);
+    return behind === null ? null : Number(behind[1] ?? behind[2]);
+  }
+
+  private part(classId: string, quantity: number, watts: number | null = this.watts): SaidPart | SaidTooLittle {
+    if (quantity < 1 || quantity > (partClass(classId)?.inlets.length === 0 ? mostCounted : mostWithInlets))
+      return { ...this.clause.span, kind: 'ask', ask: 'quantity' };
+    return {
+      ...this.clause.span,
+      kind: 'part',
+      classId,
+      own: null,
+      quantity,
+      watts,
+      change: this.way === 'added' ? 'added' : 'stays',
+      doubts: [...this.doubts],
+    };
+  }
+
+  read(): Said[] {
+    const { noun } = this.match;
+    if (this.way === 'removed' || this.way === 'replaced') return this.leaving();
+    switch (noun.id) {
+      case 'tower':
+      case 'small':
+      case 'slim':
+        return [{ ...this.clause.span, kind: 'case', layout: noun.id }];
+      case 'age':
+        return [{ ...this.clause.span, kind: 'age', of: 'machine', years: Number(this.group('years')) }];
+      case 'supply':
+        return [this.supply()];
+      case 'board':
+        return [this.board()];
+      case 'processor':
+        return [this.processor()];
+      case 'memory':
+        return [this.memory()];
+      case 'card':
+        return [this.card()];
+      case 'aio':
+        return this.aio();
+      case 'drive':
+        this.doubts.push('kind');
+        return [this.part('drive-35', this.count() ?? 1)];
+      case 'lighting-of-any-kind':
+        this.doubts.push('kind');
+        return [this.part('lighting', this.count() ?? 1)];
+      case 'cooler':
+        return [this.part('fan', this.count() ?? 1)];
+      default:
+        return [this.part(noun.id, this.counted())];
+    }
+  }
+
+  /** One, where the noun stands in the singular or names what there is one of; several without a number are asked. */
+  private counted(): number {
+    const said = this.count();
+    if (said === null && /s$/i.test(this.match.found[0].trim()) && this.match.noun.id !== 'usb')
+      this.doubts.push('count');
+    return said ?? (this.doubts.includes('count') ? 2 : 1);
+  }
+
+  private leaving(): Said[] {
+    const { noun, found } = this.match;
+    if (noun.classIds.length === 0) return [{ ...this.clause.span, kind: 'ask', ask: 'no-part' }];
+    const plugs = noun.id === 'card' ? cardPlugs(this.clause) : null;
+    const modules = this.group('modules');
+    return [
+      {
+        ...this.clause.span,
+        kind: 'leaving',
+        noun: found[0].slice(this.group('count')?.length ?? 0).replace(/^\s*[x×]?\s+/, ''),
+        classIds: plugs === null ? noun.classIds : [plugs],
+        quantity: modules === undefined ? this.count() : Number(modules),
+        replaced: this.way === 'replaced',
+      },
+    ];
+  }
+
+  private supply(): Said {
+    const shape = this.clause.take(
+      new RegExp(`(?<!\\w)(${[...shapes].sort((a, b) => b.length - a.length).join('|')})(?!\\w)`, 'i'),
+    );
+    const grade = this.clause.take(new RegExp(`(?<!\\w)(?:efficiency )?(?:grade )?(${grades.join('|')})(?!\\w)`, 'i'));
+    const modular = this.clause.take(/(?<!\w)(?:(semi|fully|full)[- ]?)?(modular|fixed)(?: cables?)?(?!\w)/i);
+    if (this.watts === null || this.watts < 1) return { ...this.clause.span, kind: 'ask', ask: 'supply-watts' };
+    return {
+      ...this.clause.span,
+      kind: 'supply',
+      ratingWatts: this.watts,
+      shape: shapes.find((one) => one.toLowerCase() === shape?.[1]?.toLowerCase()) ?? null,
+      grade: grades.find((one) => one.toLowerCase() === grade?.[1]?.toLowerCase()) ?? null,
+      modular:
+        modular === null
+          ? null
+          : modular[2]?.toLowerCase() === 'fixed'
+            ? 'fixed'
+            : modular[1]?.toLowerCase() === 'semi'
+              ? 'semi'
+              : 'full',
+    };
+  }
+
+  private board(): Said {
+    const plugs = boardPlugs(this.clause, this.group('age') ?? '');
+    if (plugs === 'unusual') return { ...this.clause.span, kind: 'ask', ask: 'board-plugs' };
+    if (!plugs.said) this.doubts.push('plugs');
+    return this.part(plugs.classId, 1);
+  }
+
+  private processor(): Said {
+    const quantity = this.count() ?? 1;
+    if (this.group('old') !== undefined) return this.part('processor-old', quantity);
+    if (this.watts !== null) {
+      const exact = processorClasses.some(([watts]) => watts === this.watts);
+      const beyond = this.watts > 350;
+      return this.part(classAt(processorClasses, this.watts), quantity, exact || !beyond ? null : this.watts);
+    }
+    this.doubts.push('watts');
+    const cores = this.group('cores');
+    return this.part(cores === undefined ? 'processor-105' : classAt(processorsByCores, coresOf(cores)), quantity);
+  }
+
+  private memory(): Said {
+    const modules =
+      this.group('modules') ?? this.clause.take(/(?<!\w)(\d{1,2})\s*[x×]\s*\d{1,3}(?:\s*gi?b)?(?!\w)/i)?.[1];
+    const age = (this.group('age') ?? this.clause.take(/(?<!\w)(?:newer|new|older|old|ddr[2-5])(?!\w)/i)?.[0] ?? '')
+      .trim()
+      .toLowerCase();
+    if (age === '') this.doubts.push('kind');
+    const quantity = modules === undefined ? this.count() : Number(modules);
+    if (quantity === null) this.doubts.push('count');
+    // What draws more is taken where it was not said.
+    const newer = age === '' || age.startsWith('new') || age === 'ddr5';
+    return this.part(newer ? 'memory-new' : 'memory-old', quantity ?? 2);
+  }
+
+  private card(): Said {
+    const classId = cardPlugs(this.clause);
+    const quantity = this.count() ?? 1;
+    if (classId === null)
+      return this.watts !== null && this.watts <= 75
+        ? this.part('card-slot', quantity)
+        : { ...this.clause.span, kind: 'ask', ask: 'card-plugs' };
+    if (classId === 'unusual') return { ...this.clause.span, kind: 'ask', ask: 'card-plugs' };
+    if (this.watts === null && classId !== 'card-slot') this.doubts.push('watts');
+    if (classId !== 'card-16' || this.watts === null) return this.part(classId, quantity);
+    const nearest = classAt(
+      [
+        [300, 'card-16-300'],
+        [450, 'card-16-450'],
+        [600, 'card-16-600'],
+      ],
+      this.watts,
+    );
+    return this.part(nearest, quantity);
+  }
+
+  private aio(): Said[] {
+    const radiator = Number(this.group('radiator') ?? 0);
+    const said = this.group('fans');
+    const byRadiator = { 120: 1, 140: 1, 240: 2, 280: 2, 360: 3, 420: 3 }[radiator];
+    const fans = said === undefined ? (byRadiator ?? null) : Number(said);
+    const pump = this.part('pump', 1);
+    if (fans === 0) return [pump];
+    if (fans === null) this.doubts.push('count');
+    return [pump, this.part('fan', fans ?? 2, null)];
+  }
+}
+
+const arrow = /->|→|=>|(?<!\w)(?:becomes|replaced by)(?!\w)/i;
+
+/** A stretch without the blanks around it. */
+const spanOf = (text: string, from: number): Span => ({
+  from: from + text.length - text.trimStart().length,
+  to: from + text.trimEnd().length,
+});
+
+/** The ways of an upgrade: `+ card` comes, `- card` goes, `card -> card` does both. */
+function waysOf(text: string): { readonly from: number; readonly to: number; readonly way: Way }[] {
+  const found = arrow.exec(text);
+  if (found !== null)
+    return [
+      { from: 0, to: found.index, way: 'replaced' },
+      { from: found.index + found[0].length, to: text.length, way: 'added' },
+    ];
+  const sign = /^\s*(?:(\+|add(?:ed)?(?!\w))|([-−–]|(?:remove|take out|without|minus)(?!\w)))\s*/i.exec(text);
+  if (sign === null) return [{ from: 0, to: text.length, way: 'stays' }];
+  return [{ from: sign[0].length, to: text.length, way: sign[1] === undefined ? 'removed' : 'added' }];
+}
+
+/**
+ * With the sign or the arrow that it was said with: `- drive` that stays in the line, since it is not clear which one
+ * is meant, must not be read as `drive` the next time.
+ */
+function withSign(
+  said: Said,
+  clause: { readonly from: number; readonly text: string },
+  way: Way,
+  first: boolean,
+): Said {
+  const found = arrow.exec(clause.text);
+  if (found !== null)
+    return way === 'replaced' ? { ...said, to: Math.max(said.to, clause.from + found.index + found[0].length) } : said;
+  return way === 'stays' || !first ? said : { ...said, from: spanOf(clause.text, clause.from).from };
+}
+
+/** A part of the shop's own, where a clause is its name, with how many and whether the upgrade brings it. */
+function ownIn(text: string, from: number, way: Way, own: readonly OwnName[]): SaidPart | null {
+  if (way === 'removed' || way === 'replaced') return null;
+  const found = /^\s*(?:(\d{1,2})\s*[x×]\s*)?(.*?)\s*$/i.exec(text);
+  const name = found?.[2]?.toLowerCase() ?? '';
+  const part = name === '' ? undefined : own.find((one) => one.name.trim().toLowerCase() === name);
+  if (part === undefined) return null;
+  return {
+    ...spanOf(text, from),
+    kind: 'part',
+    classId: part.classId,
+    own: part.id,
+    quantity: Number(found?.[1] ?? 1),
+    watts: null,
+    change: way === 'added' ? 'added' : 'stays',
+    doubts: [],
+  };
+}
+
+/** Words that only go with figures, such as `two 8-pin plugs`. */
+const figureWords = /(?<!\w)(?:two|three|and|plus|slots?|only|processor|cpu|main)(?!\w)|pins?|plugs?|w(?:atts?)?/gi;
+const figuresAlone = (text: string): boolean =>
+  /\d/.test(text) && /^[\s\d.x×+-]*$/i.test(text.replace(figureWords, ''));
+
+/** Clauses end at commas that are no decimal ones, at semicolons and at line ends. */
+function clausesOf(line: string): { readonly from: number; readonly text: string }[] {
+  const clauses: { from: number; text: string }[] = [];
+  let from = 0;
+  for (const found of line.matchAll(/,(?!\d)|(?<!\d),|[;\n\r]/g)) {
+    clauses.push({ from, text: line.slice(from, found.index) });
+    from = found.index + found[0].length;
+  }
+  const all = [...clauses, { from, text: line.slice(from) }];
+  // `card 2x8, 250 W`: figures alone go on with what stands before them.
+  return all.reduce<{ readonly from: number; readonly text: string }[]>((joined, clause) => {
+    const before = joined.at(-1);
+    if (
+      before === undefined ||
+      !figuresAlone(clause.text) ||
+      matchesIn(clause.text).length > 0 ||
+      matchesIn(before.text).length === 0
+    )
+      return [...joined, clause];
+    return [
+      ...joined.slice(0, -1),
+      { from: before.from, text: line.slice(before.from, clause.from + clause.text.length) },
+    ];
+  }, []);
+}
+
+/** Years that stand right behind a supply are the supply's, whose watts need not be said then. */
+function withAges(said: readonly Said[], line: string): Said[] {
+  const ages = said.map((one, index) => {
+    const before = said[index - 1];
+    const supply = before?.kind === 'supply' || (before?.kind === 'ask' && before.ask === 'supply-watts');
+    return one.kind === 'age' && supply && !/[,;\n]/.test(line.slice(before.to, one.from));
+  });
+  return said.flatMap((one, index): Said[] => {
+    if (one.kind === 'age' && ages[index] === true) return [{ ...one, of: 'supply' }];
+    return one.kind === 'ask' && ages[index + 1] === true ? [] : [one];
+  });
+}
+
+/**
+ * A machine as people say it: `tower, 8-core 125 W, 2x16 new memory, card 3x8 320 W, 2 m.2, 4 hard drives`. The order is
+ * free. What an upgrade brings begins with `+`, what it takes out with `-`, and `drive -> 2 drives` does both. Nothing
+ * is understood that has no word in the line, and every word that nothing was made of is told; see
+ * `docs/machine-line.md` for the grammar. Never throws.
+ */
+export function understand(line: string, own: readonly OwnName[] = []): Understood {
+  const said: Said[] = [];
+  const unknown: Span[] = [];
+  const read = line.slice(0, mostLetters);
+  if (line.length > mostLetters) unknown.push({ from: mostLetters, to: line.length });
+  for (const clause of clausesOf(read))
+    for (const { from, to, way } of waysOf(clause.text)) {
+      const text = clause.text.slice(from, to);
+      const start = clause.from + from;
+      if (way === 'replaced' && clause.text.slice(to).replace(arrow, '').trim() === '' && text.trim() !== '') {
+        said.push({ ...spanOf(clause.text, clause.from), kind: 'ask', ask: 'instead' });
+        continue;
+      }
+      const ownPart = ownIn(text, start, way, own);
+      if (ownPart !== null) {
+        said.push(ownPart);
+        continue;
+      }
+      for (const [index, piece] of pieces(text).entries()) {
+        const rest = new Clause(text.slice(piece.from, piece.to), start + piece.from);
+        if (piece.match !== null)
+          said.push(...new Reader(rest, piece.match, way).read().map((one) => withSign(one, clause, way, index === 0)));
+        if (piece.match !== null) rest.takeAll(detailPattern, false);
+        rest.takeAll(fillers, false);
+        unknown.push(...rest.unknown());
+      }
+    }
+  return {
+    said: withAges(
+      said.sort((a, b) => a.from - b.from),
+      line,
+    ),
+    unknown: unknown.sort((a, b) => a.from - b.from),
+  };
+}

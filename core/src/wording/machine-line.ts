@@ -1,0 +1,69 @@
+import type { LeftOpen, Said } from '../intake/index.ts';
+import { partClass } from '../machine/index.ts';
+import { wattsText } from './figures.ts';
+import { layoutText } from './words.ts';
+
+const doubtWords = {
+  watts: 'watts not said: the class’s are taken',
+  plugs: 'plugs not said: the usual ones are taken',
+  count: 'not said how many: two are taken',
+  kind: 'not said of which kind: the one that draws more is taken',
+} as const;
+
+const askWords = {
+  'card-plugs': 'which plugs? Say 8, 2x8, 3x8, 8+6, 16-pin or slot only',
+  'board-plugs': 'no board is known with these plugs: add it below by its class',
+  'supply-watts': 'how many watts does its label say?',
+  quantity: 'so many? Say a number from 1 to 24',
+  instead: 'and what comes in its place?',
+  'no-part': 'this is no part; only parts are taken out here',
+} as const;
+
+/** What was made of a piece of the machine's line. */
+export function saidText(said: Said): string {
+  switch (said.kind) {
+    case 'part': {
+      const count = said.quantity === 1 ? '' : `${said.quantity} × `;
+      const watts = said.watts === null ? '' : `, ${wattsText(said.watts)}`;
+      return `${count}${partClass(said.classId)?.name ?? said.classId}${watts}`;
+    }
+    case 'leaving':
+      return `${said.noun} ${said.replaced ? 'replaced' : 'taken out'}`;
+    case 'case':
+      return layoutText[said.layout];
+    case 'supply':
+      return [
+        'Supply',
+        wattsText(said.ratingWatts),
+        said.shape,
+        said.grade,
+        said.modular === null ? null : modularText[said.modular],
+      ]
+        .filter((word) => word !== null)
+        .join(' ');
+    case 'age':
+      return `${said.of === 'machine' ? 'Machine' : 'Supply'} ${said.years} years old`;
+    case 'ask':
+      return askWords[said.ask];
+  }
+}
+
+const modularText = { fixed: 'fixed cables', semi: 'semi-modular', full: 'modular' } as const;
+
+/** What was taken for granted in a piece; null where nothing was. */
+export function saidDoubtText(said: Said): string | null {
+  if (said.kind !== 'part' || said.doubts.length === 0) return null;
+  return said.doubts.map((doubt) => doubtWords[doubt]).join('; ');
+}
+
+/** Why a piece was not taken in. */
+export function leftOpenText({ said, why }: LeftOpen): string {
+  switch (why) {
+    case 'say-more':
+      return saidText(said);
+    case 'none-there':
+      return 'there is none in the machine';
+    case 'which-one':
+      return 'there are several: set the one that goes in the list below';
+  }
+}

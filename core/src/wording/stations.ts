@@ -1,0 +1,107 @@
+import { type Knowledge } from '../diagnose/index.ts';
+import type { OpenPoint, ProofItem, StationLine } from '../job/index.ts';
+import { percentText, voltsText, wattsText } from './figures.ts';
+import { subjectText, verdictLevel } from './words.ts';
+import { faultName, outcomeLabel } from './diagnosing.ts';
+
+/** A station's result in one short line. */
+export function stationLineText(line: StationLine, knowledge: Knowledge, supplyName: (id: string) => string): string {
+  switch (line.code) {
+    case 'not-started':
+      return 'not started';
+    case 'complaint':
+      return line.outcomeId === null
+        ? `${line.parts} parts`
+        : outcomeLabel(knowledge, 'told-button', line.outcomeId).toLowerCase();
+    case 'suspect':
+      return `${percentText(line.probability)} ${faultName(knowledge, line.faultId).toLowerCase()}`;
+    case 'found':
+      return line.kind === 'no-fault'
+        ? 'no fault'
+        : line.faultId === null
+          ? 'handed on'
+          : faultName(knowledge, line.faultId).toLowerCase();
+    case 'rail':
+      return `${subjectText[line.verdict.subject]} ${verdictLevel(line.verdict)} ${line.verdict.word === 'fail' ? 'fails' : 'unclear'}`;
+    case 'rail-sags':
+      return `${line.rail} V sags: ${voltsText(line.workVolts)}`;
+    case 'all-pass':
+      return `${line.count} of ${line.count} pass`;
+    case 'load-no-supply':
+      return `${wattsText(line.watts)}, no supply entered`;
+    case 'load':
+      return `${Math.round(line.watts)} of ${line.ratingWatts} W${line.word === 'too-small' ? ', too small' : line.word === 'tight' ? ', tight' : ''}`;
+    case 'candidates':
+      return `${line.fitting} fit, ${line.onShelf} on shelf`;
+    case 'chosen':
+      return line.kind === 'keep' ? 'keep the present one' : supplyName(line.modelId ?? '');
+    case 'recorded':
+      return `${line.cables} cables recorded`;
+    case 'seated':
+      return `${line.seated} of ${line.all} seated`;
+    case 'open':
+      return `${line.count} open`;
+    case 'ready':
+      return 'ready to close';
+    case 'closed':
+      return 'closed';
+  }
+}
+
+/** What has to be shown at the finished machine. */
+export const proofText: Readonly<Record<ProofItem, string>> = {
+  started: 'it starts',
+  picture: 'a picture is seen',
+  fans: 'every fan turns',
+  drives: 'the machine sees every drive',
+  card: 'the machine sees its card',
+  complaint: "the client's complaint was tried, and is gone",
+};
+const shownText = (subject: string | null): string => proofText[subject as ProofItem] ?? 'the machine works';
+
+/** What comes next where something was tried and does not hold. */
+export const proofNextText: Readonly<Record<ProofItem, string>> = {
+  started:
+    'Lead out. Look again at every connector of the refit, then at what came loose beside it; after that a second supply, memory, board, processor.',
+  picture: 'Lead out. Look at the card in its slot, its plugs, and the screen on the right socket; then memory.',
+  fans: 'Lead out. Look for its lead on the header, and for a cable against its blades.',
+  drives: 'Lead out. Look at the data lead and the supply plug of the one that is missing.',
+  card: 'Lead out. Look at the card in its slot and at each of its plugs.',
+  complaint:
+    'The supply was not all of it. Go on with the search, and note there first that this swap did not cure it.',
+};
+
+export function openPointText(point: OpenPoint): string {
+  switch (point.code) {
+    case 'danger':
+      return `${point.subject ?? 'Something dangerous'}, and nobody has noted that it was made safe.`;
+    case 'no-finding':
+      return 'No finding is set.';
+    case 'not-confirmed':
+      return `${point.subject ?? 'The fault'} is not proved by a cure or a swap.`;
+    case 'no-choice':
+      return 'No supply is chosen, nor kept with a reason.';
+    case 'inlet-open':
+      return `${point.subject ?? 'An inlet'} has no cable.`;
+    case 'not-seated':
+      return `${point.subject ?? 'An inlet'} is not ticked as seated.`;
+    case 'inlet-wrong':
+      return `${point.subject ?? 'An inlet'} has a plug in it that does not belong there.`;
+    case 'plan-breach':
+      return `${point.subject ?? 'An inlet'} was moved by hand, and breaks a rule there.`;
+    case 'not-rechecked':
+      return 'Connectors are not looked at again after tying.';
+    case 'plug-misfit':
+      return `${point.subject ?? 'An inlet'} is recorded with a plug that does not fit it.`;
+    case 'not-shown':
+      return `Not shown yet: ${shownText(point.subject)}.`;
+    case 'shown-wrong':
+      return `It was tried, and this does not hold: ${shownText(point.subject)}.`;
+    case 'no-readings-after':
+      return 'No readings at work with the new supply.';
+    case 'fails-after':
+      return `${point.subject ?? 'A rail'} fails with the new supply.`;
+  }
+}
+
+/** What a job has lists of, in the plural. */

@@ -1,0 +1,93 @@
+import {
+  cableFamilies,
+  codedWatts,
+  gauges,
+  inletKinds,
+  pinSignals,
+  plugKinds,
+  type PinSignal,
+  type WireEnd,
+} from '@fairwatt/core';
+import type { BagAdapter, BagCable, CableBags, Pinout } from '@fairwatt/contract';
+import {
+  boolean,
+  describe,
+  instant,
+  list,
+  number,
+  numberOf,
+  oneOf,
+  orNull,
+  text,
+  type ChildTable,
+  type Field,
+} from '../database/table.ts';
+
+// Every table of spare cables, adapters and pinouts, described once for reading and for writing.
+
+export const pinout = describe<Omit<Pinout, 'sockets' | 'supplies'>>({ id: text, version: number, name: text });
+
+type PinoutSocket = { readonly family: BagCable['family']; readonly pins: readonly (PinSignal | null)[] };
+export const pinoutSockets: ChildTable<PinoutSocket> = {
+  table: 'pinout_socket',
+  parent: 'pinout_id',
+  order: "array_position(array['main', 'cpu', 'card', 'card-16', 'drive'], family)",
+  ...describe<PinoutSocket>({ family: oneOf(cableFamilies), pins: list(orNull(oneOf(pinSignals))) }),
+};
+export const pinoutSupplies: ChildTable<{ readonly modelId: string }> = {
+  table: 'pinout_supply',
+  parent: 'pinout_id',
+  order: 'model_id',
+  ...describe<{ readonly modelId: string }>({ modelId: text }),
+};
+
+export const cable = describe<Omit<BagCable, 'plugs'>>({
+  id: text,
+  version: number,
+  label: text,
+  place: text,
+  family: oneOf(cableFamilies),
+  cameWith: text,
+  note: text,
+  gauge: orNull(numberOf(gauges)),
+  codedWatts: orNull(numberOf(codedWatts)),
+});
+
+/** Where wires lead: 0 stands for no wire, null for what nobody looked at. */
+const wireEnds: Field<readonly WireEnd[]> = {
+  names: () => ['ends'],
+  values: (ends) => [ends.map((end) => (end === 'none' ? 0 : end))],
+  read: (row) =>
+    list(orNull(number))
+      .read(row, 'ends')
+      .map((end) => (end === 0 ? 'none' : end)),
+};
+type BagPlug = Omit<BagCable['plugs'][number], 'ends'> & { readonly ends: readonly WireEnd[] };
+export const cablePlugs: ChildTable<BagPlug> = {
+  table: 'bag_cable_plug',
+  parent: 'cable_id',
+  order: 'position',
+  ...describe<BagPlug>({ kind: oneOf(plugKinds), millimetres: number, ends: wireEnds }),
+};
+
+export const adapter = describe<BagAdapter>({
+  id: text,
+  version: number,
+  label: text,
+  place: text,
+  takes: oneOf(inletKinds),
+  gives: oneOf(plugKinds),
+  legs: number,
+  moulded: boolean,
+  addsMillimetres: number,
+  watts: orNull(number),
+  count: number,
+});
+
+export const proof = describe<CableBags['proofs'][number]>({
+  cableId: text,
+  modelId: text,
+  by: text,
+  at: instant,
+  note: text,
+});

@@ -1,0 +1,71 @@
+import type { JobListQuery } from '@fairwatt/contract';
+import { foundBy } from './search.ts';
+import { oldLinesSql } from './station-lines.ts';
+
+export const pageSize = 50;
+/** No more jobs are counted than a reader would ever go through. */
+export const mostCounted = 1000;
+
+export interface Statement {
+  readonly sql: string;
+  readonly values: readonly unknown[];
+}
+
+/** Values of a statement as they are named in it. */
+class Values {
+  readonly list: unknown[] = [];
+  /** The mark that stands for a value. */
+  readonly mark = (value: unknown): string => `$${this.list.push(value)}`;
+}
+
+const where = (conditions: readonly (string | null)[]): string => {
+  const real = conditions.filter((condition) => condition !== null);
+  return real.length === 0 ? '' : `where ${real.join(' and ')}`;
+};
+
+const wantedState = ({ state }: JobListQuery, { mark }: Values) => (state === 'all' ? null : `state = ${mark(state)}`);
+
+/** Heads in the order of the list, and one more than a page has, where there are more in that direction. */
+function headsSql(query: JobListQuery, values: Values): string {
+  const { mark } = values;
+  const order = query.before === null ? 'desc' : 'asc';
+  const [state, at, id] = (query.before ?? query.after)?.split('~') ?? [];
+  const beyond =
+    state === undefined
+      ? null
+      : `(state, updated_at, id) ${order === 'desc' ? '<' : '>'} (${mark(state)}, ${mark(at)}::timestamptz, ${mark(id)}::bigint)`;
+  return `select id, stamp, code, title, client, words, state, updated_at from job
+    ${where([wantedState(query, values), beyond, foundBy(query.search, mark)])}
+    order by state ${order}, updated_at ${order}, id ${order} limit ${pageSize + 1}`;
+}
+
+function countSql(query: JobListQuery, values: Values): string {
+  // What is not searched for is counted along the index of pages, not through the table.
+  const order = query.search === '' ? 'order by state, updated_at, id' : '';
+  return `select count(*) from (
+    select from job ${where([wantedState(query, values), foundBy(query.search, values.mark)])}
+    ${order} limit ${mostCounted + 1}) counted`;
+}
+
+/**
+ * A page of jobs in one statement, so that it is of one moment: the heads with what their stations were last known to
+ * say, whether that is old, and what they are found by; beside each the count and the stamps of the shop. One row
+ * without a head where nothing is found.
+ */
+export function pageStatement(query: JobListQuery, program: string): Statement {
+  const values = new Values();
+  const ours = values.mark(program);
+  const fields = query.search === '' ? 'null' : '(select fields from job_search where job_search.job_id = job.id)';
+  const order = query.before === null ? 'desc' : 'asc';
+  const sql = `with shop as (select (select stamp from shelf_stamp) as shelf, (select revision from shop_record) as record),
+    page as (${headsSql(query, values)}),
+    found as (${countSql(query, values)})
+  select shop.*, found.count as total, job.*,
+    ${oldLinesSql('shop.shelf', 'shop.record', ours)} as old,
+    ${fields} as fields,
+    (select json_agg(json_build_object('id', station, 'state', job_station.state, 'line', line) order by position)
+      from job_station where job_station.job_id = job.id and source.program = ${ours}) as stations
+  from shop cross join found left join page job on true left join job_station_source source on source.job_id = job.id
+  order by job.state ${order}, job.updated_at ${order}, job.id ${order}`;
+  return { sql, values: values.list };
+}

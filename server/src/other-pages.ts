@@ -1,0 +1,50 @@
+import { isIP } from 'node:net';
+import type { Request, RequestHandler } from 'express';
+import { HttpProblem } from './problems.ts';
+
+/** A host name without its port and brackets, small. */
+function hostName(host: string): string {
+  const match = /^(?:\[([^\]]+)\]|([^:]+))(?::\d+)?$/.exec(host.trim().toLowerCase());
+  return match?.[1] ?? match?.[2] ?? '';
+}
+
+/**
+ * Whether a name in the Host header is one of this application's. A page of somebody else can have its own name lead
+ * here (DNS rebinding) and would then read and write as if it were this one; an address in figures cannot be made to
+ * lead elsewhere, and `localhost` never leaves the machine.
+ */
+function isOwnHost(host: string | undefined, ownName: string | null): boolean {
+  if (host === undefined) return false;
+  const name = hostName(host);
+  return name === 'localhost' || isIP(name) !== 0 || (ownName !== null && name === ownName);
+}
+
+/**
+ * Whether another page of the browser sent this: it says where it comes from, and older browsers say their origin only.
+ */
+function isFromElsewhere(request: Request): boolean {
+  const site = request.get('sec-fetch-site');
+  if (site !== undefined) return site !== 'same-origin' && site !== 'none';
+  const origin = request.get('origin');
+  return origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== request.get('host'));
+}
+
+/**
+ * Keeps other web pages in the same browser away: a request under a name that is not ours is refused, and so is every
+ * change that another page sends.
+ * @param address where the shop reaches the application by a name of its own, null where it has none
+ */
+export function keepOtherPagesOut(address: string | null): RequestHandler {
+  const ownName = address !== null && URL.canParse(address) ? new URL(address).hostname.toLowerCase() : null;
+  return (request, _response, next) => {
+    if (!isOwnHost(request.get('host'), ownName))
+      throw new HttpProblem(
+        421,
+        'not-this-host',
+        'Fair Watt does not answer under this name; FAIRWATT_ADDRESS says its own',
+      );
+    if (request.method !== 'GET' && request.method !== 'HEAD' && isFromElsewhere(request))
+      throw new HttpProblem(403, 'from-elsewhere', 'Another web page sent this; nothing was done');
+    next();
+  };
+}

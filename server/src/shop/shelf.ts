@@ -1,0 +1,58 @@
+import type { SearchNames, Shop } from '@fairwatt/core';
+import type { Technician } from '@fairwatt/contract';
+import { one, type Queryable } from '../database/query.ts';
+import { text } from '../database/read.ts';
+import { readCableBags } from '../cable-bags/store.ts';
+import { readSupplies } from '../supplies/store.ts';
+import { readInstruments, readSettings, readTechnicians } from './store.ts';
+
+/** What a shop computes with, beside what its closed jobs taught, and who works there. */
+export interface Shelf extends Omit<Shop, 'model'> {
+  readonly people: readonly Technician[];
+}
+
+export const shelfStamp = (db: Queryable) => one(db, 'select stamp from shelf_stamp', [], (row) => text(row, 'stamp'));
+
+/** A stamp belongs to one content, whatever database it comes from: a few are kept, the latest read last. */
+const known = new Map<string, Shelf>();
+const mostKept = 4;
+
+/**
+ * The shelf as it stands for this connection. It is read only when its stamp is not known: a stamp is drawn anew by the
+ * database at every change, also inside a transaction that is rolled back.
+ * @param stamp as this connection sees it
+ */
+export async function readShelf(db: Queryable, stamp: string): Promise<Shelf> {
+  const before = known.get(stamp);
+  if (before !== undefined) return before;
+  const shelf: Shelf = {
+    settings: await readSettings(db),
+    instruments: await readInstruments(db),
+    supplies: await readSupplies(db),
+    bags: await readCableBags(db),
+    people: await readTechnicians(db),
+  };
+  // What changed while it was read belongs to no stamp.
+  if ((await shelfStamp(db)) === stamp) {
+    known.set(stamp, shelf);
+    const [oldest] = known.keys();
+    if (known.size > mostKept && oldest !== undefined) known.delete(oldest);
+  }
+  return shelf;
+}
+
+/** Names by id of lists that are kept. */
+const names = new WeakMap<object, ReadonlyMap<string, string>>();
+
+function named(list: readonly { readonly id: string; readonly name: string }[]): (id: string) => string | null {
+  const known = names.get(list) ?? new Map(list.map((item) => [item.id, item.name]));
+  names.set(list, known);
+  return (id) => known.get(id) ?? null;
+}
+
+/** The names by which jobs of this shop are found. */
+export const searchNamesOf = (shop: Shop & Shelf): SearchNames => ({
+  supply: named(shop.supplies),
+  fault: named(shop.model.knowledge.faults),
+  technician: named(shop.people),
+});

@@ -1,0 +1,92 @@
+import { workerData } from 'piscina';
+import { pino } from 'pino';
+import { unanswered, viewJob } from '@fairwatt/core';
+import { createPool } from '../database/pool.ts';
+import { snapshot, transaction } from '../database/query.ts';
+import { labelsPdf, scheduleCsv, schedulePdf } from '../jobs/documents.ts';
+import { readJob, readStamped } from '../jobs/read.ts';
+import { indexJob } from '../jobs/search.ts';
+import { stampOfJob, stationsNow, writeStations } from '../jobs/station-lines.ts';
+import { readComputingShop, readShopStamps } from '../jobs/store.ts';
+import { loadModel } from '../knowledge.ts';
+import { lessonOf } from '../record/store.ts';
+import { searchNamesOf } from '../shop/shelf.ts';
+import { readTechnicians } from '../shop/store.ts';
+import type { Closing, Paper, PaperOrder, Task, WorkerStart } from './tasks.ts';
+
+// A thread beside the server: it reads what it needs by itself, so that nothing large passes from thread to thread.
+const start = workerData as WorkerStart;
+const pool = createPool(start.databaseUrl, pino({ level: 'silent' }), 2);
+const model = await loadModel();
+
+/** A job and the shop at one moment; null where it is gone. */
+const jobAndShop = (jobId: number) =>
+  snapshot(pool, async (db) => {
+    const stamps = await readShopStamps(db);
+    const stamp = await stampOfJob(db, jobId);
+    const stored = stamp === null ? null : await readStamped(db, jobId, stamp);
+    return stored === null ? null : { stored, stamps, shop: await readComputingShop(db, model, stamps) };
+  });
+
+async function renewStations(jobId: number): Promise<void> {
+  const found = await jobAndShop(jobId);
+  if (found === null) return;
+  const { stored, stamps, shop } = found;
+  const stations = stationsNow(stored.job, shop);
+  const source = { ...stamps, jobStamp: stored.stamp, program: start.program };
+  await transaction(pool, (db) => writeStations(db, jobId, stations, source));
+}
+
+async function indexJobs(jobIds: readonly number[]): Promise<void> {
+  for (const id of jobIds) {
+    const found = await jobAndShop(id);
+    if (found !== null) await indexJob(pool, id, found.stored.job, searchNamesOf(found.shop));
+  }
+}
+
+async function closing(jobId: number): Promise<Closing | null> {
+  const found = await jobAndShop(jobId);
+  if (found === null) return null;
+  const { job, stamp } = found.stored;
+  const view = viewJob(job, found.shop, { candidates: [] });
+  return {
+    stamp,
+    unanswered: unanswered(view.openPoints).length,
+    lesson: lessonOf({ ...job, state: 'closed' }, view.observations),
+  };
+}
+
+async function paper(order: PaperOrder): Promise<Paper> {
+  const found = await snapshot(pool, async (db) => {
+    const stored = await readJob(db, order.code);
+    return stored === null
+      ? null
+      : { job: stored.job, shop: await readComputingShop(db, model), people: await readTechnicians(db) };
+  });
+  if (found === null) return { kind: 'no-job' };
+  const { job, shop, people } = found;
+  const view = viewJob(job, shop, { candidates: [] });
+  if (view.cabling.basis === 'none') return { kind: 'no-cables' };
+  const nameOf = (id: string) => people.find((person) => person.id === id)?.name ?? id;
+  switch (order.kind) {
+    case 'labels':
+      return { kind: 'made', bytes: await labelsPdf(job, view, order.address, order.stock, order.skip) };
+    case 'schedule':
+      return { kind: 'made', bytes: await schedulePdf(job, view, shop, order.address, nameOf) };
+    case 'schedule-csv':
+      return { kind: 'made', bytes: Buffer.from(scheduleCsv(job, view, shop)) };
+  }
+}
+
+export default function work(task: Task): Promise<unknown> {
+  switch (task.kind) {
+    case 'stations':
+      return renewStations(task.jobId);
+    case 'index':
+      return indexJobs(task.jobIds);
+    case 'closing':
+      return closing(task.jobId);
+    case 'paper':
+      return paper(task.order);
+  }
+}

@@ -1,0 +1,50 @@
+import { useEffect, useRef, type ReactNode } from 'react';
+import { Modal } from 'antd';
+
+const typedInto = 'input:not([type=checkbox]):not([type=radio]):not([type=file]), textarea';
+
+/**
+ * A dialog that is there at once: what is typed right after the key that opened it lands in its first field, not on the
+ * way to it. Without a field the focus is the dialog's own.
+ */
+export function Dialog({
+  title,
+  onClose,
+  width,
+  high = false,
+  children,
+}: {
+  readonly title: string;
+  readonly onClose: () => void;
+  readonly width?: number;
+  /** Begins near the top, for what takes most of the screen. */
+  readonly high?: boolean;
+  readonly children: ReactNode;
+}) {
+  return (
+    <Modal
+      open
+      title={title}
+      onCancel={onClose}
+      footer={null}
+      destroyOnHidden
+      transitionName=""
+      maskTransitionName=""
+      {...(width === undefined ? {} : { width })}
+      {...(high ? { style: { top: 20 } } : {})}
+    >
+      <FirstFieldFocused>{children}</FirstFieldFocused>
+    </Modal>
+  );
+}
+
+/**
+ * Inside the dialog, so that its effect runs before the dialog's own, which leaves a focus that is inside where it is.
+ */
+function FirstFieldFocused({ children }: { readonly children: ReactNode }) {
+  const content = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    content.current?.querySelector<HTMLElement>(typedInto)?.focus();
+  }, []);
+  return <div ref={content}>{children}</div>;
+}

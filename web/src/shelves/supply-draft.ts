@@ -1,0 +1,260 @@
+import { codedWatts, parseFigure, type SupplyModel } from '@fairwatt/core';
+
+/** A supply while it is typed: every figure as text, so that nothing typed is lost or guessed. */
+type Draft = Record<string, unknown>;
+export interface RailDraft {
+  label: string;
+  rail: string;
+  amps: string;
+  feeds: string[];
+}
+export interface LimitDraft {
+  labels: string;
+  watts: string;
+}
+export interface SocketDraft {
+  label: string;
+  kind: string;
+  output: string;
+}
+export interface CableDraft {
+  id: string;
+  family: string;
+  fixed: string;
+  count: string;
+  gauge: string;
+  /** Coded watts of a 16-pin cable; empty where nobody read them. */
+  coded: string;
+  plugs: string;
+  output: string;
+}
+
+/** What a 16-pin cable can be coded for. */
+export const codedOptions = [
+  { value: '', label: '?' },
+  ...codedWatts.map((watts) => ({ value: String(watts), label: String(watts) })),
+];
+
+export type Simple =
+  | 'id'
+  | 'name'
+  | 'ratingWatts'
+  | 'shape'
+  | 'guide'
+  | 'grade'
+  | 'modular'
+  | 'depthMillimetres'
+  | 'mainsLowVolts'
+  | 'mainsHighVolts'
+  | 'inlet'
+  | 'correction'
+  | 'fan'
+  | 'price'
+  | 'currency'
+  | 'asOf'
+  | 'noiseDecibels'
+  | 'warrantyYears'
+  | 'designYear';
+export interface Whole {
+  fields: Record<Simple, string>;
+  has16Pin: boolean;
+  ownHoles: boolean;
+  protections: string[];
+  rails: RailDraft[];
+  combined: LimitDraft[];
+  sockets: SocketDraft[];
+  cables: CableDraft[];
+}
+
+export function wholeOf(model: SupplyModel | null, fresh: boolean): Whole {
+  if (model === null) {
+    return {
+      fields: {
+        id: '',
+        name: '',
+        ratingWatts: '',
+        shape: 'ATX',
+        guide: '3.x',
+        grade: 'gold',
+        modular: 'full',
+        depthMillimetres: '',
+        mainsLowVolts: '100',
+        mainsHighVolts: '240',
+        inlet: 'C14',
+        correction: 'active',
+        fan: 'large-face',
+        price: '',
+        currency: '',
+        asOf: '',
+        noiseDecibels: '',
+        warrantyYears: '',
+        designYear: '',
+      },
+      has16Pin: false,
+      ownHoles: false,
+      protections: [],
+      rails: [
+        ['12V', '+12'],
+        ['5V', '+5'],
+        ['3.3V', '+3.3'],
+        ['-12V', '-12'],
+        ['5VSB', '+5sb'],
+      ].map(([label, rail]) => ({ label: label!, rail: rail!, amps: '', feeds: [] })),
+      combined: [],
+      sockets: [],
+      cables: [
+        {
+          id: 'main',
+          family: 'main',
+          fixed: 'fixed',
+          count: '1',
+          gauge: '18',
+          coded: '',
+          plugs: 'main-20+4 600',
+          output: '',
+        },
+      ],
+    };
+  }
+  const { label } = model;
+  return {
+    fields: {
+      id: fresh ? '' : model.id,
+      name: fresh ? `${model.name}, copy` : model.name,
+      ratingWatts: String(label.ratingWatts),
+      shape: label.shape,
+      guide: label.guide,
+      grade: label.grade,
+      modular: label.modular,
+      depthMillimetres: String(model.depthMillimetres),
+      mainsLowVolts: String(model.mainsLowVolts),
+      mainsHighVolts: String(model.mainsHighVolts),
+      inlet: model.inlet,
+      correction: model.correction,
+      fan: model.fan,
+      price: (model.price.minor / 100).toFixed(2),
+      currency: model.price.currency,
+      asOf: model.price.asOf ?? '',
+      noiseDecibels: model.noiseDecibels === null ? '' : String(model.noiseDecibels),
+      warrantyYears: String(model.warrantyYears),
+      designYear: model.designYear === null ? '' : String(model.designYear),
+    },
+    has16Pin: label.has16Pin,
+    ownHoles: model.ownHoles,
+    protections: [...model.protections],
+    rails: label.rails.map((rail) => ({
+      label: rail.label,
+      rail: rail.rail,
+      amps: String(rail.amps),
+      feeds: [...(rail.feeds ?? [])],
+    })),
+    combined: label.combined.map((limit) => ({ labels: limit.labels.join(' + '), watts: String(limit.watts) })),
+    sockets: model.kit.sockets.map((socket) => ({
+      label: socket.label,
+      kind: socket.kind,
+      output: socket.output ?? '',
+    })),
+    cables: model.kit.cables.map((cable) => ({
+      id: cable.id,
+      family: cable.family,
+      fixed: cable.fixed ? 'fixed' : 'modular',
+      count: String(cable.count),
+      gauge: String(cable.gauge),
+      coded: cable.codedWatts === undefined ? '' : String(cable.codedWatts),
+      plugs: cable.plugs.map((plug) => `${plug.kind} ${plug.millimetres}`).join(', '),
+      output: cable.output ?? '',
+    })),
+  };
+}
+
+const figure = (text: string): unknown => parseFigure(text) ?? text;
+const figureOrNull = (text: string): unknown => (text.trim() === '' ? null : figure(text));
+const slug = (name: string) =>
+  name
+    .toLowerCase()
+    .normalize('NFKD')
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 60);
+const optional = (key: string, text: string): Draft => (text.trim() === '' ? {} : { [key]: text.trim() });
+
+/** What was typed as a supply, still to be checked. */
+export function modelFrom({ fields, ...whole }: Whole, onShelf: number): unknown {
+  const price = parseFigure(fields.price);
+  return {
+    id: fields.id === '' ? slug(fields.name) : fields.id,
+    name: fields.name.trim(),
+    label: {
+      ratingWatts: figure(fields.ratingWatts),
+      shape: fields.shape,
+      guide: fields.guide,
+      grade: fields.grade,
+      modular: fields.modular,
+      has16Pin: whole.has16Pin,
+      rails: whole.rails
+        .filter((rail) => rail.amps.trim() !== '' || rail.rail === '+12')
+        .map((rail) => ({
+          label: rail.label.trim(),
+          rail: rail.rail,
+          amps: figure(rail.amps),
+          ...(rail.feeds.length === 0 ? {} : { feeds: rail.feeds }),
+        })),
+      combined: whole.combined.map((limit) => ({
+        labels: limit.labels
+          .split(' + ')
+          .map((name) => name.trim())
+          .filter((name) => name !== ''),
+        watts: figure(limit.watts),
+      })),
+    },
+    depthMillimetres: figure(fields.depthMillimetres),
+    mainsLowVolts: figure(fields.mainsLowVolts),
+    mainsHighVolts: figure(fields.mainsHighVolts),
+    inlet: fields.inlet,
+    correction: fields.correction,
+    protections: whole.protections,
+    fan: fields.fan,
+    ownHoles: whole.ownHoles,
+    price: {
+      minor: price === null ? fields.price : Math.round(price * 100),
+      currency: fields.currency.trim(),
+      asOf: fields.asOf === '' ? null : fields.asOf,
+    },
+    onShelf,
+    noiseDecibels: figureOrNull(fields.noiseDecibels),
+    warrantyYears: figure(fields.warrantyYears),
+    designYear: figureOrNull(fields.designYear),
+    kit: {
+      sockets: whole.sockets.map((socket) => ({
+        label: socket.label.trim(),
+        kind: socket.kind,
+        ...optional('output', socket.output),
+      })),
+      cables: whole.cables.map((cable) => ({
+        id: cable.id.trim(),
+        family: cable.family,
+        fixed: cable.fixed === 'fixed',
+        count: figure(cable.count),
+        gauge: figure(cable.gauge),
+        ...(cable.family === 'card-16' && cable.coded !== '' ? { codedWatts: Number(cable.coded) } : {}),
+        plugs: cable.plugs
+          .split(',')
+          .map((plug) => plug.trim())
+          .filter((plug) => plug !== '')
+          .map((plug) => {
+            const [kind = '', millimetres = ''] = plug.split(/\s+|@/);
+            return { kind, millimetres: figure(millimetres) };
+          }),
+        ...optional('output', cable.output),
+      })),
+    },
+  };
+}
+
+/** Where a check's path stands on the screen. */
+export const pathNames: Readonly<Record<string, string>> = {
+  'label.ratingWatts': 'ratingWatts',
+  'price.minor': 'price',
+  'price.currency': 'currency',
+  'price.asOf': 'asOf',
+};

@@ -1,0 +1,105 @@
+import {
+  barring,
+  proofNextText,
+  proofText,
+  proofsAsked,
+  provingPower,
+  standingProof,
+  type ProofItem,
+} from '@fairwatt/core';
+import { Button } from 'antd';
+import { Keys, TextField } from '../../controls/fields.tsx';
+import { clockTime } from '../../controls/clock.ts';
+import { useDesk } from '../../job/job-context.ts';
+
+const answers = [
+  { value: 'yes', label: 'Yes' },
+  { value: 'no', label: 'No' },
+] as const;
+const sentence = (text: string) => `${text.slice(0, 1).toUpperCase()}${text.slice(1)}`;
+
+/** What has to be seen of the finished machine, each with one key; what does not hold says what comes next. */
+export function Proofs() {
+  const { job, view } = useDesk();
+  const asked = proofsAsked(job);
+  // What was seen of a closed job stands in its summary.
+  if (asked.length === 0 || job.state === 'closed') return null;
+  const shown = asked.filter((item) => standingProof(job, item)?.holds === true).length;
+  // While something dangerous stands the machine is not powered, so that nothing can be shown.
+  const barred = barring(view.interlocks, provingPower(job)) !== null;
+  return (
+    <section className="block no-print" aria-label="Shown at the machine">
+      <span className="label">
+        Shown at the machine, {shown} of {asked.length}
+      </span>
+      {barred && (
+        <p className="caution" role="note">
+          Nothing is tried while something dangerous stands; see Find the fault.
+        </p>
+      )}
+      <ul className="proofs">
+        {asked.map((item) => (
+          <ProofRow key={item} item={item} barred={barred} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function ProofRow({ item, barred }: { readonly item: ProofItem; readonly barred: boolean }) {
+  const { job, act, locked, personName, goTo } = useDesk();
+  const proof = standingProof(job, item);
+  const say = (holds: boolean, note: string) =>
+    act({ kind: 'note-proof', item, holds, note, basedOn: proof?.version ?? 0 });
+  const earlier = job.proofs.some((one) => one.item === item && one !== proof);
+  return (
+    <li data-proof={item} data-holds={proof === null ? 'unknown' : proof.holds}>
+      <div className="what">
+        <strong>{sentence(proofText[item])}</strong>
+        {item === 'complaint' && job.sheet.words !== '' && <span className="quiet">“{job.sheet.words}”</span>}
+        {proof === null && earlier && (
+          <span className="quiet">It was said of what was in the machine before; it is asked again of this.</span>
+        )}
+        {proof !== null && (
+          <span className="quiet">
+            {personName(proof.by)}, {clockTime(proof.at)}
+          </span>
+        )}
+      </div>
+      <Keys
+        label={sentence(proofText[item])}
+        value={proof === null ? null : proof.holds ? 'yes' : 'no'}
+        options={answers}
+        digits={false}
+        disabled={locked || barred}
+        onPick={(answer) => {
+          const holds = answer === 'yes';
+          if (proof?.holds === holds) act({ kind: 'drop-proof', item, basedOn: proof.version });
+          else say(holds, proof?.note ?? '');
+          // Enter goes on with the next one, and does not take this answer back.
+          (document.activeElement as HTMLElement | null)?.blur();
+        }}
+      />
+      {proof !== null && (item === 'complaint' || !proof.holds) && (
+        <div className="how">
+          <TextField
+            label={item === 'complaint' ? 'How long, and under what load' : 'What was seen'}
+            wide
+            maxLength={500}
+            value={proof.note}
+            disabled={locked}
+            onChange={(note) => say(proof.holds, note)}
+          />
+        </div>
+      )}
+      {proof?.holds === false && (
+        <p className="caution how">
+          {proofNextText[item]}{' '}
+          <Button type="link" onClick={() => goTo(item === 'complaint' || item === 'started' ? 'fault' : 'cables')}>
+            {item === 'complaint' || item === 'started' ? 'Find the fault' : 'Cables'}
+          </Button>
+        </p>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,120 @@
+import { Button, Checkbox, Select } from 'antd';
+import {
+  casePlaces,
+  inletKinds,
+  inletName,
+  placeText,
+  type CasePlace,
+  type Inlet,
+  type InletKind,
+} from '@fairwatt/core';
+import { FigureField, SelectField, TextField } from '../../controls/fields.tsx';
+
+const mostInlets = 8;
+const kinds = inletKinds.map((kind) => ({ value: kind, label: inletName[kind] }));
+const places: readonly { readonly value: CasePlace | ''; readonly label: string }[] = [
+  { value: '', label: 'where such usually are' },
+  ...casePlaces.map((place) => ({ value: place, label: placeText[place] })),
+];
+const notEmpty = (value: string) => (value.trim() === '' ? 'give it a name' : null);
+
+/** The power inlets of a part: added, changed and taken out as the part in hand has them. */
+export function InletsEditor({
+  partName,
+  inlets,
+  taken,
+  locked,
+  onChange,
+}: {
+  readonly partName: string;
+  readonly inlets: readonly Inlet[];
+  /** Names of inlets in the whole machine: two of one name could not be told apart at the bench. */
+  readonly taken: readonly string[];
+  readonly locked: boolean;
+  readonly onChange: (inlets: readonly Inlet[]) => void;
+}) {
+  const set = (id: string, changes: Partial<Inlet>) =>
+    onChange(inlets.map((inlet) => (inlet.id === id ? { ...inlet, ...changes } : inlet)));
+  const add = (kind: InletKind) => onChange([...inlets, newInlet(kind, taken)]);
+  return (
+    <section className="block" aria-label={`Inlets of ${partName}`} style={{ marginTop: 10 }}>
+      <span className="label">Inlets</span>
+      {inlets.length === 0 && <p className="quiet">None: it is fed by what it sits in.</p>}
+      {inlets.map((inlet, index) => (
+        <div
+          key={inlet.id}
+          className="fields by-six"
+          role="group"
+          aria-label={`Inlet ${inlet.label}`}
+          data-inlet={inlet.id}
+        >
+          <TextField
+            label={`Inlet ${index + 1}`}
+            value={inlet.label}
+            maxLength={40}
+            disabled={locked}
+            problem={notEmpty}
+            onChange={(label) => set(inlet.id, { label })}
+          />
+          <SelectField
+            label="Kind"
+            value={inlet.kind}
+            options={kinds}
+            disabled={locked}
+            onChange={(kind) => set(inlet.id, { kind })}
+          />
+          <SelectField
+            label="Place"
+            value={inlet.place ?? ''}
+            options={places}
+            disabled={locked}
+            onChange={(place) => set(inlet.id, { place: place === '' ? undefined : place })}
+          />
+          <FigureField
+            label="Watts"
+            value={inlet.watts ?? null}
+            least={1}
+            most={700}
+            disabled={locked}
+            onChange={(watts) => set(inlet.id, { watts: watts ?? undefined })}
+          />
+          <Checkbox
+            className="tick"
+            checked={inlet.optional}
+            disabled={locked}
+            onChange={(event) => set(inlet.id, { optional: event.target.checked })}
+          >
+            optional
+          </Checkbox>
+          <Button
+            type="link"
+            disabled={locked}
+            aria-label={`Take out inlet ${inlet.label}`}
+            onClick={() => onChange(inlets.filter((other) => other !== inlet))}
+          >
+            take out
+          </Button>
+        </div>
+      ))}
+      {inlets.length < mostInlets && (
+        <Select<InletKind>
+          aria-label={`Add an inlet to ${partName}`}
+          value={null}
+          placeholder="add an inlet: pick its kind"
+          popupMatchSelectWidth={false}
+          showSearch={{ optionFilterProp: 'label' }}
+          options={kinds}
+          disabled={locked}
+          onChange={add}
+        />
+      )}
+    </section>
+  );
+}
+
+function newInlet(kind: InletKind, taken: readonly string[]): Inlet {
+  const plain = inletName[kind].replace(/^./, (letter) => letter.toUpperCase());
+  let label = plain;
+  for (let count = 2; taken.includes(label); count += 1) label = `${plain} ${count}`;
+  return { id: `i-${crypto.randomUUID().slice(0, 8)}`, kind, label, optional: false };
+}

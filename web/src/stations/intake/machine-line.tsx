@@ -1,0 +1,167 @@
+import { Fragment, useMemo, useState } from 'react';
+import { Button, Checkbox, Input, Select } from 'antd';
+import {
+  boardForGranted,
+  leftOpenText,
+  machineTemplates,
+  mostLetters,
+  partClass,
+  saidDoubtText,
+  saidText,
+  takeIn,
+  understand,
+  type Span,
+  type Understood,
+} from '@fairwatt/core';
+import { useOwnPartsQuery } from '../../app/api.ts';
+import { useDesk } from '../../job/job-context.ts';
+import { LikeEarlier } from './like-earlier.tsx';
+import { newPartId } from './new-part-id.ts';
+import { useTakingIn } from './use-taking-in.ts';
+
+const example = 'tower, 8-core 125 W, 2x16 new memory, card 3x8 320 W, 2 m.2, 4 hard drives, 6 fans';
+
+/** Words that stand side by side are one piece. */
+function joined(line: string, spans: readonly Span[]): Span[] {
+  return [...spans]
+    .sort((a, b) => a.from - b.from)
+    .reduce<Span[]>((all, span) => {
+      const before = all.at(-1);
+      const beside = before !== undefined && line.slice(before.to, span.from).trim() === '';
+      return beside ? [...all.slice(0, -1), { from: before.from, to: span.to }] : [...all, span];
+    }, []);
+}
+
+/** The pieces of a line that are kept in the field: those that nothing was made of. */
+const leftOver = (line: string, spans: readonly Span[]): string =>
+  joined(line, spans)
+    .map(({ from, to }) => line.slice(from, to))
+    .join(', ');
+
+/** The machine as somebody says it, in one line; what it becomes stands beneath while it is typed. */
+export function MachineLine() {
+  const { job, locked } = useDesk();
+  const takeActs = useTakingIn();
+  const ownQuery = useOwnPartsQuery();
+  const [line, setLine] = useState('');
+  const [withBoard, setWithBoard] = useState(true);
+  const own = useMemo(() => ownQuery.data ?? [], [ownQuery.data]);
+  const understood = useMemo(() => understand(line, own), [line, own]);
+  const granted = boardForGranted(understood, job.parts);
+  const board = withBoard ? granted : null;
+  const taken = useMemo(
+    () => takeIn(understood, line, job, own, board, newPartId),
+    [understood, line, job, own, board],
+  );
+  const nothing = taken.acts.length === 0;
+
+  function take(): void {
+    if (nothing || locked) return;
+    const open = taken.open.map(({ said }) => said);
+    if (takeActs(taken.acts)) setLine(leftOver(line, [...understood.unknown, ...open]));
+  }
+
+  return (
+    <div className="machine-line block">
+      <label className="field wide">
+        <span className="name">The machine in one line; Enter takes it in</span>
+        <Input.TextArea
+          aria-label="The machine in one line"
+          data-entry
+          value={line}
+          placeholder={example}
+          disabled={locked}
+          maxLength={mostLetters}
+          autoSize={{ minRows: 1, maxRows: 4 }}
+          onChange={(event) => setLine(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter' || event.shiftKey) return;
+            event.preventDefault();
+            take();
+          }}
+        />
+      </label>
+      <div className="machine-line-acts">
+        <Select
+          aria-label="Start from a usual machine"
+          value={null}
+          placeholder="Start from a usual machine"
+          disabled={locked}
+          popupMatchSelectWidth={false}
+          showSearch={{ optionFilterProp: 'label' }}
+          onChange={(id: string | null) => setLine(machineTemplates.find((one) => one.id === id)?.line ?? '')}
+          options={machineTemplates.map(({ id, name }) => ({ value: id, label: name }))}
+        />
+        <LikeEarlier />
+        <Button disabled={nothing || locked} onClick={take}>
+          Take it in
+        </Button>
+      </div>
+      {line.trim() !== '' && (
+        <Reading
+          line={line}
+          understood={understood}
+          open={taken.open}
+          granted={granted}
+          withBoard={withBoard}
+          onBoard={setWithBoard}
+        />
+      )}
+    </div>
+  );
+}
+
+/** What the line was understood as: piece by piece, with what was taken for granted and what was not understood. */
+function Reading({
+  line,
+  understood,
+  open,
+  granted,
+  withBoard,
+  onBoard,
+}: {
+  readonly line: string;
+  readonly understood: Understood;
+  readonly open: ReturnType<typeof takeIn>['open'];
+  readonly granted: string | null;
+  readonly withBoard: boolean;
+  readonly onBoard: (on: boolean) => void;
+}) {
+  return (
+    <dl className="reading" aria-label="What was understood" aria-live="polite">
+      {understood.said.map((said, index) => {
+        const left = open.find((one) => one.said === said);
+        const doubt = saidDoubtText(said);
+        return (
+          <Fragment key={`${said.from}-${index}`}>
+            <dt>{line.slice(said.from, said.to)}</dt>
+            <dd className={left !== undefined ? 'ask' : doubt === null ? '' : 'doubt'}>
+              {left === undefined ? saidText(said) : leftOpenText(left)}
+              {doubt !== null && <span className="quiet"> {doubt}</span>}
+            </dd>
+          </Fragment>
+        );
+      })}
+      {granted !== null && (
+        <>
+          <dt className="quiet">no board said</dt>
+          <dd className="doubt">
+            <Checkbox checked={withBoard} onChange={(event) => onBoard(event.target.checked)}>
+              {partClass(granted)?.name}
+            </Checkbox>
+          </dd>
+        </>
+      )}
+      {understood.unknown.length > 0 && (
+        <>
+          <dt>
+            {joined(line, understood.unknown).map(({ from, to }) => (
+              <mark key={from}>{line.slice(from, to)}</mark>
+            ))}
+          </dt>
+          <dd className="ask">not understood; it stays in the line</dd>
+        </>
+      )}
+    </dl>
+  );
+}
