@@ -1,4 +1,6 @@
-import type { Page } from 'puppeteer-core';
+import { resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import { partClass, type Job } from '@fairwatt/core';
 import { choose, control, fill, press, pressTab, saved, seeText, visit } from './application.ts';
@@ -92,4 +94,96 @@ describe('a machine in one line', () => {
       await page.browserContext().close();
     },
   );
+});
+
+describe('a machine from its own listings', () => {
+  const folder = fileURLToPath(new URL('../demo/listings/', import.meta.url));
+  const drop = async (page: Page, ...files: readonly string[]) => {
+    const field = (await page.waitForSelector('.ant-modal input[type=file]')) as ElementHandle<HTMLInputElement>;
+    await field.uploadFile(...files.map((file) => resolve(folder, file)));
+  };
+
+  it('is there in four acts: opened, dropped, the card’s plugs said, taken in', async () => {
+    const { page, stored } = await newMachine();
+    await press(page, 'From its own listings');
+    const tower = ['dmidecode.txt', 'lshw.json', 'lsblk.json', 'lspci.txt', 'sensors.json', 'smartctl-sda.json'];
+    await drop(page, ...tower.map((file) => `tower/${file}`));
+    await seeText(page, 'keeps to 320 W', '.ant-modal');
+    await seeText(page, 'Pick the plugs of G3', '.ant-modal');
+    await choose(page, 'Class of G3', 'Graphics card, three 8-pin');
+    await press(page, 'Take in 9 parts');
+    await seeText(page, '9 parts are taken in');
+    await saved(page);
+    expect(partsOf(await stored())).toEqual([
+      '1 board',
+      '1 processor-105',
+      '2 memory-new',
+      '1 card-888',
+      '1 capture',
+      '1 drive-35',
+      '1 drive-flat',
+      '1 optical',
+      '1 drive-card',
+    ]);
+    await press(page, 'Undo');
+    await saved(page);
+    expect((await stored()).parts).toEqual([]);
+    await page.browserContext().close();
+  });
+  it('tells what it cannot read and takes nothing of it; what is there already is left out', async () => {
+    const { page, stored } = await newMachine();
+    await fill(page, 'The machine in one line', 'board 24+8, quad core');
+    await page.keyboard.press('Enter');
+    await saved(page);
+    await press(page, 'From its own listings');
+    await drop(page, '../../package.json', 'ferry-office/cpu.csv', 'ferry-office/memory.csv');
+    await seeText(page, 'package.json is no listing that is known here', '.ant-modal');
+    await seeText(page, 'the job has one already', '.ant-modal');
+    await press(page, 'Take in one part');
+    await saved(page);
+    expect(partsOf(await stored())).toEqual(['1 board', '1 processor-65', '2 memory-old']);
+    await page.browserContext().close();
+  });
+});
+
+describe('the supply that came', () => {
+  it('of which only the rating is said stands at what is usual, marked, and decides nothing until it is read', async () => {
+    const { page, stored } = await newMachine();
+    await fill(page, 'The machine in one line', 'slim, board 24+8, quad core, 1x8 memory, ssd, 300 W supply');
+    await page.keyboard.press('Enter');
+    await saved(page);
+    await pressTab(page, 'Present supply');
+    await seeText(page, 'Nobody read the amps yet');
+    await fill(page, 'Amps of 12V', '21');
+    await press(page, 'The label says the same');
+    await saved(page);
+    const { supply, sheet } = await stored();
+    expect([supply?.label.shape, sheet.shapes]).toEqual(['TFX', ['TFX']]);
+    expect(supply?.label.rails.map(({ amps, usual }) => [amps, usual])).toEqual([
+      [21, undefined],
+      [14, undefined],
+      [14, undefined],
+      [0.3, undefined],
+      [2, undefined],
+    ]);
+    expect(await page.$$eval('[role=status].caution', (list) => list.map((item) => item.textContent))).toEqual([]);
+    await page.browserContext().close();
+  });
+  it('is found among the shop’s by some letters, and its age by the date on its label', async () => {
+    const { page, stored } = await newMachine();
+    await pressTab(page, 'Present supply');
+    const field = await control(page, 'Name on the label');
+    await field.type('450 b');
+    const option = await page.waitForSelector('.ant-select-item-option');
+    await option?.click();
+    await saved(page);
+    expect((await stored()).supply).toMatchObject({ name: 'Corvane 450 B', label: { ratingWatts: 450 } });
+    await fill(page, 'Age of the supply, or the date on its label', 'A19F');
+    await seeText(page, 'Neither years nor a plain date');
+    await fill(page, 'Age of the supply, or the date on its label', '2020');
+    await page.keyboard.press('Enter');
+    await saved(page);
+    expect((await stored()).sheet.supplyYears).toBeGreaterThan(5);
+    await page.browserContext().close();
+  });
 });

@@ -139,7 +139,10 @@ describe('a backup', () => {
   it('is made before an older schema is brought up to date; a newer schema is refused in words', async () => {
     const client = await connectedTo(command.folder, 'fairwatt_demo');
     // As if the last migration had not run yet.
-    await client.query(`drop table job_proof; delete from schema_migration where name = '0021_proofs'`);
+    await client.query(`${['job_supply_rail', 'job_supply_combined', 'supply_model_rail', 'supply_model_combined']
+      .map((table) => `alter table ${table} drop column usual;`)
+      .join(' ')}
+      delete from schema_migration where name = '0022_usual_outputs'`);
     await client.end();
     await command.run('stop');
     url = await command.start();

@@ -34,6 +34,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0019_code_prefix.sql': '28695c0ec1c3d919',
   '0020_words.sql': '1beb893b0e38a09d',
   '0021_proofs.sql': '3f1b17cee3126a35',
+  '0022_usual_outputs.sql': '7d5b7e277001eb6e',
 };
 
 it('a migration that has shipped never changes again', () => {

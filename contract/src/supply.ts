@@ -24,8 +24,13 @@ const rail = z.strictObject({
   rail: z.enum(railNames),
   amps: figure(0, 1000),
   feeds: z.array(z.enum(cableFamilies)).max(5).optional(),
+  usual: z.boolean().optional(),
 });
-const combined = z.strictObject({ labels: z.array(line(20)).min(1).max(12), watts: figure(0, 10_000) });
+const combined = z.strictObject({
+  labels: z.array(line(20)).min(1).max(12),
+  watts: figure(0, 10_000),
+  usual: z.boolean().optional(),
+});
 
 export const supplyLabelSchema = z.strictObject({
   ratingWatts: figure(1, 5000),
@@ -139,6 +144,11 @@ export const supplyModelSchema = z
   .superRefine((model, context) => {
     if (model.mainsHighVolts < model.mainsLowVolts)
       context.addIssue({ code: 'custom', path: ['mainsHighVolts'], message: 'not below the lowest voltage' });
+    for (const list of ['rails', 'combined'] as const)
+      model.label[list].forEach(({ usual }, index) => {
+        if (usual === true)
+          context.addIssue({ code: 'custom', path: ['label', list, index], message: 'read it from the label' });
+      });
     const outputs = new Set(model.label.rails.map((item) => item.label));
     const unknown = (output: string | undefined, path: PropertyKey[]) => {
       if (output !== undefined && !outputs.has(output))

@@ -68,11 +68,18 @@ describe('taking a line in', () => {
   });
   it('takes the supply with what was said of it; more said later changes only that', () => {
     const first = after('550 W supply gold, supply 6 years').job;
-    expect(first.supply?.label).toMatchObject({ ratingWatts: 550, grade: 'gold', shape: 'ATX', rails: [] });
+    expect(first.supply?.label).toMatchObject({ ratingWatts: 550, grade: 'gold', shape: 'ATX' });
+    expect(first.supply?.label.rails.map(({ amps, usual }) => [amps, usual])[0]).toEqual([40, true]);
     expect(first.sheet.supplyYears).toBe(6);
     const second = after('600 W SFX supply, 8 years old', first).job;
     expect(second.supply?.label).toMatchObject({ ratingWatts: 600, grade: 'gold', shape: 'SFX' });
     expect([second.sheet.supplyYears, second.sheet.machineYears]).toEqual([6, 8]);
+    expect(second.sheet.shapes).toEqual(['SFX']);
+  });
+  it('has the supply and the bay follow the case', () => {
+    const { job } = after('slim, 300 W supply');
+    expect([job.supply?.label.shape, job.sheet.shapes]).toEqual(['TFX', ['TFX']]);
+    expect(after('slim, 300 W flex supply').job.sheet.shapes).toEqual(['Flex']);
   });
   it('takes a part of the shop’s own with its own figures and inlets', () => {
     const source = partClass('card-16-450')!;

@@ -1,5 +1,16 @@
-import { emptyLabel, newParts, partClass, withFigures, type PartSource } from '../machine/index.ts';
-import type { Act, Job, JobPart } from '../job/index.ts';
+import {
+  emptyLabel,
+  newParts,
+  partClass,
+  shapesOfLayout,
+  shapesWithSupply,
+  usualShape,
+  withFigures,
+  withRating,
+  type CaseLayout,
+  type PartSource,
+} from '../machine/index.ts';
+import type { Act, Job, JobPart, SheetChanges } from '../job/index.ts';
 import type { Said, SaidLeaving, SaidPart, SaidSupply, Understood } from './said.ts';
 
 /** What a line leaves open: it has to be said more exactly, or done by hand. */
@@ -54,16 +65,16 @@ function leavingOf(said: SaidLeaving, parts: readonly JobPart[]): readonly JobPa
   return alike && said.quantity !== null && said.quantity < count ? staying.slice(0, said.quantity) : null;
 }
 
-function putSupply(said: SaidSupply, job: Job): Act {
+/** The supply with what was said of it; of what such a supply usually has, only what nobody entered. */
+function putSupply(said: SaidSupply, layout: CaseLayout, job: Job): Act {
   const before = job.supply;
-  const label = before?.label ?? emptyLabel;
+  const label = before?.label ?? { ...emptyLabel, ratingWatts: said.ratingWatts, shape: usualShape[layout] };
   return {
     kind: 'put-supply',
     supply: {
       name: before?.name ?? '',
       label: {
-        ...label,
-        ratingWatts: said.ratingWatts,
+        ...withRating(label, said.ratingWatts),
         shape: said.shape ?? label.shape,
         grade: said.grade ?? label.grade,
         modular: said.modular ?? label.modular,
@@ -73,24 +84,32 @@ function putSupply(said: SaidSupply, job: Job): Act {
   };
 }
 
-/** Case and ages, which the job's sheet holds; and the upgrade in words, where nobody wrote it yet. */
-function editSheet(said: readonly Said[], line: string, job: Job): Act | null {
-  const changes: Extract<Act, { kind: 'edit-sheet' }>['changes'] = {};
-  for (const one of said) {
-    if (one.kind === 'case') Object.assign(changes, { layout: one.layout });
-    if (one.kind === 'age')
-      Object.assign(changes, one.of === 'machine' ? { machineYears: one.years } : { supplyYears: one.years });
-  }
-  const brought = said.filter((one) => (one.kind === 'part' && one.change === 'added') || one.kind === 'leaving');
-  if (brought.length > 0 && job.sheet.upgrade.trim() === '')
-    Object.assign(changes, {
-      upgrade: brought
-        .map((one) => line.slice(one.from, one.to))
-        .join(', ')
-        .replace(/(->|→|=>|becomes|replaced by), /g, '$1 ')
-        .slice(0, 500),
-    });
-  return Object.keys(changes).length === 0 ? null : { kind: 'edit-sheet', changes, basedOn: job.sheet.version };
+/** What the upgrade brings and takes, in the words of the line. */
+const upgradeWords = (said: readonly Said[], line: string): string =>
+  said
+    .filter((one) => (one.kind === 'part' && one.change === 'added') || one.kind === 'leaving')
+    .map((one) => line.slice(one.from, one.to))
+    .join(', ')
+    .replace(/(->|→|=>|becomes|replaced by), /g, '$1 ')
+    .slice(0, 500);
+
+/** Case, shapes that its bay takes, ages and upgrade, which the job's sheet holds. */
+function editSheet(said: readonly Said[], layout: CaseLayout, line: string, job: Job): Act | null {
+  const { sheet } = job;
+  const shape = said.find((one) => one.kind === 'supply')?.shape ?? null;
+  const shapesNow = layout === sheet.layout ? sheet.shapes : shapesOfLayout(sheet, layout, shape);
+  const shapes = shape === null ? shapesNow : shapesWithSupply({ layout, shapes: shapesNow }, shape);
+  const upgrade = sheet.upgrade.trim() === '' ? upgradeWords(said, line) : '';
+  const ageOf = (of: 'machine' | 'supply') => said.findLast((one) => one.kind === 'age' && one.of === of);
+  const [machine, supply] = [ageOf('machine'), ageOf('supply')];
+  const changes: SheetChanges = {
+    ...(said.some((one) => one.kind === 'case') ? { layout } : {}),
+    ...(shapes.join() === sheet.shapes.join() ? {} : { shapes }),
+    ...(machine?.kind === 'age' ? { machineYears: machine.years } : {}),
+    ...(supply?.kind === 'age' ? { supplyYears: supply.years } : {}),
+    ...(upgrade === '' ? {} : { upgrade }),
+  };
+  return Object.keys(changes).length === 0 ? null : { kind: 'edit-sheet', changes, basedOn: sheet.version };
 }
 
 /**
@@ -110,11 +129,12 @@ export function takeIn(
   const { said } = understood;
   const open: LeftOpen[] = [];
   const acts: Act[] = [];
-  const sheet = editSheet(said, line, job);
+  const layout = said.findLast((one) => one.kind === 'case')?.layout ?? job.sheet.layout;
+  const sheet = editSheet(said, layout, line, job);
   if (sheet !== null) acts.push(sheet);
   for (const one of said) {
     if (one.kind === 'ask') open.push({ said: one, why: 'say-more' });
-    if (one.kind === 'supply') acts.push(putSupply(one, job));
+    if (one.kind === 'supply') acts.push(putSupply(one, layout, job));
     if (one.kind !== 'leaving') continue;
     const leaving = leavingOf(one, job.parts);
     if (leaving === null || leaving.length === 0) {

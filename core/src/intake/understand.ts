@@ -3,6 +3,7 @@ import { partClass } from '../machine/index.ts';
 import { cardPlugs, boardPlugs } from './plugs.ts';
 import { Clause } from './clause.ts';
 import { nouns, numberOf, type Noun } from './nouns.ts';
+import { classAt, processorClasses, processorsByCores } from './processor-class.ts';
 import type { Doubt, Said, SaidPart, SaidTooLittle, Span, Understood } from './said.ts';
 
 /** A part of the shop's own, by its name. */
@@ -74,29 +75,6 @@ function startOf(text: string, before: Match, match: Match): number {
   return start + last.index;
 }
 
-/** The smallest of the classes that was not exceeded; the largest for what exceeds all. */
-function classAt(classes: readonly (readonly [number, string])[], watts: number): string {
-  return (classes.find(([most]) => watts <= most) ?? classes.at(-1)!)[1];
-}
-
-const processorClasses = [
-  [35, 'processor-35'],
-  [65, 'processor-65'],
-  [105, 'processor-105'],
-  [125, 'processor-125'],
-  [170, 'processor-170'],
-  [250, 'processor-250'],
-  [350, 'processor-350'],
-] as const;
-/** What processors of so many cores usually are (bench practice), where the watts are not said. */
-const processorsByCores = [
-  [6, 'processor-65'],
-  [8, 'processor-105'],
-  [12, 'processor-125'],
-  [16, 'processor-170'],
-  [24, 'processor-250'],
-  [Infinity, 'processor-350'],
-] as const;
 const coreWords: Readonly<Record<string, number>> = { dual: 2, quad: 4, hex: 6, hexa: 6, octa: 8, sixteen: 16 };
 const coresOf = (word: string): number => coreWords[word.toLowerCase()] ?? numberOf(word);
 

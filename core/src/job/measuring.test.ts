@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { asRead, usualOutputs } from '../machine/index.ts';
 import { bareReading, type KeptLog } from './index.ts';
 import { TestBench, uuid } from './fixture.test-help.ts';
 
@@ -300,6 +301,9 @@ describe('the search in a job', () => {
   });
 });
 
+const noted = (bench: TestBench, checkId: string) =>
+  bench.view().observations.find((observation) => observation.checkId === checkId)?.outcomeId;
+
 describe('a machine that is off', () => {
   const off = () =>
     machine()
@@ -308,8 +312,6 @@ describe('a machine that is off', () => {
       .read(3, '+3.3', 'idle', 0.0)
       .read(4, '-12', 'idle', -0.01)
       .read(5, '+5sb', 'idle', 5.05);
-  const noted = (bench: TestBench, checkId: string) =>
-    bench.view().observations.find((observation) => observation.checkId === checkId)?.outcomeId;
   it('convicts nobody: it is asked whether the supply was started, and standby counts alone', () => {
     const bench = off();
     expect(bench.view().before.verdicts.map(({ subject, word, reason }) => [subject, word, reason])).toEqual([
@@ -361,5 +363,45 @@ describe('one fail alone', () => {
     });
     bench.read(2, '+12', 'work', 11.21);
     expect(bench.view().standing).toMatchObject({ word: 'failing' });
+  });
+});
+
+describe('a supply of which only the rating was read', () => {
+  const unread = (ratingWatts: number) => {
+    const bench = machine();
+    const { name, label } = bench.job.supply!;
+    return bench.do({
+      kind: 'put-supply',
+      supply: { name, label: { ...label, ratingWatts, ...usualOutputs(ratingWatts) } },
+      basedOn: bench.job.supply!.version,
+    });
+  };
+  const atWork = (bench: ReturnType<typeof machine>) =>
+    bench.read(1, '+12', 'work', 12.02).read(2, '+5', 'work', 5.01).read(3, '+3.3', 'work', 3.31);
+
+  it('is never enough before its label is, whatever was read at work', () => {
+    const bench = atWork(unread(850));
+    expect(bench.view().standing).toEqual({ word: 'cannot-tell', settle: ['read-label'] });
+    const { name, label } = bench.job.supply!;
+    bench.do({
+      kind: 'put-supply',
+      supply: { name, label: { ...label, ...asRead(label) } },
+      basedOn: bench.job.supply!.version,
+    });
+    expect(bench.view().standing.word).toBe('enough');
+  });
+  it('is too small where its rating says so, in the search as well', () => {
+    const bench = unread(100);
+    expect(bench.view().standing).toMatchObject({ word: 'too-small', finding: { code: 'lasting' } });
+    expect(noted(bench, 'c-load')).toBe('over-100');
+  });
+  it('is not too small by amps that nobody read, and they say nothing in the search', () => {
+    const bench = unread(450);
+    const { name, label } = bench.job.supply!;
+    const rails = label.rails.map((rail) => (rail.rail === '+12' ? { ...rail, amps: 5 } : rail));
+    bench.do({ kind: 'put-supply', supply: { name, label: { ...label, rails } }, basedOn: bench.job.supply!.version });
+    expect(bench.view().load.plannedAssessment?.word).toBe('too-small');
+    expect(bench.view().standing).toMatchObject({ word: 'cannot-tell', settle: ['read-label', 'measure-at-work'] });
+    expect(noted(bench, 'c-load')).toBe('under-80');
   });
 });

@@ -1,4 +1,5 @@
-import type { LoadFinding } from '../load/index.ts';
+import type { LoadAssessment, LoadFinding } from '../load/index.ts';
+import { hasUsualOutputs } from '../machine/index.ts';
 import type { Forecast, Instrument, Verdict } from '../measure/index.ts';
 import type { Job } from './job.ts';
 import type { JobView } from './view.ts';
@@ -7,6 +8,7 @@ import type { JobView } from './view.ts';
 export type Settling =
   | 'enter-supply'
   | 'enter-rails'
+  | 'read-label'
   | 'enter-parts'
   | 'measure-at-work'
   | 'measure-again'
@@ -57,7 +59,16 @@ export function standingOf(
   instruments: readonly Instrument[],
 ): Standing {
   const { presentAssessment, plannedAssessment } = view.load;
-  const beyond = plannedAssessment?.word === 'too-small' ? plannedAssessment.deciding : null;
+  const unread = job.supply !== null && hasUsualOutputs(job.supply.label);
+  // The rating was read; what its outputs give was not, and convicts nobody.
+  const beyondOf = (assessment: LoadAssessment | null) => {
+    if (assessment?.word !== 'too-small') return null;
+    return unread
+      ? (assessment.findings.find(({ code, word }) => code === 'lasting' && word === 'beyond') ?? null)
+      : assessment.deciding;
+  };
+  const beyond = beyondOf(plannedAssessment);
+  const beyondNow = beyondOf(presentAssessment);
   const failed = convicting(view.before.verdicts, instruments);
   if (failed !== null || supplyMustGo)
     return {
@@ -67,8 +78,8 @@ export function standingOf(
       alsoTooSmall: beyond,
     };
   if (beyond !== null)
-    return presentAssessment?.word === 'too-small'
-      ? { word: 'too-small', now: true, finding: presentAssessment.deciding, forecast: null }
+    return beyondNow !== null
+      ? { word: 'too-small', now: true, finding: beyondNow, forecast: null }
       : { word: 'too-small', now: false, finding: beyond, forecast: null };
   const willFail = view.lines.before.forecasts.find(({ planned }) => planned.word === 'will-fail');
   if (willFail !== undefined)
@@ -78,6 +89,7 @@ export function standingOf(
   if (job.parts.length === 0) settle.push('enter-parts');
   if (job.supply === null) settle.push('enter-supply');
   else if (job.supply.label.rails.length === 0) settle.push('enter-rails');
+  else if (unread) settle.push('read-label');
   else if (plannedAssessment?.word === 'cannot-tell' && job.parts.length > 0) settle.push('say-what-hangs-where');
   const atWork = view.before.verdicts.filter(
     (verdict) => verdict.condition === 'work' && mainRails.includes(verdict.subject),

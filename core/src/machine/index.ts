@@ -28,3 +28,13 @@ export {
   type SupplyLabel,
   twelveVoltWatts,
 } from './supply-label.ts';
+export { type DateRead, readDate, yearsSince } from './date-code.ts';
+export {
+  asRead,
+  hasUsualOutputs,
+  shapesOfLayout,
+  shapesWithSupply,
+  usualOutputs,
+  usualShape,
+  withRating,
+} from './usual-supply.ts';

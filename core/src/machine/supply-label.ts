@@ -9,12 +9,16 @@ export interface RailRating {
    * Which cables hang on it, where several +12 outputs share them out; empty or left out when the label does not say.
    */
   readonly feeds?: readonly CableFamily[] | undefined;
+  /** Nobody read the amps yet: they are what a supply of such a rating usually has at least. */
+  readonly usual?: boolean | undefined;
 }
 
 /** A limit that several outputs share, in watts. */
 export interface CombinedLimit {
   readonly labels: readonly string[];
   readonly watts: number;
+  /** Nobody read it yet, as with the amps of an output. */
+  readonly usual?: boolean | undefined;
 }
 
 /** What a supply's label and shape say. */
@@ -43,6 +47,7 @@ export const emptyLabel: Omit<SupplyLabel, 'ratingWatts'> = {
 export type LabelProblem =
   | { readonly code: 'no-rails' }
   | { readonly code: 'no-twelve' }
+  | { readonly code: 'usual-outputs'; readonly ratingWatts: number }
   | { readonly code: 'rails-below-rating'; readonly railWatts: number; readonly ratingWatts: number }
   | { readonly code: 'rails-far-above-rating'; readonly railWatts: number; readonly ratingWatts: number }
   | { readonly code: 'unknown-label'; readonly label: string };
@@ -53,6 +58,8 @@ export const nominalVolts: Record<RailName, number> = { '+12': 12, '+5': 5, '+3.
 export function labelProblems(label: Pick<SupplyLabel, 'ratingWatts' | 'rails' | 'combined'>): LabelProblem[] {
   if (label.rails.length === 0) return [{ code: 'no-rails' }];
   const problems: LabelProblem[] = [];
+  if ([...label.rails, ...label.combined].some(({ usual }) => usual === true))
+    problems.push({ code: 'usual-outputs', ratingWatts: label.ratingWatts });
   if (!label.rails.some((rail) => rail.rail === '+12')) problems.push({ code: 'no-twelve' });
   const railWatts = label.rails.reduce((sum, rail) => sum + rail.amps * nominalVolts[rail.rail], 0);
   if (railWatts < label.ratingWatts * 0.95)

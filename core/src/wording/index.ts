@@ -98,3 +98,4 @@ export {
 export { inletName, plugName } from './plugs.ts';
 export { leftOpenText, saidDoubtText, saidText } from './machine-line.ts';
 export { actText, type HistoryNames } from './history.ts';
+export { driveLifeText, listedDoubtText, listingKindText, listingProblemText } from './listings.ts';

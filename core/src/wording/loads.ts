@@ -158,6 +158,8 @@ export function problemOfLabel(problem: LabelProblem): string {
   switch (problem.code) {
     case 'no-rails':
       return 'No rails entered: without the amps of each rail only the total can be judged.';
+    case 'usual-outputs':
+      return `Nobody read the amps yet: they are what a supply of ${wattsText(problem.ratingWatts)} usually has at least. Read its label.`;
     case 'no-twelve':
       return 'No +12 V rail entered.';
     case 'rails-below-rating':

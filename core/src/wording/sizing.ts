@@ -169,6 +169,7 @@ export function riskWord(share: number): string {
 const settlingText: Record<Settling, string> = {
   'enter-supply': "enter the supply's label",
   'enter-rails': 'enter the amps of each rail from the label',
+  'read-label': 'read the amps on the label: those that stand there are what is usual',
   'enter-parts': "enter the machine's parts",
   'measure-at-work': 'measure +12, +5 and +3.3 V at work',
   'confirm-fail': 'read the failing rail again with a meter, since one fail or a tester alone convicts nobody',

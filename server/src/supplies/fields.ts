@@ -43,5 +43,10 @@ export const railFields: Fields<SupplyLabel['rails'][number]> = {
   rail: oneOf(railNames),
   amps: number,
   feeds: optional(list(oneOf(cableFamilies))),
+  usual: optional(boolean),
 };
-export const combinedFields: Fields<SupplyLabel['combined'][number]> = { labels: list(text), watts: number };
+export const combinedFields: Fields<SupplyLabel['combined'][number]> = {
+  labels: list(text),
+  watts: number,
+  usual: optional(boolean),
+};

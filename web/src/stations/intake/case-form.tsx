@@ -1,5 +1,5 @@
 import { Button, Checkbox } from 'antd';
-import { caseLayouts, layoutText, shapes, type SheetChanges } from '@fairwatt/core';
+import { caseLayouts, layoutText, shapes, shapesOfLayout, type SheetChanges } from '@fairwatt/core';
 import { FigureField, Keys } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
@@ -19,7 +19,9 @@ export function CaseForm() {
           value={sheet.layout}
           options={caseLayouts.map((value) => ({ value, label: layoutText[value] }))}
           disabled={locked}
-          onPick={(layout) => edit({ layout })}
+          onPick={(layout) =>
+            edit({ layout, shapes: shapesOfLayout(sheet, layout, job.supply === null ? null : job.supply.label.shape) })
+          }
         />
       </div>
       <div className="block">

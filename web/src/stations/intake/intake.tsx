@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { outcomeLabel, partsAt, wattsText } from '@fairwatt/core';
+import { hasUsualOutputs, outcomeLabel, partsAt, wattsText } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { CaseForm } from './case-form.tsx';
@@ -29,6 +29,8 @@ export default function Intake() {
   if (job.supply === null) missing.push({ page: 'supply', text: "the supply's label" });
   else if (job.supply.label.rails.length === 0)
     missing.push({ page: 'supply', text: "the rails on the supply's label" });
+  else if (hasUsualOutputs(job.supply.label))
+    missing.push({ page: 'supply', text: "the amps on the supply's label; those here are what is usual" });
   if (job.sheet.cableBag === null) missing.push({ page: 'case', text: 'whether the cable bag came along' });
   const first = missing[0];
   const inlets = partsAt(job.parts, 'planned').flatMap((part) => part.inlets).length;

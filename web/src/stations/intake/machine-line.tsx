@@ -15,6 +15,7 @@ import {
 } from '@fairwatt/core';
 import { useOwnPartsQuery } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { FromListing } from './from-listing.tsx';
 import { LikeEarlier } from './like-earlier.tsx';
 import { newPartId } from './new-part-id.ts';
 import { useTakingIn } from './use-taking-in.ts';
@@ -93,6 +94,7 @@ export function MachineLine() {
           options={machineTemplates.map(({ id, name }) => ({ value: id, label: name }))}
         />
         <LikeEarlier />
+        <FromListing />
         <Button disabled={nothing || locked} onClick={take}>
           Take it in
         </Button>

@@ -4,10 +4,12 @@ import { useSearchParams } from 'react-router';
 import {
   forecastText,
   doubtsText,
+  hasUsualOutputs,
   loadSentence,
   loadWordText,
   partsAt,
   plugProblemText,
+  problemOfLabel,
   standingSentence,
   unreadRailsText,
   wattsText,
@@ -129,6 +131,11 @@ export default function Load() {
               {loadWordText[assessment.word]}
             </span>
             <p>{loadSentence(assessment.word, assessment.deciding, moment === 'planned')}</p>
+            {job.supply !== null && hasUsualOutputs(job.supply.label) && (
+              <p className="caution">
+                {problemOfLabel({ code: 'usual-outputs', ratingWatts: job.supply.label.ratingWatts })}
+              </p>
+            )}
             {assessment.word !== 'too-small' && doubtsText(assessment.doubts) !== null && (
               <p className="quiet">{doubtsText(assessment.doubts)}</p>
             )}

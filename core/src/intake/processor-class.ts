@@ -1,0 +1,24 @@
+/** The smallest of the classes that was not exceeded; the largest for what exceeds all. */
+export function classAt(classes: readonly (readonly [number, string])[], figure: number): string {
+  return (classes.find(([most]) => figure <= most) ?? classes.at(-1)!)[1];
+}
+
+export const processorClasses = [
+  [35, 'processor-35'],
+  [65, 'processor-65'],
+  [105, 'processor-105'],
+  [125, 'processor-125'],
+  [170, 'processor-170'],
+  [250, 'processor-250'],
+  [350, 'processor-350'],
+] as const;
+
+/** What processors of so many cores usually are (bench practice), where the watts are not said. */
+export const processorsByCores = [
+  [6, 'processor-65'],
+  [8, 'processor-105'],
+  [12, 'processor-125'],
+  [16, 'processor-170'],
+  [24, 'processor-250'],
+  [Infinity, 'processor-350'],
+] as const;

@@ -1,0 +1,57 @@
+import { useState } from 'react';
+import { Input } from 'antd';
+import { readDate, yearsSince } from '@fairwatt/core';
+import { useDesk } from '../../job/job-context.ts';
+
+/** The age of the supply: in years, or the date as it stands on the label. */
+export function SupplyAge() {
+  const { job, act, locked } = useDesk();
+  const { sheet } = job;
+  const [typed, setTyped] = useState<string | null>(null);
+  const today = new Date().toISOString().slice(0, 10);
+  const text = typed ?? (sheet.supplyYears === null ? '' : String(sheet.supplyYears));
+  const read = text === '' ? null : ageOf(text, today);
+
+  function take(): void {
+    if (typed === null || (typed !== '' && read === null)) return;
+    setTyped(null);
+    if (read !== sheet.supplyYears) act({ kind: 'edit-sheet', changes: { supplyYears: read }, basedOn: sheet.version });
+  }
+
+  const wrong = typed !== null && typed !== '' && read === null;
+  return (
+    <label className="field">
+      <span className="name">Age in years, or the date on its label</span>
+      <Input
+        aria-label="Age of the supply, or the date on its label"
+        aria-invalid={wrong}
+        aria-describedby="supply-age-read"
+        value={text}
+        maxLength={20}
+        placeholder="7, or 2019-05, 05/2019, 2019 W21"
+        disabled={locked}
+        status={wrong ? 'error' : ''}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={take}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') take();
+        }}
+      />
+      <span id="supply-age-read" className={wrong ? 'error-text' : 'quiet'}>
+        {wrong
+          ? 'Neither years nor a plain date: a code of the maker’s own is looked up in its sheet'
+          : typed !== null && read !== null
+            ? `${read} years`
+            : ''}
+      </span>
+    </label>
+  );
+}
+
+/** Years, where a number up to 60 stands there; else by a date. */
+function ageOf(text: string, today: string): number | null {
+  const number = Number(text.trim().replace(',', '.'));
+  if (text.trim() !== '' && Number.isFinite(number) && number >= 0 && number <= 60) return number;
+  const date = readDate(text, today);
+  return date === null ? null : yearsSince(date, today);
+}

@@ -1,0 +1,81 @@
+import { Button } from 'antd';
+import type { SupplyLabel } from '@fairwatt/core';
+import { FigureField } from '../../controls/fields.tsx';
+import { Sheet } from '../../controls/sheet.tsx';
+import type { PutLabel } from './supply-outputs.tsx';
+import styles from './supply-form.module.css';
+
+/** The limits that several outputs of a label share. */
+export function SupplyLimits({
+  label,
+  put,
+  locked,
+}: {
+  readonly label: SupplyLabel;
+  readonly put: PutLabel;
+  readonly locked: boolean;
+}) {
+  return (
+    <>
+      <Sheet
+        label="Combined limits"
+        rows={label.combined}
+        rowKey={(limit, index) => index}
+        columns={[
+          { head: 'Combined limit over', cell: (limit) => limit.labels.join(' + ') },
+          {
+            head: 'Watts',
+            width: 96,
+            cell: (limit, index) => (
+              <div className={limit.usual === true ? styles.usual : undefined}>
+                <FigureField
+                  bare
+                  label={`Watts of ${limit.labels.join(' and ')}`}
+                  value={limit.watts}
+                  most={10_000}
+                  disabled={locked}
+                  onChange={(watts) => {
+                    if (watts !== null)
+                      put({
+                        combined: label.combined.map((other, position) =>
+                          position === index ? { ...other, watts, usual: undefined } : other,
+                        ),
+                      });
+                  }}
+                />
+              </div>
+            ),
+          },
+          {
+            head: <span className="visually-hidden">Acts</span>,
+            cell: (limit, index) => (
+              <Button
+                type="link"
+                disabled={locked}
+                onClick={() => put({ combined: label.combined.filter((_, position) => position !== index) })}
+              >
+                take out
+              </Button>
+            ),
+          },
+        ]}
+      />
+      <div className="row-actions" style={{ marginTop: 8 }}>
+        {(['+5 and +3.3', 'all +12'] as const).map((kind) => {
+          const labels = label.rails
+            .filter((rail) => (kind === 'all +12' ? rail.rail === '+12' : rail.rail === '+5' || rail.rail === '+3.3'))
+            .map((rail) => rail.label);
+          return (
+            <Button
+              key={kind}
+              disabled={locked || labels.length < (kind === 'all +12' ? 1 : 2)}
+              onClick={() => put({ combined: [...label.combined, { labels, watts: 0 }] })}
+            >
+              Limit over {kind}
+            </Button>
+          );
+        })}
+      </div>
+    </>
+  );
+}
