@@ -1,7 +1,7 @@
 // The floors of the house: each imports only what stands below it, and goes in by the front door.
 const floor = (name, from, to) => ({ name, severity: 'error', from: { path: from }, to: { path: to } });
 // The order of the work: what comes later may use what comes before it, never the other way round.
-const order = ['measure', 'diagnose', 'load', 'cable', 'supply', 'job', 'intake'];
+const order = ['guide', 'measure', 'diagnose', 'load', 'cable', 'supply', 'job', 'intake'];
 const ordered = order.slice(0, -1).map((capability, index) => ({
   name: `core-order-${capability}`,
   severity: 'error',

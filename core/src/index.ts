@@ -87,6 +87,18 @@ export {
   withFigures,
 } from './machine/index.ts';
 export {
+  type Connector,
+  connectorOf,
+  connectors,
+  type Drawing,
+  type Feature,
+  type LookAlikes,
+  lookAlikes,
+  matching,
+  nextQuestion,
+  type Seen,
+} from './guide/index.ts';
+export {
   boardForGranted,
   isThereAlready,
   type LeftOpen,

@@ -13,6 +13,7 @@ import { Waiting } from '../controls/waiting.tsx';
 const JobPage = lazy(() => import('../job/job-page.tsx'));
 const SuppliesPage = lazy(() => import('../shelves/supplies-page.tsx'));
 const CableBagsPage = lazy(() => import('../shelves/cable-bags-page.tsx'));
+const GuidePage = lazy(() => import('../guide/guide-page.tsx'));
 const RecordPage = lazy(() => import('../shelves/record-page.tsx'));
 const SettingsPage = lazy(() => import('../shelves/settings-page.tsx'));
 const HealthPage = lazy(() => import('../shelves/health-page.tsx'));
@@ -44,6 +45,7 @@ export function Root() {
                 <Route path="/tags/:code/:cable" element={<Tag />} />
                 <Route path="/supplies" element={<SuppliesPage />} />
                 <Route path="/cable-bags" element={<CableBagsPage />} />
+                <Route path="/guide" element={<GuidePage />} />
                 <Route path="/record" element={<RecordPage />} />
                 <Route path="/settings" element={<SettingsPage />} />
                 <Route path="/health" element={<HealthPage />} />

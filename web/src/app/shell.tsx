@@ -69,6 +69,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
           <NavLink to="/jobs">Jobs</NavLink>
           <NavLink to="/supplies">Supplies</NavLink>
           <NavLink to="/cable-bags">Cable bags</NavLink>
+          <NavLink to="/guide">Guide</NavLink>
           <NavLink to="/instruments">Instruments</NavLink>
           <NavLink to="/record">Record</NavLink>
           <NavLink to="/settings">Settings</NavLink>

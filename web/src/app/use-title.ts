@@ -6,6 +6,7 @@ const pages: Readonly<Record<string, string>> = {
   jobs: 'Jobs',
   supplies: 'Supplies',
   'cable-bags': 'Cable bags',
+  guide: 'What is this plug?',
   instruments: 'Instruments',
   record: 'Record',
   settings: 'Settings',

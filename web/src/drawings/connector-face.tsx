@@ -34,6 +34,7 @@ export function ConnectorFace({
   side = 'wires',
   marks,
   cellMost = 34,
+  seamAfter,
   onPin,
 }: {
   readonly kind: InletKind;
@@ -42,6 +43,8 @@ export function ConnectorFace({
   readonly side?: FaceSide;
   readonly marks?: ReadonlyMap<number, string>;
   readonly cellMost?: number;
+  /** Where a plug comes apart: behind so many columns from pin 1's end. */
+  readonly seamAfter?: number | undefined;
   readonly onPin?: (pin: number) => void;
 }) {
   const { rows } = inletFace[kind];
@@ -91,16 +94,18 @@ export function ConnectorFace({
                 stroke={marked ? 'var(--action)' : 'none'}
                 strokeWidth={marked ? 4 : 0}
               />
-              <text
-                className="fig"
-                x={x + cell / 2}
-                y={y + cell * 0.43 + 4}
-                textAnchor="middle"
-                fontSize={cell < 26 ? (pin.signal.length > 2 ? 8 : 9.5) : 12}
-                style={{ fill: colour.text }}
-              >
-                {pin.signal}
-              </text>
+              {cell >= 18 && (
+                <text
+                  className="fig"
+                  x={x + cell / 2}
+                  y={y + cell * 0.43 + 4}
+                  textAnchor="middle"
+                  fontSize={cell < 26 ? (pin.signal.length > 2 ? 8 : 9.5) : 12}
+                  style={{ fill: colour.text }}
+                >
+                  {pin.signal}
+                </text>
+              )}
               {cell >= 40 && (
                 <text className="fig" x={x + 6} y={y + 12} fontSize={9.5} style={{ fill: colour.text }}>
                   {pin.pin}
@@ -121,6 +126,13 @@ export function ConnectorFace({
             </g>
           );
         }),
+      )}
+      {seamAfter !== undefined && (
+        <path
+          d={`M${8 + (side === 'wires' ? seamAfter : columns - seamAfter) * cell} ${tall} V${h - 1}`}
+          strokeWidth={2.5}
+          style={{ stroke: 'var(--action)' }}
+        />
       )}
     </svg>
   );

@@ -285,7 +285,8 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
             <figure>
               <ConnectorFace kind={current.kind} width={292} />
               <figcaption className="quiet">
-                {['sata', 'peripheral-4', 'small-drive-4'].includes(current.kind) ? 'wire side' : 'wire side, latch up'}
+                {['sata', 'peripheral-4', 'small-drive-4'].includes(current.kind) ? 'wire side' : 'wire side, latch up'}{' '}
+                · <Link to={`/guide?show=${current.kind}&job=${job.code}`}>what is this?</Link>
               </figcaption>
             </figure>
             {inletCaution(current.kind) !== null && (

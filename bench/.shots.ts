@@ -1,0 +1,16 @@
+import { openBrowser, openPage } from '../e2e/browser.ts';
+import { press, pressTab, saved, seeText, visit, control } from '../e2e/application.ts';
+const base = 'http://127.0.0.1:4870';
+const opened = await openBrowser(); const browser = opened.browser;
+const page = await openPage(browser);
+await visit(page, `${base}/guide`);
+await page.screenshot({ path: '/tmp/g1.png' });
+await visit(page, `${base}/guide?look=block&pins=8`);
+await page.screenshot({ path: '/tmp/g2.png' });
+await visit(page, `${base}/guide?show=card-8&job=LQ-0146`);
+await page.screenshot({ path: '/tmp/g3.png', fullPage: true });
+await visit(page, `${base}/guide?way=pairs`);
+await page.screenshot({ path: '/tmp/g4.png' });
+await page.setViewport({ width: 390, height: 844 });
+await page.screenshot({ path: '/tmp/g5.png' });
+await opened.close();

@@ -1,0 +1,51 @@
+import { describe, expect, it } from 'vitest';
+import { control, press, seeText, settled, visit } from './application.ts';
+import { openPage } from './browser.ts';
+import { application, chromium } from './running.ts';
+
+describe('the guide of connectors', () => {
+  it('leads to a plug by what one sees, warns of what it must never go into, and goes back one answer at a time', async () => {
+    const page = await openPage(chromium.browser);
+    await visit(page, `${application.url}/guide`);
+    await press(page, 'A block of square holes');
+    await press(page, '8');
+    await press(page, 'No, one piece');
+    await seeText(page, '2 are left');
+    await press(page, 'The other row');
+    await seeText(page, 'Card, 8-pin in one piece', 'h2');
+    await seeText(page, 'Never into a processor inlet', '.caution');
+    await page.goBack();
+    await seeText(page, 'Which row has the yellow wires?');
+    await press(page, 'I cannot see that');
+    await seeText(page, '2 are left');
+    await press(page, 'Begin anew');
+    await seeText(page, 'What does it look like?');
+    await page.browserContext().close();
+  });
+  it('sets what is often confused side by side', async () => {
+    const page = await openPage(chromium.browser);
+    await visit(page, `${application.url}/guide`);
+    await press(page, 'Often confused');
+    await seeText(page, 'Three pins with a gap are 5 V, four pins in a row are 12 V');
+    expect(await page.$$eval('main li figure svg', (list) => list.length)).toBeGreaterThanOrEqual(40);
+    await (await control(page, 'Lighting, addressable, 5 V')).click();
+    await seeText(page, 'every light on the line burns at once');
+    await page.browserContext().close();
+  });
+  it('is one step from a connector of a job, and leads back to where it is recorded', async () => {
+    const page = await openPage(chromium.browser);
+    await visit(page, `${application.url}/jobs/LQ-0147/cables?way=plan`);
+    await settled(page);
+    await press(page, 'what is this?');
+    await seeText(page, 'Goes into');
+    await press(page, 'Record it in LQ-0147');
+    await page.waitForFunction(() => location.pathname === '/jobs/LQ-0147/cables');
+    await page.browserContext().close();
+  });
+  it('passes over answers that make no sense in an address', async () => {
+    const page = await openPage(chromium.browser);
+    await visit(page, `${application.url}/guide?look=block&pins=7&splits=nonsense&show=nothing`);
+    await seeText(page, 'How many places with a contact?');
+    await page.browserContext().close();
+  });
+});
