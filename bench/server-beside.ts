@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net';
 import express from 'express';
 import pg from 'pg';
 import { pino } from 'pino';
+import { firstJobPage } from '@fairwatt/contract';
 import { ChangeFeed, createApp, createPool, loadModel, programName, StationKeeper, Workers } from '@fairwatt/server';
 import { readWhole } from '../server/src/jobs/read.ts';
 import { pageStatement } from '../server/src/jobs/list-statement.ts';
@@ -33,7 +34,7 @@ app.get('/statements', (_request, response) => {
   statements = 0;
 });
 const barePool = new pg.Pool({ connectionString: databaseUrl, max: 10 });
-const first = pageStatement({ search: '', state: 'all', after: null, before: null }, programName(model));
+const first = pageStatement(firstJobPage, programName(model));
 app.get('/bare/jobs', async (_request, response) => {
   response.json((await barePool.query(first.sql, [...first.values])).rows);
 });

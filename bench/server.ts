@@ -8,7 +8,7 @@ import { fileURLToPath } from 'node:url';
 import pg from 'pg';
 import { pino } from 'pino';
 import type { Act, Job } from '@fairwatt/core';
-import type { JobList } from '@fairwatt/contract';
+import { firstJobPage, type JobList } from '@fairwatt/contract';
 import { createPool, loadDemo, loadModel, migrate } from '@fairwatt/server';
 import { ensureDatabase, startCluster } from '../command/src/cluster/index.ts';
 import { testCluster } from '../command/src/clusters.ts';
@@ -164,7 +164,7 @@ await Promise.all([
 console.log(`| /api/health while supplies are ranked | ${figures(health)} |`);
 
 const pool = new pg.Pool({ connectionString: url });
-const none = { search: '', state: 'all' as const, after: null, before: null };
+const none = firstJobPage;
 const deep = ((await get('/api/jobs?state=closed')) as JobList).older;
 for (const [name, query] of [
   ['a page of jobs', none],

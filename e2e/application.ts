@@ -190,13 +190,17 @@ export async function choose(page: Page, list: string | ElementHandle, option: s
 
 /** Presses a tab by the beginning of its text. */
 export async function pressTab(page: Page, text: string): Promise<void> {
-  const tabs = await page.$$('.choice .ant-segmented-item');
-  for (const tab of tabs)
-    if ((await tab.evaluate((element) => element.textContent)).startsWith(text)) {
-      await tab.click();
-      return;
-    }
-  throw new Error(`no tab begins with ${text}`);
+  await steadily(async () => {
+    const tab = await page.waitForFunction(
+      (wanted: string) =>
+        [...document.querySelectorAll<HTMLElement>('.choice .ant-segmented-item')].find((item) =>
+          item.textContent.startsWith(wanted),
+        ),
+      { timeout: 10_000 },
+      text,
+    );
+    await (tab as ElementHandle).click();
+  });
 }
 
 /** Replaces what stands in a field. */

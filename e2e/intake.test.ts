@@ -187,3 +187,36 @@ describe('the supply that came', () => {
     await page.browserContext().close();
   });
 });
+
+describe('what a counter asks', () => {
+  it('is kept with the job, shown at its head, and puts it where it is wanted in the list', async () => {
+    const { page, stored } = await newMachine();
+    await pressTab(page, 'At the counter');
+    await fill(page, 'Reached by', '01632 960 321');
+    await fill(page, 'Promised for', '2026-11-27');
+    await page.keyboard.press('Enter');
+    await choose(page, 'In hand of', 'Joss');
+    await press(page, 'urgent');
+    await press(page, 'manual');
+    await press(page, 'mains lead');
+    await press(page, 'manual');
+    await saved(page);
+    const { code, sheet } = await stored();
+    expect(sheet).toMatchObject({
+      reach: '01632 960 321',
+      promisedOn: '2026-11-27',
+      inCharge: 'joss',
+      priority: 'urgent',
+      cameAlong: ['lead'],
+    });
+    await seeText(page, 'in hand of Joss P.', '.job-head');
+    await visit(page, `${application.url}/jobs`);
+    await press(page, 'Wanted next');
+    await seeText(page, 'urgent', '.job-row');
+    expect(await page.$eval('.job-row .tag', (element) => element.textContent)).toBe(code);
+    await visit(page, `${application.url}/jobs?search=01632%20960321`);
+    await seeText(page, '1 found');
+    await seeText(page, 'Reached by', '.job-row');
+    await page.browserContext().close();
+  });
+});

@@ -62,7 +62,8 @@ describe('a table as the program describes it', () => {
   });
   it.each(tables)('%s has its columns, and no other that must be filled', async (table, { columns }) => {
     const { rows } = await client.query<{ column_name: string; must: boolean }>(
-      `select column_name, is_nullable = 'NO' and column_default is null and identity_generation is null as must
+      `select column_name, is_nullable = 'NO' and column_default is null and identity_generation is null
+        and is_generated = 'NEVER' as must
       from information_schema.columns where table_name = $1`,
       [table],
     );

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { JobList } from '@fairwatt/contract';
+import { firstJobPage, type JobList } from '@fairwatt/contract';
+import type { Job, SheetChanges } from '@fairwatt/core';
 import { pageStatement } from '../server/src/jobs/list-statement.ts';
 import { makeManyJobs } from './many-jobs.ts';
 import { startServer, type RunningServer } from './running-server.ts';
@@ -32,6 +33,28 @@ describe('a list of very many jobs', () => {
     expect((await list(`state=closed&before=${pages[5]!.newer!}`)).jobs).toEqual(pages[4]!.jobs);
     expect(first).toMatchObject({ total: 1000, more: true, newer: null });
   });
+  it('is in the order in which open jobs are wanted: urgent ones, then by their day, what waits last', async () => {
+    const change = async (code: string, changes: SheetChanges) => {
+      const { version } = (await server.call<Job>(`/jobs/${code}`)).body.sheet;
+      return server.act(code, { kind: 'edit-sheet', changes, basedOn: version });
+    };
+    const open = (await list('state=open')).jobs.map((job) => job.code).slice(0, 5);
+    const [later, waits, urgent, sooner, nobody] = open as [string, string, string, string, string];
+    const answers = [
+      await change(later, { promisedOn: '2026-12-24', inCharge: 'joss' }),
+      await change(waits, { promisedOn: '2026-11-28', priority: 'waits' }),
+      await change(urgent, { priority: 'urgent' }),
+      await change(sooner, { promisedOn: '2026-11-29' }),
+    ];
+    expect(answers.map(({ status }) => status)).toEqual([200, 200, 200, 200]);
+    const wanted = (await list('order=wanted')).jobs;
+    expect(wanted.map((job) => job.code).slice(0, 3)).toEqual([urgent, sooner, later]);
+    expect(wanted[1]).toMatchObject({ promisedOn: '2026-11-29', priority: 'usual', inCharge: null });
+    expect(wanted.map((job) => job.code)).toContain(nobody);
+    expect((await list('order=wanted&inCharge=joss')).jobs.map((job) => job.code)).toEqual([later]);
+    expect(wanted.every((job) => job.state === 'open')).toBe(true);
+    expect((await server.call('/jobs?order=wanted&after=open~2026-01-01T00:00:00.000Z~9')).status).toBe(422);
+  });
   it('counts what is found as far as anybody would read, and says where it goes on', async () => {
     expect(await list('search=out%20cuts')).toMatchObject({ total: 1000, more: true });
     expect(await list('search=01632%20019999')).toMatchObject({ total: 1, more: false, older: null });
@@ -42,16 +65,17 @@ describe('a list of very many jobs', () => {
     expect(await list('search=nobody%20has%20this')).toMatchObject({ total: 0, jobs: [], newer: null, older: null });
   });
   it.each([
-    ['the first page', { search: '', state: 'all' as const, after: null, before: null }],
-    ['the open ones', { search: '', state: 'open' as const, after: null, before: null }],
-    [
-      'a page far down',
-      { search: '', state: 'closed' as const, after: 'closed~2026-01-01T00:00:00.000Z~9', before: null },
-    ],
-    ['a search for something rare', { search: '01632 019999', state: 'all' as const, after: null, before: null }],
-    ['a search for something common', { search: 'cuts it', state: 'all' as const, after: null, before: null }],
+    ['the first page', {}],
+    ['the open ones', { state: 'open' as const }],
+    ['a page far down', { state: 'closed' as const, after: 'closed~2026-01-01T00:00:00.000Z~9' }],
+    ['a search for something rare', { search: '01632 019999' }],
+    ['a search for something common', { search: 'cuts it' }],
+    ['what is wanted next', { order: 'wanted' as const }],
+    ['what is wanted after a day', { order: 'wanted' as const, after: '1 2026-11-30~9' }],
+    ['what somebody has in hand', { inCharge: 'mara' }],
+    ['what is wanted next of somebody', { order: 'wanted' as const, inCharge: 'mara' }],
   ])('reads no whole table for %s', async (_what, query) => {
-    const { sql, values } = pageStatement(query, 'this one');
+    const { sql, values } = pageStatement({ ...firstJobPage, ...query }, 'this one');
     const { rows } = await server.pool.query<{ 'QUERY PLAN': string }>(`explain ${sql}`, [...values]);
     const plan = rows.map((row) => row['QUERY PLAN']).join('\n');
     expect(plan).toContain('Scan');

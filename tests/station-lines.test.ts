@@ -3,12 +3,13 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Job } from '@fairwatt/core';
+import { firstJobPage } from '@fairwatt/contract';
 import { loadModel, StationKeeper, type Workers } from '@fairwatt/server';
 import { listJobs } from '../server/src/jobs/list.ts';
 import { startServer, type RunningServer } from './running-server.ts';
 
 const log = pino({ level: 'silent' });
-const openOnes = { search: '', state: 'open' as const, after: null, before: null };
+const openOnes = { ...firstJobPage, state: 'open' as const };
 let server: RunningServer;
 beforeAll(async () => {
   server = await startServer();

@@ -35,6 +35,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0020_words.sql': '1beb893b0e38a09d',
   '0021_proofs.sql': '3f1b17cee3126a35',
   '0022_usual_outputs.sql': '7d5b7e277001eb6e',
+  '0023_order.sql': '872b9515a0024543',
 };
 
 it('a migration that has shipped never changes again', () => {

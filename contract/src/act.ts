@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { searchFieldIds, stationStates, type Act } from '@fairwatt/core';
+import { priorities, searchFieldIds, stationStates, type Act } from '@fairwatt/core';
 import {
   cableFields,
   choiceFields,
@@ -84,19 +84,34 @@ const jobListCursor = z
   .string()
   .regex(/^(open|closed)~\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{3}Z~\d{1,15}$/, 'must be a place that a list gave')
   .refine((cursor) => !Number.isNaN(Date.parse(cursor.split('~')[1]!)), 'must be a place that a list gave');
+/** A place in the list of what is wanted next. */
+const turnCursor = z.string().regex(/^[012] \d{4}-\d\d-\d\d~\d{1,15}$/, 'must be a place that a list gave');
 /** A page of jobs: the first, or the one after (older) or before (newer) a place in the list. */
 export const jobListQuerySchema = z
   .strictObject({
     search: text(100).default(''),
     state: z.enum(['open', 'closed', 'all']).default('all'),
-    after: jobListCursor.nullable().default(null),
-    before: jobListCursor.nullable().default(null),
+    /** Those that changed last first; or open ones in the order in which they are wanted. */
+    order: z.enum(['changed', 'wanted']).default('changed'),
+    /** Only those in hand of this technician; empty for all. */
+    inCharge: id.or(z.literal('')).default(''),
+    after: jobListCursor.or(turnCursor).nullable().default(null),
+    before: jobListCursor.or(turnCursor).nullable().default(null),
   })
+  .refine(
+    ({ order, after, before }) => [after, before].every((at) => at === null || (order === 'wanted') === /^\d/.test(at)),
+    {
+      path: ['after'],
+      error: 'must be a place that a list in this order gave',
+    },
+  )
   .refine(({ after, before }) => after === null || before === null, {
     path: ['before'],
     error: 'one of after and before',
   });
 export type JobListQuery = z.infer<typeof jobListQuerySchema>;
+/** The first page of all jobs. */
+export const firstJobPage: JobListQuery = jobListQuerySchema.parse({});
 
 const stationMark = z.strictObject({
   id: z.string(),
@@ -112,6 +127,10 @@ export const jobListSchema = z.strictObject({
       words: z.string(),
       state: z.enum(['open', 'closed']),
       updatedAt: z.string(),
+      priority: z.enum(priorities),
+      promisedOn: z.string().nullable(),
+      /** The technician who has it in hand. */
+      inCharge: z.string().nullable(),
       /**
        * False while what the stations say is being made anew: `stations` then tells what they said before, or nothing.
        */

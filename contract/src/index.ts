@@ -58,6 +58,7 @@ export {
   jobEventsSchema,
   type JobList,
   type JobListQuery,
+  firstJobPage,
   jobListQuerySchema,
   jobListSchema,
   type NewJobMessage,

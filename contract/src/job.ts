@@ -4,7 +4,9 @@ import {
   casePlaces,
   conditions,
   figureSources,
+  cameAlongKinds,
   hindrances,
+  priorities,
   inletKinds,
   noWants,
   mostEvents,
@@ -127,6 +129,17 @@ export const sheetFields = {
   ownHoles: z.boolean(),
   ventClosed: z.boolean(),
   hindrances: z.array(z.enum(hindrances)).max(hindrances.length),
+  reach: text(200),
+  serial: text(60),
+  fittedSerial: text(60),
+  cameAlong: z.array(z.enum(cameAlongKinds)).max(cameAlongKinds.length),
+  cameAlongNote: text(200),
+  inCharge: id.nullable(),
+  priority: z.enum(priorities),
+  promisedOn: z.iso
+    .date()
+    .refine((value) => value >= '1970' && value < '2500', 'is not a day of these days')
+    .nullable(),
 };
 /** What a sheet from before these fields says in their place: nothing. */
 const laterFields = {
@@ -140,6 +153,14 @@ const laterFields = {
   ownHoles: sheetFields.ownHoles.default(false),
   ventClosed: sheetFields.ventClosed.default(false),
   hindrances: sheetFields.hindrances.default([]),
+  reach: sheetFields.reach.default(''),
+  serial: sheetFields.serial.default(''),
+  fittedSerial: sheetFields.fittedSerial.default(''),
+  cameAlong: sheetFields.cameAlong.default([]),
+  cameAlongNote: sheetFields.cameAlongNote.default(''),
+  inCharge: sheetFields.inCharge.default(null),
+  priority: sheetFields.priority.default('usual'),
+  promisedOn: sheetFields.promisedOn.default(null),
 };
 const fieldRevisionsSchema = z.partialRecord(
   z.enum(Object.keys(sheetFields) as [SheetField, ...SheetField[]]),

@@ -56,7 +56,36 @@ export interface Sheet {
   readonly hindrances: readonly Hindrance[];
   readonly watch: string;
   readonly leftInBag: string;
+  /** How the client is reached. */
+  readonly reach: string;
+  /** The machine's serial number, or the tag that it has. */
+  readonly serial: string;
+  /** The serial number of the supply unit that was fitted. */
+  readonly fittedSerial: string;
+  /** What came along with the machine, beside the bag of cables. */
+  readonly cameAlong: readonly CameAlong[];
+  readonly cameAlongNote: string;
+  /** The technician who has it in hand; null for nobody yet. */
+  readonly inCharge: string | null;
+  readonly priority: Priority;
+  /** The day for which it was promised, ISO date. */
+  readonly promisedOn: string | null;
 }
+
+export type CameAlong = 'lead' | 'box' | 'manual' | 'screws' | 'keyboard' | 'media' | 'parts';
+export const cameAlongKinds = [
+  'lead',
+  'box',
+  'manual',
+  'screws',
+  'keyboard',
+  'media',
+  'parts',
+] as const satisfies readonly CameAlong[];
+
+/** `waits`: for a part, for the client, for anything but the bench. */
+export type Priority = 'urgent' | 'usual' | 'waits';
+export const priorities = ['urgent', 'usual', 'waits'] as const satisfies readonly Priority[];
 
 /**
  * What a case does to the work: a radiator over the processor plug, a tray or sled under the supply, a release latch,
@@ -319,6 +348,14 @@ export function newJob(code: string, title: string, client: string, words: strin
       hindrances: [],
       watch: '',
       leftInBag: '',
+      reach: '',
+      serial: '',
+      fittedSerial: '',
+      cameAlong: [],
+      cameAlongNote: '',
+      inCharge: null,
+      priority: 'usual',
+      promisedOn: null,
     },
     parts: [],
     supply: null,

@@ -5,6 +5,7 @@ export const searchFieldIds = [
   'code',
   'title',
   'client',
+  'reach',
   'words',
   'part',
   'supply',
@@ -13,6 +14,7 @@ export const searchFieldIds = [
   'upgrade',
   'cable',
   'bag',
+  'serial',
   'note',
   'technician',
 ] as const;
@@ -48,11 +50,14 @@ export function searchFields(job: Job, names: SearchNames): SearchField[] {
       ...job.signOffs,
     ],
     ...[job.finding, job.choice, job.closed].filter((item) => item !== null),
-  ].map((item) => item.by);
+  ]
+    .map((item) => item.by)
+    .concat(sheet.inCharge ?? []);
   const all: readonly (readonly [SearchFieldId, string | null | undefined])[] = [
     ['code', job.code],
     ['title', sheet.title],
     ['client', sheet.client],
+    ['reach', sheet.reach],
     ['words', sheet.words],
     ...job.parts.map((part) => ['part', part.name] as const),
     ['supply', job.supply?.name],
@@ -62,6 +67,9 @@ export function searchFields(job: Job, names: SearchNames): SearchField[] {
     ['upgrade', sheet.upgrade],
     ...job.cables.map((cable) => ['cable', cable.label] as const),
     ['bag', sheet.leftInBag],
+    ['serial', sheet.serial],
+    ['serial', sheet.fittedSerial],
+    ['note', sheet.cameAlongNote],
     ['note', sheet.surroundings],
     ['note', sheet.watch],
     ['note', sheet.schoolNote],

@@ -13,6 +13,8 @@ export {
   quickProblemText,
   refusalText,
   schoolText,
+  cameAlongText,
+  priorityText,
   searchFieldText,
   stationStateText,
   stationText,

@@ -2,7 +2,7 @@ import type { CaseLayout, PartChange } from '../machine/index.ts';
 import type { Condition, Doubt, QuickProblem, ReadingCode, Subject, Verdict, VerdictWord } from '../measure/index.ts';
 import type { School, LoadWord } from '../load/index.ts';
 import { type FaultGroup, type Hazard, type Need, type Strength } from '../diagnose/index.ts';
-import type { JobList, Refusal, SearchFieldId, StationId, StationState } from '../job/index.ts';
+import type { CameAlong, JobList, Priority, Refusal, SearchFieldId, StationId, StationState } from '../job/index.ts';
 import { voltsText } from './figures.ts';
 
 export const subjectText: Record<Subject, string> = {
@@ -61,10 +61,25 @@ export const faultGroupText: Record<FaultGroup, string> = {
   other: 'other',
 };
 /** Where a search found what was looked for. */
+export const cameAlongText: Readonly<Record<CameAlong, string>> = {
+  lead: 'mains lead',
+  box: 'box of the supply',
+  manual: 'manual',
+  screws: 'screws',
+  keyboard: 'keyboard and mouse',
+  media: 'media and keys',
+  parts: 'parts for the upgrade',
+};
+export const priorityText: Readonly<Record<Priority, string>> = {
+  urgent: 'urgent',
+  usual: 'usual',
+  waits: 'waits for something',
+};
 export const searchFieldText: Record<SearchFieldId, string> = {
   code: 'Code',
   title: 'Machine',
   client: 'Client',
+  reach: 'Reached by',
   words: 'Complaint',
   part: 'Part',
   supply: 'Supply that came',
@@ -73,6 +88,7 @@ export const searchFieldText: Record<SearchFieldId, string> = {
   upgrade: 'Upgrade',
   cable: 'Cable',
   bag: 'Left in the bag',
+  serial: 'Serial number',
   note: 'Note',
   technician: 'Worked on by',
 };

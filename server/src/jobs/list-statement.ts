@@ -23,27 +23,45 @@ const where = (conditions: readonly (string | null)[]): string => {
   return real.length === 0 ? '' : `where ${real.join(' and ')}`;
 };
 
-const wantedState = ({ state }: JobListQuery, { mark }: Values) => (state === 'all' ? null : `state = ${mark(state)}`);
+/** What is wanted next is asked of open jobs. */
+const wantedJobs = ({ state, order, inCharge }: JobListQuery, { mark }: Values) => [
+  order === 'wanted' ? "state = 'open'" : state === 'all' ? null : `state = ${mark(state)}`,
+  inCharge === '' ? null : `in_charge = ${mark(inCharge)}`,
+];
+
+/** The columns that a list is in the order of, and the way they go when it is read from its beginning. */
+const orders = {
+  changed: { columns: ['state', 'updated_at', 'id'], types: ['text', 'timestamptz', 'bigint'], way: 'desc' },
+  wanted: { columns: ['turn', 'id'], types: ['text', 'bigint'], way: 'asc' },
+} as const;
+
+/** The way in which a page is read: against the order of the list where it is the one before a place. */
+const wayOf = ({ order, before }: JobListQuery): 'asc' | 'desc' =>
+  before === null ? orders[order].way : orders[order].way === 'asc' ? 'desc' : 'asc';
+
+const orderBy = (query: JobListQuery, table = ''): string =>
+  orders[query.order].columns.map((column) => `${table}${column} ${wayOf(query)}`).join(', ');
 
 /** Heads in the order of the list, and one more than a page has, where there are more in that direction. */
 function headsSql(query: JobListQuery, values: Values): string {
   const { mark } = values;
-  const order = query.before === null ? 'desc' : 'asc';
-  const [state, at, id] = (query.before ?? query.after)?.split('~') ?? [];
+  const { columns, types } = orders[query.order];
+  const place = (query.before ?? query.after)?.split('~') ?? null;
   const beyond =
-    state === undefined
+    place === null
       ? null
-      : `(state, updated_at, id) ${order === 'desc' ? '<' : '>'} (${mark(state)}, ${mark(at)}::timestamptz, ${mark(id)}::bigint)`;
-  return `select id, stamp, code, title, client, words, state, updated_at from job
-    ${where([wantedState(query, values), beyond, foundBy(query.search, mark)])}
-    order by state ${order}, updated_at ${order}, id ${order} limit ${pageSize + 1}`;
+      : `(${columns.join(', ')}) ${wayOf(query) === 'desc' ? '<' : '>'}
+        (${types.map((type, index) => `${mark(place[index])}::${type}`).join(', ')})`;
+  return `select id, stamp, code, title, client, words, state, updated_at, priority, promised_on, in_charge, turn
+    from job ${where([...wantedJobs(query, values), beyond, foundBy(query.search, mark)])}
+    order by ${orderBy(query)} limit ${pageSize + 1}`;
 }
 
 function countSql(query: JobListQuery, values: Values): string {
   // What is not searched for is counted along the index of pages, not through the table.
-  const order = query.search === '' ? 'order by state, updated_at, id' : '';
+  const order = query.search === '' ? `order by ${orders[query.order].columns.join(', ')}` : '';
   return `select count(*) from (
-    select from job ${where([wantedState(query, values), foundBy(query.search, values.mark)])}
+    select from job ${where([...wantedJobs(query, values), foundBy(query.search, values.mark)])}
     ${order} limit ${mostCounted + 1}) counted`;
 }
 
@@ -56,7 +74,6 @@ export function pageStatement(query: JobListQuery, program: string): Statement {
   const values = new Values();
   const ours = values.mark(program);
   const fields = query.search === '' ? 'null' : '(select fields from job_search where job_search.job_id = job.id)';
-  const order = query.before === null ? 'desc' : 'asc';
   const sql = `with shop as (select (select stamp from shelf_stamp) as shelf, (select revision from shop_record) as record),
     page as (${headsSql(query, values)}),
     found as (${countSql(query, values)})
@@ -66,6 +83,6 @@ export function pageStatement(query: JobListQuery, program: string): Statement {
     (select json_agg(json_build_object('id', station, 'state', job_station.state, 'line', line) order by position)
       from job_station where job_station.job_id = job.id and source.program = ${ours}) as stations
   from shop cross join found left join page job on true left join job_station_source source on source.job_id = job.id
-  order by job.state ${order}, job.updated_at ${order}, job.id ${order}`;
+  order by ${orderBy(query, 'job.')}`;
   return { sql, values: values.list };
 }

@@ -2,6 +2,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import type pg from 'pg';
 import {
   hitOf,
+  type Priority,
   searchWords,
   stationLineText,
   type Model,
@@ -23,6 +24,7 @@ const patienceMilliseconds = 400;
 /** A job of the list as its row gives it. */
 interface Found {
   readonly id: number;
+  readonly turn: string;
   readonly head: Omit<JobList['jobs'][number], 'fresh' | 'stations' | 'hit'>;
   readonly old: boolean;
   readonly fields: readonly SearchField[];
@@ -57,7 +59,11 @@ function readFound(row: Row): Found | null {
       words: text(row, 'words'),
       state: member<'open' | 'closed'>(row, 'state'),
       updatedAt: instant(row, 'updated_at'),
+      priority: member<Priority>(row, 'priority'),
+      promisedOn: orNull(text)(row, 'promised_on'),
+      inCharge: orNull(text)(row, 'in_charge'),
     },
+    turn: text(row, 'turn'),
     old: boolean(row, 'old'),
     fields: row['fields'] === null ? [] : storedFields.parse(row['fields']),
     // Only lines that this very program wrote are given.
@@ -80,11 +86,12 @@ async function readPage(pool: pg.Pool, program: string, query: JobListQuery): Pr
   return { query, stamps: first.stamps, total: first.total, found };
 }
 
-/** A place in the list: open jobs before closed ones, then the latest first. */
-const placeOf = ({ id, head }: Found): string => `${head.state}~${head.updatedAt}~${id}`;
+/** A place in the list: open jobs before closed ones and the latest first, or in the order in which they are wanted. */
+const placeOf = ({ id, head, turn }: Found, order: JobListQuery['order']): string =>
+  order === 'wanted' ? `${turn}~${id}` : `${head.state}~${head.updatedAt}~${id}`;
 
 /** The jobs of a page in the order of the list, and where the pages beside it begin. */
-function turnPage(found: readonly Found[], { after, before }: JobListQuery) {
+function turnPage(found: readonly Found[], { after, before, order }: JobListQuery) {
   const more = found.length > pageSize;
   const shown = found.slice(0, pageSize);
   const page = before === null ? shown : shown.reverse();
@@ -92,8 +99,8 @@ function turnPage(found: readonly Found[], { after, before }: JobListQuery) {
   const last = page.at(-1);
   return {
     page,
-    newer: first !== undefined && (before !== null || after !== null) ? placeOf(first) : null,
-    older: last !== undefined && (before !== null || more) ? placeOf(last) : null,
+    newer: first !== undefined && (before !== null || after !== null) ? placeOf(first, order) : null,
+    older: last !== undefined && (before !== null || more) ? placeOf(last, order) : null,
   };
 }
 

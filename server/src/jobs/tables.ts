@@ -1,5 +1,7 @@
 import {
+  cameAlongKinds,
   caseLayouts,
+  priorities,
   casePlaces,
   conditions,
   hindrances,
@@ -128,6 +130,14 @@ const sheet: Fields<KeptSheet> = {
   ownHoles: boolean,
   ventClosed: boolean,
   hindrances: list(oneOf(hindrances)),
+  reach: text,
+  serial: text,
+  fittedSerial: text,
+  cameAlong: list(oneOf(cameAlongKinds)),
+  cameAlongNote: text,
+  inCharge: orNull(text),
+  priority: oneOf(priorities),
+  promisedOn: orNull(text),
   watch: text,
   leftInBag: text,
 };

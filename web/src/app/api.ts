@@ -151,9 +151,14 @@ export const api = createApi({
       invalidatesTags: ['shop'],
     }),
     jobs: build.query<JobList, JobListQuery>({
-      query: ({ after, before, ...params }) => ({
+      query: ({ after, before, inCharge, ...params }) => ({
         url: '/jobs',
-        params: { ...params, ...(after === null ? {} : { after }), ...(before === null ? {} : { before }) },
+        params: {
+          ...params,
+          ...(inCharge === '' ? {} : { inCharge }),
+          ...(after === null ? {} : { after }),
+          ...(before === null ? {} : { before }),
+        },
       }),
       providesTags: ['jobs'],
     }),

@@ -6,14 +6,17 @@ export function DateInput({
   value,
   onChange,
   label,
+  disabled = false,
 }: {
   readonly value: string;
   readonly onChange: (value: string) => void;
   readonly label: string;
+  readonly disabled?: boolean;
 }) {
   return (
     <DatePicker
       aria-label={label}
+      disabled={disabled}
       value={value === '' ? null : dayjs(value)}
       format={['YYYY-MM-DD', 'D.M.YYYY', 'D MMM YYYY']}
       placeholder="YYYY-MM-DD"

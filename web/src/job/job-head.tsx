@@ -1,5 +1,6 @@
 import { useAppSelector } from '../app/store.ts';
 import { dayAndTime } from '../controls/clock.ts';
+import { Promised } from '../controls/promised.tsx';
 import { unsentOf } from '../offline/summary.ts';
 import { useTyping } from '../offline/typing.ts';
 import { History } from './history.tsx';
@@ -27,6 +28,18 @@ function SaveState() {
   );
 }
 
+/** When it is wanted, and whose it is. */
+function Order() {
+  const { job, personName } = useDesk();
+  const { priority, promisedOn, inCharge } = job.sheet;
+  return (
+    <span className="order">
+      <Promised priority={priority} promisedOn={promisedOn} open={job.state === 'open'} />
+      {inCharge !== null && <span className="quiet">in hand of {personName(inCharge)}</span>}
+    </span>
+  );
+}
+
 /** Tag, name, the client's words, and whether everything is saved. */
 export function JobHead() {
   const { job } = useDesk();
@@ -45,6 +58,7 @@ export function JobHead() {
         <div className="words">{job.sheet.words === '' ? 'No words of the client yet.' : `“${job.sheet.words}”`}</div>
       </div>
       <div className="about">
+        <Order />
         <History />
         <SaveState />
       </div>

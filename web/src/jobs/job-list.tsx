@@ -1,15 +1,16 @@
 import { useState } from 'react';
-import { Button } from 'antd';
+import { Button, Select } from 'antd';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { searchFieldText, stationIds, stationText, type SearchFieldId, type StationId } from '@fairwatt/core';
 import type { JobList } from '@fairwatt/contract';
-import { problemOf, useImportJobMutation, useJobsQuery } from '../app/api.ts';
+import { problemOf, useImportJobMutation, useJobsQuery, useShopQuery } from '../app/api.ts';
 import { session } from '../app/session.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { FileButton } from '../controls/file-button.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { Choice } from '../controls/choice.tsx';
+import { Promised } from '../controls/promised.tsx';
 
 const states = [
   ['all', 'All'],
@@ -27,10 +28,13 @@ export function JobListPage() {
   const wanted = params.get('state');
   const state = wanted === 'open' || wanted === 'closed' ? wanted : 'all';
   const search = params.get('search') ?? '';
+  const order = params.get('order') === 'wanted' ? 'wanted' : 'changed';
+  const inCharge = params.get('mine') ?? '';
   const after = params.get('after');
   const before = after === null ? params.get('before') : null;
+  const people = useShopQuery().data?.technicians ?? [];
   const jobs = useJobsQuery(
-    { search, state, after, before },
+    { search, state, order, inCharge, after, before },
     { refetchOnMountOrArgChange: true, refetchOnFocus: true },
   );
   const set = (changes: Record<string, string>) =>
@@ -45,11 +49,32 @@ export function JobListPage() {
     <div className="page">
       <div className="page-head">
         <h1>Jobs</h1>
+        {order === 'changed' && (
+          <Choice
+            label="State"
+            value={state}
+            options={states.map(([value, label]) => ({ value: value, label: label }))}
+            onPick={(value) => set({ state: value === 'all' ? '' : value, after: '', before: '' })}
+          />
+        )}
         <Choice
-          label="State"
-          value={state}
-          options={states.map(([value, label]) => ({ value: value, label: label }))}
-          onPick={(value) => set({ state: value === 'all' ? '' : value, after: '', before: '' })}
+          label="Order"
+          value={order}
+          options={[
+            { value: 'changed', label: 'Last changed' },
+            { value: 'wanted', label: 'Wanted next' },
+          ]}
+          onPick={(value) => set({ order: value === 'changed' ? '' : value, state: '', after: '', before: '' })}
+        />
+        <Select
+          aria-label="In hand of"
+          className="in-hand"
+          value={inCharge === '' ? null : inCharge}
+          placeholder="In anybody’s hand"
+          allowClear
+          popupMatchSelectWidth={false}
+          onChange={(picked: string | undefined) => set({ mine: picked ?? '', after: '', before: '' })}
+          options={people.map(({ id, name }) => ({ value: id, label: name }))}
         />
         {search !== '' && (
           <span>
@@ -92,7 +117,14 @@ export function JobListPage() {
                   <span className="tag">{job.code}</span>
                   <span style={{ minWidth: 0 }}>
                     <span className="title">{job.title}</span>
-                    {job.client !== '' && <span className="quiet">, {job.client}</span>}
+                    {job.client !== '' && <span className="quiet">, {job.client}</span>}{' '}
+                    <Promised priority={job.priority} promisedOn={job.promisedOn} open={job.state === 'open'} />
+                    {job.inCharge !== null && job.state === 'open' && (
+                      <span className="quiet">
+                        {' '}
+                        · {people.find(({ id }) => id === job.inCharge)?.name ?? job.inCharge}
+                      </span>
+                    )}
                     <span className="words" style={{ display: 'block' }}>
                       {job.words}
                     </span>

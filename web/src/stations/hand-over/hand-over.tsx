@@ -27,6 +27,15 @@ export default function HandOver() {
         <Report />
         <div className="fields no-print" style={{ marginTop: 18, maxWidth: 760 }}>
           <TextField
+            label="Serial number of the fitted supply"
+            maxLength={60}
+            value={job.sheet.fittedSerial}
+            disabled={locked}
+            onChange={(fittedSerial) =>
+              act({ kind: 'edit-sheet', changes: { fittedSerial }, basedOn: job.sheet.version })
+            }
+          />
+          <TextField
             label="Left in the bag"
             wide
             rows={2}

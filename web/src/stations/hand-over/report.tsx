@@ -84,6 +84,7 @@ export function Report() {
           <div>
             {job.sheet.title}
             {job.sheet.client === '' ? '' : `, ${job.sheet.client}`}
+            {job.sheet.serial === '' ? '' : `, ${job.sheet.serial}`}
           </div>
         </div>
         <div style={{ textAlign: 'right' }}>

@@ -1,7 +1,8 @@
-import { Button, Checkbox } from 'antd';
+import { Checkbox } from 'antd';
 import { caseLayouts, layoutText, shapes, shapesOfLayout, type SheetChanges } from '@fairwatt/core';
 import { FigureField, Keys } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { ToggleKeys } from './toggle-keys.tsx';
 
 /** The supply bay and what came along. */
 export function CaseForm() {
@@ -26,25 +27,14 @@ export function CaseForm() {
       </div>
       <div className="block">
         <span className="label">Shapes of supply that its bay takes</span>
-        <div className="keys" role="group" aria-label="Shapes of supply">
-          {shapes.map((shape) => {
-            const on = sheet.shapes.includes(shape);
-            return (
-              <Button
-                type="text"
-                className="key"
-                key={shape}
-                aria-pressed={on}
-                disabled={locked || (on && sheet.shapes.length === 1)}
-                onClick={() =>
-                  edit({ shapes: on ? sheet.shapes.filter((other) => other !== shape) : [...sheet.shapes, shape] })
-                }
-              >
-                {shape}
-              </Button>
-            );
-          })}
-        </div>
+        <ToggleKeys
+          label="Shapes of supply"
+          values={sheet.shapes}
+          options={shapes.map((value) => ({ value, label: value }))}
+          atLeastOne
+          disabled={locked}
+          onChange={(taken) => edit({ shapes: taken })}
+        />
       </div>
       <div className="block" style={{ maxWidth: 300 }}>
         <FigureField

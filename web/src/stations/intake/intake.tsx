@@ -5,6 +5,7 @@ import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { CaseForm } from './case-form.tsx';
 import { Complaint } from './complaint.tsx';
+import { Counter } from './counter.tsx';
 import { PartsForm } from './parts-form.tsx';
 import { SupplyForm } from './supply-form.tsx';
 import { WorthReading } from './worth-reading.tsx';
@@ -15,6 +16,7 @@ const pages = [
   ['machine', 'Parts'],
   ['supply', 'Present supply'],
   ['case', 'Case and bag'],
+  ['counter', 'At the counter'],
 ] as const;
 type Page = (typeof pages)[number][0];
 
@@ -57,6 +59,7 @@ export default function Intake() {
         {page === 'machine' && <PartsForm />}
         {page === 'supply' && <SupplyForm />}
         {page === 'case' && <CaseForm />}
+        {page === 'counter' && <Counter />}
       </div>
       <aside className="side" aria-label="What it means now">
         <span className="label">So far</span>

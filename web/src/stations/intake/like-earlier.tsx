@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Select } from 'antd';
+import { firstJobPage } from '@fairwatt/contract';
 import { likeEarlier } from '@fairwatt/core';
 import { api, problemOf, useJobsQuery } from '../../app/api.ts';
 import { useAppDispatch } from '../../app/store.ts';
@@ -16,7 +17,7 @@ export function LikeEarlier() {
   const [typed, setTyped] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const search = typed.trim() === '' ? job.sheet.client.trim() : typed;
-  const jobs = useJobsQuery({ search, state: 'all', after: null, before: null }, { skip: !open });
+  const jobs = useJobsQuery({ ...firstJobPage, search }, { skip: !open });
 
   async function take(code: string): Promise<void> {
     setProblem(null);

@@ -1,0 +1,32 @@
+import { Tag } from 'antd';
+import { priorityText, type Priority } from '@fairwatt/core';
+import { calendarDay } from './clock.ts';
+import styles from './promised.module.css';
+
+/** Until when a job is wanted and how urgent it is; nothing where nobody said so. */
+export function Promised({
+  priority,
+  promisedOn,
+  open,
+}: {
+  readonly priority: Priority;
+  readonly promisedOn: string | null;
+  readonly open: boolean;
+}) {
+  if (promisedOn === null && (priority === 'usual' || !open)) return null;
+  const today = new Date().toISOString().slice(0, 10);
+  const late = open && promisedOn !== null && promisedOn < today;
+  return (
+    <span className={styles.promised}>
+      {priority !== 'usual' && open && (
+        <Tag color={priority === 'urgent' ? 'error' : 'default'}>{priorityText[priority]}</Tag>
+      )}
+      {promisedOn !== null && (
+        <span className={late ? 'error-text' : 'quiet'}>
+          promised for {calendarDay(promisedOn)}
+          {late && ', overdue'}
+        </span>
+      )}
+    </span>
+  );
+}

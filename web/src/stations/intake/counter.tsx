@@ -1,0 +1,106 @@
+import { Select } from 'antd';
+import {
+  cameAlongKinds,
+  cameAlongText,
+  priorities,
+  priorityText,
+  type CameAlong,
+  type SheetChanges,
+} from '@fairwatt/core';
+import { useShopQuery } from '../../app/api.ts';
+import { Choice } from '../../controls/choice.tsx';
+import { DateInput } from '../../controls/date-input.tsx';
+import { TextField } from '../../controls/fields.tsx';
+import { useDesk } from '../../job/job-context.ts';
+import { ToggleKeys } from './toggle-keys.tsx';
+
+/** What a counter asks: who and how reached, which machine exactly, what came along, until when, in whose hands. */
+export function Counter() {
+  const { job, act, locked } = useDesk();
+  const technicians = useShopQuery().data?.technicians ?? [];
+  const { sheet } = job;
+  const edit = (changes: SheetChanges) => {
+    act({ kind: 'edit-sheet', changes, basedOn: sheet.version });
+  };
+  const people = technicians.map(({ id, name }) => ({ value: id, label: name }));
+  const inCharge = sheet.inCharge;
+  const known = people.some(({ value }) => value === inCharge);
+  return (
+    <>
+      <div className="fields">
+        <TextField
+          label="Client"
+          value={sheet.client}
+          maxLength={80}
+          disabled={locked}
+          entry
+          onChange={(client) => edit({ client })}
+        />
+        <TextField
+          label="Reached by"
+          value={sheet.reach}
+          maxLength={200}
+          disabled={locked}
+          placeholder="Telephone, mail, at the counter"
+          onChange={(reach) => edit({ reach })}
+        />
+        <TextField
+          label="Serial number or tag of the machine"
+          value={sheet.serial}
+          maxLength={60}
+          disabled={locked}
+          onChange={(serial) => edit({ serial })}
+        />
+        <label className="field">
+          <span className="name">In hand of</span>
+          <Select
+            aria-label="In hand of"
+            value={inCharge}
+            disabled={locked}
+            placeholder="nobody yet"
+            allowClear
+            showSearch={{ optionFilterProp: 'label' }}
+            onChange={(picked: string | undefined) => edit({ inCharge: picked ?? null })}
+            options={inCharge === null || known ? people : [...people, { value: inCharge, label: inCharge }]}
+          />
+        </label>
+        <div className="field">
+          <span className="name">Promised for</span>
+          <DateInput
+            label="Promised for"
+            value={sheet.promisedOn ?? ''}
+            disabled={locked}
+            onChange={(day) => edit({ promisedOn: day === '' ? null : day })}
+          />
+        </div>
+        <div className="field">
+          <span className="name">Priority</span>
+          <Choice
+            label="Priority"
+            value={sheet.priority}
+            disabled={locked}
+            options={priorities.map((value) => ({ value, label: priorityText[value] }))}
+            onPick={(priority) => edit({ priority })}
+          />
+        </div>
+      </div>
+      <div className="block" style={{ marginTop: 18 }}>
+        <span className="label">Came along, beside the bag of cables</span>
+        <ToggleKeys<CameAlong>
+          label="Came along"
+          values={sheet.cameAlong}
+          options={cameAlongKinds.map((value) => ({ value, label: cameAlongText[value] }))}
+          disabled={locked}
+          onChange={(cameAlong) => edit({ cameAlong })}
+        />
+      </div>
+      <TextField
+        label="Came along, in words"
+        value={sheet.cameAlongNote}
+        maxLength={200}
+        disabled={locked}
+        onChange={(cameAlongNote) => edit({ cameAlongNote })}
+      />
+    </>
+  );
+}
