@@ -220,3 +220,101 @@ describe('what a counter asks', () => {
     await page.browserContext().close();
   });
 });
+
+describe('what a whole machine takes at the counter', () => {
+  /** Each press, pick, typed field and key is one act. */
+  function counting(page: Page) {
+    let acts = 0;
+    const one = async (work: Promise<unknown>) => {
+      acts += 1;
+      await work;
+    };
+    return {
+      acts: () => acts,
+      line: async (line: string) => {
+        await one(fill(page, 'The machine in one line', line));
+        await one(page.keyboard.press('Enter'));
+        await saved(page);
+      },
+      template: async (name: string) => {
+        await one(choose(page, 'Start from a usual machine', name));
+        await one(press(page, 'Take it in'));
+        await saved(page);
+      },
+      /** The label in hand: the figures that differ from what is usual, and that the rest is so. */
+      label: async (amps: Readonly<Record<string, string>>) => {
+        await one(pressTab(page, 'Present supply'));
+        for (const [output, figure] of Object.entries(amps)) await one(fill(page, `Amps of ${output}`, figure));
+        await one(press(page, 'The label says the same'));
+        await saved(page);
+      },
+      listing: async (files: readonly string[]) => {
+        await one(press(page, 'From its own listings'));
+        const field = (await page.waitForSelector('.ant-modal input[type=file]')) as ElementHandle<HTMLInputElement>;
+        const folder = fileURLToPath(new URL('../demo/listings/', import.meta.url));
+        await one(field.uploadFile(...files.map((file) => resolve(folder, file))));
+        await seeText(page, 'Take in', '.ant-modal');
+      },
+      pick: (list: string, option: string) => one(choose(page, list, option)),
+      press: (name: string) => one(press(page, name)),
+    };
+  }
+  const entered = (job: Job) => {
+    expect([...groupsOf(job)]).toEqual(expect.arrayContaining(['board', 'processor', 'memory', 'drive']));
+    return job;
+  };
+
+  it.each([
+    ['Office desktop', 'tower, 6-core 65 W, 2x8 memory, ssd, 2 fans, 400 W supply', 12],
+    ['Tower with one card', 'tower, 8-core 105 W, 2x16 new memory, card 2x8 250 W, m.2, 4 fans, 650 W supply', 15],
+    ['Workstation', 'tower, board 8+8, 24-core 250 W, 8x16 memory, card 8 150 W, 8 hard drives, 1000 W supply', 20],
+  ])('%s: by a line, and by the usual machine of that name, with the label read', async (name, line, bound) => {
+    for (const way of ['line', 'template'] as const) {
+      const { page, stored } = await newMachine();
+      const hand = counting(page);
+      await (way === 'line' ? hand.line(line) : hand.template(name));
+      await hand.label({ '12V': '45', '5V': '22' });
+      expect(entered(await stored()).supply?.label.rails.map(({ usual }) => usual)).toEqual(Array(5).fill(undefined));
+      expect(hand.acts()).toBeLessThanOrEqual(bound);
+      await page.browserContext().close();
+    }
+  });
+  it('a tower from its listing, in four acts of the five that it may take', async () => {
+    const { page, stored } = await newMachine();
+    const hand = counting(page);
+    await hand.listing(['tower/dmidecode.txt', 'tower/lspci.txt', 'tower/lsblk.json']);
+    await hand.pick('Class of G3', 'Graphics card, three 8-pin');
+    await hand.press('Take in 9 parts');
+    await saved(page);
+    entered(await stored());
+    expect(hand.acts()).toBe(4);
+    await page.browserContext().close();
+  });
+  it('is kept as a usual machine of the shop, and another is started from it', async () => {
+    const first = await newMachine();
+    await counting(first.page).line('small case, 8-core 65 W, 2x16 memory, card 8 170 W, m.2');
+    await fill(first.page, 'Keep it as a usual machine of this shop, under the name', 'Net café seat');
+    await saved(first.page);
+    const { code } = await first.stored();
+    await first.page.browserContext().close();
+    const { page, stored } = await newMachine();
+    await choose(page, 'Start from a usual machine', 'Net café seat');
+    await seeText(page, '5 parts are taken in');
+    await saved(page);
+    const job = await stored();
+    expect(job.sheet.layout).toBe('small');
+    const { sheet } = (await (await fetch(`${application.url}/api/jobs/${code}`)).json()) as Job;
+    await fetch(`${application.url}/api/jobs/${code}/acts`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({
+        id: crypto.randomUUID(),
+        by: 'mara',
+        act: { kind: 'edit-sheet', changes: { usualAs: '' }, basedOn: sheet.version },
+      }),
+    });
+    const left = (await (await fetch(`${application.url}/api/jobs/usual-machines`)).json()) as { code: string }[];
+    expect(left.map((one) => one.code)).not.toContain(code);
+    await page.browserContext().close();
+  });
+});

@@ -26,6 +26,7 @@ const routes = [
   `${job}/replacement?way=trade`,
   `${job}/replacement?way=asked`,
   `${job}/cables?way=was`,
+  `${job}/cables?way=leads`,
   `${job}/cables?way=out`,
   `${job}/cables?way=plan`,
   `${job}/cables?way=carry`,

@@ -142,8 +142,16 @@ describe('a backup', () => {
     await client.query(`${['job_supply_rail', 'job_supply_combined', 'supply_model_rail', 'supply_model_combined']
       .map((table) => `alter table ${table} drop column usual;`)
       .join(' ')}
-      alter table job ${['turn', 'reach', 'serial', 'fitted_serial', 'came_along', 'came_along_note', 'in_charge']
-        .concat('priority', 'promised_on')
+      drop table job_lead; alter table job ${[
+        'turn',
+        'reach',
+        'serial',
+        'fitted_serial',
+        'came_along',
+        'came_along_note',
+        'in_charge',
+      ]
+        .concat('priority', 'promised_on', 'usual_as')
         .map((column) => `drop column ${column}`)
         .join(', ')};
       delete from schema_migration where name >= '0022'`);

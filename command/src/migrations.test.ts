@@ -36,6 +36,8 @@ const shipped: Readonly<Record<string, string>> = {
   '0021_proofs.sql': '3f1b17cee3126a35',
   '0022_usual_outputs.sql': '7d5b7e277001eb6e',
   '0023_order.sql': '872b9515a0024543',
+  '0024_leads.sql': '3ca639fb6f7da4b0',
+  '0025_usual_machines.sql': '4bb914f71616272d',
 };
 
 it('a migration that has shipped never changes again', () => {

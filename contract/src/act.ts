@@ -4,6 +4,7 @@ import {
   cableFields,
   choiceFields,
   findingFields,
+  leadFields,
   logFields,
   newPartSchema,
   newReadingSchema,
@@ -61,6 +62,9 @@ export const actSchema = z.discriminatedUnion('kind', [
   act('tick-step', { stepId }),
   act('untick-step', { stepId }),
   act('order-steps', { ...stepOrderFields, basedOn: seenVersion }),
+  act('put-lead', { lead: z.strictObject(leadFields), basedOn: seenVersion }),
+  act('drop-lead', { leadId: uuid, basedOn: seenVersion }),
+  act('mark-leads', { leadIds: z.array(uuid).min(1).max(80), state: leadFields.state }),
   act('note-proof', { ...proofFields, basedOn: seenVersion }),
   act('drop-proof', { item: proofFields.item, basedOn: seenVersion }),
   act('sign-off', signOffFields),
@@ -110,6 +114,9 @@ export const jobListQuerySchema = z
     error: 'one of after and before',
   });
 export type JobListQuery = z.infer<typeof jobListQuerySchema>;
+/** Jobs whose machines the shop starts others from, by the names that they have there. */
+export const usualMachinesSchema = z.array(z.strictObject({ code: jobCode, name: z.string() }));
+export type UsualMachine = z.infer<typeof usualMachinesSchema>[number];
 /** The first page of all jobs. */
 export const firstJobPage: JobListQuery = jobListQuerySchema.parse({});
 

@@ -59,6 +59,8 @@ export {
   type JobList,
   type JobListQuery,
   firstJobPage,
+  type UsualMachine,
+  usualMachinesSchema,
   jobListQuerySchema,
   jobListSchema,
   type NewJobMessage,

@@ -130,6 +130,8 @@ export const jobFileSchema = z
         say(['originals', index, 'logId'], 'is not a log of this job');
     });
     job.probes.forEach((probe, index) => signed(['job', 'probes', index, 'by'], probe.by));
+    job.leads.forEach((lead, index) => signed(['job', 'leads', index, 'by'], lead.by));
+    once(['job', 'leads'], idsOf(job.leads), 'lead');
     job.proofs.forEach((item, index) => signed(['job', 'proofs', index, 'by'], item.by));
     once(
       ['job', 'proofs'],

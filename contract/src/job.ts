@@ -13,6 +13,8 @@ import {
   mostLogRows,
   partChanges,
   plugKinds,
+  leadKinds,
+  leadStates,
   proofItems,
   railNames,
   readingCodes,
@@ -140,6 +142,7 @@ export const sheetFields = {
     .date()
     .refine((value) => value >= '1970' && value < '2500', 'is not a day of these days')
     .nullable(),
+  usualAs: text(60),
 };
 /** What a sheet from before these fields says in their place: nothing. */
 const laterFields = {
@@ -161,6 +164,7 @@ const laterFields = {
   inCharge: sheetFields.inCharge.default(null),
   priority: sheetFields.priority.default('usual'),
   promisedOn: sheetFields.promisedOn.default(null),
+  usualAs: sheetFields.usualAs.default(''),
 };
 const fieldRevisionsSchema = z.partialRecord(
   z.enum(Object.keys(sheetFields) as [SheetField, ...SheetField[]]),
@@ -304,6 +308,13 @@ export const stepOrderFields = {
     .max(200)
     .refine((ids) => new Set(ids).size === ids.length, 'a step is named twice'),
 };
+export const leadFields = {
+  id: uuid,
+  kind: z.enum(leadKinds),
+  what: line(60),
+  place: text(80),
+  state: z.enum(leadStates),
+};
 export const proofFields = { item: z.enum(proofItems), holds: z.boolean(), note: text(500) };
 export const signOffFields = {
   id: uuid,
@@ -388,6 +399,10 @@ export const jobSchema = z.strictObject({
   stepOrders: z
     .array(z.strictObject({ version, ...stepOrderFields }))
     .max(stepPhases.length)
+    .default([]),
+  leads: z
+    .array(z.strictObject({ version, ...leadFields, ...signed }))
+    .max(jobLimits.leads)
     .default([]),
   proofs: z
     .array(z.strictObject({ version, subject: line(2000), ...proofFields, ...signed }))

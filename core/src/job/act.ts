@@ -6,6 +6,8 @@ import type {
   Job,
   JobPart,
   KeptLog,
+  Lead,
+  LeadState,
   PinnedPlug,
   PresentSupply,
   ProofItem,
@@ -82,6 +84,10 @@ export type Act =
       readonly basedOn: number;
     }
   /** Says what was seen of the machine as it stands now; what was said of it with another supply stays with that one. */
+  | { readonly kind: 'put-lead'; readonly lead: Omit<Lead, 'by' | 'at' | 'version'>; readonly basedOn: number }
+  | { readonly kind: 'drop-lead'; readonly leadId: string; readonly basedOn: number }
+  /** What became of several leads at once; those that are not there any more are passed over. */
+  | { readonly kind: 'mark-leads'; readonly leadIds: readonly string[]; readonly state: LeadState }
   | {
       readonly kind: 'note-proof';
       readonly item: ProofItem;

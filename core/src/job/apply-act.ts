@@ -7,6 +7,7 @@ import type {
   KeptLog,
   NotedOutcome,
   PinnedPlug,
+  Lead,
   Proof,
   RecordedCable,
   Seat,
@@ -95,7 +96,7 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
     ok: true,
     job: { ...job, ...changes, revision, updatedAt: context.at },
   });
-  const versioned = <K extends 'cables' | 'seats' | 'probes' | 'logs' | 'pins' | 'stepOrders' | 'proofs'>(
+  const versioned = <K extends 'cables' | 'seats' | 'probes' | 'logs' | 'pins' | 'stepOrders' | 'proofs' | 'leads'>(
     key: K,
     result: { readonly list: Job[K][number][] } | Refusal,
   ): ActResult => ('code' in result ? refuse(result) : done({ [key]: result.list }));
@@ -351,6 +352,33 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
           revision,
         ),
       );
+    case 'put-lead':
+      return versioned(
+        'leads',
+        put(
+          job.leads,
+          (lead) => lead.id === act.lead.id,
+          (version): Lead => ({ ...act.lead, ...signed, version }),
+          act.basedOn,
+          `lead:${act.lead.id}`,
+          revision,
+        ),
+      );
+    case 'drop-lead':
+      return versioned(
+        'leads',
+        drop(job.leads, (lead) => lead.id === act.leadId, act.basedOn, `lead:${act.leadId}`),
+      );
+    case 'mark-leads': {
+      const marked = new Set(act.leadIds);
+      return done({
+        leads: job.leads.map((lead) =>
+          marked.has(lead.id) && lead.state !== act.state
+            ? { ...lead, state: act.state, ...signed, version: revision }
+            : lead,
+        ),
+      });
+    }
     case 'note-proof': {
       const subject = proofSubject(job, act.item);
       return versioned(

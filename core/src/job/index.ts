@@ -20,6 +20,10 @@ export {
   type Phase,
   type PinnedPlug,
   type PresentSupply,
+  type Lead,
+  type LeadKind,
+  type LeadState,
+  leadStates,
   type Proof,
   type ProofItem,
   type Reading,
@@ -88,3 +92,4 @@ export {
   type SearchNames,
   searchWords,
 } from './search.ts';
+export { leadKinds, type LikelyLead, likelyLeads, openLeads } from './leads.ts';

@@ -70,6 +70,8 @@ export interface Sheet {
   readonly priority: Priority;
   /** The day for which it was promised, ISO date. */
   readonly promisedOn: string | null;
+  /** The name under which the shop starts other machines from this one; empty for none. */
+  readonly usualAs: string;
 }
 
 export type CameAlong = 'lead' | 'box' | 'manual' | 'screws' | 'keyboard' | 'media' | 'parts';
@@ -274,6 +276,41 @@ export interface Proof extends Signed {
   readonly note: string;
 }
 
+export type LeadKind =
+  | 'panel-switch'
+  | 'panel-lamp'
+  | 'panel-speaker'
+  | 'usb-2'
+  | 'usb-3'
+  | 'usb-c'
+  | 'audio'
+  | 'fan'
+  | 'processor-fan'
+  | 'pump'
+  | 'light-5'
+  | 'light-12'
+  | 'sata-data'
+  | 'hub-data'
+  | 'riser'
+  | 'clip'
+  | 'aerial'
+  | 'other';
+
+/** What became of a lead: written down, never touched, unplugged now, or back where it was. */
+export type LeadState = 'recorded' | 'untouched' | 'out' | 'back';
+export const leadStates = ['recorded', 'untouched', 'out', 'back'] as const satisfies readonly LeadState[];
+
+/** A lead that a change of supply may disturb and that carries no supply power, or carries it on. */
+export interface Lead extends Signed {
+  readonly id: string;
+  readonly version: number;
+  readonly kind: LeadKind;
+  readonly what: string;
+  /** Header or port, with pin and polarity where they count. */
+  readonly place: string;
+  readonly state: LeadState;
+}
+
 /** An open point that somebody answers for. */
 export interface SignOff extends Signed {
   readonly id: string;
@@ -305,6 +342,7 @@ export interface Job {
   readonly steps: readonly StepTick[];
   readonly stepOrders: readonly StepOrder[];
   readonly laidAside: readonly LaidAside[];
+  readonly leads: readonly Lead[];
   readonly proofs: readonly Proof[];
   readonly signOffs: readonly SignOff[];
 }
@@ -356,6 +394,7 @@ export function newJob(code: string, title: string, client: string, words: strin
       inCharge: null,
       priority: 'usual',
       promisedOn: null,
+      usualAs: '',
     },
     parts: [],
     supply: null,
@@ -371,6 +410,7 @@ export function newJob(code: string, title: string, client: string, words: strin
     steps: [],
     stepOrders: [],
     laidAside: [],
+    leads: [],
     proofs: [],
     signOffs: [],
   };

@@ -18,6 +18,7 @@ export const jobLimits = {
   steps: 500,
   stepOrders: 2,
   laidAside: 20,
+  leads: 80,
   proofs: 100,
   signOffs: 200,
 } as const satisfies Readonly<Record<JobList, number>>;

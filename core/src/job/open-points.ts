@@ -3,6 +3,7 @@ import type { LoadAssessment } from '../load/index.ts';
 import type { Fault, Interlock } from '../diagnose/index.ts';
 import type { Cabling } from './cabling.ts';
 import type { Job, SignOff } from './job.ts';
+import { openLeads } from './leads.ts';
 import { proofsAsked, standingProof } from './proofs.ts';
 
 /** Something that stands between the job and its closing. */
@@ -17,6 +18,8 @@ export type OpenPointCode =
   | 'not-rechecked'
   | 'plan-breach'
   | 'plug-misfit'
+  | 'lead-out'
+  | 'leads-unsaid'
   | 'not-shown'
   | 'shown-wrong'
   | 'no-readings-after'
@@ -77,6 +80,9 @@ export function openPointsOf(
     for (const misfit of cabling.misfits)
       add('plug-misfit', cabling.rows.find((row) => row.inletId === misfit.inletId)?.label ?? null, misfit.inletId);
   }
+  const { out, unsaid } = openLeads(job);
+  for (const lead of out) add('lead-out', lead.what, lead.id);
+  if (unsaid.length > 0) add('leads-unsaid', String(unsaid.length));
   // A job that was closed before this was asked is not opened by it again.
   if (job.state === 'open' && !choiceMissing)
     for (const item of proofsAsked(job)) {

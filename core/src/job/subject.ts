@@ -54,6 +54,12 @@ export function subjectOf(act: Act): string {
       return `step:${act.stepId}`;
     case 'order-steps':
       return `steps:${act.phase}`;
+    case 'put-lead':
+      return `lead:${act.lead.id}`;
+    case 'drop-lead':
+      return `lead:${act.leadId}`;
+    case 'mark-leads':
+      return 'leads';
     case 'note-proof':
     case 'drop-proof':
       return `proof:${act.item}`;
@@ -96,6 +102,8 @@ export function standingAt(job: Job, subject: string): { readonly version: numbe
       return job.seats.find((item) => item.inletId === id) ?? null;
     case 'steps':
       return job.stepOrders.find((item) => item.phase === id) ?? null;
+    case 'lead':
+      return job.leads.find((item) => item.id === id) ?? null;
     case 'proof':
       return standingProof(job, id as ProofItem);
     default:
@@ -113,6 +121,7 @@ export function takesAway(act: Act): boolean {
     case 'drop-cable':
     case 'drop-pin':
     case 'drop-proof':
+    case 'drop-lead':
       return true;
     case 'set-finding':
       return act.finding === null;

@@ -1,3 +1,4 @@
+import { leadStateText } from './leads.ts';
 import type { Knowledge } from '../diagnose/index.ts';
 import type { Act } from '../job/index.ts';
 import { checkTitle, faultName, outcomeLabel } from './diagnosing.ts';
@@ -77,6 +78,12 @@ export function actText(act: Act, names: HistoryNames): string {
       return 'A step open again';
     case 'order-steps':
       return 'Steps put in another order';
+    case 'put-lead':
+      return `Lead ${act.lead.what}: ${leadStateText[act.lead.state]}`;
+    case 'drop-lead':
+      return 'A lead taken out of the record';
+    case 'mark-leads':
+      return `${act.leadIds.length === 1 ? 'A lead' : `${act.leadIds.length} leads`}: ${leadStateText[act.state]}`;
     case 'note-proof':
       return act.holds ? `Shown: ${proofText[act.item]}` : `Does not hold: ${proofText[act.item]}`;
     case 'drop-proof':

@@ -101,3 +101,4 @@ export { inletName, plugName } from './plugs.ts';
 export { leftOpenText, saidDoubtText, saidText } from './machine-line.ts';
 export { actText, type HistoryNames } from './history.ts';
 export { driveLifeText, listedDoubtText, listingKindText, listingProblemText } from './listings.ts';
+export { leadKindText, leadStateText } from './leads.ts';

@@ -93,6 +93,10 @@ export function openPointText(point: OpenPoint): string {
       return 'Connectors are not looked at again after tying.';
     case 'plug-misfit':
       return `${point.subject ?? 'An inlet'} is recorded with a plug that does not fit it.`;
+    case 'lead-out':
+      return `${point.subject ?? 'A lead'} is unplugged and not back.`;
+    case 'leads-unsaid':
+      return `Of ${point.subject ?? 'some'} leads nobody said whether they were touched.`;
     case 'not-shown':
       return `Not shown yet: ${shownText(point.subject)}.`;
     case 'shown-wrong':

@@ -10,8 +10,8 @@ import {
   type Shop,
   type Station,
 } from '@fairwatt/core';
-import type { JobList, JobListQuery } from '@fairwatt/contract';
-import { many } from '../database/query.ts';
+import type { JobList, JobListQuery, UsualMachine } from '@fairwatt/contract';
+import { many, type Queryable } from '../database/query.ts';
 import { boolean, instant, member, number, orNull, text } from '../database/read.ts';
 import { mostCounted, pageSize, pageStatement } from './list-statement.ts';
 import { storedFields } from './search.ts';
@@ -148,3 +148,10 @@ export async function listJobs(
   const made = await Promise.race([keeper.renew(seen.old), wait(patienceMilliseconds, false)]);
   return made ? (await see()).list : seen.list;
 }
+
+/** Jobs whose machines the shop starts others from; more than these nobody would look through. */
+export const usualMachines = (db: Queryable): Promise<UsualMachine[]> =>
+  many(db, `select code, usual_as from job where usual_as <> '' order by usual_as, id limit 200`, [], (row) => ({
+    code: text(row, 'code'),
+    name: text(row, 'usual_as'),
+  }));

@@ -16,6 +16,7 @@ import {
   revisionHeader,
   mostOriginalBytes,
   newJobSchema,
+  usualMachinesSchema,
   uuid,
 } from '@fairwatt/contract';
 import { snapshot } from '../database/query.ts';
@@ -25,7 +26,7 @@ import { jobIdOf, readJob } from './read.ts';
 import { contentHash } from './events.ts';
 import { codeOf, idTaken, noJob, noTechnician } from './refusals.ts';
 import { actOnJob, type Acting } from './acting.ts';
-import { listJobs } from './list.ts';
+import { listJobs, usualMachines } from './list.ts';
 import type { StationKeeper } from './station-keeper.ts';
 import {
   createJob,
@@ -112,6 +113,9 @@ export function jobRoutes({ pool, model, workers, keeper, now }: JobServing): Ro
         { errors: [{ path: 'job.code', message: 'already here' }] },
       );
     response.status(201).type('application/json').send(jobText(outcome.value));
+  });
+  router.get('/usual-machines', async (_request, response) => {
+    response.json(usualMachinesSchema.parse(await usualMachines(pool)));
   });
   router.get('/:code', async (request, response) => {
     const code = codeOf(request.params['code']);

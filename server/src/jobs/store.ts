@@ -125,6 +125,7 @@ export async function exportJob(db: Queryable, code: string, at: string): Promis
       ...job.pins,
       ...job.seats,
       ...job.steps,
+      ...job.leads,
       ...job.proofs,
       ...job.signOffs,
       ...job.laidAside.flatMap((work) => [...work.seats, ...work.pins, ...work.steps]),

@@ -8,6 +8,8 @@ import {
   inletKinds,
   partChanges,
   plugKinds,
+  leadKinds,
+  leadStates,
   proofItems,
   protectionNames,
   railNames,
@@ -31,6 +33,7 @@ import {
   type PinnedPlug,
   type PresentSupply,
   type ProbedPin,
+  type Lead,
   type Proof,
   type Reading,
   type ReadingValue,
@@ -138,6 +141,7 @@ const sheet: Fields<KeptSheet> = {
   inCharge: orNull(text),
   priority: oneOf(priorities),
   promisedOn: orNull(text),
+  usualAs: text,
   watch: text,
   leftInBag: text,
 };
@@ -386,6 +390,15 @@ export const laidAside: ListTable<LaidAside> = {
     steps: json<readonly StepTick[]>((value) => stepsSchema.parse(value)),
   }),
 };
+export const leads = byId<Lead>('job_lead', {
+  id: text,
+  version: number,
+  kind: oneOf(leadKinds),
+  what: text,
+  place: text,
+  state: oneOf(leadStates),
+  ...signed,
+});
 export const proofs: ListTable<Proof> = {
   table: 'job_proof',
   owner: 'job_id',

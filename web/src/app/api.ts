@@ -20,6 +20,7 @@ import type {
   JobFile,
   JobList,
   JobListQuery,
+  UsualMachine,
   NetworkInstrument,
   NewJobMessage,
   OwnPart,
@@ -160,6 +161,10 @@ export const api = createApi({
           ...(before === null ? {} : { before }),
         },
       }),
+      providesTags: ['jobs'],
+    }),
+    usualMachines: build.query<readonly UsualMachine[], void>({
+      query: () => '/jobs/usual-machines',
       providesTags: ['jobs'],
     }),
     // An answer that was on its way while a change was confirmed is older than what is known, and is let go.
@@ -335,6 +340,7 @@ export const {
   useChangeSettingsMutation,
   useChangeInstrumentMutation,
   useJobsQuery,
+  useUsualMachinesQuery,
   useJobQuery,
   useJobEventsQuery,
   usePresentQuery,

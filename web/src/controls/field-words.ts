@@ -16,6 +16,7 @@ const fieldNames: Readonly<Record<string, string>> = {
   inCharge: 'In hand of',
   priority: 'Priority',
   promisedOn: 'Promised for',
+  usualAs: 'Usual machine',
   depthMillimetres: 'Room for the supply',
   machineYears: 'Age of the machine',
   supplyYears: 'Age of the supply',

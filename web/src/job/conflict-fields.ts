@@ -10,6 +10,7 @@ const contentKeys: Readonly<Partial<Record<Act['kind'], string>>> = {
   'set-finding': 'finding',
   'set-choice': 'choice',
   'put-cable': 'cable',
+  'put-lead': 'lead',
   'put-pin': 'pin',
   'put-seat': 'seat',
 };

@@ -36,6 +36,12 @@ export function subjectLabel(act: Act, job: Job, theirs: Job): string {
       return 'The order of the steps';
     case 'note-outcome':
       return 'The answer to a check';
+    case 'put-lead':
+      return `The lead ${act.lead.what}`;
+    case 'drop-lead':
+      return `The lead ${theirs.leads.find(({ id }) => id === act.leadId)?.what ?? ''}`;
+    case 'mark-leads':
+      return 'What became of leads';
     case 'note-proof':
     case 'drop-proof':
       return `Whether ${proofText[act.item]}`;

@@ -1,13 +1,15 @@
 import { useSearchParams } from 'react-router';
+import { openLeads } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { CarryView } from './carry-view.tsx';
 import { ChangesView } from './changes-view.tsx';
+import { LeadsView } from './leads-view.tsx';
 import { RefitView } from './refit-view.tsx';
 import { StepsView } from './steps-view.tsx';
 import { WasView } from './was-view.tsx';
 import { Choice } from '../../controls/choice.tsx';
 
-export type CablesWay = 'was' | 'out' | 'plan' | 'refit' | 'carry' | 'changes';
+export type CablesWay = 'was' | 'leads' | 'out' | 'plan' | 'refit' | 'carry' | 'changes';
 
 /** Opens another tab, at an inlet where one is meant. */
 export type OpenWay = (way: CablesWay, inletId?: string) => void;
@@ -21,8 +23,10 @@ export default function Cables() {
   const { rows, basis } = view.cabling;
   const [params, setParams] = useSearchParams();
   const seated = rows.filter((row) => row.state === 'seated').length;
+  const leadsOut = openLeads(job).out.length;
   const ways: readonly (readonly [CablesWay, string])[] = [
     ['was', `As it was, ${job.cables.length}`],
+    ['leads', leadsOut > 0 ? `Other leads, ${leadsOut} out` : `Other leads, ${job.leads.length}`],
     ['out', 'Take out'],
     ['plan', `${basis === 'plan' ? 'Plan and refit' : 'Refit'}, ${seated} of ${rows.length}`],
     ['refit', 'Steps'],
@@ -49,6 +53,7 @@ export default function Cables() {
   return (
     <div className="station">
       {way === 'was' && <WasView tabs={tabs} onWay={setWay} />}
+      {way === 'leads' && <LeadsView tabs={tabs} onWay={setWay} />}
       {way === 'out' && <StepsView tabs={tabs} phase="take-out" onWay={setWay} />}
       {way === 'plan' && <RefitView tabs={tabs} />}
       {way === 'refit' && <StepsView tabs={tabs} phase="refit" onWay={setWay} />}

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Button, Checkbox, Input } from 'antd';
+import { useNavigate } from 'react-router';
 import { openPointText, unanswered, type OpenPoint, type OpenPointCode, type StationId } from '@fairwatt/core';
 import { Primary, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -9,7 +10,8 @@ import { dayAndTime } from '../../controls/clock.ts';
 
 /** The report for the client, and what is still open. */
 export default function HandOver() {
-  const { job, view, act, goTo, locked, technician, code, personName } = useDesk();
+  const { job, view, act, locked, technician, code, personName } = useDesk();
+  const leadTo = useLeadTo();
   const open = unanswered(view.openPoints);
   const signed = view.openPoints.filter((point) => point.signOff !== null);
   const closed = job.state === 'closed';
@@ -113,7 +115,7 @@ export default function HandOver() {
             disabled={locked}
             onClick={() => {
               if (first === undefined) act({ kind: 'close', basedOn: job.stateVersion });
-              else leadTo(first, goTo);
+              else leadTo(first);
             }}
           >
             {first === undefined ? 'Close the job' : `Next: ${openPointText(first)}`}
@@ -135,16 +137,23 @@ const station: Readonly<Record<OpenPointCode, StationId>> = {
   'not-rechecked': 'cables',
   'plan-breach': 'cables',
   'plug-misfit': 'cables',
+  'lead-out': 'cables',
+  'leads-unsaid': 'cables',
   'not-shown': 'hand-over',
   'shown-wrong': 'hand-over',
   'no-readings-after': 'measure',
   'fails-after': 'measure',
 };
 
-/** To where an open point is settled: another station, or the row on this one. */
-function leadTo(point: OpenPoint, goTo: (id: StationId) => void): void {
-  if (station[point.code] !== 'hand-over') goTo(station[point.code]);
-  else document.querySelector<HTMLElement>(`[data-proof="${point.subject ?? ''}"] .key`)?.focus();
+/** Leads to where an open point is settled: another station, a way through it, or the row on this one. */
+function useLeadTo(): (point: OpenPoint) => void {
+  const { goTo, code } = useDesk();
+  const navigate = useNavigate();
+  return (point) => {
+    if (point.code === 'lead-out' || point.code === 'leads-unsaid') void navigate(`/jobs/${code}/cables?way=leads`);
+    else if (station[point.code] !== 'hand-over') goTo(station[point.code]);
+    else document.querySelector<HTMLElement>(`[data-proof="${point.subject ?? ''}"] .key`)?.focus();
+  };
 }
 
 const intoView = (form: HTMLFormElement | null) => form?.scrollIntoView({ block: 'nearest' });
@@ -158,13 +167,14 @@ function OpenPointRow({
   readonly alike: readonly OpenPoint[];
 }) {
   const text = openPointText(point);
-  const { act, locked, goTo } = useDesk();
+  const { act, locked } = useDesk();
+  const leadTo = useLeadTo();
   const [reason, setReason] = useState<string | null>(null);
   const [told, setTold] = useState(false);
   const [together, setTogether] = useState(false);
   return (
     <li>
-      <Button type="text" className="plain" onClick={() => leadTo(point, goTo)}>
+      <Button type="text" className="plain" onClick={() => leadTo(point)}>
         ○ <span style={{ textDecoration: 'underline', textUnderlineOffset: 3 }}>{text}</span>
       </Button>
       {reason === null ? (

@@ -1,34 +1,18 @@
 import { useState } from 'react';
 import { Select } from 'antd';
 import { firstJobPage } from '@fairwatt/contract';
-import { likeEarlier } from '@fairwatt/core';
-import { api, problemOf, useJobsQuery } from '../../app/api.ts';
-import { useAppDispatch } from '../../app/store.ts';
+import { useJobsQuery } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
-import { newPartId } from './new-part-id.ts';
-import { useTakingIn } from './use-taking-in.ts';
+import { useLikeJob } from './use-like-job.ts';
 
 /** Takes over the machine of an earlier job; those of the same client stand there before anything is typed. */
 export function LikeEarlier() {
-  const { job, shop, locked } = useDesk();
-  const dispatch = useAppDispatch();
-  const takeIn = useTakingIn();
+  const { job, locked } = useDesk();
+  const { take, problem } = useLikeJob();
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState('');
-  const [problem, setProblem] = useState<string | null>(null);
   const search = typed.trim() === '' ? job.sheet.client.trim() : typed;
   const jobs = useJobsQuery({ ...firstJobPage, search }, { skip: !open });
-
-  async function take(code: string): Promise<void> {
-    setProblem(null);
-    try {
-      const earlier = await dispatch(api.endpoints.job.initiate(code, { subscribe: false })).unwrap();
-      const fitted = shop.supplies.find(({ id }) => id === earlier.choice?.modelId) ?? null;
-      takeIn(likeEarlier(earlier, fitted, job, newPartId));
-    } catch (error) {
-      setProblem(`${code} could not be fetched: ${problemOf(error).title}`);
-    }
-  }
 
   return (
     <>

@@ -1,9 +1,8 @@
 import { Fragment, useMemo, useState } from 'react';
-import { Button, Checkbox, Input, Select } from 'antd';
+import { Button, Checkbox, Input } from 'antd';
 import {
   boardForGranted,
   leftOpenText,
-  machineTemplates,
   mostLetters,
   partClass,
   saidDoubtText,
@@ -18,6 +17,7 @@ import { useDesk } from '../../job/job-context.ts';
 import { FromListing } from './from-listing.tsx';
 import { LikeEarlier } from './like-earlier.tsx';
 import { newPartId } from './new-part-id.ts';
+import { UsualMachines } from './usual-machines.tsx';
 import { useTakingIn } from './use-taking-in.ts';
 
 const example = 'tower, 8-core 125 W, 2x16 new memory, card 3x8 320 W, 2 m.2, 4 hard drives, 6 fans';
@@ -83,16 +83,7 @@ export function MachineLine() {
         />
       </label>
       <div className="machine-line-acts">
-        <Select
-          aria-label="Start from a usual machine"
-          value={null}
-          placeholder="Start from a usual machine"
-          disabled={locked}
-          popupMatchSelectWidth={false}
-          showSearch={{ optionFilterProp: 'label' }}
-          onChange={(id: string | null) => setLine(machineTemplates.find((one) => one.id === id)?.line ?? '')}
-          options={machineTemplates.map(({ id, name }) => ({ value: id, label: name }))}
-        />
+        <UsualMachines onLine={setLine} />
         <LikeEarlier />
         <FromListing />
         <Button disabled={nothing || locked} onClick={take}>

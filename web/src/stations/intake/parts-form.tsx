@@ -11,7 +11,7 @@ import {
   type PartClass,
   type PartSource,
 } from '@fairwatt/core';
-import { FigureField, SelectField } from '../../controls/fields.tsx';
+import { FigureField, SelectField, TextField } from '../../controls/fields.tsx';
 import { newPartId } from './new-part-id.ts';
 import { MachineLine } from './machine-line.tsx';
 import { PartDetails } from './part-details.tsx';
@@ -108,12 +108,24 @@ export function PartsForm() {
           Say the machine in the line above, or start with the board: it brings the main and processor inlets.
         </Empty>
       ) : (
-        <PartSheet
-          locked={locked}
-          onPut={put}
-          onAddAlike={(part, more) => addNew(part, more, part.change)}
-          onDrop={drop}
-        />
+        <>
+          <PartSheet
+            locked={locked}
+            onPut={put}
+            onAddAlike={(part, more) => addNew(part, more, part.change)}
+            onDrop={drop}
+          />
+          <div className="block" style={{ maxWidth: 420, marginTop: 18 }}>
+            <TextField
+              label="Keep it as a usual machine of this shop, under the name"
+              value={job.sheet.usualAs}
+              maxLength={60}
+              disabled={locked}
+              placeholder="Others can then be started from it"
+              onChange={(usualAs) => act({ kind: 'edit-sheet', changes: { usualAs }, basedOn: job.sheet.version })}
+            />
+          </div>
+        </>
       )}
     </>
   );

@@ -1,0 +1,41 @@
+import { describe, expect, it } from 'vitest';
+import type { Job } from '@fairwatt/core';
+import { choose, fill, press, saved, seeText, visit } from './application.ts';
+import { openPage } from './browser.ts';
+import { application, chromium } from './running.ts';
+
+describe('leads that carry no supply power', () => {
+  it('are written down in one act, out and back one by one, and stand in the way of closing until then', async () => {
+    const page = await openPage(chromium.browser);
+    const stored = async () => (await (await fetch(`${application.url}/api/jobs/LQ-0146`)).json()) as Job;
+    const states = async () => (await stored()).leads.map(({ what, state }) => `${what} ${state}`);
+    await visit(page, `${application.url}/jobs/LQ-0146/cables?way=leads`);
+    await page.waitForSelector('.empty button');
+    await page.click('.empty button');
+    await saved(page);
+    const count = (await stored()).leads.length;
+    expect(count).toBeGreaterThanOrEqual(7);
+    await press(page, 'Add a lead');
+    await fill(page, `Name of Lead ${count + 1}`, 'Counter display lamp');
+    await saved(page);
+    await choose(page, 'Kind of Counter display lamp', 'lighting, 5 V');
+    await seeText(page, '12 V burns every light of a 5 V line at once', '.caution');
+    await fill(page, 'Place of Counter display lamp', 'lower edge, arrow left');
+    await page.click('[aria-label="State of Counter display lamp"] .ant-segmented-item:nth-child(3)');
+    await press(page, `The other ${count} are not touched`);
+    await saved(page);
+    await seeText(page, '1 out now', '.side');
+    expect((await states()).at(-1)).toBe('Counter display lamp out');
+    await visit(page, `${application.url}/jobs/LQ-0146/hand-over`);
+    await press(page, '○ Counter display lamp is unplugged and not back.');
+    await page.waitForFunction(() => location.search === '?way=leads');
+    await page.click('[aria-label="State of Counter display lamp"] .ant-segmented-item:nth-child(4)');
+    await saved(page);
+    expect(new Set((await states()).map((text) => text.split(' ').at(-1)))).toEqual(new Set(['untouched', 'back']));
+    await press(page, 'Take out Counter display lamp of the record');
+    await press(page, 'Undo');
+    await saved(page);
+    expect((await states()).at(-1)).toBe('Counter display lamp back');
+    await page.browserContext().close();
+  });
+});

@@ -1,0 +1,204 @@
+import type { ReactNode } from 'react';
+import { Button, Input, Select } from 'antd';
+import {
+  leadKinds,
+  leadKindText,
+  leadStates,
+  leadStateText,
+  likelyLeads,
+  openLeads,
+  type Lead,
+  type LeadKind,
+  type LeadState,
+} from '@fairwatt/core';
+import { Choice } from '../../controls/choice.tsx';
+import { Empty } from '../../controls/empty.tsx';
+import { Primary } from '../../controls/fields.tsx';
+import { Sheet } from '../../controls/sheet.tsx';
+import { useDesk } from '../../job/job-context.ts';
+import type { OpenWay } from './cables.tsx';
+import styles from './leads-view.module.css';
+
+type LeadDraft = Omit<Lead, 'by' | 'at' | 'version'>;
+
+/** Leads that carry no supply power: what they are, where they go, and whether they are out now. */
+export function LeadsView({ tabs, onWay }: { readonly tabs: ReactNode; readonly onWay: OpenWay }) {
+  const { job, act, locked } = useDesk();
+  const { out, unsaid } = openLeads(job);
+  const put = (lead: LeadDraft, basedOn: number) => act({ kind: 'put-lead', lead, basedOn });
+  const add = (lead: Omit<LeadDraft, 'id' | 'state'>) =>
+    put({ ...lead, id: crypto.randomUUID(), state: 'recorded' }, 0);
+  const mark = (leads: readonly Lead[], state: LeadState) =>
+    act({ kind: 'mark-leads', leadIds: leads.map(({ id }) => id), state });
+  const likely = likelyLeads(job);
+
+  return (
+    <>
+      <div className="work">
+        {tabs}
+        {job.leads.length === 0 ? (
+          <Empty title="Which other leads does the work disturb?">
+            <p>Front panel, USB, audio, fans, lighting, drive data, riser, clips, aerials: one line each.</p>
+            <div className={styles.acts}>
+              {likely.length > 0 && (
+                <Button type="primary" disabled={locked} onClick={() => likely.forEach((lead) => add(lead))}>
+                  Start with {likely.length} that are likely there
+                </Button>
+              )}
+              <Button disabled={locked} onClick={() => add({ kind: 'other', what: 'Lead', place: '' })}>
+                Add a lead
+              </Button>
+            </div>
+          </Empty>
+        ) : (
+          <>
+            <LeadTable put={put} />
+            <div className={styles.acts}>
+              <Button
+                disabled={locked}
+                onClick={() => add({ kind: 'other', what: `Lead ${job.leads.length + 1}`, place: '' })}
+              >
+                Add a lead
+              </Button>
+              {unsaid.length > 0 && (
+                <Button disabled={locked} onClick={() => mark(unsaid, 'untouched')}>
+                  The other {unsaid.length} are not touched
+                </Button>
+              )}
+            </div>
+          </>
+        )}
+      </div>
+      <aside className="side" aria-label="Now at">
+        <span className="label">Other leads</span>
+        <div className="decides">
+          {out.length > 0
+            ? `${out.length} out now`
+            : job.leads.length === 0
+              ? 'None written down'
+              : unsaid.length > 0
+                ? `${unsaid.length} to say`
+                : 'All back or untouched'}
+        </div>
+        {out.length > 0 && (
+          <ul aria-label="Out now">
+            {out.map((lead) => (
+              <li key={lead.id}>
+                {lead.what}
+                {lead.place === '' ? '' : `: ${lead.place}`}
+              </li>
+            ))}
+          </ul>
+        )}
+        <Cautions kinds={new Set(job.leads.map(({ kind }) => kind))} />
+        <Primary onClick={() => onWay(out.length > 0 ? 'plan' : 'out')}>
+          {out.length > 0 ? 'Plan and refit' : 'Take out, step by step'}
+        </Primary>
+      </aside>
+    </>
+  );
+}
+
+/** What bites with these leads. */
+function Cautions({ kinds }: { readonly kinds: ReadonlySet<LeadKind> }) {
+  const lines = [
+    kinds.has('light-5') || kinds.has('light-12')
+      ? 'Lighting of 5 V and of 12 V are never interchanged: 12 V burns every light of a 5 V line at once.'
+      : null,
+    kinds.has('panel-switch')
+      ? 'Power and reset leads look alike: by the print on the board, not by colour. Reset held down looks like a dead supply.'
+      : null,
+    kinds.has('pump') ? 'The pump goes on the header that gives full voltage.' : null,
+    kinds.has('riser') ? 'A riser is looked at on both ends.' : null,
+  ].filter((line) => line !== null);
+  return lines.map((line) => (
+    <p key={line} className="caution">
+      <span>{line}</span>
+    </p>
+  ));
+}
+
+function LeadTable({ put }: { readonly put: (lead: LeadDraft, basedOn: number) => void }) {
+  const { job, act, locked, offerUndo } = useDesk();
+  const change = ({ by: _by, at: _at, version, ...lead }: Lead, changes: Partial<LeadDraft>) =>
+    put({ ...lead, ...changes }, version);
+  return (
+    <Sheet
+      label="Other leads"
+      rows={job.leads}
+      rowKey={({ id }) => id}
+      columns={[
+        {
+          head: 'Lead',
+          cell: (lead) => (
+            <Input
+              aria-label={`Name of ${lead.what}`}
+              value={lead.what}
+              maxLength={60}
+              disabled={locked}
+              onChange={(event) => {
+                if (event.target.value.trim() !== '') change(lead, { what: event.target.value });
+              }}
+            />
+          ),
+        },
+        {
+          head: 'Kind',
+          cell: (lead) => (
+            <Select<LeadKind>
+              className={styles.kind ?? ''}
+              aria-label={`Kind of ${lead.what}`}
+              value={lead.kind}
+              disabled={locked}
+              popupMatchSelectWidth={false}
+              showSearch={{ optionFilterProp: 'label' }}
+              onChange={(kind) => change(lead, { kind })}
+              options={leadKinds.map((value) => ({ value, label: leadKindText[value] }))}
+            />
+          ),
+        },
+        {
+          head: 'Where: header, pin, polarity',
+          cell: (lead) => (
+            <Input
+              aria-label={`Place of ${lead.what}`}
+              value={lead.place}
+              maxLength={80}
+              disabled={locked}
+              onChange={(event) => change(lead, { place: event.target.value })}
+            />
+          ),
+        },
+        {
+          head: 'Now',
+          cell: (lead) => (
+            <Choice<LeadState>
+              label={`State of ${lead.what}`}
+              value={lead.state}
+              disabled={locked}
+              options={leadStates.map((value) => ({ value, label: leadStateText[value] }))}
+              onPick={(state) => act({ kind: 'mark-leads', leadIds: [lead.id], state })}
+            />
+          ),
+        },
+        {
+          head: <span className="visually-hidden">Acts</span>,
+          cell: (lead) => (
+            <Button
+              type="link"
+              disabled={locked}
+              aria-label={`Take out ${lead.what} of the record`}
+              onClick={() => {
+                const { by: _by, at: _at, version, ...rest } = lead;
+                if (act({ kind: 'drop-lead', leadId: lead.id, basedOn: version }) === null)
+                  offerUndo(`${lead.what} is taken out of the record.`, () => put(rest, 0));
+              }}
+            >
+              take out
+            </Button>
+          ),
+        },
+      ]}
+    />
+  );
+}
