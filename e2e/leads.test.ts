@@ -29,6 +29,7 @@ describe('leads that carry no supply power', () => {
     await visit(page, `${application.url}/jobs/LQ-0146/hand-over`);
     await press(page, '○ Counter display lamp is unplugged and not back.');
     await page.waitForFunction(() => location.search === '?way=leads');
+    await page.waitForSelector('[aria-label="State of Counter display lamp"]');
     await page.click('[aria-label="State of Counter display lamp"] .ant-segmented-item:nth-child(4)');
     await saved(page);
     expect(new Set((await states()).map((text) => text.split(' ').at(-1)))).toEqual(new Set(['untouched', 'back']));

@@ -245,7 +245,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
 
   it('does not close without readings after, then closes by keyboard', async () => {
     await goStation(page, 7);
-    await seeText(page, 'No readings at work with the new supply', '.side');
+    await seeText(page, 'With the new supply no reading passes yet: +12 at idle', '.side');
     expect(await page.$eval('[data-primary]', (element) => element.textContent)).toMatch(
       /^Next: Not shown yet: it starts/,
     );
@@ -267,6 +267,11 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
       await page.keyboard.press('Enter');
       await page.waitForSelector(`[data-proof=${item}][data-holds=true]`);
     }
+    await mainAct(page);
+    await page.waitForFunction(() => document.activeElement?.closest('[data-old-supply]') !== null);
+    await page.keyboard.press('ArrowRight');
+    await fill(page, 'What failed, and how that was proved', 'Sags at work, cured by another');
+    await press(page, 'given to electrical waste');
     await fill(page, 'How long, and under what load', 'Two hours of the job that it failed at');
     await page.waitForSelector('[data-open="0"]');
     await page.evaluate(() => {
@@ -282,6 +287,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
       '11.98 V',
       'Behind the tray, lower hole',
       '✓ seated, Mara T.',
+      'It failed: Sags at work, cured by another; given to electrical waste.',
       "the client's complaint was tried, and is gone (Two hours of the job that it failed at)",
     ])
       expect(report).toContain(told);

@@ -151,7 +151,7 @@ describe('a backup', () => {
         'came_along_note',
         'in_charge',
       ]
-        .concat('priority', 'promised_on', 'usual_as')
+        .concat('priority', 'promised_on', 'usual_as', 'old_supply', 'old_supply_note', 'old_supply_disposed')
         .map((column) => `drop column ${column}`)
         .join(', ')};
       delete from schema_migration where name >= '0022'`);

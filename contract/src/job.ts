@@ -6,6 +6,7 @@ import {
   figureSources,
   cameAlongKinds,
   hindrances,
+  oldSupplies,
   priorities,
   inletKinds,
   noWants,
@@ -143,6 +144,9 @@ export const sheetFields = {
     .refine((value) => value >= '1970' && value < '2500', 'is not a day of these days')
     .nullable(),
   usualAs: text(60),
+  oldSupply: z.enum(oldSupplies).nullable(),
+  oldSupplyNote: text(200),
+  oldSupplyDisposed: z.boolean(),
 };
 /** What a sheet from before these fields says in their place: nothing. */
 const laterFields = {
@@ -165,6 +169,9 @@ const laterFields = {
   priority: sheetFields.priority.default('usual'),
   promisedOn: sheetFields.promisedOn.default(null),
   usualAs: sheetFields.usualAs.default(''),
+  oldSupply: sheetFields.oldSupply.default(null),
+  oldSupplyNote: sheetFields.oldSupplyNote.default(''),
+  oldSupplyDisposed: sheetFields.oldSupplyDisposed.default(false),
 };
 const fieldRevisionsSchema = z.partialRecord(
   z.enum(Object.keys(sheetFields) as [SheetField, ...SheetField[]]),

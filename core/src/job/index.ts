@@ -8,6 +8,8 @@ export {
   type CameAlong,
   cameAlongKinds,
   hindrances,
+  type OldSupply,
+  oldSupplies,
   priorities,
   type Priority,
   type Instant,

@@ -1,5 +1,6 @@
 import type { Act } from './index.ts';
 import { describe, expect, it } from 'vitest';
+import { openPointText } from '../wording/index.ts';
 import { bareReading, proofsAsked } from './index.ts';
 import { TestBench, testPart, uuid } from './fixture.test-help.ts';
 
@@ -265,6 +266,7 @@ describe('a whole job', () => {
       ...bench.view().cabling.rows.map(() => 'not-seated'),
       ...proofsAsked(bench.job).map(() => 'not-shown'),
       'no-readings-after',
+      'old-supply-unmarked',
     ]);
     for (const item of proofsAsked(bench.job))
       bench.do({ kind: 'note-proof', item, holds: true, note: '', basedOn: 0 });
@@ -284,7 +286,18 @@ describe('a whole job', () => {
         },
         basedOn: 0,
       });
-    bench.read(10, '+12', 'work', 12.02, 'after');
+    bench
+      .read(10, '+12', 'work', 12.02, 'after')
+      .do({ kind: 'edit-sheet', changes: { oldSupply: 'failed' }, basedOn: 0 });
+    expect(bench.view().openPoints.map(openPointText)).toContain(
+      'With the new supply no reading passes yet: +12 at idle, +5 at idle, +3.3 at idle, +5 at work, +3.3 at work.',
+    );
+    bench
+      .read(11, '+12', 'idle', 12.02, 'after')
+      .read(12, '+5', 'idle', 5.02, 'after')
+      .read(13, '+3.3', 'idle', 3.31, 'after')
+      .read(14, '+5', 'work', 5.02, 'after')
+      .read(15, '+3.3', 'work', 3.31, 'after');
     // Tying up may undo what was seated, so that it is looked at once more.
     expect(keys()).toEqual(['not-rechecked']);
     bench.do({ kind: 'recheck-seats', inletIds: bench.job.seats.map((seat) => seat.inletId) });

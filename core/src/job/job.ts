@@ -72,7 +72,16 @@ export interface Sheet {
   readonly promisedOn: string | null;
   /** The name under which the shop starts other machines from this one; empty for none. */
   readonly usualAs: string;
+  /** What became of the supply that came out; null while nobody said. */
+  readonly oldSupply: OldSupply | null;
+  /** What failed and how that was proved, or what it is kept for. */
+  readonly oldSupplyNote: string;
+  /** Given away as electrical waste. */
+  readonly oldSupplyDisposed: boolean;
 }
+
+export type OldSupply = 'failed' | 'kept' | 'given-back';
+export const oldSupplies = ['failed', 'kept', 'given-back'] as const satisfies readonly OldSupply[];
 
 export type CameAlong = 'lead' | 'box' | 'manual' | 'screws' | 'keyboard' | 'media' | 'parts';
 export const cameAlongKinds = [
@@ -395,6 +404,9 @@ export function newJob(code: string, title: string, client: string, words: strin
       priority: 'usual',
       promisedOn: null,
       usualAs: '',
+      oldSupply: null,
+      oldSupplyNote: '',
+      oldSupplyDisposed: false,
     },
     parts: [],
     supply: null,

@@ -23,6 +23,7 @@ export type OpenPointCode =
   | 'not-shown'
   | 'shown-wrong'
   | 'no-readings-after'
+  | 'old-supply-unmarked'
   | 'fails-after';
 
 export interface OpenPoint {
@@ -91,12 +92,28 @@ export function openPointsOf(
       else if (!proof.holds) add('shown-wrong', item, item);
     }
   if (job.choice?.kind === 'replace') {
-    if (!after.some((verdict) => verdict.condition === 'work')) add('no-readings-after', null);
+    // A job that was closed before more was asked is not opened by it again.
+    const missing =
+      job.state === 'open' ? notPassed(after) : after.some(({ condition }) => condition === 'work') ? [] : ['work'];
+    if (missing.length > 0) add('no-readings-after', missing.join(', '));
+    if (job.state === 'open' && job.sheet.oldSupply === null) add('old-supply-unmarked', null);
     for (const verdict of after)
       if (verdict.word === 'fail') add('fails-after', verdict.subject, `${verdict.subject}-${verdict.condition}`);
   }
   return points;
 }
+
+/** Each main rail at idle and at work that has no reading after the work which passes, such as `+5 at idle`. */
+function notPassed(after: readonly Verdict[]): string[] {
+  return (['idle', 'work'] as const).flatMap((condition) =>
+    mainRails
+      .filter(
+        (rail) => !after.some((one) => one.subject === rail && one.condition === condition && one.word === 'pass'),
+      )
+      .map((rail) => `${rail} at ${condition}`),
+  );
+}
+const mainRails = ['+12', '+5', '+3.3'] as const;
 
 /** Open points that nobody has answered for. */
 export function unanswered(points: readonly OpenPoint[]): OpenPoint[] {

@@ -14,6 +14,7 @@ export {
   refusalText,
   schoolText,
   cameAlongText,
+  oldSupplyText,
   priorityText,
   searchFieldText,
   stationStateText,

@@ -101,8 +101,10 @@ export function openPointText(point: OpenPoint): string {
       return `Not shown yet: ${shownText(point.subject)}.`;
     case 'shown-wrong':
       return `It was tried, and this does not hold: ${shownText(point.subject)}.`;
+    case 'old-supply-unmarked':
+      return 'Nobody said what became of the supply that came out.';
     case 'no-readings-after':
-      return 'No readings at work with the new supply.';
+      return `With the new supply no reading passes yet: ${point.subject ?? 'none was taken'}.`;
     case 'fails-after':
       return `${point.subject ?? 'A rail'} fails with the new supply.`;
   }

@@ -196,6 +196,9 @@ describe('sentences', () => {
       'not-shown',
       'shown-wrong',
       'no-readings-after',
+      'old-supply-unmarked',
+      'lead-out',
+      'leads-unsaid',
       'fails-after',
     ];
     const texts = codes.map((code) => openPointText({ key: code, code, subject: null, signOff: null }));

@@ -2,7 +2,16 @@ import type { CaseLayout, PartChange } from '../machine/index.ts';
 import type { Condition, Doubt, QuickProblem, ReadingCode, Subject, Verdict, VerdictWord } from '../measure/index.ts';
 import type { School, LoadWord } from '../load/index.ts';
 import { type FaultGroup, type Hazard, type Need, type Strength } from '../diagnose/index.ts';
-import type { CameAlong, JobList, Priority, Refusal, SearchFieldId, StationId, StationState } from '../job/index.ts';
+import type {
+  CameAlong,
+  JobList,
+  OldSupply,
+  Priority,
+  Refusal,
+  SearchFieldId,
+  StationId,
+  StationState,
+} from '../job/index.ts';
 import { voltsText } from './figures.ts';
 
 export const subjectText: Record<Subject, string> = {
@@ -69,6 +78,11 @@ export const cameAlongText: Readonly<Record<CameAlong, string>> = {
   keyboard: 'keyboard and mouse',
   media: 'media and keys',
   parts: 'parts for the upgrade',
+};
+export const oldSupplyText: Readonly<Record<OldSupply, string>> = {
+  failed: 'failed',
+  kept: 'good, and kept',
+  'given-back': 'given back to the client',
 };
 export const priorityText: Readonly<Record<Priority, string>> = {
   urgent: 'urgent',

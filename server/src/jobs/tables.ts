@@ -1,6 +1,7 @@
 import {
   cameAlongKinds,
   caseLayouts,
+  oldSupplies,
   priorities,
   casePlaces,
   conditions,
@@ -142,6 +143,9 @@ const sheet: Fields<KeptSheet> = {
   priority: oneOf(priorities),
   promisedOn: orNull(text),
   usualAs: text,
+  oldSupply: orNull(oneOf(oldSupplies)),
+  oldSupplyNote: text,
+  oldSupplyDisposed: boolean,
   watch: text,
   leftInBag: text,
 };

@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router';
 import { openPointText, unanswered, type OpenPoint, type OpenPointCode, type StationId } from '@fairwatt/core';
 import { Primary, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { OldSupplyFate } from './old-supply.tsx';
 import { Proofs } from './proofs.tsx';
 import { Report } from './report.tsx';
 import { dayAndTime } from '../../controls/clock.ts';
@@ -27,6 +28,7 @@ export default function HandOver() {
         </div>
         <Proofs />
         <Report />
+        {job.choice?.kind === 'replace' && <OldSupplyFate />}
         <div className="fields no-print" style={{ marginTop: 18, maxWidth: 760 }}>
           <TextField
             label="Serial number of the fitted supply"
@@ -142,6 +144,7 @@ const station: Readonly<Record<OpenPointCode, StationId>> = {
   'not-shown': 'hand-over',
   'shown-wrong': 'hand-over',
   'no-readings-after': 'measure',
+  'old-supply-unmarked': 'hand-over',
   'fails-after': 'measure',
 };
 
@@ -152,6 +155,8 @@ function useLeadTo(): (point: OpenPoint) => void {
   return (point) => {
     if (point.code === 'lead-out' || point.code === 'leads-unsaid') void navigate(`/jobs/${code}/cables?way=leads`);
     else if (station[point.code] !== 'hand-over') goTo(station[point.code]);
+    else if (point.code === 'old-supply-unmarked')
+      document.querySelector<HTMLElement>('[data-old-supply] input')?.focus();
     else document.querySelector<HTMLElement>(`[data-proof="${point.subject ?? ''}"] .key`)?.focus();
   };
 }

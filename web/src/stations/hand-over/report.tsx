@@ -21,11 +21,19 @@ import {
   wattsText,
   type InletRow,
   type Job,
+  type OldSupply,
   type Verdict,
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { calendarDay } from '../../controls/clock.ts';
 import { Sheet } from '../../controls/sheet.tsx';
+
+/** What became of the old supply, as the client reads it. */
+const oldSupplyReport: Readonly<Record<OldSupply, string>> = {
+  failed: 'It failed',
+  kept: 'It is good, and is kept here',
+  'given-back': 'It goes back to you',
+};
 
 function cell(verdict: Verdict | undefined) {
   return verdict === undefined ? (
@@ -190,6 +198,16 @@ export function Report() {
               </li>
             ))}
           </ul>
+        </>
+      )}
+      {job.sheet.oldSupply !== null && (
+        <>
+          <h2>The supply that came out</h2>
+          <p>
+            {oldSupplyReport[job.sheet.oldSupply]}
+            {job.sheet.oldSupplyNote === '' ? '' : `: ${job.sheet.oldSupplyNote}`}
+            {job.sheet.oldSupplyDisposed ? '; given to electrical waste' : ''}.
+          </p>
         </>
       )}
       {job.sheet.leftInBag !== '' && (
