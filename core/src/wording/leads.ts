@@ -23,8 +23,8 @@ export const leadKindText: Readonly<Record<LeadKind, string>> = {
 
 /** What became of a lead. */
 export const leadStateText: Readonly<Record<LeadState, string>> = {
-  recorded: 'written down',
-  untouched: 'not touched',
+  recorded: 'noted',
+  untouched: 'untouched',
   out: 'out',
   back: 'back',
 };

@@ -20,6 +20,7 @@ import type { OpenWay } from './cables.tsx';
 import styles from './leads-view.module.css';
 
 type LeadDraft = Omit<Lead, 'by' | 'at' | 'version'>;
+const draftOf = ({ id, kind, what, place, state }: Lead): LeadDraft => ({ id, kind, what, place, state });
 
 /** Leads that carry no supply power: what they are, where they go, and whether they are out now. */
 export function LeadsView({ tabs, onWay }: { readonly tabs: ReactNode; readonly onWay: OpenWay }) {
@@ -120,8 +121,7 @@ function Cautions({ kinds }: { readonly kinds: ReadonlySet<LeadKind> }) {
 
 function LeadTable({ put }: { readonly put: (lead: LeadDraft, basedOn: number) => void }) {
   const { job, act, locked, offerUndo } = useDesk();
-  const change = ({ by: _by, at: _at, version, ...lead }: Lead, changes: Partial<LeadDraft>) =>
-    put({ ...lead, ...changes }, version);
+  const change = (lead: Lead, changes: Partial<LeadDraft>) => put({ ...draftOf(lead), ...changes }, lead.version);
   return (
     <Sheet
       label="Other leads"
@@ -189,9 +189,8 @@ function LeadTable({ put }: { readonly put: (lead: LeadDraft, basedOn: number) =
               disabled={locked}
               aria-label={`Take out ${lead.what} of the record`}
               onClick={() => {
-                const { by: _by, at: _at, version, ...rest } = lead;
-                if (act({ kind: 'drop-lead', leadId: lead.id, basedOn: version }) === null)
-                  offerUndo(`${lead.what} is taken out of the record.`, () => put(rest, 0));
+                if (act({ kind: 'drop-lead', leadId: lead.id, basedOn: lead.version }) === null)
+                  offerUndo(`${lead.what} is taken out of the record.`, () => put(draftOf(lead), 0));
               }}
             >
               take out
