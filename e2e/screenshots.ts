@@ -16,7 +16,7 @@ const views: readonly {
   readonly upload?: string;
   readonly type?: { readonly into: string; readonly text: string };
 }[] = [
-  { name: 'jobs', path: '/jobs' },
+  { name: 'jobs', path: '/jobs', pause: 4000 },
   { name: 'intake', path: '/jobs/LQ-0142/intake' },
   {
     name: 'machine',

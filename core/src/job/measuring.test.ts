@@ -392,7 +392,10 @@ describe('a supply of which only the rating was read', () => {
   });
   it('is too small where its rating says so, in the search as well', () => {
     const bench = unread(100);
-    expect(bench.view().standing).toMatchObject({ word: 'too-small', finding: { code: 'lasting' } });
+    expect(bench.view().standing).toMatchObject({
+      word: 'too-small',
+      finding: { code: expect.stringMatching(/lasting|spin-up|peak/) as string },
+    });
     expect(noted(bench, 'c-load')).toBe('over-100');
   });
   it('is not too small by amps that nobody read, and they say nothing in the search', () => {
@@ -400,8 +403,8 @@ describe('a supply of which only the rating was read', () => {
     const { name, label } = bench.job.supply!;
     const rails = label.rails.map((rail) => (rail.rail === '+12' ? { ...rail, amps: 5 } : rail));
     bench.do({ kind: 'put-supply', supply: { name, label: { ...label, rails } }, basedOn: bench.job.supply!.version });
-    expect(bench.view().load.plannedAssessment?.word).toBe('too-small');
+    expect(bench.view().load.plannedAssessment?.word).toBe('cannot-tell');
     expect(bench.view().standing).toMatchObject({ word: 'cannot-tell', settle: ['read-label', 'measure-at-work'] });
-    expect(noted(bench, 'c-load')).toBe('under-80');
+    expect(noted(bench, 'c-load')).toBeUndefined();
   });
 });

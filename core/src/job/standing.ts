@@ -1,4 +1,4 @@
-import type { LoadAssessment, LoadFinding } from '../load/index.ts';
+import type { LoadFinding } from '../load/index.ts';
 import { hasUsualOutputs } from '../machine/index.ts';
 import type { Forecast, Instrument, Verdict } from '../measure/index.ts';
 import type { Job } from './job.ts';
@@ -60,15 +60,7 @@ export function standingOf(
 ): Standing {
   const { presentAssessment, plannedAssessment } = view.load;
   const unread = job.supply !== null && hasUsualOutputs(job.supply.label);
-  // The rating was read; what its outputs give was not, and convicts nobody.
-  const beyondOf = (assessment: LoadAssessment | null) => {
-    if (assessment?.word !== 'too-small') return null;
-    return unread
-      ? (assessment.findings.find(({ code, word }) => code === 'lasting' && word === 'beyond') ?? null)
-      : assessment.deciding;
-  };
-  const beyond = beyondOf(plannedAssessment);
-  const beyondNow = beyondOf(presentAssessment);
+  const beyond = plannedAssessment?.word === 'too-small' ? plannedAssessment.deciding : null;
   const failed = convicting(view.before.verdicts, instruments);
   if (failed !== null || supplyMustGo)
     return {
@@ -78,8 +70,8 @@ export function standingOf(
       alsoTooSmall: beyond,
     };
   if (beyond !== null)
-    return beyondNow !== null
-      ? { word: 'too-small', now: true, finding: beyondNow, forecast: null }
+    return presentAssessment?.word === 'too-small'
+      ? { word: 'too-small', now: true, finding: presentAssessment.deciding, forecast: null }
       : { word: 'too-small', now: false, finding: beyond, forecast: null };
   const willFail = view.lines.before.forecasts.find(({ planned }) => planned.word === 'will-fail');
   if (willFail !== undefined)

@@ -18,7 +18,6 @@ import {
   type NextStep,
   type Suspect,
 } from '../diagnose/index.ts';
-import { hasUsualOutputs } from '../machine/index.ts';
 import type { CandidateRow, SupplyModel } from '../supply/index.ts';
 import { cablingOf, type Cabling } from './cabling.ts';
 import { cablingSigns, measuredSigns } from './dangers.ts';
@@ -91,14 +90,7 @@ export function faultView(
 > {
   const before = measureResult(job, 'before', job.supply?.label.guide ?? '2.x', shop.instruments);
   const lines = loadLinesOf(job, 'before', before.steadiness, shop.instruments, before.guide);
-  // Outputs that nobody read speak neither for nor against a fault.
-  const unread = job.supply !== null && hasUsualOutputs(job.supply.label);
-  const assessment = load.presentAssessment;
-  const readLoad =
-    unread && assessment !== null
-      ? { ...assessment, findings: assessment.findings.filter(({ code }) => code === 'lasting') }
-      : assessment;
-  const observations = observationsOf(job, before, lines, readLoad);
+  const observations = observationsOf(job, before, lines, load.presentAssessment);
   const chosen = shop.supplies.find((model) => model.id === job.choice?.modelId) ?? null;
   const after = measureResult(job, 'after', chosen?.label.guide ?? job.supply?.label.guide ?? '2.x', shop.instruments);
   const interlocks = interlocksOf(shop.model, observations, measuredSigns(job, [before, after]));

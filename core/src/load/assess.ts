@@ -1,4 +1,4 @@
-import { deratedLabel, nominalVolts, twelveVoltWatts, type SupplyLabel } from '../machine/index.ts';
+import { deratedLabel, hasUsualOutputs, nominalVolts, twelveVoltWatts, type SupplyLabel } from '../machine/index.ts';
 import { outputMoments, spreadOverOutputs, type HungLoad, type OutputSpread } from './outputs.ts';
 import type { Demand } from './demand.ts';
 import { loadRails, moments, owedAt, type LoadRail, type Moment } from './moments.ts';
@@ -91,7 +91,8 @@ export interface LoadContext {
  * Compares a demand with a supply, at every moment from lasting to 0.1 ms: in all, on each rail, each +12 output and
  * each combined limit; standby and conductors beside them. Without rails on the label nothing can be said of them, and
  * the verdict is "cannot tell" unless it is already too small; so it is where several +12 outputs share the load in a
- * way that nobody knows, or that no search could settle, and that decides.
+ * way that nobody knows, or that no search could settle, and that decides. Outputs that nobody read off the label yet
+ * decide nothing either way: only the rating does.
  */
 export function assessLoad(
   demand: Demand,
@@ -100,8 +101,9 @@ export function assessLoad(
 ): LoadAssessment {
   const label = deratedLabel(printed, share);
   const spread = spreadOverOutputs(label, demand, hung);
+  const inAll = overAll(demand, label);
   const findings = [
-    ...overAll(demand, label),
+    ...inAll,
     ...overLabel(demand, label),
     ...standbyFinding(demand, label),
     ...(spread === null || !spread.proved ? [] : spread.figures.map(found)),
@@ -117,18 +119,20 @@ export function assessLoad(
       }),
     ),
   ];
-  const beyond = foremost(findings, 'beyond');
-  const tight = foremost(findings, 'tight');
+  const unread = hasUsualOutputs(printed);
+  const telling = unread ? inAll : findings;
+  const beyond = foremost(telling, 'beyond');
+  const tight = foremost(telling, 'tight');
   // Where nobody knows what hangs where, the kindest way is reckoned with; that it could be worse is said, unless even
   // the worst way is covered.
   const open =
     (spread !== null && !(spread.known && spread.proved) && spread.worstRatio > 1 + rounding) ||
     looseDecides(demand, label, hung, spread);
-  const known = label.rails.length > 0 && demand.sustainedWatts > 0 && !open;
+  const known = label.rails.length > 0 && !unread && demand.sustainedWatts > 0 && !open;
   const word: LoadWord = beyond ? 'too-small' : !known ? 'cannot-tell' : tight ? 'tight' : 'enough';
   return {
     word,
-    deciding: beyond ?? tight ?? fullest(findings),
+    deciding: beyond ?? tight ?? fullest(telling),
     findings,
     doubts: worstDoubts(findings),
     loadShare: label.ratingWatts > 0 ? demand.sustainedWatts / label.ratingWatts : null,

@@ -68,7 +68,7 @@ export function loadSentence(word: LoadWord, deciding: LoadFinding | null, plann
     case 'too-small':
       return `Too small ${what}${because}.`;
     case 'cannot-tell':
-      return 'Cannot tell: the rails of the label or the parts are missing.';
+      return 'Cannot tell: the rails of the label are missing or nobody read them, or the parts are missing.';
   }
 }
 

@@ -63,7 +63,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
           <svg width="22" height="18" viewBox="0 0 22 18" aria-hidden="true">
             <path d="M0 16h22M4 16V9h4v7M14 16V9h4v7M11 8V1" fill="none" stroke="#E4C88B" strokeWidth="3" />
           </svg>
-          Fair Watt
+          <span className="brand-name">Fair Watt</span>
         </NavLink>
         <nav aria-label="Main" style={{ display: 'flex', gap: 20 }}>
           <NavLink to="/jobs">Jobs</NavLink>
@@ -99,7 +99,12 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         >
           {theme === 'dark' ? 'Light' : 'Dark'}
         </Button>
-        <Button type="text" className="bar-button" aria-label="Show the keys" onClick={() => setDialog('keys')}>
+        <Button
+          type="text"
+          className="bar-button keys-button"
+          aria-label="Show the keys"
+          onClick={() => setDialog('keys')}
+        >
           ?
         </Button>
         <label>

@@ -117,7 +117,7 @@ export function JobListPage() {
                   <span className="tag">{job.code}</span>
                   <span style={{ minWidth: 0 }}>
                     <span className="title">{job.title}</span>
-                    {job.client !== '' && <span className="quiet">, {job.client}</span>}{' '}
+                    {job.client !== '' && <span className="quiet">, {job.client}</span>}
                     <Promised priority={job.priority} promisedOn={job.promisedOn} open={job.state === 'open'} />
                     {job.inCharge !== null && job.state === 'open' && (
                       <span className="quiet">
