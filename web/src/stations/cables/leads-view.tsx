@@ -171,6 +171,7 @@ function LeadTable({ put }: { readonly put: (lead: LeadDraft, basedOn: number) =
         },
         {
           head: 'Now',
+          width: 284,
           cell: (lead) => (
             <Choice<LeadState>
               label={`State of ${lead.what}`}
