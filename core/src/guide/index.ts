@@ -1,5 +1,7 @@
 import type { Connector } from './connector.ts';
-import { driveConnectors, headerConnectors, mainsConnectors } from './others.ts';
+import { driveConnectors } from './drives.ts';
+import { headerConnectors } from './headers.ts';
+import { mainsConnectors } from './mains.ts';
 import { powerConnectors } from './power.ts';
 
 export type { Connector, Contact, Drawing, Looks } from './connector.ts';

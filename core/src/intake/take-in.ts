@@ -11,6 +11,7 @@ import {
   type PartSource,
 } from '../machine/index.ts';
 import type { Act, Job, JobPart, SheetChanges } from '../job/index.ts';
+import { asksSecondInlet } from './processor-class.ts';
 import type { Said, SaidLeaving, SaidPart, SaidSupply, Understood } from './said.ts';
 
 /** What a line leaves open: it has to be said more exactly, or done by hand. */
@@ -43,7 +44,7 @@ export function boardForGranted(understood: Understood, parts: readonly Pick<Job
   const processor = named.find((id) => partClass(id)?.group === 'processor');
   if (processor === undefined) return null;
   if (processor === 'processor-old') return 'board-20';
-  return ['processor-170', 'processor-250', 'processor-350'].includes(processor) ? 'board-88' : 'board';
+  return asksSecondInlet(processor) ? 'board-88' : 'board';
 }
 
 function sourceOf(said: SaidPart, own: readonly OwnPartSource[]): PartSource {

@@ -1,8 +1,12 @@
+import dayjs from 'dayjs';
+
 /** Instants as the bench reads them: 24 hours, day first. */
 export const clockTime = (instant: string): string =>
   new Date(instant).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 export const calendarDay = (instant: string): string =>
   new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+/** The day that it is here, ISO date. */
+export const today = (): string => dayjs().format('YYYY-MM-DD');
 export const dayAndTime = (instant: string): string => `${calendarDay(instant)}, ${clockTime(instant)}`;
 
 /** A span of seconds as people say it: 12.4 s, 3:05, 2:14:09. */

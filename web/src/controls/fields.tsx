@@ -103,6 +103,7 @@ export function FigureField({
   wide = false,
   disabled = false,
   bare = false,
+  entry = false,
   onProblem,
 }: Shared & {
   readonly value: number | null;
@@ -114,6 +115,8 @@ export function FigureField({
   readonly optional?: boolean;
   readonly whole?: boolean;
   readonly bare?: boolean;
+  /** Where one begins to type on its page. */
+  readonly entry?: boolean;
 }) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
@@ -167,6 +170,7 @@ export function FigureField({
   const input = (
     <span className="with-unit">
       <Input
+        {...(entry ? { 'data-entry': true } : {})}
         id={id}
         className={bare ? 'cell-input fig' : 'fig'}
         inputMode="decimal"

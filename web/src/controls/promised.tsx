@@ -1,6 +1,6 @@
 import { Tag } from 'antd';
 import { priorityText, type Priority } from '@fairwatt/core';
-import { calendarDay } from './clock.ts';
+import { calendarDay, today } from './clock.ts';
 import styles from './promised.module.css';
 
 /** Until when a job is wanted and how urgent it is; nothing where nobody said so. */
@@ -14,8 +14,7 @@ export function Promised({
   readonly open: boolean;
 }) {
   if (promisedOn === null && (priority === 'usual' || !open)) return null;
-  const today = new Date().toISOString().slice(0, 10);
-  const late = open && promisedOn !== null && promisedOn < today;
+  const late = open && promisedOn !== null && promisedOn < today();
   return (
     <span className={styles.promised}>
       {priority !== 'usual' && open && (

@@ -29,7 +29,7 @@ export function JobListPage() {
   const state = wanted === 'open' || wanted === 'closed' ? wanted : 'all';
   const search = params.get('search') ?? '';
   const order = params.get('order') === 'wanted' ? 'wanted' : 'changed';
-  const inCharge = params.get('mine') ?? '';
+  const inCharge = params.get('hand') ?? '';
   const after = params.get('after');
   const before = after === null ? params.get('before') : null;
   const people = useShopQuery().data?.technicians ?? [];
@@ -73,7 +73,7 @@ export function JobListPage() {
           placeholder="In anybody’s hand"
           allowClear
           popupMatchSelectWidth={false}
-          onChange={(picked: string | undefined) => set({ mine: picked ?? '', after: '', before: '' })}
+          onChange={(picked: string | undefined) => set({ hand: picked ?? '', after: '', before: '' })}
           options={people.map(({ id, name }) => ({ value: id, label: name }))}
         />
         {search !== '' && (

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Button } from 'antd';
 import type { Instrument } from '@fairwatt/core';
 import { problemOf, useShopQuery } from '../app/api.ts';
+import { today } from '../controls/clock.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
@@ -16,7 +17,6 @@ export default function InstrumentsPage() {
   const technician = useAppSelector((state) => state.session.technician);
   const owner = shop.data?.technicians.find((person) => person.id === technician)?.owner === true;
   const [open, setOpen] = useState<Instrument | 'new' | null>(null);
-  const today = new Date().toISOString().slice(0, 10);
   return (
     <div className="page">
       <div className="page-head">
@@ -60,7 +60,7 @@ export default function InstrumentsPage() {
               cell: (instrument) =>
                 instrument.calibratedUntil === null ? (
                   'never'
-                ) : instrument.calibratedUntil < today ? (
+                ) : instrument.calibratedUntil < today() ? (
                   <span className="verdict tight">{instrument.calibratedUntil}, overdue</span>
                 ) : (
                   <span className="verdict pass">{instrument.calibratedUntil}</span>

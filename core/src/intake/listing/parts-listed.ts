@@ -1,5 +1,5 @@
 import { partClass, partClasses } from '../../machine/index.ts';
-import { classAt, processorClasses, processorsByCores } from '../processor-class.ts';
+import { asksSecondInlet, classAt, processorClasses, processorsByCores } from '../processor-class.ts';
 import type { DriveMake, ListedCard, ListedDrive, ListedMemory, ListingKind } from './listed.ts';
 import type { From, ListedMachine } from './merge.ts';
 import { slotOf } from './plain.ts';
@@ -83,7 +83,7 @@ function memoryParts({ memory: { item, from }, differs }: ListedMachine): Listed
 /** A board with a strong processor or two has a second inlet for them (bench practice). */
 function boardPart({ board, processors: { item } }: ListedMachine, of: readonly ListedPart[]): ListedPart[] {
   if (board === null) return [];
-  const strong = of.some(({ classId }) => ['processor-170', 'processor-250', 'processor-350'].includes(classId ?? ''));
+  const strong = of.some(({ classId }) => classId !== null && asksSecondInlet(classId));
   return [
     {
       id: 'board',

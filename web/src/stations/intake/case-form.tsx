@@ -2,7 +2,7 @@ import { Checkbox } from 'antd';
 import { caseLayouts, layoutText, shapes, shapesOfLayout, type SheetChanges } from '@fairwatt/core';
 import { FigureField, Keys } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
-import { ToggleKeys } from './toggle-keys.tsx';
+import { ToggleKeys } from '../../controls/toggle-keys.tsx';
 
 /** The supply bay and what came along. */
 export function CaseForm() {

@@ -7,17 +7,15 @@ import {
   type CameAlong,
   type SheetChanges,
 } from '@fairwatt/core';
-import { useShopQuery } from '../../app/api.ts';
 import { Choice } from '../../controls/choice.tsx';
 import { DateInput } from '../../controls/date-input.tsx';
 import { TextField } from '../../controls/fields.tsx';
+import { ToggleKeys } from '../../controls/toggle-keys.tsx';
 import { useDesk } from '../../job/job-context.ts';
-import { ToggleKeys } from './toggle-keys.tsx';
 
 /** What a counter asks: who and how reached, which machine exactly, what came along, until when, in whose hands. */
 export function Counter() {
-  const { job, act, locked } = useDesk();
-  const technicians = useShopQuery().data?.technicians ?? [];
+  const { job, act, locked, technicians } = useDesk();
   const { sheet } = job;
   const edit = (changes: SheetChanges) => {
     act({ kind: 'edit-sheet', changes, basedOn: sheet.version });

@@ -1,6 +1,5 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Alert, Button, Checkbox, Grid, Input, Select, Tag, Upload } from 'antd';
-import { wrap, type Remote } from 'comlink';
 import {
   driveLifeText,
   isThereAlready,
@@ -20,6 +19,7 @@ import { Dialog } from '../../controls/dialog.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import type { Dropped, ListingWork } from '../../workers/listing-worker.ts';
+import { useWorker } from '../../workers/use-worker.ts';
 import { newPartId } from './new-part-id.ts';
 import { useTakingIn } from './use-taking-in.ts';
 import styles from './from-listing.module.css';
@@ -42,16 +42,10 @@ export function FromListing() {
   );
 }
 
-function useWorker(): Remote<ListingWork> {
-  const [worker] = useState(
-    () => new Worker(new URL('../../workers/listing-worker.ts', import.meta.url), { type: 'module' }),
-  );
-  useEffect(() => () => worker.terminate(), [worker]);
-  return useMemo(() => wrap<ListingWork>(worker), [worker]);
-}
+const startWorker = () => new Worker(new URL('../../workers/listing-worker.ts', import.meta.url), { type: 'module' });
 
 function Listings({ onDone }: { readonly onDone: () => void }) {
-  const work = useWorker();
+  const work = useWorker<ListingWork>(startWorker);
   const [dropped, setDropped] = useState<readonly Dropped[]>([]);
   const [found, setFound] = useState<ListingsRead | null>(null);
   const [failed, setFailed] = useState(false);

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { hasUsualOutputs, outcomeLabel, partsAt, wattsText } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
@@ -34,7 +34,15 @@ export default function Intake() {
   else if (hasUsualOutputs(job.supply.label))
     missing.push({ page: 'supply', text: "the amps on the supply's label; those here are what is usual" });
   if (job.sheet.cableBag === null) missing.push({ page: 'case', text: 'whether the cable bag came along' });
-  const first = missing[0];
+  // What is missing on the page in sight is in sight; the way leads on to the next page that misses something, never
+  // back: what cannot be read yet holds nobody up.
+  const order = pages.map(([id]) => id);
+  const next = order.slice(order.indexOf(page) + 1).find((id) => missing.some((item) => item.page === id));
+  // Whoever is led to a page types on at once.
+  const [led, setLed] = useState<Page | null>(null);
+  useEffect(() => {
+    if (led !== null) document.querySelector<HTMLElement>('.work [data-entry]')?.focus();
+  }, [led]);
   const inlets = partsAt(job.parts, 'planned').flatMap((part) => part.inlets).length;
   return (
     <div className="station">
@@ -52,7 +60,10 @@ export default function Intake() {
                 </>
               ),
             }))}
-            onPick={(id) => setPage(id)}
+            onPick={(id) => {
+              setPage(id);
+              setLed(null);
+            }}
           />
         </div>
         {page === 'complaint' && <Complaint />}
@@ -101,8 +112,15 @@ export default function Intake() {
           <div className="caution">The cable bag did not come along. Ask for it before anything is fitted.</div>
         )}
         <div className="next">
-          {first !== undefined && first.page !== page ? (
-            <Primary onClick={() => setPage(first.page)}>{pages.find(([id]) => id === first.page)?.[1]}</Primary>
+          {next !== undefined ? (
+            <Primary
+              onClick={() => {
+                setPage(next);
+                setLed(next);
+              }}
+            >
+              {pages.find(([id]) => id === next)?.[1]}
+            </Primary>
           ) : (
             <Primary
               onClick={() => {

@@ -78,7 +78,9 @@ export function MachineLine() {
           onKeyDown={(event) => {
             if (event.key !== 'Enter' || event.shiftKey) return;
             event.preventDefault();
-            take();
+            // An empty line has nothing to take in: Enter leaves it, and the next one goes on.
+            if (line.trim() === '') event.currentTarget.blur();
+            else take();
           }}
         />
       </label>

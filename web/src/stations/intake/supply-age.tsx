@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Input } from 'antd';
 import { readDate, yearsSince } from '@fairwatt/core';
+import { today } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
 
 /** The age of the supply: in years, or the date as it stands on the label. */
@@ -8,9 +9,8 @@ export function SupplyAge() {
   const { job, act, locked } = useDesk();
   const { sheet } = job;
   const [typed, setTyped] = useState<string | null>(null);
-  const today = new Date().toISOString().slice(0, 10);
   const text = typed ?? (sheet.supplyYears === null ? '' : String(sheet.supplyYears));
-  const read = text === '' ? null : ageOf(text, today);
+  const read = text === '' ? null : ageOf(text, today());
 
   function take(): void {
     if (typed === null || (typed !== '' && read === null)) return;
@@ -49,9 +49,9 @@ export function SupplyAge() {
 }
 
 /** Years, where a number up to 60 stands there; else by a date. */
-function ageOf(text: string, today: string): number | null {
+function ageOf(text: string, day: string): number | null {
   const number = Number(text.trim().replace(',', '.'));
   if (text.trim() !== '' && Number.isFinite(number) && number >= 0 && number <= 60) return number;
-  const date = readDate(text, today);
-  return date === null ? null : yearsSince(date, today);
+  const date = readDate(text, day);
+  return date === null ? null : yearsSince(date, day);
 }

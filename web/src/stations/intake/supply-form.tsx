@@ -53,6 +53,7 @@ function FirstLabel() {
         <SupplyName value={name} onName={setName} onModel={take} />
         <FigureField
           label="Rating"
+          entry
           unit="W"
           least={1}
           most={5000}

@@ -25,6 +25,7 @@ export function SupplyOutputs({
   readonly locked: boolean;
 }) {
   const several = label.rails.filter((rail) => rail.rail === '+12').length > 1;
+  const firstUnread = label.rails.findIndex(({ usual }) => usual === true);
   const setRail = (index: number, changes: Partial<SupplyLabel['rails'][number]>) =>
     put({ rails: label.rails.map((rail, position) => (position === index ? { ...rail, ...changes } : rail)) });
   const drop = (index: number, gone: string) =>
@@ -88,6 +89,7 @@ export function SupplyOutputs({
                   label={`Amps of ${rail.label}`}
                   value={rail.amps}
                   most={1000}
+                  entry={index === firstUnread}
                   disabled={locked}
                   onChange={(amps) => {
                     if (amps !== null) setRail(index, { amps, usual: undefined });

@@ -1,6 +1,6 @@
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { Button, Upload } from 'antd';
-import { proxy, wrap, type Remote } from 'comlink';
+import { proxy } from 'comlink';
 import {
   logProblemText,
   logShapeText,
@@ -14,6 +14,7 @@ import {
 import { timeSpanText } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
 import type { Look, LogSession, Separator } from '../../workers/log-worker.ts';
+import { useWorker } from '../../workers/use-worker.ts';
 import { LogChart, type Span } from './log-chart.tsx';
 import { MappingForm, type State } from './log-mapping.tsx';
 import { ChannelTable, EventList, LogResult } from './log-result.tsx';
@@ -24,18 +25,12 @@ const unfit: Readonly<Record<Extract<Look, { ok: false }>['problem'], string>> =
   'no-lines': 'has no line break in its first 64 kB: it is no log with a row for each instant.',
   'too-wide': `has more than ${mostLogColumns} columns: it is no log of a few rails over time, or its columns are divided by something else.`,
 };
-function useWorker(): Remote<LogSession> {
-  const [worker] = useState(
-    () => new Worker(new URL('../../workers/log-worker.ts', import.meta.url), { type: 'module' }),
-  );
-  useEffect(() => () => worker.terminate(), [worker]);
-  return useMemo(() => wrap<LogSession>(worker), [worker]);
-}
+const startWorker = () => new Worker(new URL('../../workers/log-worker.ts', import.meta.url), { type: 'module' });
 
 /** A logging meter's file: how it is read, what it says, what the job keeps of it. */
 export function LogView({ phase, guide }: { readonly phase: Phase; readonly guide: Guide }) {
   const { job, act, locked, offerUndo } = useDesk();
-  const session = useWorker();
+  const session = useWorker<LogSession>(startWorker);
   const [state, setState] = useState<State>({ at: 'none', told: null });
 
   async function look(file: File, separator: Separator): Promise<void> {

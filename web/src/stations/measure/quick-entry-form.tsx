@@ -1,3 +1,4 @@
+import { today } from '../../controls/clock.ts';
 import { useRef, useState } from 'react';
 import { Button, Input, Select, type InputRef } from 'antd';
 import { Link } from 'react-router';
@@ -253,7 +254,7 @@ export function QuickEntryForm({
           onKeep={keep}
         />
       )}
-      {instrument?.calibratedUntil != null && instrument.calibratedUntil < new Date().toISOString().slice(0, 10) && (
+      {instrument?.calibratedUntil != null && instrument.calibratedUntil < today() && (
         <p className="quiet" style={{ marginTop: 6 }}>
           The calibration of {instrument.name} ended on {instrument.calibratedUntil}: its error counts half as much
           again.
