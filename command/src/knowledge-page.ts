@@ -1,4 +1,5 @@
 import {
+  aboutText,
   faultGroupText,
   faultGroups,
   groupDamping,
@@ -63,6 +64,7 @@ function checkSection(knowledge: Knowledge, check: Check): string {
     facts.push(
       `only after \`${check.after}\`${check.afterOutcomes === undefined ? '' : ` came out ${check.afterOutcomes.join(' or ')}`}`,
     );
+  if (check.about !== undefined) facts.push(aboutText[check.about]);
   if (check.powers !== undefined) facts.push(`powers ${poweringText[check.powers]}`);
   if (check.from !== undefined)
     facts.push(
@@ -118,7 +120,7 @@ export function knowledgePage(knowledge: Knowledge): string {
         '| --- | ---: | --- | ---: | --- |',
         ...faults.map(
           (fault) =>
-            `| ${fault.name} | ${percent((100 * fault.prior) / total)} | ${fault.cure.text}${fault.cure.part === true ? ' (buys a part)' : ''} | ${fault.cure.minutes} | ${fault.why} |`,
+            `| ${fault.name} | ${percent((100 * fault.prior) / total)} | ${fault.cure.text}${fault.cure.part === true ? ' (buys a part)' : ''} | ${fault.cure.minutes} | ${fault.why}${fault.about === undefined ? '' : ` (${aboutText[fault.about]})`} |`,
         ),
         '',
       ];

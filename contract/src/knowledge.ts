@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { allPowering, checkKinds, faultGroups, needs, type Knowledge } from '@fairwatt/core';
+import { abouts, allPowering, checkKinds, faultGroups, needs, type Knowledge } from '@fairwatt/core';
 import { figure, id, line, text } from './primitives.ts';
 
 const fault = z.strictObject({
@@ -11,6 +11,7 @@ const fault = z.strictObject({
   alsoEndedBy: z.array(id).min(1).optional(),
   outside: z.boolean().optional(),
   healthy: z.boolean().optional(),
+  about: z.enum(abouts).optional(),
   why: line(200),
 });
 const outcome = z.strictObject({
@@ -55,6 +56,7 @@ const check = z.strictObject({
   after: id.optional(),
   afterOutcomes: z.array(id).min(1).optional(),
   instrument: z.literal('tester').optional(),
+  about: z.enum(abouts).optional(),
   steps: z.array(line(200)).min(1).max(5),
   outcomes: z.array(outcome).min(2).max(9),
   rows: z

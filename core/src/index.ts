@@ -198,6 +198,8 @@ export {
   whileRunning,
 } from './measure/index.ts';
 export {
+  abouts,
+  absentIn,
   allPowering,
   barring,
   type Bench,
@@ -593,6 +595,8 @@ export {
   logProblemText,
   logShapeText,
   measuredText,
+  aboutText,
+  absentText,
   mindChangerText,
   moneyText,
   needText,

@@ -19,6 +19,8 @@ export {
   needs,
   type Powering,
   validateKnowledge,
+  type About,
+  abouts,
 } from './knowledge.ts';
 export { repairCheckId, rightRepairFails, triedCureId, wrongRepairCures } from './repair.ts';
 export {
@@ -80,4 +82,5 @@ export {
 } from './learn.ts';
 export { type Contradiction, contradictionIn, type MindChanger, mindChangers } from './contradiction.ts';
 export { type Moved, movedMost, type Tally, type Trust, trustIn } from './trust.ts';
+export { absentIn, modelOf } from './machine-model.ts';
 export { type CheckAtPlug, checkAtPlug, mainInletOf, pinOn20 } from './main-plug.ts';

@@ -32,6 +32,8 @@ export interface Fault {
   /** Not a fault at all: the machine is well. */
   readonly healthy?: boolean | undefined;
   readonly why: string;
+  /** Only of machines that have it. */
+  readonly about?: About | undefined;
 }
 
 export type CheckKind = 'told' | 'look' | 'do' | 'measure' | 'computed' | 'decide';
@@ -62,6 +64,10 @@ export const needs = [
  * the machine by the supply that was chosen for it.
  */
 export type Powering = 'machine' | 'supply' | 'spare' | 'fitted';
+
+/** A part of the machine without which a fault cannot be and a check makes no sense. */
+export type About = 'card' | 'card-plug' | 'card-16';
+export const abouts = ['card', 'card-plug', 'card-16'] as const satisfies readonly About[];
 
 /** A way in which a danger is made safe. */
 export interface DangerWay {
@@ -131,6 +137,8 @@ export interface Check {
   /** ... and only after one of these outcomes of it. */
   readonly afterOutcomes?: readonly string[] | undefined;
   readonly instrument?: 'tester' | undefined;
+  /** Only for machines that have it. */
+  readonly about?: About | undefined;
   readonly steps: readonly string[];
   readonly outcomes: readonly CheckOutcome[];
   readonly rows: readonly LikelihoodRow[];

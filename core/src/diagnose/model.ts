@@ -3,7 +3,7 @@ import { emptyRecord, learn, type ShopRecord } from './learn.ts';
 import { dampingByFault } from './damping.ts';
 import { safetyChecks } from './interlock.ts';
 import { repairChecks } from './repair.ts';
-import { rowFor, type Check, type Fault, type Knowledge } from './knowledge.ts';
+import { rowFor, type About, type Check, type Fault, type Knowledge } from './knowledge.ts';
 
 /** One answered check. `unknown` carries no weight. */
 export interface Observation {
@@ -45,6 +45,8 @@ export interface Model {
   readonly says: readonly (readonly Float64Array[])[];
   /** Rows that hold for one instrument, by `CHECK|INSTRUMENT`. */
   readonly byInstrument: ReadonlyMap<string, Rows>;
+  /** Parts that the machine has not: checks about them are not offered. */
+  readonly absent: ReadonlySet<About>;
 }
 
 /** The logarithm of each row over what was to be expected by the priors. */
@@ -93,6 +95,41 @@ export function compileModel(shipped: Knowledge, record: ShopRecord = emptyRecor
         return [`${checkId}|${instrumentId}`, { likelihood: rows, says: saysOf(rows, prior) }];
       }),
     ),
+    absent: new Set(),
+  };
+}
+
+/**
+ * The model without the faults of what a machine has not: priors and what an outcome says are by the faults that are
+ * left. Every check stays, since an answer that was given counts; those about what is absent are not offered.
+ */
+export function restricted(model: Model, absent: ReadonlySet<About>): Model {
+  const isThere = ({ about }: { readonly about?: About | undefined }) => about === undefined || !absent.has(about);
+  const kept = model.faults.flatMap((fault, index) => (isThere(fault) ? [index] : []));
+  const faults = kept.map((index) => model.faults[index]!);
+  const ids = new Set(faults.map(({ id }) => id));
+  const pick = (row: Float64Array) => Float64Array.from(kept, (index) => row[index]!);
+  const prior = normalise(pick(model.logPrior));
+  const rowsOf = (rows: readonly Float64Array[]): Rows => {
+    const likelihood = rows.map(pick);
+    return { likelihood, says: saysOf(likelihood, prior) };
+  };
+  const byCheck = model.likelihood.map(rowsOf);
+  return {
+    ...model,
+    faults,
+    checks: model.checks.map((check) => ({
+      ...check,
+      outcomes: check.outcomes.map((outcome) =>
+        outcome.cures === undefined ? outcome : { ...outcome, cures: outcome.cures.filter((id) => ids.has(id)) },
+      ),
+    })),
+    faultIndex: new Map(faults.map(({ id }, index) => [id, index])),
+    logPrior: prior.map(Math.log),
+    likelihood: byCheck.map((rows) => rows.likelihood),
+    says: byCheck.map((rows) => rows.says),
+    byInstrument: new Map([...model.byInstrument].map(([key, rows]) => [key, rowsOf(rows.likelihood)])),
+    absent,
   };
 }
 

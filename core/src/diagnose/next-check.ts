@@ -62,6 +62,7 @@ function available(
 ): boolean {
   const check = model.checks[index]!;
   if (!isFromFile(check)) return false;
+  if (check.about !== undefined && model.absent.has(check.about)) return false;
   if (check.powers !== undefined && barring(interlocks, check.powers) !== null) return false;
   if (observations.some((observation) => observation.checkId === check.id)) return false;
   if (

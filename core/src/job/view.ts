@@ -14,9 +14,11 @@ import {
   type Contradiction,
   type Interlock,
   type MindChanger,
+  type About,
   type NextCheck,
   type NextStep,
   type Suspect,
+  modelOf,
 } from '../diagnose/index.ts';
 import type { CandidateRow, SupplyModel } from '../supply/index.ts';
 import { cablingOf, type Cabling } from './cabling.ts';
@@ -54,6 +56,8 @@ export interface JobView {
   readonly mindChangers: readonly MindChanger[];
   /** Checks answered with something this knowledge does not know; they carry no weight. */
   readonly notCounted: readonly string[];
+  /** What the machine has not, by its parts: faults and checks of it are left out. */
+  readonly absent: readonly About[];
   /** 1, and one more for each repair that changed nothing. */
   readonly round: number;
   readonly load: LoadView;
@@ -86,21 +90,19 @@ export function faultView(
   | 'contradiction'
   | 'mindChangers'
   | 'notCounted'
+  | 'absent'
   | 'round'
 > {
   const before = measureResult(job, 'before', job.supply?.label.guide ?? '2.x', shop.instruments);
   const lines = loadLinesOf(job, 'before', before.steadiness, shop.instruments, before.guide);
   const observations = observationsOf(job, before, lines, load.presentAssessment);
-  const chosen = shop.supplies.find((model) => model.id === job.choice?.modelId) ?? null;
+  const chosen = shop.supplies.find(({ id }) => id === job.choice?.modelId) ?? null;
   const after = measureResult(job, 'after', chosen?.label.guide ?? job.supply?.label.guide ?? '2.x', shop.instruments);
-  const interlocks = interlocksOf(shop.model, observations, measuredSigns(job, [before, after]));
-  const ranked = suspects(shop.model, observations);
-  const conclusion = conclude(shop.model, observations, ranked, shop.settings.stopProbability);
-  const nextChecks = provingFirst(
-    shop.model,
-    rankChecks(shop.model, observations, shop.settings.bench, interlocks),
-    conclusion,
-  );
+  const model = modelOf(shop.model, job.parts);
+  const interlocks = interlocksOf(model, observations, measuredSigns(job, [before, after]));
+  const ranked = suspects(model, observations);
+  const conclusion = conclude(model, observations, ranked, shop.settings.stopProbability);
+  const nextChecks = provingFirst(model, rankChecks(model, observations, shop.settings.bench, interlocks), conclusion);
   return {
     before,
     after,
@@ -111,17 +113,18 @@ export function faultView(
     interlocks,
     nextChecks,
     step: nextStep(
-      { model: shop.model, observations, probabilities: posterior(shop.model, observations), interlocks },
+      { model, observations, probabilities: posterior(model, observations), interlocks },
       nextChecks,
       conclusion,
     ),
-    contradiction: contradictionIn(shop.model, observations),
+    contradiction: contradictionIn(model, observations),
     mindChangers: mindChangers(nextChecks, ranked[0]!.faultId),
-    notCounted: weigh(shop.model, observations)
+    notCounted: weigh(model, observations)
       .notCounted.filter(
-        (observation) => observation.outcomeId !== 'unknown' || !shop.model.checkIndex.has(observation.checkId),
+        (observation) => observation.outcomeId !== 'unknown' || !model.checkIndex.has(observation.checkId),
       )
       .map((observation) => observation.checkId),
+    absent: [...model.absent],
     round:
       1 +
       observations.filter(

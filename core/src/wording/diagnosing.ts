@@ -1,4 +1,5 @@
 import {
+  type About,
   shareInterval,
   madeSafeId,
   triedCureId,
@@ -145,6 +146,31 @@ export function findingGrounds(
 export function contradictionText(knowledge: Knowledge, contradiction: Contradiction): string {
   const [a, b] = contradiction.pair;
   return `No single fault explains both “${observationText(knowledge, a)}” and “${observationText(knowledge, b)}”: together they are ${Math.round(contradiction.timesLess)} times less likely than apart. Do one of them again, or think of two faults at once.`;
+}
+
+const aboutName: Readonly<Record<About, string>> = {
+  card: 'no card',
+  'card-plug': 'no card with plugs of its own',
+  'card-16': 'no 16-pin inlet',
+};
+
+/** Only of which machines a fault can be or a check makes sense, in a few words. */
+export const aboutText: Readonly<Record<About, string>> = {
+  card: 'only with a graphics card',
+  'card-plug': 'only with a card that has plugs of its own',
+  'card-16': 'only with a 16-pin inlet',
+};
+
+/** What the machine has not, so that nothing is asked about it; empty where it has all. */
+export function absentText(absent: readonly About[]): string {
+  const named = absent.includes('card')
+    ? ['card' as const]
+    : absent.includes('card-plug')
+      ? ['card-plug' as const]
+      : absent;
+  return named.length === 0
+    ? ''
+    : `Intake has ${named.map((about) => aboutName[about]).join(', ')}: its faults and checks are left out.`;
 }
 
 /** What would change the mind, in a few words. */

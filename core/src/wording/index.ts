@@ -36,6 +36,8 @@ export {
   tooLargeText,
 } from './loads.ts';
 export {
+  aboutText,
+  absentText,
   checkTitle,
   checkWorth,
   conclusionSentence,

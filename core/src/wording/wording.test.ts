@@ -6,6 +6,7 @@ import { bareReading, viewJob, type Act, type Job, type OpenPointCode, type Refu
 import { inletKinds } from '../standards/index.ts';
 import type { Doubt, QuickProblem } from '../measure/index.ts';
 import {
+  absentText,
   actText,
   checkWorth,
   conclusionSentence,
@@ -247,5 +248,17 @@ describe('figures', () => {
       '100 ms',
       '0.1 ms',
     ]);
+  });
+});
+
+describe('what a machine has not', () => {
+  it('is told once, by the widest of it', () => {
+    expect(absentText(['card', 'card-plug', 'card-16'])).toBe(
+      'Intake has no card: its faults and checks are left out.',
+    );
+    expect(absentText(['card-plug', 'card-16'])).toMatch(/^Intake has no card with plugs of its own:/);
+    expect(absentText(['card', 'card-16'])).toMatch(/^Intake has no card:/);
+    expect(absentText(['card-16'])).toMatch(/^Intake has no 16-pin inlet:/);
+    expect(absentText([])).toBe('');
   });
 });

@@ -1,6 +1,6 @@
 import { useLayoutEffect, useRef, useState } from 'react';
 import { Button } from 'antd';
-import { checkTitle, outcomeLabel, percentText, strengthText, type Suspect } from '@fairwatt/core';
+import { absentText, checkTitle, outcomeLabel, percentText, strengthText, type Suspect } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 
 const arrows = { strong: 3, fair: 2, slight: 1 } as const;
@@ -94,6 +94,7 @@ export function Suspects() {
       <Button type="link" aria-expanded={all} onClick={() => setAll(!all)}>
         {all ? 'only the likely ones' : `${view.suspects.length - shown.length} others below`}
       </Button>
+      {view.absent.length > 0 && <p className="quiet">{absentText(view.absent)}</p>}
     </>
   );
 }
