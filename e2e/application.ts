@@ -5,6 +5,8 @@ import { freshDatabase } from '../tests/fresh-database.ts';
 
 export interface Application {
   url: string;
+  /** What the console shows while the shop has no owner: the code that makes one. */
+  code: string;
   /** Kills the server without a word; the database stays. */
   readonly stop: () => Promise<void>;
   /** Starts it again on the same port. */
@@ -19,6 +21,7 @@ export async function startApplication(demo = true): Promise<Application> {
   let port = '0';
   const application: Application = {
     url: '',
+    code: '',
     start: () =>
       new Promise((resolve, reject) => {
         const started = spawn(process.execPath, [fileURLToPath(new URL('../server/dist/main.js', import.meta.url))], {
@@ -33,6 +36,7 @@ export async function startApplication(demo = true): Promise<Application> {
         });
         child = started;
         started.stdout.on('data', (chunk: Buffer) => {
+          application.code = /enter (\S+)$/m.exec(chunk.toString())?.[1] ?? application.code;
           const found = /^ready (\S+)$/m.exec(chunk.toString());
           if (found?.[1] !== undefined) {
             application.url = found[1];
@@ -225,4 +229,17 @@ export async function goStation(page: Page, digit: number): Promise<void> {
     digit,
   );
   await page.waitForFunction(() => document.querySelector('.station .side') !== null, { timeout: 10_000 });
+}
+
+/** The first one at a new shop, with the code that the console shows. */
+export async function becomeOwner(page: Page, { code }: Application, name: string, secret: string): Promise<void> {
+  await seeText(page, 'This shop has no owner yet');
+  await fill(page, 'Code of the console', code);
+  await fill(page, 'Your name', name);
+  await fill(page, 'New PIN or passphrase', secret);
+  await fill(page, 'Once more', secret);
+  await fill(page, 'This device', 'Bench tablet');
+  await fill(page, 'Name of the shop', 'Ferry Steps Repairs');
+  await fill(page, 'Codes of jobs begin with', 'fs');
+  await press(page, 'Become the owner');
 }

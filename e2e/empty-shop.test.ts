@@ -1,7 +1,7 @@
 import { fileURLToPath } from 'node:url';
 import type { ElementHandle } from 'puppeteer-core';
 import { expect, it } from 'vitest';
-import { fill, press, seeText, startApplication, visit } from './application.ts';
+import { becomeOwner, seeText, startApplication, visit } from './application.ts';
 import { openBrowser, openPage } from './browser.ts';
 
 it('an empty shop can be filled by hand and by files, and then takes its first job', async () => {
@@ -10,20 +10,9 @@ it('an empty shop can be filled by hand and by files, and then takes its first j
   try {
     const page = await openPage(browser, { technician: null });
     await visit(page, `${application.url}/jobs`);
+    await becomeOwner(page, application, 'Ilse V.', '482913');
     await seeText(page, 'No jobs yet');
-    await press(page, 'Add a name');
-    await page.waitForFunction(
-      () =>
-        document.activeElement instanceof HTMLInputElement &&
-        document.activeElement.placeholder.startsWith('As it shall'),
-    );
-    await page.keyboard.type('Ilse V.');
-    await fill(page, 'Name of the shop', 'Ferry Steps Repairs');
-    await fill(page, 'Codes of jobs begin with', 'fs');
-    await page.keyboard.press('Enter');
-    await page.waitForFunction(
-      () => document.querySelector('.bar .ant-select')?.textContent.includes('Ilse V.') === true,
-    );
+    await seeText(page, 'Ilse V.', '.bar');
     const upload = async (path: string, file: string) => {
       await visit(page, `${application.url}${path}`);
       await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(

@@ -154,6 +154,11 @@ describe('a backup', () => {
         .concat('priority', 'promised_on', 'usual_as', 'old_supply', 'old_supply_note', 'old_supply_disposed')
         .map((column) => `drop column ${column}`)
         .join(', ')};
+      alter table technician add column owner boolean not null default false;
+      update technician set owner = role = 'owner';
+      alter table technician drop column role, drop column version;
+      drop table shop_access, technician_secret, device, web_session, audit;
+      drop function audit_stands;
       delete from schema_migration where name >= '0022'`);
     await client.end();
     await command.run('stop');

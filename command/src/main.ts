@@ -2,6 +2,7 @@ import { loadModel } from '@fairwatt/server';
 import { backupCommand, restoreCommand } from './backup/index.ts';
 import { computeCommand } from './compute.ts';
 import { logs } from './logs.ts';
+import { ownerCode } from './owner-code.ts';
 import { reset } from './reset.ts';
 import { serve, stop } from './serve.ts';
 import { MissingPackage } from './system.ts';
@@ -14,12 +15,13 @@ const usage = `./fairwatt demo               start with the demo shop's data
 ./fairwatt backup [FILE]      everything in one file, also while it runs (--nightly FOLDER|off, --hour H)
 ./fairwatt restore FILE       try a backup, say what it holds, and put it in place (--check, --yes, --at TIME)
 ./fairwatt logs [WHAT]        the last lines of the server's log, or the database's (--lines N)
+./fairwatt owner-code         a one-time code that makes an owner, for one who is locked out
 ./fairwatt test               all checks and tests
 ./fairwatt compute VERB FILE  verdict, diagnose, load, rank or plan on a JSON file
 `;
 
 /** Verbs that take nothing more; whatever else was typed was meant for something, so nothing is started. */
-const bareVerbs: readonly (string | undefined)[] = ['demo', 'serve', 'stop'];
+const bareVerbs: readonly (string | undefined)[] = ['demo', 'serve', 'stop', 'owner-code'];
 
 async function main([verb, ...rest]: readonly string[]): Promise<number> {
   if (rest.includes('--help')) {
@@ -45,6 +47,8 @@ async function main([verb, ...rest]: readonly string[]): Promise<number> {
       return restoreCommand(rest);
     case 'logs':
       return logs(rest);
+    case 'owner-code':
+      return ownerCode();
     case 'test':
       return test(rest);
     case 'compute':

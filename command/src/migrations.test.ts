@@ -39,6 +39,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0024_leads.sql': '3ca639fb6f7da4b0',
   '0025_usual_machines.sql': '4bb914f71616272d',
   '0026_old_supply.sql': '0797e2dc29ca4378',
+  '0027_access.sql': 'b1ab0e81897fca10',
 };
 
 it('a migration that has shipped never changes again', () => {

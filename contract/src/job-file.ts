@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { jobSchema } from './job.ts';
 import { mostPhotos, photoFileSchema } from './photo.ts';
 import { instant, uuid } from './primitives.ts';
-import { instrumentSchema, technicianSchema } from './shop.ts';
+import { instrumentSchema, namedPersonSchema } from './shop.ts';
 import { supplyModelSchema } from './supply.ts';
 
 export const jobFileFormat = 'fairwatt-job';
@@ -21,7 +21,7 @@ export const jobFileSchema = z
     job: jobSchema,
     supplies: z.array(supplyModelSchema).max(100),
     instruments: z.array(instrumentSchema).max(100),
-    technicians: z.array(technicianSchema).max(200),
+    technicians: z.array(namedPersonSchema).max(200),
     /** Files of logging meters that were kept, by the log they belong to. */
     photos: z.array(photoFileSchema).max(mostPhotos).default([]),
     originals: z

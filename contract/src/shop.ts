@@ -8,6 +8,7 @@ import {
   type ShopSettings,
 } from '@fairwatt/core';
 import { figure, id, line, text } from './primitives.ts';
+import { standings } from './access.ts';
 import { dayProfileSchema } from './supply.ts';
 
 export const instrumentSchema = z.strictObject({
@@ -61,8 +62,12 @@ export const shopSettingsSchema = z.strictObject({
   choosing: choosingSchema.default({ ...firstChoosing }),
 }) satisfies z.ZodType<ShopSettings>;
 
-export const technicianSchema = z.strictObject({ id, name: line(60), owner: z.boolean() });
+export const technicianSchema = z.strictObject({ id, name: line(60), role: z.enum(standings) });
 export type Technician = z.infer<typeof technicianSchema>;
+
+/** Somebody as a file names them: what a person may do is said by the owner of a shop, never by a file. */
+export const namedPersonSchema = z.strictObject({ id, name: line(60), owner: z.boolean().default(false) });
+export type NamedPerson = z.infer<typeof namedPersonSchema>;
 
 export const newTechnicianSchema = z.strictObject({ name: line(60).transform((name) => name.trim()) });
 
@@ -78,6 +83,7 @@ export const shopFileSchema = z.strictObject({
   format: z.literal('fairwatt-shop'),
   version: z.literal(1),
   ...shopFields,
+  technicians: z.array(namedPersonSchema),
 });
 
 /** A meter or tester as an owner wants it; `was` is how it stood on the screen, null for a new one. */

@@ -1,12 +1,14 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
-import express, { type Express } from 'express';
+import cookieParser from 'cookie-parser';
+import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Model } from '@fairwatt/core';
+import { accessRoutes, gate, isLoopback, KnownAccess, sessionsIn } from './access/index.ts';
 import { cableBagRoutes } from './cable-bags/routes.ts';
 import type { ChangeFeed } from './changes/feed.ts';
 import { changeRoutes } from './changes/routes.ts';
@@ -47,10 +49,23 @@ export interface AppParts {
   /** Where the command keeps its data, for the state that an owner sees. */
   readonly dataFolder?: string | null;
   readonly clock?: ClockWatch | null;
+  /** So many sign-ins that are refused may come from one address in a minute. */
+  readonly refusedSignInsAMinute?: number;
 }
 
-const isLoopback = (address: string | undefined): boolean =>
-  address !== undefined && /^(::1|(::ffff:)?127\.)/.test(address);
+/** Sessions for whatever needs to know who asks; whether the server answers is asked by everybody, all the time. */
+function sessions(pool: pg.Pool, access: KnownAccess): RequestHandler {
+  let made: { readonly secret: string; readonly handler: RequestHandler } | null = null;
+  return async (request, response, next) => {
+    if (request.path === '/health') {
+      next();
+      return;
+    }
+    const { cookieSecret: secret } = await access.get();
+    if (made?.secret !== secret) made = { secret, handler: sessionsIn(pool, secret) };
+    await made.handler(request, response, next);
+  };
+}
 
 /** Application and API in one Express app. */
 export function createApp({
@@ -67,6 +82,7 @@ export function createApp({
   version = 'unknown',
   dataFolder = null,
   clock = null,
+  refusedSignInsAMinute = 30,
 }: AppParts): Express {
   watchDangers(pool, model, feed, sweeps, log);
   const app = express();
@@ -111,7 +127,11 @@ export function createApp({
     response.set('cache-control', 'no-store');
     next();
   });
+  const access = new KnownAccess(pool, feed);
+  api.use(sessions(pool, access));
+  api.use(gate(pool, access, log, now));
   api.use('/health', healthRoutes({ pool, sweeps, version, dataFolder, clock }));
+  api.use('/access', cookieParser(), accessRoutes(pool, access, now, refusedSignInsAMinute));
   api.use('/shop', shopRoutes(pool));
   api.use('/supplies', supplyRoutes(pool, now));
   api.use('/cable-bags', cableBagRoutes(pool, now));

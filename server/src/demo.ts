@@ -12,6 +12,7 @@ import {
   shopFileSchema,
   supplyFileSchema,
 } from '@fairwatt/contract';
+import { signAtFirst } from './access/index.ts';
 import { putAdapter, putCable, putPinout } from './cable-bags/store.ts';
 import { one, transaction } from './database/query.ts';
 import { number } from './database/read.ts';
@@ -46,6 +47,8 @@ export async function loadDemo(pool: pg.Pool, model: Model, directory: string, n
   if (parts.refused.length > 0)
     throw new Error(`demo/parts.csv, row ${parts.refused[0]!.row}: ${parts.refused[0]!.errors[0]!.message}`);
   await transaction(pool, async (db) => {
+    // Invented people are picked by name; a shop of one's own starts with secrets.
+    await signAtFirst(db, 'picked');
     await writeSettings(db, shop.settings);
     await addTechnicians(db, shop.technicians);
     await addInstruments(db, shop.instruments);

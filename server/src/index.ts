@@ -1,3 +1,4 @@
+export { asRead, makeOwnerCode } from './access/index.ts';
 export { createApp, type AppParts } from './app.ts';
 export { ChangeFeed } from './changes/feed.ts';
 export { Sweeps } from './instruments/sweep.ts';

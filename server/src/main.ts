@@ -1,5 +1,7 @@
 import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
+import type { Pool } from 'pg';
+import { asRead, isOwnerless, makeOwnerCode, readAccessState, signAtFirst } from './access/index.ts';
 import { createApp } from './app.ts';
 import { ChangeFeed } from './changes/feed.ts';
 import { createPool } from './database/pool.ts';
@@ -28,6 +30,14 @@ const host = process.env['FAIRWATT_HOST'] ?? '127.0.0.1';
 const wanted = Number(process.env['FAIRWATT_PORT'] ?? '4870');
 const fromRoot = (path: string) => fileURLToPath(new URL(`../../${path}`, import.meta.url));
 
+/** While nobody can sign in as owner, whoever reads the console makes one, with a code that each start makes anew. */
+async function tellOwnerCode(pool: Pool, url: string): Promise<void> {
+  if ((await readAccessState(pool)).signing !== 'secret' || !(await isOwnerless(pool))) return;
+  process.stdout.write(
+    `notice To make the owner of this shop, open ${url} and enter ${asRead(await makeOwnerCode(pool))}\n`,
+  );
+}
+
 async function start(): Promise<void> {
   if (databaseUrl === undefined || databaseUrl === '') throw new Error('DATABASE_URL is not set');
   if (!Number.isInteger(wanted) || wanted < 0 || wanted > 65_535)
@@ -35,7 +45,11 @@ async function start(): Promise<void> {
   const model = await loadModel();
   await migrate(databaseUrl, log);
   const pool = createPool(databaseUrl, log);
-  if (process.env['FAIRWATT_DEMO'] === '1') await loadDemo(pool, model, fromRoot('demo'), new Date().toISOString());
+  if (process.env['FAIRWATT_DEMO'] === '1') {
+    // The demo's invented people are picked by name; a shop of one's own starts with secrets.
+    await signAtFirst(pool, 'picked');
+    await loadDemo(pool, model, fromRoot('demo'), new Date().toISOString());
+  }
   const standIns = /^meter=(\d+) load=(\d+) prices=(\d+) printer=(\d+)$/.exec(process.env['FAIRWATT_STAND_INS'] ?? '');
   if (standIns !== null) {
     await putNetworkInstrument(
@@ -102,6 +116,7 @@ async function start(): Promise<void> {
     attempt(wanted);
   });
   const address = server.address() as AddressInfo;
+  await tellOwnerCode(pool, `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${address.port}`);
   process.stdout.write(`ready http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${address.port}\n`);
   // What lists say of open jobs is made anew beside the first requests where it is old, and after each change.
   feed.listen((change) => keeper.heard(change));

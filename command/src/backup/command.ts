@@ -1,9 +1,9 @@
 import { stat } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
-import { ensureDatabase, runningCluster, startCluster, stopCluster } from '../cluster/index.ts';
-import { databaseName, lockPath, mainCluster, say } from '../clusters.ts';
-import { isLocked, notedHolder, takeLock } from '../lock.ts';
+import { lockPath, say } from '../clusters.ts';
+import { takeLock } from '../lock.ts';
+import { withDatabase } from '../shop-database.ts';
 import { asked } from '../console.ts';
 import { countJobs } from '../count-jobs.ts';
 import { connected, databaseOf, otherDatabase } from './database-tools.ts';
@@ -13,22 +13,6 @@ import { backupByRule, backupFolder, nightlySettings, noteBackup, setNightly } f
 import { BadBackup, dropDatabase, restoreInto } from './read.ts';
 
 const megabytes = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`;
-
-/** Runs `work` on the shop's database; a cluster that does not run is started for it and stopped afterwards. */
-async function withDatabase<T>(demo: boolean | null, work: (url: string) => Promise<T>): Promise<T> {
-  const given = process.env['DATABASE_URL'];
-  if (given !== undefined && given !== '' && demo !== true) return work(given);
-  const running = runningCluster(mainCluster());
-  const cluster = running ?? (await startCluster(mainCluster()));
-  try {
-    const used = isLocked(lockPath) ? (notedHolder(lockPath)?.database ?? null) : null;
-    const shop = await countJobs(cluster.url(databaseName(false)));
-    const name = demo !== null ? databaseName(demo) : (used ?? databaseName(shop === null));
-    return await work(await ensureDatabase(cluster, name));
-  } finally {
-    if (running === null) stopCluster(mainCluster());
-  }
-}
 
 const demoFlag = (values: { readonly demo?: boolean | undefined }) => (values.demo === true ? true : null);
 

@@ -11,6 +11,7 @@ import {
   proofMessageSchema,
   uuid,
 } from '@fairwatt/contract';
+import { signedInput } from '../access/index.ts';
 import { noTechnician } from '../jobs/refusals.ts';
 import { snapshot } from '../database/query.ts';
 import { sendFromShelf } from '../shop/tagged.ts';
@@ -55,11 +56,11 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
     );
   });
   router.put('/cables', body, async (request, response) => {
-    const { by, basedOn, cable } = parseInput(bagCableMessageSchema, request.body, 'The cable');
+    const { by, basedOn, cable } = await signedInput(pool, request, bagCableMessageSchema, request.body, 'The cable');
     await answer(response, await changeCable(pool, by, basedOn, cable), 'cable');
   });
   router.delete('/cables/:id', async (request, response) => {
-    const { by } = parseInput(z.strictObject({ by: id }), request.query, 'The query');
+    const { by } = await signedInput(pool, request, z.strictObject({ by: id }), request.query, 'The query');
     await answer(
       response,
       await removeFromBags(pool, by, 'bag_cable', parseInput(uuid, request.params['id'], 'The cable')),
@@ -67,11 +68,17 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
     );
   });
   router.put('/adapters', body, async (request, response) => {
-    const { by, basedOn, adapter } = parseInput(bagAdapterMessageSchema, request.body, 'The adapter');
+    const { by, basedOn, adapter } = await signedInput(
+      pool,
+      request,
+      bagAdapterMessageSchema,
+      request.body,
+      'The adapter',
+    );
     await answer(response, await changeAdapter(pool, by, basedOn, adapter), 'adapter');
   });
   router.delete('/adapters/:id', async (request, response) => {
-    const { by } = parseInput(z.strictObject({ by: id }), request.query, 'The query');
+    const { by } = await signedInput(pool, request, z.strictObject({ by: id }), request.query, 'The query');
     await answer(
       response,
       await removeFromBags(pool, by, 'bag_adapter', parseInput(uuid, request.params['id'], 'The adapter')),
@@ -79,11 +86,17 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
     );
   });
   router.put('/pinouts', body, async (request, response) => {
-    const { by, basedOn, pinout } = parseInput(pinoutMessageSchema, request.body, 'The pinout');
+    const { by, basedOn, pinout } = await signedInput(pool, request, pinoutMessageSchema, request.body, 'The pinout');
     await answer(response, await changePinout(pool, by, basedOn, pinout), 'pinout');
   });
   router.put('/proofs', body, async (request, response) => {
-    const { by, cableId, modelId, note, proved } = parseInput(proofMessageSchema, request.body, 'The proof');
+    const { by, cableId, modelId, note, proved } = await signedInput(
+      pool,
+      request,
+      proofMessageSchema,
+      request.body,
+      'The proof',
+    );
     // What is known to do harm cannot be proved by anybody.
     const bags = await snapshot(pool, readCableBags);
     const cable = bags.cables.find((item) => item.id === cableId);

@@ -1,9 +1,9 @@
 import express, { Router } from 'express';
 import type pg from 'pg';
 import { presenceMessageSchema, presentSchema } from '@fairwatt/contract';
+import { signedInput } from '../access/index.ts';
 import { jobIdOf } from '../jobs/read.ts';
 import { codeOf, noJob, noTechnician } from '../jobs/refusals.ts';
-import { parseInput } from '../problems.ts';
 import { stream } from '../streams.ts';
 import type { ChangeFeed } from './feed.ts';
 import { notePresence, presentAt } from './presence.ts';
@@ -17,7 +17,7 @@ export function changeRoutes(pool: pg.Pool, feed: ChangeFeed, now: () => string)
     closed.addEventListener('abort', leave);
   });
   router.post('/presence', express.json({ limit: '2kb' }), async (request, response) => {
-    const { tab, by, code } = parseInput(presenceMessageSchema, request.body, 'The message');
+    const { tab, by, code } = await signedInput(pool, request, presenceMessageSchema, request.body, 'The message');
     const change = await notePresence(pool, tab, by, code, now());
     if (change === 'unknown-technician') throw noTechnician();
     if (change === 'no-job') throw noJob(code ?? '');

@@ -13,6 +13,7 @@ import {
   sweepsSchema,
   type NetworkInstrument,
 } from '@fairwatt/contract';
+import { signedInput } from '../access/index.ts';
 import { noTechnician } from '../jobs/refusals.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
 import { technicianExists } from '../shop/store.ts';
@@ -75,13 +76,20 @@ export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps): R
     response.json(networkInstrumentsSchema.parse(await listNetworkInstruments(pool)));
   });
   router.post('/', body, async (request, response) => {
-    const { by, instrument } = parseInput(newNetworkInstrumentSchema, request.body, 'The instrument');
+    const { by, instrument } = await signedInput(
+      pool,
+      request,
+      newNetworkInstrumentSchema,
+      request.body,
+      'The instrument',
+    );
     settled(await addNetworkInstrument(pool, by, instrument));
     response.status(201).json(networkInstrumentsSchema.parse(await listNetworkInstruments(pool)));
   });
   router.delete('/:id', async (request, response) => {
-    const { by } = parseInput(z.strictObject({ by: id }), request.query, 'The query');
-    settled(await removeNetworkInstrument(pool, by, parseInput(id, request.params['id'], 'The instrument')));
+    const { by } = await signedInput(pool, request, z.strictObject({ by: id }), request.query, 'The query');
+    const instrument = parseInput(id, request.params['id'], 'The instrument');
+    settled(await removeNetworkInstrument(pool, by, instrument));
     response.json(networkInstrumentsSchema.parse(await listNetworkInstruments(pool)));
   });
   router.get('/:id/identity', async (request, response) => {
@@ -124,7 +132,7 @@ export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps): R
     );
   });
   router.post('/:id/off', body, async (request, response) => {
-    const { by, byHand } = parseInput(loadOffSchema, request.body, 'The request');
+    const { by, byHand } = await signedInput(pool, request, loadOffSchema, request.body, 'The request');
     if (!(await technicianExists(pool, by))) throw noTechnician();
     const load = await found(request.params['id'], 'load');
     const loadOff = await sweeps.makeSure(load, byHand);
@@ -135,7 +143,7 @@ export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps): R
     response.json({ loadOff });
   });
   router.post('/sweeps', body, async (request, response) => {
-    const wanted = parseInput(sweepRequestSchema, request.body, 'The sweep');
+    const wanted = await signedInput(pool, request, sweepRequestSchema, request.body, 'The sweep');
     if (!(await technicianExists(pool, wanted.by))) throw noTechnician();
     const [meter, load] = [await found(wanted.meterId, 'meter'), await found(wanted.loadId, 'load')];
     await unbarred(wanted.job);

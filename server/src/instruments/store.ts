@@ -1,8 +1,8 @@
 import type pg from 'pg';
 import type { NetworkInstrument } from '@fairwatt/contract';
 import { many, maybeOne, transaction, type Queryable } from '../database/query.ts';
-import { boolean } from '../database/read.ts';
 import { networkInstrument } from '../shop/tables.ts';
+import { ownerOf } from '../shop/store.ts';
 
 const { read } = networkInstrument;
 
@@ -48,9 +48,7 @@ export type OwnerResult =
 /** A change that only an owner may make. */
 function asOwner(pool: pg.Pool, by: string, work: (db: Queryable) => Promise<OwnerResult>): Promise<OwnerResult> {
   return transaction(pool, async (db): Promise<OwnerResult> => {
-    const owner = await maybeOne(db, 'select owner from technician where id = $1', [by], (row) =>
-      boolean(row, 'owner'),
-    );
+    const owner = await ownerOf(db, by);
     return owner === null ? 'unknown-technician' : owner ? work(db) : 'not-owner';
   });
 }

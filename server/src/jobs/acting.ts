@@ -10,9 +10,10 @@ import {
   type Refusal,
   type Shop,
 } from '@fairwatt/core';
-import type { ActMessage } from '@fairwatt/contract';
+import { actPermissions, type ActMessage, type Role } from '@fairwatt/contract';
+import { demand } from '../access/index.ts';
 import { one, transaction, type Queryable } from '../database/query.ts';
-import { boolean, number, orNull, text } from '../database/read.ts';
+import { member, number, orNull, text } from '../database/read.ts';
 import { writeLesson, type Lesson } from '../record/store.ts';
 import { searchNamesOf } from '../shop/shelf.ts';
 import type { Closing, Workers } from '../workers/workers.ts';
@@ -45,14 +46,15 @@ export interface Acting {
 
 /** What an act needs to know of the database, seen at one moment. */
 interface Situation {
-  readonly known: boolean;
+  /** What the one who acts is here; null for nobody. */
+  readonly role: Role | null;
   readonly job: { readonly id: number; readonly stamp: string } | null;
   readonly earlier: { readonly jobId: number; readonly revision: number | null; readonly hash: string } | null;
   readonly shop: ShopStamps;
 }
 
 const situationSql = `select
-    exists (select from technician where technician.id = $2) as known,
+    (select role from technician where technician.id = $2 and role <> 'none') as role,
     job.id, job.stamp, (select stamp from shelf_stamp) as shelf, (select revision from shop_record) as record,
     job_event.job_id as earlier_job, job_event.revision as earlier_revision, job_event.content_hash as earlier_hash
   from (select) as one_row
@@ -61,7 +63,7 @@ const situationSql = `select
 
 const situationOf = (db: Queryable, code: string, by: string, messageId: string): Promise<Situation> =>
   one(db, situationSql, [code, by, messageId], (row) => ({
-    known: boolean(row, 'known'),
+    role: orNull(member<Role>)(row, 'role'),
     job: row['id'] === null ? null : { id: number(row, 'id'), stamp: text(row, 'stamp') },
     earlier:
       row['earlier_job'] === null
@@ -139,8 +141,9 @@ async function tryAct(
   hash: string,
   at: string,
 ): Promise<ActOutcome | null> {
-  const { known, job: row, earlier, shop: stamps } = await situationOf(pool, code, message.by, message.id);
-  if (!known) return { kind: 'unknown-technician' };
+  const { role, job: row, earlier, shop: stamps } = await situationOf(pool, code, message.by, message.id);
+  if (role === null) return { kind: 'unknown-technician' };
+  demand(role, actPermissions[message.act.kind]);
   if (row === null) return { kind: 'no-job' };
   const stored = await readStamped(pool, row.id, row.stamp);
   if (stored === null) return { kind: 'no-job' };

@@ -3,7 +3,14 @@ import { fileURLToPath } from 'node:url';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { bareReading, type Act, type Job } from '@fairwatt/core';
-import { jobFileSchema, presentJobFile, type JobFile, type JobList, type Problem } from '@fairwatt/contract';
+import {
+  jobFileSchema,
+  presentJobFile,
+  type JobFile,
+  type JobList,
+  type Problem,
+  type Technician,
+} from '@fairwatt/contract';
 import { startServer, type RunningServer } from '../../../tests/running-server.ts';
 
 const demo = fileURLToPath(new URL('../../../demo', import.meta.url));
@@ -284,8 +291,8 @@ describe('job files', () => {
 
 describe('the shop', () => {
   it('takes a new technician once, with an id of its own', async () => {
-    const made = await call<{ id: string; owner: boolean }>('/shop/technicians', { name: '  Ilse Våg ' });
-    expect([made.status, made.body]).toEqual([201, { id: 'ilse-va-g', name: 'Ilse Våg', owner: false }]);
+    const made = await call<Technician>('/shop/technicians', { name: '  Ilse Våg ' });
+    expect([made.status, made.body]).toEqual([201, { id: 'ilse-va-g', name: 'Ilse Våg', role: 'technician' }]);
     expect((await call<Problem>('/shop/technicians', { name: 'ilse våg' })).body.type).toBe('/problems/name-taken');
     expect((await call<Problem>('/shop/technicians', { name: ' ' })).body.errors?.[0]?.path).toBe('name');
     expect((await act((await make()).code, title('Signed', 1), 'ilse-va-g')).status).toBe(200);

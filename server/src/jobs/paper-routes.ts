@@ -7,6 +7,7 @@ import {
   printedSchema,
   printLabelsSchema,
 } from '@fairwatt/contract';
+import { signedInput } from '../access/index.ts';
 import { PrinterFailure, printPdf, readLabelPrinter, writeLabelPrinter } from '../label-printer.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
 import { ownerOf, technicianExists } from '../shop/store.ts';
@@ -47,7 +48,7 @@ export function paperRoutes(pool: pg.Pool, workers: Workers, address: string | n
     response.attachment(`${code}-cables.csv`).type('text/csv').send(csv);
   });
   router.post('/:code/labels/print', body, async (request, response) => {
-    const { by } = parseInput(printLabelsSchema, request.body, 'The print job');
+    const { by } = await signedInput(pool, request, printLabelsSchema, request.body, 'The print job');
     if (!(await technicianExists(pool, by))) throw noTechnician();
     const printer = await readLabelPrinter(pool);
     if (printer === null)
@@ -73,7 +74,7 @@ export function labelPrinterRoutes(pool: pg.Pool): Router {
     response.json(url === null ? null : labelPrinterSchema.parse({ url }));
   });
   router.put('/', express.json({ limit: '10kb' }), async (request, response) => {
-    const { by, url } = parseInput(labelPrinterMessageSchema, request.body, 'The address');
+    const { by, url } = await signedInput(pool, request, labelPrinterMessageSchema, request.body, 'The address');
     if (!isPrivateUrl(url))
       throw new HttpProblem(422, 'invalid', 'The address is not valid', {
         errors: [

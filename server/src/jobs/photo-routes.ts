@@ -2,6 +2,7 @@ import express, { Router, type Request } from 'express';
 import type pg from 'pg';
 import { z } from 'zod';
 import { id, mostPhotoBytes, mostPhotos, photoQuerySchema, photosSchema, uuid } from '@fairwatt/contract';
+import { signedInput } from '../access/index.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
 import { addPhoto, pictureOf, readPhotoData, readPhotos, removePhoto, type PhotoChange } from './photos.ts';
 import { jobIdOf } from './read.ts';
@@ -42,7 +43,7 @@ export function photoRoutes(pool: pg.Pool, now: () => string): Router {
   });
   router.post('/:code/photos', express.raw({ type: () => true, limit: mostPhotoBytes }), async (request, response) => {
     const jobId = await jobOf(request);
-    const query = parseInput(photoQuerySchema, request.query, 'The query');
+    const query = await signedInput(pool, request, photoQuerySchema, request.query, 'The query');
     const bytes = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
     const picture = pictureOf(bytes);
     if (picture === null)
@@ -61,7 +62,7 @@ export function photoRoutes(pool: pg.Pool, now: () => string): Router {
   });
   router.delete('/:code/photos/:id', async (request, response) => {
     const jobId = await jobOf(request);
-    const { by } = parseInput(z.strictObject({ by: id }), request.query, 'The query');
+    const { by } = await signedInput(pool, request, z.strictObject({ by: id }), request.query, 'The query');
     check(await removePhoto(pool, jobId, by, idOf(request), now()));
     response.json(photosSchema.parse(await readPhotos(pool, jobId)));
   });

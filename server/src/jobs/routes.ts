@@ -19,6 +19,7 @@ import {
   usualMachinesSchema,
   uuid,
 } from '@fairwatt/contract';
+import { demandAct, holdToPerson, signedInput } from '../access/index.ts';
 import { snapshot } from '../database/query.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
 import { pictureOf } from './photos.ts';
@@ -87,11 +88,15 @@ export function jobRoutes({ pool, model, workers, keeper, now }: JobServing): Ro
     response.json(jobListSchema.parse(await listJobs(pool, model, keeper, query)));
   });
   router.post('/', body, async (request, response) => {
-    const outcome = known(await createJob(pool, model, parseInput(newJobSchema, request.body, 'The new job'), now()));
+    const outcome = known(
+      await createJob(pool, model, await signedInput(pool, request, newJobSchema, request.body, 'The new job'), now()),
+    );
     response.status(201).type('application/json').send(jobText(outcome.value));
   });
   router.post('/import', express.json({ limit: '32mb' }), async (request, response) => {
-    const query = parseInput(
+    const query = await signedInput(
+      pool,
+      request,
       z.strictObject({ by: id, as: z.enum(['same', 'new']).default('same') }),
       request.query,
       'The query',
@@ -171,15 +176,10 @@ export function jobRoutes({ pool, model, workers, keeper, now }: JobServing): Ro
   });
   router.post('/:code/acts', body, async (request, response) => {
     const code = codeOf(request.params['code']);
-    const outcome = known(
-      await actOnJob(
-        { pool, model, workers },
-        code,
-        parseInput(actMessageSchema, request.body, 'The change'),
-        contentHash(request.body),
-        now(),
-      ),
-    );
+    demandAct(request, request.body);
+    const message = parseInput(actMessageSchema, request.body, 'The change');
+    holdToPerson(request, message.by);
+    const outcome = known(await actOnJob({ pool, model, workers }, code, message, contentHash(request.body), now()));
     switch (outcome.kind) {
       case 'no-job':
         throw noJob(code);

@@ -6,8 +6,10 @@ import { many, maybeOne, one, transaction, type Queryable } from '../database/qu
 import { instant, number, text } from '../database/read.ts';
 import { lessonOf, recordRevision, learnedModel, writeLesson } from '../record/store.ts';
 import { readShelf, searchNamesOf, shelfStamp, type Shelf } from '../shop/shelf.ts';
-import { addInstruments, addTechnicians, readInstruments, readTechnicians, technicianExists } from '../shop/store.ts';
+import { addInstruments, readInstruments, readTechnicians, technicianExists } from '../shop/store.ts';
+import { readAccessState } from '../access/index.ts';
 import { addSupplies, readSupplies } from '../supplies/store.ts';
+import { withAuthorsHere } from './authors.ts';
 import { addEvent, contentHash, earlierEvent } from './events.ts';
 import { keepPhoto, readPhotoFiles } from './photos.ts';
 import { readJob } from './read.ts';
@@ -151,7 +153,9 @@ export async function exportJob(db: Queryable, code: string, at: string): Promis
       .filter((model) => model.id === job.choice?.modelId)
       .map((model) => ({ ...model, onShelf: 0 })),
     instruments: (await readInstruments(db)).filter((instrument) => meters.has(instrument.id)),
-    technicians: (await readTechnicians(db)).filter((technician) => people.has(technician.id)),
+    technicians: (await readTechnicians(db))
+      .filter(({ id }) => people.has(id))
+      .map(({ id, name }) => ({ id, name, owner: false })),
     photos,
     originals: await many(
       db,
@@ -172,16 +176,16 @@ export type ImportOutcome = Outcome<Job> | { readonly kind: 'code-taken' };
 export function importJob(
   pool: pg.Pool,
   model: Shop['model'],
-  file: JobFile,
+  given: JobFile,
   by: string | null,
   as: 'same' | 'new',
   at: string,
 ): Promise<ImportOutcome> {
   return transaction(pool, async (db): Promise<ImportOutcome> => {
     if (by !== null && !(await technicianExists(db, by))) return { kind: 'unknown-technician' };
-    const taken = await maybeOne(db, 'select id from job where code = $1', [file.job.code], (row) => row);
+    const taken = await maybeOne(db, 'select id from job where code = $1', [given.job.code], (row) => row);
     if (taken !== null && as === 'same') return { kind: 'code-taken' };
-    await addTechnicians(db, file.technicians);
+    const file = await withAuthorsHere(db, given, (await readAccessState(db)).signing);
     await addInstruments(db, file.instruments);
     await addSupplies(db, file.supplies);
     const shop = await readComputingShop(db, model);

@@ -1,9 +1,10 @@
 import express, { Router } from 'express';
 import type pg from 'pg';
 import { leaveOutSchema, recordSchema } from '@fairwatt/contract';
+import { signedInput } from '../access/index.ts';
 import { codeOf, noJob, noTechnician } from '../jobs/refusals.ts';
 import { snapshot } from '../database/query.ts';
-import { HttpProblem, notOwner, parseInput } from '../problems.ts';
+import { HttpProblem, notOwner } from '../problems.ts';
 import { leaveOut, readRecord } from './store.ts';
 
 /** What the shop's closed jobs teach, and the owner's say over which of them count. */
@@ -14,7 +15,12 @@ export function recordRoutes(pool: pg.Pool, now: () => string): Router {
   });
   router.put('/jobs/:code', express.json({ limit: '10kb' }), async (request, response) => {
     const code = codeOf(request.params['code']);
-    const outcome = await leaveOut(pool, code, parseInput(leaveOutSchema, request.body, 'The change'), now());
+    const outcome = await leaveOut(
+      pool,
+      code,
+      await signedInput(pool, request, leaveOutSchema, request.body, 'The change'),
+      now(),
+    );
     switch (outcome.kind) {
       case 'unknown-technician':
         throw noTechnician();

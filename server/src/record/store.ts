@@ -5,6 +5,7 @@ import type { RecordMessage } from '@fairwatt/contract';
 import { insertRows, many, maybeOne, one, transaction, type Queryable } from '../database/query.ts';
 import { boolean, instant, number, orNull, text } from '../database/read.ts';
 import { addEvent } from '../jobs/events.ts';
+import { ownerOf } from '../shop/store.ts';
 
 /** The closed jobs' outcomes added up; those left out by the owner do not count. */
 export async function readCounts(db: Queryable): Promise<ShopRecord> {
@@ -126,9 +127,7 @@ export function leaveOut(
   at: string,
 ): Promise<LeaveOutResult> {
   return transaction(pool, async (db): Promise<LeaveOutResult> => {
-    const owner = await maybeOne(db, 'select owner from technician where id = $1', [wanted.by], (row) =>
-      boolean(row, 'owner'),
-    );
+    const owner = await ownerOf(db, wanted.by);
     if (owner === null) return { kind: 'unknown-technician' };
     if (!owner) return { kind: 'not-owner' };
     const job = await maybeOne(

@@ -4,9 +4,11 @@ import {
   instrumentMessageSchema,
   newTechnicianSchema,
   settingsMessageSchema,
+  technicianSchema,
   shopFileSchema,
   shopSchema,
 } from '@fairwatt/contract';
+import { signedInput } from '../access/index.ts';
 import { snapshot, transaction } from '../database/query.ts';
 import { noTechnician } from '../jobs/refusals.ts';
 import { HttpProblem, notOwner, parseInput } from '../problems.ts';
@@ -23,9 +25,7 @@ import {
   type ChangeResult,
 } from './store.ts';
 
-/**
- * The shop's people, instruments and settings. Whoever reaches the server may change them: there are no passwords yet.
- */
+/** The shop's names, instruments and settings. */
 export function shopRoutes(pool: pg.Pool): Router {
   const router = Router();
   const file = express.json({ limit: '8mb' });
@@ -41,7 +41,11 @@ export function shopRoutes(pool: pg.Pool): Router {
         });
       const made = { id: await nextTechnicianId(db, name), name, owner: (await readShop(db)).technicians.length === 0 };
       await addTechnicians(db, [made]);
-      return made;
+      return technicianSchema.parse({
+        id: made.id,
+        name,
+        role: made.owner ? 'owner' : 'technician',
+      });
     });
     response.status(201).json(technician);
   });
@@ -61,11 +65,23 @@ export function shopRoutes(pool: pg.Pool): Router {
     }
   }
   router.put('/settings', express.json({ limit: '50kb' }), async (request, response) => {
-    const { by, basedOn, settings } = parseInput(settingsMessageSchema, request.body, 'The settings');
+    const { by, basedOn, settings } = await signedInput(
+      pool,
+      request,
+      settingsMessageSchema,
+      request.body,
+      'The settings',
+    );
     await answer(response, await changeSettings(pool, by, basedOn, settings), 'the settings');
   });
   router.put('/instruments', express.json({ limit: '50kb' }), async (request, response) => {
-    const { by, was, instrument } = parseInput(instrumentMessageSchema, request.body, 'The instrument');
+    const { by, was, instrument } = await signedInput(
+      pool,
+      request,
+      instrumentMessageSchema,
+      request.body,
+      'The instrument',
+    );
     if (was !== null && was.id !== instrument.id)
       throw new HttpProblem(422, 'invalid', 'The instrument is not valid', {
         errors: [{ path: 'instrument.id', message: 'an instrument keeps its id' }],

@@ -1,14 +1,15 @@
 import { isDeepStrictEqual } from 'node:util';
 import type pg from 'pg';
 import { firstChoosing, type Instrument, type ShopSettings } from '@fairwatt/core';
-import { firstCodePrefix, type ShopMessage, type Technician } from '@fairwatt/contract';
+import { firstCodePrefix, type NamedPerson, type ShopMessage, type Technician } from '@fairwatt/contract';
 import { many, maybeOne, transaction, type Queryable } from '../database/query.ts';
 import { boolean, number, text } from '../database/read.ts';
 import { insertAll, readChildren, updateRow, writeChildren } from '../database/table.ts';
 import * as tables from './tables.ts';
 
 export const technicianExists = async (db: Queryable, id: string): Promise<boolean> =>
-  (await maybeOne(db, 'select id from technician where id = $1', [id], (row) => text(row, 'id'))) !== null;
+  (await maybeOne(db, "select id from technician where id = $1 and role <> 'none'", [id], (row) => text(row, 'id'))) !==
+  null;
 
 export const technicianNamed = async (db: Queryable, name: string): Promise<boolean> =>
   (await many(db, 'select id from technician where lower(name) = lower($1)', [name], (row) => text(row, 'id'))).length >
@@ -27,12 +28,12 @@ export async function nextTechnicianId(db: Queryable, name: string): Promise<str
       .slice(0, 40) || 'technician';
   for (let count = 1; ; count += 1) {
     const id = count === 1 ? base : `${base}-${count}`;
-    if (!(await technicianExists(db, id))) return id;
+    if ((await maybeOne(db, 'select id from technician where id = $1', [id], (row) => row)) === null) return id;
   }
 }
 
 export const readTechnicians = (db: Queryable): Promise<Technician[]> =>
-  many(db, 'select id, name, owner from technician order by owner desc, name', [], tables.technician.read);
+  many(db, "select id, name, role from technician order by role <> 'owner', name", [], tables.technician.read);
 
 export async function readInstruments(db: Queryable): Promise<Instrument[]> {
   const rangesOf = await readChildren(db, tables.instrumentRanges, 'true', []);
@@ -67,14 +68,22 @@ export async function readShop(db: Queryable): Promise<ShopMessage> {
   };
 }
 
-/** Adds people that are not there yet, by id. */
-export async function addTechnicians(db: Queryable, technicians: readonly Technician[]): Promise<void> {
+/**
+ * Adds people of a shop's file that are not there yet, by id. They come without a secret, so none of them is a way in;
+ * a file makes owners only where nobody is entered yet.
+ */
+export async function addTechnicians(db: Queryable, people: readonly NamedPerson[]): Promise<void> {
   const known = new Set((await readTechnicians(db)).map((technician) => technician.id));
+  const fresh = people.filter(({ id }) => !known.has(id));
   await insertAll(
     db,
     'technician',
     tables.technician,
-    technicians.filter((technician) => !known.has(technician.id)),
+    fresh.map(({ id, name, owner }): Technician => ({
+      id,
+      name,
+      role: owner && known.size === 0 ? 'owner' : 'technician',
+    })),
   );
 }
 
@@ -99,7 +108,9 @@ export type ChangeResult = { readonly kind: 'done' | 'unknown-technician' | 'not
 
 /** Is this person an owner? Null when nobody here is called so. */
 export const ownerOf = (db: Queryable, by: string): Promise<boolean | null> =>
-  maybeOne(db, 'select owner from technician where id = $1', [by], (row) => boolean(row, 'owner'));
+  maybeOne(db, "select role = 'owner' as owner from technician where id = $1 and role <> 'none'", [by], (row) =>
+    boolean(row, 'owner'),
+  );
 
 /** An instrument as an owner wants it. `was` must be how it still stands; null for one that is not there yet. */
 export function changeInstrument(

@@ -7,7 +7,7 @@ import {
   type MeterRange,
   type ShopSettings,
 } from '@fairwatt/core';
-import type { NetworkInstrument, Technician } from '@fairwatt/contract';
+import { standings, type NetworkInstrument, type Technician } from '@fairwatt/contract';
 import {
   boolean,
   describe,
@@ -23,7 +23,7 @@ import {
 
 // Every table of a shop's settings, people and instruments, described once for reading and for writing.
 
-export const technician = describe<Technician>({ id: text, name: text, owner: boolean });
+export const technician = describe<Technician>({ id: text, name: text, role: oneOf(standings) });
 
 export const instrument = describe<Omit<Instrument, 'ranges'>>({
   id: text,

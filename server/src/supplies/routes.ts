@@ -1,9 +1,10 @@
-import express, { Router, type Response } from 'express';
+import express, { Router, type Request, type Response } from 'express';
 import Papa from 'papaparse';
 import type pg from 'pg';
 import { isDeepStrictEqual } from 'node:util';
 import type { SupplyModel } from '@fairwatt/core';
 import { z } from 'zod';
+import { signedInput } from '../access/index.ts';
 import { answerWithProgress } from './progress.ts';
 import {
   id,
@@ -93,7 +94,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
     await sendFromShelf(request, response, pool, (shelf) => shelf.supplies, parse);
   });
   router.put('/', small, async (request, response) => {
-    const { by, was, model } = parseInput(supplyMessageSchema, request.body, 'The supply');
+    const { by, was, model } = await signedInput(pool, request, supplyMessageSchema, request.body, 'The supply');
     if (was !== null && was.id !== model.id)
       throw new HttpProblem(422, 'invalid', 'The supply is not valid', {
         errors: [{ path: 'model.id', message: 'a supply keeps its id' }],
@@ -102,7 +103,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
     await list(response);
   });
   router.delete('/:id', async (request, response) => {
-    const { by } = parseInput(byQuery, request.query, 'The query');
+    const { by } = await signedInput(pool, request, byQuery, request.query, 'The query');
     settled(await removeSupply(pool, by, parseInput(id, request.params['id'], 'The supply')));
     await list(response);
   });
@@ -119,7 +120,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
    * Somebody's file, checked row by row, in one transaction; `take` says what became of each good row and writes them.
    */
   async function takeFile<T extends { readonly id: string }>(
-    body: unknown,
+    request: Request,
     entriesOf: (format: 'csv' | 'json', text: string) => Entry[],
     schema: z.ZodType<T>,
     take: (
@@ -130,7 +131,13 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
     ) => Promise<ImportRow[]>,
     progress: (rows: number, of: number) => void,
   ): Promise<ImportReport> {
-    const { by, format, text, update, dryRun } = parseInput(importMessageSchema, body, 'The file');
+    const { by, format, text, update, dryRun } = await signedInput(
+      pool,
+      request,
+      importMessageSchema,
+      request.body,
+      'The file',
+    );
     if (!(await technicianExists(pool, by))) throw noTechnician();
     let entries: Entry[];
     try {
@@ -146,7 +153,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
   router.post('/import', file, async (request, response) => {
     await answerWithProgress(request, response, (progress) =>
       takeFile(
-        request.body,
+        request,
         (format, text) =>
           format === 'csv'
             ? csvEntries(text, ['id', 'name', 'rating_w', 'rails', 'cables'], supplyFromCells)
@@ -225,12 +232,14 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
       .json({ format: 'fairwatt-shelf', version: 1, units: unitsSchema.parse(await snapshot(pool, readUnits)) });
   });
   router.put('/units', small, async (request, response) => {
-    const { by, basedOn, unit } = parseInput(unitMessageSchema, request.body, 'The unit');
+    const { by, basedOn, unit } = await signedInput(pool, request, unitMessageSchema, request.body, 'The unit');
     unitSettled(await changeUnit(pool, by, basedOn, unit));
     await units(response);
   });
   router.delete('/units/:id', async (request, response) => {
-    const { by, basedOn } = parseInput(
+    const { by, basedOn } = await signedInput(
+      pool,
+      request,
       z.strictObject({ by: id, basedOn: z.coerce.number().pipe(version) }),
       request.query,
       'The query',
@@ -243,7 +252,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
     response.json(z.array(ownPartSchema).parse(await snapshot(pool, readOwnParts)));
   });
   router.put('/parts', small, async (request, response) => {
-    const { by, part } = parseInput(ownPartMessageSchema, request.body, 'The part');
+    const { by, part } = await signedInput(pool, request, ownPartMessageSchema, request.body, 'The part');
     await transaction(pool, async (db) => {
       if (!(await technicianExists(db, by))) throw noTechnician();
       await writeOwnParts(db, [part]);
@@ -251,7 +260,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
     response.json(z.array(ownPartSchema).parse(await snapshot(pool, readOwnParts)));
   });
   router.delete('/parts/:id', async (request, response) => {
-    const { by } = parseInput(byQuery, request.query, 'The query');
+    const { by } = await signedInput(pool, request, byQuery, request.query, 'The query');
     if (!(await technicianExists(pool, by))) throw noTechnician();
     await pool.query('delete from own_part where id = $1', [parseInput(id, request.params['id'], 'The part')]);
     response.json(z.array(ownPartSchema).parse(await snapshot(pool, readOwnParts)));
@@ -262,7 +271,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
   router.post('/parts/import', file, async (request, response) => {
     await answerWithProgress(request, response, (progress) =>
       takeFile(
-        request.body,
+        request,
         (format, text) => {
           if (format !== 'csv') throw new UnreadableFile('Parts come as CSV.');
           return csvEntries(text, ['name', 'class'], partFromCells);
@@ -299,7 +308,13 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
   });
 
   router.post('/prices', file, async (request, response) => {
-    const { by, format, text, dryRun } = parseInput(importMessageSchema, request.body, 'The price list');
+    const { by, format, text, dryRun } = await signedInput(
+      pool,
+      request,
+      importMessageSchema,
+      request.body,
+      'The price list',
+    );
     if (format !== 'csv')
       throw new HttpProblem(422, 'invalid', 'The price list is not valid', {
         errors: [{ path: 'format', message: 'prices come as CSV' }],
@@ -315,7 +330,9 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
     response.json(await readPriceFeed(pool));
   });
   router.put('/prices/feed', small, async (request, response) => {
-    const { by, url } = parseInput(
+    const { by, url } = await signedInput(
+      pool,
+      request,
       z.strictObject({
         by: id,
         url: z
@@ -336,7 +353,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
     response.json(await readPriceFeed(pool));
   });
   router.post('/prices/fetch', small, async (request, response) => {
-    const { by } = parseInput(byQuery, request.body, 'The request');
+    const { by } = await signedInput(pool, request, byQuery, request.body, 'The request');
     if (!(await technicianExists(pool, by))) throw noTechnician();
     const feed = await readPriceFeed(pool);
     if (feed === null) throw new HttpProblem(404, 'no-feed', 'No address of a price list is entered');

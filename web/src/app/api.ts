@@ -8,6 +8,15 @@ import {
 } from '@reduxjs/toolkit/query/react';
 import type { Instrument, Job, Knowledge, ShopSettings, SupplyModel } from '@fairwatt/core';
 import type {
+  Access,
+  Audit,
+  Device,
+  Enrolment,
+  OwnerMessage,
+  Person,
+  Role,
+  Signing,
+  Standing,
   BagAdapter,
   BagCable,
   CableBags,
@@ -36,12 +45,22 @@ import type {
   Unit,
   UnitMessage,
 } from '@fairwatt/contract';
+import { signedOut } from './session.ts';
 import { importRows } from './import-rows.ts';
 import { keptHeader } from '../offline/kept-answer.ts';
 import { kept, mustQueue, parcelOf, shallKeep } from '../offline/kept-request.ts';
 import { outbox, type OutboxState } from '../offline/outbox.ts';
 
-const send = fetchBaseQuery({ baseUrl: '/api', timeout: 15_000 });
+/** Where names are picked without a secret, this says whose name is. */
+const personHeader = 'fairwatt-person';
+const send = fetchBaseQuery({
+  baseUrl: '/api',
+  timeout: 15_000,
+  prepareHeaders: (headers, { getState }) => {
+    const { session } = getState() as { readonly session: { readonly technician: string | null } };
+    if (session.technician !== null) headers.set(personHeader, session.technician);
+  },
+});
 
 /** Whether a query has an answer on the screen already. */
 const hasAnswer = ({ type, queryCacheKey, getState }: BaseQueryApi): boolean => {
@@ -62,6 +81,8 @@ const ask: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> = async
   const { outbox: box } = query.getState() as { readonly outbox: OutboxState };
   if (typeof args === 'object' && query.type === 'mutation' && mustQueue(box, query.endpoint)) return keep(args);
   const result = await send(args, query, options);
+  // The session is over: the way in is shown above what is being typed.
+  if (result.error?.status === 401) query.dispatch(signedOut());
   if (typeof args === 'object' && query.type === 'mutation' && shallKeep(query.endpoint, result.error?.status))
     return keep(args);
   if (result.meta?.response?.headers.has(keptHeader) === true && hasAnswer(query))
@@ -76,28 +97,81 @@ export interface ShopData {
   readonly instruments: readonly Instrument[];
 }
 
+/** Everything that is fetched, by kind. */
+export const allTags = [
+  'jobs',
+  'shop',
+  'supplies',
+  'record',
+  'instruments',
+  'units',
+  'parts',
+  'feed',
+  'bags',
+  'photos',
+  'printer',
+  'sweeps',
+  'job',
+  'presence',
+  'access',
+  'people',
+] as const;
+
 /** Everything that comes from the server. Changes to a job go through the outbox, not through here. */
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: ask,
-  tagTypes: [
-    'jobs',
-    'shop',
-    'supplies',
-    'record',
-    'instruments',
-    'units',
-    'parts',
-    'feed',
-    'bags',
-    'photos',
-    'printer',
-    'sweeps',
-    'job',
-    'presence',
-  ],
+  tagTypes: allTags,
   keepUnusedDataFor: 600,
   endpoints: (build) => ({
+    access: build.query<Access, void>({ query: () => '/access', providesTags: ['access'] }),
+    makeOwner: build.mutation<{ person: { id: string } }, OwnerMessage>({
+      query: (body) => ({ url: '/access/owner', method: 'POST', body }),
+    }),
+    signIn: build.mutation<unknown, { name: string; secret: string }>({
+      query: (body) => ({ url: '/access/session', method: 'POST', body }),
+    }),
+    signOut: build.mutation<unknown, void>({ query: () => ({ url: '/access/session', method: 'DELETE' }) }),
+    enrolDevice: build.mutation<{ name: string }, { code: string }>({
+      query: (body) => ({ url: '/access/device', method: 'POST', body }),
+    }),
+    changeOwnSecret: build.mutation<unknown, { was: string; secret: string }>({
+      query: (body) => ({ url: '/access/secret', method: 'PUT', body }),
+    }),
+    people: build.query<Person[], void>({ query: () => '/access/people', providesTags: ['people'] }),
+    addPerson: build.mutation<Person[], { name: string; role: Role; secret: string | null }>({
+      query: (body) => ({ url: '/access/people', method: 'POST', body }),
+      invalidatesTags: ['people', 'shop', 'access'],
+    }),
+    changePerson: build.mutation<Person[], { id: string; name: string; role: Standing; basedOn: number }>({
+      query: ({ id, ...body }) => ({ url: `/access/people/${encodeURIComponent(id)}`, method: 'PUT', body }),
+      invalidatesTags: ['people', 'shop', 'access'],
+    }),
+    giveSecret: build.mutation<Person[], { id: string; secret: string }>({
+      query: ({ id, ...body }) => ({ url: `/access/people/${encodeURIComponent(id)}/secret`, method: 'PUT', body }),
+      invalidatesTags: ['people', 'access'],
+    }),
+    endSessions: build.mutation<Person[], string>({
+      query: (id) => ({ url: `/access/people/${encodeURIComponent(id)}/sessions`, method: 'DELETE' }),
+      invalidatesTags: ['people'],
+    }),
+    devices: build.query<Device[], void>({ query: () => '/access/devices', providesTags: ['people'] }),
+    askForDevice: build.mutation<Enrolment, { name: string }>({
+      query: (body) => ({ url: '/access/devices', method: 'POST', body }),
+      invalidatesTags: ['people'],
+    }),
+    endDevice: build.mutation<Device[], string>({
+      query: (id) => ({ url: `/access/devices/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['people'],
+    }),
+    changeSigning: build.mutation<Access, { signing: Signing }>({
+      query: (body) => ({ url: '/access/signing', method: 'PUT', body }),
+      invalidatesTags: ['access', 'people'],
+    }),
+    audit: build.query<Audit, number | null>({
+      query: (before) => (before === null ? '/access/audit' : `/access/audit?before=${before}`),
+      keepUnusedDataFor: 0,
+    }),
     health: build.query<Health, void>({ query: () => '/health/state', keepUnusedDataFor: 5 }),
     shop: build.query<ShopData, void>({ query: () => '/shop', providesTags: ['shop'] }),
     supplies: build.query<SupplyModel[], void>({ query: () => '/supplies', providesTags: ['supplies'] }),
@@ -322,6 +396,22 @@ export const api = createApi({
   }),
 });
 export const {
+  useAccessQuery,
+  useMakeOwnerMutation,
+  useSignInMutation,
+  useSignOutMutation,
+  useEnrolDeviceMutation,
+  useChangeOwnSecretMutation,
+  usePeopleQuery,
+  useAddPersonMutation,
+  useChangePersonMutation,
+  useGiveSecretMutation,
+  useEndSessionsMutation,
+  useDevicesQuery,
+  useAskForDeviceMutation,
+  useEndDeviceMutation,
+  useChangeSigningMutation,
+  useAuditQuery,
   useHealthQuery,
   useShopQuery,
   useSuppliesQuery,

@@ -1,6 +1,7 @@
 import { lazy, Suspense, useLayoutEffect } from 'react';
 import { ConfigProvider } from 'antd';
 import { Navigate, Route, Routes, useParams } from 'react-router';
+import { AccessGate } from '../access/access-gate.tsx';
 import { JobListPage } from '../jobs/job-list.tsx';
 import { Guarded } from './trouble.tsx';
 import { Shell } from './shell.tsx';
@@ -16,6 +17,7 @@ const CableBagsPage = lazy(() => import('../shelves/cable-bags-page.tsx'));
 const GuidePage = lazy(() => import('../guide/guide-page.tsx'));
 const RecordPage = lazy(() => import('../shelves/record-page.tsx'));
 const SettingsPage = lazy(() => import('../shelves/settings-page.tsx'));
+const PeoplePage = lazy(() => import('../access/people-page.tsx'));
 const HealthPage = lazy(() => import('../shelves/health-page.tsx'));
 const InstrumentsPage = lazy(() => import('../shelves/instruments-page.tsx'));
 
@@ -35,35 +37,38 @@ export function Root() {
   return (
     <ConfigProvider theme={antTheme(theme)} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
       <Guarded>
-        <Shell>
-          <Guarded>
-            <Suspense fallback={<Waiting className="page" />}>
-              <Routes>
-                <Route path="/" element={<Navigate to="/jobs" replace />} />
-                <Route path="/jobs" element={<JobListPage />} />
-                <Route path="/jobs/:code/*" element={<JobPage />} />
-                <Route path="/tags/:code/:cable" element={<Tag />} />
-                <Route path="/supplies" element={<SuppliesPage />} />
-                <Route path="/cable-bags" element={<CableBagsPage />} />
-                <Route path="/guide" element={<GuidePage />} />
-                <Route path="/record" element={<RecordPage />} />
-                <Route path="/settings" element={<SettingsPage />} />
-                <Route path="/health" element={<HealthPage />} />
-                <Route path="/instruments" element={<InstrumentsPage />} />
-                <Route
-                  path="*"
-                  element={
-                    <div className="page">
-                      <Empty title="There is nothing at this address">
-                        Go back to the <a href="/jobs">jobs</a>.
-                      </Empty>
-                    </div>
-                  }
-                />
-              </Routes>
-            </Suspense>
-          </Guarded>
-        </Shell>
+        <AccessGate>
+          <Shell>
+            <Guarded>
+              <Suspense fallback={<Waiting className="page" />}>
+                <Routes>
+                  <Route path="/" element={<Navigate to="/jobs" replace />} />
+                  <Route path="/jobs" element={<JobListPage />} />
+                  <Route path="/jobs/:code/*" element={<JobPage />} />
+                  <Route path="/tags/:code/:cable" element={<Tag />} />
+                  <Route path="/supplies" element={<SuppliesPage />} />
+                  <Route path="/cable-bags" element={<CableBagsPage />} />
+                  <Route path="/guide" element={<GuidePage />} />
+                  <Route path="/record" element={<RecordPage />} />
+                  <Route path="/settings" element={<SettingsPage />} />
+                  <Route path="/people" element={<PeoplePage />} />
+                  <Route path="/health" element={<HealthPage />} />
+                  <Route path="/instruments" element={<InstrumentsPage />} />
+                  <Route
+                    path="*"
+                    element={
+                      <div className="page">
+                        <Empty title="There is nothing at this address">
+                          Go back to the <a href="/jobs">jobs</a>.
+                        </Empty>
+                      </div>
+                    }
+                  />
+                </Routes>
+              </Suspense>
+            </Guarded>
+          </Shell>
+        </AccessGate>
       </Guarded>
     </ConfigProvider>
   );

@@ -2,7 +2,7 @@ import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type
 import { Button, Input, Select, type InputRef } from 'antd';
 import { NavLink, useLocation, useNavigate } from 'react-router';
 import { stationIds } from '@fairwatt/core';
-import { useShopQuery } from './api.ts';
+import { useAccessQuery, useShopQuery } from './api.ts';
 import { useKeys } from './keys.ts';
 import { session } from './session.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
@@ -12,6 +12,7 @@ import { UnsentNotice } from './unsent-notice.tsx';
 const loadNewJob = () => import('../jobs/new-job.tsx');
 const NewJobDialog = lazy(loadNewJob);
 const NewNameDialog = lazy(() => import('./new-name.tsx'));
+const PersonDialog = lazy(() => import('../access/person-dialog.tsx'));
 const KeysDialog = lazy(() => import('./keys-dialog.tsx'));
 
 /** The bar across the top, the notices that concern the whole application, and the keyboard. */
@@ -20,10 +21,11 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const navigate = useNavigate();
   const location = useLocation();
   const search = useRef<InputRef>(null);
-  const [dialog, setDialog] = useState<'none' | 'keys' | 'new-name'>('none');
+  const [dialog, setDialog] = useState<'none' | 'keys' | 'new-name' | 'person'>('none');
   const { technician, theme, newJobAsked } = useAppSelector((state) => state.session);
   const shop = useShopQuery();
-  const people = shop.data?.technicians ?? [];
+  const access = useAccessQuery().data;
+  const people = (shop.data?.technicians ?? []).filter(({ role }) => role !== 'none');
   const known = people.some((person) => person.id === technician);
   const code = /^\/jobs\/([^/]+)/.exec(location.pathname)?.[1];
 
@@ -107,28 +109,34 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         >
           ?
         </Button>
-        <label>
-          <span className="visually-hidden">Technician</span>
-          <Select
-            aria-label="Technician"
-            className={known ? '' : 'unset'}
-            value={known ? technician : null}
-            placeholder="Who works here?"
-            popupMatchSelectWidth={false}
-            onChange={(picked: string) => {
-              if (picked === '+') setDialog('new-name');
-              else dispatch(session.pickTechnician(picked));
-            }}
-            options={[
-              ...people.map((person) => ({ value: person.id, label: person.name })),
-              { value: '+', label: 'Add a name …' },
-            ]}
-          />
-        </label>
+        {access?.signing === 'secret' && access.person !== null ? (
+          <Button type="text" className="bar-button" aria-haspopup="dialog" onClick={() => setDialog('person')}>
+            {access.person.name}
+          </Button>
+        ) : (
+          <label>
+            <span className="visually-hidden">Technician</span>
+            <Select
+              aria-label="Technician"
+              className={known ? '' : 'unset'}
+              value={known ? technician : null}
+              placeholder="Who works here?"
+              popupMatchSelectWidth={false}
+              onChange={(picked: string) => {
+                if (picked === '+') setDialog('new-name');
+                else dispatch(session.pickTechnician(picked));
+              }}
+              options={[
+                ...people.map((person) => ({ value: person.id, label: person.name })),
+                { value: '+', label: 'Add a name …' },
+              ]}
+            />
+          </label>
+        )}
       </header>
       <main className="content" id="main" tabIndex={-1}>
         <UnsentNotice />
-        {shop.data !== undefined && !known && (
+        {shop.data !== undefined && !known && access?.signing === 'picked' && (
           <div className="notice" role="status">
             <span className="mark">Who works here?</span>
             <span>
@@ -145,6 +153,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       <Suspense fallback={null}>
         {newJobAsked && <NewJobDialog onClose={() => dispatch(session.newJobAnswered())} />}
         {dialog === 'new-name' && <NewNameDialog onClose={() => setDialog('none')} />}
+        {dialog === 'person' && <PersonDialog onClose={() => setDialog('none')} />}
         {dialog === 'keys' && <KeysDialog onClose={() => setDialog('none')} />}
       </Suspense>
     </div>

@@ -22,7 +22,7 @@ import {
   type Shop,
   type ShopRecord,
 } from '@fairwatt/core';
-import type { Technician } from '@fairwatt/contract';
+import { actPermissions, permissions, roleMay, roleText, type Technician } from '@fairwatt/contract';
 import {
   api,
   problemOf,
@@ -34,6 +34,7 @@ import {
   useSuppliesQuery,
   type ShopData,
 } from '../app/api.ts';
+import { useRole } from '../access/use-may.ts';
 import { Guarded } from '../app/trouble.tsx';
 import { useAppDispatch, useAppSelector, type AppState } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
@@ -213,6 +214,7 @@ function Desk({
   const parcels = useAppSelector((state) => state.outbox.parcels);
   const technician = useAppSelector((state) => state.session.technician);
   const technicians: readonly Technician[] = shopData.technicians;
+  const role = useRole();
   const shop = useShop(shopData, supplies, knowledge, record, bags);
   const knows = useMemo(() => knowsOf(shop), [shop]);
   const job = useMemo(() => overlay(stored, parcels, knows), [stored, parcels, knows]);
@@ -231,6 +233,12 @@ function Desk({
     (wanted: Act): Refusal | null => {
       if (by === null) {
         setRefusal('Pick your name at the top right first; every change is signed with it.');
+        return { code: 'closed' };
+      }
+      const needs = actPermissions[wanted.kind];
+      if (role === null || !roleMay(role, needs)) {
+        const who = permissions[needs].roles.map((one) => roleText[one].name.toLowerCase()).join(' or ');
+        setRefusal(`To ${permissions[needs].what} takes a second person: ${who}. Switch the person at the top right.`);
         return { code: 'closed' };
       }
       const at = new Date().toISOString();
@@ -264,7 +272,7 @@ function Desk({
       );
       return null;
     },
-    [code, stored, by, knows, view, dispatch, store],
+    [code, stored, by, role, knows, view, dispatch, store],
   );
 
   const desk = useMemo<JobDesk>(
@@ -280,7 +288,7 @@ function Desk({
       judging,
       judgingFailed,
       technician: by,
-      locked: job.state === 'closed' || by === null,
+      locked: job.state === 'closed' || by === null || role === null || !roleMay(role, 'intake'),
       act,
       goTo: (station) => {
         void navigate(`/jobs/${job.code}/${station}`);
@@ -290,7 +298,7 @@ function Desk({
       partName: (id) => job.parts.find((part) => part.id === id)?.name ?? id,
       inletLabel: (id) => job.parts.flatMap((part) => part.inlets).find((inlet) => inlet.id === id)?.label ?? id,
     }),
-    [job, view, shop, knowledge, record, technicians, question, judging, judgingFailed, by, act, navigate],
+    [job, view, shop, knowledge, record, technicians, question, judging, judgingFailed, by, role, act, navigate],
   );
 
   return (

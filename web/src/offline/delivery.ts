@@ -8,6 +8,8 @@ export type Answer =
   | { readonly kind: 'done'; readonly job: Job | null; readonly revision: number; readonly body: unknown }
   /** Nobody answered, or somebody who cannot just now: it is sent again. */
   | { readonly kind: 'away'; readonly full?: boolean }
+  /** Made by somebody who is not signed in now: it waits for that person. */
+  | { readonly kind: 'held' }
   /** The server failed over this very parcel. */
   | { readonly kind: 'failed' }
   | {
@@ -57,6 +59,7 @@ async function answerOf(parcel: Parcel, response: Response): Promise<Answer> {
       body,
     };
   const problem = body as Problem;
+  if (response.status === 401 || problem.type === '/problems/not-you') return { kind: 'held' };
   return {
     kind: 'problem',
     problem,

@@ -21,3 +21,8 @@ export async function keepAnswer(job: Job): Promise<void> {
     // Full or forbidden: the page then shows what was fetched last, as before.
   }
 }
+
+/** Takes out every answer that was kept: whoever uses this browser next has to ask for them. */
+export async function forgetAnswers(): Promise<void> {
+  if ('caches' in window) await caches.delete(answerCache);
+}

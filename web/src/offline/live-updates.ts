@@ -7,12 +7,14 @@ const tagsOfTopic: Readonly<Record<ChangeMessage['topic'], readonly string[]>> =
   everything: [],
   photos: ['photos'],
   presence: ['presence'],
-  shop: ['shop'],
+  shop: ['shop', 'access', 'people'],
   supplies: ['supplies', 'units', 'parts'],
   bags: ['bags'],
   record: ['record'],
   instruments: ['instruments', 'sweeps'],
 };
+
+const retryMilliseconds = 3000;
 
 /**
  * Hears from the server what anybody changed, so that it appears here within a moment. After a line that broke
@@ -24,19 +26,25 @@ export function followServer(
 ): void {
   let broken = false;
   const all = () => changed(['job', ...Object.values(tagsOfTopic).flat()], null);
-  const source = new EventSource('/api/events');
-  source.onopen = () => {
-    if (broken) all();
-    broken = false;
+  const open = () => {
+    const source = new EventSource('/api/events');
+    source.onopen = () => {
+      if (broken) all();
+      broken = false;
+    };
+    source.onerror = () => {
+      broken = true;
+      // Refused, as where nobody is signed in: the browser does not try again by itself.
+      if (source.readyState === EventSource.CLOSED) setTimeout(open, retryMilliseconds);
+    };
+    source.onmessage = (message: MessageEvent<string>) => {
+      const { topic, code, revision } = JSON.parse(message.data) as ChangeMessage;
+      if (topic === 'everything') all();
+      // What came with the answer to an own act is not fetched once more.
+      else if (topic === 'job' && code !== null && revision !== null && known(code) >= revision)
+        changed(['jobs'], null);
+      else changed(tagsOfTopic[topic], topic === 'job' ? code : null);
+    };
   };
-  source.onerror = () => {
-    broken = true;
-  };
-  source.onmessage = (message: MessageEvent<string>) => {
-    const { topic, code, revision } = JSON.parse(message.data) as ChangeMessage;
-    if (topic === 'everything') all();
-    // What came with the answer to an own act is not fetched once more.
-    else if (topic === 'job' && code !== null && revision !== null && known(code) >= revision) changed(['jobs'], null);
-    else changed(tagsOfTopic[topic], topic === 'job' ? code : null);
-  };
+  open();
 }

@@ -264,13 +264,16 @@ const slice = createSlice({
 export const outbox = slice.actions;
 export const outboxReducer = slice.reducer;
 
-/** The next parcel that can be sent: sealed, and not typed over one that is still unsent. */
-export function nextToSend({ parcels }: OutboxState): Parcel | null {
+const nothingHeld: ReadonlySet<string> = new Set();
+
+/** The next parcel that can be sent: sealed, not held back, and not typed over one that is still unsent. */
+export function nextToSend({ parcels }: OutboxState, held = nothingHeld): Parcel | null {
   const unsent = new Set(parcels.map((parcel) => parcel.id));
   return (
     parcels.find(
       (parcel) =>
         parcel.state === 'waiting' &&
+        !held.has(parcel.id) &&
         !(parcel.kind === 'act' && parcel.base.at === 'after' && unsent.has(parcel.base.parcel)),
     ) ?? null
   );

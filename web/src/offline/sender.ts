@@ -61,6 +61,8 @@ export class Sender {
   private busy = false;
   private stopped = false;
   private planned: (() => void) | null = null;
+  /** Parcels of people who are not signed in. */
+  private readonly held = new Set<string>();
   private readonly parts: SenderParts;
 
   constructor(parts: SenderParts) {
@@ -74,6 +76,12 @@ export class Sender {
       this.planned = null;
       void this.work();
     }, milliseconds);
+  }
+
+  /** Somebody signed in: what waited for a person is tried again. */
+  release(): void {
+    this.held.clear();
+    this.wake();
   }
 
   stop(): void {
@@ -98,7 +106,7 @@ export class Sender {
     this.busy = true;
     try {
       await this.sealOrphans();
-      const parcel = nextToSend(this.parts.state());
+      const parcel = nextToSend(this.parts.state(), this.held);
       if (parcel === null) {
         if (this.parts.state().parcels.some((item) => item.state === 'draft')) this.wake(orphanMilliseconds);
         return;
@@ -124,6 +132,12 @@ export class Sender {
         connection(answer.full === true ? 'full' : 'away');
         dispatch(outbox.sending(null));
         this.wake(this.parts.retryAfterMilliseconds ?? retryMilliseconds);
+        break;
+      case 'held':
+        connection('here');
+        this.held.add(parcel.id);
+        dispatch(outbox.sending(null));
+        this.wake();
         break;
       case 'failed':
         dispatch(outbox.failed(parcel.id));

@@ -171,5 +171,13 @@ export async function startOffline(store: AppStore): Promise<void> {
     followServer(tellChanged, (code) => api.endpoints.job.select(code)(store.getState()).data?.revision ?? 0);
   });
   window.addEventListener('online', () => sender?.wake());
+  let person = store.getState().session.technician;
+  let over = store.getState().session.over;
+  store.subscribe(() => {
+    const { session } = store.getState();
+    if (session.technician !== person || (over && !session.over)) sender?.release();
+    person = session.technician;
+    over = session.over;
+  });
   watchServer(store, () => sender?.wake());
 }

@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import { leastFreeBytes, oldBackupHours, type Health } from '@fairwatt/contract';
 import { problemOf, useHealthQuery, useShopQuery } from '../app/api.ts';
+import { useMay } from '../access/use-may.ts';
 import { useAppSelector } from '../app/store.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { Empty } from '../controls/empty.tsx';
@@ -98,18 +99,17 @@ function linesOf(health: Health, storage: 'kept' | 'memory', waiting: number, re
 export default function HealthPage() {
   const health = useHealthQuery(undefined, { pollingInterval: 10_000, refetchOnMountOrArgChange: true });
   const shop = useShopQuery();
-  const technician = useAppSelector((state) => state.session.technician);
   const storage = useAppSelector((state) => state.outbox.storage);
   const { waiting, refused } = useAppSelector((state) => unsentOf(state, null));
   const people = shop.data?.technicians ?? [];
-  const owner = people.some((person) => person.id === technician && person.owner);
+  const owner = useMay('own');
   if (shop.data !== undefined && !owner)
     return (
       <div className="page">
         <Empty title="The state of the application">
           Only an owner looks at it: pick an owner at the top right. Owners are{' '}
           {people
-            .filter((person) => person.owner)
+            .filter((person) => person.role === 'owner')
             .map((person) => person.name)
             .join(', ') || 'not entered yet'}
           .

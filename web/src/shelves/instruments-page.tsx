@@ -2,8 +2,8 @@ import { useState } from 'react';
 import { Button } from 'antd';
 import type { Instrument } from '@fairwatt/core';
 import { problemOf, useShopQuery } from '../app/api.ts';
+import { useMay } from '../access/use-may.ts';
 import { today } from '../controls/clock.ts';
-import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { InstrumentDialog } from './instrument-dialog.tsx';
@@ -14,8 +14,7 @@ import { Sheet } from '../controls/sheet.tsx';
 /** The shop's meters and testers with the errors that every verdict counts in. */
 export default function InstrumentsPage() {
   const shop = useShopQuery();
-  const technician = useAppSelector((state) => state.session.technician);
-  const owner = shop.data?.technicians.find((person) => person.id === technician)?.owner === true;
+  const owner = useMay('own');
   const [open, setOpen] = useState<Instrument | 'new' | null>(null);
   return (
     <div className="page">

@@ -10,6 +10,7 @@ import {
   useRemoveNetworkInstrumentMutation,
   type ShopData,
 } from '../app/api.ts';
+import { useMay } from '../access/use-may.ts';
 import { useAppSelector } from '../app/store.ts';
 import { RemoveButton } from '../controls/remove-button.tsx';
 
@@ -17,7 +18,7 @@ import { RemoveButton } from '../controls/remove-button.tsx';
 export function NetworkInstruments({ shop }: { readonly shop: ShopData }) {
   const list = useNetworkInstrumentsQuery();
   const technician = useAppSelector((state) => state.session.technician);
-  const owner = shop.technicians.find((person) => person.id === technician)?.owner === true;
+  const owner = useMay('own');
   const [remove] = useRemoveNetworkInstrumentMutation();
   return (
     <section className="block" style={{ marginTop: 26 }} aria-label="Over the network">

@@ -8,6 +8,7 @@ import {
   useSetPriceFeedMutation,
   useShopQuery,
 } from '../app/api.ts';
+import { useMay } from '../access/use-may.ts';
 import { useAppSelector } from '../app/store.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { RowImport } from './row-import.tsx';
@@ -17,7 +18,7 @@ import { Sheet } from '../controls/sheet.tsx';
 export function PricesPanel({ supplies }: { readonly supplies: readonly SupplyModel[] }) {
   const technician = useAppSelector((state) => state.session.technician);
   const shop = useShopQuery();
-  const owner = shop.data?.technicians.find((person) => person.id === technician)?.owner === true;
+  const owner = useMay('own');
   const feed = usePriceFeedQuery();
   const [set, setting] = useSetPriceFeedMutation();
   const [fetchNow, fetching] = useFetchPricesMutation();

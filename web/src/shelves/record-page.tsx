@@ -63,7 +63,7 @@ export default function RecordPage() {
           <JobTable
             jobs={jobs}
             knowledge={knowledge.data}
-            owners={shop.data.technicians.filter((person) => person.owner).map((person) => person.id)}
+            owners={shop.data.technicians.filter((person) => person.role === 'owner').map((person) => person.id)}
           />
         </div>
       )}

@@ -10,6 +10,7 @@ import {
   useSetLabelPrinterMutation,
   useShopQuery,
 } from '../app/api.ts';
+import { useMay } from '../access/use-may.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { FigureField, SelectField } from '../controls/fields.tsx';
@@ -33,6 +34,7 @@ const possessions: readonly Need[] = [
  */
 export default function SettingsPage() {
   const shop = useShopQuery();
+  const owner = useMay('own');
   const technician = useAppSelector((state) => state.session.technician);
   const [change, changing] = useChangeSettingsMutation();
   const [told, setTold] = useState<string | null>(null);
@@ -43,8 +45,7 @@ export default function SettingsPage() {
         {shop.isError ? <Empty title={problemOf(shop.error).title} /> : <Waiting>Fetching the settings …</Waiting>}
       </div>
     );
-  const { settings, settingsVersion, technicians } = shop.data;
-  const owner = technicians.find((person) => person.id === technician)?.owner === true;
+  const { settings, settingsVersion } = shop.data;
   async function save(changes: Partial<ShopSettings>): Promise<void> {
     const answer = await change({
       by: technician ?? '',
@@ -77,9 +78,9 @@ export default function SettingsPage() {
                 : "Only an owner changes these; pick an owner's name at the top right."))}
         </span>
         {owner && (
-          <Link to="/health" className="push">
-            State of the application
-          </Link>
+          <span className="push">
+            <Link to="/people">People and devices</Link> · <Link to="/health">State of the application</Link>
+          </span>
         )}
       </div>
       {conflict !== null && (

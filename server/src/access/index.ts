@@ -1,0 +1,6 @@
+export { audit, demand, demandAct, gate, holdToPerson, isLoopback, signedInput, whoAsks } from './gate.ts';
+export { isOwnerless, makeOwnerCode } from './people.ts';
+export { accessRoutes } from './routes.ts';
+export { asRead } from './secrets.ts';
+export { sessionsIn } from './sessions.ts';
+export { KnownAccess, readAccessState, signAtFirst } from './state.ts';

@@ -1,0 +1,67 @@
+import connectPgSimple from 'connect-pg-simple';
+import type { Request, RequestHandler } from 'express';
+import session from 'express-session';
+import type pg from 'pg';
+import type { Role } from '@fairwatt/contract';
+import type { Known } from './people.ts';
+import type { KnownDevice } from './devices.ts';
+
+declare module 'express-session' {
+  interface SessionData {
+    person: string;
+    name: string;
+    role: Role;
+    /** The enrolled device on which it was begun; null elsewhere. */
+    device: string | null;
+    deviceName: string | null;
+  }
+}
+
+/** A session ends by itself after a day's work. */
+export const sessionHours = 12;
+export const sessionCookie = 'fairwatt';
+
+/** Sessions of browsers, kept in the database, so that any process of the shop knows them and any can end them. */
+export function sessionsIn(pool: pg.Pool, secret: string): RequestHandler {
+  const Store = connectPgSimple(session);
+  return session({
+    name: sessionCookie,
+    secret,
+    resave: false,
+    saveUninitialized: false,
+    store: new Store({ pool, tableName: 'web_session', disableTouch: true, pruneSessionInterval: false }),
+    cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: sessionHours * 3_600_000, path: '/' },
+  });
+}
+
+/** Begins a session of this person under a new id, so that an id known before is worth nothing. */
+export function beginSession(request: Request, person: Known, device: KnownDevice | null): Promise<void> {
+  return new Promise((resolve, reject) => {
+    request.session.regenerate((error?: Error) => {
+      if (error !== undefined && error !== null) {
+        reject(error);
+        return;
+      }
+      Object.assign(request.session, {
+        person: person.id,
+        name: person.name,
+        role: person.role,
+        device: device?.id ?? null,
+        deviceName: device?.name ?? null,
+      });
+      request.session.save((failed?: Error) => {
+        if (failed !== undefined && failed !== null) reject(failed);
+        else resolve();
+      });
+    });
+  });
+}
+
+export function endSession(request: Request): Promise<void> {
+  return new Promise((resolve, reject) => {
+    request.session.destroy((error?: Error) => {
+      if (error !== undefined && error !== null) reject(error);
+      else resolve();
+    });
+  });
+}

@@ -1,0 +1,61 @@
+import { randomBytes } from 'node:crypto';
+import type pg from 'pg';
+import type { Signing } from '@fairwatt/contract';
+import type { ChangeFeed } from '../changes/feed.ts';
+import { one, type Queryable } from '../database/query.ts';
+import { member, text } from '../database/read.ts';
+
+/** How people of this shop sign, as every request needs it. */
+export interface AccessState {
+  readonly signing: Signing;
+  readonly cookieSecret: string;
+}
+
+/** How people sign where nobody has said yet; what was said stands. */
+export async function signAtFirst(db: Queryable, signing: Signing): Promise<void> {
+  await db.query('insert into shop_access (signing, cookie_secret) values ($1, $2) on conflict do nothing', [
+    signing,
+    randomBytes(32).toString('base64url'),
+  ]);
+}
+
+/** The shop's row, made at the first look: a shop starts with secrets. */
+export async function readAccessState(db: Queryable): Promise<AccessState> {
+  await signAtFirst(db, 'secret');
+  return one(db, 'select signing, cookie_secret from shop_access', [], (row) => ({
+    signing: member<Signing>(row, 'signing'),
+    cookieSecret: text(row, 'cookie_secret'),
+  }));
+}
+
+export async function writeSigning(db: Queryable, signing: Signing): Promise<void> {
+  await readAccessState(db);
+  await db.query('update shop_access set signing = $1', [signing]);
+}
+
+/** Kept in memory, since it changes once in years; looked at anew when the database tells of a change. */
+export class KnownAccess {
+  private readonly pool: pg.Pool;
+  private known: Promise<AccessState> | null = null;
+
+  constructor(pool: pg.Pool, feed: ChangeFeed) {
+    this.pool = pool;
+    feed.listen(({ topic }) => {
+      if (topic === 'shop' || topic === 'everything') this.forget();
+    });
+  }
+
+  forget(): void {
+    this.known = null;
+  }
+
+  async get(): Promise<AccessState> {
+    this.known ??= readAccessState(this.pool);
+    const looking = this.known;
+    // What could not be read is asked for again, not remembered.
+    return looking.catch((error: unknown) => {
+      if (this.known === looking) this.known = null;
+      throw error;
+    });
+  }
+}

@@ -1,0 +1,512 @@
+import { randomUUID } from 'node:crypto';
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import pg from 'pg';
+import { pino } from 'pino';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+  actPermissions,
+  endpoints,
+  roleMay,
+  roles,
+  type Access,
+  type Audit,
+  type Device,
+  type Enrolment,
+  type Permission,
+  type Person,
+  type Problem,
+  type Role,
+} from '@fairwatt/contract';
+import type { Act, Job } from '@fairwatt/core';
+import { ChangeFeed, createApp, createPool, loadModel, makeOwnerCode } from '@fairwatt/server';
+import { freshDatabase } from './fresh-database.ts';
+import { threadsOf } from './running-server.ts';
+
+/** A shop of one's own, empty, where people sign in. */
+const log = pino({ level: 'silent' });
+let database: Awaited<ReturnType<typeof freshDatabase>>;
+let pool: pg.Pool;
+let feed: ChangeFeed;
+let threads: ReturnType<typeof threadsOf>;
+let server: Server;
+let base = '';
+/** The server's clock: it goes on as tests want it. */
+let clock = Date.parse('2026-11-27T08:00:00.000Z');
+const wait = (seconds: number) => {
+  clock += 1000 * seconds;
+};
+
+interface Answer<T> {
+  readonly status: number;
+  readonly body: T;
+  readonly headers: Headers;
+}
+
+/** A browser with its own cookies. */
+class Browser {
+  readonly cookies = new Map<string, string>();
+
+  async ask<T = unknown>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer<T>> {
+    const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
+    const response = await fetch(`${base}${path}`, {
+      method,
+      headers: {
+        ...(cookie === '' ? {} : { cookie }),
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...headers,
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+    for (const line of response.headers.getSetCookie()) {
+      const [, name = '', value = ''] = /^([^=]+)=([^;]*)/.exec(line) ?? [];
+      if (value === '') this.cookies.delete(name);
+      else this.cookies.set(name, value);
+    }
+    const stream = response.headers.get('content-type')?.startsWith('text/event-stream') === true;
+    if (stream) await response.body?.cancel();
+    const text = stream ? '' : await response.text();
+    const json = response.headers.get('content-type')?.includes('json') === true;
+    return {
+      status: response.status,
+      body: (json && text !== '' ? JSON.parse(text) : text) as T,
+      headers: response.headers,
+    };
+  }
+
+  /** The same device without anybody signed in. */
+  device(): Browser {
+    const other = new Browser();
+    const token = this.cookies.get('fairwatt-device');
+    if (token !== undefined) other.cookies.set('fairwatt-device', token);
+    return other;
+  }
+
+  async as(name: string, secret: string): Promise<this> {
+    const { status } = await this.ask('POST', '/access/session', { name, secret });
+    expect([name, status]).toEqual([name, 201]);
+    return this;
+  }
+}
+
+const secrets: Readonly<Record<Role, string>> = {
+  owner: '482913',
+  technician: '590214',
+  trainee: '371926',
+  counter: '660218',
+  viewer: '825640',
+};
+const nameOf = (role: Role) => `Test ${role}`;
+const idOf = (role: Role) => `test-${role}`;
+const bench = new Browser();
+const access = (browser: Browser) => browser.ask<Access>('GET', '/access').then(({ body }) => body);
+const kindOf = ({ body }: Answer<unknown>) => (body as Problem).type;
+const auditKinds = async () => (await bench.ask<Audit>('GET', '/access/audit')).body.lines.map(({ kind }) => kind);
+
+beforeAll(async () => {
+  database = await freshDatabase();
+  pool = createPool(database.url, log);
+  feed = new ChangeFeed(database.url, log);
+  const model = await loadModel();
+  threads = threadsOf(database.url, pool, model, log);
+  const now = () => new Date(clock).toISOString();
+  server = await new Promise<Server>((resolve) => {
+    const started = createApp({
+      pool,
+      feed,
+      model,
+      ...threads,
+      log,
+      now,
+      refusedSignInsAMinute: 60,
+      webDirectory: null,
+    }).listen(0, '127.0.0.1', () => resolve(started));
+  });
+  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+});
+afterAll(async () => {
+  await new Promise((resolve) => {
+    server.close(resolve);
+    server.closeAllConnections();
+  });
+  threads.keeper.end();
+  await feed.close();
+  await threads.workers.close();
+  await pool.end();
+  await database.drop();
+});
+
+describe('a new shop', () => {
+  it('answers nobody who has not signed in, and says so', async () => {
+    expect(await access(bench)).toMatchObject({
+      signing: 'secret',
+      ownerless: true,
+      person: null,
+      device: null,
+      names: [],
+    });
+    for (const path of ['/jobs', '/shop', '/supplies', '/health/state', '/access/people', '/events'])
+      expect([path, (await bench.ask('GET', path)).status]).toEqual([path, 401]);
+    expect((await bench.ask('GET', '/health')).status).toBe(200);
+    const named = { id: randomUUID(), by: 'test-owner', title: 'Machine', client: '', words: '' };
+    expect((await bench.ask('POST', '/jobs', named)).status).toBe(401);
+    expect((await bench.ask('POST', '/shop/technicians', { name: 'Somebody' })).status).toBe(401);
+  });
+
+  it('makes its owner by the code of the console, once, and enrols that device', async () => {
+    const code = await makeOwnerCode(pool);
+    const wanted = { person: null, name: nameOf('owner'), secret: secrets.owner, device: 'Bench tablet' };
+    const wrong = await bench.ask('POST', '/access/owner', { ...wanted, code: 'AAAAA-AAAAA' });
+    expect([wrong.status, kindOf(wrong)]).toEqual([403, '/problems/wrong-code']);
+    const easy = await bench.ask('POST', '/access/owner', { ...wanted, code, secret: '123456' });
+    expect(easy.status).toBe(422);
+    const made = await bench.ask('POST', '/access/owner', { ...wanted, code });
+    expect(made.status).toBe(201);
+    for (const line of made.headers.getSetCookie()) {
+      expect(line).toMatch(/HttpOnly/i);
+      expect(line).toMatch(/SameSite=Strict/i);
+    }
+    expect(await access(bench)).toMatchObject({
+      ownerless: false,
+      device: 'Bench tablet',
+      person: { id: 'test-owner', role: 'owner' },
+    });
+    const again = await new Browser().ask('POST', '/access/owner', { ...wanted, name: 'Another', code });
+    expect(again.status).toBe(403);
+  });
+
+  it('ends a code after ten wrong ones', async () => {
+    const code = await makeOwnerCode(pool);
+    const wanted = { person: null, name: 'Guesser', secret: '940271', device: 'Elsewhere' };
+    const guesser = new Browser();
+    for (let attempt = 0; attempt < 10; attempt += 1)
+      await guesser.ask('POST', '/access/owner', { ...wanted, code: 'BBBBBBBBBB' });
+    expect((await guesser.ask('POST', '/access/owner', { ...wanted, code })).status).toBe(403);
+  });
+});
+
+describe('people', () => {
+  it('are added by the owner, each with a role and a secret', async () => {
+    for (const role of roles.slice(1)) {
+      const { status, body } = await bench.ask<Person[]>('POST', '/access/people', {
+        name: nameOf(role),
+        role,
+        secret: secrets[role],
+      });
+      expect(status).toBe(201);
+      expect(body.find(({ id }) => id === idOf(role))).toMatchObject({ role, secret: 'pin', locked: false });
+    }
+    const twice = await bench.ask('POST', '/access/people', { name: 'test VIEWER', role: 'viewer', secret: null });
+    expect([twice.status, kindOf(twice)]).toEqual([409, '/problems/name-taken']);
+  });
+
+  it('sign in with a PIN on a device that is enrolled, and never elsewhere', async () => {
+    const elsewhere = new Browser();
+    expect((await access(elsewhere)).names).toEqual([]);
+    const refused = await elsewhere.ask('POST', '/access/session', {
+      name: nameOf('technician'),
+      secret: secrets.technician,
+    });
+    expect([refused.status, kindOf(refused)]).toEqual([403, '/problems/wrong-secret']);
+    const { body } = await bench.ask<Person[]>('GET', '/access/people');
+    expect(body.find(({ id }) => id === 'test-technician')?.failures).toBe(0);
+    const known = bench.device();
+    expect((await access(known)).names.map(({ name }) => name)).toContain(nameOf('technician'));
+    await known.as(nameOf('technician'), secrets.technician);
+    expect((await known.ask('GET', '/jobs')).status).toBe(200);
+  });
+
+  it('sign in with a passphrase anywhere', async () => {
+    await bench.ask('PUT', '/access/people/test-viewer/secret', { secret: 'gulls over the ferry' });
+    await new Browser().as(nameOf('viewer'), 'gulls over the ferry');
+    await bench.ask('PUT', '/access/people/test-viewer/secret', { secret: secrets.viewer });
+  });
+
+  it('get a new session id when they sign in, so that one planted before is worth nothing', async () => {
+    const browser = bench.device();
+    await browser.as(nameOf('trainee'), secrets.trainee);
+    const before = browser.cookies.get('fairwatt');
+    await browser.as(nameOf('trainee'), secrets.trainee);
+    expect(browser.cookies.get('fairwatt')).not.toBe(before);
+    const planted = new Browser();
+    planted.cookies.set('fairwatt', 's%3Amade-up.signature');
+    expect((await planted.ask('GET', '/jobs')).status).toBe(401);
+  });
+
+  it('wait longer after each wrong secret and are locked after ten; the owner is told and gives a new one', async () => {
+    const thief = bench.device();
+    const attempt = (secret: string) => thief.ask('POST', '/access/session', { name: nameOf('counter'), secret });
+    const seen: string[] = [];
+    for (let count = 0; count < 10; count += 1) {
+      seen.push(kindOf(await attempt('111222')));
+      if (count >= 2 && count < 9) {
+        const paused = await attempt(secrets.counter);
+        expect([count, paused.status, kindOf(paused)]).toEqual([count, 429, '/problems/paused']);
+      }
+      wait(130);
+    }
+    expect(new Set(seen)).toEqual(new Set(['/problems/wrong-secret']));
+    expect(kindOf(await attempt(secrets.counter))).toBe('/problems/locked');
+    const { body } = await bench.ask<Person[]>('GET', '/access/people');
+    expect(body.find(({ id }) => id === 'test-counter')).toMatchObject({ locked: true, failures: 10 });
+    expect(await auditKinds()).toContain('locked');
+    await bench.ask('PUT', '/access/people/test-counter/secret', { secret: secrets.counter });
+    await thief.as(nameOf('counter'), secrets.counter);
+  });
+
+  it('count each of many tries at once', async () => {
+    const thief = bench.device();
+    await Promise.all(
+      Array.from({ length: 6 }, () =>
+        thief.ask('POST', '/access/session', { name: nameOf('counter'), secret: '909012' }),
+      ),
+    );
+    const { body } = await bench.ask<Person[]>('GET', '/access/people');
+    expect(body.find(({ id }) => id === 'test-counter')?.failures).toBe(3);
+    await bench.ask('PUT', '/access/people/test-counter/secret', { secret: secrets.counter });
+  });
+
+  it('change their own secret with the one they have, which ends their other sessions', async () => {
+    const [here, other] = [bench.device(), bench.device()];
+    await here.as(nameOf('trainee'), secrets.trainee);
+    await other.as(nameOf('trainee'), secrets.trainee);
+    const wrong = await here.ask('PUT', '/access/secret', { was: '000111', secret: '718293' });
+    expect(wrong.status).toBe(403);
+    expect((await here.ask('PUT', '/access/secret', { was: secrets.trainee, secret: '718293' })).status).toBe(204);
+    expect((await here.ask('GET', '/jobs')).status).toBe(200);
+    expect((await other.ask('GET', '/jobs')).status).toBe(401);
+    await bench.ask('PUT', '/access/people/test-trainee/secret', { secret: secrets.trainee });
+    expect((await here.ask('GET', '/jobs')).status).toBe(401);
+  });
+
+  it('lose their sessions with their role, or when the owner ends them; and the last owner stays one', async () => {
+    const browser = await bench.device().as(nameOf('viewer'), secrets.viewer);
+    const change = (id: string, body: unknown) => bench.ask('PUT', `/access/people/${id}`, body);
+    expect((await change('test-viewer', { name: nameOf('viewer'), role: 'none', basedOn: 0 })).status).toBe(200);
+    expect((await browser.ask('GET', '/jobs')).status).toBe(401);
+    expect(
+      (await browser.ask('POST', '/access/session', { name: nameOf('viewer'), secret: secrets.viewer })).status,
+    ).toBe(403);
+    expect((await change('test-viewer', { name: nameOf('viewer'), role: 'viewer', basedOn: 0 })).status).toBe(409);
+    expect((await change('test-viewer', { name: nameOf('viewer'), role: 'viewer', basedOn: 1 })).status).toBe(200);
+    await browser.as(nameOf('viewer'), secrets.viewer);
+    await bench.ask('DELETE', '/access/people/test-viewer/sessions');
+    expect((await browser.ask('GET', '/jobs')).status).toBe(401);
+    const last = await change('test-owner', { name: nameOf('owner'), role: 'technician', basedOn: 0 });
+    expect([last.status, kindOf(last)]).toEqual([409, '/problems/last-owner']);
+  });
+
+  it('sign out by hand', async () => {
+    const browser = await bench.device().as(nameOf('viewer'), secrets.viewer);
+    const kept = new Browser();
+    for (const [name, value] of browser.cookies) kept.cookies.set(name, value);
+    expect((await browser.ask('DELETE', '/access/session')).status).toBe(204);
+    expect((await kept.ask('GET', '/jobs')).status).toBe(401);
+  });
+});
+
+describe('a device', () => {
+  it('is enrolled by a code, once and for ten minutes, and its sessions end with it', async () => {
+    const asked = await bench.ask<Enrolment>('POST', '/access/devices', { name: 'Phone of the counter' });
+    expect(asked.body.path).toBe(`/enrol#${asked.body.code.replace('-', '')}`);
+    const phone = new Browser();
+    expect((await phone.ask('POST', '/access/device', { code: asked.body.code.toLowerCase() })).status).toBe(201);
+    expect((await new Browser().ask('POST', '/access/device', { code: asked.body.code })).status).toBe(403);
+    await phone.as(nameOf('counter'), secrets.counter);
+    const devices = await bench.ask<Device[]>('GET', '/access/devices');
+    const found = devices.body.find(({ name }) => name === 'Phone of the counter');
+    expect(found?.enrolledBy).toBe(nameOf('owner'));
+    expect((await bench.ask('DELETE', `/access/devices/${found?.id ?? ''}`)).status).toBe(200);
+    expect((await phone.ask('GET', '/jobs')).status).toBe(401);
+    expect(await access(phone)).toMatchObject({ device: null, names: [] });
+  });
+
+  it('is not enrolled by a code that is over', async () => {
+    const asked = await bench.ask<Enrolment>('POST', '/access/devices', { name: 'Late' });
+    wait(601);
+    expect((await new Browser().ask('POST', '/access/device', { code: asked.body.code })).status).toBe(403);
+  });
+});
+
+describe('who acts', () => {
+  it('is who signed in, whatever a message says', async () => {
+    const browser = await bench.device().as(nameOf('technician'), secrets.technician);
+    const message = { id: randomUUID(), by: idOf('owner'), title: 'Machine', client: '', words: '' };
+    const forged = await browser.ask('POST', '/jobs', message);
+    expect([forged.status, kindOf(forged)]).toEqual([403, '/problems/not-you']);
+    const own = await browser.ask<Job>('POST', '/jobs', { ...message, by: idOf('technician') });
+    expect(own.status).toBe(201);
+    const act: Act = { kind: 'edit-sheet', changes: { client: 'Client' }, basedOn: own.body.sheet.version };
+    const acts = `/jobs/${own.body.code}/acts`;
+    expect((await browser.ask('POST', acts, { id: randomUUID(), by: idOf('owner'), act })).status).toBe(403);
+    expect((await browser.ask('POST', acts, { id: randomUUID(), by: idOf('technician'), act })).status).toBe(200);
+  });
+
+  it('comes from another shop as a name only, never as one of ours', async () => {
+    const owner = bench;
+    const { body: job } = await owner.ask<Job>('POST', '/jobs', {
+      id: randomUUID(),
+      by: idOf('owner'),
+      title: 'To carry',
+      client: '',
+      words: '',
+    });
+    const act: Act = {
+      kind: 'note-outcome',
+      id: randomUUID(),
+      checkId: 'look-card',
+      outcomeId: 'live',
+      instrumentId: null,
+    };
+    await owner.ask('POST', `/jobs/${job.code}/acts`, { id: randomUUID(), by: idOf('owner'), act });
+    const { body: file } = await owner.ask<Record<string, unknown>>('GET', `/jobs/${job.code}/file`);
+    const { body: people } = await owner.ask<Person[]>('GET', '/access/people');
+    const imported = await owner.ask<Job>('POST', `/jobs/import?by=${idOf('owner')}&as=new`, file);
+    expect(imported.status).toBe(201);
+    expect(imported.body.outcomes.map(({ by }) => by)).not.toContain(idOf('owner'));
+    const after = (await owner.ask<Person[]>('GET', '/access/people')).body;
+    expect(after.filter(({ role }) => role !== 'none')).toEqual(people.filter(({ role }) => role !== 'none'));
+    const author = after.find(({ id }) => id === imported.body.outcomes[0]?.by);
+    expect(author).toMatchObject({ name: `${nameOf('owner')} (another shop)`, role: 'none', secret: null });
+    expect((await owner.ask('PUT', `/access/people/${author?.id ?? ''}/secret`, { secret: '772910' })).status).toBe(
+      404,
+    );
+  });
+});
+
+/** A request for each endpoint that is well formed as far as the gate is concerned. */
+const pathOf = (path: string, code: string) =>
+  path.replace(':code', code).replace(':id', path.includes('/people/') ? 'nobody-here' : randomUUID());
+
+describe('the matrix', () => {
+  const browsers = new Map<Role, Browser>();
+  let code = '';
+  beforeAll(async () => {
+    for (const role of roles) browsers.set(role, await bench.device().as(nameOf(role), secrets[role]));
+    const job = await bench.ask<Job>('POST', '/jobs', {
+      id: randomUUID(),
+      by: idOf('owner'),
+      title: 'Of the matrix',
+      client: '',
+      words: '',
+    });
+    code = job.body.code;
+  });
+
+  it.each(
+    endpoints.filter(({ needs }) => needs !== 'anyone').map((one) => [`${one.method} ${one.path}`, one] as const),
+  )('%s', async (_what, { method, path, needs }) => {
+    const seen: Partial<Record<Role | 'nobody', boolean>> = {};
+    const expected: Partial<Record<Role | 'nobody', boolean>> = { nobody: false };
+    seen.nobody =
+      (await new Browser().ask(method, pathOf(path, code), method === 'GET' ? undefined : {})).status !== 401;
+    for (const role of roles) {
+      expected[role] = roleMay(role, needs as Permission);
+      const { status, body } = await browsers
+        .get(role)!
+        .ask(method, pathOf(path, code), method === 'GET' ? undefined : {});
+      const type = (body as Partial<Problem> | null)?.type;
+      seen[role] = !(status === 403 && (type === '/problems/not-allowed' || type === '/problems/not-an-owner'));
+      expect([role, status === 401, status >= 500]).toEqual([role, false, false]);
+    }
+    expect(seen).toEqual(expected);
+  });
+
+  it.each(Object.entries(actPermissions))('act %s needs %s', async (kind, permission) => {
+    for (const role of roles) {
+      const { status, body } = await browsers.get(role)!.ask<Problem>('POST', `/jobs/${code}/acts`, {
+        id: randomUUID(),
+        by: idOf(role),
+        act: { kind },
+      });
+      const refused = status === 403 && body.type === '/problems/not-allowed';
+      expect([kind, role, refused]).toEqual([kind, role, !roleMay(role, permission)]);
+      expect(status).toBeLessThan(500);
+    }
+  });
+
+  it('has no endpoint beside it', async () => {
+    for (const path of ['/nothing', '/jobs/LQ-0001/nothing', '/access', '/shop/technicians'])
+      expect((await bench.ask('PUT', path, {})).status).toBe(404);
+  });
+});
+
+describe('what is written down for the owner', () => {
+  it('cannot be changed or taken out, not even by the server itself', async () => {
+    await expect(pool.query("update audit set about = 'nothing'")).rejects.toThrow('not changed');
+    await expect(pool.query('delete from audit')).rejects.toThrow('not changed');
+    await expect(pool.query('truncate audit')).rejects.toThrow('not changed');
+  });
+  it('holds sign-ins, roles, exports and imports, and no secret', async () => {
+    const kinds = new Set(await auditKinds());
+    const { rows } = await pool.query<{ kind: string }>('select distinct kind from audit');
+    const all = new Set([...kinds, ...rows.map(({ kind }) => kind)]);
+    for (const kind of [
+      'owner-made',
+      'signed-in',
+      'sign-in-refused',
+      'person-added',
+      'person-changed',
+      'exported',
+      'imported',
+    ])
+      expect([...all]).toContain(kind);
+    const written = JSON.stringify((await pool.query('select * from audit')).rows);
+    for (const secret of Object.values(secrets)) expect(written).not.toContain(secret);
+  });
+});
+
+describe('many tries from one address', () => {
+  it('are refused for a minute, whomever they are for', async () => {
+    const thief = bench.device();
+    let last = 0;
+    for (let count = 0; count < 61 && last !== 429; count += 1)
+      last = (await thief.ask('POST', '/access/session', { name: `Nobody ${count}`, secret: '120934' })).status;
+    expect(last).toBe(429);
+  });
+});
+
+describe('names that are picked', () => {
+  it('are for a shop of one, on the machine itself', async () => {
+    const many = await bench.ask('PUT', '/access/signing', { signing: 'picked' });
+    expect([many.status, kindOf(many)]).toEqual([409, '/problems/not-alone']);
+    for (const role of roles.slice(1)) {
+      const { body } = await bench.ask<Person[]>('GET', '/access/people');
+      const stands = body.find(({ id }) => id === idOf(role))!;
+      await bench.ask('PUT', `/access/people/${stands.id}`, {
+        name: stands.name,
+        role: 'none',
+        basedOn: stands.version,
+      });
+    }
+    const through = await bench.ask(
+      'PUT',
+      '/access/signing',
+      { signing: 'picked' },
+      { 'x-forwarded-for': '192.168.1.7' },
+    );
+    expect(through.status).toBe(409);
+    expect((await bench.ask('PUT', '/access/signing', { signing: 'picked' })).status).toBe(200);
+    const anyone = new Browser();
+    expect((await anyone.ask('GET', '/jobs')).status).toBe(200);
+    const far = await anyone.ask('GET', '/jobs', undefined, { 'x-forwarded-for': '192.168.1.7' });
+    expect([far.status, kindOf(far)]).toEqual([403, '/problems/this-machine-only']);
+  });
+  it('go back to secrets by the owner who is picked', async () => {
+    const owner = { 'fairwatt-person': idOf('owner') };
+    const nobody = await new Browser().ask(
+      'PUT',
+      '/access/signing',
+      { signing: 'secret' },
+      { 'fairwatt-person': 'test-viewer' },
+    );
+    expect(nobody.status).toBe(403);
+    expect((await new Browser().ask('PUT', '/access/signing', { signing: 'secret' }, owner)).status).toBe(200);
+    expect((await new Browser().ask('GET', '/jobs')).status).toBe(401);
+  });
+});

@@ -1,0 +1,62 @@
+import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
+import { useLocation } from 'react-router';
+import { useAccessQuery } from '../app/api.ts';
+import { session } from '../app/session.ts';
+import { useAppDispatch, useAppSelector } from '../app/store.ts';
+import { Waiting } from '../controls/waiting.tsx';
+
+const SignInPage = lazy(() => import('./sign-in-page.tsx'));
+const SignInAgain = lazy(() => import('./sign-in-again.tsx'));
+const EnrolPage = lazy(() => import('./enrol-page.tsx'));
+
+/**
+ * Shows the application to whoever signed in, and the way in to everybody else. Where a session ends in the middle of
+ * the work the way in stands above it, so that nothing typed is lost.
+ */
+export function AccessGate({ children }: { readonly children: ReactNode }) {
+  const dispatch = useAppDispatch();
+  const { pathname } = useLocation();
+  const { technician, over } = useAppSelector((state) => state.session);
+  const access = useAccessQuery();
+  const { refetch } = access;
+  const person = access.data?.signing === 'secret' ? access.data.person : null;
+  const [entered, setEntered] = useState(false);
+  const ready =
+    access.data === undefined ? access.isError : access.data.signing === 'picked' || person?.id === technician;
+  if (ready && person !== null && !entered) setEntered(true);
+
+  useEffect(() => {
+    if (person === null) return;
+    dispatch(session.pickTechnician(person.id));
+    dispatch(session.begun());
+  }, [person, dispatch]);
+  useEffect(() => {
+    if (over) void refetch();
+  }, [over, refetch]);
+
+  const waiting = <Waiting className="page">One moment …</Waiting>;
+  const outside = access.data?.signing === 'secret' && person === null;
+  if (pathname === '/enrol')
+    return (
+      <Suspense fallback={waiting}>
+        <EnrolPage />
+      </Suspense>
+    );
+  if (outside && !entered)
+    return (
+      <Suspense fallback={waiting}>
+        <SignInPage access={access.data!} />
+      </Suspense>
+    );
+  if (!ready && !entered) return waiting;
+  return (
+    <>
+      {children}
+      {outside && (
+        <Suspense fallback={null}>
+          <SignInAgain access={access.data!} />
+        </Suspense>
+      )}
+    </>
+  );
+}

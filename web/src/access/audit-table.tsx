@@ -1,0 +1,69 @@
+import { useState } from 'react';
+import { Button, Table, type TableColumnsType } from 'antd';
+import type { Audit, AuditKind } from '@fairwatt/contract';
+import { useAuditQuery } from '../app/api.ts';
+import { dayAndTime } from '../controls/clock.ts';
+import styles from './access.module.css';
+
+const kindText: Readonly<Record<AuditKind, string>> = {
+  'owner-made': 'made an owner',
+  'signed-in': 'signed in',
+  'sign-in-refused': 'was refused',
+  locked: 'was locked',
+  'signed-out': 'signed out',
+  'sessions-ended': 'ended sessions',
+  'secret-changed': 'changed a secret',
+  'person-added': 'added a person',
+  'person-changed': 'changed a person',
+  'device-asked': 'asked for a device',
+  'device-enrolled': 'was enrolled',
+  'device-ended': 'ended a device',
+  'signing-changed': 'changed how people sign',
+  'settings-changed': 'changed settings',
+  'address-changed': 'changed an address',
+  exported: 'took a file out',
+  imported: 'brought a file in',
+  deleted: 'took something out',
+};
+
+type Line = Audit['lines'][number];
+const columns: TableColumnsType<Line> = [
+  { title: 'When', render: (_: unknown, { at }) => <span className="fig">{dayAndTime(at)}</span> },
+  { title: 'Who', render: (_: unknown, { by }) => by ?? <span className="quiet">nobody signed in</span> },
+  { title: 'What', render: (_: unknown, { kind }) => kindText[kind] },
+  { title: 'About', dataIndex: 'about' },
+  { title: 'Device', render: (_: unknown, { device }) => device ?? '' },
+];
+
+/** What was done about people, devices, settings and files; nothing of it is ever changed. */
+export function AuditTable() {
+  const [pages, setPages] = useState<readonly number[]>([]);
+  const before = pages.at(-1) ?? null;
+  const { data, isFetching } = useAuditQuery(before, { refetchOnMountOrArgChange: true });
+  const lines = data?.lines ?? [];
+  return (
+    <section className="block" aria-label="What was done">
+      <span className="label">What was done</span>
+      <p className="quiet">Sign-ins, roles, devices, settings, files out and in. Nobody changes a line of it.</p>
+      <Table<Line>
+        className={styles['people'] ?? ''}
+        size="small"
+        rowKey="id"
+        pagination={false}
+        loading={isFetching}
+        scroll={{ x: 'max-content' }}
+        columns={columns}
+        dataSource={lines}
+        locale={{ emptyText: 'Nothing yet.' }}
+      />
+      <div className={styles['row']}>
+        <Button disabled={data?.more !== true} onClick={() => setPages([...pages, lines.at(-1)!.id])}>
+          Earlier
+        </Button>
+        <Button disabled={pages.length === 0} onClick={() => setPages(pages.slice(0, -1))}>
+          Later
+        </Button>
+      </div>
+    </section>
+  );
+}

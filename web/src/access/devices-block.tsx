@@ -1,0 +1,100 @@
+import { useState } from 'react';
+import { Button, Input, QRCode, Table, type TableColumnsType } from 'antd';
+import type { Device, Enrolment } from '@fairwatt/contract';
+import { problemOf, useAskForDeviceMutation, useDevicesQuery, useEndDeviceMutation } from '../app/api.ts';
+import { dayAndTime } from '../controls/clock.ts';
+import styles from './access.module.css';
+
+/** Browsers on which a PIN is enough; a new one is enrolled by a code that this screen shows. */
+export function DevicesBlock() {
+  const devices = useDevicesQuery();
+  const [ask, { isLoading }] = useAskForDeviceMutation();
+  const [end] = useEndDeviceMutation();
+  const [name, setName] = useState('');
+  const [told, setTold] = useState<string | null>(null);
+  const [enrolment, setEnrolment] = useState<Enrolment | null>(null);
+  async function enrol(): Promise<void> {
+    if (name.trim() === '') {
+      setTold('Call the device something, such as “Phone of the counter”.');
+      return;
+    }
+    const answer = await ask({ name });
+    if (answer.data === undefined) {
+      setTold(problemOf(answer.error).title);
+      return;
+    }
+    setTold(null);
+    setName('');
+    setEnrolment(answer.data);
+  }
+  const columns: TableColumnsType<Device> = [
+    { title: 'Device', dataIndex: 'name' },
+    { title: 'Enrolled by', dataIndex: 'enrolledBy' },
+    {
+      title: 'Since',
+      render: (_: unknown, { enrolledAt }) =>
+        enrolledAt === null ? <span className="quiet">waits for its code</span> : dayAndTime(enrolledAt),
+    },
+    { title: 'Last seen', render: (_: unknown, { seenAt }) => (seenAt === null ? '' : dayAndTime(seenAt)) },
+    {
+      title: '',
+      align: 'right',
+      render: (_: unknown, device) => <Button onClick={() => void end(device.id)}>End it</Button>,
+    },
+  ];
+  return (
+    <section className="block" aria-label="Devices">
+      <span className="label">Devices</span>
+      <p className="quiet">
+        On these a PIN is enough. A device that is lost is ended here, and everybody signed in on it is out at once.
+      </p>
+      <Table<Device>
+        className={styles['people'] ?? ''}
+        size="small"
+        rowKey="id"
+        pagination={false}
+        scroll={{ x: 'max-content' }}
+        columns={columns}
+        dataSource={[...(devices.data ?? [])]}
+        locale={{ emptyText: 'No device is enrolled.' }}
+      />
+      <form
+        className={styles['row']}
+        onSubmit={(event) => {
+          event.preventDefault();
+          void enrol();
+        }}
+      >
+        <Input
+          aria-label="Name of the new device"
+          className={styles['deviceName'] ?? ''}
+          value={name}
+          maxLength={60}
+          placeholder="Such as “Phone of the counter”"
+          onChange={(event) => setName(event.target.value)}
+        />
+        <Button htmlType="submit" loading={isLoading}>
+          Enrol a device
+        </Button>
+      </form>
+      {told !== null && (
+        <div className="error-text" role="alert">
+          {told}
+        </div>
+      )}
+      {enrolment !== null && (
+        <div className={styles['enrol']} role="status">
+          <QRCode value={`${location.origin}${enrolment.path}`} size={168} bordered={false} type="svg" />
+          <div>
+            <p>Open this with the device, or its address and the code:</p>
+            <p className={`fig ${styles['code'] ?? ''}`}>{enrolment.code}</p>
+            <p className="quiet">
+              {location.origin}/enrol, once, until {dayAndTime(enrolment.until)}.
+            </p>
+            <Button onClick={() => setEnrolment(null)}>Done</Button>
+          </div>
+        </div>
+      )}
+    </section>
+  );
+}

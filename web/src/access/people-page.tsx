@@ -1,0 +1,86 @@
+import { Link } from 'react-router';
+import { Empty } from '../controls/empty.tsx';
+import { Waiting } from '../controls/waiting.tsx';
+import { problemOf, useAccessQuery, useChangeSigningMutation, usePeopleQuery, useShopQuery } from '../app/api.ts';
+import { AuditTable } from './audit-table.tsx';
+import { DevicesBlock } from './devices-block.tsx';
+import { PeopleBlock } from './people-block.tsx';
+import { useMay } from './use-may.ts';
+import { Button } from 'antd';
+import { useState } from 'react';
+
+/** Who works here, what each may do, on which devices a PIN is enough, and what was done about all that. */
+export default function PeoplePage() {
+  const owner = useMay('own');
+  const shop = useShopQuery();
+  if (shop.data !== undefined && !owner)
+    return (
+      <div className="page">
+        <Empty title="People and devices">
+          Only an owner looks at them. Owners are{' '}
+          {shop.data.technicians
+            .filter(({ role }) => role === 'owner')
+            .map(({ name }) => name)
+            .join(', ') || 'not entered yet'}
+          .
+        </Empty>
+      </div>
+    );
+  return owner ? <ForTheOwner /> : <Waiting className="page">Fetching the people …</Waiting>;
+}
+
+function ForTheOwner() {
+  const people = usePeopleQuery();
+  const access = useAccessQuery();
+  if (people.data === undefined || access.data === undefined)
+    return (
+      <div className="page">
+        {people.isError ? <Empty title={problemOf(people.error).title} /> : <Waiting>Fetching the people …</Waiting>}
+      </div>
+    );
+  return (
+    <div className="page">
+      <div className="page-head">
+        <h1>People and devices</h1>
+        <Link to="/settings" className="push">
+          Back to Settings
+        </Link>
+      </div>
+      <SigningNotice />
+      <PeopleBlock people={people.data} />
+      <DevicesBlock />
+      <AuditTable />
+    </div>
+  );
+}
+
+/** How people sign here, and the way to the other way where it is allowed. */
+function SigningNotice() {
+  const { data } = useAccessQuery();
+  const [change, { isLoading }] = useChangeSigningMutation();
+  const [told, setTold] = useState<string | null>(null);
+  const picked = data?.signing === 'picked';
+  async function turn(): Promise<void> {
+    const answer = await change({ signing: picked ? 'secret' : 'picked' });
+    setTold(answer.error === undefined ? null : problemOf(answer.error).title);
+  }
+  return (
+    <div className={picked ? 'notice' : 'notice plain-notice'} role="status">
+      <span className="mark">{picked ? 'Names are picked' : 'People sign in'}</span>
+      <span style={{ flex: 1 }}>
+        {picked
+          ? 'Anybody at this machine may pick any name, and only this machine is answered. Give the owner a secret, then let people sign in.'
+          : 'Each with a PIN on an enrolled device, or a passphrase anywhere; a session ends after 12 hours.'}
+        {told !== null && (
+          <span className="error-text" role="alert">
+            {' '}
+            {told}
+          </span>
+        )}
+      </span>
+      <Button loading={isLoading} onClick={() => void turn()}>
+        {picked ? 'Let people sign in' : 'A shop of one: pick the name'}
+      </Button>
+    </div>
+  );
+}
