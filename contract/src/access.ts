@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Act } from '@fairwatt/core';
-import { id, line, text, uuid } from './primitives.ts';
+import { codePrefix, id, line, text, uuid } from './primitives.ts';
 
 // Who may do what: one matrix of roles by endpoint and by act, for the server, the screens and the page of docs/access.md.
 
@@ -249,6 +249,11 @@ export const ownerMessageSchema = z.strictObject({
   name: text(60).transform((name) => name.trim()),
   secret: newSecretSchema,
   device: line(60),
+  /** What the first one says of a shop; null, or an empty word, leaves what stands. */
+  shop: z
+    .strictObject({ name: text(80).transform((name) => name.trim()), codePrefix: z.union([z.literal(''), codePrefix]) })
+    .nullable()
+    .default(null),
 });
 export type OwnerMessage = z.input<typeof ownerMessageSchema>;
 export const signInSchema = z.strictObject({ name: line(60), secret: givenSecret });

@@ -1,4 +1,4 @@
-export { figure, id, instant, jobCode, line, text, uuid, version } from './primitives.ts';
+export { codePrefixPattern, figure, id, instant, jobCode, line, text, uuid, version } from './primitives.ts';
 export { fieldErrors, type Problem, problemSchema } from './problem.ts';
 export {
   type ImportLine,
@@ -27,7 +27,6 @@ export {
   shopSchema,
   type Technician,
   technicianSchema,
-  codePrefixPattern,
   firstCodePrefix,
 } from './shop.ts';
 export { leaveOutSchema, type RecordMessage, recordSchema } from './record.ts';

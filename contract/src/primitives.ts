@@ -26,4 +26,7 @@ export const seenVersion = z.int().min(0).max(2_000_000_000);
 /** A figure inside bounds, with the bounds in the message. */
 export const figure = (least: number, most: number) =>
   z.number('must be a number').min(least, `at least ${least}`).max(most, `at most ${most}`);
+export const codePrefixPattern = /^[A-Z]{2}$/;
+/** What a shop's job codes begin with. */
+export const codePrefix = z.string().regex(codePrefixPattern, 'two capital letters');
 export const jobCode = z.string().regex(/^[A-Z]{2}-\d{4,6}$/, 'such as LQ-0142');

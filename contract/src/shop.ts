@@ -7,7 +7,7 @@ import {
   type Instrument,
   type ShopSettings,
 } from '@fairwatt/core';
-import { figure, id, line, text } from './primitives.ts';
+import { codePrefix, figure, id, line, text } from './primitives.ts';
 import { standings } from './access.ts';
 import { dayProfileSchema } from './supply.ts';
 
@@ -49,11 +49,10 @@ export const choosingSchema = z.strictObject({
 
 /** What codes begin with where a shop has not said otherwise. */
 export const firstCodePrefix = 'FW';
-export const codePrefixPattern = /^[A-Z]{2}$/;
 
 export const shopSettingsSchema = z.strictObject({
   name: line(80),
-  codePrefix: z.string().regex(codePrefixPattern, 'two capital letters').default(firstCodePrefix),
+  codePrefix: codePrefix.default(firstCodePrefix),
   mainsVolts: figure(90, 260),
   currency: z.string().regex(/^[A-Z]{3}$/),
   school: z.enum(schools),

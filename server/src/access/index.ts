@@ -1,4 +1,4 @@
-export { audit, demand, demandAct, gate, holdToPerson, isLoopback, signedInput, whoAsks } from './gate.ts';
+export { demand, demandAct, gate, holdToPerson, isLoopback, signedInput } from './gate.ts';
 export { isOwnerless, makeOwnerCode } from './people.ts';
 export { accessRoutes } from './routes.ts';
 export { asRead } from './secrets.ts';

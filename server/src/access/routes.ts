@@ -23,9 +23,9 @@ import {
   type Access,
   type Role,
 } from '@fairwatt/contract';
-import { transaction } from '../database/query.ts';
+import { transaction, type Queryable } from '../database/query.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
-import { nextTechnicianId, readSettings } from '../shop/store.ts';
+import { nextTechnicianId, readSettings, writeSettings } from '../shop/store.ts';
 import { addAudit, readAudit } from './audit.ts';
 import { askForDevice, deviceOf, endDevice, enrol, readDevices, type KnownDevice } from './devices.ts';
 import { audit, isFromHere, whoAsks } from './gate.ts';
@@ -54,6 +54,15 @@ const nameTaken = (name: string) =>
   new HttpProblem(409, 'name-taken', `${name} is already among the people of this shop`, {
     errors: [{ path: 'name', message: 'already here' }],
   });
+
+async function nameShop(db: Queryable, said: { readonly name: string; readonly codePrefix: string }): Promise<void> {
+  const settings = await readSettings(db);
+  await writeSettings(db, {
+    ...settings,
+    name: said.name === '' ? settings.name : said.name,
+    codePrefix: said.codePrefix === '' ? settings.codePrefix : said.codePrefix,
+  });
+}
 
 /** The way in, and what an owner says of people and devices. */
 export function accessRoutes(pool: pg.Pool, access: KnownAccess, now: () => string, mostTries: number): Router {
@@ -109,6 +118,7 @@ export function accessRoutes(pool: pg.Pool, access: KnownAccess, now: () => stri
     const made = await transaction(pool, async (db) => {
       const outcome = await makeOwner(db, wanted, now());
       if (outcome.kind !== 'made') return outcome;
+      if (wanted.shop !== null) await nameShop(db, wanted.shop);
       const { code } = await askForDevice(db, wanted.device, outcome.person.id, now());
       await addAudit(db, {
         at: now(),

@@ -3,15 +3,16 @@ import { useLocation } from 'react-router';
 import { useAccessQuery } from '../app/api.ts';
 import { session } from '../app/session.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
+import { forgetAnswers } from '../offline/kept-answer.ts';
 import { Waiting } from '../controls/waiting.tsx';
 
 const SignInPage = lazy(() => import('./sign-in-page.tsx'));
-const SignInAgain = lazy(() => import('./sign-in-again.tsx'));
 const EnrolPage = lazy(() => import('./enrol-page.tsx'));
 
 /**
  * Shows the application to whoever signed in, and the way in to everybody else. Where a session ends in the middle of
- * the work the way in stands above it, so that nothing typed is lost.
+ * the work the application stays, so that nothing typed is lost,
+ * and says so.
  */
 export function AccessGate({ children }: { readonly children: ReactNode }) {
   const dispatch = useAppDispatch();
@@ -20,6 +21,7 @@ export function AccessGate({ children }: { readonly children: ReactNode }) {
   const access = useAccessQuery();
   const { refetch } = access;
   const person = access.data?.signing === 'secret' ? access.data.person : null;
+  const outside = access.data?.signing === 'secret' && person === null;
   const [entered, setEntered] = useState(false);
   const ready =
     access.data === undefined ? access.isError : access.data.signing === 'picked' || person?.id === technician;
@@ -34,8 +36,12 @@ export function AccessGate({ children }: { readonly children: ReactNode }) {
     if (over) void refetch();
   }, [over, refetch]);
 
+  useEffect(() => {
+    // Whoever uses this browser next sees nothing that was kept.
+    if (outside) void forgetAnswers();
+  }, [outside]);
+
   const waiting = <Waiting className="page">One moment …</Waiting>;
-  const outside = access.data?.signing === 'secret' && person === null;
   if (pathname === '/enrol')
     return (
       <Suspense fallback={waiting}>
@@ -49,14 +55,5 @@ export function AccessGate({ children }: { readonly children: ReactNode }) {
       </Suspense>
     );
   if (!ready && !entered) return waiting;
-  return (
-    <>
-      {children}
-      {outside && (
-        <Suspense fallback={null}>
-          <SignInAgain access={access.data!} />
-        </Suspense>
-      )}
-    </>
-  );
+  return children;
 }

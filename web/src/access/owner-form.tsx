@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Button, Input, Select } from 'antd';
 import { codePrefixPattern, newSecretSchema, type Access } from '@fairwatt/contract';
-import { allTags, api, problemOf, useChangeSettingsMutation, useMakeOwnerMutation } from '../app/api.ts';
+import { allTags, api, problemOf, useMakeOwnerMutation } from '../app/api.ts';
 import { useAppDispatch } from '../app/store.ts';
 import styles from './access.module.css';
 import { SecretFields, type TypedSecret } from './secret-fields.tsx';
@@ -19,7 +19,6 @@ export function OwnerForm({ access }: { readonly access: Access }) {
   const [typed, setTyped] = useState<TypedSecret>({ secret: '', again: '' });
   const [told, setTold] = useState<string | null>(null);
   const [make, { isLoading }] = useMakeOwnerMutation();
-  const [change] = useChangeSettingsMutation();
   const [shopName, setShopName] = useState('');
   const [prefix, setPrefix] = useState('');
   const wantedPrefix = prefix.trim().toUpperCase();
@@ -36,20 +35,6 @@ export function OwnerForm({ access }: { readonly access: Access }) {
     if (!checked.success) return `The secret: ${checked.error.issues[0]?.message ?? 'is not one'}.`;
     return typed.secret === typed.again ? null : 'The two secrets are not the same.';
   }
-  /** What the first one says of the shop; what is left empty stays as it is, and all of it can be changed at Settings. */
-  async function nameShop(by: string): Promise<void> {
-    const { data } = await dispatch(api.endpoints.shop.initiate(undefined, { subscribe: false, forceRefetch: true }));
-    if (data === undefined || (shopName.trim() === '' && wantedPrefix === '')) return;
-    await change({
-      by,
-      basedOn: data.settingsVersion,
-      settings: {
-        ...data.settings,
-        name: shopName.trim() === '' ? data.settings.name : shopName.trim(),
-        codePrefix: wantedPrefix === '' ? data.settings.codePrefix : wantedPrefix,
-      },
-    });
-  }
   async function save(): Promise<void> {
     const wrong = mistake();
     if (wrong !== null) {
@@ -62,13 +47,10 @@ export function OwnerForm({ access }: { readonly access: Access }) {
       name: person === another ? name : '',
       secret: typed.secret,
       device: device.trim(),
+      shop: isNew ? { name: shopName, codePrefix: wantedPrefix } : null,
     });
-    if (answer.data === undefined) {
-      setTold(problemOf(answer.error).title);
-      return;
-    }
-    if (isNew) await nameShop(answer.data.person.id);
-    dispatch(api.util.invalidateTags([...allTags]));
+    if (answer.error === undefined) dispatch(api.util.invalidateTags([...allTags]));
+    else setTold(problemOf(answer.error).title);
   }
   return (
     <form

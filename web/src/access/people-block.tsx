@@ -71,7 +71,7 @@ export function PeopleBlock({ people }: { readonly people: readonly Person[] }) 
       title: '',
       align: 'right',
       render: (_: unknown, person) => (
-        <span className={styles['row']}>
+        <span className={styles['acts']}>
           <Button disabled={person.role === 'none'} onClick={() => setDialog(person)}>
             {person.secret === null ? 'Give a secret' : 'New secret'}
           </Button>
@@ -86,8 +86,8 @@ export function PeopleBlock({ people }: { readonly people: readonly Person[] }) 
     <section className="block" aria-label="People">
       <span className="label">People</span>
       <p className="quiet">
-        {roles.map((role) => `${roleText[role].name}: ${roleText[role].may}`).join('. ')}. A name only signs nothing and
-        stays on what it signed before.
+        Owners say who may do what. Trainees record; findings, sign-offs and closing need a second person. The counter
+        does clients, intake and papers. A name only stays on what it signed before, and signs nothing more.
       </p>
       {told !== null && (
         <div className="error-text" role="alert">
@@ -139,13 +139,13 @@ function AddPerson({ onClose }: { readonly onClose: () => void }) {
         }}
       >
         <label className="field">
-          <span className="name">Name</span>
+          <span className="name">Their name</span>
           <Input value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
         </label>
         <label className="field">
           <span className="name">Role</span>
           <Select<Role>
-            aria-label="Role"
+            aria-label="Role of the new one"
             value={role}
             options={roles.map((one) => ({ value: one, label: roleText[one].name }))}
             onChange={setRole}

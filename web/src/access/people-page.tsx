@@ -5,6 +5,7 @@ import { problemOf, useAccessQuery, useChangeSigningMutation, usePeopleQuery, us
 import { AuditTable } from './audit-table.tsx';
 import { DevicesBlock } from './devices-block.tsx';
 import { PeopleBlock } from './people-block.tsx';
+import styles from './access.module.css';
 import { useMay } from './use-may.ts';
 import { Button } from 'antd';
 import { useState } from 'react';
@@ -65,7 +66,7 @@ function SigningNotice() {
     setTold(answer.error === undefined ? null : problemOf(answer.error).title);
   }
   return (
-    <div className={picked ? 'notice' : 'notice plain-notice'} role="status">
+    <div className={picked ? 'notice' : styles['said']} role="status">
       <span className="mark">{picked ? 'Names are picked' : 'People sign in'}</span>
       <span style={{ flex: 1 }}>
         {picked

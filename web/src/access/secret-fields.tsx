@@ -22,7 +22,7 @@ export function SecretFields({
           value={typed.secret}
           maxLength={200}
           autoComplete="new-password"
-          placeholder="Six digits, or 12 letters and more"
+          placeholder="6 digits, or 12 letters"
           onChange={(event) => onTyped({ ...typed, secret: event.target.value })}
         />
       </label>

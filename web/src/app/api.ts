@@ -125,7 +125,7 @@ export const api = createApi({
   keepUnusedDataFor: 600,
   endpoints: (build) => ({
     access: build.query<Access, void>({ query: () => '/access', providesTags: ['access'] }),
-    makeOwner: build.mutation<{ person: { id: string } }, OwnerMessage>({
+    makeOwner: build.mutation<unknown, OwnerMessage>({
       query: (body) => ({ url: '/access/owner', method: 'POST', body }),
     }),
     signIn: build.mutation<unknown, { name: string; secret: string }>({
@@ -171,6 +171,7 @@ export const api = createApi({
     audit: build.query<Audit, number | null>({
       query: (before) => (before === null ? '/access/audit' : `/access/audit?before=${before}`),
       keepUnusedDataFor: 0,
+      providesTags: ['people'],
     }),
     health: build.query<Health, void>({ query: () => '/health/state', keepUnusedDataFor: 5 }),
     shop: build.query<ShopData, void>({ query: () => '/shop', providesTags: ['shop'] }),

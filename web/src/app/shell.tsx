@@ -2,6 +2,7 @@ import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type
 import { Button, Input, Select, type InputRef } from 'antd';
 import { NavLink, useLocation, useNavigate } from 'react-router';
 import { stationIds } from '@fairwatt/core';
+import { SignedOutNotice } from '../access/signed-out-notice.tsx';
 import { useAccessQuery, useShopQuery } from './api.ts';
 import { useKeys } from './keys.ts';
 import { session } from './session.ts';
@@ -135,6 +136,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         )}
       </header>
       <main className="content" id="main" tabIndex={-1}>
+        <SignedOutNotice />
         <UnsentNotice />
         {shop.data !== undefined && !known && access?.signing === 'picked' && (
           <div className="notice" role="status">

@@ -1,0 +1,165 @@
+import type { Page } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Job } from '@fairwatt/core';
+import type { Person } from '@fairwatt/contract';
+import { becomeOwner, choose, control, fill, press, saved, seeText, startApplication, visit } from './application.ts';
+import type { Application } from './application.ts';
+import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
+
+const owner = { name: 'Ilse V.', secret: '482913' };
+const trainee = { name: 'Pim Vale', secret: '371926' };
+
+let application: Application;
+let chromium: OpenBrowser;
+let page: Page;
+
+/** Asks the server as this browser is signed in. */
+const ask = <T>(path: string, method = 'GET', body: unknown = null): Promise<T> =>
+  page.evaluate(
+    async (where: string, how: string, what: string | null) => {
+      const response = await fetch(`/api${where}`, {
+        method: how,
+        ...(what === null ? {} : { headers: { 'content-type': 'application/json' }, body: what }),
+      });
+      return (response.status === 204 ? null : await response.json()) as unknown;
+    },
+    path,
+    method,
+    body === null ? null : JSON.stringify(body),
+  ) as Promise<T>;
+
+async function pickName(name: string): Promise<void> {
+  const radio = await page.waitForSelector(`label.ant-radio-button-wrapper::-p-text(${name})`);
+  await radio!.click();
+}
+/** Picks a name and types its PIN, whose last digit signs in. */
+async function signInAs({ name, secret }: { readonly name: string; readonly secret: string }): Promise<void> {
+  await pickName(name);
+  await (await control(page, 'PIN, six digits')).type(secret);
+}
+
+beforeAll(async () => {
+  application = await startApplication(false);
+  chromium = await openBrowser();
+  page = await openPage(chromium.browser, { technician: null });
+  await visit(page, `${application.url}/jobs`);
+  await becomeOwner(page, application, owner.name, owner.secret);
+  await seeText(page, 'No jobs yet');
+});
+afterAll(async () => {
+  await chromium.close();
+  await application.end();
+});
+
+describe('a shop where people sign in', () => {
+  it('takes somebody in with a role and a PIN', async () => {
+    await visit(page, `${application.url}/people`);
+    await press(page, 'Add somebody');
+    await fill(page, 'Their name', trainee.name);
+    await choose(page, 'Role of the new one', 'Trainee');
+    await fill(page, 'New PIN or passphrase', '123456');
+    await fill(page, 'Once more', '123456');
+    await press(page, 'Add');
+    await seeText(page, 'harder to guess', '.ant-modal');
+    await fill(page, 'New PIN or passphrase', trainee.secret);
+    await fill(page, 'Once more', trainee.secret);
+    await press(page, 'Add');
+    await page.waitForFunction(() => document.querySelector('.ant-modal') === null);
+    await seeText(page, trainee.name);
+    expect((await ask<Person[]>('/access/people')).map(({ role, secret }) => [role, secret])).toEqual([
+      ['owner', 'pin'],
+      ['trainee', 'pin'],
+    ]);
+    await seeText(page, 'added a person', 'section[aria-label="What was done"]');
+  });
+
+  it('changes the person in the middle of the work, and each word stands under whose hand it was', async () => {
+    await visit(page, `${application.url}/jobs`);
+    await page.keyboard.press('n');
+    await (await control(page, 'Machine')).type('Kiosk of the pier');
+    await page.keyboard.press('Enter');
+    await seeText(page, 'Kiosk of the pier', '.job-head');
+    await fill(page, 'Client', 'Pier office');
+    await press(page, owner.name);
+    // The only other one is picked already.
+    await (await control(page, 'PIN, six digits')).type(trainee.secret);
+    await seeText(page, trainee.name, '.bar');
+    await fill(page, "In the client's words", 'Goes off at noon');
+    await saved(page);
+    const code = /jobs\/([A-Z]{2}-\d+)/.exec(page.url())?.[1] ?? '';
+    const events = await ask<{ events: { by: string; detail: { changes?: Record<string, string> } }[] }>(
+      `/jobs/${code}/events`,
+    );
+    const byField = events.events.flatMap(({ by, detail }) =>
+      Object.keys(detail.changes ?? {}).map((field) => [field, by]),
+    );
+    expect(byField).toContainEqual(['client', 'ilse-v']);
+    expect(byField).toContainEqual(['words', 'pim-vale']);
+    expect((await ask<Job>(`/jobs/${code}`)).sheet).toMatchObject({ client: 'Pier office', words: 'Goes off at noon' });
+  });
+
+  it('lets a trainee record, and says who closes', async () => {
+    const code = /jobs\/([A-Z]{2}-\d+)/.exec(page.url())?.[1] ?? '';
+    await visit(page, `${application.url}/jobs/${code}/fault`);
+    await page.waitForSelector('.next-check');
+    await page.keyboard.press('1');
+    await saved(page);
+    const { events } = await ask<{ events: { by: string; kind: string }[] }>(`/jobs/${code}/events`);
+    expect(events.at(0)).toMatchObject({ by: 'pim-vale' });
+    const refused = await ask<{ type: string }>(`/jobs/${code}/acts`, 'POST', {
+      id: crypto.randomUUID(),
+      by: 'pim-vale',
+      act: { kind: 'close', basedOn: 0 },
+    });
+    expect(refused.type).toBe('/problems/not-allowed');
+    await visit(page, `${application.url}/people`);
+    await seeText(page, 'Only an owner looks at them');
+  });
+
+  it('shows the way in above the work when a session is over, and sends what was typed', async () => {
+    await visit(page, `${application.url}/jobs`);
+    await seeText(page, 'Kiosk of the pier');
+    await (await page.waitForSelector('a[href*="/jobs/FS-"]'))!.click();
+    await seeText(page, 'Kiosk of the pier', '.job-head');
+    const code = /jobs\/([A-Z]{2}-\d+)/.exec(page.url())?.[1] ?? '';
+    await visit(page, `${application.url}/jobs/${code}/intake`);
+    await ask('/access/session', 'DELETE');
+    await fill(page, 'Client', 'Pier office, upper deck');
+    await seeText(page, 'You were signed out');
+    await press(page, 'Sign in again');
+    await (await control(page, 'PIN, six digits')).type(trainee.secret);
+    await page.waitForFunction(() => document.querySelector('.ant-modal') === null);
+    await saved(page);
+    expect((await ask<Job>(`/jobs/${code}`)).sheet.client).toBe('Pier office, upper deck');
+  });
+
+  it('takes no PIN on a phone that is not enrolled, and takes it on one that is', async () => {
+    await page.evaluate(() => fetch('/api/access/session', { method: 'DELETE' }));
+    await visit(page, `${application.url}/people`);
+    await signInAs(owner);
+    await seeText(page, 'Devices');
+    await fill(page, 'Name of the new device', 'Phone of the counter');
+    await press(page, 'Enrol a device');
+    const code = await page
+      .waitForSelector('[role=status] .fig')
+      .then((element) => element!.evaluate((one) => one.textContent));
+    const phone = await openPage(chromium.browser, { technician: null });
+    await phone.setViewport({ width: 390, height: 844 });
+    await visit(phone, `${application.url}/jobs`);
+    await fill(phone, 'Name', trainee.name);
+    await fill(phone, 'PIN or passphrase', trainee.secret);
+    await press(phone, 'Sign in');
+    await seeText(phone, 'a PIN is not enough');
+    await visit(phone, `${application.url}/enrol#${(code ?? '').replace('-', '')}`);
+    await press(phone, 'Enrol it');
+    await seeText(phone, 'Who works here?');
+    await (await phone.waitForSelector(`label.ant-radio-button-wrapper::-p-text(${trainee.name})`))!.click();
+    await (await control(phone, 'PIN, six digits')).type(trainee.secret);
+    await seeText(phone, 'Kiosk of the pier');
+    // The owner ends it, and whoever holds it is out.
+    const devices = await ask<{ id: string; name: string }[]>('/access/devices');
+    await ask(`/access/devices/${devices.find(({ name }) => name === 'Phone of the counter')?.id ?? ''}`, 'DELETE');
+    await visit(phone, `${application.url}/jobs`);
+    await seeText(phone, 'This device is not enrolled');
+  });
+});

@@ -1,0 +1,29 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import { useAccessQuery } from '../app/api.ts';
+import { useAppSelector } from '../app/store.ts';
+import { Dialog } from '../controls/dialog.tsx';
+import { SignInForm } from './sign-in-form.tsx';
+
+/**
+ * Where a session ends in the middle of the work: the work stays, and nothing takes the keys from whoever types. What is
+ * typed waits until its person is in again.
+ */
+export function SignedOutNotice() {
+  const access = useAccessQuery().data;
+  const technician = useAppSelector((state) => state.session.technician);
+  const [asked, setAsked] = useState(false);
+  if (access === undefined || access.signing !== 'secret' || access.person !== null) return null;
+  return (
+    <div className="notice bad" role="alert">
+      <span className="mark">You were signed out</span>
+      <span style={{ flex: 1 }}>What you type is kept in this browser and sent when you are in again.</span>
+      <Button onClick={() => setAsked(true)}>Sign in again</Button>
+      {asked && (
+        <Dialog title="Who works here?" onClose={() => setAsked(false)}>
+          <SignInForm access={access} chosenFirst={technician} />
+        </Dialog>
+      )}
+    </div>
+  );
+}
