@@ -10,6 +10,7 @@ import { test } from './test.ts';
 
 const usage = `./fairwatt demo               start with the demo shop's data
 ./fairwatt serve              start without demo data (FAIRWATT_HOST, FAIRWATT_PORT, DATABASE_URL)
+./fairwatt serve --lan        the same, for phones and other benches too, with TLS
 ./fairwatt stop               stop it
 ./fairwatt reset [--yes]      move all data of this folder aside (--delete deletes it)
 ./fairwatt backup [FILE]      everything in one file, also while it runs (--nightly FOLDER|off, --hour H)
@@ -28,15 +29,16 @@ async function main([verb, ...rest]: readonly string[]): Promise<number> {
     process.stdout.write(usage);
     return 0;
   }
-  if (bareVerbs.includes(verb) && rest.length > 0) {
-    process.stderr.write(`./fairwatt ${verb} takes nothing more, and “${rest.join(' ')}” was typed.\n\n${usage}`);
+  const meant = verb === 'serve' ? rest.filter((word) => word !== '--lan') : rest;
+  if (bareVerbs.includes(verb) && meant.length > 0) {
+    process.stderr.write(`./fairwatt ${verb} takes nothing more, and “${meant.join(' ')}” was typed.\n\n${usage}`);
     return 2;
   }
   switch (verb) {
     case 'demo':
       return serve(true);
     case 'serve':
-      return serve(false);
+      return serve(false, rest.includes('--lan'));
     case 'stop':
       return stop();
     case 'reset':

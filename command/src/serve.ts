@@ -46,7 +46,7 @@ async function openDatabase(demo: boolean, onMoved: () => void): Promise<Source>
 }
 
 /** What the command holds while it runs, let go in the order of need. */
-async function keepRunning(demo: boolean, lock: Lock): Promise<number> {
+async function keepRunning(demo: boolean, lan: boolean, lock: Lock): Promise<number> {
   const holder: Holder = {
     pid: process.pid,
     verb: demo ? 'demo' : 'serve',
@@ -82,6 +82,7 @@ async function keepRunning(demo: boolean, lock: Lock): Promise<number> {
       FAIRWATT_DATA: dataDirectory,
       FAIRWATT_VERSION: programVersion,
       FAIRWATT_DEMO: demo ? '1' : '0',
+      FAIRWATT_LAN: lan ? '1' : '0',
       FAIRWATT_STAND_INS: standIns?.ports ?? '',
     });
     server = new KeptServer(env, (address, pid) => {
@@ -112,14 +113,14 @@ async function keepRunning(demo: boolean, lock: Lock): Promise<number> {
 
 /**
  * Starts database and server and stays until it is told to stop; whichever of them dies meanwhile is started again.
- * With DATABASE_URL set, `serve` uses that database and starts none.
+ * With DATABASE_URL set, `serve` uses that database and starts none. With `lan` it speaks TLS on the network as well.
  */
-export async function serve(demo: boolean): Promise<number> {
+export async function serve(demo: boolean, lan = false): Promise<number> {
   mkdirSync(dataDirectory, { recursive: true });
   const lock = takeLock(lockPath);
   if (lock === null) return tellWhoHoldsIt();
   try {
-    return await keepRunning(demo, lock);
+    return await keepRunning(demo, lan, lock);
   } finally {
     lock.release();
   }

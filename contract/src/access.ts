@@ -134,6 +134,7 @@ export const endpoints: readonly Endpoint[] = [
   endpoint('DELETE', '/access/devices/:id', 'own'),
   endpoint('PUT', '/access/signing', 'own'),
   endpoint('GET', '/access/audit', 'own'),
+  endpoint('GET', '/access/network', 'own'),
   endpoint('GET', '/events', 'read'),
   endpoint('POST', '/presence', 'read'),
   endpoint('GET', '/knowledge', 'read'),
@@ -312,6 +313,18 @@ export const devicesSchema = z.array(deviceSchema);
 /** What a device is enrolled with: a code for ten minutes, once; `path` opens it on the device. */
 export const enrolmentSchema = z.strictObject({ code: z.string(), path: z.string(), until: z.string() });
 export type Enrolment = z.infer<typeof enrolmentSchema>;
+
+/** Where phones and other benches reach the shop; null while only this machine is answered. */
+export const networkSchema = z
+  .strictObject({
+    urls: z.array(z.string()).min(1),
+    /** SHA-256 of the authority that phones install; null where the certificate is from elsewhere. */
+    fingerprint: z.string().nullable(),
+    /** Where that authority is fetched, on each of the addresses. */
+    rootPath: z.string(),
+  })
+  .nullable();
+export type Network = z.infer<typeof networkSchema>;
 
 export const auditQuerySchema = z.strictObject({ before: z.coerce.number().int().min(1).optional() });
 export const auditSchema = z.strictObject({

@@ -160,6 +160,8 @@ export {
   enrolSchema,
   givenSecretSchema,
   isPin,
+  type Network,
+  networkSchema,
   newDeviceSchema,
   newPersonSchema,
   newSecretSchema,

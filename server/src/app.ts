@@ -7,6 +7,7 @@ import helmet from 'helmet';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
+import type { Network } from '@fairwatt/contract';
 import type { Model } from '@fairwatt/core';
 import { accessRoutes, gate, isLoopback, KnownAccess, sessionsIn } from './access/index.ts';
 import { cableBagRoutes } from './cable-bags/routes.ts';
@@ -27,6 +28,17 @@ import { shopRoutes } from './shop/routes.ts';
 import { recordRoutes } from './record/routes.ts';
 import type { Workers } from './workers/workers.ts';
 import { supplyRoutes } from './supplies/routes.ts';
+
+/** Where a phone fetches the authority that it is to trust. */
+export const rootPath = '/fair-watt-root.crt';
+
+export interface OnNetwork {
+  readonly told: Network;
+  /** Names beside addresses in figures under which it is called there. */
+  readonly names: readonly string[];
+  /** The authority that phones install, in PEM; null where the certificate is from elsewhere. */
+  readonly root: string | null;
+}
 
 export interface AppParts {
   readonly pool: pg.Pool;
@@ -51,6 +63,8 @@ export interface AppParts {
   readonly clock?: ClockWatch | null;
   /** So many sign-ins that are refused may come from one address in a minute. */
   readonly refusedSignInsAMinute?: number;
+  /** How other devices reach it, where it listens to them. */
+  readonly network?: OnNetwork | null;
 }
 
 /** Sessions for whatever needs to know who asks; whether the server answers is asked by everybody, all the time. */
@@ -83,6 +97,7 @@ export function createApp({
   dataFolder = null,
   clock = null,
   refusedSignInsAMinute = 30,
+  network = null,
 }: AppParts): Express {
   watchDangers(pool, model, feed, sweeps, log);
   const app = express();
@@ -98,7 +113,7 @@ export function createApp({
       },
     }),
   );
-  app.use(keepOtherPagesOut(address));
+  app.use(keepOtherPagesOut([...(address === null ? [] : [address]), ...(network?.names ?? [])]));
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -131,7 +146,7 @@ export function createApp({
   api.use(sessions(pool, access));
   api.use(gate(pool, access, log, now));
   api.use('/health', healthRoutes({ pool, sweeps, version, dataFolder, clock }));
-  api.use('/access', cookieParser(), accessRoutes(pool, access, now, refusedSignInsAMinute));
+  api.use('/access', cookieParser(), accessRoutes(pool, access, now, refusedSignInsAMinute, network?.told ?? null));
   api.use('/shop', shopRoutes(pool));
   api.use('/supplies', supplyRoutes(pool, now));
   api.use('/cable-bags', cableBagRoutes(pool, now));
@@ -147,6 +162,12 @@ export function createApp({
   api.use('/jobs', paperRoutes(pool, workers, address));
   api.use(notFoundHandler);
   app.use('/api', api);
+
+  const root = network?.root ?? null;
+  if (root !== null)
+    app.get(rootPath, (_request, response) => {
+      response.attachment('fair-watt-root.crt').type('application/x-x509-ca-cert').send(Buffer.from(root));
+    });
 
   if (webDirectory !== null && existsSync(join(webDirectory, 'index.html'))) {
     app.use(

@@ -1,8 +1,7 @@
-import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import type { Pool } from 'pg';
 import { asRead, isOwnerless, makeOwnerCode, readAccessState, signAtFirst } from './access/index.ts';
-import { createApp } from './app.ts';
+import { createApp, rootPath, type OnNetwork } from './app.ts';
 import { ChangeFeed } from './changes/feed.ts';
 import { createPool } from './database/pool.ts';
 import { migrate } from './database/migrate.ts';
@@ -11,23 +10,29 @@ import { putNetworkInstrument } from './instruments/store.ts';
 import { ClockWatch } from './health/clock-watch.ts';
 import { GuardProcess } from './instruments/load-guard.ts';
 import { Sweeps } from './instruments/sweep.ts';
+import { answerWith, listenPlainly, listenSecurely } from './listen.ts';
 import { createLog } from './log.ts';
 import { readLabelPrinter, writeLabelPrinter } from './label-printer.ts';
 import { StationKeeper } from './jobs/station-keeper.ts';
 import { programName } from './program.ts';
 import { readPriceFeed, writePriceFeed } from './supplies/prices.ts';
 import { BrokenKnowledge, loadModel } from './knowledge.ts';
+import { readSettings } from './shop/store.ts';
+import { givenTls, ownAddresses, ownNames, ownTls, type ServerTls } from './tls/kept.ts';
 import { Workers } from './workers/workers.ts';
 
 // Environment: DATABASE_URL, FAIRWATT_DATA (the data folder, for logs and what the command noted there), FAIRWATT_HOST,
 // FAIRWATT_PORT, FAIRWATT_ADDRESS (where a phone reaches the application, for the codes on tags), FAIRWATT_DEMO (1
 // loads the demo data into an empty database), FAIRWATT_STAND_INS (ports of the stand-in instruments, set by the start
-// command), FAIRWATT_LOG.
+// command), FAIRWATT_LAN (1 speaks TLS on the network as well), FAIRWATT_TLS_CERT and FAIRWATT_TLS_KEY (files of the
+// shop's own certificate), FAIRWATT_TLS_NAMES (more names for the one that is made here), FAIRWATT_LOG.
 const dataFolder = process.env['FAIRWATT_DATA'] ?? null;
 const log = createLog(dataFolder, process.env['FAIRWATT_LOG'] ?? (dataFolder === null ? 'warn' : 'info'));
 const databaseUrl = process.env['DATABASE_URL'];
 const host = process.env['FAIRWATT_HOST'] ?? '127.0.0.1';
 const wanted = Number(process.env['FAIRWATT_PORT'] ?? '4870');
+const onLan = process.env['FAIRWATT_LAN'] === '1';
+const moreNames = (process.env['FAIRWATT_TLS_NAMES'] ?? '').split(/[\s,]+/).filter((name) => name !== '');
 const fromRoot = (path: string) => fileURLToPath(new URL(`../../${path}`, import.meta.url));
 
 /** While nobody can sign in as owner, whoever reads the console makes one, with a code that each start makes anew. */
@@ -36,6 +41,32 @@ async function tellOwnerCode(pool: Pool, url: string): Promise<void> {
   process.stdout.write(
     `notice To make the owner of this shop, open ${url} and enter ${asRead(await makeOwnerCode(pool))}\n`,
   );
+}
+
+/** The shop's own certificate where it has one, else one of an authority made here. */
+function tlsOf(shop: string): Promise<ServerTls> {
+  const [certificate, key] = [process.env['FAIRWATT_TLS_CERT'], process.env['FAIRWATT_TLS_KEY']];
+  if (certificate !== undefined && key !== undefined) return givenTls(certificate, key);
+  if (certificate !== undefined || key !== undefined)
+    throw new Error('FAIRWATT_TLS_CERT and FAIRWATT_TLS_KEY go together; one of them is not set');
+  if (dataFolder === null) throw new Error('FAIRWATT_DATA is not set; the shop’s certificate is kept there');
+  return ownTls(dataFolder, shop, moreNames, new Date());
+}
+
+function networkOf({ root }: ServerTls, port: number): OnNetwork {
+  const names = [...ownNames(), ...moreNames];
+  const hosts = [...ownAddresses(), ...names.slice(-1)];
+  return {
+    told: {
+      urls: (hosts.length === 0 ? ['127.0.0.1'] : hosts).map(
+        (name) => `https://${name.includes(':') ? `[${name}]` : name}:${port}`,
+      ),
+      fingerprint: root?.fingerprint ?? null,
+      rootPath,
+    },
+    names,
+    root: root?.certificate ?? null,
+  };
 }
 
 async function start(): Promise<void> {
@@ -91,6 +122,10 @@ async function start(): Promise<void> {
   const feed = new ChangeFeed(databaseUrl, log);
   const workers = new Workers({ databaseUrl, program: programName(model) }, log);
   const keeper = new StationKeeper(pool, workers, log);
+  const plain = await listenPlainly(host, wanted);
+  const tls = onLan ? await tlsOf((await readSettings(pool)).name) : null;
+  const secure = tls === null ? null : await listenSecurely(tls.pair, plain.port + 1);
+  const network = tls === null || secure === null ? null : networkOf(tls, secure.port);
   const app = createApp({
     pool,
     feed,
@@ -103,21 +138,14 @@ async function start(): Promise<void> {
     version: process.env['FAIRWATT_VERSION'] ?? 'unknown',
     dataFolder,
     clock: new ClockWatch(),
-    address: process.env['FAIRWATT_ADDRESS']?.replace(/\/+$/, '') ?? null,
+    network,
+    address: process.env['FAIRWATT_ADDRESS']?.replace(/\/+$/, '') ?? network?.told?.urls[0] ?? null,
   });
-  const server = await new Promise<ReturnType<typeof app.listen>>((resolve, reject) => {
-    const attempt = (port: number) => {
-      const candidate = app.listen(port, host, (error?: Error & { code?: string }) => {
-        if (error === undefined) resolve(candidate);
-        else if (error.code === 'EADDRINUSE' && port < wanted + 50) attempt(port + 1);
-        else reject(error);
-      });
-    };
-    attempt(wanted);
-  });
-  const address = server.address() as AddressInfo;
-  await tellOwnerCode(pool, `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${address.port}`);
-  process.stdout.write(`ready http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${address.port}\n`);
+  answerWith(app, plain, ...(secure === null ? [] : [secure]));
+  const url = `http://${host.includes(':') ? `[${host}]` : host}:${plain.port}`;
+  await tellOwnerCode(pool, url);
+  for (const other of network?.told?.urls ?? []) process.stdout.write(`notice On the network: ${other}\n`);
+  process.stdout.write(`ready ${url}\n`);
   // What lists say of open jobs is made anew beside the first requests where it is old, and after each change.
   feed.listen((change) => keeper.heard(change));
   keeper.heard({ topic: 'everything', code: null, revision: null });
@@ -127,10 +155,11 @@ async function start(): Promise<void> {
     void sweeps.stopAll().then(end);
   };
   const end = () => {
-    server.close(() => {
-      void Promise.all([feed.close(), workers.close(), pool.end()]).then(() => process.exit(0));
-    });
-    server.closeAllConnections();
+    for (const { server } of [plain, ...(secure === null ? [] : [secure])]) {
+      server.close();
+      server.closeAllConnections();
+    }
+    void Promise.all([feed.close(), workers.close(), pool.end()]).then(() => process.exit(0));
     setTimeout(() => process.exit(0), 3000).unref();
   };
   process.once('SIGINT', stop);

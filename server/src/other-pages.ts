@@ -13,10 +13,10 @@ function hostName(host: string): string {
  * here (DNS rebinding) and would then read and write as if it were this one; an address in figures cannot be made to
  * lead elsewhere, and `localhost` never leaves the machine.
  */
-function isOwnHost(host: string | undefined, ownName: string | null): boolean {
+function isOwnHost(host: string | undefined, ownNames: ReadonlySet<string>): boolean {
   if (host === undefined) return false;
   const name = hostName(host);
-  return name === 'localhost' || isIP(name) !== 0 || (ownName !== null && name === ownName);
+  return name === 'localhost' || isIP(name) !== 0 || ownNames.has(name);
 }
 
 /**
@@ -32,12 +32,16 @@ function isFromElsewhere(request: Request): boolean {
 /**
  * Keeps other web pages in the same browser away: a request under a name that is not ours is refused, and so is every
  * change that another page sends.
- * @param address where the shop reaches the application by a name of its own, null where it has none
+ * @param names addresses and names by which the shop reaches the application, beside figures and `localhost`
  */
-export function keepOtherPagesOut(address: string | null): RequestHandler {
-  const ownName = address !== null && URL.canParse(address) ? new URL(address).hostname.toLowerCase() : null;
+export function keepOtherPagesOut(names: readonly string[]): RequestHandler {
+  const own = new Set(
+    names.map((name) =>
+      (/^https?:\/\//.test(name) && URL.canParse(name) ? new URL(name).hostname : name).toLowerCase(),
+    ),
+  );
   return (request, _response, next) => {
-    if (!isOwnHost(request.get('host'), ownName))
+    if (!isOwnHost(request.get('host'), own))
       throw new HttpProblem(
         421,
         'not-this-host',

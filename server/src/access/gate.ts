@@ -42,8 +42,9 @@ export const personHeader = 'fairwatt-person';
 export const isLoopback = (address: string | undefined): boolean =>
   address !== undefined && /^(::1|(::ffff:)?127\.)/.test(address);
 
-/** Whether a request came from this machine itself, and not through something that passed it on. */
+/** Whether a request came from this machine itself: plainly, and not through something that passed it on. */
 export const isFromHere = (request: Request): boolean =>
+  !request.secure &&
   isLoopback(request.socket.remoteAddress) &&
   request.get('x-forwarded-for') === undefined &&
   request.get('forwarded') === undefined;

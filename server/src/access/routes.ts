@@ -11,6 +11,7 @@ import {
   enrolSchema,
   givenSecretSchema,
   id,
+  networkSchema,
   newDeviceSchema,
   newPersonSchema,
   ownerMessageSchema,
@@ -21,6 +22,7 @@ import {
   signInSchema,
   uuid,
   type Access,
+  type Network,
   type Role,
 } from '@fairwatt/contract';
 import { transaction, type Queryable } from '../database/query.ts';
@@ -65,7 +67,13 @@ async function nameShop(db: Queryable, said: { readonly name: string; readonly c
 }
 
 /** The way in, and what an owner says of people and devices. */
-export function accessRoutes(pool: pg.Pool, access: KnownAccess, now: () => string, mostTries: number): Router {
+export function accessRoutes(
+  pool: pg.Pool,
+  access: KnownAccess,
+  now: () => string,
+  mostTries: number,
+  network: Network,
+): Router {
   const router = Router();
   const body = express.json({ limit: '4kb' });
   const tries = rateLimit({
@@ -326,6 +334,10 @@ export function accessRoutes(pool: pg.Pool, access: KnownAccess, now: () => stri
     access.forget();
     await audit(pool, request, now(), 'signing-changed', signing);
     response.json(await accessOf(request));
+  });
+
+  router.get('/network', (_request, response) => {
+    response.json(networkSchema.parse(network));
   });
 
   router.get('/audit', async (request, response) => {

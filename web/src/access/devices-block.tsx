@@ -1,7 +1,13 @@
 import { useState } from 'react';
 import { Button, Input, QRCode, Table, type TableColumnsType } from 'antd';
 import type { Device, Enrolment } from '@fairwatt/contract';
-import { problemOf, useAskForDeviceMutation, useDevicesQuery, useEndDeviceMutation } from '../app/api.ts';
+import {
+  problemOf,
+  useAskForDeviceMutation,
+  useDevicesQuery,
+  useEndDeviceMutation,
+  useNetworkQuery,
+} from '../app/api.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import styles from './access.module.css';
 
@@ -10,6 +16,8 @@ export function DevicesBlock() {
   const devices = useDevicesQuery();
   const [ask, { isLoading }] = useAskForDeviceMutation();
   const [end] = useEndDeviceMutation();
+  // A phone does not reach this machine by the name that this machine has for itself.
+  const origin = useNetworkQuery().data?.urls[0] ?? location.origin;
   const [name, setName] = useState('');
   const [told, setTold] = useState<string | null>(null);
   const [enrolment, setEnrolment] = useState<Enrolment | null>(null);
@@ -84,12 +92,19 @@ export function DevicesBlock() {
       )}
       {enrolment !== null && (
         <div className={styles['enrol']} role="status">
-          <QRCode value={`${location.origin}${enrolment.path}`} size={168} bordered={false} type="svg" />
+          <QRCode
+            value={`${origin}${enrolment.path}`}
+            size={168}
+            bordered={false}
+            type="svg"
+            color="#1C2422"
+            bgColor="#FFFFFF"
+          />
           <div>
             <p>Open this with the device, or its address and the code:</p>
             <p className={`fig ${styles['code'] ?? ''}`}>{enrolment.code}</p>
             <p className="quiet">
-              {location.origin}/enrol, once, until {dayAndTime(enrolment.until)}.
+              {origin}/enrol, once, until {dayAndTime(enrolment.until)}.
             </p>
             <Button onClick={() => setEnrolment(null)}>Done</Button>
           </div>

@@ -4,6 +4,7 @@ import { Waiting } from '../controls/waiting.tsx';
 import { problemOf, useAccessQuery, useChangeSigningMutation, usePeopleQuery, useShopQuery } from '../app/api.ts';
 import { AuditTable } from './audit-table.tsx';
 import { DevicesBlock } from './devices-block.tsx';
+import { NetworkBlock } from './network-block.tsx';
 import { PeopleBlock } from './people-block.tsx';
 import styles from './access.module.css';
 import { useMay } from './use-may.ts';
@@ -50,6 +51,7 @@ function ForTheOwner() {
       <SigningNotice />
       <PeopleBlock people={people.data} />
       <DevicesBlock />
+      <NetworkBlock />
       <AuditTable />
     </div>
   );

@@ -12,6 +12,7 @@ import type {
   Audit,
   Device,
   Enrolment,
+  Network,
   OwnerMessage,
   Person,
   Role,
@@ -168,6 +169,7 @@ export const api = createApi({
       query: (body) => ({ url: '/access/signing', method: 'PUT', body }),
       invalidatesTags: ['access', 'people'],
     }),
+    network: build.query<Network, void>({ query: () => '/access/network' }),
     audit: build.query<Audit, number | null>({
       query: (before) => (before === null ? '/access/audit' : `/access/audit?before=${before}`),
       keepUnusedDataFor: 0,
@@ -413,6 +415,7 @@ export const {
   useEndDeviceMutation,
   useChangeSigningMutation,
   useAuditQuery,
+  useNetworkQuery,
   useHealthQuery,
   useShopQuery,
   useSuppliesQuery,

@@ -1,0 +1,60 @@
+import { QRCode } from 'antd';
+import { useNetworkQuery } from '../app/api.ts';
+import styles from './access.module.css';
+
+/** Where phones and other benches reach the shop, and how they come to trust it. */
+export function NetworkBlock() {
+  const { data } = useNetworkQuery();
+  const [url] = data?.urls ?? [];
+  return (
+    <section className="block" aria-label="On the network">
+      <span className="label">On the network</span>
+      {data == null || url === undefined ? (
+        <p className="quiet">
+          Only this machine is answered. Started with <code>./fairwatt serve --lan</code>, phones and other benches are
+          too, with TLS.
+        </p>
+      ) : (
+        <>
+          <p>
+            Reached at{' '}
+            {data.urls.map((one, index) => (
+              <span key={one} className="fig">
+                {index > 0 && ', '}
+                {one}
+              </span>
+            ))}
+            .
+          </p>
+          {data.fingerprint !== null && (
+            <div className={styles['enrol']}>
+              <QRCode
+                value={`${url}${data.rootPath}`}
+                size={168}
+                bordered={false}
+                type="svg"
+                color="#1C2422"
+                bgColor="#FFFFFF"
+              />
+              <ol className={styles['steps']}>
+                <li>
+                  Scan this with the phone, and go on past its warning this one time: it fetches the shop’s certificate{' '}
+                  (<a href={data.rootPath}>here as a file</a>).
+                </li>
+                <li>
+                  Install it as a certificate authority: in the phone’s settings for security or profiles, and on some
+                  phones trust it there once more.
+                </li>
+                <li>
+                  Compare what the phone calls SHA-256 with <span className="fig">{data.fingerprint}</span>. Another one
+                  is somebody else’s: take it out.
+                </li>
+                <li>Then enrol the phone as a device, above.</li>
+              </ol>
+            </div>
+          )}
+        </>
+      )}
+    </section>
+  );
+}
