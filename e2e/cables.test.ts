@@ -91,6 +91,13 @@ describe('the record before', () => {
     await seeText(page, /no\.jpg is no picture that this browser can read/);
     await choosePhoto('huge.jpg', Buffer.alloc(60 * 1024 * 1024));
     await seeText(page, /huge\.jpg has 60 MB; pictures up to 40 MB are taken/);
+    // Several at once: one that is none does not stop the others.
+    const several = (await page.waitForSelector(
+      'input[aria-label="Choose pictures"]',
+    )) as ElementHandle<HTMLInputElement>;
+    await several.uploadFile(...['back.png', 'no.jpg', 'back.png'].map((name) => join(folder, name)));
+    await page.waitForFunction(() => document.querySelectorAll('.photos img').length === 3);
+    await seeText(page, /no\.jpg is no picture/);
   }, 60_000);
 });
 

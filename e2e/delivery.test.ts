@@ -223,7 +223,7 @@ describe('while the server is away', () => {
     await writeFile(picture, Buffer.from(await page.screenshot({ type: 'png' })));
     await application.stop();
     const input = (await page.waitForSelector(
-      'input[aria-label="Picture of the harness"]',
+      'input[aria-label="Choose pictures"]',
     )) as ElementHandle<HTMLInputElement>;
     await input.uploadFile(picture);
     await seeText(page, 'the picture is kept here');

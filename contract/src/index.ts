@@ -1,4 +1,4 @@
-export { codePrefixPattern, figure, id, instant, jobCode, line, text, uuid, version } from './primitives.ts';
+export { codePrefix, codePrefixPattern, figure, id, instant, jobCode, line, text, uuid, version } from './primitives.ts';
 export { fieldErrors, type Problem, problemSchema } from './problem.ts';
 export {
   type ImportLine,

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { Button, Input, Select, Table, Tag, type TableColumnsType } from 'antd';
-import { newSecretSchema, roles, roleText, standings, type Person, type Role, type Standing } from '@fairwatt/contract';
+import { Button, Form, Input, Select, Table, Tag, type TableColumnsType } from 'antd';
+import { roles, roleText, standings, type Person, type Role, type Standing } from '@fairwatt/contract';
 import {
   problemOf,
   useAddPersonMutation,
@@ -8,17 +8,17 @@ import {
   useEndSessionsMutation,
   useGiveSecretMutation,
 } from '../app/api.ts';
+import { FormField, SheetForm } from '../controls/form.tsx';
 import { Dialog } from '../controls/dialog.tsx';
 import styles from './access.module.css';
-import { SecretFields, type TypedSecret } from './secret-fields.tsx';
+import { noSecret, SecretFields, type TypedSecret } from './secret-fields.tsx';
+import { personName } from './words.ts';
 
 const secretText = { pin: 'PIN', passphrase: 'passphrase' } as const;
 
-/** What is wrong with a secret typed twice; null for nothing. */
-function mistakeIn({ secret, again }: TypedSecret): string | null {
-  const checked = newSecretSchema.safeParse(secret);
-  if (!checked.success) return `The secret: ${checked.error.issues[0]?.message ?? 'is not one'}.`;
-  return secret === again ? null : 'The two secrets are not the same.';
+interface NewPerson extends TypedSecret, Record<string, unknown> {
+  readonly name: string;
+  readonly role: Role;
 }
 
 /** Everybody with what they may do and whether they can sign in. */
@@ -114,98 +114,57 @@ export function PeopleBlock({ people }: { readonly people: readonly Person[] }) 
 
 function AddPerson({ onClose }: { readonly onClose: () => void }) {
   const [add, { isLoading }] = useAddPersonMutation();
-  const [name, setName] = useState('');
-  const [role, setRole] = useState<Role>('technician');
-  const [typed, setTyped] = useState<TypedSecret>({ secret: '', again: '' });
-  const [told, setTold] = useState<string | null>(null);
-  async function save(): Promise<void> {
-    const without = typed.secret === '' && typed.again === '';
-    const wrong = name.trim() === '' ? 'Write a name.' : without ? null : mistakeIn(typed);
-    if (wrong !== null) {
-      setTold(wrong);
-      return;
-    }
-    const answer = await add({ name, role, secret: without ? null : typed.secret });
-    if (answer.error === undefined) onClose();
-    else setTold(problemOf(answer.error).title);
-  }
+  const [form] = Form.useForm<NewPerson>();
+  const role = Form.useWatch('role', form) ?? 'technician';
   return (
     <Dialog title="Add somebody" onClose={onClose}>
-      <form
-        className={styles['form']}
-        onSubmit={(event) => {
-          event.preventDefault();
-          void save();
+      <SheetForm<NewPerson>
+        form={form}
+        initial={{ ...noSecret, name: '', role: 'technician' }}
+        act="Add"
+        busy={isLoading}
+        onSend={async ({ name, secret, role: wanted }) => {
+          const answer = await add({ name, role: wanted, secret: secret === '' ? null : secret });
+          if (answer.error !== undefined) return problemOf(answer.error);
+          onClose();
+          return null;
         }}
       >
-        <label className="field">
-          <span className="name">Their name</span>
-          <Input value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
-        </label>
-        <label className="field">
-          <span className="name">Role</span>
-          <Select<Role>
-            aria-label="Role of the new one"
-            value={role}
-            options={roles.map((one) => ({ value: one, label: roleText[one].name }))}
-            onChange={setRole}
-          />
-        </label>
+        <FormField half name="name" label="Their name" schema={personName}>
+          <Input maxLength={60} />
+        </FormField>
+        <FormField half name="role" label="Role of the new one">
+          <Select<Role> options={roles.map((one) => ({ value: one, label: roleText[one].name }))} />
+        </FormField>
         <p className="quiet">{roleText[role].may}</p>
-        <SecretFields typed={typed} onTyped={setTyped} />
+        <SecretFields optional />
         <p className="quiet">It can be given later too; without one nobody signs in under this name.</p>
-        {told !== null && (
-          <div className="error-text wide" role="alert">
-            {told}
-          </div>
-        )}
-        <Button type="primary" className="primary wide" htmlType="submit" loading={isLoading}>
-          <span>Add</span>
-          <kbd aria-hidden="true">↵</kbd>
-        </Button>
-      </form>
+      </SheetForm>
     </Dialog>
   );
 }
 
 function GiveSecret({ person, onClose }: { readonly person: Person; readonly onClose: () => void }) {
   const [give, { isLoading }] = useGiveSecretMutation();
-  const [typed, setTyped] = useState<TypedSecret>({ secret: '', again: '' });
-  const [told, setTold] = useState<string | null>(null);
-  async function save(): Promise<void> {
-    const wrong = mistakeIn(typed);
-    if (wrong !== null) {
-      setTold(wrong);
-      return;
-    }
-    const answer = await give({ id: person.id, secret: typed.secret });
-    if (answer.error === undefined) onClose();
-    else setTold(problemOf(answer.error).title);
-  }
   return (
     <Dialog title={`A secret for ${person.name}`} onClose={onClose}>
-      <form
-        className={styles['form']}
-        onSubmit={(event) => {
-          event.preventDefault();
-          void save();
+      <SheetForm
+        initial={{ ...noSecret }}
+        act="Give it"
+        busy={isLoading}
+        onSend={async ({ secret }) => {
+          const answer = await give({ id: person.id, secret });
+          if (answer.error !== undefined) return problemOf(answer.error);
+          onClose();
+          return null;
         }}
       >
-        <SecretFields typed={typed} onTyped={setTyped} />
+        <SecretFields />
         <p className="quiet">
           It takes a lock off, and ends the sessions of this person. Tell it by mouth; {person.name} changes it at the
           name at the top right.
         </p>
-        {told !== null && (
-          <div className="error-text wide" role="alert">
-            {told}
-          </div>
-        )}
-        <Button type="primary" className="primary wide" htmlType="submit" loading={isLoading}>
-          <span>Give it</span>
-          <kbd aria-hidden="true">↵</kbd>
-        </Button>
-      </form>
+      </SheetForm>
     </Dialog>
   );
 }

@@ -5,12 +5,14 @@ import { roleText } from '@fairwatt/contract';
 import { problemOf, useAccessQuery, useChangeOwnSecretMutation, useSignOutMutation } from '../app/api.ts';
 import { session } from '../app/session.ts';
 import { useAppDispatch, type AppState } from '../app/store.ts';
+import { FormField, SheetForm } from '../controls/form.tsx';
 import { Dialog } from '../controls/dialog.tsx';
 import { forgetAnswers } from '../offline/kept-answer.ts';
 import { sentOff } from '../offline/sent-off.ts';
 import styles from './access.module.css';
-import { SecretFields, type TypedSecret } from './secret-fields.tsx';
+import { noSecret, SecretFields } from './secret-fields.tsx';
 import { SignInForm } from './sign-in-form.tsx';
+import { givenSecret } from './words.ts';
 
 /** Another person at the same bench, one's own secret, and the way out. */
 export default function PersonDialog({ onClose }: { readonly onClose: () => void }) {
@@ -62,52 +64,24 @@ export default function PersonDialog({ onClose }: { readonly onClose: () => void
 }
 
 function OwnSecret({ onDone }: { readonly onDone: () => void }) {
-  const [was, setWas] = useState('');
-  const [typed, setTyped] = useState<TypedSecret>({ secret: '', again: '' });
-  const [told, setTold] = useState<string | null>(null);
   const [change, { isLoading }] = useChangeOwnSecretMutation();
-  async function save(): Promise<void> {
-    if (typed.secret !== typed.again) {
-      setTold('The two secrets are not the same.');
-      return;
-    }
-    const answer = await change({ was, secret: typed.secret });
-    if (answer.error === undefined) {
-      onDone();
-      return;
-    }
-    const { title, errors } = problemOf(answer.error);
-    setTold([title, ...(errors ?? []).map(({ message }) => message)].join(': '));
-  }
   return (
-    <form
-      className={styles['form']}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void save();
+    <SheetForm
+      initial={{ ...noSecret, was: '' }}
+      act="Change it"
+      busy={isLoading}
+      onSend={async ({ was, secret }) => {
+        const answer = await change({ was, secret });
+        if (answer.error !== undefined) return problemOf(answer.error);
+        onDone();
+        return null;
       }}
     >
-      <label className="field wide">
-        <span className="name">The one you have now</span>
-        <Input
-          type="password"
-          value={was}
-          maxLength={200}
-          autoComplete="current-password"
-          onChange={(event) => setWas(event.target.value)}
-        />
-      </label>
-      <SecretFields typed={typed} onTyped={setTyped} />
-      {told !== null && (
-        <div className="error-text wide" role="alert">
-          {told}
-        </div>
-      )}
-      <Button type="primary" className="primary wide" htmlType="submit" loading={isLoading}>
-        <span>Change it</span>
-        <kbd aria-hidden="true">↵</kbd>
-      </Button>
+      <FormField name="was" label="The one you have now" schema={givenSecret}>
+        <Input type="password" maxLength={200} autoComplete="current-password" />
+      </FormField>
+      <SecretFields />
       <p className="quiet">Your sessions on other devices end with it.</p>
-    </form>
+    </SheetForm>
   );
 }

@@ -17,9 +17,15 @@ export function Photos() {
   const [cableId, setCableId] = useState('');
   const [large, setLarge] = useState<string | null>(null);
   const address = (id: string) => `/api/jobs/${encodeURIComponent(code)}/photos/${id}`;
-  async function take(file: File): Promise<void> {
-    if (technician === null) return;
+  /** Several at once go in one after the other, under the same words; one that cannot be kept does not stop the next. */
+  async function takeAll(files: readonly File[]): Promise<void> {
     setTold(null);
+    const kept: boolean[] = [];
+    for (const file of files) kept.push(await take(file));
+    if (kept.every(Boolean)) setCaption('');
+  }
+  async function take(file: File): Promise<boolean> {
+    if (technician === null) return false;
     try {
       const picture = await scaledPicture(file);
       const answer = await add({
@@ -32,11 +38,12 @@ export function Photos() {
       });
       if (answer.error !== undefined)
         setTold(`${problemOf(answer.error).title}. The picture is not kept; take it again later.`);
-      else setCaption('');
       if (answer.data === null) setTold('The server is away: the picture is kept here, and sent when it is back.');
+      return answer.error === undefined;
     } catch (error) {
       if (!(error instanceof NoPicture)) throw error;
       setTold(error.message);
+      return false;
     }
   }
   const full = locked || adding.isLoading || photos.length >= mostPhotos;
@@ -69,19 +76,8 @@ export function Photos() {
             ]}
           />
         </label>
-        <Upload
-          accept="image/*"
-          capture="environment"
-          aria-label="Picture of the harness"
-          showUploadList={false}
-          disabled={full}
-          beforeUpload={(file) => {
-            void take(file);
-            return false;
-          }}
-        >
-          <Button disabled={full}>{adding.isLoading ? 'Keeping …' : 'Take or choose a picture'}</Button>
-        </Upload>
+        <PictureButton label="Take a picture" camera busy={adding.isLoading} disabled={full} onTaken={takeAll} />
+        <PictureButton label="Choose pictures" busy={adding.isLoading} disabled={full} onTaken={takeAll} />
       </div>
       {told !== null && (
         <p className="error-text" role="alert">
@@ -127,5 +123,36 @@ export function Photos() {
         </ul>
       )}
     </section>
+  );
+}
+
+/** The camera, for one after the other, or files, several at once. */
+function PictureButton({
+  label,
+  camera = false,
+  busy,
+  disabled,
+  onTaken,
+}: {
+  readonly label: string;
+  readonly camera?: boolean;
+  readonly busy: boolean;
+  readonly disabled: boolean;
+  readonly onTaken: (files: readonly File[]) => Promise<void>;
+}) {
+  return (
+    <Upload
+      accept="image/*"
+      {...(camera ? { capture: 'environment' as const } : { multiple: true })}
+      aria-label={label}
+      showUploadList={false}
+      disabled={disabled}
+      beforeUpload={(file, all) => {
+        if (file === all[0]) void onTaken(all);
+        return false;
+      }}
+    >
+      <Button disabled={disabled}>{busy ? 'Keeping …' : label}</Button>
+    </Upload>
   );
 }
