@@ -51,6 +51,9 @@ afterAll(async () => {
   await application.end();
 });
 
+const codeOfFirstJob = async (): Promise<string> =>
+  (await ask<{ jobs: { code: string }[] }>('/jobs')).jobs[0]?.code ?? '';
+
 describe('a shop where people sign in', () => {
   it('takes somebody in with a role and a PIN', async () => {
     await visit(page, `${application.url}/people`);
@@ -114,6 +117,22 @@ describe('a shop where people sign in', () => {
     expect(refused.type).toBe('/problems/not-allowed');
     await visit(page, `${application.url}/people`);
     await seeText(page, 'Only an owner looks at them');
+  });
+
+  it('lets a second person sign what a trainee may not decide alone', async () => {
+    const code = await codeOfFirstJob();
+    await visit(page, `${application.url}/jobs/${code}/hand-over`);
+    await (await page.waitForSelector('button[aria-label^="Sign off: "], button::-p-text(Sign off)'))!.click();
+    await (await page.waitForSelector('[aria-label^="Reason for leaving open"]'))!.type('The client takes it as it is');
+    await press(page, 'Sign');
+    await seeText(page, 'A second person signs', '.ant-modal');
+    await (await control(page, 'Their PIN or passphrase')).type(owner.secret);
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => document.querySelector('.ant-modal') === null);
+    expect((await ask<Job>(`/jobs/${code}`)).signOffs.map(({ by, reason }) => [by, reason])).toEqual([
+      ['ilse-v', 'The client takes it as it is'],
+    ]);
+    await seeText(page, trainee.name, '.bar');
   });
 
   it('shows the way in above the work when a session is over, and sends what was typed', async () => {

@@ -347,6 +347,36 @@ describe('who acts', () => {
     expect((await browser.ask('POST', acts, { id: randomUUID(), by: idOf('technician'), act })).status).toBe(200);
   });
 
+  it('is a second person where it takes one, who signs at the device of the first', async () => {
+    const browser = await bench.device().as(nameOf('trainee'), secrets.trainee);
+    const { body: job } = await browser.ask<Job>('POST', '/jobs', {
+      id: randomUUID(),
+      by: idOf('trainee'),
+      title: 'For two',
+      client: '',
+      words: '',
+    });
+    const act: Act = {
+      kind: 'set-finding',
+      finding: { kind: 'no-fault', faultId: null, confirmed: false, note: '' },
+      basedOn: 0,
+    };
+    const message = { id: randomUUID(), by: idOf('trainee'), act };
+    const sign = (name: string, secret: string) =>
+      browser.ask<Job & Problem>('POST', `/jobs/${job.code}/acts/second`, { name, secret, message });
+    expect((await browser.ask('POST', `/jobs/${job.code}/acts`, message)).status).toBe(403);
+    expect(kindOf(await sign(nameOf('technician'), '000999'))).toBe('/problems/wrong-secret');
+    expect(kindOf(await sign(nameOf('trainee'), secrets.trainee))).toBe('/problems/not-second');
+    expect(kindOf(await sign(nameOf('counter'), secrets.counter))).toBe('/problems/not-allowed');
+    const signed = await sign(nameOf('technician'), secrets.technician);
+    expect([signed.status, signed.body.finding?.by]).toEqual([200, idOf('technician')]);
+    // The same once more changes nothing; and whoever asked is still the one who is signed in.
+    expect((await sign(nameOf('technician'), secrets.technician)).body.revision).toBe(signed.body.revision);
+    expect((await access(browser)).person?.id).toBe(idOf('trainee'));
+    const { body } = await bench.ask<Person[]>('GET', '/access/people');
+    expect(body.find(({ id }) => id === idOf('technician'))?.failures).toBe(0);
+  });
+
   it('comes from another shop as a name only, never as one of ours', async () => {
     const owner = bench;
     const { body: job } = await owner.ask<Job>('POST', '/jobs', {

@@ -80,6 +80,9 @@ export const revisionHeader = 'fairwatt-revision';
 export type ActMessage = z.infer<typeof actMessageSchema>;
 
 /** A new job in three fields; `code` comes from the server. */
+/** An act that takes a second person, who signs it with a secret at the device of the first. */
+export const secondMessageSchema = z.strictObject({ name: line(60), secret: text(200), message: actMessageSchema });
+
 export const newJobSchema = z.strictObject({ id: uuid, by: id, title: line(80), client: text(80), words: text(1000) });
 export type NewJobMessage = z.infer<typeof newJobSchema>;
 

@@ -1,4 +1,15 @@
-export { codePrefix, codePrefixPattern, figure, id, instant, jobCode, line, text, uuid, version } from './primitives.ts';
+export {
+  codePrefix,
+  codePrefixPattern,
+  figure,
+  id,
+  instant,
+  jobCode,
+  line,
+  text,
+  uuid,
+  version,
+} from './primitives.ts';
 export { fieldErrors, type Problem, problemSchema } from './problem.ts';
 export {
   type ImportLine,
@@ -67,6 +78,7 @@ export {
   type NewJobMessage,
   newJobSchema,
   revisionHeader,
+  secondMessageSchema,
 } from './act.ts';
 export {
   mostPhotoBytes,

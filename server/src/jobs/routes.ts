@@ -1,4 +1,4 @@
-import express, { Router } from 'express';
+import express, { Router, type Response } from 'express';
 import { z } from 'zod';
 import { refusalText, type Job } from '@fairwatt/core';
 import {
@@ -14,12 +14,14 @@ import {
   jobSchema,
   presentJobFile,
   revisionHeader,
+  secondMessageSchema,
+  type ActMessage,
   mostOriginalBytes,
   newJobSchema,
   usualMachinesSchema,
   uuid,
 } from '@fairwatt/contract';
-import { demandAct, holdToPerson, signedInput } from '../access/index.ts';
+import { demandAct, holdToPerson, secondPerson, signedInput } from '../access/index.ts';
 import { snapshot } from '../database/query.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
 import { pictureOf } from './photos.ts';
@@ -174,12 +176,9 @@ export function jobRoutes({ pool, model, workers, keeper, now }: JobServing): Ro
     if (original === null) throw noLog();
     response.type('text/csv').send(original);
   });
-  router.post('/:code/acts', body, async (request, response) => {
-    const code = codeOf(request.params['code']);
-    demandAct(request, request.body);
-    const message = parseInput(actMessageSchema, request.body, 'The change');
-    holdToPerson(request, message.by);
-    const outcome = known(await actOnJob({ pool, model, workers }, code, message, contentHash(request.body), now()));
+  /** Does an act and answers with the job, or with why not and how the job stands. */
+  async function act(response: Response, code: string, message: ActMessage, hash: string): Promise<void> {
+    const outcome = known(await actOnJob({ pool, model, workers }, code, message, hash, now()));
     switch (outcome.kind) {
       case 'no-job':
         throw noJob(code);
@@ -196,6 +195,21 @@ export function jobRoutes({ pool, model, workers, keeper, now }: JobServing): Ro
       case 'done':
         response.set(revisionHeader, String(outcome.revision)).type('application/json').send(jobText(outcome.value));
     }
+  }
+  router.post('/:code/acts', body, async (request, response) => {
+    const code = codeOf(request.params['code']);
+    demandAct(request, request.body);
+    const message = parseInput(actMessageSchema, request.body, 'The change');
+    holdToPerson(request, message.by);
+    await act(response, code, message, contentHash(request.body));
+  });
+  router.post('/:code/acts/second', body, async (request, response) => {
+    const code = codeOf(request.params['code']);
+    const { name, secret, message } = parseInput(secondMessageSchema, request.body, 'The signature');
+    holdToPerson(request, message.by);
+    const second = await secondPerson(pool, request, name, secret, now());
+    const signed = { ...message, by: second };
+    await act(response, code, signed, contentHash(signed));
   });
   return router;
 }

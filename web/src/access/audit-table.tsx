@@ -12,6 +12,7 @@ const kindText: Readonly<Record<AuditKind, string>> = {
   locked: 'was locked',
   'signed-out': 'signed out',
   'sessions-ended': 'ended sessions',
+  'second-signed': 'had a second person sign',
   'secret-changed': 'changed a secret',
   'person-added': 'added a person',
   'person-changed': 'changed a person',

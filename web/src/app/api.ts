@@ -132,6 +132,10 @@ export const api = createApi({
     signIn: build.mutation<unknown, { name: string; secret: string }>({
       query: (body) => ({ url: '/access/session', method: 'POST', body }),
     }),
+    signSecond: build.mutation<Job, { code: string; name: string; secret: string; message: unknown }>({
+      query: ({ code, ...body }) => ({ url: `/jobs/${encodeURIComponent(code)}/acts/second`, method: 'POST', body }),
+      invalidatesTags: ['jobs', 'record'],
+    }),
     signOut: build.mutation<unknown, void>({ query: () => ({ url: '/access/session', method: 'DELETE' }) }),
     enrolDevice: build.mutation<{ name: string }, { code: string }>({
       query: (body) => ({ url: '/access/device', method: 'POST', body }),
@@ -403,6 +407,7 @@ export const {
   useMakeOwnerMutation,
   useSignInMutation,
   useSignOutMutation,
+  useSignSecondMutation,
   useEnrolDeviceMutation,
   useChangeOwnSecretMutation,
   usePeopleQuery,

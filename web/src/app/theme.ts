@@ -65,6 +65,7 @@ export function antTheme(name: ThemeName): ThemeConfig {
         contentFontSize: 15,
       },
       Checkbox: { controlInteractiveSize: 20, colorBorder: palette.edge },
+      Form: { verticalLabelPadding: '0 0 3px', labelFontSize: 13.5, labelColor: palette.ink2, itemMarginBottom: 0 },
       Radio: { radioSize: 20, colorBorder: palette.edge },
       Input: { activeShadow: `0 0 0 2px ${palette.actionSoft}`, colorBorder: palette.edge },
       DatePicker: { colorBorder: palette.edge },

@@ -6,17 +6,20 @@ import styles from './form.module.css';
 
 type Values = Record<string, unknown>;
 
+/** As it stands alone under a field: words of schemas go on behind a colon elsewhere. */
+const alone = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+
 /** What is wrong with a value by a schema, in the schema's own words; null for nothing. */
 export function mistake(schema: z.ZodType, value: unknown): string | null {
   const result = schema.safeParse(value);
-  return result.success ? null : (result.error.issues[0]?.message ?? 'is not valid');
+  return result.success ? null : alone(result.error.issues[0]?.message ?? 'is not valid');
 }
 
 /** Puts what a problem says of fields to those fields. @returns what belongs to none of them; null for nothing */
 function toldAtFields<T extends Values>(form: FormInstance<T>, problem: Problem): string | null {
   const known = new Set(Object.keys(form.getFieldsValue(true) as Values));
   const errors = (problem.errors ?? []).filter(({ path }) => known.has(path));
-  form.setFields(errors.map(({ path, message }) => ({ name: path as never, errors: [message] })));
+  form.setFields(errors.map(({ path, message }) => ({ name: path as never, errors: [alone(message)] })));
   const [first] = errors;
   if (first === undefined) return problem.title;
   form.focusField(first.path);

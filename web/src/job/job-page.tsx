@@ -22,10 +22,11 @@ import {
   type Shop,
   type ShopRecord,
 } from '@fairwatt/core';
-import { actPermissions, permissions, roleMay, roleText, type Technician } from '@fairwatt/contract';
+import { actPermissions, permissions, roleMay, type Technician } from '@fairwatt/contract';
 import {
   api,
   problemOf,
+  useAccessQuery,
   useJobQuery,
   useCableBagsQuery,
   useKnowledgeQuery,
@@ -50,6 +51,7 @@ import { Presence } from './presence.tsx';
 import { StationWire } from './station-wire.tsx';
 import { useRanking } from './use-sizing.ts';
 
+const SecondPerson = lazy(() => import('./second-person.tsx'));
 const Intake = lazy(() => import('../stations/intake/intake.tsx'));
 const Fault = lazy(() => import('../stations/fault/fault.tsx'));
 const Measure = lazy(() => import('../stations/measure/measure.tsx'));
@@ -215,6 +217,8 @@ function Desk({
   const technician = useAppSelector((state) => state.session.technician);
   const technicians: readonly Technician[] = shopData.technicians;
   const role = useRole();
+  const signsIn = useAccessQuery().data?.signing === 'secret';
+  const [second, setSecond] = useState<Act | null>(null);
   const shop = useShop(shopData, supplies, knowledge, record, bags);
   const knows = useMemo(() => knowsOf(shop), [shop]);
   const job = useMemo(() => overlay(stored, parcels, knows), [stored, parcels, knows]);
@@ -237,8 +241,9 @@ function Desk({
       }
       const needs = actPermissions[wanted.kind];
       if (role === null || !roleMay(role, needs)) {
-        const who = permissions[needs].roles.map((one) => roleText[one].name.toLowerCase()).join(' or ');
-        setRefusal(`To ${permissions[needs].what} takes a second person: ${who}. Switch the person at the top right.`);
+        // Where people sign in, a second person signs at once; without any right here nothing is asked of anybody.
+        if (role !== null && signsIn && roleMay(role, 'record')) setSecond(wanted);
+        else setRefusal(`Your role may not ${permissions[needs].what}.`);
         return { code: 'closed' };
       }
       const at = new Date().toISOString();
@@ -272,7 +277,7 @@ function Desk({
       );
       return null;
     },
-    [code, stored, by, role, knows, view, dispatch, store],
+    [code, stored, by, role, signsIn, knows, view, dispatch, store],
   );
 
   const desk = useMemo<JobDesk>(
@@ -313,6 +318,11 @@ function Desk({
                 Got it
               </Button>
             </div>
+          )}
+          {second !== null && by !== null && (
+            <Suspense fallback={null}>
+              <SecondPerson job={job} act={second} by={by} onClose={() => setSecond(null)} />
+            </Suspense>
           )}
           <JobHead />
           <Presence />
