@@ -43,6 +43,8 @@ const routes = [
   '/instruments',
   '/record',
   '/settings',
+  '/people',
+  '/enrol',
   '/health',
 ];
 const sizes = [

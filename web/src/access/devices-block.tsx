@@ -45,7 +45,7 @@ export function DevicesBlock() {
     },
     { title: 'Last seen', render: (_: unknown, { seenAt }) => (seenAt === null ? '' : dayAndTime(seenAt)) },
     {
-      title: '',
+      title: <span className="visually-hidden">What to do</span>,
       align: 'right',
       render: (_: unknown, device) => <Button onClick={() => void end(device.id)}>End it</Button>,
     },

@@ -68,7 +68,7 @@ export function PeopleBlock({ people }: { readonly people: readonly Person[] }) 
       render: (_: unknown, { sessions }) => <span className="fig">{sessions}</span>,
     },
     {
-      title: '',
+      title: <span className="visually-hidden">What to do</span>,
       align: 'right',
       render: (_: unknown, person) => (
         <span className={styles['acts']}>

@@ -107,7 +107,7 @@ export default function HealthPage() {
     return (
       <div className="page">
         <Empty title="The state of the application">
-          Only an owner looks at it: pick an owner at the top right. Owners are{' '}
+          Only an owner looks at it. Owners are{' '}
           {people
             .filter((person) => person.role === 'owner')
             .map((person) => person.name)

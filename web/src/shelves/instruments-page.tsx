@@ -88,7 +88,7 @@ export default function InstrumentsPage() {
             Add a meter or tester
           </Button>
         ) : (
-          <p className="quiet">An owner adds and changes instruments; pick an owner's name at the top right.</p>
+          <p className="quiet">An owner adds and changes instruments; the name at the top right says who works here.</p>
         ))}
       {open !== null && <InstrumentDialog was={open === 'new' ? null : open} onClose={() => setOpen(null)} />}
       {shop.data !== undefined && <NetworkInstruments shop={shop.data} />}

@@ -75,7 +75,7 @@ export default function SettingsPage() {
             : (told ??
               (owner
                 ? 'Each change is saved at once.'
-                : "Only an owner changes these; pick an owner's name at the top right."))}
+                : 'Only an owner changes these; the name at the top right says who works here.'))}
         </span>
         {owner && (
           <span className="push">
