@@ -18,7 +18,7 @@ export function AccessGate({ children }: { readonly children: ReactNode }) {
   const dispatch = useAppDispatch();
   const { pathname } = useLocation();
   const { technician, over } = useAppSelector((state) => state.session);
-  const access = useAccessQuery();
+  const access = useAccessQuery(undefined, { refetchOnFocus: true });
   const { refetch } = access;
   const person = access.data?.signing === 'secret' ? access.data.person : null;
   const outside = access.data?.signing === 'secret' && person === null;

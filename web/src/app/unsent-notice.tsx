@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { Button, Upload } from 'antd';
 import { outbox } from '../offline/outbox.ts';
-import { refusedRequests, unsentOf } from '../offline/summary.ts';
+import { heldFor, refusedRequests, unsentOf } from '../offline/summary.ts';
 import { readUnsentFile, unsentFile } from '../offline/unsent-file.ts';
+import { useAccessQuery, useShopQuery } from './api.ts';
 import { download } from './download.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
 
@@ -44,6 +45,25 @@ function UnsentFile() {
   );
 }
 
+/** What somebody else typed here and could not be sent before the person changed. */
+function HeldNotice() {
+  const person = useAccessQuery().data?.person?.id ?? null;
+  const people = useShopQuery().data?.technicians ?? [];
+  const held = useAppSelector((state) => heldFor(state, person ?? ''));
+  if (person === null) return null;
+  return held.map(({ by, count }) => {
+    const name = people.find(({ id }) => id === by)?.name ?? by;
+    return (
+      <div key={by} className="notice" role="status" data-held={by}>
+        <span className="mark">Waits for {name}</span>
+        <span>
+          {count} {count === 1 ? 'change is' : 'changes are'} kept in this browser and sent when {name} signs in here.
+        </span>
+      </div>
+    );
+  });
+}
+
 /** What concerns everything that is unsent: a server that is away, a browser that keeps nothing, what was refused. */
 export function UnsentNotice() {
   const dispatch = useAppDispatch();
@@ -65,6 +85,7 @@ export function UnsentNotice() {
           </span>
         </div>
       )}
+      <HeldNotice />
       {memory && (
         <div className="notice" role="alert" data-storage="memory">
           <span className="mark">Keeps nothing</span>

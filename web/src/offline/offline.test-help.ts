@@ -54,6 +54,8 @@ export class FakeServer {
   /** `lost`: done, but the answer never comes. */
   mood: 'well' | 'away' | 'lost' | 'failing' = 'well';
   readonly failOn = new Set<string>();
+  /** Who is signed in; null where nobody has to be. */
+  person: string | null = null;
   readonly done = new Map<string, { content: string; revision: number }>();
   readonly arrived: string[] = [];
   private serial = 0;
@@ -82,6 +84,7 @@ export class FakeServer {
   private answer(parcel: Parcel): Answer {
     if (this.mood === 'away') return { kind: 'away' };
     if (this.mood === 'failing' || this.failOn.has(parcel.id)) return { kind: 'failed' };
+    if (this.person !== null && parcel.by !== this.person) return { kind: 'held' };
     this.arrived.push(parcel.id);
     if (parcel.kind !== 'act') return { kind: 'done', job: null, revision: 0, body: null };
     const act = withBase(parcel.act, parcel.base.at === 'seen' ? parcel.base.version : -1);

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { edit, FakeTab, type FakeServer } from './offline.test-help.ts';
 import { outbox } from './outbox.ts';
-import { mostFailures, orphanMilliseconds, retryMilliseconds } from './sender.ts';
+import { heldMilliseconds, mostFailures, orphanMilliseconds, retryMilliseconds, settleMilliseconds } from './sender.ts';
 
 const note = (id: string) => ({ kind: 'note-outcome' as const, id, checkId: 'look-dust', outcomeId: 'clean' });
 
@@ -54,6 +54,58 @@ describe('sending', () => {
     tab.sender.wake();
     await tab.clock.pass(2 * orphanMilliseconds + 10);
     expect([tab.server.job.sheet.words, tab.state.parcels]).toEqual(['Cut of', []]);
+  });
+});
+
+describe('another person at the same bench', () => {
+  it('sends what is theirs past what waits for the one before, and that once its person is in again', async () => {
+    const tab = new FakeTab();
+    tab.server.mood = 'away';
+    tab.do(edit({ words: 'By Mara' })).do(note('of-mara'));
+    await tab.pause();
+    tab.server.person = 'joss';
+    tab.server.mood = 'well';
+    tab.do(edit({ client: 'By Joss' }), 'joss');
+    await tab.pause();
+    await tab.clock.pass(2 * retryMilliseconds);
+    expect(tab.server.job.sheet).toMatchObject({ words: 'Words', client: 'By Joss' });
+    expect(tab.acts.map(({ by, state }) => [by, state])).toEqual([
+      ['mara', 'waiting'],
+      ['mara', 'waiting'],
+    ]);
+    tab.server.person = 'mara';
+    tab.sender.release();
+    await tab.clock.pass(10);
+    expect([tab.server.job.sheet.words, tab.server.job.outcomes.length, tab.acts]).toEqual(['By Mara', 1, []]);
+  });
+  it('tries again by itself, since the person may have signed in at another tab', async () => {
+    const tab = new FakeTab();
+    tab.server.person = 'joss';
+    tab.do(edit({ words: 'By Mara' }));
+    await tab.pause();
+    tab.server.person = 'mara';
+    await tab.clock.pass(heldMilliseconds - settleMilliseconds - 1000);
+    expect(tab.server.job.sheet.words).toBe('Words');
+    await tab.clock.pass(2000);
+    expect([tab.server.job.sheet.words, tab.acts]).toEqual(['By Mara', []]);
+  });
+  it('does not slip past what an earlier one typed on the same thing', async () => {
+    const tab = new FakeTab();
+    tab.server.person = 'joss';
+    tab.do(edit({ words: 'By Mara' }));
+    await tab.pause();
+    tab.do(edit({ words: 'By Joss' }), 'joss');
+    await tab.pause();
+    await tab.clock.pass(5000);
+    expect([tab.server.job.sheet.words, tab.acts.length]).toEqual(['Words', 2]);
+    tab.server.person = 'mara';
+    tab.sender.release();
+    await tab.clock.pass(10);
+    expect(tab.server.job.sheet.words).toBe('By Mara');
+    tab.server.person = 'joss';
+    tab.sender.release();
+    await tab.clock.pass(10);
+    expect([tab.server.job.sheet.words, tab.acts]).toEqual(['By Joss', []]);
   });
 });
 

@@ -9,6 +9,8 @@ export const settleMilliseconds = 350;
 /** A draft whose tab was closed in the middle is sealed by the sender after this time. */
 export const orphanMilliseconds = 5000;
 export const retryMilliseconds = 1500;
+/** What waits for its person is tried again after this time: the person may have signed in at another tab. */
+export const heldMilliseconds = 30_000;
 /** After so many failures over the same parcel, somebody has to decide about it. */
 export const mostFailures = 3;
 
@@ -80,6 +82,7 @@ export class Sender {
 
   /** Somebody signed in: what waited for a person is tried again. */
   release(): void {
+    if (this.held.size === 0) return;
     this.held.clear();
     this.wake();
   }
@@ -135,6 +138,7 @@ export class Sender {
         break;
       case 'held':
         connection('here');
+        if (this.held.size === 0) this.parts.later(() => this.release(), heldMilliseconds);
         this.held.add(parcel.id);
         dispatch(outbox.sending(null));
         this.wake();

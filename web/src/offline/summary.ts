@@ -22,3 +22,14 @@ export const unsentOf = createSelector(
 export const refusedRequests = createSelector([parcelsOf], (parcels) =>
   parcels.filter((parcel) => parcel.kind === 'request' && parcel.state === 'refused'),
 );
+
+/** Whose changes wait for them to sign in, with how many: those of everybody but the one who is in. */
+export const heldFor = createSelector(
+  [parcelsOf, (_state: WithOutbox, person: string) => person],
+  (parcels, person) => {
+    const counts = new Map<string, number>();
+    for (const { by, state } of parcels)
+      if (state === 'waiting' && by !== person) counts.set(by, (counts.get(by) ?? 0) + 1);
+    return [...counts].map(([by, count]) => ({ by, count }));
+  },
+);
