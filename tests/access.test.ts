@@ -18,7 +18,7 @@ import {
   type Problem,
   type Role,
 } from '@fairwatt/contract';
-import type { Act, Job } from '@fairwatt/core';
+import type { Act, Job, Model } from '@fairwatt/core';
 import { ChangeFeed, createApp, createPool, loadModel, makeOwnerCode } from '@fairwatt/server';
 import { freshDatabase } from './fresh-database.ts';
 import { threadsOf } from './running-server.ts';
@@ -30,6 +30,7 @@ let pool: pg.Pool;
 let feed: ChangeFeed;
 let threads: ReturnType<typeof threadsOf>;
 let server: Server;
+let model: Model;
 let base = '';
 /** The server's clock: it goes on as tests want it. */
 let clock = Date.parse('2026-11-27T08:00:00.000Z');
@@ -46,6 +47,8 @@ interface Answer<T> {
 /** A browser with its own cookies. */
 class Browser {
   readonly cookies = new Map<string, string>();
+  /** Another server process of the shop than the first. */
+  server: string | null = null;
 
   async ask<T = unknown>(
     method: string,
@@ -54,7 +57,7 @@ class Browser {
     headers: Record<string, string> = {},
   ): Promise<Answer<T>> {
     const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
-    const response = await fetch(`${base}${path}`, {
+    const response = await fetch(`${this.server ?? base}${path}`, {
       method,
       headers: {
         ...(cookie === '' ? {} : { cookie }),
@@ -108,26 +111,23 @@ const access = (browser: Browser) => browser.ask<Access>('GET', '/access').then(
 const kindOf = ({ body }: Answer<unknown>) => (body as Problem).type;
 const auditKinds = async () => (await bench.ask<Audit>('GET', '/access/audit')).body.lines.map(({ kind }) => kind);
 
+/** A server process of this shop, as far as requests can tell. */
+const serve = (changes: ChangeFeed): Promise<Server> =>
+  new Promise((resolve) => {
+    const now = () => new Date(clock).toISOString();
+    const parts = { pool, feed: changes, model, ...threads, log, now, refusedSignInsAMinute: 60, webDirectory: null };
+    const started = createApp(parts).listen(0, '127.0.0.1', () => resolve(started));
+  });
+const addressOf = (one: Server) => `http://127.0.0.1:${(one.address() as AddressInfo).port}/api`;
+
 beforeAll(async () => {
   database = await freshDatabase();
   pool = createPool(database.url, log);
   feed = new ChangeFeed(database.url, log);
-  const model = await loadModel();
+  model = await loadModel();
   threads = threadsOf(database.url, pool, model, log);
-  const now = () => new Date(clock).toISOString();
-  server = await new Promise<Server>((resolve) => {
-    const started = createApp({
-      pool,
-      feed,
-      model,
-      ...threads,
-      log,
-      now,
-      refusedSignInsAMinute: 60,
-      webDirectory: null,
-    }).listen(0, '127.0.0.1', () => resolve(started));
-  });
-  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+  server = await serve(feed);
+  base = addressOf(server);
 });
 afterAll(async () => {
   await new Promise((resolve) => {
@@ -488,6 +488,38 @@ describe('what is written down for the owner', () => {
       expect([...all]).toContain(kind);
     const written = JSON.stringify((await pool.query('select * from audit')).rows);
     for (const secret of Object.values(secrets)) expect(written).not.toContain(secret);
+  });
+});
+
+describe('two server processes of one shop', () => {
+  it('know the same people, end their sessions for each other, and hear at once how people sign', async () => {
+    const other = new ChangeFeed(database.url, log);
+    const second = await serve(other);
+    try {
+      const browser = await bench.device().as(nameOf('viewer'), secrets.viewer);
+      const there = new Browser();
+      for (const [name, value] of browser.cookies) there.cookies.set(name, value);
+      there.server = addressOf(second);
+      expect((await there.ask('GET', '/jobs')).status).toBe(200);
+      await bench.ask('DELETE', '/access/people/test-viewer/sessions');
+      expect((await there.ask('GET', '/jobs')).status).toBe(401);
+      await there.as(nameOf('viewer'), secrets.viewer);
+      browser.cookies.clear();
+      for (const [name, value] of there.cookies) browser.cookies.set(name, value);
+      expect((await browser.ask('GET', '/jobs')).status).toBe(200);
+      // Written by a process that this one knows nothing of.
+      await pool.query("update shop_access set signing = 'picked'");
+      await expect.poll(() => access(there).then(({ signing }) => signing)).toBe('picked');
+      await pool.query("update shop_access set signing = 'secret'");
+      await expect.poll(() => access(there).then(({ signing }) => signing)).toBe('secret');
+      await expect.poll(() => access(bench).then(({ signing }) => signing)).toBe('secret');
+    } finally {
+      await new Promise((resolve) => {
+        second.close(resolve);
+        second.closeAllConnections();
+      });
+      await other.close();
+    }
   });
 });
 
