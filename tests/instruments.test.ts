@@ -349,6 +349,26 @@ describe('a load sweep', () => {
     expect((await off(true)).body).toEqual({ loadOff: true });
     expect((await seen()).unsure).toEqual([]);
   }, 30_000);
+  it('is left alone by another server process of the shop, which begins none on the same load either', async () => {
+    const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
+    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) =>
+      list.some((event) => event.kind === 'setting'),
+    );
+    const other = new Sweeps(server.pool, pino({ level: 'silent' }));
+    const [held, meter] = [{ ...loadAt(load.port), id: 'load' }, loadAt(1)];
+    expect(await other.unsure()).toEqual([]);
+    expect(await other.makeSure(held, false)).toBeNull();
+    await other.switchOffLeftOvers();
+    const wanted = { by: 'mara', job: 'LQ-0142', meterId: 'meter', loadId: 'load', rail: '+12' } as const;
+    const figures = { fromAmps: 2, toAmps: 4, steps: 2, dwellSeconds: 1, hottestCelsius: 80 };
+    expect(await other.start({ ...wanted, ...figures }, meter, held)).toBeNull();
+    expect(bench.drawing).toBe(true);
+    await server.call(`/instruments/sweeps/${body.id}/stop`, {});
+    expect(bench.drawing).toBe(false);
+    // Nobody holds it any more, and nothing is left of it.
+    await expect.poll(() => other.makeSure(held, false)).toBe(true);
+    await other.stopAll();
+  });
   it('of a server that was killed ends when the next one starts', async () => {
     await server.pool.query("insert into load_sweep (load_id) values ('load')");
     const other = bench.load();

@@ -27,6 +27,7 @@ import { notice } from '../log.ts';
 import { prepareStandIn } from './live.ts';
 import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
 import type { LoadGuard } from './load-guard.ts';
+import { heldLoads, holdLoad, type LoadHold } from './load-hold.ts';
 import { forgetSweep, loadsLeftInSweeps, noteSweep } from './store.ts';
 import { switchOff } from './switch-off.ts';
 
@@ -262,7 +263,12 @@ export class Sweeps {
 
   /** Loads whose sweep ended without anybody knowing whether they still draw. */
   async unsure(): Promise<NetworkInstrument[]> {
-    return (await loadsLeftInSweeps(this.pool)).filter((load) => !this.busyLoads.has(load.id));
+    const left = (await loadsLeftInSweeps(this.pool)).filter((load) => !this.busyLoads.has(load.id));
+    const held = await heldLoads(
+      this.pool,
+      left.map((load) => load.id),
+    );
+    return left.filter((load) => !held.has(load.id));
   }
 
   /**
@@ -271,6 +277,8 @@ export class Sweeps {
    */
   async makeSure(load: NetworkInstrument, byHand: boolean): Promise<boolean | null> {
     if (this.busyLoads.has(load.id)) return null;
+    // In a sweep of another server process: that one ends it with the load off.
+    if (!byHand && (await heldLoads(this.pool, [load.id])).has(load.id)) return null;
     this.switchingOff.add(load.id);
     try {
       if (!byHand && !(await switchOff(load, null))) return false;
@@ -311,20 +319,29 @@ export class Sweeps {
     return this.all.get(id);
   }
 
-  /** Null when the load is in another sweep or being switched off, or the server is about to stop. */
+  /** Holds a load for a sweep and notes that it may draw; null, and nothing is held, when it cannot be. */
+  private async holdNoted(load: NetworkInstrument): Promise<LoadHold | null> {
+    let hold: LoadHold | null = null;
+    try {
+      hold = await holdLoad(this.pool, load.id);
+      if (hold !== null) await noteSweep(this.pool, load.id);
+    } catch (error) {
+      this.busyLoads.delete(load.id);
+      await hold?.release();
+      throw error;
+    }
+    if (hold !== null && !this.closing) return hold;
+    this.busyLoads.delete(load.id);
+    await hold?.release();
+    return null;
+  }
+
+  /** Null when the load is in another sweep, of whatever server process, or being switched off, or the server is about to stop. */
   async start(request: SweepRequest, meter: NetworkInstrument, load: NetworkInstrument): Promise<RunningSweep | null> {
     if (this.closing || this.busyLoads.has(load.id) || this.switchingOff.has(load.id)) return null;
     this.busyLoads.add(load.id);
-    try {
-      await noteSweep(this.pool, load.id);
-    } catch (error) {
-      this.busyLoads.delete(load.id);
-      throw error;
-    }
-    if (this.closing) {
-      this.busyLoads.delete(load.id);
-      return null;
-    }
+    const hold = await this.holdNoted(load);
+    if (hold === null) return null;
     const id = randomUUID();
     const events: SweepEvent[] = [];
     const listeners = new Set<(event: SweepEvent) => void>();
@@ -354,6 +371,7 @@ export class Sweeps {
       })
       .finally(() => {
         this.busyLoads.delete(load.id);
+        void hold.release();
         setTimeout(() => this.all.delete(id), keptMilliseconds).unref();
       });
     const sweep: RunningSweep = {
