@@ -111,7 +111,7 @@ export async function saved(page: Page): Promise<void> {
   });
   await page
     .waitForFunction(() => document.querySelector('[data-save]')?.getAttribute('data-save') === 'saved', {
-      timeout: 15_000,
+      timeout: 30_000,
     })
     .catch(async () => {
       const told = await page.$$eval('[data-conflict], [data-refused], [data-save]', (elements) =>

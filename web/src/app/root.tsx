@@ -29,16 +29,13 @@ function Tag() {
   );
 }
 
-/** The nonce of this page: without it the content policy lets none of the library's styles in. */
-const csp = { nonce: document.querySelector<HTMLMetaElement>('meta[property=csp-nonce]')?.nonce ?? '' };
-
 /** Theme and routes. Each station has its own address. */
 export function Root() {
   const theme = useAppSelector((state) => state.session.theme);
   useTitle();
   useLayoutEffect(() => applyPalette(theme), [theme]);
   return (
-    <ConfigProvider csp={csp} theme={antTheme(theme)} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
+    <ConfigProvider theme={antTheme(theme)} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
       <Guarded>
         <AccessGate>
           <Shell>
