@@ -325,7 +325,7 @@ describe('instruments live', () => {
     await press(page, 'Start reading');
     await page.waitForFunction(
       () => /^Keep \d/.test(document.querySelector('[data-live] [data-primary]')?.textContent ?? ''),
-      { timeout: 15_000 },
+      { timeout: 40_000 },
     );
     await page.evaluate(() => {
       (document.activeElement as HTMLElement | null)?.blur();
