@@ -208,7 +208,7 @@ describe('a log', () => {
         for (const entry of list.getEntries()) seen.longest = Math.max(seen.longest, entry.duration);
       }).observe({ entryTypes: ['longtask'] });
     });
-    await page.waitForSelector('[data-log-read]', { timeout: 40_000 });
+    await page.waitForSelector('[data-log-read]', { timeout: 15_000 });
     await seeText(page, '200,000 rows', '[data-log-read]');
     await seeText(page, /\+12 V dips to 10\.8\d V/, '.log-events');
     await page.waitForSelector('.log-chart[data-drawn=true]');
@@ -325,7 +325,7 @@ describe('instruments live', () => {
     await press(page, 'Start reading');
     await page.waitForFunction(
       () => /^Keep \d/.test(document.querySelector('[data-live] [data-primary]')?.textContent ?? ''),
-      { timeout: 40_000 },
+      { timeout: 15_000 },
     );
     await page.evaluate(() => {
       (document.activeElement as HTMLElement | null)?.blur();

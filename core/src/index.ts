@@ -122,6 +122,7 @@ export {
 } from './intake/index.ts';
 export {
   autoHold,
+  hasMoved,
   type Bend,
   calmSweep,
   type Condition,

@@ -18,6 +18,11 @@ const creepShare = 0.0002;
 /** A creep counts once it exceeds this many standard errors of the difference of the two halves. */
 const creepErrors = 3;
 
+/** Another figure than the held one begins beyond this share of nominal ... */
+const movedShare = 0.001;
+/** ... and beyond this many standard errors of the difference of two held means. */
+const movedErrors = 5;
+
 const meanOf = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
 const squaresAbout = (values: readonly number[], mean: number) =>
   values.reduce((sum, value) => sum + (value - mean) ** 2, 0);
@@ -50,4 +55,22 @@ export function autoHold(rail: RailName, values: readonly number[]): Held | null
   return touching && spreadVolts <= holdShare * nominal && !stillCreeps(last, nominal)
     ? { meanVolts, spreadVolts, count: last.length }
     : null;
+}
+
+/**
+ * Whether the values have left a held figure: the probe was lifted, or they stand elsewhere by more than their noise. A
+ * figure that only shakes is still the same one, though the last values alone would not be held.
+ * @param values the latest last
+ */
+export function hasMoved(rail: RailName, held: Held, values: readonly number[]): boolean {
+  const last = values.slice(-holdCount);
+  const latest = last.at(-1);
+  if (latest === undefined) return false;
+  const nominal = Math.abs(railBand(rail, '2.x').nominal);
+  if (Math.abs(latest) < touchingShare * nominal) return true;
+  if (last.length < holdCount) return false;
+  const mean = meanOf(last);
+  const spread = Math.max(held.spreadVolts, Math.sqrt(squaresAbout(last, mean) / (last.length - 1)));
+  const away = Math.abs(mean - held.meanVolts);
+  return away > movedShare * nominal && away > movedErrors * spread * Math.sqrt(2 / holdCount);
 }

@@ -75,7 +75,7 @@ export {
   mostLogRows,
 } from './log-summary.ts';
 export { type LogReader, type LogSink, readLog } from './log-analysis.ts';
-export { autoHold, type Held, holdCount } from './auto-hold.ts';
+export { autoHold, hasMoved, type Held, holdCount } from './auto-hold.ts';
 export { hasSettled, longestSettlingMilliseconds, type TimedLook } from './settling.ts';
 export {
   calmSweep,

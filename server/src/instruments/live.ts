@@ -1,5 +1,5 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import { autoHold, hasSettled, type RailName, type TimedLook } from '@fairwatt/core';
+import { autoHold, hasMoved, hasSettled, type Held, type RailName, type TimedLook } from '@fairwatt/core';
 import type { LiveEvent, NetworkInstrument } from '@fairwatt/contract';
 import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
 
@@ -41,7 +41,7 @@ export async function watchMeter(
       const last: number[] = [];
       // A moved probe shows after some moments only; until then nothing can be held.
       let settling: TimedLook[] | null = [];
-      let held = false;
+      let held: Held | null = null;
       let due = performance.now();
       while (!signal.aborted) {
         const volts = await link.askFigure('MEASure:VOLTage:DC?').catch((error: unknown) => {
@@ -56,11 +56,19 @@ export async function watchMeter(
             if (hasSettled(rail, settling)) settling = null;
           } else last.push(volts);
           if (last.length > 40) last.shift();
-          const hold = autoHold(rail, last);
+          if (held !== null && hasMoved(rail, held, last)) held = null;
           // One hold for each time that it comes to rest.
-          if (hold !== null && !held)
-            tell({ kind: 'held', at: now(), volts: hold.meanVolts, spreadVolts: hold.spreadVolts, count: hold.count });
-          held = hold !== null;
+          if (held === null) {
+            held = autoHold(rail, last);
+            if (held !== null)
+              tell({
+                kind: 'held',
+                at: now(),
+                volts: held.meanVolts,
+                spreadVolts: held.spreadVolts,
+                count: held.count,
+              });
+          }
         }
         // From beat to beat, so that a timer's lateness does not add up; a slow meter's missed beats are not made up
         // for.
