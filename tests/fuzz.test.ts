@@ -9,7 +9,7 @@ let server: RunningServer;
 const refusedByDatabaseOnly: string[] = [];
 beforeAll(async () => {
   const log = pino({ level: 'error' }, { write: (line: string) => refusedByDatabaseOnly.push(line) });
-  server = await startServer(log);
+  server = await startServer({ log });
 });
 afterAll(async () => {
   await server.end();

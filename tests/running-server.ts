@@ -14,6 +14,7 @@ import {
   programName,
   StationKeeper,
   Workers,
+  type AppParts,
 } from '@fairwatt/server';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { JobList } from '@fairwatt/contract';
@@ -36,6 +37,8 @@ export interface RunningServer {
   /** A page of jobs, once what their stations say is made. */
   readonly list: (query?: string) => Promise<JobList>;
   readonly make: (title?: string) => Promise<Job>;
+  /** Another server process of the same shop, as far as requests can tell. */
+  readonly another: () => Promise<{ readonly base: string; readonly end: () => Promise<void> }>;
   readonly end: () => Promise<void>;
 }
 
@@ -45,22 +48,37 @@ export function threadsOf(databaseUrl: string, pool: pg.Pool, model: Model, log:
   return { workers, keeper: new StationKeeper(pool, workers, log) };
 }
 
-export async function startServer(log: Logger = pino({ level: 'silent' })): Promise<RunningServer> {
-  const silent = log;
+/** How a server of a test differs from the usual one, which has the demo shop. */
+export interface ServerOptions extends Partial<Pick<AppParts, 'now' | 'refusedSignInsAMinute'>> {
+  readonly log?: Logger;
+  /** False for an empty shop, where people sign in. */
+  readonly demo?: boolean;
+}
+
+export async function startServer({
+  log: silent = pino({ level: 'silent' }),
+  demo = true,
+  ...parts
+}: ServerOptions = {}): Promise<RunningServer> {
   const database = await freshDatabase();
   const pool = createPool(database.url, silent);
   const feed = new ChangeFeed(database.url, silent);
   const model = await loadModel();
   const threads = threadsOf(database.url, pool, model, silent);
-  await loadDemo(pool, model, fileURLToPath(new URL('../demo', import.meta.url)), new Date().toISOString());
-  const server = await new Promise<Server>((resolve) => {
-    const started = createApp({ pool, feed, model, ...threads, log: silent, webDirectory: null }).listen(
-      0,
-      '127.0.0.1',
-      () => resolve(started),
-    );
-  });
-  const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+  if (demo) await loadDemo(pool, model, fileURLToPath(new URL('../demo', import.meta.url)), new Date().toISOString());
+  const listen = (heard: ChangeFeed) =>
+    new Promise<Server>((resolve) => {
+      const app = createApp({ pool, feed: heard, model, ...threads, log: silent, webDirectory: null, ...parts });
+      const started = app.listen(0, '127.0.0.1', () => resolve(started));
+    });
+  const baseOf = (listening: Server) => `http://127.0.0.1:${(listening.address() as AddressInfo).port}/api`;
+  const ended = (listening: Server) =>
+    new Promise((resolve) => {
+      listening.close(resolve);
+      listening.closeAllConnections();
+    });
+  const server = await listen(feed);
+  const base = baseOf(server);
   const call = async <T>(path: string, body?: unknown, method = 'POST'): Promise<Answer<T>> => {
     const response = await fetch(
       `${base}${path}`,
@@ -95,11 +113,19 @@ export async function startServer(log: Logger = pino({ level: 'silent' })): Prom
     },
     make: async (title = 'Test machine') =>
       (await call<Job>('/jobs', { id: randomUUID(), by: 'mara', title, client: 'Client', words: 'Words' })).body,
+    another: async () => {
+      const heard = new ChangeFeed(database.url, silent);
+      const second = await listen(heard);
+      return {
+        base: baseOf(second),
+        end: async () => {
+          await ended(second);
+          await heard.close();
+        },
+      };
+    },
     end: async () => {
-      await new Promise((resolve) => {
-        server.close(resolve);
-        server.closeAllConnections();
-      });
+      await ended(server);
       threads.keeper.end();
       await feed.close();
       await threads.workers.close();

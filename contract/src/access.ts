@@ -140,7 +140,6 @@ export const endpoints: readonly Endpoint[] = [
   endpoint('POST', '/presence', 'read'),
   endpoint('GET', '/knowledge', 'read'),
   endpoint('GET', '/shop', 'read'),
-  endpoint('POST', '/shop/technicians', 'own', 'person-added'),
   endpoint('PUT', '/shop/settings', 'own', 'settings-changed'),
   endpoint('PUT', '/shop/instruments', 'own', 'settings-changed'),
   endpoint('POST', '/shop/import', 'own', 'imported'),

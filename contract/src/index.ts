@@ -31,13 +31,11 @@ export {
   instrumentMessageSchema,
   instrumentSchema,
   type NamedPerson,
-  newTechnicianSchema,
   settingsMessageSchema,
   shopFileSchema,
   type ShopMessage,
   shopSchema,
   type Technician,
-  technicianSchema,
   firstCodePrefix,
 } from './shop.ts';
 export { leaveOutSchema, type RecordMessage, recordSchema } from './record.ts';

@@ -68,8 +68,6 @@ export type Technician = z.infer<typeof technicianSchema>;
 export const namedPersonSchema = z.strictObject({ id, name: line(60), owner: z.boolean().default(false) });
 export type NamedPerson = z.infer<typeof namedPersonSchema>;
 
-export const newTechnicianSchema = z.strictObject({ name: line(60).transform((name) => name.trim()) });
-
 const shopFields = {
   settings: shopSettingsSchema,
   technicians: z.array(technicianSchema),

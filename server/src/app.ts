@@ -2,14 +2,14 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
 import cookieParser from 'cookie-parser';
-import express, { type Express, type RequestHandler } from 'express';
+import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Network } from '@fairwatt/contract';
 import type { Model } from '@fairwatt/core';
-import { accessRoutes, gate, isLoopback, KnownAccess, sessionsIn } from './access/index.ts';
+import { gate, isLoopback, KnownAccess, peopleRoutes, sessions, wayInRoutes } from './access/index.ts';
 import { cableBagRoutes } from './cable-bags/routes.ts';
 import type { ChangeFeed } from './changes/feed.ts';
 import { changeRoutes } from './changes/routes.ts';
@@ -65,20 +65,6 @@ export interface AppParts {
   readonly refusedSignInsAMinute?: number;
   /** How other devices reach it, where it listens to them. */
   readonly network?: OnNetwork | null;
-}
-
-/** Sessions for whatever needs to know who asks; whether the server answers is asked by everybody, all the time. */
-function sessions(pool: pg.Pool, access: KnownAccess): RequestHandler {
-  let made: { readonly secret: string; readonly handler: RequestHandler } | null = null;
-  return async (request, response, next) => {
-    if (request.path === '/health') {
-      next();
-      return;
-    }
-    const { cookieSecret: secret } = await access.get();
-    if (made?.secret !== secret) made = { secret, handler: sessionsIn(pool, secret) };
-    await made.handler(request, response, next);
-  };
 }
 
 /** Application and API in one Express app. */
@@ -146,7 +132,8 @@ export function createApp({
   api.use(sessions(pool, access));
   api.use(gate(pool, access, log, now));
   api.use('/health', healthRoutes({ pool, sweeps, version, dataFolder, clock }));
-  api.use('/access', cookieParser(), accessRoutes(pool, access, now, refusedSignInsAMinute, network?.told ?? null));
+  api.use('/access', cookieParser(), wayInRoutes(pool, access, now, refusedSignInsAMinute));
+  api.use('/access', peopleRoutes(pool, access, now, network?.told ?? null));
   api.use('/shop', shopRoutes(pool));
   api.use('/supplies', supplyRoutes(pool, now));
   api.use('/cable-bags', cableBagRoutes(pool, now));

@@ -12,6 +12,12 @@ export class HttpProblem extends Error {
   }
 }
 
+/** Somebody signs who is nobody here. */
+export const noTechnician = () =>
+  new HttpProblem(403, 'unknown-technician', 'Pick a name first: this one is not known here', {
+    errors: [{ path: 'by', message: 'not a technician of this shop' }],
+  });
+
 export const notOwner = (title: string) =>
   new HttpProblem(403, 'not-an-owner', title, { errors: [{ path: 'by', message: 'is not an owner of this shop' }] });
 

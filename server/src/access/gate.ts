@@ -15,7 +15,7 @@ import {
   type Standing,
 } from '@fairwatt/contract';
 import type { Queryable } from '../database/query.ts';
-import { HttpProblem, notOwner, parseInput } from '../problems.ts';
+import { HttpProblem, noTechnician, notOwner, parseInput } from '../problems.ts';
 import { addAudit } from './audit.ts';
 import { standingOf, type Somebody } from './people.ts';
 import type { KnownAccess } from './state.ts';
@@ -93,7 +93,8 @@ export function gate(pool: pg.Pool, access: KnownAccess, log: Logger, now: () =>
     askings.set(request, { signing, needs: endpoint.needs, person, device });
     if (endpoint.needs !== 'anyone') {
       if (person !== null) demand(person.role, endpoint.needs);
-      else if (signing === 'secret') throw notSignedIn();
+      // What is said of people says nobody's name in its message.
+      else if (signing === 'secret' || endpoint.path.startsWith('/access/')) throw notSignedIn();
     }
     const { told } = endpoint;
     if (told !== undefined)
@@ -125,10 +126,10 @@ async function holdTo(db: Queryable, request: Request, by: string): Promise<void
   holdToPerson(request, by);
   const { signing, needs } = askingOf(request);
   if (signing === 'secret') return;
-  // Somebody who is not known here is told so by what is done with the message.
   const named = await standingOf(db, by);
+  if (named === null || named.role === 'none') throw noTechnician();
   askings.set(request, { ...askingOf(request), person: named });
-  if (named !== null && named.role !== 'none' && needs !== 'anyone') demand(named.role, needs);
+  if (needs !== 'anyone') demand(named.role, needs);
 }
 
 /** Parses a message that says who made it, and holds it to that. */

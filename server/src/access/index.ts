@@ -1,7 +1,8 @@
 export { demand, demandAct, gate, holdToPerson, isLoopback, signedInput } from './gate.ts';
 export { isOwnerless, makeOwnerCode } from './people.ts';
-export { accessRoutes } from './routes.ts';
+export { peopleRoutes } from './people-routes.ts';
+export { wayInRoutes } from './way-in-routes.ts';
 export { secondPerson } from './second-person.ts';
 export { asRead } from './secrets.ts';
-export { sessionsIn } from './sessions.ts';
+export { sessions } from './sessions.ts';
 export { KnownAccess, readAccessState, signAtFirst } from './state.ts';

@@ -5,6 +5,7 @@ import type pg from 'pg';
 import type { Role } from '@fairwatt/contract';
 import type { Known } from './people.ts';
 import type { KnownDevice } from './devices.ts';
+import type { KnownAccess } from './state.ts';
 
 declare module 'express-session' {
   interface SessionData {
@@ -18,11 +19,11 @@ declare module 'express-session' {
 }
 
 /** A session ends by itself after a day's work. */
-export const sessionHours = 12;
+const sessionHours = 12;
 export const sessionCookie = 'fairwatt';
 
 /** Sessions of browsers, kept in the database, so that any process of the shop knows them and any can end them. */
-export function sessionsIn(pool: pg.Pool, secret: string): RequestHandler {
+function sessionsIn(pool: pg.Pool, secret: string): RequestHandler {
   const Store = connectPgSimple(session);
   return session({
     name: sessionCookie,
@@ -32,6 +33,20 @@ export function sessionsIn(pool: pg.Pool, secret: string): RequestHandler {
     store: new Store({ pool, tableName: 'web_session', disableTouch: true, pruneSessionInterval: false }),
     cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: sessionHours * 3_600_000, path: '/' },
   });
+}
+
+/** Sessions for whatever needs to know who asks; whether the server answers is asked by everybody, all the time. */
+export function sessions(pool: pg.Pool, access: KnownAccess): RequestHandler {
+  let made: { readonly secret: string; readonly handler: RequestHandler } | null = null;
+  return async (request, response, next) => {
+    if (request.path === '/health') {
+      next();
+      return;
+    }
+    const { cookieSecret: secret } = await access.get();
+    if (made?.secret !== secret) made = { secret, handler: sessionsIn(pool, secret) };
+    await made.handler(request, response, next);
+  };
 }
 
 /** Begins a session of this person under a new id, so that an id known before is worth nothing. */

@@ -12,7 +12,6 @@ import {
   uuid,
 } from '@fairwatt/contract';
 import { signedInput } from '../access/index.ts';
-import { noTechnician } from '../jobs/refusals.ts';
 import { snapshot } from '../database/query.ts';
 import { sendFromShelf } from '../shop/tagged.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
@@ -32,8 +31,6 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
   const body = express.json({ limit: '100kb' });
   async function answer(response: Response, change: BagChange, what: string): Promise<void> {
     switch (change.kind) {
-      case 'unknown-technician':
-        throw noTechnician();
       case 'stale':
         throw new HttpProblem(409, 'stale', `Somebody changed this ${what} since you saw it`);
       case 'not-found':
@@ -56,38 +53,32 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
     );
   });
   router.put('/cables', body, async (request, response) => {
-    const { by, basedOn, cable } = await signedInput(pool, request, bagCableMessageSchema, request.body, 'The cable');
-    await answer(response, await changeCable(pool, by, basedOn, cable), 'cable');
+    const { basedOn, cable } = await signedInput(pool, request, bagCableMessageSchema, request.body, 'The cable');
+    await answer(response, await changeCable(pool, basedOn, cable), 'cable');
   });
   router.delete('/cables/:id', async (request, response) => {
-    const { by } = await signedInput(pool, request, z.strictObject({ by: id }), request.query, 'The query');
+    await signedInput(pool, request, z.strictObject({ by: id }), request.query, 'The query');
     await answer(
       response,
-      await removeFromBags(pool, by, 'bag_cable', parseInput(uuid, request.params['id'], 'The cable')),
+      await removeFromBags(pool, 'bag_cable', parseInput(uuid, request.params['id'], 'The cable')),
       'cable',
     );
   });
   router.put('/adapters', body, async (request, response) => {
-    const { by, basedOn, adapter } = await signedInput(
-      pool,
-      request,
-      bagAdapterMessageSchema,
-      request.body,
-      'The adapter',
-    );
-    await answer(response, await changeAdapter(pool, by, basedOn, adapter), 'adapter');
+    const { basedOn, adapter } = await signedInput(pool, request, bagAdapterMessageSchema, request.body, 'The adapter');
+    await answer(response, await changeAdapter(pool, basedOn, adapter), 'adapter');
   });
   router.delete('/adapters/:id', async (request, response) => {
-    const { by } = await signedInput(pool, request, z.strictObject({ by: id }), request.query, 'The query');
+    await signedInput(pool, request, z.strictObject({ by: id }), request.query, 'The query');
     await answer(
       response,
-      await removeFromBags(pool, by, 'bag_adapter', parseInput(uuid, request.params['id'], 'The adapter')),
+      await removeFromBags(pool, 'bag_adapter', parseInput(uuid, request.params['id'], 'The adapter')),
       'adapter',
     );
   });
   router.put('/pinouts', body, async (request, response) => {
-    const { by, basedOn, pinout } = await signedInput(pool, request, pinoutMessageSchema, request.body, 'The pinout');
-    await answer(response, await changePinout(pool, by, basedOn, pinout), 'pinout');
+    const { basedOn, pinout } = await signedInput(pool, request, pinoutMessageSchema, request.body, 'The pinout');
+    await answer(response, await changePinout(pool, basedOn, pinout), 'pinout');
   });
   router.put('/proofs', body, async (request, response) => {
     const { by, cableId, modelId, note, proved } = await signedInput(

@@ -3,7 +3,6 @@ import type { BagAdapter, BagCable, CableBags, Pinout } from '@fairwatt/contract
 import { insertRows, many, maybeOne, standsAlready, transaction, type Queryable } from '../database/query.ts';
 import { number, text } from '../database/read.ts';
 import { readChildren, upsert, writeChildren } from '../database/table.ts';
-import { technicianExists } from '../shop/store.ts';
 import * as tables from './tables.ts';
 
 export async function readCableBags(db: Queryable): Promise<CableBags> {
@@ -28,8 +27,7 @@ export async function readCableBags(db: Queryable): Promise<CableBags> {
 }
 
 export type BagChange =
-  | { readonly kind: 'done' | 'unknown-technician' | 'stale' | 'not-found' }
-  | { readonly kind: 'unknown-reference'; readonly path: string };
+  { readonly kind: 'done' | 'stale' | 'not-found' } | { readonly kind: 'unknown-reference'; readonly path: string };
 
 export async function putCable(db: Queryable, cable: BagCable): Promise<void> {
   await upsert(db, 'bag_cable', tables.cable, cable);
@@ -46,9 +44,8 @@ export async function putCable(db: Queryable, cable: BagCable): Promise<void> {
 export const putAdapter = (db: Queryable, adapter: BagAdapter): Promise<void> =>
   upsert(db, 'bag_adapter', tables.adapter, adapter);
 
-export function changeAdapter(pool: pg.Pool, by: string, basedOn: number, adapter: BagAdapter): Promise<BagChange> {
+export function changeAdapter(pool: pg.Pool, basedOn: number, adapter: BagAdapter): Promise<BagChange> {
   return transaction(pool, async (db): Promise<BagChange> => {
-    if (!(await technicianExists(db, by))) return { kind: 'unknown-technician' };
     const current = await maybeOne(
       db,
       'select version from bag_adapter where id = $1 for update',
@@ -84,9 +81,8 @@ export async function putPinout(db: Queryable, pinout: Pinout): Promise<void> {
 }
 
 /** A cable whose wires or plugs changed is another cable: what was proved of it goes. */
-export function changeCable(pool: pg.Pool, by: string, basedOn: number, cable: BagCable): Promise<BagChange> {
+export function changeCable(pool: pg.Pool, basedOn: number, cable: BagCable): Promise<BagChange> {
   return transaction(pool, async (db): Promise<BagChange> => {
-    if (!(await technicianExists(db, by))) return { kind: 'unknown-technician' };
     const current = await maybeOne(db, 'select version from bag_cable where id = $1 for update', [cable.id], (row) =>
       number(row, 'version'),
     );
@@ -102,21 +98,14 @@ export function changeCable(pool: pg.Pool, by: string, basedOn: number, cable: B
   });
 }
 
-export function removeFromBags(
-  pool: pg.Pool,
-  by: string,
-  table: 'bag_cable' | 'bag_adapter',
-  id: string,
-): Promise<BagChange> {
+export function removeFromBags(pool: pg.Pool, table: 'bag_cable' | 'bag_adapter', id: string): Promise<BagChange> {
   return transaction(pool, async (db): Promise<BagChange> => {
-    if (!(await technicianExists(db, by))) return { kind: 'unknown-technician' };
     return { kind: (await db.query(`delete from ${table} where id = $1`, [id])).rowCount === 1 ? 'done' : 'not-found' };
   });
 }
 
-export function changePinout(pool: pg.Pool, by: string, basedOn: number, pinout: Pinout): Promise<BagChange> {
+export function changePinout(pool: pg.Pool, basedOn: number, pinout: Pinout): Promise<BagChange> {
   return transaction(pool, async (db): Promise<BagChange> => {
-    if (!(await technicianExists(db, by))) return { kind: 'unknown-technician' };
     const current = await maybeOne(db, 'select version from pinout where id = $1 for update', [pinout.id], (row) =>
       number(row, 'version'),
     );
@@ -145,7 +134,6 @@ export function changeProof(
   at: string,
 ): Promise<BagChange> {
   return transaction(pool, async (db): Promise<BagChange> => {
-    if (!(await technicianExists(db, by))) return { kind: 'unknown-technician' };
     if ((await maybeOne(db, 'select id from bag_cable where id = $1', [cableId], (row) => row)) === null)
       return { kind: 'unknown-reference', path: 'cableId' };
     if ((await maybeOne(db, 'select id from supply_model where id = $1', [modelId], (row) => row)) === null)

@@ -3,9 +3,8 @@ import { presentSeconds, type Present } from '@fairwatt/contract';
 import { many, transaction, type Queryable } from '../database/query.ts';
 import { text } from '../database/read.ts';
 import { jobIdOf } from '../jobs/read.ts';
-import { technicianExists } from '../shop/store.ts';
 
-export type PresenceChange = 'done' | 'unknown-technician' | 'no-job';
+export type PresenceChange = 'done' | 'no-job';
 
 /** Notes that somebody has a job open in a tab, or no longer; whoever went without a word is let go. */
 export function notePresence(
@@ -21,7 +20,6 @@ export function notePresence(
       await db.query('delete from presence where tab = $1', [tab]);
       return 'done';
     }
-    if (!(await technicianExists(db, by))) return 'unknown-technician';
     const jobId = await jobIdOf(db, code);
     if (jobId === null) return 'no-job';
     // Only another job or person is a change that others are told of.

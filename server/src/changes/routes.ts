@@ -3,7 +3,7 @@ import type pg from 'pg';
 import { presenceMessageSchema, presentSchema } from '@fairwatt/contract';
 import { signedInput } from '../access/index.ts';
 import { jobIdOf } from '../jobs/read.ts';
-import { codeOf, noJob, noTechnician } from '../jobs/refusals.ts';
+import { codeOf, noJob } from '../jobs/refusals.ts';
 import { stream } from '../streams.ts';
 import type { ChangeFeed } from './feed.ts';
 import { notePresence, presentAt } from './presence.ts';
@@ -19,7 +19,6 @@ export function changeRoutes(pool: pg.Pool, feed: ChangeFeed, now: () => string)
   router.post('/presence', express.json({ limit: '2kb' }), async (request, response) => {
     const { tab, by, code } = await signedInput(pool, request, presenceMessageSchema, request.body, 'The message');
     const change = await notePresence(pool, tab, by, code, now());
-    if (change === 'unknown-technician') throw noTechnician();
     if (change === 'no-job') throw noJob(code ?? '');
     response.status(204).end();
   });

@@ -2,7 +2,6 @@ import type pg from 'pg';
 import type { NetworkInstrument } from '@fairwatt/contract';
 import { many, maybeOne, transaction, type Queryable } from '../database/query.ts';
 import { networkInstrument } from '../shop/tables.ts';
-import { ownerOf } from '../shop/store.ts';
 
 const { read } = networkInstrument;
 
@@ -42,23 +41,18 @@ export const loadsLeftInSweeps = (db: Queryable): Promise<NetworkInstrument[]> =
     read,
   );
 
-export type OwnerResult =
-  'done' | 'load-unsure' | 'unknown-technician' | 'not-owner' | 'unknown-instrument' | 'not-found';
-
-/** A change that only an owner may make. */
-function asOwner(pool: pg.Pool, by: string, work: (db: Queryable) => Promise<OwnerResult>): Promise<OwnerResult> {
-  return transaction(pool, async (db): Promise<OwnerResult> => {
-    const owner = await ownerOf(db, by);
-    return owner === null ? 'unknown-technician' : owner ? work(db) : 'not-owner';
-  });
-}
+export type AddressChange = 'done' | 'load-unsure' | 'unknown-instrument' | 'not-found';
 
 /** A load of which nobody knows whether it draws: its address is needed to switch it off. */
 const isUnsure = async (db: Queryable, id: string): Promise<boolean> =>
   (await maybeOne(db, 'select load_id from load_sweep where load_id = $1 for update', [id], (row) => row)) !== null;
 
-export const addNetworkInstrument = (pool: pg.Pool, by: string, instrument: NetworkInstrument): Promise<OwnerResult> =>
-  asOwner(pool, by, async (db) => {
+export const addNetworkInstrument = (
+  pool: pg.Pool,
+  by: string,
+  instrument: NetworkInstrument,
+): Promise<AddressChange> =>
+  transaction(pool, async (db): Promise<AddressChange> => {
     if (
       instrument.instrumentId !== null &&
       (await maybeOne(db, 'select id from instrument where id = $1', [instrument.instrumentId], (row) => row)) === null
@@ -68,8 +62,8 @@ export const addNetworkInstrument = (pool: pg.Pool, by: string, instrument: Netw
     await putNetworkInstrument(db, instrument, by);
     return 'done';
   });
-export const removeNetworkInstrument = (pool: pg.Pool, by: string, id: string): Promise<OwnerResult> =>
-  asOwner(pool, by, async (db) => {
+export const removeNetworkInstrument = (pool: pg.Pool, id: string): Promise<AddressChange> =>
+  transaction(pool, async (db): Promise<AddressChange> => {
     if (await isUnsure(db, id)) return 'load-unsure';
     return (await db.query('delete from network_instrument where id = $1', [id])).rowCount === 1 ? 'done' : 'not-found';
   });

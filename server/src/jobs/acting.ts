@@ -14,13 +14,14 @@ import { actPermissions, type ActMessage, type Role } from '@fairwatt/contract';
 import { demand } from '../access/index.ts';
 import { one, transaction, type Queryable } from '../database/query.ts';
 import { member, number, orNull, text } from '../database/read.ts';
+import { noTechnician } from '../problems.ts';
 import { writeLesson, type Lesson } from '../record/store.ts';
 import { searchNamesOf } from '../shop/shelf.ts';
 import type { Closing, Workers } from '../workers/workers.ts';
 import { addEvent, isEventIdTaken, lastChange } from './events.ts';
 import { keepJob } from './kept-jobs.ts';
 import { readStamped, type StoredJob } from './read.ts';
-import { readComputingShop, type ComputingShop, type IdTaken, type ShopStamps, type Unknown } from './store.ts';
+import { readComputingShop, type ComputingShop, type IdTaken, type ShopStamps } from './store.ts';
 import { updateJob } from './write.ts';
 
 /** Who changed something last, and when. */
@@ -32,7 +33,6 @@ export interface Changed {
 export type ActOutcome =
   /** `revision` is what this act made of the job, which may have gone on since when it was sent again. */
   | { readonly kind: 'done'; readonly value: Job; readonly revision: number }
-  | Unknown
   | IdTaken
   | { readonly kind: 'no-job' }
   | { readonly kind: 'refused'; readonly refusal: Refusal; readonly current: Job; readonly changed: Changed | null };
@@ -142,7 +142,7 @@ async function tryAct(
   at: string,
 ): Promise<ActOutcome | null> {
   const { role, job: row, earlier, shop: stamps } = await situationOf(pool, code, message.by, message.id);
-  if (role === null) return { kind: 'unknown-technician' };
+  if (role === null) throw noTechnician();
   demand(role, actPermissions[message.act.kind]);
   if (row === null) return { kind: 'no-job' };
   const stored = await readStamped(pool, row.id, row.stamp);

@@ -9,7 +9,6 @@ import {
   type JobFile,
   type JobList,
   type Problem,
-  type Technician,
 } from '@fairwatt/contract';
 import { startServer, type RunningServer } from '../../../tests/running-server.ts';
 
@@ -290,13 +289,6 @@ describe('job files', () => {
 });
 
 describe('the shop', () => {
-  it('takes a new technician once, with an id of its own', async () => {
-    const made = await call<Technician>('/shop/technicians', { name: '  Ilse Våg ' });
-    expect([made.status, made.body]).toEqual([201, { id: 'ilse-va-g', name: 'Ilse Våg', role: 'technician' }]);
-    expect((await call<Problem>('/shop/technicians', { name: 'ilse våg' })).body.type).toBe('/problems/name-taken');
-    expect((await call<Problem>('/shop/technicians', { name: ' ' })).body.errors?.[0]?.path).toBe('name');
-    expect((await act((await make()).code, title('Signed', 1), 'ilse-va-g')).status).toBe(200);
-  });
   it('lets an owner add and change a meter, and nobody overwrite what they did not see', async () => {
     const instrument = {
       id: 'new-meter',

@@ -6,7 +6,7 @@ import { signedInput } from '../access/index.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
 import { addPhoto, pictureOf, readPhotoData, readPhotos, removePhoto, type PhotoChange } from './photos.ts';
 import { jobIdOf } from './read.ts';
-import { codeOf, noJob, noTechnician } from './refusals.ts';
+import { codeOf, noJob } from './refusals.ts';
 
 /** Pictures of a job: as bytes in, as bytes out, listed without them. */
 export function photoRoutes(pool: pg.Pool, now: () => string): Router {
@@ -21,8 +21,6 @@ export function photoRoutes(pool: pg.Pool, now: () => string): Router {
   const gone = () => new HttpProblem(404, 'no-such-photo', 'This job keeps no such picture');
   function check({ kind }: PhotoChange): void {
     switch (kind) {
-      case 'unknown-technician':
-        throw noTechnician();
       case 'closed':
         throw new HttpProblem(409, 'closed', 'The job is closed. Reopen it to change its pictures.');
       case 'too-many':

@@ -5,11 +5,6 @@ export const noJob = (code: string) =>
   new HttpProblem(404, 'no-such-job', `There is no job ${code}`, {
     errors: [{ path: 'code', message: 'no such job' }],
   });
-export const noTechnician = () =>
-  new HttpProblem(403, 'unknown-technician', 'Pick a technician first: this one is not known here', {
-    errors: [{ path: 'by', message: 'not a technician of this shop' }],
-  });
-
 export const idTaken = () =>
   new HttpProblem(409, 'id-taken', 'This id was used for something else already; nothing was done', {
     errors: [{ path: 'id', message: 'was used for something else' }],

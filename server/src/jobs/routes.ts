@@ -27,25 +27,15 @@ import { HttpProblem, parseInput } from '../problems.ts';
 import { pictureOf } from './photos.ts';
 import { jobIdOf, readJob } from './read.ts';
 import { contentHash } from './events.ts';
-import { codeOf, idTaken, noJob, noTechnician } from './refusals.ts';
+import { codeOf, idTaken, noJob } from './refusals.ts';
 import { actOnJob, type Acting } from './acting.ts';
 import { listJobs, usualMachines } from './list.ts';
 import type { StationKeeper } from './station-keeper.ts';
-import {
-  createJob,
-  exportJob,
-  importJob,
-  listEvents,
-  putOriginal,
-  readOriginal,
-  type IdTaken,
-  type Unknown,
-} from './store.ts';
+import { createJob, exportJob, importJob, listEvents, putOriginal, readOriginal, type IdTaken } from './store.ts';
 
-const known = <T extends { kind: string }>(outcome: T | Unknown | IdTaken): Exclude<T, Unknown | IdTaken> => {
-  if (outcome.kind === 'unknown-technician') throw noTechnician();
+const known = <T extends { kind: string }>(outcome: T | IdTaken): Exclude<T, IdTaken> => {
   if (outcome.kind === 'id-taken') throw idTaken();
-  return outcome as Exclude<T, Unknown | IdTaken>;
+  return outcome as Exclude<T, IdTaken>;
 };
 
 /** A file of another kind or version is named as such before its fields are looked at. */

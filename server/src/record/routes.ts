@@ -2,9 +2,9 @@ import express, { Router } from 'express';
 import type pg from 'pg';
 import { leaveOutSchema, recordSchema } from '@fairwatt/contract';
 import { signedInput } from '../access/index.ts';
-import { codeOf, noJob, noTechnician } from '../jobs/refusals.ts';
+import { codeOf, noJob } from '../jobs/refusals.ts';
 import { snapshot } from '../database/query.ts';
-import { HttpProblem, notOwner } from '../problems.ts';
+import { HttpProblem } from '../problems.ts';
 import { leaveOut, readRecord } from './store.ts';
 
 /** What the shop's closed jobs teach, and the owner's say over which of them count. */
@@ -22,10 +22,6 @@ export function recordRoutes(pool: pg.Pool, now: () => string): Router {
       now(),
     );
     switch (outcome.kind) {
-      case 'unknown-technician':
-        throw noTechnician();
-      case 'not-owner':
-        throw notOwner('Only an owner decides which jobs count in the record');
       case 'no-lesson':
         throw noJob(code);
       case 'stale':

@@ -1,26 +1,16 @@
 import express, { Router, type Response } from 'express';
 import type pg from 'pg';
-import {
-  instrumentMessageSchema,
-  newTechnicianSchema,
-  settingsMessageSchema,
-  technicianSchema,
-  shopFileSchema,
-  shopSchema,
-} from '@fairwatt/contract';
+import { instrumentMessageSchema, settingsMessageSchema, shopFileSchema, shopSchema } from '@fairwatt/contract';
 import { signedInput } from '../access/index.ts';
 import { snapshot, transaction } from '../database/query.ts';
-import { noTechnician } from '../jobs/refusals.ts';
-import { HttpProblem, notOwner, parseInput } from '../problems.ts';
+import { HttpProblem, parseInput } from '../problems.ts';
 import {
   addInstruments,
   addTechnicians,
   changeInstrument,
   changeSettings,
   hasSettings,
-  nextTechnicianId,
   readShop,
-  technicianNamed,
   writeSettings,
   type ChangeResult,
 } from './store.ts';
@@ -32,30 +22,9 @@ export function shopRoutes(pool: pg.Pool): Router {
   router.get('/', async (_request, response) => {
     response.json(shopSchema.parse(await snapshot(pool, readShop)));
   });
-  router.post('/technicians', express.json({ limit: '10kb' }), async (request, response) => {
-    const { name } = parseInput(newTechnicianSchema, request.body, 'The name');
-    const technician = await transaction(pool, async (db) => {
-      if (await technicianNamed(db, name))
-        throw new HttpProblem(409, 'name-taken', `${name} is already among the technicians`, {
-          errors: [{ path: 'name', message: 'already here' }],
-        });
-      const made = { id: await nextTechnicianId(db, name), name, owner: (await readShop(db)).technicians.length === 0 };
-      await addTechnicians(db, [made]);
-      return technicianSchema.parse({
-        id: made.id,
-        name,
-        role: made.owner ? 'owner' : 'technician',
-      });
-    });
-    response.status(201).json(technician);
-  });
   /** Answers with the shop as it now is, or says why an owner's change was not made. */
   async function answer(response: Response, { kind }: ChangeResult, what: string): Promise<void> {
     switch (kind) {
-      case 'unknown-technician':
-        throw noTechnician();
-      case 'not-owner':
-        throw notOwner(`Only an owner changes ${what}`);
       case 'stale':
         throw new HttpProblem(409, 'stale', `Somebody changed ${what} since you saw this`, {
           current: shopSchema.parse(await snapshot(pool, readShop)),
@@ -65,17 +34,11 @@ export function shopRoutes(pool: pg.Pool): Router {
     }
   }
   router.put('/settings', express.json({ limit: '50kb' }), async (request, response) => {
-    const { by, basedOn, settings } = await signedInput(
-      pool,
-      request,
-      settingsMessageSchema,
-      request.body,
-      'The settings',
-    );
-    await answer(response, await changeSettings(pool, by, basedOn, settings), 'the settings');
+    const { basedOn, settings } = await signedInput(pool, request, settingsMessageSchema, request.body, 'The settings');
+    await answer(response, await changeSettings(pool, basedOn, settings), 'the settings');
   });
   router.put('/instruments', express.json({ limit: '50kb' }), async (request, response) => {
-    const { by, was, instrument } = await signedInput(
+    const { was, instrument } = await signedInput(
       pool,
       request,
       instrumentMessageSchema,
@@ -86,7 +49,7 @@ export function shopRoutes(pool: pg.Pool): Router {
       throw new HttpProblem(422, 'invalid', 'The instrument is not valid', {
         errors: [{ path: 'instrument.id', message: 'an instrument keeps its id' }],
       });
-    await answer(response, await changeInstrument(pool, by, was, instrument), 'the instruments');
+    await answer(response, await changeInstrument(pool, was, instrument), 'the instruments');
   });
   router.post('/import', file, async (request, response) => {
     const shop = parseInput(shopFileSchema, request.body, 'The shop file');

@@ -3,17 +3,10 @@ import type pg from 'pg';
 import { firstChoosing, type Instrument, type ShopSettings } from '@fairwatt/core';
 import { firstCodePrefix, type NamedPerson, type ShopMessage, type Technician } from '@fairwatt/contract';
 import { many, maybeOne, transaction, type Queryable } from '../database/query.ts';
-import { boolean, number, text } from '../database/read.ts';
+import { number, text } from '../database/read.ts';
 import { insertAll, readChildren, updateRow, writeChildren } from '../database/table.ts';
 import * as tables from './tables.ts';
 
-export const technicianExists = async (db: Queryable, id: string): Promise<boolean> =>
-  (await maybeOne(db, "select id from technician where id = $1 and role <> 'none'", [id], (row) => text(row, 'id'))) !==
-  null;
-
-export const technicianNamed = async (db: Queryable, name: string): Promise<boolean> =>
-  (await many(db, 'select id from technician where lower(name) = lower($1)', [name], (row) => text(row, 'id'))).length >
-  0;
 export const hasSettings = async (db: Queryable): Promise<boolean> =>
   (await maybeOne(db, 'select name from shop_settings', [], (row) => text(row, 'name'))) !== null;
 
@@ -104,24 +97,11 @@ const writeRanges = (db: Queryable, instruments: readonly Instrument[]): Promise
     (instrument) => instrument.ranges,
   );
 
-export type ChangeResult = { readonly kind: 'done' | 'unknown-technician' | 'not-owner' | 'stale' };
-
-/** Is this person an owner? Null when nobody here is called so. */
-export const ownerOf = (db: Queryable, by: string): Promise<boolean | null> =>
-  maybeOne(db, "select role = 'owner' as owner from technician where id = $1 and role <> 'none'", [by], (row) =>
-    boolean(row, 'owner'),
-  );
+export type ChangeResult = { readonly kind: 'done' | 'stale' };
 
 /** An instrument as an owner wants it. `was` must be how it still stands; null for one that is not there yet. */
-export function changeInstrument(
-  pool: pg.Pool,
-  by: string,
-  was: Instrument | null,
-  wanted: Instrument,
-): Promise<ChangeResult> {
+export function changeInstrument(pool: pg.Pool, was: Instrument | null, wanted: Instrument): Promise<ChangeResult> {
   return transaction(pool, async (db): Promise<ChangeResult> => {
-    const owner = await ownerOf(db, by);
-    if (owner !== true) return { kind: owner === null ? 'unknown-technician' : 'not-owner' };
     await db.query('lock table instrument in share row exclusive mode');
     const current = (await readInstruments(db)).find((instrument) => instrument.id === wanted.id) ?? null;
     // A change whose answer was lost is sent again, and is then no conflict.
@@ -148,15 +128,8 @@ export async function writeSettings(db: Queryable, settings: ShopSettings): Prom
 }
 
 /** New settings by an owner, based on the version that was seen. */
-export function changeSettings(
-  pool: pg.Pool,
-  by: string,
-  basedOn: number,
-  settings: ShopSettings,
-): Promise<ChangeResult> {
+export function changeSettings(pool: pg.Pool, basedOn: number, settings: ShopSettings): Promise<ChangeResult> {
   return transaction(pool, async (db): Promise<ChangeResult> => {
-    const owner = await ownerOf(db, by);
-    if (owner !== true) return { kind: owner === null ? 'unknown-technician' : 'not-owner' };
     const version =
       (await maybeOne(db, 'select version from shop_settings for update', [], (row) => number(row, 'version'))) ?? 0;
     if (version !== basedOn) return { kind: isDeepStrictEqual(await readSettings(db), settings) ? 'done' : 'stale' };

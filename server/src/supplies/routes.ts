@@ -28,10 +28,8 @@ import {
   type ImportRow,
 } from '@fairwatt/contract';
 import { snapshot, transaction } from '../database/query.ts';
-import { noTechnician } from '../jobs/refusals.ts';
-import { HttpProblem, notOwner, parseInput } from '../problems.ts';
+import { HttpProblem, parseInput } from '../problems.ts';
 import { sendFromShelf } from '../shop/tagged.ts';
-import { ownerOf, technicianExists } from '../shop/store.ts';
 import { checkLongFile, csvEntries, jsonEntries, reportOf, UnreadableFile, type Entry } from './import.ts';
 import { readOwnParts, writeOwnParts } from './own-parts.ts';
 import { FeedFailure, fetchPrices, isPrivateUrl, readPriceFeed, takePrices, writePriceFeed } from './prices.ts';
@@ -76,8 +74,6 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
   };
   function settled(change: SupplyChange): void {
     switch (change.kind) {
-      case 'unknown-technician':
-        throw noTechnician();
       case 'stale':
         throw new HttpProblem(409, 'stale', 'Somebody changed this supply since you saw it');
       case 'not-found':
@@ -94,17 +90,17 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
     await sendFromShelf(request, response, pool, (shelf) => shelf.supplies, parse);
   });
   router.put('/', small, async (request, response) => {
-    const { by, was, model } = await signedInput(pool, request, supplyMessageSchema, request.body, 'The supply');
+    const { was, model } = await signedInput(pool, request, supplyMessageSchema, request.body, 'The supply');
     if (was !== null && was.id !== model.id)
       throw new HttpProblem(422, 'invalid', 'The supply is not valid', {
         errors: [{ path: 'model.id', message: 'a supply keeps its id' }],
       });
-    settled(await changeSupply(pool, by, was, model));
+    settled(await changeSupply(pool, was, model));
     await list(response);
   });
   router.delete('/:id', async (request, response) => {
-    const { by } = await signedInput(pool, request, byQuery, request.query, 'The query');
-    settled(await removeSupply(pool, by, parseInput(id, request.params['id'], 'The supply')));
+    await signedInput(pool, request, byQuery, request.query, 'The query');
+    settled(await removeSupply(pool, parseInput(id, request.params['id'], 'The supply')));
     await list(response);
   });
   router.get('/export', async (request, response) => {
@@ -131,14 +127,13 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
     ) => Promise<ImportRow[]>,
     progress: (rows: number, of: number) => void,
   ): Promise<ImportReport> {
-    const { by, format, text, update, dryRun } = await signedInput(
+    const { format, text, update, dryRun } = await signedInput(
       pool,
       request,
       importMessageSchema,
       request.body,
       'The file',
     );
-    if (!(await technicianExists(pool, by))) throw noTechnician();
     let entries: Entry[];
     try {
       entries = entriesOf(format, text);
@@ -206,8 +201,6 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
   };
   function unitSettled(change: UnitChange): void {
     switch (change.kind) {
-      case 'unknown-technician':
-        throw noTechnician();
       case 'stale':
         throw new HttpProblem(409, 'stale', 'Somebody changed this unit since you saw it');
       case 'not-found':
@@ -232,19 +225,19 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
       .json({ format: 'fairwatt-shelf', version: 1, units: unitsSchema.parse(await snapshot(pool, readUnits)) });
   });
   router.put('/units', small, async (request, response) => {
-    const { by, basedOn, unit } = await signedInput(pool, request, unitMessageSchema, request.body, 'The unit');
-    unitSettled(await changeUnit(pool, by, basedOn, unit));
+    const { basedOn, unit } = await signedInput(pool, request, unitMessageSchema, request.body, 'The unit');
+    unitSettled(await changeUnit(pool, basedOn, unit));
     await units(response);
   });
   router.delete('/units/:id', async (request, response) => {
-    const { by, basedOn } = await signedInput(
+    const { basedOn } = await signedInput(
       pool,
       request,
       z.strictObject({ by: id, basedOn: z.coerce.number().pipe(version) }),
       request.query,
       'The query',
     );
-    unitSettled(await removeUnit(pool, by, parseInput(uuid, request.params['id'], 'The unit'), basedOn));
+    unitSettled(await removeUnit(pool, parseInput(uuid, request.params['id'], 'The unit'), basedOn));
     await units(response);
   });
 
@@ -252,16 +245,14 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
     response.json(z.array(ownPartSchema).parse(await snapshot(pool, readOwnParts)));
   });
   router.put('/parts', small, async (request, response) => {
-    const { by, part } = await signedInput(pool, request, ownPartMessageSchema, request.body, 'The part');
+    const { part } = await signedInput(pool, request, ownPartMessageSchema, request.body, 'The part');
     await transaction(pool, async (db) => {
-      if (!(await technicianExists(db, by))) throw noTechnician();
       await writeOwnParts(db, [part]);
     });
     response.json(z.array(ownPartSchema).parse(await snapshot(pool, readOwnParts)));
   });
   router.delete('/parts/:id', async (request, response) => {
-    const { by } = await signedInput(pool, request, byQuery, request.query, 'The query');
-    if (!(await technicianExists(pool, by))) throw noTechnician();
+    await signedInput(pool, request, byQuery, request.query, 'The query');
     await pool.query('delete from own_part where id = $1', [parseInput(id, request.params['id'], 'The part')]);
     response.json(z.array(ownPartSchema).parse(await snapshot(pool, readOwnParts)));
   });
@@ -308,7 +299,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
   });
 
   router.post('/prices', file, async (request, response) => {
-    const { by, format, text, dryRun } = await signedInput(
+    const { format, text, dryRun } = await signedInput(
       pool,
       request,
       importMessageSchema,
@@ -321,7 +312,6 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
       });
     response.json(
       await transaction(pool, async (db) => {
-        if (!(await technicianExists(db, by))) throw noTechnician();
         return importReportSchema.parse(await takePrices(db, text, dryRun).catch(unreadable));
       }),
     );
@@ -330,7 +320,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
     response.json(await readPriceFeed(pool));
   });
   router.put('/prices/feed', small, async (request, response) => {
-    const { by, url } = await signedInput(
+    const { url } = await signedInput(
       pool,
       request,
       z.strictObject({
@@ -346,15 +336,11 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
       request.body,
       'The address',
     );
-    const owner = await ownerOf(pool, by);
-    if (owner === null) throw noTechnician();
-    if (!owner) throw notOwner('Only an owner says where prices are fetched');
     await writePriceFeed(pool, url);
     response.json(await readPriceFeed(pool));
   });
   router.post('/prices/fetch', small, async (request, response) => {
-    const { by } = await signedInput(pool, request, byQuery, request.body, 'The request');
-    if (!(await technicianExists(pool, by))) throw noTechnician();
+    await signedInput(pool, request, byQuery, request.body, 'The request');
     const feed = await readPriceFeed(pool);
     if (feed === null) throw new HttpProblem(404, 'no-feed', 'No address of a price list is entered');
     try {

@@ -5,7 +5,6 @@ import type { SupplyModel } from '@fairwatt/core';
 import { insertRows, many, maybeOne, transaction, type Queryable } from '../database/query.ts';
 import { text } from '../database/read.ts';
 import { insertAll, readChildren, updateRow, writeChildren } from '../database/table.ts';
-import { technicianExists } from '../shop/store.ts';
 import * as tables from './tables.ts';
 
 /** Units of a model that can be fitted now. */
@@ -92,18 +91,11 @@ export const sameSupply = (a: SupplyModel, b: SupplyModel): boolean =>
   isDeepStrictEqual({ ...a, onShelf: 0 }, { ...b, onShelf: 0 });
 
 export type SupplyChange =
-  | { readonly kind: 'done' | 'unknown-technician' | 'stale' | 'not-found' }
-  | { readonly kind: 'in-use'; readonly why: string };
+  { readonly kind: 'done' | 'stale' | 'not-found' } | { readonly kind: 'in-use'; readonly why: string };
 
 /** A supply as somebody wants it. `was` must be how it still stands; null for one that is not there yet. */
-export function changeSupply(
-  pool: pg.Pool,
-  by: string,
-  was: SupplyModel | null,
-  wanted: SupplyModel,
-): Promise<SupplyChange> {
+export function changeSupply(pool: pg.Pool, was: SupplyModel | null, wanted: SupplyModel): Promise<SupplyChange> {
   return transaction(pool, async (db): Promise<SupplyChange> => {
-    if (!(await technicianExists(db, by))) return { kind: 'unknown-technician' };
     await db.query('lock table supply_model in share row exclusive mode');
     const current = (await readSupplies(db, [wanted.id]))[0] ?? null;
     if (current === null ? was !== null : was === null || !sameSupply(current, was))
@@ -115,9 +107,8 @@ export function changeSupply(
 }
 
 /** Takes a supply out, unless units of it are kept or a job chose it. */
-export function removeSupply(pool: pg.Pool, by: string, id: string): Promise<SupplyChange> {
+export function removeSupply(pool: pg.Pool, id: string): Promise<SupplyChange> {
   return transaction(pool, async (db): Promise<SupplyChange> => {
-    if (!(await technicianExists(db, by))) return { kind: 'unknown-technician' };
     if (
       (await maybeOne(db, 'select id from supply_model where id = $1 for update', [id], (row) => text(row, 'id'))) ===
       null

@@ -3,7 +3,6 @@ import type { Unit } from '@fairwatt/contract';
 import { many, maybeOne, standsAlready, transaction, type Queryable } from '../database/query.ts';
 import { number, text } from '../database/read.ts';
 import { insertAll, updateRow } from '../database/table.ts';
-import { technicianExists } from '../shop/store.ts';
 import * as tables from './tables.ts';
 
 export function readUnits(db: Queryable): Promise<Unit[]> {
@@ -16,13 +15,12 @@ export function readUnits(db: Queryable): Promise<Unit[]> {
 }
 
 export type UnitChange =
-  | { readonly kind: 'done' | 'unknown-technician' | 'stale' | 'not-found' | 'used' }
+  | { readonly kind: 'done' | 'stale' | 'not-found' | 'used' }
   | { readonly kind: 'unknown-reference'; readonly path: string };
 
 /** A unit as somebody wants it, on the version that was seen; 0 for a new one. */
-export function changeUnit(pool: pg.Pool, by: string, basedOn: number, unit: Unit): Promise<UnitChange> {
+export function changeUnit(pool: pg.Pool, basedOn: number, unit: Unit): Promise<UnitChange> {
   return transaction(pool, async (db): Promise<UnitChange> => {
-    if (!(await technicianExists(db, by))) return { kind: 'unknown-technician' };
     const current = await maybeOne(db, 'select version from supply_unit where id = $1 for update', [unit.id], (row) =>
       number(row, 'version'),
     );
@@ -47,9 +45,8 @@ export function changeUnit(pool: pg.Pool, by: string, basedOn: number, unit: Uni
 }
 
 /** Takes a unit off the record; one that was used in a job stays. */
-export function removeUnit(pool: pg.Pool, by: string, id: string, basedOn: number): Promise<UnitChange> {
+export function removeUnit(pool: pg.Pool, id: string, basedOn: number): Promise<UnitChange> {
   return transaction(pool, async (db): Promise<UnitChange> => {
-    if (!(await technicianExists(db, by))) return { kind: 'unknown-technician' };
     const current = await maybeOne(
       db,
       'select version, state from supply_unit where id = $1 for update',

@@ -1,8 +1,9 @@
 import { useState } from 'react';
-import { Button, Table, type TableColumnsType } from 'antd';
+import { Button } from 'antd';
 import type { Audit, AuditKind } from '@fairwatt/contract';
 import { useAuditQuery } from '../app/api.ts';
 import { dayAndTime } from '../controls/clock.ts';
+import { Sheet, type SheetColumn } from '../controls/sheet.tsx';
 import styles from './access.module.css';
 
 const kindText: Readonly<Record<AuditKind, string>> = {
@@ -28,35 +29,25 @@ const kindText: Readonly<Record<AuditKind, string>> = {
 };
 
 type Line = Audit['lines'][number];
-const columns: TableColumnsType<Line> = [
-  { title: 'When', render: (_: unknown, { at }) => <span className="fig">{dayAndTime(at)}</span> },
-  { title: 'Who', render: (_: unknown, { by }) => by ?? <span className="quiet">nobody signed in</span> },
-  { title: 'What', render: (_: unknown, { kind }) => kindText[kind] },
-  { title: 'About', dataIndex: 'about' },
-  { title: 'Device', render: (_: unknown, { device }) => device ?? '' },
+const columns: readonly SheetColumn<Line>[] = [
+  { head: 'When', cell: ({ at }) => dayAndTime(at) },
+  { head: 'Who', cell: ({ by }) => by ?? <span className="quiet">nobody signed in</span> },
+  { head: 'What', cell: ({ kind }) => kindText[kind] },
+  { head: 'About', cell: ({ about }) => about },
+  { head: 'Device', cell: ({ device }) => device ?? '' },
 ];
 
 /** What was done about people, devices, settings and files; nothing of it is ever changed. */
 export function AuditTable() {
   const [pages, setPages] = useState<readonly number[]>([]);
   const before = pages.at(-1) ?? null;
-  const { data, isFetching } = useAuditQuery(before, { refetchOnMountOrArgChange: true });
+  const { data } = useAuditQuery(before, { refetchOnMountOrArgChange: true });
   const lines = data?.lines ?? [];
   return (
     <section className="block" aria-label="What was done">
       <span className="label">What was done</span>
       <p className="quiet">Sign-ins, roles, devices, settings, files out and in. Nobody changes a line of it.</p>
-      <Table<Line>
-        className={styles['people'] ?? ''}
-        size="small"
-        rowKey="id"
-        pagination={false}
-        loading={isFetching}
-        scroll={{ x: 'max-content' }}
-        columns={columns}
-        dataSource={lines}
-        locale={{ emptyText: 'Nothing yet.' }}
-      />
+      <Sheet label="What was done" rows={lines} rowKey={({ id }) => id} columns={columns} />
       <div className={styles['row']}>
         <Button disabled={data?.more !== true} onClick={() => setPages([...pages, lines.at(-1)!.id])}>
           Earlier

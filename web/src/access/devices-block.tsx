@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button, Input, QRCode, Table, type TableColumnsType } from 'antd';
+import { Button, Input, QRCode } from 'antd';
 import type { Device, Enrolment } from '@fairwatt/contract';
 import {
   problemOf,
@@ -9,6 +9,7 @@ import {
   useNetworkQuery,
 } from '../app/api.ts';
 import { dayAndTime } from '../controls/clock.ts';
+import { Sheet, type SheetColumn } from '../controls/sheet.tsx';
 import styles from './access.module.css';
 
 /** Browsers on which a PIN is enough; a new one is enrolled by a code that this screen shows. */
@@ -35,19 +36,22 @@ export function DevicesBlock() {
     setName('');
     setEnrolment(answer.data);
   }
-  const columns: TableColumnsType<Device> = [
-    { title: 'Device', dataIndex: 'name' },
-    { title: 'Enrolled by', dataIndex: 'enrolledBy' },
+  const columns: readonly SheetColumn<Device>[] = [
+    { head: 'Device', names: true, cell: ({ name: called }) => called },
+    { head: 'Enrolled by', cell: ({ enrolledBy }) => enrolledBy },
     {
-      title: 'Since',
-      render: (_: unknown, { enrolledAt }) =>
+      head: 'Since',
+      cell: ({ enrolledAt }) =>
         enrolledAt === null ? <span className="quiet">waits for its code</span> : dayAndTime(enrolledAt),
     },
-    { title: 'Last seen', render: (_: unknown, { seenAt }) => (seenAt === null ? '' : dayAndTime(seenAt)) },
+    { head: 'Last seen', cell: ({ seenAt }) => (seenAt === null ? '' : dayAndTime(seenAt)) },
     {
-      title: <span className="visually-hidden">What to do</span>,
-      align: 'right',
-      render: (_: unknown, device) => <Button onClick={() => void end(device.id)}>End it</Button>,
+      head: <span className="visually-hidden">What to do</span>,
+      cell: ({ id }) => (
+        <span className={styles['acts']}>
+          <Button onClick={() => void end(id)}>End it</Button>
+        </span>
+      ),
     },
   ];
   return (
@@ -56,16 +60,11 @@ export function DevicesBlock() {
       <p className="quiet">
         On these a PIN is enough. A device that is lost is ended here, and everybody signed in on it is out at once.
       </p>
-      <Table<Device>
-        className={styles['people'] ?? ''}
-        size="small"
-        rowKey="id"
-        pagination={false}
-        scroll={{ x: 'max-content' }}
-        columns={columns}
-        dataSource={[...(devices.data ?? [])]}
-        locale={{ emptyText: 'No device is enrolled.' }}
-      />
+      {devices.data?.length === 0 ? (
+        <p>No device is enrolled.</p>
+      ) : (
+        <Sheet label="Devices" rows={devices.data ?? []} rowKey={({ id }) => id} columns={columns} />
+      )}
       <form
         className={styles['row']}
         onSubmit={(event) => {

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button, Form, Input, Select, Table, Tag, type TableColumnsType } from 'antd';
+import { Button, Form, Input, Select, Tag } from 'antd';
 import { roles, roleText, standings, type Person, type Role, type Standing } from '@fairwatt/contract';
 import {
   problemOf,
@@ -10,10 +10,12 @@ import {
 } from '../app/api.ts';
 import { FormField, SheetForm } from '../controls/form.tsx';
 import { Dialog } from '../controls/dialog.tsx';
+import { Sheet, type SheetColumn } from '../controls/sheet.tsx';
 import styles from './access.module.css';
 import { noSecret, SecretFields, type TypedSecret } from './secret-fields.tsx';
 import { personName } from './words.ts';
 
+const toDo = <span className="visually-hidden">What to do</span>;
 const secretText = { pin: 'PIN', passphrase: 'passphrase' } as const;
 
 interface NewPerson extends TypedSecret, Record<string, unknown> {
@@ -31,46 +33,35 @@ export function PeopleBlock({ people }: { readonly people: readonly Person[] }) 
     const answer = await change({ id: person.id, name: person.name, role, basedOn: person.version });
     setTold(answer.error === undefined ? null : problemOf(answer.error).title);
   }
-  const columns: TableColumnsType<Person> = [
+  const columns: readonly SheetColumn<Person>[] = [
     {
-      title: 'Name',
-      dataIndex: 'name',
-      render: (name: string, person) => (
+      head: 'Name',
+      names: true,
+      cell: ({ name, locked, failures }) => (
         <>
-          {name} {person.locked && <Tag color="error">locked after {person.failures} tries</Tag>}
+          {name} {locked && <Tag color="error">locked after {failures} tries</Tag>}
         </>
       ),
     },
     {
-      title: 'Role',
-      render: (_: unknown, person) => (
+      head: 'Role',
+      cell: (person) => (
         <Select<Standing>
           aria-label={`Role of ${person.name}`}
           value={person.role}
           popupMatchSelectWidth={false}
-          options={standings.map((role) => ({
-            value: role,
-            label: roleText[role].name,
-            title: roleText[role].may,
-          }))}
+          options={standings.map((role) => ({ value: role, label: roleText[role].name, title: roleText[role].may }))}
           onChange={(role) => void turnInto(person, role)}
         />
       ),
     },
     {
-      title: 'Signs in with',
-      render: (_: unknown, { secret }) =>
-        secret === null ? <span className="quiet">nothing yet</span> : secretText[secret],
+      head: 'Signs in with',
+      cell: ({ secret }) => (secret === null ? <span className="quiet">nothing yet</span> : secretText[secret]),
     },
+    { head: 'Signed in', className: 'num', cell: ({ sessions }) => sessions },
     {
-      title: 'Signed in',
-      align: 'right',
-      render: (_: unknown, { sessions }) => <span className="fig">{sessions}</span>,
-    },
-    {
-      title: <span className="visually-hidden">What to do</span>,
-      align: 'right',
-      render: (_: unknown, person) => (
+      cell: (person) => (
         <span className={styles['acts']}>
           <Button disabled={person.role === 'none'} onClick={() => setDialog(person)}>
             {person.secret === null ? 'Give a secret' : 'New secret'}
@@ -80,6 +71,7 @@ export function PeopleBlock({ people }: { readonly people: readonly Person[] }) 
           </Button>
         </span>
       ),
+      head: toDo,
     },
   ];
   return (
@@ -94,15 +86,7 @@ export function PeopleBlock({ people }: { readonly people: readonly Person[] }) 
           {told}
         </div>
       )}
-      <Table<Person>
-        className={styles['people'] ?? ''}
-        size="small"
-        rowKey="id"
-        pagination={false}
-        scroll={{ x: 'max-content' }}
-        columns={columns}
-        dataSource={[...people]}
-      />
+      <Sheet label="People" rows={people} rowKey={({ id }) => id} columns={columns} />
       <div className={styles['row']}>
         <Button onClick={() => setDialog('add')}>Add somebody</Button>
       </div>

@@ -1,11 +1,11 @@
 import { useEffect, useRef, useState } from 'react';
-import { Form, Input, Radio, type InputRef } from 'antd';
+import { Form, Input, type InputRef } from 'antd';
 import { isPin, type Access } from '@fairwatt/contract';
 import { allTags, api, problemOf, useSignInMutation } from '../app/api.ts';
 import { useAppDispatch } from '../app/store.ts';
 import { FormField, SheetForm } from '../controls/form.tsx';
-import styles from './access.module.css';
-import { givenSecret, personName } from './words.ts';
+import { NameField } from './name-field.tsx';
+import { givenSecret } from './words.ts';
 
 interface Typed extends Record<string, unknown> {
   readonly name: string;
@@ -61,20 +61,7 @@ export function SignInForm({
         return null;
       }}
     >
-      {enrolled ? (
-        <FormField name="name" label="Name" schema={personName}>
-          <Radio.Group
-            className={styles['names'] ?? ''}
-            optionType="button"
-            buttonStyle="solid"
-            options={known.map(({ name: shown }) => ({ value: shown, label: shown }))}
-          />
-        </FormField>
-      ) : (
-        <FormField name="name" label="Name" schema={personName}>
-          <Input maxLength={60} autoComplete="username" autoFocus />
-        </FormField>
-      )}
+      <NameField names={enrolled ? known.map((one) => one.name) : []} />
       <FormField name="secret" label={withPin ? 'PIN, six digits' : 'PIN or passphrase'} schema={givenSecret}>
         <Input
           ref={field}

@@ -169,7 +169,7 @@ export const api = createApi({
       query: (id) => ({ url: `/access/devices/${id}`, method: 'DELETE' }),
       invalidatesTags: ['people'],
     }),
-    changeSigning: build.mutation<Access, { signing: Signing }>({
+    changeSigning: build.mutation<unknown, { signing: Signing }>({
       query: (body) => ({ url: '/access/signing', method: 'PUT', body }),
       invalidatesTags: ['access', 'people'],
     }),
@@ -278,10 +278,6 @@ export const api = createApi({
         headers: { 'content-type': 'application/json' },
       }),
       invalidatesTags: ['jobs'],
-    }),
-    addTechnician: build.mutation<Technician, { name: string }>({
-      query: (body) => ({ url: '/shop/technicians', method: 'POST', body }),
-      invalidatesTags: ['shop'],
     }),
     importShop: build.mutation<ShopData, string>({
       query: (body) => ({ url: '/shop/import', method: 'POST', body, headers: { 'content-type': 'application/json' } }),
@@ -446,7 +442,6 @@ export const {
   useBePresentMutation,
   useCreateJobMutation,
   useImportJobMutation,
-  useAddTechnicianMutation,
   useImportShopMutation,
   useChangeSupplyMutation,
   useRemoveSupplyMutation,

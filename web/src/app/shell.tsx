@@ -12,7 +12,6 @@ import { UnsentNotice } from './unsent-notice.tsx';
 
 const loadNewJob = () => import('../jobs/new-job.tsx');
 const NewJobDialog = lazy(loadNewJob);
-const NewNameDialog = lazy(() => import('./new-name.tsx'));
 const PersonDialog = lazy(() => import('../access/person-dialog.tsx'));
 const KeysDialog = lazy(() => import('./keys-dialog.tsx'));
 
@@ -22,7 +21,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const navigate = useNavigate();
   const location = useLocation();
   const search = useRef<InputRef>(null);
-  const [dialog, setDialog] = useState<'none' | 'keys' | 'new-name' | 'person'>('none');
+  const [dialog, setDialog] = useState<'none' | 'keys' | 'person'>('none');
   const { technician, theme, newJobAsked } = useAppSelector((state) => state.session);
   const shop = useShopQuery();
   const access = useAccessQuery().data;
@@ -123,14 +122,8 @@ export function Shell({ children }: { readonly children: ReactNode }) {
               value={known ? technician : null}
               placeholder="Who works here?"
               popupMatchSelectWidth={false}
-              onChange={(picked: string) => {
-                if (picked === '+') setDialog('new-name');
-                else dispatch(session.pickTechnician(picked));
-              }}
-              options={[
-                ...people.map((person) => ({ value: person.id, label: person.name })),
-                { value: '+', label: 'Add a name …' },
-              ]}
+              onChange={(picked: string) => dispatch(session.pickTechnician(picked))}
+              options={people.map((person) => ({ value: person.id, label: person.name }))}
             />
           </label>
         )}
@@ -141,12 +134,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         {shop.data !== undefined && !known && access?.signing === 'picked' && (
           <div className="notice" role="status">
             <span className="mark">Who works here?</span>
-            <span>
-              {people.length === 0
-                ? 'Nobody is entered yet.'
-                : 'Pick your name at the top right; every change is signed with it.'}
-            </span>
-            {people.length === 0 && <Button onClick={() => setDialog('new-name')}>Add a name</Button>}
+            <span>Pick your name at the top right; every change is signed with it.</span>
           </div>
         )}
         {children}
@@ -154,7 +142,6 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       <SweepWatch />
       <Suspense fallback={null}>
         {newJobAsked && <NewJobDialog onClose={() => dispatch(session.newJobAnswered())} />}
-        {dialog === 'new-name' && <NewNameDialog onClose={() => setDialog('none')} />}
         {dialog === 'person' && <PersonDialog onClose={() => setDialog('none')} />}
         {dialog === 'keys' && <KeysDialog onClose={() => setDialog('none')} />}
       </Suspense>

@@ -1,15 +1,15 @@
 import { useState } from 'react';
-import { Form, Input, Radio } from 'antd';
+import { Form, Input } from 'antd';
 import { useStore } from 'react-redux';
 import { basedOnStanding, type Act, type Job } from '@fairwatt/core';
 import { actPermissions, permissions, roleText } from '@fairwatt/contract';
-import { givenSecret, personName } from '../access/words.ts';
+import { NameField } from '../access/name-field.tsx';
+import { givenSecret } from '../access/words.ts';
 import { api, problemOf, useAccessQuery, useSignSecondMutation } from '../app/api.ts';
 import { useAppDispatch, type AppState } from '../app/store.ts';
 import { Dialog } from '../controls/dialog.tsx';
 import { FormField, SheetForm } from '../controls/form.tsx';
 import { sentOff } from '../offline/sent-off.ts';
-import styles from './second-person.module.css';
 
 interface Typed extends Record<string, unknown> {
   readonly name: string;
@@ -59,18 +59,7 @@ export default function SecondPerson({
         busy={isLoading}
         onSend={send}
       >
-        <FormField name="name" label="Name" schema={personName}>
-          {names.length === 0 ? (
-            <Input maxLength={60} />
-          ) : (
-            <Radio.Group
-              className={styles['names'] ?? ''}
-              optionType="button"
-              buttonStyle="solid"
-              options={names.map(({ name }) => ({ value: name, label: name }))}
-            />
-          )}
-        </FormField>
+        <NameField names={names.map(({ name }) => name)} />
         <FormField name="secret" label="Their PIN or passphrase" schema={givenSecret}>
           <Input type="password" maxLength={200} autoComplete="off" />
         </FormField>

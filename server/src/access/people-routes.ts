@@ -1,0 +1,148 @@
+import express, { Router, type Request, type Response } from 'express';
+import type pg from 'pg';
+import {
+  auditQuerySchema,
+  auditSchema,
+  changePersonSchema,
+  devicesSchema,
+  enrolmentSchema,
+  givenSecretSchema,
+  id,
+  networkSchema,
+  newDeviceSchema,
+  newPersonSchema,
+  peopleSchema,
+  roleText,
+  signingSchema,
+  uuid,
+  type Network,
+  type Role,
+} from '@fairwatt/contract';
+import { transaction } from '../database/query.ts';
+import { HttpProblem, parseInput } from '../problems.ts';
+import { nextTechnicianId } from '../shop/store.ts';
+import { readAudit } from './audit.ts';
+import { askForDevice, endDevice, readDevices } from './devices.ts';
+import { audit, isFromHere, whoAsks } from './gate.ts';
+import { changePerson, endSessions, isOwnerless, personNamed, readPeople, standingOf, writeSecret } from './people.ts';
+import { nameTaken, nobody } from './refusals.ts';
+import { asRead } from './secrets.ts';
+import { writeSigning, type KnownAccess } from './state.ts';
+
+/** What an owner says of people, devices and how people sign, and what was done about all that. */
+export function peopleRoutes(pool: pg.Pool, access: KnownAccess, now: () => string, network: Network): Router {
+  const router = Router();
+  const body = express.json({ limit: '4kb' });
+  const people = async (response: Response, status = 200) => {
+    response.status(status).json(peopleSchema.parse(await readPeople(pool)));
+  };
+  const personIn = (request: Request) => parseInput(id, request.params['id'], 'The person');
+  const nameOf = async (person: string): Promise<string> => (await standingOf(pool, person))?.name ?? person;
+
+  router.get('/people', async (_request, response) => people(response));
+
+  router.post('/people', body, async (request, response) => {
+    const { name, role, secret } = parseInput(newPersonSchema, request.body, 'The person');
+    await transaction(pool, async (db) => {
+      await db.query('lock table technician in share row exclusive mode');
+      if ((await personNamed(db, name)) !== null) throw nameTaken(name);
+      const made = await nextTechnicianId(db, name);
+      await db.query('insert into technician (id, name, role) values ($1, $2, $3)', [made, name, role satisfies Role]);
+      if (secret !== null) await writeSecret(db, made, secret, now());
+      await audit(db, request, now(), 'person-added', `${name}, ${roleText[role].name.toLowerCase()}`);
+    });
+    await people(response, 201);
+  });
+
+  router.put('/people/:id', body, async (request, response) => {
+    const wanted = parseInput(changePersonSchema, request.body, 'The person');
+    const person = personIn(request);
+    const { kind } = await changePerson(pool, person, wanted);
+    switch (kind) {
+      case 'unknown':
+        throw nobody();
+      case 'name-taken':
+        throw nameTaken(wanted.name);
+      case 'last-owner':
+        throw new HttpProblem(409, 'last-owner', 'Somebody else is made an owner first, with a secret', {
+          errors: [{ path: 'role', message: 'is the last owner' }],
+        });
+      case 'stale':
+        throw new HttpProblem(409, 'stale', 'Somebody changed this person since you saw it');
+      case 'done':
+        await audit(
+          pool,
+          request,
+          now(),
+          'person-changed',
+          `${wanted.name}, ${roleText[wanted.role].name.toLowerCase()}`,
+        );
+        await people(response);
+    }
+  });
+
+  router.put('/people/:id/secret', body, async (request, response) => {
+    const { secret } = parseInput(givenSecretSchema, request.body, 'The secret');
+    const person = personIn(request);
+    const known = await standingOf(pool, person);
+    if (known === null || known.role === 'none') throw nobody();
+    await transaction(pool, async (db) => {
+      await writeSecret(db, person, secret, now());
+      await endSessions(db, person, person === request.session.person ? request.sessionID : null);
+      await audit(db, request, now(), 'secret-changed', `${known.name}, given anew`);
+    });
+    await people(response);
+  });
+
+  router.delete('/people/:id/sessions', async (request, response) => {
+    const person = personIn(request);
+    const ended = await endSessions(pool, person, request.sessionID);
+    await audit(pool, request, now(), 'sessions-ended', `${ended} of ${await nameOf(person)}`);
+    await people(response);
+  });
+
+  const devices = async (response: Response) => {
+    response.json(devicesSchema.parse(await readDevices(pool)));
+  };
+  router.get('/devices', async (_request, response) => devices(response));
+  router.post('/devices', body, async (request, response) => {
+    const { name } = parseInput(newDeviceSchema, request.body, 'The device');
+    const { code, until } = await askForDevice(pool, name.trim(), whoAsks(request).id, now());
+    await audit(pool, request, now(), 'device-asked', name.trim());
+    response.status(201).json(enrolmentSchema.parse({ code: asRead(code), path: `/enrol#${code}`, until }));
+  });
+  router.delete('/devices/:id', async (request, response) => {
+    const name = await endDevice(pool, parseInput(uuid, request.params['id'], 'The device'));
+    if (name === null) throw new HttpProblem(404, 'no-such-device', 'This device is not enrolled');
+    await audit(pool, request, now(), 'device-ended', name);
+    await devices(response);
+  });
+
+  router.put('/signing', body, async (request, response) => {
+    const { signing } = parseInput(signingSchema, request.body, 'How people sign');
+    if (signing === 'picked') {
+      const others = (await readPeople(pool)).filter((person) => person.role !== 'none').length;
+      if (others > 1 || !isFromHere(request))
+        throw new HttpProblem(
+          409,
+          'not-alone',
+          'Only a shop of one person goes without secrets, and it is said on the machine itself',
+        );
+    } else if (await isOwnerless(pool))
+      throw new HttpProblem(409, 'ownerless', 'An owner gets a secret first, or nobody could sign in');
+    await writeSigning(pool, signing);
+    access.forget();
+    await audit(pool, request, now(), 'signing-changed', signing);
+    response.status(204).end();
+  });
+
+  router.get('/network', (_request, response) => {
+    response.json(networkSchema.parse(network));
+  });
+
+  router.get('/audit', async (request, response) => {
+    const { before } = parseInput(auditQuerySchema, request.query, 'The query');
+    response.json(auditSchema.parse(await readAudit(pool, before ?? null)));
+  });
+  return router;
+}
