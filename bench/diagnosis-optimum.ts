@@ -41,7 +41,8 @@ export function compareWithOptimum(model: Model): boolean {
     }).sort((a, b) => a - b);
     worst = Math.max(worst, ratios.at(-1)!);
     console.log(
-      `| ${count} of ${checkCount} checks and ${faultCount} faults | ${ratios[ratios.length >> 1]!.toFixed(3)} | ${ratios.at(-1)!.toFixed(3)} |`,
+      `| ${count} of ${checkCount} checks and ${faultCount} faults | ` +
+        `${ratios[ratios.length >> 1]!.toFixed(3)} | ${ratios.at(-1)!.toFixed(3)} |`,
     );
   }
   return worst <= wantedRatio;

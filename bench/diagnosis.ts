@@ -51,15 +51,21 @@ for (const [which, { title, wanted }] of worlds(shipped).entries()) {
   const rows = Object.keys(parts[0]!).map((name) => ({ name, ...figures(parts.flatMap((part) => part[name]!)) }));
   const best = Math.min(...rows.slice(1, -1).map((row) => row.mean));
   console.log(
-    `\n${title}: ${jobs.toLocaleString('en')} jobs\n\n| order | mean min | 90th percentile | wrong parts of all bought | jobs with a wrong part | unfinished | came back | steps |\n| --- | ---: | ---: | ---: | ---: | ---: | ---: | ---: |`,
+    `\n${title}: ${jobs.toLocaleString('en')} jobs\n\n| order | mean min | 90th percentile | ` +
+      `wrong parts of all bought | jobs with a wrong part | unfinished | came back | steps |\n| ` +
+      '--- | ---: | ---: | ---: | ---: | ---: | ---: | ---: |',
   );
   for (const row of rows)
     console.log(
-      `| ${row.name} | ${row.mean.toFixed(1)} | ${row.ninetieth.toFixed(0)} | ${share(row.wrongParts)} | ${share(row.wrongJobs)} | ${share(row.unfinished)} | ${share(row.cameBack)} | ${row.steps.toFixed(1)} |`,
+      `| ${row.name} | ${row.mean.toFixed(1)} | ${row.ninetieth.toFixed(0)} | ` +
+        `${share(row.wrongParts)} | ${share(row.wrongJobs)} | ${share(row.unfinished)} | ` +
+        `${share(row.cameBack)} | ${row.steps.toFixed(1)} |`,
     );
   const ours = rows[0]!;
   console.log(
-    `\nOur mean is ${share(ours.mean / best)} of the best fixed order's (wanted: at most ${share(wanted.mean)}); wrong parts ${share(ours.wrongParts)} (wanted: at most ${share(wanted.wrong)}).`,
+    `\nOur mean is ${share(ours.mean / best)} of the best fixed order's (wanted: at most ` +
+      `${share(wanted.mean)}); wrong parts ${share(ours.wrongParts)} (wanted: at most ` +
+      `${share(wanted.wrong)}).`,
   );
   if (ours.mean / best > wanted.mean || ours.wrongParts > wanted.wrong) met = false;
 }

@@ -121,7 +121,11 @@ try {
     const taken = await take();
     list.push(taken);
     console.log(
-      `| ${taken.minute.toFixed(1)} | ${(taken.readings - list[0]!.readings).toLocaleString('en')} | ${taken.objects.toFixed(2)} | ${taken.page.toFixed(1)} | ${taken.nodes} | ${taken.server.toFixed(0)} | ${taken.longest === 0 ? 'under 50' : Math.round(taken.longest)} |`,
+      `| ${taken.minute.toFixed(1)} | ` +
+        `${(taken.readings - list[0]!.readings).toLocaleString('en')} | ` +
+        `${taken.objects.toFixed(2)} | ${taken.page.toFixed(1)} | ${taken.nodes} | ` +
+        `${taken.server.toFixed(0)} | ` +
+        `${taken.longest === 0 ? 'under 50' : Math.round(taken.longest)} |`,
     );
   }
   const last = list.at(-1)!;
@@ -129,7 +133,10 @@ try {
   const warm = list[3]!;
   const rate = (last.readings - list[0]!.readings) / (last.minute * 60);
   console.log(
-    `\n${rate.toFixed(1)} readings a second; since minute ${warm.minute.toFixed(1)} the page's objects ${(last.objects / warm.objects).toFixed(2)} times, the server's memory ${(last.server / warm.server).toFixed(2)} times (wanted: no growth, at most 1.05 and 1.25).`,
+    `\n${rate.toFixed(1)} readings a second; since minute ${warm.minute.toFixed(1)} the ` +
+      `page's objects ${(last.objects / warm.objects).toFixed(2)} times, the server's memory ` +
+      `${(last.server / warm.server).toFixed(2)} times (wanted: no growth, at most 1.05 and ` +
+      '1.25).',
   );
   if (last.objects / warm.objects > 1.05 || last.server / warm.server > 1.25 || rate < 40) process.exitCode = 1;
 } finally {

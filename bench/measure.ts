@@ -33,7 +33,8 @@ const two = scoreForecasts(
   Array.from({ length: rails }, () => drawRail('straight', random, { noiseVolts: 0.03, readings: 2 })),
 );
 console.log(
-  `Two readings at 30 mV of noise: ${share(two.held / two.asked)} (wanted: at least 93 %): ${mark(two.held / two.asked >= 0.93)}`,
+  `Two readings at 30 mV of noise: ${share(two.held / two.asked)} (wanted: at least 93 %): ` +
+    mark(two.held / two.asked >= 0.93),
 );
 
 /** How often a rail 1 mV below its limit passes, with 30 mV of noise. */
@@ -61,7 +62,9 @@ function falsePasses(meter: Instrument, readings: number): number {
 
 const counts = [1, 2, 3, 4, 5, 6, 8, 10];
 console.log(
-  `\n| "pass" 1 mV below the limit, 30 mV of noise | ${counts.map((count) => `${count} read`).join(' | ')} |\n| --- |${' ---: |'.repeat(counts.length)}`,
+  `\n| "pass" 1 mV below the limit, 30 mV of noise | ` +
+    `${counts.map((count) => `${count} read`).join(' | ')} |\n| --- ` +
+    `|${' ---: |'.repeat(counts.length)}`,
 );
 for (const [name, meter] of [
   ['0.015 %, 0.1 mV digits', meterOf(0.015, 3, 0.0001)],

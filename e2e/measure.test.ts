@@ -357,44 +357,48 @@ describe('instruments live', () => {
     await page.waitForSelector('[data-forecast]');
     await seeText(page, /readings\s+[78]/, '.load-line');
   });
-  it('a sweep is stopped from any screen, also after the page was loaded again, and a load nobody is sure of is named until somebody is', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0143/measure?way=live`);
-    await fill(page, 'Ends at (°C)', '500');
-    await page.waitForFunction(
-      () =>
-        [...document.querySelectorAll<HTMLButtonElement>('[data-sweep] button')].find(
-          (button) => button.textContent === 'Start the sweep',
-        )?.disabled === true,
-    );
-    await fill(page, 'Ends at (°C)', '80');
-    await fill(page, 'Dwell (s)', '30');
-    await press(page, 'Start the sweep');
-    await page.waitForSelector('[data-sweep="running"]');
-    await page.click('[data-station=load]');
-    await seeText(page, /LQ-0143.* A, 0 of 7 read/, '[data-sweep-bar]');
-    await visit(page, `${application.url}/supplies`);
-    await seeText(page, /LQ-0143.* A, 0 of 7 read/, '[data-sweep-bar]');
-    expect(bench.drawing).toBe(true);
-    await page.keyboard.press('Escape');
-    await seeText(page, 'Stopped by hand. The load is off.', '[data-sweep-ended]');
-    expect(bench.drawing).toBe(false);
-    await press(page, 'Look at it');
-    await seeText(page, 'Stopped by hand. The load is off.', '[data-sweep]');
-    await page.waitForFunction(() => document.querySelector('[data-sweep-ended]') === null);
-    await fill(page, 'Dwell (s)', '30');
-    await press(page, 'Start the sweep');
-    await seeText(page, /0 of 7 read/, '[data-sweep-bar]');
-    load.fail('cut');
-    await seeText(page, 'Nobody knows whether it still draws', '[data-unsure]');
-    await press(page, 'Try to switch it off');
-    await page.waitForFunction(() =>
-      [...document.querySelectorAll('[data-unsure] button')].some(
-        (button) => button.textContent === 'Try to switch it off',
-      ),
-    );
-    load.fail('none');
-    await press(page, 'Try to switch it off');
-    await page.waitForFunction(() => document.querySelector('[data-unsure]') === null);
-    expect(bench.drawing).toBe(false);
-  });
+  it(
+    'a sweep is stopped from any screen, also after the page was loaded again, and a load ' +
+      'nobody is sure of is named until somebody is',
+    async () => {
+      await visit(page, `${application.url}/jobs/LQ-0143/measure?way=live`);
+      await fill(page, 'Ends at (°C)', '500');
+      await page.waitForFunction(
+        () =>
+          [...document.querySelectorAll<HTMLButtonElement>('[data-sweep] button')].find(
+            (button) => button.textContent === 'Start the sweep',
+          )?.disabled === true,
+      );
+      await fill(page, 'Ends at (°C)', '80');
+      await fill(page, 'Dwell (s)', '30');
+      await press(page, 'Start the sweep');
+      await page.waitForSelector('[data-sweep="running"]');
+      await page.click('[data-station=load]');
+      await seeText(page, /LQ-0143.* A, 0 of 7 read/, '[data-sweep-bar]');
+      await visit(page, `${application.url}/supplies`);
+      await seeText(page, /LQ-0143.* A, 0 of 7 read/, '[data-sweep-bar]');
+      expect(bench.drawing).toBe(true);
+      await page.keyboard.press('Escape');
+      await seeText(page, 'Stopped by hand. The load is off.', '[data-sweep-ended]');
+      expect(bench.drawing).toBe(false);
+      await press(page, 'Look at it');
+      await seeText(page, 'Stopped by hand. The load is off.', '[data-sweep]');
+      await page.waitForFunction(() => document.querySelector('[data-sweep-ended]') === null);
+      await fill(page, 'Dwell (s)', '30');
+      await press(page, 'Start the sweep');
+      await seeText(page, /0 of 7 read/, '[data-sweep-bar]');
+      load.fail('cut');
+      await seeText(page, 'Nobody knows whether it still draws', '[data-unsure]');
+      await press(page, 'Try to switch it off');
+      await page.waitForFunction(() =>
+        [...document.querySelectorAll('[data-unsure] button')].some(
+          (button) => button.textContent === 'Try to switch it off',
+        ),
+      );
+      load.fail('none');
+      await press(page, 'Try to switch it off');
+      await page.waitForFunction(() => document.querySelector('[data-unsure]') === null);
+      expect(bench.drawing).toBe(false);
+    },
+  );
 });

@@ -20,24 +20,27 @@ const prove = <T = CableBags>(cableId: string, modelId: string, proved = true) =
   server.call<T>('/cable-bags/proofs', { by: 'edda', cableId, modelId, note: 'probed', proved }, 'PUT');
 
 describe('cable bags', () => {
-  it("hold the demo shop's spare cables: safe at home, harmful on another maker's row, unknown from a drawer", async () => {
-    const { cables, pinouts } = await bags();
-    const word = (label: string, modelId: string) => {
-      const cable = cables.find((item) => item.label === label)!;
-      const pinout =
-        pinouts
-          .find((item) => item.supplies.includes(modelId))
-          ?.sockets.find((socket) => socket.family === cable.family) ?? null;
-      return cable.plugs.map((plug) => crossingOf(pinout, { plug: plug.kind, ends: plug.ends }).word);
-    };
-    expect(word('BAG-01', 'corvane-650-s')).toEqual(['safe']);
-    expect(word('BAG-01', 'tarnwick-quiet-600')).toEqual(['harmful']);
-    expect(word('BAG-02', 'corvane-650-s')).toEqual(['safe', 'safe']);
-    expect(word('BAG-02', 'tarnwick-quiet-600')).toEqual(['harmful', 'harmful']);
-    expect(word('BAG-03', 'corvane-650-s')).toEqual(['unknown']);
-    expect(word('BAG-04', 'corvane-650-s')).toEqual(['safe']);
-    expect(word('BAG-04', 'tarnwick-quiet-600')).toEqual(['unknown']);
-  });
+  it(
+    "hold the demo shop's spare cables: safe at home, harmful on another maker's row, unknown " + 'from a drawer',
+    async () => {
+      const { cables, pinouts } = await bags();
+      const word = (label: string, modelId: string) => {
+        const cable = cables.find((item) => item.label === label)!;
+        const pinout =
+          pinouts
+            .find((item) => item.supplies.includes(modelId))
+            ?.sockets.find((socket) => socket.family === cable.family) ?? null;
+        return cable.plugs.map((plug) => crossingOf(pinout, { plug: plug.kind, ends: plug.ends }).word);
+      };
+      expect(word('BAG-01', 'corvane-650-s')).toEqual(['safe']);
+      expect(word('BAG-01', 'tarnwick-quiet-600')).toEqual(['harmful']);
+      expect(word('BAG-02', 'corvane-650-s')).toEqual(['safe', 'safe']);
+      expect(word('BAG-02', 'tarnwick-quiet-600')).toEqual(['harmful', 'harmful']);
+      expect(word('BAG-03', 'corvane-650-s')).toEqual(['unknown']);
+      expect(word('BAG-04', 'corvane-650-s')).toEqual(['safe']);
+      expect(word('BAG-04', 'tarnwick-quiet-600')).toEqual(['unknown']);
+    },
+  );
   it('take a cable, change it on the version that was seen, and drop it', async () => {
     const cable: BagCable = {
       id: randomUUID(),

@@ -162,7 +162,8 @@ export const requests: Arbitrary<FuzzRequest> = fc.oneof(
 /** What came back that must never: a failure of the server, or something of its inside. */
 export function fault(request: FuzzRequest, status: number, type: string, text: string): string | null {
   const inside = /node_modules|at .*\.(?:ts|js):\d+|select .* from |insert into|postgres(?:ql)?:\/\/|relation "/i;
-  const told = `${request.method} ${request.path} ${String(request.body).slice(0, 300)} -> ${status} ${text.slice(0, 300)}`;
+  const told =
+    `${request.method} ${request.path} ${String(request.body).slice(0, 300)} -> ${status} ` + text.slice(0, 300);
   if (status >= 500) return told;
   if (status >= 400 && !type.startsWith('application/problem+json')) return `no problem document: ${told}`;
   if (status >= 400 && inside.test(text)) return `shows its inside: ${told}`;

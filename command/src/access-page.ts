@@ -17,7 +17,9 @@ export function accessPage(): string {
   return [
     '# Who may do what',
     '',
-    'Made from `contract/src/access.ts` by `npm run formats`; change that, not this page. The server answers no endpoint that is not in it, and `tests/access.test.ts` tries every cell.',
+    'Made from `contract/src/access.ts` by `npm run formats`; change that, not this page. The ' +
+      'server answers no endpoint that is not in it, and `tests/access.test.ts` tries every ' +
+      'cell.',
     '',
     ...standings.map((standing) => `- **${roleText[standing].name}**: ${roleText[standing].may}.`),
     '',
@@ -38,7 +40,8 @@ export function accessPage(): string {
     '',
     '## Endpoints',
     '',
-    '`anyone` needs no sign-in: health, and what the way in itself needs. What stands under “told” is written into the audit when it was done.',
+    '`anyone` needs no sign-in: health, and what the way in itself needs. What stands under ' +
+      '“told” is written into the audit when it was done.',
     '',
     row(['endpoint under /api', 'needs', 'told']),
     row(['---', '---', '---']),

@@ -101,7 +101,9 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
             errors: [
               {
                 path: `outcomes.${index}.outcome`,
-                message: `is not an outcome of ${check.id}; known: ${check.outcomes.map((outcome) => outcome.id).join(', ')}, unknown`,
+                message:
+                  `is not an outcome of ${check.id}; known: ` +
+                  `${check.outcomes.map((outcome) => outcome.id).join(', ')}, unknown`,
               },
             ],
           });

@@ -38,7 +38,8 @@ function dangerSection(knowledge: Knowledge, danger: Danger): string {
   return [
     `### ${danger.title}`,
     '',
-    `\`${danger.id}\`: ${danger.why} ${signs.length === 0 ? 'Told by Measure and Cables.' : `Shown by ${signs.join(', ')}.`}`,
+    `\`${danger.id}\`: ${danger.why} ` +
+      (signs.length === 0 ? 'Told by Measure and Cables.' : `Shown by ${signs.join(', ')}.`),
     '',
     ...danger.first.map((step, index) => `${index + 1}. ${step}`),
     '',
@@ -46,7 +47,7 @@ function dangerSection(knowledge: Knowledge, danger: Danger): string {
       ? ['It is over when its cause is gone.']
       : danger.ways.map(
           (way) =>
-            `- ${way.label}${way.never === undefined ? ': the search goes on.' : `: never again under power: ${way.never.map((item) => poweringText[item]).join('; ')}. Left: ${(way.leaves ?? []).map(nameOf).join(', ') || 'nothing here'}.`}`,
+            `- ${way.label}${way.never === undefined ? ': the search goes on.' : `: never again under power: ${way.never.map((item) => poweringText[item]).join('; ')}. ` + `Left: ${(way.leaves ?? []).map(nameOf).join(', ') || 'nothing here'}.`}`,
         )),
     '',
   ].join('\n');
@@ -88,7 +89,8 @@ function checkSection(knowledge: Knowledge, check: Check): string {
     `| --- |${' ---: |'.repeat(check.outcomes.length)} --- |`,
     ...check.rows.map(
       (row) =>
-        `| ${row.faults === 'others' ? 'any other' : row.faults.map(nameOf).join('; ')} | ${row.weights.map(percent).join(' | ')} | ${row.why} |`,
+        `| ${row.faults === 'others' ? 'any other' : row.faults.map(nameOf).join('; ')} | ` +
+        `${row.weights.map(percent).join(' | ')} | ${row.why} |`,
     ),
     '',
   ].join('\n');
@@ -101,12 +103,20 @@ export function knowledgePage(knowledge: Knowledge): string {
   return [
     '# What the search for the fault knows',
     '',
-    `Release ${knowledge.release}. Made from \`core/knowledge/knowledge.json\` by \`npm run formats\`; change the file, not this page. ${knowledge.note}`,
+    `Release ${knowledge.release}. Made from \`core/knowledge/knowledge.json\` by \`npm run ` +
+      `formats\`; change the file, not this page. ${knowledge.note}`,
     '',
-    'How it is used: the chance of each fault is its share below times, for each check done, the figure in the row of that fault under what was seen; then all are made to sum to 100.',
-    `Checks that tell the same story are damped for each fault apart: of the outcomes that speak for it the strongest counts in full, the next by ${groupDamping}, then by ${groupDamping ** 2}, and so among those against it. “Cannot tell” counts nothing.`,
-    `A repair that was tried is evidence too: the right one changes nothing in ${rightRepairFails} of 100 cases, a wrong one seems to cure in ${wrongRepairCures}.`,
-    `The shop's closed jobs move the figures: a shipped row is worth ${shippedWeightJobs} jobs with that fault, the shares of the faults ${shippedPriorJobs} jobs, and one instrument starts from what the others showed, worth ${othersWeightJobs} jobs.`,
+    'How it is used: the chance of each fault is its share below times, for each check done, ' +
+      'the figure in the row of that fault under what was seen; then all are made to sum to ' +
+      '100.',
+    'Checks that tell the same story are damped for each fault apart: of the outcomes that ' +
+      `speak for it the strongest counts in full, the next by ${groupDamping}, then by ` +
+      `${groupDamping ** 2}, and so among those against it. “Cannot tell” counts nothing.`,
+    'A repair that was tried is evidence too: the right one changes nothing in ' +
+      `${rightRepairFails} of 100 cases, a wrong one seems to cure in ${wrongRepairCures}.`,
+    `The shop's closed jobs move the figures: a shipped row is worth ${shippedWeightJobs} ` +
+      `jobs with that fault, the shares of the faults ${shippedPriorJobs} jobs, and one ` +
+      `instrument starts from what the others showed, worth ${othersWeightJobs} jobs.`,
     '',
     '## Faults',
     '',
@@ -120,14 +130,18 @@ export function knowledgePage(knowledge: Knowledge): string {
         '| --- | ---: | --- | ---: | --- |',
         ...faults.map(
           (fault) =>
-            `| ${fault.name} | ${percent((100 * fault.prior) / total)} | ${fault.cure.text}${fault.cure.part === true ? ' (buys a part)' : ''} | ${fault.cure.minutes} | ${fault.why}${fault.about === undefined ? '' : ` (${aboutText[fault.about]})`} |`,
+            `| ${fault.name} | ${percent((100 * fault.prior) / total)} | ` +
+            `${fault.cure.text}${fault.cure.part === true ? ' (buys a part)' : ''} | ` +
+            `${fault.cure.minutes} | ` +
+            `${fault.why}${fault.about === undefined ? '' : ` (${aboutText[fault.about]})`} |`,
         ),
         '',
       ];
     }),
     '## Dangers',
     '',
-    'While one stands, nothing is offered that puts the lead in, the rocker on or the machine to work. It stands until it was noted as made safe after it was last seen.',
+    'While one stands, nothing is offered that puts the lead in, the rocker on or the machine ' +
+      'to work. It stands until it was noted as made safe after it was last seen.',
     '',
     ...knowledge.dangers.map((danger) => dangerSection(knowledge, danger)),
     ...kinds.flatMap((kind) => [

@@ -43,7 +43,9 @@ export function licencesPage(): string {
   return [
     '# Licences of what ships',
     '',
-    `Made from \`package-lock.json\` by \`npm run formats\`: ${shipped.length} packages. Fair Watt's own stands in [LICENSE](../LICENSE). PostgreSQL (PostgreSQL licence) and, for tests, Chromium come from Debian's packages and do not ship.`,
+    `Made from \`package-lock.json\` by \`npm run formats\`: ${shipped.length} packages. Fair ` +
+      `Watt's own stands in [LICENSE](../LICENSE). PostgreSQL (PostgreSQL licence) and, for ` +
+      `tests, Chromium come from Debian's packages and do not ship.`,
     '',
     ...licences.flatMap((licence) => {
       const under = shipped.filter((one) => one.licence === licence);

@@ -27,7 +27,8 @@ export async function prepareSchema(url: string): Promise<void> {
   const newer = ran.filter((name) => !known.includes(name));
   if (newer.length > 0)
     throw new Error(
-      `This data was written by a newer Fair Watt (${newer.join(', ')}), and this one would not understand it. Start the newer one; nothing was changed.`,
+      `This data was written by a newer Fair Watt (${newer.join(', ')}), and this one would not ` +
+        'understand it. Start the newer one; nothing was changed.',
     );
   if (ran.length === 0 || ran.length === known.length) return;
   const now = new Date().toISOString();

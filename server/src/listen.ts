@@ -38,7 +38,8 @@ const isLoopbackHost = (host: string): boolean => host === 'localhost' || host =
 export async function listenPlainly(host: string, wanted: number): Promise<Listening> {
   if (!isLoopbackHost(host))
     throw new Error(
-      `Plain HTTP is spoken on this machine only, and FAIRWATT_HOST is ${host}. ./fairwatt serve --lan speaks TLS on the network.`,
+      `Plain HTTP is spoken on this machine only, and FAIRWATT_HOST is ${host}. ./fairwatt ` +
+        'serve --lan speaks TLS on the network.',
     );
   const server = createPlain();
   return { server, port: await listenFrom(server, host, wanted) };

@@ -27,7 +27,8 @@ export function createLog(dataFolder: string | null, level: string): Logger {
   transport.on('error', (error: unknown) => {
     if (!told)
       notice(
-        `The log cannot be written (${error instanceof Error ? error.message : String(error)}); the work goes on without it.`,
+        `The log cannot be written (${error instanceof Error ? error.message : String(error)}); ` +
+          'the work goes on without it.',
       );
     told = true;
   });

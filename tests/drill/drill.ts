@@ -269,7 +269,9 @@ class Drill {
       confirmed += done.confirmed.size;
       if (JSON.stringify(there) !== JSON.stringify(done.notes))
         this.wrong.push(
-          `${done.code}: ${there.length} there, ${done.notes.length} done, ${done.notes.filter((id) => !there.includes(id)).length} lost, ${there.length - new Set(there).size} doubled`,
+          `${done.code}: ${there.length} there, ${done.notes.length} done, ` +
+            `${done.notes.filter((id) => !there.includes(id)).length} lost, ` +
+            `${there.length - new Set(there).size} doubled`,
         );
       if (done.words !== '' && job.sheet.words !== done.words)
         this.wrong.push(`${done.code}: “${job.sheet.words}” stands where “${done.words}” was typed last`);

@@ -53,7 +53,8 @@ export async function backupCommand(args: readonly string[]): Promise<number> {
       await noteBackup({ at: now, path, jobs: made.jobs, bytes: made.bytes, error: null });
     }
     say(
-      `${path} holds ${(await countJobs(url)) ?? 0} jobs of ${databaseOf(url)} (${megabytes((await stat(path)).size)}).`,
+      `${path} holds ${(await countJobs(url)) ?? 0} jobs of ${databaseOf(url)} ` +
+        `(${megabytes((await stat(path)).size)}).`,
     );
     return 0;
   });
@@ -105,7 +106,8 @@ export async function restoreCommand(args: readonly string[]): Promise<number> {
       const scratch = `fairwatt_trial_${stamp}`;
       const manifest = await restoreInto(url, scratch, resolve(file));
       say(
-        `${file}: ${manifest.jobs} jobs and ${manifest.pictures} pictures of ${manifest.madeAt}, made by version ${manifest.program}; every table is whole.`,
+        `${file}: ${manifest.jobs} jobs and ${manifest.pictures} pictures of ${manifest.madeAt}, ` +
+          `made by version ${manifest.program}; every table is whole.`,
       );
       const present = await countJobs(url);
       if (values.check === true) {

@@ -57,7 +57,8 @@ export async function sha256Of(path: string): Promise<string> {
 /** Rows of every table of the schema, seen by one connection. */
 export async function rowCounts(client: pg.Client): Promise<Record<string, number>> {
   const { rows } = await client.query<{ name: string }>(
-    "select table_name as name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE' order by 1",
+    "select table_name as name from information_schema.tables where table_schema = 'public' " +
+      "and table_type = 'BASE TABLE' order by 1",
   );
   const counts: Record<string, number> = {};
   for (const { name } of rows) {

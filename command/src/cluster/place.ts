@@ -39,7 +39,8 @@ function ownOutside(
   const last = readFileSync(belongsFile(outside), 'utf8').trim();
   if (last !== dataFolder && readId(idFile(last, name)) === id) {
     say(
-      `${dataFolder} is a copy of ${last}, whose data stays with it. A shop of its own begins here; to bring the data over, make a backup there and restore it here.`,
+      `${dataFolder} is a copy of ${last}, whose data stays with it. A shop of its own begins ` +
+        'here; to bring the data over, make a backup there and restore it here.',
     );
     return null;
   }

@@ -413,6 +413,9 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
   rows.push('nothing <= 1');
   return {
     constant,
-    lp: `Minimize\n obj: ${weights.size === 0 ? '0 nothing' : [...weights].map(([name, weight]) => `${weight < 0 ? '-' : '+'} ${Math.abs(weight)} ${name}`).join('\n ')}\nSubject To\n${rows.map((row, index) => ` r${index}: ${row}`).join('\n')}\nBinary\n ${binaries.join('\n ')}\nEnd\n`,
+    lp:
+      `Minimize\n obj: ${weights.size === 0 ? '0 nothing' : [...weights].map(([name, weight]) => `${weight < 0 ? '-' : '+'} ${Math.abs(weight)} ${name}`).join('\n ')}\nSubject ` +
+      `To\n${rows.map((row, index) => ` r${index}: ${row}`).join('\n')}\nBinary\n ` +
+      `${binaries.join('\n ')}\nEnd\n`,
   };
 }

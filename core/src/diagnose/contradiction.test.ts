@@ -94,19 +94,26 @@ describe('what would change the mind', () => {
 });
 
 describe('rounds', () => {
-  it('a repair that changed nothing opens the next round with what is known: its faults fall, the rest keeps its order', () => {
-    const observations = told({ 'told-button': 'cuts-load', 'told-course': 'slowly', 'm-rails-work': 'marginal' });
-    const first = suspects(model, observations);
-    expect(first[0]!.faultId).toBe('psu-weak');
-    const second = suspects(model, [...observations, { checkId: repairCheckId('replace-supply'), outcomeId: 'same' }]);
-    expect(second[0]!.faultId).not.toBe('psu-weak');
-    const chance = (list: typeof first, id: string) => list.find((suspect) => suspect.faultId === id)!.probability;
-    const rest = model.faults.filter((fault) => !isEndedBy(fault, 'replace-supply'));
-    const grown = rest.map(({ id }) => chance(second, id) / chance(first, id));
-    for (const times of grown) expect(times).toBeCloseTo(grown[0]!, 9);
-    expect(grown[0]).toBeGreaterThan(1);
-    expect(second.find((suspect) => suspect.faultId === 'psu-weak')!.probability).toBeLessThan(0.1);
-  });
+  it(
+    'a repair that changed nothing opens the next round with what is known: its faults fall, ' +
+      'the rest keeps its order',
+    () => {
+      const observations = told({ 'told-button': 'cuts-load', 'told-course': 'slowly', 'm-rails-work': 'marginal' });
+      const first = suspects(model, observations);
+      expect(first[0]!.faultId).toBe('psu-weak');
+      const second = suspects(model, [
+        ...observations,
+        { checkId: repairCheckId('replace-supply'), outcomeId: 'same' },
+      ]);
+      expect(second[0]!.faultId).not.toBe('psu-weak');
+      const chance = (list: typeof first, id: string) => list.find((suspect) => suspect.faultId === id)!.probability;
+      const rest = model.faults.filter((fault) => !isEndedBy(fault, 'replace-supply'));
+      const grown = rest.map(({ id }) => chance(second, id) / chance(first, id));
+      for (const times of grown) expect(times).toBeCloseTo(grown[0]!, 9);
+      expect(grown[0]).toBeGreaterThan(1);
+      expect(second.find((suspect) => suspect.faultId === 'psu-weak')!.probability).toBeLessThan(0.1);
+    },
+  );
   it('a repair is evidence by Bayes like any other', () => {
     const index = model.faultIndex.get('mains-lead')!;
     const before = posterior(model, [])[index]!;

@@ -34,17 +34,21 @@ describe('the shipped knowledge', () => {
 });
 
 describe('stories from the bench', () => {
-  it('a playout machine that cuts out when the encoder works, slowly worse, +12 sags: weak supply by a wide margin over heat', () => {
-    const story = {
-      'told-button': 'cuts-load',
-      'told-course': 'slowly',
-      'm-rails-off': 'in',
-      'm-rails-work': 'out',
-      'm-steady': 'sags',
-    };
-    expect(order(story)[0]).toBe('psu-weak');
-    expect(share(story, 'psu-weak')).toBeGreaterThan(12 * share(story, 'cpu-hot'));
-  });
+  it(
+    'a playout machine that cuts out when the encoder works, slowly worse, +12 sags: weak ' +
+      'supply by a wide margin over heat',
+    () => {
+      const story = {
+        'told-button': 'cuts-load',
+        'told-course': 'slowly',
+        'm-rails-off': 'in',
+        'm-rails-work': 'out',
+        'm-steady': 'sags',
+      };
+      expect(order(story)[0]).toBe('psu-weak');
+      expect(share(story, 'psu-weak')).toBeGreaterThan(12 * share(story, 'cpu-hot'));
+    },
+  );
   const dead = {
     'told-button': 'nothing',
     'look-standby-light': 'dark',
@@ -89,12 +93,16 @@ describe('stories from the bench', () => {
     expect(conclude(model, told(story), rank(story), 0.9).state).toBe('open');
     expect(['m-rails-work', 'm-steady', 'd-swap', 'm-rails-off']).toContain(next(story)[0]);
   });
-  it("stops after twenty minutes of rendering, blocked with dust, processor hot: heat first, the supply's heat second", () => {
-    expect(order({ 'told-button': 'cuts-load', 'look-dust': 'blocked', 'm-cpu-temp': 'hot' }).slice(0, 2)).toEqual([
-      'cpu-hot',
-      'psu-hot',
-    ]);
-  });
+  it(
+    'stops after twenty minutes of rendering, blocked with dust, processor hot: heat first, ' +
+      "the supply's heat second",
+    () => {
+      expect(order({ 'told-button': 'cuts-load', 'look-dust': 'blocked', 'm-cpu-temp': 'hot' }).slice(0, 2)).toEqual([
+        'cpu-hot',
+        'psu-hot',
+      ]);
+    },
+  );
   it('twitches, same without drives, starts off load alone: a short before the supply', () => {
     const ranked = order({ 'told-button': 'twitch', 'do-extras': 'same', 'm-offload': 'starts' });
     expect(ranked[0]).toBe('short');

@@ -11,7 +11,9 @@ export const lookAlikes: readonly LookAlikes[] = [
   {
     a: 'cpu-8',
     b: 'card-8',
-    tell: 'Processor: yellow in the row of the latch. Card: yellow in the other row, and one corner of the card plug’s shape differs. Never trust that it fits.',
+    tell:
+      'Processor: yellow in the row of the latch. Card: yellow in the other row, and one corner ' +
+      'of the card plug’s shape differs. Never trust that it fits.',
     harm: '+12 V shorted to ground: board, card or cable burn.',
   },
   {

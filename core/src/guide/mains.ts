@@ -1,7 +1,8 @@
 import type { Connector } from './connector.ts';
 
 const mainsRule =
-  'Mains leads are replaced, never mended; whether one may be used is decided by local rules and, where they say so, by a licensed person.';
+  'Mains leads are replaced, never mended; whether one may be used is decided by local ' +
+  'rules and, where they say so, by a licensed person.';
 const mains = (
   id: string,
   name: string,

@@ -53,9 +53,12 @@ export const powerConnectors: readonly Connector[] = [
     carries: 'All rails, standby, the start line and power good, for the board.',
     contacts: contactsOf('main-24'),
     goesInto:
-      'The 24-pin main inlet at the edge of the board; on a 20-pin inlet with its last four hanging over, if nothing is in the way.',
+      'The 24-pin main inlet at the edge of the board; on a 20-pin inlet with its last four ' +
+      'hanging over, if nothing is in the way.',
     never: [otherSupply],
-    out: 'Machine off and its lead out. Press the latch and rock the long block end to end; hold the board with the other hand.',
+    out:
+      'Machine off and its lead out. Press the latch and rock the long block end to end; hold ' +
+      'the board with the other hand.',
     in: latchIn,
     recordAs: 'main-24',
   },
@@ -74,7 +77,8 @@ export const powerConnectors: readonly Connector[] = [
         id: 'cpu-4',
         into: 'a processor inlet with its loose four',
         happens:
-          'these four carry +12, +5, +3.3 and ground: +5 and +3.3 V come where +12 or ground belongs, and the board burns',
+          'these four carry +12, +5, +3.3 and ground: +5 and +3.3 V come where +12 or ground ' +
+          'belongs, and the board burns',
       },
       otherSupply,
     ],
@@ -151,7 +155,9 @@ export const powerConnectors: readonly Connector[] = [
     contacts: contactsOf('cpu-8'),
     goesInto: 'The 8-pin processor inlet near the processor; a second one where the board has two.',
     never: [processorIntoCard, otherSupply],
-    out: 'Machine off and its lead out. The corner is narrow: press the latch with a blunt tool, rock along the long side.',
+    out:
+      'Machine off and its lead out. The corner is narrow: press the latch with a blunt tool, ' +
+      'rock along the long side.',
     in: latchIn,
     recordAs: 'cpu-8',
   },

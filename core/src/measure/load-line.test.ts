@@ -173,16 +173,21 @@ describe('the load line', () => {
     },
     60_000,
   );
-  it('forecasts hold the truth in 93 to 97 of 100 cases over rails that are straight, curved, drifting or read by a clamp that is off', () => {
-    const random = seeded(41);
-    const worlds = railWorlds.filter((world) => world !== 'folds-back');
-    const score = scoreForecasts(
-      worlds.flatMap((world) => Array.from({ length: 1000 }, () => drawRail(world, random))),
-    );
-    expect(score.held / score.asked).toBeGreaterThan(0.93);
-    expect(score.held / score.asked).toBeLessThan(0.97);
-    expect(score.falsePasses / score.passes).toBeLessThan(0.025);
-  }, 60_000);
+  it(
+    'forecasts hold the truth in 93 to 97 of 100 cases over rails that are straight, curved, ' +
+      'drifting or read by a clamp that is off',
+    () => {
+      const random = seeded(41);
+      const worlds = railWorlds.filter((world) => world !== 'folds-back');
+      const score = scoreForecasts(
+        worlds.flatMap((world) => Array.from({ length: 1000 }, () => drawRail(world, random))),
+      );
+      expect(score.held / score.asked).toBeGreaterThan(0.93);
+      expect(score.held / score.asked).toBeLessThan(0.97);
+      expect(score.falsePasses / score.passes).toBeLessThan(0.025);
+    },
+    60_000,
+  );
   it('with two readings at 30 mV of noise at least 93 in 100', () => {
     const random = seeded(42);
     const score = scoreForecasts(

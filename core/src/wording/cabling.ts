@@ -104,17 +104,30 @@ export function breachText(breach: PlanBreach, nameOf: NameOf): string {
     case 'too-short':
       return `${millimetres(breach.missingMillimetres)} too short for ${nameOf(breach.inletId)}.`;
     case 'spacing':
-      return `${nameOf(breach.inletId)} and ${nameOf(breach.otherInletId)} are ${millimetres(breach.needsMillimetres)} apart, the plugs only ${millimetres(breach.hasMillimetres)}.`;
+      return (
+        `${nameOf(breach.inletId)} and ${nameOf(breach.otherInletId)} are ` +
+        `${millimetres(breach.needsMillimetres)} apart, the plugs only ` +
+        `${millimetres(breach.hasMillimetres)}.`
+      );
     case 'weak-chain':
       return `${nameOf(breach.inletId)} keeps the machine cool and does not go on thin wire (${breach.gauge} AWG).`;
     case 'shared-not-allowed':
       return `${breach.cableCode} feeds several inlets that each want a cable of their own.`;
     case 'shared-overload':
-      return `${breach.cableCode} would carry ${Math.round(breach.watts)} W, a shared card cable carries ${breach.limitWatts} W.`;
+      return (
+        `${breach.cableCode} would carry ${Math.round(breach.watts)} W, a shared card cable ` +
+        `carries ${breach.limitWatts} W.`
+      );
     case 'chain-overload':
-      return `${breach.cableCode} would carry ${amps(breach.amps)} on ${breach.rail} V, a drive cable carries ${amps(breach.limitAmps)}.`;
+      return (
+        `${breach.cableCode} would carry ${amps(breach.amps)} on ${breach.rail} V, a drive cable ` +
+        `carries ${amps(breach.limitAmps)}.`
+      );
     case 'cable-overload':
-      return `${breach.cableCode} would carry ${amps(breach.amps)} on ${breach.rail} V, its wires, contacts or code allow ${amps(breach.limitAmps)}.`;
+      return (
+        `${breach.cableCode} would carry ${amps(breach.amps)} on ${breach.rail} V, its wires, ` +
+        `contacts or code allow ${amps(breach.limitAmps)}.`
+      );
     case 'adapter-overload':
       return `The adapter to ${nameOf(breach.inletId)} does not carry what the inlet draws.`;
     case 'plug-twice':
@@ -136,7 +149,10 @@ export function pinRefusalText(refusal: PinRefusal, nameOf: NameOf): string {
     case 'inlet-twice':
       return `${inlet} was put on two plugs. The first counts.`;
     case 'no-fit':
-      return `The plug${refusal.plugKind === null ? '' : ` (${plugName[refusal.plugKind]})`} does not belong in ${inlet}. Take it out again.`;
+      return (
+        `The plug${refusal.plugKind === null ? '' : ` (${plugName[refusal.plugKind]})`} does not ` +
+        `belong in ${inlet}. Take it out again.`
+      );
     case 'socket-kind':
       return `Socket ${refusal.socketLabel ?? ''} does not take this cable. Another is planned.`;
     case 'socket-twice':
@@ -177,9 +193,15 @@ function shortageText(shortage: Shortage, family: CableFamily): string {
 function cableRemedyText(remedy: CableRemedy, nameOf: NameOf, pieceName: (id: string) => string): string {
   switch (remedy.code) {
     case 'cable':
-      return `${counted(remedy.count, 'more cable')} of the kind ${pieceName(remedy.kitCableId)}, from the maker of this supply`;
+      return (
+        `${counted(remedy.count, 'more cable')} of the kind ${pieceName(remedy.kitCableId)}, from ` +
+        'the maker of this supply'
+      );
     case 'extension':
-      return `an extension (${inletName[remedy.kind]}) of ${Math.ceil(remedy.millimetres / 10) * 10} mm for ${nameOf(remedy.inletId)}`;
+      return (
+        `an extension (${inletName[remedy.kind]}) of ${Math.ceil(remedy.millimetres / 10) * 10} ` +
+        `mm for ${nameOf(remedy.inletId)}`
+      );
     case 'adapter':
       return `the adapter ${pieceName(remedy.adapterId)}, if the shop's rule lets it`;
     case 'spare':
@@ -210,7 +232,9 @@ export function openBecauseText(
   const short = because.shortages.map((shortage) => shortageText(shortage, family));
   return {
     why: short.length === 0 ? `${set}: several limits at once.` : `${set}: ${short.join('; ')}.`,
-    remedy: `${because.remedies.length > 1 ? 'One of these would do' : 'It would take'}: ${because.remedies.map((remedy) => cableRemedyText(remedy, nameOf, pieceName)).join('; or ')}.${because.proved ? '' : ' So many inlets differ that not everything was tried: there may be a lesser way.'}`,
+    remedy:
+      `${because.remedies.length > 1 ? 'One of these would do' : 'It would take'}: ` +
+      `${because.remedies.map((remedy) => cableRemedyText(remedy, nameOf, pieceName)).join('; or ')}.${because.proved ? '' : ' So many inlets differ that not everything was tried: there may be a lesser way.'}`,
   };
 }
 
@@ -243,7 +267,11 @@ export function cableFiguresText(figures: CableFigures): string {
   const worst = [...plugs].sort((a, b) => b.dropVolts - a.dropVolts)[0];
   if (figures.rail === null || worst === undefined) return 'carries no lasting load that is known';
   const heat = Math.max(...plugs.map((plug) => plug.plugHeatWatts));
-  return `${amps(figures.conductorAmps)} a wire on ${figures.rail} V of ${amps(figures.mostAmps)}, ${(worst.dropVolts * 1000).toFixed(0)} mV lost at the device, ${heat.toFixed(2)} W in the plug`;
+  return (
+    `${amps(figures.conductorAmps)} a wire on ${figures.rail} V of ${amps(figures.mostAmps)}, ` +
+    `${(worst.dropVolts * 1000).toFixed(0)} mV lost at the device, ${heat.toFixed(2)} W in ` +
+    'the plug'
+  );
 }
 
 export const harnessWordText: Record<HarnessChange['word'], string> = {

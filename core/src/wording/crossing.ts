@@ -49,6 +49,9 @@ export function crossingSentence(crossing: Crossing): string {
     case 'incomplete':
       return `It does no harm, but ${crossing.pins.filter((pin) => pin.word === 'missing').length} pins stay without.`;
     case 'unknown':
-      return `Probe ${crossing.probe.length === crossing.pins.length ? 'every pin' : `pin ${crossing.probe.join(', ')}`} at the loose end first, nothing plugged in.`;
+      return (
+        `Probe ${crossing.probe.length === crossing.pins.length ? 'every pin' : `pin ${crossing.probe.join(', ')}`} ` +
+        'at the loose end first, nothing plugged in.'
+      );
   }
 }

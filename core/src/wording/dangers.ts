@@ -15,7 +15,10 @@ export const poweringText: Readonly<Record<Powering, string>> = {
 export function dangerCauseText(knowledge: Knowledge, cause: DangerCause): string {
   switch (cause.kind) {
     case 'outcome':
-      return `${checkTitle(knowledge, cause.checkId)}: ${outcomeLabel(knowledge, cause.checkId, cause.outcomeId).toLowerCase()}`;
+      return (
+        `${checkTitle(knowledge, cause.checkId)}: ` +
+        outcomeLabel(knowledge, cause.checkId, cause.outcomeId).toLowerCase()
+      );
     case 'rail':
       return cause.volts === null
         ? `${subjectText[cause.rail]}: too high by the tester`

@@ -50,7 +50,10 @@ export function checkWorth(knowledge: Knowledge, next: NextCheck): string {
     .slice(0, 2)
     .map((preview) => {
       const label = check?.outcomes.find((outcome) => outcome.id === preview.outcomeId)?.label ?? preview.outcomeId;
-      return `“${label}” leaves ${faultName(knowledge, preview.leaderId).toLowerCase()} at ${percentText(preview.leaderProbability)}`;
+      return (
+        `“${label}” leaves ${faultName(knowledge, preview.leaderId).toLowerCase()} at ` +
+        percentText(preview.leaderProbability)
+      );
     });
   return `${parts.join('; ')}.`;
 }
@@ -62,13 +65,21 @@ export function conclusionSentence(knowledge: Knowledge, conclusion: Conclusion)
     case 'open':
       return `${faultName(knowledge, conclusion.leaderId)} leads with ${percentText(conclusion.probability)}.`;
     case 'to-prove':
-      return `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}. Still to prove by a cure or a swap.`;
+      return (
+        `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}. ` +
+        'Still to prove by a cure or a swap.'
+      );
     case 'offered':
       return `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}, proved.`;
     case 'outside':
-      return `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}: not this job, hand it on.`;
+      return (
+        `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}: ` +
+        'not this job, hand it on.'
+      );
     case 'well':
-      return `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}: no fault to repair.`;
+      return (
+        `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}: no ` + 'fault to repair.'
+      );
   }
 }
 
@@ -96,7 +107,10 @@ export function observationText(
   knowledge: Knowledge,
   observation: { readonly checkId: string; readonly outcomeId: string },
 ): string {
-  return `${checkTitle(knowledge, observation.checkId).toLowerCase()}: ${outcomeLabel(knowledge, observation.checkId, observation.outcomeId).toLowerCase()}`;
+  return (
+    `${checkTitle(knowledge, observation.checkId).toLowerCase()}: ` +
+    outcomeLabel(knowledge, observation.checkId, observation.outcomeId).toLowerCase()
+  );
 }
 
 /**
@@ -145,7 +159,12 @@ export function findingGrounds(
 /** Two outcomes that do not go together, and what to do about it. */
 export function contradictionText(knowledge: Knowledge, contradiction: Contradiction): string {
   const [a, b] = contradiction.pair;
-  return `No single fault explains both “${observationText(knowledge, a)}” and “${observationText(knowledge, b)}”: together they are ${Math.round(contradiction.timesLess)} times less likely than apart. Do one of them again, or think of two faults at once.`;
+  return (
+    `No single fault explains both “${observationText(knowledge, a)}” and ` +
+    `“${observationText(knowledge, b)}”: together they are ` +
+    `${Math.round(contradiction.timesLess)} times less likely than apart. Do one of them ` +
+    'again, or think of two faults at once.'
+  );
 }
 
 const aboutName: Readonly<Record<About, string>> = {
@@ -175,7 +194,11 @@ export function absentText(absent: readonly About[]): string {
 
 /** What would change the mind, in a few words. */
 export function mindChangerText(knowledge: Knowledge, changer: MindChanger): string {
-  return `${observationText(knowledge, changer)} would put ${faultName(knowledge, changer.leaderId).toLowerCase()} first, at ${percentText(changer.leaderProbability)}`;
+  return (
+    `${observationText(knowledge, changer)} would put ` +
+    `${faultName(knowledge, changer.leaderId).toLowerCase()} first, at ` +
+    percentText(changer.leaderProbability)
+  );
 }
 
 /** How often out of how many, with the interval at 95 %. */

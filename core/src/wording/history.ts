@@ -37,7 +37,10 @@ export function actText(act: Act, names: HistoryNames): string {
       const { reading } = act;
       const unit = reading.subject === 'power-good' ? 'ms' : 'V';
       const value = reading.value.kind === 'code' ? codeText[reading.value.code] : `${reading.value.figure} ${unit}`;
-      return `${act.kind === 'correct-reading' ? 'Reading corrected' : 'Reading'}: ${subjectText[reading.subject]} ${conditionText[reading.condition]}, ${value}`;
+      return (
+        `${act.kind === 'correct-reading' ? 'Reading corrected' : 'Reading'}: ` +
+        `${subjectText[reading.subject]} ${conditionText[reading.condition]}, ${value}`
+      );
     }
     case 'strike-reading':
       return 'A reading struck';

@@ -111,7 +111,10 @@ export function openInletText(label: string, reason: OpenReason | null): string 
 
 /** What being far larger than the load costs. */
 export function tooLargeText({ ratingWatts, sustainedWatts, idleEfficiency }: TooLarge): string {
-  return `large for this: ${wattsText(ratingWatts)} for a lasting ${wattsText(sustainedWatts)}, ${percentText(idleEfficiency)} efficient at idle`;
+  return (
+    `large for this: ${wattsText(ratingWatts)} for a lasting ${wattsText(sustainedWatts)}, ` +
+    `${percentText(idleEfficiency)} efficient at idle`
+  );
 }
 
 /** Why a supply is dropped, in words. */
@@ -159,13 +162,22 @@ export function problemOfLabel(problem: LabelProblem): string {
     case 'no-rails':
       return 'No rails entered: without the amps of each rail only the total can be judged.';
     case 'usual-outputs':
-      return `Nobody read the amps yet: they are what a supply of ${wattsText(problem.ratingWatts)} usually has at least. Read its label.`;
+      return (
+        `Nobody read the amps yet: they are what a supply of ${wattsText(problem.ratingWatts)} ` +
+        'usually has at least. Read its label.'
+      );
     case 'no-twelve':
       return 'No +12 V rail entered.';
     case 'rails-below-rating':
-      return `The rails give ${wattsText(problem.railWatts)} together, less than the rating of ${wattsText(problem.ratingWatts)}. Check the amps.`;
+      return (
+        `The rails give ${wattsText(problem.railWatts)} together, less than the rating of ` +
+        `${wattsText(problem.ratingWatts)}. Check the amps.`
+      );
     case 'rails-far-above-rating':
-      return `The rails give ${wattsText(problem.railWatts)} together, over three times the rating of ${wattsText(problem.ratingWatts)}. Check the amps.`;
+      return (
+        `The rails give ${wattsText(problem.railWatts)} together, over three times the rating of ` +
+        `${wattsText(problem.ratingWatts)}. Check the amps.`
+      );
     case 'unknown-label':
       return `The combined limit names ${problem.label}, which is not among the rails.`;
   }

@@ -30,19 +30,30 @@ export function unreadRailsText(forecasts: readonly Forecast[]): string | null {
 function doubtText({ volts, lower, upper, beyondAmps, bends, nextAmps }: Forecast): string {
   const next = nextAmps === null ? '' : ` Read it at ${ampsText(nextAmps)} next.`;
   if (beyondAmps !== null)
-    return `cannot tell beyond ${ampsText(beyondAmps)}, the highest load that was read${bends ? '; the rail bends away from its line' : ''}.${next}`;
+    return (
+      `cannot tell beyond ${ampsText(beyondAmps)}, the highest load that was ` +
+      `read${bends ? '; the rail bends away from its line' : ''}.${next}`
+    );
   const end = Math.abs(volts - lower) < Math.abs(volts - upper) ? lower : upper;
-  return `cannot tell, the band ends at ${voltsText(end)} V. More loads, nearer to the planned one, or a finer meter settle it.`;
+  return (
+    `cannot tell, the band ends at ${voltsText(end)} V. More loads, nearer to the planned ` +
+    'one, or a finer meter settle it.'
+  );
 }
 
 /** What to expect of a rail at the planned load: figure first, then what it means. */
 export function forecastText(forecast: Forecast): string {
-  const range = `At ${ampsText(forecast.amps)} expect ${voltsText(forecast.interval.low)} to ${voltsText(forecast.interval.high)} V`;
+  const range =
+    `At ${ampsText(forecast.amps)} expect ${voltsText(forecast.interval.low)} to ` +
+    `${voltsText(forecast.interval.high)} V`;
   switch (forecast.word) {
     case 'will-pass':
       return `${range}: will pass.`;
     case 'will-fail':
-      return `${range}: will fail, the band ends at ${voltsText(forecast.volts < forecast.lower ? forecast.lower : forecast.upper)} V.`;
+      return (
+        `${range}: will fail, the band ends at ` +
+        `${voltsText(forecast.volts < forecast.lower ? forecast.lower : forecast.upper)} V.`
+      );
     case 'cannot-tell':
       return `${range}: ${doubtText(forecast)}`;
   }
@@ -105,15 +116,27 @@ export function logProblemText(problem: LogProblem): string {
     case 'no-rail-column':
       return 'Say which column is which rail.';
     case 'too-many-rows':
-      return `More than ${problem.most.toLocaleString('en')} rows. Cut the log in parts, or let the logger write less often.`;
+      return (
+        `More than ${problem.most.toLocaleString('en')} rows. Cut the log in parts, or let the ` +
+        'logger write less often.'
+      );
     case 'changing-columns':
-      return `${inHundred(problem.share)} of the rows have fewer columns, the first is row ${problem.row}. Two logs in one file?`;
+      return (
+        `${inHundred(problem.share)} of the rows have fewer columns, the first is row ` +
+        `${problem.row}. Two logs in one file?`
+      );
     case 'endless-row':
       return `Row ${problem.row} does not end: a line break or a closing quotation mark is missing.`;
     case 'unreadable':
-      return `${inHundred(problem.share)} of the rows cannot be read, the first is row ${problem.row}. Are time format, decimal sign and units right?`;
+      return (
+        `${inHundred(problem.share)} of the rows cannot be read, the first is row ${problem.row}. ` +
+        'Are time format, decimal sign and units right?'
+      );
     case 'time-backwards':
-      return `Time runs backwards in ${inHundred(problem.share)} of the rows, first at row ${problem.row}. Is the time format right, or are two logs in one file?`;
+      return (
+        `Time runs backwards in ${inHundred(problem.share)} of the rows, first at row ` +
+        `${problem.row}. Is the time format right, or are two logs in one file?`
+      );
   }
 }
 

@@ -76,9 +76,15 @@ export function remedyText(
     case 'bracket':
       return `an ${remedy.shape} bracket for an ${remedy.into} opening`;
     case 'cable':
-      return `${remedy.count === 1 ? 'one more cable' : `${remedy.count} more cables`} of its own kind (${remedy.kitCableId}), for ${remedy.inletIds.map(inletLabel).join(' and ')}`;
+      return (
+        `${remedy.count === 1 ? 'one more cable' : `${remedy.count} more cables`} of its own kind ` +
+        `(${remedy.kitCableId}), for ${remedy.inletIds.map(inletLabel).join(' and ')}`
+      );
     case 'extension':
-      return `an extension of ${Math.ceil(remedy.millimetres / 10) * 10} mm of its own kind, for ${inletLabel(remedy.inletId)}`;
+      return (
+        `an extension of ${Math.ceil(remedy.millimetres / 10) * 10} mm of its own kind, for ` +
+        inletLabel(remedy.inletId)
+      );
     case 'staggered':
       return 'drives that start one after the other';
     case 'card-limit':
@@ -91,13 +97,27 @@ export function plugProblemText(problem: PlugProblem): string {
   const limit = problem.unit === 'W' ? wattsText(problem.limit) : `${problem.limit.toFixed(1)} A`;
   switch (problem.kind) {
     case 'slot':
-      return `${problem.subject} would draw ${figure}${problem.rail === null ? '' : ` on ${problem.rail} V`} from its slot, which gives ${limit}. Check the figure, or the card has a plug that is not entered.`;
+      return (
+        `${problem.subject} would draw ` +
+        `${figure}${problem.rail === null ? '' : ` on ${problem.rail} V`} from its slot, which ` +
+        `gives ${limit}. Check the figure, or the card has a plug that is not entered.`
+      );
     case 'header':
-      return `${problem.subject} would draw ${figure} from its header, which gives ${limit}. Check the figure, or give it a hub with a plug of its own.`;
+      return (
+        `${problem.subject} would draw ${figure} from its header, which gives ${limit}. Check the ` +
+        'figure, or give it a hub with a plug of its own.'
+      );
     case 'plug':
-      return `${problem.subject} would carry ${figure}${problem.rail === null ? '' : ` on ${problem.rail} V`}, the plug carries ${limit}. Check the figure; no supply mends this.`;
+      return (
+        `${problem.subject} would carry ` +
+        `${figure}${problem.rail === null ? '' : ` on ${problem.rail} V`}, the plug carries ` +
+        `${limit}. Check the figure; no supply mends this.`
+      );
     case 'main-connector':
-      return `The main connector would carry ${figure} on ${problem.rail} V, its contacts carry ${limit}. Move something to plugs of its own.`;
+      return (
+        `The main connector would carry ${figure} on ${problem.rail} V, its contacts carry ` +
+        `${limit}. Move something to plugs of its own.`
+      );
   }
 }
 
@@ -110,7 +130,11 @@ export function measuredText(comparison: MeasuredComparison): string {
       : off > 0
         ? 'it draws more than the estimate'
         : 'it draws less than the estimate';
-  return `Measured ${wattsText(comparison.measuredWatts)} beside an estimate of ${wattsText(comparison.estimatedWatts)} (${off >= 0 ? '+' : '−'}${Math.round(Math.abs(off) * 100)} %): ${word}.`;
+  return (
+    `Measured ${wattsText(comparison.measuredWatts)} beside an estimate of ` +
+    `${wattsText(comparison.estimatedWatts)} ` +
+    `(${off >= 0 ? '+' : '−'}${Math.round(Math.abs(off) * 100)} %): ${word}.`
+  );
 }
 
 function chanceText({ share, high }: DrawnShare): string {
@@ -121,7 +145,8 @@ function chanceText({ share, high }: DrawnShare): string {
 export function drawsText(draws: LoadDraws): string[] {
   const { against, quantiles } = draws;
   const lines = [
-    `Lasting load between ${wattsText(quantiles.low)} and ${wattsText(quantiles.high)} in nine of ten draws, ${wattsText(quantiles.middle)} in the middle.`,
+    `Lasting load between ${wattsText(quantiles.low)} and ${wattsText(quantiles.high)} in ` +
+      `nine of ten draws, ${wattsText(quantiles.middle)} in the middle.`,
   ];
   if (against === null) return lines;
   lines.push(`Over the rating ${chanceText(against.lasting)}.`);
@@ -148,7 +173,8 @@ export function worthReadingText(draws: LoadDraws, nameOf: (partId: string) => s
       return name === null
         ? []
         : [
-            `Read the watts of ${name}: wrong calls fall from ${percentText(against.wrongCalls)} to ${percentText(left)}.`,
+            `Read the watts of ${name}: wrong calls fall from ${percentText(against.wrongCalls)} to ` +
+              `${percentText(left)}.`,
           ];
     });
 }
@@ -191,13 +217,23 @@ export function standingSentence(standing: Standing, knowledge: Knowledge): stri
       const when = standing.now ? 'Too small even as it is' : 'Enough today, too small for the plan';
       if (standing.finding !== null) {
         const { figure, limit, unit } = standing.finding;
-        return `${when}: ${loadFindingText(standing.finding)}, ${unit === 'W' ? wattsText(figure - limit) : `${(figure - limit).toFixed(1)} A`} too much.`;
+        return (
+          `${when}: ${loadFindingText(standing.finding)}, ` +
+          `${unit === 'W' ? wattsText(figure - limit) : `${(figure - limit).toFixed(1)} A`} too ` +
+          'much.'
+        );
       }
-      return `${when}: at ${standing.forecast === null ? 'the planned load' : `${standing.forecast.amps.toFixed(0)} A`} ${standing.forecast === null ? 'a rail' : `${standing.forecast.rail} V`} would fall to ${voltsText(standing.forecast?.volts ?? 0)} V.`;
+      return (
+        `${when}: at ${standing.forecast === null ? 'the planned load' : `${standing.forecast.amps.toFixed(0)} A`} ` +
+        `${standing.forecast === null ? 'a rail' : `${standing.forecast.rail} V`} would fall to ` +
+        `${voltsText(standing.forecast?.volts ?? 0)} V.`
+      );
     }
     case 'enough':
       return standing.tight
-        ? `Enough and healthy, without much to spare${standing.finding === null ? '' : `: ${loadFindingText(standing.finding)}`}. It can stay.`
+        ? 'Enough and healthy, without much to ' +
+            `spare${standing.finding === null ? '' : `: ${loadFindingText(standing.finding)}`}. It ` +
+            'can stay.'
         : 'Enough and healthy: it can stay.';
     case 'cannot-tell':
       return `Cannot tell yet. To settle it: ${standing.settle.map((item) => settlingText[item]).join('; ')}.`;
@@ -210,9 +246,13 @@ export function choiceFacts(candidate: CandidateRow, currency: string): string[]
   const lines = [
     `${model.label.ratingWatts} W ${model.label.shape}, guide ${model.label.guide}, grade ${model.label.grade}`,
     `lasting load ${percentText(load.loadShare ?? 0)} of the rating`,
-    `${moneyText(model.price.minor, model.price.currency)}${model.price.asOf === null ? '' : ` on ${model.price.asOf}`}, ${model.onShelf > 0 ? `${model.onShelf} on the shelf` : 'to order'}`,
+    `${moneyText(model.price.minor, model.price.currency)}${model.price.asOf === null ? '' : ` on ${model.price.asOf}`}, ` +
+      (model.onShelf > 0 ? `${model.onShelf} on the shelf` : 'to order'),
     `runs for ${moneyText(cost.minorAYear, currency)} a year`,
-    `${candidate.cables} cables, ${candidate.openOptional.length === 0 ? 'every inlet served' : `${candidate.openOptional.length} optional inlets open`}`,
+    `${candidate.cables} cables, ` +
+      (candidate.openOptional.length === 0
+        ? 'every inlet served'
+        : `${candidate.openOptional.length} optional inlets open`),
   ];
   return load.deciding === null ? lines : [...lines, `fullest: ${loadFindingText(load.deciding)}`];
 }

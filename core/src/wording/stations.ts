@@ -22,7 +22,10 @@ export function stationLineText(line: StationLine, knowledge: Knowledge, supplyN
           ? 'handed on'
           : faultName(knowledge, line.faultId).toLowerCase();
     case 'rail':
-      return `${subjectText[line.verdict.subject]} ${verdictLevel(line.verdict)} ${line.verdict.word === 'fail' ? 'fails' : 'unclear'}`;
+      return (
+        `${subjectText[line.verdict.subject]} ${verdictLevel(line.verdict)} ` +
+        (line.verdict.word === 'fail' ? 'fails' : 'unclear')
+      );
     case 'rail-sags':
       return `${line.rail} V sags: ${voltsText(line.workVolts)}`;
     case 'all-pass':
@@ -30,7 +33,10 @@ export function stationLineText(line: StationLine, knowledge: Knowledge, supplyN
     case 'load-no-supply':
       return `${wattsText(line.watts)}, no supply entered`;
     case 'load':
-      return `${Math.round(line.watts)} of ${line.ratingWatts} W${line.word === 'too-small' ? ', too small' : line.word === 'tight' ? ', tight' : ''}`;
+      return (
+        `${Math.round(line.watts)} of ${line.ratingWatts} ` +
+        `W${line.word === 'too-small' ? ', too small' : line.word === 'tight' ? ', tight' : ''}`
+      );
     case 'candidates':
       return `${line.fitting} fit, ${line.onShelf} on shelf`;
     case 'chosen':
@@ -62,7 +68,8 @@ const shownText = (subject: string | null): string => proofText[subject as Proof
 /** What comes next where something was tried and does not hold. */
 export const proofNextText: Readonly<Record<ProofItem, string>> = {
   started:
-    'Lead out. Look again at every connector of the refit, then at what came loose beside it; after that a second supply, memory, board, processor.',
+    'Lead out. Look again at every connector of the refit, then at what came loose beside it; ' +
+    'after that a second supply, memory, board, processor.',
   picture: 'Lead out. Look at the card in its slot, its plugs, and the screen on the right socket; then memory.',
   fans: 'Lead out. Look for its lead on the header, and for a cable against its blades.',
   drives: 'Lead out. Look at the data lead and the supply plug of the one that is missing.',

@@ -221,7 +221,10 @@ export function quickProblemText(problem: QuickProblem): string {
     case 'missing-rail':
       return `Which rail has ${problem.word}? Write the rail first: 12 ${problem.word}.`;
     case 'not-a-figure':
-      return `“${problem.word}” is not a figure for ${subjectText[problem.subject]}. Write 11.92, or HH, LL, absent, wanders.`;
+      return (
+        `“${problem.word}” is not a figure for ${subjectText[problem.subject]}. Write 11.92, or ` +
+        'HH, LL, absent, wanders.'
+      );
   }
 }
 
@@ -257,6 +260,9 @@ export function refusalText(refusal: Refusal): string {
     case 'open-points':
       return `${refusal.count} ${refusal.count === 1 ? 'point is' : 'points are'} still open. Settle or sign off each.`;
     case 'limit':
-      return `One job holds at most ${refusal.most} ${jobListText[refusal.list]}. Take one away first, or begin a second job.`;
+      return (
+        `One job holds at most ${refusal.most} ${jobListText[refusal.list]}. Take one away first, ` +
+        'or begin a second job.'
+      );
   }
 }

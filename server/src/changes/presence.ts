@@ -45,7 +45,8 @@ export function notePresence(
 export const presentAt = (db: Queryable, jobId: number, at: string): Promise<Present> =>
   many(
     db,
-    `select tab, technician from presence where job_id = $1 and seen_at >= $2::timestamptz - interval '${presentSeconds} seconds' order by technician, tab`,
+    'select tab, technician from presence where job_id = $1 and seen_at >= $2::timestamptz - ' +
+      `interval '${presentSeconds} seconds' order by technician, tab`,
     [jobId, at],
     (row) => ({ tab: text(row, 'tab'), by: text(row, 'technician') }),
   );

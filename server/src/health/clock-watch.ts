@@ -26,7 +26,8 @@ export class ClockWatch {
       if (Math.abs(seconds) < jumpSeconds) return;
       this.jump = { seconds: Math.round(seconds), at: new Date(wall).toISOString() };
       notice(
-        `The clock of this machine was set by ${this.jump.seconds} s. Nothing is lost; times before and after do not compare.`,
+        `The clock of this machine was set by ${this.jump.seconds} s. Nothing is lost; times ` +
+          'before and after do not compare.',
       );
     }, lookMilliseconds);
     this.timer.unref();

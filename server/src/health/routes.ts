@@ -32,7 +32,9 @@ const databaseState = (pool: pg.Pool): Promise<Health['database']> =>
   snapshot(pool, (db) =>
     one(
       db,
-      "select current_setting('server_version') as version, pg_database_size(current_database())::bigint as bytes, (select max(name) from schema_migration) as schema",
+      "select current_setting('server_version') as version, " +
+        'pg_database_size(current_database())::bigint as bytes, (select max(name) from ' +
+        'schema_migration) as schema',
       [],
       (row) => ({ version: text(row, 'version'), bytes: number(row, 'bytes'), schema: text(row, 'schema') }),
     ),

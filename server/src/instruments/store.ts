@@ -17,7 +17,9 @@ export async function putNetworkInstrument(
   by: string | null,
 ): Promise<void> {
   await db.query(
-    'insert into network_instrument (id, name, role, host, port, instrument_id, added_by) values ($1, $2, $3, $4, $5, $6, $7) on conflict (id) do update set name = $2, role = $3, host = $4, port = $5, instrument_id = $6',
+    'insert into network_instrument (id, name, role, host, port, instrument_id, added_by) ' +
+      'values ($1, $2, $3, $4, $5, $6, $7) on conflict (id) do update set name = $2, role = $3, ' +
+      'host = $4, port = $5, instrument_id = $6',
     [instrument.id, instrument.name, instrument.role, instrument.host, instrument.port, instrument.instrumentId, by],
   );
 }

@@ -3,13 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { bareReading, type Act, type Job } from '@fairwatt/core';
-import {
-  jobFileSchema,
-  presentJobFile,
-  type JobFile,
-  type JobList,
-  type Problem,
-} from '@fairwatt/contract';
+import { jobFileSchema, presentJobFile, type JobFile, type JobList, type Problem } from '@fairwatt/contract';
 import { startServer, type RunningServer } from '../../../tests/running-server.ts';
 
 const demo = fileURLToPath(new URL('../../../demo', import.meta.url));
@@ -341,7 +335,8 @@ describe('the schema holds the truth', () => {
     ],
     [
       'two answers to one check',
-      "insert into job_outcome (job_id, id, position, check_id, outcome_id, by, at) values ($1, gen_random_uuid(), 99, 'd-swap', 'same', 'mara', now())",
+      'insert into job_outcome (job_id, id, position, check_id, outcome_id, by, at) values ($1, ' +
+        "gen_random_uuid(), 99, 'd-swap', 'same', 'mara', now())",
     ],
     ['a closed job without who closed it', "update job set state = 'closed' where id = $1"],
     [
@@ -350,7 +345,8 @@ describe('the schema holds the truth', () => {
     ],
     [
       'an event by nobody',
-      "insert into job_event (id, job_id, at, by, kind, detail) values (gen_random_uuid(), $1, now(), 'nobody', 'x', '{}')",
+      'insert into job_event (id, job_id, at, by, kind, detail) values (gen_random_uuid(), $1, ' +
+        "now(), 'nobody', 'x', '{}')",
     ],
   ])('refuses %s', async (_name, sql) => {
     await expect(pool.query(sql, [await jobId()])).rejects.toThrow(/constraint|violates/);

@@ -218,7 +218,9 @@ export function schedulePdf(
         ? []
         : [
             {
-              text: `In the bag, labelled ${view.chosen?.name ?? ''}: ${view.cabling.plan.bagged.map((piece) => `${piece.count} x ${piece.kitCableId}`).join(', ')}`,
+              text:
+                `In the bag, labelled ${view.chosen?.name ?? ''}: ` +
+                view.cabling.plan.bagged.map((piece) => `${piece.count} x ${piece.kitCableId}`).join(', '),
               margin: [0, 8, 0, 0] as [number, number, number, number],
             },
           ]),

@@ -23,7 +23,8 @@ export async function addEvent(
   event: Omit<JobEvent, 'revision' | 'subject' | 'contentHash'> & Partial<JobEvent>,
 ): Promise<void> {
   await db.query(
-    'insert into job_event (id, job_id, at, by, kind, detail, revision, subject, content_hash) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
+    'insert into job_event (id, job_id, at, by, kind, detail, revision, subject, ' +
+      'content_hash) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
     [
       event.id,
       event.jobId,
@@ -79,7 +80,8 @@ export async function lastChange(
 ): Promise<{ by: string; at: string } | null> {
   const rows = await many(
     db,
-    'select by, at from job_event where job_id = $1 and (revision = $2 or subject = $3) order by (revision = $2) desc, revision desc nulls last limit 1',
+    'select by, at from job_event where job_id = $1 and (revision = $2 or subject = $3) order ' +
+      'by (revision = $2) desc, revision desc nulls last limit 1',
     [jobId, revision, subject],
     (row) => ({ by: text(row, 'by'), at: instant(row, 'at') }),
   );

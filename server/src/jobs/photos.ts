@@ -51,7 +51,8 @@ const photoOf = (row: Record<string, unknown>) => ({
 export const readPhotos = (db: Queryable, jobId: number): Promise<Photo[]> =>
   many(
     db,
-    'select id, caption, cable_id, width_pixels, height_pixels, by, at, length(data) as bytes from job_photo where job_id = $1 order by at, id',
+    'select id, caption, cable_id, width_pixels, height_pixels, by, at, length(data) as bytes ' +
+      'from job_photo where job_id = $1 order by at, id',
     [jobId],
     (row) => ({ ...photoOf(row), bytes: number(row, 'bytes') }),
   );

@@ -49,7 +49,8 @@ function checkFileHead(body: unknown): void {
     throw new HttpProblem(
       422,
       'other-version',
-      `This job file has version ${String(head.data.version).slice(0, 12)}; versions 1 to ${jobFileVersion} are read here`,
+      `This job file has version ${String(head.data.version).slice(0, 12)}; versions 1 to ` +
+        `${jobFileVersion} are read here`,
       { errors: [{ path: 'version', message: `must be 1 to ${jobFileVersion}` }] },
     );
 }

@@ -98,7 +98,8 @@ export async function listEvents(
 ): Promise<{ id: string; at: string; by: string; kind: string; detail: unknown }[]> {
   return many(
     db,
-    'select id, at, by, kind, detail from job_event where job_id = $1 order by at desc, revision desc nulls last, id limit 500',
+    'select id, at, by, kind, detail from job_event where job_id = $1 order by at desc, ' +
+      'revision desc nulls last, id limit 500',
     [jobId],
     (row) => ({
       id: text(row, 'id'),
@@ -157,7 +158,9 @@ export async function exportJob(db: Queryable, code: string, at: string): Promis
     photos,
     originals: await many(
       db,
-      'select log_id, text from job_log_original join job_log on job_log.job_id = job_log_original.job_id and job_log.id = log_id where job_log_original.job_id = $1 order by log_id',
+      'select log_id, text from job_log_original join job_log on job_log.job_id = ' +
+        'job_log_original.job_id and job_log.id = log_id where job_log_original.job_id = $1 order ' +
+        'by log_id',
       [stored.id],
       (row) => ({ logId: text(row, 'log_id'), text: text(row, 'text') }),
     ),
@@ -212,7 +215,8 @@ export function importJob(
 
 const keepOriginal = (db: Queryable, jobId: number, logId: string, original: string) =>
   db.query(
-    'insert into job_log_original (job_id, log_id, text) values ($1, $2, $3) on conflict (job_id, log_id) do update set text = $3',
+    'insert into job_log_original (job_id, log_id, text) values ($1, $2, $3) on conflict ' +
+      '(job_id, log_id) do update set text = $3',
     [jobId, logId, original],
   );
 

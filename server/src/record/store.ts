@@ -25,7 +25,8 @@ export async function readCounts(db: Queryable): Promise<ShopRecord> {
     ),
     outcomes: await many(
       db,
-      `select check_id, outcome_id, fault_id, instrument_id, count(*) as n ${counted} join job_lesson_outcome using (job_id) group by 1, 2, 3, 4 order by 1, 2, 3, 4`,
+      `select check_id, outcome_id, fault_id, instrument_id, count(*) as n ${counted} join ` +
+        'job_lesson_outcome using (job_id) group by 1, 2, 3, 4 order by 1, 2, 3, 4',
       [],
       (row) => ({
         checkId: text(row, 'check_id'),
@@ -47,7 +48,8 @@ export async function readRecord(db: Queryable): Promise<RecordMessage> {
     counts: { ...counts, faults: [...counts.faults], outcomes: [...counts.outcomes] },
     jobs: await many(
       db,
-      'select code, title, closed_at, fault_id, left_out from job_lesson join job on job.id = job_lesson.job_id order by closed_at desc, job.id desc limit $1',
+      'select code, title, closed_at, fault_id, left_out from job_lesson join job on job.id = ' +
+        'job_lesson.job_id order by closed_at desc, job.id desc limit $1',
       [jobsShown],
       (row) => ({
         code: text(row, 'code'),
@@ -127,7 +129,8 @@ export function leaveOut(
   return transaction(pool, async (db): Promise<LeaveOutResult> => {
     const job = await maybeOne(
       db,
-      'select job.id, left_out from job join job_lesson on job_lesson.job_id = job.id where code = $1 for update of job',
+      'select job.id, left_out from job join job_lesson on job_lesson.job_id = job.id where ' +
+        'code = $1 for update of job',
       [code],
       (row) => ({ id: number(row, 'id'), leftOut: boolean(row, 'left_out') }),
     );

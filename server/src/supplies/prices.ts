@@ -69,7 +69,9 @@ export async function takePrices(db: Queryable, list: string, dryRun: boolean): 
   }
   if (!dryRun && changed.length > 0) {
     await db.query(
-      'update supply_model set price_minor = new.minor, currency = new.currency, price_as_of = new.as_of from unnest($1::text[], $2::bigint[], $3::text[], $4::date[]) as new (id, minor, currency, as_of) where supply_model.id = new.id',
+      'update supply_model set price_minor = new.minor, currency = new.currency, price_as_of = ' +
+        'new.as_of from unnest($1::text[], $2::bigint[], $3::text[], $4::date[]) as new (id, ' +
+        'minor, currency, as_of) where supply_model.id = new.id',
       [
         changed.map((item) => item.id),
         changed.map((item) => item.minor),

@@ -8,7 +8,8 @@ import * as tables from './tables.ts';
 export function readUnits(db: Queryable): Promise<Unit[]> {
   return many(
     db,
-    'select supply_unit.* from supply_unit join supply_model on supply_model.id = model_id order by supply_model.name, place, serial, supply_unit.id',
+    'select supply_unit.* from supply_unit join supply_model on supply_model.id = model_id ' +
+      'order by supply_model.name, place, serial, supply_unit.id',
     [],
     tables.unit.read,
   );

@@ -72,7 +72,8 @@ function SigningNotice() {
       <span className="mark">{picked ? 'Names are picked' : 'People sign in'}</span>
       <span style={{ flex: 1 }}>
         {picked
-          ? 'Anybody at this machine may pick any name, and only this machine is answered. Give the owner a secret, then let people sign in.'
+          ? 'Anybody at this machine may pick any name, and only this machine is answered. Give the ' +
+            'owner a secret, then let people sign in.'
           : 'Each with a PIN on an enrolled device, or a passphrase anywhere; a session ends after 12 hours.'}
         {told !== null && (
           <span className="error-text" role="alert">

@@ -80,7 +80,8 @@ export function UnsentNotice() {
           <span>
             {connection === 'full' && 'The disk of the server is full: make room there. '}
             {waiting > 0
-              ? `${waiting} ${waiting === 1 ? 'change is' : 'changes are'} kept in this browser and sent when it is back.`
+              ? `${waiting} ${waiting === 1 ? 'change is' : 'changes are'} kept in this browser and sent ` +
+                'when it is back.'
               : 'What you type is kept in this browser and sent when it is back.'}
           </span>
         </div>

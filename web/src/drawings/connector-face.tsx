@@ -60,7 +60,10 @@ export function ConnectorFace({
       height={h}
       viewBox={`0 0 ${w} ${h}`}
       role="img"
-      aria-label={`${kind} plug from the ${side === 'wires' ? 'wire' : 'contact'} side, latch up${lit.length > 0 ? `, pin ${lit.join(' and ')} marked` : ''}`}
+      aria-label={
+        `${kind} plug from the ${side === 'wires' ? 'wire' : 'contact'} side, latch ` +
+        `up${lit.length > 0 ? `, pin ${lit.join(' and ')} marked` : ''}`
+      }
     >
       {latched.has(kind) && <rect x={w / 2 - 22} y={1} width={44} height={12} style={{ fill: 'var(--ink)' }} />}
       <rect

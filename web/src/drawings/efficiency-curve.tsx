@@ -32,7 +32,7 @@ export function EfficiencyCurve({
       aria-label={curves
         .map(
           (curve) =>
-            `${curve.name}: ${curve.points.map((point) => `${point.point} ${Math.round(point.outputWatts)} W at ${Math.round(point.efficiency * 100)} %`).join(', ')}`,
+            `${curve.name}: ${curve.points.map((point) => `${point.point} ${Math.round(point.outputWatts)} W at ` + `${Math.round(point.efficiency * 100)} %`).join(', ')}`,
         )
         .join('; ')}
     >

@@ -31,7 +31,10 @@ export function ExceedCurve({
       viewBox="0 0 780 236"
       style={{ width: '100%', height: 'auto' }}
       role="img"
-      aria-label={`Lasting load over the draws: nine of ten between ${wattsText(draws.quantiles.low)} and ${wattsText(draws.quantiles.high)}${ratingWatts === null ? '' : `; over the rating of ${wattsText(ratingWatts)} in ${percentText(over)}`}`}
+      aria-label={
+        `Lasting load over the draws: nine of ten between ${wattsText(draws.quantiles.low)} and ` +
+        `${wattsText(draws.quantiles.high)}${ratingWatts === null ? '' : `; over the rating of ${wattsText(ratingWatts)} in ${percentText(over)}`}`
+      }
     >
       <rect
         x={x(draws.quantiles.low)}

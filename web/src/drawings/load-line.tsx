@@ -43,7 +43,11 @@ export function LoadLineDrawing({
       viewBox={`0 0 ${width} ${height}`}
       style={{ width: '100%', height: 'auto' }}
       role="img"
-      aria-label={`Load line of ${line.rail} V: at ${planned.amps.toFixed(0)} A expect ${voltsText(planned.interval.low)} to ${voltsText(planned.interval.high)} V, band ${voltsText(band.lower)} to ${voltsText(band.upper)} V`}
+      aria-label={
+        `Load line of ${line.rail} V: at ${planned.amps.toFixed(0)} A expect ` +
+        `${voltsText(planned.interval.low)} to ${voltsText(planned.interval.high)} V, band ` +
+        `${voltsText(band.lower)} to ${voltsText(band.upper)} V`
+      }
     >
       <rect
         x={left}

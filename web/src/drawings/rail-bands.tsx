@@ -103,7 +103,10 @@ export function RailBands({
             )}
             {at !== null && verdict.expanded !== null && (
               <path
-                d={`M${x(at - verdict.expanded)} ${y - 5}v10M${x(at - verdict.expanded)} ${y}H${x(at + verdict.expanded)}M${x(at + verdict.expanded)} ${y - 5}v10`}
+                d={
+                  `M${x(at - verdict.expanded)} ${y - 5}v10M${x(at - verdict.expanded)} ` +
+                  `${y}H${x(at + verdict.expanded)}M${x(at + verdict.expanded)} ${y - 5}v10`
+                }
                 style={{ stroke: colour }}
                 strokeWidth={2}
                 fill="none"

@@ -99,7 +99,8 @@ export function JobListPage() {
         <Empty title={search === '' ? 'No jobs yet' : 'Nothing found'}>
           {search === ''
             ? 'Press n for the first one, or import a job file.'
-            : 'Words are found in any order: code, client, telephone, complaint, part, supply, finding, cable bag, who worked on it.'}
+            : 'Words are found in any order: code, client, telephone, complaint, part, supply, finding, ' +
+              'cable bag, who worked on it.'}
         </Empty>
       )}
       {jobs.data !== undefined && jobs.data.jobs.length > 0 && (

@@ -37,16 +37,20 @@ describe('gathering', () => {
     expect(tab.acts.map((parcel) => parcel.act)).toEqual([edit({ words: 'Go', client: 'X' })]);
     expect(tab.acts[0]!.state).toBe('draft');
   });
-  it('takes no further field in once the sheet was confirmed anew, so that nothing is sent as typed over an older state', () => {
-    const tab = new FakeTab().do(edit({ words: 'A' }));
-    const { seen } = tab;
-    tab.seen = { ...seen, revision: 9, sheet: { ...seen.sheet, version: 9 } };
-    tab.do(edit({ words: 'Ab' })).do(edit({ client: 'X' }));
-    expect(tab.acts.map((parcel) => [parcel.act, parcel.base])).toEqual([
-      [edit({ words: 'Ab' }), { at: 'seen', version: seen.sheet.version }],
-      [edit({ client: 'X' }), { at: 'seen', version: 9 }],
-    ]);
-  });
+  it(
+    'takes no further field in once the sheet was confirmed anew, so that nothing is sent as ' +
+      'typed over an older state',
+    () => {
+      const tab = new FakeTab().do(edit({ words: 'A' }));
+      const { seen } = tab;
+      tab.seen = { ...seen, revision: 9, sheet: { ...seen.sheet, version: 9 } };
+      tab.do(edit({ words: 'Ab' })).do(edit({ client: 'X' }));
+      expect(tab.acts.map((parcel) => [parcel.act, parcel.base])).toEqual([
+        [edit({ words: 'Ab' }), { at: 'seen', version: seen.sheet.version }],
+        [edit({ client: 'X' }), { at: 'seen', version: 9 }],
+      ]);
+    },
+  );
   it('never adds to what is sealed', () => {
     const tab = new FakeTab().do(edit({ words: 'A' }));
     tab.dispatch(outbox.seal(tab.acts[0]!.id));

@@ -91,7 +91,8 @@ export function PinoutsPanel({
                     {pinout.sockets
                       .map(
                         (socket) =>
-                          `${familyText[socket.family]}: ${socket.pins.length} pins${socket.pins.includes(null) ? ', some not known' : ''}`,
+                          `${familyText[socket.family]}: ${socket.pins.length} ` +
+                          `pins${socket.pins.includes(null) ? ', some not known' : ''}`,
                       )
                       .join('; ')}
                   </span>

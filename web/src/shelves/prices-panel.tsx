@@ -89,7 +89,8 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplyMo
       <p className="quiet" style={{ marginBottom: 10 }}>
         {feed.data?.fetchedAt == null ? 'Nothing was fetched yet.' : `Last fetched ${dayAndTime(feed.data.fetchedAt)}.`}{' '}
         {currencies.size > 1
-          ? `Prices stand in ${[...currencies].join(' and ')}; only those in ${shop.data?.settings.currency ?? ''} are compared.`
+          ? `Prices stand in ${[...currencies].join(' and ')}; only those in ` +
+            `${shop.data?.settings.currency ?? ''} are compared.`
           : ''}
       </p>
       <Sheet

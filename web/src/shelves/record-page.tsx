@@ -79,7 +79,10 @@ function ShareLine({ tally, label }: { readonly tally: Tally; readonly label: st
     <span
       className="share-line"
       role="img"
-      aria-label={`${label}: ${tally.count} of ${tally.of}, between ${percentText(interval.low)} and ${percentText(interval.high)}`}
+      aria-label={
+        `${label}: ${tally.count} of ${tally.of}, between ${percentText(interval.low)} and ` +
+        percentText(interval.high)
+      }
     >
       <span className="fig nowrap">
         {tally.count} of {tally.of}

@@ -107,7 +107,8 @@ function Cautions({ kinds }: { readonly kinds: ReadonlySet<LeadKind> }) {
       ? 'Lighting of 5 V and of 12 V are never interchanged: 12 V burns every light of a 5 V line at once.'
       : null,
     kinds.has('panel-switch')
-      ? 'Power and reset leads look alike: by the print on the board, not by colour. Reset held down looks like a dead supply.'
+      ? 'Power and reset leads look alike: by the print on the board, not by colour. Reset held ' +
+        'down looks like a dead supply.'
       : null,
     kinds.has('pump') ? 'The pump goes on the header that gives full voltage.' : null,
     kinds.has('riser') ? 'A riser is looked at on both ends.' : null,

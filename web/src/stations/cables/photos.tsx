@@ -93,7 +93,9 @@ export function Photos() {
                 type="text"
                 className="plain"
                 aria-expanded={large === photo.id}
-                aria-label={`${large === photo.id ? 'Smaller' : 'Larger'}: ${photo.caption === '' ? 'picture' : photo.caption}`}
+                aria-label={
+                  `${large === photo.id ? 'Smaller' : 'Larger'}: ` + (photo.caption === '' ? 'picture' : photo.caption)
+                }
                 onClick={() => setLarge(large === photo.id ? null : photo.id)}
               >
                 <img

@@ -39,7 +39,8 @@ async function refuseHuge(file: File): Promise<void> {
   })();
   if (size !== null && size.width * size.height > mostPhotoPixels)
     throw new NoPicture(
-      `${file.name} has ${Math.round((size.width * size.height) / 1e6)} million pixels; pictures up to ${mostPhotoPixels / 1e6} million are taken.`,
+      `${file.name} has ${Math.round((size.width * size.height) / 1e6)} million pixels; ` +
+        `pictures up to ${mostPhotoPixels / 1e6} million are taken.`,
     );
 }
 
@@ -50,7 +51,8 @@ async function refuseHuge(file: File): Promise<void> {
 export async function scaledPicture(file: File): Promise<Blob> {
   if (file.size > mostFileBytes)
     throw new NoPicture(
-      `${file.name} has ${Math.round(file.size / 1024 / 1024)} MB; pictures up to ${mostFileBytes / 1024 / 1024} MB are taken.`,
+      `${file.name} has ${Math.round(file.size / 1024 / 1024)} MB; pictures up to ` +
+        `${mostFileBytes / 1024 / 1024} MB are taken.`,
     );
   await refuseHuge(file);
   let bitmap: ImageBitmap;

@@ -108,7 +108,8 @@ export function CheckCard({
               label: outcome.label,
               hint:
                 outcome.hint ??
-                `${percentText(next.previews.find((preview) => preview.outcomeId === outcome.id)?.probability ?? 0)} likely`,
+                `${percentText(next.previews.find((preview) => preview.outcomeId === outcome.id)?.probability ?? 0)} ` +
+                  'likely',
               digit: index + 1,
             })),
             { value: 'unknown', label: 'Cannot tell', hint: 'carries no weight', digit: 0 },

@@ -144,7 +144,8 @@ export function Report() {
           // Of one that has failed it does not matter what it would be enough for.
           (view.standing.word === 'failing'
             ? `The supply that came, ${wattsText(job.supply.label.ratingWatts)}, has failed.`
-            : `The supply that came, ${wattsText(job.supply.label.ratingWatts)}: ${loadSentence(view.load.plannedAssessment.word, view.load.plannedAssessment.deciding, true)}`)}
+            : `The supply that came, ${wattsText(job.supply.label.ratingWatts)}: ` +
+              loadSentence(view.load.plannedAssessment.word, view.load.plannedAssessment.deciding, true))}
       </p>
       <h2>Readings, before and after</h2>
       {pairs.length === 0 ? (

@@ -34,7 +34,8 @@ export function ConsumerDrawing({ parts }: { readonly parts: readonly Consumer[]
       aria-label={sorted
         .map(
           (part) =>
-            `${part.name} ${Math.round(part.watts)} watts${part.change === 'stays' ? '' : `, ${changeText[part.change]}`}`,
+            `${part.name} ${Math.round(part.watts)} ` +
+            `watts${part.change === 'stays' ? '' : `, ${changeText[part.change]}`}`,
         )
         .join('; ')}
     >

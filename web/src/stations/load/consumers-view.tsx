@@ -98,7 +98,8 @@ export function ConsumersView({
               <span>
                 Nobody said which cables hang on which +12 V output. Reckoned is the kindest way
                 {assessment.spread.worstRatio > 1
-                  ? `; in the unkindest one output would carry ${Math.round(assessment.spread.worstRatio * 100)} % of its limit`
+                  ? '; in the unkindest one output would carry ' +
+                    `${Math.round(assessment.spread.worstRatio * 100)} % of its limit`
                   : '; even the unkindest is covered'}
                 . Say it at Intake, at the supply's outputs.
               </span>

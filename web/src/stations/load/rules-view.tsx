@@ -91,7 +91,8 @@ export function RulesView() {
             cell: (rating) =>
               judging !== null && view.candidates.length === 0
                 ? '…'
-                : `${view.candidates.filter((candidate) => allowedBySchool(candidate, rating)).length} of ${view.candidates.length}`,
+                : `${view.candidates.filter((candidate) => allowedBySchool(candidate, rating)).length} of ` +
+                  `${view.candidates.length}`,
           },
         ]}
       />

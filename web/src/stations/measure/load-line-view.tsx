@@ -40,7 +40,8 @@ export function LoadLineView({ phase }: { readonly phase: Phase }) {
                   <dd>
                     {line.resistanceInterval === null
                       ? 'third load'
-                      : `${(line.resistanceInterval.low * 1000).toFixed(1)} to ${(line.resistanceInterval.high * 1000).toFixed(1)}`}
+                      : `${(line.resistanceInterval.low * 1000).toFixed(1)} to ` +
+                        (line.resistanceInterval.high * 1000).toFixed(1)}
                   </dd>
                 </div>
                 <div>

@@ -23,7 +23,9 @@ const unfit: Readonly<Record<Extract<Look, { ok: false }>['problem'], string>> =
   empty: 'is empty.',
   binary: 'is no text file: export it from the logger as CSV.',
   'no-lines': 'has no line break in its first 64 kB: it is no log with a row for each instant.',
-  'too-wide': `has more than ${mostLogColumns} columns: it is no log of a few rails over time, or its columns are divided by something else.`,
+  'too-wide':
+    `has more than ${mostLogColumns} columns: it is no log of a few rails over time, or its ` +
+    'columns are divided by something else.',
 };
 const startWorker = () => new Worker(new URL('../../workers/log-worker.ts', import.meta.url), { type: 'module' });
 

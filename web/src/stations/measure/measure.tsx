@@ -198,12 +198,15 @@ export default function Measure() {
           <p>
             <strong>To settle it:</strong>{' '}
             {settling.length > 0
-              ? `read it ${deciding.count < settlingReadings ? 'three times' : 'again'} with ${settling.map((item) => item.name).join(' or ')}.`
+              ? `read it ${deciding.count < settlingReadings ? 'three times' : 'again'} with ` +
+                `${settling.map((item) => item.name).join(' or ')}.`
               : deciding.settlingRepeats !== null
                 ? `read it ${deciding.settlingRepeats} times with the load held steady.`
                 : deciding.settlingError === null
                   ? 'read it again three times with the load held steady.'
-                  : `a meter with an error under ${deciding.settlingError < 0.01 ? deciding.settlingError.toFixed(4) : voltsText(deciding.settlingError, 3)} ${deciding.subject === 'power-good' ? 'ms' : 'V'} at this figure.`}
+                  : 'a meter with an error under ' +
+                    `${deciding.settlingError < 0.01 ? deciding.settlingError.toFixed(4) : voltsText(deciding.settlingError, 3)} ` +
+                    `${deciding.subject === 'power-good' ? 'ms' : 'V'} at this figure.`}
           </p>
         )}
         <p className="caution">

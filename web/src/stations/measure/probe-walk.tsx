@@ -137,7 +137,8 @@ function wrongPins(probe: CableProbe): string {
     return wrong
       .map(
         (pin) =>
-          `pin ${pin.pin} carries ${pin.carries === null ? 'something else' : pin.carries === 'ground' ? 'ground' : `${pin.carries} V`}`,
+          `pin ${pin.pin} carries ` +
+          (pin.carries === null ? 'something else' : pin.carries === 'ground' ? 'ground' : `${pin.carries} V`),
       )
       .join(', ');
   const missing = pins.filter((pin) => pin.finding === 'missing').length;

@@ -12,5 +12,8 @@ export const classWord = { fits: 'fits', almost: 'almost', falls: 'falls' } as c
 
 /** The reason that stands when nobody writes one. */
 export function automaticReason(candidate: CandidateRow): string {
-  return `${candidate.model.onShelf > 0 ? 'On the shelf' : 'To order'}, lasting load ${percentText(candidate.load.loadShare ?? 0)} of its rating, every needed inlet served.`;
+  return (
+    `${candidate.model.onShelf > 0 ? 'On the shelf' : 'To order'}, lasting load ` +
+    `${percentText(candidate.load.loadShare ?? 0)} of its rating, every needed inlet served.`
+  );
 }

@@ -161,7 +161,9 @@ export function PickedSide({
           aria-label={candidate.marks
             .map(
               (mark) =>
-                `${criterionText[mark.criterion]}: ${criterionFigureText(candidate, mark.criterion, currency)}, ${mark.points.toFixed(0)} points`,
+                `${criterionText[mark.criterion]}: ` +
+                `${criterionFigureText(candidate, mark.criterion, currency)}, ${mark.points.toFixed(0)} ` +
+                'points',
             )
             .join('; ')}
         >

@@ -202,7 +202,8 @@ export default function Replacement() {
                   {nothing.nearest
                     .map(
                       (candidate) =>
-                        `${candidate.model.name} (${candidate.class === 'almost' ? candidate.remedies.map((remedy) => remedyText(remedy, inletLabel, partName)).join(' and ') : fitReasonText(candidate.reasons[0]!, inletLabel)})`,
+                        `${candidate.model.name} ` +
+                        `(${candidate.class === 'almost' ? candidate.remedies.map((remedy) => remedyText(remedy, inletLabel, partName)).join(' and ') : fitReasonText(candidate.reasons[0]!, inletLabel)})`,
                     )
                     .join('; ')}
                   .

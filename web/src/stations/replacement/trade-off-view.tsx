@@ -118,7 +118,9 @@ export function TradeOffView({
           ))}
           {placed.map(({ candidate, value, price }) => {
             const selected = candidate.model.id === shown.model.id;
-            const name = `${candidate.model.name}, ${moneyText(price, currency)}, ${text(value)}${candidate.beatenBy === null ? '' : ', beaten'}`;
+            const name =
+              `${candidate.model.name}, ${moneyText(price, currency)}, ` +
+              `${text(value)}${candidate.beatenBy === null ? '' : ', beaten'}`;
             return (
               <g
                 key={candidate.model.id}
