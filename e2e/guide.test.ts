@@ -4,7 +4,7 @@ import { openPage } from './browser.ts';
 import { application, chromium } from './running.ts';
 
 describe('the guide of connectors', () => {
-  it('leads to a plug by what one sees, warns of what it must never go into, and goes back one answer at a time', async () => {
+  it('leads to a plug by what one sees, warns of what it must never go into, goes back answer by answer', async () => {
     const page = await openPage(chromium.browser);
     await visit(page, `${application.url}/guide`);
     await press(page, 'A block of square holes');

@@ -6,7 +6,7 @@ import { application, chromium } from './running.ts';
 
 const stored = async (code: string) => (await (await fetch(`${application.url}/api/jobs/${code}`)).json()) as Job;
 
-it('what does not hold at the machine says what comes next, and what is open alike is answered for together', async () => {
+it('what does not hold says what comes next, and what is open alike is answered for together', async () => {
   const page = await openPage(chromium.browser);
   await visit(page, `${application.url}/jobs/LQ-0147/hand-over`);
   await seeText(page, 'Shown at the machine, 0 of 6');

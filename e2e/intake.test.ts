@@ -50,7 +50,7 @@ describe('a machine in one line', () => {
     expect(await field.evaluate((element) => (element as HTMLTextAreaElement).value)).toBe('warp core');
     await page.browserContext().close();
   });
-  it('asks what decides and takes it in once it is said; an upgrade is in the same words; all of it can be undone', async () => {
+  it('asks what decides, takes it in once said; an upgrade is in the same words; all can be undone', async () => {
     const { page, stored } = await newMachine();
     await fill(page, 'The machine in one line', 'board 24+8, card');
     await seeText(page, 'which plugs?', '.reading');
@@ -147,7 +147,7 @@ describe('a machine from its own listings', () => {
 });
 
 describe('the supply that came', () => {
-  it('of which only the rating is said stands at what is usual, marked, and decides nothing until it is read', async () => {
+  it('of which only the rating is said stands as usual, marked, and decides nothing until it is read', async () => {
     const { page, stored } = await newMachine();
     await fill(page, 'The machine in one line', 'slim, board 24+8, quad core, 1x8 memory, ssd, 300 W supply');
     await page.keyboard.press('Enter');

@@ -253,7 +253,7 @@ describe('the supplies', () => {
     await page.waitForSelector('[aria-label="Take out Tide logger card"]');
     await saved(page);
   });
-  it('come by count, each with its own inlets, which are added, changed and taken out as the part in hand has them', async () => {
+  it('come by count, each with its own inlets, added, changed and taken out as the part in hand has them', async () => {
     await visit(page, `${application.url}/jobs/LQ-0145/intake`);
     await pressTab(page, 'Parts');
     await choose(page, 'or add a part by its class; its figures can be overwritten', '2.5" drive');

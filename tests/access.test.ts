@@ -134,7 +134,7 @@ describe('people', () => {
     expect((await planted.ask('GET', '/jobs')).status).toBe(401);
   });
 
-  it('wait longer after each wrong secret and are locked after ten; the owner is told and gives a new one', async () => {
+  it('wait longer after each wrong secret, are locked after ten; the owner is told and gives a new one', async () => {
     const thief = bench.device();
     const attempt = (secret: string) => thief.ask('POST', '/access/session', { name: nameOf('counter'), secret });
     const seen: string[] = [];

@@ -69,7 +69,7 @@ describe('a backup', () => {
     rmSync(backups, { recursive: true, force: true });
   });
 
-  it('made while eight people write is of one moment, and is restored whole after everything was destroyed', async () => {
+  it('made while eight people write is of one moment, and restored whole after all was destroyed', async () => {
     let writing = true;
     const writer = async () => {
       while (writing)

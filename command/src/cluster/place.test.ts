@@ -36,7 +36,7 @@ describe.skipIf(!isRoot)('where the cluster of root stands', () => {
     closed = renamed;
     expect(place(closed)).toBe(before);
   });
-  it('is another for a copy of the data folder, which says so; and is kept by the copy once the original is gone', () => {
+  it('is another for a copy of the data folder, which says so; the copy keeps it once the original is gone', () => {
     const copy = `${closed}-copy`;
     cpSync(closed, copy, { recursive: true });
     chmodSync(copy, 0o700);

@@ -141,7 +141,7 @@ describe('why an inlet stays open', () => {
       })[0]!.remedies,
     ).toContainEqual({ code: 'move-pin', inletId: 'near' });
   });
-  it('gives sets that cannot be served, and from which no inlet can be left out; the smallest where few are tried', () => {
+  it('gives sets that cannot be served, none with an inlet too many; the smallest where few are tried', () => {
     const random = seeded(8);
     let told = 0;
     for (let run = 0; run < 150; run += 1) {

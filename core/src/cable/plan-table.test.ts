@@ -88,7 +88,7 @@ function manyDrives(random: Random): PlanProblem {
 }
 
 describe('the table', () => {
-  it('reaches the score of the search on every family of 300 machines, with adapters, legs and plugs that are put', () => {
+  it('reaches the score of the search on every family of 300 machines, with adapters, legs and put plugs', () => {
     const random = seeded(77);
     let compared = 0;
     let placedOnes = 0;

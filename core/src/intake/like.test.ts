@@ -48,7 +48,7 @@ describe('a machine like an earlier one', () => {
     expect(namesOf(on)).not.toContain('1 New drive stays');
     expect(on.job.supply?.name).toBe('As it came');
   });
-  it('keeps a supply that was entered already, and has none where the shop does not know the fitted one any more', () => {
+  it('keeps a supply that was entered already, and has none where the shop no longer knows the fitted one', () => {
     const old = { ...earlier().job, state: 'closed' as const };
     const on = new TestBench();
     on.do(...likeEarlier(old, null, on.job, ids()));

@@ -157,7 +157,7 @@ describe('keeping', () => {
     ]);
     expect(one.told).toEqual([{ kind: 'gone', id: 'before' }]);
   });
-  it('what is being typed here, over something that another tab has sent, is kept and told as standing on that', async () => {
+  it('what is typed here, over something that another tab has sent, is kept and told as standing on that', async () => {
     const store = memoryStore();
     const one = tab(() => Promise.resolve(store));
     await one.kept.open();
