@@ -243,3 +243,6 @@ export async function becomeOwner(page: Page, { code }: Application, name: strin
   await fill(page, 'Codes of jobs begin with', 'fs');
   await press(page, 'Become the owner');
 }
+
+/** Whether a request brings acts to a job: one, or several together. */
+export const isActs = (url: string): boolean => /\/acts(\/together)?$/.test(url);

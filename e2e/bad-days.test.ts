@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import type { Job } from '@fairwatt/core';
-import { control, fill, goStation, press, saved, seeText, settled, visit } from './application.ts';
+import { control, fill, goStation, press, saved, seeText, settled, visit, isActs } from './application.ts';
 import { openPage } from './browser.ts';
 import { application, chromium } from './running.ts';
 
@@ -30,7 +30,7 @@ async function meanwhile(page: Page, code: string, changes: Record<string, strin
   await page.setRequestInterception(true);
   let done = false;
   page.on('request', (request) => {
-    if (done || !request.url().endsWith('/acts')) {
+    if (done || !isActs(request.url())) {
       void request.continue();
       return;
     }

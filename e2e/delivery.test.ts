@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import type { Act, Job } from '@fairwatt/core';
-import { control, fill, press, saved, seeText, settled, visit } from './application.ts';
+import { control, fill, press, saved, seeText, settled, visit, isActs } from './application.ts';
 import { openPage } from './browser.ts';
 import { application, chromium } from './running.ts';
 
@@ -42,7 +42,7 @@ describe('an answer that is lost', () => {
     await page.setRequestInterception(true);
     let lost = 0;
     page.on('request', (request) => {
-      if (lost > 0 || !request.url().endsWith('/acts')) {
+      if (lost > 0 || !isActs(request.url())) {
         void request.continue();
         return;
       }
@@ -159,7 +159,7 @@ describe('somebody else', () => {
       typed = resolve;
     });
     page.on('request', (request) => {
-      if (request.url().endsWith('/acts')) void both.then(theirs).then(() => request.continue());
+      if (isActs(request.url())) void both.then(theirs).then(() => request.continue());
       else if (!request.url().endsWith('/events')) void request.continue();
     });
     // Both at once, as a browser does that fills in a form by itself.

@@ -192,6 +192,7 @@ export const endpoints: readonly Endpoint[] = [
   endpoint('GET', '/jobs/:code/events', 'read'),
   endpoint('GET', '/jobs/:code/presence', 'read'),
   endpoint('POST', '/jobs/:code/acts', 'intake'),
+  endpoint('POST', '/jobs/:code/acts/together', 'intake'),
   endpoint('POST', '/jobs/:code/acts/second', 'record', 'second-signed'),
   endpoint('GET', '/jobs/:code/logs/:id/original', 'read'),
   endpoint('PUT', '/jobs/:code/logs/:id/original', 'record'),

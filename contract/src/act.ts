@@ -4,6 +4,7 @@ import {
   cableFields,
   choiceFields,
   findingFields,
+  jobSchema,
   leadFields,
   logFields,
   newPartSchema,
@@ -18,6 +19,7 @@ import {
   stepId,
   stepOrderFields,
 } from './job.ts';
+import { problemSchema } from './problem.ts';
 import { id, jobCode, line, seenVersion, text, uuid } from './primitives.ts';
 
 const act = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) =>
@@ -79,10 +81,41 @@ export const actMessageSchema = z.strictObject({ id: uuid, by: id, act: actSchem
 export const revisionHeader = 'fairwatt-revision';
 export type ActMessage = z.infer<typeof actMessageSchema>;
 
-/** A new job in three fields; `code` comes from the server. */
+/** Most acts that are sent at once. */
+export const mostActsTogether = 50;
+const alone: readonly Act['kind'][] = ['close', 'reopen'];
+/**
+ * Acts of one person on one job, in the order in which they were done. Each is a message of its own: sending it again,
+ * alone or with others, does it once. Closing and reopening come alone.
+ */
+export const actsTogetherSchema = z
+  .strictObject({ messages: z.array(actMessageSchema).min(1).max(mostActsTogether) })
+  .refine(({ messages }) => new Set(messages.map((message) => message.id)).size === messages.length, {
+    path: ['messages'],
+    error: 'must have an id each',
+  })
+  .refine(({ messages }) => new Set(messages.map((message) => message.by)).size === 1, {
+    path: ['messages'],
+    error: 'must be of one person',
+  })
+  .refine(({ messages }) => messages.every((message) => !alone.includes(message.act.kind)), {
+    path: ['messages'],
+    error: 'closing and reopening come alone',
+  });
+/** What became of them: the revision that each made, up to the first that was not done, and why that one was not. */
+export const actsDoneSchema = z.strictObject({
+  revisions: z.array(z.int()).max(mostActsTogether),
+  problem: problemSchema.nullable(),
+  job: jobSchema,
+});
+export type ActsDone = z.infer<typeof actsDoneSchema>;
+/** Whether an act is sent without others. */
+export const comesAlone = (act: Act): boolean => alone.includes(act.kind);
+
 /** An act that takes a second person, who signs it with a secret at the device of the first. */
 export const secondMessageSchema = z.strictObject({ name: line(60), secret: text(200), message: actMessageSchema });
 
+/** A new job in three fields; `code` comes from the server. */
 export const newJobSchema = z.strictObject({ id: uuid, by: id, title: line(80), client: text(80), words: text(1000) });
 export type NewJobMessage = z.infer<typeof newJobSchema>;
 

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Act, Job } from '@fairwatt/core';
 import { postTo } from '../../web/src/offline/delivery.ts';
-import { emptyOutbox, nextToSend, outbox, outboxReducer, type OutboxState } from '../../web/src/offline/outbox.ts';
+import { emptyOutbox, nextTogether, outbox, outboxReducer, type OutboxState } from '../../web/src/offline/outbox.ts';
 import { nextOrder, thisTab } from '../../web/src/offline/parcel.ts';
 import { Sender, settleMilliseconds } from '../../web/src/offline/sender.ts';
 import { within } from '../../web/src/offline/patience.ts';
@@ -46,14 +46,15 @@ export class Writer {
       },
       connection: () => undefined,
       retryAfterMilliseconds: 150,
-      delivered: (parcel, { job }) => {
+      delivered: (parcels, _done, { job }) => {
         if (job !== null && (this.seen === null || job.code !== this.seen.code || job.revision > this.seen.revision))
           if (job.code === this.seen?.code) this.seen = job;
-        if (parcel.kind === 'act' && parcel.act.kind === 'note-outcome')
-          this.jobs.find((one) => one.code === parcel.code)?.confirmed.add(parcel.act.id);
+        for (const parcel of parcels)
+          if (parcel.kind === 'act' && parcel.act.kind === 'note-outcome')
+            this.jobs.find((one) => one.code === parcel.code)?.confirmed.add(parcel.act.id);
         return Promise.resolve();
       },
-      learned: (_parcel, { current }) => {
+      learned: ({ current }) => {
         this.refused += 1;
         if (current !== null && current.code === this.seen?.code) this.seen = current;
         return Promise.resolve();
@@ -150,7 +151,7 @@ export class Writer {
   async drained(): Promise<void> {
     for (;;) {
       this.seal();
-      if (this.state.sending === null && nextToSend(this.state) === null) return;
+      if (this.state.sending === null && nextTogether(this.state) === null) return;
       this.sender.wake();
       await wait(200);
     }

@@ -6,6 +6,7 @@ import type { Act } from '@fairwatt/core';
 import {
   actPermissions,
   endpointOf,
+  mostActsTogether,
   permissions,
   roleMay,
   roleText,
@@ -146,12 +147,18 @@ export async function signedInput<T extends { readonly by: string }>(
 }
 
 const actKind = z.object({ act: z.object({ kind: z.enum(Object.keys(actPermissions) as [Act['kind']]) }) });
+const severalActs = z.object({ messages: z.array(z.unknown()).max(mostActsTogether) });
 
 /** Whether this person may do such an act at all, before it is looked at more closely. @throws HttpProblem 403 */
 export function demandAct(request: Request, body: unknown): void {
   const { person } = askingOf(request);
   const { data } = actKind.safeParse(body);
   if (person !== null && data !== undefined) demand(person.role, actPermissions[data.act.kind]);
+}
+
+/** The same of acts that come together: one that this person may not do, and none of them is done. */
+export function demandActs(request: Request, body: unknown): void {
+  for (const message of severalActs.safeParse(body).data?.messages ?? []) demandAct(request, message);
 }
 
 /** Who asks, for what belongs to nobody else. @throws HttpProblem 401 where nobody is named */

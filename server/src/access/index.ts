@@ -1,4 +1,4 @@
-export { demand, demandAct, gate, holdToPerson, isLoopback, signedInput } from './gate.ts';
+export { demand, demandAct, demandActs, gate, holdToPerson, isLoopback, signedInput } from './gate.ts';
 export { isOwnerless, makeOwnerCode } from './people.ts';
 export { peopleRoutes } from './people-routes.ts';
 export { wayInRoutes } from './way-in-routes.ts';

@@ -18,7 +18,7 @@ import { noTechnician } from '../problems.ts';
 import { writeLesson, type Lesson } from '../record/store.ts';
 import { searchNamesOf } from '../shop/shelf.ts';
 import type { Closing, Workers } from '../workers/workers.ts';
-import { addEvent, isEventIdTaken, lastChange } from './events.ts';
+import { addEvents, isEventIdTaken, lastChange, type JobEvent } from './events.ts';
 import { keepJob } from './kept-jobs.ts';
 import { readStamped, type StoredJob } from './read.ts';
 import { readComputingShop, type ComputingShop, type IdTaken, type ShopStamps } from './store.ts';
@@ -30,12 +30,28 @@ export interface Changed {
   readonly at: string;
 }
 
-export type ActOutcome =
-  /** `revision` is what this act made of the job, which may have gone on since when it was sent again. */
-  | { readonly kind: 'done'; readonly value: Job; readonly revision: number }
-  | IdTaken
+/** An act as it came, with the hash of what came. */
+export interface Sent {
+  readonly message: ActMessage;
+  readonly hash: string;
+}
+
+/** Why an act was not done, and none of those behind it. */
+export type Stop = IdTaken | { readonly kind: 'refused'; readonly refusal: Refusal; readonly changed: Changed | null };
+
+export type ActsOutcome =
   | { readonly kind: 'no-job' }
-  | { readonly kind: 'refused'; readonly refusal: Refusal; readonly current: Job; readonly changed: Changed | null };
+  | {
+      readonly kind: 'done';
+      /** The job as it stands now. */
+      readonly value: Job;
+      /**
+       * What each act that is done made of the job, in their order; the job may have gone on since, where one was sent
+       * again. Shorter than what was sent where one was stopped.
+       */
+      readonly revisions: readonly number[];
+      readonly stop: Stop | null;
+    };
 
 /** What an act is done with. */
 export interface Acting {
@@ -49,30 +65,36 @@ interface Situation {
   /** What the one who acts is here; null for nobody. */
   readonly role: Role | null;
   readonly job: { readonly id: number; readonly stamp: string } | null;
-  readonly earlier: { readonly jobId: number; readonly revision: number | null; readonly hash: string } | null;
+  /** What the ids were used for before. */
+  readonly earlier: ReadonlyMap<string, Earlier>;
   readonly shop: ShopStamps;
+}
+
+interface Earlier {
+  readonly jobId: number;
+  readonly revision: number | null;
+  readonly hash: string;
 }
 
 const situationSql = `select
     (select role from technician where technician.id = $2 and role <> 'none') as role,
     job.id, job.stamp, (select stamp from shelf_stamp) as shelf, (select revision from shop_record) as record,
-    job_event.job_id as earlier_job, job_event.revision as earlier_revision, job_event.content_hash as earlier_hash
-  from (select) as one_row
-    left join job on job.code = $1
-    left join job_event on job_event.id = $3`;
+    (select json_agg(json_build_array(job_event.id, job_id, job_event.revision, content_hash))
+      from job_event where job_event.id = any($3::uuid[])) as earlier
+  from (select) as one_row left join job on job.code = $1`;
 
-const situationOf = (db: Queryable, code: string, by: string, messageId: string): Promise<Situation> =>
-  one(db, situationSql, [code, by, messageId], (row) => ({
+type EarlierRow = readonly [id: string, jobId: number, revision: number | null, hash: string];
+
+const situationOf = (db: Queryable, code: string, by: string, ids: readonly string[]): Promise<Situation> =>
+  one(db, situationSql, [code, by, ids], (row) => ({
     role: orNull(member<Role>)(row, 'role'),
     job: row['id'] === null ? null : { id: number(row, 'id'), stamp: text(row, 'stamp') },
-    earlier:
-      row['earlier_job'] === null
-        ? null
-        : {
-            jobId: number(row, 'earlier_job'),
-            revision: orNull(number)(row, 'earlier_revision'),
-            hash: text(row, 'earlier_hash'),
-          },
+    earlier: new Map(
+      ((row['earlier'] ?? []) as readonly EarlierRow[]).map(([id, jobId, revision, hash]) => [
+        id,
+        { jobId, revision, hash },
+      ]),
+    ),
     shop: { shelf: text(row, 'shelf'), record: text(row, 'record') },
   }));
 
@@ -88,40 +110,24 @@ function contextOf(shop: Shop, by: string, at: string, closing: Closing | null):
   };
 }
 
-/** What is written for an act that goes through, with its event, in one transaction. */
+/** What is written for acts that go through, with their events, in one transaction. */
 interface Writing {
   readonly stored: StoredJob;
   readonly after: Job;
   readonly shop: ComputingShop;
-  /** What the job teaches now; undefined where the act does not change that. */
+  /** What the job teaches now; undefined where the acts do not change that. */
   readonly lesson: Lesson | null | undefined;
-  readonly message: ActMessage;
-  readonly subject: string;
-  readonly hash: string;
-  readonly at: string;
+  readonly events: readonly JobEvent[];
 }
 
 /** Writes it unless the job was changed since it was read. @returns whether it is written */
-async function write(
-  pool: pg.Pool,
-  { stored, after, shop, lesson, message, subject, hash, at }: Writing,
-): Promise<boolean> {
+async function write(pool: pg.Pool, { stored, after, shop, lesson, events }: Writing): Promise<boolean> {
   try {
     const stamp = await transaction(pool, async (db) => {
       const stands = await updateJob(db, stored, after, searchNamesOf(shop));
       if (stands === null) return null;
       if (lesson !== undefined) await writeLesson(db, stored.id, lesson);
-      await addEvent(db, {
-        id: message.id,
-        jobId: stored.id,
-        at,
-        by: message.by,
-        kind: message.act.kind satisfies Act['kind'],
-        detail: message.act,
-        revision: after.revision,
-        subject,
-        contentHash: hash,
-      });
+      await addEvents(db, events);
       return stands;
     });
     if (stamp !== null) keepJob(stamp, after);
@@ -133,56 +139,97 @@ async function write(
   }
 }
 
+/** What acts make of a job as it was read. */
+interface Run {
+  readonly after: Job;
+  readonly revisions: readonly number[];
+  readonly events: readonly JobEvent[];
+  readonly stop: IdTaken | { readonly kind: 'refused'; readonly refusal: Refusal; readonly subject: string } | null;
+}
+
+/** Does acts one after the other, each on what the one before made; the first that is not done ends it. */
+function run(
+  stored: StoredJob,
+  sent: readonly Sent[],
+  earlier: Situation['earlier'],
+  context: (by: string) => ActContext,
+): Run {
+  let after = stored.job;
+  const revisions: number[] = [];
+  const events: JobEvent[] = [];
+  const ended = (stop: Run['stop']): Run => ({ after, revisions, events, stop });
+  for (const { message, hash } of sent) {
+    const before = earlier.get(message.id);
+    if (before !== undefined && (before.jobId !== stored.id || before.hash !== hash))
+      return ended({ kind: 'id-taken' });
+    if (before !== undefined) {
+      revisions.push(before.revision ?? after.revision);
+      continue;
+    }
+    const { id, by, act } = message;
+    const known = context(by);
+    const result = applyAct(after, act, known);
+    const subject = subjectOf(act);
+    if (!result.ok) return ended({ kind: 'refused', refusal: result.refusal, subject });
+    after = result.job;
+    const { revision } = after;
+    revisions.push(revision);
+    const kind: Act['kind'] = act.kind;
+    events.push({ id, jobId: stored.id, at: known.at, by, kind, detail: act, revision, subject, contentHash: hash });
+  }
+  return ended(null);
+}
+
+/** Why acts ended before the last one; for a change by somebody else, who that was. */
+async function stopOf(pool: pg.Pool, jobId: number, stop: Run['stop']): Promise<Stop | null> {
+  if (stop === null || stop.kind === 'id-taken') return stop;
+  const { refusal, subject } = stop;
+  const changed = refusal.code === 'stale' ? await lastChange(pool, jobId, subject, refusal.current) : null;
+  return { kind: 'refused', refusal, changed };
+}
+
 /** Looks once and writes once; null where the job moved meanwhile. */
-async function tryAct(
+async function tryActs(
   { pool, model, workers }: Acting,
   code: string,
-  message: ActMessage,
-  hash: string,
+  sent: readonly [Sent, ...Sent[]],
   at: string,
-): Promise<ActOutcome | null> {
-  const { role, job: row, earlier, shop: stamps } = await situationOf(pool, code, message.by, message.id);
+): Promise<ActsOutcome | null> {
+  const [{ message: first }] = sent;
+  const ids = sent.map(({ message }) => message.id);
+  const { role, job: row, earlier, shop: stamps } = await situationOf(pool, code, first.by, ids);
   if (role === null) throw noTechnician();
-  demand(role, actPermissions[message.act.kind]);
+  for (const { message } of sent) demand(role, actPermissions[message.act.kind]);
   if (row === null) return { kind: 'no-job' };
   const stored = await readStamped(pool, row.id, row.stamp);
   if (stored === null) return { kind: 'no-job' };
-  // What was not in memory was read a moment later than the rest: by then this very act may have been done.
+  // What was not in memory was read a moment later than the rest: by then these very acts may have been done.
   if (stored.stamp !== row.stamp) return null;
-  if (earlier !== null)
-    return earlier.jobId === row.id && earlier.hash === hash
-      ? { kind: 'done', value: stored.job, revision: earlier.revision ?? stored.job.revision }
-      : { kind: 'id-taken' };
-  const closing = message.act.kind === 'close' ? await workers.closing(stored.id) : null;
+  const closes = first.act.kind === 'close' && !earlier.has(first.id);
+  const closing = closes ? await workers.closing(stored.id) : null;
   if (closing !== null && closing.stamp !== stored.stamp) return null;
   const shop = await readComputingShop(pool, model, stamps);
-  const result = applyAct(stored.job, message.act, contextOf(shop, message.by, at, closing));
-  const subject = subjectOf(message.act);
-  if (!result.ok) {
-    const { refusal } = result;
-    const changed = refusal.code === 'stale' ? await lastChange(pool, row.id, subject, refusal.current) : null;
-    return { kind: 'refused', refusal, current: stored.job, changed };
-  }
-  const after = result.job;
+  const { after, revisions, events, stop } = run(stored, sent, earlier, (by) => contextOf(shop, by, at, closing));
   const lesson = after.state === stored.job.state ? undefined : closing === null ? null : closing.lesson;
-  const written = await write(pool, { stored, after, shop, lesson, message, subject, hash, at });
-  return written ? { kind: 'done', value: after, revision: after.revision } : null;
+  const written = events.length === 0 || (await write(pool, { stored, after, shop, lesson, events }));
+  return written ? { kind: 'done', value: after, revisions, stop: await stopOf(pool, row.id, stop) } : null;
 }
 
 /**
- * Does an act on a job, with its event, in one transaction; the same message again changes nothing and gives the job.
- * Nothing is locked while anything is computed: where somebody else changed the job in between, the act is done on what
- * stands then. Each such round is an act of somebody else that went through.
+ * Does acts of one person on a job, in their order and with an event each, in one transaction; the first that cannot be
+ * done ends it, and what came before it stands. The same message again changes nothing. Closing and reopening come
+ * alone. Nothing is locked while anything is computed: where somebody else changed the job in between, the acts are done
+ * on what stands then. Each such round is an act of somebody else that went through.
+ * @throws HttpProblem 403 where one of them is not for this person; then none is done
  */
 export async function actOnJob(
   acting: Acting,
   code: string,
-  message: ActMessage,
-  hash: string,
+  sent: readonly [Sent, ...Sent[]],
   at: string,
-): Promise<ActOutcome> {
+): Promise<ActsOutcome> {
   for (;;) {
-    const outcome = await tryAct(acting, code, message, hash, at);
+    const outcome = await tryActs(acting, code, sent, at);
     if (outcome !== null) return outcome;
   }
 }

@@ -17,27 +17,33 @@ export interface JobEvent {
   readonly contentHash: string;
 }
 
-/** Writes down who did what to a job, when; in the transaction of the change itself. */
-export async function addEvent(
-  db: Queryable,
-  event: Omit<JobEvent, 'revision' | 'subject' | 'contentHash'> & Partial<JobEvent>,
-): Promise<void> {
+/** Writes down who did what to a job, when; in the transaction of the changes themselves. */
+export async function addEvents(db: Queryable, events: readonly JobEvent[]): Promise<void> {
+  const of = <T>(read: (event: JobEvent) => T): T[] => events.map(read);
   await db.query(
-    'insert into job_event (id, job_id, at, by, kind, detail, revision, subject, ' +
-      'content_hash) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
+    `insert into job_event (id, job_id, at, by, kind, detail, revision, subject, content_hash)
+    select * from unnest(
+      $1::uuid[], $2::bigint[], $3::timestamptz[], $4::text[], $5::text[], $6::jsonb[], $7::int[], $8::text[], $9::text[]
+    )`,
     [
-      event.id,
-      event.jobId,
-      event.at,
-      event.by,
-      event.kind,
-      JSON.stringify(event.detail),
-      event.revision ?? null,
-      event.subject ?? '',
-      event.contentHash ?? '',
+      of((event) => event.id),
+      of((event) => event.jobId),
+      of((event) => event.at),
+      of((event) => event.by),
+      of((event) => event.kind),
+      of((event) => JSON.stringify(event.detail)),
+      of((event) => event.revision),
+      of((event) => event.subject),
+      of((event) => event.contentHash),
     ],
   );
 }
+
+/** Writes down one thing that happened to a job. */
+export const addEvent = (
+  db: Queryable,
+  event: Omit<JobEvent, 'revision' | 'subject' | 'contentHash'> & Partial<JobEvent>,
+): Promise<void> => addEvents(db, [{ revision: null, subject: '', contentHash: '', ...event }]);
 
 /** Keys in order at every depth, so that the same content has the same text however it was written. */
 function ordered(value: unknown): unknown {

@@ -1,8 +1,10 @@
 import express, { Router, type Response } from 'express';
 import { z } from 'zod';
-import { refusalText, type Job } from '@fairwatt/core';
+import type { Job } from '@fairwatt/core';
 import {
   actMessageSchema,
+  actsDoneSchema,
+  actsTogetherSchema,
   actSchema,
   id,
   jobEventsSchema,
@@ -21,14 +23,14 @@ import {
   usualMachinesSchema,
   uuid,
 } from '@fairwatt/contract';
-import { demandAct, holdToPerson, secondPerson, signedInput } from '../access/index.ts';
+import { demandAct, demandActs, holdToPerson, secondPerson, signedInput } from '../access/index.ts';
 import { snapshot } from '../database/query.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
 import { pictureOf } from './photos.ts';
 import { jobIdOf, readJob } from './read.ts';
 import { contentHash } from './events.ts';
-import { codeOf, idTaken, noJob } from './refusals.ts';
-import { actOnJob, type Acting } from './acting.ts';
+import { codeOf, idTaken, noJob, stopped } from './refusals.ts';
+import { actOnJob, type Acting, type ActsOutcome, type Sent } from './acting.ts';
 import { listJobs, usualMachines } from './list.ts';
 import type { StationKeeper } from './station-keeper.ts';
 import { createJob, exportJob, importJob, listEvents, putOriginal, readOriginal, type IdTaken } from './store.ts';
@@ -37,6 +39,8 @@ const known = <T extends { kind: string }>(outcome: T | IdTaken): Exclude<T, IdT
   if (outcome.kind === 'id-taken') throw idTaken();
   return outcome as Exclude<T, IdTaken>;
 };
+
+type ActsDone = Extract<ActsOutcome, { readonly kind: 'done' }>;
 
 /** A file of another kind or version is named as such before its fields are looked at. */
 function checkFileHead(body: unknown): void {
@@ -167,25 +171,18 @@ export function jobRoutes({ pool, model, workers, keeper, now }: JobServing): Ro
     if (original === null) throw noLog();
     response.type('text/csv').send(original);
   });
+  const acting: Acting = { pool, model, workers };
+  /** Does acts. @throws HttpProblem 404 for no such job */
+  async function done(code: string, sent: readonly [Sent, ...Sent[]]): Promise<ActsDone> {
+    const outcome = await actOnJob(acting, code, sent, now());
+    if (outcome.kind === 'no-job') throw noJob(code);
+    return outcome;
+  }
   /** Does an act and answers with the job, or with why not and how the job stands. */
   async function act(response: Response, code: string, message: ActMessage, hash: string): Promise<void> {
-    const outcome = known(await actOnJob({ pool, model, workers }, code, message, hash, now()));
-    switch (outcome.kind) {
-      case 'no-job':
-        throw noJob(code);
-      case 'refused': {
-        const { refusal, current, changed } = outcome;
-        const status = refusal.code === 'unknown-reference' ? 422 : refusal.code === 'not-found' ? 404 : 409;
-        throw new HttpProblem(status, refusal.code, refusalText(refusal), {
-          refusal,
-          changed: changed ?? undefined,
-          current: jobSchema.parse(current),
-          errors: refusal.code === 'unknown-reference' ? [{ path: refusal.path, message: 'is not known here' }] : [],
-        });
-      }
-      case 'done':
-        response.set(revisionHeader, String(outcome.revision)).type('application/json').send(jobText(outcome.value));
-    }
+    const { value, revisions, stop } = await done(code, [{ message, hash }]);
+    if (stop !== null) throw stopped(stop, value);
+    response.set(revisionHeader, String(revisions[0])).type('application/json').send(jobText(value));
   }
   router.post('/:code/acts', body, async (request, response) => {
     const code = codeOf(request.params['code']);
@@ -193,6 +190,18 @@ export function jobRoutes({ pool, model, workers, keeper, now }: JobServing): Ro
     const message = parseInput(actMessageSchema, request.body, 'The change');
     holdToPerson(request, message.by);
     await act(response, code, message, contentHash(request.body));
+  });
+  router.post('/:code/acts/together', body, async (request, response) => {
+    const code = codeOf(request.params['code']);
+    demandActs(request, request.body);
+    const { messages } = parseInput(actsTogetherSchema, request.body, 'The changes');
+    // The schema takes no empty list, and what was parsed has the places of what came.
+    const came = (request.body as { messages: readonly unknown[] }).messages;
+    const sent = messages.map((message, index) => ({ message, hash: contentHash(came[index]) })) as [Sent, ...Sent[]];
+    holdToPerson(request, sent[0].message.by);
+    const { value, revisions, stop } = await done(code, sent);
+    const problem = stop === null ? null : stopped(stop, value).problem;
+    response.json(actsDoneSchema.parse({ revisions, problem, job: value }));
   });
   router.post('/:code/acts/second', body, async (request, response) => {
     const code = codeOf(request.params['code']);

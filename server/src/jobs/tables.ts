@@ -347,7 +347,7 @@ export const seats: ListTable<Seat> = {
   owner: 'job_id',
   key: 'inlet_id',
   keyOf: (seat) => seat.inletId,
-  order: 'at, inlet_id',
+  order: 'version, at, inlet_id',
   ...describe<Seat>({
     inletId: text,
     version: number,

@@ -47,7 +47,13 @@ export function AuditTable() {
     <section className="block" aria-label="What was done">
       <span className="label">What was done</span>
       <p className="quiet">Sign-ins, roles, devices, settings, files out and in. Nobody changes a line of it.</p>
-      <Sheet label="What was done" rows={lines} rowKey={({ id }) => id} columns={columns} />
+      <Sheet
+        label="What was done"
+        rows={lines}
+        rowKey={({ id }) => id}
+        columns={columns}
+        empty="Nothing was done yet."
+      />
       <div className={styles['row']}>
         <Button disabled={data?.more !== true} onClick={() => setPages([...pages, lines.at(-1)!.id])}>
           Earlier

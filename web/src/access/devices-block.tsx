@@ -63,7 +63,13 @@ export function DevicesBlock() {
       {devices.data?.length === 0 ? (
         <p>No device is enrolled.</p>
       ) : (
-        <Sheet label="Devices" rows={devices.data ?? []} rowKey={({ id }) => id} columns={columns} />
+        <Sheet
+          label="Devices"
+          rows={devices.data ?? []}
+          rowKey={({ id }) => id}
+          columns={columns}
+          empty="No device is enrolled: a PIN is taken nowhere yet."
+        />
       )}
       <form
         className={styles['row']}

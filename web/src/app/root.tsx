@@ -35,7 +35,12 @@ export function Root() {
   useTitle();
   useLayoutEffect(() => applyPalette(theme), [theme]);
   return (
-    <ConfigProvider theme={antTheme(theme)} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
+    <ConfigProvider
+      theme={antTheme(theme)}
+      wave={{ disabled: true }}
+      button={{ autoInsertSpace: false }}
+      renderEmpty={() => <span className="quiet">Nothing here.</span>}
+    >
       <Guarded>
         <AccessGate>
           <Shell>

@@ -31,6 +31,7 @@ export function Sheet<T>({
   columns: wanted,
   rowProps,
   opened,
+  empty = 'Nothing here yet.',
   className = '',
 }: {
   readonly label?: string;
@@ -41,6 +42,8 @@ export function Sheet<T>({
   readonly rowProps?: (row: T, index: number) => RowProps;
   /** What stands beneath a row, over its whole width. */
   readonly opened?: (row: T) => ReactNode;
+  /** What stands there where no row is. */
+  readonly empty?: string;
   readonly className?: string;
 }) {
   const lines = rows.map((row, index) => ({ key: rowKey(row, index), row, index }));
@@ -53,6 +56,7 @@ export function Sheet<T>({
         size="small"
         {...(label === undefined ? {} : { 'aria-label': label })}
         pagination={false}
+        locale={{ emptyText: empty }}
         showHeader={columns.some((column) => column.head !== undefined)}
         dataSource={lines}
         {...(rowProps === undefined ? {} : { onRow: (line: Line<T>) => rowProps(line.row, line.index) as object })}

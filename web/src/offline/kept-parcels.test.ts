@@ -91,7 +91,7 @@ describe('keeping', () => {
     await one.kept.open();
     one.type('Done');
     await settled();
-    one.dispatch(outbox.confirmed({ id: 'id-1', version: 2 }));
+    one.dispatch(outbox.confirmed([{ id: 'id-1', version: 2 }]));
     await settled();
     expect(await store.all()).toEqual([]);
     expect(one.told).toEqual([
@@ -150,7 +150,7 @@ describe('keeping', () => {
     await one.kept.open();
     one.kept.hear(outbox.put(typedElsewhere('before', 'Half', { at: 'seen', version: 0 }, 'waiting')));
     one.kept.hear(outbox.put(typedElsewhere('growing', 'Half a w', { at: 'after', parcel: 'before' }, 'draft')));
-    one.dispatch(outbox.confirmed({ id: 'before', version: 5 }));
+    one.dispatch(outbox.confirmed([{ id: 'before', version: 5 }]));
     await settled();
     expect(one.state().parcels.map((parcel) => parcel.kind === 'act' && parcel.base)).toEqual([
       { at: 'seen', version: 5 },
@@ -166,7 +166,7 @@ describe('keeping', () => {
     one.type('Half a word');
     await settled();
     one.told.length = 0;
-    one.kept.hear(outbox.confirmed({ id: 'id-1', version: 5 }));
+    one.kept.hear(outbox.confirmed([{ id: 'id-1', version: 5 }]));
     await settled();
     expect(one.told).toEqual([{ kind: 'put', id: 'id-2' }]);
     const kept = (await store.all()).find(({ id }) => id === 'id-2');

@@ -1,6 +1,6 @@
 import { applyAct, newJob, subjectOf, withBase, type Act, type ActContext, type Job } from '@fairwatt/core';
 import type { Connection } from './connection.ts';
-import type { Answer } from './delivery.ts';
+import type { Answer, Post, Problematic } from './delivery.ts';
 import { emptyOutbox, outbox, outboxReducer, type OutboxState } from './outbox.ts';
 import { nextOrder, thisTab, type ActParcel, type Parcel } from './parcel.ts';
 import { Sender, settleMilliseconds } from './sender.ts';
@@ -79,14 +79,37 @@ export class FakeServer {
     };
   }
 
-  post = (parcel: Parcel): Promise<Answer> => Promise.resolve(this.answer(parcel));
+  post: Post = (parcels) => Promise.resolve(parcels.length === 1 ? this.answer(parcels[0]) : this.together(parcels));
+
+  /** Acts that came together: in their order, up to the first that is refused; all or none where the server fails. */
+  private together(parcels: readonly Parcel[]): Answer {
+    if (this.mood === 'away') return { kind: 'away' };
+    if (this.mood === 'failing' || parcels.some(({ id }) => this.failOn.has(id))) return { kind: 'failed' };
+    if (this.person !== null && parcels.some(({ by }) => by !== this.person)) return { kind: 'held' };
+    if (new Set(parcels.map(({ by, code }) => `${by} ${code}`)).size > 1) throw new Error('not of one person and job');
+    const revisions: number[] = [];
+    let stop: Problematic | null = null;
+    for (const parcel of parcels) {
+      const answer = this.one(parcel);
+      if (answer.kind === 'problem') stop = answer;
+      if (answer.kind !== 'done') break;
+      revisions.push(...answer.revisions);
+    }
+    if (this.mood === 'lost') return { kind: 'away' };
+    return { kind: 'done', job: this.job, revisions, body: null, stop };
+  }
 
   private answer(parcel: Parcel): Answer {
     if (this.mood === 'away') return { kind: 'away' };
     if (this.mood === 'failing' || this.failOn.has(parcel.id)) return { kind: 'failed' };
     if (this.person !== null && parcel.by !== this.person) return { kind: 'held' };
+    const answer = this.one(parcel);
+    return this.mood === 'lost' && answer.kind === 'done' && parcel.kind === 'act' ? { kind: 'away' } : answer;
+  }
+
+  private one(parcel: Parcel): Answer {
     this.arrived.push(parcel.id);
-    if (parcel.kind !== 'act') return { kind: 'done', job: null, revision: 0, body: null };
+    if (parcel.kind !== 'act') return { kind: 'done', job: null, revisions: [0], body: null, stop: null };
     const act = withBase(parcel.act, parcel.base.at === 'seen' ? parcel.base.version : -1);
     const content = JSON.stringify([parcel.by, act]);
     const earlier = this.done.get(parcel.id);
@@ -104,8 +127,8 @@ export class FakeServer {
       this.job = result.job;
       this.done.set(parcel.id, { content, revision: this.job.revision });
     }
-    if (this.mood === 'lost') return { kind: 'away' };
-    return { kind: 'done', job: this.job, revision: this.done.get(parcel.id)?.revision ?? 0, body: null };
+    const revisions = [this.done.get(parcel.id)?.revision ?? 0];
+    return { kind: 'done', job: this.job, revisions, body: null, stop: null };
   }
   private problem(problem: { type: string; title: string; status: number }): Answer {
     return { kind: 'problem', problem, refusal: null, current: null };
@@ -129,17 +152,17 @@ export class FakeTab {
     this.sender = new Sender({
       state: () => this.state,
       dispatch: (action) => this.dispatch(action),
-      post: server.post,
+      post: (parcels) => server.post(parcels),
       now: () => clock.now,
       later: clock.later,
       connection: (state) => {
         this.connection = state;
       },
-      delivered: (_parcel, { job }) => {
+      delivered: (_parcels, _done, { job }) => {
         if (job !== null && job.revision >= this.seen.revision) this.seen = job;
         return Promise.resolve();
       },
-      learned: (_parcel, { current }) => {
+      learned: ({ current }) => {
         if (current !== null) this.seen = current;
         return Promise.resolve();
       },

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Act } from '@fairwatt/core';
 import { edit, FakeTab, knows, startingJob } from './offline.test-help.ts';
-import { nextToSend, outbox } from './outbox.ts';
+import { nextTogether, outbox } from './outbox.ts';
 import { overlay } from './overlay.ts';
 import type { Refused } from './parcel.ts';
 
@@ -106,15 +106,15 @@ describe('gathering', () => {
 describe('what may be sent', () => {
   it('is sealed, and not typed over what is still unsent', () => {
     const tab = new FakeTab().do(edit({ words: 'A' }));
-    expect(nextToSend(tab.state)).toBeNull();
+    expect(nextTogether(tab.state)).toBeNull();
     tab.dispatch(outbox.seal(tab.acts[0]!.id));
     tab.do(edit({ words: 'B' }));
     tab.dispatch(outbox.seal(tab.acts[1]!.id));
-    expect(nextToSend(tab.state)?.id).toBe(tab.acts[0]!.id);
+    expect(nextTogether(tab.state)?.[0].id).toBe(tab.acts[0]!.id);
     tab.dispatch(outbox.refused({ id: tab.acts[0]!.id, refused: { kind: 'other', title: 'no' } }));
-    expect(nextToSend(tab.state)).toBeNull();
-    tab.dispatch(outbox.confirmed({ id: tab.acts[0]!.id, version: 7 }));
-    expect(nextToSend(tab.state)).toMatchObject({ base: { at: 'seen', version: 7 } });
+    expect(nextTogether(tab.state)).toBeNull();
+    tab.dispatch(outbox.confirmed([{ id: tab.acts[0]!.id, version: 7 }]));
+    expect(nextTogether(tab.state)).toMatchObject([{ base: { at: 'seen', version: 7 } }]);
   });
 });
 

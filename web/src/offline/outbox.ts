@@ -1,6 +1,14 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { subjectOf, versionAt, type Act, type Job, type SheetField } from '@fairwatt/core';
+import { comesAlone } from '@fairwatt/contract';
+import type { Together } from './delivery.ts';
 import { mayGrow, type ActParcel, type Base, type Parcel, type Refused } from './parcel.ts';
+
+/** A parcel that the server has done, and the version of what it was about. */
+export interface DoneParcel {
+  readonly id: string;
+  readonly version: number;
+}
 
 export interface OutboxState {
   /** In the order of sending. */
@@ -10,7 +18,7 @@ export interface OutboxState {
   /** Whether what is unsent survives a reload. */
   readonly storage: 'kept' | 'memory';
   /** What the server has done of late, for parcels that were typed over it and are heard of only now. */
-  readonly done: readonly { readonly id: string; readonly version: number }[];
+  readonly done: readonly DoneParcel[];
 }
 
 /** An outbox in which nothing is. */
@@ -201,15 +209,18 @@ const slice = createSlice({
       ),
     }),
     sending: (state, { payload: id }: PayloadAction<string | null>) => ({ ...state, sending: id }),
-    /** The server has done it; what was typed over it stands on the version that it made. */
-    confirmed: (state, { payload }: PayloadAction<{ id: string; version: number }>) => ({
+    /** The server has done them; what was typed over one of them stands on the version that it made. */
+    confirmed: (state, { payload }: PayloadAction<readonly DoneParcel[]>) => ({
       ...state,
-      sending: state.sending === payload.id ? null : state.sending,
-      done: [...state.done, payload].slice(-rememberedDone),
-      parcels: rebased(
-        state.parcels.filter((parcel) => parcel.id !== payload.id),
-        payload.id,
-        { at: 'seen', version: payload.version },
+      done: [...state.done, ...payload].slice(-rememberedDone),
+      parcels: payload.reduce<readonly Parcel[]>(
+        (parcels, { id, version }) =>
+          rebased(
+            parcels.filter((parcel) => parcel.id !== id),
+            id,
+            { at: 'seen', version },
+          ),
+        state.parcels,
       ),
     }),
     failed: (state, { payload: id }: PayloadAction<string>) => ({
@@ -266,15 +277,38 @@ export const outboxReducer = slice.reducer;
 
 const nothingHeld: ReadonlySet<string> = new Set();
 
-/** The next parcel that can be sent: sealed, not held back, and not typed over one that is still unsent. */
-export function nextToSend({ parcels }: OutboxState, held = nothingHeld): Parcel | null {
+/**
+ * What can be sent next: the first parcel that is sealed, not held back, and not typed over one that is still unsent;
+ * with it the acts of the same person on the same job that stand behind it, as long as nothing else stands between.
+ * @param most so many at once
+ */
+export function nextTogether({ parcels }: OutboxState, held = nothingHeld, most = 1): Together | null {
   const unsent = new Set(parcels.map((parcel) => parcel.id));
-  return (
-    parcels.find(
-      (parcel) =>
-        parcel.state === 'waiting' &&
-        !held.has(parcel.id) &&
-        !(parcel.kind === 'act' && parcel.base.at === 'after' && unsent.has(parcel.base.parcel)),
-    ) ?? null
-  );
+  const ready = (parcel: Parcel): boolean => parcel.state === 'waiting' && !held.has(parcel.id);
+  const beneath = (parcel: Parcel): string | null =>
+    parcel.kind === 'act' && parcel.base.at === 'after' && unsent.has(parcel.base.parcel) ? parcel.base.parcel : null;
+  const start = parcels.findIndex((parcel) => ready(parcel) && beneath(parcel) === null);
+  const first = parcels[start];
+  if (first === undefined) return null;
+  const together: [Parcel, ...Parcel[]] = [first];
+  const taken = new Set([first.id]);
+  for (const parcel of parcels.slice(start + 1)) {
+    if (together.length >= most || !goWith(first, parcel)) break;
+    const over = beneath(parcel);
+    // What is typed over one of these goes next; nothing overtakes it.
+    if (over !== null && taken.has(over)) break;
+    if (!ready(parcel) || over !== null) continue;
+    together.push(parcel);
+    taken.add(parcel.id);
+  }
+  return together;
 }
+
+/** Whether two parcels may go in one message. */
+const goWith = (first: Parcel, other: Parcel): boolean =>
+  first.kind === 'act' &&
+  other.kind === 'act' &&
+  first.code === other.code &&
+  first.by === other.by &&
+  !comesAlone(first.act) &&
+  !comesAlone(other.act);

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { mostActsTogether } from '@fairwatt/contract';
 import { edit, FakeTab, type FakeServer } from './offline.test-help.ts';
 import { outbox } from './outbox.ts';
 import { heldMilliseconds, mostFailures, orphanMilliseconds, retryMilliseconds, settleMilliseconds } from './sender.ts';
@@ -54,6 +55,75 @@ describe('sending', () => {
     tab.sender.wake();
     await tab.clock.pass(2 * orphanMilliseconds + 10);
     expect([tab.server.job.sheet.words, tab.state.parcels]).toEqual(['Cut of', []]);
+  });
+});
+
+describe('acts that wait together', () => {
+  const notes = (tab: FakeTab, ...ids: string[]) =>
+    ids.reduce((one, id) => one.do({ ...note(id), checkId: `check-${id}` }), tab);
+  /** A tab that kept acts while the server was away, and what it sends from then on. */
+  async function afterAway(tab: FakeTab): Promise<string[][]> {
+    const sent: string[][] = [];
+    const post = tab.server.post;
+    tab.server.post = (parcels) => {
+      sent.push(parcels.map(({ id }) => id));
+      return post(parcels);
+    };
+    tab.server.mood = 'well';
+    await tab.clock.pass(6 * retryMilliseconds);
+    return sent;
+  }
+  it('go in one message, and each is done once', async () => {
+    const tab = new FakeTab();
+    tab.server.mood = 'away';
+    notes(tab, 'a', 'b', 'c');
+    await tab.pause();
+    const ids = tab.acts.map(({ id }) => id);
+    expect(await afterAway(tab)).toEqual([ids]);
+    expect(tab.server.job.outcomes.map(({ id }) => id)).toEqual(['a', 'b', 'c']);
+    expect(tab.state.parcels).toEqual([]);
+  });
+  it('go fifty at once, and closing goes alone', async () => {
+    const tab = new FakeTab();
+    tab.server.mood = 'away';
+    notes(tab, ...Array.from({ length: mostActsTogether + 2 }, (_, index) => `n${index}`));
+    tab.do({ kind: 'close', basedOn: 0 });
+    await tab.pause();
+    expect((await afterAway(tab)).map((ids) => ids.length)).toEqual([mostActsTogether, 2, 1]);
+    expect([tab.server.job.state, tab.state.parcels]).toEqual(['closed', []]);
+  });
+  it('are done up to the first that is refused; those behind it go on', async () => {
+    const tab = new FakeTab();
+    tab.server.mood = 'away';
+    notes(tab, 'a').do(edit({ words: 'Mine' }));
+    await tab.pause();
+    notes(tab, 'b', 'c');
+    tab.server.other(edit({ words: 'Theirs' }));
+    expect((await afterAway(tab)).map((ids) => ids.length)).toEqual([4, 2]);
+    expect(tab.server.job.outcomes.map(({ id }) => id)).toEqual(['a', 'b', 'c']);
+    expect(tab.acts).toMatchObject([{ state: 'refused', refused: { kind: 'conflict' } }]);
+  });
+  it('go one by one once, where the server fails over one of them', async () => {
+    const tab = new FakeTab();
+    tab.server.mood = 'away';
+    notes(tab, 'a', 'bad', 'c');
+    await tab.pause();
+    const [, bad] = tab.acts;
+    tab.server.failOn.add(bad!.id);
+    await afterAway(tab);
+    expect(tab.server.job.outcomes.map(({ id }) => id)).toEqual(['a', 'c']);
+    expect(tab.acts).toMatchObject([{ id: bad!.id, state: 'refused', refused: { kind: 'other' } }]);
+  });
+  it('wait together for their person, and what was typed over one of them never overtakes it', async () => {
+    const tab = new FakeTab();
+    tab.server.mood = 'away';
+    tab.do(edit({ words: 'One' }));
+    await tab.pause();
+    tab.do(edit({ words: 'Two' }));
+    await tab.pause();
+    notes(tab, 'a');
+    expect((await afterAway(tab)).map((ids) => ids.length)).toEqual([1, 2]);
+    expect([tab.server.job.sheet.words, tab.state.parcels]).toEqual(['Two', []]);
   });
 });
 

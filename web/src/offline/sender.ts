@@ -1,7 +1,8 @@
 import { takesAway } from '@fairwatt/core';
+import { mostActsTogether } from '@fairwatt/contract';
 import type { Connection } from './connection.ts';
-import type { Answer, Post } from './delivery.ts';
-import { nextToSend, outbox, type OutboxState } from './outbox.ts';
+import type { Answer, Post, Problematic, Together } from './delivery.ts';
+import { nextTogether, outbox, type DoneParcel, type OutboxState } from './outbox.ts';
 import type { Parcel, Refused } from './parcel.ts';
 
 /** Typing pauses this long before it is sealed. */
@@ -14,6 +15,8 @@ export const heldMilliseconds = 30_000;
 /** After so many failures over the same parcel, somebody has to decide about it. */
 export const mostFailures = 3;
 
+type Done = Extract<Answer, { kind: 'done' }>;
+
 /** What the sender stands on, so that it can be tried with another clock and another server. */
 export interface SenderParts {
   readonly state: () => OutboxState;
@@ -23,10 +26,10 @@ export interface SenderParts {
   /** Calls back after a time; the answer calls it off. */
   readonly later: (work: () => void, milliseconds: number) => () => void;
   readonly connection: (state: Connection) => void;
-  /** A parcel is done; settled before it leaves the outbox, so that nobody sees the old state in between. */
-  readonly delivered: (parcel: Parcel, answer: Extract<Answer, { kind: 'done' }>) => Promise<void>;
+  /** Parcels are done; settled before they leave the outbox, so that nobody sees the old state in between. */
+  readonly delivered: (parcels: readonly Parcel[], done: readonly DoneParcel[], answer: Done) => Promise<void>;
   /** The job as the server has it came with a refusal. */
-  readonly learned: (parcel: Parcel, answer: Extract<Answer, { kind: 'problem' }>) => Promise<void>;
+  readonly learned: (answer: Problematic) => Promise<void>;
   /** How long to wait for a server that is away; one and a half seconds where it is not said. */
   readonly retryAfterMilliseconds?: number;
   /** Seals a draft as it is kept, and answers it; null when it is not kept. */
@@ -34,15 +37,15 @@ export interface SenderParts {
 }
 
 /** The version of what a parcel was about, once it is done. */
-export const versionAfter = (parcel: Parcel, revision: number): number =>
+const versionAfter = (parcel: Parcel, revision: number): number =>
   parcel.kind === 'act' && takesAway(parcel.act) ? 0 : revision;
 
-const textOf = ({ problem }: Extract<Answer, { kind: 'problem' }>): string => {
+const textOf = ({ problem }: Problematic): string => {
   const details = (problem.errors ?? []).map((error) => `${error.path}: ${error.message}`).join('; ');
   return details === '' ? problem.title : `${problem.title} (${details})`;
 };
 
-function refusedBy(answer: Extract<Answer, { kind: 'problem' }>): Refused {
+function refusedBy(answer: Problematic): Refused {
   const { refusal, current, problem } = answer;
   return refusal?.code === 'stale' && current !== null
     ? {
@@ -56,8 +59,8 @@ function refusedBy(answer: Extract<Answer, { kind: 'problem' }>): Refused {
 }
 
 /**
- * Sends sealed parcels one after the other, again and again until the server answers. What has been sent once is never
- * changed; what the server cannot take does not stop what stands behind it.
+ * Sends sealed parcels in their order, acts of one person on one job together, again and again until the server answers.
+ * What has been sent once is never changed; what the server cannot take does not stop what stands behind it.
  */
 export class Sender {
   private busy = false;
@@ -65,6 +68,8 @@ export class Sender {
   private planned: (() => void) | null = null;
   /** Parcels of people who are not signed in. */
   private readonly held = new Set<string>();
+  /** So many are sent alone: one of them, nobody knows which, is not taken together with the others. */
+  private alone = 0;
   private readonly parts: SenderParts;
 
   constructor(parts: SenderParts) {
@@ -109,26 +114,26 @@ export class Sender {
     this.busy = true;
     try {
       await this.sealOrphans();
-      const parcel = nextToSend(this.parts.state(), this.held);
-      if (parcel === null) {
+      const parcels = nextTogether(this.parts.state(), this.held, this.alone > 0 ? 1 : mostActsTogether);
+      if (parcels === null) {
         if (this.parts.state().parcels.some((item) => item.state === 'draft')) this.wake(orphanMilliseconds);
         return;
       }
-      this.parts.dispatch(outbox.sending(parcel.id));
-      const answer = await this.parts.post(parcel);
-      await this.settle(parcel, answer);
+      this.parts.dispatch(outbox.sending(parcels[0].id));
+      const answer = await this.parts.post(parcels);
+      await this.settle(parcels, answer);
     } finally {
       this.busy = false;
     }
   }
 
-  private async settle(parcel: Parcel, answer: Answer): Promise<void> {
+  private async settle(parcels: Together, answer: Answer): Promise<void> {
     const { dispatch, connection } = this.parts;
+    if (answer.kind !== 'away') this.alone = parcels.length > 1 ? 0 : Math.max(0, this.alone - 1);
     switch (answer.kind) {
       case 'done':
         connection('here');
-        await this.parts.delivered(parcel, answer);
-        dispatch(outbox.confirmed({ id: parcel.id, version: versionAfter(parcel, answer.revision) }));
+        await this.done(parcels, answer);
         this.wake();
         break;
       case 'away':
@@ -139,28 +144,60 @@ export class Sender {
       case 'held':
         connection('here');
         if (this.held.size === 0) this.parts.later(() => this.release(), heldMilliseconds);
-        this.held.add(parcel.id);
+        for (const parcel of parcels) this.held.add(parcel.id);
         dispatch(outbox.sending(null));
         this.wake();
         break;
       case 'failed':
-        dispatch(outbox.failed(parcel.id));
         dispatch(outbox.sending(null));
-        if (parcel.failures + 1 >= mostFailures)
-          dispatch(
-            outbox.refused({
-              id: parcel.id,
-              refused: { kind: 'other', title: 'The server fails over this; everything else goes on' },
-            }),
-          );
-        this.wake(retryMilliseconds);
+        if (parcels.length > 1) this.oneByOne(parcels);
+        else this.failed(parcels[0]);
         break;
       case 'problem':
         connection('here');
-        await this.parts.learned(parcel, answer);
-        dispatch(outbox.refused({ id: parcel.id, refused: refusedBy(answer) }));
         dispatch(outbox.sending(null));
+        if (parcels.length > 1) {
+          this.oneByOne(parcels);
+          break;
+        }
+        await this.refused(parcels[0], answer);
         this.wake();
     }
+  }
+
+  private async done(parcels: Together, answer: Done): Promise<void> {
+    const through = parcels.slice(0, answer.revisions.length);
+    const done = through.map((parcel, index) => ({
+      id: parcel.id,
+      version: versionAfter(parcel, answer.revisions[index] ?? 0),
+    }));
+    await this.parts.delivered(through, done, answer);
+    this.parts.dispatch(outbox.confirmed(done));
+    this.parts.dispatch(outbox.sending(null));
+    const next = parcels[through.length];
+    if (answer.stop !== null && next !== undefined) await this.refused(next, answer.stop);
+  }
+
+  private oneByOne(parcels: Together): void {
+    this.alone = parcels.length;
+    this.wake();
+  }
+
+  private failed(parcel: Parcel): void {
+    const { dispatch } = this.parts;
+    dispatch(outbox.failed(parcel.id));
+    if (parcel.failures + 1 >= mostFailures)
+      dispatch(
+        outbox.refused({
+          id: parcel.id,
+          refused: { kind: 'other', title: 'The server fails over this; everything else goes on' },
+        }),
+      );
+    this.wake(retryMilliseconds);
+  }
+
+  private async refused(parcel: Parcel, answer: Problematic): Promise<void> {
+    await this.parts.learned(answer);
+    this.parts.dispatch(outbox.refused({ id: parcel.id, refused: refusedBy(answer) }));
   }
 }

@@ -11,7 +11,7 @@ import { followServer } from './live-updates.ts';
 import { outbox } from './outbox.ts';
 import { within } from './patience.ts';
 import { nextOrder, thisTab, type Parcel } from './parcel.ts';
-import { retryMilliseconds, Sender, settleMilliseconds, versionAfter } from './sender.ts';
+import { retryMilliseconds, Sender, settleMilliseconds } from './sender.ts';
 import { browserTabs, type TabMessage } from './tabs.ts';
 
 const watchMilliseconds = 8000;
@@ -110,7 +110,7 @@ export async function startOffline(store: AppStore): Promise<void> {
         kept.hear(outbox.gone(message.id));
         break;
       case 'confirmed':
-        kept.hear(outbox.confirmed({ id: message.id, version: message.version }));
+        kept.hear(outbox.confirmed(message.done));
         break;
       case 'job':
         void store.dispatch(api.util.upsertQueryData('job', message.job.code, message.job));
@@ -148,16 +148,16 @@ export async function startOffline(store: AppStore): Promise<void> {
         if (store.getState().connection !== state) tabs.tell({ kind: 'connection', state });
         store.dispatch(connection.set(state));
       },
-      delivered: async (parcel, { job, revision }) => {
+      delivered: async (parcels, done, { job }) => {
         if (job !== null) {
           await store.dispatch(api.util.upsertQueryData('job', job.code, job));
           tabs.tell({ kind: 'job', job });
           void keepAnswer(job);
         }
-        tabs.tell({ kind: 'confirmed', id: parcel.id, version: versionAfter(parcel, revision) });
-        tellChanged(tagsOf(parcel), null);
+        tabs.tell({ kind: 'confirmed', done });
+        tellChanged([...new Set(parcels.flatMap(tagsOf))], null);
       },
-      learned: async (_parcel, { current }) => {
+      learned: async ({ current }) => {
         if (current === null) return;
         await store.dispatch(api.util.upsertQueryData('job', current.code, current));
         tabs.tell({ kind: 'job', job: current });

@@ -1,12 +1,13 @@
 import type { Job } from '@fairwatt/core';
 import type { Connection } from './connection.ts';
+import type { DoneParcel } from './outbox.ts';
 import type { Parcel } from './parcel.ts';
 
 /** What tabs of one browser tell each other. */
 export type TabMessage =
   | { readonly kind: 'put'; readonly parcel: Parcel }
   | { readonly kind: 'gone'; readonly id: string }
-  | { readonly kind: 'confirmed'; readonly id: string; readonly version: number }
+  | { readonly kind: 'confirmed'; readonly done: readonly DoneParcel[] }
   | { readonly kind: 'job'; readonly job: Job }
   | { readonly kind: 'changed'; readonly tags: readonly string[]; readonly code: string | null }
   | { readonly kind: 'connection'; readonly state: Connection };

@@ -6,7 +6,7 @@ import { KeptParcels } from './kept-parcels.ts';
 import { emptyOutbox, outbox, outboxReducer, type OutboxState } from './outbox.ts';
 import { nextOrder, thisTab, type ActParcel, type Parcel } from './parcel.ts';
 import { memoryStore, type ParcelStore } from './parcel-store.ts';
-import { Sender, settleMilliseconds, versionAfter } from './sender.ts';
+import { Sender, settleMilliseconds } from './sender.ts';
 import type { TabMessage } from './tabs.ts';
 
 /** How long things take, in milliseconds, one after the other from a list that begins anew at its end. */
@@ -53,7 +53,7 @@ class Tab {
   hear(message: TabMessage): void {
     if (message.kind === 'put') this.kept.hear(outbox.put(message.parcel));
     if (message.kind === 'gone') this.kept.hear(outbox.gone(message.id));
-    if (message.kind === 'confirmed') this.kept.hear(outbox.confirmed(message));
+    if (message.kind === 'confirmed') this.kept.hear(outbox.confirmed(message.done));
     if (message.kind === 'job') this.seen = message.job;
   }
 }
@@ -78,13 +78,13 @@ class Browser {
     const sender = new Sender({
       state: () => sending.state,
       dispatch: (action) => sending.dispatch(action),
-      post: (parcel) => this.after(() => this.server.post(parcel)),
+      post: (parcels) => this.after(() => this.server.post(parcels)),
       now: () => this.clock.now,
       later: this.clock.later,
       connection: () => undefined,
-      delivered: (parcel, { job, revision }) => {
+      delivered: (_parcels, done, { job }) => {
         if (job !== null) sending.tell({ kind: 'job', job });
-        sending.tell({ kind: 'confirmed', id: parcel.id, version: versionAfter(parcel, revision) });
+        sending.tell({ kind: 'confirmed', done });
         return Promise.resolve();
       },
       learned: () => Promise.resolve(),
