@@ -93,7 +93,7 @@ describe('acts that come together', () => {
       [last, last + 1],
     ]);
     expect((await jobOf(code)).outcomes).toHaveLength(3);
-    expect((await server.act<Job>(code, b.act, 'mara', b.id)).body.revision).toBe(last + 1);
+    expect((await server.act(code, b.act, 'mara', b.id)).body.revision).toBe(last + 1);
   });
   it('are done up to the first that cannot be, which says why; those behind it are not touched', async () => {
     const { code } = await server.make();

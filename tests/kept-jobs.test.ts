@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Act, Job } from '@fairwatt/core';
 import { readJob, readWhole } from '../server/src/jobs/read.ts';

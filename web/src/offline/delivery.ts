@@ -77,10 +77,10 @@ const problematic = (problem: Problem, job: Job | null = null): Problematic => (
 
 const doneTogether = ({ job, revisions, problem }: ActsDone): Answer => ({
   kind: 'done',
-  job: job as Job,
+  job: job,
   revisions,
   body: null,
-  stop: problem === null ? null : problematic(problem, job as Job),
+  stop: problem === null ? null : problematic(problem, job),
 });
 
 async function answerOf(parcels: Together, response: Response): Promise<Answer> {
