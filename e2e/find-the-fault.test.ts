@@ -1,6 +1,6 @@
 import type { Page } from 'puppeteer-core';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { press, saved, seeText, visit } from './application.ts';
+import { press, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { application, chromium } from './running.ts';
 
@@ -193,3 +193,56 @@ describe('record and settings', () => {
     await guest.browserContext().close();
   });
 });
+
+describe('two faults at once', () => {
+  it('are told with both symptoms at Intake, said as two once no one explains them, and looked for one by one', async () => {
+    const code = await newJob('Goes off, and is loud');
+    await visit(page, `${application.url}/jobs/${code}/intake`);
+    await pressTab(page, 'Complaint');
+    await press(page, 'Cuts out under load');
+    await pressIn('How it has gone', 'Slowly worse');
+    await press(page, 'Other times, smell, noise, moment, place …');
+    await pressIn('At other times it did', 'Starts after several tries');
+    await pressIn('Where it stands', 'Dust, hair, smoke');
+    await saved(page);
+    for (const [checkId, outcomeId] of [
+      ['m-rails-work', 'out'],
+      ['m-steady', 'sags'],
+      ['m-cpu-temp', 'hot'],
+      ['look-dust', 'blocked'],
+      ['d-swap', 'better'],
+    ])
+      await note(code, checkId!, outcomeId!);
+    await visit(page, `${application.url}/jobs/${code}/fault`);
+    await seeText(page, 'No one fault explains this well; two at once do');
+    await seeText(page, 'at other times: Starts after several tries', '.trail');
+    const together = await Promise.all(['cpu-hot', 'psu-weak'].map(share));
+    expect(together[0]! + together[1]!).toBeGreaterThan(100);
+    expect(await page.$eval('[data-two-faults]', (one) => one.getAttribute('data-two-faults'))).toBe('cpu-hot');
+    await note(code, 'repair.cool-cpu', 'same');
+    await page.waitForSelector('[data-two-faults="psu-weak"]');
+  });
+});
+
+/** A key in its row, by the row's name. */
+async function pressIn(row: string, key: string): Promise<void> {
+  const found = await page.waitForSelector(`[role="group"][aria-label="${row}"] ::-p-aria(${key})`);
+  await found?.click();
+}
+
+async function posted<T>(path: string, body: unknown): Promise<T> {
+  const answered = await fetch(`${application.url}/api${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+  return (await answered.json()) as T;
+}
+const newJob = async (title: string): Promise<string> =>
+  (await posted<{ code: string }>('/jobs', { by: 'mara', id: crypto.randomUUID(), title, client: '', words: '' })).code;
+const note = (code: string, checkId: string, outcomeId: string) =>
+  posted(`/jobs/${code}/acts`, {
+    id: crypto.randomUUID(),
+    by: 'mara',
+    act: { kind: 'note-outcome', id: crypto.randomUUID(), checkId, outcomeId, instrumentId: null },
+  });

@@ -8,33 +8,25 @@ import {
   checkPlan,
   checkWorth,
   compileModel,
-  conclude,
-  contradictionIn,
+  diagnose,
   demandOf,
   drawLoads,
   explainOpen,
   fitQuestion,
   hungByInlet,
   inletsToServe,
-  interlocksOf,
   judgeReadings,
   safetyCheckId,
-  mindChangers,
   needs,
-  nextStep,
   nothingFits,
   partsAt,
   planCables,
   plugProblems,
-  posterior,
-  provingFirst,
-  rankChecks,
   rankSupplies,
   schoolRatings,
   settlingInstruments,
   steadinessOf,
   whileRunning,
-  suspects,
   worthOf,
   type Model,
 } from '@fairwatt/core';
@@ -108,15 +100,13 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
             ],
           });
       });
-      const interlocks = interlocksOf(compiled, observations);
-      const ranked = suspects(compiled, observations);
-      const conclusion = conclude(compiled, observations, ranked, stopProbability ?? 0.9);
       const available = bench ?? { has: [...needs].filter((need) => need !== 'running'), mayMeterMains: false };
-      const nextChecks = provingFirst(compiled, rankChecks(compiled, observations, available, interlocks), conclusion);
+      const found = diagnose(compiled, observations, { bench: available, stopProbability: stopProbability ?? 0.9 });
+      const named = (faultId: string) => compiled.faults.find((fault) => fault.id === faultId)?.name;
       const titled = (checkId: string) => compiled.checks[compiled.checkIndex.get(checkId)!]!.title;
       return {
-        conclusion,
-        interlocks: interlocks.map(({ danger, causes, madeSafe, bars }) => ({
+        conclusion: found.conclusion,
+        interlocks: found.interlocks.map(({ danger, causes, madeSafe, bars }) => ({
           dangerId: danger.id,
           title: danger.title,
           causes,
@@ -128,18 +118,18 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
               ? danger.ways.map((way) => ({ check: safetyCheckId(danger.id), outcome: way.id, label: way.label }))
               : [],
         })),
-        nextStep: nextStep(
-          { model: compiled, observations, probabilities: posterior(compiled, observations), interlocks },
-          nextChecks,
-          conclusion,
-        ),
-        contradiction: contradictionIn(compiled, observations),
-        wouldChangeMyMind: mindChangers(nextChecks, ranked[0]!.faultId),
-        suspects: ranked.map((suspect) => ({
-          ...suspect,
-          name: compiled.faults.find((fault) => fault.id === suspect.faultId)?.name,
-        })),
-        nextChecks: nextChecks.slice(0, 5).map((check) => ({
+        nextStep: found.step,
+        contradiction: found.contradiction,
+        twoFaults:
+          found.twoFaults === null
+            ? null
+            : {
+                ...found.twoFaults,
+                pairs: found.twoFaults.pairs.map((pair) => ({ ...pair, names: pair.faultIds.map(named) })),
+              },
+        wouldChangeMyMind: found.mindChangers,
+        suspects: found.suspects.map((suspect) => ({ ...suspect, name: named(suspect.faultId) })),
+        nextChecks: found.nextChecks.slice(0, 5).map((check) => ({
           title: titled(check.checkId),
           worthMinutes: worthOf(check),
           why: checkWorth(compiled.knowledge, check),

@@ -2,7 +2,9 @@ import {
   aboutText,
   faultGroupText,
   faultGroups,
+  doubleShare,
   groupDamping,
+  partlySeen,
   hazardText,
   isFromFile,
   needText,
@@ -112,6 +114,10 @@ export function knowledgePage(knowledge: Knowledge): string {
     'Checks that tell the same story are damped for each fault apart: of the outcomes that ' +
       `speak for it the strongest counts in full, the next by ${groupDamping}, then by ` +
       `${groupDamping ** 2}, and so among those against it. “Cannot tell” counts nothing.`,
+    `Two faults at once are weighed with the single ones: ${Math.round(100 * doubleShare)} machines in 100 have two. ` +
+      'What is told of such a machine is the one or the other; a cure ends the complaint only if it ends both, and ' +
+      `where it ends one of them that is seen as better in ${Math.round(100 * partlySeen)} of 100 cases; anything ` +
+      'else each moves by its own factor.',
     'A repair that was tried is evidence too: the right one changes nothing in ' +
       `${rightRepairFails} of 100 cases, a wrong one seems to cure in ${wrongRepairCures}.`,
     `The shop's closed jobs move the figures: a shipped row is worth ${shippedWeightJobs} ` +

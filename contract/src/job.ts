@@ -108,6 +108,10 @@ export const sheetFields = {
   client: text(80),
   words: text(1000),
   button: id.nullable(),
+  alsoTold: z
+    .array(id)
+    .max(9)
+    .refine((told) => new Set(told).size === told.length, 'each once'),
   course: id.nullable(),
   surroundings: text(500),
   machineYears: figure(0, 60).nullable(),
@@ -172,6 +176,7 @@ const laterFields = {
   oldSupply: sheetFields.oldSupply.default(null),
   oldSupplyNote: sheetFields.oldSupplyNote.default(''),
   oldSupplyDisposed: sheetFields.oldSupplyDisposed.default(false),
+  alsoTold: sheetFields.alsoTold.default([]),
 };
 const fieldRevisionsSchema = z.partialRecord(
   z.enum(Object.keys(sheetFields) as [SheetField, ...SheetField[]]),

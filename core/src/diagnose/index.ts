@@ -81,6 +81,16 @@ export {
   type ShopRecord,
 } from './learn.ts';
 export { type Contradiction, contradictionIn, type MindChanger, mindChangers } from './contradiction.ts';
+export { diagnose, type Diagnosis, type SearchTerms } from './diagnose.ts';
+export {
+  bothSay,
+  doubleShare,
+  type FaultPair,
+  lookingForFirst,
+  partlySeen,
+  type TwoFaults,
+  twoFaultsIn,
+} from './two-faults.ts';
 export { type Moved, movedMost, type Tally, type Trust, trustIn } from './trust.ts';
 export { absentIn, modelOf } from './machine-model.ts';
 export { type CheckAtPlug, checkAtPlug, mainInletOf, pinOn20 } from './main-plug.ts';

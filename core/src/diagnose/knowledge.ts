@@ -97,6 +97,8 @@ export interface CheckOutcome {
   readonly hint?: string | undefined;
   /** Faults that this outcome proves, by cure or by swap. */
   readonly cures?: readonly string[] | undefined;
+  /** It is better but not gone: what one sees where one of two faults was ended. */
+  readonly partly?: boolean | undefined;
   /** The instrument says by it that the supply is well. */
   readonly sound?: boolean | undefined;
   /** With this outcome the machine does not stay on, so nothing can be tried at work. */

@@ -141,6 +141,8 @@ export interface Weighted {
   readonly damping: Float64Array;
   /** P(outcome | fault) by fault, of this instrument where it has a record of its own. */
   readonly likelihood: Float64Array;
+  /** The same for every outcome of the check. */
+  readonly rows: readonly Float64Array[];
   /** As in `Rows`. */
   readonly says: Float64Array;
 }
@@ -168,6 +170,7 @@ export function weigh(
     known.push({
       check,
       outcome,
+      rows: own?.likelihood ?? model.likelihood[check]!,
       likelihood: (own?.likelihood ?? model.likelihood[check]!)[outcome]!,
       says: (own?.says ?? model.says[check]!)[outcome]!,
     });

@@ -28,6 +28,8 @@ export interface Sheet {
   readonly words: string;
   /** Outcome of the check `told-button`. */
   readonly button: string | null;
+  /** Further outcomes of `told-button` that were seen too, at other times. */
+  readonly alsoTold: readonly string[];
   /** Outcome of the check `told-course`. */
   readonly course: string | null;
   readonly surroundings: string;
@@ -373,6 +375,7 @@ export function newJob(code: string, title: string, client: string, words: strin
       client,
       words,
       button: null,
+      alsoTold: [],
       course: null,
       surroundings: '',
       machineYears: null,

@@ -21,6 +21,8 @@ export interface SourcedObservation extends Observation {
   readonly source: ObservationSource;
   /** The noted outcome behind it; null when it was derived. */
   readonly notedId: string | null;
+  /** Seen at another time than what the check says now; counts beside it. */
+  readonly also?: true | undefined;
   /** An answer noted by hand that the derived one stands before. */
   readonly insteadOf?: { readonly notedId: string; readonly outcomeId: string } | undefined;
 }
@@ -34,12 +36,28 @@ export interface FaultSource extends Pick<
   'outcomes' | 'readings' | 'logs' | 'probes' | 'parts' | 'supply' | 'choice'
 > {
   readonly button: string | null;
+  readonly alsoTold: readonly string[];
   readonly course: string | null;
+  readonly machineYears: number | null;
+  readonly supplyYears: number | null;
 }
 
 export function faultSourceOf({ sheet, outcomes, readings, logs, probes, parts, supply, choice }: Job): FaultSource {
-  const { button, course } = sheet;
-  return { button, course, outcomes, readings, logs, probes, parts, supply, choice };
+  const { button, alsoTold, course, machineYears, supplyYears } = sheet;
+  return {
+    button,
+    alsoTold,
+    course,
+    machineYears,
+    supplyYears,
+    outcomes,
+    readings,
+    logs,
+    probes,
+    parts,
+    supply,
+    choice,
+  };
 }
 
 /** Verdicts and steadiness of one phase. */
@@ -85,6 +103,14 @@ function railsOutcome(verdicts: readonly Verdict[], conditions: readonly Conditi
   if (found.length === 0) return null;
   if (found.some((verdict) => verdict.word === 'fail')) return 'out';
   return found.some((verdict) => verdict.word === 'cannot-tell' || verdict.word === 'marginal') ? 'marginal' : 'in';
+}
+
+/** A supply is taken to be as old as its machine where nobody said otherwise. */
+function ageOutcome(years: number | null): string | null {
+  if (years === null) return null;
+  if (years < 2) return 'under-2';
+  if (years < 5) return '2-to-5';
+  return years < 9 ? '5-to-9' : 'over-9';
 }
 
 function standbyOutcome(verdicts: readonly Verdict[]): string | null {
@@ -190,8 +216,13 @@ export function observationsOf(
       insteadOf: own === undefined ? undefined : { notedId: own.id, outcomeId: own.outcomeId },
     });
   };
+  const addAlso = (checkId: string, outcomeId: string) =>
+    found.push({ source: 'intake', checkId, outcomeId, notedId: null, also: true });
   add('intake', 'told-button', job.button);
+  for (const outcomeId of job.alsoTold)
+    if (job.button !== null && outcomeId !== job.button) addAlso('told-button', outcomeId);
   add('intake', 'told-course', job.course);
+  add('intake', 'told-age', ageOutcome(job.supplyYears ?? job.machineYears));
   add(
     'measure',
     'm-standby',

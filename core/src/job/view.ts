@@ -1,25 +1,4 @@
-import {
-  conclude,
-  contradictionIn,
-  interlocksOf,
-  mindChangers,
-  nextStep,
-  posterior,
-  provingFirst,
-  rankChecks,
-  suspects,
-  triedCureId,
-  weigh,
-  type Conclusion,
-  type Contradiction,
-  type Interlock,
-  type MindChanger,
-  type About,
-  type NextCheck,
-  type NextStep,
-  type Suspect,
-  modelOf,
-} from '../diagnose/index.ts';
+import { diagnose, interlocksOf, modelOf, triedCureId, weigh, type About, type Diagnosis } from '../diagnose/index.ts';
 import type { CandidateRow, SupplyModel } from '../supply/index.ts';
 import { cablingOf, type Cabling } from './cabling.ts';
 import { cablingSigns, measuredSigns } from './dangers.ts';
@@ -40,20 +19,11 @@ import { standingOf, type Standing } from './standing.ts';
 import { stationsOf, type Station } from './stations.ts';
 
 /** Everything that follows from a job and its shop. */
-export interface JobView {
+export interface JobView extends Diagnosis {
   readonly before: MeasureResult;
   readonly after: MeasureResult;
   readonly lines: { readonly before: LoadLines; readonly after: LoadLines };
   readonly observations: readonly SourcedObservation[];
-  readonly suspects: readonly Suspect[];
-  readonly nextChecks: readonly NextCheck[];
-  readonly conclusion: Conclusion;
-  /** What must not be powered now, and what was found dangerous. */
-  readonly interlocks: readonly Interlock[];
-  readonly step: NextStep;
-  /** Two outcomes that no fault explains together. */
-  readonly contradiction: Contradiction | null;
-  readonly mindChangers: readonly MindChanger[];
   /** Checks answered with something this knowledge does not know; they carry no weight. */
   readonly notCounted: readonly string[];
   /** What the machine has not, by its parts: faults and checks of it are left out. */
@@ -76,49 +46,21 @@ export function faultView(
   job: FaultSource,
   shop: Shop,
   load: LoadView,
-): Pick<
-  JobView,
-  | 'before'
-  | 'after'
-  | 'chosen'
-  | 'observations'
-  | 'suspects'
-  | 'nextChecks'
-  | 'conclusion'
-  | 'interlocks'
-  | 'step'
-  | 'contradiction'
-  | 'mindChangers'
-  | 'notCounted'
-  | 'absent'
-  | 'round'
-> {
+): Pick<JobView, 'before' | 'after' | 'chosen' | 'observations' | 'notCounted' | keyof Diagnosis | 'absent' | 'round'> {
   const before = measureResult(job, 'before', job.supply?.label.guide ?? '2.x', shop.instruments);
   const lines = loadLinesOf(job, 'before', before.steadiness, shop.instruments, before.guide);
   const observations = observationsOf(job, before, lines, load.presentAssessment);
   const chosen = shop.supplies.find(({ id }) => id === job.choice?.modelId) ?? null;
   const after = measureResult(job, 'after', chosen?.label.guide ?? job.supply?.label.guide ?? '2.x', shop.instruments);
   const model = modelOf(shop.model, job.parts);
-  const interlocks = interlocksOf(model, observations, measuredSigns(job, [before, after]));
-  const ranked = suspects(model, observations);
-  const conclusion = conclude(model, observations, ranked, shop.settings.stopProbability);
-  const nextChecks = provingFirst(model, rankChecks(model, observations, shop.settings.bench, interlocks), conclusion);
+  const { bench, stopProbability } = shop.settings;
+  const found = diagnose(model, observations, { bench, stopProbability, signs: measuredSigns(job, [before, after]) });
   return {
     before,
     after,
     chosen,
     observations,
-    suspects: ranked,
-    conclusion,
-    interlocks,
-    nextChecks,
-    step: nextStep(
-      { model, observations, probabilities: posterior(model, observations), interlocks },
-      nextChecks,
-      conclusion,
-    ),
-    contradiction: contradictionIn(model, observations),
-    mindChangers: mindChangers(nextChecks, ranked[0]!.faultId),
+    ...found,
     notCounted: weigh(model, observations)
       .notCounted.filter(
         (observation) => observation.outcomeId !== 'unknown' || !model.checkIndex.has(observation.checkId),

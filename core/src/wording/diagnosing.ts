@@ -5,6 +5,7 @@ import {
   triedCureId,
   type Conclusion,
   type Contradiction,
+  type Diagnosis,
   type Knowledge,
   type MindChanger,
   type NextCheck,
@@ -164,6 +165,18 @@ export function contradictionText(knowledge: Knowledge, contradiction: Contradic
     `“${observationText(knowledge, b)}”: together they are ` +
     `${Math.round(contradiction.timesLess)} times less likely than apart. Do one of them ` +
     'again, or think of two faults at once.'
+  );
+}
+
+/** What two faults at once would be, how likely, and which of them is looked for first. */
+export function twoFaultsText(knowledge: Knowledge, two: NonNullable<Diagnosis['twoFaults']>): string {
+  const [pair] = two.pairs;
+  if (pair === undefined) return '';
+  const other = pair.faultIds.find((id) => id !== two.firstId) ?? two.firstId;
+  return (
+    `No one fault explains this well; two at once do (${percentText(two.probability)}). Likeliest: ` +
+    `“${faultName(knowledge, two.firstId)}” together with “${faultName(knowledge, other)}” (${percentText(pair.probability)}). ` +
+    'The search goes on with the first of them, then with the other.'
   );
 }
 

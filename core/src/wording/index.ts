@@ -48,6 +48,7 @@ export {
   observationText,
   outcomeLabel,
   tallyText,
+  twoFaultsText,
 } from './diagnosing.ts';
 export { openPointText, proofNextText, proofText, stationLineText } from './stations.ts';
 export {

@@ -109,6 +109,7 @@ const sheet: Fields<KeptSheet> = {
   client: text,
   words: text,
   button: orNull(text),
+  alsoTold: list(text),
   course: orNull(text),
   surroundings: text,
   machineYears: orNull(number),

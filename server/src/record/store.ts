@@ -96,7 +96,7 @@ export function lessonOf(job: Job, observations: JobView['observations']): Lesso
   return {
     faultId: finding.faultId,
     outcomes: observations
-      .filter((observation) => observation.outcomeId !== 'unknown')
+      .filter((observation) => observation.outcomeId !== 'unknown' && observation.also !== true)
       .map(({ checkId, outcomeId, instrumentId }) => ({ checkId, outcomeId, instrumentId: instrumentId ?? null })),
   };
 }

@@ -3,6 +3,7 @@ const fieldNames: Readonly<Record<string, string>> = {
   client: 'Client',
   words: "In the client's words",
   button: 'Pressing the button',
+  alsoTold: 'At other times',
   course: 'How it has gone',
   surroundings: 'Surroundings',
   upgrade: 'Planned upgrade',

@@ -5,6 +5,7 @@ import {
   checkWorth,
   conclusionSentence,
   contradictionText,
+  twoFaultsText,
   findingGrounds,
   findingSentence,
   mindChangerText,
@@ -85,9 +86,14 @@ export default function Fault() {
             Round {view.round}: what was repaired changed nothing; what is known so far still counts.
           </p>
         )}
-        {view.contradiction !== null && (
+        {view.contradiction !== null && view.twoFaults === null && (
           <p className="caution contradiction" role="status">
             <span>{contradictionText(knowledge, view.contradiction)}</span>
+          </p>
+        )}
+        {view.twoFaults !== null && !decided && (
+          <p className="caution contradiction" role="status" data-two-faults={view.twoFaults.firstId}>
+            <span>{twoFaultsText(knowledge, view.twoFaults)}</span>
           </p>
         )}
         {view.interlocks.map((interlock) => (
@@ -165,6 +171,9 @@ export default function Fault() {
         >
           {conclusionSentence(knowledge, conclusion)}
         </p>
+        {view.twoFaults !== null && (
+          <p className="quiet">How likely each is there; with two at once they add up to more than 100%.</p>
+        )}
         <Suspects />
         {!decided && <Decide setFinding={setFinding} />}
         {decided && !endangered && <Primary onClick={() => desk.goTo('load')}>Go on to Load</Primary>}

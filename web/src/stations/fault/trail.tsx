@@ -4,6 +4,10 @@ import { checkTitle, outcomeLabel, triedCureId, type SourcedObservation } from '
 import { clockTime } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
 
+/** The field of the sheet that an answer told at Intake stands in. */
+const fieldOf: Readonly<Record<string, 'button' | 'course'>> = { 'told-button': 'button', 'told-course': 'course' };
+
+const sourceName = { intake: 'Intake', bench: 'the bench', measure: 'Measure', load: 'Load' } as const;
 const sourceMark = { intake: '●', bench: '●', measure: '■', load: '■' } as const;
 
 /** What was done, told and computed, each correctable in place. */
@@ -20,10 +24,10 @@ export function Trail({
     <ul className="trail">
       {view.observations.map((item) => (
         <TrailRow
-          key={item.checkId}
+          key={item.also === true ? `${item.checkId} ${item.outcomeId}` : item.checkId}
           item={item}
           round={rounds.indexOf(item) + 1}
-          open={open === item.checkId}
+          open={open === item.checkId && item.also !== true}
           onToggle={() => setOpen(open === item.checkId ? null : item.checkId)}
           onAnswer={(outcomeId) => {
             setOpen(null);
@@ -48,7 +52,8 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
   const check = knowledge.checks.find((candidate) => candidate.id === item.checkId);
   const noted = job.outcomes.find((outcome) => outcome.id === item.notedId);
   const title = checkTitle(knowledge, item.checkId);
-  const byHand = item.source === 'bench' || item.source === 'intake';
+  const field = item.also === true ? undefined : fieldOf[item.checkId];
+  const byHand = item.source === 'bench' || field !== undefined;
   const tester = shop.instruments.find((instrument) => instrument.id === noted?.instrumentId);
   const takeBack = () => {
     if (item.notedId !== null) {
@@ -62,8 +67,7 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
             instrumentId: item.instrumentId ?? null,
           }),
         );
-    } else if (item.source === 'intake') {
-      const field = item.checkId === 'told-button' ? 'button' : 'course';
+    } else if (field !== undefined) {
       act({ kind: 'edit-sheet', changes: { [field]: null }, basedOn: job.sheet.version });
     }
   };
@@ -72,7 +76,8 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
       <span aria-hidden="true">{sourceMark[item.source]}</span>
       <span className="what">
         {round > 0 && <span className="quiet">Round {round} ended: </span>}
-        {title}:{' '}
+        {title}
+        {item.also === true && <span className="quiet">, at other times</span>}:{' '}
         {byHand && check !== undefined ? (
           <Button
             type="text"
@@ -113,8 +118,8 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
         )}
       </span>
       {!byHand && (
-        <Button type="link" onClick={() => goTo(item.source === 'load' ? 'load' : 'measure')}>
-          from {item.source === 'load' ? 'Load' : 'Measure'}
+        <Button type="link" onClick={() => goTo(item.source === 'bench' ? 'fault' : item.source)}>
+          from {sourceName[item.source]}
         </Button>
       )}
       {byHand && <span className="quiet nowrap">{noted === undefined ? 'told' : clockTime(noted.at)}</span>}

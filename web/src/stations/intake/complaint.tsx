@@ -1,6 +1,7 @@
 import type { SheetChanges } from '@fairwatt/core';
 import { FigureField, Keys, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { MoreTold } from './more-told.tsx';
 
 const notEmpty = (value: string) => (value.trim() === '' ? 'say which machine it is' : null);
 
@@ -39,6 +40,7 @@ export function Complaint() {
           onPick={(course) => edit({ course: course === sheet.course ? null : course })}
         />
       </div>
+      <MoreTold />
       <div className="fields">
         <TextField
           label="Machine"

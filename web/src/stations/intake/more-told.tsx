@@ -1,0 +1,80 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import { outcomeLabel } from '@fairwatt/core';
+import { Keys } from '../../controls/fields.tsx';
+import { useDesk } from '../../job/job-context.ts';
+
+/** What is kept on the sheet, or follows from it, has its own place. */
+const elsewhere = new Set(['told-button', 'told-course', 'told-age']);
+
+/** What else the client may be asked: each is an answer in the search for the fault. */
+export function MoreTold() {
+  const { knowledge, view, job, act, locked } = useDesk();
+  const [open, setOpen] = useState(false);
+  const { button, alsoTold, version } = job.sheet;
+  const labelOf = (checkId: string, outcomeId: string) => outcomeLabel(knowledge, checkId, outcomeId);
+  const optionsOf = (checkId: string) =>
+    (knowledge.checks.find(({ id }) => id === checkId)?.outcomes ?? []).map(({ id, label }) => ({ value: id, label }));
+  const asked = knowledge.checks.filter(({ id, kind }) => kind === 'told' && !elsewhere.has(id));
+  const answerTo = (id: string) => view.observations.find(({ checkId }) => checkId === id);
+  const said = [
+    ...alsoTold.map((told) => `at other times: ${labelOf('told-button', told)}`),
+    ...asked.flatMap(({ id, title }) => {
+      const answer = answerTo(id);
+      return answer === undefined ? [] : [`${title}: ${labelOf(id, answer.outcomeId)}`];
+    }),
+  ];
+
+  function pickOther(told: string): void {
+    const left = alsoTold.filter((other) => other !== told);
+    const changes = { alsoTold: left.length < alsoTold.length ? left : [...alsoTold, told] };
+    act({ kind: 'edit-sheet', changes, basedOn: version });
+  }
+  function pick(checkId: string, outcomeId: string): void {
+    const stands = answerTo(checkId);
+    if (stands?.outcomeId === outcomeId && stands.notedId !== null)
+      act({ kind: 'take-back-outcome', id: stands.notedId });
+    else act({ kind: 'note-outcome', id: crypto.randomUUID(), checkId, outcomeId, instrumentId: null });
+  }
+
+  return (
+    <div className="block">
+      <div className="more-told">
+        <Button aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? 'Fold up' : 'Other times, smell, noise, moment, place …'}
+        </Button>
+        {!open && said.length > 0 && <span>{said.join('; ').toLowerCase()}</span>}
+      </div>
+      {open && (
+        <>
+          {button !== null && (
+            <div className="block">
+              <span className="label">At other times it did</span>
+              <Keys
+                label="At other times it did"
+                values={alsoTold}
+                options={optionsOf('told-button').filter(({ value }) => value !== button)}
+                digits={false}
+                disabled={locked}
+                onPick={pickOther}
+              />
+            </div>
+          )}
+          {asked.map(({ id, title }) => (
+            <div key={id} className="block">
+              <span className="label">{title}</span>
+              <Keys
+                label={title}
+                value={answerTo(id)?.outcomeId ?? null}
+                options={optionsOf(id)}
+                digits={false}
+                disabled={locked || job.finding !== null}
+                onPick={(outcomeId) => pick(id, outcomeId)}
+              />
+            </div>
+          ))}
+        </>
+      )}
+    </div>
+  );
+}
