@@ -2,6 +2,7 @@ import type { Page } from 'puppeteer-core';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { press, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
+import { doActs, newJob, noted } from './messages.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;
@@ -205,21 +206,21 @@ describe('two faults at once', () => {
     await pressIn('At other times it did', 'Starts after several tries');
     await pressIn('Where it stands', 'Dust, hair, smoke');
     await saved(page);
-    for (const [checkId, outcomeId] of [
-      ['m-rails-work', 'out'],
-      ['m-steady', 'sags'],
-      ['m-cpu-temp', 'hot'],
-      ['look-dust', 'blocked'],
-      ['d-swap', 'better'],
-    ])
-      await note(code, checkId!, outcomeId!);
+    await doActs(
+      code,
+      noted('m-rails-work', 'out'),
+      noted('m-steady', 'sags'),
+      noted('m-cpu-temp', 'hot'),
+      noted('look-dust', 'blocked'),
+      noted('d-swap', 'better'),
+    );
     await visit(page, `${application.url}/jobs/${code}/fault`);
     await seeText(page, 'No one fault explains this well; two at once do');
     await seeText(page, 'at other times: Starts after several tries', '.trail');
     const together = await Promise.all(['cpu-hot', 'psu-weak'].map(share));
     expect(together[0]! + together[1]!).toBeGreaterThan(100);
     expect(await page.$eval('[data-two-faults]', (one) => one.getAttribute('data-two-faults'))).toBe('cpu-hot');
-    await note(code, 'repair.cool-cpu', 'same');
+    await doActs(code, noted('repair.cool-cpu', 'same'));
     await page.waitForSelector('[data-two-faults="psu-weak"]');
   });
 });
@@ -229,20 +230,3 @@ async function pressIn(row: string, key: string): Promise<void> {
   const found = await page.waitForSelector(`[role="group"][aria-label="${row}"] ::-p-aria(${key})`);
   await found?.click();
 }
-
-async function posted<T>(path: string, body: unknown): Promise<T> {
-  const answered = await fetch(`${application.url}/api${path}`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(body),
-  });
-  return (await answered.json()) as T;
-}
-const newJob = async (title: string): Promise<string> =>
-  (await posted<{ code: string }>('/jobs', { by: 'mara', id: crypto.randomUUID(), title, client: '', words: '' })).code;
-const note = (code: string, checkId: string, outcomeId: string) =>
-  posted(`/jobs/${code}/acts`, {
-    id: crypto.randomUUID(),
-    by: 'mara',
-    act: { kind: 'note-outcome', id: crypto.randomUUID(), checkId, outcomeId, instrumentId: null },
-  });

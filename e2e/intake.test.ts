@@ -5,20 +5,16 @@ import { describe, expect, it } from 'vitest';
 import { partClass, type Job } from '@fairwatt/core';
 import { choose, control, fill, press, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
+import { jobOf, newJob } from './messages.ts';
 import { application, chromium } from './running.ts';
 
 /** A job of which nothing is known yet, open at its parts. */
 async function newMachine(): Promise<{ readonly page: Page; readonly stored: () => Promise<Job> }> {
-  const answer = await fetch(`${application.url}/api/jobs`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ by: 'mara', id: crypto.randomUUID(), title: 'Off the counter', client: '', words: '' }),
-  });
-  const { code } = (await answer.json()) as Job;
+  const code = await newJob('Off the counter');
   const page = await openPage(chromium.browser);
   await visit(page, `${application.url}/jobs/${code}/intake`);
   await pressTab(page, 'Parts');
-  return { page, stored: async () => (await (await fetch(`${application.url}/api/jobs/${code}`)).json()) as Job };
+  return { page, stored: () => jobOf(code) };
 }
 const partsOf = (job: Job) =>
   job.parts.map(({ classId, quantity, change }) => `${quantity} ${classId}${change === 'stays' ? '' : ` ${change}`}`);

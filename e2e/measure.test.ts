@@ -6,8 +6,9 @@ import type { Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { normal, seeded } from '@fairwatt/core/simulate';
 import { SimulatedBench, serveInstrument, type ServedInstrument } from '@fairwatt/instruments';
-import { choose, fill, press, pressTab, saved, seeText, visit } from './application.ts';
+import { choose, fill, mainAct, press, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
+import { doActs, jobOf, newJob, noted } from './messages.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;
@@ -401,4 +402,30 @@ describe('instruments live', () => {
       expect(bench.drawing).toBe(false);
     },
   );
+});
+
+describe('the next reading', () => {
+  it('of a dead machine is its standby voltage; Enter picks where it is taken and waits for the figure', async () => {
+    const code = await newJob('Dead');
+    await doActs(
+      code,
+      { kind: 'edit-sheet', changes: { button: 'nothing' }, basedOn: 1 },
+      noted('look-standby-light', 'dark'),
+    );
+    const page = await openPage(chromium.browser);
+    await visit(page, `${application.url}/jobs/${code}/measure`);
+    await page.waitForSelector('[data-next-reading="+5sb off-load"]');
+    await mainAct(page);
+    await page.waitForFunction(() => document.activeElement?.hasAttribute('data-entry'));
+    await page.keyboard.type('5sb 5.02');
+    await page.keyboard.press('Enter');
+    await saved(page);
+    expect((await jobOf(code)).readings).toMatchObject([{ subject: '+5sb', condition: 'off-load' }]);
+    expect(await page.$('[data-next-reading$="work"], [data-next-reading$="idle"]')).toBeNull();
+    const running = await newJob('Cuts out');
+    await doActs(running, { kind: 'edit-sheet', changes: { button: 'cuts-load' }, basedOn: 1 });
+    await visit(page, `${application.url}/jobs/${running}/measure`);
+    await seeText(page, /Next: \+12 V idle[^]*Tells most now: about [\d.]+ min saved/);
+    await page.browserContext().close();
+  });
 });

@@ -55,7 +55,15 @@ export {
   proveMinutes,
   wrongPartMinutes,
 } from './remaining-time.ts';
-export { type Bench, type NextCheck, type OutcomePreview, rankChecks, worthOf } from './next-check.ts';
+export {
+  type Bench,
+  type NextCheck,
+  machineRuns,
+  nearMinutes,
+  type OutcomePreview,
+  rankChecks,
+  worthOf,
+} from './next-check.ts';
 export { type Evidence, type Strength, type Suspect, suspects } from './explain.ts';
 export {
   type Caution,

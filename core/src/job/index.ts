@@ -40,6 +40,7 @@ export {
   stepPhases,
   type StepTick,
 } from './job.ts';
+export { type NextReading, type NextReadingReason, recordReading } from './next-reading.ts';
 export { fittingOf, isOfFitting, readingsOf } from './fitting.ts';
 export { type ChoosingSettings, firstChoosing, type Shop, type ShopSettings } from './shop.ts';
 export {

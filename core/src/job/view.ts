@@ -12,6 +12,7 @@ import {
   type MeasureResult,
   type SourcedObservation,
 } from './observations.ts';
+import { nextReadingOf, type NextReading } from './next-reading.ts';
 import { openPointsOf, type OpenPoint } from './open-points.ts';
 import type { Shop } from './shop.ts';
 import { candidatesOf, loadView, type LoadView } from './sizing.ts';
@@ -26,6 +27,8 @@ export interface JobView extends Diagnosis {
   readonly observations: readonly SourcedObservation[];
   /** Checks answered with something this knowledge does not know; they carry no weight. */
   readonly notCounted: readonly string[];
+  /** What to measure next before anything is changed; null when nothing is left to read. */
+  readonly nextReading: NextReading | null;
   /** What the machine has not, by its parts: faults and checks of it are left out. */
   readonly absent: readonly About[];
   /** 1, and one more for each repair that changed nothing. */
@@ -46,7 +49,10 @@ export function faultView(
   job: FaultSource,
   shop: Shop,
   load: LoadView,
-): Pick<JobView, 'before' | 'after' | 'chosen' | 'observations' | 'notCounted' | keyof Diagnosis | 'absent' | 'round'> {
+): Pick<
+  JobView,
+  'before' | 'after' | 'chosen' | 'observations' | 'notCounted' | 'nextReading' | keyof Diagnosis | 'absent' | 'round'
+> {
   const before = measureResult(job, 'before', job.supply?.label.guide ?? '2.x', shop.instruments);
   const lines = loadLinesOf(job, 'before', before.steadiness, shop.instruments, before.guide);
   const observations = observationsOf(job, before, lines, load.presentAssessment);
@@ -61,6 +67,14 @@ export function faultView(
     chosen,
     observations,
     ...found,
+    nextReading: nextReadingOf({
+      model,
+      observations,
+      bench,
+      interlocks: found.interlocks,
+      nextChecks: found.nextChecks,
+      verdicts: before.verdicts,
+    }),
     notCounted: weigh(model, observations)
       .notCounted.filter(
         (observation) => observation.outcomeId !== 'unknown' || !model.checkIndex.has(observation.checkId),

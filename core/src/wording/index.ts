@@ -56,6 +56,7 @@ export {
   logEventText,
   logProblemText,
   logShapeText,
+  nextReadingText,
   pinExpectText,
   probeWordText,
   sweepEndText,

@@ -7,6 +7,7 @@ import type {
   ProbeVerdict,
   TimeFormat,
 } from '../measure/index.ts';
+import type { NextReading } from '../job/index.ts';
 import { voltsText } from './figures.ts';
 
 export const probeWordText: Record<ProbeVerdict['word'], string> = {
@@ -24,6 +25,26 @@ export function unreadRailsText(forecasts: readonly Forecast[]): string | null {
   if (unread.length === 0) return null;
   const each = unread.map(({ rail, amps, nextAmps }) => `${rail} V (read it at ${ampsText(nextAmps ?? amps)})`);
   return `Not read near the planned load: ${each.join(', ')}.`;
+}
+
+/** Why a reading is the next one, in one sentence. */
+export function nextReadingText({ why }: NextReading): string {
+  const saved = (minutes: number) => `about ${minutes.toFixed(1)} min saved on the way to the fault`;
+  switch (why.kind) {
+    case 'first':
+      return 'The machine shows no life: without standby nothing else can come.';
+    case 'tells':
+      return `Tells most now: ${saved(why.savesMinutes)}.`;
+    case 'completes':
+      return `Not read yet, and the other rails speak for themselves only: ${saved(why.savesMinutes)}.`;
+    case 'settles':
+      return why.repeats === null
+        ? `What was read cannot tell, and only a better meter can: ${saved(why.savesMinutes)}.`
+        : `What was read cannot tell; ${why.repeats === 1 ? 'once more' : `${why.repeats} times more`} with the load held ` +
+            `steady would: ${saved(why.savesMinutes)}.`;
+    case 'record':
+      return 'Nothing in the search hangs on it now; it stands in the record of before and after.';
+  }
 }
 
 /** Why a forecast cannot tell, and what to do about it. */

@@ -5,6 +5,8 @@ import {
   conditionText,
   forecastText,
   measuringBar,
+  nextReadingText,
+  recordReading,
   settlingInstruments,
   settlingReadings,
   standingInterlock,
@@ -81,6 +83,8 @@ function WasItStarted({ phase, condition }: { readonly phase: Phase; readonly co
 export default function Measure() {
   const { job, view, shop, goTo } = useDesk();
   const [wanted, setPhase] = useState<Phase | null>(null);
+  /** The reading that is to be taken now: where, and how often one was asked for. */
+  const [asked, setAsked] = useState<{ readonly serial: number; readonly condition: Condition } | null>(null);
   const [params, setParams] = useSearchParams();
   const way = ways.find(([value]) => value === params.get('way'))?.[0] ?? 'readings';
   const phase: Phase = wanted ?? (job.choice?.kind === 'replace' && job.seats.length > 0 ? 'after' : 'before');
@@ -94,12 +98,10 @@ export default function Measure() {
   const forecasts = view.lines[phase].forecasts.filter((item) => item.planned.word !== 'will-pass');
   const unread = unreadRailsText(forecasts.map(({ planned }) => planned));
   const sags = result.steadiness.filter((item) => item.word === 'sags' || item.word === 'wanders');
-  const missing = (['idle', 'work'] as const).flatMap((condition) =>
-    (['+12', '+5', '+3.3'] as const)
-      .filter((rail) => !verdicts.some((verdict) => verdict.subject === rail && verdict.condition === condition))
-      .map((rail) => ({ rail, condition })),
-  );
-  const next = missing[0];
+  const next =
+    phase === 'before' && job.finding === null
+      ? view.nextReading
+      : recordReading(verdicts, phase === 'after' ? true : null);
   const barred = measuringBar(view.interlocks, phase);
   const told = standingInterlock(view.interlocks) ?? barred;
   const settling = deciding === null ? [] : settlingInstruments(deciding, shop.instruments);
@@ -117,7 +119,9 @@ export default function Measure() {
         {told !== null && <InterlockCard interlock={told} />}
         {way === 'readings' && (
           <>
-            {barred === null && <QuickEntryForm phase={phase} onPhase={setPhase} />}
+            {barred === null && (
+              <QuickEntryForm key={asked?.serial} phase={phase} onPhase={setPhase} asked={asked?.condition ?? null} />
+            )}
             {verdicts.length === 0 ? (
               <Empty title="No readings yet">
                 Type the rail and the figure, such as <kbd>12 11.92</kbd>, and Enter. Several at once are fine.
@@ -215,12 +219,17 @@ export default function Measure() {
         {barred !== null && barred.madeSafe !== null && (
           <Primary onClick={() => goTo('fault')}>Back to Find the fault</Primary>
         )}
-        {barred === null && next !== undefined && (
-          <Primary onClick={() => document.querySelector<HTMLInputElement>('[data-entry]')?.focus()}>
-            Next: {subjectText[next.rail]} {conditionText[next.condition]}
-          </Primary>
+        {barred === null && next !== null && (
+          <>
+            <Primary onClick={() => setAsked({ serial: (asked?.serial ?? 0) + 1, condition: next.condition })}>
+              Next: {subjectText[next.subject]} {conditionText[next.condition]}
+            </Primary>
+            <p className="quiet" data-next-reading={`${next.subject} ${next.condition}`}>
+              {nextReadingText(next)}
+            </p>
+          </>
         )}
-        {barred === null && next === undefined && (
+        {barred === null && next === null && (
           <Primary onClick={() => goTo(phase === 'after' ? 'hand-over' : 'fault')}>
             {phase === 'after' ? 'Hand over' : 'Back to Find the fault'}
           </Primary>

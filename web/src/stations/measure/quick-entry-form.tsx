@@ -1,5 +1,5 @@
 import { today } from '../../controls/clock.ts';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Button, Input, Select, type InputRef } from 'antd';
 import { Link } from 'react-router';
 import {
@@ -56,14 +56,17 @@ function habitOf(job: Job, technician: string | null): Habit | null {
 export function QuickEntryForm({
   phase,
   onPhase,
+  asked: askedFor,
 }: {
   readonly phase: Phase;
   readonly onPhase: (phase: Phase) => void;
+  /** The condition in which a reading is asked for now: it is picked, and the field waits for the figure. */
+  readonly asked: Condition | null;
 }) {
   const { job, view, shop, act, locked, technician } = useDesk();
   const remembered = habitOf(job, technician);
   const [text, setText] = useState(() => safeSession.get(draftKey(job.code)) ?? '');
-  const [condition, setCondition] = useState<Condition>(remembered?.condition ?? 'idle');
+  const [condition, setCondition] = useState<Condition>(askedFor ?? remembered?.condition ?? 'idle');
   const [instrumentId, setInstrument] = useState(
     () =>
       shop.instruments.find((item) => item.id === remembered?.instrumentId)?.id ??
@@ -90,6 +93,9 @@ export function QuickEntryForm({
   const [asked, setAsked] = useState(false);
   const [last, setLast] = useState<Kept | null>(null);
   const field = useRef<InputRef>(null);
+  useEffect(() => {
+    if (askedFor !== null) field.current?.focus();
+  }, [askedFor]);
   const [pad, setPad] = useState(() => safeStorage.get('fairwatt.pad') === 'shown');
   const fitted = phase === 'before' ? job.supply?.label : (view.chosen?.label ?? job.supply?.label);
   const parsed = parseQuickEntry(text, missingRails(fitted ?? null));
