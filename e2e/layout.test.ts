@@ -1,9 +1,6 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import type { AxeResults } from 'axe-core';
-import type { Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import { settled, visit } from './application.ts';
+import { barriersOn } from './axe.ts';
 import { openPage } from './browser.ts';
 import { application, chromium } from './running.ts';
 import { whatSticksOut } from './geometry.ts';
@@ -70,15 +67,6 @@ describe('every screen', () => {
     expect(wrong).toEqual([]);
   }, 240_000);
 
-  const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-  const violationsOf = async (page: Page, onlyContrast: boolean): Promise<string[]> => {
-    await page.evaluate(axe);
-    const what = onlyContrast ? `runOnly: ['color-contrast'],` : '';
-    const found = (await page.evaluate(`axe.run(document, { ${what} resultTypes: ['violations'] })`)) as AxeResults;
-    return found.violations.flatMap((violation) =>
-      violation.nodes.slice(0, 3).map((node) => `${violation.id}: ${node.html.slice(0, 140)}`),
-    );
-  };
   // Names, roles and order do not hang on the colours: each size is asked for all of it in one theme, for contrast in
   // the other.
   it.each([
@@ -94,7 +82,7 @@ describe('every screen', () => {
         for (const [index, [width, height]] of [sizes[0], sizes[2]].entries()) {
           await page.setViewport({ width, height });
           await settled(page);
-          for (const violation of await violationsOf(page, index !== whole))
+          for (const violation of await barriersOn(page, index !== whole))
             wrong.push(`${route} at ${width}: ${violation}`);
         }
       }

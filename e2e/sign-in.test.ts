@@ -4,6 +4,7 @@ import type { Job } from '@fairwatt/core';
 import type { Person } from '@fairwatt/contract';
 import { becomeOwner, choose, control, fill, press, saved, seeText, startApplication, visit } from './application.ts';
 import type { Application } from './application.ts';
+import { barriersOn } from './axe.ts';
 import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
 
 const owner = { name: 'Ilse V.', secret: '482913' };
@@ -12,6 +13,8 @@ const trainee = { name: 'Pim Vale', secret: '371926' };
 let application: Application;
 let chromium: OpenBrowser;
 let page: Page;
+/** What would keep somebody from becoming the owner. */
+const beforeAnybody: string[] = [];
 
 /** Asks the server as this browser is signed in. */
 const ask = <T>(path: string, method = 'GET', body: unknown = null): Promise<T> =>
@@ -43,6 +46,8 @@ beforeAll(async () => {
   chromium = await openBrowser();
   page = await openPage(chromium.browser, { technician: null });
   await visit(page, `${application.url}/jobs`);
+  await seeText(page, 'This shop has no owner yet');
+  beforeAnybody.push(...(await barriersOn(page)));
   await becomeOwner(page, application, owner.name, owner.secret);
   await seeText(page, 'No jobs yet');
 });
@@ -55,6 +60,20 @@ const codeOfFirstJob = async (): Promise<string> =>
   (await ask<{ jobs: { code: string }[] }>('/jobs')).jobs[0]?.code ?? '';
 
 describe('a shop where people sign in', () => {
+  it('can be entered by everybody: on a bench and on a phone, light and dark', async () => {
+    expect(beforeAnybody).toEqual([]);
+    for (const theme of ['light', 'dark'] as const)
+      for (const [width, height] of [
+        [1280, 800],
+        [390, 844],
+      ] as const) {
+        const stranger = await openPage(chromium.browser, { technician: null, theme, width, height });
+        await visit(stranger, `${application.url}/jobs`);
+        await seeText(stranger, 'Who works here?');
+        expect([theme, width, await barriersOn(stranger)]).toEqual([theme, width, []]);
+        await stranger.browserContext().close();
+      }
+  });
   it('takes somebody in with a role and a PIN', async () => {
     await visit(page, `${application.url}/people`);
     await press(page, 'Add somebody');

@@ -65,6 +65,24 @@ describe('the examples of docs/formats.md', () => {
     expect(result.suspects[0]!.evidence.length).toBeGreaterThan(0);
     expect(result.nextChecks).toHaveLength(5);
   });
+  it('diagnose takes several symptoms, and says when two faults explain more than one', () => {
+    const story = [
+      ['told-button', 'cuts-load'],
+      ['told-button', 'several-tries'],
+      ['m-rails-work', 'out'],
+      ['m-steady', 'sags'],
+      ['m-cpu-temp', 'hot'],
+      ['look-dust', 'blocked'],
+      ['d-swap', 'better'],
+    ].map(([check, outcome]) => ({ check, outcome }));
+    const result = compute('diagnose', { outcomes: story }, () => model) as {
+      twoFaults: { firstId: string; pairs: { names: string[] }[] } | null;
+    };
+    expect(result.twoFaults).toMatchObject({
+      firstId: 'cpu-hot',
+      pairs: [{ names: ['Supply weak under load', 'Processor overheats'] }, {}, {}],
+    });
+  });
   it('diagnose says what must be made safe before anything else, and how that is noted', () => {
     const answer = (outcomes: readonly { check: string; outcome: string }[]) =>
       compute('diagnose', { outcomes }, () => model) as {
@@ -120,6 +138,16 @@ describe('bad input', () => {
     ['verdict', { ...(JSON.parse(examples.get('verdict')!) as object), guide: '4.x' }, 'guide'],
     ['diagnose', { outcomes: [{ check: 'told-button', outcome: 'explodes' }] }, 'outcomes.0.outcome'],
     ['diagnose', { outcomes: [{ check: 'nothing', outcome: 'x' }] }, 'outcomes.0.check'],
+    [
+      'diagnose',
+      {
+        outcomes: [
+          { check: 'look-dust', outcome: 'clean' },
+          { check: 'look-dust', outcome: 'dusty' },
+        ],
+      },
+      'outcomes.1.check',
+    ],
     ['load', { parts: [], supply: null }, 'parts'],
     [
       'plan',

@@ -29,6 +29,7 @@ import {
   whileRunning,
   worthOf,
   type Model,
+  type Observation,
 } from '@fairwatt/core';
 import { seeded } from '@fairwatt/core/simulate';
 import { computeSchemas, computeVerbs, fieldErrors, type ComputeVerb, type Problem } from '@fairwatt/contract';
@@ -49,6 +50,27 @@ function parsed<V extends ComputeVerb>(verb: V, input: unknown): ReturnType<(typ
   if (!result.success)
     throw problem('invalid', `The input of ${verb} is not valid`, { errors: fieldErrors(result.error) });
   return result.data as ReturnType<(typeof computeSchemas)[V]['parse']>;
+}
+
+/**
+ * Holds answers to what the knowledge asks: each check once, except what was told, which may have been so at one time
+ * and otherwise at another. @throws ComputeProblem at the first that does not fit
+ */
+function checkObservations(model: Model, observations: readonly Observation[]): void {
+  const wrong = (index: number, field: 'check' | 'outcome', message: string) =>
+    problem('invalid', 'The input of diagnose is not valid', {
+      errors: [{ path: `outcomes.${index}.${field}`, message }],
+    });
+  observations.forEach(({ checkId, outcomeId }, index) => {
+    const check = model.checks[model.checkIndex.get(checkId) ?? -1];
+    if (check === undefined)
+      throw wrong(index, 'check', `is not a check; known: ${model.checks.map(({ id }) => id).join(', ')}`);
+    if (check.kind !== 'told' && observations.findIndex((other) => other.checkId === checkId) !== index)
+      throw wrong(index, 'check', 'is answered already; only what was told may be answered for several times');
+    const known = check.outcomes.map(({ id }) => id);
+    if (outcomeId !== 'unknown' && !known.includes(outcomeId))
+      throw wrong(index, 'outcome', `is not an outcome of ${check.id}; known: ${known.join(', ')}, unknown`);
+  });
 }
 
 /** Runs one verb of the core on parsed JSON. @throws ComputeProblem when the input does not fit */
@@ -74,32 +96,7 @@ export function compute(verb: ComputeVerb, input: unknown, model: () => Model): 
         outcomeId: item.outcome,
         instrumentId: item.instrument ?? null,
       }));
-      observations.forEach((observation, index) => {
-        const check = compiled.checks.find((candidate) => candidate.id === observation.checkId);
-        if (check === undefined)
-          throw problem('invalid', 'The input of diagnose is not valid', {
-            errors: [
-              {
-                path: `outcomes.${index}.check`,
-                message: `is not a check; known: ${compiled.checks.map((candidate) => candidate.id).join(', ')}`,
-              },
-            ],
-          });
-        if (
-          observation.outcomeId !== 'unknown' &&
-          !check.outcomes.some((outcome) => outcome.id === observation.outcomeId)
-        )
-          throw problem('invalid', 'The input of diagnose is not valid', {
-            errors: [
-              {
-                path: `outcomes.${index}.outcome`,
-                message:
-                  `is not an outcome of ${check.id}; known: ` +
-                  `${check.outcomes.map((outcome) => outcome.id).join(', ')}, unknown`,
-              },
-            ],
-          });
-      });
+      checkObservations(compiled, observations);
       const available = bench ?? { has: [...needs].filter((need) => need !== 'running'), mayMeterMains: false };
       const found = diagnose(compiled, observations, { bench: available, stopProbability: stopProbability ?? 0.9 });
       const named = (faultId: string) => compiled.faults.find((fault) => fault.id === faultId)?.name;

@@ -112,7 +112,7 @@ function Evidence({ suspect, leads }: { readonly suspect: Suspect; readonly lead
   return (
     <ul className="evidence">
       {suspect.evidence.slice(0, 6).map((item) => (
-        <li key={item.checkId}>
+        <li key={`${item.checkId} ${item.outcomeId}`}>
           <span
             className="weight"
             role="img"

@@ -106,7 +106,9 @@ export function Report() {
       <p>
         {job.sheet.words === '' ? 'Not written down.' : `“${job.sheet.words}”`}{' '}
         {job.sheet.button !== null &&
-          `Pressing the button: ${outcomeLabel(knowledge, 'told-button', job.sheet.button).toLowerCase()}.`}{' '}
+          `Pressing the button: ${[job.sheet.button, ...job.sheet.alsoTold]
+            .map((told) => outcomeLabel(knowledge, 'told-button', told).toLowerCase())
+            .join('; at other times ')}.`}{' '}
         {job.sheet.course !== null && `${outcomeLabel(knowledge, 'told-course', job.sheet.course)}.`}
       </p>
       <h2>Finding</h2>
