@@ -156,7 +156,7 @@ describe('a backup', () => {
         .join(', ')};
       alter table technician add column owner boolean not null default false;
       update technician set owner = role = 'owner';
-      alter table job drop column also_told;
+      alter table job drop column also_told, drop column put_away_by, drop column put_away_at, drop column put_away_reason;
       alter table technician drop column role, drop column version;
       drop table shop_access, technician_secret, device, web_session, audit;
       drop function audit_stands;

@@ -56,6 +56,21 @@ describe('a list of very many jobs', () => {
     expect(wanted.every((job) => job.state === 'open')).toBe(true);
     expect((await server.call('/jobs?order=wanted&after=open~2026-01-01T00:00:00.000Z~9')).status).toBe(422);
   });
+  it('leaves out what was put away, and shows it where that is asked for; taken out it is there again', async () => {
+    const made = await server.make('Entered twice by mistake');
+    const codes = async (query: string) => (await list(query)).jobs.map(({ code }) => code);
+    const put = await server.act(made.code, { kind: 'put-away', reason: 'Twice', basedOn: made.stateVersion });
+    expect(put.status).toBe(200);
+    for (const query of ['', 'state=open', 'search=entered%20twice', 'order=wanted'])
+      expect(await codes(query)).not.toContain(made.code);
+    expect(await codes('state=away')).toEqual([made.code]);
+    expect(await codes('state=away&search=twice')).toEqual([made.code]);
+    expect((await server.call<Job>(`/jobs/${made.code}`)).body.putAway?.reason).toBe('Twice');
+    const { stateVersion } = put.body;
+    expect((await server.act(made.code, { kind: 'reopen', basedOn: stateVersion })).status).toBe(200);
+    expect(await codes('state=open')).toContain(made.code);
+    expect(await codes('state=away')).toEqual([]);
+  });
   it('counts what is found as far as anybody would read, and says where it goes on', async () => {
     expect(await list('search=out%20cuts')).toMatchObject({ total: 1000, more: true });
     expect(await list('search=01632%20019999')).toMatchObject({ total: 1, more: false, older: null });

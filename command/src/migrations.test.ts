@@ -41,6 +41,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0026_old_supply.sql': '0797e2dc29ca4378',
   '0027_access.sql': 'b1ab0e81897fca10',
   '0028_also_told.sql': '1e05a5fa3d340cf9',
+  '0029_put_away.sql': '5e12c019b319cc5c',
 };
 
 it('a migration that has shipped never changes again', () => {

@@ -30,7 +30,7 @@ export const permissions = {
   power: { roles: ['owner', 'technician'], what: 'let instruments load or start a supply' },
   stock: { roles: ['owner', 'technician'], what: 'change supplies, cable bags, parts and prices' },
   carry: { roles: ['owner', 'technician'], what: 'take whole files out and bring them in' },
-  own: { roles: ['owner'], what: 'people, devices, settings, addresses of instruments and services' },
+  own: { roles: ['owner'], what: 'people, devices, settings, addresses of services; put jobs away' },
 } as const satisfies Readonly<Record<string, { readonly roles: readonly Role[]; readonly what: string }>>;
 export type Permission = keyof typeof permissions;
 
@@ -74,6 +74,7 @@ export const actPermissions: Readonly<Record<Act['kind'], Permission>> = {
   'withdraw-sign-off': 'judge',
   close: 'judge',
   reopen: 'judge',
+  'put-away': 'own',
 };
 
 export const auditKinds = [

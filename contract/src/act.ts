@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { priorities, searchFieldIds, stationStates, type Act } from '@fairwatt/core';
+import { jobStates, priorities, searchFieldIds, stationStates, type Act } from '@fairwatt/core';
 import {
   cableFields,
   choiceFields,
@@ -11,6 +11,7 @@ import {
   newReadingSchema,
   pinFields,
   presentSupplyFields,
+  putAwayReason,
   probeFields,
   proofFields,
   seatFields,
@@ -73,6 +74,7 @@ export const actSchema = z.discriminatedUnion('kind', [
   act('withdraw-sign-off', { id: uuid }),
   act('close', { basedOn: seenVersion }),
   act('reopen', { basedOn: seenVersion }),
+  act('put-away', { reason: putAwayReason, basedOn: seenVersion }),
 ]) satisfies z.ZodType<Act>;
 
 /** One act on a job. `id` is made by the sender, so that sending it twice does it once. */
@@ -83,7 +85,7 @@ export type ActMessage = z.infer<typeof actMessageSchema>;
 
 /** Most acts that are sent at once. */
 export const mostActsTogether = 50;
-const alone: readonly Act['kind'][] = ['close', 'reopen'];
+const alone: readonly Act['kind'][] = ['close', 'reopen', 'put-away'];
 /**
  * Acts of one person on one job, in the order in which they were done. Each is a message of its own: sending it again,
  * alone or with others, does it once. Closing and reopening come alone.
@@ -100,7 +102,7 @@ export const actsTogetherSchema = z
   })
   .refine(({ messages }) => messages.every((message) => !alone.includes(message.act.kind)), {
     path: ['messages'],
-    error: 'closing and reopening come alone',
+    error: 'closing, reopening and putting away come alone',
   });
 /** What became of them: the revision that each made, up to the first that was not done, and why that one was not. */
 export const actsDoneSchema = z.strictObject({
@@ -122,7 +124,7 @@ export type NewJobMessage = z.infer<typeof newJobSchema>;
 /** A place in the list of jobs, as an answer gave it. */
 const jobListCursor = z
   .string()
-  .regex(/^(open|closed)~\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{3}Z~\d{1,15}$/, 'must be a place that a list gave')
+  .regex(/^(open|closed|away)~\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{3}Z~\d{1,15}$/, 'must be a place that a list gave')
   .refine((cursor) => !Number.isNaN(Date.parse(cursor.split('~')[1]!)), 'must be a place that a list gave');
 /** A place in the list of what is wanted next. */
 const turnCursor = z.string().regex(/^[012] \d{4}-\d\d-\d\d~\d{1,15}$/, 'must be a place that a list gave');
@@ -130,7 +132,8 @@ const turnCursor = z.string().regex(/^[012] \d{4}-\d\d-\d\d~\d{1,15}$/, 'must be
 export const jobListQuerySchema = z
   .strictObject({
     search: text(100).default(''),
-    state: z.enum(['open', 'closed', 'all']).default('all'),
+    /** `all` without those that were put away. */
+    state: z.enum([...jobStates, 'all']).default('all'),
     /** Those that changed last first; or open ones in the order in which they are wanted. */
     order: z.enum(['changed', 'wanted']).default('changed'),
     /** Only those in hand of this technician; empty for all. */
@@ -168,7 +171,7 @@ export const jobListSchema = z.strictObject({
       title: z.string(),
       client: z.string(),
       words: z.string(),
-      state: z.enum(['open', 'closed']),
+      state: z.enum(jobStates),
       updatedAt: z.string(),
       priority: z.enum(priorities),
       promisedOn: z.string().nullable(),

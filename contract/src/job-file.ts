@@ -141,6 +141,9 @@ export const jobFileSchema = z
     job.signOffs.forEach((item, index) => signed(['job', 'signOffs', index, 'by'], item.by));
     if (job.finding) signed(['job', 'finding', 'by'], job.finding.by);
     if (job.closed) signed(['job', 'closed', 'by'], job.closed.by);
+    if (job.putAway) signed(['job', 'putAway', 'by'], job.putAway.by);
+    if ((job.state === 'away') !== (job.putAway !== null))
+      say(['job', 'putAway'], 'a job that was put away names who did it, when and why; another does not');
     if ((job.state === 'closed') !== (job.closed !== null))
       say(['job', 'closed'], 'a closed job names who closed it and when, an open one does not');
     if (job.choice) {

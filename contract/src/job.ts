@@ -21,6 +21,7 @@ import {
   readingCodes,
   schools,
   standardInletKinds,
+  jobStates,
   shapes,
   jobLimits,
   stepPhases,
@@ -102,6 +103,9 @@ const voltsInReach = (reading: { subject: string; value: ReadingValue }, context
     });
   }
 };
+
+/** Why a job was put away; somebody will ask. */
+export const putAwayReason = line(200);
 
 export const sheetFields = {
   title: line(80),
@@ -360,9 +364,13 @@ export const jobSchema = z.strictObject({
   revision: version,
   createdAt: instant,
   updatedAt: instant,
-  state: z.enum(['open', 'closed']),
+  state: z.enum(jobStates),
   stateVersion: version,
   closed: z.strictObject(signed).nullable(),
+  putAway: z
+    .strictObject({ ...signed, reason: putAwayReason })
+    .nullable()
+    .default(null),
   sheet: z.strictObject({ version, fieldRevisions: fieldRevisionsSchema, ...sheetFields, ...laterFields }),
   parts: z.array(partSchema).max(jobLimits.parts),
   supply: z.strictObject({ version, ...presentSupplyFields }).nullable(),

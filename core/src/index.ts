@@ -460,6 +460,8 @@ export {
   jobLimits,
   type JobList,
   type JobPart,
+  jobStates,
+  type JobState,
   type JobView,
   type KeptLog,
   type KeptPlan,

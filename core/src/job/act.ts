@@ -99,7 +99,9 @@ export type Act =
   | { readonly kind: 'sign-off'; readonly id: string; readonly point: string; readonly reason: string }
   | { readonly kind: 'withdraw-sign-off'; readonly id: string }
   | { readonly kind: 'close'; readonly basedOn: number }
-  | { readonly kind: 'reopen'; readonly basedOn: number };
+  | { readonly kind: 'reopen'; readonly basedOn: number }
+  /** Puts away a job that was made by mistake; `reopen` takes it out again. */
+  | { readonly kind: 'put-away'; readonly reason: string; readonly basedOn: number };
 
 export type ActKind = Act['kind'];
 
@@ -107,6 +109,7 @@ export type ActKind = Act['kind'];
 export type Refusal =
   | { readonly code: 'stale'; readonly subject: string; readonly basedOn: number; readonly current: number }
   | { readonly code: 'closed' }
+  | { readonly code: 'away' }
   | { readonly code: 'not-found'; readonly subject: string }
   | { readonly code: 'duplicate'; readonly subject: string }
   | { readonly code: 'unknown-reference'; readonly path: string; readonly value: string }

@@ -78,11 +78,11 @@ function drop<T extends Versioned>(
 
 /**
  * Applies an act to a job: the one place that says what an act does, for server, screen and import alike.
- * A closed job takes only `reopen`. References to parts of the job or the shop must exist. Each act that is done gives
+ * A job that is closed or put away takes only `reopen`. References to parts of the job or the shop must exist. Each act that is done gives
  * the job the next revision, which is the version of what it changed.
  */
 export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
-  if (job.state === 'closed' && act.kind !== 'reopen') return refuse({ code: 'closed' });
+  if (job.state !== 'open' && act.kind !== 'reopen') return refuse({ code: job.state });
   const result = applied(job, act, context);
   if (!result.ok) return result;
   const list = overfull(job, result.job);
@@ -420,7 +420,13 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
     }
     case 'reopen':
       return (
-        stale('state', act.basedOn, job.stateVersion) ?? done({ state: 'open', stateVersion: revision, closed: null })
+        stale('state', act.basedOn, job.stateVersion) ??
+        done({ state: 'open', stateVersion: revision, closed: null, putAway: null })
+      );
+    case 'put-away':
+      return (
+        stale('state', act.basedOn, job.stateVersion) ??
+        done({ state: 'away', stateVersion: revision, putAway: { ...signed, reason: act.reason } })
       );
   }
 }

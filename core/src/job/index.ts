@@ -15,6 +15,8 @@ export {
   type Instant,
   type Job,
   type JobPart,
+  jobStates,
+  type JobState,
   type KeptLog,
   type LaidAside,
   newJob,

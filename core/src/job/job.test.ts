@@ -368,3 +368,29 @@ describe('a whole job', () => {
     expect(new TestBench().view().stations.map((station) => station.state)).toEqual(Array(7).fill('untouched'));
   });
 });
+
+describe('a job made by mistake', () => {
+  const away = { kind: 'put-away' as const, reason: 'Entered twice', basedOn: 1 };
+  it('is put away with who, when and why, takes nothing more, and comes back as it was', () => {
+    const bench = new TestBench().part('board-84', 'board');
+    const before = bench.job;
+    bench.do(away);
+    expect(bench.job).toMatchObject({ state: 'away', putAway: { by: 'mara', reason: 'Entered twice' } });
+    expect(bench.try({ kind: 'edit-sheet', changes: { words: 'More' }, basedOn: 1 })).toEqual({ code: 'away' });
+    expect(bench.try({ ...away, basedOn: bench.job.stateVersion })).toEqual({ code: 'away' });
+    bench.do({ kind: 'reopen', basedOn: bench.job.stateVersion });
+    expect({ ...bench.job, revision: 0, stateVersion: 0, updatedAt: '' }).toEqual({
+      ...before,
+      revision: 0,
+      stateVersion: 0,
+      updatedAt: '',
+    });
+  });
+  it('is not put away over what somebody else did, and a closed one not at all', () => {
+    const bench = new TestBench();
+    bench.do(away, { kind: 'reopen', basedOn: 2 });
+    expect(bench.try(away)).toMatchObject({ code: 'stale', subject: 'state' });
+    bench.job = { ...bench.job, state: 'closed', closed: { by: 'mara', at: bench.job.updatedAt } };
+    expect(bench.try({ ...away, basedOn: bench.job.stateVersion })).toEqual({ code: 'closed' });
+  });
+});

@@ -329,15 +329,21 @@ export interface SignOff extends Signed {
   readonly reason: string;
 }
 
+export const jobStates = ['open', 'closed', 'away'] as const;
+export type JobState = (typeof jobStates)[number];
+
 export interface Job {
   readonly code: string;
   /** Counts every change to the job, never goes back, and is the version of whatever it changed. */
   readonly revision: number;
   readonly createdAt: Instant;
   readonly updatedAt: Instant;
-  readonly state: 'open' | 'closed';
+  /** `away`: made by mistake and put away; nothing of it is lost. */
+  readonly state: JobState;
   readonly stateVersion: number;
   readonly closed: Signed | null;
+  /** Who put it away, when and why; null for a job that is not. */
+  readonly putAway: (Signed & { readonly reason: string }) | null;
   readonly sheet: Sheet;
   readonly parts: readonly JobPart[];
   readonly supply: PresentSupply | null;
@@ -368,6 +374,7 @@ export function newJob(code: string, title: string, client: string, words: strin
     state: 'open',
     stateVersion: 1,
     closed: null,
+    putAway: null,
     sheet: {
       version: 1,
       fieldRevisions: {},

@@ -69,6 +69,7 @@ export function subjectOf(act: Act): string {
       return `sign-off-id:${act.id}`;
     case 'close':
     case 'reopen':
+    case 'put-away':
       return 'state';
   }
 }

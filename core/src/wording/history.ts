@@ -99,5 +99,7 @@ export function actText(act: Act, names: HistoryNames): string {
       return 'Closed';
     case 'reopen':
       return 'Opened again';
+    case 'put-away':
+      return `Put away: ${act.reason}`;
   }
 }

@@ -208,6 +208,7 @@ describe('sentences', () => {
     const refusals: Refusal[] = [
       { code: 'stale', subject: 'sheet', basedOn: 1, current: 2 },
       { code: 'closed' },
+      { code: 'away' },
       { code: 'not-found', subject: 'x' },
       { code: 'duplicate', subject: 'inlet:x' },
       { code: 'duplicate', subject: 'reading:x' },

@@ -251,6 +251,8 @@ export function refusalText(refusal: Refusal): string {
       return 'Somebody changed this since you saw it.';
     case 'closed':
       return 'The job is closed. Reopen it to change something.';
+    case 'away':
+      return 'The job was put away. Take it out again to change something.';
     case 'not-found':
       return 'This is no longer in the job.';
     case 'duplicate':

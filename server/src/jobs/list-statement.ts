@@ -25,7 +25,8 @@ const where = (conditions: readonly (string | null)[]): string => {
 
 /** What is wanted next is asked of open jobs. */
 const wantedJobs = ({ state, order, inCharge }: JobListQuery, { mark }: Values) => [
-  order === 'wanted' ? "state = 'open'" : state === 'all' ? null : `state = ${mark(state)}`,
+  // Those that were put away stand last in the order of states.
+  order === 'wanted' ? "state = 'open'" : state === 'all' ? "state > 'away'" : `state = ${mark(state)}`,
   inCharge === '' ? null : `in_charge = ${mark(inCharge)}`,
 ];
 

@@ -2,6 +2,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import type pg from 'pg';
 import {
   hitOf,
+  type JobState,
   type Priority,
   searchWords,
   stationLineText,
@@ -57,7 +58,7 @@ function readFound(row: Row): Found | null {
       title: text(row, 'title'),
       client: text(row, 'client'),
       words: text(row, 'words'),
-      state: member<'open' | 'closed'>(row, 'state'),
+      state: member<JobState>(row, 'state'),
       updatedAt: instant(row, 'updated_at'),
       priority: member<Priority>(row, 'priority'),
       promisedOn: orNull(text)(row, 'promised_on'),

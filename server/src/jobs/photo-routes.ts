@@ -22,7 +22,7 @@ export function photoRoutes(pool: pg.Pool, now: () => string): Router {
   function check({ kind }: PhotoChange): void {
     switch (kind) {
       case 'closed':
-        throw new HttpProblem(409, 'closed', 'The job is closed. Reopen it to change its pictures.');
+        throw new HttpProblem(409, 'closed', 'The job is closed or put away. Reopen it to change its pictures.');
       case 'too-many':
         throw new HttpProblem(409, 'too-many', `A job keeps at most ${mostPhotos} pictures; take one out first`);
       case 'not-found':

@@ -103,7 +103,7 @@ export function addPhoto(
 ): Promise<PhotoChange> {
   return transaction(pool, async (db): Promise<PhotoChange> => {
     const state = await one(db, 'select state from job where id = $1 for update', [jobId], (row) => text(row, 'state'));
-    if (state === 'closed') return { kind: 'closed' };
+    if (state !== 'open') return { kind: 'closed' };
     const there = await many(db, 'select id from job_photo where job_id = $1', [jobId], (row) => text(row, 'id'));
     if (there.includes(photo.id)) return { kind: 'done' };
     if (there.length >= mostPhotos) return { kind: 'too-many' };
@@ -136,8 +136,7 @@ export function addPhoto(
 export function removePhoto(pool: pg.Pool, jobId: number, by: string, id: string, at: string): Promise<PhotoChange> {
   return transaction(pool, async (db): Promise<PhotoChange> => {
     if (
-      (await one(db, 'select state from job where id = $1 for update', [jobId], (row) => text(row, 'state'))) ===
-      'closed'
+      (await one(db, 'select state from job where id = $1 for update', [jobId], (row) => text(row, 'state'))) !== 'open'
     )
       return { kind: 'closed' };
     if ((await db.query('delete from job_photo where job_id = $1 and id = $2', [jobId, id])).rowCount !== 1)

@@ -138,6 +138,7 @@ export async function exportJob(db: Queryable, code: string, at: string): Promis
           job.finding,
           job.choice,
           job.closed,
+          job.putAway,
           ...[job, ...job.laidAside].flatMap((work) => work.seats.map((seat) => seat.rechecked)),
         ].flatMap((item) => (item === null ? [] : [item.by])),
       ),

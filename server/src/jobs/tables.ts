@@ -16,6 +16,7 @@ import {
   railNames,
   readingCodes,
   schools,
+  jobStates,
   shapes,
   stepPhases,
   subjects,
@@ -154,7 +155,7 @@ const sheet: Fields<KeptSheet> = {
 /** What stands in the job's own row. */
 export type JobHead = Pick<
   Job,
-  'code' | 'revision' | 'createdAt' | 'updatedAt' | 'state' | 'stateVersion' | 'closed'
+  'code' | 'revision' | 'createdAt' | 'updatedAt' | 'state' | 'stateVersion' | 'closed' | 'putAway'
 > & {
   readonly sheet: KeptSheet;
 };
@@ -163,9 +164,10 @@ export const jobHead: Described<JobHead> = describe<JobHead>({
   revision: number,
   createdAt: instant,
   updatedAt: instant,
-  state: oneOf(['open', 'closed']),
+  state: oneOf(jobStates),
   stateVersion: number,
   closed: orNull(within(signed, 'closed')),
+  putAway: orNull(within({ ...signed, reason: text }, 'put_away')),
   sheet: within(sheet),
 });
 

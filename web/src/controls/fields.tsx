@@ -269,7 +269,6 @@ export function SelectField<T extends string>({
 export function Keys<T extends string>({
   label,
   value,
-  values,
   options,
   onPick,
   disabled = false,
@@ -277,8 +276,6 @@ export function Keys<T extends string>({
 }: {
   readonly label: string;
   readonly value?: T | null;
-  /** Several that are picked, where any number may be. */
-  readonly values?: readonly T[];
   readonly options: readonly {
     readonly value: T;
     readonly label: string;
@@ -299,7 +296,7 @@ export function Keys<T extends string>({
             className="key"
             key={option.value}
             disabled={disabled}
-            aria-pressed={values?.includes(option.value) ?? (value === undefined ? undefined : value === option.value)}
+            aria-pressed={value === undefined ? undefined : value === option.value}
             onClick={() => onPick(option.value)}
             {...(digits && digit <= 9 ? { 'data-key': String(digit) } : {})}
           >

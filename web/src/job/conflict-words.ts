@@ -47,6 +47,7 @@ export function subjectLabel(act: Act, job: Job, theirs: Job): string {
       return `Whether ${proofText[act.item]}`;
     case 'close':
     case 'reopen':
+    case 'put-away':
       return 'Whether the job is closed';
     case 'put-probe':
     case 'drop-probe':

@@ -62,7 +62,7 @@ export function InterlockCard({ interlock }: { readonly interlock: Interlock }) 
 export function DangerStrip() {
   const { job, view, goTo } = useDesk();
   const text = standingDangersText(view.interlocks);
-  if (text === '' || job.state === 'closed') return null;
+  if (text === '' || job.state !== 'open') return null;
   return (
     <div className="danger-strip" role="status">
       <strong className="nowrap">Lead out.</strong>

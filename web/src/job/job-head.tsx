@@ -22,7 +22,7 @@ function SaveState() {
   }[state];
   return (
     <span className={`save-state${away || refused > 0 ? ' away' : ''}`} role="status" data-save={state}>
-      {job.state === 'closed' ? 'Closed · ' : ''}
+      {job.state === 'closed' ? 'Closed · ' : job.state === 'away' ? 'Put away · ' : ''}
       {text}
     </span>
   );

@@ -48,6 +48,7 @@ import { JobDeskContext, type JobDesk } from './job-context.ts';
 import { DangerStrip } from './interlock-card.tsx';
 import { JobHead } from './job-head.tsx';
 import { Presence } from './presence.tsx';
+import { PutAwayStrip } from './put-away-strip.tsx';
 import { StationWire } from './station-wire.tsx';
 import { useRanking } from './use-sizing.ts';
 
@@ -293,7 +294,7 @@ function Desk({
       judging,
       judgingFailed,
       technician: by,
-      locked: job.state === 'closed' || by === null || role === null || !roleMay(role, 'intake'),
+      locked: job.state !== 'open' || by === null || role === null || !roleMay(role, 'intake'),
       act,
       goTo: (station) => {
         void navigate(`/jobs/${job.code}/${station}`);
@@ -326,6 +327,7 @@ function Desk({
           )}
           <JobHead />
           <Presence />
+          <PutAwayStrip />
           <DangerStrip />
         </div>
         <StationWire />

@@ -16,6 +16,7 @@ const states = [
   ['all', 'All'],
   ['open', 'Open'],
   ['closed', 'Closed'],
+  ['away', 'Put away'],
 ] as const;
 /** What a row shows of its job in any case. */
 const shownAnyway: ReadonlySet<SearchFieldId> = new Set(['code', 'title', 'client', 'words']);
@@ -26,7 +27,7 @@ export function JobListPage() {
   const dispatch = useAppDispatch();
   const [params, setParams] = useSearchParams();
   const wanted = params.get('state');
-  const state = wanted === 'open' || wanted === 'closed' ? wanted : 'all';
+  const state = states.find(([value]) => value === wanted)?.[0] ?? 'all';
   const search = params.get('search') ?? '';
   const order = params.get('order') === 'wanted' ? 'wanted' : 'changed';
   const inCharge = params.get('hand') ?? '';

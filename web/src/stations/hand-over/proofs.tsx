@@ -23,7 +23,7 @@ export function Proofs() {
   const { job, view } = useDesk();
   const asked = proofsAsked(job);
   // What was seen of a closed job stands in its summary.
-  if (asked.length === 0 || job.state === 'closed') return null;
+  if (asked.length === 0 || job.state !== 'open') return null;
   const shown = asked.filter((item) => standingProof(job, item)?.holds === true).length;
   // While something dangerous stands the machine is not powered, so that nothing can be shown.
   const barred = barring(view.interlocks, provingPower(job)) !== null;

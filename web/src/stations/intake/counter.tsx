@@ -12,6 +12,7 @@ import { DateInput } from '../../controls/date-input.tsx';
 import { TextField } from '../../controls/fields.tsx';
 import { ToggleKeys } from '../../controls/toggle-keys.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { PutAway } from './put-away.tsx';
 
 /** What a counter asks: who and how reached, which machine exactly, what came along, until when, in whose hands. */
 export function Counter() {
@@ -99,6 +100,7 @@ export function Counter() {
         disabled={locked}
         onChange={(cameAlongNote) => edit({ cameAlongNote })}
       />
+      <PutAway />
     </>
   );
 }

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Button } from 'antd';
 import { outcomeLabel } from '@fairwatt/core';
 import { Keys } from '../../controls/fields.tsx';
+import { ToggleKeys } from '../../controls/toggle-keys.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
 /** What is kept on the sheet, or follows from it, has its own place. */
@@ -25,11 +26,6 @@ export function MoreTold() {
     }),
   ];
 
-  function pickOther(told: string): void {
-    const left = alsoTold.filter((other) => other !== told);
-    const changes = { alsoTold: left.length < alsoTold.length ? left : [...alsoTold, told] };
-    act({ kind: 'edit-sheet', changes, basedOn: version });
-  }
   function pick(checkId: string, outcomeId: string): void {
     const stands = answerTo(checkId);
     if (stands?.outcomeId === outcomeId && stands.notedId !== null)
@@ -50,13 +46,12 @@ export function MoreTold() {
           {button !== null && (
             <div className="block">
               <span className="label">At other times it did</span>
-              <Keys
+              <ToggleKeys
                 label="At other times it did"
                 values={alsoTold}
                 options={optionsOf('told-button').filter(({ value }) => value !== button)}
-                digits={false}
                 disabled={locked}
-                onPick={pickOther}
+                onChange={(told) => act({ kind: 'edit-sheet', changes: { alsoTold: told }, basedOn: version })}
               />
             </div>
           )}
