@@ -88,7 +88,7 @@ export const mostActsTogether = 50;
 const alone: readonly Act['kind'][] = ['close', 'reopen', 'put-away'];
 /**
  * Acts of one person on one job, in the order in which they were done. Each is a message of its own: sending it again,
- * alone or with others, does it once. Closing and reopening come alone.
+ * alone or with others, does it once. Closing, reopening and putting away come alone.
  */
 export const actsTogetherSchema = z
   .strictObject({ messages: z.array(actMessageSchema).min(1).max(mostActsTogether) })

@@ -152,7 +152,12 @@ export async function listJobs(
 
 /** Jobs whose machines the shop starts others from; more than these nobody would look through. */
 export const usualMachines = (db: Queryable): Promise<UsualMachine[]> =>
-  many(db, `select code, usual_as from job where usual_as <> '' order by usual_as, id limit 200`, [], (row) => ({
-    code: text(row, 'code'),
-    name: text(row, 'usual_as'),
-  }));
+  many(
+    db,
+    `select code, usual_as from job where usual_as <> '' and state <> 'away' order by usual_as, id limit 200`,
+    [],
+    (row) => ({
+      code: text(row, 'code'),
+      name: text(row, 'usual_as'),
+    }),
+  );

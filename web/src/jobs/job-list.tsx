@@ -97,11 +97,13 @@ export function JobListPage() {
       )}
       {jobs.isLoading && <Waiting>Fetching the jobs …</Waiting>}
       {jobs.data?.jobs.length === 0 && (
-        <Empty title={search === '' ? 'No jobs yet' : 'Nothing found'}>
-          {search === ''
-            ? 'Press n for the first one, or import a job file.'
-            : 'Words are found in any order: code, client, telephone, complaint, part, supply, finding, ' +
-              'cable bag, who worked on it.'}
+        <Empty title={search !== '' ? 'Nothing found' : state === 'away' ? 'Nothing is put away' : 'No jobs yet'}>
+          {search === '' && state === 'away'
+            ? 'An owner puts a job away at Intake, At the counter.'
+            : search === ''
+              ? 'Press n for the first one, or import a job file.'
+              : 'Words are found in any order: code, client, telephone, complaint, part, supply, finding, ' +
+                'cable bag, who worked on it.'}
         </Empty>
       )}
       {jobs.data !== undefined && jobs.data.jobs.length > 0 && (

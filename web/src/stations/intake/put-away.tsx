@@ -4,6 +4,7 @@ import { Dialog } from '../../controls/dialog.tsx';
 import { Primary, TextField } from '../../controls/fields.tsx';
 import { useMay } from '../../access/use-may.ts';
 import { useDesk } from '../../job/job-context.ts';
+import styles from './put-away.module.css';
 
 /** An owner puts away a job that was made by mistake; it leaves the list, and nothing of it is lost. */
 export function PutAway() {
@@ -16,13 +17,14 @@ export function PutAway() {
     if (why !== '' && act({ kind: 'put-away', reason: why, basedOn: job.stateVersion }) === null) setReason(null);
   }
   return (
-    <div className="row-actions">
+    <div className={styles['offer']}>
       <Button disabled={locked} onClick={() => setReason('')}>
         Put this job away …
       </Button>
       {reason !== null && (
         <Dialog title={`Put ${job.code} away`} onClose={() => setReason(null)}>
           <form
+            className={styles['form']}
             onSubmit={(event) => {
               event.preventDefault();
               put();
@@ -30,11 +32,9 @@ export function PutAway() {
           >
             <p>It leaves the list of jobs and can be taken out again; nothing of it is lost.</p>
             <TextField label="Why" value={reason} maxLength={200} onChange={setReason} />
-            <div className="row-actions">
-              <Primary disabled={why === ''} onClick={put}>
-                Put it away
-              </Primary>
-            </div>
+            <Primary disabled={why === ''} onClick={put}>
+              Put it away
+            </Primary>
           </form>
         </Dialog>
       )}
