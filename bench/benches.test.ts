@@ -43,6 +43,7 @@ describe('each benchmark of the guide runs', () => {
     ['acts', ['1'], '| station changed |'],
     ['log-in-browser', ['20000', '1'], 'longest'],
     ['live', ['0.05', '4'], 'MB'],
+    ['label', ['2'], 'median and 95th'],
     ['fuzz', ['20'], '0 failures of the server'],
   ])(
     '%s, on a running demo',

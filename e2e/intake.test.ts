@@ -92,6 +92,76 @@ describe('a machine in one line', () => {
   );
 });
 
+describe('a supply from a picture of its label', () => {
+  const folder = fileURLToPath(new URL('../demo/labels/', import.meta.url));
+  const give = async (page: Page, file: string) => {
+    const field = (await page.waitForSelector('.ant-modal input[type=file]')) as ElementHandle<HTMLInputElement>;
+    await field.uploadFile(resolve(folder, file));
+  };
+  const isTaken = (page: Page) =>
+    page.$eval('[data-take-label]', (element) => !(element as HTMLButtonElement).disabled);
+
+  async function opened(): Promise<{ readonly page: Page; readonly code: string }> {
+    const code = await newJob('A label');
+    const page = await openPage(chromium.browser);
+    await visit(page, `${application.url}/jobs/${code}/intake`);
+    await pressTab(page, 'Present supply');
+    await press(page, 'From a picture of its label');
+    return { page, code };
+  }
+
+  it('has its outputs, limits and rating, and the picture stays with the job', async () => {
+    const { page, code } = await opened();
+    await give(page, 'rows-on-dark.jpg');
+    await page.waitForSelector('[data-take-label]', { timeout: 60_000 });
+    for (const button of await page.$$('.ant-modal button[aria-label$=" is right"]')) await button.click();
+    await press(page, 'Take what the label says');
+    await saved(page);
+    const { supply } = await jobOf(code);
+    expect(supply).toMatchObject({
+      name: 'Ferlund K600',
+      label: {
+        ratingWatts: 600,
+        guide: '3.x',
+        rails: [
+          { label: '5V', rail: '+5', amps: 12 },
+          { label: '3.3V', rail: '+3.3', amps: 12 },
+          { label: '12V', rail: '+12', amps: 44 },
+          { label: '-12V', rail: '-12', amps: 0.3 },
+          { label: '5VSB', rail: '+5sb', amps: 2 },
+        ],
+        combined: [
+          { labels: ['5V', '3.3V'], watts: 95 },
+          { labels: ['12V'], watts: 528 },
+        ],
+      },
+    });
+    const photos = (await (await fetch(`${application.url}/api/jobs/${code}/photos`)).json()) as unknown;
+    expect(photos).toMatchObject([{ caption: 'Label of the supply' }]);
+    await page.browserContext().close();
+  });
+  it('is not taken before each doubtful figure was looked at; what is no picture is told; reading can be cancelled', async () => {
+    const { page, code } = await opened();
+    await give(page, '../shop.json');
+    await seeText(page, 'That is no picture that this browser can open', '.ant-modal');
+    await give(page, 'listed.jpg');
+    await press(page, 'Cancel');
+    await seeText(page, 'Take, drop or choose a picture of the label', '.ant-modal');
+    await give(page, 'listed.jpg');
+    await page.waitForSelector('[data-take-label]', { timeout: 60_000 });
+    expect(await isTaken(page)).toBe(false);
+    await seeText(page, 'to look at first', '.ant-modal');
+    for (const button of await page.$$('.ant-modal button[aria-label$=" is right"]')) await button.click();
+    await page.waitForFunction(() => !document.querySelector<HTMLButtonElement>('[data-take-label]')!.disabled);
+    await fill(page, '12V', '27');
+    await press(page, 'Take what the label says');
+    await saved(page);
+    const { supply } = await jobOf(code);
+    expect(supply?.label.rails.find(({ rail }) => rail === '+12')).toEqual({ label: '12V', rail: '+12', amps: 27 });
+    await page.browserContext().close();
+  });
+});
+
 describe('a machine from its own listings', () => {
   const folder = fileURLToPath(new URL('../demo/listings/', import.meta.url));
   const drop = async (page: Page, ...files: readonly string[]) => {

@@ -104,7 +104,8 @@ export function createApp({
     helmet({
       contentSecurityPolicy: {
         directives: {
-          'script-src': ["'self'"],
+          // What reads print in a picture is WebAssembly; it comes from here like every other script.
+          'script-src': ["'self'", "'wasm-unsafe-eval'"],
           'style-src': ["'self'", "'unsafe-inline'"],
           'img-src': ["'self'", 'data:', 'blob:'],
           'upgrade-insecure-requests': null,

@@ -21,3 +21,21 @@ export {
   readListings,
   takeListed,
 } from './listing/index.ts';
+export {
+  type Box,
+  evenLabel,
+  type FigureDoubt,
+  figureStrip,
+  type Grey,
+  greyOf,
+  type LabelRead,
+  type LabelReadProblem,
+  pieceBox,
+  type PrintedWord,
+  readAgain,
+  type ReadFigure,
+  readLabel,
+  type ReadLimit,
+  type ReadOutput,
+  withSecondReading,
+} from './label/index.ts';

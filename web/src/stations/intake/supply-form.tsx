@@ -17,6 +17,7 @@ import {
 import { FigureField, SelectField } from '../../controls/fields.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { FromLabelPicture } from './label-picture.tsx';
 import { SupplyAge } from './supply-age.tsx';
 import { SupplyLimits } from './supply-limits.tsx';
 import { SupplyName } from './supply-name.tsx';
@@ -66,6 +67,9 @@ function FirstLabel() {
           }}
         />
       </div>
+      <div className={styles.picture}>
+        <FromLabelPicture fits={fits} />
+      </div>
     </Empty>
   );
 }
@@ -83,6 +87,9 @@ function Label({ supply }: { readonly supply: PresentSupply }) {
   const { label } = supply;
   return (
     <>
+      <div className={styles.again}>
+        <FromLabelPicture fits={fits} />
+      </div>
       <div className="fields by-three">
         <SupplyName
           value={supply.name}
