@@ -216,7 +216,7 @@ describe('while the server is away', () => {
     await page.browserContext().close();
   });
   it('a new job and a picture are kept, and sent in order when it is back', async () => {
-    const page = await open('/jobs/LQ-0143/cables');
+    const page = await open('/jobs/LQ-0143/cables?way=was');
     const before = ((await (await fetch(`${application.url}/api/jobs?state=all`)).json()) as { total: number }).total;
     const directory = await mkdtemp(join(tmpdir(), 'fairwatt-away-'));
     const picture = join(directory, 'harness.png');

@@ -226,20 +226,33 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     await saved(page);
   });
 
-  it('seats every connector by Enter until none is left', async () => {
-    await pressTab(page, 'Plan and refit');
-    await page.waitForSelector('.cables svg');
-    for (let count = 0; count < 10; count += 1) {
-      const next = await page.$eval('[data-primary]', (element) => element.textContent);
-      if (!/^(Seated|Tied)/.test(next)) break;
+  it('is led by Enter alone through taking out, each step of the refit, and each tick of each connector', async () => {
+    // One inlet has no recorded cable: that is said, with its reason, before anything is unplugged.
+    await seeText(page, 'Record each cable, or say why not', '.side');
+    await press(page, 'Not recorded, because …');
+    await page.keyboard.press('Enter');
+    await seeText(page, 'Say why, in a few words', '.side');
+    await fill(page, 'Not recorded, because', 'Its plug hung free when it came');
+    await page.keyboard.press('Enter');
+    await seeText(page, 'Not recorded, because: Its plug hung free when it came', '.side');
+    await mainAct(page);
+    await seeText(page, 'Nothing is unplugged while the lead is in', '.side');
+    const side = () => page.$eval('.side', (element) => (element as HTMLElement).innerText);
+    const main = () => page.$eval('[data-primary]', (element) => element.textContent);
+    const seen = new Set<string>();
+    for (let count = 0; count < 120 && !(await main()).startsWith('Prove it'); count += 1) {
+      const was = await side();
+      const tab = await page.$eval('[aria-label="Cables"] .ant-segmented-item-selected', (item) => item.textContent);
+      seen.add(tab.replace(/,.*/, ''));
       await mainAct(page);
       await page.waitForFunction(
-        (was: string) => document.querySelector('[data-primary]')?.textContent !== was,
-        {},
-        next,
+        (before: string) => document.querySelector<HTMLElement>('.side')?.innerText !== before,
+        { timeout: 8000 },
+        was,
       );
     }
     await saved(page);
+    expect([...seen]).toEqual(['Take out', 'Steps', 'Plan and refit']);
     expect(await line('cables')).toMatch(/^(\d+) of \1 seated$/);
   });
 

@@ -67,6 +67,7 @@ export {
 export { type Step, type StepKind, stepsOf, unpluggedStep, wayPoints } from './steps.ts';
 export { type CableTag, figuresOf, type ScheduleLine, scheduleOf, tagsOf } from './tags.ts';
 export { likelyHarness, nextCableLabel, usualPlug } from './likely-harness.ts';
+export { nextStage, type PathStage, pathStages, pointOfStage } from './path.ts';
 export { type OpenPoint, type OpenPointCode, unanswered } from './open-points.ts';
 export { proofItems, proofsAsked, standingProof } from './proofs.ts';
 export {

@@ -264,6 +264,9 @@ describe('a whole job', () => {
     });
     expect(keys()).toEqual([
       ...bench.view().cabling.rows.map(() => 'not-seated'),
+      'not-recorded',
+      'take-out-open',
+      'refit-open',
       ...proofsAsked(bench.job).map(() => 'not-shown'),
       'no-readings-after',
       'old-supply-unmarked',
@@ -299,9 +302,16 @@ describe('a whole job', () => {
       .read(14, '+5', 'work', 5.02, 'after')
       .read(15, '+3.3', 'work', 3.31, 'after');
     // Tying up may undo what was seated, so that it is looked at once more.
-    expect(keys()).toEqual(['not-rechecked']);
+    const stages = ['not-recorded', 'take-out-open', 'refit-open'];
+    expect(keys()).toEqual(['not-rechecked', ...stages]);
     bench.do({ kind: 'recheck-seats', inletIds: bench.job.seats.map((seat) => seat.inletId) });
-    expect(keys()).toEqual([]);
+    expect(keys()).toEqual(stages);
+    // A stage that nobody ticked is passed by saying why.
+    bench
+      .view()
+      .openPoints.forEach(({ key }, index) =>
+        bench.do({ kind: 'sign-off', id: uuid(900 + index), point: key, reason: 'done before the record was begun' }),
+      );
     bench.do({ kind: 'close', basedOn: 1 });
     expect(bench.job).toMatchObject({ state: 'closed', closed: { by: 'mara' } });
     expect(bench.view().stations.map((station) => station.state)).toEqual([

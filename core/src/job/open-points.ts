@@ -4,6 +4,7 @@ import type { Fault, Interlock } from '../diagnose/index.ts';
 import type { Cabling } from './cabling.ts';
 import type { Job, SignOff } from './job.ts';
 import { openLeads } from './leads.ts';
+import { pathOf, stagePoint } from './path.ts';
 import { proofsAsked, standingProof } from './proofs.ts';
 
 /** Something that stands between the job and its closing. */
@@ -18,6 +19,9 @@ export type OpenPointCode =
   | 'not-rechecked'
   | 'plan-breach'
   | 'plug-misfit'
+  | 'not-recorded'
+  | 'take-out-open'
+  | 'refit-open'
   | 'lead-out'
   | 'leads-unsaid'
   | 'not-shown'
@@ -81,6 +85,12 @@ export function openPointsOf(
     for (const misfit of cabling.misfits)
       add('plug-misfit', cabling.rows.find((row) => row.inletId === misfit.inletId)?.label ?? null, misfit.inletId);
   }
+  // A stage is passed by saying so, never by not looking; a job that was closed before is not opened by it again.
+  if (job.state === 'open')
+    for (const { stage, left } of pathOf(job, cabling)) {
+      const { code, id } = stagePoint(stage, job);
+      if (left > 0) add(code, String(left), id);
+    }
   const { out, unsaid } = openLeads(job);
   for (const lead of out) add('lead-out', lead.what, lead.id);
   if (unsaid.length > 0) add('leads-unsaid', String(unsaid.length));

@@ -100,6 +100,12 @@ export function openPointText(point: OpenPoint): string {
       return 'Connectors are not looked at again after tying.';
     case 'plug-misfit':
       return `${point.subject ?? 'An inlet'} is recorded with a plug that does not fit it.`;
+    case 'not-recorded':
+      return `Not recorded as it was: ${countText(point.subject, 'inlet', 'inlets')} without a cable.`;
+    case 'take-out-open':
+      return `Of taking out, ${countText(point.subject, 'step is', 'steps are')} not ticked.`;
+    case 'refit-open':
+      return `Of refitting, ${countText(point.subject, 'step is', 'steps are')} not ticked.`;
     case 'lead-out':
       return `${point.subject ?? 'A lead'} is unplugged and not back.`;
     case 'leads-unsaid':
@@ -116,5 +122,8 @@ export function openPointText(point: OpenPoint): string {
       return `${point.subject ?? 'A rail'} fails with the new supply.`;
   }
 }
+
+const countText = (count: string | null, one: string, several: string): string =>
+  count === '1' ? `one ${one}` : `${count ?? 'some'} ${several}`;
 
 /** What a job has lists of, in the plural. */

@@ -200,6 +200,9 @@ describe('sentences', () => {
       'old-supply-unmarked',
       'lead-out',
       'leads-unsaid',
+      'not-recorded',
+      'take-out-open',
+      'refit-open',
       'fails-after',
     ];
     const texts = codes.map((code) => openPointText({ key: code, code, subject: null, signOff: null }));

@@ -6,6 +6,7 @@ const rows: readonly (readonly [string, string])[] = [
   ['Enter', 'take the next step'],
   ['g then 1 … 7', 'go to a station'],
   ['r', 'go to the entry field of the station'],
+  ['a', 'all of the ticks of the connector that is shown'],
   ['m', 'another plug for the connector that is shown'],
   ['n', 'new job'],
   ['/', 'search'],

@@ -57,7 +57,7 @@ export interface KeyCommands {
 
 /**
  * The keyboard of the whole application. Digits press what carries `data-key`, Enter presses what carries
- * `data-primary`, `m` presses what carries `data-letter="m"`, `r` goes to what carries `data-entry`, g and a digit go
+ * `data-primary`, `a` and `m` press what carries them as `data-letter`, `r` goes to what carries `data-entry`, g and a digit go
  * to a station.
  */
 export function useKeys(commands: KeyCommands): void {
@@ -118,10 +118,11 @@ export function useKeys(commands: KeyCommands): void {
           commands.help();
           event.preventDefault();
           break;
+        case 'a':
         case 'm': {
-          const move = first('[data-letter="m"]');
-          if (move) {
-            move.click();
+          const lettered = first(`[data-letter="${event.key}"]`);
+          if (lettered) {
+            lettered.click();
             event.preventDefault();
           }
           break;

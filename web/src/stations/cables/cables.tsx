@@ -1,5 +1,6 @@
+import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { openLeads } from '@fairwatt/core';
+import { nextStage, openLeads, type Job, type OpenPoint, type PathStage } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { CarryView } from './carry-view.tsx';
 import { ChangesView } from './changes-view.tsx';
@@ -10,6 +11,16 @@ import { WasView } from './was-view.tsx';
 import { Choice } from '../../controls/choice.tsx';
 
 export type CablesWay = 'was' | 'leads' | 'out' | 'plan' | 'refit' | 'carry' | 'changes';
+
+const wayOfStage: Readonly<Record<PathStage, CablesWay>> = { record: 'was', 'take-out': 'out', refit: 'refit' };
+
+/** The way that is opened where none is asked for: the stage that comes next. */
+function usualWay(job: Job, points: readonly OpenPoint[]): CablesWay {
+  if (job.choice === null && job.seats.length === 0 && job.finding?.kind !== 'no-fault') return 'was';
+  const next = nextStage(job, points);
+  // Connectors are seated within the refit; its other steps lead there and on from there.
+  return next === null || (next === 'refit' && job.seats.length > 0) ? 'plan' : wayOfStage[next];
+}
 
 /** Opens another tab, at an inlet where one is meant. */
 export type OpenWay = (way: CablesWay, inletId?: string) => void;
@@ -33,7 +44,8 @@ export default function Cables() {
     ['carry', 'What each carries'],
     ['changes', 'Changes and tags'],
   ];
-  const usual: CablesWay = job.choice === null && seated === 0 && job.finding?.kind !== 'no-fault' ? 'was' : 'plan';
+  // Where it opens; it stays there when what is in hand is done, until somebody goes on.
+  const [usual] = useState(() => usualWay(job, view.openPoints));
   const way = ways.find(([value]) => value === params.get('way'))?.[0] ?? usual;
   const setWay: OpenWay = (value, inletId) =>
     setParams(
@@ -55,7 +67,7 @@ export default function Cables() {
       {way === 'was' && <WasView tabs={tabs} onWay={setWay} />}
       {way === 'leads' && <LeadsView tabs={tabs} onWay={setWay} />}
       {way === 'out' && <StepsView tabs={tabs} phase="take-out" onWay={setWay} />}
-      {way === 'plan' && <RefitView tabs={tabs} />}
+      {way === 'plan' && <RefitView tabs={tabs} onWay={setWay} />}
       {way === 'refit' && <StepsView tabs={tabs} phase="refit" onWay={setWay} />}
       {way === 'carry' && <CarryView tabs={tabs} onWay={setWay} />}
       {way === 'changes' && <ChangesView tabs={tabs} onWay={setWay} />}

@@ -49,6 +49,7 @@ export function HarnessRecord() {
           {left.length > 1 && (
             <Button
               className="strong"
+              data-record-next
               disabled={locked}
               onClick={() => {
                 for (const cable of likelyHarness(job, () => crypto.randomUUID()))
@@ -59,7 +60,7 @@ export function HarnessRecord() {
             </Button>
           )}
           {left.map((inlet) => (
-            <Button key={inlet.id} disabled={locked} onClick={() => add(inlet.id, inlet.kind)}>
+            <Button key={inlet.id} data-record-next disabled={locked} onClick={() => add(inlet.id, inlet.kind)}>
               + {inlet.label}
             </Button>
           ))}

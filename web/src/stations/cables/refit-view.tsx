@@ -9,6 +9,7 @@ import {
   figuresOf,
   inletCaution,
   kitCableText,
+  nextStage,
   openBecauseText,
   openInletText,
   fittingText,
@@ -32,7 +33,9 @@ import { clockTime } from '../../controls/clock.ts';
 import { ConnectorFace } from '../../drawings/connector-face.tsx';
 import { HarnessDrawing, type DrawnSocket } from '../../drawings/harness-drawing.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import type { OpenWay } from './cables.tsx';
 import { MovePlug } from './move-plug.tsx';
+import styles from './refit-view.module.css';
 
 const zooms = [1, 1.35, 1.8] as const;
 
@@ -48,7 +51,7 @@ function LaidAsideNote() {
 }
 
 /** The plan in one picture, and one connector after the other ticked as seated; plugs are moved by hand here. */
-export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
+export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly onWay: OpenWay }) {
   const { job, view, act, locked, personName, goTo, inletLabel, shop } = useDesk();
   const { cabling, chosen } = view;
   const { rows, plan } = cabling;
@@ -137,6 +140,12 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
       }) === null
     );
   }
+  const nextCheck = checks.find((check) => current.seat?.[check] !== true);
+  /** Ticks what holds; with the last of it the next connector comes. */
+  function seat(changes: Partial<Record<SeatCheck, boolean>>): void {
+    const isLast = checks.every((check) => changes[check] === true || current!.seat?.[check] === true);
+    if (putSeat(current!, changes)) setPicked(isLast ? (after?.inletId ?? null) : current!.inletId);
+  }
   /** The plug in one inlet goes to another, by hand. */
   function movePlug(from: string, to: string): void {
     const row = rows.find((item) => item.inletId === from);
@@ -163,6 +172,7 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
     )
       setPicked(to);
   }
+  const stepsLeft = nextStage(job, view.openPoints) === 'refit';
   const figures = figuresOf(cabling).find((cable) => cable.code === current.cableCode);
   return (
     <>
@@ -347,15 +357,20 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
                 {open.map((row) => openInletText(row.label, row.openReason)).join('; ')}.
               </p>
             )}
-            {current.state === 'to-seat' ? (
-              <Primary
+            {current.state === 'to-seat' && checks.length > 1 && (
+              <Button
+                type="link"
+                data-letter="a"
+                className={styles.all ?? ''}
                 disabled={locked}
-                onClick={() => {
-                  if (putSeat(current, Object.fromEntries(checks.map((check) => [check, true]))))
-                    setPicked(after?.inletId ?? null);
-                }}
+                onClick={() => seat(Object.fromEntries(checks.map((check) => [check, true])))}
               >
-                {after === null ? 'Seated, all of it' : `Seated, next: ${after.label}`}
+                All {checks.length} of these hold <kbd aria-hidden="true">a</kbd>
+              </Button>
+            )}
+            {current.state === 'to-seat' && nextCheck !== undefined ? (
+              <Primary disabled={locked} onClick={() => seat({ [nextCheck]: true })}>
+                {seatCheckText(nextCheck)}
               </Primary>
             ) : toSeat.length > 0 ? (
               <Primary onClick={() => setPicked((after ?? toSeat[0]!).inletId)}>
@@ -371,11 +386,12 @@ export function RefitView({ tabs }: { readonly tabs: ReactNode }) {
             ) : (
               <Primary
                 onClick={() => {
-                  if (job.choice?.kind === 'replace') goTo('measure');
+                  if (stepsLeft) onWay('refit');
+                  else if (job.choice?.kind === 'replace') goTo('measure');
                   else goTo('hand-over');
                 }}
               >
-                {job.choice?.kind === 'replace' ? 'Prove it: measure' : 'Hand over'}
+                {stepsLeft ? 'Steps of the refit' : job.choice?.kind === 'replace' ? 'Prove it: measure' : 'Hand over'}
               </Primary>
             )}
           </>

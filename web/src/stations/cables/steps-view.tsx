@@ -2,6 +2,7 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Button } from 'antd';
 import {
   barring,
+  pointOfStage,
   provingPower,
   stepCaution,
   stepPhaseText,
@@ -15,6 +16,7 @@ import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { InterlockCard } from '../../job/interlock-card.tsx';
 import type { OpenWay } from './cables.tsx';
+import { PassStage } from './pass-stage.tsx';
 
 /** Steps in their order, each with its caution, ticked with one hand; the next one is large beside them. */
 export function StepsView({
@@ -39,6 +41,7 @@ export function StepsView({
   const bar = barring(view.interlocks, provingPower(job));
   const held = (step: Step) => bar !== null && step.kind === 'rocker-on' && step.done === null;
   const done = steps.filter((step) => step.done !== null).length;
+  const passed = pointOfStage(phase, view.openPoints)?.signOff != null;
   const order = job.stepOrders.find((item) => item.phase === phase);
   function toggle(step: Step): void {
     if (held(step)) return;
@@ -149,7 +152,8 @@ export function StepsView({
         {phase === 'take-out' && view.cabling.basis !== 'plan' && (
           <p className="quiet">No replacement is chosen: only what leaves the machine is unplugged here.</p>
         )}
-        {next !== null && held(next) ? null : next !== null ? (
+        <PassStage stage={phase} />
+        {next !== null && held(next) ? null : next !== null && !passed ? (
           <Primary disabled={locked} onClick={() => toggle(next)}>
             {next.derived ? 'Go to the connectors' : 'Done, next'}
           </Primary>
@@ -157,10 +161,14 @@ export function StepsView({
           <Primary
             onClick={() => {
               if (job.choice === null) goTo('replacement');
-              else onWay('plan');
+              else onWay(job.choice.kind === 'replace' ? 'refit' : 'plan');
             }}
           >
-            {job.choice === null ? 'Choose the supply' : 'Plan and refit'}
+            {job.choice === null
+              ? 'Choose the supply'
+              : job.choice.kind === 'replace'
+                ? 'Refit, step by step'
+                : 'Plan and refit'}
           </Primary>
         ) : (
           <Primary onClick={() => goTo(job.choice?.kind === 'replace' ? 'measure' : 'hand-over')}>

@@ -1,19 +1,22 @@
 import type { ReactNode } from 'react';
 import { Checkbox } from 'antd';
-import { hindrances, hindranceText, partsAt } from '@fairwatt/core';
+import { hindrances, hindranceText, nextStage, partsAt, pointOfStage } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import type { OpenWay } from './cables.tsx';
 import { HarnessRecord } from './harness-record.tsx';
+import { PassStage } from './pass-stage.tsx';
 import { Photos } from './photos.tsx';
 
 /** Before anything is unplugged: each cable, what stands in the way, pictures. */
 export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly onWay: OpenWay }) {
-  const { job, act, locked, goTo } = useDesk();
+  const { job, view, act, locked, goTo } = useDesk();
   const has = job.sheet.hindrances;
   // The supply is chosen before the old one leaves, so that nobody waits with the machine in pieces.
   const choose = job.choice === null;
+  const record = pointOfStage('record', view.openPoints);
+  const unsaid = record !== null && record.signOff === null;
   const inlets = partsAt(job.parts, 'present').some((part) => part.inlets.length > 0);
   return (
     <>
@@ -61,14 +64,24 @@ export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly on
         <p className="caution">
           <span>Rocker off, lead out, press the button once to drain it, wait; wrist strap on. Then unplug.</span>
         </p>
+        <PassStage stage="record" />
         <Primary
           onClick={() => {
             if (!inlets) goTo('intake');
+            else if (unsaid) document.querySelector<HTMLElement>('[data-record-next]')?.focus();
             else if (choose) goTo('replacement');
-            else onWay('out');
+            else onWay(nextStage(job, view.openPoints) === 'take-out' ? 'out' : 'refit');
           }}
         >
-          {!inlets ? 'Enter the parts at Intake' : choose ? 'Choose the supply' : 'Take out, step by step'}
+          {!inlets
+            ? 'Enter the parts at Intake'
+            : unsaid
+              ? 'Record each cable, or say why not'
+              : choose
+                ? 'Choose the supply'
+                : nextStage(job, view.openPoints) === 'take-out'
+                  ? 'Take out, step by step'
+                  : 'Refit, step by step'}
         </Primary>
       </aside>
     </>

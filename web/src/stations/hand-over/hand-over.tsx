@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Button, Checkbox, Input } from 'antd';
 import { useNavigate } from 'react-router';
+import type { CablesWay } from '../cables/cables.tsx';
 import { openPointText, unanswered, type OpenPoint, type OpenPointCode, type StationId } from '@fairwatt/core';
 import { Primary, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -139,6 +140,9 @@ const station: Readonly<Record<OpenPointCode, StationId>> = {
   'not-rechecked': 'cables',
   'plan-breach': 'cables',
   'plug-misfit': 'cables',
+  'not-recorded': 'cables',
+  'take-out-open': 'cables',
+  'refit-open': 'cables',
   'lead-out': 'cables',
   'leads-unsaid': 'cables',
   'not-shown': 'hand-over',
@@ -148,12 +152,22 @@ const station: Readonly<Record<OpenPointCode, StationId>> = {
   'fails-after': 'measure',
 };
 
+/** Points that have a way of their own at Cables. */
+const wayOf: Readonly<Partial<Record<OpenPointCode, CablesWay>>> = {
+  'lead-out': 'leads',
+  'leads-unsaid': 'leads',
+  'not-recorded': 'was',
+  'take-out-open': 'out',
+  'refit-open': 'refit',
+};
+
 /** Leads to where an open point is settled: another station, a way through it, or the row on this one. */
 function useLeadTo(): (point: OpenPoint) => void {
   const { goTo, code } = useDesk();
   const navigate = useNavigate();
   return (point) => {
-    if (point.code === 'lead-out' || point.code === 'leads-unsaid') void navigate(`/jobs/${code}/cables?way=leads`);
+    const way = wayOf[point.code];
+    if (way !== undefined) void navigate(`/jobs/${code}/cables?way=${way}`);
     else if (station[point.code] !== 'hand-over') goTo(station[point.code]);
     else if (point.code === 'old-supply-unmarked')
       document.querySelector<HTMLElement>('[data-old-supply] input')?.focus();
