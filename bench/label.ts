@@ -63,7 +63,10 @@ async function read(page: Page, path: string): Promise<Shown> {
       const text = row.textContent;
       const marked = text.includes('It is right') || text.includes('type it');
       return [
-        [input.getAttribute('aria-label') ?? '', { value: input.value === '' ? null : Number(input.value), marked }],
+        [
+          (input.getAttribute('aria-label') ?? '').replace(/, (?:amps|watts)$/, ''),
+          { value: input.value === '' ? null : Number(input.value), marked },
+        ],
       ];
     });
     return {

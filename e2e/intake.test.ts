@@ -153,7 +153,8 @@ describe('a supply from a picture of its label', () => {
     await seeText(page, 'to look at first', '.ant-modal');
     for (const button of await page.$$('.ant-modal button[aria-label$=" is right"]')) await button.click();
     await page.waitForFunction(() => !document.querySelector<HTMLButtonElement>('[data-take-label]')!.disabled);
-    await fill(page, '12V', '27');
+    await fill(page, '12V, amps', '27');
+    await page.keyboard.press('Tab');
     await press(page, 'Take what the label says');
     await saved(page);
     const { supply } = await jobOf(code);

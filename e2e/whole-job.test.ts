@@ -295,6 +295,9 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     await saved(page);
     const report = await page.$eval('.report-sheet', (element) => (element as HTMLElement).innerText);
     for (const told of [
+      'The power supply is at fault: supply weak under load.',
+      'We fitted another power supply: ',
+      'with the machine at work: 11.32 V before, 11.98 V now, which is as it should be.',
       'Supply weak under load, proved by cure or swap',
       '11.32 V',
       '11.98 V',

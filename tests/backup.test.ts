@@ -157,6 +157,7 @@ describe('a backup', () => {
       alter table technician add column owner boolean not null default false;
       update technician set owner = role = 'owner';
       alter table job drop column also_told, drop column put_away_by, drop column put_away_at, drop column put_away_reason;
+      alter table job_cable drop column likely;
       alter table technician drop column role, drop column version;
       drop table shop_access, technician_secret, device, web_session, audit;
       drop function audit_stands;

@@ -42,6 +42,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0027_access.sql': 'b1ab0e81897fca10',
   '0028_also_told.sql': '1e05a5fa3d340cf9',
   '0029_put_away.sql': '5e12c019b319cc5c',
+  '0030_likely_cable.sql': 'ae58c0687834907e',
 };
 
 it('a migration that has shipped never changes again', () => {

@@ -69,6 +69,7 @@ const anyAct: fc.Arbitrary<Act> = fc.oneof(
       }),
       way: fc.constant(''),
       tiesToCut: fc.nat(3),
+      likely: fc.constantFrom(undefined, true, false),
     }),
     basedOn: small,
   }),

@@ -294,6 +294,7 @@ export const cableFields = {
     .max(8),
   way: text(300),
   tiesToCut: z.int().min(0).max(99),
+  likely: z.boolean().optional(),
 };
 const kitCableId = line(80);
 export const pinFields = {

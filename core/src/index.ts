@@ -614,6 +614,8 @@ export {
   kitCableText,
   layoutText,
   leftOpenText,
+  type ClientWords,
+  clientWords,
   driveLifeText,
   figureDoubtText,
   labelReadProblemText,

@@ -216,6 +216,8 @@ export interface RecordedCable {
   /** Holes, clips and hooks it runs through. */
   readonly way: string;
   readonly tiesToCut: number;
+  /** It stands as such cables usually run, and nobody looked at it yet. */
+  readonly likely?: boolean | undefined;
 }
 
 /** A plug that a technician put elsewhere than the plan would. */

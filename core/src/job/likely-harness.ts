@@ -58,6 +58,6 @@ export function likelyHarness(
   return groups.map((group) => {
     const label = nextCableLabel(labels);
     labels.push(label);
-    return { id: makeId(), label, socketLabel: '', plugs: group.plugs, way: '', tiesToCut: 0 };
+    return { id: makeId(), label, socketLabel: '', plugs: group.plugs, way: '', tiesToCut: 0, likely: true };
   });
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { openPointText } from '../wording/index.ts';
-import { nextStage, pathStages, pieceOf, pointOfStage, stepsOf, type PathStage } from './index.ts';
+import { likelyHarness, nextStage, pathStages, pieceOf, pointOfStage, stepsOf, type PathStage } from './index.ts';
 import { TestBench, testPart, uuid } from './fixture.test-help.ts';
 
 const bench = () =>
@@ -83,6 +83,16 @@ describe('the path of a change of supply', () => {
     tick(on, 'refit');
     expect(next(on)).toBeNull();
   });
+  it('takes a likely cable for recorded only once somebody looked at it', () => {
+    const on = bench();
+    choose(on);
+    let made = 600;
+    for (const cable of likelyHarness(on.job, () => uuid((made += 1)))) on.do({ kind: 'put-cable', cable, basedOn: 0 });
+    expect(next(on)).toBe('record');
+    for (const { version, likely: _likely, ...cable } of on.job.cables)
+      on.do({ kind: 'put-cable', cable, basedOn: version });
+    expect(next(on)).toBe('take-out');
+  });
   it('passes a stage by saying why, and asks again once that is taken back', () => {
     const on = bench();
     choose(on);
@@ -98,7 +108,9 @@ describe('the path of a change of supply', () => {
     choose(on);
     seatFirst(on);
     expect(next(on)).toBe('refit');
-    expect(on.view().openPoints.map(openPointText)).toContain('Not recorded as it was: 3 inlets without a cable.');
+    expect(on.view().openPoints.map(openPointText)).toContain(
+      'Not recorded as it was: 3 inlets without a cable that somebody looked at.',
+    );
   });
   it('what was said of a refit belongs to one supply; what was said of the record, to the machine', () => {
     const on = bench();

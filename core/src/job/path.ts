@@ -9,7 +9,7 @@ import { stepsOf } from './steps.ts';
 export const pathStages = ['record', 'take-out', 'refit'] as const;
 export type PathStage = (typeof pathStages)[number];
 
-/** What is left to do at a stage: inlets without a recorded cable, or steps that nobody ticked. */
+/** What is left to do at a stage: inlets without a cable that somebody looked at, or steps that nobody ticked. */
 export interface StageLeft {
   readonly stage: PathStage;
   readonly left: number;
@@ -21,7 +21,8 @@ export interface StageLeft {
  */
 export function pathOf(job: Job, cabling: Cabling): StageLeft[] {
   if (job.choice?.kind !== 'replace') return [];
-  const recorded = new Set(job.cables.flatMap(({ plugs }) => plugs.map(({ inletId }) => inletId)));
+  const looked = job.cables.filter(({ likely }) => likely !== true);
+  const recorded = new Set(looked.flatMap(({ plugs }) => plugs.map(({ inletId }) => inletId)));
   const inlets = partsAt(job.parts, 'present').flatMap((part) => part.inlets);
   const undone = (phase: 'take-out' | 'refit') =>
     stepsOf(job, cabling, phase).filter(({ derived, done }) => !derived && done === null).length;

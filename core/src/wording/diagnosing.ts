@@ -114,6 +114,21 @@ export function observationText(
   );
 }
 
+/** What was observed that proves a fault: outcomes that cure or convict it. */
+export const findingProof = <O extends { readonly checkId: string; readonly outcomeId: string }>(
+  knowledge: Knowledge,
+  faultId: string | null,
+  observations: readonly O[],
+): O[] =>
+  observations.filter(
+    (observation) =>
+      faultId !== null &&
+      knowledge.checks
+        .find((check) => check.id === observation.checkId)
+        ?.outcomes.find((outcome) => outcome.id === observation.outcomeId)
+        ?.cures?.includes(faultId) === true,
+  );
+
 /**
  * How the finding was reached, in one or two sentences for the report: what spoke for it most, what proved it, what was
  * repaired in vain before. Empty when nothing was observed.
@@ -127,14 +142,7 @@ export function findingGrounds(
   const sentences: string[] = [];
   const faultId = finding.kind === 'fault' ? finding.faultId : null;
   const evidence = suspects.find((suspect) => suspect.faultId === faultId)?.evidence ?? [];
-  const proof = observations.filter(
-    (observation) =>
-      faultId !== null &&
-      knowledge.checks
-        .find((check) => check.id === observation.checkId)
-        ?.outcomes.find((outcome) => outcome.id === observation.outcomeId)
-        ?.cures?.includes(faultId) === true,
-  );
+  const proof = findingProof(knowledge, faultId, observations);
   const pro = evidence
     .filter(
       (item) =>

@@ -105,6 +105,7 @@ export {
 export { inletName, plugName } from './plugs.ts';
 export { leftOpenText, saidDoubtText, saidText } from './machine-line.ts';
 export { actText, type HistoryNames } from './history.ts';
+export { type ClientWords, clientWords } from './client.ts';
 export { figureDoubtText, labelReadProblemText } from './labels.ts';
 export { driveLifeText, listedDoubtText, listingKindText, listingProblemText } from './listings.ts';
 export { leadKindText, leadStateText } from './leads.ts';

@@ -323,6 +323,7 @@ export const cables = byId<Omit<RecordedCable, 'plugs'>>('job_cable', {
   socketLabel: text,
   way: text,
   tiesToCut: number,
+  likely: optional(boolean),
 });
 export const cablePlugs = children<RecordedCable['plugs'][number]>('job_cable_plug', 'cable_id', {
   kind: oneOf(plugKinds),

@@ -14,6 +14,7 @@ import { Empty } from '../../controls/empty.tsx';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Sheet } from '../../controls/sheet.tsx';
+import styles from './harness-record.module.css';
 
 /** The present cables: socket, plugs, inlets, the way each runs. */
 export function HarnessRecord() {
@@ -25,9 +26,11 @@ export function HarnessRecord() {
     cable.socketLabel.trim() !== '' &&
     job.cables.some((other) => other !== cable && other.socketLabel.trim() === cable.socketLabel.trim());
   const put = (cable: RecordedCable, changes: Partial<RecordedCable>) => {
-    const { version, ...rest } = { ...cable, ...changes };
+    // Whoever changes it has looked at it.
+    const { version, ...rest } = { ...cable, likely: undefined, ...changes };
     act({ kind: 'put-cable', cable: rest, basedOn: version });
   };
+  const likely = job.cables.filter((cable) => cable.likely === true);
   const add = (inletId: string, kind: InletKind) =>
     act({
       kind: 'put-cable',
@@ -67,6 +70,22 @@ export function HarnessRecord() {
           {left.length === 0 && inlets.length > 0 && <span>Every inlet has its cable.</span>}
         </div>
       </div>
+      {likely.length > 0 && (
+        <div className={styles.likely} role="status">
+          <span>
+            {likely.length === 1 ? 'One cable stands' : `${likely.length} cables stand`} as such cables usually run, and
+            nobody looked yet: look along each, correct it, or say that it is so.
+          </span>
+          <Button
+            disabled={locked}
+            onClick={() => {
+              for (const cable of likely) put(cable, {});
+            }}
+          >
+            I looked: all {likely.length} are so
+          </Button>
+        </div>
+      )}
       {job.cables.length === 0 ? (
         <Empty title="No cables recorded">
           Press an inlet above: its cable is added with the plug that usually goes there. Or start from a likely harness
@@ -77,6 +96,7 @@ export function HarnessRecord() {
           label="Recorded cables"
           rows={job.cables}
           rowKey={(cable) => cable.id}
+          rowProps={(cable) => ({ className: cable.likely === true ? (styles.unseen ?? '') : '' })}
           columns={[
             {
               head: 'Cable',
@@ -218,20 +238,32 @@ export function HarnessRecord() {
             {
               head: <span className="visually-hidden">Acts</span>,
               cell: (cable) => (
-                <Button
-                  type="link"
-                  disabled={locked}
-                  aria-label={`Take out cable ${cable.label}`}
-                  onClick={() => {
-                    const { version, ...rest } = cable;
-                    if (act({ kind: 'drop-cable', cableId: cable.id, basedOn: version }) === null)
-                      offerUndo(`Cable ${cable.label} is taken out.`, () =>
-                        act({ kind: 'put-cable', cable: rest, basedOn: 0 }),
-                      );
-                  }}
-                >
-                  take out
-                </Button>
+                <>
+                  {cable.likely === true && (
+                    <Button
+                      data-record-next
+                      disabled={locked}
+                      aria-label={`Cable ${cable.label} is so`}
+                      onClick={() => put(cable, {})}
+                    >
+                      it is so
+                    </Button>
+                  )}
+                  <Button
+                    type="link"
+                    disabled={locked}
+                    aria-label={`Take out cable ${cable.label}`}
+                    onClick={() => {
+                      const { version, ...rest } = cable;
+                      if (act({ kind: 'drop-cable', cableId: cable.id, basedOn: version }) === null)
+                        offerUndo(`Cable ${cable.label} is taken out.`, () =>
+                          act({ kind: 'put-cable', cable: rest, basedOn: 0 }),
+                        );
+                    }}
+                  >
+                    take out
+                  </Button>
+                </>
               ),
             },
           ]}

@@ -370,7 +370,7 @@ export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
             )}
             {current.state === 'to-seat' && nextCheck !== undefined ? (
               <Primary disabled={locked} onClick={() => seat({ [nextCheck]: true })}>
-                {seatCheckText(nextCheck)}
+                Yes: {seatCheckText(nextCheck)}
               </Primary>
             ) : toSeat.length > 0 ? (
               <Primary onClick={() => setPicked((after ?? toSeat[0]!).inletId)}>

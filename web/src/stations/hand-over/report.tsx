@@ -1,5 +1,6 @@
 import {
   cableEnds,
+  clientWords,
   codeText,
   conditionText,
   findingGrounds,
@@ -27,6 +28,7 @@ import {
 import { useDesk } from '../../job/job-context.ts';
 import { calendarDay } from '../../controls/clock.ts';
 import { Sheet } from '../../controls/sheet.tsx';
+import styles from './report.module.css';
 
 /** What became of the old supply, as the client reads it. */
 const oldSupplyReport: Readonly<Record<OldSupply, string>> = {
@@ -68,7 +70,37 @@ function cableBefore(job: Job, inletId: string): string {
   return came ? 'not recorded' : 'new';
 }
 
-/** The job on paper: what was wrong and how it was found, what was fitted and why, readings, cables. */
+/** What the client reads first. */
+function ForTheClient() {
+  const { job, view, knowledge } = useDesk();
+  const words = clientWords(job, view, knowledge);
+  const sections: readonly (readonly [string, readonly string[]])[] = [
+    ['What you told us', words.told],
+    ['What we found, and how we know', words.found],
+    ['What we did', words.did],
+    ['Before and after', words.measured],
+    ['The supply that came out', words.old],
+    ['What to watch', words.watch],
+    ['Not finished', words.unsettled],
+  ];
+  return (
+    <section aria-label="For the client" data-client>
+      {sections.map(
+        ([title, sentences]) =>
+          sentences.length > 0 && (
+            <div key={title}>
+              <h2>{title}</h2>
+              {sentences.map((sentence) => (
+                <p key={sentence}>{sentence}</p>
+              ))}
+            </div>
+          ),
+      )}
+    </section>
+  );
+}
+
+/** The job on paper: to its client in plain words, and behind that the bench's record: what was wrong and how it was found, what was fitted and why, readings, cables. */
 export function Report() {
   const { job, view, shop, knowledge, personName } = useDesk();
   const pairs = subjects
@@ -102,6 +134,8 @@ export function Report() {
           <div className="quiet">{calendarDay(job.updatedAt)}</div>
         </div>
       </header>
+      <ForTheClient />
+      <h2 className={styles.annex ?? ''}>The bench’s record</h2>
       <h2>Complaint</h2>
       <p>
         {job.sheet.words === '' ? 'Not written down.' : `“${job.sheet.words}”`}{' '}

@@ -83,7 +83,7 @@ export function LabelFigures({
   const value = (line: Line) => (
     <FigureField
       bare
-      label={line.name}
+      label={`${line.name}, ${line.unit === 'A' ? 'amps' : 'watts'}`}
       unit={line.unit}
       least={line.unit === 'A' ? 0.1 : 1}
       most={line.unit === 'A' ? 1000 : 10_000}

@@ -1,0 +1,206 @@
+import type { Knowledge } from '../diagnose/index.ts';
+import type { Verdict } from '../measure/index.ts';
+import { proofsAsked, standingProof, unanswered, type Job, type JobView, type ProofItem } from '../job/index.ts';
+import { nominalVolts, type PartChange } from '../machine/index.ts';
+import { checkTitle, faultName, findingProof, outcomeLabel } from './diagnosing.ts';
+import { wattsText } from './figures.ts';
+import { verdictLevel } from './words.ts';
+
+/** What the client reads first, in plain words; each list is sentences. */
+export interface ClientWords {
+  readonly told: readonly string[];
+  /** What was found, and how it is known. */
+  readonly found: readonly string[];
+  readonly did: readonly string[];
+  /** Before and after, where both were measured. */
+  readonly measured: readonly string[];
+  /** What became of the supply that came out. */
+  readonly old: readonly string[];
+  readonly watch: readonly string[];
+  /** What is not settled; empty only where nothing is open. */
+  readonly unsettled: readonly string[];
+}
+
+type Seen = Pick<
+  JobView,
+  'observations' | 'before' | 'after' | 'load' | 'standing' | 'chosen' | 'cabling' | 'openPoints'
+>;
+
+const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+
+function toldBy({ sheet }: Job, knowledge: Knowledge): string[] {
+  const button = [sheet.button, ...sheet.alsoTold].filter((told) => told !== null);
+  return [
+    ...(sheet.words === '' ? [] : [`“${sheet.words}”`]),
+    ...(button.length === 0
+      ? []
+      : [
+          `When its button is pressed: ${button
+            .map((told) => lower(outcomeLabel(knowledge, 'told-button', told)))
+            .join('; at other times ')}.`,
+        ]),
+    ...(sheet.upgrade === '' ? [] : [`You planned: ${sheet.upgrade}`]),
+  ];
+}
+
+/** The rail and load of a verdict, as somebody who is no technician reads it. */
+function lineName({ subject, condition }: Verdict): string {
+  const volts = subject === 'power-good' ? null : nominalVolts[subject];
+  const line =
+    volts === null
+      ? 'The signal that its voltages are good'
+      : subject === '+5sb'
+        ? 'The 5 volt line that is on while the machine sleeps'
+        : `The ${subject.startsWith('-') ? 'minus ' : ''}${volts} volt line`;
+  return condition === 'work'
+    ? `${line}, with the machine at work`
+    : condition === 'idle'
+      ? `${line}, with the machine at rest`
+      : line;
+}
+
+const bounds = ({ lower: least, upper: most, subject }: Verdict): string =>
+  subject === 'power-good' ? `${least} to ${most} ms` : `${least.toFixed(2)} to ${most.toFixed(2)} V`;
+
+function foundBy(job: Job, view: Seen, knowledge: Knowledge): string[] {
+  const { finding } = job;
+  if (finding === null) return ['We have not come to a finding yet.'];
+  if (finding.kind === 'no-fault') return ['We found no fault, and the power supply is healthy.'];
+  if (finding.kind === 'hand-on')
+    return ['What troubles your machine is not its power supply; it goes on to whoever repairs that.'];
+  const fault = knowledge.faults.find(({ id }) => id === finding.faultId);
+  const name = lower(faultName(knowledge, finding.faultId ?? ''));
+  const plain =
+    fault?.cure.id === 'replace-supply'
+      ? `The power supply is at fault: ${name}.`
+      : fault?.cure.id === 'larger-supply'
+        ? 'The power supply works, and is too small for what is in the machine.'
+        : `What was at fault: ${name}.`;
+  const proof = findingProof(knowledge, finding.faultId, view.observations);
+  const failed = view.before.verdicts.filter(({ word }) => word === 'fail');
+  return [
+    plain,
+    ...failed.map((verdict) => `${lineName(verdict)}, was at ${verdictLevel(verdict)}; ${bounds(verdict)} is right.`),
+    ...(fault?.cure.id === 'larger-supply' && job.supply !== null
+      ? [
+          `At work the machine takes ${wattsText(view.load.planned.sustainedWatts)}; the supply gives ` +
+            `${wattsText(job.supply.label.ratingWatts)} at most.`,
+        ]
+      : []),
+    ...proof.map(
+      ({ checkId, outcomeId }) =>
+        `We tried it: ${lower(checkTitle(knowledge, checkId))}, and it was ${lower(outcomeLabel(knowledge, checkId, outcomeId))}.`,
+    ),
+    ...(finding.confirmed ? [] : ['That is what everything points to; it is not proved yet.']),
+  ];
+}
+
+/** What is chosen or planned is not called done before it is. */
+function didBy(job: Job, view: Seen): string[] {
+  const isDone = unanswered(view.openPoints).length === 0;
+  const seated = view.cabling.rows.filter(({ state }) => state === 'seated');
+  const twice = seated.filter(({ seat }) => seat?.rechecked != null);
+  const parts = (...changes: readonly PartChange[]) =>
+    job.parts.filter(({ change }) => changes.includes(change)).map(({ name }) => name);
+  const list = (names: readonly string[], what: string) =>
+    names.length === 0 ? [] : [`${what}: ${names.join(', ')}.`];
+  return [
+    ...(job.choice?.kind === 'replace'
+      ? [
+          `${seated.length === 0 ? 'We chose another power supply for it' : 'We fitted another power supply'}: ` +
+            `${view.chosen?.name ?? job.choice.modelId ?? ''}.`,
+        ]
+      : job.choice?.kind === 'keep'
+        ? ['The power supply that came with it stays.']
+        : []),
+    ...list(parts('added'), isDone ? 'New in the machine' : 'To go into the machine'),
+    ...list(parts('removed', 'replaced'), isDone ? 'Taken out of it' : 'To come out of it'),
+    ...(seated.length === 0
+      ? []
+      : [
+          `${seated.length} of ${view.cabling.rows.length} connectors were plugged and checked one by one` +
+            (twice.length === seated.length ? ', and all of them once more at the end.' : '.'),
+        ]),
+    ...shownBy(job),
+  ];
+}
+
+const shownText: Readonly<Record<ProofItem, string>> = {
+  started: 'it starts',
+  picture: 'it shows its picture',
+  fans: 'every fan turns',
+  drives: 'it knows every drive',
+  card: 'it knows its graphics card',
+  complaint: 'what you complained of was tried, and is gone',
+};
+
+/** What was seen at the finished machine. */
+function shownBy(job: Job): string[] {
+  const shown = proofsAsked(job).flatMap((item) => standingProof(job, item) ?? []);
+  const holds = shown.filter(({ holds: good }) => good);
+  const fails = shown.filter(({ holds: good }) => !good);
+  const notes = shown.filter(({ note }) => note !== '').map(({ note }) => note);
+  return [
+    ...(holds.length === 0
+      ? []
+      : [`We saw at the finished machine: ${holds.map(({ item }) => shownText[item]).join('; ')}.`]),
+    ...(fails.length === 0 ? [] : [`This does not hold yet: ${fails.map(({ item }) => shownText[item]).join('; ')}.`]),
+    ...notes.map((note) => `How it was tried: ${note}.`),
+  ];
+}
+
+/** Rails that were read before and after the work, the ones that were wrong first. */
+function measuredBy(view: Seen): string[] {
+  const pairs = view.after.verdicts.flatMap((after) => {
+    const before = view.before.verdicts.find(
+      ({ subject, condition }) => subject === after.subject && condition === after.condition,
+    );
+    return before === undefined ? [] : [{ before, after }];
+  });
+  const wrongFirst = [...pairs].sort((a, b) => Number(b.before.word === 'fail') - Number(a.before.word === 'fail'));
+  const now = {
+    pass: 'as it should be',
+    marginal: 'right, and near its limit',
+    fail: 'not right',
+    'cannot-tell': 'too near its limit to tell',
+  };
+  return wrongFirst.map(
+    ({ before, after }) =>
+      `${lineName(after)}: ${verdictLevel(before)} before, ${verdictLevel(after)} now, which is ${now[after.word]}.`,
+  );
+}
+
+const oldText = {
+  failed: 'The supply that came out has failed, and is never to be used again',
+  kept: 'The supply that came out is good, and is kept here',
+  'given-back': 'The supply that came out goes back to you',
+} as const;
+
+function oldBy({ sheet }: Job): string[] {
+  if (sheet.oldSupply === null) return [];
+  return [`${oldText[sheet.oldSupply]}${sheet.oldSupplyDisposed ? '; it was given to electrical waste' : ''}.`];
+}
+
+/**
+ * The job in words for its client, out of the record alone: what is not settled is said, and nothing is called right
+ * that the record does not call so.
+ */
+export function clientWords(job: Job, view: Seen, knowledge: Knowledge): ClientWords {
+  const open = unanswered(view.openPoints).length;
+  return {
+    told: toldBy(job, knowledge),
+    found: foundBy(job, view, knowledge),
+    did: didBy(job, view),
+    measured: measuredBy(view),
+    old: oldBy(job),
+    watch: [job.sheet.watch, job.sheet.leftInBag === '' ? '' : `In the bag with it: ${job.sheet.leftInBag}`].filter(
+      (text) => text !== '',
+    ),
+    unsettled:
+      open === 0
+        ? []
+        : [
+            `The work is not finished: ${open === 1 ? 'one thing is' : `${open} things are`} still open, listed at the end.`,
+          ],
+  };
+}
