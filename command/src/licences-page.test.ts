@@ -9,6 +9,7 @@ const taken = new Set([
   'MIT',
   'ISC',
   '0BSD',
+  'BSD-2-Clause',
   'BSD-3-Clause',
   'Apache-2.0',
   'BlueOak-1.0.0',

@@ -567,6 +567,7 @@ export {
   tagsOf,
   takesAway,
   unanswered,
+  supplyEndStep,
   unpluggedStep,
   usualPlug,
   versionAt,

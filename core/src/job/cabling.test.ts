@@ -96,7 +96,7 @@ describe('steps', () => {
     expect(kinds('refit')).toEqual([
       'still-out',
       'bag-rest',
-      'supply-ends',
+      ...on.view().cabling.plan!.cables.map(() => 'supply-end'),
       'fan-side',
       'screws-in',
       'tray-in',
@@ -108,6 +108,7 @@ describe('steps', () => {
       'plug',
       'plug',
       'radiator-on',
+      'tie-free',
       'tie',
       'recheck',
       'panel-on',
@@ -119,6 +120,12 @@ describe('steps', () => {
       'hole 2',
       'edge clip',
     ]);
+    // Each cable goes into its own socket of the supply, by its name.
+    const ends = stepsOf(on.job, on.view().cabling, 'refit').filter(({ kind }) => kind === 'supply-end');
+    expect(new Set(ends.map(({ socket }) => socket)).size).toBe(ends.length);
+    expect(ends.map(({ cable, socket }) => [cable, socket])).toEqual(
+      on.view().cabling.plan!.cables.map(({ code, socketLabel }) => [code, socketLabel]),
+    );
     expect(steps.find((step) => step.kind === 'cut-ties')?.count).toBe(3);
     expect(new Set(steps.map((step) => step.id)).size).toBe(steps.length);
     for (const step of [...steps, ...stepsOf(on.job, on.view().cabling, 'refit')])

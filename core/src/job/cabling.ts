@@ -120,7 +120,7 @@ export type SeatCheck = 'click' | 'tug' | 'gap' | 'halves' | 'bend' | 'panel';
  */
 export function seatChecks(inletKind: InletKind, plugKind: PlugKind): readonly SeatCheck[] {
   const split =
-    plugKind === 'main-20+4' ||
+    (plugKind === 'main-20+4' && inletKind === 'main-24') ||
     (plugKind === 'cpu-4+4' && inletKind === 'cpu-8') ||
     (plugKind === 'card-6+2' && inletKind === 'card-8');
   return [

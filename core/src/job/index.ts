@@ -64,7 +64,8 @@ export {
   seatChecks,
   type SeatState,
 } from './cabling.ts';
-export { type Step, type StepKind, stepsOf, unpluggedStep, wayPoints } from './steps.ts';
+export { type FreeEnd, freeEndsOf, type FreePiece } from './free-ends.ts';
+export { type Step, type StepKind, stepsOf, supplyEndStep, unpluggedStep, wayPoints } from './steps.ts';
 export { type CableTag, figuresOf, type ScheduleLine, scheduleOf, tagsOf } from './tags.ts';
 export { likelyHarness, nextCableLabel, usualPlug } from './likely-harness.ts';
 export { nextStage, type PathStage, pathStages, pointOfStage } from './path.ts';

@@ -1,6 +1,7 @@
 import { inletFamily, type CableFamily, type InletKind } from '../standards/index.ts';
 import { partsAt } from '../machine/index.ts';
 import type { Cabling } from './cabling.ts';
+import { freeEndsOf, type FreeEnd } from './free-ends.ts';
 import type { Hindrance, Job, StepPhase, StepTick } from './job.ts';
 
 export type StepKind =
@@ -20,12 +21,13 @@ export type StepKind =
   | 'still-out'
   | 'bag-rest'
   | 'fan-side'
-  | 'supply-ends'
+  | 'supply-end'
   | 'screws-in'
   | 'tray-in'
   | 'lay-way'
   | 'plug'
   | 'radiator-on'
+  | 'tie-free'
   | 'tie'
   | 'recheck'
   | 'panel-on'
@@ -41,11 +43,15 @@ export interface Step {
   readonly inlet: { readonly id: string; readonly kind: InletKind; readonly label: string } | null;
   /** The cable by its label or code. */
   readonly cable: string | null;
+  /** The supply's socket that a cable goes into. */
+  readonly socket: string | null;
   /** Clips, holes and hooks, in the order in which they come. */
   readonly way: readonly string[];
   /** Ties to cut, or pieces that stay in the bag. */
   readonly count: number;
   readonly done: { readonly by: string; readonly at: string } | null;
+  /** What hangs free once all is plugged. */
+  readonly free: readonly FreeEnd[];
   /** Done elsewhere: a connector by its seat, the recheck by all seats. */
   readonly derived: boolean;
   /** It stays where it is in the order, since it protects whoever does the rest. */
@@ -67,7 +73,10 @@ export function wayPoints(way: string): string[] {
 /** What a step's id begins with that takes the old plug out of an inlet; the inlet's id follows. */
 export const unpluggedStep = 'take-out:unplug:';
 
-type Draft = Partial<Pick<Step, 'inlet' | 'cable' | 'way' | 'count' | 'derived' | 'fixed'>> & {
+/** What a step's id begins with that puts a cable into its socket of the supply; the cable's code follows. */
+export const supplyEndStep = 'refit:supply-end:';
+
+type Draft = Partial<Pick<Step, 'inlet' | 'cable' | 'socket' | 'way' | 'count' | 'free' | 'derived' | 'fixed'>> & {
   readonly done?: Step['done'];
 };
 
@@ -90,8 +99,10 @@ export function stepsOf(job: Job, cabling: Cabling, phase: StepPhase): Step[] {
       kind,
       inlet: draft.inlet ?? null,
       cable: draft.cable ?? null,
+      socket: draft.socket ?? null,
       way: draft.way ?? [],
       count: draft.count ?? 0,
+      free: draft.free ?? [],
       derived: draft.derived ?? false,
       fixed: draft.fixed ?? false,
       done: draft.done !== undefined ? draft.done : tick === undefined ? null : { by: tick.by, at: tick.at },
@@ -150,15 +161,19 @@ function refit(
 ): void {
   add('still-out', { fixed: true });
   const replacing = cabling.basis === 'plan';
-  const modular = cabling.plan?.cables.some((cable) => cable.socketLabel !== null) ?? false;
+  // Each cable of a modular supply has two ends, and this one goes in by its socket's name.
+  const supplyEnds = () => {
+    for (const { code, socketLabel } of cabling.plan?.cables ?? [])
+      if (socketLabel !== null) add('supply-end', { cable: code, socket: socketLabel });
+  };
   if (replacing) {
     const bagged = cabling.plan?.bagged.reduce((sum, piece) => sum + piece.count, 0) ?? 0;
     if (bagged > 0) add('bag-rest', { count: bagged });
-    if (modular && has('tight')) add('supply-ends');
+    if (has('tight')) supplyEnds();
     add('fan-side');
     add('screws-in');
     if (has('tray')) add('tray-in');
-    if (modular && !has('tight')) add('supply-ends');
+    if (!has('tight')) supplyEnds();
   }
   if (has('clips'))
     for (const cable of job.cables)
@@ -172,6 +187,8 @@ function refit(
       done: row.state === 'seated' && row.seat !== null ? { by: row.seat.by, at: row.seat.at } : null,
     });
   if (has('radiator')) add('radiator-on');
+  const free = freeEndsOf(cabling);
+  if (free.length > 0) add('tie-free', { free });
   add('tie');
   const rechecked = rows.every((row) => row.seat?.rechecked != null && row.state === 'seated');
   const last = rows.flatMap((row) => row.seat?.rechecked ?? []).sort((a, b) => b.at.localeCompare(a.at))[0];

@@ -1,3 +1,4 @@
+import { groupBy } from '../group-by.ts';
 import { inletName, plugName } from './plugs.ts';
 import type {
   Adapter,
@@ -8,7 +9,16 @@ import type {
   PlanBreach,
   Shortage,
 } from '../cable/index.ts';
-import type { HarnessChange, Hindrance, InletRow, SeatCheck, Step, StepPhase } from '../job/index.ts';
+import type {
+  FreeEnd,
+  FreePiece,
+  HarnessChange,
+  Hindrance,
+  InletRow,
+  SeatCheck,
+  Step,
+  StepPhase,
+} from '../job/index.ts';
 import type { CasePlace } from '../machine/index.ts';
 import {
   inletFamily,
@@ -317,8 +327,8 @@ export function stepText(step: Step): string {
       return 'Lead still out of the wall, wrist strap on';
     case 'bag-rest':
       return `${counted(step.count, 'cable')} into a bag labelled with the supply's model`;
-    case 'supply-ends':
-      return "Cables into the supply's sockets, by the plan";
+    case 'supply-end':
+      return `Cable ${step.cable ?? ''} into the supply's socket ${step.socket ?? ''}, until it clicks`;
     case 'fan-side':
       return 'Fan towards a vent with a filter if the bay has one, otherwise into the case';
     case 'screws-in':
@@ -331,6 +341,8 @@ export function stepText(step: Step): string {
       return `${inlet}${step.cable === null ? '' : `, cable ${step.cable}`}`;
     case 'radiator-on':
       return 'Radiator or cooler back';
+    case 'tie-free':
+      return `Tie up what hangs free: ${freeEndsText(step.free)}`;
     case 'tie':
       return 'Smaller cables under larger ones, few bundles, straps rather than ties';
     case 'recheck':
@@ -340,6 +352,24 @@ export function stepText(step: Step): string {
     case 'rocker-on':
       return 'Rocker on before it is out of reach, lead in, first start';
   }
+}
+
+const pieceText: Readonly<Record<FreePiece, (kind: PlugKind) => string>> = {
+  plug: (kind) => plugName[kind],
+  two: () => 'the two of its 6+2',
+  four: () => 'the four of its 20+4',
+  half: () => 'the other half of its 4+4',
+};
+
+/** What hangs free, cable by cable, those that are alike counted. */
+export function freeEndsText(ends: readonly FreeEnd[]): string {
+  const byCable = groupBy(ends, ({ cableCode, family }) => cableCode ?? `fixed cable, ${familyText[family]}`);
+  return [...byCable]
+    .map(([cable, free]) => {
+      const alike = groupBy(free, ({ piece, plugKind }) => pieceText[piece](plugKind));
+      return `${cable}: ${[...alike].map(([name, all]) => (all.length === 1 ? name : `${all.length} × ${name}`)).join(', ')}`;
+    })
+    .join('; ');
 }
 
 /** What can hurt a person or the machine at a step; null where nothing does. */
@@ -369,6 +399,8 @@ export function stepCaution(step: Step): string | null {
       return 'Coarse thread: what does not turn in by hand is crossed.';
     case 'plug':
       return step.inlet === null ? null : inletCaution(step.inlet.kind);
+    case 'supply-end':
+      return 'Only the cable that the plan names: one of another supply fits, and burns what it feeds.';
     case 'bag-rest':
       return 'They fit no other supply unless their wires are known or probed.';
     case 'mark-old':
@@ -382,7 +414,6 @@ export function stepCaution(step: Step): string | null {
     case 'tray-out':
     case 'latch':
     case 'last-look':
-    case 'supply-ends':
     case 'fan-side':
     case 'tray-in':
     case 'lay-way':
@@ -390,6 +421,8 @@ export function stepCaution(step: Step): string | null {
     case 'tie':
     case 'recheck':
       return null;
+    case 'tie-free':
+      return 'A free plug carries its voltage: away from boards, fans and bare metal.';
   }
 }
 

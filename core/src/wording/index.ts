@@ -89,6 +89,7 @@ export {
   breachText,
   cableFiguresText,
   familyText,
+  freeEndsText,
   harnessWordText,
   hindranceText,
   inletCaution,

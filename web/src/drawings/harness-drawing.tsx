@@ -5,6 +5,8 @@ export interface DrawnSocket {
   readonly key: string;
   readonly label: string;
   readonly used: boolean;
+  /** Somebody ticked that its cable is in. */
+  readonly plugged: boolean;
 }
 const marks = { seated: '✓', 'to-seat': '', open: '!', wrong: '✕', unplugged: '○' } as const;
 type DrawnState = keyof typeof marks;
@@ -203,6 +205,7 @@ export function HarnessDrawing({
         {sockets.map((socket, index) => (
           <g key={socket.key} opacity={socket.used ? 1 : 0.55}>
             <text x={128} y={ySocket(index) + 5} fontSize={13} textAnchor="end">
+              {socket.plugged ? '✓ ' : ''}
               {socket.label}
             </text>
             <rect

@@ -19,6 +19,7 @@ import {
   seatCheckText,
   spareId,
   sparesToProbe,
+  supplyEndStep,
   unpluggedStep,
   plugServes,
   adapterNote,
@@ -68,16 +69,23 @@ export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
     rows.find((row) => row.state === 'wrong') ??
     rows[0] ??
     null;
+  const isIn = (code: string) => job.steps.some(({ stepId }) => stepId === `${supplyEndStep}${code}`);
   const sockets: DrawnSocket[] =
     cabling.basis === 'plan' && chosen !== null
       ? [
           ...(plan?.cables ?? [])
             .filter((cable) => cable.socketLabel === null)
-            .map((cable) => ({ key: `fixed ${cable.code}`, label: `fixed, ${cable.family}`, used: true })),
+            .map((cable) => ({
+              key: `fixed ${cable.code}`,
+              label: `fixed, ${cable.family}`,
+              used: true,
+              plugged: false,
+            })),
           ...chosen.kit.sockets.map((socket) => ({
             key: socket.label,
             label: socket.label,
             used: plan?.cables.some((cable) => cable.socketLabel === socket.label) ?? false,
+            plugged: plan?.cables.some((cable) => cable.socketLabel === socket.label && isIn(cable.code)) ?? false,
           })),
         ]
       : [...new Set(job.cables.map((cable) => cable.socketLabel || `fixed ${cable.label}`))].map((label) => ({
@@ -88,6 +96,7 @@ export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
               (cable.socketLabel || `fixed ${cable.label}`) === label &&
               cable.plugs.some((plug) => plug.inletId !== null),
           ),
+          plugged: false,
         }));
   if (cabling.basis === 'none' || current === null)
     return (
