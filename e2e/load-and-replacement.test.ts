@@ -39,6 +39,13 @@ describe('the load', () => {
     await page.waitForFunction(() => !location.pathname.endsWith('/load'));
     await visit(page, `${application.url}/jobs/LQ-0142/load`);
   });
+  it.each([820, 390])('goes on with Enter where the main act is fixed at the foot, %s wide', async (width) => {
+    const narrow = await openPage(chromium.browser, { width, height: 1000 });
+    await visit(narrow, `${application.url}/jobs/LQ-0143/load`);
+    await narrow.keyboard.press('Enter');
+    await narrow.waitForFunction(() => !location.pathname.endsWith('/load'));
+    await narrow.browserContext().close();
+  });
   it('is drawn a hundred thousand times in the worker', async () => {
     await pressTab(page, 'How sure');
     await page.waitForSelector('[data-draws="100000"]');

@@ -11,8 +11,9 @@ function isTyping(target: EventTarget | null): boolean {
   );
 }
 
+// The main act of a narrow screen is fixed at its foot, and has no parent that it is placed in.
 const visible = (element: HTMLElement) =>
-  element.offsetParent !== null && !(element instanceof HTMLButtonElement && element.disabled);
+  element.checkVisibility({ visibilityProperty: true }) && !(element instanceof HTMLButtonElement && element.disabled);
 /** Inside an open dialog only the dialog's own keys count. */
 const scope = (): ParentNode => document.querySelector('[role=dialog]:not([aria-hidden=true])') ?? document;
 const first = (selector: string) => [...scope().querySelectorAll<HTMLElement>(selector)].find(visible);

@@ -9,6 +9,13 @@ import { HarnessRecord } from './harness-record.tsx';
 import { PassStage } from './pass-stage.tsx';
 import { Photos } from './photos.tsx';
 
+/** How much of the harness is recorded; what is only likely is not. */
+function recordedText(cables: number, likely: number): string {
+  if (cables === 0) return 'Record each cable';
+  if (likely > 0) return `${cables - likely} of ${cables} cables looked at`;
+  return cables === 1 ? 'One cable recorded' : `${cables} cables recorded`;
+}
+
 /** Before anything is unplugged: each cable, what stands in the way, pictures. */
 export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly onWay: OpenWay }) {
   const { job, view, act, locked, goTo } = useDesk();
@@ -16,6 +23,7 @@ export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly on
   // The supply is chosen before the old one leaves, so that nobody waits with the machine in pieces.
   const choose = job.choice === null;
   const record = pointOfStage('record', view.openPoints);
+  const likely = job.cables.filter((cable) => cable.likely === true).length;
   const unsaid = record !== null && record.signOff === null;
   const inlets = partsAt(job.parts, 'present').some((part) => part.inlets.length > 0);
   return (
@@ -34,7 +42,7 @@ export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly on
       <aside className="side" aria-label="Now at">
         <span className="label">Before anything is unplugged</span>
         <div className="decides">
-          {job.cables.length === 0 ? 'Record each cable' : `${job.cables.length} cables recorded`}
+          {recordedText(job.cables.length, likely)}
         </div>
         <p>Socket, plug, inlet and the way it runs, from the supply outwards: “hole 2, front clip, top hook”.</p>
         <section aria-label="What stands in the way">
