@@ -41,9 +41,7 @@ export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly on
       </div>
       <aside className="side" aria-label="Now at">
         <span className="label">Before anything is unplugged</span>
-        <div className="decides">
-          {recordedText(job.cables.length, likely)}
-        </div>
+        <div className="decides">{recordedText(job.cables.length, likely)}</div>
         <p>Socket, plug, inlet and the way it runs, from the supply outwards: “hole 2, front clip, top hook”.</p>
         <section aria-label="What stands in the way">
           <span className="label">In the way in this case</span>
