@@ -26,6 +26,9 @@ type Seen = Pick<
   'observations' | 'before' | 'after' | 'load' | 'standing' | 'chosen' | 'cabling' | 'openPoints'
 >;
 
+/** Words that somebody typed, with one full stop behind them. */
+const ended = (text: string): string => (/[.!?…]$/.test(text.trim()) ? text.trim() : `${text.trim()}.`);
+
 const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
 function toldBy({ sheet }: Job, knowledge: Knowledge): string[] {
@@ -39,7 +42,7 @@ function toldBy({ sheet }: Job, knowledge: Knowledge): string[] {
             .map((told) => lower(outcomeLabel(knowledge, 'told-button', told)))
             .join('; at other times ')}.`,
         ]),
-    ...(sheet.upgrade === '' ? [] : [`You planned: ${sheet.upgrade}`]),
+    ...(sheet.upgrade === '' ? [] : [`You planned: ${ended(sheet.upgrade)}`]),
   ];
 }
 
@@ -145,7 +148,7 @@ function shownBy(job: Job): string[] {
       ? []
       : [`We saw at the finished machine: ${holds.map(({ item }) => shownText[item]).join('; ')}.`]),
     ...(fails.length === 0 ? [] : [`This does not hold yet: ${fails.map(({ item }) => shownText[item]).join('; ')}.`]),
-    ...notes.map((note) => `How it was tried: ${note}.`),
+    ...notes.map((note) => `How it was tried: ${ended(note)}`),
   ];
 }
 
@@ -193,9 +196,10 @@ export function clientWords(job: Job, view: Seen, knowledge: Knowledge): ClientW
     did: didBy(job, view),
     measured: measuredBy(view),
     old: oldBy(job),
-    watch: [job.sheet.watch, job.sheet.leftInBag === '' ? '' : `In the bag with it: ${job.sheet.leftInBag}`].filter(
-      (text) => text !== '',
-    ),
+    watch: [
+      job.sheet.watch,
+      job.sheet.leftInBag === '' ? '' : `In the bag with it: ${ended(job.sheet.leftInBag)}`,
+    ].filter((text) => text !== ''),
     unsettled:
       open === 0
         ? []
