@@ -88,7 +88,7 @@ const limitNames = (labels: readonly string[]): string[] => {
 
 const counts = { right: 0, rightMarked: 0, wrongMarked: 0, missingTold: 0, wrong: 0, missingUntold: 0 };
 
-function count1(value: number, names: readonly string[], shown: Shown): void {
+function tally(value: number, names: readonly string[], shown: Shown): void {
   const figure = names.map((name) => shown.figures[name]).find((one) => one !== undefined);
   if (figure === undefined || figure.value === null)
     counts[shown.problems > 0 || figure !== undefined ? 'missingTold' : 'missingUntold'] += 1;
@@ -107,9 +107,9 @@ try {
     const label = madeUpLabel(seed);
     const shown = await read(page, await paint(label));
     times.push(shown.spent);
-    for (const { label: name, amps } of label.rails) count1(amps, [bare(name)], shown);
-    for (const { labels, watts } of label.combined) count1(watts, limitNames(labels), shown);
-    count1(label.watts, ['Rating'], shown);
+    for (const { label: name, amps } of label.rails) tally(amps, [bare(name)], shown);
+    for (const { labels, watts } of label.combined) tally(watts, limitNames(labels), shown);
+    tally(label.watts, ['Rating'], shown);
   }
   times.sort((a, b) => a - b);
   const all = Object.values(counts).reduce((sum, one) => sum + one, 0);
