@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Job } from '@fairwatt/core';
+import type { CableBags, Job } from '@fairwatt/core';
 import { fill, goStation, mainAct, press, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { application, chromium } from './running.ts';
@@ -143,6 +143,17 @@ describe('the plan', () => {
     await page.waitForSelector('[data-inlet][aria-label*="by hand"]');
     await saved(page);
     expect((await job()).pins).toHaveLength(1);
+  });
+  it('puts what stays over of the kit into the bags in one act, once', async () => {
+    const count = Number(await page.$eval('[data-leftovers]', (one) => one.getAttribute('data-leftovers')));
+    expect(count).toBeGreaterThan(1);
+    await press(page, `Put these ${count} into Cable bags`);
+    await page.waitForSelector('[data-leftovers="0"]');
+    await seeText(page, 'They stand in Cable bags', '[data-leftovers]');
+    const { cables } = (await (await fetch(`${application.url}/api/cable-bags`)).json()) as CableBags;
+    const mine = cables.filter(({ label }) => label.startsWith(code));
+    expect(mine).toHaveLength(count);
+    expect(new Set(mine.map(({ note }) => note))).toEqual(new Set([`Left over from ${code}`]));
   });
   it('is ticked by keyboard, connector by connector, and looked at once more after tying', async () => {
     await blur();

@@ -483,6 +483,7 @@ export {
   type KeptPlan,
   knowsOf,
   type LaidAside,
+  leftoversOf,
   likelyHarness,
   type LoadLines,
   type LoadView,

@@ -64,6 +64,7 @@ export {
   seatChecks,
   type SeatState,
 } from './cabling.ts';
+export { type Leftover, leftoversOf } from './leftovers.ts';
 export { type FreeEnd, freeEndsOf, type FreePiece } from './free-ends.ts';
 export { type Step, type StepKind, stepsOf, supplyEndStep, unpluggedStep, wayPoints } from './steps.ts';
 export { type CableTag, figuresOf, type ScheduleLine, scheduleOf, tagsOf } from './tags.ts';

@@ -35,6 +35,7 @@ import { ConnectorFace } from '../../drawings/connector-face.tsx';
 import { HarnessDrawing, type DrawnSocket } from '../../drawings/harness-drawing.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import type { OpenWay } from './cables.tsx';
+import { BagLeftovers } from './bag-leftovers.tsx';
 import { MovePlug } from './move-plug.tsx';
 import styles from './refit-view.module.css';
 
@@ -219,16 +220,9 @@ export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
             </span>
           </div>
           <LaidAsideNote />
-          {plan !== null && (plan.bagged.length > 0 || plan.sharedCables > 0) && (
-            <p className="quiet">
-              {plan.bagged.length > 0 && (
-                <>
-                  In the bag, labelled {chosen?.name}:{' '}
-                  {plan.bagged.map((piece) => `${piece.count} × ${piece.kitCableId}`).join(', ')}.{' '}
-                </>
-              )}
-              {plan.sharedCables > 0 && `${plan.sharedCables} card cable shared, within its load.`}
-            </p>
+          <BagLeftovers />
+          {plan !== null && plan.sharedCables > 0 && (
+            <p className="quiet">{plan.sharedCables} card cable shared, within its load.</p>
           )}
           {plan?.proved === false && (
             <p className="quiet">
