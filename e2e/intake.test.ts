@@ -136,10 +136,16 @@ describe('a supply from a picture of its label', () => {
         ],
       },
     });
-    const photos = (await (await fetch(`${application.url}/api/jobs/${code}/photos`)).json()) as unknown;
-    expect(photos).toMatchObject([{ caption: 'Label of the supply' }]);
+    // The picture is scaled down and sent by itself, beside the acts.
+    const captions = async () => {
+      const photos = (await (await fetch(`${application.url}/api/jobs/${code}/photos`)).json()) as {
+        caption: string;
+      }[];
+      return photos.map(({ caption }) => caption);
+    };
+    await expect.poll(captions, { timeout: 10_000 }).toEqual(['Label of the supply']);
     await page.browserContext().close();
-  });
+  }, 120_000);
   it('is not taken before each doubtful figure was looked at; what is no picture is told; reading can be cancelled', async () => {
     const { page, code } = await opened();
     await give(page, '../shop.json');
@@ -160,7 +166,7 @@ describe('a supply from a picture of its label', () => {
     const { supply } = await jobOf(code);
     expect(supply?.label.rails.find(({ rail }) => rail === '+12')).toEqual({ label: '12V', rail: '+12', amps: 27 });
     await page.browserContext().close();
-  });
+  }, 120_000);
 });
 
 describe('a machine from its own listings', () => {
