@@ -4,6 +4,7 @@ import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import { partClass, type Job } from '@fairwatt/core';
 import { choose, control, fill, press, pressTab, saved, seeText, visit } from './application.ts';
+import { barriersOn } from './axe.ts';
 import { openPage } from './browser.ts';
 import { jobOf, newJob } from './messages.ts';
 import { application, chromium } from './running.ts';
@@ -114,6 +115,7 @@ describe('a supply from a picture of its label', () => {
     const { page, code } = await opened();
     await give(page, 'rows-on-dark.jpg');
     await page.waitForSelector('[data-take-label]', { timeout: 60_000 });
+    expect(await barriersOn(page)).toEqual([]);
     for (const button of await page.$$('.ant-modal button[aria-label$=" is right"]')) await button.click();
     await press(page, 'Take what the label says');
     await saved(page);
@@ -146,10 +148,10 @@ describe('a supply from a picture of its label', () => {
     await expect.poll(captions, { timeout: 10_000 }).toEqual(['Label of the supply']);
     await page.browserContext().close();
   }, 120_000);
-  it('is not taken before each doubtful figure was looked at; what is no picture is told; reading can be cancelled', async () => {
+  it('waits for a look at each doubtful figure; what is no picture is told; reading can be cancelled', async () => {
     const { page, code } = await opened();
     await give(page, '../shop.json');
-    await seeText(page, 'That is no picture that this browser can open', '.ant-modal');
+    await seeText(page, 'shop.json is no picture that this browser can read', '.ant-modal');
     await give(page, 'listed.jpg');
     await press(page, 'Cancel');
     await seeText(page, 'Take, drop or choose a picture of the label', '.ant-modal');

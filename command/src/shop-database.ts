@@ -4,7 +4,8 @@ import { countJobs } from './count-jobs.ts';
 import { isLocked, notedHolder } from './lock.ts';
 
 /**
- * Runs `work` on the shop's database; `demo` null means the one that is in use. A cluster that does not run is started for it and stopped afterwards.
+ * Runs `work` on the shop's database; `demo` null means the one that is in use. A cluster that does not run is started
+ * for it and stopped afterwards.
  */
 export async function withDatabase<T>(demo: boolean | null, work: (url: string) => Promise<T>): Promise<T> {
   const given = process.env['DATABASE_URL'];

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import type { Act } from '@fairwatt/core';
 import { codePrefix, id, line, text, uuid } from './primitives.ts';
 
-// Who may do what: one matrix of roles by endpoint and by act, for the server, the screens and the page of docs/access.md.
+// Who may do what: one matrix of roles by endpoint and by act, for the server, the screens and the page of
+// docs/access.md.
 
 /** What people are in a shop. */
 export const roles = ['owner', 'technician', 'trainee', 'counter', 'viewer'] as const;

@@ -83,7 +83,9 @@ export type Act =
       readonly stepIds: readonly string[];
       readonly basedOn: number;
     }
-  /** Says what was seen of the machine as it stands now; what was said of it with another supply stays with that one. */
+  /**
+   * Says what was seen of the machine as it stands now; what was said of it with another supply stays with that one.
+   */
   | { readonly kind: 'put-lead'; readonly lead: Omit<Lead, 'by' | 'at' | 'version'>; readonly basedOn: number }
   | { readonly kind: 'drop-lead'; readonly leadId: string; readonly basedOn: number }
   /** What became of several leads at once; those that are not there any more are passed over. */

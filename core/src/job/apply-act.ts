@@ -78,7 +78,8 @@ function drop<T extends Versioned>(
 
 /**
  * Applies an act to a job: the one place that says what an act does, for server, screen and import alike.
- * A job that is closed or put away takes only `reopen`. References to parts of the job or the shop must exist. Each act that is done gives
+ * A job that is closed or put away takes only `reopen`. References to parts of the job or the shop must exist. Each act
+ * that is done gives
  * the job the next revision, which is the version of what it changed.
  */
 export function applyAct(job: Job, act: Act, context: ActContext): ActResult {

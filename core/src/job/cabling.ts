@@ -1,4 +1,4 @@
-import { plugServes, type InletKind, type PlugKind } from '../standards/index.ts';
+import { comesApart, leftBeside, plugServes, type InletKind, type PlugKind } from '../standards/index.ts';
 import { partsAt, type CasePlace } from '../machine/index.ts';
 import {
   allowedAdapters,
@@ -119,10 +119,7 @@ export type SeatCheck = 'click' | 'tug' | 'gap' | 'halves' | 'bend' | 'panel';
  * and panel.
  */
 export function seatChecks(inletKind: InletKind, plugKind: PlugKind): readonly SeatCheck[] {
-  const split =
-    (plugKind === 'main-20+4' && inletKind === 'main-24') ||
-    (plugKind === 'cpu-4+4' && inletKind === 'cpu-8') ||
-    (plugKind === 'card-6+2' && inletKind === 'card-8');
+  const split = comesApart(plugKind) && leftBeside(plugKind, inletKind) === null;
   return [
     'click',
     'tug',

@@ -1,9 +1,9 @@
-import type { CableFamily, InletKind, PlugKind } from '../standards/index.ts';
+import { leftBeside, type CableFamily, type LeftPiece, type PlugKind } from '../standards/index.ts';
 import type { Assignment, CableKit } from '../cable/index.ts';
 import type { Cabling } from './cabling.ts';
 
 /** What of a plug is left over: all of it, or the piece that its inlet has no room for. */
-export type FreePiece = 'plug' | 'two' | 'four' | 'half';
+export type FreePiece = 'plug' | LeftPiece;
 
 /** Something that hangs free once all is plugged: it is named, so that it is tied up and found again. */
 export interface FreeEnd {
@@ -12,14 +12,6 @@ export interface FreeEnd {
   readonly family: CableFamily;
   readonly plugKind: PlugKind;
   readonly piece: FreePiece;
-}
-
-/** The piece of a plug that hangs beside an inlet; null where all of it is in. */
-function leftBeside(plugKind: PlugKind, inletKind: InletKind): FreePiece | null {
-  if (plugKind === 'main-20+4' && inletKind === 'main-20') return 'four';
-  if (plugKind === 'card-6+2' && inletKind === 'card-6') return 'two';
-  if (plugKind === 'cpu-4+4' && inletKind === 'cpu-4') return 'half';
-  return null;
 }
 
 /** The pieces of a kit that are in the machine: fixed ones always, the others where a plug of them is used. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { leftoversOf } from './index.ts';
+import { leftoversOf, type Leftover } from './index.ts';
 import { TestBench, testPart, testShop } from './fixture.test-help.ts';
 
 const on = new TestBench().do(
@@ -12,11 +12,14 @@ const on = new TestBench().do(
   },
 );
 const { cabling, chosen } = on.view();
-const leftovers = (cables: readonly { label: string }[] = []) =>
-  leftoversOf(on.job, cabling, chosen!, { cables } as Parameters<typeof leftoversOf>[3]);
+const inBags = (pieces: readonly Leftover[]) => ({
+  cables: pieces.map((piece, index) => ({ ...piece, id: String(index), version: 1 })),
+});
+const leftovers = (pieces: readonly Leftover[] = [], name = chosen!.name) =>
+  leftoversOf(on.job, cabling, { name }, inBags(pieces));
 
 describe('what stays over of a kit', () => {
-  it('is each piece that the plan puts into the bag, with its plugs, gauge and supply, and nothing said of its wires', () => {
+  it('is each piece that the plan puts into the bag, with its plugs and supply, and nothing said of its wires', () => {
     const count = cabling.plan!.bagged.reduce((sum, piece) => sum + piece.count, 0);
     expect(count).toBeGreaterThan(0);
     expect(leftovers()).toHaveLength(count);
@@ -26,10 +29,14 @@ describe('what stays over of a kit', () => {
     }
     expect(new Set(leftovers().map(({ label }) => label)).size).toBe(count);
   });
-  it('is put there once: what has its label in the bags is left out', () => {
+  it('is put there once; each label is its own, also beside those of another supply', () => {
     const [first, ...others] = leftovers();
-    expect(leftovers([first!])).toEqual(others);
+    expect(leftovers([first!]).map(({ plugs }) => plugs)).toEqual(others.map(({ plugs }) => plugs));
     expect(leftovers(leftovers())).toEqual([]);
+    const before = leftovers([], 'Another supply');
+    const now = leftovers(before);
+    expect(now).toHaveLength(before.length);
+    expect(new Set([...before, ...now].map(({ label }) => label)).size).toBe(2 * before.length);
   });
   it('is nothing without a plan', () => {
     expect(leftoversOf(on.job, { plan: null, kit: null }, chosen!, testShop.bags)).toEqual([]);

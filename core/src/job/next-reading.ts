@@ -127,8 +127,10 @@ const standbyIsKnown = ({ verdicts, observations }: ReadingFooting): boolean =>
 const saves = ({ why }: NextReading): number => (why.kind === 'record' || why.kind === 'first' ? 0 : why.savesMinutes);
 
 /**
- * The reading that would bring the search on most, by what the answer of its check is worth; where nothing hangs on any,
- * the next of those that the record of before and after shows; null when all are there, and while nothing may be powered.
+ * The reading that would bring the search on most, by what the answer of its check is worth; where nothing hangs on
+ * any,
+ * the next of those that the record of before and after shows; null when all are there, and while nothing may be
+ * powered.
  */
 export function nextReadingOf(footing: ReadingFooting): NextReading | null {
   if (barring(footing.interlocks, 'supply') !== null) return null;
@@ -147,7 +149,9 @@ export function nextReadingOf(footing: ReadingFooting): NextReading | null {
   return best ?? recordReading(footing.verdicts, runs);
 }
 
-/** The next reading that the record of before and after shows: main rails light and at work, standby on a dead machine. */
+/**
+ * The next reading that the record of before and after shows: main rails light and at work, standby on a dead machine.
+ */
 export function recordReading(verdicts: readonly Verdict[], runs: boolean | null): NextReading | null {
   const places =
     runs === false

@@ -103,6 +103,25 @@ export function plugServes(plug: PlugKind, inlet: InletKind): boolean {
   return plugsForInlet[inlet].includes(plug);
 }
 
+/** Plugs that come apart: what of each hangs beside an inlet that takes only the rest. */
+const splitPlugs = {
+  'main-20+4': { half: 'main-20', left: 'four' },
+  'card-6+2': { half: 'card-6', left: 'two' },
+  'cpu-4+4': { half: 'cpu-4', left: 'half' },
+} as const satisfies Partial<Record<PlugKind, { readonly half: InletKind; readonly left: string }>>;
+type SplitPlug = keyof typeof splitPlugs;
+
+/** What hangs beside an inlet of a plug that comes apart. */
+export type LeftPiece = (typeof splitPlugs)[SplitPlug]['left'];
+
+/** Whether a plug is made of two pieces that come apart. */
+export const comesApart = (plug: PlugKind): plug is SplitPlug => plug in splitPlugs;
+
+/** The piece of a plug that its inlet has no room for, and that hangs beside it; null where all of it is in. */
+export function leftBeside(plug: PlugKind, inlet: InletKind): LeftPiece | null {
+  return comesApart(plug) && splitPlugs[plug].half === inlet ? splitPlugs[plug].left : null;
+}
+
 const familiesForSocket: Record<SocketKind, readonly CableFamily[]> = {
   main: ['main'],
   cpu: ['cpu'],

@@ -244,7 +244,8 @@ export function openBecauseText(
     why: short.length === 0 ? `${set}: several limits at once.` : `${set}: ${short.join('; ')}.`,
     remedy:
       `${because.remedies.length > 1 ? 'One of these would do' : 'It would take'}: ` +
-      `${because.remedies.map((remedy) => cableRemedyText(remedy, nameOf, pieceName)).join('; or ')}.${because.proved ? '' : ' So many inlets differ that not everything was tried: there may be a lesser way.'}`,
+      `${because.remedies.map((remedy) => cableRemedyText(remedy, nameOf, pieceName)).join('; or ')}.` +
+      (because.proved ? '' : ' So many inlets differ that not everything was tried: there may be a lesser way.'),
   };
 }
 
@@ -367,7 +368,8 @@ export function freeEndsText(ends: readonly FreeEnd[]): string {
   return [...byCable]
     .map(([cable, free]) => {
       const alike = groupBy(free, ({ piece, plugKind }) => pieceText[piece](plugKind));
-      return `${cable}: ${[...alike].map(([name, all]) => (all.length === 1 ? name : `${all.length} × ${name}`)).join(', ')}`;
+      const named = [...alike].map(([name, all]) => (all.length === 1 ? name : `${all.length} × ${name}`));
+      return `${cable}: ${named.join(', ')}`;
     })
     .join('; ');
 }

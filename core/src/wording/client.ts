@@ -92,7 +92,8 @@ function foundBy(job: Job, view: Seen, knowledge: Knowledge): string[] {
       : []),
     ...proof.map(
       ({ checkId, outcomeId }) =>
-        `We tried it: ${lower(checkTitle(knowledge, checkId))}, and it was ${lower(outcomeLabel(knowledge, checkId, outcomeId))}.`,
+        `We tried it: ${lower(checkTitle(knowledge, checkId))}, ` +
+        `and it was ${lower(outcomeLabel(knowledge, checkId, outcomeId))}.`,
     ),
     ...(finding.confirmed ? [] : ['That is what everything points to; it is not proved yet.']),
   ];
@@ -204,7 +205,8 @@ export function clientWords(job: Job, view: Seen, knowledge: Knowledge): ClientW
       open === 0
         ? []
         : [
-            `The work is not finished: ${open === 1 ? 'one thing is' : `${open} things are`} still open, listed at the end.`,
+            `The work is not finished: ${open === 1 ? 'one thing is' : `${open} things are`} still open, ` +
+              'listed at the end.',
           ],
   };
 }

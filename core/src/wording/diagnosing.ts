@@ -183,7 +183,8 @@ export function twoFaultsText(knowledge: Knowledge, two: NonNullable<Diagnosis['
   const other = pair.faultIds.find((id) => id !== two.firstId) ?? two.firstId;
   return (
     `No one fault explains this well; two at once do (${percentText(two.probability)}). Likeliest: ` +
-    `“${faultName(knowledge, two.firstId)}” together with “${faultName(knowledge, other)}” (${percentText(pair.probability)}). ` +
+    `“${faultName(knowledge, two.firstId)}” together with “${faultName(knowledge, other)}” ` +
+    `(${percentText(pair.probability)}). ` +
     'The search goes on with the first of them, then with the other.'
   );
 }

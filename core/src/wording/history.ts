@@ -24,8 +24,10 @@ export function actText(act: Act, names: HistoryNames): string {
       return `Part: ${act.part.name}${act.part.change === 'stays' ? '' : `, ${changeText[act.part.change]}`}`;
     case 'drop-part':
       return `Part taken out: ${names.part(act.partId)}`;
-    case 'put-supply':
-      return `Supply that came: ${[act.supply.name, wattsText(act.supply.label.ratingWatts)].filter((word) => word !== '').join(', ')}`;
+    case 'put-supply': {
+      const { name, label } = act.supply;
+      return `Supply that came: ${name === '' ? '' : `${name}, `}${wattsText(label.ratingWatts)}`;
+    }
     case 'drop-supply':
       return 'Supply that came: taken out';
     case 'note-outcome':

@@ -26,8 +26,14 @@ export function labelReadProblemText(problem: LabelReadProblem): string {
     case 'no-shared-limit':
       return 'A limit that several outputs share was not found.';
     case 'outputs-below-rating':
-      return `All outputs together are ${wattsText(problem.outputsWatts)}, less than the rating of ${wattsText(problem.ratingWatts)}.`;
+      return (
+        `All outputs together are ${wattsText(problem.outputsWatts)}, ` +
+        `less than the rating of ${wattsText(problem.ratingWatts)}.`
+      );
     case 'limit-above-amps':
-      return `${problem.labels.join(' + ')} share ${wattsText(problem.watts)}, and their amps make only ${wattsText(problem.most)}.`;
+      return (
+        `${problem.labels.join(' + ')} share ${wattsText(problem.watts)}, ` +
+        `and their amps make only ${wattsText(problem.most)}.`
+      );
   }
 }

@@ -211,7 +211,11 @@ export function standingSentence(standing: Standing, knowledge: Knowledge): stri
         standing.verdict !== null
           ? `${subjectText[standing.verdict.subject]} reads ${verdictLevel(standing.verdict)}`
           : (knowledge.faults.find((fault) => fault.id === standing.faultId)?.name ?? 'by the finding').toLowerCase();
-      return `Failing: ${cause}.${standing.alsoTooSmall === null ? '' : ` It would be too small as well: ${loadFindingText(standing.alsoTooSmall)}.`}`;
+      const { alsoTooSmall } = standing;
+      return (
+        `Failing: ${cause}.` +
+        (alsoTooSmall === null ? '' : ` It would be too small as well: ${loadFindingText(alsoTooSmall)}.`)
+      );
     }
     case 'too-small': {
       const when = standing.now ? 'Too small even as it is' : 'Enough today, too small for the plan';

@@ -101,7 +101,10 @@ export function openPointText(point: OpenPoint): string {
     case 'plug-misfit':
       return `${point.subject ?? 'An inlet'} is recorded with a plug that does not fit it.`;
     case 'not-recorded':
-      return `Not recorded as it was: ${countText(point.subject, 'inlet', 'inlets')} without a cable that somebody looked at.`;
+      return (
+        `Not recorded as it was: ${countText(point.subject, 'inlet', 'inlets')} ` +
+        'without a cable that somebody looked at.'
+      );
     case 'take-out-open':
       return `Of taking out, ${countText(point.subject, 'step is', 'steps are')} not ticked.`;
     case 'refit-open':

@@ -32,7 +32,10 @@ export async function askForDevice(
   return { code, until };
 }
 
-/** The browser that shows the code becomes the device. @returns its token, which is kept nowhere here; null for a wrong code */
+/**
+ * The browser that shows the code becomes the device. @returns its token, which is kept nowhere here; null for a wrong
+ * code
+ */
 export async function enrol(
   db: Queryable,
   code: string,

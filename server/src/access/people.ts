@@ -237,7 +237,9 @@ export type PersonChange = {
   readonly kind: 'done' | 'unknown' | 'stale' | 'name-taken' | 'last-owner';
 };
 
-/** Another name or standing; the last owner who can sign in stays one. A changed standing ends the person's sessions. */
+/**
+ * Another name or standing; the last owner who can sign in stays one. A changed standing ends the person's sessions.
+ */
 export const changePerson = (
   pool: pg.Pool,
   id: string,

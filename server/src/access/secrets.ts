@@ -1,6 +1,8 @@
 import { createHash, randomBytes, scrypt, timingSafeEqual, type ScryptOptions } from 'node:crypto';
 
-/** Cost of a guess, in the terms of RFC 7914: 2^15 blocks of 8, one lane; 32 MiB and some 80 ms on a bench's machine. */
+/**
+ * Cost of a guess, in the terms of RFC 7914: 2^15 blocks of 8, one lane; 32 MiB and some 80 ms on a bench's machine.
+ */
 const cost = { log2: 15, blockSize: 8, lanes: 1 };
 const hashBytes = 32;
 
@@ -48,7 +50,10 @@ const readable = 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789';
 export const oneTimeCode = (): string => Array.from(randomBytes(10), (byte) => readable[byte % 32]).join('');
 export const asRead = (code: string): string => `${code.slice(0, 5)}-${code.slice(5)}`;
 
-/** A token of 256 bits for a device, and what is kept of tokens and codes: they are long and random, so a plain hash does. */
+/**
+ * A token of 256 bits for a device, and what is kept of tokens and codes: they are long and random, so a plain hash
+ * does.
+ */
 export const newToken = (): string => randomBytes(32).toString('base64url');
 export const plainHash = (token: string): string => createHash('sha256').update(token).digest('hex');
 export const sameHash = (a: string, b: string): boolean =>

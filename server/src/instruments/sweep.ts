@@ -336,7 +336,10 @@ export class Sweeps {
     return null;
   }
 
-  /** Null when the load is in another sweep, of whatever server process, or being switched off, or the server is about to stop. */
+  /**
+   * Null when the load is in another sweep, of whatever server process, or being switched off, or the server is about
+   * to stop.
+   */
   async start(request: SweepRequest, meter: NetworkInstrument, load: NetworkInstrument): Promise<RunningSweep | null> {
     if (this.closing || this.busyLoads.has(load.id) || this.switchingOff.has(load.id)) return null;
     this.busyLoads.add(load.id);

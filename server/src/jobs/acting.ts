@@ -217,9 +217,9 @@ async function tryActs(
 
 /**
  * Does acts of one person on a job, in their order and with an event each, in one transaction; the first that cannot be
- * done ends it, and what came before it stands. The same message again changes nothing. Closing, reopening
- * and putting away come alone. Nothing is locked while anything is computed: where somebody else changed the job in between, the acts are done
- * on what stands then. Each such round is an act of somebody else that went through.
+ * done ends it, and what came before it stands. The same message again changes nothing. Closing, reopening and putting
+ * away come alone. Nothing is locked while anything is computed: where somebody else changed the job in between, the
+ * acts are done on what stands then. Each such round is an act of somebody else that went through.
  * @throws HttpProblem 403 where one of them is not for this person; then none is done
  */
 export async function actOnJob(

@@ -70,7 +70,8 @@ const hasAnswer = ({ type, queryCacheKey, getState }: BaseQueryApi): boolean => 
 };
 
 /**
- * Asks the server. An answer that was kept from earlier never takes the place of one that is on the screen. A change that cannot be sent now, or that has to wait behind others of its kind, goes the road of
+ * Asks the server. An answer that was kept from earlier never takes the place of one that is on the screen. A change
+ * that cannot be sent now, or that has to wait behind others of its kind, goes the road of
  * the outbox and answers null.
  */
 const ask: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> = async (args, query, options) => {

@@ -58,8 +58,8 @@ export interface KeyCommands {
 
 /**
  * The keyboard of the whole application. Digits press what carries `data-key`, Enter presses what carries
- * `data-primary`, `a` and `m` press what carries them as `data-letter`, `r` goes to what carries `data-entry`, g and a digit go
- * to a station.
+ * `data-primary`, `a` and `m` press what carries them as `data-letter`, `r` goes to what carries `data-entry`, g and a
+ * digit go to a station.
  */
 export function useKeys(commands: KeyCommands): void {
   useEffect(() => {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { scaledSize } from '../stations/cables/scaled-picture.ts';
+import { scaledSize } from '../pictures/scaled-picture.ts';
 import { socketPlaces } from './harness-drawing.tsx';
 
 describe('sockets on the panel', () => {

@@ -59,7 +59,8 @@ function refusedBy(answer: Problematic): Refused {
 }
 
 /**
- * Sends sealed parcels in their order, acts of one person on one job together, again and again until the server answers.
+ * Sends sealed parcels in their order, acts of one person on one job together, again and again until the server
+ * answers.
  * What has been sent once is never changed; what the server cannot take does not stop what stands behind it.
  */
 export class Sender {

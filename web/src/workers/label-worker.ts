@@ -14,6 +14,8 @@ import {
   type LabelRead,
   type PrintedWord,
 } from '@fairwatt/core';
+import { NoPicture, openPicture } from '../pictures/open-picture.ts';
+import { scaledSize } from '../pictures/scaled-picture.ts';
 
 /** What a picture of a label says, with the evened picture that its boxes are in. */
 export interface LabelPicture {
@@ -23,42 +25,22 @@ export interface LabelPicture {
   readonly height: number;
 }
 
-/** Why a picture was not read; nothing of it is. */
-export type NotRead =
-  /** No picture that this browser can open. */
-  | 'no-picture'
-  | 'too-large'
-  /** The reader itself is not on this device yet, and cannot be fetched. */
-  | 'no-reader';
+/** Why a picture was not read, in words for whoever gave it; nothing of it is taken. */
+export interface NotRead {
+  readonly refused: string;
+}
 
-/** Points across or down that a picture may have, and bytes. */
-const mostAcross = 12_000;
-const mostBytes = 40e6;
 /** Larger pictures are brought to this many points, across or down, before anything is looked at. */
 const enoughAcross = 1600;
 
-/** The picture in grey, not larger than is of use; null where it is no picture. */
-async function greyPicture(file: Blob): Promise<Grey | NotRead> {
-  if (file.size > mostBytes) return 'too-large';
-  let bitmap;
+/** The picture in grey, not larger than is of use. @throws NoPicture */
+async function greyPicture(file: File): Promise<Grey> {
+  const bitmap = await openPicture(file);
   try {
-    bitmap = await createImageBitmap(file);
-  } catch (error) {
-    if (error instanceof DOMException) return 'no-picture';
-    throw error;
-  }
-  try {
-    if (Math.max(bitmap.width, bitmap.height) > mostAcross) return 'too-large';
-    const share = Math.min(1, enoughAcross / Math.max(bitmap.width, bitmap.height));
-    const canvas = new OffscreenCanvas(
-      Math.max(1, Math.round(bitmap.width * share)),
-      Math.max(1, Math.round(bitmap.height * share)),
-    );
-    const pen = canvas.getContext('2d', { willReadFrequently: true });
-    if (pen === null) return 'no-picture';
-    pen.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
-    const { data } = pen.getImageData(0, 0, canvas.width, canvas.height);
-    return greyOf(canvas.width, canvas.height, data);
+    const { width, height } = scaledSize(bitmap.width, bitmap.height, enoughAcross);
+    const pen = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
+    pen.drawImage(bitmap, 0, 0, width, height);
+    return greyOf(width, height, pen.getImageData(0, 0, width, height).data);
   } finally {
     bitmap.close();
   }
@@ -138,17 +120,24 @@ const work = {
    * @param today ISO date
    * @param told is called with the share that is done, 0 to 1
    */
-  async read(file: Blob, today: string, told: (share: number) => void): Promise<LabelPicture | NotRead> {
+  async read(file: File, today: string, told: (share: number) => void): Promise<LabelPicture | NotRead> {
     reader ??= startReader();
-    const grey = await greyPicture(file);
-    if (typeof grey === 'string') return grey;
+    let grey: Grey;
+    try {
+      grey = await greyPicture(file);
+    } catch (error) {
+      if (!(error instanceof NoPicture)) throw error;
+      return { refused: error.message };
+    }
     told(0.05);
     const print = evenLabel(grey);
     told(0.2);
     const engine = await reader;
     if (engine === null) {
       reader = null;
-      return 'no-reader';
+      return {
+        refused: 'What reads print is not on this device yet. It is fetched once, when the server is there.',
+      };
     }
     onShare = (share) => told(0.3 + 0.5 * share);
     const first = readLabel(await wordsIn(engine, print, PSM.SPARSE_TEXT, ''), today);

@@ -3,7 +3,8 @@ import { seeded } from '../../simulate/index.ts';
 import { evenLabel } from './even-label.ts';
 import { asPrint, greyOf, type Grey } from './grey.ts';
 import { piece, stacked, trimmed } from './piece.ts';
-import { lieOf, withoutFrame, withoutRules } from './straighten.ts';
+import { withoutFrame, withoutRules } from './clear-print.ts';
+import { lieOf } from './straighten.ts';
 
 const blank = (width: number, height: number, grey: number): Grey => ({
   width,

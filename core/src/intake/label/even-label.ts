@@ -1,8 +1,9 @@
+import { withoutFrame, withoutRules } from './clear-print.ts';
 import { asPrint, type Grey } from './grey.ts';
 import { piece, stacked, trimmed } from './piece.ts';
 import type { Box, PrintedWord } from './printed.ts';
 import { figuresOf, type LabelRead, type ReadFigure } from './read-label.ts';
-import { lieOf, straightened, withoutFrame, withoutRules } from './straighten.ts';
+import { lieOf, straightened } from './straighten.ts';
 
 /** Width to which a picture is brought, in points, so that the print of a label that fills it is well readable. */
 const evenWidth = 1960;
@@ -31,7 +32,7 @@ export const pieceBox = ({ left, top, right, bottom }: Box): Box => ({
   bottom: bottom + aboveFigure,
 });
 
-/** All figures of a label below each other, each on a line of its own, to be read once more with nothing around them. */
+/** All figures of a label below each other, each on a line of its own, to be read once more with nothing around. */
 export function figureStrip(print: Grey, read: LabelRead): { readonly grey: Grey; readonly lines: readonly Box[] } {
   return stacked(
     figuresOf(read).map(({ box }) => piece(print, pieceBox(box))),

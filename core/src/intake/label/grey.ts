@@ -65,6 +65,9 @@ function surroundings(grey: Grey, reach: number): { readonly mean: Float32Array;
   return { mean, spread };
 }
 
+/** Darker than this is print, in a picture made by `asPrint`. */
+export const inkBelow = 128;
+
 /** Spread that print has at least, of 255, and how many times it has that of the ground's own grain. */
 const leastSpread = 12;
 const overGrain = 4;

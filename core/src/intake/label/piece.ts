@@ -1,4 +1,4 @@
-import type { Grey } from './grey.ts';
+import { inkBelow, type Grey } from './grey.ts';
 import type { Box } from './printed.ts';
 
 const ground = 255;
@@ -9,7 +9,7 @@ export function trimmed(print: Grey, margin: number): Grey {
   let [left, top, right, bottom] = [width, height, 0, 0];
   for (let y = 0; y < height; y += 1)
     for (let x = 0; x < width; x += 1)
-      if (data[y * width + x]! < 128) {
+      if (data[y * width + x]! < inkBelow) {
         left = Math.min(left, x);
         right = Math.max(right, x);
         top = Math.min(top, y);

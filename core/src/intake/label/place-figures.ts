@@ -168,6 +168,6 @@ export function placeFigures(all: readonly PrintedLine[]): PlacedFigures {
     }
   }
   const placed = new Set(outputs.map(({ amps }) => amps));
-  const loose = lines.flatMap(({ marks }) => marks.filter((mark) => isAmps(mark) && !placed.has(mark)));
-  return { outputs, limits, rating, loose: loose.filter(isAmps) };
+  const loose = lines.flatMap(({ marks }) => marks.filter(isAmps)).filter((mark) => !placed.has(mark));
+  return { outputs, limits, rating, loose };
 }

@@ -64,8 +64,11 @@ function lined(words: readonly PrintedWord[]): PrintedWord[][] {
   return lines.map((line) => line.sort((a, b) => a.box.left - b.box.left));
 }
 
-const railPattern =
-  /(?<![A-Z0-9.])([+±\-–—−]?)\s?(?:(3[.,]?3|5|12)\s?V+(?:\s?(S+[B8E]|STB|STANDBY)|([1-8])(?!\d))?|(?<=\+)12([1-6])(?!\d))/g;
+/** `+12V`, `-12V`, `+12V2`, `5V`, `3.3V`, `5VSB`; the sign, the volts, standby and the number of an output. */
+const voltsPattern = /([+±\-–—−]?)\s?(3[.,]?3|5|12)\s?V+(?:\s?(S+[B8E]|STB|STANDBY)|([1-8])(?!\d))?/;
+/** `+121`, where the V of `+12V1` was read as nothing. */
+const bareTwelve = /(?<=\+)12([1-6])(?!\d)/;
+const railPattern = new RegExp(`(?<![A-Z0-9.])(?:${voltsPattern.source}|${bareTwelve.source})`, 'g');
 const figurePattern = /((?<![A-Z0-9.] ?)\d (?=\d\s?A)\d|[0-9OILSBC][0-9OILSB.,]*)\s?(A|W+)(?![A-Z0-9])/g;
 
 const lookAlikes: Readonly<Record<string, string>> = { O: '0', C: '0', I: '1', L: '1', S: '5', B: '8' };

@@ -120,7 +120,10 @@ function drivePart({ item, from }: From<ListedDrive>, index: number): ListedPart
   };
 }
 
-/** No listing tells the plugs of a card: one with at most the slot's 75 W has none (card specification), others are asked. */
+/**
+ * No listing tells the plugs of a card: one with at most the slot's 75 W has none (card specification), others are
+ * asked.
+ */
 function cardPart(card: From<ListedCard>, limits: ReadonlyMap<string, number>, index: number): ListedPart {
   const { address, name, use } = card.item;
   const watts = address === null ? null : (limits.get(slotOf(address)) ?? null);

@@ -1,7 +1,8 @@
 import { useState } from 'react';
-import { Button, Input } from 'antd';
+import { Button } from 'antd';
 import { pointOfStage, type PathStage } from '@fairwatt/core';
 import { clockTime } from '../../controls/clock.ts';
+import { ReasonForm } from '../../controls/reason-form.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import styles from './pass-stage.module.css';
 
@@ -14,8 +15,7 @@ const notDone: Readonly<Record<PathStage, string>> = {
 /** A stage is passed by saying why; nothing where nothing is left of it. */
 export function PassStage({ stage }: { readonly stage: PathStage }) {
   const { view, act, locked, personName, offerUndo } = useDesk();
-  const [reason, setReason] = useState<string | null>(null);
-  const [told, setTold] = useState(false);
+  const [asked, setAsked] = useState(false);
   const point = pointOfStage(stage, view.openPoints);
   if (point === null) return null;
   const { key, signOff } = point;
@@ -28,48 +28,24 @@ export function PassStage({ stage }: { readonly stage: PathStage }) {
         </Button>
       </p>
     );
-  if (reason === null)
+  if (!asked)
     return (
-      <Button type="link" className={styles.pass ?? ''} disabled={locked} onClick={() => setReason('')}>
+      <Button type="link" className={styles.pass ?? ''} disabled={locked} onClick={() => setAsked(true)}>
         {notDone[stage]}, because …
       </Button>
     );
   return (
-    <form
-      className={styles.because}
-      onSubmit={(event) => {
-        event.preventDefault();
-        const said = reason.trim();
-        if (said.length < 3) {
-          setTold(true);
-          return;
-        }
+    <ReasonForm
+      label={`${notDone[stage]}, because`}
+      placeholder="Why not?"
+      act="Pass it"
+      onCancel={() => setAsked(false)}
+      onReason={(reason) => {
         const id = crypto.randomUUID();
-        if (act({ kind: 'sign-off', id, point: key, reason: said }) !== null) return;
-        setReason(null);
+        if (act({ kind: 'sign-off', id, point: key, reason }) !== null) return;
+        setAsked(false);
         offerUndo('The stage is passed.', () => act({ kind: 'withdraw-sign-off', id }));
       }}
-    >
-      <Input
-        autoFocus
-        aria-label={`${notDone[stage]}, because`}
-        placeholder="Why not?"
-        maxLength={500}
-        value={reason}
-        onChange={(event) => {
-          setReason(event.target.value);
-          setTold(false);
-        }}
-        onKeyDown={(event) => {
-          if (event.key === 'Escape' && reason === '') setReason(null);
-        }}
-      />
-      <Button htmlType="submit">Pass it</Button>
-      {told && (
-        <span className="error-text" role="alert">
-          Say why, in a few words.
-        </span>
-      )}
-    </form>
+    />
   );
 }

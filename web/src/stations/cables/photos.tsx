@@ -1,23 +1,25 @@
 import { useState } from 'react';
 import { Button, Input, Select, Upload } from 'antd';
 import { mostPhotos } from '@fairwatt/contract';
-import { problemOf, useAddPhotoMutation, usePhotosQuery, useRemovePhotoMutation } from '../../app/api.ts';
+import { usePhotosQuery, useRemovePhotoMutation } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
-import { NoPicture, scaledPicture } from './scaled-picture.ts';
+import { useTakePicture } from '../../pictures/use-take-picture.ts';
 import { RemoveButton } from '../../controls/remove-button.tsx';
 
 /** Pictures of the harness as it was, taken with a phone or tablet, scaled down here before they are sent. */
 export function Photos() {
   const { code, job, locked, technician, personName } = useDesk();
   const { data: photos = [], isError } = usePhotosQuery(code);
-  const [add, adding] = useAddPhotoMutation();
+  const taking = useTakePicture();
   const [remove] = useRemovePhotoMutation();
   const [told, setTold] = useState<string | null>(null);
   const [caption, setCaption] = useState('');
   const [cableId, setCableId] = useState('');
   const [large, setLarge] = useState<string | null>(null);
   const address = (id: string) => `/api/jobs/${encodeURIComponent(code)}/photos/${id}`;
-  /** Several at once go in one after the other, under the same words; one that cannot be kept does not stop the next. */
+  /**
+   * Several at once go in one after the other, under the same words; one that cannot be kept does not stop the next.
+   */
   async function takeAll(files: readonly File[]): Promise<void> {
     setTold(null);
     const kept: boolean[] = [];
@@ -25,28 +27,11 @@ export function Photos() {
     if (kept.every(Boolean)) setCaption('');
   }
   async function take(file: File): Promise<boolean> {
-    if (technician === null) return false;
-    try {
-      const picture = await scaledPicture(file);
-      const answer = await add({
-        code,
-        id: crypto.randomUUID(),
-        by: technician,
-        caption: caption.trim(),
-        ...(cableId === '' ? {} : { cableId }),
-        picture,
-      });
-      if (answer.error !== undefined)
-        setTold(`${problemOf(answer.error).title}. The picture is not kept; take it again later.`);
-      if (answer.data === null) setTold('The server is away: the picture is kept here, and sent when it is back.');
-      return answer.error === undefined;
-    } catch (error) {
-      if (!(error instanceof NoPicture)) throw error;
-      setTold(error.message);
-      return false;
-    }
+    const taken = await taking.take(file, caption, cableId === '' ? undefined : cableId);
+    if (taken.told !== null) setTold(taken.told);
+    return taken.kept;
   }
-  const full = locked || adding.isLoading || photos.length >= mostPhotos;
+  const full = locked || taking.busy || photos.length >= mostPhotos;
   const cableName = (id: string | null) => job.cables.find((cable) => cable.id === id)?.label;
   return (
     <section className="block" aria-label="Pictures" style={{ marginTop: 18 }}>
@@ -76,8 +61,8 @@ export function Photos() {
             ]}
           />
         </label>
-        <PictureButton label="Take a picture" camera busy={adding.isLoading} disabled={full} onTaken={takeAll} />
-        <PictureButton label="Choose pictures" busy={adding.isLoading} disabled={full} onTaken={takeAll} />
+        <PictureButton label="Take a picture" camera busy={taking.busy} disabled={full} onTaken={takeAll} />
+        <PictureButton label="Choose pictures" busy={taking.busy} disabled={full} onTaken={takeAll} />
       </div>
       {told !== null && (
         <p className="error-text" role="alert">

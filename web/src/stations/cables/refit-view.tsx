@@ -273,7 +273,11 @@ export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
           <div className="quiet">
             {current.cableCode === null
               ? openInletText(current.partName, current.openReason)
-              : `cable ${current.cableCode}${current.socketLabel === null ? '' : `, socket ${current.socketLabel}`}${current.slackMillimetres === null ? '' : `, ${Math.round(current.slackMillimetres)} mm to spare`}`}
+              : [
+                  `cable ${current.cableCode}`,
+                  ...(current.socketLabel === null ? [] : [`socket ${current.socketLabel}`]),
+                  ...(current.slackMillimetres === null ? [] : [`${Math.round(current.slackMillimetres)} mm to spare`]),
+                ].join(', ')}
           </div>
           {current.kitCableId !== null && spareId(current.kitCableId) !== null && (
             <div className="quiet">

@@ -171,11 +171,21 @@ export function StepsView({
                 : 'Plan and refit'}
           </Primary>
         ) : (
-          <Primary onClick={() => goTo(job.choice?.kind === 'replace' ? 'measure' : 'hand-over')}>
-            {job.choice?.kind === 'replace' ? 'Prove it: measure' : 'Hand over'}
-          </Primary>
+          <AfterRefit onWay={onWay} />
         )}
       </aside>
     </>
+  );
+}
+
+/** What comes once the refit's steps are done or passed: connectors that are left, else the proof. */
+function AfterRefit({ onWay }: { readonly onWay: OpenWay }) {
+  const { job, view, goTo } = useDesk();
+  if (view.cabling.rows.some((row) => row.state === 'to-seat'))
+    return <Primary onClick={() => onWay('plan')}>Go to the connectors</Primary>;
+  return job.choice?.kind === 'replace' ? (
+    <Primary onClick={() => goTo('measure')}>Prove it: measure</Primary>
+  ) : (
+    <Primary onClick={() => goTo('hand-over')}>Hand over</Primary>
   );
 }

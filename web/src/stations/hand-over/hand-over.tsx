@@ -1,9 +1,10 @@
 import { useState } from 'react';
-import { Button, Checkbox, Input } from 'antd';
+import { Button, Checkbox } from 'antd';
 import { useNavigate } from 'react-router';
 import type { CablesWay } from '../cables/cables.tsx';
 import { openPointText, unanswered, type OpenPoint, type OpenPointCode, type StationId } from '@fairwatt/core';
 import { Primary, TextField } from '../../controls/fields.tsx';
+import { ReasonForm } from '../../controls/reason-form.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { OldSupplyFate } from './old-supply.tsx';
 import { Proofs } from './proofs.tsx';
@@ -175,8 +176,6 @@ function useLeadTo(): (point: OpenPoint) => void {
   };
 }
 
-const intoView = (form: HTMLFormElement | null) => form?.scrollIntoView({ block: 'nearest' });
-
 function OpenPointRow({
   point,
   alike,
@@ -188,54 +187,34 @@ function OpenPointRow({
   const text = openPointText(point);
   const { act, locked } = useDesk();
   const leadTo = useLeadTo();
-  const [reason, setReason] = useState<string | null>(null);
-  const [told, setTold] = useState(false);
+  const [asked, setAsked] = useState(false);
   const [together, setTogether] = useState(false);
   return (
     <li>
       <Button type="text" className="plain" onClick={() => leadTo(point)}>
         ○ <span style={{ textDecoration: 'underline', textUnderlineOffset: 3 }}>{text}</span>
       </Button>
-      {reason === null ? (
-        <Button type="link" disabled={locked} aria-label={`Sign off: ${text}`} onClick={() => setReason('')}>
+      {!asked ? (
+        <Button type="link" disabled={locked} aria-label={`Sign off: ${text}`} onClick={() => setAsked(true)}>
           sign off
         </Button>
       ) : (
-        <form
-          ref={intoView}
-          style={{ display: 'flex', flexWrap: 'wrap', gap: 6, marginTop: 4 }}
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (reason.trim().length < 3) setTold(true);
-            else
-              for (const { key } of together ? [point, ...alike] : [point])
-                act({ kind: 'sign-off', id: crypto.randomUUID(), point: key, reason: reason.trim() });
+        <ReasonForm
+          label={`Reason for leaving open: ${text}`}
+          placeholder="Why may it stay open?"
+          act="Sign"
+          onCancel={() => setAsked(false)}
+          onReason={(reason) => {
+            for (const { key } of together ? [point, ...alike] : [point])
+              act({ kind: 'sign-off', id: crypto.randomUUID(), point: key, reason });
           }}
         >
-          <Input
-            className="cell-input"
-            autoFocus
-            aria-label={`Reason for leaving open: ${text}`}
-            placeholder="Why may it stay open?"
-            maxLength={500}
-            value={reason}
-            onChange={(event) => {
-              setReason(event.target.value);
-              setTold(false);
-            }}
-          />
-          <Button htmlType="submit">Sign</Button>
           {alike.length > 0 && point.code !== 'danger' && (
             <Checkbox checked={together} onChange={(event) => setTogether(event.target.checked)}>
               and the {alike.length === 1 ? 'other one' : `${alike.length} others`} of this kind
             </Checkbox>
           )}
-        </form>
-      )}
-      {told && (
-        <span className="error-text" role="alert">
-          Say why, in a few words.
-        </span>
+        </ReasonForm>
       )}
     </li>
   );

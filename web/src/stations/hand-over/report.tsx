@@ -100,7 +100,10 @@ function ForTheClient() {
   );
 }
 
-/** The job on paper: to its client in plain words, and behind that the bench's record: what was wrong and how it was found, what was fitted and why, readings, cables. */
+/**
+ * The job on paper: to its client in plain words, and behind that the bench's record: what was wrong and how it was
+ * found, what was fitted and why, readings, cables.
+ */
 export function Report() {
   const { job, view, shop, knowledge, personName } = useDesk();
   const pairs = subjects

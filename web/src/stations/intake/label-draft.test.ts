@@ -80,4 +80,9 @@ describe('what was read of a label', () => {
     expect(yearsOf(read, '2026-11-27')).toBe(5);
     expect(yearsOf({ ...read, date: null }, '2026-11-27')).toBeNull();
   });
+  it('takes of the rest what was read and is wanted', () => {
+    const draft = { ...draftOf(read), outputs: [] };
+    expect(draft.besides).toEqual(['guide', 'date']);
+    expect(supplyOf({ ...draft, besides: [] }, read, before, 'tower').label.guide).toBe('2.x');
+  });
 });

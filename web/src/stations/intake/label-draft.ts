@@ -34,12 +34,18 @@ export interface DraftLimit {
   readonly taken: boolean;
 }
 
+/** What a label tells beside its figures, and that goes into the record. */
+export type Beside = 'shape' | 'guide' | 'grade' | 'has16Pin' | 'date';
+const allBesides: readonly Beside[] = ['shape', 'guide', 'grade', 'has16Pin', 'date'];
+
 /** What was read of a label, as it stands on the screen. */
 export interface LabelDraft {
   readonly name: string;
   readonly rating: DraftFigure;
   readonly outputs: readonly DraftOutput[];
   readonly limits: readonly DraftLimit[];
+  /** What of the rest is taken. */
+  readonly besides: readonly Beside[];
 }
 
 const asDraft = (figure: ReadFigure | null): DraftFigure => ({
@@ -49,11 +55,16 @@ const asDraft = (figure: ReadFigure | null): DraftFigure => ({
   looked: false,
 });
 
-export const draftOf = ({ name, rating, outputs, limits }: LabelRead): LabelDraft => ({
-  name: name ?? '',
-  rating: asDraft(rating),
-  outputs: outputs.map(({ label, rail, amps }) => ({ label, rail, amps: asDraft(amps), taken: true })),
-  limits: limits.map(({ labels, watts }) => ({ labels, watts: asDraft(watts), taken: true })),
+/** What of the rest was read at all. */
+export const besidesOf = (read: LabelRead): Beside[] =>
+  allBesides.filter((beside) => read[beside] !== null && read[beside] !== false);
+
+export const draftOf = (read: LabelRead): LabelDraft => ({
+  name: read.name ?? '',
+  rating: asDraft(read.rating),
+  outputs: read.outputs.map(({ label, rail, amps }) => ({ label, rail, amps: asDraft(amps), taken: true })),
+  limits: read.limits.map(({ labels, watts }) => ({ labels, watts: asDraft(watts), taken: true })),
+  besides: besidesOf(read),
 });
 
 /** Whether a figure still waits for somebody's look. */
@@ -86,6 +97,7 @@ export function supplyOf(
 ): Omit<PresentSupply, 'version'> {
   const known = before?.label ?? { ...emptyLabel, shape: usualShape[layout] };
   const outputs = draft.outputs.filter(({ taken }) => taken);
+  const takes = <T>(beside: Beside, value: T): T | null => (draft.besides.includes(beside) ? value : null);
   const isThere = (label: string) => outputs.some((output) => output.label === label);
   return {
     name: draft.name.trim() === '' ? (before?.name ?? '') : draft.name.trim(),
@@ -96,10 +108,10 @@ export function supplyOf(
       combined: draft.limits
         .filter(({ taken, labels }) => taken && labels.every(isThere))
         .map(({ labels, watts }) => ({ labels, watts: figureOf(watts) })),
-      shape: read.shape ?? known.shape,
-      guide: read.guide ?? known.guide,
-      grade: read.grade ?? known.grade,
-      has16Pin: read.has16Pin || known.has16Pin,
+      shape: takes('shape', read.shape) ?? known.shape,
+      guide: takes('guide', read.guide) ?? known.guide,
+      grade: takes('grade', read.grade) ?? known.grade,
+      has16Pin: takes('has16Pin', read.has16Pin) === true || known.has16Pin,
     },
   };
 }

@@ -3,14 +3,14 @@ import { proxy } from 'comlink';
 import { Alert, Button, Checkbox, Progress, Upload } from 'antd';
 import { useErrorBoundary } from 'react-error-boundary';
 import { labelReadProblemText, type Shape } from '@fairwatt/core';
-import { useAddPhotoMutation } from '../../app/api.ts';
 import { today } from '../../controls/clock.ts';
 import { Dialog } from '../../controls/dialog.tsx';
 import { useDesk } from '../../job/job-context.ts';
-import { scaledPicture } from '../cables/scaled-picture.ts';
-import type { LabelPicture, LabelWork, NotRead } from '../../workers/label-worker.ts';
+import { useTakePicture } from '../../pictures/use-take-picture.ts';
+import type { LabelPicture, LabelWork } from '../../workers/label-worker.ts';
 import { useWorker } from '../../workers/use-worker.ts';
 import { draftOf, openCount, supplyOf, yearsOf, type LabelDraft } from './label-draft.ts';
+import { LabelBesides } from './label-besides.tsx';
 import { LabelFigures } from './label-figures.tsx';
 import styles from './label-picture.module.css';
 
@@ -32,12 +32,6 @@ export function FromLabelPicture({ fits }: { readonly fits: (shape: Shape) => vo
   );
 }
 
-const notReadText: Readonly<Record<NotRead, string>> = {
-  'no-picture': 'That is no picture that this browser can open.',
-  'too-large': 'That picture is too large: at most 40 MB, and 12,000 points across.',
-  'no-reader': 'What reads print is not on this device yet. It is fetched once, when the server is there.',
-};
-
 const startWorker = () => new Worker(new URL('../../workers/label-worker.ts', import.meta.url), { type: 'module' });
 
 function LabelReader(props: { readonly fits: (shape: Shape) => void; readonly onDone: () => void }) {
@@ -55,13 +49,15 @@ function OneReader({
   readonly onDone: () => void;
   readonly onCancel: () => void;
 }) {
+  const { showBoundary } = useErrorBoundary();
   const work = useWorker<LabelWork>(startWorker);
   // It is there by the time that the picture is.
-  useEffect(() => void work.prepare(), [work]);
+  useEffect(() => {
+    work.prepare().catch(showBoundary);
+  }, [work, showBoundary]);
   const [share, setShare] = useState<number | null>(null);
   const [found, setFound] = useState<{ readonly file: File; readonly label: LabelPicture } | null>(null);
   const [told, setTold] = useState<string | null>(null);
-  const { showBoundary } = useErrorBoundary();
 
   async function read(file: File): Promise<void> {
     setTold(null);
@@ -69,7 +65,7 @@ function OneReader({
     setShare(0);
     const answer = await work.read(file, today(), proxy(setShare));
     setShare(null);
-    if (typeof answer === 'string') setTold(notReadText[answer]);
+    if ('refused' in answer) setTold(answer.refused);
     else setFound({ file, label: answer });
   }
 
@@ -130,24 +126,27 @@ function Found({
   readonly onDone: () => void;
 }) {
   const { job, act, locked } = useDesk();
-  const keepPicture = useKeepPicture();
+  const pictures = useTakePicture();
+  const [lost, setLost] = useState<string | null>(null);
   const { read } = label;
   const [draft, setDraft] = useState<LabelDraft>(() => draftOf(read));
   const [keep, setKeep] = useState(true);
   const open = openCount(draft);
   const nothing = draft.outputs.length === 0 && draft.rating.box === null;
 
-  function take(): void {
+  async function take(): Promise<void> {
     const supply = supplyOf(draft, read, job.supply, job.sheet.layout);
     if (act({ kind: 'put-supply', supply, basedOn: job.supply?.version ?? 0 }) !== null) return;
-    if (read.shape !== null) fits(read.shape);
-    const years = yearsOf(read, today());
+    if (draft.besides.includes('shape') && read.shape !== null) fits(read.shape);
+    const years = draft.besides.includes('date') ? yearsOf(read, today()) : null;
     if (years !== null && years !== job.sheet.supplyYears)
       act({ kind: 'edit-sheet', changes: { supplyYears: years }, basedOn: job.sheet.version });
-    if (keep) void keepPicture(file);
-    onDone();
+    const picture = keep ? await pictures.take(file, 'Label of the supply') : null;
+    if (picture === null || picture.kept) onDone();
+    else setLost(picture.told);
   }
 
+  if (lost !== null) return <Alert type="error" showIcon title={`What the label says is taken. ${lost}`} />;
   return (
     <>
       {read.problems.length > 0 && (
@@ -165,6 +164,7 @@ function Found({
       {!nothing && (
         <>
           <LabelFigures label={label} draft={draft} onChange={setDraft} />
+          <LabelBesides read={read} taken={draft.besides} onTaken={(besides) => setDraft({ ...draft, besides })} />
           <div className={styles.acts}>
             <Checkbox checked={keep} onChange={(event) => setKeep(event.target.checked)}>
               keep the picture with the job
@@ -172,7 +172,12 @@ function Found({
             {open > 0 && (
               <span className={styles.doubt}>{open === 1 ? 'One figure' : `${open} figures`} to look at first</span>
             )}
-            <Button type="primary" data-take-label disabled={locked || open > 0} onClick={take}>
+            <Button
+              type="primary"
+              data-take-label
+              disabled={locked || open > 0 || pictures.busy}
+              onClick={() => void take()}
+            >
               Take what the label says
             </Button>
           </div>
@@ -180,15 +185,4 @@ function Found({
       )}
     </>
   );
-}
-
-/** Keeps the picture with the job, by the road of all pictures. */
-function useKeepPicture(): (file: File) => Promise<void> {
-  const { code, technician } = useDesk();
-  const [add] = useAddPhotoMutation();
-  return async (file) => {
-    if (technician === null) return;
-    const picture = await scaledPicture(file);
-    await add({ code, id: crypto.randomUUID(), by: technician, caption: 'Label of the supply', picture });
-  };
 }

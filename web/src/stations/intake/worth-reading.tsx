@@ -2,7 +2,9 @@ import { partsAt, worthReadingText } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { useDraws } from '../../job/use-sizing.ts';
 
-/** The figures that decide whether the supply is enough, and are in doubt: to be read off the part before all others. */
+/**
+ * The figures that decide whether the supply is enough, and are in doubt: to be read off the part before all others.
+ */
 export function WorthReading() {
   const { job, view } = useDesk();
   const parts = partsAt(job.parts, 'planned');

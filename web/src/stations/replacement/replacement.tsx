@@ -94,11 +94,17 @@ export default function Replacement() {
       toggle(candidate.model.id);
     }
   };
+  const remediesOf = (candidate: CandidateRow) =>
+    candidate.remedies.map((remedy) => remedyText(remedy, inletLabel, partName)).join(' and ');
   const remark = (candidate: CandidateRow) => {
     if (candidate.fits)
-      return `${candidate.model.onShelf > 0 ? `${candidate.model.onShelf} on the shelf` : 'to order'}${candidate.openOptional.length > 0 ? ', an optional inlet stays open' : ''}${candidate.beatenBy === null ? '' : ', beaten in everything'}${candidate.warnings.length > 0 ? ', large for this' : ''}`;
-    if (candidate.class === 'almost')
-      return `with ${candidate.remedies.map((remedy) => remedyText(remedy, inletLabel, partName)).join(' and ')}`;
+      return [
+        candidate.model.onShelf > 0 ? `${candidate.model.onShelf} on the shelf` : 'to order',
+        ...(candidate.openOptional.length > 0 ? ['an optional inlet stays open'] : []),
+        ...(candidate.beatenBy === null ? [] : ['beaten in everything']),
+        ...(candidate.warnings.length > 0 ? ['large for this'] : []),
+      ].join(', ');
+    if (candidate.class === 'almost') return `with ${remediesOf(candidate)}`;
     return (
       fitReasonText(candidate.reasons[0]!, inletLabel) +
       (candidate.reasons.length > 1 ? ` (+${candidate.reasons.length - 1})` : '')
@@ -202,8 +208,11 @@ export default function Replacement() {
                   {nothing.nearest
                     .map(
                       (candidate) =>
-                        `${candidate.model.name} ` +
-                        `(${candidate.class === 'almost' ? candidate.remedies.map((remedy) => remedyText(remedy, inletLabel, partName)).join(' and ') : fitReasonText(candidate.reasons[0]!, inletLabel)})`,
+                        `${candidate.model.name} (` +
+                        (candidate.class === 'almost'
+                          ? remediesOf(candidate)
+                          : fitReasonText(candidate.reasons[0]!, inletLabel)) +
+                        ')',
                     )
                     .join('; ')}
                   .

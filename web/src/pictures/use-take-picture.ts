@@ -1,0 +1,46 @@
+import { problemOf, useAddPhotoMutation } from '../app/api.ts';
+import { useDesk } from '../job/job-context.ts';
+import { NoPicture } from './open-picture.ts';
+import { scaledPicture } from './scaled-picture.ts';
+
+/** What became of a picture: whether it is kept, here or on the server, and what is to be said of it. */
+export interface TakenPicture {
+  readonly kept: boolean;
+  readonly told: string | null;
+}
+
+export interface PictureTaking {
+  readonly take: (file: File, caption: string, cableId?: string) => Promise<TakenPicture>;
+  readonly busy: boolean;
+}
+
+/** Keeps pictures with the job, scaled down here, also while the server is away. */
+export function useTakePicture(): PictureTaking {
+  const { code, technician } = useDesk();
+  const [add, adding] = useAddPhotoMutation();
+
+  async function take(file: File, caption: string, cableId?: string): Promise<TakenPicture> {
+    if (technician === null) return { kept: false, told: null };
+    try {
+      const picture = await scaledPicture(file);
+      const answer = await add({
+        code,
+        id: crypto.randomUUID(),
+        by: technician,
+        caption: caption.trim(),
+        ...(cableId === undefined ? {} : { cableId }),
+        picture,
+      });
+      if (answer.error !== undefined)
+        return { kept: false, told: `${problemOf(answer.error).title}. The picture is not kept; take it again later.` };
+      return {
+        kept: true,
+        told: answer.data === null ? 'The server is away: the picture is kept here, and sent when it is back.' : null,
+      };
+    } catch (error) {
+      if (!(error instanceof NoPicture)) throw error;
+      return { kept: false, told: error.message };
+    }
+  }
+  return { take, busy: adding.isLoading };
+}
