@@ -99,6 +99,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
   it("takes the present supply's label", async () => {
     await pressTab(page, 'Present supply');
     await fill(page, 'Rating (W)', '450');
+    await page.keyboard.press('Enter');
     await press(page, 'The usual five');
     for (const [rail, amps] of [
       ['12V', '32'],

@@ -568,7 +568,6 @@ export {
   tagsOf,
   takesAway,
   unanswered,
-  supplyEndStep,
   unpluggedStep,
   usualPlug,
   versionAt,

@@ -86,6 +86,7 @@ describe('steps', () => {
       'unplug',
       'unplug',
       'unplug',
+      'part-out',
       'free-way',
       'tray-out',
       'latch',
@@ -100,6 +101,7 @@ describe('steps', () => {
       'fan-side',
       'screws-in',
       'tray-in',
+      'part-in',
       'lay-way',
       'plug',
       'plug',
@@ -131,6 +133,38 @@ describe('steps', () => {
     for (const step of [...steps, ...stepsOf(on.job, on.view().cabling, 'refit')])
       expect(`${stepText(step)} ${stepCaution(step) ?? ''}`).not.toMatch(/undefined|null|NaN|\(\)/);
     expect(wayPoints('a; b > c,, d')).toEqual(['a', 'b', 'c', 'd']);
+  });
+  it('unplug the old supply at its own end too, behind it only where there is room, and bag its cables', () => {
+    const on = bench();
+    harness(on);
+    choose(on);
+    const { version, likely: _likely, ...cable } = on.job.cables[1]!;
+    on.do({ kind: 'put-cable', basedOn: version, cable: { ...cable, socketLabel: 'CPU 1' } });
+    const kinds = () => stepsOf(on.job, on.view().cabling, 'take-out').map(({ kind }) => kind);
+    const end = stepsOf(on.job, on.view().cabling, 'take-out').find(({ kind }) => kind === 'old-end')!;
+    expect(stepText(end)).toBe("Cable B out of the old supply's socket CPU 1");
+    expect(kinds().indexOf('old-end')).toBeLessThan(kinds().indexOf('screws-out'));
+    on.do({ kind: 'edit-sheet', basedOn: on.job.sheet.version, changes: { hindrances: ['tight'] } });
+    expect(kinds().indexOf('old-end')).toBeGreaterThan(kinds().indexOf('last-look'));
+    expect(kinds().slice(-2)).toEqual(['bag-old', 'mark-old']);
+  });
+  it('give a tick to the piece in its socket, not to its code', () => {
+    const on = bench();
+    choose(on);
+    const ends = () => stepsOf(on.job, on.view().cabling, 'refit').filter(({ kind }) => kind === 'supply-end');
+    for (const { id } of ends()) on.do({ kind: 'tick-step', stepId: id });
+    expect(ends().every(({ done }) => done !== null)).toBe(true);
+    const before = new Map(ends().map((end) => [end.id, end.cable]));
+    const card = on.job.parts.find(({ id }) => id === 'card')!;
+    const { version, ...part } = card;
+    on.do({
+      kind: 'put-part',
+      part: { ...testPart('card-888', 'card', { change: 'added' }), id: part.id },
+      basedOn: version,
+    });
+    const open = ends().filter(({ done }) => done === null);
+    expect(open.length).toBeGreaterThan(0);
+    expect(open.every(({ id }) => !before.has(id))).toBe(true);
   });
   it('unplug only what leaves the machine when the supply is kept', () => {
     const on = bench();

@@ -30,6 +30,8 @@ export interface CableEnd {
   readonly socketLabel: string | null;
   readonly plugKind: PlugKind;
   readonly plugIndex: number;
+  readonly kitCableId: string | null;
+  readonly copy: number | null;
 }
 
 /** One inlet of the machine as it will be, with the plug that goes to it and how far that is. */
@@ -82,8 +84,6 @@ export interface Cabling {
 
 interface Place extends CableEnd {
   readonly slackMillimetres: number | null;
-  readonly kitCableId: string | null;
-  readonly copy: number | null;
   readonly adapterId: string | null;
   readonly pinned: boolean;
   readonly legs: readonly CableEnd[];
@@ -176,6 +176,8 @@ function placeAssignments(places: Map<string, Place>, assignments: readonly Assi
       socketLabel: item.socketLabel,
       plugKind: item.plugKind,
       plugIndex: item.plugIndex,
+      kitCableId: item.kitCableId,
+      copy: item.copy,
     };
     places.set(
       item.inletId,

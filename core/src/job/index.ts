@@ -66,7 +66,7 @@ export {
 } from './cabling.ts';
 export { type Leftover, leftoversOf } from './leftovers.ts';
 export { type FreeEnd, freeEndsOf, type FreePiece } from './free-ends.ts';
-export { type Step, type StepKind, stepsOf, supplyEndStep, unpluggedStep, wayPoints } from './steps.ts';
+export { type Step, type StepKind, type StepPart, stepsOf, unpluggedStep, wayPoints } from './steps.ts';
 export { type CableTag, figuresOf, type ScheduleLine, scheduleOf, tagsOf } from './tags.ts';
 export { likelyHarness, nextCableLabel, usualPlug } from './likely-harness.ts';
 export { nextStage, type PathStage, pathStages, pointOfStage } from './path.ts';

@@ -124,7 +124,31 @@ describe('the path of a change of supply', () => {
     choose(on, 'corvane-650-s');
     expect(point('refit')?.signOff).not.toBeNull();
   });
-  it('asks nothing where the supply stays, and of a closed job nothing that it was not asked', () => {
+  it('takes parts out and puts them in where the supply stays, without a record of its cables', () => {
+    const on = bench().do(
+      { kind: 'put-part', part: testPart('card-8', 'old', { change: 'replaced' }), basedOn: 0 },
+      { kind: 'put-part', part: testPart('card-88', 'new', { change: 'added' }), basedOn: 0 },
+      { kind: 'put-lead', lead: { id: uuid(900), kind: 'riser', what: 'Riser', place: '', state: 'back' }, basedOn: 0 },
+    );
+    record(on);
+    on.do({ kind: 'set-choice', choice: { kind: 'keep', modelId: null, known: [], reason: '' }, basedOn: 0 });
+    const parts = (phase: 'take-out' | 'refit') =>
+      stepsOf(on.job, on.view().cabling, phase).flatMap(({ kind, part }) => (part === null ? [] : [[kind, part]]));
+    expect(parts('take-out')).toEqual([
+      ['part-out', expect.objectContaining({ id: 'old', group: 'card', riser: true })],
+    ]);
+    expect(parts('refit')).toEqual([['part-in', expect.objectContaining({ id: 'new', group: 'card', riser: true })]]);
+    expect(next(on)).toBe('take-out');
+    tick(on, 'take-out');
+    expect(next(on)).toBe('refit');
+    tick(on, 'refit');
+    expect(next(on)).toBeNull();
+    // Another card than the one that was ticked has to go in itself.
+    const { version, ...card } = on.job.parts.find(({ id }) => id === 'new')!;
+    on.do({ kind: 'put-part', part: { ...card, classId: 'card-16' }, basedOn: version });
+    expect(next(on)).toBe('refit');
+  });
+  it('asks nothing where everything stays, and of a closed job nothing that it was not asked', () => {
     const on = bench();
     on.do({ kind: 'set-choice', choice: { kind: 'keep', modelId: null, known: [], reason: '' }, basedOn: 0 });
     expect(pathStages.map((stage) => pointOfStage(stage, on.view().openPoints))).toEqual([null, null, null]);

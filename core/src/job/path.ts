@@ -5,7 +5,7 @@ import type { Job } from './job.ts';
 import type { OpenPoint } from './open-points.ts';
 import { stepsOf } from './steps.ts';
 
-/** Stages of a change of supply, in the order of the work; connectors are seated within the last. */
+/** Stages of a change of supply or of parts, in the order of the work; connectors are seated within the last. */
 export const pathStages = ['record', 'take-out', 'refit'] as const;
 export type PathStage = (typeof pathStages)[number];
 
@@ -16,18 +16,20 @@ export interface StageLeft {
 }
 
 /**
- * What is left at each stage of a change of supply; none where the supply stays. A connector that is not seated is
- * counted by itself, not here.
+ * What is left at each stage of a change of supply or of parts. Where the supply stays its cables are not asked for as
+ * they were, and without an upgrade nothing is. A connector that is not seated is counted by itself, not here.
  */
 export function pathOf(job: Job, cabling: Cabling): StageLeft[] {
-  if (job.choice?.kind !== 'replace') return [];
+  if (job.choice === null) return [];
+  if (job.choice.kind === 'keep' && job.parts.every(({ change }) => change === 'stays')) return [];
   const looked = job.cables.filter(({ likely }) => likely !== true);
   const recorded = new Set(looked.flatMap(({ plugs }) => plugs.map(({ inletId }) => inletId)));
   const inlets = partsAt(job.parts, 'present').flatMap((part) => part.inlets);
   const undone = (phase: 'take-out' | 'refit') =>
     stepsOf(job, cabling, phase).filter(({ derived, done }) => !derived && done === null).length;
+  const notRecorded = inlets.filter(({ id }) => !recorded.has(id)).length;
   return [
-    { stage: 'record', left: inlets.filter(({ id }) => !recorded.has(id)).length },
+    ...(job.choice.kind === 'replace' ? [{ stage: 'record' as const, left: notRecorded }] : []),
     { stage: 'take-out', left: undone('take-out') },
     { stage: 'refit', left: undone('refit') },
   ];

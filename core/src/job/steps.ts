@@ -1,8 +1,8 @@
 import { inletFamily, type CableFamily, type InletKind } from '../standards/index.ts';
-import { partsAt } from '../machine/index.ts';
+import { partClass, partsAt, type PartClass } from '../machine/index.ts';
 import type { Cabling } from './cabling.ts';
 import { freeEndsOf, type FreeEnd } from './free-ends.ts';
-import type { Hindrance, Job, StepPhase, StepTick } from './job.ts';
+import type { Hindrance, Job, JobPart, StepPhase, StepTick } from './job.ts';
 
 export type StepKind =
   | 'power-off'
@@ -12,11 +12,14 @@ export type StepKind =
   | 'cut-ties'
   | 'radiator-off'
   | 'unplug'
+  | 'part-out'
   | 'free-way'
+  | 'old-end'
   | 'tray-out'
   | 'latch'
   | 'screws-out'
   | 'last-look'
+  | 'bag-old'
   | 'mark-old'
   | 'still-out'
   | 'bag-rest'
@@ -24,6 +27,7 @@ export type StepKind =
   | 'supply-end'
   | 'screws-in'
   | 'tray-in'
+  | 'part-in'
   | 'lay-way'
   | 'plug'
   | 'radiator-on'
@@ -33,6 +37,17 @@ export type StepKind =
   | 'panel-on'
   | 'rocker-on';
 
+/** A part that leaves the machine or comes into it with the upgrade. */
+export interface StepPart {
+  readonly id: string;
+  readonly classId: string;
+  readonly name: string;
+  readonly quantity: number;
+  readonly group: PartClass['group'];
+  /** It hangs on a riser, whose both ends count. */
+  readonly riser: boolean;
+}
+
 /** One thing to do, with what is said at it. */
 export interface Step {
   /** Stable while the thing to do is the same. */
@@ -41,6 +56,8 @@ export interface Step {
   readonly kind: StepKind;
   /** The inlet that is unplugged or plugged. */
   readonly inlet: { readonly id: string; readonly kind: InletKind; readonly label: string } | null;
+  /** What leaves the machine or comes into it. */
+  readonly part: StepPart | null;
   /** The cable by its label or code. */
   readonly cable: string | null;
   /** The supply's socket that a cable goes into. */
@@ -73,11 +90,12 @@ export function wayPoints(way: string): string[] {
 /** What a step's id begins with that takes the old plug out of an inlet; the inlet's id follows. */
 export const unpluggedStep = 'take-out:unplug:';
 
-/** What a step's id begins with that puts a cable into its socket of the supply; the cable's code follows. */
-export const supplyEndStep = 'refit:supply-end:';
-
-type Draft = Partial<Pick<Step, 'inlet' | 'cable' | 'socket' | 'way' | 'count' | 'free' | 'derived' | 'fixed'>> & {
+type Draft = Partial<
+  Pick<Step, 'inlet' | 'part' | 'cable' | 'socket' | 'way' | 'count' | 'free' | 'derived' | 'fixed'>
+> & {
   readonly done?: Step['done'];
+  /** What exactly it is done to, so that a tick stands for nothing else; the inlet or the cable where it is not said. */
+  readonly of?: string;
 };
 
 /**
@@ -91,13 +109,14 @@ export function stepsOf(job: Job, cabling: Cabling, phase: StepPhase): Step[] {
   const ticks = new Map(job.steps.map((tick): [string, StepTick] => [tick.stepId, tick]));
   const steps: Step[] = [];
   const add = (kind: StepKind, draft: Draft = {}) => {
-    const id = [phase, kind, draft.inlet?.id ?? draft.cable].filter((piece) => piece != null).join(':');
+    const id = [phase, kind, draft.of ?? draft.inlet?.id ?? draft.cable].filter((piece) => piece != null).join(':');
     const tick = ticks.get(id);
     steps.push({
       id,
       phase,
       kind,
       inlet: draft.inlet ?? null,
+      part: draft.part ?? null,
       cable: draft.cable ?? null,
       socket: draft.socket ?? null,
       way: draft.way ?? [],
@@ -125,7 +144,7 @@ function takeOut(
   if (has('heavy')) add('two-people', { fixed: true });
   add('panel-off');
   const ties = job.cables.reduce((sum, cable) => sum + cable.tiesToCut, 0);
-  if (ties > 0) add('cut-ties', { count: ties });
+  if (ties > 0) add('cut-ties', { count: ties, of: String(ties) });
   const replacing = cabling.basis === 'plan';
   const leaving = replacing
     ? present
@@ -142,15 +161,67 @@ function takeOut(
       cable: cableOf(inlet.id)?.label ?? null,
     });
   }
+  for (const part of leavingParts(job)) add('part-out', { part, of: `${part.id} ${part.classId}` });
   if (!replacing) return;
   for (const cable of job.cables)
     if (wayPoints(cable.way).length > 0)
       add('free-way', { cable: cable.label, way: [...wayPoints(cable.way)].reverse() });
+  const modular = job.cables.filter(({ socketLabel }) => socketLabel !== '');
+  const oldEnds = () => {
+    for (const { label, socketLabel } of modular)
+      add('old-end', { cable: label, socket: socketLabel, of: `${label} ${socketLabel}` });
+  };
+  if (!has('tight')) oldEnds();
   if (has('tray')) add('tray-out');
   if (has('latch')) add('latch');
   add('screws-out');
   add('last-look');
+  if (has('tight')) oldEnds();
+  if (modular.length > 0) add('bag-old', { count: modular.length, of: String(modular.length) });
   add('mark-old');
+}
+
+const groupOrder: readonly PartClass['group'][] = ['board', 'processor', 'memory', 'cooling', 'drive', 'other', 'card'];
+
+/** Cards last, since what they stand over has to be reached first; the other way round when they come out. */
+function stepParts(job: Pick<Job, 'parts' | 'leads'>, changes: readonly JobPart['change'][]): StepPart[] {
+  const riser = job.leads.some(({ kind }) => kind === 'riser');
+  return job.parts
+    .filter(({ change }) => changes.includes(change))
+    .map(({ id, classId, name, quantity }): StepPart => {
+      const { group, name: className } = partClass(classId) ?? { group: 'other', name: '' };
+      return {
+        id,
+        classId,
+        name: name.trim() === '' ? className : name,
+        quantity,
+        group,
+        riser: riser && group === 'card',
+      };
+    })
+    .sort((a, b) => groupOrder.indexOf(a.group) - groupOrder.indexOf(b.group));
+}
+
+const leavingParts = (job: Pick<Job, 'parts' | 'leads'>) => stepParts(job, ['removed', 'replaced']).reverse();
+const comingParts = (job: Pick<Job, 'parts' | 'leads'>) => stepParts(job, ['added']);
+
+type SupplyEnd = Pick<Draft, 'of'> & { readonly cable: string; readonly socket: string };
+
+/**
+ * Each cable that goes into a socket of the supply; of a kept one, those that come new. What is ticked is the piece in
+ * its socket, since the code of a cable changes with the plan.
+ */
+function supplyEndsOf(job: Pick<Job, 'cables'>, { basis, rows }: Cabling): SupplyEnd[] {
+  const there = new Set(basis === 'plan' ? [] : job.cables.map(({ label }) => label));
+  const ends = rows
+    .flatMap((row) => [row, ...row.legs])
+    .flatMap(({ cableCode, socketLabel, kitCableId, copy }): SupplyEnd[] =>
+      cableCode === null || socketLabel === null || kitCableId === null || there.has(cableCode)
+        ? []
+        : [{ cable: cableCode, socket: socketLabel, of: [kitCableId, copy, socketLabel].join(' ') }],
+    );
+  const once = [...new Map(ends.map((end) => [end.cable, end])).values()];
+  return once.sort((a, b) => a.cable.localeCompare(b.cable, 'en', { numeric: true }));
 }
 
 function refit(
@@ -162,19 +233,17 @@ function refit(
   add('still-out', { fixed: true });
   const replacing = cabling.basis === 'plan';
   // Each cable of a modular supply has two ends, and this one goes in by its socket's name.
-  const supplyEnds = () => {
-    for (const { code, socketLabel } of cabling.plan?.cables ?? [])
-      if (socketLabel !== null) add('supply-end', { cable: code, socket: socketLabel });
-  };
+  const supplyEnds = () => supplyEndsOf(job, cabling).forEach((end) => add('supply-end', end));
   if (replacing) {
     const bagged = cabling.plan?.bagged.reduce((sum, piece) => sum + piece.count, 0) ?? 0;
-    if (bagged > 0) add('bag-rest', { count: bagged });
+    if (bagged > 0) add('bag-rest', { count: bagged, of: String(bagged) });
     if (has('tight')) supplyEnds();
     add('fan-side');
     add('screws-in');
     if (has('tray')) add('tray-in');
     if (!has('tight')) supplyEnds();
-  }
+  } else supplyEnds();
+  for (const part of comingParts(job)) add('part-in', { part, of: `${part.id} ${part.classId}` });
   if (has('clips'))
     for (const cable of job.cables)
       if (wayPoints(cable.way).length > 0) add('lay-way', { cable: cable.label, way: wayPoints(cable.way) });
@@ -188,7 +257,7 @@ function refit(
     });
   if (has('radiator')) add('radiator-on');
   const free = freeEndsOf(cabling);
-  if (free.length > 0) add('tie-free', { free });
+  if (free.length > 0) add('tie-free', { free, of: String(free.length) });
   add('tie');
   const rechecked = rows.every((row) => row.seat?.rechecked != null && row.state === 'seated');
   const last = rows.flatMap((row) => row.seat?.rechecked ?? []).sort((a, b) => b.at.localeCompare(a.at))[0];

@@ -17,6 +17,7 @@ import type {
   InletRow,
   SeatCheck,
   Step,
+  StepPart,
   StepPhase,
 } from '../job/index.ts';
 import type { CasePlace } from '../machine/index.ts';
@@ -312,6 +313,12 @@ export function stepText(step: Step): string {
       return 'Radiator or cooler aside, so that the processor plug can be reached';
     case 'unplug':
       return `Unplug ${inlet}${step.cable === null ? '' : `, cable ${step.cable}`}`;
+    case 'part-out':
+      return partOutText(step.part);
+    case 'old-end':
+      return `Cable ${step.cable ?? ''} out of the old supply's socket ${step.socket ?? ''}`;
+    case 'bag-old':
+      return `${counted(step.count, 'cable')} of the old supply into a bag labelled with its model`;
     case 'free-way':
       return `Cable ${step.cable ?? ''} out of ${step.way.join(', then ')}`;
     case 'tray-out':
@@ -336,6 +343,8 @@ export function stepText(step: Step): string {
       return 'All four screws started by hand, then tightened';
     case 'tray-in':
       return 'Tray or sled back until it stops';
+    case 'part-in':
+      return partInText(step.part);
     case 'lay-way':
       return `Way of the old cable ${step.cable ?? ''} again: ${step.way.join(', then ')}`;
     case 'plug':
@@ -354,6 +363,71 @@ export function stepText(step: Step): string {
       return 'Rocker on before it is out of reach, lead in, first start';
   }
 }
+
+const partText = (part: StepPart | null): string =>
+  part === null ? '' : part.quantity > 1 ? `${part.quantity} × ${part.name}` : part.name;
+
+function partOutText(part: StepPart | null): string {
+  const what = `Out of the machine: ${partText(part)}`;
+  switch (part?.group) {
+    case 'card':
+      return `${what}; bracket screw out, slot latch pressed${part.riser ? ', riser off at both ends' : ''}`;
+    case 'drive':
+      return `${what}; data lead off, screws out`;
+    case 'memory':
+      return `${what}; both latches open`;
+    case 'processor':
+      return `${what}; cooler off first`;
+    case 'board':
+    case 'cooling':
+    case 'other':
+    case undefined:
+      return what;
+  }
+}
+
+function partInText(part: StepPart | null): string {
+  const what = `Into the machine: ${partText(part)}`;
+  switch (part?.group) {
+    case 'card':
+      return part.riser
+        ? `${what}; both ends of the riser home, card's latch clicks, bracket screwed`
+        : `${what}; slot latch clicks, bracket screwed`;
+    case 'drive':
+      return `${what}; screwed, data lead on`;
+    case 'memory':
+      return `${what}; both latches click`;
+    case 'processor':
+      return `${what}; corner marks in line, new paste, cooler on`;
+    case 'board':
+      return `${what}; on all its stand-offs`;
+    case 'cooling':
+      return `${what}; its lead on the right header`;
+    case 'other':
+    case undefined:
+      return what;
+  }
+}
+
+/** What can hurt a part while it comes out or goes in. */
+const partCaution: Readonly<Record<StepPart['group'], Readonly<Record<'part-out' | 'part-in', string | null>>>> = {
+  card: {
+    'part-out': 'Its power plugs come off first. Hold it by its edge: it does not hang by the slot.',
+    'part-in': 'Held until its bracket is screwed: a heavy one breaks the slot.',
+  },
+  drive: {
+    'part-out': 'One that turned needs half a minute to stand still.',
+    'part-in': 'Fixed before it is plugged.',
+  },
+  memory: { 'part-out': 'By its edges.', 'part-in': 'The notch decides which way round; never pressed over it.' },
+  processor: {
+    'part-out': 'Twist the cooler free: pulled straight up it can tear the processor out of its socket.',
+    'part-in': 'No force on the frame before it lies flat; nothing touches its contacts.',
+  },
+  board: { 'part-out': null, 'part-in': 'A stand-off where the board has no hole is a short circuit.' },
+  cooling: { 'part-out': null, 'part-in': null },
+  other: { 'part-out': null, 'part-in': null },
+};
 
 const pieceText: Readonly<Record<FreePiece, (kind: PlugKind) => string>> = {
   plug: (kind) => plugName[kind],
@@ -403,6 +477,12 @@ export function stepCaution(step: Step): string | null {
       return step.inlet === null ? null : inletCaution(step.inlet.kind);
     case 'supply-end':
       return 'Only the cable that the plan names: one of another supply fits, and burns what it feeds.';
+    case 'part-out':
+    case 'part-in':
+      return step.part === null ? null : partCaution[step.part.group][step.kind];
+    case 'old-end':
+      return 'By its latch, not by its wires.';
+    case 'bag-old':
     case 'bag-rest':
       return 'They fit no other supply unless their wires are known or probed.';
     case 'mark-old':

@@ -104,6 +104,7 @@ export function FigureField({
   disabled = false,
   bare = false,
   entry = false,
+  patient = false,
   onProblem,
 }: Shared & {
   readonly value: number | null;
@@ -117,6 +118,8 @@ export function FigureField({
   readonly bare?: boolean;
   /** Where one begins to type on its page. */
   readonly entry?: boolean;
+  /** Kept only by Enter or by leaving it, however long somebody thinks: what is kept takes the field away. */
+  readonly patient?: boolean;
 }) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
@@ -133,7 +136,7 @@ export function FigureField({
   useEffect(() => {
     latest.current = onChange;
   });
-  const pending = useRef<{ timer: ReturnType<typeof setTimeout>; keep: () => void } | null>(null);
+  const pending = useRef<{ timer: ReturnType<typeof setTimeout> | undefined; keep: () => void } | null>(null);
   const settle = () => {
     const now = pending.current;
     pending.current = null;
@@ -150,7 +153,7 @@ export function FigureField({
     pending.current = null;
     if (figureProblem(text, least, most, optional ? 'allowed' : 'refused', whole) === null)
       pending.current = {
-        timer: setTimeout(settle, pauseMilliseconds),
+        timer: patient ? undefined : setTimeout(settle, pauseMilliseconds),
         keep: () => latest.current(text.trim() === '' ? null : parseFigure(text)),
       };
   };

@@ -19,7 +19,7 @@ import {
   seatCheckText,
   spareId,
   sparesToProbe,
-  supplyEndStep,
+  stepsOf,
   unpluggedStep,
   plugServes,
   adapterNote,
@@ -70,7 +70,8 @@ export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
     rows.find((row) => row.state === 'wrong') ??
     rows[0] ??
     null;
-  const isIn = (code: string) => job.steps.some(({ stepId }) => stepId === `${supplyEndStep}${code}`);
+  const ends = stepsOf(job, cabling, 'refit').filter(({ kind }) => kind === 'supply-end');
+  const isIn = (code: string) => ends.some(({ cable, done }) => cable === code && done !== null);
   const sockets: DrawnSocket[] =
     cabling.basis === 'plan' && chosen !== null
       ? [

@@ -42,6 +42,7 @@ export function StepsView({
   const held = (step: Step) => bar !== null && step.kind === 'rocker-on' && step.done === null;
   const done = steps.filter((step) => step.done !== null).length;
   const passed = pointOfStage(phase, view.openPoints)?.signOff != null;
+  const refits = job.choice?.kind === 'replace' || pointOfStage('refit', view.openPoints) !== null;
   const order = job.stepOrders.find((item) => item.phase === phase);
   function toggle(step: Step): void {
     if (held(step)) return;
@@ -161,14 +162,10 @@ export function StepsView({
           <Primary
             onClick={() => {
               if (job.choice === null) goTo('replacement');
-              else onWay(job.choice.kind === 'replace' ? 'refit' : 'plan');
+              else onWay(refits ? 'refit' : 'plan');
             }}
           >
-            {job.choice === null
-              ? 'Choose the supply'
-              : job.choice.kind === 'replace'
-                ? 'Refit, step by step'
-                : 'Plan and refit'}
+            {job.choice === null ? 'Choose the supply' : refits ? 'Refit, step by step' : 'Plan and refit'}
           </Primary>
         ) : (
           <AfterRefit onWay={onWay} />

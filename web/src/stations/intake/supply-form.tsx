@@ -55,6 +55,7 @@ function FirstLabel() {
         <FigureField
           label="Rating"
           entry
+          patient
           unit="W"
           least={1}
           most={5000}
@@ -67,6 +68,7 @@ function FirstLabel() {
           }}
         />
       </div>
+      <p className="quiet">Enter keeps it and opens the rest of the label.</p>
       <div className={styles.picture}>
         <FromLabelPicture fits={fits} />
       </div>

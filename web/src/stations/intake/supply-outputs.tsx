@@ -139,7 +139,7 @@ export function SupplyOutputs({
       />
       <div className="row-actions" style={{ marginTop: 8 }}>
         {label.rails.length === 0 && (
-          <Button disabled={locked} onClick={() => put(usualOutputs(label.ratingWatts))}>
+          <Button autoFocus data-entry disabled={locked} onClick={() => put(usualOutputs(label.ratingWatts))}>
             The usual five
           </Button>
         )}
