@@ -58,6 +58,7 @@ export const actPermissions: Readonly<Record<Act['kind'], Permission>> = {
   'set-choice': 'record',
   'put-cable': 'record',
   'drop-cable': 'record',
+  'swap-inlets': 'record',
   'put-pin': 'record',
   'drop-pin': 'record',
   'put-seat': 'record',

@@ -58,6 +58,13 @@ export const actSchema = z.discriminatedUnion('kind', [
   act('set-choice', { choice: z.strictObject(choiceFields).nullable(), basedOn: seenVersion }),
   act('put-cable', { cable: z.strictObject(cableFields), basedOn: seenVersion }),
   act('drop-cable', { cableId: uuid, basedOn: seenVersion }),
+  act('swap-inlets', {
+    cableId: uuid,
+    otherCableId: uuid.nullable(),
+    inletId: id,
+    otherInletId: id,
+    basedOn: seenVersion,
+  }),
   act('put-pin', { pin: z.strictObject(pinFields), basedOn: seenVersion }),
   act('drop-pin', { inletId: id, basedOn: seenVersion }),
   act('put-seat', { seat: z.strictObject(seatFields), basedOn: seenVersion }),

@@ -63,6 +63,18 @@ export type Act =
     }
   | { readonly kind: 'put-cable'; readonly cable: Omit<RecordedCable, 'version'>; readonly basedOn: number }
   | { readonly kind: 'drop-cable'; readonly cableId: string; readonly basedOn: number }
+  /**
+   * Exchanges two inlets between recorded plugs: the first is this cable's, the second the other one's, or no cable's,
+   * then the plug is in that one.
+   */
+  | {
+      readonly kind: 'swap-inlets';
+      readonly cableId: string;
+      readonly otherCableId: string | null;
+      readonly inletId: string;
+      readonly otherInletId: string;
+      readonly basedOn: number;
+    }
   /** Puts a plug into an inlet by hand; what the plan would have there goes elsewhere. */
   | { readonly kind: 'put-pin'; readonly pin: Omit<PinnedPlug, 'by' | 'at' | 'version'>; readonly basedOn: number }
   | { readonly kind: 'drop-pin'; readonly inletId: string; readonly basedOn: number }

@@ -18,6 +18,7 @@ import type {
 } from './job.ts';
 import { jobLimits, overfull } from './limits.ts';
 import { proofSubject, standingProof } from './proofs.ts';
+import { cableAt } from './record-harness.ts';
 import { standingOutcome } from './subject.ts';
 
 /**
@@ -290,6 +291,31 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
         'cables',
         drop(job.cables, (cable) => cable.id === act.cableId, act.basedOn, `cable:${act.cableId}`),
       );
+    case 'swap-inlets': {
+      const subject = `cable:${act.cableId}`;
+      const { inletId: first, otherInletId: second } = act;
+      const cable = job.cables.find(({ id }) => id === act.cableId);
+      if (cable === undefined) return refuse({ code: 'not-found', subject });
+      const old = stale(subject, act.basedOn, cable.version);
+      if (old !== null) return old;
+      if (cableAt([cable], first) === null || first === second)
+        return refuse({ code: 'unknown-reference', path: 'inletId', value: first });
+      if (!inletIds().has(second) || (cableAt(job.cables, second)?.id ?? null) !== act.otherCableId)
+        return refuse({ code: 'unknown-reference', path: 'otherInletId', value: second });
+      const exchanged = (inletId: string | null) => (inletId === first ? second : inletId === second ? first : inletId);
+      return done({
+        cables: job.cables.map((one) =>
+          one.plugs.some(({ inletId }) => inletId !== exchanged(inletId))
+            ? {
+                ...one,
+                plugs: one.plugs.map((plug) => ({ ...plug, inletId: exchanged(plug.inletId) })),
+                likely: undefined,
+                version: revision,
+              }
+            : one,
+        ),
+      });
+    }
     case 'put-seat':
       if (!inletIds().has(act.seat.inletId))
         return refuse({ code: 'unknown-reference', path: 'seat.inletId', value: act.seat.inletId });
@@ -374,8 +400,8 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
       const marked = new Set(act.leadIds);
       return done({
         leads: job.leads.map((lead) =>
-          marked.has(lead.id) && lead.state !== act.state
-            ? { ...lead, state: act.state, ...signed, version: revision }
+          marked.has(lead.id)
+            ? { ...lead, ...(lead.state === act.state ? {} : { state: act.state, ...signed }), version: revision }
             : lead,
         ),
       });

@@ -66,8 +66,20 @@ export {
 } from './cabling.ts';
 export { type Leftover, leftoversOf } from './leftovers.ts';
 export { type FreeEnd, freeEndsOf, type FreePiece } from './free-ends.ts';
+export {
+  cableAt,
+  copiedHarness,
+  harnessOf,
+  type HarnessSource,
+  newCable,
+  pointedAt,
+  recordedRows,
+  socketAccepts,
+  withInlet,
+} from './record-harness.ts';
 export { type Step, type StepKind, type StepPart, stepsOf, unpluggedStep, wayPoints } from './steps.ts';
 export { type CableTag, figuresOf, type ScheduleLine, scheduleOf, tagsOf } from './tags.ts';
+export { presentModel } from './kept-supply.ts';
 export { likelyHarness, nextCableLabel, usualPlug } from './likely-harness.ts';
 export { nextStage, type PathStage, pathStages, pointOfStage } from './path.ts';
 export { type OpenPoint, type OpenPointCode, unanswered } from './open-points.ts';
@@ -88,7 +100,16 @@ export { candidatesOf, type LoadView, loadView, presentCost, questionOf } from '
 export { type KeptPlan } from './kept-supply.ts';
 export { type Settling, type Standing } from './standing.ts';
 export { jobLimits, type JobList, overfull, roomFor } from './limits.ts';
-export { basedOnStanding, standingAt, standingOutcome, subjectOf, takesAway, versionAt, withBase } from './subject.ts';
+export {
+  basedOnStanding,
+  changedBy,
+  standingAt,
+  standingOutcome,
+  subjectOf,
+  takesAway,
+  versionAt,
+  withBase,
+} from './subject.ts';
 export { knowsOf } from './knows.ts';
 export {
   hitOf,

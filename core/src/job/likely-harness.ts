@@ -22,7 +22,7 @@ export const usualPlug: Record<InletKind, PlugKind> = {
  * Plugs that a cable of this family usually has in a row (bench practice); the flat and the old drive plug come on
  * cables of their own.
  */
-const usualPlugs: Record<CableFamily, number> = { main: 1, cpu: 1, card: 2, 'card-16': 1, drive: 4 };
+export const usualPlugs: Readonly<Record<CableFamily, number>> = { main: 1, cpu: 1, card: 2, 'card-16': 1, drive: 4 };
 
 /** The next free label: A to Z, then Z1 and on. */
 export function nextCableLabel(taken: readonly string[]): string {

@@ -40,6 +40,7 @@ export function subjectOf(act: Act): string {
     case 'put-cable':
       return `cable:${act.cable.id}`;
     case 'drop-cable':
+    case 'swap-inlets':
       return `cable:${act.cableId}`;
     case 'put-pin':
       return `pin:${act.pin.inletId}`;
@@ -71,6 +72,19 @@ export function subjectOf(act: Act): string {
     case 'reopen':
     case 'put-away':
       return 'state';
+  }
+}
+
+/** All that an act may give another version: what it is about, and what changes along with it. */
+export function changedBy(act: Act): readonly string[] {
+  const own = subjectOf(act);
+  switch (act.kind) {
+    case 'mark-leads':
+      return [own, ...act.leadIds.map((id) => `lead:${id}`)];
+    case 'swap-inlets':
+      return act.otherCableId === null ? [own] : [own, `cable:${act.otherCableId}`];
+    default:
+      return [own];
   }
 }
 

@@ -69,6 +69,8 @@ export function actText(act: Act, names: HistoryNames): string {
       return `Cable ${act.cable.label} as it was`;
     case 'drop-cable':
       return 'A recorded cable taken out';
+    case 'swap-inlets':
+      return `Recorded plugs exchanged: ${names.inlet(act.inletId)} and ${names.inlet(act.otherInletId)}`;
     case 'put-pin':
       return `Plug put by hand: ${names.inlet(act.pin.inletId)}`;
     case 'drop-pin':

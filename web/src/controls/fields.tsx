@@ -185,7 +185,10 @@ export function FigureField({
         aria-describedby={error === null ? undefined : `${id}-error`}
         onChange={(event) => change(event.target.value)}
         onKeyDown={(event) => {
-          if (event.key === 'Enter') settle();
+          if (event.key !== 'Enter') return;
+          // What takes the field away may give the focus to a button, which the same press must not press too.
+          if (patient) event.preventDefault();
+          settle();
         }}
         onBlur={() => {
           settle();

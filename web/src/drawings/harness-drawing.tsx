@@ -24,16 +24,20 @@ const colours: Record<DrawnState, string> = {
   wrong: 'var(--fail)',
   unplugged: 'var(--action)',
 };
-const wordOf = (row: InletRow, state: DrawnState) =>
-  state === 'unplugged' ? 'unplugged, to seat' : stateWordText[row.state];
+/** What the states are called where they are not those of seating. */
+export type DrawnWords = Readonly<Record<'seated' | 'to-seat' | 'open', string>>;
+const wordOf = (row: InletRow, state: DrawnState, words: Partial<DrawnWords>) => {
+  if (state === 'unplugged') return 'unplugged, to seat';
+  return (state === 'wrong' ? undefined : words[state]) ?? stateWordText[row.state];
+};
 const width = 820;
 const panelRight = 196;
 const caseLeft = 470;
 
 /** All that the drawing says of an inlet: its state, its cable with socket and plug, an adapter, its place. */
-const nameOf = (row: InletRow, state: DrawnState) =>
+const nameOf = (row: InletRow, state: DrawnState, words: Partial<DrawnWords>) =>
   [
-    `${row.label} ${row.pinned ? 'by hand, ' : ''}${wordOf(row, state)}`,
+    `${row.label} ${row.pinned ? 'by hand, ' : ''}${wordOf(row, state, words)}`,
     row.cableCode === null ? '' : `cable ${row.cableCode}`,
     row.socketLabel === null ? '' : `socket ${row.socketLabel}`,
     row.adapterId === null ? '' : 'through an adapter',
@@ -52,7 +56,11 @@ interface Props {
   /** Inlets whose old plug is out. */
   readonly unplugged: ReadonlySet<string>;
   readonly zoom: number;
+  readonly words?: Partial<DrawnWords>;
   readonly onPick: (inletId: string) => void;
+  /** Sockets can be picked as well; absent where they only show. */
+  readonly onPickSocket?: ((key: string) => void) | undefined;
+  readonly currentSocket?: string | null;
   /** The plug in one inlet is moved to another, by drag; absent where nothing can be moved. */
   readonly onMove?: ((fromInletId: string, toInletId: string) => void) | undefined;
 }
@@ -89,7 +97,10 @@ export function HarnessDrawing({
   litCable = null,
   unplugged,
   zoom,
+  words = {},
   onPick,
+  onPickSocket,
+  currentSocket = null,
   onMove,
 }: Props) {
   const svg = useRef<SVGSVGElement>(null);
@@ -157,7 +168,8 @@ export function HarnessDrawing({
   function step(row: InletRow, by: number): void {
     const next = order[order.indexOf(row) + by];
     if (next === undefined) return;
-    onPick(next.inletId);
+    // Where a press records something, going along the inlets must not.
+    if (onPickSocket === undefined) onPick(next.inletId);
     svg.current?.querySelector<SVGGElement>(`[data-inlet="${CSS.escape(next.inletId)}"]`)?.focus();
   }
   return (
@@ -203,8 +215,40 @@ export function HarnessDrawing({
           style={{ fill: 'var(--side)', stroke: 'var(--ink)' }}
         />
         {sockets.map((socket, index) => (
-          <g key={socket.key} opacity={socket.used ? 1 : 0.55}>
-            <text x={128} y={ySocket(index) + 5} fontSize={13} textAnchor="end">
+          <g
+            key={socket.key}
+            opacity={socket.used || onPickSocket !== undefined ? 1 : 0.55}
+            data-socket={socket.key}
+            {...(onPickSocket !== undefined && {
+              role: 'button',
+              tabIndex: 0,
+              'aria-label': `${socket.label}, ${socket.used ? 'a cable is in it' : 'nothing recorded'}`,
+              'aria-pressed': socket.key === currentSocket,
+              style: { cursor: 'pointer' },
+              onClick: () => onPickSocket(socket.key),
+              onKeyDown: (event: React.KeyboardEvent) => {
+                if (event.key !== ' ') return;
+                event.preventDefault();
+                onPickSocket(socket.key);
+              },
+            })}
+          >
+            {onPickSocket !== undefined && (
+              <rect
+                x={4}
+                y={ySocket(index) - 12}
+                width={190}
+                height={24}
+                style={{ fill: socket.key === currentSocket ? 'var(--manila)' : 'transparent' }}
+              />
+            )}
+            <text
+              x={128}
+              y={ySocket(index) + 5}
+              fontSize={13}
+              textAnchor="end"
+              style={socket.key === currentSocket ? { fill: 'var(--on-manila)', fontWeight: 700 } : undefined}
+            >
               {socket.plugged ? '✓ ' : ''}
               {socket.label}
             </text>
@@ -256,7 +300,7 @@ export function HarnessDrawing({
               data-inlet={row.inletId}
               data-state={state}
               data-lit={bright}
-              aria-label={nameOf(row, state)}
+              aria-label={nameOf(row, state, words)}
               aria-current={here}
               style={{ cursor: onMove === undefined ? 'pointer' : 'grab' }}
               onClick={() => onPick(row.inletId)}
@@ -342,7 +386,7 @@ export function HarnessDrawing({
                 style={{ fill: state === 'open' || state === 'wrong' ? 'var(--fail)' : 'var(--ink-2)' }}
               >
                 {row.pinned ? 'by hand, ' : ''}
-                {wordOf(row, state)}
+                {wordOf(row, state, words)}
               </text>
             </g>
           );

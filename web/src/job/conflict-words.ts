@@ -25,6 +25,7 @@ export function subjectLabel(act: Act, job: Job, theirs: Job): string {
     case 'put-cable':
       return `Cable ${act.cable.label}`;
     case 'drop-cable':
+    case 'swap-inlets':
       return `Cable ${theirs.cables.find((cable) => cable.id === act.cableId)?.label ?? ''}`;
     case 'put-seat':
       return `The plug at ${inletOf(act.seat.inletId, job)}`;

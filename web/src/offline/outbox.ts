@@ -1,5 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { subjectOf, versionAt, type Act, type Job, type SheetField } from '@fairwatt/core';
+import { changedBy, subjectOf, versionAt, type Act, type Job, type SheetField } from '@fairwatt/core';
 import { comesAlone } from '@fairwatt/contract';
 import type { Together } from './delivery.ts';
 import { mayGrow, type ActParcel, type Base, type Parcel, type Refused } from './parcel.ts';
@@ -30,9 +30,10 @@ const rememberedDone = 50;
 const fieldsOf = (act: Act): readonly SheetField[] =>
   act.kind === 'edit-sheet' ? (Object.keys(act.changes) as SheetField[]) : [];
 
-/** Whether two acts on one job write the same thing. */
+/** Whether two acts on one job write the same thing, be it along with another. */
 function overlaps(one: Act, other: Act): boolean {
-  if (subjectOf(one) !== subjectOf(other)) return false;
+  const theirs = changedBy(other);
+  if (!changedBy(one).some((subject) => theirs.includes(subject))) return false;
   if (one.kind !== 'edit-sheet' || other.kind !== 'edit-sheet') return true;
   const fields = new Set(fieldsOf(other));
   return fieldsOf(one).some((field) => fields.has(field));
@@ -108,6 +109,7 @@ function done(parcels: readonly Parcel[], what: Done): readonly Parcel[] {
     (parcel) =>
       openQuestion(parcel) &&
       parcel.by === what.by &&
+      subjectOf(parcel.act) === subjectOf(what.act) &&
       overlaps(parcel.act, what.act) &&
       fieldsOf(what.act).every((field) => fieldsOf(parcel.act).includes(field)),
   );

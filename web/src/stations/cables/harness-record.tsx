@@ -1,27 +1,27 @@
 import { Button, Input, Select } from 'antd';
 import {
   likelyHarness,
-  nextCableLabel,
   partsAt,
   plugKinds,
   plugName,
   plugServes,
-  usualPlug,
-  type InletKind,
+  presentModel,
   type RecordedCable,
 } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Sheet } from '../../controls/sheet.tsx';
+import { RecordByDrawing } from './record-by-drawing.tsx';
+import { SocketField } from './socket-field.tsx';
 import styles from './harness-record.module.css';
 
 /** The present cables: socket, plugs, inlets, the way each runs. */
 export function HarnessRecord() {
-  const { job, act, locked, offerUndo } = useDesk();
+  const { job, shop, act, locked, offerUndo } = useDesk();
   const inlets = partsAt(job.parts, 'present').flatMap((part) => part.inlets);
   const served = new Set(job.cables.flatMap((cable) => cable.plugs.flatMap((plug) => plug.inletId ?? [])));
-  const left = inlets.filter((inlet) => !served.has(inlet.id));
+  const kit = presentModel(job, shop.supplies)?.kit ?? null;
   const socketTwice = (cable: RecordedCable) =>
     cable.socketLabel.trim() !== '' &&
     job.cables.some((other) => other !== cable && other.socketLabel.trim() === cable.socketLabel.trim());
@@ -31,45 +31,16 @@ export function HarnessRecord() {
     act({ kind: 'put-cable', cable: rest, basedOn: version });
   };
   const likely = job.cables.filter((cable) => cable.likely === true);
-  const add = (inletId: string, kind: InletKind) =>
-    act({
-      kind: 'put-cable',
-      basedOn: 0,
-      cable: {
-        id: crypto.randomUUID(),
-        label: nextCableLabel(job.cables.map((cable) => cable.label)),
-        socketLabel: '',
-        plugs: [{ kind: usualPlug[kind], inletId }],
-        way: '',
-        tiesToCut: 0,
-      },
-    });
   return (
     <>
-      <div className="block">
-        <span className="label">Inlets without a recorded cable, {left.length}</span>
-        <div className="row-actions">
-          {left.length > 1 && (
-            <Button
-              className="strong"
-              data-record-next
-              disabled={locked}
-              onClick={() => {
-                for (const cable of likelyHarness(job, () => crypto.randomUUID()))
-                  act({ kind: 'put-cable', cable, basedOn: 0 });
-              }}
-            >
-              Start from a likely harness
-            </Button>
-          )}
-          {left.map((inlet) => (
-            <Button key={inlet.id} data-record-next disabled={locked} onClick={() => add(inlet.id, inlet.kind)}>
-              + {inlet.label}
-            </Button>
-          ))}
-          {left.length === 0 && inlets.length > 0 && <span>Every inlet has its cable.</span>}
-        </div>
-      </div>
+      {inlets.length > 0 && (
+        <RecordByDrawing
+          onStart={() => {
+            for (const cable of likelyHarness(job, () => crypto.randomUUID()))
+              act({ kind: 'put-cable', cable, basedOn: 0 });
+          }}
+        />
+      )}
       {likely.length > 0 && (
         <div className={styles.likely} role="status">
           <span>
@@ -88,8 +59,8 @@ export function HarnessRecord() {
       )}
       {job.cables.length === 0 ? (
         <Empty title="No cables recorded">
-          Press an inlet above: its cable is added with the plug that usually goes there. Or start from a likely harness
-          and correct what is not so.
+          Point at a socket and at its inlets above, or press an inlet: its cable is added with the plug that usually
+          goes there. Or start from a likely harness and correct what is not so.
         </Empty>
       ) : (
         <Sheet
@@ -119,15 +90,12 @@ export function HarnessRecord() {
               width: 104,
               cell: (cable) => (
                 <>
-                  <Input
-                    className="cell-input"
-                    aria-invalid={socketTwice(cable)}
-                    aria-label={`Socket of cable ${cable.label}`}
-                    placeholder="fixed"
-                    value={cable.socketLabel}
-                    maxLength={30}
+                  <SocketField
+                    cable={cable}
+                    kit={kit}
+                    invalid={socketTwice(cable)}
                     disabled={locked}
-                    onChange={(event) => put(cable, { socketLabel: event.target.value })}
+                    onPut={(socketLabel) => put(cable, { socketLabel })}
                   />
                   {socketTwice(cable) && (
                     <span className="error-text" role="status">

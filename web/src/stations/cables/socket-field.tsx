@@ -1,0 +1,68 @@
+import { Input, Select } from 'antd';
+import { faceOfPlug, socketAccepts, type CableKit, type RecordedCable } from '@fairwatt/core';
+
+/**
+ * The socket of a recorded cable: out of the supply's own where the shop's list has it, those that do not take such a
+ * cable barred; in words where nobody knows them.
+ */
+export function SocketField({
+  cable,
+  kit,
+  invalid,
+  disabled,
+  onPut,
+}: {
+  readonly cable: RecordedCable;
+  readonly kit: CableKit | null;
+  readonly invalid: boolean;
+  readonly disabled: boolean;
+  readonly onPut: (socketLabel: string) => void;
+}) {
+  const label = `Socket of cable ${cable.label}`;
+  if (kit === null || kit.sockets.length === 0)
+    return (
+      <Input
+        className="cell-input"
+        aria-invalid={invalid}
+        aria-label={label}
+        placeholder="fixed"
+        value={cable.socketLabel}
+        maxLength={30}
+        disabled={disabled}
+        onChange={(event) => onPut(event.target.value)}
+      />
+    );
+  const takes = (socketLabel: string) =>
+    cable.plugs.every(({ kind }) => socketAccepts(kit, socketLabel, faceOfPlug[kind]) !== false);
+  const known = kit.sockets.map((socket) => socket.label);
+  const wrong = cable.socketLabel !== '' && (!known.includes(cable.socketLabel) || !takes(cable.socketLabel));
+  return (
+    <>
+      <Select
+        className="cell-input"
+        aria-label={label}
+        aria-invalid={invalid || wrong}
+        value={cable.socketLabel}
+        disabled={disabled}
+        popupMatchSelectWidth={false}
+        onChange={onPut}
+        options={[
+          { value: '', label: 'fixed' },
+          ...(known.includes(cable.socketLabel) || cable.socketLabel === ''
+            ? []
+            : [{ value: cable.socketLabel, label: cable.socketLabel }]),
+          ...known.map((value) => ({
+            value,
+            label: takes(value) ? value : `${value}: takes no such cable`,
+            disabled: !takes(value),
+          })),
+        ]}
+      />
+      {wrong && (
+        <span className="error-text" role="status">
+          {known.includes(cable.socketLabel) ? 'takes no such cable' : 'this supply has no such socket'}
+        </span>
+      )}
+    </>
+  );
+}
