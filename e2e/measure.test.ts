@@ -109,6 +109,31 @@ describe('readings', () => {
   });
 });
 
+describe('times and ripple', () => {
+  it('are typed by their words, and judged only by an instrument that gives them', async () => {
+    const of = await newJob('On the scope');
+    await visit(page, `${application.url}/jobs/${of}/measure`);
+    await choose(page, 'Instrument', 'Bench meter');
+    await fill(page, 'Quick entry of readings', 'r12 45 r5 72 hold 18,5 work');
+    await seeText(page, 'does not give Ripple on +12 V, Ripple on +5 V: pick the instrument that showed it', '.work');
+    await choose(page, 'Instrument', 'Bench oscilloscope');
+    await seeText(page, 'Ripple on +5 V 72 mV at work', '#quick-understood');
+    expect(await page.$$eval('.work .caution', (list) => list.length)).toBe(0);
+    await page.focus('[data-entry]');
+    await page.keyboard.press('Enter');
+    await seeText(page, 'Ripple on +5 V', '.side');
+    await seeText(page, /above 50 mV by more than the uncertainty/, '.side');
+    await saved(page);
+    expect(
+      (await jobOf(of)).readings.map(({ subject, condition, instrumentId }) => [subject, condition, instrumentId]),
+    ).toEqual([
+      ['ripple +12', 'work', 'scope'],
+      ['ripple +5', 'work', 'scope'],
+      ['hold-up', 'work', 'scope'],
+    ]);
+  });
+});
+
 describe('a probe walk', () => {
   it('lights one pin after the other and names the wrong one', async () => {
     await visit(page, `${application.url}/jobs/LQ-0145/measure?way=walk`);

@@ -43,6 +43,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0028_also_told.sql': '1e05a5fa3d340cf9',
   '0029_put_away.sql': '5e12c019b319cc5c',
   '0030_likely_cable.sql': 'ae58c0687834907e',
+  '0031_times_and_ripple.sql': 'c8aea59fab174805',
 };
 
 it('a migration that has shipped never changes again', () => {

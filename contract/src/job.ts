@@ -26,11 +26,13 @@ import {
   jobLimits,
   stepPhases,
   subjects,
+  isRail,
   type Job,
   type JobPart,
   type PowerFigures,
   type ReadingValue,
   type SheetField,
+  type Subject,
 } from '@fairwatt/core';
 import { figure, id, instant, jobCode, line, text, uuid, version } from './primitives.ts';
 import { dayProfileSchema, supplyLabelSchema, wantsSchema } from './supply.ts';
@@ -94,8 +96,8 @@ export const readingValueSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('code'), code: z.enum(readingCodes) }),
 ]) satisfies z.ZodType<ReadingValue>;
 
-const voltsInReach = (reading: { subject: string; value: ReadingValue }, context: z.RefinementCtx) => {
-  if (reading.subject !== 'power-good' && reading.value.kind === 'figure' && Math.abs(reading.value.figure) > 60) {
+const voltsInReach = (reading: { subject: Subject; value: ReadingValue }, context: z.RefinementCtx) => {
+  if (isRail(reading.subject) && reading.value.kind === 'figure' && Math.abs(reading.value.figure) > 60) {
     context.addIssue({
       code: 'custom',
       path: ['value', 'figure'],

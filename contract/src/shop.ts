@@ -6,6 +6,7 @@ import {
   type ChoosingSettings,
   type Instrument,
   type ShopSettings,
+  instrumentKinds,
 } from '@fairwatt/core';
 import { codePrefix, figure, id, line, text } from './primitives.ts';
 import { standings } from './access.ts';
@@ -14,7 +15,7 @@ import { dayProfileSchema } from './supply.ts';
 export const instrumentSchema = z.strictObject({
   id,
   name: line(60),
-  kind: z.enum(['multimeter', 'tester']),
+  kind: z.enum(instrumentKinds),
   ranges: z
     .array(
       z.strictObject({
@@ -27,6 +28,7 @@ export const instrumentSchema = z.strictObject({
     .min(1)
     .max(8),
   powerGoodErrorMilliseconds: figure(0, 1000).nullable(),
+  rippleErrorMillivolts: figure(0, 1000).nullable().default(null),
   calibratedUntil: z.iso.date().nullable(),
   ownedBy: text(60).default(''),
 }) satisfies z.ZodType<Instrument>;

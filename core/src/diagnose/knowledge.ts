@@ -47,10 +47,19 @@ export const checkKinds = [
 ] as const satisfies readonly CheckKind[];
 export type Hazard = 'none' | 'low' | 'mains';
 export type Need =
-  'meter' | 'tester' | 'spare-supply' | 'second-spare' | 'spare-memory' | 'spare-card' | 'spare-board' | 'running';
+  | 'meter'
+  | 'tester'
+  | 'oscilloscope'
+  | 'spare-supply'
+  | 'second-spare'
+  | 'spare-memory'
+  | 'spare-card'
+  | 'spare-board'
+  | 'running';
 export const needs = [
   'meter',
   'tester',
+  'oscilloscope',
   'spare-supply',
   'second-spare',
   'spare-memory',

@@ -1,5 +1,5 @@
 import { barring, type DangerSign, type Interlock, type Powering } from '../diagnose/index.ts';
-import { judgeProbe, type Verdict } from '../measure/index.ts';
+import { isRail, judgeProbe, type Verdict } from '../measure/index.ts';
 import { railBand, type RailName } from '../standards/index.ts';
 import type { Cabling } from './cabling.ts';
 import type { Job, KeptLog, Phase } from './job.ts';
@@ -9,7 +9,7 @@ import type { MeasureResult } from './observations.ts';
  * Is this rail too high, by more than the error, or by a tester's code? The negative rail is too high below its band.
  */
 function tooHigh({ subject, reason }: Verdict): boolean {
-  if (subject === 'power-good') return false;
+  if (!isRail(subject)) return false;
   return reason === 'too-high' || reason === (subject === '-12' ? 'outside-low' : 'outside-high');
 }
 
@@ -27,7 +27,7 @@ function lastRead(job: Pick<Job, 'readings'>, phase: Phase, verdict: Verdict): s
 
 function railSigns(job: Pick<Job, 'readings'>, { phase, verdicts }: MeasureResult): DangerSign[] {
   return verdicts.filter(tooHigh).flatMap((verdict): DangerSign[] =>
-    verdict.subject === 'power-good'
+    !isRail(verdict.subject)
       ? []
       : [
           {

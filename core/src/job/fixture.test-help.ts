@@ -44,6 +44,7 @@ export const testShop: Shop = {
       kind: 'multimeter',
       ranges: [{ fullScaleVolts: 60, percent: 0.05, counts: 3, digitVolts: 0.001 }],
       powerGoodErrorMilliseconds: 10,
+      rippleErrorMillivolts: null,
       calibratedUntil: null,
       ownedBy: '',
     },

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { openPointText } from '../wording/index.ts';
-import { leadStates, likelyLeads, openLeads, type Act, type Lead } from './index.ts';
+import { leadCaution, openPointText, stepCaution } from '../wording/index.ts';
+import { leadStates, likelyLeads, openLeads, stepsOf, type Act, type Lead } from './index.ts';
 import { TestBench, uuid } from './fixture.test-help.ts';
 
 const lead = (number: number, changes: Partial<Lead> = {}): Omit<Lead, 'by' | 'at' | 'version'> => ({
@@ -94,5 +94,29 @@ describe('the leads that are likely there', () => {
   });
   it('are none where no part is known', () => {
     expect(likelyLeads(new TestBench().job)).toEqual([]);
+  });
+  it('are steps of taking out and refitting, ticked by what became of them', () => {
+    const bench = new TestBench().do(put(1), put(2, { kind: 'light-5' }), put(3, { state: 'untouched' }));
+    const steps = (phase: 'take-out' | 'refit') =>
+      stepsOf(bench.job, bench.view().cabling, phase).filter(({ lead }) => lead !== null);
+    const states = (phase: 'take-out' | 'refit') => steps(phase).map(({ lead, done }) => [lead!.id, done !== null]);
+    expect(states('take-out')).toEqual([
+      [uuid(1), false],
+      [uuid(2), false],
+    ]);
+    expect(states('refit')).toEqual([]);
+    bench.do({ kind: 'mark-leads', leadIds: [uuid(1), uuid(2)], state: 'out' });
+    expect(states('take-out').every(([, done]) => done)).toBe(true);
+    expect(states('refit')).toEqual([
+      [uuid(1), false],
+      [uuid(2), false],
+    ]);
+    bench.do({ kind: 'mark-leads', leadIds: [uuid(2)], state: 'back' });
+    expect(states('refit')).toEqual([
+      [uuid(1), false],
+      [uuid(2), true],
+    ]);
+    for (const step of [...steps('take-out'), ...steps('refit')])
+      expect(stepCaution(step)).toBe(leadCaution(step.lead!.kind));
   });
 });

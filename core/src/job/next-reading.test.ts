@@ -80,7 +80,8 @@ describe('the next reading', () => {
       seen.add(`${subject} ${condition}`);
       if (subject === 'power-good') at.do(powerGood(id));
       else if (subject === '+5sb') at.read(id, subject, condition, 5.01);
-      else if (subject !== '-12') at.read(id, subject, condition, volts[subject]);
+      else if (subject in volts)
+        at.read(id, subject as keyof typeof volts, condition, volts[subject as keyof typeof volts]);
     }
     expect(next(at)).toBeNull();
     for (const rail of rails)

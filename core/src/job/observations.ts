@@ -2,7 +2,9 @@ import { readingsOf } from './fitting.ts';
 import type { Observation } from '../diagnose/index.ts';
 import type { LoadAssessment } from '../load/index.ts';
 import {
+  isRail,
   judgeReadings,
+  rippleRail,
   steadinessOf,
   whileRunning,
   type Condition,
@@ -96,7 +98,7 @@ function railsOutcome(verdicts: readonly Verdict[], conditions: readonly Conditi
   const found = verdicts.filter(
     (verdict) =>
       conditions.includes(verdict.condition) &&
-      verdict.subject !== 'power-good' &&
+      isRail(verdict.subject) &&
       verdict.subject !== '+5sb' &&
       verdict.reason !== 'not-started',
   );
@@ -124,6 +126,20 @@ function standbyOutcome(verdicts: readonly Verdict[]): string | null {
     : found.some((verdict) => verdict.word === 'pass')
       ? 'in'
       : null;
+}
+
+/** Ripple of any rail: one beyond its limit speaks, and only what passes at work speaks for the supply. */
+function rippleOutcome(verdicts: readonly Verdict[]): string | null {
+  const found = verdicts.filter(({ subject }) => rippleRail(subject) !== null);
+  if (found.some(({ word }) => word === 'fail')) return 'high';
+  const atWork = found.filter(({ condition }) => condition === 'work');
+  return atWork.length > 0 && atWork.every(({ word }) => word === 'pass') ? 'in' : null;
+}
+
+function holdUpOutcome(verdicts: readonly Verdict[]): string | null {
+  const found = verdicts.filter(({ subject }) => subject === 'hold-up');
+  if (found.some(({ word }) => word === 'fail')) return 'short';
+  return found.some(({ word, condition }) => word === 'pass' && condition === 'work') ? 'in' : null;
 }
 
 function powerGoodOutcome(verdicts: readonly Verdict[]): string | null {
@@ -198,7 +214,7 @@ export function observationsOf(
     return ids.size === 1 ? [...ids][0]! : null;
   };
   const any: readonly Condition[] = ['off-load', 'idle', 'work'];
-  const rail = (name: Verdict['subject']) => name !== 'power-good' && name !== '+5sb';
+  const rail = (name: Verdict['subject']) => isRail(name) && name !== '+5sb';
   const add = (
     source: ObservationSource,
     checkId: string,
@@ -251,6 +267,18 @@ export function observationsOf(
     'm-pg',
     powerGoodOutcome(measured.verdicts),
     used(any, (name) => name === 'power-good'),
+  );
+  add(
+    'measure',
+    'm-ripple',
+    rippleOutcome(measured.verdicts),
+    used(any, (name) => rippleRail(name) !== null),
+  );
+  add(
+    'measure',
+    'm-hold-up',
+    holdUpOutcome(measured.verdicts),
+    used(any, (name) => name === 'hold-up'),
   );
   add('load', 'c-load', loadOutcome(load));
   for (const own of noted) {

@@ -2,7 +2,7 @@ import { inletFamily, type CableFamily, type InletKind } from '../standards/inde
 import { partClass, partsAt, type PartClass } from '../machine/index.ts';
 import type { Cabling } from './cabling.ts';
 import { freeEndsOf, type FreeEnd } from './free-ends.ts';
-import type { Hindrance, Job, JobPart, StepPhase, StepTick } from './job.ts';
+import type { Hindrance, Job, JobPart, Lead, StepPhase, StepTick } from './job.ts';
 
 export type StepKind =
   | 'power-off'
@@ -12,6 +12,7 @@ export type StepKind =
   | 'cut-ties'
   | 'radiator-off'
   | 'unplug'
+  | 'lead-out'
   | 'part-out'
   | 'free-way'
   | 'old-end'
@@ -30,6 +31,7 @@ export type StepKind =
   | 'part-in'
   | 'lay-way'
   | 'plug'
+  | 'lead-back'
   | 'radiator-on'
   | 'tie-free'
   | 'tie'
@@ -58,6 +60,8 @@ export interface Step {
   readonly inlet: { readonly id: string; readonly kind: InletKind; readonly label: string } | null;
   /** What leaves the machine or comes into it. */
   readonly part: StepPart | null;
+  /** A lead without supply power that comes off or goes back. */
+  readonly lead: Lead | null;
   /** The cable by its label or code. */
   readonly cable: string | null;
   /** The supply's socket that a cable goes into. */
@@ -69,7 +73,7 @@ export interface Step {
   readonly done: { readonly by: string; readonly at: string } | null;
   /** What hangs free once all is plugged. */
   readonly free: readonly FreeEnd[];
-  /** Done elsewhere: a connector by its seat, the recheck by all seats. */
+  /** Kept elsewhere: a connector by its seat, the recheck by all seats, a lead by its state. */
   readonly derived: boolean;
   /** It stays where it is in the order, since it protects whoever does the rest. */
   readonly fixed: boolean;
@@ -91,7 +95,7 @@ export function wayPoints(way: string): string[] {
 export const unpluggedStep = 'take-out:unplug:';
 
 type Draft = Partial<
-  Pick<Step, 'inlet' | 'part' | 'cable' | 'socket' | 'way' | 'count' | 'free' | 'derived' | 'fixed'>
+  Pick<Step, 'inlet' | 'part' | 'lead' | 'cable' | 'socket' | 'way' | 'count' | 'free' | 'derived' | 'fixed'>
 > & {
   readonly done?: Step['done'];
   /** What exactly it is done to, so that a tick stands for nothing else; the inlet or the cable where it is not said. */
@@ -117,6 +121,7 @@ export function stepsOf(job: Job, cabling: Cabling, phase: StepPhase): Step[] {
       kind,
       inlet: draft.inlet ?? null,
       part: draft.part ?? null,
+      lead: draft.lead ?? null,
       cable: draft.cable ?? null,
       socket: draft.socket ?? null,
       way: draft.way ?? [],
@@ -131,6 +136,8 @@ export function stepsOf(job: Job, cabling: Cabling, phase: StepPhase): Step[] {
   else refit(job, cabling, has, add);
   return ordered(steps, job.stepOrders.find((order) => order.phase === phase)?.stepIds ?? []);
 }
+
+const signed = ({ by, at }: Lead): Step['done'] => ({ by, at });
 
 function takeOut(
   job: Job,
@@ -161,6 +168,8 @@ function takeOut(
       cable: cableOf(inlet.id)?.label ?? null,
     });
   }
+  for (const lead of job.leads.filter(({ state }) => state !== 'untouched'))
+    add('lead-out', { lead, of: lead.id, derived: true, done: lead.state === 'recorded' ? null : signed(lead) });
   for (const part of leavingParts(job)) add('part-out', { part, of: `${part.id} ${part.classId}` });
   if (!replacing) return;
   for (const cable of job.cables)
@@ -255,6 +264,8 @@ function refit(
       derived: true,
       done: row.state === 'seated' && row.seat !== null ? { by: row.seat.by, at: row.seat.at } : null,
     });
+  for (const lead of job.leads.filter(({ state }) => state === 'out' || state === 'back'))
+    add('lead-back', { lead, of: lead.id, derived: true, done: lead.state === 'back' ? signed(lead) : null });
   if (has('radiator')) add('radiator-on');
   const free = freeEndsOf(cabling);
   if (free.length > 0) add('tie-free', { free, of: String(free.length) });

@@ -1,13 +1,18 @@
-export { type Instrument, type InstrumentKind, instrumentKinds, type MeterRange } from './instrument.ts';
+export { gives, type Instrument, type InstrumentKind, instrumentKinds, type MeterRange } from './instrument.ts';
 export {
   type Condition,
   conditions,
+  isRail,
+  isTime,
   type MeasuredValue,
   type ReadingCode,
   readingCodes,
   type ReadingValue,
+  rippleRail,
+  type RippleSubject,
   type Subject,
   subjects,
+  type TimeSubject,
 } from './reading.ts';
 export { type Scatter } from './scatter.ts';
 export {

@@ -1,3 +1,5 @@
+import { isRail, isTime, type Subject } from './reading.ts';
+
 /** One range of a meter: limit of error = percent of reading + counts x digit. */
 export interface MeterRange {
   readonly fullScaleVolts: number;
@@ -6,8 +8,8 @@ export interface MeterRange {
   readonly digitVolts: number;
 }
 
-export type InstrumentKind = 'multimeter' | 'tester';
-export const instrumentKinds = ['multimeter', 'tester'] as const satisfies readonly InstrumentKind[];
+export type InstrumentKind = 'multimeter' | 'tester' | 'oscilloscope';
+export const instrumentKinds = ['multimeter', 'tester', 'oscilloscope'] as const satisfies readonly InstrumentKind[];
 
 /** A meter or tester of the shop with its error specification. */
 export interface Instrument {
@@ -15,12 +17,20 @@ export interface Instrument {
   readonly name: string;
   readonly kind: InstrumentKind;
   readonly ranges: readonly MeterRange[];
-  /** Limit of error of its power-good timing in milliseconds; null when it cannot time. */
+  /** Limit of error of the times it gives, in milliseconds; null when it cannot time. */
   readonly powerGoodErrorMilliseconds: number | null;
+  /** Limit of error of ripple, in millivolts peak to peak; null when it shows none, as every multimeter. */
+  readonly rippleErrorMillivolts: number | null;
   /** Day until which its calibration holds, ISO date; null when never calibrated. */
   readonly calibratedUntil: string | null;
   /** Whose it is; empty when it is the shop's. */
   readonly ownedBy: string;
+}
+
+/** Whether an instrument gives such a figure at all; a voltage may still be beyond its ranges. */
+export function gives(instrument: Instrument, subject: Subject): boolean {
+  if (isRail(subject)) return true;
+  return (isTime(subject) ? instrument.powerGoodErrorMilliseconds : instrument.rippleErrorMillivolts) !== null;
 }
 
 /**

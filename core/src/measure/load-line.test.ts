@@ -19,6 +19,7 @@ const meter = (percent: number, counts: number, digitVolts: number): Instrument 
   kind: 'multimeter',
   ranges: [{ fullScaleVolts: 60, percent, counts, digitVolts }],
   powerGoodErrorMilliseconds: null,
+  rippleErrorMillivolts: null,
   calibratedUntil: null,
   ownedBy: '',
 });

@@ -103,3 +103,31 @@ describe('quick entry', () => {
     );
   });
 });
+
+describe('times and ripple in a line', () => {
+  it('are read by their own words, in milliseconds and millivolts', () => {
+    const read = (text: string) =>
+      parseQuickEntry(text).readings.map(({ subject, value, condition, doubt }) => [
+        subject,
+        value.kind === 'figure' ? value.figure : value.code,
+        condition,
+        doubt?.code ?? null,
+      ]);
+    expect(read('r12 45 r5 18mv r3.3 20 mV r-12 30 rsb 9 work')).toEqual([
+      ['ripple +12', 45, 'work', null],
+      ['ripple +5', 18, 'work', null],
+      ['ripple +3.3', 20, 'work', null],
+      ['ripple -12', 30, 'work', null],
+      ['ripple +5sb', 9, 'work', null],
+    ]);
+    expect(read('on 320 hold 17,5ms pg 250')).toEqual([
+      ['power-on', 320, null, null],
+      ['hold-up', 17.5, null, null],
+      ['power-good', 250, null, null],
+    ]);
+    expect(read('hold -3 r12 9000')).toEqual([
+      ['hold-up', -3, null, 'far'],
+      ['ripple +12', 9000, null, 'far'],
+    ]);
+  });
+});

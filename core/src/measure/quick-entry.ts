@@ -1,6 +1,6 @@
 import type { SupplyLabel } from '../machine/index.ts';
 import { railBand, railNames, type RailName } from '../standards/index.ts';
-import type { Condition, ReadingCode, ReadingValue, Subject } from './reading.ts';
+import { isRail, isTime, type Condition, type ReadingCode, type ReadingValue, type Subject } from './reading.ts';
 
 /** A figure that can be right but deserves a question before it is kept. */
 export type Doubt =
@@ -67,6 +67,22 @@ const subjectWords: Readonly<Record<string, Subject>> = {
   'power-good': 'power-good',
   'pwr-ok': 'power-good',
   pwrok: 'power-good',
+  on: 'power-on',
+  'power-on': 'power-on',
+  hold: 'hold-up',
+  holdup: 'hold-up',
+  'hold-up': 'hold-up',
+  r12: 'ripple +12',
+  ripple12: 'ripple +12',
+  r5: 'ripple +5',
+  ripple5: 'ripple +5',
+  'r3.3': 'ripple +3.3',
+  r33: 'ripple +3.3',
+  'ripple3.3': 'ripple +3.3',
+  'r-12': 'ripple -12',
+  'ripple-12': 'ripple -12',
+  rsb: 'ripple +5sb',
+  ripplesb: 'ripple +5sb',
 };
 const codeWords: Readonly<Record<string, ReadingCode>> = {
   hh: 'too-high',
@@ -95,9 +111,9 @@ const conditionWords: Readonly<Record<string, Condition>> = {
 const loadPattern = /^(\d+(?:[.,]\d+)?)(w|a)$/;
 const mostLoad = { w: 5000, a: 400 } as const;
 
-/** A typed figure: decimal point or comma, optional V or ms. Null when it is not one. */
+/** A typed figure: decimal point or comma, optional V, mV or ms. Null when it is not one. */
 export function parseFigure(text: string): number | null {
-  const match = /^([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+))\s*(?:v|ms)?$/i.exec(text.trim());
+  const match = /^([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+))\s*(?:v|mv|ms)?$/i.exec(text.trim());
   return match === null ? null : Number(match[1]!.replace(',', '.'));
 }
 
@@ -121,7 +137,7 @@ export function missingRails(label: Pick<SupplyLabel, 'rails'> | null): RailName
  * plausible.
  */
 export function doubtOf(subject: Subject, figure: number): Doubt | null {
-  if (subject === 'power-good') return figure < 0 || figure > 5000 ? { code: 'far', figure } : null;
+  if (!isRail(subject)) return figure < 0 || figure > (isTime(subject) ? 5000 : 2000) ? { code: 'far', figure } : null;
   const nominal = railBand(subject, '2.x').nominal;
   if (figure === 0 || Math.abs(figure - nominal) <= 0.25 * Math.abs(nominal)) return null;
   if (Math.abs(figure + nominal) <= 0.25 * Math.abs(nominal)) return { code: 'sign', figure };
@@ -150,7 +166,7 @@ export function parseQuickEntry(text: string, missing: readonly RailName[] = [])
     .toLowerCase()
     .replace(/=/g, ' ')
     .split(/[\s;]+/)
-    .filter((word) => word !== '' && word !== 'v' && word !== 'ms' && word !== 'at');
+    .filter((word) => word !== '' && word !== 'v' && word !== 'mv' && word !== 'ms' && word !== 'at');
   const readings: QuickReading[] = [];
   const problems: QuickProblem[] = [];
   let subject: Subject | null = null;

@@ -14,8 +14,14 @@ export interface Scatter {
  * loaded rail without averaging).
  */
 export const assumedScatterShare = 0.0017;
-/** The same for the delay of power-good, in milliseconds (bench practice). */
+/**
+ * The same for times, in milliseconds (bench practice): starts differ; how long a supply holds out depends on where in
+ * the mains' wave it was cut off, and it is the shortest that counts, which repeats show.
+ */
 export const assumedScatterMilliseconds = 5;
+export const assumedHoldUpScatterMilliseconds = 1;
+/** The same for ripple, as a share of its limit (bench practice). */
+export const assumedRippleScatterShare = 0.03;
 /** The assumption weighs as much as so many degrees of freedom: repeats outweigh it from the fifth on. */
 export const assumedDegrees = 4;
 

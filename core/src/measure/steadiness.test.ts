@@ -9,6 +9,7 @@ const meter = (id: string): Instrument => ({
   kind: 'multimeter',
   ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }],
   powerGoodErrorMilliseconds: null,
+  rippleErrorMillivolts: null,
   calibratedUntil: null,
   ownedBy: '',
 });

@@ -4,7 +4,7 @@ import { assumedDegrees, scatterOf } from './scatter.ts';
 import { studentQuantile } from './student.ts';
 import { expandedUncertainty, judgeReadings, overdueFactor, settlingInstruments } from './verdict.ts';
 import type { Instrument } from './instrument.ts';
-import { limitOfErrorVolts } from './instrument.ts';
+import { gives, limitOfErrorVolts } from './instrument.ts';
 import type { Condition, MeasuredValue, ReadingCode, Subject } from './reading.ts';
 
 const pocket: Instrument = {
@@ -13,6 +13,7 @@ const pocket: Instrument = {
   kind: 'multimeter',
   ranges: [{ fullScaleVolts: 20, percent: 0.5, counts: 2, digitVolts: 0.01 }],
   powerGoodErrorMilliseconds: null,
+  rippleErrorMillivolts: null,
   calibratedUntil: null,
   ownedBy: '',
 };
@@ -25,6 +26,7 @@ const bench: Instrument = {
     { fullScaleVolts: 6, percent: 0.05, counts: 2, digitVolts: 0.0001 },
   ],
   powerGoodErrorMilliseconds: 5,
+  rippleErrorMillivolts: null,
   calibratedUntil: null,
   ownedBy: '',
 };
@@ -204,5 +206,79 @@ describe('verdict by guard band', () => {
     expect(verdict.settlingRepeats).toBeGreaterThan(4);
     const more = Array.from({ length: verdict.settlingRepeats! * 2 }, (_, index) => scatter[index % 4]!);
     expect(judgeReadings(more, meters, '2.x')[0]!.word).not.toBe('cannot-tell');
+  });
+});
+
+describe('times and ripple', () => {
+  const scope: Instrument = { ...bench, id: 'scope', powerGoodErrorMilliseconds: 0.5, rippleErrorMillivolts: 4 };
+  const judge = (guide: '2.x' | '3.x', subject: Subject, ...figures: number[]) =>
+    judgeReadings(
+      figures.map((value) => figure(subject, value, 'scope', 'work')),
+      [scope],
+      guide,
+    )[0]!;
+  it('have one limit, and are worse than their guide beyond what it wants', () => {
+    expect(judge('2.x', 'power-on', 200)).toMatchObject({
+      word: 'pass',
+      reason: 'inside',
+      lower: -Infinity,
+      upper: 500,
+    });
+    expect(judge('3.x', 'power-on', 200)).toMatchObject({ word: 'marginal', reason: 'slower-than-guide' });
+    expect(judge('3.x', 'power-on', 120)).toMatchObject({ word: 'pass', reason: 'inside' });
+    expect(judge('3.x', 'power-on', 620)).toMatchObject({ word: 'fail', reason: 'outside-high' });
+    expect(judge('2.x', 'hold-up', 21)).toMatchObject({ word: 'pass', reason: 'inside', lower: 16, upper: Infinity });
+    expect(judge('2.x', 'hold-up', 12)).toMatchObject({ word: 'fail', reason: 'outside-low' });
+    expect(judge('3.x', 'hold-up', 15.5)).toMatchObject({ word: 'marginal', reason: 'shorter-than-guide' });
+    expect(judge('3.x', 'hold-up', 8)).toMatchObject({ word: 'fail', reason: 'outside-low' });
+    expect(judge('2.x', 'ripple +12', 45)).toMatchObject({
+      word: 'pass',
+      reason: 'inside',
+      lower: -Infinity,
+      upper: 120,
+    });
+    expect(judge('2.x', 'ripple +5', 80)).toMatchObject({ word: 'fail', reason: 'outside-high' });
+    expect(judge('2.x', 'ripple +5', 41)).toMatchObject({ word: 'marginal', reason: 'near-high' });
+    expect(judge('2.x', 'ripple +5', 0)).toMatchObject({ word: 'pass' });
+  });
+  it('come only from an instrument that gives them, and codes stand for themselves', () => {
+    for (const subject of ['power-on', 'hold-up', 'ripple -12'] as const)
+      expect(word(figure(subject, 20))).toMatchObject({ word: 'cannot-tell', reason: 'beyond-range' });
+    expect(word(code('power-on', 'absent'))).toMatchObject({ word: 'fail', reason: 'absent' });
+    expect(gives(scope, 'ripple +12') && gives(scope, 'hold-up') && gives(pocket, '+12')).toBe(true);
+    expect(gives(bench, 'ripple +12') || gives(pocket, 'hold-up')).toBe(false);
+  });
+  it('keep one that failed in sight among good ones', () => {
+    expect(judge('2.x', 'hold-up', 22, 12, 21)).toMatchObject({ word: 'fail', reason: 'sometimes-early', mean: 12 });
+    expect(judge('2.x', 'power-on', 200, 900)).toMatchObject({ word: 'fail', reason: 'sometimes-late', mean: 900 });
+  });
+  it('pass and fail exactly where the closed formula has them', () => {
+    const cases = fc.record({
+      subject: fc.constantFrom<Subject>('ripple +12', 'ripple +5sb', 'power-on', 'hold-up'),
+      figures: fc.array(fc.double({ min: 0, max: 700, noNaN: true }), { minLength: 1, maxLength: 6 }),
+    });
+    fc.assert(
+      fc.property(cases, ({ subject, figures }) => {
+        const verdict = judge('2.x', subject, ...figures);
+        if (verdict.reason === 'sometimes-early' || verdict.reason === 'sometimes-late') return;
+        const count = figures.length;
+        const mean = figures.reduce((sum, value) => sum + value, 0) / count;
+        const shown = count < 2 ? 0 : figures.reduce((sum, value) => sum + (value - mean) ** 2, 0);
+        const limit = { 'ripple +12': 120, 'ripple +5sb': 50, 'power-on': 500, 'hold-up': 16 }[subject as string]!;
+        const assumed = subject === 'power-on' ? 5 : subject === 'hold-up' ? 1 : 0.03 * limit;
+        const degrees = assumedDegrees + count - 1;
+        const deviation = Math.sqrt((assumedDegrees * assumed ** 2 + shown) / degrees);
+        const error = subject.startsWith('ripple') ? 4 : 0.5;
+        const wide = Math.hypot(
+          (2 * error) / Math.sqrt(3),
+          (studentQuantile(0.975, degrees) * deviation) / Math.sqrt(count),
+        );
+        expect(verdict.expanded).toBeCloseTo(wide, 6);
+        const room = subject === 'hold-up' ? mean - limit : limit - mean;
+        if (Math.abs(Math.abs(room) - wide) < 1e-6) return;
+        expect(verdict.word === 'fail').toBe(room < -wide);
+        expect(['pass', 'marginal'].includes(verdict.word)).toBe(room > wide);
+      }),
+    );
   });
 });

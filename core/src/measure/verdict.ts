@@ -1,14 +1,32 @@
-import { powerGoodLimits, railBand, type Guide } from '../standards/index.ts';
+import {
+  holdUpLimit,
+  powerGoodLimits,
+  powerOnLimit,
+  railBand,
+  rippleLimit,
+  type Guide,
+  type RailName,
+} from '../standards/index.ts';
 import { groupBy } from '../group-by.ts';
 import { limitOfErrorVolts, type Instrument } from './instrument.ts';
 import {
+  assumedHoldUpScatterMilliseconds,
+  assumedRippleScatterShare,
   assumedScatterMilliseconds,
   assumedScatterVolts,
   scatterHalfWidth,
   scatterOf,
   type Scatter,
 } from './scatter.ts';
-import type { Condition, MeasuredValue, ReadingCode, Subject } from './reading.ts';
+import {
+  isRail,
+  isTime,
+  rippleRail,
+  type Condition,
+  type MeasuredValue,
+  type ReadingCode,
+  type Subject,
+} from './reading.ts';
 
 /** `marginal`: inside, but so near its limit that little is left, or slower than the guide asks. */
 export type VerdictWord = 'pass' | 'marginal' | 'fail' | 'cannot-tell';
@@ -23,6 +41,7 @@ export type VerdictReason =
   | 'straddles-low'
   | 'straddles-high'
   | 'slower-than-guide'
+  | 'shorter-than-guide'
   | 'absent-allowed'
   | 'beyond-range'
   | 'no-figure'
@@ -35,7 +54,7 @@ export type VerdictReason =
   | 'sometimes-late'
   | ReadingCode;
 
-/** The verdict on one rail (volts) or on power-good (milliseconds) in one condition. */
+/** The verdict on one rail (volts), time (milliseconds) or ripple (millivolts) in one condition. */
 export interface Verdict {
   readonly subject: Subject;
   readonly condition: Condition;
@@ -49,6 +68,7 @@ export interface Verdict {
   readonly spread: number | null;
   /** Expanded uncertainty U at 95 %, also the guard band. */
   readonly expanded: number | null;
+  /** Limits in the reading's unit; without one on that side -Infinity or Infinity. */
   readonly lower: number;
   readonly upper: number;
   /**
@@ -154,16 +174,14 @@ function byGuardBand(
 }
 
 /**
- * One power-up that failed stays what it is, whatever the others were: the worst of those that did, where some did not.
+ * One start, or one end, that failed stays what it is, whatever the others were: the worst of those that did, where some did not.
  */
-function failedPowerUp(
+function failedStart(
   figures: readonly number[],
   limitOfError: number,
-  { lower, upper }: { readonly lower: number; readonly upper: number },
+  { lower, upper, scatter }: Pick<SignalRule, 'lower' | 'upper' | 'scatter'>,
 ): Pick<Verdict, 'word' | 'reason' | 'mean'> | null {
-  const single = figures.map((figure) =>
-    byGuardBand([figure], limitOfError, assumedScatterMilliseconds, lower, upper, null),
-  );
+  const single = figures.map((figure) => byGuardBand([figure], limitOfError, scatter, lower, upper, null));
   const failed = single.filter(({ word }) => word === 'fail');
   if (failed.length === 0 || failed.length === figures.length) return null;
   const beyond = ({ mean: figure }: Judged) => Math.max(lower - figure!, figure! - upper);
@@ -173,6 +191,75 @@ function failedPowerUp(
     reason: worst.reason === 'outside-low' ? 'sometimes-early' : 'sometimes-late',
     mean: worst.mean,
   };
+}
+
+/** What a time or a ripple is held against, and how well this instrument gives it. */
+interface SignalRule {
+  readonly lower: number;
+  readonly upper: number;
+  /** Beyond it, on the side of the limit, it passes and is worse than its guide. */
+  readonly wanted: number | null;
+  readonly limitOfError: number | null;
+  readonly scatter: number;
+  /** Zero for ripple, of which less is better; null where the way to the limit says nothing. */
+  readonly nominal: number | null;
+}
+
+function signalRule(subject: Exclude<Subject, RailName>, instrument: Instrument, guide: Guide): SignalRule {
+  const times = { limitOfError: instrument.powerGoodErrorMilliseconds, nominal: null };
+  if (subject === 'power-good') {
+    const { earliestMilliseconds: lower, latestMilliseconds: upper, slowMilliseconds: wanted } = powerGoodLimits(guide);
+    return { ...times, lower, upper, wanted, scatter: assumedScatterMilliseconds };
+  }
+  if (isTime(subject)) {
+    const { least, most, wanted } = subject === 'power-on' ? powerOnLimit(guide) : holdUpLimit(guide);
+    const scatter = subject === 'power-on' ? assumedScatterMilliseconds : assumedHoldUpScatterMilliseconds;
+    return { ...times, lower: least ?? -Infinity, upper: most ?? Infinity, wanted, scatter };
+  }
+  const most = rippleLimit(rippleRail(subject)!).most!;
+  return {
+    lower: -Infinity,
+    upper: most,
+    wanted: null,
+    limitOfError: instrument.rippleErrorMillivolts,
+    scatter: assumedRippleScatterShare * most,
+    nominal: 0,
+  };
+}
+
+/** The verdict on a time or a ripple: two limits, or one. */
+function judgeSignal(
+  subject: Exclude<Subject, RailName>,
+  frame: Pick<Verdict, 'subject' | 'condition' | 'instrumentId' | 'count' | 'overdue'>,
+  figures: readonly number[],
+  codes: readonly ReadingCode[],
+  instrument: Instrument,
+  trust: number,
+  guide: Guide,
+): Verdict {
+  const rule = signalRule(subject, instrument, guide);
+  const ends = { lower: rule.lower, upper: rule.upper };
+  const code = codes[0];
+  if (code !== undefined) return { ...frame, ...ends, ...blank, word: codeVerdict[code], reason: code };
+  if (rule.limitOfError === null)
+    return { ...frame, ...ends, ...blank, mean: mean(figures), word: 'cannot-tell', reason: 'beyond-range' };
+  const limitOfError = rule.limitOfError * trust;
+  const judged = byGuardBand(figures, limitOfError, rule.scatter, rule.lower, rule.upper, rule.nominal);
+  const bad = figures.length < 2 || !isTime(subject) ? null : failedStart(figures, limitOfError, rule);
+  if (bad !== null) return { ...frame, ...ends, ...judged, ...bad, settlingError: null, settlingRepeats: null };
+  const beside =
+    rule.wanted === null || judged.word !== 'pass' || judged.mean === null ? null : judged.mean - rule.wanted;
+  const worse =
+    beside === null
+      ? null
+      : subject === 'hold-up'
+        ? beside < 0
+          ? 'shorter-than-guide'
+          : null
+        : beside > 0
+          ? 'slower-than-guide'
+          : null;
+  return { ...frame, ...ends, ...judged, ...(worse === null ? {} : { word: 'marginal', reason: worse }) };
 }
 
 const blank = { mean: null, spread: null, expanded: null, settlingError: null, settlingRepeats: null } as const;
@@ -191,30 +278,7 @@ function judgeGroup(
   const frame = { subject, condition, instrumentId: instrument.id, count: group.length, overdue };
   const figures = group.flatMap((reading) => (reading.value.kind === 'figure' ? [reading.value.figure] : []));
   const codes = group.flatMap((reading) => (reading.value.kind === 'code' ? [reading.value.code] : []));
-  if (subject === 'power-good') {
-    const limits = powerGoodLimits(guide);
-    const ends = { lower: limits.earliestMilliseconds, upper: limits.latestMilliseconds };
-    if (codes.length > 0) return { ...frame, ...ends, ...blank, word: codeVerdict[codes[0]!], reason: codes[0]! };
-    if (instrument.powerGoodErrorMilliseconds === null)
-      return { ...frame, ...ends, ...blank, mean: mean(figures), word: 'cannot-tell', reason: 'beyond-range' };
-    const judged = byGuardBand(
-      figures,
-      instrument.powerGoodErrorMilliseconds * trust,
-      assumedScatterMilliseconds,
-      ends.lower,
-      ends.upper,
-      null,
-    );
-    const bad = figures.length < 2 ? null : failedPowerUp(figures, instrument.powerGoodErrorMilliseconds * trust, ends);
-    if (bad !== null) return { ...frame, ...ends, ...judged, ...bad, settlingError: null, settlingRepeats: null };
-    const slow = judged.word === 'pass' && judged.mean !== null && judged.mean > limits.slowMilliseconds;
-    return {
-      ...frame,
-      ...ends,
-      ...judged,
-      ...(slow ? ({ word: 'marginal', reason: 'slower-than-guide' } as const) : {}),
-    };
-  }
+  if (!isRail(subject)) return judgeSignal(subject, frame, figures, codes, instrument, trust, guide);
   const band = railBand(subject, guide);
   const ends = { lower: band.lower, upper: band.upper };
   const code = codes[0];
@@ -260,7 +324,7 @@ export const nextToNothing = 0.1;
  */
 export function offConditions(readings: readonly MeasuredValue[], guide: Guide): Set<Condition> {
   const nothing = ({ subject, value }: MeasuredValue) =>
-    subject !== 'power-good' &&
+    isRail(subject) &&
     (value.kind === 'code'
       ? value.code === 'absent'
       : Math.abs(value.figure) < nextToNothing * Math.abs(railBand(subject, guide).nominal));
@@ -316,8 +380,11 @@ export function settlingInstruments(verdict: Verdict, instruments: readonly Inst
   const { settlingError, mean: middle, subject } = verdict;
   if (settlingError === null || middle === null) return [];
   return instruments.filter((instrument) => {
-    const error =
-      subject === 'power-good' ? instrument.powerGoodErrorMilliseconds : limitOfErrorVolts(instrument, middle);
+    const error = isRail(subject)
+      ? limitOfErrorVolts(instrument, middle)
+      : isTime(subject)
+        ? instrument.powerGoodErrorMilliseconds
+        : instrument.rippleErrorMillivolts;
     return error !== null && error < settlingError;
   });
 }

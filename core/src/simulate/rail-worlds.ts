@@ -26,6 +26,7 @@ export function meterOf(percent: number, counts: number, digitVolts: number): In
     kind: 'multimeter',
     ranges: [{ fullScaleVolts: 20, percent, counts, digitVolts }],
     powerGoodErrorMilliseconds: null,
+    rippleErrorMillivolts: null,
     calibratedUntil: null,
     ownedBy: '',
   };

@@ -1,6 +1,13 @@
 export { type Confidence, type Source, sources } from './source.ts';
 export { type Guide, type RailBand, railBand, railColour, type RailName, railNames } from './rails.ts';
-export { type PowerGoodLimits, powerGoodLimits } from './signals.ts';
+export {
+  holdUpLimit,
+  type OneLimit,
+  type PowerGoodLimits,
+  powerGoodLimits,
+  powerOnLimit,
+  rippleLimit,
+} from './signals.ts';
 export { modularBendMillimetres, type Shape, shapes } from './shapes.ts';
 export {
   carriedShare,

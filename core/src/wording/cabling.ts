@@ -1,4 +1,5 @@
 import { groupBy } from '../group-by.ts';
+import { leadCaution, leadText } from './leads.ts';
 import { inletName, plugName } from './plugs.ts';
 import type {
   Adapter,
@@ -313,6 +314,10 @@ export function stepText(step: Step): string {
       return 'Radiator or cooler aside, so that the processor plug can be reached';
     case 'unplug':
       return `Unplug ${inlet}${step.cable === null ? '' : `, cable ${step.cable}`}`;
+    case 'lead-out':
+      return `Lead off: ${leadText(step.lead)}`;
+    case 'lead-back':
+      return `Lead back: ${leadText(step.lead)}`;
     case 'part-out':
       return partOutText(step.part);
     case 'old-end':
@@ -477,6 +482,9 @@ export function stepCaution(step: Step): string | null {
       return step.inlet === null ? null : inletCaution(step.inlet.kind);
     case 'supply-end':
       return 'Only the cable that the plan names: one of another supply fits, and burns what it feeds.';
+    case 'lead-out':
+    case 'lead-back':
+      return step.lead === null ? null : leadCaution(step.lead.kind);
     case 'part-out':
     case 'part-in':
       return step.part === null ? null : partCaution[step.part.group][step.kind];

@@ -1,10 +1,11 @@
 import type { Knowledge } from '../diagnose/index.ts';
-import type { Verdict } from '../measure/index.ts';
+import { isRail, rippleRail, type TimeSubject, type Verdict } from '../measure/index.ts';
+import type { RailName } from '../standards/index.ts';
 import { proofsAsked, standingProof, unanswered, type Job, type JobView, type ProofItem } from '../job/index.ts';
 import { nominalVolts, type PartChange } from '../machine/index.ts';
 import { checkTitle, faultName, findingProof, outcomeLabel } from './diagnosing.ts';
 import { wattsText } from './figures.ts';
-import { verdictLevel } from './words.ts';
+import { limitsText, verdictLevel } from './words.ts';
 
 /** What the client reads first, in plain words; each list is sentences. */
 export interface ClientWords {
@@ -46,15 +47,25 @@ function toldBy({ sheet }: Job, knowledge: Knowledge): string[] {
   ];
 }
 
+const voltLine = (rail: RailName): string =>
+  rail === '+5sb'
+    ? 'The 5 volt line that is on while the machine sleeps'
+    : `The ${rail.startsWith('-') ? 'minus ' : ''}${nominalVolts[rail]} volt line`;
+const timeName: Readonly<Record<TimeSubject, string>> = {
+  'power-good': 'The signal that its voltages are good',
+  'power-on': 'The time it takes to start',
+  'hold-up': 'The time it lasts when the mains is gone',
+};
+
 /** The rail and load of a verdict, as somebody who is no technician reads it. */
 function lineName({ subject, condition }: Verdict): string {
-  const volts = subject === 'power-good' ? null : nominalVolts[subject];
+  const ripple = rippleRail(subject);
   const line =
-    volts === null
-      ? 'The signal that its voltages are good'
-      : subject === '+5sb'
-        ? 'The 5 volt line that is on while the machine sleeps'
-        : `The ${subject.startsWith('-') ? 'minus ' : ''}${volts} volt line`;
+    ripple !== null
+      ? `The unsteadiness of ${lower(voltLine(ripple))}`
+      : isRail(subject)
+        ? voltLine(subject)
+        : timeName[subject as TimeSubject];
   return condition === 'work'
     ? `${line}, with the machine at work`
     : condition === 'idle'
@@ -63,7 +74,7 @@ function lineName({ subject, condition }: Verdict): string {
 }
 
 const bounds = ({ lower: least, upper: most, subject }: Verdict): string =>
-  subject === 'power-good' ? `${least} to ${most} ms` : `${least.toFixed(2)} to ${most.toFixed(2)} V`;
+  isRail(subject) ? `${least.toFixed(2)} to ${most.toFixed(2)} V` : limitsText({ subject, lower: least, upper: most });
 
 function foundBy(job: Job, view: Seen, knowledge: Knowledge): string[] {
   const { finding } = job;

@@ -4,7 +4,7 @@ import type { Act } from '../job/index.ts';
 import { checkTitle, faultName, outcomeLabel } from './diagnosing.ts';
 import { wattsText } from './figures.ts';
 import { proofText } from './stations.ts';
-import { changeText, codeText, conditionText, subjectText } from './words.ts';
+import { changeText, codeText, conditionText, subjectText, unitOf } from './words.ts';
 
 /** Names that acts speak of by their ids; the id where nobody knows it any more. */
 export interface HistoryNames {
@@ -37,8 +37,10 @@ export function actText(act: Act, names: HistoryNames): string {
     case 'take-reading':
     case 'correct-reading': {
       const { reading } = act;
-      const unit = reading.subject === 'power-good' ? 'ms' : 'V';
-      const value = reading.value.kind === 'code' ? codeText[reading.value.code] : `${reading.value.figure} ${unit}`;
+      const value =
+        reading.value.kind === 'code'
+          ? codeText[reading.value.code]
+          : `${reading.value.figure} ${unitOf(reading.subject)}`;
       return (
         `${act.kind === 'correct-reading' ? 'Reading corrected' : 'Reading'}: ` +
         `${subjectText[reading.subject]} ${conditionText[reading.condition]}, ${value}`

@@ -20,7 +20,11 @@ export {
   stationStateText,
   stationText,
   strengthText,
+  figureOf,
+  instrumentKindText,
+  limitsText,
   subjectText,
+  unitOf,
   verdictLevel,
   verdictReason,
   verdictText,
@@ -109,4 +113,4 @@ export { actText, type HistoryNames } from './history.ts';
 export { type ClientWords, clientWords } from './client.ts';
 export { figureDoubtText, labelReadProblemText } from './labels.ts';
 export { driveLifeText, listedDoubtText, listingKindText, listingProblemText } from './listings.ts';
-export { leadKindText, leadStateText } from './leads.ts';
+export { leadCaution, leadKindText, leadStateText } from './leads.ts';

@@ -1,5 +1,16 @@
 import type { CaseLayout, PartChange } from '../machine/index.ts';
-import type { Condition, Doubt, QuickProblem, ReadingCode, Subject, Verdict, VerdictWord } from '../measure/index.ts';
+import {
+  isRail,
+  isTime,
+  type Condition,
+  type Doubt,
+  type InstrumentKind,
+  type QuickProblem,
+  type ReadingCode,
+  type Subject,
+  type Verdict,
+  type VerdictWord,
+} from '../measure/index.ts';
 import type { School, LoadWord } from '../load/index.ts';
 import { type FaultGroup, type Hazard, type Need, type Strength } from '../diagnose/index.ts';
 import type {
@@ -21,6 +32,18 @@ export const subjectText: Record<Subject, string> = {
   '-12': '-12 V',
   '+5sb': '+5 V standby',
   'power-good': 'Power-good',
+  'power-on': 'Power-on time',
+  'hold-up': 'Hold-up time',
+  'ripple +12': 'Ripple on +12 V',
+  'ripple +5': 'Ripple on +5 V',
+  'ripple +3.3': 'Ripple on +3.3 V',
+  'ripple -12': 'Ripple on -12 V',
+  'ripple +5sb': 'Ripple on standby',
+};
+export const instrumentKindText: Record<InstrumentKind, string> = {
+  multimeter: 'multimeter',
+  tester: 'hand-held tester',
+  oscilloscope: 'oscilloscope',
 };
 export const conditionText: Record<Condition, string> = { 'off-load': 'off load', idle: 'idle', work: 'at work' };
 export const codeText: Record<ReadingCode, string> = {
@@ -54,6 +77,7 @@ export const hazardText: Record<Hazard, string> = { none: 'none', low: 'low', ma
 export const needText: Record<Need, string> = {
   meter: 'meter',
   tester: 'tester',
+  oscilloscope: 'oscilloscope',
   'spare-supply': 'spare supply',
   'second-spare': 'second spare',
   'spare-memory': 'spare memory',
@@ -128,21 +152,32 @@ export const loadWordText: Record<LoadWord, string> = {
   'cannot-tell': 'Cannot tell',
 };
 
-export const unit = (subject: Subject) => (subject === 'power-good' ? 'ms' : 'V');
-const figureOf = (subject: Subject, figure: number) =>
-  subject === 'power-good' ? figure.toFixed(0) : voltsText(figure);
+/** What the figures of a subject are in. */
+export const unitOf = (subject: Subject) => (isRail(subject) ? 'V' : isTime(subject) ? 'ms' : 'mV');
+/** A figure of what was read, without its unit; ripple and times in whole ones, a short time with its tenth. */
+export const figureOf = (subject: Subject, figure: number) => {
+  if (isRail(subject)) return voltsText(figure);
+  return subject === 'hold-up' && !Number.isInteger(figure) ? figure.toFixed(1) : figure.toFixed(0);
+};
+
+/** What is allowed, such as "11.40 to 12.60 V", "at most 120 mV" or "at least 16 ms". */
+export function limitsText({ subject, lower, upper }: Pick<Verdict, 'subject' | 'lower' | 'upper'>): string {
+  if (lower === -Infinity) return `at most ${figureOf(subject, upper)} ${unitOf(subject)}`;
+  if (upper === Infinity) return `at least ${figureOf(subject, lower)} ${unitOf(subject)}`;
+  return `${figureOf(subject, lower)} to ${figureOf(subject, upper)} ${unitOf(subject)}`;
+}
 
 /** Why a verdict is what it is, with its limit. */
 export function verdictReason(verdict: Verdict): string {
-  const lower = `${figureOf(verdict.subject, verdict.lower)} ${unit(verdict.subject)}`;
-  const upper = `${figureOf(verdict.subject, verdict.upper)} ${unit(verdict.subject)}`;
+  const lower = `${figureOf(verdict.subject, verdict.lower)} ${unitOf(verdict.subject)}`;
+  const upper = `${figureOf(verdict.subject, verdict.upper)} ${unitOf(verdict.subject)}`;
   const doubt =
     verdict.expanded === null
       ? ''
       : ` ±${verdict.expanded < 0.01 ? verdict.expanded.toFixed(3) : figureOf(verdict.subject, verdict.expanded)}`;
   switch (verdict.reason) {
     case 'inside':
-      return `inside ${lower} to ${upper}, with the uncertainty${doubt}`;
+      return `inside ${limitsText(verdict)}, with the uncertainty${doubt}`;
     case 'near-low':
       return `inside, but with the uncertainty${doubt} little is left above the limit ${lower}`;
     case 'near-high':
@@ -156,13 +191,17 @@ export function verdictReason(verdict: Verdict): string {
     case 'straddles-high':
       return `within the uncertainty${doubt} of the limit ${upper}`;
     case 'slower-than-guide':
-      return 'inside 500 ms, slower than the 250 ms of its guide';
+      return `inside 500 ms, slower than the ${verdict.subject === 'power-on' ? 150 : 250} ms of its guide`;
+    case 'shorter-than-guide':
+      return 'long enough only if it was read at full load: its guide wants 17 ms at 80 % of it';
     case 'absent-allowed':
       return 'absent, which its guide allows';
     case 'beyond-range':
-      return verdict.subject === 'power-good'
-        ? 'this instrument does not time power-good'
-        : 'beyond the ranges of this meter';
+      return isRail(verdict.subject)
+        ? 'beyond the ranges of this meter'
+        : isTime(verdict.subject)
+          ? 'this instrument gives no times'
+          : 'this instrument shows no ripple';
     case 'no-figure':
       return 'no figure';
     case 'wrong-sign':
@@ -187,7 +226,7 @@ export function verdictLevel(verdict: Verdict): string {
     ? verdict.reason in codeText
       ? codeText[verdict.reason as ReadingCode]
       : 'absent'
-    : `${figureOf(verdict.subject, verdict.mean)} ${unit(verdict.subject)}`;
+    : `${figureOf(verdict.subject, verdict.mean)} ${unitOf(verdict.subject)}`;
 }
 
 export function doubtText(subject: Subject, doubt: Doubt): string {

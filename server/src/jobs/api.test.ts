@@ -290,6 +290,7 @@ describe('the shop', () => {
       kind: 'multimeter',
       ranges: [{ fullScaleVolts: 20, percent: 0.1, counts: 2, digitVolts: 0.001 }],
       powerGoodErrorMilliseconds: null,
+      rippleErrorMillivolts: null,
       calibratedUntil: '2027-01-31',
       ownedBy: 'Edda K.',
     };

@@ -30,6 +30,7 @@ export const instrument = describe<Omit<Instrument, 'ranges'>>({
   name: text,
   kind: oneOf(instrumentKinds),
   powerGoodErrorMilliseconds: orNull(number),
+  rippleErrorMillivolts: orNull(number),
   calibratedUntil: orNull(text),
   ownedBy: text,
 });

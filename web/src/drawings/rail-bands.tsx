@@ -1,13 +1,19 @@
-import { conditionText, subjectText, verdictLevel, verdictText, type Verdict } from '@fairwatt/core';
+import { conditionText, isRail, subjectText, verdictLevel, verdictText, type Verdict } from '@fairwatt/core';
 
 const rowHeight = 42;
 const left = 150;
 const right = 150;
 
+/** The ends of the band as it is drawn: from nothing where only the most is limited, far out where only the least is. */
+const drawn = ({ lower, upper }: Verdict) => ({
+  lower: Number.isFinite(lower) ? lower : 0,
+  upper: Number.isFinite(upper) ? upper : lower * 2.5,
+});
+
 function scaleOf(verdict: Verdict): { low: number; high: number } {
-  const span = verdict.upper - verdict.lower;
-  const reach = [verdict.lower - span * 0.6, verdict.upper + span * 0.6];
-  return { low: reach[0]!, high: reach[1]! };
+  const { lower, upper } = drawn(verdict);
+  const span = upper - lower;
+  return { low: lower - span * 0.6, high: upper + span * 0.6 };
 }
 
 /**
@@ -54,7 +60,8 @@ export function RailBands({
                 : 'var(--unknown)';
         const at = verdict.mean;
         const was = earlier.find((item) => item.subject === verdict.subject && item.condition === verdict.condition);
-        const places = verdict.subject === 'power-good' ? 0 : 2;
+        const { lower, upper } = drawn(verdict);
+        const end = (value: number) => (isRail(verdict.subject) ? value.toFixed(2) : value.toFixed(0));
         return (
           <g key={`${verdict.subject}-${verdict.condition}`}>
             <text x={0} y={y - 1} fontSize={15} fontWeight={600}>
@@ -66,32 +73,32 @@ export function RailBands({
             </text>
             <line x1={left} x2={left + inner} y1={y} y2={y} style={{ stroke: 'var(--line)' }} />
             <rect
-              x={x(verdict.lower)}
+              x={x(lower)}
               y={y - 8}
-              width={x(verdict.upper) - x(verdict.lower)}
+              width={x(upper) - x(lower)}
               height={16}
               style={{ fill: 'var(--track)', stroke: 'var(--ink-2)' }}
               strokeWidth={1}
             />
             <text
               className="fig"
-              x={x(verdict.lower)}
+              x={x(lower)}
               y={y + 21}
               fontSize={11}
               textAnchor="middle"
               style={{ fill: 'var(--ink-2)' }}
             >
-              {verdict.lower.toFixed(places)}
+              {end(lower)}
             </text>
             <text
               className="fig"
-              x={x(verdict.upper)}
+              x={x(upper)}
               y={y + 21}
               fontSize={11}
               textAnchor="middle"
               style={{ fill: 'var(--ink-2)' }}
             >
-              {verdict.upper.toFixed(places)}
+              {Number.isFinite(verdict.upper) ? end(upper) : ''}
             </text>
             {was?.mean != null && (
               <g style={{ stroke: 'var(--ink-2)' }} strokeWidth={1.5} fill="none">

@@ -1,4 +1,4 @@
-import { railBand, subjectText, type Guide, type RailName, type Reading } from '@fairwatt/core';
+import { isRail, railBand, subjectText, type Guide, type RailName, type Reading } from '@fairwatt/core';
 import { wire } from '../app/palette.ts';
 import { clockTime } from '../controls/clock.ts';
 import { railColour } from '@fairwatt/core';
@@ -16,7 +16,7 @@ export function ReadingsOverTime({
   readonly guide: Guide;
 }) {
   const shown = readings.flatMap((reading) =>
-    reading.subject === 'power-good' || reading.value.kind !== 'figure'
+    !isRail(reading.subject) || reading.value.kind !== 'figure'
       ? []
       : [{ rail: reading.subject, figure: reading.value.figure, at: Date.parse(reading.at) }],
   );

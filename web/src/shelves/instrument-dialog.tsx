@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { DateInput } from '../controls/date-input.tsx';
 import { Button, Input, Select } from 'antd';
 import { instrumentSchema } from '@fairwatt/contract';
-import { parseFigure, type Instrument } from '@fairwatt/core';
+import { instrumentKinds, instrumentKindText, parseFigure, type Instrument } from '@fairwatt/core';
 import { problemOf, useChangeInstrumentMutation, useShopQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { TwoStates } from '../controls/two-states.tsx';
@@ -20,19 +20,29 @@ interface Draft {
   readonly ownedBy: string;
   readonly calibratedUntil: string;
   readonly powerGood: string;
+  readonly ripple: string;
   readonly ranges: readonly RangeDraft[];
 }
 
 const emptyRange: RangeDraft = { fullScaleVolts: '', percent: '', counts: '', digitVolts: '' };
 const draftOf = (was: Instrument | null): Draft =>
   was === null
-    ? { name: '', kind: 'multimeter', ownedBy: '', calibratedUntil: '', powerGood: '', ranges: [emptyRange] }
+    ? {
+        name: '',
+        kind: 'multimeter',
+        ownedBy: '',
+        calibratedUntil: '',
+        powerGood: '',
+        ripple: '',
+        ranges: [emptyRange],
+      }
     : {
         name: was.name,
         kind: was.kind,
         ownedBy: was.ownedBy,
         calibratedUntil: was.calibratedUntil ?? '',
         powerGood: was.powerGoodErrorMilliseconds === null ? '' : String(was.powerGoodErrorMilliseconds),
+        ripple: was.rippleErrorMillivolts === null ? '' : String(was.rippleErrorMillivolts),
         ranges: was.ranges.map((range) => ({
           fullScaleVolts: String(range.fullScaleVolts),
           percent: String(range.percent),
@@ -69,6 +79,7 @@ export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | 
       ownedBy: draft.ownedBy.trim(),
       calibratedUntil: draft.calibratedUntil === '' ? null : draft.calibratedUntil,
       powerGoodErrorMilliseconds: draft.powerGood.trim() === '' ? null : typed(draft.powerGood),
+      rippleErrorMillivolts: draft.ripple.trim() === '' ? null : typed(draft.ripple),
       ranges: draft.ranges.map((range) =>
         Object.fromEntries(rangeFields.map(([field]) => [field, typed(range[field])])),
       ),
@@ -125,11 +136,8 @@ export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | 
           <Select
             aria-label="It is a"
             value={draft.kind}
-            onChange={(picked) => set({ kind: picked === 'tester' ? 'tester' : 'multimeter' })}
-            options={[
-              { value: 'multimeter', label: 'multimeter' },
-              { value: 'tester', label: 'hand-held tester' },
-            ]}
+            onChange={(picked) => set({ kind: picked })}
+            options={instrumentKinds.map((kind) => ({ value: kind, label: instrumentKindText[kind] }))}
           />
         </label>
         <label className="field">
@@ -147,7 +155,7 @@ export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | 
           {errorAt('ownedBy')}
         </label>
         <label className="field">
-          <span className="name">Power-good timing, ± ms (empty: cannot)</span>
+          <span className="name">Times, ± ms (empty: cannot)</span>
           <Input
             className="fig"
             inputMode="decimal"
@@ -155,6 +163,16 @@ export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | 
             onChange={(event) => set({ powerGood: event.target.value })}
           />
           {errorAt('powerGoodErrorMilliseconds')}
+        </label>
+        <label className="field">
+          <span className="name">Ripple, ± mV (empty: cannot)</span>
+          <Input
+            className="fig"
+            inputMode="decimal"
+            value={draft.ripple}
+            onChange={(event) => set({ ripple: event.target.value })}
+          />
+          {errorAt('rippleErrorMillivolts')}
         </label>
         <fieldset className="wide ranges">
           <legend className="label">Limit of error, by range</legend>

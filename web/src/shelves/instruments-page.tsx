@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button } from 'antd';
-import type { Instrument } from '@fairwatt/core';
+import { instrumentKindText, type Instrument } from '@fairwatt/core';
 import { problemOf, useShopQuery } from '../app/api.ts';
 import { useMay } from '../access/use-may.ts';
 import { today } from '../controls/clock.ts';
@@ -38,7 +38,7 @@ export default function InstrumentsPage() {
               cell: (instrument) => instrument.name,
               cellProps: () => ({ style: { fontWeight: 600 } }),
             },
-            { head: 'Kind', cell: (instrument) => (instrument.kind === 'tester' ? 'hand-held tester' : 'multimeter') },
+            { head: 'Kind', cell: (instrument) => instrumentKindText[instrument.kind] },
             {
               head: 'Ranges and limit of error',
               cell: (instrument) =>
@@ -49,10 +49,16 @@ export default function InstrumentsPage() {
                 )),
             },
             {
-              head: 'Power-good',
+              head: 'Times',
               className: 'fig',
               cell: (instrument) =>
                 instrument.powerGoodErrorMilliseconds === null ? 'no' : `±${instrument.powerGoodErrorMilliseconds} ms`,
+            },
+            {
+              head: 'Ripple',
+              className: 'fig',
+              cell: (instrument) =>
+                instrument.rippleErrorMillivolts === null ? 'no' : `±${instrument.rippleErrorMillivolts} mV`,
             },
             {
               head: 'Calibrated until',

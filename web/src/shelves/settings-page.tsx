@@ -21,6 +21,7 @@ import { Waiting } from '../controls/waiting.tsx';
 const possessions: readonly Need[] = [
   'meter',
   'tester',
+  'oscilloscope',
   'spare-supply',
   'second-spare',
   'spare-memory',

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { Button, Input, Select } from 'antd';
 import {
+  leadCaution,
   leadKinds,
   leadKindText,
   leadStates,
@@ -102,18 +103,10 @@ export function LeadsView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
 
 /** What bites with these leads. */
 function Cautions({ kinds }: { readonly kinds: ReadonlySet<LeadKind> }) {
-  const lines = [
-    kinds.has('light-5') || kinds.has('light-12')
-      ? 'Lighting of 5 V and of 12 V are never interchanged: 12 V burns every light of a 5 V line at once.'
-      : null,
-    kinds.has('panel-switch')
-      ? 'Power and reset leads look alike: by the print on the board, not by colour. Reset held ' +
-        'down looks like a dead supply.'
-      : null,
-    kinds.has('pump') ? 'The pump goes on the header that gives full voltage.' : null,
-    kinds.has('riser') ? 'A riser is looked at on both ends.' : null,
-  ].filter((line) => line !== null);
-  return lines.map((line) => (
+  // What burns stands first.
+  const order = [...kinds].sort((a, b) => Number(b.startsWith('light')) - Number(a.startsWith('light')));
+  const lines = new Set(order.map(leadCaution).filter((line) => line !== null));
+  return [...lines].map((line) => (
     <p key={line} className="caution">
       <span>{line}</span>
     </p>

@@ -46,6 +46,11 @@ export function StepsView({
   const order = job.stepOrders.find((item) => item.phase === phase);
   function toggle(step: Step): void {
     if (held(step)) return;
+    if (step.lead !== null) {
+      const onto = step.kind === 'lead-back' ? (['out', 'back'] as const) : (['recorded', 'out'] as const);
+      act({ kind: 'mark-leads', leadIds: [step.lead.id], state: onto[step.done === null ? 1 : 0] });
+      return;
+    }
     if (step.derived) {
       onWay('plan', step.inlet?.id);
       return;
@@ -92,7 +97,7 @@ export function StepsView({
                 </span>
                 <span className="quiet">
                   {step.done === null
-                    ? step.derived
+                    ? step.derived && step.lead === null
                       ? 'at Plan and refit'
                       : ''
                     : `${personName(step.done.by)}, ${clockTime(step.done.at)}`}
@@ -153,10 +158,18 @@ export function StepsView({
         {phase === 'take-out' && view.cabling.basis !== 'plan' && (
           <p className="quiet">No replacement is chosen: only what leaves the machine is unplugged here.</p>
         )}
+        {next?.lead != null && next.kind === 'lead-out' && (
+          <Button
+            disabled={locked}
+            onClick={() => act({ kind: 'mark-leads', leadIds: [next.lead!.id], state: 'untouched' })}
+          >
+            Not touched
+          </Button>
+        )}
         <PassStage stage={phase} />
         {next !== null && held(next) ? null : next !== null && !passed ? (
           <Primary disabled={locked} onClick={() => toggle(next)}>
-            {next.derived ? 'Go to the connectors' : 'Done, next'}
+            {next.derived && next.lead === null ? 'Go to the connectors' : 'Done, next'}
           </Primary>
         ) : phase === 'take-out' ? (
           <Primary

@@ -194,7 +194,7 @@ export function Report() {
           rows={pairs}
           rowKey={(pair) => `${pair.subject}-${pair.condition}`}
           columns={[
-            { head: 'Rail', cell: (pair) => subjectText[pair.subject] },
+            { head: 'What', cell: (pair) => subjectText[pair.subject] },
             { head: 'Load', cell: (pair) => conditionText[pair.condition] },
             { head: 'Before', cell: (pair) => cell(pair.before) },
             { head: 'After', cell: (pair) => cell(pair.after) },

@@ -10,7 +10,9 @@ import {
   settlingInstruments,
   settlingReadings,
   standingInterlock,
+  isRail,
   subjectText,
+  unitOf,
   subjects,
   unreadRailsText,
   verdictLevel,
@@ -49,7 +51,7 @@ const order = (verdict: Verdict) =>
 function WasItStarted({ phase, condition }: { readonly phase: Phase; readonly condition: Condition }) {
   const { job, act, locked } = useDesk();
   const readings = readingsOf(job, phase).filter(
-    (reading) => reading.condition === condition && reading.subject !== '+5sb',
+    (reading) => reading.condition === condition && isRail(reading.subject) && reading.subject !== '+5sb',
   );
   return (
     <div className="row-actions" role="group" aria-label="Was the supply started?">
@@ -210,7 +212,7 @@ export default function Measure() {
                   ? 'read it again three times with the load held steady.'
                   : 'a meter with an error under ' +
                     `${deciding.settlingError < 0.01 ? deciding.settlingError.toFixed(4) : voltsText(deciding.settlingError, 3)} ` +
-                    `${deciding.subject === 'power-good' ? 'ms' : 'V'} at this figure.`}
+                    `${unitOf(deciding.subject)} at this figure.`}
           </p>
         )}
         <p className="caution">

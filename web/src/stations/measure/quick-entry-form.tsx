@@ -11,7 +11,10 @@ import {
   missingRails,
   parseQuickEntry,
   quickProblemText,
+  gives,
+  isRail,
   subjectText,
+  unitOf,
   type Condition,
   type Job,
   type Phase,
@@ -33,9 +36,7 @@ interface Kept {
 }
 
 const figureText = (reading: QuickReading) =>
-  reading.value.kind === 'code'
-    ? codeText[reading.value.code]
-    : `${reading.value.figure} ${reading.subject === 'power-good' ? 'ms' : 'V'}`;
+  reading.value.kind === 'code' ? codeText[reading.value.code] : `${reading.value.figure} ${unitOf(reading.subject)}`;
 
 /** What a person measures with in a job, and how the supply is loaded meanwhile. */
 interface Habit {
@@ -101,11 +102,11 @@ export function QuickEntryForm({
   const parsed = parseQuickEntry(text, missingRails(fitted ?? null));
   const doubts = parsed.readings.filter((reading) => reading.doubt !== null);
   const impossible = parsed.readings.filter(
-    (reading) =>
-      reading.subject !== 'power-good' && reading.value.kind === 'figure' && Math.abs(reading.value.figure) > 60,
+    (reading) => isRail(reading.subject) && reading.value.kind === 'figure' && Math.abs(reading.value.figure) > 60,
   );
   const ready = parsed.readings.length > 0 && parsed.problems.length === 0 && impossible.length === 0;
   const instrument = shop.instruments.find((item) => item.id === instrumentId);
+  const notGiven = instrument === undefined ? [] : parsed.readings.filter(({ subject }) => !gives(instrument, subject));
   const change = (value: string) => {
     setText(value);
     setAsked(false);
@@ -264,6 +265,14 @@ export function QuickEntryForm({
         <p className="quiet" style={{ marginTop: 6 }}>
           The calibration of {instrument.name} ended on {instrument.calibratedUntil}: its error counts half as much
           again.
+        </p>
+      )}
+      {notGiven.length > 0 && (
+        <p className="caution" role="alert">
+          <span>
+            {instrument?.name} does not give {notGiven.map(({ subject }) => subjectText[subject]).join(', ')}: pick the
+            instrument that showed it, or no verdict can be told.
+          </span>
         </p>
       )}
       <div id="quick-understood" aria-live="polite" style={{ minHeight: 26, marginTop: 8 }}>

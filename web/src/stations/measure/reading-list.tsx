@@ -8,7 +8,9 @@ import {
   fittingText,
   isOfFitting,
   parseFigure,
+  isRail,
   subjectText,
+  unitOf,
   type Phase,
   type Reading,
 } from '@fairwatt/core';
@@ -105,9 +107,7 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
 }
 
 const valueText = (reading: Reading) =>
-  reading.value.kind === 'code'
-    ? codeText[reading.value.code]
-    : `${reading.value.figure} ${reading.subject === 'power-good' ? 'ms' : 'V'}`;
+  reading.value.kind === 'code' ? codeText[reading.value.code] : `${reading.value.figure} ${unitOf(reading.subject)}`;
 
 /** A figure that is corrected in place; the old one stays in the list, struck. */
 function Figure({ reading, was }: { readonly reading: Reading; readonly was: Reading | null }) {
@@ -137,7 +137,7 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
       </>
     );
   const keep = () => {
-    if (figure === null || (reading.subject !== 'power-good' && Math.abs(figure) > 60)) return;
+    if (figure === null || (isRail(reading.subject) && Math.abs(figure) > 60)) return;
     if (doubt !== null && !asked) {
       setAsked(true);
       return;
