@@ -67,6 +67,11 @@ describe('paper', () => {
     expect((await pdf(`/jobs/${code}/labels.pdf?stock=a4-24&skip=20`)).pages).toBe(2);
     expect((await pdf(`/jobs/${code}/labels.pdf?stock=a4-65`)).text).toContain('C01');
     expect((await server.call<Problem>(`/jobs/${code}/labels.pdf?stock=letter`)).status).toBe(422);
+    // The supply that came has its own label, whether anything was said of it or not.
+    const mark = await pdf(`/jobs/${code}/supply-label.pdf?stock=roll`);
+    expect(mark.pages).toBe(1);
+    expect(mark.text).toContain(code);
+    expect(mark.text).toContain('NOT JUDGED');
   });
   it('has the schedule as PDF and as CSV, with what is open said first', async () => {
     const { text } = await pdf(`/jobs/${code}/cables.pdf`);
@@ -104,6 +109,8 @@ describe('paper', () => {
       expect((await server.call<Problem>(`/jobs/${fresh}/${path}`)).body.type).toBe('/problems/no-cables');
       expect((await server.call<Problem>(`/jobs/LQ-9999/${path}`)).status).toBe(404);
     }
+    const label = await server.call<Problem>(`/jobs/${fresh}/supply-label.pdf`);
+    expect([label.status, label.body.type]).toEqual([409, '/problems/no-supply']);
   });
 });
 

@@ -91,7 +91,11 @@ const writes: readonly (readonly [method: string, path: readonly (readonly strin
 const reads: readonly (readonly (readonly string[])[])[] = [
   [['jobs']],
   [['jobs'], codes],
-  [['jobs'], codes, ['file', 'events', 'photos', 'presence', 'labels.pdf', 'cables.csv', 'cables.pdf']],
+  [
+    ['jobs'],
+    codes,
+    ['file', 'events', 'photos', 'presence', 'labels.pdf', 'supply-label.pdf', 'cables.csv', 'cables.pdf'],
+  ],
   [['jobs'], codes, ['photos', 'logs'], ['00000000-0000-4000-8000-000000000000', 'x']],
   [['jobs'], codes, ['logs'], ['00000000-0000-4000-8000-000000000000'], ['original']],
   [['shop', 'supplies', 'cable-bags', 'record', 'knowledge', 'health', 'label-printer', 'instruments']],

@@ -189,7 +189,7 @@ describe('open formats', () => {
     for (const model of supplyFileSchema.parse(readJson('demo/supplies.json')).supplies)
       expect(free(model.id), model.id).toBe(model.onShelf);
     expect(knowledgeSchema.safeParse(readJson('core/knowledge/knowledge.json')).success).toBe(true);
-    expect(readdirSync(join(root, 'demo/jobs'))).toHaveLength(7);
+    expect(readdirSync(join(root, 'demo/jobs'))).toHaveLength(8);
     for (const folder of ['demo/jobs', 'demo/past-jobs'])
       for (const name of readdirSync(join(root, folder)))
         expect(jobFileSchema.safeParse(presentJobFile(readJson(`${folder}/${name}`))).error, name).toBeUndefined();

@@ -44,6 +44,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0029_put_away.sql': '5e12c019b319cc5c',
   '0030_likely_cable.sql': 'ae58c0687834907e',
   '0031_times_and_ripple.sql': 'c8aea59fab174805',
+  '0032_bare_supply.sql': '08d5de564ac2e9de',
 };
 
 it('a migration that has shipped never changes again', () => {

@@ -204,6 +204,7 @@ export const endpoints: readonly Endpoint[] = [
   endpoint('GET', '/jobs/:code/photos/:id', 'read'),
   endpoint('DELETE', '/jobs/:code/photos/:id', 'record', 'deleted'),
   endpoint('GET', '/jobs/:code/labels.pdf', 'read'),
+  endpoint('GET', '/jobs/:code/supply-label.pdf', 'read'),
   endpoint('GET', '/jobs/:code/cables.pdf', 'read'),
   endpoint('GET', '/jobs/:code/cables.csv', 'read'),
   endpoint('POST', '/jobs/:code/labels/print', 'record'),

@@ -8,7 +8,7 @@ export const labelQuerySchema = z.strictObject({
   stock: z.enum(labelStocks).default('a4-24'),
   skip: z.coerce.number().int().min(0).max(64).default(0),
 });
-export const printLabelsSchema = z.strictObject({ by: id });
+export const printLabelsSchema = z.strictObject({ by: id, what: z.enum(['cables', 'supply']).default('cables') });
 /** What the printer said of a print job. */
 export const printedSchema = z.strictObject({ job: z.string().max(60), labels: z.int() });
 export const labelPrinterSchema = z.strictObject({ url: z.string().max(300) });

@@ -8,7 +8,7 @@ import type { MeasureResult } from './observations.ts';
 /**
  * Is this rail too high, by more than the error, or by a tester's code? The negative rail is too high below its band.
  */
-function tooHigh({ subject, reason }: Verdict): boolean {
+export function tooHigh({ subject, reason }: Verdict): boolean {
   if (!isRail(subject)) return false;
   return reason === 'too-high' || reason === (subject === '-12' ? 'outside-low' : 'outside-high');
 }

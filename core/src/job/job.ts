@@ -80,6 +80,8 @@ export interface Sheet {
   readonly oldSupplyNote: string;
   /** Given away as electrical waste. */
   readonly oldSupplyDisposed: boolean;
+  /** A supply by itself, without a machine. */
+  readonly bare: boolean;
 }
 
 export type OldSupply = 'failed' | 'kept' | 'given-back';
@@ -419,6 +421,7 @@ export function newJob(code: string, title: string, client: string, words: strin
       oldSupply: null,
       oldSupplyNote: '',
       oldSupplyDisposed: false,
+      bare: false,
     },
     parts: [],
     supply: null,

@@ -1,6 +1,7 @@
 import type { Verdict } from '../measure/index.ts';
 import type { LoadAssessment } from '../load/index.ts';
 import type { Fault, Interlock } from '../diagnose/index.ts';
+import type { BareVerdict } from './bare-supply.ts';
 import type { Cabling } from './cabling.ts';
 import type { Job, SignOff } from './job.ts';
 import { openLeads } from './leads.ts';
@@ -28,6 +29,8 @@ export type OpenPointCode =
   | 'shown-wrong'
   | 'no-readings-after'
   | 'old-supply-unmarked'
+  | 'bare-unjudged'
+  | 'failed-kept'
   | 'fails-after';
 
 export interface OpenPoint {
@@ -50,6 +53,7 @@ export function openPointsOf(
   after: readonly Verdict[],
   plannedLoad: LoadAssessment | null,
   interlocks: readonly Interlock[] = [],
+  bare: BareVerdict | null = null,
 ): OpenPoint[] {
   const points: OpenPoint[] = [];
   const add = (code: OpenPointCode, subject: string | null, id = '') => {
@@ -57,12 +61,22 @@ export function openPointsOf(
     points.push({ key, code, subject, signOff: job.signOffs.find((candidate) => candidate.point === key) ?? null });
   };
   // A job that was closed before dangers were asked about is not opened by them again.
-  if (job.state === 'open')
+  // A supply by itself that was called failed is not powered again.
+  const isGone = bare?.word === 'failed' && job.sheet.oldSupply === 'failed';
+  if (job.state === 'open' && !isGone)
     for (const { danger, madeSafe } of interlocks) if (madeSafe === null) add('danger', danger.title, danger.id);
+  if (bare !== null) {
+    if (bare.word === 'cannot-tell') add('bare-unjudged', String(bare.missing.length));
+    if (job.sheet.oldSupply === null) add('old-supply-unmarked', 'bare');
+    if (bare.word === 'failed' && job.sheet.oldSupply === 'kept') add('failed-kept', null);
+    return points;
+  }
   if (job.finding === null) add('no-finding', null);
   else if (job.finding.kind === 'fault' && !job.finding.confirmed) add('not-confirmed', fault?.name ?? null);
   const supplyMustGo =
     job.finding?.kind === 'fault' && (fault?.cure.id === 'replace-supply' || fault?.cure.id === 'larger-supply');
+  if (job.state === 'open' && job.sheet.oldSupply === 'kept' && fault?.cure.id === 'replace-supply')
+    add('failed-kept', null);
   const choiceMissing = job.choice === null && (supplyMustGo || plannedLoad?.word === 'too-small');
   if (choiceMissing) add('no-choice', null);
   // Without the choice nobody knows yet which plugs are to be seated.

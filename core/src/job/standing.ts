@@ -39,7 +39,7 @@ const mainRails: readonly string[] = ['+12', '+5', '+3.3'];
  * The failing verdict that convicts: a figure read at least twice, or one beside a second failing figure. One fail
  * alone may be a slip of the probe, and a hand-held tester's code is its word only.
  */
-function convicting(verdicts: readonly Verdict[], instruments: readonly Instrument[]): Verdict | null {
+export function convicting(verdicts: readonly Verdict[], instruments: readonly Instrument[]): Verdict | null {
   const kindOf = (id: string) => instruments.find((instrument) => instrument.id === id)?.kind;
   const byFigure = verdicts.filter(
     ({ word, expanded, instrumentId }) => word === 'fail' && expanded !== null && kindOf(instrumentId) !== 'tester',

@@ -1,6 +1,7 @@
 import type { Verdict } from '../measure/index.ts';
 import type { LoadFinding } from '../load/index.ts';
 import type { Job } from './job.ts';
+import type { BareVerdict } from './bare-supply.ts';
 import { unanswered } from './open-points.ts';
 import type { JobView } from './view.ts';
 
@@ -47,7 +48,11 @@ export type StationLine =
   | { readonly code: 'seated'; readonly seated: number; readonly all: number }
   | { readonly code: 'open'; readonly count: number }
   | { readonly code: 'ready' }
-  | { readonly code: 'closed' };
+  | { readonly code: 'closed' }
+  /** A supply by itself has no such station. */
+  | { readonly code: 'not-needed' }
+  | { readonly code: 'bare-supply'; readonly ratingWatts: number }
+  | { readonly code: 'bare'; readonly word: BareVerdict['word']; readonly loaded: boolean };
 
 export interface Station {
   readonly id: StationId;
@@ -174,8 +179,33 @@ function handOver(job: Job, parts: Parts, begun: boolean): Station {
   return { id: 'hand-over', state: 'in-hand', line: open > 0 ? { code: 'open', count: open } : { code: 'ready' } };
 }
 
+/** Of a supply by itself only what it is, what it reads, and what becomes of it. */
+function bareStations(job: Job, parts: Parts, bare: BareVerdict): Station[] {
+  const read = parts.before.verdicts.length > 0;
+  const notNeeded = (id: StationId): Station => ({ id, state: 'untouched', line: { code: 'not-needed' } });
+  const state: StationState = bare.word === 'good' ? 'settled' : bare.word === 'failed' ? 'needs-you' : 'in-hand';
+  return [
+    job.supply === null
+      ? untouched('intake')
+      : { id: 'intake', state: 'settled', line: { code: 'bare-supply', ratingWatts: job.supply.label.ratingWatts } },
+    notNeeded('fault'),
+    read || bare.word === 'failed'
+      ? {
+          id: 'measure',
+          state,
+          line: { code: 'bare', word: bare.word, loaded: bare.word === 'good' && bare.loaded },
+        }
+      : untouched('measure'),
+    notNeeded('load'),
+    notNeeded('replacement'),
+    notNeeded('cables'),
+    handOver(job, parts, read || job.sheet.oldSupply !== null),
+  ];
+}
+
 /** The seven stations in the order of the work. */
 export function stationsOf(job: Job, parts: Parts): Station[] {
+  if (parts.bare !== null) return bareStations(job, parts, parts.bare);
   const list = [
     intake(job),
     fault(job, parts),

@@ -1,5 +1,6 @@
 import { diagnose, interlocksOf, modelOf, triedCureId, weigh, type About, type Diagnosis } from '../diagnose/index.ts';
 import type { CandidateRow, SupplyModel } from '../supply/index.ts';
+import { bareVerdict, type BareVerdict } from './bare-supply.ts';
 import { cablingOf, type Cabling } from './cabling.ts';
 import { cablingSigns, measuredSigns } from './dangers.ts';
 import type { Job } from './job.ts';
@@ -38,10 +39,22 @@ export interface JobView extends Diagnosis {
   readonly candidates: readonly CandidateRow[];
   /** How the present supply stands, load and readings together. */
   readonly standing: Standing;
+  /** The verdict on a supply that came by itself; null for a machine. */
+  readonly bare: BareVerdict | null;
   readonly chosen: SupplyModel | null;
   readonly cabling: Cabling;
   readonly openPoints: readonly OpenPoint[];
   readonly stations: readonly Station[];
+}
+
+/** A supply by itself is read rail by rail, off load. */
+function nextOfBare(bare: BareVerdict): NextReading | null {
+  if (bare.word !== 'cannot-tell') return null;
+  const rails = bare.missing.flatMap((item) =>
+    'subject' in item ? [item.subject] : item.code === 'outlet' ? ['+5sb' as const] : [],
+  );
+  const subject = rails[0];
+  return subject === undefined ? null : { subject, condition: 'off-load', why: { kind: 'record' } };
 }
 
 /** The fault part: verdicts, what was observed, who is suspected, what to check next. */
@@ -113,7 +126,8 @@ export function viewJob(
   const plugged = cablingSigns(cabling);
   const interlocks =
     plugged.length === 0 ? fault.interlocks : [...fault.interlocks, ...interlocksOf(shop.model, [], plugged)];
-  const openPoints = openPointsOf(job, faultFound, cabling, after.verdicts, load.plannedAssessment, interlocks);
+  const bare = bareVerdict(job, fault.before.verdicts, shop.instruments);
+  const openPoints = openPointsOf(job, faultFound, cabling, after.verdicts, load.plannedAssessment, interlocks, bare);
   const lines = {
     before: loadLinesOf(job, 'before', fault.before.steadiness, shop.instruments, fault.before.guide),
     after: loadLinesOf(job, 'after', after.steadiness, shop.instruments, after.guide),
@@ -124,6 +138,7 @@ export function viewJob(
     job.finding?.kind === 'fault' && faultFound?.cure.id === 'replace-supply',
     shop.instruments,
   );
-  const parts = { ...fault, interlocks, lines, load, candidates, standing, cabling, openPoints };
+  const nextReading = bare === null ? fault.nextReading : nextOfBare(bare);
+  const parts = { ...fault, nextReading, interlocks, lines, load, candidates, standing, bare, cabling, openPoints };
   return { ...parts, stations: stationsOf(job, parts) };
 }

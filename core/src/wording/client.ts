@@ -5,6 +5,7 @@ import { proofsAsked, standingProof, unanswered, type Job, type JobView, type Pr
 import { nominalVolts, type PartChange } from '../machine/index.ts';
 import { checkTitle, faultName, findingProof, outcomeLabel } from './diagnosing.ts';
 import { wattsText } from './figures.ts';
+import { bareSentence } from './stations.ts';
 import { limitsText, verdictLevel } from './words.ts';
 
 /** What the client reads first, in plain words; each list is sentences. */
@@ -24,7 +25,7 @@ export interface ClientWords {
 
 type Seen = Pick<
   JobView,
-  'observations' | 'before' | 'after' | 'load' | 'standing' | 'chosen' | 'cabling' | 'openPoints'
+  'bare' | 'observations' | 'before' | 'after' | 'load' | 'standing' | 'chosen' | 'cabling' | 'openPoints'
 >;
 
 /** Words that somebody typed, with one full stop behind them. */
@@ -76,8 +77,15 @@ function lineName({ subject, condition }: Verdict): string {
 const bounds = ({ lower: least, upper: most, subject }: Verdict): string =>
   isRail(subject) ? `${least.toFixed(2)} to ${most.toFixed(2)} V` : limitsText({ subject, lower: least, upper: most });
 
+const bareFound = {
+  failed: 'The power supply has failed and is never to be used again.',
+  good: 'The power supply is good, as far as it was tried.',
+  'cannot-tell': 'We cannot say yet whether the power supply is good.',
+} as const;
+
 function foundBy(job: Job, view: Seen, knowledge: Knowledge): string[] {
   const { finding } = job;
+  if (view.bare !== null) return [bareFound[view.bare.word], bareSentence(view.bare)];
   if (finding === null) return ['We have not come to a finding yet.'];
   if (finding.kind === 'no-fault') return ['We found no fault, and the power supply is healthy.'];
   if (finding.kind === 'hand-on')
@@ -119,6 +127,12 @@ function didBy(job: Job, view: Seen): string[] {
     job.parts.filter(({ change }) => changes.includes(change)).map(({ name }) => name);
   const list = (names: readonly string[], what: string) =>
     names.length === 0 ? [] : [`${what}: ${names.join(', ')}.`];
+  if (view.bare !== null && view.before.verdicts.length > 0)
+    return [
+      view.before.verdicts.some(({ condition }) => condition === 'work')
+        ? 'We tried the power supply by itself on the bench, off load and under load.'
+        : 'We tried the power supply by itself on the bench, off load.',
+    ];
   return [
     ...(job.choice?.kind === 'replace'
       ? [
@@ -186,14 +200,16 @@ function measuredBy(view: Seen): string[] {
 }
 
 const oldText = {
-  failed: 'The supply that came out has failed, and is never to be used again',
-  kept: 'The supply that came out is good, and is kept here',
-  'given-back': 'The supply that came out goes back to you',
+  failed: 'has failed, and is never to be used again',
+  kept: 'is good, and is kept here',
+  'given-back': 'goes back to you',
 } as const;
 
 function oldBy({ sheet }: Job): string[] {
   if (sheet.oldSupply === null) return [];
-  return [`${oldText[sheet.oldSupply]}${sheet.oldSupplyDisposed ? '; it was given to electrical waste' : ''}.`];
+  return [
+    `The supply${sheet.bare ? '' : ' that came out'} ${oldText[sheet.oldSupply]}${sheet.oldSupplyDisposed ? '; it was given to electrical waste' : ''}.`,
+  ];
 }
 
 /**

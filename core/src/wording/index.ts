@@ -54,7 +54,17 @@ export {
   tallyText,
   twoFaultsText,
 } from './diagnosing.ts';
-export { openPointText, proofNextText, proofText, stationLineText } from './stations.ts';
+export {
+  bareMissingText,
+  bareSentence,
+  bareWordText,
+  supplyMarkLines,
+  supplyMarkText,
+  openPointText,
+  proofNextText,
+  proofText,
+  stationLineText,
+} from './stations.ts';
 export {
   forecastText,
   logEventText,

@@ -1,7 +1,7 @@
 import { type Knowledge } from '../diagnose/index.ts';
-import type { OpenPoint, ProofItem, StationLine } from '../job/index.ts';
+import type { BareMissing, BareVerdict, OpenPoint, ProofItem, StationLine, SupplyMark } from '../job/index.ts';
 import { percentText, voltsText, wattsText } from './figures.ts';
-import { subjectText, verdictLevel } from './words.ts';
+import { limitsText, subjectText, verdictLevel } from './words.ts';
 import { faultName, outcomeLabel } from './diagnosing.ts';
 
 /** A station's result in one short line. */
@@ -51,7 +51,69 @@ export function stationLineText(line: StationLine, knowledge: Knowledge, supplyN
       return 'ready to close';
     case 'closed':
       return 'closed';
+    case 'not-needed':
+      return 'not needed';
+    case 'bare-supply':
+      return `${wattsText(line.ratingWatts)} supply by itself`;
+    case 'bare':
+      return bareWordText[line.word] + (line.word === 'good' && !line.loaded ? ', off load' : '');
   }
+}
+
+export const bareWordText: Readonly<Record<BareVerdict['word'], string>> = {
+  failed: 'failed',
+  good: 'good',
+  'cannot-tell': 'cannot tell yet',
+};
+
+/** What is missing before a supply by itself can be judged. */
+export function bareMissingText(missing: BareMissing): string {
+  switch (missing.code) {
+    case 'label':
+      return "the supply's label";
+    case 'outlet':
+      return 'its standby voltage: nothing came, and without it the outlet may be dead';
+    case 'read':
+      return subjectText[missing.subject];
+    case 'again':
+      return `${subjectText[missing.subject]} once more: one reading does not tell`;
+  }
+}
+
+/** The verdict on a supply by itself, as a sentence. */
+export function bareSentence(bare: BareVerdict): string {
+  switch (bare.word) {
+    case 'failed':
+      return bare.verdict === null
+        ? 'It does not start, and its standby voltage is there.'
+        : `${subjectText[bare.verdict.subject]} reads ${verdictLevel(bare.verdict)}; ${limitsText(bare.verdict)} is right.`;
+    case 'good':
+      return (
+        (bare.loaded
+          ? 'Every voltage is inside its limits, under load as well'
+          : 'Every voltage is inside its limits off load; what it does at work is not known') +
+        (bare.marginal ? ', one of them near its limit.' : '.')
+      );
+    case 'cannot-tell':
+      return `Still missing: ${bare.missing.map(bareMissingText).join('; ')}.`;
+  }
+}
+
+/** What became of the supply that came, as it stands on its label. */
+export const supplyMarkText: Readonly<Record<SupplyMark['word'], string>> = {
+  failed: 'Failed',
+  kept: 'Good, kept',
+  'given-back': 'Goes back to the client',
+  unmarked: 'Not judged',
+};
+
+/** What its label says beside that: why, what for, and what nobody does with it. */
+export function supplyMarkLines({ word, note, bare }: SupplyMark): string[] {
+  return [
+    ...(note.trim() === '' ? [] : [note.trim()]),
+    ...(bare === null ? [] : [bareSentence(bare)]),
+    ...(word === 'failed' ? ['Never to be used again, never opened: electrical waste.'] : []),
+  ];
 }
 
 /** What has to be shown at the finished machine. */
@@ -118,7 +180,13 @@ export function openPointText(point: OpenPoint): string {
     case 'shown-wrong':
       return `It was tried, and this does not hold: ${shownText(point.subject)}.`;
     case 'old-supply-unmarked':
-      return 'Nobody said what became of the supply that came out.';
+      return point.subject === 'bare'
+        ? 'Nobody said what becomes of the supply.'
+        : 'Nobody said what became of the supply that came out.';
+    case 'bare-unjudged':
+      return `The supply is not judged yet: ${countText(point.subject, 'thing is', 'things are')} missing.`;
+    case 'failed-kept':
+      return 'The supply has failed and is marked to be kept.';
     case 'no-readings-after':
       return `With the new supply no reading passes yet: ${point.subject ?? 'none was taken'}.`;
     case 'fails-after':

@@ -7,6 +7,9 @@ import {
   placeText,
   scheduleOf,
   stateWordText,
+  supplyMark,
+  supplyMarkLines,
+  supplyMarkText,
   tagsOf,
   unanswered,
   openPointText,
@@ -15,7 +18,9 @@ import {
   type JobView,
   type ScheduleLine,
   type Shop,
+  type SupplyMark,
   plugName,
+  wattsText,
 } from '@fairwatt/core';
 import type { LabelStock } from '@fairwatt/contract';
 
@@ -92,10 +97,15 @@ function tagContent(tag: CableTag, job: Job, address: string, width: number, hei
 }
 
 /**
- * Tags for both ends of each cable as PDF, on a sheet of this stock or one to a page for a roll.
+ * Labels as PDF, on a sheet of this stock or one to a page for a roll.
  * @param skip labels of the first sheet that are used up already
  */
-export function labelsPdf(job: Job, view: JobView, address: string, stock: LabelStock, skip: number): Promise<Buffer> {
+function labelSheet(
+  labels: readonly ((width: number, height: number) => Content)[],
+  title: string,
+  stock: LabelStock,
+  skip: number,
+): Promise<Buffer> {
   const {
     page,
     label: [width, height],
@@ -104,19 +114,19 @@ export function labelsPdf(job: Job, view: JobView, address: string, stock: Label
     rows,
   } = stocks[stock];
   const perPage = columns * rows;
-  const cells = [...Array.from({ length: skip % perPage }, () => null), ...tagsOf(view.cabling)];
+  const cells = [...Array.from({ length: skip % perPage }, () => null), ...labels];
   const pages = Array.from({ length: Math.max(1, Math.ceil(cells.length / perPage)) }, (_, index) =>
     cells.slice(index * perPage, (index + 1) * perPage),
   );
-  const content = pages.map((tags, index): Content => ({
+  const content = pages.map((onPage, index): Content => ({
     ...(index === 0 ? {} : { pageBreak: 'before' as const }),
     table: {
       widths: Array.from({ length: columns }, () => points(width)),
-      heights: Array.from({ length: Math.ceil(tags.length / columns) || 1 }, () => points(height) - 0.01),
-      body: Array.from({ length: Math.ceil(tags.length / columns) || 1 }, (_, row) =>
+      heights: Array.from({ length: Math.ceil(onPage.length / columns) || 1 }, () => points(height) - 0.01),
+      body: Array.from({ length: Math.ceil(onPage.length / columns) || 1 }, (_, row) =>
         Array.from({ length: columns }, (_unused, column): Content => {
-          const tag = tags[row * columns + column];
-          return tag == null ? { text: '' } : tagContent(tag, job, address, width, height);
+          const label = onPage[row * columns + column];
+          return label == null ? { text: '' } : label(width, height);
         }),
       ),
       dontBreakRows: true,
@@ -134,9 +144,58 @@ export function labelsPdf(job: Job, view: JobView, address: string, stock: Label
     pageSize: { width: points(page[0]), height: points(page[1]) },
     pageMargins: [points(margin[0]), points(margin[1]), 0, 0],
     content,
-    info: { title: `Cable tags ${job.code}` },
+    info: { title },
     defaultStyle: { font: 'Roboto', fontSize: 8 },
   });
+}
+
+/** Tags for both ends of each cable. */
+export function labelsPdf(job: Job, view: JobView, address: string, stock: LabelStock, skip: number): Promise<Buffer> {
+  const tags = tagsOf(view.cabling).map(
+    (tag) => (width: number, height: number) => tagContent(tag, job, address, width, height),
+  );
+  return labelSheet(tags, `Cable tags ${job.code}`, stock, skip);
+}
+
+/** What stands on the supply that came, so that it never lies on a shelf unmarked. */
+function markContent(mark: SupplyMark, job: Job, address: string, width: number, height: number): Content {
+  const small = height < 25;
+  const qr = points(Math.min(height - 5, width * 0.34));
+  const rating = mark.ratingWatts === null ? '' : wattsText(mark.ratingWatts);
+  const lines = supplyMarkLines(mark).map((text) => shortened(text, small ? 40 : 90));
+  return {
+    columns: [
+      { svg: qrOf(`${address}/jobs/${encodeURIComponent(job.code)}`), width: qr, height: qr },
+      {
+        width: '*',
+        margin: [points(1.5), 0, 0, 0],
+        stack: [
+          { text: supplyMarkText[mark.word].toUpperCase(), bold: true, fontSize: small ? 9 : 14 },
+          {
+            text: shortened([mark.name, rating].filter((text) => text !== '').join(', '), small ? 28 : 44),
+            bold: true,
+            fontSize: small ? 5.5 : 8.5,
+          },
+          ...(small ? lines.slice(0, 1) : lines).map((text) => ({ text, fontSize: small ? 5 : 7 })),
+          { text: `${job.code}, ${job.updatedAt.slice(0, 10)}`, fontSize: small ? 5 : 7 },
+        ],
+      },
+    ],
+    margin: [points(2), points(2), points(1), 0],
+  };
+}
+
+/** The label of the supply that came, once. */
+export function supplyLabelPdf(
+  job: Job,
+  view: JobView,
+  address: string,
+  stock: LabelStock,
+  skip: number,
+): Promise<Buffer> {
+  const mark = supplyMark(job, view.bare);
+  const label = (width: number, height: number) => markContent(mark, job, address, width, height);
+  return labelSheet([label], `Supply of ${job.code}`, stock, skip);
 }
 
 const render = async (definition: Parameters<typeof pdfmake.createPdf>[0]): Promise<Buffer> =>

@@ -23,6 +23,8 @@ export function paperRoutes(pool: pg.Pool, workers: Workers, address: string | n
     if (paper.kind === 'no-job') throw noJob(order.code);
     if (paper.kind === 'no-cables')
       throw new HttpProblem(409, 'no-cables', 'No cable is planned or recorded in this job yet');
+    if (paper.kind === 'no-supply')
+      throw new HttpProblem(409, 'no-supply', 'The supply that came is not entered in this job yet');
     return Buffer.from(paper.bytes);
   }
   const codeIn = (request: Request) => codeOf(String(request.params['code']));
@@ -37,6 +39,12 @@ export function paperRoutes(pool: pg.Pool, workers: Workers, address: string | n
     const address = addressOf(request);
     pdf(response, `${code}-labels.pdf`, await made({ kind: 'labels', code, address, stock, skip }));
   });
+  router.get('/:code/supply-label.pdf', async (request, response) => {
+    const { stock, skip } = parseInput(labelQuerySchema, request.query, 'The query');
+    const code = codeIn(request);
+    const address = addressOf(request);
+    pdf(response, `${code}-supply.pdf`, await made({ kind: 'supply-label', code, address, stock, skip }));
+  });
   router.get('/:code/cables.pdf', async (request, response) => {
     const code = codeIn(request);
     pdf(response, `${code}-cables.pdf`, await made({ kind: 'schedule', code, address: addressOf(request) }));
@@ -47,12 +55,13 @@ export function paperRoutes(pool: pg.Pool, workers: Workers, address: string | n
     response.attachment(`${code}-cables.csv`).type('text/csv').send(csv);
   });
   router.post('/:code/labels/print', body, async (request, response) => {
-    await signedInput(pool, request, printLabelsSchema, request.body, 'The print job');
+    const { what } = await signedInput(pool, request, printLabelsSchema, request.body, 'The print job');
     const printer = await readLabelPrinter(pool);
     if (printer === null)
       throw new HttpProblem(404, 'no-printer', 'No label printer is entered; an owner does that at Settings');
     const address = addressOf(request);
-    const labels = await made({ kind: 'labels', code: codeIn(request), address, stock: 'roll', skip: 0 });
+    const kind = what === 'supply' ? 'supply-label' : 'labels';
+    const labels = await made({ kind, code: codeIn(request), address, stock: 'roll', skip: 0 });
     try {
       response.json(printedSchema.parse(await printPdf(printer, labels)));
     } catch (error) {

@@ -148,6 +148,7 @@ const sheet: Fields<KeptSheet> = {
   oldSupply: orNull(oneOf(oldSupplies)),
   oldSupplyNote: text,
   oldSupplyDisposed: boolean,
+  bare: boolean,
   watch: text,
   leftInBag: text,
 };

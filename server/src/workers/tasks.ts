@@ -1,16 +1,20 @@
 import type { LabelStock } from '@fairwatt/contract';
 import type { Lesson } from '../record/store.ts';
 
-/** A paper of a job: tags, or the schedule of its cables. */
+/** A paper of a job: tags, the label of the supply that came, or the schedule of its cables. */
 export type PaperOrder = { readonly code: string; readonly address: string } & (
   | { readonly kind: 'labels'; readonly stock: LabelStock; readonly skip: number }
+  | { readonly kind: 'supply-label'; readonly stock: LabelStock; readonly skip: number }
   | { readonly kind: 'schedule' }
   | { readonly kind: 'schedule-csv' }
 );
 
 /** The paper, or why there is none. */
 export type Paper =
-  { readonly kind: 'made'; readonly bytes: Uint8Array } | { readonly kind: 'no-job' } | { readonly kind: 'no-cables' };
+  | { readonly kind: 'made'; readonly bytes: Uint8Array }
+  | { readonly kind: 'no-job' }
+  | { readonly kind: 'no-cables' }
+  | { readonly kind: 'no-supply' };
 
 /** What is known of a job that is about to be closed. */
 export interface Closing {

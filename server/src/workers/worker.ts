@@ -3,7 +3,7 @@ import { pino } from 'pino';
 import { unanswered, viewJob } from '@fairwatt/core';
 import { createPool } from '../database/pool.ts';
 import { snapshot, transaction } from '../database/query.ts';
-import { labelsPdf, scheduleCsv, schedulePdf } from '../jobs/documents.ts';
+import { labelsPdf, scheduleCsv, schedulePdf, supplyLabelPdf } from '../jobs/documents.ts';
 import { readJob, readStamped } from '../jobs/read.ts';
 import { indexJob } from '../jobs/search.ts';
 import { stampOfJob, stationsNow, writeStations } from '../jobs/station-lines.ts';
@@ -66,6 +66,10 @@ async function paper(order: PaperOrder): Promise<Paper> {
   if (found === null) return { kind: 'no-job' };
   const { job, shop, people } = found;
   const view = viewJob(job, shop, { candidates: [] });
+  if (order.kind === 'supply-label')
+    return job.supply === null
+      ? { kind: 'no-supply' }
+      : { kind: 'made', bytes: await supplyLabelPdf(job, view, order.address, order.stock, order.skip) };
   if (view.cabling.basis === 'none') return { kind: 'no-cables' };
   const nameOf = (id: string) => people.find((person) => person.id === id)?.name ?? id;
   switch (order.kind) {

@@ -362,11 +362,14 @@ export const api = createApi({
       }),
       invalidatesTags: ['photos'],
     }),
-    printLabels: build.mutation<{ job: string; labels: number }, { code: string; by: string }>({
-      query: ({ code, by }) => ({
+    printLabels: build.mutation<
+      { job: string; labels: number },
+      { code: string; by: string; what: 'cables' | 'supply' }
+    >({
+      query: ({ code, ...body }) => ({
         url: `/jobs/${encodeURIComponent(code)}/labels/print`,
         method: 'POST',
-        body: { by },
+        body,
       }),
     }),
     labelPrinter: build.query<{ url: string } | null, void>({

@@ -21,6 +21,7 @@ import {
   type Refusal,
   type Shop,
   type ShopRecord,
+  type Station,
 } from '@fairwatt/core';
 import { actPermissions, permissions, roleMay, type Technician } from '@fairwatt/contract';
 import {
@@ -47,6 +48,7 @@ import { Conflicts } from './conflicts.tsx';
 import { JobDeskContext, type JobDesk } from './job-context.ts';
 import { DangerStrip } from './interlock-card.tsx';
 import { JobHead } from './job-head.tsx';
+import { NotNeeded } from './not-needed.tsx';
 import { Presence } from './presence.tsx';
 import { PutAwayStrip } from './put-away-strip.tsx';
 import { StationWire } from './station-wire.tsx';
@@ -342,11 +344,11 @@ function Desk({
             <Routes>
               <Route index element={<Navigate to={firstStation(job, view.stations)} replace />} />
               <Route path="intake" element={<Intake />} />
-              <Route path="fault" element={<Fault />} />
+              <Route path="fault" element={job.sheet.bare ? <NotNeeded /> : <Fault />} />
               <Route path="measure" element={<Measure />} />
-              <Route path="load" element={<Load />} />
-              <Route path="replacement" element={<Replacement />} />
-              <Route path="cables" element={<Cables />} />
+              <Route path="load" element={job.sheet.bare ? <NotNeeded /> : <Load />} />
+              <Route path="replacement" element={job.sheet.bare ? <NotNeeded /> : <Replacement />} />
+              <Route path="cables" element={job.sheet.bare ? <NotNeeded /> : <Cables />} />
               <Route path="hand-over" element={<HandOver />} />
               <Route path="*" element={<Navigate to="../intake" replace />} />
             </Routes>
@@ -378,8 +380,9 @@ function Undo({ text, onUndo }: { readonly text: ReactNode; readonly onUndo: () 
 }
 
 /** Where the work goes on: what needs somebody, else the first that is not settled. */
-function firstStation(job: Job, stations: readonly { readonly id: string; readonly state: string }[]): string {
+function firstStation(job: Job, all: readonly Station[]): string {
   if (job.state === 'closed') return 'hand-over';
+  const stations = all.filter(({ line }) => line.code !== 'not-needed');
   return (
     (
       stations.find((station) => station.state === 'needs-you') ??

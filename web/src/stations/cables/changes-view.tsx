@@ -108,7 +108,7 @@ export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonl
                 </Button>
                 <Button
                   disabled={technician === null || printing.isLoading}
-                  onClick={() => void print({ code, by: technician ?? '' })}
+                  onClick={() => void print({ code, by: technician ?? '', what: 'cables' })}
                 >
                   {printing.isLoading ? 'Printing …' : 'Print on the label printer'}
                 </Button>

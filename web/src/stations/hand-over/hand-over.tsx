@@ -30,7 +30,7 @@ export default function HandOver() {
         </div>
         <Proofs />
         <Report />
-        {job.choice?.kind === 'replace' && <OldSupplyFate />}
+        {(job.choice?.kind === 'replace' || job.sheet.bare) && <OldSupplyFate />}
         <div className="fields no-print" style={{ marginTop: 18, maxWidth: 760 }}>
           <TextField
             label="Serial number of the fitted supply"
@@ -107,7 +107,9 @@ export default function HandOver() {
         )}
         {!closed && (
           <p className="caution">
-            Rocker on before it is out of reach. The old supply is marked and does not go back on the shelf.
+            {job.sheet.bare
+              ? 'It leaves the bench with its label on, whatever it is. Nobody opens it.'
+              : 'Rocker on before it is out of reach. The old supply is marked and does not go back on the shelf.'}
           </p>
         )}
         {closed ? (
@@ -151,6 +153,8 @@ const station: Readonly<Record<OpenPointCode, StationId>> = {
   'no-readings-after': 'measure',
   'old-supply-unmarked': 'hand-over',
   'fails-after': 'measure',
+  'bare-unjudged': 'measure',
+  'failed-kept': 'hand-over',
 };
 
 /** Points that have a way of their own at Cables. */
@@ -170,7 +174,7 @@ function useLeadTo(): (point: OpenPoint) => void {
     const way = wayOf[point.code];
     if (way !== undefined) void navigate(`/jobs/${code}/cables?way=${way}`);
     else if (station[point.code] !== 'hand-over') goTo(station[point.code]);
-    else if (point.code === 'old-supply-unmarked')
+    else if (point.code === 'old-supply-unmarked' || point.code === 'failed-kept')
       document.querySelector<HTMLElement>('[data-old-supply] input')?.focus();
     else document.querySelector<HTMLElement>(`[data-proof="${point.subject ?? ''}"] .key`)?.focus();
   };

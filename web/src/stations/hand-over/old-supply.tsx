@@ -1,5 +1,6 @@
-import { Checkbox } from 'antd';
+import { Button, Checkbox } from 'antd';
 import { oldSupplies, oldSupplyText, type OldSupply, type SheetChanges } from '@fairwatt/core';
+import { problemOf, usePrintLabelsMutation } from '../../app/api.ts';
 import { Choice } from '../../controls/choice.tsx';
 import { TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -12,14 +13,16 @@ const noteLabel: Readonly<Record<OldSupply, string>> = {
 
 /** What became of the supply that came out; it never goes back on a shelf unmarked. */
 export function OldSupplyFate() {
-  const { job, act, locked } = useDesk();
+  const { job, act, locked, code, technician } = useDesk();
+  const [print, printing] = usePrintLabelsMutation();
+  const title = job.sheet.bare ? 'What becomes of it' : 'The supply that came out';
   const { oldSupply, oldSupplyNote, oldSupplyDisposed, version } = job.sheet;
   const edit = (changes: SheetChanges) => act({ kind: 'edit-sheet', changes, basedOn: version });
   return (
-    <section className="block no-print" aria-label="The supply that came out" data-old-supply>
-      <span className="label">The supply that came out</span>
+    <section className="block no-print" aria-label={title} data-old-supply>
+      <span className="label">{title}</span>
       <Choice<OldSupply | 'unsaid'>
-        label="The supply that came out"
+        label={title}
         value={oldSupply ?? 'unsaid'}
         disabled={locked}
         options={[
@@ -57,6 +60,27 @@ export function OldSupplyFate() {
             </span>
           </p>
         </>
+      )}
+      {job.supply !== null && oldSupply !== null && (
+        <div className="row-actions" style={{ marginTop: 8 }}>
+          <Button href={`/api/jobs/${code}/supply-label.pdf?stock=roll`} target="_blank" rel="noreferrer">
+            Its label as PDF
+          </Button>
+          <Button
+            disabled={technician === null || printing.isLoading}
+            onClick={() => void print({ code, by: technician ?? '', what: 'supply' })}
+          >
+            {printing.isLoading ? 'Printing …' : 'Print it on the label printer'}
+          </Button>
+          {printing.isError && (
+            <span className="error-text" role="alert">
+              {problemOf(printing.error).title}
+            </span>
+          )}
+          {printing.data !== undefined && !printing.isError && (
+            <span role="status">Printed, print job {printing.data.job}.</span>
+          )}
+        </div>
       )}
     </section>
   );

@@ -1,4 +1,7 @@
 import {
+  bareSentence,
+  bareWordText,
+  type BareVerdict,
   cableEnds,
   clientWords,
   codeText,
@@ -79,7 +82,7 @@ function ForTheClient() {
     ['What we found, and how we know', words.found],
     ['What we did', words.did],
     ['Before and after', words.measured],
-    ['The supply that came out', words.old],
+    [job.sheet.bare ? 'What becomes of it' : 'The supply that came out', words.old],
     ['What to watch', words.watch],
     ['Not finished', words.unsettled],
   ];
@@ -100,54 +103,12 @@ function ForTheClient() {
   );
 }
 
-/**
- * The job on paper: to its client in plain words, and behind that the bench's record: what was wrong and how it was
- * found, what was fitted and why, readings, cables.
- */
-export function Report() {
-  const { job, view, shop, knowledge, personName } = useDesk();
-  const pairs = subjects
-    .flatMap((subject) =>
-      conditions.map((condition) => ({
-        subject,
-        condition,
-        before: view.before.verdicts.find((item) => item.subject === subject && item.condition === condition),
-        after: view.after.verdicts.find((item) => item.subject === subject && item.condition === condition),
-      })),
-    )
-    .filter((pair) => pair.before !== undefined || pair.after !== undefined);
+/** What was found, and what was fitted for which load. */
+function FoundAndFitted() {
+  const { job, view, knowledge } = useDesk();
   const added = job.parts.filter((part) => part.change !== 'stays');
-  const left = unanswered(view.openPoints);
-  const shown = proofsAsked(job).flatMap((item) => standingProof(job, item) ?? []);
   return (
-    <article className="report-sheet" aria-label="Summary">
-      <header style={{ display: 'flex', justifyContent: 'space-between', gap: 20 }}>
-        <div>
-          <strong style={{ fontSize: 20 }}>{shop.settings.name}</strong>
-          <div>
-            {job.sheet.title}
-            {job.sheet.client === '' ? '' : `, ${job.sheet.client}`}
-            {job.sheet.serial === '' ? '' : `, ${job.sheet.serial}`}
-          </div>
-        </div>
-        <div style={{ textAlign: 'right' }}>
-          <span className="fig" style={{ fontSize: 20 }}>
-            {job.code}
-          </span>
-          <div className="quiet">{calendarDay(job.updatedAt)}</div>
-        </div>
-      </header>
-      <ForTheClient />
-      <h2 className={styles.annex ?? ''}>The bench’s record</h2>
-      <h2>Complaint</h2>
-      <p>
-        {job.sheet.words === '' ? 'Not written down.' : `“${job.sheet.words}”`}{' '}
-        {job.sheet.button !== null &&
-          `Pressing the button: ${[job.sheet.button, ...job.sheet.alsoTold]
-            .map((told) => outcomeLabel(knowledge, 'told-button', told).toLowerCase())
-            .join('; at other times ')}.`}{' '}
-        {job.sheet.course !== null && `${outcomeLabel(knowledge, 'told-course', job.sheet.course)}.`}
-      </p>
+    <>
       <h2>Finding</h2>
       <p>
         <strong>{findingSentence(knowledge, job.finding)}</strong>{' '}
@@ -186,6 +147,72 @@ export function Report() {
             : `The supply that came, ${wattsText(job.supply.label.ratingWatts)}: ` +
               loadSentence(view.load.plannedAssessment.word, view.load.plannedAssessment.deciding, true))}
       </p>
+    </>
+  );
+}
+
+/** The verdict on a supply by itself. */
+function BareFound({ bare }: { readonly bare: BareVerdict }) {
+  const { job } = useDesk();
+  return (
+    <>
+      <h2>Verdict</h2>
+      <p>
+        <strong>{[job.supply?.name ?? '', bareWordText[bare.word]].filter((text) => text !== '').join(': ')}.</strong>{' '}
+        {bareSentence(bare)}
+      </p>
+    </>
+  );
+}
+
+/**
+ * The job on paper: to its client in plain words, and behind that the bench's record: what was wrong and how it was
+ * found, what was fitted and why, readings, cables.
+ */
+export function Report() {
+  const { job, view, shop, knowledge, personName } = useDesk();
+  const pairs = subjects
+    .flatMap((subject) =>
+      conditions.map((condition) => ({
+        subject,
+        condition,
+        before: view.before.verdicts.find((item) => item.subject === subject && item.condition === condition),
+        after: view.after.verdicts.find((item) => item.subject === subject && item.condition === condition),
+      })),
+    )
+    .filter((pair) => pair.before !== undefined || pair.after !== undefined);
+  const left = unanswered(view.openPoints);
+  const shown = proofsAsked(job).flatMap((item) => standingProof(job, item) ?? []);
+  return (
+    <article className="report-sheet" aria-label="Summary">
+      <header style={{ display: 'flex', justifyContent: 'space-between', gap: 20 }}>
+        <div>
+          <strong style={{ fontSize: 20 }}>{shop.settings.name}</strong>
+          <div>
+            {job.sheet.title}
+            {job.sheet.client === '' ? '' : `, ${job.sheet.client}`}
+            {job.sheet.serial === '' ? '' : `, ${job.sheet.serial}`}
+          </div>
+        </div>
+        <div style={{ textAlign: 'right' }}>
+          <span className="fig" style={{ fontSize: 20 }}>
+            {job.code}
+          </span>
+          <div className="quiet">{calendarDay(job.updatedAt)}</div>
+        </div>
+      </header>
+      <ForTheClient />
+      <h2 className={styles.annex ?? ''}>The bench’s record</h2>
+      <h2>Complaint</h2>
+      <p>
+        {job.sheet.words === '' ? 'Not written down.' : `“${job.sheet.words}”`}{' '}
+        {job.sheet.button !== null &&
+          `Pressing the button: ${[job.sheet.button, ...job.sheet.alsoTold]
+            .map((told) => outcomeLabel(knowledge, 'told-button', told).toLowerCase())
+            .join('; at other times ')}.`}{' '}
+        {job.sheet.course !== null && `${outcomeLabel(knowledge, 'told-course', job.sheet.course)}.`}
+      </p>
+      {view.bare === null ? <FoundAndFitted /> : <BareFound bare={view.bare} />}
       <h2>Readings, before and after</h2>
       {pairs.length === 0 ? (
         <p className="quiet">None.</p>
@@ -204,8 +231,8 @@ export function Report() {
       {job.readings.some((reading) => reading.value.kind === 'code') && (
         <p className="quiet">Codes: {Object.values(codeText).join(', ')}.</p>
       )}
-      <h2>Cables</h2>
-      {view.cabling.rows.length === 0 || view.cabling.basis === 'none' ? (
+      {view.bare === null && <h2>Cables</h2>}
+      {view.bare !== null ? null : view.cabling.rows.length === 0 || view.cabling.basis === 'none' ? (
         <p className="quiet">Not touched.</p>
       ) : (
         <Sheet

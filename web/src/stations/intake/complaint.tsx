@@ -19,31 +19,35 @@ export function Complaint() {
     }));
   return (
     <>
-      <div className="block">
-        <span className="label">Pressing the button does</span>
-        <Keys
-          label="Pressing the button does"
-          value={sheet.button}
-          options={outcomes('told-button')}
-          disabled={locked}
-          onPick={(button) => edit({ button: button === sheet.button ? null : button })}
-        />
-      </div>
-      <div className="block">
-        <span className="label">How it has gone</span>
-        <Keys
-          label="How it has gone"
-          value={sheet.course}
-          options={outcomes('told-course')}
-          digits={false}
-          disabled={locked}
-          onPick={(course) => edit({ course: course === sheet.course ? null : course })}
-        />
-      </div>
-      <MoreTold />
+      {!sheet.bare && (
+        <>
+          <div className="block">
+            <span className="label">Pressing the button does</span>
+            <Keys
+              label="Pressing the button does"
+              value={sheet.button}
+              options={outcomes('told-button')}
+              disabled={locked}
+              onPick={(button) => edit({ button: button === sheet.button ? null : button })}
+            />
+          </div>
+          <div className="block">
+            <span className="label">How it has gone</span>
+            <Keys
+              label="How it has gone"
+              value={sheet.course}
+              options={outcomes('told-course')}
+              digits={false}
+              disabled={locked}
+              onPick={(course) => edit({ course: course === sheet.course ? null : course })}
+            />
+          </div>
+          <MoreTold />
+        </>
+      )}
       <div className="fields">
         <TextField
-          label="Machine"
+          label={sheet.bare ? 'What it is' : 'Machine'}
           value={sheet.title}
           maxLength={80}
           disabled={locked}
@@ -67,15 +71,17 @@ export function Complaint() {
           entry
           onChange={(words) => edit({ words })}
         />
-        <TextField
-          label="Planned upgrade"
-          wide
-          value={sheet.upgrade}
-          maxLength={500}
-          disabled={locked}
-          placeholder="None, or what is to go in"
-          onChange={(upgrade) => edit({ upgrade })}
-        />
+        {!sheet.bare && (
+          <TextField
+            label="Planned upgrade"
+            wide
+            value={sheet.upgrade}
+            maxLength={500}
+            disabled={locked}
+            placeholder="None, or what is to go in"
+            onChange={(upgrade) => edit({ upgrade })}
+          />
+        )}
         <TextField
           label="Surroundings"
           wide

@@ -8,32 +8,36 @@ import { Complaint } from './complaint.tsx';
 import { Counter } from './counter.tsx';
 import { PartsForm } from './parts-form.tsx';
 import { SupplyForm } from './supply-form.tsx';
+import styles from './intake.module.css';
 import { WorthReading } from './worth-reading.tsx';
 import { Choice } from '../../controls/choice.tsx';
 
-const pages = [
+const allPages = [
   ['complaint', 'Complaint'],
   ['machine', 'Parts'],
   ['supply', 'Present supply'],
   ['case', 'Case and bag'],
   ['counter', 'At the counter'],
 ] as const;
-type Page = (typeof pages)[number][0];
+type Page = (typeof allPages)[number][0];
 
 /** The complaint, the machine, the supply, the case: what everything else is computed from. */
 export default function Intake() {
-  const { job, view, knowledge, code } = useDesk();
+  const { job, view, knowledge, code, act, locked } = useDesk();
+  const { bare } = job.sheet;
   const navigate = useNavigate();
-  const [page, setPage] = useState<Page>('complaint');
+  const [picked, setPage] = useState<Page>('complaint');
+  const pages = bare ? allPages.filter(([id]) => id !== 'machine' && id !== 'case') : allPages;
+  const page = pages.some(([id]) => id === picked) ? picked : 'supply';
   const missing: { page: Page; text: string }[] = [];
-  if (job.sheet.button === null) missing.push({ page: 'complaint', text: 'what pressing the button does' });
-  if (job.parts.length === 0) missing.push({ page: 'machine', text: "the machine's parts" });
+  if (!bare && job.sheet.button === null) missing.push({ page: 'complaint', text: 'what pressing the button does' });
+  if (!bare && job.parts.length === 0) missing.push({ page: 'machine', text: "the machine's parts" });
   if (job.supply === null) missing.push({ page: 'supply', text: "the supply's label" });
   else if (job.supply.label.rails.length === 0)
     missing.push({ page: 'supply', text: "the rails on the supply's label" });
   else if (hasUsualOutputs(job.supply.label))
     missing.push({ page: 'supply', text: "the amps on the supply's label; those here are what is usual" });
-  if (job.sheet.cableBag === null) missing.push({ page: 'case', text: 'whether the cable bag came along' });
+  if (!bare && job.sheet.cableBag === null) missing.push({ page: 'case', text: 'whether the cable bag came along' });
   // What is missing on the page in sight is in sight; the way leads on to the next page that misses something, never
   // back: what cannot be read yet holds nobody up.
   const order = pages.map(([id]) => id);
@@ -47,6 +51,22 @@ export default function Intake() {
   return (
     <div className="station">
       <div className="work">
+        <div className={styles.came}>
+          <Choice<'machine' | 'supply'>
+            label="What came"
+            value={bare ? 'supply' : 'machine'}
+            disabled={locked || (!bare && job.parts.length > 0)}
+            options={[
+              { value: 'machine', label: 'A machine' },
+              { value: 'supply', label: 'A supply by itself' },
+            ]}
+            onPick={(value) => {
+              const changes = { bare: value === 'supply' };
+              if (act({ kind: 'edit-sheet', changes, basedOn: job.sheet.version }) === null && changes.bare)
+                setPage('supply');
+            }}
+          />
+        </div>
         <div style={{ marginBottom: 18 }}>
           <Choice
             label="Parts of the intake"
@@ -75,23 +95,29 @@ export default function Intake() {
       <aside className="side" aria-label="What it means now">
         <span className="label">So far</span>
         <div className="decides">
-          {job.sheet.button === null
-            ? 'What does pressing the button do?'
-            : outcomeLabel(knowledge, 'told-button', job.sheet.button)}
+          {bare
+            ? (job.supply?.name ?? '') || 'A supply by itself'
+            : job.sheet.button === null
+              ? 'What does pressing the button do?'
+              : outcomeLabel(knowledge, 'told-button', job.sheet.button)}
         </div>
         <dl className="facts-list">
-          <div>
-            <dt>parts</dt>
-            <dd>{job.parts.length}</dd>
-          </div>
-          <div>
-            <dt>inlets</dt>
-            <dd>{inlets}</dd>
-          </div>
-          <div>
-            <dt>lasting load, planned</dt>
-            <dd>{wattsText(view.load.planned.sustainedWatts)}</dd>
-          </div>
+          {!bare && (
+            <>
+              <div>
+                <dt>parts</dt>
+                <dd>{job.parts.length}</dd>
+              </div>
+              <div>
+                <dt>inlets</dt>
+                <dd>{inlets}</dd>
+              </div>
+              <div>
+                <dt>lasting load, planned</dt>
+                <dd>{wattsText(view.load.planned.sustainedWatts)}</dd>
+              </div>
+            </>
+          )}
           <div>
             <dt>supply</dt>
             <dd>{job.supply === null ? 'not entered' : wattsText(job.supply.label.ratingWatts)}</dd>
@@ -124,10 +150,10 @@ export default function Intake() {
           ) : (
             <Primary
               onClick={() => {
-                void navigate(`/jobs/${code}/fault`);
+                void navigate(`/jobs/${code}/${bare ? 'measure' : 'fault'}`);
               }}
             >
-              Find the fault
+              {bare ? 'Measure it' : 'Find the fault'}
             </Primary>
           )}
         </div>

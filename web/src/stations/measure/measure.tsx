@@ -30,6 +30,7 @@ import { RailBands } from '../../drawings/rail-bands.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { InterlockCard } from '../../job/interlock-card.tsx';
 import { LiveView } from './live-view.tsx';
+import { BareVerdictSide } from './bare-verdict.tsx';
 import { LoadLineView } from './load-line-view.tsx';
 import { LogView } from './log-view.tsx';
 import { ProbeWalk } from './probe-walk.tsx';
@@ -106,6 +107,7 @@ export default function Measure() {
       : recordReading(verdicts, phase === 'after' ? true : null);
   const barred = measuringBar(view.interlocks, phase);
   const told = standingInterlock(view.interlocks) ?? barred;
+  const judged = view.bare !== null && view.bare.word !== 'cannot-tell';
   const settling = deciding === null ? [] : settlingInstruments(deciding, shop.instruments);
   return (
     <div className="station">
@@ -143,17 +145,20 @@ export default function Measure() {
         <span className="label">
           {phase === 'before' ? 'The supply that came' : 'The supply that was fitted'}, guide {result.guide}
         </span>
-        {verdicts.length === 0 ? (
-          <div className="decides">Nothing measured</div>
+        {view.bare !== null && <BareVerdictSide bare={view.bare} />}
+        {judged ? null : verdicts.length === 0 ? (
+          view.bare === null && <div className="decides">Nothing measured</div>
         ) : deciding === null ? (
-          <>
-            <div className="decides">
-              <span className="verdict pass">
-                {verdicts.length} of {verdicts.length} pass
-              </span>
-            </div>
-            <p>Every reading is inside its band, with the meter's error counted.</p>
-          </>
+          view.bare === null && (
+            <>
+              <div className="decides">
+                <span className="verdict pass">
+                  {verdicts.length} of {verdicts.length} pass
+                </span>
+              </div>
+              <p>Every reading is inside its band, with the meter's error counted.</p>
+            </>
+          )
         ) : (
           <>
             <div className="decides">
@@ -218,10 +223,11 @@ export default function Measure() {
         <p className="caution">
           Black on a ground pin first, one hand on the probe. Mains inside the supply is never measured.
         </p>
-        {barred !== null && barred.madeSafe !== null && (
+        {judged && <Primary onClick={() => goTo('hand-over')}>Hand over</Primary>}
+        {!judged && barred !== null && barred.madeSafe !== null && (
           <Primary onClick={() => goTo('fault')}>Back to Find the fault</Primary>
         )}
-        {barred === null && next !== null && (
+        {!judged && barred === null && next !== null && (
           <>
             <Primary onClick={() => setAsked({ serial: (asked?.serial ?? 0) + 1, condition: next.condition })}>
               Next: {subjectText[next.subject]} {conditionText[next.condition]}
@@ -231,7 +237,7 @@ export default function Measure() {
             </p>
           </>
         )}
-        {barred === null && next === null && (
+        {!judged && barred === null && next === null && (
           <Primary onClick={() => goTo(phase === 'after' ? 'hand-over' : 'fault')}>
             {phase === 'after' ? 'Hand over' : 'Back to Find the fault'}
           </Primary>
