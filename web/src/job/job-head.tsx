@@ -1,7 +1,7 @@
 import { useAppSelector } from '../app/store.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { Promised } from '../controls/promised.tsx';
-import { unsentOf } from '../offline/summary.ts';
+import { onTheWay, unsentOf } from '../offline/summary.ts';
 import { useTyping } from '../offline/typing.ts';
 import { History } from './history.tsx';
 import { useDesk } from './job-context.ts';
@@ -9,7 +9,8 @@ import { useDesk } from './job-context.ts';
 /** What is known of what was typed: said to be saved only when the server has confirmed it, with its day. */
 function SaveState() {
   const { job } = useDesk();
-  const { waiting, refused } = useAppSelector((state) => unsentOf(state, job.code));
+  const { waiting: unsent, refused } = useAppSelector((state) => unsentOf(state, job.code));
+  const waiting = unsent + useAppSelector((state) => onTheWay(state, job.code));
   const away = useAppSelector((state) => state.connection !== 'here');
   const isTyping = useTyping();
   const state = refused > 0 ? 'refused' : isTyping ? 'typing' : waiting === 0 ? 'saved' : away ? 'kept' : 'saving';

@@ -28,6 +28,9 @@ const keepable: Readonly<Record<string, { readonly title: string; readonly tags:
   leaveOut: { title: 'A job left out of the record', tags: ['record', 'jobs'] },
 };
 
+/** Whether this changes what the shop keeps, and is on its way until it was answered. */
+export const isKeepable = (endpoint: string): boolean => endpoint in keepable;
+
 /** What a mutation that was kept answers in place of the server: nothing yet. */
 export const kept = { data: null } as const;
 

@@ -68,6 +68,28 @@ describe('gathering', () => {
     tab.dispatch(outbox.put({ ...tab.acts[0]!, tab: 'another' }));
     expect(tab.do(edit({ words: 'B' })).acts).toHaveLength(2);
   });
+  it('bases an act on another one that changes the same thing along with its own', () => {
+    const cable = (id: string): Act => ({
+      kind: 'put-cable',
+      cable: { id, label: id, socketLabel: '', plugs: [], way: '', tiesToCut: 0 },
+      basedOn: 0,
+    });
+    const lead: Act = {
+      kind: 'put-lead',
+      lead: { id: 'l2', kind: 'fan', what: 'Fan', place: '', state: 'out' },
+      basedOn: 0,
+    };
+    const tab = new FakeTab()
+      .do({ kind: 'swap-inlets', cableId: 'c1', otherCableId: 'c2', inletId: 'a', otherInletId: 'b', basedOn: 0 })
+      .do(cable('c2'))
+      .do(cable('c3'))
+      .do({ kind: 'mark-leads', leadIds: ['l1', 'l2'], state: 'out' })
+      .do(lead);
+    const [swap, second, third, mark, put] = tab.acts;
+    expect(second!.base).toEqual({ at: 'after', parcel: swap!.id });
+    expect(third!.base).toEqual({ at: 'seen', version: 0 });
+    expect(put!.base).toEqual({ at: 'after', parcel: mark!.id });
+  });
   it('replaces a tick by the next one on the same inlet', () => {
     expect(
       new FakeTab()

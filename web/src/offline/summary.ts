@@ -1,4 +1,5 @@
 import { createSelector } from '@reduxjs/toolkit';
+import { isKeepable } from './kept-request.ts';
 import type { OutboxState } from './outbox.ts';
 
 interface WithOutbox {
@@ -17,6 +18,26 @@ export const unsentOf = createSelector(
     };
   },
 );
+
+interface WithRequests {
+  readonly api: {
+    readonly mutations: Readonly<
+      Record<
+        string,
+        { readonly status: string; readonly endpointName?: string; readonly originalArgs?: unknown } | undefined
+      >
+    >;
+  };
+}
+
+/** How many requests of a job beside its acts, such as pictures, the server has not answered yet. */
+export const onTheWay = (state: WithRequests, code: string): number =>
+  Object.values(state.api.mutations).filter(
+    (request) =>
+      request?.status === 'pending' &&
+      isKeepable(request.endpointName ?? '') &&
+      (request.originalArgs as { readonly code?: unknown } | undefined)?.code === code,
+  ).length;
 
 /** What was refused beside the acts of a job: those are shown at their job. */
 export const refusedRequests = createSelector([parcelsOf], (parcels) =>

@@ -1,5 +1,6 @@
 import { problemOf, useAddPhotoMutation } from '../app/api.ts';
 import { useDesk } from '../job/job-context.ts';
+import { typing } from '../offline/typing.ts';
 import { NoPicture } from './open-picture.ts';
 import { scaledPicture } from './scaled-picture.ts';
 
@@ -21,6 +22,8 @@ export function useTakePicture(): PictureTaking {
 
   async function take(file: File, caption: string, cableId?: string): Promise<TakenPicture> {
     if (technician === null) return { kept: false, told: null };
+    const work = crypto.randomUUID();
+    typing.begin(work);
     try {
       const picture = await scaledPicture(file);
       const answer = await add({
@@ -40,6 +43,8 @@ export function useTakePicture(): PictureTaking {
     } catch (error) {
       if (!(error instanceof NoPicture)) throw error;
       return { kept: false, told: error.message };
+    } finally {
+      typing.end(work);
     }
   }
   return { take, busy: adding.isLoading };
