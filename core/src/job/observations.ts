@@ -1,5 +1,5 @@
 import { readingsOf } from './fitting.ts';
-import type { Observation } from '../diagnose/index.ts';
+import { repairCheckId, type Observation } from '../diagnose/index.ts';
 import type { LoadAssessment } from '../load/index.ts';
 import {
   isRail,
@@ -14,10 +14,11 @@ import {
 } from '../measure/index.ts';
 import type { Guide } from '../standards/index.ts';
 import type { Job, KeptLog, Phase } from './job.ts';
+import { standingProof } from './proofs.ts';
 import type { LoadLines } from './load-lines.ts';
 
 /** Where an outcome came from; those not from the bench change by themselves with their cause. */
-export type ObservationSource = 'bench' | 'intake' | 'measure' | 'load';
+export type ObservationSource = 'bench' | 'intake' | 'measure' | 'load' | 'hand-over';
 
 export interface SourcedObservation extends Observation {
   readonly source: ObservationSource;
@@ -42,9 +43,12 @@ export interface FaultSource extends Pick<
   readonly course: string | null;
   readonly machineYears: number | null;
   readonly supplyYears: number | null;
+  /** Another supply was fitted, and the complaint was tried and is still there. */
+  readonly complaintStays: boolean;
 }
 
-export function faultSourceOf({ sheet, outcomes, readings, logs, probes, parts, supply, choice }: Job): FaultSource {
+export function faultSourceOf(job: Job): FaultSource {
+  const { sheet, outcomes, readings, logs, probes, parts, supply, choice } = job;
   const { button, alsoTold, course, machineYears, supplyYears } = sheet;
   return {
     button,
@@ -52,6 +56,7 @@ export function faultSourceOf({ sheet, outcomes, readings, logs, probes, parts, 
     course,
     machineYears,
     supplyYears,
+    complaintStays: choice?.kind === 'replace' && standingProof(job, 'complaint')?.holds === false,
     outcomes,
     readings,
     logs,
@@ -280,6 +285,8 @@ export function observationsOf(
     holdUpOutcome(measured.verdicts),
     used(any, (name) => name === 'hold-up'),
   );
+  // The supply that was fitted changed nothing: the search knows it without being told again.
+  if (job.complaintStays) add('hand-over', repairCheckId('replace-supply'), 'same');
   add('load', 'c-load', loadOutcome(load));
   for (const own of noted) {
     if (!found.some((other) => other.checkId === own.checkId))

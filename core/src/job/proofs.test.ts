@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { repairCheckId } from '../diagnose/index.ts';
 import { proofItems, proofsAsked, standingProof, unanswered, viewJob, type ProofItem } from './index.ts';
 import { TestBench, testPart, testShop } from './fixture.test-help.ts';
 
@@ -129,5 +130,25 @@ describe('what has to be shown', () => {
       }),
       { numRuns: 200 },
     );
+  });
+  it('tells the search that the fitted supply changed nothing, until that is taken back or another one is fitted', () => {
+    const on = bench();
+    on.do({ kind: 'edit-sheet', basedOn: on.job.sheet.version, changes: { button: 'cuts-load' } });
+    choose(on, supplies[0]);
+    const tried = () => on.view().observations.filter(({ checkId }) => checkId === repairCheckId('replace-supply'));
+    const weak = () => on.view().suspects.find(({ faultId }) => faultId === 'psu-weak')!.probability;
+    const before = weak();
+    expect(tried()).toEqual([]);
+    say(on, 'complaint', false, 'Off again after an hour');
+    expect(tried()).toMatchObject([{ source: 'hand-over', outcomeId: 'same', notedId: null }]);
+    expect(on.view().round).toBe(2);
+    expect(weak()).toBeLessThan(before / 5);
+    choose(on, supplies[1]);
+    expect(tried()).toEqual([]);
+    choose(on, supplies[0]);
+    expect(tried()).toHaveLength(1);
+    on.do({ kind: 'drop-proof', item: 'complaint', basedOn: standingProof(on.job, 'complaint')!.version });
+    expect(tried()).toEqual([]);
+    expect(weak()).toBe(before);
   });
 });

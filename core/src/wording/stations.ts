@@ -136,8 +136,7 @@ export const proofNextText: Readonly<Record<ProofItem, string>> = {
   fans: 'Lead out. Look for its lead on the header, and for a cable against its blades.',
   drives: 'Lead out. Look at the data lead and the supply plug of the one that is missing.',
   card: 'Lead out. Look at the card in its slot and at each of its plugs.',
-  complaint:
-    'The supply was not all of it. Go on with the search, and note there first that this swap did not cure it.',
+  complaint: 'The supply was not all of it. Go on with the search: it knows already that this swap changed nothing.',
 };
 
 export function openPointText(point: OpenPoint): string {

@@ -7,8 +7,14 @@ import { useDesk } from '../../job/job-context.ts';
 /** The field of the sheet that an answer told at Intake stands in. */
 const fieldOf: Readonly<Record<string, 'button' | 'course'>> = { 'told-button': 'button', 'told-course': 'course' };
 
-const sourceName = { intake: 'Intake', bench: 'the bench', measure: 'Measure', load: 'Load' } as const;
-const sourceMark = { intake: '●', bench: '●', measure: '■', load: '■' } as const;
+const sourceName = {
+  intake: 'Intake',
+  bench: 'the bench',
+  measure: 'Measure',
+  load: 'Load',
+  'hand-over': 'Hand over',
+} as const;
+const sourceMark = { intake: '●', bench: '●', measure: '■', load: '■', 'hand-over': '■' } as const;
 
 /** What was done, told and computed, each correctable in place. */
 export function Trail({
