@@ -51,7 +51,8 @@ function pastJob(number: number): Job | null {
   const done = at(20 + noted.length * 5);
   return {
     ...job, updatedAt: done, state: 'closed', stateVersion: 2, closed: { by, at: done }, sheet: { ...job.sheet, version: 2, button, course }, outcomes,
-    finding: { version: 1, kind: 'fault', faultId: drawn.faultId, confirmed: true, note: '', by, at: done },
+    finding: { version: 1, kind: 'fault', faultId: drawn.faultId,
+    alsoFaultId: null, confirmed: true, note: '', by, at: done },
   };
 }
 

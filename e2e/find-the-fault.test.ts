@@ -2,7 +2,7 @@ import type { Page } from 'puppeteer-core';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { press, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
-import { doActs, newJob, noted } from './messages.ts';
+import { doActs, jobOf, newJob, noted } from './messages.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;
@@ -222,6 +222,17 @@ describe('two faults at once', () => {
     expect(await page.$eval('[data-two-faults]', (one) => one.getAttribute('data-two-faults'))).toBe('cpu-hot');
     await doActs(code, noted('repair.cool-cpu', 'same'));
     await page.waitForSelector('[data-two-faults="psu-weak"]');
+    // Both are the finding, in one press; each can be corrected.
+    const both = await page.waitForSelector('.side ::-p-text(Both:)');
+    await both?.click();
+    await seeText(
+      page,
+      /Processor .* and Supply weak under load, not yet proved\.|Supply weak under load and .*, not yet proved\./,
+      'h2',
+    );
+    await saved(page);
+    const found = (await jobOf(code)).finding;
+    expect([found?.faultId, found?.alsoFaultId].sort()).toEqual(['cpu-hot', 'psu-weak']);
   });
 });
 

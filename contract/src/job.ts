@@ -279,6 +279,7 @@ export const logFields = {
 export const findingFields = {
   kind: z.enum(['fault', 'no-fault', 'hand-on']),
   faultId: id.nullable(),
+  alsoFaultId: id.nullable().default(null),
   confirmed: z.boolean(),
   note: text(1000),
 };

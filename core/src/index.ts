@@ -620,6 +620,7 @@ export {
   fanSideText,
   faultGroupText,
   findingGrounds,
+  findingNames,
   findingSentence,
   fitReasonText,
   fittingText,

@@ -53,7 +53,11 @@ export type Act =
   | { readonly kind: 'drop-log'; readonly logId: string; readonly basedOn: number }
   | {
       readonly kind: 'set-finding';
-      readonly finding: Omit<Finding, 'by' | 'at' | 'version'> | null;
+      readonly finding:
+        | (Omit<Finding, 'by' | 'at' | 'version' | 'alsoFaultId'> & {
+            readonly alsoFaultId?: string | null | undefined;
+          })
+        | null;
       readonly basedOn: number;
     }
   | {

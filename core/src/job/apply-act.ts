@@ -77,6 +77,13 @@ function drop<T extends Versioned>(
   return { list: list.filter((item) => !same(item)) };
 }
 
+/** A second fault is one that the knowledge has, beside a first that is another. */
+const isSecondFault = (
+  { kind, faultId, alsoFaultId }: NonNullable<Extract<Act, { kind: 'set-finding' }>['finding']>,
+  { knows }: ActContext,
+): boolean =>
+  kind === 'fault' && faultId !== null && alsoFaultId != null && alsoFaultId !== faultId && knows.fault(alsoFaultId);
+
 /**
  * Applies an act to a job: the one place that says what an act does, for server, screen and import alike.
  * A job that is closed or put away takes only `reopen`. References to parts of the job or the shop must exist. Each act
@@ -247,9 +254,16 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
     case 'set-finding':
       if (act.finding !== null && act.finding.faultId !== null && !context.knows.fault(act.finding.faultId))
         return refuse({ code: 'unknown-reference', path: 'finding.faultId', value: act.finding.faultId });
+      if (act.finding?.alsoFaultId != null && !isSecondFault(act.finding, context))
+        return refuse({ code: 'unknown-reference', path: 'finding.alsoFaultId', value: act.finding.alsoFaultId });
       return (
         stale('finding', act.basedOn, job.finding?.version ?? 0) ??
-        done({ finding: act.finding === null ? null : { ...act.finding, ...signed, version: revision } })
+        done({
+          finding:
+            act.finding === null
+              ? null
+              : { ...act.finding, alsoFaultId: act.finding.alsoFaultId ?? null, ...signed, version: revision },
+        })
       );
     case 'set-choice':
       if (act.choice?.kind === 'replace' && (act.choice.modelId === null || !context.knows.supply(act.choice.modelId)))

@@ -1,6 +1,7 @@
 import type { Act } from './index.ts';
 import { describe, expect, it } from 'vitest';
-import { openPointText } from '../wording/index.ts';
+import { clientWords, findingSentence, openPointText } from '../wording/index.ts';
+import { knowledge } from '../diagnose/knowledge.test-help.ts';
 import { bareReading, proofsAsked } from './index.ts';
 import { TestBench, testPart, uuid } from './fixture.test-help.ts';
 
@@ -197,6 +198,39 @@ describe('acts', () => {
     expect(note('look-dust', 'unknown')).toBeNull();
     const finding = { kind: 'fault' as const, faultId: 'gremlins', confirmed: false, note: '' };
     expect(bench.try({ kind: 'set-finding', finding, basedOn: 0 })).toMatchObject({ path: 'finding.faultId' });
+  });
+  it('name a second fault beside the first, and no other', () => {
+    const bench = machine();
+    const set = (
+      faultId: string | null,
+      alsoFaultId: string | null | undefined,
+      kind: 'fault' | 'no-fault' = 'fault',
+    ) =>
+      bench.try({
+        kind: 'set-finding',
+        finding: { kind, faultId, confirmed: false, note: '', alsoFaultId },
+        basedOn: bench.job.finding?.version ?? 0,
+      });
+    const refused = { code: 'unknown-reference', path: 'finding.alsoFaultId' };
+    expect(set('cpu-hot', 'gremlins')).toMatchObject(refused);
+    expect(set('cpu-hot', 'cpu-hot')).toMatchObject(refused);
+    expect(set(null, 'psu-weak', 'no-fault')).toMatchObject(refused);
+    expect(set('cpu-hot', undefined)).toBeNull();
+    expect(bench.job.finding?.alsoFaultId).toBeNull();
+    // What the second one asks for is asked for as well: its cure is another supply.
+    expect(bench.view().openPoints.map(({ code }) => code)).not.toContain('no-choice');
+    expect(set('cpu-hot', 'psu-weak')).toBeNull();
+    const { openPoints, standing } = bench.view();
+    expect(openPoints.map(({ code }) => code)).toContain('no-choice');
+    expect(standing).toMatchObject({ word: 'failing', faultId: 'psu-weak' });
+    expect(openPoints.map(openPointText)).toContain(
+      'Not proved by a cure or a swap: Processor overheats and Supply weak under load.',
+    );
+    const words = clientWords(bench.job, bench.view(), knowledge);
+    expect(words.found[0]).toBe(
+      'Two things were at fault at the same time: processor overheats and Supply weak under load.',
+    );
+    expect(findingSentence(knowledge, bench.job.finding)).toMatch(/ and .*, not yet proved\.$/);
   });
   it('keep one answer for each check and remember the earlier', () => {
     const bench = machine().do(

@@ -192,6 +192,8 @@ export interface Finding extends Signed {
   readonly version: number;
   readonly kind: 'fault' | 'no-fault' | 'hand-on';
   readonly faultId: string | null;
+  /** A second fault that was there at the same time. */
+  readonly alsoFaultId: string | null;
   /** Proved by a cure or a swap. */
   readonly confirmed: boolean;
   readonly note: string;

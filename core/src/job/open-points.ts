@@ -48,7 +48,8 @@ export interface OpenPoint {
  */
 export function openPointsOf(
   job: Job,
-  fault: Fault | null,
+  /** What was found: none, one, or two that were there at the same time. */
+  faults: readonly Fault[],
   cabling: Cabling,
   after: readonly Verdict[],
   plannedLoad: LoadAssessment | null,
@@ -72,11 +73,11 @@ export function openPointsOf(
     return points;
   }
   if (job.finding === null) add('no-finding', null);
-  else if (job.finding.kind === 'fault' && !job.finding.confirmed) add('not-confirmed', fault?.name ?? null);
-  const supplyMustGo =
-    job.finding?.kind === 'fault' && (fault?.cure.id === 'replace-supply' || fault?.cure.id === 'larger-supply');
-  if (job.state === 'open' && job.sheet.oldSupply === 'kept' && fault?.cure.id === 'replace-supply')
-    add('failed-kept', null);
+  else if (job.finding.kind === 'fault' && !job.finding.confirmed)
+    add('not-confirmed', faults.length === 0 ? null : faults.map(({ name }) => name).join(' and '));
+  const cured = (...ids: readonly string[]) => faults.some(({ cure }) => ids.includes(cure.id));
+  const supplyMustGo = job.finding?.kind === 'fault' && cured('replace-supply', 'larger-supply');
+  if (job.state === 'open' && job.sheet.oldSupply === 'kept' && cured('replace-supply')) add('failed-kept', null);
   const choiceMissing = job.choice === null && (supplyMustGo || plannedLoad?.word === 'too-small');
   if (choiceMissing) add('no-choice', null);
   // Without the choice nobody knows yet which plugs are to be seated.

@@ -20,7 +20,7 @@ const signed = { by: 'mara', at: '2026-01-01T00:00:00.000Z' };
 const job: Job = {
   ...blank,
   sheet: { ...blank.sheet, leftInBag: 'Bag 7 on the top shelf', upgrade: 'Card für Émile' },
-  finding: { version: 2, kind: 'fault', faultId: 'psu-weak', confirmed: true, note: '', ...signed },
+  finding: { version: 2, kind: 'fault', faultId: 'psu-weak', alsoFaultId: null, confirmed: true, note: '', ...signed },
   choice: { version: 3, kind: 'replace', modelId: 'gull', reason: '', known: [], ...signed },
 };
 const fields = searchFields(job, names);

@@ -64,6 +64,7 @@ export function searchFields(job: Job, names: SearchNames): SearchField[] {
     ['supply', job.supply?.name],
     ['fitted', job.choice?.modelId == null ? null : names.supply(job.choice.modelId)],
     ['finding', job.finding?.faultId == null ? null : names.fault(job.finding.faultId)],
+    ['finding', job.finding?.alsoFaultId == null ? null : names.fault(job.finding.alsoFaultId)],
     ['finding', job.finding?.note],
     ['upgrade', sheet.upgrade],
     ...job.cables.map((cable) => ['cable', cable.label] as const),

@@ -50,23 +50,23 @@ export function convicting(verdicts: readonly Verdict[], instruments: readonly I
 /**
  * The verdict on the present supply: failing goes before too small, too small before "cannot tell". A supply is enough
  * only where load and readings at work both say so.
- * @param supplyMustGo whether the finding is a fault whose cure is another supply
+ * @param supplyFaultId the fault that was found whose cure is another supply; null where there is none
  */
 export function standingOf(
   job: Job,
   view: Pick<JobView, 'before' | 'lines' | 'load'>,
-  supplyMustGo: boolean,
+  supplyFaultId: string | null,
   instruments: readonly Instrument[],
 ): Standing {
   const { presentAssessment, plannedAssessment } = view.load;
   const unread = job.supply !== null && hasUsualOutputs(job.supply.label);
   const beyond = plannedAssessment?.word === 'too-small' ? plannedAssessment.deciding : null;
   const failed = convicting(view.before.verdicts, instruments);
-  if (failed !== null || supplyMustGo)
+  if (failed !== null || supplyFaultId !== null)
     return {
       word: 'failing',
       verdict: failed,
-      faultId: supplyMustGo ? (job.finding?.faultId ?? null) : null,
+      faultId: supplyFaultId,
       alsoTooSmall: beyond,
     };
   if (beyond !== null)

@@ -119,15 +119,14 @@ export function viewJob(
   const candidates = known.candidates ?? candidatesOf(job, shop);
   const { after, chosen } = fault;
   const cabling = cablingOf(job, chosen, shop, load.parts);
-  const faultFound =
-    job.finding?.faultId == null
-      ? null
-      : (shop.model.faults.find((candidate) => candidate.id === job.finding?.faultId) ?? null);
+  const faultsFound = [job.finding?.faultId, job.finding?.alsoFaultId].flatMap(
+    (id) => shop.model.faults.find((candidate) => candidate.id === id) ?? [],
+  );
   const plugged = cablingSigns(cabling);
   const interlocks =
     plugged.length === 0 ? fault.interlocks : [...fault.interlocks, ...interlocksOf(shop.model, [], plugged)];
   const bare = bareVerdict(job, fault.before.verdicts, shop.instruments);
-  const openPoints = openPointsOf(job, faultFound, cabling, after.verdicts, load.plannedAssessment, interlocks, bare);
+  const openPoints = openPointsOf(job, faultsFound, cabling, after.verdicts, load.plannedAssessment, interlocks, bare);
   const lines = {
     before: loadLinesOf(job, 'before', fault.before.steadiness, shop.instruments, fault.before.guide),
     after: loadLinesOf(job, 'after', after.steadiness, shop.instruments, after.guide),
@@ -135,7 +134,7 @@ export function viewJob(
   const standing = standingOf(
     job,
     { before: fault.before, lines, load },
-    job.finding?.kind === 'fault' && faultFound?.cure.id === 'replace-supply',
+    job.finding?.kind === 'fault' ? (faultsFound.find(({ cure }) => cure.id === 'replace-supply')?.id ?? null) : null,
     shop.instruments,
   );
   const nextReading = bare === null ? fault.nextReading : nextOfBare(bare);

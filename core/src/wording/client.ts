@@ -3,7 +3,7 @@ import { isRail, rippleRail, type TimeSubject, type Verdict } from '../measure/i
 import type { RailName } from '../standards/index.ts';
 import { proofsAsked, standingProof, unanswered, type Job, type JobView, type ProofItem } from '../job/index.ts';
 import { nominalVolts, type PartChange } from '../machine/index.ts';
-import { checkTitle, faultName, findingProof, outcomeLabel } from './diagnosing.ts';
+import { checkTitle, findingNames, findingProof, outcomeLabel } from './diagnosing.ts';
 import { wattsText } from './figures.ts';
 import { bareSentence } from './stations.ts';
 import { limitsText, verdictLevel } from './words.ts';
@@ -90,20 +90,24 @@ function foundBy(job: Job, view: Seen, knowledge: Knowledge): string[] {
   if (finding.kind === 'no-fault') return ['We found no fault, and the power supply is healthy.'];
   if (finding.kind === 'hand-on')
     return ['What troubles your machine is not its power supply; it goes on to whoever repairs that.'];
-  const fault = knowledge.faults.find(({ id }) => id === finding.faultId);
-  const name = lower(faultName(knowledge, finding.faultId ?? ''));
+  const ids = [finding.faultId, finding.alsoFaultId];
+  const faults = ids.flatMap((id) => knowledge.faults.find((one) => one.id === id) ?? []);
+  const fault = faults.length === 1 ? faults[0] : undefined;
+  const name = lower(findingNames(knowledge, finding));
   const plain =
     fault?.cure.id === 'replace-supply'
       ? `The power supply is at fault: ${name}.`
       : fault?.cure.id === 'larger-supply'
         ? 'The power supply works, and is too small for what is in the machine.'
-        : `What was at fault: ${name}.`;
-  const proof = findingProof(knowledge, finding.faultId, view.observations);
+        : faults.length > 1
+          ? `Two things were at fault at the same time: ${name}.`
+          : `What was at fault: ${name}.`;
+  const proof = ids.flatMap((id) => findingProof(knowledge, id, view.observations));
   const failed = view.before.verdicts.filter(({ word }) => word === 'fail');
   return [
     plain,
     ...failed.map((verdict) => `${lineName(verdict)}, was at ${verdictLevel(verdict)}; ${bounds(verdict)} is right.`),
-    ...(fault?.cure.id === 'larger-supply' && job.supply !== null
+    ...(faults.some(({ cure }) => cure.id === 'larger-supply') && job.supply !== null
       ? [
           `At work the machine takes ${wattsText(view.load.planned.sustainedWatts)}; the supply gives ` +
             `${wattsText(job.supply.label.ratingWatts)} at most.`,

@@ -88,8 +88,19 @@ export function conclusionSentence(knowledge: Knowledge, conclusion: Conclusion)
 interface FindingWords {
   readonly kind: 'fault' | 'no-fault' | 'hand-on';
   readonly faultId: string | null;
+  readonly alsoFaultId?: string | null | undefined;
   readonly confirmed: boolean;
 }
+
+/** The fault that was found, or both where two were there at once. */
+export const findingNames = (
+  knowledge: Knowledge,
+  { faultId, alsoFaultId = null }: Pick<FindingWords, 'faultId' | 'alsoFaultId'>,
+): string =>
+  [faultId ?? '', alsoFaultId]
+    .filter((id) => id !== null)
+    .map((id) => faultName(knowledge, id))
+    .join(' and ');
 
 /** The finding as a sentence for the report. */
 export function findingSentence(knowledge: Knowledge, finding: FindingWords | null): string {
@@ -99,7 +110,7 @@ export function findingSentence(knowledge: Knowledge, finding: FindingWords | nu
     return finding.faultId === null
       ? 'No finding; handed on.'
       : `${faultName(knowledge, finding.faultId)}: not a power fault, handed on.`;
-  const name = faultName(knowledge, finding.faultId ?? '');
+  const name = findingNames(knowledge, finding);
   return finding.confirmed ? `${name}, proved by cure or swap.` : `${name}, not yet proved.`;
 }
 
@@ -142,7 +153,7 @@ export function findingGrounds(
   const sentences: string[] = [];
   const faultId = finding.kind === 'fault' ? finding.faultId : null;
   const evidence = suspects.find((suspect) => suspect.faultId === faultId)?.evidence ?? [];
-  const proof = findingProof(knowledge, faultId, observations);
+  const proof = [faultId, finding.alsoFaultId ?? null].flatMap((id) => findingProof(knowledge, id, observations));
   const pro = evidence
     .filter(
       (item) =>

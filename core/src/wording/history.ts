@@ -1,7 +1,7 @@
 import { leadStateText } from './leads.ts';
 import type { Knowledge } from '../diagnose/index.ts';
 import type { Act } from '../job/index.ts';
-import { checkTitle, faultName, outcomeLabel } from './diagnosing.ts';
+import { checkTitle, findingNames, outcomeLabel } from './diagnosing.ts';
 import { wattsText } from './figures.ts';
 import { proofText } from './stations.ts';
 import { changeText, codeText, conditionText, subjectText, unitOf } from './words.ts';
@@ -61,9 +61,7 @@ export function actText(act: Act, names: HistoryNames): string {
     case 'set-finding':
       if (act.finding === null) return 'Finding taken back';
       if (act.finding.kind === 'no-fault') return 'Finding: no fault';
-      return act.finding.faultId === null
-        ? 'Finding: handed on'
-        : `Finding: ${faultName(knowledge, act.finding.faultId)}`;
+      return act.finding.faultId === null ? 'Finding: handed on' : `Finding: ${findingNames(knowledge, act.finding)}`;
     case 'set-choice':
       if (act.choice === null) return 'Choice taken back';
       return act.choice.modelId === null ? 'The present supply stays' : `Chosen: ${names.supply(act.choice.modelId)}`;

@@ -47,6 +47,7 @@ export {
   conclusionSentence,
   contradictionText,
   findingGrounds,
+  findingNames,
   findingSentence,
   mindChangerText,
   observationText,

@@ -146,7 +146,7 @@ export function openPointText(point: OpenPoint): string {
     case 'no-finding':
       return 'No finding is set.';
     case 'not-confirmed':
-      return `${point.subject ?? 'The fault'} is not proved by a cure or a swap.`;
+      return `Not proved by a cure or a swap: ${point.subject ?? 'the fault'}.`;
     case 'no-choice':
       return 'No supply is chosen, nor kept with a reason.';
     case 'inlet-open':

@@ -28,12 +28,13 @@ const count = async (sql: string, ...values: unknown[]) =>
 describe('reading', () => {
   it('lists the demo jobs with their stations, searches and filters', async () => {
     const all = await running.list();
-    expect(all).toMatchObject({ total: 67, more: false, newer: null });
+    expect(all).toMatchObject({ total: 68, more: false, newer: null });
     const older = (await call<JobList>(`/jobs?after=${all.older!}`)).body;
-    expect(older.jobs).toHaveLength(17);
-    expect(older).toMatchObject({ total: 67, older: null });
+    expect(older.jobs).toHaveLength(18);
+    expect(older).toMatchObject({ total: 68, older: null });
     expect((await call<JobList>(`/jobs?before=${older.newer!}`)).body.jobs).toEqual(all.jobs);
     expect((await call<JobList>('/jobs?state=open')).body.jobs.map((job) => job.code).sort()).toEqual([
+      'LQ-0141',
       'LQ-0142',
       'LQ-0143',
       'LQ-0144',

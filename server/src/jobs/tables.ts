@@ -304,6 +304,7 @@ export const finding = single<Finding>('job_finding', {
   version: number,
   kind: oneOf(['fault', 'no-fault', 'hand-on']),
   faultId: orNull(text),
+  alsoFaultId: orNull(text),
   confirmed: boolean,
   note: text,
   ...signed,

@@ -91,7 +91,13 @@ export interface Lesson {
 /** The lesson of a job as it stands; null while it is open or its fault is not confirmed. */
 export function lessonOf(job: Job, observations: JobView['observations']): Lesson | null {
   const { finding } = job;
-  if (job.state !== 'closed' || finding?.kind !== 'fault' || !finding.confirmed || finding.faultId === null)
+  if (
+    job.state !== 'closed' ||
+    finding?.kind !== 'fault' ||
+    !finding.confirmed ||
+    finding.faultId === null ||
+    finding.alsoFaultId !== null
+  )
     return null;
   return {
     faultId: finding.faultId,

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button } from 'antd';
+import { Button, Select } from 'antd';
 import { Link } from 'react-router';
 import {
   checkWorth,
@@ -7,6 +7,7 @@ import {
   contradictionText,
   twoFaultsText,
   findingGrounds,
+  findingNames,
   findingSentence,
   mindChangerText,
   repairCheckId,
@@ -21,6 +22,13 @@ import { CheckCard } from './check-card.tsx';
 import { CureCard, type RepairResult } from './cure-card.tsx';
 import { Suspects } from './suspects.tsx';
 import { Trail } from './trail.tsx';
+
+type SetFinding = (
+  kind: Finding['kind'],
+  faultId: string | null,
+  confirmed: boolean,
+  alsoFaultId?: string | null,
+) => unknown;
 
 /** Alternatives shown before all are asked for. */
 const alternatives = 4;
@@ -49,10 +57,16 @@ export default function Fault() {
       act({ kind: 'edit-sheet', changes: { course: outcomeId }, basedOn: job.sheet.version });
     else act({ kind: 'note-outcome', id: crypto.randomUUID(), checkId, outcomeId, instrumentId });
   }
-  const setFinding = (kind: Finding['kind'], faultId: string | null, confirmed: boolean) =>
+  const setFinding: SetFinding = (kind, faultId, confirmed, alsoFaultId = job.finding?.alsoFaultId ?? null) =>
     act({
       kind: 'set-finding',
-      finding: { kind, faultId, confirmed, note: job.finding?.note ?? '' },
+      finding: {
+        kind,
+        faultId,
+        confirmed,
+        note: job.finding?.note ?? '',
+        alsoFaultId: kind === 'fault' && alsoFaultId !== faultId ? alsoFaultId : null,
+      },
       basedOn: job.finding?.version ?? 0,
     });
   /** A repair that changed nothing is evidence, and the search goes on in the next round. */
@@ -100,7 +114,7 @@ export default function Fault() {
           <InterlockCard key={interlock.danger.id} interlock={interlock} />
         ))}
         {job.finding !== null ? (
-          <FindingCard finding={job.finding} onRepaired={repaired} />
+          <FindingCard finding={job.finding} onRepaired={repaired} setFinding={setFinding} />
         ) : cure !== undefined ? (
           <CureCard
             fault={cure}
@@ -192,12 +206,9 @@ export default function Fault() {
   );
 }
 
-function Decide({
-  setFinding,
-}: {
-  readonly setFinding: (kind: Finding['kind'], faultId: string | null, confirmed: boolean) => void;
-}) {
-  const { view, locked } = useDesk();
+function Decide({ setFinding }: { readonly setFinding: SetFinding }) {
+  const { view, knowledge, locked } = useDesk();
+  const pair = view.twoFaults?.pairs[0]?.faultIds ?? null;
   const { conclusion } = view;
   const handOn = (
     <Button disabled={locked} onClick={() => setFinding('hand-on', null, false)}>
@@ -231,6 +242,11 @@ function Decide({
         </Primary>
       )}
       <div className="row-actions">
+        {pair !== null && (
+          <Button disabled={locked} onClick={() => setFinding('fault', pair[0], false, pair[1])}>
+            Both: {findingNames(knowledge, { faultId: pair[0], alsoFaultId: pair[1] })}
+          </Button>
+        )}
         {(conclusion.state === 'open' || conclusion.state === 'to-prove') && (
           <Button disabled={locked} onClick={() => setFinding('fault', conclusion.leaderId, false)}>
             Repair the leader now
@@ -250,8 +266,10 @@ function Decide({
 function FindingCard({
   finding,
   onRepaired,
+  setFinding,
 }: {
   readonly finding: Finding;
+  readonly setFinding: SetFinding;
   readonly onRepaired: (faultId: string, result: RepairResult) => void;
 }) {
   const { job, knowledge, view, locked, act, personName } = useDesk();
@@ -276,6 +294,23 @@ function FindingCard({
           <Button disabled={locked} onClick={() => onRepaired(fault?.id ?? '', 'same')}>
             It changed nothing: next round
           </Button>
+        )}
+        {finding.kind === 'fault' && finding.faultId !== null && (
+          <Select<string | null>
+            aria-label="Another fault was there too"
+            placeholder="Another fault was there too"
+            value={finding.alsoFaultId}
+            allowClear
+            disabled={locked}
+            popupMatchSelectWidth={false}
+            showSearch={{ optionFilterProp: 'label' }}
+            onChange={(alsoFaultId: string | null | undefined) =>
+              setFinding('fault', finding.faultId, finding.confirmed, alsoFaultId ?? null)
+            }
+            options={knowledge.faults
+              .filter(({ id, healthy, outside }) => id !== finding.faultId && healthy !== true && outside !== true)
+              .map(({ id, name }) => ({ value: id, label: name }))}
+          />
         )}
         <Button
           disabled={locked}
