@@ -207,11 +207,21 @@ export async function pressTab(page: Page, text: string): Promise<void> {
   });
 }
 
+/** Goes into a field with all of it selected: three presses are one word or three on a slow machine. */
+export async function selectAll(field: ElementHandle): Promise<void> {
+  await field.click();
+  await field.evaluate((element) => {
+    // The press goes into the field of what has its name.
+    const focused = element.ownerDocument.activeElement;
+    if (focused instanceof HTMLInputElement || focused instanceof HTMLTextAreaElement) focused.select();
+  });
+}
+
 /** Replaces what stands in a field. */
 export async function fill(page: Page, name: string, text: string): Promise<void> {
   await steadily(async () => {
     const field = await control(page, name);
-    await field.click({ count: 3 });
+    await selectAll(field);
     if (text === '') await page.keyboard.press('Backspace');
     await field.type(text);
   });

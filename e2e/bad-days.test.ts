@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import type { Job } from '@fairwatt/core';
-import { control, fill, goStation, press, saved, seeText, settled, visit, isActs } from './application.ts';
+import { control, fill, goStation, isActs, press, saved, seeText, selectAll, settled, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { application, chromium } from './running.ts';
 
@@ -260,7 +260,7 @@ describe('sizes, dark variant and names', () => {
     expect(new URL(cables.url()).pathname).toBe('/jobs/LQ-0147/cables');
     // Text goes on being typed.
     const intake = await open('/jobs/LQ-0145/intake');
-    await (await control(intake, 'Planned upgrade')).click({ count: 3 });
+    await selectAll(await control(intake, 'Planned upgrade'));
     await hold(intake, 'a');
     expect(
       await (await control(intake, 'Planned upgrade')).evaluate((field) => (field as HTMLInputElement).value),

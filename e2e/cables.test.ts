@@ -185,6 +185,29 @@ describe('the plan', () => {
       await page.$$eval('[data-harness] [data-state]', (rows) => rows.map((row) => row.getAttribute('data-state'))),
     ).toEqual(['seated', 'seated', 'seated', 'seated']);
   });
+  it('asks after tying which way each cable was laid, with the old one to be taken over', async () => {
+    await mainAct(page);
+    await page.waitForSelector('[data-step]');
+    const next = () => page.$eval('.side .decides', (element) => element.textContent);
+    for (let count = 0; !(await next()).startsWith('Write down the way') && count < 25; count += 1) {
+      const was = await next();
+      await mainAct(page);
+      await page.waitForFunction(
+        (before: string) => document.querySelector('.side .decides')?.textContent !== before,
+        {},
+        was,
+      );
+    }
+    const old = await page.waitForSelector('[aria-label$="as before"]');
+    await old?.click();
+    await saved(page);
+    expect((await job()).laidWays.map(({ way }) => way)).toEqual(['cage hook, front clip']);
+    await fill(page, 'Way of C01 as it was laid', 'along the edge');
+    await saved(page);
+    const csv = await (await fetch(`${application.url}/api/jobs/${code}/cables.csv`)).text();
+    expect(csv).toContain('along the edge');
+    expect(csv).toContain('cage hook, front clip');
+  });
   it('moved by drag into an inlet where it does not belong, is wrong at once, and can be given back', async () => {
     await visit(page, `${application.url}/jobs/LQ-0147/cables?way=plan`);
     const middle = async (label: string) => {

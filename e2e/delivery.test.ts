@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import type { Act, Job } from '@fairwatt/core';
-import { control, fill, press, saved, seeText, settled, visit, isActs } from './application.ts';
+import { control, fill, isActs, press, saved, seeText, selectAll, settled, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { application, chromium } from './running.ts';
 
@@ -128,7 +128,7 @@ describe('somebody else', () => {
   it('changes another field while something is typed: what is being typed does not move', async () => {
     const page = await open('/jobs/LQ-0142/intake');
     const field = await control(page, 'Planned upgrade');
-    await field.click({ count: 3 });
+    await selectAll(field);
     await field.type('Half a w');
     const { sheet } = await stored('LQ-0142');
     await somebody('LQ-0142', { kind: 'edit-sheet', changes: { surroundings: 'By the sea' }, basedOn: sheet.version });

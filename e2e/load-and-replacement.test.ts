@@ -6,7 +6,7 @@ import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { SupplyModel } from '@fairwatt/core';
 import { servePriceFeed, type ServedFeed } from '@fairwatt/instruments';
-import { choose, fill, press, pressTab, saved, seeText, visit } from './application.ts';
+import { choose, fill, press, pressTab, saved, seeText, selectAll, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { application, chromium } from './running.ts';
 
@@ -265,7 +265,7 @@ describe('the supplies', () => {
     await pressTab(page, 'Parts');
     await choose(page, 'or add a part by its class; its figures can be overwritten', '2.5" drive');
     const count = (await page.waitForSelector("[aria-label='Count of 2.5\" drive']"))!;
-    await count.click({ count: 3 });
+    await selectAll(count);
     await count.type('3');
     await page.keyboard.press('Enter');
     await page.waitForSelector("[aria-label='Take out 2.5\" drive 3']");
@@ -303,7 +303,7 @@ describe('the supplies', () => {
     await page.keyboard.press('Enter');
     await seeText(page, 'must be a number', '.ant-modal');
     const percent = (await page.$$('.range-row input'))[1]!;
-    await percent.click({ count: 3 });
+    await selectAll(percent);
     await percent.type('0,5');
     await page.keyboard.press('Enter');
     await page.waitForFunction(() => document.querySelector('.range-row') === null);

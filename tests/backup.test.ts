@@ -164,7 +164,7 @@ describe('a backup', () => {
       delete from instrument where kind = 'oscilloscope';
       alter table instrument drop column ripple_error_millivolts;
       alter table technician drop column role, drop column version;
-      drop table shop_access, technician_secret, device, web_session, audit;
+      drop table job_laid_way, shop_access, technician_secret, device, web_session, audit;
       drop function audit_stands;
       delete from schema_migration where name >= '0022'`);
     await client.end();

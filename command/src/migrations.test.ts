@@ -46,6 +46,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0031_times_and_ripple.sql': 'c8aea59fab174805',
   '0032_bare_supply.sql': '08d5de564ac2e9de',
   '0033_second_fault.sql': '5f6cd902320ea8a9',
+  '0034_laid_ways.sql': '243095d0cf25be7e',
 };
 
 it('a migration that has shipped never changes again', () => {

@@ -65,6 +65,7 @@ export const actPermissions: Readonly<Record<Act['kind'], Permission>> = {
   'recheck-seats': 'record',
   'tick-step': 'record',
   'untick-step': 'record',
+  'lay-cable': 'record',
   'order-steps': 'record',
   'put-lead': 'record',
   'drop-lead': 'record',

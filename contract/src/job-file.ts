@@ -130,6 +130,12 @@ export const jobFileSchema = z
         say(['originals', index, 'logId'], 'is not a log of this job');
     });
     job.probes.forEach((probe, index) => signed(['job', 'probes', index, 'by'], probe.by));
+    job.laidWays.forEach((laid, index) => signed(['job', 'laidWays', index, 'by'], laid.by));
+    once(
+      ['job', 'laidWays'],
+      job.laidWays.map(({ fitting, cable }) => `${cable} of ${fitting}`),
+      'way',
+    );
     job.leads.forEach((lead, index) => signed(['job', 'leads', index, 'by'], lead.by));
     once(['job', 'leads'], idsOf(job.leads), 'lead');
     job.proofs.forEach((item, index) => signed(['job', 'proofs', index, 'by'], item.by));

@@ -365,6 +365,7 @@ export const stepsSchema = z
   .max(jobLimits.steps)
   .default([]);
 
+export const laidWayFields = { fitting: line(120), cable: line(120), way: text(300) };
 export const jobSchema = z.strictObject({
   code: jobCode,
   revision: version,
@@ -425,6 +426,10 @@ export const jobSchema = z.strictObject({
   stepOrders: z
     .array(z.strictObject({ version, ...stepOrderFields }))
     .max(stepPhases.length)
+    .default([]),
+  laidWays: z
+    .array(z.strictObject({ version, ...laidWayFields, ...signed }))
+    .max(jobLimits.laidWays)
     .default([]),
   leads: z
     .array(z.strictObject({ version, ...leadFields, ...signed }))

@@ -93,6 +93,8 @@ export type Act =
   | { readonly kind: 'recheck-seats'; readonly inletIds: readonly string[] }
   | { readonly kind: 'tick-step'; readonly stepId: string }
   | { readonly kind: 'untick-step'; readonly stepId: string }
+  /** Says which way a cable was laid with what is fitted now; nothing, where it is taken back. */
+  | { readonly kind: 'lay-cable'; readonly cable: string; readonly way: string; readonly basedOn: number }
   | {
       readonly kind: 'order-steps';
       readonly phase: StepPhase;

@@ -5,6 +5,7 @@ import type {
   Job,
   JobPart,
   KeptLog,
+  LaidWay,
   NotedOutcome,
   PinnedPlug,
   Lead,
@@ -105,7 +106,9 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
     ok: true,
     job: { ...job, ...changes, revision, updatedAt: context.at },
   });
-  const versioned = <K extends 'cables' | 'seats' | 'probes' | 'logs' | 'pins' | 'stepOrders' | 'proofs' | 'leads'>(
+  const versioned = <
+    K extends 'cables' | 'seats' | 'probes' | 'logs' | 'pins' | 'stepOrders' | 'proofs' | 'leads' | 'laidWays',
+  >(
     key: K,
     result: { readonly list: Job[K][number][] } | Refusal,
   ): ActResult => ('code' in result ? refuse(result) : done({ [key]: result.list }));
@@ -393,6 +396,20 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
           revision,
         ),
       );
+    case 'lay-cable': {
+      const fitting = fittingOf(job.choice);
+      return versioned(
+        'laidWays',
+        put(
+          job.laidWays,
+          (laid) => laid.cable === act.cable && laid.fitting === fitting,
+          (version): LaidWay => ({ fitting, cable: act.cable, way: act.way, version, ...signed }),
+          act.basedOn,
+          `way:${act.cable}`,
+          revision,
+        ),
+      );
+    }
     case 'put-lead':
       return versioned(
         'leads',

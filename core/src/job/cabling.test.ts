@@ -112,6 +112,7 @@ describe('steps', () => {
       'radiator-on',
       'tie-free',
       'tie',
+      'note-ways',
       'recheck',
       'panel-on',
       'rocker-on',

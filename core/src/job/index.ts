@@ -19,6 +19,7 @@ export {
   type JobState,
   type KeptLog,
   type LaidAside,
+  type LaidWay,
   newJob,
   type NotedOutcome,
   type Phase,
@@ -80,7 +81,8 @@ export {
 export { type Step, type StepKind, type StepPart, stepsOf, unpluggedStep, wayPoints } from './steps.ts';
 export { type CableTag, figuresOf, type ScheduleLine, scheduleOf, tagsOf } from './tags.ts';
 export { presentModel } from './kept-supply.ts';
-export { bareVerdict, type BareMissing, type BareVerdict, supplyMark, type SupplyMark } from './bare-supply.ts';
+export { type BareMissing, type BareVerdict, supplyMark, type SupplyMark } from './bare-supply.ts';
+export { type CableLaid, cablesLaid } from './laid-ways.ts';
 export { likelyHarness, nextCableLabel, usualPlug } from './likely-harness.ts';
 export { nextStage, type PathStage, pathStages, pointOfStage } from './path.ts';
 export { type OpenPoint, type OpenPointCode, unanswered } from './open-points.ts';

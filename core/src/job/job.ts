@@ -224,6 +224,16 @@ export interface RecordedCable {
   readonly likely?: boolean | undefined;
 }
 
+/** The way that a cable was really laid with what was fitted. */
+export interface LaidWay extends Signed {
+  /** The choice it was laid for, as `fittingOf` names it. */
+  readonly fitting: string;
+  /** A piece of the kit or a recorded cable, as `cablesLaid` names it. */
+  readonly cable: string;
+  readonly version: number;
+  readonly way: string;
+}
+
 /** A plug that a technician put elsewhere than the plan would. */
 export interface PinnedPlug extends Pin, Signed {
   readonly version: number;
@@ -365,6 +375,7 @@ export interface Job {
   readonly steps: readonly StepTick[];
   readonly stepOrders: readonly StepOrder[];
   readonly laidAside: readonly LaidAside[];
+  readonly laidWays: readonly LaidWay[];
   readonly leads: readonly Lead[];
   readonly proofs: readonly Proof[];
   readonly signOffs: readonly SignOff[];
@@ -439,6 +450,7 @@ export function newJob(code: string, title: string, client: string, words: strin
     steps: [],
     stepOrders: [],
     laidAside: [],
+    laidWays: [],
     leads: [],
     proofs: [],
     signOffs: [],

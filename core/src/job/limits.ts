@@ -18,6 +18,7 @@ export const jobLimits = {
   steps: 500,
   stepOrders: 2,
   laidAside: 20,
+  laidWays: 300,
   leads: 80,
   proofs: 100,
   signOffs: 200,

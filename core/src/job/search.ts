@@ -46,6 +46,7 @@ export function searchFields(job: Job, names: SearchNames): SearchField[] {
       ...job.logs,
       ...job.seats,
       ...job.steps,
+      ...job.laidWays,
       ...job.leads,
       ...job.proofs,
       ...job.signOffs,

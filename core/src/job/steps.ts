@@ -35,6 +35,7 @@ export type StepKind =
   | 'radiator-on'
   | 'tie-free'
   | 'tie'
+  | 'note-ways'
   | 'recheck'
   | 'panel-on'
   | 'rocker-on';
@@ -270,6 +271,7 @@ function refit(
   const free = freeEndsOf(cabling);
   if (free.length > 0) add('tie-free', { free, of: String(free.length) });
   add('tie');
+  if (rows.length > 0) add('note-ways');
   const rechecked = rows.every((row) => row.seat?.rechecked != null && row.state === 'seated');
   const last = rows.flatMap((row) => row.seat?.rechecked ?? []).sort((a, b) => b.at.localeCompare(a.at))[0];
   add('recheck', { derived: true, done: rechecked && last !== undefined ? { by: last.by, at: last.at } : null });

@@ -1,5 +1,6 @@
 import type { Act } from './act.ts';
 import type { Job, ProofItem } from './job.ts';
+import { laidWayOf } from './laid-ways.ts';
 import { standingProof } from './proofs.ts';
 
 /** What an act is about: two acts on one subject by two people can conflict, acts on different subjects never do. */
@@ -53,6 +54,8 @@ export function subjectOf(act: Act): string {
     case 'tick-step':
     case 'untick-step':
       return `step:${act.stepId}`;
+    case 'lay-cable':
+      return `way:${act.cable}`;
     case 'order-steps':
       return `steps:${act.phase}`;
     case 'put-lead':
@@ -117,6 +120,8 @@ export function standingAt(job: Job, subject: string): { readonly version: numbe
       return job.seats.find((item) => item.inletId === id) ?? null;
     case 'steps':
       return job.stepOrders.find((item) => item.phase === id) ?? null;
+    case 'way':
+      return laidWayOf(job, id);
     case 'lead':
       return job.leads.find((item) => item.id === id) ?? null;
     case 'proof':

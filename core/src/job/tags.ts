@@ -3,6 +3,7 @@ import { cableFigures, spareId, type BagCable, type CableFigures } from '../cabl
 import type { PlugKind } from '../standards/index.ts';
 import { cableEnds, type Cabling, type InletRow } from './cabling.ts';
 import type { Job, Signed } from './job.ts';
+import { laidTo } from './laid-ways.ts';
 
 /** A tag for one end of a cable. */
 export interface CableTag {
@@ -53,7 +54,14 @@ export function tagsOf(cabling: Cabling): CableTag[] {
   });
 }
 
-/** The cable schedule in the order of the inlets. Ways come from the record, where the same inlet was recorded. */
+/** As it was laid; else, where the cable is still the recorded one, as it was. The way of another cable says nothing. */
+function wayOf(job: Job, { basis }: Cabling, row: InletRow): string {
+  const laid = laidTo(job, row);
+  if (laid !== '' || basis === 'plan') return laid;
+  return job.cables.find(({ plugs }) => plugs.some((plug) => plug.inletId === row.inletId))?.way ?? '';
+}
+
+/** The cable schedule in the order of the inlets. */
 export function scheduleOf(job: Job, cabling: Cabling, bagCables: readonly BagCable[]): ScheduleLine[] {
   const figures = figuresOf(cabling).flatMap((cable) => cable.plugs);
   const inlets = new Map(
@@ -81,7 +89,7 @@ export function scheduleOf(job: Job, cabling: Cabling, bagCables: readonly BagCa
         inletLabel: row.label,
         partName: row.partName,
         place: row.place,
-        way: job.cables.find((cable) => cable.plugs.some((plug) => plug.inletId === row.inletId))?.way ?? '',
+        way: wayOf(job, cabling, row),
         state: row.state,
         seated: row.state === 'seated' && row.seat !== null ? { by: row.seat.by, at: row.seat.at } : null,
         rechecked: row.seat?.rechecked ?? null,

@@ -360,6 +360,8 @@ export function stepText(step: Step): string {
       return `Tie up what hangs free: ${freeEndsText(step.free)}`;
     case 'tie':
       return 'Smaller cables under larger ones, few bundles, straps rather than ties';
+    case 'note-ways':
+      return 'Write down the way each cable was laid';
     case 'recheck':
       return 'Every connector once more, now that the cables are tied';
     case 'panel-on':
@@ -509,6 +511,7 @@ export function stepCaution(step: Step): string | null {
     case 'lay-way':
     case 'radiator-on':
     case 'tie':
+    case 'note-ways':
     case 'recheck':
       return null;
     case 'tie-free':

@@ -83,6 +83,8 @@ export function actText(act: Act, names: HistoryNames): string {
       return 'A step done';
     case 'untick-step':
       return 'A step open again';
+    case 'lay-cable':
+      return act.way === '' ? 'The way of a cable taken back' : `A cable laid: ${act.way}`;
     case 'order-steps':
       return 'Steps put in another order';
     case 'put-lead':

@@ -279,6 +279,7 @@ export const jobListText: Readonly<Record<JobList, string>> = {
   steps: 'ticked steps',
   stepOrders: 'orders of steps',
   laidAside: 'choices with work laid aside',
+  laidWays: 'ways of cables',
   leads: 'leads',
   proofs: 'things shown',
   signOffs: 'sign-offs',

@@ -107,6 +107,7 @@ export async function readWhole(db: Queryable, id: number): Promise<StoredJob | 
     steps: await readList(db, tables.steps, id),
     stepOrders: await readList(db, tables.stepOrders, id),
     laidAside: await readList(db, tables.laidAside, id),
+    laidWays: await readList(db, tables.laidWays, id),
     leads: await readList(db, tables.leads, id),
     proofs: await readList(db, tables.proofs, id),
     signOffs: await readList(db, tables.signOffs, id),

@@ -126,6 +126,7 @@ export async function exportJob(db: Queryable, code: string, at: string): Promis
       ...job.pins,
       ...job.seats,
       ...job.steps,
+      ...job.laidWays,
       ...job.leads,
       ...job.proofs,
       ...job.signOffs,

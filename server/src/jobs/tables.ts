@@ -29,6 +29,7 @@ import {
   type JobPart,
   type KeptLog,
   type LaidAside,
+  type LaidWay,
   type LogChannel,
   type LogEvent,
   type NotedOutcome,
@@ -409,6 +410,14 @@ export const leads = byId<Lead>('job_lead', {
   state: oneOf(leadStates),
   ...signed,
 });
+export const laidWays: ListTable<LaidWay> = {
+  table: 'job_laid_way',
+  owner: 'job_id',
+  key: "(fitting || ' ' || cable)",
+  keyOf: ({ fitting, cable }) => `${fitting} ${cable}`,
+  order: 'position',
+  ...describe<LaidWay>({ fitting: text, cable: text, version: number, way: text, ...signed }),
+};
 export const proofs: ListTable<Proof> = {
   table: 'job_proof',
   owner: 'job_id',

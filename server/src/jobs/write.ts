@@ -44,6 +44,7 @@ const nothing: Lists = {
   steps: [],
   stepOrders: [],
   laidAside: [],
+  laidWays: [],
   leads: [],
   proofs: [],
   signOffs: [],
@@ -118,6 +119,7 @@ async function writeLists(db: Queryable, jobId: number, before: Lists, after: Li
   await syncList(db, tables.steps, jobId, before.steps, after.steps);
   await syncList(db, tables.laidAside, jobId, before.laidAside, after.laidAside);
   await syncList(db, tables.stepOrders, jobId, before.stepOrders, after.stepOrders);
+  await syncList(db, tables.laidWays, jobId, before.laidWays, after.laidWays);
   await syncList(db, tables.leads, jobId, before.leads, after.leads);
   await syncList(db, tables.proofs, jobId, before.proofs, after.proofs);
   await syncList(db, tables.signOffs, jobId, before.signOffs, after.signOffs);

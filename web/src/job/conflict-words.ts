@@ -33,6 +33,8 @@ export function subjectLabel(act: Act, job: Job, theirs: Job): string {
       return `The plug at ${inletOf(act.pin.inletId, job)}`;
     case 'drop-pin':
       return `The plug at ${inletOf(act.inletId, job)}`;
+    case 'lay-cable':
+      return 'The way a cable was laid';
     case 'order-steps':
       return 'The order of the steps';
     case 'note-outcome':

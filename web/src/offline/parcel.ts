@@ -84,6 +84,7 @@ export function mayGrow(act: Act): boolean {
     case 'put-seat':
     case 'put-pin':
     case 'order-steps':
+    case 'lay-cable':
     case 'put-lead':
     case 'note-proof':
       return true;

@@ -16,6 +16,7 @@ import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { InterlockCard } from '../../job/interlock-card.tsx';
 import type { OpenWay } from './cables.tsx';
+import { LaidWays } from './laid-ways.tsx';
 import { PassStage } from './pass-stage.tsx';
 
 /** Steps in their order, each with its caution, ticked with one hand; the next one is large beside them. */
@@ -145,6 +146,7 @@ export function StepsView({
                 <span>{stepCaution(next)}</span>
               </p>
             )}
+            {next.kind === 'note-ways' && <LaidWays />}
             {held(next) && bar !== null && <InterlockCard interlock={bar} />}
             {next.way.length > 1 && (
               <ol className="way">
