@@ -71,7 +71,7 @@ async function way(text: string): Promise<void> {
   await page.click('[aria-label^="The way of cable"]');
   await page.keyboard.type(text);
   await page.keyboard.press('Enter');
-  await seeText(page, 'Press a socket', '[aria-label="Record by pointing"]');
+  await seeText(page, /Press a socket|Press one for its way/, '[aria-label="Record by pointing"]');
 }
 
 describe('a harness recorded by pointing', () => {

@@ -105,12 +105,14 @@ export function RecordByDrawing({ onStart }: { readonly onStart: () => void }) {
   };
   return (
     <section aria-label="Record by pointing">
-      <div className={styles.hand} role="status">
+      <div className={`${styles.hand} ${left.length === 0 && cable === null ? styles.whole : ''}`} role="status">
         {cable === null ? (
           <p>
-            {socket === ''
-              ? 'Press a socket, then each inlet that its cable goes to. An inlet by itself is that of a fixed cable.'
-              : `From ${socket}: press each inlet that its cable goes to.`}
+            {left.length === 0 && socket === ''
+              ? 'Every inlet has its cable. Press one for its way, or to put its plug elsewhere.'
+              : socket === ''
+                ? 'Press a socket, then each inlet that its cable goes to. An inlet by itself is that of a fixed cable.'
+                : `From ${socket}: press each inlet that its cable goes to.`}
           </p>
         ) : (
           <InHand cable={cable} inlets={inlets} picked={picked} onPut={put} onExchange={exchange} onNext={next} />

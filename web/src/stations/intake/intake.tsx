@@ -51,22 +51,24 @@ export default function Intake() {
   return (
     <div className="station">
       <div className="work">
-        <div className={styles.came}>
-          <Choice<'machine' | 'supply'>
-            label="What came"
-            value={bare ? 'supply' : 'machine'}
-            disabled={locked || (!bare && job.parts.length > 0)}
-            options={[
-              { value: 'machine', label: 'A machine' },
-              { value: 'supply', label: 'A supply by itself' },
-            ]}
-            onPick={(value) => {
-              const changes = { bare: value === 'supply' };
-              if (act({ kind: 'edit-sheet', changes, basedOn: job.sheet.version }) === null && changes.bare)
-                setPage('supply');
-            }}
-          />
-        </div>
+        {(bare || job.parts.length === 0) && (
+          <div className={styles.came}>
+            <Choice<'machine' | 'supply'>
+              label="What came"
+              value={bare ? 'supply' : 'machine'}
+              disabled={locked}
+              options={[
+                { value: 'machine', label: 'A machine' },
+                { value: 'supply', label: 'A supply by itself' },
+              ]}
+              onPick={(value) => {
+                const changes = { bare: value === 'supply' };
+                if (act({ kind: 'edit-sheet', changes, basedOn: job.sheet.version }) === null && changes.bare)
+                  setPage('supply');
+              }}
+            />
+          </div>
+        )}
         <div style={{ marginBottom: 18 }}>
           <Choice
             label="Parts of the intake"
