@@ -1,4 +1,9 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ElementHandle } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
+import type { Photo } from '@fairwatt/contract';
 import type { Job } from '@fairwatt/core';
 import { choose, fill, press, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
@@ -7,6 +12,7 @@ import { application, chromium } from './running.ts';
 describe('leads that carry no supply power', () => {
   it('are written down in one act, out and back one by one, and stand in the way of closing until then', async () => {
     const page = await openPage(chromium.browser);
+    const folder = await mkdtemp(join(tmpdir(), 'fairwatt-leads-'));
     const stored = async () => (await (await fetch(`${application.url}/api/jobs/LQ-0146`)).json()) as Job;
     const states = async () => (await stored()).leads.map(({ what, state }) => `${what} ${state}`);
     await visit(page, `${application.url}/jobs/LQ-0146/cables?way=leads`);
@@ -37,6 +43,19 @@ describe('leads that carry no supply power', () => {
     await press(page, 'Undo');
     await saved(page);
     expect((await states()).at(-1)).toBe('Counter display lamp back');
+    // A picture of it stands with it, by its name.
+    await choose(page, 'Cable or lead', 'Counter display lamp');
+    const picture = join(folder, 'lamp.png');
+    await writeFile(picture, Buffer.from(await page.screenshot({ type: 'png' })));
+    const input = (await page.waitForSelector(
+      'input[aria-label="Choose pictures"]',
+    )) as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(picture);
+    await seeText(page, 'Counter display lamp · Mara T.', '.photos');
+    await saved(page);
+    const photos = (await (await fetch(`${application.url}/api/jobs/LQ-0146/photos`)).json()) as Photo[];
+    expect(photos.map(({ cableId }) => cableId)).toEqual([(await stored()).leads.at(-1)?.id]);
+    await rm(folder, { recursive: true });
     await page.browserContext().close();
   });
 });

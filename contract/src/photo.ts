@@ -20,7 +20,7 @@ const photoFields = {
   at: instant,
 };
 
-/** A picture of a job without its bytes. `cableId` names the recorded cable that it shows. */
+/** A picture of a job without its bytes. `cableId` names the recorded cable, or the other lead, that it shows. */
 export const photoSchema = z.strictObject({ ...photoFields, bytes: z.int().min(1) });
 export type Photo = z.infer<typeof photoSchema>;
 export const photosSchema = z.array(photoSchema);

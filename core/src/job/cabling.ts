@@ -1,5 +1,5 @@
 import { comesApart, leftBeside, plugServes, type InletKind, type PlugKind } from '../standards/index.ts';
-import { partsAt, type CasePlace } from '../machine/index.ts';
+import { partsAt, type CasePlace, type Inlet } from '../machine/index.ts';
 import {
   allowedAdapters,
   breachConcerns,
@@ -147,6 +147,20 @@ const noPlace = {
   slackMillimetres: null,
 } as const;
 
+/** What a row says of its inlet, whatever goes to it. */
+export const inletOfRow = (
+  part: Pick<JobPart, 'id' | 'name'>,
+  inlet: Inlet,
+): Pick<InletRow, 'inletId' | 'partId' | 'kind' | 'label' | 'partName' | 'optional' | 'place'> => ({
+  inletId: inlet.id,
+  partId: part.id,
+  kind: inlet.kind,
+  label: inlet.label,
+  partName: part.name,
+  optional: inlet.optional,
+  place: inlet.place ?? usualPlace(inlet.kind),
+});
+
 /** What a plan for this supply may be made of and must keep to. */
 export function planGround(
   job: Pick<Job, 'pins'>,
@@ -258,13 +272,7 @@ export function cablingOf(
       const seat = place === null ? null : seatFor(job, inlet, place);
       const { wrong: _wrong, ...where } = place ?? { ...noPlace, wrong: false };
       return {
-        inletId: inlet.id,
-        partId: part.id,
-        kind: inlet.kind,
-        label: inlet.label,
-        partName: part.name,
-        optional: inlet.optional,
-        place: inlet.place ?? usualPlace(inlet.kind),
+        ...inletOfRow(part, inlet),
         state:
           place === null
             ? 'open'

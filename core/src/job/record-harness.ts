@@ -1,7 +1,7 @@
 import { inletFamily, socketTakes, type InletKind } from '../standards/index.ts';
 import { partsAt, type Inlet } from '../machine/index.ts';
-import { faceOfPlug, usualPlace, type CableKit } from '../cable/index.ts';
-import type { Cabling, InletRow } from './cabling.ts';
+import { faceOfPlug, type CableKit } from '../cable/index.ts';
+import { inletOfRow, type Cabling, type InletRow } from './cabling.ts';
 import type { Job, RecordedCable } from './job.ts';
 import { nextCableLabel, usualPlug, usualPlugs } from './likely-harness.ts';
 
@@ -21,13 +21,7 @@ export function recordedRows(job: Pick<Job, 'parts' | 'cables'>): InletRow[] {
       const cable = cableAt(job.cables, inlet.id);
       const plugIndex = cable?.plugs.findIndex((plug) => plug.inletId === inlet.id) ?? null;
       return {
-        inletId: inlet.id,
-        partId: part.id,
-        kind: inlet.kind,
-        label: inlet.label,
-        partName: part.name,
-        optional: inlet.optional,
-        place: inlet.place ?? usualPlace(inlet.kind),
+        ...inletOfRow(part, inlet),
         state: cable === null ? 'open' : cable.likely === true ? 'to-seat' : 'seated',
         cableCode: cable?.label ?? null,
         socketLabel: cable === null || cable.socketLabel === '' ? null : cable.socketLabel,

@@ -18,6 +18,7 @@ import { Primary } from '../../controls/fields.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import type { OpenWay } from './cables.tsx';
+import { Photos } from './photos.tsx';
 import styles from './leads-view.module.css';
 
 type LeadDraft = Omit<Lead, 'by' | 'at' | 'version'>;
@@ -68,6 +69,7 @@ export function LeadsView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
                 </Button>
               )}
             </div>
+            <Photos />
           </>
         )}
       </div>

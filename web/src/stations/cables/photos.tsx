@@ -6,7 +6,7 @@ import { useDesk } from '../../job/job-context.ts';
 import { useTakePicture } from '../../pictures/use-take-picture.ts';
 import { RemoveButton } from '../../controls/remove-button.tsx';
 
-/** Pictures of the harness as it was, taken with a phone or tablet, scaled down here before they are sent. */
+/** Pictures of the harness and of other leads as they were, taken with a phone or tablet, scaled down here before they are sent. */
 export function Photos() {
   const { code, job, locked, technician, personName } = useDesk();
   const { data: photos = [], isError } = usePhotosQuery(code);
@@ -32,7 +32,11 @@ export function Photos() {
     return taken.kept;
   }
   const full = locked || taking.busy || photos.length >= mostPhotos;
-  const cableName = (id: string | null) => job.cables.find((cable) => cable.id === id)?.label;
+  /** The cable or the lead that a picture shows; empty where it is none, or one that is gone. */
+  const shown = (id: string | null): string => {
+    const cable = job.cables.find((one) => one.id === id);
+    return cable === undefined ? (job.leads.find((one) => one.id === id)?.what ?? '') : `cable ${cable.label}`;
+  };
   return (
     <section className="block" aria-label="Pictures" style={{ marginTop: 18 }}>
       <span className="label">
@@ -48,16 +52,17 @@ export function Photos() {
             onChange={(event) => setCaption(event.target.value)}
           />
         </label>
-        <label className="field" style={{ width: 120 }}>
-          <span className="name">Cable</span>
+        <label className="field" style={{ width: 150 }}>
+          <span className="name">Cable or lead</span>
           <Select
-            aria-label="Cable"
+            aria-label="Cable or lead"
             value={cableId}
             disabled={locked}
+            popupMatchSelectWidth={false}
             onChange={(picked) => setCableId(picked)}
             options={[
               { value: '', label: 'all of it' },
-              ...job.cables.map((cable) => ({ value: cable.id, label: cable.label })),
+              ...[...job.cables, ...job.leads].map(({ id }) => ({ value: id, label: shown(id) })),
             ]}
           />
         </label>
@@ -93,11 +98,7 @@ export function Photos() {
                 />
               </Button>
               <div className="quiet">
-                {photo.caption}
-                {photo.cableId !== null && cableName(photo.cableId) !== undefined
-                  ? ` · cable ${cableName(photo.cableId)}`
-                  : ''}{' '}
-                · {personName(photo.by)}{' '}
+                {[photo.caption, shown(photo.cableId), personName(photo.by)].filter((text) => text !== '').join(' · ')}{' '}
                 <RemoveButton
                   what={`picture ${photo.caption}`}
                   text="take out"
