@@ -40,6 +40,14 @@ describe('the guide of connectors', () => {
     await seeText(page, 'Goes into');
     await press(page, 'Record it in LQ-0147');
     await page.waitForFunction(() => location.pathname === '/jobs/LQ-0147/cables');
+    await seeText(page, 'press the inlet that it is in', '[aria-label="Record by pointing"]');
+    // From any station the guide knows the job, and a lead leads to its own connector.
+    await visit(page, `${application.url}/jobs/LQ-0147/measure`);
+    await (await control(page, 'Guide')).click();
+    await page.waitForFunction(() => location.search === '?job=LQ-0147');
+    await visit(page, `${application.url}/jobs/LQ-0147/cables?way=leads`);
+    await (await page.waitForSelector('a[aria-label^="What is this:"]'))!.click();
+    await seeText(page, 'Note it among the leads of LQ-0147');
     await page.browserContext().close();
   });
   it('passes over answers that make no sense in an address', async () => {

@@ -74,6 +74,9 @@ describe('paper', () => {
     expect(mark.text).toContain('NOT JUDGED');
   });
   it('has the schedule as PDF and as CSV, with what is open said first', async () => {
+    // The old supply's ways are not printed as if they were those of the new one.
+    expect((await pdf(`/jobs/${code}/cables.pdf`)).text).not.toContain('rear hole');
+    await server.act(code, { kind: 'lay-cable', cable: 'main 0', way: 'rear hole, edge clip', basedOn: 0 });
     const { text } = await pdf(`/jobs/${code}/cables.pdf`);
     for (const told of [
       'Cables of Corvane 650 S',

@@ -45,7 +45,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0030_likely_cable.sql': 'ae58c0687834907e',
   '0031_times_and_ripple.sql': 'c8aea59fab174805',
   '0032_bare_supply.sql': '08d5de564ac2e9de',
-  '0033_second_fault.sql': '5f6cd902320ea8a9',
+  '0033_second_fault.sql': '109d8c6c3bca5f2b',
   '0034_laid_ways.sql': '243095d0cf25be7e',
 };
 

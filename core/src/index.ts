@@ -692,6 +692,7 @@ export {
   cameAlongText,
   oldSupplyText,
   priorityText,
+  guideOfLead,
   leadCaution,
   leadKindText,
   leadStateText,

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { leadCaution, openPointText, stepCaution } from '../wording/index.ts';
+import { connectorOf } from '../guide/index.ts';
+import { guideOfLead, leadCaution, openPointText, stepCaution } from '../wording/index.ts';
 import { leadStates, likelyLeads, openLeads, stepsOf, type Act, type Lead } from './index.ts';
 import { TestBench, uuid } from './fixture.test-help.ts';
 
@@ -118,5 +119,10 @@ describe('the leads that are likely there', () => {
     ]);
     for (const step of [...steps('take-out'), ...steps('refit')])
       expect(stepCaution(step)).toBe(leadCaution(step.lead!.kind));
+  });
+  it('have a connector in the guide wherever they are said to', () => {
+    const ids = Object.values(guideOfLead);
+    expect(ids.length).toBeGreaterThan(10);
+    for (const id of ids) expect(connectorOf(id), id).toBeDefined();
   });
 });

@@ -124,4 +124,4 @@ export { actText, type HistoryNames } from './history.ts';
 export { type ClientWords, clientWords } from './client.ts';
 export { figureDoubtText, labelReadProblemText } from './labels.ts';
 export { driveLifeText, listedDoubtText, listingKindText, listingProblemText } from './listings.ts';
-export { leadCaution, leadKindText, leadStateText } from './leads.ts';
+export { guideOfLead, leadCaution, leadKindText, leadStateText } from './leads.ts';

@@ -67,3 +67,20 @@ export function leadCaution(kind: LeadKind): string | null {
       return null;
   }
 }
+
+/** What the guide calls the connector of such a lead; nothing for those that have none of their own. */
+export const guideOfLead: Readonly<Partial<Record<LeadKind, string>>> = {
+  'panel-switch': 'front-panel',
+  'panel-lamp': 'front-panel',
+  'panel-speaker': 'speaker',
+  'usb-2': 'usb-2',
+  'usb-3': 'usb-3',
+  'usb-c': 'usb-c',
+  audio: 'front-audio',
+  fan: 'fan-4',
+  'processor-fan': 'fan-4',
+  pump: 'fan-3',
+  'light-5': 'light-5',
+  'light-12': 'light-12',
+  'sata-data': 'sata-data',
+};

@@ -1,6 +1,6 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Button, Input, Select, type InputRef } from 'antd';
-import { NavLink, useLocation, useNavigate } from 'react-router';
+import { NavLink, useLocation, useMatch, useNavigate } from 'react-router';
 import { stationIds } from '@fairwatt/core';
 import { SignedOutNotice } from '../access/signed-out-notice.tsx';
 import { useAccessQuery, useShopQuery } from './api.ts';
@@ -55,6 +55,9 @@ export function Shell({ children }: { readonly children: ReactNode }) {
     return () => cancelIdleCallback(idle);
   }, []);
 
+  // From a job the guide leads back into it.
+  const job = useMatch('/jobs/:code/*')?.params.code;
+
   return (
     <div className="frame">
       <a className="skip" href="#main">
@@ -71,7 +74,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
           <NavLink to="/jobs">Jobs</NavLink>
           <NavLink to="/supplies">Supplies</NavLink>
           <NavLink to="/cable-bags">Cable bags</NavLink>
-          <NavLink to="/guide">Guide</NavLink>
+          <NavLink to={job === undefined ? '/guide' : `/guide?job=${encodeURIComponent(job)}`}>Guide</NavLink>
           <NavLink to="/instruments">Instruments</NavLink>
           <NavLink to="/record">Record</NavLink>
           <NavLink to="/settings">Settings</NavLink>

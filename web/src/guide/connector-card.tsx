@@ -66,7 +66,14 @@ export function ConnectorCard({
       )}
       {jobCode !== null && connector.recordAs !== null && (
         <p>
-          <Link to={`/jobs/${encodeURIComponent(jobCode)}/cables?way=was`}>Record it in {jobCode}</Link>
+          <Link to={`/jobs/${encodeURIComponent(jobCode)}/cables?way=was&plug=${connector.recordAs}`}>
+            Record it in {jobCode}
+          </Link>
+        </p>
+      )}
+      {jobCode !== null && (connector.group === 'header' || connector.group === 'data') && (
+        <p>
+          <Link to={`/jobs/${encodeURIComponent(jobCode)}/cables?way=leads`}>Note it among the leads of {jobCode}</Link>
         </p>
       )}
     </article>

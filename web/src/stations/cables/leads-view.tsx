@@ -1,6 +1,8 @@
 import type { ReactNode } from 'react';
 import { Button, Input, Select } from 'antd';
+import { Link } from 'react-router';
 import {
+  guideOfLead,
   leadCaution,
   leadKinds,
   leadKindText,
@@ -141,16 +143,27 @@ function LeadTable({ put }: { readonly put: (lead: LeadDraft, basedOn: number) =
         {
           head: 'Kind',
           cell: (lead) => (
-            <Select<LeadKind>
-              className={styles.kind ?? ''}
-              aria-label={`Kind of ${lead.what}`}
-              value={lead.kind}
-              disabled={locked}
-              popupMatchSelectWidth={false}
-              showSearch={{ optionFilterProp: 'label' }}
-              onChange={(kind) => change(lead, { kind })}
-              options={leadKinds.map((value) => ({ value, label: leadKindText[value] }))}
-            />
+            <>
+              <Select<LeadKind>
+                className={styles.kind ?? ''}
+                aria-label={`Kind of ${lead.what}`}
+                value={lead.kind}
+                disabled={locked}
+                popupMatchSelectWidth={false}
+                showSearch={{ optionFilterProp: 'label' }}
+                onChange={(kind) => change(lead, { kind })}
+                options={leadKinds.map((value) => ({ value, label: leadKindText[value] }))}
+              />
+              {guideOfLead[lead.kind] !== undefined && (
+                <Link
+                  className="block-note"
+                  aria-label={`What is this: ${lead.what}`}
+                  to={`/guide?show=${guideOfLead[lead.kind]}&job=${job.code}`}
+                >
+                  what is this?
+                </Link>
+              )}
+            </>
           ),
         },
         {

@@ -1,9 +1,13 @@
 import { useState } from 'react';
 import { Button, Input, Select } from 'antd';
+import { Link, useSearchParams } from 'react-router';
 import {
   cableAt,
   newCable,
   partsAt,
+  plugKinds,
+  plugName,
+  plugServes,
   pointedAt,
   presentModel,
   recordedRows,
@@ -34,6 +38,9 @@ export function RecordByDrawing({ onStart }: { readonly onStart: () => void }) {
   const [name, setName] = useState('');
   const [told, setTold] = useState<string | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
+  // The guide leads here with the plug that it named.
+  const [params, setParams] = useSearchParams();
+  const plug = plugKinds.find((kind) => kind === params.get('plug')) ?? null;
   const rows = recordedRows(job);
   const inlets = partsAt(job.parts, 'present').flatMap((part) => part.inlets);
   const left = inlets.filter(({ id }) => cableAt(job.cables, id) === null);
@@ -70,6 +77,10 @@ export function RecordByDrawing({ onStart }: { readonly onStart: () => void }) {
     }
     if (locked) return;
     setPicked(null);
+    if (plug !== null && !plugServes(plug, inlet.kind)) {
+      setTold(`A plug “${plugName[plug]}” does not go into ${inlet.label}.`);
+      return;
+    }
     if (socketAccepts(kit, socket, inlet.kind) === false) {
       setTold(`Socket ${socket} of this supply takes no cable to ${inlet.label}.`);
       return;
@@ -84,7 +95,17 @@ export function RecordByDrawing({ onStart }: { readonly onStart: () => void }) {
       return;
     }
     const id = crypto.randomUUID();
-    if (act({ kind: 'put-cable', cable: newCable(job, id, socket, inlet), basedOn: 0 }) === null) setInHand(id);
+    const made = newCable(job, id, socket, inlet);
+    const asNamed = plug === null ? made : { ...made, plugs: [{ kind: plug, inletId: inlet.id }] };
+    if (act({ kind: 'put-cable', cable: asNamed, basedOn: 0 }) !== null) return;
+    setInHand(id);
+    if (plug !== null) forget();
+  }
+  /** What the guide named is recorded, or was passed over. */
+  function forget(): void {
+    const rest = new URLSearchParams(params);
+    rest.delete('plug');
+    setParams(rest, { replace: true });
   }
   function exchange(from: string, to: string): void {
     const own = cableAt(job.cables, from);
@@ -108,6 +129,14 @@ export function RecordByDrawing({ onStart }: { readonly onStart: () => void }) {
       <div className={`${styles.hand} ${left.length === 0 && cable === null ? styles.whole : ''}`} role="status">
         {cable === null ? (
           <p>
+            {plug !== null && (
+              <>
+                <strong>{plugName[plug]}</strong>: press the inlet that it is in.{' '}
+                <Button type="link" onClick={forget}>
+                  none of them
+                </Button>{' '}
+              </>
+            )}
             {left.length === 0 && socket === ''
               ? 'Every inlet has its cable. Press one for its way, or to put its plug elsewhere.'
               : socket === ''
@@ -202,12 +231,18 @@ function InHand({
   readonly onExchange: (from: string, to: string) => void;
   readonly onNext: () => void;
 }) {
-  const { locked } = useDesk();
+  const { job, locked } = useDesk();
+  const [first] = cable.plugs;
   const labelOf = (id: string | null) => inlets.find((inlet) => inlet.id === id)?.label ?? 'free';
   const from = inlets.find(({ id }) => id === picked) ?? null;
   return (
     <>
       <p>
+        {first !== undefined && (
+          <Link className={styles.guide ?? ''} to={`/guide?show=${encodeURIComponent(first.kind)}&job=${job.code}`}>
+            what is this?
+          </Link>
+        )}
         <strong>Cable {cable.label}</strong>, {cable.socketLabel === '' ? 'fixed' : `from ${cable.socketLabel}`}:{' '}
         {cable.plugs.map(({ inletId }) => labelOf(inletId)).join(', ')}
       </p>
