@@ -80,6 +80,13 @@ describe('a supply by itself', () => {
     on.do(reading(41, '+5sb', 5.02));
     expect(on.view().bare).toEqual({ word: 'failed', why: 'no-start', verdict: null });
   });
+  it('is not read on while something dangerous stands', () => {
+    const on = withLabel();
+    expect(on.view().nextReading).not.toBeNull();
+    on.do({ kind: 'note-outcome', id: uuid(42), checkId: 'told-smell', outcomeId: 'burnt' });
+    expect(on.view().nextReading).toBeNull();
+    expect(codes(on)).toContain('danger');
+  });
   it('needs no other station, and says so', () => {
     const on = readAll(withLabel());
     const lines = on.view().stations.map(({ line }) => stationLineText(line, knowledge, String));

@@ -1,4 +1,14 @@
-import { diagnose, interlocksOf, modelOf, triedCureId, weigh, type About, type Diagnosis } from '../diagnose/index.ts';
+import {
+  diagnose,
+  interlocksOf,
+  modelOf,
+  standingInterlock,
+  triedCureId,
+  weigh,
+  type About,
+  type Diagnosis,
+  type Interlock,
+} from '../diagnose/index.ts';
 import type { CandidateRow, SupplyModel } from '../supply/index.ts';
 import { bareVerdict, type BareVerdict } from './bare-supply.ts';
 import { cablingOf, type Cabling } from './cabling.ts';
@@ -47,9 +57,9 @@ export interface JobView extends Diagnosis {
   readonly stations: readonly Station[];
 }
 
-/** A supply by itself is read rail by rail, off load. */
-function nextOfBare(bare: BareVerdict): NextReading | null {
-  if (bare.word !== 'cannot-tell') return null;
+/** A supply by itself is read rail by rail, off load; nothing is while a danger stands. */
+function nextOfBare(bare: BareVerdict, interlocks: readonly Interlock[]): NextReading | null {
+  if (bare.word !== 'cannot-tell' || standingInterlock(interlocks) !== null) return null;
   const rails = bare.missing.flatMap((item) =>
     'subject' in item ? [item.subject] : item.code === 'outlet' ? ['+5sb' as const] : [],
   );
@@ -137,7 +147,7 @@ export function viewJob(
     job.finding?.kind === 'fault' ? (faultsFound.find(({ cure }) => cure.id === 'replace-supply')?.id ?? null) : null,
     shop.instruments,
   );
-  const nextReading = bare === null ? fault.nextReading : nextOfBare(bare);
+  const nextReading = bare === null ? fault.nextReading : nextOfBare(bare, interlocks);
   const parts = { ...fault, nextReading, interlocks, lines, load, candidates, standing, bare, cabling, openPoints };
   return { ...parts, stations: stationsOf(job, parts) };
 }
