@@ -13,7 +13,16 @@ for (let second = 0; second < 3600; second += 1) {
   const works = second % 600 > 330;
   const dip = [1512, 2144, 3391].includes(second) ? 0.55 : 0;
   const comma = (value: number) => value.toFixed(3).replace('.', ',');
-  const stamp = new Date(start + second * 1000).toISOString().replace(/^(\d+)-(\d+)-(\d+)T(\d+:\d+:\d+).*$/, '$3.$2.$1 $4');
-  lines.push([stamp, comma(11.78 - warm - (works ? 0.34 : 0) - dip + 0.012 * normal(random)), comma(5.07 + (works ? 0.04 : 0) + 0.004 * normal(random)), comma(3.31 + 0.003 * normal(random))].join(';'));
+  const stamp = new Date(start + second * 1000)
+    .toISOString()
+    .replace(/^(\d+)-(\d+)-(\d+)T(\d+:\d+:\d+).*$/, '$3.$2.$1 $4');
+  lines.push(
+    [
+      stamp,
+      comma(11.78 - warm - (works ? 0.34 : 0) - dip + 0.012 * normal(random)),
+      comma(5.07 + (works ? 0.04 : 0) + 0.004 * normal(random)),
+      comma(3.31 + 0.003 * normal(random)),
+    ].join(';'),
+  );
 }
 writeFileSync(fileURLToPath(new URL('logs/radio-evening.csv', import.meta.url)), `${lines.join('\n')}\n`);

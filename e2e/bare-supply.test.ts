@@ -38,7 +38,7 @@ describe('a supply by itself', () => {
     await page.keyboard.press('Enter');
     await seeText(page, 'Corvane 650 S', '.side .decides');
     await saved(page);
-    expect((await jobOf(code)).sheet.bare).toBe(true);
+    expect((await jobOf(code)).sheet.bareSupply).toBe(true);
     await visit(page, `${application.url}/jobs/${code}/load`);
     await seeText(page, 'A supply by itself has no such station');
     await mainAct(page);

@@ -54,7 +54,7 @@ describe('leads that carry no supply power', () => {
     await seeText(page, 'Counter display lamp · Mara T.', '.photos');
     await saved(page);
     const photos = (await (await fetch(`${application.url}/api/jobs/LQ-0146/photos`)).json()) as Photo[];
-    expect(photos.map(({ cableId }) => cableId)).toEqual([(await stored()).leads.at(-1)?.id]);
+    expect(photos.map(({ leadId }) => leadId)).toEqual([(await stored()).leads.at(-1)?.id]);
     await rm(folder, { recursive: true });
     await page.browserContext().close();
   });

@@ -158,8 +158,9 @@ describe('a backup', () => {
       update technician set owner = role = 'owner';
       alter table job drop column also_told, drop column put_away_by, drop column put_away_at, drop column put_away_reason;
       alter table job_cable drop column likely;
-      alter table job drop column bare;
+      alter table job drop column bare_supply;
       alter table job_finding drop column also_fault_id;
+      alter table job_photo drop column lead_id;
       delete from job_reading where subject in ('power-on', 'hold-up') or subject like 'ripple%';
       delete from instrument where kind = 'oscilloscope';
       alter table instrument drop column ripple_error_millivolts;

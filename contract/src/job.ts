@@ -157,7 +157,7 @@ export const sheetFields = {
   oldSupply: z.enum(oldSupplies).nullable(),
   oldSupplyNote: text(200),
   oldSupplyDisposed: z.boolean(),
-  bare: z.boolean(),
+  bareSupply: z.boolean(),
 };
 /** What a sheet from before these fields says in their place: nothing. */
 const laterFields = {
@@ -183,7 +183,7 @@ const laterFields = {
   oldSupply: sheetFields.oldSupply.default(null),
   oldSupplyNote: sheetFields.oldSupplyNote.default(''),
   oldSupplyDisposed: sheetFields.oldSupplyDisposed.default(false),
-  bare: sheetFields.bare.default(false),
+  bareSupply: sheetFields.bareSupply.default(false),
   alsoTold: sheetFields.alsoTold.default([]),
 };
 const fieldRevisionsSchema = z.partialRecord(

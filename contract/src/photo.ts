@@ -14,13 +14,14 @@ const photoFields = {
   id: uuid,
   caption: text(120),
   cableId: uuid.nullable(),
+  leadId: uuid.nullable().default(null),
   widthPixels: figure(1, 20_000),
   heightPixels: figure(1, 20_000),
   by: id,
   at: instant,
 };
 
-/** A picture of a job without its bytes. `cableId` names the recorded cable, or the other lead, that it shows. */
+/** A picture of a job without its bytes. `cableId` and `leadId` name the recorded cable or the lead that it shows. */
 export const photoSchema = z.strictObject({ ...photoFields, bytes: z.int().min(1) });
 export type Photo = z.infer<typeof photoSchema>;
 export const photosSchema = z.array(photoSchema);
@@ -31,6 +32,7 @@ export const photoQuerySchema = z.strictObject({
   id: uuid,
   caption: text(120).default(''),
   cableId: uuid.optional(),
+  leadId: uuid.optional(),
 });
 
 /** A picture in a job file, its bytes in base 64. */

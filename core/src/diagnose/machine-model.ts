@@ -5,8 +5,7 @@ import { restricted, type Model } from './model.ts';
 
 /**
  * What a machine surely has not, by its parts: a card in a slot, a card with plugs of its own, a 16-pin inlet. Nothing
- * is
- * ruled out before its board and its processor are entered, since parts that nobody entered yet may be there.
+ * is ruled out before its board and its processor are entered, since parts that nobody entered yet may be there.
  */
 export function absentIn(parts: readonly Pick<MachinePart, 'classId' | 'inlets'>[]): ReadonlySet<About> {
   const groups = new Set(parts.map(({ classId }) => partClass(classId)?.group));

@@ -33,8 +33,7 @@ export interface TwoFaults {
  * P(outcome | both faults), from what each says alone.
  * - Told: a machine with two faults shows now the one and now the other, so the mean of both.
  * - Where an outcome cures: the complaint is gone only if that ended both, so the product. If it ended one of them,
- * that
- *   is seen as "better" in `partlySeen` of the cases where the check has such an outcome.
+ *   that is seen as "better" in `partlySeen` of the cases where the check has such an outcome.
  * - Anything else: each moves the odds of an outcome against what is usual by its own factor, as causes do that do not
  *   know of each other; with a fault that has nothing to do with the check that is what the other says alone.
  * @param a, b P(outcome | fault) by outcome
@@ -174,9 +173,8 @@ function firstOf(model: Model, observations: readonly Observation[], { faultIds:
 
 /**
  * The model with which the search goes on while two faults are likelier than one: what it says of the first of the two
- * is
- * how likely that one is there, and the others share the rest by how likely they are there. Checks and cures are then
- * found for the first; once its cure was tried, for the second.
+ * is how likely that one is there, and the others share the rest by how likely they are there. Checks and cures are
+ * then found for the first; once its cure was tried, for the second.
  */
 export function lookingForFirst(model: Model, observations: readonly Observation[], two: TwoFaults): Model {
   const first = model.faultIndex.get(two.firstId)!;

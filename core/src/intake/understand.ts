@@ -377,9 +377,8 @@ function withAges(said: readonly Said[], line: string): Said[] {
 
 /**
  * A machine as people say it: `tower, 8-core 125 W, 2x16 new memory, card 3x8 320 W, 2 m.2, 4 hard drives`. The order
- * is
- * free. What an upgrade brings begins with `+`, what it takes out with `-`, and `drive -> 2 drives` does both. Nothing
- * is understood that has no word in the line, and every word that nothing was made of is told; see
+ * is free. What an upgrade brings begins with `+`, what it takes out with `-`, and `drive -> 2 drives` does both.
+ * Nothing is understood that has no word in the line, and every word that nothing was made of is told; see
  * `docs/machine-line.md` for the grammar. Never throws.
  */
 export function understand(line: string, own: readonly OwnName[] = []): Understood {

@@ -21,7 +21,7 @@ const reading = (id: number, subject: Subject, figure: number, condition: Condit
 });
 const bench = () => {
   const on = new TestBench();
-  return on.do({ kind: 'edit-sheet', basedOn: on.job.sheet.version, changes: { bare: true } });
+  return on.do({ kind: 'edit-sheet', basedOn: on.job.sheet.version, changes: { bareSupply: true } });
 };
 const withLabel = () =>
   bench().do({ kind: 'put-supply', supply: { name: model.name, label: model.label }, basedOn: 0 });
@@ -39,33 +39,37 @@ const codes = (on: TestBench) => on.view().openPoints.map(({ code }) => code);
 describe('a supply by itself', () => {
   it('is not judged before its label and every rail are known, one after the other', () => {
     const on = bench();
-    expect(on.view().bare).toMatchObject({ word: 'cannot-tell' });
+    expect(on.view().bareVerdict).toMatchObject({ word: 'cannot-tell' });
     expect(on.view().nextReading).toMatchObject({ subject: '+12', condition: 'off-load' });
     readAll(on);
-    expect(on.view().bare).toEqual({ word: 'cannot-tell', missing: [{ code: 'label' }] });
+    expect(on.view().bareVerdict).toEqual({ word: 'cannot-tell', missing: [{ code: 'label' }] });
     expect(codes(on)).toEqual(['bare-unjudged', 'old-supply-unmarked']);
   });
   it('is good for the load at which it was read, and closes once its fate is said', () => {
     const on = readAll(withLabel());
-    expect(on.view().bare).toMatchObject({ word: 'good', loaded: false });
-    expect(bareSentence(on.view().bare!)).toContain('off load; what it does at work is not known');
+    expect(on.view().bareVerdict).toMatchObject({ word: 'good', loaded: false });
+    expect(bareSentence(on.view().bareVerdict!)).toContain('off load; what it does at work is not known');
     readAll(on, 'work', 20);
-    expect(on.view().bare).toMatchObject({ word: 'good', loaded: true });
+    expect(on.view().bareVerdict).toMatchObject({ word: 'good', loaded: true });
     expect(codes(on)).toEqual(['old-supply-unmarked']);
     edit(on, { oldSupply: 'kept', oldSupplyNote: 'spare for the bench' });
     expect(codes(on)).toEqual([]);
     on.do({ kind: 'close', basedOn: on.job.stateVersion });
     expect(on.job.state).toBe('closed');
-    expect(supplyMark(on.job, on.view().bare)).toMatchObject({ word: 'kept', name: model.name, ratingWatts: 650 });
+    expect(supplyMark(on.job, on.view().bareVerdict)).toMatchObject({
+      word: 'kept',
+      name: model.name,
+      ratingWatts: 650,
+    });
     expect(clientWords(on.job, on.view(), knowledge).old).toEqual(['The supply is good, and is kept here.']);
   });
   it('has not failed by one reading, and has by two, or by one that is too high', () => {
     const low = readAll(withLabel()).do(reading(30, '+12', 10.9, 'work'));
-    expect(low.view().bare).toEqual({ word: 'cannot-tell', missing: [{ code: 'again', subject: '+12' }] });
+    expect(low.view().bareVerdict).toEqual({ word: 'cannot-tell', missing: [{ code: 'again', subject: '+12' }] });
     low.do(reading(31, '+12', 10.91, 'work'));
-    expect(low.view().bare).toMatchObject({ word: 'failed', why: 'reading' });
+    expect(low.view().bareVerdict).toMatchObject({ word: 'failed', why: 'reading' });
     const high = withLabel().do(reading(30, '+5', 6.1));
-    expect(high.view().bare).toMatchObject({ word: 'failed', verdict: { subject: '+5' } });
+    expect(high.view().bareVerdict).toMatchObject({ word: 'failed', verdict: { subject: '+5' } });
     expect(codes(high)).toContain('danger');
     edit(high, { oldSupply: 'kept' });
     expect(high.view().openPoints.map(openPointText)).toContain('The supply has failed and is marked to be kept.');
@@ -75,10 +79,10 @@ describe('a supply by itself', () => {
   it('has failed where it does not start although its standby is there', () => {
     const on = withLabel();
     on.do({ kind: 'note-outcome', id: uuid(40), checkId: 'm-offload', outcomeId: 'nothing' });
-    expect(on.view().bare).toEqual({ word: 'cannot-tell', missing: [{ code: 'outlet' }] });
+    expect(on.view().bareVerdict).toEqual({ word: 'cannot-tell', missing: [{ code: 'outlet' }] });
     expect(on.view().nextReading?.subject).toBe('+5sb');
     on.do(reading(41, '+5sb', 5.02));
-    expect(on.view().bare).toEqual({ word: 'failed', why: 'no-start', verdict: null });
+    expect(on.view().bareVerdict).toEqual({ word: 'failed', why: 'no-start', verdict: null });
   });
   it('is not read on while something dangerous stands', () => {
     const on = withLabel();
@@ -99,8 +103,8 @@ describe('a supply by itself', () => {
       'not needed',
       '1 open',
     ]);
-    edit(on, { bare: false });
-    expect(on.view().bare).toBeNull();
+    edit(on, { bareSupply: false });
+    expect(on.view().bareVerdict).toBeNull();
     expect(codes(on)).toContain('no-finding');
   });
   it('is never good while a rail is unread, fails or cannot be told (any readings)', () => {
@@ -115,7 +119,7 @@ describe('a supply by itself', () => {
         list.forEach(({ rail, share, condition }, index) =>
           on.do(reading(50 + index, rail, nominal[rail] * share, condition)),
         );
-        const { bare, before } = on.view();
+        const { bareVerdict: bare, before } = on.view();
         const words = (rail: string) =>
           before.verdicts.filter(({ subject }) => subject === rail).map(({ word }) => word);
         const sound = ['+12', '+5', '+3.3', '+5sb'].every(

@@ -29,15 +29,15 @@ function railsOf({ supply }: Pick<Job, 'supply'>): readonly RailName[] {
 
 /**
  * What the readings say of a supply that came by itself; null for a machine. It has failed where a reading convicts it
- * or is too high, or where it did not start although its standby is there; it is good only where every rail was read and none is in
- * doubt, and then only for the load at which it was read.
+ * or is too high, or where it did not start although its standby is there. It is good only where every rail was read
+ * and none is in doubt, and then only for the load at which it was read.
  */
 export function bareVerdict(
   job: Pick<Job, 'sheet' | 'supply' | 'outcomes'>,
   verdicts: readonly Verdict[],
   instruments: readonly Instrument[],
 ): BareVerdict | null {
-  if (!job.sheet.bare) return null;
+  if (!job.sheet.bareSupply) return null;
   // What is too high is not read again to be sure.
   const failed = verdicts.find(tooHigh) ?? convicting(verdicts, instruments);
   if (failed !== null) return { word: 'failed', why: 'reading', verdict: failed };

@@ -81,7 +81,7 @@ export interface Sheet {
   /** Given away as electrical waste. */
   readonly oldSupplyDisposed: boolean;
   /** A supply by itself, without a machine. */
-  readonly bare: boolean;
+  readonly bareSupply: boolean;
 }
 
 export type OldSupply = 'failed' | 'kept' | 'given-back';
@@ -434,7 +434,7 @@ export function newJob(code: string, title: string, client: string, words: strin
       oldSupply: null,
       oldSupplyNote: '',
       oldSupplyDisposed: false,
-      bare: false,
+      bareSupply: false,
     },
     parts: [],
     supply: null,

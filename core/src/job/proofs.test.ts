@@ -131,7 +131,7 @@ describe('what has to be shown', () => {
       { numRuns: 200 },
     );
   });
-  it('tells the search that the fitted supply changed nothing, until that is taken back or another one is fitted', () => {
+  it('tells the search that the fitted supply changed nothing, until that is taken back or another is fitted', () => {
     const on = bench();
     on.do({ kind: 'edit-sheet', basedOn: on.job.sheet.version, changes: { button: 'cuts-load' } });
     choose(on, supplies[0]);

@@ -80,7 +80,7 @@ export function pointedAt(
   return fixed && cable.plugs.length >= usualPlugs[family] ? 'another' : 'more';
 }
 
-/** A cable with one more plug, in this inlet: a plug of its own that hangs free, else one like the inlet usually has. */
+/** A cable with one more plug in it: one of its own that hangs free, else one like the inlet usually has. */
 export function withInlet<C extends Pick<RecordedCable, 'plugs'>>(cable: C, inlet: Pick<Inlet, 'id' | 'kind'>): C {
   const kind = usualPlug[inlet.kind];
   const free = cable.plugs.findIndex((plug) => plug.inletId === null && plug.kind === kind);

@@ -205,7 +205,7 @@ function bareStations(job: Job, parts: Parts, bare: BareVerdict): Station[] {
 
 /** The seven stations in the order of the work. */
 export function stationsOf(job: Job, parts: Parts): Station[] {
-  if (parts.bare !== null) return bareStations(job, parts, parts.bare);
+  if (parts.bareVerdict !== null) return bareStations(job, parts, parts.bareVerdict);
   const list = [
     intake(job),
     fault(job, parts),

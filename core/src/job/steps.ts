@@ -99,8 +99,8 @@ type Draft = Partial<
   Pick<Step, 'inlet' | 'part' | 'lead' | 'cable' | 'socket' | 'way' | 'count' | 'free' | 'derived' | 'fixed'>
 > & {
   readonly done?: Step['done'];
-  /** What exactly it is done to, so that a tick stands for nothing else; the inlet or the cable where it is not said. */
-  readonly of?: string;
+  /** So that a tick stands for nothing else; the inlet or the cable where it is not said. */
+  readonly doneTo?: string;
 };
 
 /**
@@ -114,7 +114,7 @@ export function stepsOf(job: Job, cabling: Cabling, phase: StepPhase): Step[] {
   const ticks = new Map(job.steps.map((tick): [string, StepTick] => [tick.stepId, tick]));
   const steps: Step[] = [];
   const add = (kind: StepKind, draft: Draft = {}) => {
-    const id = [phase, kind, draft.of ?? draft.inlet?.id ?? draft.cable].filter((piece) => piece != null).join(':');
+    const id = [phase, kind, draft.doneTo ?? draft.inlet?.id ?? draft.cable].filter((piece) => piece != null).join(':');
     const tick = ticks.get(id);
     steps.push({
       id,
@@ -152,7 +152,7 @@ function takeOut(
   if (has('heavy')) add('two-people', { fixed: true });
   add('panel-off');
   const ties = job.cables.reduce((sum, cable) => sum + cable.tiesToCut, 0);
-  if (ties > 0) add('cut-ties', { count: ties, of: String(ties) });
+  if (ties > 0) add('cut-ties', { count: ties, doneTo: String(ties) });
   const replacing = cabling.basis === 'plan';
   const leaving = replacing
     ? present
@@ -170,8 +170,8 @@ function takeOut(
     });
   }
   for (const lead of job.leads.filter(({ state }) => state !== 'untouched'))
-    add('lead-out', { lead, of: lead.id, derived: true, done: lead.state === 'recorded' ? null : signed(lead) });
-  for (const part of leavingParts(job)) add('part-out', { part, of: `${part.id} ${part.classId}` });
+    add('lead-out', { lead, doneTo: lead.id, derived: true, done: lead.state === 'recorded' ? null : signed(lead) });
+  for (const part of leavingParts(job)) add('part-out', { part, doneTo: `${part.id} ${part.classId}` });
   if (!replacing) return;
   for (const cable of job.cables)
     if (wayPoints(cable.way).length > 0)
@@ -179,7 +179,7 @@ function takeOut(
   const modular = job.cables.filter(({ socketLabel }) => socketLabel !== '');
   const oldEnds = () => {
     for (const { label, socketLabel } of modular)
-      add('old-end', { cable: label, socket: socketLabel, of: `${label} ${socketLabel}` });
+      add('old-end', { cable: label, socket: socketLabel, doneTo: `${label} ${socketLabel}` });
   };
   if (!has('tight')) oldEnds();
   if (has('tray')) add('tray-out');
@@ -187,7 +187,7 @@ function takeOut(
   add('screws-out');
   add('last-look');
   if (has('tight')) oldEnds();
-  if (modular.length > 0) add('bag-old', { count: modular.length, of: String(modular.length) });
+  if (modular.length > 0) add('bag-old', { count: modular.length, doneTo: String(modular.length) });
   add('mark-old');
 }
 
@@ -215,7 +215,7 @@ function stepParts(job: Pick<Job, 'parts' | 'leads'>, changes: readonly JobPart[
 const leavingParts = (job: Pick<Job, 'parts' | 'leads'>) => stepParts(job, ['removed', 'replaced']).reverse();
 const comingParts = (job: Pick<Job, 'parts' | 'leads'>) => stepParts(job, ['added']);
 
-type SupplyEnd = Pick<Draft, 'of'> & { readonly cable: string; readonly socket: string };
+type SupplyEnd = Pick<Draft, 'doneTo'> & { readonly cable: string; readonly socket: string };
 
 /**
  * Each cable that goes into a socket of the supply; of a kept one, those that come new. What is ticked is the piece in
@@ -228,7 +228,7 @@ function supplyEndsOf(job: Pick<Job, 'cables'>, { basis, rows }: Cabling): Suppl
     .flatMap(({ cableCode, socketLabel, kitCableId, copy }): SupplyEnd[] =>
       cableCode === null || socketLabel === null || kitCableId === null || there.has(cableCode)
         ? []
-        : [{ cable: cableCode, socket: socketLabel, of: [kitCableId, copy, socketLabel].join(' ') }],
+        : [{ cable: cableCode, socket: socketLabel, doneTo: [kitCableId, copy, socketLabel].join(' ') }],
     );
   const once = [...new Map(ends.map((end) => [end.cable, end])).values()];
   return once.sort((a, b) => a.cable.localeCompare(b.cable, 'en', { numeric: true }));
@@ -246,14 +246,14 @@ function refit(
   const supplyEnds = () => supplyEndsOf(job, cabling).forEach((end) => add('supply-end', end));
   if (replacing) {
     const bagged = cabling.plan?.bagged.reduce((sum, piece) => sum + piece.count, 0) ?? 0;
-    if (bagged > 0) add('bag-rest', { count: bagged, of: String(bagged) });
+    if (bagged > 0) add('bag-rest', { count: bagged, doneTo: String(bagged) });
     if (has('tight')) supplyEnds();
     add('fan-side');
     add('screws-in');
     if (has('tray')) add('tray-in');
     if (!has('tight')) supplyEnds();
   } else supplyEnds();
-  for (const part of comingParts(job)) add('part-in', { part, of: `${part.id} ${part.classId}` });
+  for (const part of comingParts(job)) add('part-in', { part, doneTo: `${part.id} ${part.classId}` });
   if (has('clips'))
     for (const cable of job.cables)
       if (wayPoints(cable.way).length > 0) add('lay-way', { cable: cable.label, way: wayPoints(cable.way) });
@@ -266,10 +266,10 @@ function refit(
       done: row.state === 'seated' && row.seat !== null ? { by: row.seat.by, at: row.seat.at } : null,
     });
   for (const lead of job.leads.filter(({ state }) => state === 'out' || state === 'back'))
-    add('lead-back', { lead, of: lead.id, derived: true, done: lead.state === 'back' ? signed(lead) : null });
+    add('lead-back', { lead, doneTo: lead.id, derived: true, done: lead.state === 'back' ? signed(lead) : null });
   if (has('radiator')) add('radiator-on');
   const free = freeEndsOf(cabling);
-  if (free.length > 0) add('tie-free', { free, of: String(free.length) });
+  if (free.length > 0) add('tie-free', { free, doneTo: String(free.length) });
   add('tie');
   if (rows.length > 0) add('note-ways');
   const rechecked = rows.every((row) => row.seat?.rechecked != null && row.state === 'seated');

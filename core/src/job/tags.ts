@@ -54,7 +54,7 @@ export function tagsOf(cabling: Cabling): CableTag[] {
   });
 }
 
-/** As it was laid; else, where the cable is still the recorded one, as it was. The way of another cable says nothing. */
+/** As it was laid; else, where the cable is still the recorded one, as it was: another cable's way says nothing. */
 function wayOf(job: Job, { basis }: Cabling, row: InletRow): string {
   const laid = laidTo(job, row);
   if (laid !== '' || basis === 'plan') return laid;

@@ -50,7 +50,7 @@ export interface JobView extends Diagnosis {
   /** How the present supply stands, load and readings together. */
   readonly standing: Standing;
   /** The verdict on a supply that came by itself; null for a machine. */
-  readonly bare: BareVerdict | null;
+  readonly bareVerdict: BareVerdict | null;
   readonly chosen: SupplyModel | null;
   readonly cabling: Cabling;
   readonly openPoints: readonly OpenPoint[];
@@ -148,6 +148,17 @@ export function viewJob(
     shop.instruments,
   );
   const nextReading = bare === null ? fault.nextReading : nextOfBare(bare, interlocks);
-  const parts = { ...fault, nextReading, interlocks, lines, load, candidates, standing, bare, cabling, openPoints };
+  const parts = {
+    ...fault,
+    nextReading,
+    interlocks,
+    lines,
+    load,
+    candidates,
+    standing,
+    bareVerdict: bare,
+    cabling,
+    openPoints,
+  };
   return { ...parts, stations: stationsOf(job, parts) };
 }

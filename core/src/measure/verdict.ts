@@ -174,7 +174,8 @@ function byGuardBand(
 }
 
 /**
- * One start, or one end, that failed stays what it is, whatever the others were: the worst of those that did, where some did not.
+ * One start, or one end, that failed stays what it is, whatever the others were: the worst of those that did, where
+ * some did not.
  */
 function failedStart(
   figures: readonly number[],

@@ -25,7 +25,7 @@ export interface ClientWords {
 
 type Seen = Pick<
   JobView,
-  'bare' | 'observations' | 'before' | 'after' | 'load' | 'standing' | 'chosen' | 'cabling' | 'openPoints'
+  'bareVerdict' | 'observations' | 'before' | 'after' | 'load' | 'standing' | 'chosen' | 'cabling' | 'openPoints'
 >;
 
 /** Words that somebody typed, with one full stop behind them. */
@@ -85,7 +85,7 @@ const bareFound = {
 
 function foundBy(job: Job, view: Seen, knowledge: Knowledge): string[] {
   const { finding } = job;
-  if (view.bare !== null) return [bareFound[view.bare.word], bareSentence(view.bare)];
+  if (view.bareVerdict !== null) return [bareFound[view.bareVerdict.word], bareSentence(view.bareVerdict)];
   if (finding === null) return ['We have not come to a finding yet.'];
   if (finding.kind === 'no-fault') return ['We found no fault, and the power supply is healthy.'];
   if (finding.kind === 'hand-on')
@@ -131,7 +131,7 @@ function didBy(job: Job, view: Seen): string[] {
     job.parts.filter(({ change }) => changes.includes(change)).map(({ name }) => name);
   const list = (names: readonly string[], what: string) =>
     names.length === 0 ? [] : [`${what}: ${names.join(', ')}.`];
-  if (view.bare !== null && view.before.verdicts.length > 0)
+  if (view.bareVerdict !== null && view.before.verdicts.length > 0)
     return [
       view.before.verdicts.some(({ condition }) => condition === 'work')
         ? 'We tried the power supply by itself on the bench, off load and under load.'
@@ -212,7 +212,8 @@ const oldText = {
 function oldBy({ sheet }: Job): string[] {
   if (sheet.oldSupply === null) return [];
   return [
-    `The supply${sheet.bare ? '' : ' that came out'} ${oldText[sheet.oldSupply]}${sheet.oldSupplyDisposed ? '; it was given to electrical waste' : ''}.`,
+    `The supply${sheet.bareSupply ? '' : ' that came out'} ${oldText[sheet.oldSupply]}` +
+      (sheet.oldSupplyDisposed ? '; it was given to electrical waste.' : '.'),
   ];
 }
 

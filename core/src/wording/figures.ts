@@ -24,3 +24,6 @@ export function moneyText(minor: number, currency: string): string {
 export function durationText(milliseconds: number): string {
   return milliseconds >= 1000 ? `${milliseconds / 1000} s` : `${milliseconds} ms`;
 }
+
+/** How many there are: "one tie", "3 ties". */
+export const counted = (count: number, one: string) => `${count === 1 ? 'one' : count} ${one}${count === 1 ? '' : 's'}`;

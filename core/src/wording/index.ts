@@ -104,7 +104,6 @@ export {
   breachText,
   cableFiguresText,
   familyText,
-  freeEndsText,
   harnessWordText,
   hindranceText,
   inletCaution,
@@ -114,10 +113,8 @@ export {
   placeText,
   seatCheckText,
   stateWordText,
-  stepCaution,
-  stepPhaseText,
-  stepText,
 } from './cabling.ts';
+export { freeEndsText, stepCaution, stepPhaseText, stepText } from './steps.ts';
 export { inletName, plugName } from './plugs.ts';
 export { leftOpenText, saidDoubtText, saidText } from './machine-line.ts';
 export { actText, type HistoryNames } from './history.ts';

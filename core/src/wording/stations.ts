@@ -86,7 +86,8 @@ export function bareSentence(bare: BareVerdict): string {
     case 'failed':
       return bare.verdict === null
         ? 'It does not start, and its standby voltage is there.'
-        : `${subjectText[bare.verdict.subject]} reads ${verdictLevel(bare.verdict)}; ${limitsText(bare.verdict)} is right.`;
+        : `${subjectText[bare.verdict.subject]} reads ${verdictLevel(bare.verdict)}; ` +
+            `${limitsText(bare.verdict)} is right.`;
     case 'good':
       return (
         (bare.loaded

@@ -33,8 +33,8 @@ export async function askForDevice(
 }
 
 /**
- * The browser that shows the code becomes the device. @returns its token, which is kept nowhere here; null for a wrong
- * code
+ * The browser that shows the code becomes the device.
+ * @returns its token, which is kept nowhere here; null for a wrong code
  */
 export async function enrol(
   db: Queryable,

@@ -12,8 +12,7 @@ export interface LoadHold {
 
 /**
  * Takes a load for this process, by a lock of the database on a connection of its own: it ends with the process,
- * however
- * that ends.
+ * however that ends.
  * @returns null when another process, or another hand of this one, holds it
  */
 export async function holdLoad(pool: pg.Pool, loadId: string): Promise<LoadHold | null> {

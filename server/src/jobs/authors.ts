@@ -25,8 +25,7 @@ async function nameOnly(db: Queryable, name: string): Promise<string> {
 
 /**
  * Whom an author of a file is here. Where people sign with secrets a file proves nobody's hand: each author is a name
- * of
- * another shop, also where somebody here is called so. Where names are picked, the same name is the same person.
+ * of another shop, also where somebody here is called so. Where names are picked, the same name is the same person.
  */
 async function authorHere(db: Queryable, { id, name }: NamedPerson, signing: Signing): Promise<string> {
   if (signing === 'secret') return nameOnly(db, elsewhere(name));

@@ -193,7 +193,7 @@ export function supplyLabelPdf(
   stock: LabelStock,
   skip: number,
 ): Promise<Buffer> {
-  const mark = supplyMark(job, view.bare);
+  const mark = supplyMark(job, view.bareVerdict);
   const label = (width: number, height: number) => markContent(mark, job, address, width, height);
   return labelSheet([label], `Supply of ${job.code}`, stock, skip);
 }

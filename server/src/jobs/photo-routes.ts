@@ -52,7 +52,15 @@ export function photoRoutes(pool: pg.Pool, now: () => string): Router {
       await addPhoto(
         pool,
         jobId,
-        { id: query.id, caption: query.caption, cableId: query.cableId ?? null, by: query.by, at: now(), ...picture },
+        {
+          id: query.id,
+          caption: query.caption,
+          cableId: query.cableId ?? null,
+          leadId: query.leadId ?? null,
+          by: query.by,
+          at: now(),
+          ...picture,
+        },
         bytes,
       ),
     );

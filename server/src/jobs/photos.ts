@@ -15,6 +15,7 @@ const columns = [
   'job_id',
   'caption',
   'cable_id',
+  'lead_id',
   'width_pixels',
   'height_pixels',
   'format',
@@ -42,6 +43,7 @@ const photoOf = (row: Record<string, unknown>) => ({
   id: text(row, 'id'),
   caption: text(row, 'caption'),
   cableId: orNull(text)(row, 'cable_id'),
+  leadId: orNull(text)(row, 'lead_id'),
   widthPixels: number(row, 'width_pixels'),
   heightPixels: number(row, 'height_pixels'),
   by: text(row, 'by'),
@@ -51,7 +53,7 @@ const photoOf = (row: Record<string, unknown>) => ({
 export const readPhotos = (db: Queryable, jobId: number): Promise<Photo[]> =>
   many(
     db,
-    'select id, caption, cable_id, width_pixels, height_pixels, by, at, length(data) as bytes ' +
+    'select id, caption, cable_id, lead_id, width_pixels, height_pixels, by, at, length(data) as bytes ' +
       'from job_photo where job_id = $1 order by at, id',
     [jobId],
     (row) => ({ ...photoOf(row), bytes: number(row, 'bytes') }),
@@ -75,22 +77,25 @@ export const readPhotoData = (
     data: row['data'] as Buffer,
   }));
 
-export async function keepPhoto(db: Queryable, jobId: number, photo: PhotoFile): Promise<void> {
-  await insertRows(db, 'job_photo', columns, [
+const insertPhoto = (db: Queryable, jobId: number, photo: Omit<PhotoFile, 'data'>, bytes: Buffer): Promise<void> =>
+  insertRows(db, 'job_photo', columns, [
     [
       photo.id,
       jobId,
       photo.caption,
       photo.cableId,
+      photo.leadId,
       photo.widthPixels,
       photo.heightPixels,
       photo.format,
-      Buffer.from(photo.data, 'base64'),
+      bytes,
       photo.by,
       photo.at,
     ],
   ]);
-}
+
+export const keepPhoto = (db: Queryable, jobId: number, photo: PhotoFile): Promise<void> =>
+  insertPhoto(db, jobId, photo, Buffer.from(photo.data, 'base64'));
 
 export type PhotoChange = { readonly kind: 'done' | 'closed' | 'too-many' | 'not-found' };
 
@@ -107,20 +112,7 @@ export function addPhoto(
     const there = await many(db, 'select id from job_photo where job_id = $1', [jobId], (row) => text(row, 'id'));
     if (there.includes(photo.id)) return { kind: 'done' };
     if (there.length >= mostPhotos) return { kind: 'too-many' };
-    await insertRows(db, 'job_photo', columns, [
-      [
-        photo.id,
-        jobId,
-        photo.caption,
-        photo.cableId,
-        photo.widthPixels,
-        photo.heightPixels,
-        photo.format,
-        bytes,
-        photo.by,
-        photo.at,
-      ],
-    ]);
+    await insertPhoto(db, jobId, photo, bytes);
     await addEvent(db, {
       id: randomUUID(),
       jobId,

@@ -149,7 +149,7 @@ const sheet: Fields<KeptSheet> = {
   oldSupply: orNull(oneOf(oldSupplies)),
   oldSupplyNote: text,
   oldSupplyDisposed: boolean,
-  bare: boolean,
+  bareSupply: boolean,
   watch: text,
   leftInBag: text,
 };

@@ -7,8 +7,7 @@ import { SignInForm } from './sign-in-form.tsx';
 
 /**
  * Where a session ends in the middle of the work: the work stays, and nothing takes the keys from whoever types. What
- * is
- * typed waits until its person is in again.
+ * is typed waits until its person is in again.
  */
 export function SignedOutNotice() {
   const access = useAccessQuery().data;

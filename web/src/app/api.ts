@@ -343,7 +343,7 @@ export const api = createApi({
     }),
     addPhoto: build.mutation<
       Photo[] | null,
-      { code: string; id: string; by: string; caption: string; cableId?: string; picture: Blob }
+      { code: string; id: string; by: string; caption: string; cableId?: string; leadId?: string; picture: Blob }
     >({
       query: ({ code, picture, ...params }) => ({
         url: `/jobs/${encodeURIComponent(code)}/photos`,

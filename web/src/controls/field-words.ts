@@ -21,7 +21,7 @@ const fieldNames: Readonly<Record<string, string>> = {
   oldSupply: 'The old supply',
   oldSupplyNote: 'The old supply, in words',
   oldSupplyDisposed: 'Given to electrical waste',
-  bare: 'A supply by itself',
+  bareSupply: 'A supply by itself',
   depthMillimetres: 'Room for the supply',
   machineYears: 'Age of the machine',
   supplyYears: 'Age of the supply',

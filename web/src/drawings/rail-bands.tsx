@@ -4,7 +4,7 @@ const rowHeight = 42;
 const left = 150;
 const right = 150;
 
-/** The ends of the band as it is drawn: from nothing where only the most is limited, far out where only the least is. */
+/** The band as it is drawn: from nothing where only the most is limited, far out where only the least is. */
 const drawn = ({ lower, upper }: Verdict) => ({
   lower: Number.isFinite(lower) ? lower : 0,
   upper: Number.isFinite(upper) ? upper : lower * 2.5,

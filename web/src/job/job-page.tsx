@@ -344,11 +344,11 @@ function Desk({
             <Routes>
               <Route index element={<Navigate to={firstStation(job, view.stations)} replace />} />
               <Route path="intake" element={<Intake />} />
-              <Route path="fault" element={job.sheet.bare ? <NotNeeded /> : <Fault />} />
+              <Route path="fault" element={job.sheet.bareSupply ? <NotNeeded /> : <Fault />} />
               <Route path="measure" element={<Measure />} />
-              <Route path="load" element={job.sheet.bare ? <NotNeeded /> : <Load />} />
-              <Route path="replacement" element={job.sheet.bare ? <NotNeeded /> : <Replacement />} />
-              <Route path="cables" element={job.sheet.bare ? <NotNeeded /> : <Cables />} />
+              <Route path="load" element={job.sheet.bareSupply ? <NotNeeded /> : <Load />} />
+              <Route path="replacement" element={job.sheet.bareSupply ? <NotNeeded /> : <Replacement />} />
+              <Route path="cables" element={job.sheet.bareSupply ? <NotNeeded /> : <Cables />} />
               <Route path="hand-over" element={<HandOver />} />
               <Route path="*" element={<Navigate to="../intake" replace />} />
             </Routes>

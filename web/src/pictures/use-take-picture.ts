@@ -10,8 +10,14 @@ export interface TakenPicture {
   readonly told: string | null;
 }
 
+/** The recorded cable or the other lead that a picture shows; nothing for all of the machine. */
+export interface ShownLead {
+  readonly cableId?: string;
+  readonly leadId?: string;
+}
+
 export interface PictureTaking {
-  readonly take: (file: File, caption: string, cableId?: string) => Promise<TakenPicture>;
+  readonly take: (file: File, caption: string, shows?: ShownLead) => Promise<TakenPicture>;
   readonly busy: boolean;
 }
 
@@ -20,7 +26,7 @@ export function useTakePicture(): PictureTaking {
   const { code, technician } = useDesk();
   const [add, adding] = useAddPhotoMutation();
 
-  async function take(file: File, caption: string, cableId?: string): Promise<TakenPicture> {
+  async function take(file: File, caption: string, shows: ShownLead = {}): Promise<TakenPicture> {
     if (technician === null) return { kept: false, told: null };
     const work = crypto.randomUUID();
     typing.begin(work);
@@ -31,7 +37,7 @@ export function useTakePicture(): PictureTaking {
         id: crypto.randomUUID(),
         by: technician,
         caption: caption.trim(),
-        ...(cableId === undefined ? {} : { cableId }),
+        ...shows,
         picture,
       });
       if (answer.error !== undefined)

@@ -57,6 +57,12 @@ const rangeFields = [
   ['digitVolts', '× digit (V)'],
 ] as const;
 
+/** What an instrument may give beside voltages, each with its limit of error. */
+const ownErrors = [
+  ['powerGood', 'Times, ± ms (empty: cannot)', 'powerGoodErrorMilliseconds'],
+  ['ripple', 'Ripple, ± mV (empty: cannot)', 'rippleErrorMillivolts'],
+] as const;
+
 /** A figure, or the text itself, so that what is no figure is refused at its field. */
 const typed = (text: string): unknown => parseFigure(text) ?? text;
 
@@ -154,26 +160,18 @@ export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | 
           <Input value={draft.ownedBy} maxLength={60} onChange={(event) => set({ ownedBy: event.target.value })} />
           {errorAt('ownedBy')}
         </label>
-        <label className="field">
-          <span className="name">Times, ± ms (empty: cannot)</span>
-          <Input
-            className="fig"
-            inputMode="decimal"
-            value={draft.powerGood}
-            onChange={(event) => set({ powerGood: event.target.value })}
-          />
-          {errorAt('powerGoodErrorMilliseconds')}
-        </label>
-        <label className="field">
-          <span className="name">Ripple, ± mV (empty: cannot)</span>
-          <Input
-            className="fig"
-            inputMode="decimal"
-            value={draft.ripple}
-            onChange={(event) => set({ ripple: event.target.value })}
-          />
-          {errorAt('rippleErrorMillivolts')}
-        </label>
+        {ownErrors.map(([field, label, path]) => (
+          <label key={field} className="field">
+            <span className="name">{label}</span>
+            <Input
+              className="fig"
+              inputMode="decimal"
+              value={draft[field]}
+              onChange={(event) => set({ [field]: event.target.value })}
+            />
+            {errorAt(path)}
+          </label>
+        ))}
         <fieldset className="wide ranges">
           <legend className="label">Limit of error, by range</legend>
           {draft.ranges.map((range, index) => (

@@ -6,7 +6,7 @@ import { useDesk } from '../../job/job-context.ts';
 import { useTakePicture } from '../../pictures/use-take-picture.ts';
 import { RemoveButton } from '../../controls/remove-button.tsx';
 
-/** Pictures of the harness and of other leads as they were, taken with a phone or tablet, scaled down here before they are sent. */
+/** Pictures of the harness and of other leads as they were, scaled down here before they are sent. */
 export function Photos() {
   const { code, job, locked, technician, personName } = useDesk();
   const { data: photos = [], isError } = usePhotosQuery(code);
@@ -14,7 +14,7 @@ export function Photos() {
   const [remove] = useRemovePhotoMutation();
   const [told, setTold] = useState<string | null>(null);
   const [caption, setCaption] = useState('');
-  const [cableId, setCableId] = useState('');
+  const [shows, setShows] = useState('');
   const [large, setLarge] = useState<string | null>(null);
   const address = (id: string) => `/api/jobs/${encodeURIComponent(code)}/photos/${id}`;
   /**
@@ -27,16 +27,18 @@ export function Photos() {
     if (kept.every(Boolean)) setCaption('');
   }
   async function take(file: File): Promise<boolean> {
-    const taken = await taking.take(file, caption, cableId === '' ? undefined : cableId);
+    const taken = await taking.take(file, caption, chosen?.shows);
     if (taken.told !== null) setTold(taken.told);
     return taken.kept;
   }
   const full = locked || taking.busy || photos.length >= mostPhotos;
-  /** The cable or the lead that a picture shows; empty where it is none, or one that is gone. */
-  const shown = (id: string | null): string => {
-    const cable = job.cables.find((one) => one.id === id);
-    return cable === undefined ? (job.leads.find((one) => one.id === id)?.what ?? '') : `cable ${cable.label}`;
-  };
+  // What a picture can show, beside all of it.
+  const things = [
+    ...job.cables.map(({ id, label }) => ({ value: id, label: `cable ${label}`, shows: { cableId: id } })),
+    ...job.leads.map(({ id, what }) => ({ value: id, label: what, shows: { leadId: id } })),
+  ];
+  const thing = (id: string | null) => things.find(({ value }) => value === id);
+  const chosen = thing(shows);
   return (
     <section className="block" aria-label="Pictures" style={{ marginTop: 18 }}>
       <span className="label">
@@ -56,14 +58,11 @@ export function Photos() {
           <span className="name">Cable or lead</span>
           <Select
             aria-label="Cable or lead"
-            value={cableId}
+            value={shows}
             disabled={locked}
             popupMatchSelectWidth={false}
-            onChange={(picked) => setCableId(picked)}
-            options={[
-              { value: '', label: 'all of it' },
-              ...[...job.cables, ...job.leads].map(({ id }) => ({ value: id, label: shown(id) })),
-            ]}
+            onChange={(picked) => setShows(picked)}
+            options={[{ value: '', label: 'all of it' }, ...things.map(({ value, label }) => ({ value, label }))]}
           />
         </label>
         <PictureButton label="Take a picture" camera busy={taking.busy} disabled={full} onTaken={takeAll} />
@@ -98,7 +97,9 @@ export function Photos() {
                 />
               </Button>
               <div className="quiet">
-                {[photo.caption, shown(photo.cableId), personName(photo.by)].filter((text) => text !== '').join(' · ')}{' '}
+                {[photo.caption, thing(photo.cableId ?? photo.leadId)?.label ?? '', personName(photo.by)]
+                  .filter((text) => text !== '')
+                  .join(' · ')}{' '}
                 <RemoveButton
                   what={`picture ${photo.caption}`}
                   text="take out"

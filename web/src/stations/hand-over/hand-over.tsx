@@ -30,7 +30,7 @@ export default function HandOver() {
         </div>
         <Proofs />
         <Report />
-        {(job.choice?.kind === 'replace' || job.sheet.bare) && <OldSupplyFate />}
+        {(job.choice?.kind === 'replace' || job.sheet.bareSupply) && <OldSupplyFate />}
         <div className="fields no-print" style={{ marginTop: 18, maxWidth: 760 }}>
           <TextField
             label="Serial number of the fitted supply"
@@ -107,7 +107,7 @@ export default function HandOver() {
         )}
         {!closed && (
           <p className="caution">
-            {job.sheet.bare
+            {job.sheet.bareSupply
               ? 'It leaves the bench with its label on, whatever it is. Nobody opens it.'
               : 'Rocker on before it is out of reach. The old supply is marked and does not go back on the shelf.'}
           </p>

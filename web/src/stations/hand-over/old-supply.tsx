@@ -15,7 +15,7 @@ const noteLabel: Readonly<Record<OldSupply, string>> = {
 export function OldSupplyFate() {
   const { job, act, locked, code, technician } = useDesk();
   const [print, printing] = usePrintLabelsMutation();
-  const title = job.sheet.bare ? 'What becomes of it' : 'The supply that came out';
+  const title = job.sheet.bareSupply ? 'What becomes of it' : 'The supply that came out';
   const { oldSupply, oldSupplyNote, oldSupplyDisposed, version } = job.sheet;
   const edit = (changes: SheetChanges) => act({ kind: 'edit-sheet', changes, basedOn: version });
   return (

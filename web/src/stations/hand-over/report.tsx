@@ -82,7 +82,7 @@ function ForTheClient() {
     ['What we found, and how we know', words.found],
     ['What we did', words.did],
     ['Before and after', words.measured],
-    [job.sheet.bare ? 'What becomes of it' : 'The supply that came out', words.old],
+    [job.sheet.bareSupply ? 'What becomes of it' : 'The supply that came out', words.old],
     ['What to watch', words.watch],
     ['Not finished', words.unsettled],
   ];
@@ -212,7 +212,7 @@ export function Report() {
             .join('; at other times ')}.`}{' '}
         {job.sheet.course !== null && `${outcomeLabel(knowledge, 'told-course', job.sheet.course)}.`}
       </p>
-      {view.bare === null ? <FoundAndFitted /> : <BareFound bare={view.bare} />}
+      {view.bareVerdict === null ? <FoundAndFitted /> : <BareFound bare={view.bareVerdict} />}
       <h2>Readings, before and after</h2>
       {pairs.length === 0 ? (
         <p className="quiet">None.</p>
@@ -231,8 +231,8 @@ export function Report() {
       {job.readings.some((reading) => reading.value.kind === 'code') && (
         <p className="quiet">Codes: {Object.values(codeText).join(', ')}.</p>
       )}
-      {view.bare === null && <h2>Cables</h2>}
-      {view.bare !== null ? null : view.cabling.rows.length === 0 || view.cabling.basis === 'none' ? (
+      {view.bareVerdict === null && <h2>Cables</h2>}
+      {view.bareVerdict !== null ? null : view.cabling.rows.length === 0 || view.cabling.basis === 'none' ? (
         <p className="quiet">Not touched.</p>
       ) : (
         <Sheet

@@ -19,7 +19,7 @@ export function Complaint() {
     }));
   return (
     <>
-      {!sheet.bare && (
+      {!sheet.bareSupply && (
         <>
           <div className="block">
             <span className="label">Pressing the button does</span>
@@ -47,7 +47,7 @@ export function Complaint() {
       )}
       <div className="fields">
         <TextField
-          label={sheet.bare ? 'What it is' : 'Machine'}
+          label={sheet.bareSupply ? 'What it is' : 'Machine'}
           value={sheet.title}
           maxLength={80}
           disabled={locked}
@@ -71,7 +71,7 @@ export function Complaint() {
           entry
           onChange={(words) => edit({ words })}
         />
-        {!sheet.bare && (
+        {!sheet.bareSupply && (
           <TextField
             label="Planned upgrade"
             wide

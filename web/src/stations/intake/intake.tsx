@@ -24,7 +24,7 @@ type Page = (typeof allPages)[number][0];
 /** The complaint, the machine, the supply, the case: what everything else is computed from. */
 export default function Intake() {
   const { job, view, knowledge, code, act, locked } = useDesk();
-  const { bare } = job.sheet;
+  const bare = job.sheet.bareSupply;
   const navigate = useNavigate();
   const [picked, setPage] = useState<Page>('complaint');
   const pages = bare ? allPages.filter(([id]) => id !== 'machine' && id !== 'case') : allPages;
@@ -62,8 +62,8 @@ export default function Intake() {
                 { value: 'supply', label: 'A supply by itself' },
               ]}
               onPick={(value) => {
-                const changes = { bare: value === 'supply' };
-                if (act({ kind: 'edit-sheet', changes, basedOn: job.sheet.version }) === null && changes.bare)
+                const changes = { bareSupply: value === 'supply' };
+                if (act({ kind: 'edit-sheet', changes, basedOn: job.sheet.version }) === null && changes.bareSupply)
                   setPage('supply');
               }}
             />

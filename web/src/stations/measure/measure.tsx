@@ -107,7 +107,7 @@ export default function Measure() {
       : recordReading(verdicts, phase === 'after' ? true : null);
   const barred = measuringBar(view.interlocks, phase);
   const told = standingInterlock(view.interlocks) ?? barred;
-  const judged = view.bare !== null && view.bare.word !== 'cannot-tell';
+  const judged = view.bareVerdict !== null && view.bareVerdict.word !== 'cannot-tell';
   const settling = deciding === null ? [] : settlingInstruments(deciding, shop.instruments);
   return (
     <div className="station">
@@ -145,11 +145,11 @@ export default function Measure() {
         <span className="label">
           {phase === 'before' ? 'The supply that came' : 'The supply that was fitted'}, guide {result.guide}
         </span>
-        {view.bare !== null && <BareVerdictSide bare={view.bare} />}
+        {view.bareVerdict !== null && <BareVerdictSide bare={view.bareVerdict} />}
         {judged ? null : verdicts.length === 0 ? (
-          view.bare === null && <div className="decides">Nothing measured</div>
+          view.bareVerdict === null && <div className="decides">Nothing measured</div>
         ) : deciding === null ? (
-          view.bare === null && (
+          view.bareVerdict === null && (
             <>
               <div className="decides">
                 <span className="verdict pass">
