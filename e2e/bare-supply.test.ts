@@ -63,7 +63,7 @@ describe('a supply by itself', () => {
     await saved(page);
     await visit(page, `${application.url}/jobs/${code}/hand-over`);
     await seeText(page, '1 open', '.side');
-    await page.click('[data-old-supply] .ant-segmented-item:nth-child(3)');
+    await press(page, 'good, and kept');
     await fill(page, 'What it is kept for', 'Loan supply for the bench');
     await saved(page);
     const text = await labelText();

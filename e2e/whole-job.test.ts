@@ -283,7 +283,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     }
     await mainAct(page);
     await page.waitForFunction(() => document.activeElement?.closest('[data-old-supply]') !== null);
-    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('Enter');
     await fill(page, 'What failed, and how that was proved', 'Sags at work, cured by another');
     await press(page, 'given to electrical waste');
     await fill(page, 'How long, and under what load', 'Two hours of the job that it failed at');

@@ -1,3 +1,4 @@
+import { useEffect, useState } from 'react';
 import { Button, Input, Select } from 'antd';
 import {
   likelyHarness,
@@ -31,6 +32,11 @@ export function HarnessRecord() {
     act({ kind: 'put-cable', cable: rest, basedOn: version });
   };
   const likely = job.cables.filter((cable) => cable.likely === true);
+  // Whoever says of one cable that it is so goes on to the next that nobody looked at.
+  const [looked, setLooked] = useState(0);
+  useEffect(() => {
+    if (looked > 0) document.querySelector<HTMLElement>('[data-likely]')?.focus();
+  }, [looked]);
   return (
     <>
       {inlets.length > 0 && (
@@ -210,9 +216,13 @@ export function HarnessRecord() {
                   {cable.likely === true && (
                     <Button
                       data-record-next
+                      data-likely
                       disabled={locked}
                       aria-label={`Cable ${cable.label} is so`}
-                      onClick={() => put(cable, {})}
+                      onClick={() => {
+                        put(cable, {});
+                        setLooked(looked + 1);
+                      }}
                     >
                       it is so
                     </Button>

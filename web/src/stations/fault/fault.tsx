@@ -43,8 +43,11 @@ export default function Fault() {
   // While something dangerous stands only what needs no power can be picked, and nothing is offered by itself.
   const endangered = step.do === 'make-safe';
   const wanted = picked ?? (step.do === 'check' ? step.checkId : undefined);
+  // What is settled offers no check by itself, so that no key answers one by mistake; others can still be picked.
+  const settled = step.do === 'finding';
   const chosen =
-    view.nextChecks.find((check) => check.checkId === wanted) ?? (endangered ? undefined : view.nextChecks[0]);
+    view.nextChecks.find((check) => check.checkId === wanted) ??
+    (endangered || settled ? undefined : view.nextChecks[0]);
   const cure =
     picked === null && step.do === 'cure' ? knowledge.faults.find((fault) => fault.id === step.faultId) : undefined;
   const decided = job.finding !== null;
@@ -127,7 +130,13 @@ export default function Fault() {
             next={chosen}
             onAnswer={(outcomeId, instrumentId) => answer(chosen.checkId, outcomeId, instrumentId)}
           />
-        ) : endangered ? null : (
+        ) : endangered ? null : settled ? (
+          <section className="next-check" aria-label="Next step">
+            <span className="label">Next step</span>
+            <h2>{conclusionSentence(knowledge, conclusion)}</h2>
+            <p>Enter sets it. Whatever else is to be tried first stands below.</p>
+          </section>
+        ) : (
           <section className="next-check" aria-label="Next step">
             <span className="label">Next step</span>
             <h2>Nothing more can be checked here</h2>

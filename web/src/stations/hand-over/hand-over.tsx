@@ -175,7 +175,7 @@ function useLeadTo(): (point: OpenPoint) => void {
     if (way !== undefined) void navigate(`/jobs/${code}/cables?way=${way}`);
     else if (station[point.code] !== 'hand-over') goTo(station[point.code]);
     else if (point.code === 'old-supply-unmarked' || point.code === 'failed-kept')
-      document.querySelector<HTMLElement>('[data-old-supply] input')?.focus();
+      document.querySelector<HTMLElement>('[data-old-supply] .key')?.focus();
     else document.querySelector<HTMLElement>(`[data-proof="${point.subject ?? ''}"] .key`)?.focus();
   };
 }

@@ -1,8 +1,7 @@
 import { Button, Checkbox } from 'antd';
 import { oldSupplies, oldSupplyText, type OldSupply, type SheetChanges } from '@fairwatt/core';
 import { problemOf, usePrintLabelsMutation } from '../../app/api.ts';
-import { Choice } from '../../controls/choice.tsx';
-import { TextField } from '../../controls/fields.tsx';
+import { Keys, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
 const noteLabel: Readonly<Record<OldSupply, string>> = {
@@ -21,17 +20,13 @@ export function OldSupplyFate() {
   return (
     <section className="block no-print" aria-label={title} data-old-supply>
       <span className="label">{title}</span>
-      <Choice<OldSupply | 'unsaid'>
+      <Keys
         label={title}
-        value={oldSupply ?? 'unsaid'}
+        value={oldSupply}
+        options={oldSupplies.map((value) => ({ value, label: oldSupplyText[value] }))}
+        digits={false}
         disabled={locked}
-        options={[
-          ...(oldSupply === null ? [{ value: 'unsaid' as const, label: 'not said yet' }] : []),
-          ...oldSupplies.map((value) => ({ value, label: oldSupplyText[value] })),
-        ]}
-        onPick={(picked) => {
-          if (picked !== 'unsaid') edit({ oldSupply: picked });
-        }}
+        onPick={(picked) => edit({ oldSupply: picked })}
       />
       {oldSupply !== null && (
         <div style={{ maxWidth: 760, marginTop: 8 }}>

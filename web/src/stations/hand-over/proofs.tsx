@@ -7,6 +7,7 @@ import {
   standingProof,
   type ProofItem,
 } from '@fairwatt/core';
+import { useEffect, useState } from 'react';
 import { Button } from 'antd';
 import { Keys, TextField } from '../../controls/fields.tsx';
 import { clockTime } from '../../controls/clock.ts';
@@ -22,6 +23,11 @@ const sentence = (text: string) => `${text.slice(0, 1).toUpperCase()}${text.slic
 export function Proofs() {
   const { job, view } = useDesk();
   const asked = proofsAsked(job);
+  // Whoever says that one holds goes on to the next that was not said.
+  const [said, setSaid] = useState(0);
+  useEffect(() => {
+    if (said > 0) document.querySelector<HTMLElement>('[data-proof][data-holds=unknown] .key')?.focus();
+  }, [said]);
   // What was seen of a closed job stands in its summary.
   if (asked.length === 0 || job.state !== 'open') return null;
   const shown = asked.filter((item) => standingProof(job, item)?.holds === true).length;
@@ -39,14 +45,22 @@ export function Proofs() {
       )}
       <ul className="proofs">
         {asked.map((item) => (
-          <ProofRow key={item} item={item} barred={barred} />
+          <ProofRow key={item} item={item} barred={barred} onHolds={() => setSaid(said + 1)} />
         ))}
       </ul>
     </section>
   );
 }
 
-function ProofRow({ item, barred }: { readonly item: ProofItem; readonly barred: boolean }) {
+function ProofRow({
+  item,
+  barred,
+  onHolds,
+}: {
+  readonly item: ProofItem;
+  readonly barred: boolean;
+  readonly onHolds: () => void;
+}) {
   const { job, act, locked, personName, goTo } = useDesk();
   const proof = standingProof(job, item);
   const say = (holds: boolean, note: string) =>
@@ -78,6 +92,7 @@ function ProofRow({ item, barred }: { readonly item: ProofItem; readonly barred:
           else say(holds, proof?.note ?? '');
           // Enter goes on with the next one, and does not take this answer back.
           (document.activeElement as HTMLElement | null)?.blur();
+          if (holds && proof?.holds !== true) onHolds();
         }}
       />
       {proof !== null && (item === 'complaint' || !proof.holds) && (

@@ -78,8 +78,8 @@ export function MachineLine() {
           onKeyDown={(event) => {
             if (event.key !== 'Enter' || event.shiftKey) return;
             event.preventDefault();
-            // An empty line has nothing to take in: Enter leaves it, and the next one goes on.
-            if (line.trim() === '') event.currentTarget.blur();
+            // Where nothing can be taken in, Enter leaves the line as it is, and the next one goes on.
+            if (nothing) event.currentTarget.blur();
             else take();
           }}
         />

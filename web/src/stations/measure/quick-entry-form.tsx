@@ -115,6 +115,8 @@ export function QuickEntryForm({
   };
 
   function keep(): void {
+    // An empty field has nothing to keep: Enter leaves it, and the next one goes on.
+    if (text.trim() === '') field.current?.blur();
     if (!ready || instrument === undefined) return;
     if (doubts.length > 0 && !asked) {
       setAsked(true);
