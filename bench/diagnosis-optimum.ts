@@ -2,7 +2,7 @@ import { compileModel, type Model } from '@fairwatt/core';
 import { expectedMinutesOf, leastExpectedMinutes, ourOrder, part, seeded } from '@fairwatt/core/simulate';
 
 /** Buys and tries whatever pays, as the optimum does: caution is for a world that is not quite as the model says. */
-const uncautious = { sureOfPart: 0, sureOfProved: 0, leastForPart: 0, leastForCure: 0 };
+const uncautious = { sureOfPart: 0, sureOfProved: 0, leastForPart: 0, leastAfterSwap: 0, leastForCure: 0 };
 const wantedRatio = 1.1;
 
 /**

@@ -1,23 +1,12 @@
+import { afterSwap, endedShare } from './after-swap.ts';
 import { barring, cureAllowed, standingInterlock, type Interlock } from './interlock.ts';
 import { isEndedBy } from './knowledge.ts';
 import type { Model, Observation } from './model.ts';
+import { rankFaults, type Ranked } from './rank-faults.ts';
 import { triedCureId } from './repair.ts';
 import { expectedRepairMinutes, firstCure } from './remaining-time.ts';
 import { bestCureFirst } from './second-step.ts';
 import type { NextCheck } from './next-check.ts';
-
-/** A fault and how likely it is now. */
-export interface Ranked {
-  readonly faultId: string;
-  readonly probability: number;
-}
-
-/** The faults by falling probability, those alike by id. */
-export function rankFaults(model: Model, probabilities: Float64Array): Ranked[] {
-  return model.faults
-    .map((fault, index) => ({ faultId: fault.id, probability: probabilities[index]! }))
-    .sort((a, b) => b.probability - a.probability || a.faultId.localeCompare(b.faultId));
-}
 
 /** Where the search stands. */
 export type Conclusion =
@@ -84,11 +73,19 @@ export interface Caution {
   readonly sureOfProved: number;
   /** Below this a part is not bought even when nothing more can be checked here: the job is handed on. */
   readonly leastForPart: number;
+  /** The same after a swap that cured it, once the checks that may follow are done. */
+  readonly leastAfterSwap: number;
   /** Below this a cure that buys nothing is not tried either. */
   readonly leastForCure: number;
 }
 /** Set by simulation, so that few parts in a hundred are bought in vain. */
-export const usualCaution: Caution = { sureOfPart: 0.985, sureOfProved: 0.97, leastForPart: 0.85, leastForCure: 0.01 };
+export const usualCaution: Caution = {
+  sureOfPart: 0.985,
+  sureOfProved: 0.97,
+  leastForPart: 0.85,
+  leastAfterSwap: 0.88,
+  leastForCure: 0.01,
+};
 /** A check tells something when its outcomes are expected to move the ranking by more than this share. */
 const telling = 0.02;
 
@@ -114,25 +111,28 @@ export interface Footing {
  * What to do next.
  * - A danger stands: making it safe, before anything else.
  * - The supply that came is never powered again: the known-good one in its place, else the cure that is left.
+ * - A swap cured it: the few checks that tell most of which cure it is, then that one.
  * - Proved: the finding; for a bought part first any check that still pays, such as the old supply back in its place.
  * - Likely enough: the check that can prove it, else the cure.
  * - Open: the best check while one pays, then the cure with the most probability for its cost. A part is not bought
- *   on a
- *   guess while any check is left that may tell.
+ *   on a guess while any check is left that may tell.
  * @param ranked from `provingFirst`
  */
 export function nextStep(
-  { model, observations, probabilities, interlocks = [] }: Footing,
+  footing: Footing,
   ranked: readonly NextCheck[],
   conclusion: Conclusion,
   caution: Caution = usualCaution,
 ): NextStep {
+  const { model, observations, probabilities, interlocks = [] } = footing;
   const standing = standingInterlock(interlocks);
   if (standing !== null) return { do: 'make-safe', dangerId: standing.danger.id };
   if (barring(interlocks, 'machine') !== null && conclusion.state !== 'offered')
-    return stepWithoutSupply({ model, observations, probabilities, interlocks }, ranked, telling);
+    return stepWithoutSupply(footing, ranked, telling);
   const top = ranked[0];
   const check = (found: NextCheck): NextStep => ({ do: 'check', checkId: found.checkId });
+  const settled = settledBySwap(footing, ranked, conclusion, caution);
+  if (settled !== null) return settled;
   switch (conclusion.state) {
     case 'untouched':
       return top === undefined ? { do: 'nothing' } : check(top);
@@ -186,6 +186,22 @@ export function nextStep(
   }
 }
 
+/** The step after a swap that cured it; null where the search goes on as usual. */
+function settledBySwap(
+  { model, observations, probabilities }: Footing,
+  ranked: readonly NextCheck[],
+  conclusion: Conclusion,
+  caution: Caution,
+): NextStep | null {
+  if (conclusion.state === 'outside' || conclusion.state === 'well') return null;
+  const sure = { enough: caution.sureOfProved, least: caution.leastAfterSwap };
+  const after = afterSwap(model, observations, probabilities, ranked, sure);
+  if (after === null) return null;
+  if ('checkId' in after) return { do: 'check', checkId: after.checkId };
+  const proved = conclusion.state === 'offered' && conclusion.leaderId === after.faultId;
+  return { do: proved ? 'finding' : 'cure', faultId: after.faultId };
+}
+
 /** What is left where the supply that came, or the board, is never powered again. */
 function stepWithoutSupply(
   { model, observations, probabilities, interlocks = [] }: Footing,
@@ -234,11 +250,6 @@ const proves = (model: Model, checkId: string, faultId: string) =>
   model.checks[model.checkIndex.get(checkId)!]!.outcomes.some((outcome) => outcome.cures?.includes(faultId) === true);
 const triedCures = (observations: readonly Observation[]) =>
   new Set(observations.flatMap((observation) => triedCureId(observation.checkId) ?? []));
-
-/** The probability that a cure ends the fault. */
-export function endedShare(model: Model, probabilities: Float64Array, cureId: string): number {
-  return model.faults.reduce((sum, fault, index) => (isEndedBy(fault, cureId) ? sum + probabilities[index]! : sum), 0);
-}
 
 /**
  * The largest share of the faults that one outcome proved together, among outcomes that prove the leader; 0 without

@@ -73,10 +73,10 @@ export {
   type NextStep,
   nextStep,
   provingFirst,
-  type Ranked,
-  rankFaults,
   usualCaution,
 } from './conclusion.ts';
+export { type Ranked, rankFaults } from './rank-faults.ts';
+export { seenSinceSwap } from './after-swap.ts';
 export {
   learn,
   type Learned,

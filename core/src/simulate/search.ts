@@ -4,6 +4,7 @@ import {
   isEndedBy,
   proveMinutes,
   repairCheckId,
+  seenSinceSwap,
   type Model,
   type Observation,
 } from '../diagnose/index.ts';
@@ -32,6 +33,8 @@ export interface SearchResult {
   /** Times a fault was taken for cured, or handed on, and came back. */
   readonly cameBack: number;
   readonly steps: number;
+  /** Steps from a swap that cured it to the confirmed fault, whatever they were; null without such a swap. */
+  readonly stepsAfterSwap: number | null;
 }
 
 /** A day's half at the bench: a search longer than this counts as unfinished. */
@@ -69,6 +72,7 @@ export function drawJob(world: Model, random: Random, misled = 0): DrawnJob {
 export function search(world: Model, drawn: DrawnJob, order: Order): SearchResult {
   const seen: Observation[] = [];
   const result = { minutes: 0, confirmed: false, parts: 0, wrongParts: 0, cameBack: 0, steps: 0 };
+  let stepsAtSwap: number | null = null;
   for (const check of world.checks) {
     if (check.kind !== 'told' || check.from !== 'intake') continue;
     seen.push({ checkId: check.id, outcomeId: drawn.outcomes.get(check.id)! });
@@ -76,6 +80,7 @@ export function search(world: Model, drawn: DrawnJob, order: Order): SearchResul
   }
   while (result.minutes < longestSearchMinutes) {
     const move = order(seen, drawn);
+    if (seenSinceSwap(world, seen) !== null) stepsAtSwap ??= result.steps;
     if (move.do === 'give-up') break;
     result.steps += 1;
     if (move.do === 'check') {
@@ -113,9 +118,10 @@ export function search(world: Model, drawn: DrawnJob, order: Order): SearchResul
     }
     seen.push({ checkId: repairCheckId(move.cureId), outcomeId: 'same' });
   }
+  const stepsAfterSwap = stepsAtSwap === null ? null : result.steps - stepsAtSwap;
   return result.confirmed && result.minutes <= longestSearchMinutes
-    ? result
-    : { ...result, confirmed: false, minutes: longestSearchMinutes };
+    ? { ...result, stepsAfterSwap }
+    : { ...result, stepsAfterSwap, confirmed: false, minutes: longestSearchMinutes };
 }
 
 /** The bound that nobody can beat: the fault is known, only its cure is done. */

@@ -17,7 +17,7 @@ import {
 import { model } from '../diagnose/knowledge.test-help.ts';
 
 const bench = { has: ['meter', 'tester', 'spare-supply', 'spare-memory', 'spare-card'] as const, mayMeterMains: true };
-const uncautious = { sureOfPart: 0, sureOfProved: 0, leastForPart: 0, leastForCure: 0 };
+const uncautious = { sureOfPart: 0, sureOfProved: 0, leastForPart: 0, leastAfterSwap: 0, leastForCure: 0 };
 
 describe('drawing', () => {
   it('gives the same figures for the same seed, and others for another', () => {
