@@ -365,7 +365,43 @@ describe('instruments live', () => {
     await press(page, 'Stop reading');
     await saved(page);
   });
+  it('take every rail hands free, each after the probe was lifted, and say what it came to', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=live`);
+    await page.evaluate(() => {
+      const said: string[] = [];
+      Object.defineProperty(window, 'speechSynthesis', {
+        value: { speak: ({ text }: { text: string }) => said.push(text), cancel: () => undefined },
+      });
+      Object.assign(window, { said });
+    });
+    const said = () => page.evaluate(() => (window as unknown as { said: readonly string[] }).said);
+    await press(page, 'off load');
+    await press(page, 'All rails, hands free');
+    await page.waitForSelector('[data-hands-free]');
+    await page.click('[aria-label="Hands free"] .ant-checkbox-input');
+    await seeText(page, '5 of 5 rails read', '[data-hands-free=done]');
+    expect((await said()).join(' ')).toMatch(/plus 12 volts off load, 1[12]\.\d\d: pass\./);
+    expect((await said()).at(-1)).toContain('5 of 5 rails read');
+    // Enter, or a foot switch that sends it, measures the last one again.
+    await page.focus('[data-again]');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('[data-hands-free=waits], [data-hands-free=lift]');
+    await page.waitForSelector('[data-hands-free=done]');
+    await saved(page);
+    await press(page, 'Stop');
+  });
+  it('walk a plug hands free: pins that must show something, then the grounds, until it is safe', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=walk`);
+    await fill(page, 'Cable', 'Card cable from the drawer');
+    await press(page, 'Start the walk');
+    await press(page, 'Hands free with Meter on the shelf');
+    await seeText(page, 'Black on pin', '[data-hands-free]');
+    await page.waitForSelector('[data-walk=safe]', { timeout: 60_000 });
+    await seeText(page, 'Safe', '[data-hands-free=done]');
+    await saved(page);
+  });
   it('sweep a load with Stop in sight, and leave it off; the steps become a load line', async () => {
+    await visit(page, `${application.url}/jobs/LQ-0143/measure?way=live`);
     await fill(page, 'Dwell (s)', '20');
     await press(page, 'Start the sweep');
     await page.waitForSelector('[data-sweep="running"]');

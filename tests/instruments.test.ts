@@ -169,6 +169,19 @@ describe('a meter live', () => {
     expect(volts.length).toBeGreaterThan(15);
     for (const figure of volts.slice(12)) expect(figure).toBeCloseTo(5.03, 1);
   });
+  it('is taken hands free by one screen at a time, the probe in the air first', async () => {
+    const path = '/instruments/meter/live?rail=%2B12&job=LQ-0143&moving=yes';
+    const first = events<LiveEvent>(path, (list) =>
+      list.some((event) => event.kind === 'trouble' && event.trouble === 'taken'),
+    );
+    await events<LiveEvent>('/instruments/meter/live?rail=%2B12&job=LQ-0143', (list) => list.length > 2);
+    const second = await events<LiveEvent>(path, (list) => list.some((event) => event.kind === 'held'));
+    expect((await first).at(-1)).toMatchObject({ kind: 'trouble', trouble: 'taken' });
+    const volts = second.flatMap((event) => (event.kind === 'reading' ? [event.volts] : []));
+    expect(Math.min(...volts.map(Math.abs))).toBeLessThan(1);
+    expect(volts.at(-1)).toBeCloseTo(12.06, 1);
+    expect(second.some((event) => event.kind === 'trouble')).toBe(false);
+  });
   it('times power-good, and says when it cannot', async () => {
     const time = <T>(id: string, job: string) => server.call<T>(`/instruments/${id}/power-good`, { job });
     const timed = (await time<{ milliseconds: number; trouble: null }>('meter', 'LQ-0142')).body;

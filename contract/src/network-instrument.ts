@@ -30,7 +30,15 @@ export type NetworkInstrument = z.infer<typeof networkInstrumentSchema>;
 export const networkInstrumentsSchema = z.array(networkInstrumentSchema);
 export const newNetworkInstrumentSchema = z.strictObject({ by: id, instrument: networkInstrumentSchema });
 
-export const liveQuerySchema = z.strictObject({ rail: z.enum(railNames), job: jobCode });
+export const liveQuerySchema = z.strictObject({
+  rail: z.enum(railNames),
+  job: jobCode,
+  /**
+   * The probe is on its way there, and the screen takes by itself what it shows: one screen at a time. Stand-ins show it
+   * in the air first.
+   */
+  moving: z.literal('yes').optional(),
+});
 
 /** Asks a meter to time power-good of the supply on the bench. */
 export const powerGoodRequestSchema = z.strictObject({ job: jobCode });
@@ -45,6 +53,8 @@ export const instrumentTroubles = [
   'stale-answer',
   'out-of-range',
   'refused',
+  /** Another screen takes its figures by itself now. */
+  'taken',
 ] as const;
 export type InstrumentTrouble = (typeof instrumentTroubles)[number];
 

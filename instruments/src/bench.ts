@@ -25,6 +25,8 @@ const mostAmps = 60;
 const mostDeadManSeconds = 3600;
 /** The meter's input settles towards what is at its probes with this time constant. */
 const settlingSeconds = 0.03;
+/** So long a probe is in the air on its way to the next pin. */
+const inAirMilliseconds = 700;
 
 /** A supply on the bench with a meter and an electronic load at it. Time comes in as milliseconds. */
 export class SimulatedBench {
@@ -33,6 +35,8 @@ export class SimulatedBench {
   private running: RunningSupply = startSupply(simulatedSupplies.healthy);
   private last: number;
   private rail: RailName = '+12';
+  /** The probes are in somebody's hands until then. */
+  private inAirUntil = -Infinity;
   private range: number | null = null;
   private setAmps = 0;
   private inputOn = false;
@@ -123,6 +127,17 @@ export class SimulatedBench {
           return done;
         },
       },
+      // As when somebody lifts the probe, finds the next pin and touches it.
+      {
+        spelling: 'SIMulate:MOVE',
+        run: (argument: string): ScpiAnswer => {
+          const rail = railNames.find((name) => name === argument);
+          if (rail === undefined) return outOfRange;
+          this.rail = rail;
+          this.inAirUntil = this.now() + inAirMilliseconds;
+          return done;
+        },
+      },
     ];
   }
 
@@ -132,7 +147,8 @@ export class SimulatedBench {
         const selected = this.select(argument);
         if ('error' in selected) return selected;
       }
-      const volts = this.settled(railVolts(this.step(), this.rail, this.random));
+      const touched = railVolts(this.step(), this.rail, this.random);
+      const volts = this.settled(this.now() < this.inAirUntil ? 0 : touched);
       const range = this.range ?? ranges.find((candidate) => candidate >= Math.abs(volts)) ?? mostAmps;
       // Overload is shown the standard way, as 9.9E37.
       if (Math.abs(volts) > range) return { text: volts > 0 ? '9.9E37' : '-9.9E37' };

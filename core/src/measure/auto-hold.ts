@@ -12,7 +12,7 @@ export const holdCount = 12;
 /** How still: the deviation stays under this share of nominal (bench practice). */
 const holdShare = 0.003;
 /** A probe that hangs in the air shows less than this share of nominal. */
-const touchingShare = 0.2;
+export const touchingShare = 0.2;
 /** A creep smaller than this share of nominal from one half of the values to the other is of no account. */
 const creepShare = 0.0002;
 /** A creep counts once it exceeds this many standard errors of the difference of the two halves. */

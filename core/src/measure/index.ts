@@ -81,6 +81,8 @@ export {
 } from './log-summary.ts';
 export { type LogReader, type LogSink, readLog } from './log-analysis.ts';
 export { autoHold, hasMoved, type Held, holdCount } from './auto-hold.ts';
+export { hearFigure, type HandsFree, nextTouch, stillTouching, takesHeld, type Touch, touched } from './hands-free.ts';
+export { atOnce, look, type StillFigures } from './still-figures.ts';
 export { hasSettled, longestSettlingMilliseconds, type TimedLook } from './settling.ts';
 export {
   calmSweep,

@@ -122,3 +122,4 @@ export { type ClientWords, clientWords } from './client.ts';
 export { figureDoubtText, labelReadProblemText } from './labels.ts';
 export { driveLifeText, listedDoubtText, listingKindText, listingProblemText } from './listings.ts';
 export { guideOfLead, leadCaution, leadKindText, leadStateText } from './leads.ts';
+export { spokenPin, spokenRail, spokenReading, spokenTouch } from './spoken.ts';

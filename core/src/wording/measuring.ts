@@ -188,6 +188,7 @@ export const troubleText: Readonly<Record<string, string>> = {
   vanished: 'The connection broke. Tried again by itself.',
   nonsense: 'It answered something that is no figure; nothing of it was kept.',
   flood: 'It sends more than was asked; nothing of it was kept.',
+  taken: 'Another screen measures hands free with this meter now; it stopped here.',
   'stale-answer': 'It answered an earlier question; nothing of it was kept.',
   'out-of-range': 'Overload: more than its range holds.',
   refused: 'It refused an order.',

@@ -1,5 +1,5 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import { autoHold, hasMoved, hasSettled, type Held, type RailName, type TimedLook } from '@fairwatt/core';
+import { atOnce, look, type RailName } from '@fairwatt/core';
 import type { LiveEvent, NetworkInstrument } from '@fairwatt/contract';
 import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
 
@@ -13,15 +13,17 @@ export async function prepareStandIn(
   identity: string,
   job: string | null,
   rail: RailName | null,
+  moving = false,
 ): Promise<void> {
   if (!identity.startsWith('Fair Watt,Stand-in')) return;
   if (job !== null) await link.order(`SIMulate:JOB ${job}`);
-  if (rail !== null) await link.order(`SIMulate:RAIL ${rail}`);
+  if (rail !== null) await link.order(`SIMulate:${moving ? 'MOVE' : 'RAIL'} ${rail}`);
 }
 
 /**
  * Reads a meter until it is told to stop: figures, what stands still, and what goes wrong. A meter in trouble is tried
  * again; nothing of a broken answer is passed on.
+ * @param moving the probe is on its way to the rail
  */
 export async function watchMeter(
   meter: NetworkInstrument,
@@ -29,6 +31,7 @@ export async function watchMeter(
   job: string,
   tell: (event: LiveEvent) => void,
   signal: AbortSignal,
+  moving = false,
 ): Promise<void> {
   const now = () => new Date().toISOString();
   while (!signal.aborted) {
@@ -37,11 +40,8 @@ export async function watchMeter(
       link = await ScpiLink.open(meter.host, meter.port);
       const identity = await link.ask('*IDN?');
       tell({ kind: 'identity', text: identity.slice(0, 120) });
-      await prepareStandIn(link, identity, job, rail);
-      const last: number[] = [];
-      // A moved probe shows after some moments only; until then nothing can be held.
-      let settling: TimedLook[] | null = [];
-      let held: Held | null = null;
+      await prepareStandIn(link, identity, job, rail, moving);
+      let state = atOnce;
       let due = performance.now();
       while (!signal.aborted) {
         const volts = await link.askFigure('MEASure:VOLTage:DC?').catch((error: unknown) => {
@@ -51,24 +51,16 @@ export async function watchMeter(
         });
         if (volts !== null) {
           tell({ kind: 'reading', at: now(), volts });
-          if (settling !== null) {
-            settling.push({ milliseconds: performance.now(), volts });
-            if (hasSettled(rail, settling)) settling = null;
-          } else last.push(volts);
-          if (last.length > 40) last.shift();
-          if (held !== null && hasMoved(rail, held, last)) held = null;
-          // One hold for each time that it comes to rest.
-          if (held === null) {
-            held = autoHold(rail, last);
-            if (held !== null)
-              tell({
-                kind: 'held',
-                at: now(),
-                volts: held.meanVolts,
-                spreadVolts: held.spreadVolts,
-                count: held.count,
-              });
-          }
+          const seen = look(state, rail, { milliseconds: performance.now(), volts });
+          state = seen.state;
+          if (seen.rests !== null)
+            tell({
+              kind: 'held',
+              at: now(),
+              volts: seen.rests.meanVolts,
+              spreadVolts: seen.rests.spreadVolts,
+              count: seen.rests.count,
+            });
         }
         // From beat to beat, so that a timer's lateness does not add up; a slow meter's missed beats are not made up
         // for.

@@ -11,6 +11,7 @@ import {
   powerGoodRequestSchema,
   sweepRequestSchema,
   sweepsSchema,
+  type LiveEvent,
   type NetworkInstrument,
 } from '@fairwatt/contract';
 import { signedInput } from '../access/index.ts';
@@ -18,6 +19,7 @@ import { HttpProblem, parseInput } from '../problems.ts';
 import { barOf } from './danger-watch.ts';
 import { stream } from '../streams.ts';
 import { timePowerGood, watchMeter } from './live.ts';
+import { OneScreen } from './one-screen.ts';
 import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
 import {
   addNetworkInstrument,
@@ -52,6 +54,7 @@ function settled(result: AddressChange): void {
 /** Instruments over the network: their addresses, a meter live, a load sweep. */
 export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps): Router {
   const router = Router();
+  const screens = new OneScreen();
   const body = express.json({ limit: '10kb' });
   const found = async (value: unknown, role?: NetworkInstrument['role']): Promise<NetworkInstrument> => {
     const instrument = await findNetworkInstrument(pool, parseInput(id, value, 'The instrument'));
@@ -100,10 +103,14 @@ export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps): R
     }
   });
   router.get('/:id/live', async (request, response) => {
-    const { rail, job } = parseInput(liveQuerySchema, request.query, 'The query');
+    const { rail, job, moving } = parseInput(liveQuerySchema, request.query, 'The query');
     const meter = await found(request.params['id'], 'meter');
     const { send, closed } = stream(request, response);
-    await watchMeter(meter, rail, job, send, closed);
+    const elsewhere = moving === 'yes' ? screens.take(meter.id, closed) : null;
+    const ended = elsewhere === null ? closed : AbortSignal.any([closed, elsewhere]);
+    await watchMeter(meter, rail, job, send, ended, moving === 'yes');
+    if (elsewhere?.aborted === true)
+      send({ kind: 'trouble', at: new Date().toISOString(), trouble: 'taken' } satisfies LiveEvent);
     response.end();
   });
   router.post('/:id/power-good', body, async (request, response) => {

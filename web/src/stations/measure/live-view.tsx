@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { Button } from 'antd';
 import { Link } from 'react-router';
 import {
@@ -14,7 +14,7 @@ import {
   type Phase,
   type RailName,
 } from '@fairwatt/core';
-import type { LiveEvent, NetworkInstrument } from '@fairwatt/contract';
+import type { NetworkInstrument } from '@fairwatt/contract';
 import { problemOf, useNetworkInstrumentsQuery, useTimePowerGoodMutation } from '../../app/api.ts';
 import { useAppSelector } from '../../app/store.ts';
 import { Empty } from '../../controls/empty.tsx';
@@ -23,69 +23,9 @@ import { Waiting } from '../../controls/waiting.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { SweepPanel } from './sweep-panel.tsx';
 import { Choice } from '../../controls/choice.tsx';
-
-/** Readings kept for the drawing; older ones are let go, however long it runs. */
-const drawn = 240;
-
-interface Live {
-  readonly volts: number | null;
-  readonly trouble: string | null;
-  readonly identity: string;
-  readonly held: Extract<LiveEvent, { kind: 'held' }> | null;
-  readonly trail: readonly number[];
-}
-const silent: Live = { volts: null, trouble: null, identity: '', held: null, trail: [] };
-
-/** A meter's readings as they come; the screen is drawn anew at most once a frame. */
-function useLive(address: string | null): Live {
-  const [live, setLive] = useState(silent);
-  const latest = useRef<Live>(silent);
-  useEffect(() => {
-    if (address === null) return undefined;
-    latest.current = silent;
-    let frame = 0;
-    const draw = () => {
-      frame ||= requestAnimationFrame(() => {
-        frame = 0;
-        setLive(latest.current);
-      });
-    };
-    const source = new EventSource(address);
-    source.onmessage = (message: MessageEvent<string>) => {
-      const event = JSON.parse(message.data) as LiveEvent;
-      const now = latest.current;
-      switch (event.kind) {
-        case 'identity':
-          latest.current = { ...now, identity: event.text };
-          break;
-        case 'reading':
-          latest.current = {
-            ...now,
-            volts: event.volts,
-            trouble: null,
-            trail: [...now.trail.slice(1 - drawn), event.volts],
-          };
-          break;
-        case 'held':
-          latest.current = { ...now, held: event };
-          break;
-        case 'trouble':
-          latest.current = { ...now, volts: null, trouble: event.trouble };
-      }
-      draw();
-    };
-    source.onerror = () => {
-      latest.current = { ...latest.current, volts: null, trouble: 'server-away' };
-      draw();
-    };
-    return () => {
-      source.close();
-      cancelAnimationFrame(frame);
-      setLive(silent);
-    };
-  }, [address]);
-  return live;
-}
+import { HandsFreeSet } from './hands-free-set.tsx';
+import { heldReading } from './held-reading.ts';
+import { drawn, liveAddress, useLive } from './use-live.ts';
 
 /** A meter over the network, live, and a load that sweeps. */
 export function LiveView({ phase }: { readonly phase: Phase }) {
@@ -94,6 +34,7 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
   const [rail, setRail] = useState<RailName>('+12');
   const [condition, setCondition] = useState<Condition>('idle');
   const [running, setRunning] = useState(false);
+  const [free, setFree] = useState(false);
   const [meterId, setMeter] = useState<string | null>(null);
   const [kept, setKept] = useState<string | null>(null);
   // A meter answers one at a time.
@@ -102,11 +43,7 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
   );
   const meters = (instruments.data ?? []).filter((item) => item.role === 'meter');
   const meter = meters.find((item) => item.id === meterId) ?? meters[0];
-  const live = useLive(
-    running && meter !== undefined
-      ? `/api/instruments/${encodeURIComponent(meter.id)}/live?${new URLSearchParams({ rail, job: job.code }).toString()}`
-      : null,
-  );
+  const live = useLive(running && meter !== undefined ? liveAddress(meter.id, rail, job.code) : null);
   if (instruments.data === undefined) return <Waiting>Fetching the instruments …</Waiting>;
   if (meter === undefined)
     return (
@@ -118,28 +55,8 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
   const isKept = held !== null && kept === held.at;
   const keep = () => {
     if (held === null || isKept || meter.instrumentId === null) return;
-    const places =
-      shop.instruments
-        .find((item) => item.id === meter.instrumentId)
-        ?.ranges.some((range) => range.digitVolts < 0.001) === true
-        ? 4
-        : 3;
-    if (
-      act({
-        kind: 'take-reading',
-        reading: {
-          ...bareReading,
-          id: crypto.randomUUID(),
-          phase,
-          subject: rail,
-          condition,
-          value: { kind: 'figure', figure: Number(held.volts.toFixed(places)) },
-          instrumentId: meter.instrumentId,
-          note: `live, mean of ${held.count}`,
-        },
-      }) === null
-    )
-      setKept(held.at);
+    const reading = heldReading(held, { rail, phase, condition, instrumentId: meter.instrumentId }, shop.instruments);
+    if (act({ kind: 'take-reading', reading }) === null) setKept(held.at);
   };
   return (
     <div className="live">
@@ -163,14 +80,33 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
             options={conditions.map((value) => ({ value: value, label: conditionText[value] }))}
             onPick={(value) => setCondition(value)}
           />
-          <Button
-            data-primary={running ? undefined : true}
-            disabled={taken === meter.id}
-            onClick={() => setRunning(!running)}
-          >
-            {taken === meter.id ? 'The sweep has this meter' : running ? 'Stop reading' : 'Start reading'}
-          </Button>
+          {!free && (
+            <Button
+              data-primary={running ? undefined : true}
+              disabled={taken === meter.id}
+              onClick={() => setRunning(!running)}
+            >
+              {taken === meter.id ? 'The sweep has this meter' : running ? 'Stop reading' : 'Start reading'}
+            </Button>
+          )}
+          {!running && !free && (
+            <Button
+              disabled={taken === meter.id || locked || meter.instrumentId === null}
+              onClick={() => setFree(true)}
+            >
+              All rails, hands free
+            </Button>
+          )}
         </div>
+        {free && meter.instrumentId !== null && (
+          <HandsFreeSet
+            meter={meter}
+            instrumentId={meter.instrumentId}
+            phase={phase}
+            condition={condition}
+            onStop={() => setFree(false)}
+          />
+        )}
         {running && (
           <>
             <div className={`live-figure${held !== null && !isKept ? ' still' : ''}`} aria-live="off">
@@ -209,7 +145,10 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
         loads={(instruments.data ?? []).filter((item) => item.role === 'load')}
         rail={rail}
         phase={phase}
-        onBegin={() => setRunning(false)}
+        onBegin={() => {
+          setRunning(false);
+          setFree(false);
+        }}
       />
     </div>
   );

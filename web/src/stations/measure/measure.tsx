@@ -6,7 +6,6 @@ import {
   forecastText,
   measuringBar,
   nextReadingText,
-  recordReading,
   settlingInstruments,
   settlingReadings,
   standingInterlock,
@@ -33,6 +32,7 @@ import { LiveView } from './live-view.tsx';
 import { BareVerdictSide } from './bare-verdict.tsx';
 import { LoadLineView } from './load-line-view.tsx';
 import { LogView } from './log-view.tsx';
+import { nextReadingOf } from './next-reading.ts';
 import { ProbeWalk } from './probe-walk.tsx';
 import { QuickEntryForm } from './quick-entry-form.tsx';
 import { ReadingList } from './reading-list.tsx';
@@ -101,10 +101,7 @@ export default function Measure() {
   const forecasts = view.lines[phase].forecasts.filter((item) => item.planned.word !== 'will-pass');
   const unread = unreadRailsText(forecasts.map(({ planned }) => planned));
   const sags = result.steadiness.filter((item) => item.word === 'sags' || item.word === 'wanders');
-  const next =
-    phase === 'before' && job.finding === null
-      ? view.nextReading
-      : recordReading(verdicts, phase === 'after' ? true : null);
+  const next = nextReadingOf(job, view, phase);
   const barred = measuringBar(view.interlocks, phase);
   const told = standingInterlock(view.interlocks) ?? barred;
   const judged = view.bareVerdict !== null && view.bareVerdict.word !== 'cannot-tell';

@@ -8,6 +8,7 @@ import {
   inletName,
   judgeProbe,
   parseFigure,
+  nextTouch,
   pinExpectText,
   probeWordText,
   type CableProbe,
@@ -16,12 +17,15 @@ import {
   type GroundProof,
   type PinFinding,
   type ProbedPin,
+  type Touch,
 } from '@fairwatt/core';
-import { problemOf, useChangeProofMutation } from '../../app/api.ts';
+import { problemOf, useChangeProofMutation, useNetworkInstrumentsQuery } from '../../app/api.ts';
+import { useAppSelector } from '../../app/store.ts';
 import { SelectField, TextField } from '../../controls/fields.tsx';
 import { ConnectorFace, type FaceSide } from '../../drawings/connector-face.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Choice } from '../../controls/choice.tsx';
+import { HandsFreeWalk } from './hands-free-walk.tsx';
 
 const marks: Record<Exclude<PinFinding, 'missing'>, string> = {
   right: '✓',
@@ -167,7 +171,7 @@ function Walk({
   readonly barred: boolean;
   readonly onClose: () => void;
 }) {
-  const { act, locked, shop } = useDesk();
+  const { job, act, locked, shop } = useDesk();
   const [instrumentId, setInstrument] = useState(
     () => shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? '',
   );
@@ -178,6 +182,11 @@ function Walk({
   const [chosen, setChosen] = useState<number | null>(null);
   /** The pin that was clicked is measured anew, volts first. */
   const [anew, setAnew] = useState(false);
+  /** Both hands at the probes: the meter's held figures are taken by themselves; null while they are typed. */
+  const [free, setFree] = useState<{ readonly lastPin: number | null } | null>(null);
+  const network = useNetworkInstrumentsQuery();
+  const sweeping = useAppSelector(({ sweep }) => (sweep !== null && sweep.end === null ? sweep.meterId : null));
+  const meter = network.data?.find((item) => item.role === 'meter' && item.id !== sweeping);
   const field = useRef<InputRef>(null);
   const verdict = judgeProbe(probe.plug, probe.pins);
   const at =
@@ -191,20 +200,23 @@ function Walk({
   const proving = at !== null && (at.finding === 'unproved' || at.finding === 'open') && !anew;
   /** What the pin showed, while its ground is proved. */
   const shown = proving ? at.value : null;
+  const putPins = (pins: readonly ProbedPin[]) =>
+    act({
+      kind: 'put-probe',
+      probe: {
+        id: probe.id,
+        label: probe.label,
+        plug: probe.plug,
+        pins: [...pins].sort((a, b) => a.pin - b.pin),
+        note: probe.note,
+      },
+      basedOn: probe.version,
+    });
+  const without = (pin: number) => probe.pins.filter((item) => item.pin !== pin);
   function put(value: ProbedPin['value'], ground?: GroundProof): void {
     if (at === null) return;
-    const pins = [
-      ...probe.pins.filter((item) => item.pin !== at.pin),
-      { pin: at.pin, value, ...(ground === undefined ? {} : { ground }) },
-    ].sort((a, b) => a.pin - b.pin);
-    if (
-      act({
-        kind: 'put-probe',
-        probe: { id: probe.id, label: probe.label, plug: probe.plug, pins, note: probe.note },
-        basedOn: probe.version,
-      }) !== null
-    )
-      return;
+    const taken = { pin: at.pin, value, ...(ground === undefined ? {} : { ground }) };
+    if (putPins([...without(at.pin), taken]) !== null) return;
     setText('');
     setProblem(null);
     setChosen(null);
@@ -265,7 +277,7 @@ function Walk({
       </div>
       <ConnectorFace
         kind={probe.plug}
-        lit={at === null ? [] : [at.pin]}
+        lit={litPins(free === null ? null : nextTouch(verdict), at?.pin)}
         side={side}
         width={760}
         cellMost={58}
@@ -281,7 +293,23 @@ function Walk({
           setAnew(true);
         }}
       />
-      {at === null ? (
+      {free !== null && meter !== undefined && !barred ? (
+        <HandsFreeWalk
+          meter={meter}
+          probe={probe}
+          verdict={verdict}
+          lastPin={free.lastPin}
+          job={job.code}
+          locked={locked}
+          onPut={(pin) => {
+            if (putPins([...without(pin.pin), pin]) === null) setFree({ lastPin: pin.pin });
+          }}
+          onTakeBack={(pin) => {
+            if (putPins(without(pin)) === null) setFree({ lastPin: null });
+          }}
+          onStop={() => setFree(null)}
+        />
+      ) : at === null ? (
         <p style={{ marginTop: 10 }}>
           {wrongPins(probe)}. {barred ? 'Mistyped? Click the pin and type it anew.' : 'Click a pin to touch it again.'}
         </p>
@@ -337,6 +365,11 @@ function Walk({
                 Absent
               </Button>
             )}
+            {meter !== undefined && !barred && (
+              <Button disabled={locked} onClick={() => setFree({ lastPin: null })}>
+                Hands free with {meter.name}
+              </Button>
+            )}
             {at.value !== null && !proving && (
               <span className="quiet">was {at.value.kind === 'figure' ? `${at.value.figure} V` : at.value.code}</span>
             )}
@@ -370,6 +403,12 @@ function Walk({
       )}
     </section>
   );
+}
+
+/** The pins to touch: also the one that red stays on, with both hands at the probes. */
+function litPins(touch: Touch | null, typed: number | undefined): readonly number[] {
+  if (touch === null) return typed === undefined ? [] : [typed];
+  return touch.way === 'red-on-pin' ? [touch.pin] : [touch.pin, touch.knownPin];
 }
 
 /** A walk in which every pin was right proves a spare cable on the supply it was walked on. */

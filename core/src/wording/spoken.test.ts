@@ -1,0 +1,38 @@
+import { describe, expect, it } from 'vitest';
+import { judgeProbe, nextTouch, walkOf } from '../measure/index.ts';
+import { spokenPin, spokenReading, spokenTouch } from './index.ts';
+
+const figure = (pin: number, volts: number) => ({ pin, value: { kind: 'figure', figure: volts } as const });
+
+describe('what is said to somebody with both hands busy', () => {
+  it('names the pin and what it must show', () => {
+    const verdict = judgeProbe('card-8', []);
+    const touch = nextTouch(verdict)!;
+    expect(spokenTouch(touch, verdict.pins.find(({ pin }) => pin === touch.pin)!.expects)).toBe(
+      `Pin ${touch.pin}, plus 12 volts.`,
+    );
+  });
+
+  it('says where red stays while grounds are proved', () => {
+    const twelves = walkOf('card-8').filter(({ signal }) => signal === '12');
+    const verdict = judgeProbe(
+      'card-8',
+      twelves.map(({ pin }) => figure(pin, 12.03)),
+    );
+    const touch = nextTouch(verdict)!;
+    const expects = verdict.pins.find(({ pin }) => pin === touch.pin)!.expects;
+    expect(spokenTouch(touch, expects)).toMatch(/^Black on pin \d, (ground|a sense wire)\. Red stays on pin \d\.$/);
+  });
+
+  it('says of a pin what it carries instead', () => {
+    const wrong = judgeProbe('card-8', [figure(walkOf('card-8').find(({ signal }) => signal === 'G')!.pin, 12.1)]);
+    expect(spokenPin(wrong.pins.find(({ finding }) => finding === 'wrong')!)).toMatch(
+      /^Pin \d: 12\.10, wrong, it carries plus 12 volts\.$/,
+    );
+  });
+
+  it('says a reading with its verdict, and minus as a word', () => {
+    expect(spokenReading('+12', 'work', 11.32, 'fail')).toBe('plus 12 volts at work, 11.32: fail.');
+    expect(spokenReading('-12', 'idle', -11.9, 'cannot-tell')).toBe('minus 12 volts idle, minus 11.90: cannot tell.');
+  });
+});

@@ -1,0 +1,49 @@
+import type { Condition, JudgedPin, PinExpectation, Touch, VerdictWord } from '../measure/index.ts';
+import type { RailName } from '../standards/index.ts';
+import { voltsText } from './figures.ts';
+import { conditionText, verdictText } from './words.ts';
+
+/** Rails as one says them; a voice reads signs and units its own way. */
+export const spokenRail: Readonly<Record<RailName, string>> = {
+  '+12': 'plus 12 volts',
+  '+5': 'plus 5 volts',
+  '+3.3': 'plus 3.3 volts',
+  '-12': 'minus 12 volts',
+  '+5sb': 'standby',
+};
+
+const spokenVolts = (volts: number) => (volts < 0 ? `minus ${voltsText(-volts)}` : voltsText(volts));
+
+function spokenExpectation(expects: PinExpectation): string {
+  switch (expects.kind) {
+    case 'rail':
+      return spokenRail[expects.rail];
+    case 'ground':
+      return 'ground';
+    case 'signal':
+      return { 'power-good': 'power-good', start: 'the start line', sense: 'a sense wire' }[expects.signal];
+    case 'free':
+      return 'nothing';
+  }
+}
+
+/** What to touch next, as one tells it to somebody with both hands busy. */
+export function spokenTouch(touch: Touch, expects: PinExpectation): string {
+  return touch.way === 'red-on-pin'
+    ? `Pin ${touch.pin}, ${spokenExpectation(expects)}.`
+    : `Black on pin ${touch.pin}, ${spokenExpectation(expects)}. Red stays on pin ${touch.knownPin}.`;
+}
+
+/** What a touched pin came to. */
+export function spokenPin(pin: JudgedPin): string {
+  const shown = pin.value?.kind === 'figure' ? spokenVolts(pin.value.figure) : 'nothing';
+  const finding =
+    pin.finding === 'wrong'
+      ? `wrong, it carries ${pin.carries === null ? 'something else' : pin.carries === 'ground' ? 'ground' : spokenRail[pin.carries]}`
+      : { right: 'right', weak: 'weak', open: 'no ground', unproved: 'not proved', missing: 'missing' }[pin.finding];
+  return `Pin ${pin.pin}: ${shown}, ${finding}.`;
+}
+
+/** What a reading came to. */
+export const spokenReading = (rail: RailName, condition: Condition, volts: number, word: VerdictWord): string =>
+  `${spokenRail[rail]} ${conditionText[condition]}, ${spokenVolts(volts)}: ${verdictText[word].toLowerCase()}.`;
