@@ -30,13 +30,16 @@ const kindTitle: Record<CheckKind, string> = {
 };
 const percent = (value: number) => `${Number(value.toFixed(1))}`;
 
+const cureName = (knowledge: Knowledge, cureId: string) =>
+  knowledge.faults.find((fault) => fault.cure.id === cureId)?.cure.text.toLowerCase() ?? cureId;
+
 function dangerSection(knowledge: Knowledge, danger: Danger): string {
   const signs = knowledge.checks.flatMap((check) =>
     check.outcomes
       .filter((outcome) => outcome.danger === danger.id)
       .map((outcome) => `“${outcome.label}” at ${check.title.toLowerCase()}`),
   );
-  const nameOf = (id: string) => knowledge.faults.find((fault) => fault.cure.id === id)?.cure.text.toLowerCase() ?? id;
+  const nameOf = (id: string) => cureName(knowledge, id);
   return [
     `### ${danger.title}`,
     '',
@@ -78,6 +81,11 @@ function checkSection(knowledge: Knowledge, check: Check): string {
       ? []
       : [`“${outcome.label}” proves ${outcome.cures.map((id) => nameOf(id).toLowerCase()).join(', ')}.`],
   );
+  const tries = check.outcomes.flatMap((outcome) =>
+    outcome.tries === undefined
+      ? []
+      : [`“${outcome.label}” counts as tried: ${outcome.tries.map((id) => cureName(knowledge, id)).join(', ')}.`],
+  );
   return [
     `### ${check.title}`,
     '',
@@ -86,7 +94,7 @@ function checkSection(knowledge: Knowledge, check: Check): string {
     ...(check.caution === undefined ? [] : [`Caution: ${check.caution}`, '']),
     ...check.steps.map((step, index) => `${index + 1}. ${step}`),
     '',
-    ...(proves.length === 0 ? [] : [proves.join(' '), '']),
+    ...(proves.length + tries.length === 0 ? [] : [[...proves, ...tries].join(' '), '']),
     `| with this fault | ${check.outcomes.map((outcome) => outcome.label).join(' | ')} | why |`,
     `| --- |${' ---: |'.repeat(check.outcomes.length)} --- |`,
     ...check.rows.map(

@@ -19,6 +19,7 @@ const outcome = z.strictObject({
   label: line(60),
   hint: text(80).optional(),
   cures: z.array(id).optional(),
+  tries: z.array(id).optional(),
   partly: z.boolean().optional(),
   sound: z.boolean().optional(),
   stands: z.boolean().optional(),

@@ -2,7 +2,7 @@ import { isEndedBy } from './knowledge.ts';
 import type { Model, Observation } from './model.ts';
 import type { NextCheck } from './next-check.ts';
 import { rankFaults } from './rank-faults.ts';
-import { triedCureId } from './repair.ts';
+import { triedCureId, triedCures } from './repair.ts';
 
 /**
  * Checks that may follow a swap that cured it, before the part is replaced as sure as it is (set by simulation: with
@@ -87,7 +87,7 @@ export function afterSwap(
   const since = seenSinceSwap(model, observations);
   if (since === null) return null;
   const swapId = observations[swapAt(model, observations)]!.checkId; // there is one, or nothing was seen since
-  const tried = new Set(observations.flatMap(({ checkId }) => triedCureId(checkId) ?? []));
+  const tried = triedCures(model, observations);
   const faultId = likeliestCured(model, probabilities, tried);
   if (faultId === null) return null;
   const { cure } = model.faults[model.faultIndex.get(faultId)!]!;

@@ -3,7 +3,7 @@ import { barring, cureAllowed, standingInterlock, type Interlock } from './inter
 import { isEndedBy } from './knowledge.ts';
 import type { Model, Observation } from './model.ts';
 import { rankFaults, type Ranked } from './rank-faults.ts';
-import { triedCureId } from './repair.ts';
+import { triedCures } from './repair.ts';
 import { expectedRepairMinutes, firstCure } from './remaining-time.ts';
 import { bestCureFirst } from './second-step.ts';
 import type { NextCheck } from './next-check.ts';
@@ -83,7 +83,7 @@ export const usualCaution: Caution = {
   sureOfPart: 0.985,
   sureOfProved: 0.97,
   leastForPart: 0.85,
-  leastAfterSwap: 0.88,
+  leastAfterSwap: 0.8,
   leastForCure: 0.01,
 };
 /** A check tells something when its outcomes are expected to move the ranking by more than this share. */
@@ -155,7 +155,7 @@ export function nextStep(
       const share = (faultId: string) =>
         endedShare(model, probabilities, model.faults[model.faultIndex.get(faultId)!]!.cure.id);
       const buys = (faultId: string) => model.faults[model.faultIndex.get(faultId)!]!.cure.part === true;
-      const tried = triedCures(observations);
+      const tried = triedCures(model, observations);
       if (top !== undefined && conclusion.state === 'open' && top.savesMinutes >= worthMinutes) {
         const before = quickerCure(
           { model, observations, probabilities },
@@ -210,7 +210,7 @@ function stepWithoutSupply(
 ): NextStep {
   const spare = ranked.find((found) => model.checks[model.checkIndex.get(found.checkId)!]!.powers === 'spare');
   if (spare !== undefined) return { do: 'check', checkId: spare.checkId };
-  const cure = firstCure(model, probabilities, triedCures(observations), (faultId) =>
+  const cure = firstCure(model, probabilities, triedCures(model, observations), (faultId) =>
     cureAllowed(interlocks, model.faults[model.faultIndex.get(faultId)!]!.cure.id),
   );
   if (cure !== null) return { do: 'cure', faultId: cure };
@@ -248,8 +248,6 @@ function quickerCure(
 
 const proves = (model: Model, checkId: string, faultId: string) =>
   model.checks[model.checkIndex.get(checkId)!]!.outcomes.some((outcome) => outcome.cures?.includes(faultId) === true);
-const triedCures = (observations: readonly Observation[]) =>
-  new Set(observations.flatMap((observation) => triedCureId(observation.checkId) ?? []));
 
 /**
  * The largest share of the faults that one outcome proved together, among outcomes that prove the leader; 0 without

@@ -22,7 +22,7 @@ export {
   type About,
   abouts,
 } from './knowledge.ts';
-export { repairCheckId, rightRepairFails, triedCureId, wrongRepairCures } from './repair.ts';
+export { repairCheckId, rightRepairFails, triedCureId, triedCures, wrongRepairCures } from './repair.ts';
 export {
   allPowering,
   barring,

@@ -106,6 +106,8 @@ export interface CheckOutcome {
   readonly hint?: string | undefined;
   /** Faults that this outcome proves, by cure or by swap. */
   readonly cures?: readonly string[] | undefined;
+  /** Cures that were carried out in coming to it and changed nothing. */
+  readonly tries?: readonly string[] | undefined;
   /** It is better but not gone: what one sees where one of two faults was ended. */
   readonly partly?: boolean | undefined;
   /** The instrument says by it that the supply is well. */
@@ -177,6 +179,7 @@ export type KnowledgeProblem = {
     | 'idle-others'
     | 'indifferent-check'
     | 'unknown-cure'
+    | 'unknown-try'
     | 'unknown-danger'
     | 'unknown-leaving'
     | 'unknown-after'
@@ -246,11 +249,16 @@ export function validateKnowledge(knowledge: Knowledge): KnowledgeProblem[] {
     problems.push({ code: 'duplicate-id', path: 'faults', detail: 'two faults of one id' });
   if (checkIds.size < knowledge.checks.length)
     problems.push({ code: 'duplicate-id', path: 'checks', detail: 'two checks of one id' });
+  const cureIds = new Set(knowledge.faults.map((fault) => fault.cure.id));
   const dangerIds = new Set(knowledge.dangers.map((danger) => danger.id));
   if (dangerIds.size < knowledge.dangers.length)
     problems.push({ code: 'duplicate-id', path: 'dangers', detail: 'two dangers of one id' });
   for (const check of knowledge.checks) {
     problems.push(...checkProblems(check, faultIds));
+    for (const { id, cures, tries = [] } of check.outcomes)
+      for (const cure of tries)
+        if (!cureIds.has(cure) || cures !== undefined)
+          problems.push({ code: 'unknown-try', path: `checks.${check.id}.outcomes.${id}`, detail: cure });
     for (const outcome of check.outcomes)
       if (outcome.danger !== undefined && !dangerIds.has(outcome.danger))
         problems.push({
@@ -265,7 +273,6 @@ export function validateKnowledge(knowledge: Knowledge): KnowledgeProblem[] {
       if (before?.outcomes.some((candidate) => candidate.id === outcome) !== true)
         problems.push({ code: 'unknown-after', path: `checks.${check.id}.afterOutcomes`, detail: outcome });
   }
-  const cureIds = new Set(knowledge.faults.map((fault) => fault.cure.id));
   for (const fault of knowledge.faults)
     for (const cure of fault.alsoEndedBy ?? [])
       if (!cureIds.has(cure) || cure === fault.cure.id)

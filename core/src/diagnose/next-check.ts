@@ -2,6 +2,7 @@ import { barring, type Interlock } from './interlock.ts';
 import { isFromFile, type Hazard, type Need } from './knowledge.ts';
 import { posterior, type Model, type Observation } from './model.ts';
 import { expectedRepairMinutes } from './remaining-time.ts';
+import { wasDoneAsRepair } from './repair.ts';
 import { endsAtOnce, minutesWithOneMore, secondStep, seenByGroup, type Unpaid } from './second-step.ts';
 
 /** What the bench has; a check that needs something else is left out. */
@@ -65,6 +66,7 @@ function available(
   if (check.about !== undefined && model.absent.has(check.about)) return false;
   if (check.powers !== undefined && barring(interlocks, check.powers) !== null) return false;
   if (observations.some((observation) => observation.checkId === check.id)) return false;
+  if (wasDoneAsRepair(check, observations)) return false;
   if (
     check.after !== undefined &&
     !observations.some(
@@ -93,7 +95,8 @@ const secondChecks = 12;
  * Every check that can be done now, best first by `worthOf`: expected remaining minutes are the check's own, then cures
  * in their best order, for the best checks also with one more check before the cures. Among near equals the safer, then
  * the quicker goes first.
- * @param observations outcomes so far; an answered check, also with `unknown`, is not offered again
+ * @param observations outcomes so far; an answered check, also with `unknown`, is not offered again, nor one
+ *   that would only do a repair again
  * @param interlocks from `interlocksOf`: what they bar is not offered
  */
 export function rankChecks(

@@ -1,4 +1,5 @@
 import { isEndedBy, type Check, type Fault } from './knowledge.ts';
+import type { Model, Observation } from './model.ts';
 
 /**
  * Per cent of right repairs that change nothing all the same: done badly, or with a part that was dead too. Bench
@@ -14,6 +15,27 @@ export const repairCheckId = (cureId: string): string => `${prefix}${cureId}`;
 /** The cure that was tried; null for any other check. */
 export const triedCureId = (checkId: string): string | null =>
   checkId.startsWith(prefix) ? checkId.slice(prefix.length) : null;
+
+/** The cures that were tried in vain: as a repair, or in the course of a check that carried them out. */
+export function triedCures(model: Model, observations: readonly Observation[]): ReadonlySet<string> {
+  return new Set(
+    observations.flatMap(({ checkId, outcomeId }) => {
+      const repair = triedCureId(checkId);
+      if (repair !== null) return [repair];
+      const check = model.checks[model.checkIndex.get(checkId) ?? -1];
+      return check?.outcomes.find(({ id }) => id === outcomeId)?.tries ?? [];
+    }),
+  );
+}
+
+/** Whether a check would only carry out cures again that were tried as repairs. */
+export function wasDoneAsRepair(check: Check, observations: readonly Observation[]): boolean {
+  const tries = check.outcomes.flatMap((outcome) => outcome.tries ?? []);
+  return observations.some(({ checkId }) => {
+    const repair = triedCureId(checkId);
+    return repair !== null && tries.includes(repair);
+  });
+}
 
 /**
  * A tried repair as a check with the outcomes `cured` and `same`, one for each cure: what it came to is evidence like

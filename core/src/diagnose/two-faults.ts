@@ -2,7 +2,7 @@ import { groupBy } from '../group-by.ts';
 import { saidTogether } from './damping.ts';
 import { isEndedBy, type Check, type Fault } from './knowledge.ts';
 import { normalise, weigh, type Model, type Observation, type Weighted } from './model.ts';
-import { triedCureId } from './repair.ts';
+import { triedCures } from './repair.ts';
 
 /** Share of machines that come with two faults that have nothing to do with each other. Bench judgement. */
 export const doubleShare = 0.03;
@@ -164,7 +164,7 @@ export function twoFaultsIn(model: Model, observations: readonly Observation[]):
 }
 
 function firstOf(model: Model, observations: readonly Observation[], { faultIds: [a, b] }: FaultPair): string {
-  const tried = new Set(observations.flatMap(({ checkId }) => triedCureId(checkId) ?? []));
+  const tried = triedCures(model, observations);
   const cureOf = (id: string) => model.faults[model.faultIndex.get(id)!]!.cure;
   const [triedA, triedB] = [tried.has(cureOf(a).id), tried.has(cureOf(b).id)];
   if (triedA !== triedB) return triedA ? b : a;

@@ -137,7 +137,12 @@ export function part(model: Model, faultIds: readonly string[], checkIds: readon
           afterOutcomes: undefined,
           needs: [],
           rows: rows.filter((row) => row.faults !== 'others' || faultIds.some((id) => !named.has(id))),
-          outcomes: check.outcomes.map((outcome) => ({ ...outcome, cures: outcome.cures?.filter(keep) })),
+          // In so small a world a cure always stays to be tried, so that every order ends.
+          outcomes: check.outcomes.map((outcome) => ({
+            ...outcome,
+            cures: outcome.cures?.filter(keep),
+            tries: undefined,
+          })),
         };
       }),
   };

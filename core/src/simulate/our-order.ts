@@ -8,7 +8,7 @@ import {
   provingFirst,
   rankChecks,
   rankFaults,
-  triedCureId,
+  triedCures,
   usualCaution,
   type Bench,
   type Caution,
@@ -32,7 +32,7 @@ export function ourOrder(model: Model, bench: Bench, stopProbability: number, ca
     if (step.do === 'check') return step;
     if (step.do === 'make-safe') return { do: 'check', checkId: safetyCheckId(step.dangerId) };
     if (step.do === 'nothing') return { do: 'give-up' };
-    const tried = new Set(seen.flatMap((observation) => triedCureId(observation.checkId) ?? []));
+    const tried = triedCures(model, seen);
     const faultId = tried.has(cureOf(step.faultId)) ? firstCure(model, probabilities, tried, () => true) : step.faultId;
     return faultId === null ? { do: 'give-up' } : { do: 'cure', cureId: cureOf(faultId) };
   };
