@@ -52,6 +52,8 @@ export {
   type GroundProof,
   type JudgedPin,
   judgeProbe,
+  probedCode,
+  type ProbedCode,
   type PinExpectation,
   type PinFinding,
   type ProbedPin,

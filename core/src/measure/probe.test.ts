@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { standardInletKinds, railBand, type InletKind, type PinSignal } from '../standards/index.ts';
-import { judgeProbe, walkOf, type ProbedPin } from './index.ts';
+import { standardInletKinds, railBand, type InletKind } from '../standards/index.ts';
+import { judgeProbe, probedCode, walkOf, type GroundProof, type ProbedPin, type WalkPin } from './index.ts';
 
-const nominal: Record<PinSignal, number> = {
+const nominal: Record<WalkPin['signal'], number> = {
   '12': 12,
   '5': 5,
   '3.3': 3.3,
@@ -14,12 +14,15 @@ const nominal: Record<PinSignal, number> = {
   PG: 4.8,
   ST: 0.1,
   NC: 0,
+  stable: 0,
+  present: 0,
+  coded: 0,
 };
 const right = (plug: InletKind): ProbedPin[] =>
   walkOf(plug).map(({ pin, signal }) => ({
     pin,
     value: { kind: 'figure', figure: nominal[signal] },
-    ...(signal === 'G' ? { ground: { kind: 'rail', volts: 12.02 } } : {}),
+    ...(signal === 'G' || signal === 'coded' ? { ground: { kind: 'rail', volts: 12.02 } } : {}),
   }));
 const withPin = (plug: InletKind, pin: number, figure: number) =>
   right(plug).map((item) => (item.pin === pin ? { pin, value: { kind: 'figure' as const, figure } } : item));
@@ -110,6 +113,31 @@ describe('a cable probed at its device end', () => {
     expect(without(2)).toBe('safe');
     expect(without(1)).toBe('incomplete');
     expect(judgeProbe('card-6', withPin('card-6', 2, 0)).word).toBe('wrong');
+  });
+  it('reads the watts that a 16-pin plug is coded for, and passes it with none', () => {
+    const coded = (s3: GroundProof | 'absent', s4: GroundProof | undefined) =>
+      judgeProbe(
+        'card-16',
+        right('card-16').map((item) => {
+          if (item.pin === 15 && s3 === 'absent') return { pin: 15, value: { kind: 'code', code: 'absent' } as const };
+          if (item.pin !== 15 && item.pin !== 16) return item;
+          const ground = item.pin === 15 ? (s3 as GroundProof) : s4;
+          return { pin: item.pin, value: item.value, ...(ground === undefined ? {} : { ground }) };
+        }),
+      );
+    const [grounded, open] = [
+      { kind: 'continuity', heard: true },
+      { kind: 'rail', volts: 0.01 },
+    ] as const satisfies readonly GroundProof[];
+    const both = coded(grounded, { kind: 'rail', volts: 12.01 });
+    expect([both.word, probedCode(both)]).toEqual(['safe', 600]);
+    expect(probedCode(coded(grounded, open))).toBe('by-print');
+    expect(probedCode(coded(open, grounded))).toBe('by-print');
+    const none = coded('absent', open);
+    expect([none.word, probedCode(none)]).toEqual(['safe', 'none']);
+    expect([coded(grounded, undefined).word, probedCode(coded(grounded, undefined))]).toEqual(['incomplete', null]);
+    expect(judgeProbe('card-16', withPin('card-16', 16, 12)).word).toBe('wrong');
+    expect(probedCode(judgeProbe('card-8', right('card-8')))).toBeNull();
   });
   it('allows the lower +12 at the card', () => {
     expect(judgeProbe('card-16', withPin('card-16', 2, 11.1)).word).toBe('safe');

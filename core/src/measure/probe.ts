@@ -1,4 +1,11 @@
-import { inletFace, railBand, type InletKind, type PinSignal, type RailName } from '../standards/index.ts';
+import {
+  inletFace,
+  railBand,
+  type InletKind,
+  type PinSignal,
+  type RailName,
+  type SmallContact,
+} from '../standards/index.ts';
 import type { ReadingValue } from './reading.ts';
 
 /** One pin with what it showed. */
@@ -26,12 +33,16 @@ export type PinExpectation =
       readonly lower: number;
       readonly upper: number;
     }
+  /** It says by ground or open how many watts the cable is for. */
+  | { readonly kind: 'coded'; readonly lower: number; readonly upper: number }
   | { readonly kind: 'free' };
 
 /** A pin of a plug in the order of the walk. */
 export interface WalkPin {
   readonly pin: number;
-  readonly signal: PinSignal;
+  /** As it is called at the plug: its number, or S3 of the 16-pin one. */
+  readonly name: string;
+  readonly signal: PinSignal | SmallContact['signal'];
   readonly expects: PinExpectation;
 }
 
@@ -79,13 +90,24 @@ export function pinExpectation(plug: InletKind, signal: PinSignal): PinExpectati
   }
 }
 
-/** Every pin of a plug in the order in which it is touched: by number, free pins left out. */
+/**
+ * Every pin of a plug in the order in which it is touched: by number, free pins left out; of the small contacts those
+ * that code the watts.
+ */
 export function walkOf(plug: InletKind): WalkPin[] {
-  return inletFace[plug].rows
+  const { rows, small = [] } = inletFace[plug];
+  const pins = rows
     .flat()
     .filter((item) => item.signal !== 'NC')
     .sort((a, b) => a.pin - b.pin)
-    .map(({ pin, signal }) => ({ pin, signal, expects: pinExpectation(plug, signal) }));
+    .map(({ pin, signal }) => ({ pin, name: `${pin}`, signal, expects: pinExpectation(plug, signal) }));
+  const coded = small
+    .filter(({ signal }) => signal === 'coded')
+    .map((contact): WalkPin => ({
+      ...contact,
+      expects: { kind: 'coded', lower: -groundVolts, upper: groundVolts },
+    }));
+  return [...pins, ...coded];
 }
 
 export type PinFinding = 'right' | 'weak' | 'wrong' | 'missing' | 'unproved' | 'open';
@@ -126,6 +148,34 @@ function groundFinding(proof: GroundProof | undefined): PinFinding {
   return shown === null || shown === 'ground' || shown === '-12' ? 'open' : 'right';
 }
 
+/** A contact that codes watts is right at ground and right open; which of both has to be proved, as no volts show it. */
+function judgeCoded(pin: WalkPin, probed: ProbedPin | undefined, volts: number): JudgedPin {
+  const value = probed?.value ?? null;
+  if (Math.abs(volts) > groundVolts) return { ...pin, value, finding: 'wrong', carries: carried(volts) };
+  const proved = groundFinding(probed?.ground);
+  return {
+    ...pin,
+    value,
+    finding: proved === 'unproved' ? 'unproved' : 'right',
+    carries: proved === 'right' ? 'ground' : null,
+  };
+}
+
+/** What a probed 16-pin plug is coded for: a figure in watts, `by-print` 300 or 450, `none` 150 at most or nothing. */
+export type ProbedCode = 600 | 'by-print' | 'none';
+
+/**
+ * The watts that a plug's small contacts code: both at ground 600, one of them 300 or 450 (published both ways round),
+ * none 150 or nothing. Null for a plug without them, and until both were probed.
+ * Source: card electromechanical specification.
+ */
+export function probedCode({ pins }: ProbeVerdict): ProbedCode | null {
+  const coded = pins.filter(({ expects }) => expects.kind === 'coded');
+  if (coded.length === 0 || coded.some(({ finding }) => finding !== 'right')) return null;
+  const grounded = coded.filter(({ carries }) => carries === 'ground').length;
+  return grounded === coded.length ? 600 : grounded === 0 ? 'none' : 'by-print';
+}
+
 /** @param mayBeEmpty the standard lets this pin be left out of the plug */
 function judgePin(pin: WalkPin, probed: ProbedPin | undefined, mayBeEmpty: boolean): JudgedPin {
   const value = probed?.value;
@@ -138,7 +188,8 @@ function judgePin(pin: WalkPin, probed: ProbedPin | undefined, mayBeEmpty: boole
   if (value === undefined) return judged('missing');
   const { expects } = pin;
   if (expects.kind === 'free') return judged('right');
-  if (value.kind === 'code' && value.code === 'absent' && mayBeEmpty) return judged('right');
+  if (value.kind === 'code' && value.code === 'absent' && (mayBeEmpty || expects.kind === 'coded'))
+    return judged('right');
   if (value.kind === 'code')
     return judged(
       value.code === 'absent' && expects.kind === 'signal' && expects.signal === 'sense'
@@ -148,6 +199,7 @@ function judgePin(pin: WalkPin, probed: ProbedPin | undefined, mayBeEmpty: boole
           : 'wrong',
     );
   const volts = value.figure;
+  if (expects.kind === 'coded') return judgeCoded(pin, probed, volts);
   if (volts >= expects.lower && volts <= expects.upper)
     return judged(expects.kind === 'ground' ? groundFinding(probed?.ground) : 'right', carried(volts));
   const carries = carried(volts);

@@ -180,6 +180,16 @@ export const pinSignals = [
  */
 export interface PinFace {
   readonly rows: readonly (readonly { readonly pin: number; readonly signal: PinSignal }[])[];
+  /** Small contacts beside the rows, which carry no supply power; numbered on from the rows. */
+  readonly small?: readonly SmallContact[];
+}
+
+/** A signal contact of the 16-pin card plug. Source: card electromechanical specification. */
+export interface SmallContact {
+  readonly pin: number;
+  readonly name: string;
+  /** `stable` and `present` may be left out; the two `coded` ones say the watts by lying at ground or open. */
+  readonly signal: 'stable' | 'present' | 'coded';
 }
 
 function face(first: number, upper: readonly PinSignal[], lower: readonly PinSignal[]): PinFace {
@@ -208,7 +218,14 @@ const cpu4 = face(1, ['12', '12'], ['G', 'G']);
 const cpu8 = face(1, ['12', '12', '12', '12'], ['G', 'G', 'G', 'G']);
 const card6 = face(1, ['G', 'S', 'G'], ['12', '12', '12']);
 const card8 = face(1, ['G', 'S', 'G', 'G'], ['12', '12', '12', 'S']);
-const card16 = face(1, ['G', 'G', 'G', 'G', 'G', 'G'], ['12', '12', '12', '12', '12', '12']);
+const card16: PinFace = {
+  ...face(1, ['G', 'G', 'G', 'G', 'G', 'G'], ['12', '12', '12', '12', '12', '12']),
+  small: (['stable', 'present', 'coded', 'coded'] as const).map((signal, i) => ({
+    pin: 13 + i,
+    name: `S${i + 1}`,
+    signal,
+  })),
+};
 const sata: PinFace = {
   rows: [
     (['3.3', '3.3', '3.3', 'G', 'G', 'G', '5', '5', '5', 'G', 'NC', 'G', '12', '12', '12'] as const).map(

@@ -35,6 +35,7 @@ export {
   inletKinds,
   type PinFace,
   type PinSignal,
+  type SmallContact,
   pinSignals,
   type PlugKind,
   plugKinds,

@@ -73,6 +73,7 @@ export {
   logShapeText,
   nextReadingText,
   pinExpectText,
+  probedCodeText,
   probeWordText,
   sweepEndText,
   timeFormatText,

@@ -4,6 +4,7 @@ import type {
   LogProblem,
   LogShapeProblem,
   PinExpectation,
+  ProbedCode,
   ProbeVerdict,
   TimeFormat,
 } from '../measure/index.ts';
@@ -94,10 +95,19 @@ export function pinExpectText(expects: PinExpectation): string {
         start: `the start line, held low: ${range}`,
         sense: `sense, at ground: ${range}`,
       }[expects.signal];
+    case 'coded':
+      return 'ground or open: it codes the watts';
     case 'free':
       return 'nothing';
   }
 }
+
+/** What the small contacts of a probed 16-pin plug say. */
+export const probedCodeText: Readonly<Record<ProbedCode, string>> = {
+  600: 'Coded for 600 W.',
+  'by-print': 'Coded for 300 or 450 W: go by the watts printed on it.',
+  none: 'No coded watts: a card draws 150 W from it at most, or does not start.',
+};
 
 export const timeFormatText: Record<TimeFormat, string> = {
   seconds: 'seconds',

@@ -8,9 +8,12 @@ describe('what is said to somebody with both hands busy', () => {
   it('names the pin and what it must show', () => {
     const verdict = judgeProbe('card-8', []);
     const touch = nextTouch(verdict)!;
-    expect(spokenTouch(touch, verdict.pins.find(({ pin }) => pin === touch.pin)!.expects)).toBe(
-      `Pin ${touch.pin}, plus 12 volts.`,
-    );
+    expect(
+      spokenTouch(
+        touch,
+        verdict.pins.find(({ pin }) => pin === touch.pin)!,
+      ),
+    ).toBe(`Pin ${touch.pin}, plus 12 volts.`);
   });
 
   it('says where red stays while grounds are proved', () => {
@@ -20,8 +23,12 @@ describe('what is said to somebody with both hands busy', () => {
       twelves.map(({ pin }) => figure(pin, 12.03)),
     );
     const touch = nextTouch(verdict)!;
-    const expects = verdict.pins.find(({ pin }) => pin === touch.pin)!.expects;
-    expect(spokenTouch(touch, expects)).toMatch(/^Black on pin \d, (ground|a sense wire)\. Red stays on pin \d\.$/);
+    expect(
+      spokenTouch(
+        touch,
+        verdict.pins.find(({ pin }) => pin === touch.pin)!,
+      ),
+    ).toMatch(/^Black on pin \d, (ground|a sense wire)\. Red stays on pin \d\.$/);
   });
 
   it('says of a pin what it carries instead', () => {

@@ -1,4 +1,4 @@
-import type { Condition, JudgedPin, PinExpectation, Touch, VerdictWord } from '../measure/index.ts';
+import type { Condition, JudgedPin, PinExpectation, Touch, VerdictWord, WalkPin } from '../measure/index.ts';
 import type { RailName } from '../standards/index.ts';
 import { voltsText } from './figures.ts';
 import { conditionText, verdictText } from './words.ts';
@@ -22,26 +22,30 @@ function spokenExpectation(expects: PinExpectation): string {
       return 'ground';
     case 'signal':
       return { 'power-good': 'power-good', start: 'the start line', sense: 'a sense wire' }[expects.signal];
+    case 'coded':
+      return 'ground or open';
     case 'free':
       return 'nothing';
   }
 }
 
 /** What to touch next, as one tells it to somebody with both hands busy. */
-export function spokenTouch(touch: Touch, expects: PinExpectation): string {
+export function spokenTouch(touch: Touch, { name, expects }: Pick<WalkPin, 'name' | 'expects'>): string {
   return touch.way === 'red-on-pin'
-    ? `Pin ${touch.pin}, ${spokenExpectation(expects)}.`
-    : `Black on pin ${touch.pin}, ${spokenExpectation(expects)}. Red stays on pin ${touch.knownPin}.`;
+    ? `Pin ${name}, ${spokenExpectation(expects)}.`
+    : `Black on pin ${name}, ${spokenExpectation(expects)}. Red stays on pin ${touch.knownPin}.`;
 }
 
 /** What a touched pin came to. */
 export function spokenPin(pin: JudgedPin): string {
+  if (pin.expects.kind === 'coded' && pin.finding === 'right')
+    return `Pin ${pin.name}: ${pin.carries === 'ground' ? 'ground' : 'open'}.`;
   const shown = pin.value?.kind === 'figure' ? spokenVolts(pin.value.figure) : 'nothing';
   const finding =
     pin.finding === 'wrong'
       ? `wrong, it carries ${pin.carries === null ? 'something else' : pin.carries === 'ground' ? 'ground' : spokenRail[pin.carries]}`
       : { right: 'right', weak: 'weak', open: 'no ground', unproved: 'not proved', missing: 'missing' }[pin.finding];
-  return `Pin ${pin.pin}: ${shown}, ${finding}.`;
+  return `Pin ${pin.name}: ${shown}, ${finding}.`;
 }
 
 /** What a reading came to. */

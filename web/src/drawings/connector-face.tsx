@@ -1,4 +1,4 @@
-import { inletFace, type InletKind, type PinSignal } from '@fairwatt/core';
+import { inletFace, type InletKind, type PinSignal, type SmallContact } from '@fairwatt/core';
 import { wire } from '../app/palette.ts';
 
 const signalWire: Record<PinSignal, string> = {
@@ -22,6 +22,55 @@ const latched: ReadonlySet<InletKind> = new Set([
   'card-6',
   'card-16',
 ]);
+
+/** A small contact beside the rows; one that is not walked is drawn and never lit. */
+function SmallPin({
+  contact,
+  x,
+  y,
+  cell,
+  lit,
+  mark,
+  onPin,
+}: {
+  readonly contact: SmallContact;
+  readonly x: number;
+  readonly y: number;
+  readonly cell: number;
+  readonly lit: boolean;
+  readonly mark: string | undefined;
+  readonly onPin: ((pin: number) => void) | undefined;
+}) {
+  return (
+    <g
+      data-pin={contact.pin}
+      {...(onPin === undefined ? {} : { onClick: () => onPin(contact.pin), style: { cursor: 'pointer' } })}
+    >
+      <rect
+        x={x + 1.5}
+        y={y + 1}
+        width={cell - 3}
+        height={cell * 0.56 - 3}
+        rx={2}
+        style={{ fill: 'var(--track)' }}
+        stroke={lit ? 'var(--action)' : 'none'}
+        strokeWidth={lit ? 4 : 0}
+      />
+      {cell >= 18 && (
+        <text
+          className="fig"
+          x={x + cell / 2}
+          y={y + cell * 0.28 + 4}
+          textAnchor="middle"
+          fontSize={cell < 26 ? 8 : 11}
+          style={{ fill: 'var(--ink)' }}
+        >
+          {mark === undefined ? contact.name : `${contact.name} ${mark}`}
+        </text>
+      )}
+    </g>
+  );
+}
 
 /** From the wires (as it is back-probed) or from the contacts (as one looks into the loose plug). */
 export type FaceSide = 'wires' | 'contacts';
@@ -47,12 +96,13 @@ export function ConnectorFace({
   readonly seamAfter?: number | undefined;
   readonly onPin?: (pin: number) => void;
 }) {
-  const { rows } = inletFace[kind];
+  const { rows, small = [] } = inletFace[kind];
   const columns = Math.max(...rows.map((row) => row.length));
   const cell = Math.min(cellMost, Math.floor((width - 16) / columns));
   const tall = latched.has(kind) ? 12 : 2;
   const w = columns * cell + 16;
-  const h = rows.length * (cell * 0.86) + 14 + tall;
+  const smallTop = tall + 7 + rows.length * cell * 0.86;
+  const h = rows.length * (cell * 0.86) + 14 + tall + (small.length > 0 ? cell * 0.62 : 0);
   return (
     <svg
       className="pins"
@@ -130,6 +180,18 @@ export function ConnectorFace({
           );
         }),
       )}
+      {small.map((contact, index) => (
+        <SmallPin
+          key={contact.pin}
+          contact={contact}
+          x={8 + ((side === 'wires' ? index : small.length - 1 - index) + (columns - small.length) / 2) * cell}
+          y={smallTop}
+          cell={cell}
+          lit={lit.includes(contact.pin)}
+          mark={marks?.get(contact.pin)}
+          onPin={contact.signal === 'coded' ? onPin : undefined}
+        />
+      ))}
       {seamAfter !== undefined && (
         <path
           d={`M${8 + (side === 'wires' ? seamAfter : columns - seamAfter) * cell} ${tall} V${h - 1}`}

@@ -46,15 +46,17 @@ export function HandsFreeWalk({
       meter={meter}
       job={job}
       touch={touch === null ? null : { key: `${touch.way} ${touch.pin} ${probe.pins.length}`, rail: touch.rail }}
-      now={touch === null || touch.way === 'red-on-pin' ? `Pin ${touch?.pin ?? ''}` : `Black on pin ${touch.pin}`}
+      now={touch === null || touch.way === 'red-on-pin' ? `Pin ${at?.name ?? ''}` : `Black on pin ${at?.name ?? ''}`}
       what={
         touch === null || at === undefined
           ? ''
           : touch.way === 'red-on-pin'
             ? `Red on the pin, black on the supply's ground: ${pinExpectText(at.expects)}`
-            : `Red clipped to pin ${touch.knownPin}: shows its ${touch.rail} V where the pin lies at ground`
+            : at.expects.kind === 'coded'
+              ? `Red clipped to pin ${touch.knownPin}: shows its ${touch.rail} V at ground, nothing where it is open`
+              : `Red clipped to pin ${touch.knownPin}: shows its ${touch.rail} V where the pin lies at ground`
       }
-      spoken={touch === null || at === undefined ? '' : spokenTouch(touch, at.expects)}
+      spoken={touch === null || at === undefined ? '' : spokenTouch(touch, at)}
       last={told}
       ended={probeWordText[verdict.word]}
       onTake={(held) => {
@@ -63,9 +65,9 @@ export function HandsFreeWalk({
       onAgain={last === undefined ? null : () => onTakeBack(last.pin)}
       onStop={onStop}
     >
-      {touch?.way === 'red-on-pin' && (
+      {touch !== null && (touch.way === 'red-on-pin' || at?.expects.kind === 'coded') && (
         <Button onClick={() => onPut({ pin: touch.pin, value: { kind: 'code', code: 'absent' } })}>
-          Nothing there
+          {touch.way === 'red-on-pin' ? 'Nothing there' : 'Nothing shows: open'}
         </Button>
       )}
     </HandsFreePanel>

@@ -10,6 +10,8 @@ import {
   parseFigure,
   nextTouch,
   pinExpectText,
+  probedCode,
+  probedCodeText,
   probeWordText,
   type CableProbe,
   type InletKind,
@@ -141,7 +143,7 @@ function wrongPins(probe: CableProbe): string {
     return wrong
       .map(
         (pin) =>
-          `pin ${pin.pin} carries ` +
+          `pin ${pin.name} carries ` +
           (pin.carries === null ? 'something else' : pin.carries === 'ground' ? 'ground' : `${pin.carries} V`),
       )
       .join(', ');
@@ -149,13 +151,13 @@ function wrongPins(probe: CableProbe): string {
   const weak = pins.filter((pin) => pin.finding === 'weak');
   const open = pins.filter((pin) => pin.finding === 'open');
   const unproved = pins.filter((pin) => pin.finding === 'unproved');
-  if (open.length > 0) return `no ground on pin ${open.map((pin) => pin.pin).join(', ')}: nothing is connected there`;
+  if (open.length > 0) return `no ground on pin ${open.map((pin) => pin.name).join(', ')}: nothing is connected there`;
   if (missing === 0 && unproved.length > 0)
     return `${unproved.length} of the grounds still to prove: an open one shows 0 V as well`;
   return missing > 0
     ? `${missing} of ${pins.length} pins still to touch`
     : weak.length > 0
-      ? `weak on pin ${weak.map((pin) => pin.pin).join(', ')}: look at the supply first`
+      ? `weak on pin ${weak.map((pin) => pin.name).join(', ')}: look at the supply first`
       : 'every pin right';
 }
 
@@ -223,6 +225,7 @@ function Walk({
     setAnew(false);
     field.current?.focus();
   }
+  const code = probedCode(verdict);
   const rails = verdict.pins.filter(
     (pin) => pin.expects.kind === 'rail' && pin.value !== null && (pin.finding === 'right' || pin.finding === 'weak'),
   );
@@ -293,6 +296,11 @@ function Walk({
           setAnew(true);
         }}
       />
+      {code !== null && (
+        <p className={code === 'none' ? 'caution' : undefined} data-coded={code} style={{ marginTop: 10 }}>
+          {probedCodeText[code]}
+        </p>
+      )}
       {free !== null && meter !== undefined && !barred ? (
         <HandsFreeWalk
           meter={meter}
@@ -322,11 +330,15 @@ function Walk({
           }}
         >
           <p className="decides">
-            {proving ? `Prove the ground on pin ${at.pin}` : `Touch pin ${at.pin}`}
+            {proving
+              ? `Prove the ${at.expects.kind === 'coded' ? 'code' : 'ground'} on pin ${at.name}`
+              : `Touch pin ${at.name}`}
             <span className="quiet" style={{ fontSize: 16, fontWeight: 400 }}>
               {' '}
               {proving
-                ? 'red on a known rail, black on this pin: it must show that rail'
+                ? at.expects.kind === 'coded'
+                  ? 'red on a known rail, black on this pin: that rail at ground, 0 V where it is open'
+                  : 'red on a known rail, black on this pin: it must show that rail'
                 : `must show ${pinExpectText(at.expects)}`}
             </span>
           </p>
@@ -339,7 +351,7 @@ function Walk({
               autoFocus
               inputMode="decimal"
               autoComplete="off"
-              aria-label={`Volts at pin ${at.pin}`}
+              aria-label={`Volts at pin ${at.name}`}
               aria-invalid={problem !== null}
               value={text}
               disabled={locked}
