@@ -206,6 +206,7 @@ describe('a walk that proves a spare cable', () => {
       await page.keyboard.press('Enter');
     }
     await page.waitForSelector('[data-walk="safe"]');
+    await saved(page);
     await choose(page, 'Cable from the bags', 'BAG-03');
     await choose(page, 'Walked on this supply', 'Tarnwick Quiet 600');
     await press(page, 'Keep the proof');
@@ -213,6 +214,10 @@ describe('a walk that proves a spare cable', () => {
     await saved(page);
     await visit(page, `${application.url}/cable-bags?on=tarnwick-quiet-600`);
     await page.waitForSelector('[data-bag="BAG-03"][data-word="safe"]');
+    await page.click('[data-bag="BAG-03"]');
+    await seeText(page, /Proved by probe, Mara T\./, '[data-crossing=safe]');
+    await press(page, 'take back');
+    await page.waitForSelector('[data-crossing=unknown]');
   });
 });
 

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { crossingOf } from '@fairwatt/core';
+import { crossingOf, faceOfPlug, walkOf, type InletKind } from '@fairwatt/core';
 import type { BagCable, CableBags, Pinout, Problem } from '@fairwatt/contract';
 import { startServer, type RunningServer } from './running-server.ts';
 
@@ -16,8 +16,29 @@ const putCable = <T = CableBags>(cable: BagCable, basedOn = cable.version, by = 
   server.call<T>('/cable-bags/cables', { by, basedOn, cable }, 'PUT');
 const putPinout = <T = CableBags>(pinout: Pinout, basedOn = pinout.version) =>
   server.call<T>('/cable-bags/pinouts', { by: 'joss', basedOn, pinout }, 'PUT');
-const prove = <T = CableBags>(cableId: string, modelId: string, proved = true) =>
-  server.call<T>('/cable-bags/proofs', { by: 'edda', cableId, modelId, note: 'probed', proved }, 'PUT');
+type Walk = { readonly job: string; readonly probeId: string };
+const prove = <T = CableBags>(cableId: string, modelId: string, walks: readonly Walk[], proved = true) =>
+  server.call<T>('/cable-bags/proofs', { by: 'edda', cableId, modelId, note: 'probed', proved, walks }, 'PUT');
+
+/** A walk along a plug in a job of its own, in which every pin showed what it must, but for pins of the caller's. */
+async function walk(plug: InletKind, pins: Readonly<Record<number, number>> = {}): Promise<Walk> {
+  const { code } = await server.make();
+  const probeId = randomUUID();
+  const probed = walkOf(plug, '2.x').map(({ pin, expects }) => ({
+    pin,
+    value: {
+      kind: 'figure' as const,
+      figure: pins[pin] ?? (expects.kind === 'rail' ? (expects.lower + expects.upper) / 2 : 0),
+    },
+    ...(expects.kind === 'ground' ? { ground: { kind: 'continuity' as const, heard: true } } : {}),
+  }));
+  await server.act(code, {
+    kind: 'put-probe',
+    probe: { id: probeId, label: 'From the drawer', plug, pins: probed, note: '' },
+    basedOn: 0,
+  });
+  return { job: code, probeId };
+}
 
 describe('cable bags', () => {
   it(
@@ -72,17 +93,33 @@ describe('cable bags', () => {
   });
   it('keep who proved a cable on what; new wires undo it, and harm cannot be proved away', async () => {
     const drawer = (await bags()).cables.find((item) => item.label === 'BAG-03')!;
-    const proved = (await prove(drawer.id, 'corvane-650-s')).body.proofs;
+    const walked = await walk('card-8');
+    const proved = (await prove(drawer.id, 'corvane-650-s', [walked])).body.proofs;
     expect(proved).toMatchObject([{ cableId: drawer.id, modelId: 'corvane-650-s', by: 'edda', note: 'probed' }]);
     await putCable({ ...drawer, place: 'C 6' });
     expect((await bags()).proofs).toHaveLength(1);
     await putCable({ ...drawer, place: 'C 6', plugs: [{ ...drawer.plugs[0]!, ends: [2, 1] }] }, drawer.version + 1);
     expect((await bags()).proofs).toEqual([]);
     const processor = (await bags()).cables.find((item) => item.label === 'BAG-01')!;
-    expect((await prove<Problem>(processor.id, 'tarnwick-quiet-600')).body.type).toBe('/problems/harmful');
-    expect((await prove<Problem>(processor.id, 'no-such')).body.errors?.[0]?.path).toBe('modelId');
-    await prove(processor.id, 'corvane-750-b');
-    expect((await prove(processor.id, 'corvane-750-b', false)).body.proofs).toEqual([]);
+    expect((await prove<Problem>(processor.id, 'tarnwick-quiet-600', [])).body.type).toBe('/problems/harmful');
+    expect((await prove<Problem>(processor.id, 'no-such', [])).body.errors?.[0]?.path).toBe('modelId');
+    await prove(processor.id, 'corvane-750-b', [await walk('cpu-8')]);
+    expect((await prove(processor.id, 'corvane-750-b', [], false)).body.proofs).toEqual([]);
+  });
+  it('prove a cable by walks alone: of its own plugs, each safe, none twice', async () => {
+    const chain = (await bags()).cables.find((item) => item.label === 'BAG-02')!;
+    expect(chain.plugs).toHaveLength(2);
+    const plug = faceOfPlug[chain.plugs[0]!.kind];
+    const refused = async (walks: readonly Walk[]) =>
+      (await prove<Problem>(chain.id, 'corvane-750-b', walks)).body.errors?.[0]?.message;
+    const [one, two] = [await walk(plug), await walk(plug)];
+    expect(await refused([])).toMatch(/no safe walk of .+, .+/);
+    expect(await refused([one, one])).toMatch(/no safe walk of [^,]+$/);
+    expect(await refused([one, await walk('cpu-4')])).toMatch(/no safe walk/);
+    expect(await refused([one, await walk(plug, { 1: 7 })])).toMatch(/no safe walk/);
+    expect(await refused([one, { job: 'LQ-9999', probeId: two.probeId }])).toMatch(/no safe walk/);
+    expect((await prove(chain.id, 'corvane-750-b', [one, two])).body.proofs).toMatchObject([{ cableId: chain.id }]);
+    await prove(chain.id, 'corvane-750-b', [], false);
   });
   it("know each supply's sockets once", async () => {
     const { pinouts } = await bags();

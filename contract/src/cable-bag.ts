@@ -17,7 +17,7 @@ import {
   type WireEnd,
 } from '@fairwatt/core';
 import { codedWattsSchema } from './supply.ts';
-import { figure, id, instant, line, text, uuid, seenVersion } from './primitives.ts';
+import { figure, id, instant, jobCode, line, text, uuid, seenVersion } from './primitives.ts';
 
 /** What the sockets of a kind of supply give, pin by pin, and which of the shop's supplies have them. */
 export const pinoutSchema = z.strictObject({
@@ -114,6 +114,8 @@ export const proofMessageSchema = z.strictObject({
   modelId: id,
   note: text(300),
   proved: z.boolean(),
+  /** The probe walks that prove it, one for each of its plugs; none to take a proof back. */
+  walks: z.array(z.strictObject({ job: jobCode, probeId: uuid })).max(20),
 });
 export const cableBagsFileSchema = z.strictObject({
   format: z.literal('fairwatt-cable-bags'),

@@ -56,3 +56,4 @@ export {
   type SpareVerdict,
   spareVerdict,
 } from './bags.ts';
+export { unprovedPlugs, type WalkedPlug } from './proved.ts';

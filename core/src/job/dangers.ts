@@ -83,7 +83,8 @@ export function measuredSigns(
     ...results.flatMap((result) => railSigns(job, result)),
     ...job.logs.flatMap((log) => logSigns(log, results)),
     ...job.probes
-      .filter((probe) => judgeProbe(probe.plug, probe.pins).word === 'wrong')
+      // A wrong wire is one by either guide.
+      .filter((probe) => judgeProbe(probe.plug, probe.pins, '2.x').word === 'wrong')
       .map((probe): DangerSign => ({
         dangerId: 'harmful-cable',
         cause: { kind: 'probe', cable: probe.label },

@@ -1,6 +1,7 @@
 import {
   inletFace,
   railBand,
+  type Guide,
   type InletKind,
   type PinSignal,
   type RailName,
@@ -54,11 +55,11 @@ const cardTwelveLowest = 11.04;
 /**
  * What a pin must show. Power-good is high from 2.4 V; the start line is held low while the supply runs; the free pin
  * of the main plug carries nothing or the historic -5. Source: design guide and card electromechanical specification.
- * Limits are those of the older guide, in which every supply must stay.
+ * @param guide of the supply that feeds the plug
  */
-export function pinExpectation(plug: InletKind, signal: PinSignal): PinExpectation {
+export function pinExpectation(plug: InletKind, signal: PinSignal, guide: Guide): PinExpectation {
   const rail = (name: RailName): PinExpectation => {
-    const { lower, upper } = railBand(name, '2.x');
+    const { lower, upper } = railBand(name, guide);
     return {
       kind: 'rail',
       rail: name,
@@ -94,13 +95,13 @@ export function pinExpectation(plug: InletKind, signal: PinSignal): PinExpectati
  * Every pin of a plug in the order in which it is touched: by number, free pins left out; of the small contacts those
  * that code the watts.
  */
-export function walkOf(plug: InletKind): WalkPin[] {
+export function walkOf(plug: InletKind, guide: Guide): WalkPin[] {
   const { rows, small = [] } = inletFace[plug];
   const pins = rows
     .flat()
     .filter((item) => item.signal !== 'NC')
     .sort((a, b) => a.pin - b.pin)
-    .map(({ pin, signal }) => ({ pin, name: `${pin}`, signal, expects: pinExpectation(plug, signal) }));
+    .map(({ pin, signal }) => ({ pin, name: `${pin}`, signal, expects: pinExpectation(plug, signal, guide) }));
   const coded = small
     .filter(({ signal }) => signal === 'coded')
     .map((contact): WalkPin => ({
@@ -219,8 +220,8 @@ function judgePin(pin: WalkPin, probed: ProbedPin | undefined, mayBeEmpty: boole
  * The verdict on a cable probed at its device end: what each pin carries against what the plug's standard wants there.
  * A pin that is weak is not a wrong wire, but it is not safe either: the supply is looked at first.
  */
-export function judgeProbe(plug: InletKind, probed: readonly ProbedPin[]): ProbeVerdict {
-  const pins = walkOf(plug).map((pin) =>
+export function judgeProbe(plug: InletKind, probed: readonly ProbedPin[], guide: Guide): ProbeVerdict {
+  const pins = walkOf(plug, guide).map((pin) =>
     judgePin(
       pin,
       probed.find((item) => item.pin === pin.pin),

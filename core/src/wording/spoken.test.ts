@@ -6,7 +6,7 @@ const figure = (pin: number, volts: number) => ({ pin, value: { kind: 'figure', 
 
 describe('what is said to somebody with both hands busy', () => {
   it('names the pin and what it must show', () => {
-    const verdict = judgeProbe('card-8', []);
+    const verdict = judgeProbe('card-8', [], '2.x');
     const touch = nextTouch(verdict)!;
     expect(
       spokenTouch(
@@ -17,10 +17,11 @@ describe('what is said to somebody with both hands busy', () => {
   });
 
   it('says where red stays while grounds are proved', () => {
-    const twelves = walkOf('card-8').filter(({ signal }) => signal === '12');
+    const twelves = walkOf('card-8', '2.x').filter(({ signal }) => signal === '12');
     const verdict = judgeProbe(
       'card-8',
       twelves.map(({ pin }) => figure(pin, 12.03)),
+      '2.x',
     );
     const touch = nextTouch(verdict)!;
     expect(
@@ -32,7 +33,11 @@ describe('what is said to somebody with both hands busy', () => {
   });
 
   it('says of a pin what it carries instead', () => {
-    const wrong = judgeProbe('card-8', [figure(walkOf('card-8').find(({ signal }) => signal === 'G')!.pin, 12.1)]);
+    const wrong = judgeProbe(
+      'card-8',
+      [figure(walkOf('card-8', '2.x').find(({ signal }) => signal === 'G')!.pin, 12.1)],
+      '2.x',
+    );
     expect(spokenPin(wrong.pins.find(({ finding }) => finding === 'wrong')!)).toMatch(
       /^Pin \d: 12\.10, wrong, it carries plus 12 volts\.$/,
     );

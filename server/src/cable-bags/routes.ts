@@ -1,7 +1,7 @@
 import express, { Router, type Response } from 'express';
 import type pg from 'pg';
 import { z } from 'zod';
-import { spareVerdict } from '@fairwatt/core';
+import { plugName, spareVerdict, unprovedPlugs, type BagCable } from '@fairwatt/core';
 import {
   bagAdapterMessageSchema,
   bagCableMessageSchema,
@@ -13,7 +13,9 @@ import {
 } from '@fairwatt/contract';
 import { signedInput } from '../access/index.ts';
 import { snapshot } from '../database/query.ts';
+import { readJob } from '../jobs/read.ts';
 import { sendFromShelf } from '../shop/tagged.ts';
+import { readSupplies } from '../supplies/store.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
 import {
   changeAdapter,
@@ -42,6 +44,22 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
       case 'done':
         response.json(cableBagsSchema.parse(await snapshot(pool, readCableBags)));
     }
+  }
+  /** The plugs of a cable that none of these walks proves on a supply. */
+  async function unproved(cable: BagCable, modelId: string, walks: z.infer<typeof proofMessageSchema>['walks']) {
+    const guide = (await readSupplies(pool, [modelId]))[0]?.label.guide;
+    if (guide === undefined) return [];
+    const found = await Promise.all(
+      walks.map(async ({ job, probeId }) =>
+        (await readJob(pool, job))?.job.probes.find((probe) => probe.id === probeId),
+      ),
+    );
+    const known = new Map(found.flatMap((probe) => (probe === undefined ? [] : [[probe.id, probe]])));
+    return unprovedPlugs(
+      cable.plugs.map(({ kind }) => kind),
+      [...known.values()],
+      guide,
+    );
   }
   router.get('/', async (request, response) => {
     await sendFromShelf(
@@ -81,7 +99,7 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
     await answer(response, await changePinout(pool, basedOn, pinout), 'pinout');
   });
   router.put('/proofs', body, async (request, response) => {
-    const { by, cableId, modelId, note, proved } = await signedInput(
+    const { by, cableId, modelId, note, proved, walks } = await signedInput(
       pool,
       request,
       proofMessageSchema,
@@ -98,6 +116,16 @@ export function cableBagRoutes(pool: pg.Pool, now: () => string): Router {
         'This cable does harm on this supply by what is known of both; correct that first, if a probe says otherwise',
         { errors: [{ path: 'cableId', message: 'does harm there' }] },
       );
+    if (proved && cable !== undefined) {
+      const left = await unproved(cable, modelId, walks);
+      if (left.length > 0)
+        throw new HttpProblem(
+          422,
+          'not-walked',
+          'A cable is proved by probe walks alone: one for each of its plugs, every pin right',
+          { errors: [{ path: 'walks', message: `no safe walk of ${left.map((plug) => plugName[plug]).join(', ')}` }] },
+        );
+    }
     await answer(response, await changeProof(pool, by, cableId, modelId, note, proved, now()), 'proof');
   });
   return router;

@@ -386,7 +386,14 @@ export const api = createApi({
     }),
     changeProof: build.mutation<
       CableBags,
-      { by: string; cableId: string; modelId: string; note: string; proved: boolean }
+      {
+        by: string;
+        cableId: string;
+        modelId: string;
+        note: string;
+        proved: boolean;
+        walks: readonly { readonly job: string; readonly probeId: string }[];
+      }
     >({ query: (body) => ({ url: '/cable-bags/proofs', method: 'PUT', body }), invalidatesTags: ['bags'] }),
     priceFeed: build.query<{ url: string; fetchedAt: string | null; report: ImportReport | null } | null, void>({
       query: () => '/supplies/prices/feed',

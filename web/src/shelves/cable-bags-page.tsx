@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button, Select } from 'antd';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import {
   crossedPinText,
   crossingSentence,
@@ -168,6 +168,7 @@ export default function CableBagsPage() {
                         modelId: model.id,
                         note: '',
                         proved: false,
+                        walks: [],
                       })
                     }
                   >
@@ -234,23 +235,13 @@ export default function CableBagsPage() {
                   </span>
                 </p>
               )}
+              {shown.word === 'unknown' && (
+                <p data-prove-by-walk>
+                  A probe walk proves it, one for each of its plugs: in <Link to="/jobs">a job</Link> at Measure, Probe
+                  walk; every pin right, then “Keep the proof”.
+                </p>
+              )}
               <div className="row-actions" style={{ marginTop: 10 }}>
-                {shown.word === 'unknown' && (
-                  <Button
-                    disabled={technician === null || proving.isLoading}
-                    onClick={() =>
-                      void prove({
-                        by: technician ?? '',
-                        cableId: cable.id,
-                        modelId: model.id,
-                        note: 'every pin probed at the device end',
-                        proved: true,
-                      })
-                    }
-                  >
-                    Every pin showed what it must
-                  </Button>
-                )}
                 <Button disabled={technician === null} onClick={() => setEditing(cable)}>
                   Change the cable
                 </Button>

@@ -12,8 +12,11 @@ import {
   pinExpectText,
   probedCode,
   probedCodeText,
+  plugName,
   probeWordText,
+  unprovedPlugs,
   type CableProbe,
+  type Guide,
   type InletKind,
   type Phase,
   type GroundProof,
@@ -41,7 +44,8 @@ const longestWall = 60;
 
 /** One plug, pin by pin: the pin to touch is lit, what it must show is said, and the entry goes on by itself. */
 export function ProbeWalk({ phase, barred }: { readonly phase: Phase; readonly barred: boolean }) {
-  const { job, act, locked, offerUndo } = useDesk();
+  const { job, view, act, locked, offerUndo } = useDesk();
+  const guide = view[phase].guide;
   const [openId, setOpen] = useState<string | null>(null);
   const [label, setLabel] = useState('');
   const [plug, setPlug] = useState<InletKind>('card-8');
@@ -93,13 +97,13 @@ export function ProbeWalk({ phase, barred }: { readonly phase: Phase; readonly b
           <span className="label">Walked</span>
           <ul className="trail">
             {job.probes.map((item) => {
-              const verdict = judgeProbe(item.plug, item.pins);
+              const verdict = judgeProbe(item.plug, item.pins, guide);
               return (
                 <li key={item.id} data-probe={item.id}>
                   <span className={`verdict ${wordClass[verdict.word]}`}>{probeWordText[verdict.word]}</span>
                   <span className="what">
                     <strong>{item.label}</strong>, {inletName[item.plug]}
-                    <span className="quiet block-note">{wrongPins(item)}</span>
+                    <span className="quiet block-note">{wrongPins(item, guide)}</span>
                   </span>
                   <Button type="link" onClick={() => setOpen(item.id)}>
                     open
@@ -136,8 +140,8 @@ export function ProbeWalk({ phase, barred }: { readonly phase: Phase; readonly b
   );
 }
 
-function wrongPins(probe: CableProbe): string {
-  const { pins } = judgeProbe(probe.plug, probe.pins);
+function wrongPins(probe: CableProbe, guide: Guide): string {
+  const { pins } = judgeProbe(probe.plug, probe.pins, guide);
   const wrong = pins.filter((pin) => pin.finding === 'wrong');
   if (wrong.length > 0)
     return wrong
@@ -173,7 +177,7 @@ function Walk({
   readonly barred: boolean;
   readonly onClose: () => void;
 }) {
-  const { job, act, locked, shop } = useDesk();
+  const { job, view, act, locked, shop } = useDesk();
   const [instrumentId, setInstrument] = useState(
     () => shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? '',
   );
@@ -190,7 +194,8 @@ function Walk({
   const sweeping = useAppSelector(({ sweep }) => (sweep !== null && sweep.end === null ? sweep.meterId : null));
   const meter = network.data?.find((item) => item.role === 'meter' && item.id !== sweeping);
   const field = useRef<InputRef>(null);
-  const verdict = judgeProbe(probe.plug, probe.pins);
+  const guide = view[phase].guide;
+  const verdict = judgeProbe(probe.plug, probe.pins, guide);
   const at =
     verdict.pins.find((pin) => pin.pin === chosen && (!barred || pin.value !== null)) ??
     (barred
@@ -319,7 +324,8 @@ function Walk({
         />
       ) : at === null ? (
         <p style={{ marginTop: 10 }}>
-          {wrongPins(probe)}. {barred ? 'Mistyped? Click the pin and type it anew.' : 'Click a pin to touch it again.'}
+          {wrongPins(probe, guide)}.{' '}
+          {barred ? 'Mistyped? Click the pin and type it anew.' : 'Click a pin to touch it again.'}
         </p>
       ) : (
         <form
@@ -410,7 +416,7 @@ function Walk({
       {verdict.word === 'safe' && <AsProof probe={probe} />}
       {verdict.word === 'wrong' && (
         <p className="caution" style={{ marginTop: 12 }}>
-          Do not plug this in: {wrongPins(probe)}. Mark the cable and keep it out of the bag.
+          Do not plug this in: {wrongPins(probe, guide)}. Mark the cable and keep it out of the bag.
         </p>
       )}
     </section>
@@ -433,7 +439,18 @@ function AsProof({ probe }: { readonly probe: CableProbe }) {
   const models = shop.supplies.filter((model) => model.label.modular !== 'fixed');
   if (cables.length === 0) return null;
   const cable = cables.find((item) => item.id === cableId);
-  const several = cable !== undefined && cable.plugs.length > 1;
+  const walks = job.probes.filter(
+    (walk) => walk.label === probe.label && cable?.plugs.some((plug) => faceOfPlug[plug.kind] === walk.plug) === true,
+  );
+  const guide = shop.supplies.find((model) => model.id === modelId)?.label.guide;
+  const left =
+    cable === undefined || guide === undefined
+      ? []
+      : unprovedPlugs(
+          cable.plugs.map(({ kind }) => kind),
+          walks,
+          guide,
+        );
   const harmful = cable !== undefined && modelId !== '' && spareVerdict(shop.bags, cable, modelId).word === 'harmful';
   return (
     <section aria-label="As proof of a spare cable" style={{ marginTop: 14 }}>
@@ -457,7 +474,15 @@ function AsProof({ probe }: { readonly probe: CableProbe }) {
           onChange={setModel}
         />
         <Button
-          disabled={technician === null || cableId === '' || modelId === '' || harmful || proving.isLoading}
+          disabled={
+            technician === null ||
+            cableId === '' ||
+            modelId === '' ||
+            harmful ||
+            left.length > 0 ||
+            proving.isLoading ||
+            proving.isSuccess
+          }
           onClick={() =>
             void prove({
               by: technician ?? '',
@@ -465,13 +490,16 @@ function AsProof({ probe }: { readonly probe: CableProbe }) {
               modelId,
               proved: true,
               note: `walked pin by pin in ${job.code}, ${probe.label}`,
+              walks: walks.map(({ id }) => ({ job: job.code, probeId: id })),
             })
           }
         >
           Keep the proof
         </Button>
       </div>
-      {several && <p className="quiet">It has {cable.plugs.length} plugs: walk each of them before you keep it.</p>}
+      {left.length > 0 && (
+        <p data-unproved-plugs>Still to walk, under the same name: {left.map((plug) => plugName[plug]).join(', ')}.</p>
+      )}
       {harmful && (
         <p className="error-text">
           By what is known of its wires this cable does harm there. Correct its wires first, if the walk says otherwise.
