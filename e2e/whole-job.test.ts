@@ -255,7 +255,8 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     await saved(page);
     expect([...seen]).toEqual(['Take out', 'Steps', 'Plan and refit']);
     expect(await line('cables')).toMatch(/^(\d+) of \1 seated$/);
-  });
+    // Some sixty acts, each with a bound of its own.
+  }, 240_000);
 
   it('does not close without readings after, then closes by keyboard', async () => {
     await goStation(page, 7);

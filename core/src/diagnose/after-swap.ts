@@ -93,26 +93,44 @@ export function afterSwap(
   const { cure } = model.faults[model.faultIndex.get(faultId)!]!;
   const share = endedShare(model, probabilities, cure.id);
   if (share >= sure.enough) return { faultId };
-  const telling = since.length < checksAfterSwap ? mostTelling(model, probabilities, ranked, swapId) : null;
+  const telling =
+    since.length < checksAfterSwap ? mostTelling(model, probabilities, ranked, swapId, sure.enough) : null;
   if (telling !== null) return { checkId: telling };
   return cure.part === true && share < sure.least ? null : { faultId };
 }
 
+/** The chance that one cure is sure enough once the check is done. */
+function endsDoubt(model: Model, probabilities: Float64Array, checkId: string, enough: number): number {
+  const cures = new Set(model.faults.map(({ cure }) => cure.id));
+  let chance = 0;
+  for (const row of model.likelihood[model.checkIndex.get(checkId)!]!) {
+    const joint = probabilities.map((value, fault) => value * row[fault]!);
+    const outcome = joint.reduce((sum, value) => sum + value, 0);
+    if ([...cures].some((cureId) => endedShare(model, joint, cureId) >= enough * outcome)) chance += outcome;
+  }
+  return chance;
+}
+
 /**
- * The check that tells most of which cure it is, the old part back in its place before others that tell little more;
- * null where none tells anything.
+ * The check that tells most of which cure it is, in bits, one more for what ends the doubt at once; the old part back in
+ * its place before others that tell little more. Null where none tells anything.
  */
 function mostTelling(
   model: Model,
   probabilities: Float64Array,
   ranked: readonly NextCheck[],
   swapId: string,
+  enough: number,
 ): string | null {
   const worth = ranked
     .map(({ checkId }) => {
       const bits = tellsOfCure(model, probabilities, checkId);
       const back = model.checks[model.checkIndex.get(checkId)!]!.after === swapId; // ranked from the model's own checks
-      return { checkId, bits, worth: back ? backFirst * bits : bits };
+      return {
+        checkId,
+        bits,
+        worth: (back ? backFirst * bits : bits) + endsDoubt(model, probabilities, checkId, enough),
+      };
     })
     .filter(({ bits }) => bits > leastBits)
     .sort((a, b) => b.worth - a.worth || a.checkId.localeCompare(b.checkId));

@@ -156,7 +156,9 @@ export function nextStep(
         endedShare(model, probabilities, model.faults[model.faultIndex.get(faultId)!]!.cure.id);
       const buys = (faultId: string) => model.faults[model.faultIndex.get(faultId)!]!.cure.part === true;
       const tried = triedCures(model, observations);
-      if (top !== undefined && conclusion.state === 'open' && top.savesMinutes >= worthMinutes) {
+      // A look that goes first by custom may save nothing; one that pays may stand behind it.
+      const paying = ranked.find((found) => found.savesMinutes >= worthMinutes);
+      if (paying !== undefined && conclusion.state === 'open') {
         const before = quickerCure(
           { model, observations, probabilities },
           ranked,
@@ -165,7 +167,7 @@ export function nextStep(
             endedShare(model, probabilities, cureId) >=
               (partCure(model, cureId) ? caution.sureOfPart : caution.leastForCure),
         );
-        return before === null ? check(top) : { do: 'cure', faultId: before };
+        return before === null ? check(paying) : { do: 'cure', faultId: before };
       }
       const leader =
         conclusion.state === 'to-prove' && !tried.has(model.faults[model.faultIndex.get(conclusion.leaderId)!]!.cure.id)
@@ -236,11 +238,8 @@ function quickerCure(
     ranked.slice(0, 16).map((found) => found.checkId),
     allowed,
   );
-  if (
-    cure === null ||
-    cure.minutes > expectedRepairMinutes(model, probabilities) - ranked[0]!.savesMinutes - clearlyQuicker
-  )
-    return null;
+  const most = Math.max(...ranked.map((found) => found.savesMinutes));
+  if (cure === null || cure.minutes > expectedRepairMinutes(model, probabilities) - most - clearlyQuicker) return null;
   return rankFaults(model, probabilities).find(
     ({ faultId }) => model.faults[model.faultIndex.get(faultId)!]!.cure.id === cure.cureId,
   )!.faultId;

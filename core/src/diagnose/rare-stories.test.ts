@@ -161,3 +161,14 @@ describe('what comes seldom', () => {
     expect(next).toContain(nameOf(found.step));
   });
 });
+
+describe('a dead machine whose standby light is lit', () => {
+  it('gets no new button before something was looked at that tells whether it is one', () => {
+    const { step } = diagnose(
+      model,
+      told({ 'told-button': 'nothing', 'told-course': 'sudden', 'look-standby-light': 'lit', 'look-switch': 'right' }),
+      terms,
+    );
+    expect(step.do).toBe('check');
+  });
+});
