@@ -54,11 +54,12 @@ function shortWayAfterSwap(results: readonly SearchResult[]): boolean {
   if (steps.length === 0) return true;
   const at = (part: number) => steps[Math.ceil(part * steps.length) - 1]!;
   const [median, ninetieth] = [at(0.5), at(0.9)];
+  const wanted = wantedAfterSwap;
   console.log(
     `After a swap that cured it (${steps.length.toLocaleString('en')} jobs) ${median} further steps at the median, ` +
-      `${ninetieth} at the 90th percentile (wanted: at most ${wantedAfterSwap.median} and ${wantedAfterSwap.ninetieth}).`,
+      `${ninetieth} at the 90th percentile (wanted: at most ${wanted.median} and ${wanted.ninetieth}).`,
   );
-  return median <= wantedAfterSwap.median && ninetieth <= wantedAfterSwap.ninetieth;
+  return median <= wanted.median && ninetieth <= wanted.ninetieth;
 }
 
 const share = (value: number) => `${(100 * value).toFixed(1)} %`;

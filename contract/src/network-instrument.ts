@@ -34,8 +34,8 @@ export const liveQuerySchema = z.strictObject({
   rail: z.enum(railNames),
   job: jobCode,
   /**
-   * The probe is on its way there, and the screen takes by itself what it shows: one screen at a time. Stand-ins show it
-   * in the air first.
+   * The probe is on its way there, and the screen takes by itself what it shows: one screen at a time. Stand-ins show
+   * it in the air first.
    */
   moving: z.literal('yes').optional(),
 });

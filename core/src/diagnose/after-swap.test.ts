@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { drawJob, ourOrder, remembering, search, seeded, type SearchResult } from '../simulate/index.ts';
-import { afterSwap, endedShare, seenSinceSwap, tellsOfCure } from './after-swap.ts';
+import { afterSwap, endedShare, swapThatCured, tellsOfCure } from './after-swap.ts';
 import { diagnose, posterior, rankChecks, repairCheckId, usualCaution, type Observation } from './index.ts';
 import { model, told } from './knowledge.test-help.ts';
 
@@ -55,10 +55,10 @@ describe('after a swap that cured it', () => {
   const swapped = { 'told-button': 'cuts-load', 'told-course': 'slowly', 'd-swap': 'cured' };
 
   it('counts from the swap on, and no more once a repair was in vain', () => {
-    expect(seenSinceSwap(model, told({ 'told-button': 'twitch', 'd-swap': 'same' }))).toBeNull();
-    expect(seenSinceSwap(model, told(swapped))).toEqual([]);
-    expect(seenSinceSwap(model, told({ ...swapped, 'd-swap-back': 'returns' }))).toHaveLength(1);
-    expect(seenSinceSwap(model, told({ ...swapped, [repairCheckId('replace-supply')]: 'same' }))).toBeNull();
+    expect(swapThatCured(model, told({ 'told-button': 'twitch', 'd-swap': 'same' }))).toBeNull();
+    expect(swapThatCured(model, told(swapped))).toEqual({ checkId: 'd-swap', since: [] });
+    expect(swapThatCured(model, told({ ...swapped, 'd-swap-back': 'returns' }))?.since).toHaveLength(1);
+    expect(swapThatCured(model, told({ ...swapped, [repairCheckId('replace-supply')]: 'same' }))).toBeNull();
   });
 
   it('says nothing before a swap', () => {

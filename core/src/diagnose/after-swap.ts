@@ -11,7 +11,7 @@ import { triedCureId, triedCures } from './repair.ts';
 const checksAfterSwap = 5;
 /** A check that is expected to tell less than this of which cure it is settles nothing. */
 const leastBits = 0.005;
-/** The old part back in its place goes before what tells up to so many times as much: nothing else proves so plainly. */
+/** The old part back in its place goes before what tells up to so many times as much: nothing proves so plainly. */
 const backFirst = 1.5;
 
 /** How sure the bench wants to be of a part. */
@@ -44,32 +44,35 @@ export function tellsOfCure(model: Model, probabilities: Float64Array, checkId: 
   };
   const cures = byCure(probabilities);
   let bits = 0;
-  for (const row of model.likelihood[model.checkIndex.get(checkId)!]!) {
-    const joint = probabilities.map((value, fault) => value * row[fault]!);
-    const outcome = joint.reduce((sum, value) => sum + value, 0);
+  for (const { joint, chance } of outcomesOf(model, probabilities, checkId))
     for (const [cure, both] of byCure(joint))
-      if (both > 0) bits += both * Math.log2(both / (outcome * cures.get(cure)!));
-  }
+      if (both > 0) bits += both * Math.log2(both / (chance * cures.get(cure)!));
   return bits;
 }
 
-/**
- * What was seen since a swap cured it; null before one, and again once a repair was in vain, since the swap did not say
- * what it seemed to say.
- */
-export function seenSinceSwap(model: Model, observations: readonly Observation[]): readonly Observation[] | null {
-  const at = swapAt(model, observations);
-  if (at < 0) return null;
-  const since = observations.slice(at + 1);
-  return since.some(({ checkId }) => triedCureId(checkId) !== null) ? null : since;
-}
+/** By outcome of a check: its chance, and that chance shared out over the faults. */
+const outcomesOf = (model: Model, probabilities: Float64Array, checkId: string) =>
+  model.likelihood[model.checkIndex.get(checkId)!]!.map((row) => {
+    const joint = probabilities.map((value, fault) => value * row[fault]!);
+    return { joint, chance: joint.reduce((sum, value) => sum + value, 0) };
+  });
 
-/** Where the first swap stands that cured it; -1 without one. */
-const swapAt = (model: Model, observations: readonly Observation[]) =>
-  observations.findIndex(({ checkId, outcomeId }) => {
+/**
+ * The first swap that cured it, and what was seen since; null before one, and again once a repair was in vain: then
+ * the swap did not say what it seemed to say.
+ */
+export function swapThatCured(
+  model: Model,
+  observations: readonly Observation[],
+): { readonly checkId: string; readonly since: readonly Observation[] } | null {
+  const swap = observations.find(({ checkId, outcomeId }) => {
     const check = model.checks[model.checkIndex.get(checkId) ?? -1];
     return check?.kind === 'decide' && check.outcomes.find((outcome) => outcome.id === outcomeId)?.cures !== undefined;
   });
+  if (swap === undefined) return null;
+  const since = observations.slice(observations.indexOf(swap) + 1);
+  return since.some(({ checkId }) => triedCureId(checkId) !== null) ? null : { checkId: swap.checkId, since };
+}
 
 /**
  * After a swap that cured it the way to the end is short: the check that tells most of which cure it is, the old part
@@ -84,9 +87,8 @@ export function afterSwap(
   ranked: readonly NextCheck[],
   sure: SureOfPart,
 ): AfterSwap | null {
-  const since = seenSinceSwap(model, observations);
-  if (since === null) return null;
-  const swapId = observations[swapAt(model, observations)]!.checkId; // there is one, or nothing was seen since
+  const swap = swapThatCured(model, observations);
+  if (swap === null) return null;
   const tried = triedCures(model, observations);
   const faultId = likeliestCured(model, probabilities, tried);
   if (faultId === null) return null;
@@ -94,7 +96,7 @@ export function afterSwap(
   const share = endedShare(model, probabilities, cure.id);
   if (share >= sure.enough) return { faultId };
   const telling =
-    since.length < checksAfterSwap ? mostTelling(model, probabilities, ranked, swapId, sure.enough) : null;
+    swap.since.length < checksAfterSwap ? mostTelling(model, probabilities, ranked, swap.checkId, sure.enough) : null;
   if (telling !== null) return { checkId: telling };
   return cure.part === true && share < sure.least ? null : { faultId };
 }
@@ -102,18 +104,14 @@ export function afterSwap(
 /** The chance that one cure is sure enough once the check is done. */
 function endsDoubt(model: Model, probabilities: Float64Array, checkId: string, enough: number): number {
   const cures = new Set(model.faults.map(({ cure }) => cure.id));
-  let chance = 0;
-  for (const row of model.likelihood[model.checkIndex.get(checkId)!]!) {
-    const joint = probabilities.map((value, fault) => value * row[fault]!);
-    const outcome = joint.reduce((sum, value) => sum + value, 0);
-    if ([...cures].some((cureId) => endedShare(model, joint, cureId) >= enough * outcome)) chance += outcome;
-  }
-  return chance;
+  return outcomesOf(model, probabilities, checkId)
+    .filter(({ joint, chance }) => [...cures].some((cureId) => endedShare(model, joint, cureId) >= enough * chance))
+    .reduce((sum, { chance }) => sum + chance, 0);
 }
 
 /**
- * The check that tells most of which cure it is, in bits, one more for what ends the doubt at once; the old part back in
- * its place before others that tell little more. Null where none tells anything.
+ * The check that tells most of which cure it is, in bits, one more for what ends the doubt at once; the old part back
+ * in its place before others that tell little more. Null where none tells anything.
  */
 function mostTelling(
   model: Model,

@@ -190,12 +190,14 @@ export function nextStep(
 
 /** The step after a swap that cured it; null where the search goes on as usual. */
 function settledBySwap(
-  { model, observations, probabilities }: Footing,
+  { model, observations, probabilities, interlocks = [] }: Footing,
   ranked: readonly NextCheck[],
   conclusion: Conclusion,
   caution: Caution,
 ): NextStep | null {
   if (conclusion.state === 'outside' || conclusion.state === 'well') return null;
+  // What is proved of a supply that is never powered again is proved enough.
+  if (barring(interlocks, 'machine') !== null) return null;
   const sure = { enough: caution.sureOfProved, least: caution.leastAfterSwap };
   const after = afterSwap(model, observations, probabilities, ranked, sure);
   if (after === null) return null;

@@ -76,7 +76,7 @@ export {
   usualCaution,
 } from './conclusion.ts';
 export { type Ranked, rankFaults } from './rank-faults.ts';
-export { seenSinceSwap } from './after-swap.ts';
+export { swapThatCured } from './after-swap.ts';
 export {
   learn,
   type Learned,

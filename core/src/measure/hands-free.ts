@@ -30,8 +30,8 @@ export type Touch =
   /** Red on the pin, black on the supply's ground; the meter waits for a figure on this rail. */
   | { readonly way: 'red-on-pin'; readonly pin: number; readonly rail: RailName }
   /**
-   * Red on a pin that is known to carry this rail, black on the pin: what lies at ground shows the rail, and that proves
-   * it; a pin in the air shows nothing.
+   * Red on a pin that is known to carry this rail, black on the pin: what lies at ground shows the rail, and that
+   * proves it; a pin in the air shows nothing.
    */
   | {
       readonly way: 'black-on-pin';
@@ -44,11 +44,13 @@ export type Touch =
 const knownRails = ['+12', '+5', '+3.3'] as const;
 
 /** A pin that was found to carry its rail, +12 before others. */
-function knownRail(verdict: ProbeVerdict): { readonly pin: JudgedPin; readonly rail: RailName; volts: number } | null {
+function knownRail(
+  verdict: ProbeVerdict,
+): { readonly rail: RailName; readonly knownPin: number; readonly knownVolts: number } | null {
   for (const rail of knownRails)
-    for (const pin of verdict.pins)
-      if (pin.expects.kind === 'rail' && pin.expects.rail === rail && pin.finding === 'right')
-        if (pin.value?.kind === 'figure') return { pin, rail, volts: pin.value.figure };
+    for (const { pin, expects, finding, value } of verdict.pins)
+      if (expects.kind === 'rail' && expects.rail === rail && finding === 'right' && value?.kind === 'figure')
+        return { rail, knownPin: pin, knownVolts: value.figure };
   return null;
 }
 
@@ -69,7 +71,7 @@ export function nextTouch(verdict: ProbeVerdict): Touch | null {
   const low = verdict.pins.find((pin) => pin.finding === 'missing' || pin.finding === 'unproved');
   const known = knownRail(verdict);
   if (low === undefined || known === null) return null;
-  return { way: 'black-on-pin', pin: low.pin, rail: known.rail, knownPin: known.pin.pin, knownVolts: known.volts };
+  return { way: 'black-on-pin', pin: low.pin, ...known };
 }
 
 /** Millivolts are kept. */

@@ -149,7 +149,7 @@ function groundFinding(proof: GroundProof | undefined): PinFinding {
   return shown === null || shown === 'ground' || shown === '-12' ? 'open' : 'right';
 }
 
-/** A contact that codes watts is right at ground and right open; which of both has to be proved, as no volts show it. */
+/** A contact that codes watts is right at ground and right open: which it is has to be proved, as no volts show it. */
 function judgeCoded(pin: WalkPin, probed: ProbedPin | undefined, volts: number): JudgedPin {
   const value = probed?.value ?? null;
   if (Math.abs(volts) > groundVolts) return { ...pin, value, finding: 'wrong', carries: carried(volts) };

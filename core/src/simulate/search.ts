@@ -4,7 +4,7 @@ import {
   isEndedBy,
   proveMinutes,
   repairCheckId,
-  seenSinceSwap,
+  swapThatCured,
   type Model,
   type Observation,
 } from '../diagnose/index.ts';
@@ -80,7 +80,7 @@ export function search(world: Model, drawn: DrawnJob, order: Order): SearchResul
   }
   while (result.minutes < longestSearchMinutes) {
     const move = order(seen, drawn);
-    if (seenSinceSwap(world, seen) !== null) stepsAtSwap ??= result.steps;
+    if (swapThatCured(world, seen) !== null) stepsAtSwap ??= result.steps;
     if (move.do === 'give-up') break;
     result.steps += 1;
     if (move.do === 'check') {

@@ -41,9 +41,11 @@ export function spokenPin(pin: JudgedPin): string {
   if (pin.expects.kind === 'coded' && pin.finding === 'right')
     return `Pin ${pin.name}: ${pin.carries === 'ground' ? 'ground' : 'open'}.`;
   const shown = pin.value?.kind === 'figure' ? spokenVolts(pin.value.figure) : 'nothing';
+  const carries =
+    pin.carries === null ? 'something else' : pin.carries === 'ground' ? 'ground' : spokenRail[pin.carries];
   const finding =
     pin.finding === 'wrong'
-      ? `wrong, it carries ${pin.carries === null ? 'something else' : pin.carries === 'ground' ? 'ground' : spokenRail[pin.carries]}`
+      ? `wrong, it carries ${carries}`
       : { right: 'right', weak: 'weak', open: 'no ground', unproved: 'not proved', missing: 'missing' }[pin.finding];
   return `Pin ${pin.name}: ${shown}, ${finding}.`;
 }

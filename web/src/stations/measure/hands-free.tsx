@@ -1,8 +1,9 @@
 import { useEffect, useEffectEvent, useRef, useState, type ReactNode } from 'react';
 import { Button, Checkbox } from 'antd';
-import { hearFigure, stillTouching, takesHeld, troubleText, voltsText, type RailName } from '@fairwatt/core';
+import { hearFigure, stillTouching, takesHeld, voltsText, type RailName } from '@fairwatt/core';
 import type { LiveEvent, NetworkInstrument } from '@fairwatt/contract';
 import { useVoice } from '../../controls/voice.ts';
+import { MeterTrouble } from './meter-trouble.tsx';
 import { liveAddress, useLive } from './use-live.ts';
 import styles from './hands-free.module.css';
 
@@ -72,13 +73,7 @@ export function HandsFreePanel(props: HandsFreePanelProps) {
           <p className="quiet">{lifted ? 'Taken once it stands still.' : 'Lift the probe, then touch.'}</p>
         </>
       )}
-      {live.trouble !== null && (
-        <p className="error-text" role="alert">
-          {live.trouble === 'server-away'
-            ? 'The server does not answer; tried again by itself.'
-            : (troubleText[live.trouble] ?? live.trouble)}
-        </p>
-      )}
+      <MeterTrouble trouble={live.trouble} />
       <p className={styles['last']} role="status">
         {last}
       </p>

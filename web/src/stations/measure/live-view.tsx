@@ -25,6 +25,7 @@ import { SweepPanel } from './sweep-panel.tsx';
 import { Choice } from '../../controls/choice.tsx';
 import { HandsFreeSet } from './hands-free-set.tsx';
 import { heldReading } from './held-reading.ts';
+import { MeterTrouble } from './meter-trouble.tsx';
 import { drawn, liveAddress, useLive } from './use-live.ts';
 
 /** A meter over the network, live, and a load that sweeps. */
@@ -113,13 +114,7 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
               {live.volts === null ? '–.–––' : voltsText(live.volts, 3)}
               <span style={{ fontSize: 24 }}> V</span>
             </div>
-            {live.trouble !== null && (
-              <p className="error-text" role="alert">
-                {live.trouble === 'server-away'
-                  ? 'The server does not answer; tried again by itself.'
-                  : (troubleText[live.trouble] ?? live.trouble)}
-              </p>
-            )}
+            <MeterTrouble trouble={live.trouble} />
             <Trail rail={rail} values={live.trail} guide={view[phase].guide} />
             <p className="quiet">{live.identity}</p>
             <div className="row-actions" style={{ alignItems: 'center' }}>

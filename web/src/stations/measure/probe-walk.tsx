@@ -2,8 +2,6 @@ import { useRef, useState } from 'react';
 import { Button, Input, type InputRef } from 'antd';
 import {
   bareReading,
-  faceOfPlug,
-  spareVerdict,
   standardInletKinds,
   inletName,
   judgeProbe,
@@ -12,9 +10,7 @@ import {
   pinExpectText,
   probedCode,
   probedCodeText,
-  plugName,
   probeWordText,
-  unprovedPlugs,
   type CableProbe,
   type Guide,
   type InletKind,
@@ -24,13 +20,14 @@ import {
   type ProbedPin,
   type Touch,
 } from '@fairwatt/core';
-import { problemOf, useChangeProofMutation, useNetworkInstrumentsQuery } from '../../app/api.ts';
+import { useNetworkInstrumentsQuery } from '../../app/api.ts';
 import { useAppSelector } from '../../app/store.ts';
 import { SelectField, TextField } from '../../controls/fields.tsx';
 import { ConnectorFace, type FaceSide } from '../../drawings/connector-face.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Choice } from '../../controls/choice.tsx';
 import { HandsFreeWalk } from './hands-free-walk.tsx';
+import { WalkAsProof } from './walk-as-proof.tsx';
 
 const marks: Record<Exclude<PinFinding, 'missing'>, string> = {
   right: '✓',
@@ -413,7 +410,7 @@ function Walk({
           </Button>
         </div>
       )}
-      {verdict.word === 'safe' && <AsProof probe={probe} />}
+      {verdict.word === 'safe' && <WalkAsProof probe={probe} />}
       {verdict.word === 'wrong' && (
         <p className="caution" style={{ marginTop: 12 }}>
           Do not plug this in: {wrongPins(probe, guide)}. Mark the cable and keep it out of the bag.
@@ -427,90 +424,4 @@ function Walk({
 function litPins(touch: Touch | null, typed: number | undefined): readonly number[] {
   if (touch === null) return typed === undefined ? [] : [typed];
   return touch.way === 'red-on-pin' ? [touch.pin] : [touch.pin, touch.knownPin];
-}
-
-/** A walk in which every pin was right proves a spare cable on the supply it was walked on. */
-function AsProof({ probe }: { readonly probe: CableProbe }) {
-  const { shop, job, technician } = useDesk();
-  const [cableId, setCable] = useState('');
-  const [modelId, setModel] = useState(job.choice?.modelId ?? '');
-  const [prove, proving] = useChangeProofMutation();
-  const cables = shop.bags.cables.filter((cable) => cable.plugs.some((plug) => faceOfPlug[plug.kind] === probe.plug));
-  const models = shop.supplies.filter((model) => model.label.modular !== 'fixed');
-  if (cables.length === 0) return null;
-  const cable = cables.find((item) => item.id === cableId);
-  const walks = job.probes.filter(
-    (walk) => walk.label === probe.label && cable?.plugs.some((plug) => faceOfPlug[plug.kind] === walk.plug) === true,
-  );
-  const guide = shop.supplies.find((model) => model.id === modelId)?.label.guide;
-  const left =
-    cable === undefined || guide === undefined
-      ? []
-      : unprovedPlugs(
-          cable.plugs.map(({ kind }) => kind),
-          walks,
-          guide,
-        );
-  const harmful = cable !== undefined && modelId !== '' && spareVerdict(shop.bags, cable, modelId).word === 'harmful';
-  return (
-    <section aria-label="As proof of a spare cable" style={{ marginTop: 14 }}>
-      <span className="label">Keep it as proof of a spare cable</span>
-      <div className="row-actions" style={{ alignItems: 'end' }}>
-        <SelectField
-          label="Cable from the bags"
-          value={cableId}
-          options={[{ value: '', label: 'pick one' }, ...cables.map((item) => ({ value: item.id, label: item.label }))]}
-          disabled={technician === null}
-          onChange={setCable}
-        />
-        <SelectField
-          label="Walked on this supply"
-          value={modelId}
-          options={[
-            { value: '', label: 'pick one' },
-            ...models.map((model) => ({ value: model.id, label: model.name })),
-          ]}
-          disabled={technician === null}
-          onChange={setModel}
-        />
-        <Button
-          disabled={
-            technician === null ||
-            cableId === '' ||
-            modelId === '' ||
-            harmful ||
-            left.length > 0 ||
-            proving.isLoading ||
-            proving.isSuccess
-          }
-          onClick={() =>
-            void prove({
-              by: technician ?? '',
-              cableId,
-              modelId,
-              proved: true,
-              note: `walked pin by pin in ${job.code}, ${probe.label}`,
-              walks: walks.map(({ id }) => ({ job: job.code, probeId: id })),
-            })
-          }
-        >
-          Keep the proof
-        </Button>
-      </div>
-      {left.length > 0 && (
-        <p data-unproved-plugs>Still to walk, under the same name: {left.map((plug) => plugName[plug]).join(', ')}.</p>
-      )}
-      {harmful && (
-        <p className="error-text">
-          By what is known of its wires this cable does harm there. Correct its wires first, if the walk says otherwise.
-        </p>
-      )}
-      {proving.isSuccess && <p role="status">Kept. The plan may use it on this supply.</p>}
-      {proving.isError && (
-        <p className="error-text" role="alert">
-          {problemOf(proving.error).title}
-        </p>
-      )}
-    </section>
-  );
 }
