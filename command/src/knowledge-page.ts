@@ -86,6 +86,10 @@ function checkSection(knowledge: Knowledge, check: Check): string {
       ? []
       : [`“${outcome.label}” counts as tried: ${outcome.tries.map((id) => cureName(knowledge, id)).join(', ')}.`],
   );
+  const looks = check.outcomes.flatMap(({ label, lookFirst }) =>
+    lookFirst === undefined ? [] : [`With “${label}” \`${lookFirst}\` comes before anything is powered.`],
+  );
+  const notes = [...proves, ...tries, ...looks];
   return [
     `### ${check.title}`,
     '',
@@ -94,7 +98,7 @@ function checkSection(knowledge: Knowledge, check: Check): string {
     ...(check.caution === undefined ? [] : [`Caution: ${check.caution}`, '']),
     ...check.steps.map((step, index) => `${index + 1}. ${step}`),
     '',
-    ...(proves.length + tries.length === 0 ? [] : [[...proves, ...tries].join(' '), '']),
+    ...(notes.length === 0 ? [] : [notes.join(' '), '']),
     `| with this fault | ${check.outcomes.map((outcome) => outcome.label).join(' | ')} | why |`,
     `| --- |${' ---: |'.repeat(check.outcomes.length)} --- |`,
     ...check.rows.map(

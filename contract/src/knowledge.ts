@@ -24,6 +24,7 @@ const outcome = z.strictObject({
   sound: z.boolean().optional(),
   stands: z.boolean().optional(),
   danger: id.optional(),
+  lookFirst: id.optional(),
 });
 const powering = z.enum(allPowering);
 const danger = z.strictObject({

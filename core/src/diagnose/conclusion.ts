@@ -6,7 +6,7 @@ import { rankFaults, type Ranked } from './rank-faults.ts';
 import { triedCures } from './repair.ts';
 import { expectedRepairMinutes, firstCure } from './remaining-time.ts';
 import { bestCureFirst } from './second-step.ts';
-import type { NextCheck } from './next-check.ts';
+import { likelyDangers, type NextCheck } from './next-check.ts';
 
 /** Where the search stands. */
 export type Conclusion =
@@ -110,6 +110,7 @@ export interface Footing {
 /**
  * What to do next.
  * - A danger stands: making it safe, before anything else.
+ * - A danger is likely by what was told: the look that finds out, so that nothing is powered before.
  * - The supply that came is never powered again: the known-good one in its place, else the cure that is left.
  * - A swap cured it: the few checks that tell most of which cure it is, then that one.
  * - Proved: the finding; for a bought part first any check that still pays, such as the old supply back in its place.
@@ -127,6 +128,9 @@ export function nextStep(
   const { model, observations, probabilities, interlocks = [] } = footing;
   const standing = standingInterlock(interlocks);
   if (standing !== null) return { do: 'make-safe', dangerId: standing.danger.id };
+  const likely = likelyDangers(model, observations);
+  const look = ranked.find(({ checkId }) => likely.includes(checkId));
+  if (look !== undefined) return { do: 'check', checkId: look.checkId };
   if (barring(interlocks, 'machine') !== null && conclusion.state !== 'offered')
     return stepWithoutSupply(footing, ranked, telling);
   const top = ranked[0];

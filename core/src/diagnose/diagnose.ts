@@ -3,7 +3,7 @@ import { contradictionIn, mindChangers, type Contradiction, type MindChanger } f
 import { suspects, type Suspect } from './explain.ts';
 import { interlocksOf, type DangerSign, type Interlock } from './interlock.ts';
 import { posterior, type Model, type Observation } from './model.ts';
-import { rankChecks, type Bench, type NextCheck } from './next-check.ts';
+import { lookedForFirst, rankChecks, type Bench, type NextCheck } from './next-check.ts';
 import { lookingForFirst, twoFaultsIn, type FaultPair } from './two-faults.ts';
 
 /** What the search is told besides what was observed. */
@@ -48,7 +48,8 @@ export function diagnose(
   const ranked = two === null ? alone : byProbability(model, alone, two.present);
   const first = two === null ? alone : byProbability(model, alone, probabilities);
   const conclusion = conclude(looking, observations, first, stopProbability);
-  const nextChecks = provingFirst(looking, rankChecks(looking, observations, bench, interlocks), conclusion);
+  const proving = provingFirst(looking, rankChecks(looking, observations, bench, interlocks), conclusion);
+  const nextChecks = lookedForFirst(looking, observations, proving);
   return {
     suspects: ranked,
     twoFaults: two === null ? null : { probability: two.probability, pairs: two.pairs, firstId: two.firstId },

@@ -5,6 +5,7 @@ import {
   barring,
   conclude,
   cureAllowed,
+  diagnose,
   interlocksOf,
   nextStep,
   posterior,
@@ -145,6 +146,51 @@ describe('what was found dangerous', () => {
       ),
       { numRuns: 150 },
     );
+  });
+
+  it.each([
+    ['metal', 'look-dust', 'clean'],
+    ['damp', 'look-wet', 'dry'],
+  ] as const)('and is only likely, by %s where the machine stands, is looked for before anything else', (...story) => {
+    const [place, look, nothing] = story;
+    const answer = fc
+      .constantFrom(...knowledge.checks.filter(({ id }) => id !== 'told-place' && id !== look))
+      .chain((check) =>
+        fc.record({
+          checkId: fc.constant(check.id),
+          outcomeId: fc.constantFrom(
+            ...check.outcomes.filter(({ danger }) => danger === undefined).map(({ id }) => id),
+          ),
+        }),
+      );
+    fc.assert(
+      fc.property(fc.uniqueArray(answer, { selector: (item) => item.checkId, maxLength: 6 }), (answers) => {
+        const where = told({ 'told-place': place });
+        const { nextChecks, step } = diagnose(model, [...answers, ...where], { bench, stopProbability: 0.9 });
+        expect(step).toEqual({ do: 'check', checkId: look });
+        expect(nextChecks[0]!.checkId).toBe(look);
+        const looked = advise([...answers, ...where, ...told({ [look]: nothing })]);
+        expect(looked.ranked.map(({ checkId }) => checkId)).not.toContain(look);
+        expect(looked.step).not.toEqual(step);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('is looked for by a look that can find it, and that powers nothing', () => {
+    const pointingAt = (lookFirst: string): Knowledge => ({
+      ...knowledge,
+      checks: knowledge.checks.map((check) =>
+        check.id === 'told-place'
+          ? { ...check, outcomes: check.outcomes.map((outcome) => ({ ...outcome, lookFirst })) }
+          : check,
+      ),
+    });
+    expect(validateKnowledge(pointingAt('look-dust'))).toEqual([]);
+    for (const wrong of ['look-fans', 'm-offload', 'look-nowhere'])
+      expect(new Set(validateKnowledge(pointingAt(wrong)).map(({ code, detail }) => `${code} ${detail}`))).toEqual(
+        new Set([`unknown-look ${wrong}`]),
+      );
   });
 
   it('is named by the file only where it is defined', () => {

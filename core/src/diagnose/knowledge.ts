@@ -116,6 +116,8 @@ export interface CheckOutcome {
   readonly stands?: boolean | undefined;
   /** It shows this danger. */
   readonly danger?: string | undefined;
+  /** A danger is likely with it: this look finds out, and goes before anything is powered. */
+  readonly lookFirst?: string | undefined;
 }
 
 export interface LikelihoodRow {
@@ -181,6 +183,7 @@ export type KnowledgeProblem = {
     | 'unknown-cure'
     | 'unknown-try'
     | 'unknown-danger'
+    | 'unknown-look'
     | 'unknown-leaving'
     | 'unknown-after'
     | 'unknown-ending'
@@ -266,6 +269,13 @@ export function validateKnowledge(knowledge: Knowledge): KnowledgeProblem[] {
           path: `checks.${check.id}.outcomes.${outcome.id}`,
           detail: outcome.danger,
         });
+    for (const { id, lookFirst } of check.outcomes) {
+      if (lookFirst === undefined) continue;
+      const look = knowledge.checks.find((candidate) => candidate.id === lookFirst);
+      const finds = look?.outcomes.some(({ danger }) => danger !== undefined) === true;
+      if (look?.kind !== 'look' || look.powers !== undefined || !finds)
+        problems.push({ code: 'unknown-look', path: `checks.${check.id}.outcomes.${id}`, detail: lookFirst });
+    }
     if (check.after !== undefined && !checkIds.has(check.after))
       problems.push({ code: 'unknown-after', path: `checks.${check.id}.after`, detail: check.after });
     const before = knowledge.checks.find((candidate) => candidate.id === check.after);

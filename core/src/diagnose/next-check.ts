@@ -190,6 +190,26 @@ export function rankChecks(
   return looksFirst(model, saferFirst(ranked));
 }
 
+/** The looks for a danger that is likely by what was told, in the order in which it was told. */
+export function likelyDangers(model: Model, observations: readonly Observation[]): string[] {
+  const looks = observations.flatMap(({ checkId, outcomeId }) => {
+    const check = model.checks[model.checkIndex.get(checkId) ?? -1];
+    return check?.outcomes.find(({ id }) => id === outcomeId)?.lookFirst ?? [];
+  });
+  return looks.filter((look) => !observations.some(({ checkId }) => checkId === look));
+}
+
+/** What is likely to be dangerous is looked at before anything is powered, whatever that saves. */
+export function lookedForFirst(
+  model: Model,
+  observations: readonly Observation[],
+  ranked: readonly NextCheck[],
+): NextCheck[] {
+  const likely = likelyDangers(model, observations);
+  const isLookedFor = ({ checkId }: NextCheck) => likely.includes(checkId);
+  return [...ranked.filter(isLookedFor), ...ranked.filter((check) => !isLookedFor(check))];
+}
+
 /** A look tells something when its outcomes are expected to move the ranking by more than this share. */
 const tellingLook = 0.02;
 

@@ -9,7 +9,9 @@ export interface Noun {
   readonly classIds: readonly string[];
 }
 
-const times = '(?:(?<count>\\d{1,2}|one|two|three|four|five|six|seven|eight|nine|ten|twelve)(?:\\s*[x×]\\s*|\\s+))?';
+// Not the last of a row of figures, such as the 8 of 24+8.
+const times =
+  '(?:(?<!\\+\\s*|[/.,-])(?<count>\\d{1,2}|one|two|three|four|five|six|seven|eight|nine|ten|twelve)(?:\\s*[x×]\\s*|\\s+))?';
 const inches = (figure: string) => `${figure}(?:\\s*"|[ -]?inch(?:es)?)?`;
 
 const numbers: Readonly<Record<string, number>> = {

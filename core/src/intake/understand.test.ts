@@ -20,6 +20,13 @@ const lines: readonly (readonly [string, string])[] = [
     'tower 8-core 125 W 2x16 new memory card 3x8 320 W 2 m.2 4 hard drives 6 case fans',
     'tower, processor-125, 2 memory-new, card-888 320W, 2 drive-card, 4 drive-35, 6 fan',
   ],
+  [
+    'tower board 24+8 6-core 65 W 2x8 memory card 8 150 W ssd 2 fans 450 W supply',
+    'tower, board, processor-65, 2 memory-new ?kind, card-8 150W, drive-flat, 2 fan, supply 450W',
+  ],
+  ['board 24 + 8 6-core 2 fans 450 W supply', 'board, processor-65 ?watts, 2 fan, supply 450W'],
+  ['card 8 150 W supply 450 W', 'card-8 150W, supply 450W'],
+  ['card 8 150 W 450 W supply', 'card-8 150W, supply 450W'],
   ['tower with an 8 core processor and 2x16 GB memory', 'tower, processor-105 ?watts, 2 memory-new ?kind'],
   ['midi tower', 'tower'],
   ['full tower case', 'tower'],

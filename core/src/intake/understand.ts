@@ -29,6 +29,7 @@ interface Match {
 type Way = 'stays' | 'added' | 'removed' | 'replaced';
 
 const wattsPattern = /(?<![\w.,])((?:[1-4]?\d{1,3}|5000)(?:[.,]\d{1,2})?)\s*w(?:atts?)?(?!\w)/i;
+const wattsBehind = new RegExp(`^\\s*${wattsPattern.source}`, 'i');
 /** Words that are no figure of power: sizes, speeds, lengths. */
 const detailPattern =
   /(?<![\w.,])\d{1,5}(?:[.,]\d{1,2})?\s*(?:[tgm]i?b|[gm]hz|mt\/s|mm|cm|rpm|v(?:olts?)?)(?!\w)|\btdp\b/i;
@@ -53,7 +54,7 @@ function matchesIn(text: string): Match[] {
 
 /**
  * Cuts a clause so that each piece has one noun. What stands between two nouns is said of the first one, but for a
- * second figure of watts right before the other.
+ * second figure of watts right before the other, or the only one before a supply that has none behind it.
  */
 function pieces(text: string): { readonly match: Match | null; readonly from: number; readonly to: number }[] {
   const matches = matchesIn(text);
@@ -70,7 +71,8 @@ function startOf(text: string, before: Match, match: Match): number {
   const between = text.slice(start, match.index);
   const figures = [...between.matchAll(new RegExp(wattsPattern, 'gi'))];
   const last = figures.at(-1);
-  if (figures.length < 2 || last === undefined || between.slice(last.index + last[0].length).trim() !== '')
+  const own = match.noun.id === 'supply' && !wattsBehind.test(text.slice(match.index + match.found[0].length));
+  if (figures.length < (own ? 1 : 2) || last === undefined || between.slice(last.index + last[0].length).trim() !== '')
     return match.index;
   return start + last.index;
 }

@@ -188,7 +188,9 @@ export function FigureField({
           if (event.key !== 'Enter') return;
           // What takes the field away may give the focus to a button, which the same press must not press too.
           if (patient) event.preventDefault();
-          settle();
+          // With nothing to keep, Enter leaves the field, and the next one goes on.
+          if (pending.current === null && error === null) event.currentTarget.blur();
+          else settle();
         }}
         onBlur={() => {
           settle();
