@@ -50,7 +50,7 @@ for (const [name, path, selectors, clicks] of [
     Number(rounds),
   ],
   [
-    'school changed (28 supplies ranked anew)',
+    'school changed (29 supplies ranked anew)',
     '/jobs/LQ-0142/load?way=rules',
     ['[data-school=half-load] input', '[data-school=peaks-covered] input'],
     Number(rounds),

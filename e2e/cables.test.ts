@@ -145,11 +145,11 @@ describe('the plan', () => {
     expect((await job()).pins).toHaveLength(1);
   });
   it('puts what stays over of the kit into the bags in one act, once', async () => {
-    const count = Number(await page.$eval('[data-leftovers]', (one) => one.getAttribute('data-leftovers')));
+    const count = Number(await page.$eval('[data-into-bags=leftovers]', (one) => one.getAttribute('data-left')));
     expect(count).toBeGreaterThan(1);
     await press(page, `Put these ${count} into Cable bags`);
-    await page.waitForSelector('[data-leftovers="0"]');
-    await seeText(page, 'They stand in Cable bags', '[data-leftovers]');
+    await page.waitForSelector('[data-into-bags=leftovers][data-left="0"]');
+    await seeText(page, 'They stand in Cable bags', '[data-into-bags=leftovers]');
     const { cables } = (await (await fetch(`${application.url}/api/cable-bags`)).json()) as CableBags;
     const mine = cables.filter(({ label }) => label.startsWith(code));
     expect(mine).toHaveLength(count);

@@ -312,6 +312,11 @@ describe('adapters', () => {
     expect((await server.call<Problem>(`/cable-bags/adapters/${adapter.id}?by=mara`, {}, 'DELETE')).status).toBe(404);
     expect((await put<Problem>(adapter, 0, 'nobody')).body.type).toBe('/problems/unknown-technician');
   });
+  it("of a maker's own plug keep the name of the inlet that they fit", async () => {
+    const own = { ...adapter, id: randomUUID(), takes: 'main-24', gives: 'main-own', ownPlug: 'Desk line, 10 pins' };
+    const { adapters } = (await put<CableBags>(own)).body;
+    expect(adapters.find((item) => item.id === own.id)).toEqual({ ...own, version: 1 });
+  });
   it('that could burn something are not taken in', async () => {
     const refused = async (changes: Partial<BagAdapter>) =>
       (await put<Problem>({ ...adapter, id: randomUUID(), ...changes })).body.errors?.[0];
@@ -323,6 +328,10 @@ describe('adapters', () => {
       path: 'adapter.moulded',
     });
     expect(await refused({ gives: 'card-16', legs: 2, watts: 600 })).toMatchObject({ path: 'adapter.legs' });
+    expect(await refused({ takes: 'main-24', gives: 'main-own' })).toMatchObject({ path: 'adapter.ownPlug' });
+    expect(await refused({ takes: 'main-24', gives: 'main-20', ownPlug: 'Desk' })).toMatchObject({
+      path: 'adapter.ownPlug',
+    });
     expect(await refused({ addsMillimetres: -10 })).toMatchObject({ path: 'adapter.addsMillimetres' });
   });
 });

@@ -6,8 +6,10 @@ import {
   faceOfPlug,
   inletFace,
   plugKinds,
+  standardPlugKinds,
   standardInletKinds,
   type Adapter,
+  type AdapterRefusal,
   type BagAdapter,
   type BagCable,
   type CableBags,
@@ -53,7 +55,11 @@ export const bagCableSchema = z.strictObject({
   plugs: z
     .array(
       z
-        .strictObject({ kind: z.enum(plugKinds), millimetres: figure(50, 2000), ends: z.array(end).max(24) })
+        .strictObject({
+          kind: z.enum(standardPlugKinds, 'a maker’s own plug is not kept as a spare'),
+          millimetres: figure(50, 2000).nullable(),
+          ends: z.array(end).max(24),
+        })
         .superRefine((plug, context) => {
           const pins = inletFace[faceOfPlug[plug.kind]].rows.flat().length;
           if (plug.ends.length > pins)
@@ -67,18 +73,24 @@ export const bagCableSchema = z.strictObject({
 const adapterFields = {
   takes: z.enum(standardInletKinds),
   gives: z.enum(plugKinds),
+  ownPlug: line(40).optional(),
   legs: z.int().min(1, 'at least one plug').max(4, 'at most 4 plugs'),
   moulded: z.boolean(),
   addsMillimetres: figure(0, 1000),
   watts: figure(1, 700).nullable(),
   count: z.int().min(0).max(99),
 };
+const refusalField: Partial<Record<AdapterRefusal, string>> = {
+  'too-few-legs': 'legs',
+  moulded: 'moulded',
+  unnamed: 'ownPlug',
+};
 const allowedUse = (adapter: Parameters<typeof adapterRefusal>[0], context: z.RefinementCtx) => {
   const refusal = adapterRefusal(adapter);
   if (refusal !== null)
     context.addIssue({
       code: 'custom',
-      path: [refusal === 'too-few-legs' ? 'legs' : refusal === 'moulded' ? 'moulded' : 'gives'],
+      path: [refusalField[refusal] ?? 'gives'],
       message: adapterRefusalText(refusal),
     });
 };

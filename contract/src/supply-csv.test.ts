@@ -51,6 +51,15 @@ describe('supplies as rows', () => {
                 output: rail,
                 plugs: [{ kind: 'card-16' as const, millimetres: 600 }],
               },
+              {
+                id: 'own',
+                family: 'main' as const,
+                fixed: true,
+                count: 1,
+                gauge: 18 as const,
+                ownPlug: socket,
+                plugs: [{ kind: 'main-own' as const, millimetres: 500 }],
+              },
             ],
           },
         };
@@ -71,6 +80,9 @@ describe('supplies as rows', () => {
     expect(bad({ rails: '12V:+12:lots' })).toEqual(['label.rails.0.amps']);
     expect(bad({ cables: '' })).toContain('kit.cables');
     expect(bad({ cables: 'm:main:fixed:1:18:main-24@600; n:main:fixed:1:18:main-24@600' })).toEqual(['kit.cables']);
+    expect(bad({ cables: 'm:main:fixed:1:18:main-own@600' })).toEqual(['kit.cables.0.ownPlug']);
+    expect(bad({ cables: 'm:main:fixed:1:18:main-own@600:::North 10; n:main:fixed:1:18:main-24@600' })).toEqual([]);
+    expect(bad({ cables: 'm:main:fixed:1:18:main-24@600:::North 10' })).toEqual(['kit.cables.0.ownPlug']);
     expect(bad({ cables: 'm:main:loose:1:18:main-24@600' })).toEqual(['kit.cables.0.fixed']);
     expect(bad({ mains_low_v: '240', mains_high_v: '200' })).toEqual(['mainsHighVolts']);
     expect(bad({ sockets: 'Main:main:12V9' })).toEqual(['kit.sockets.0.output']);

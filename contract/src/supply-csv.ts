@@ -86,10 +86,10 @@ export function supplyToCells(model: SupplyModel): Record<Column, string> {
       .map((cable) => {
         const plugs = cable.plugs.map((plug) => `${plug.kind}@${plug.millimetres}`).join(',');
         const told = `${cable.id}:${cable.family}:${cable.fixed ? 'fixed' : 'modular'}:${cable.count}:${cable.gauge}:${plugs}`;
-        const { output, codedWatts } = cable;
-        return codedWatts === undefined
-          ? `${told}${after(output)}`
-          : `${told}:${output === undefined ? '' : escaped(output)}:${codedWatts}`;
+        const { output, codedWatts, ownPlug } = cable;
+        const last = [output, codedWatts, ownPlug].map((value) => (value === undefined ? '' : escaped(`${value}`)));
+        while (last.at(-1) === '') last.pop();
+        return [told, ...last].join(':');
       })
       .join('; '),
   };
@@ -170,7 +170,7 @@ export function supplyFromCells(cells: Cells): unknown {
         return { label: plain(label), kind: kind.trim(), ...optional('output', output) };
       }),
       cables: list('cables').map((item) => {
-        const [cableId = '', family = '', fixed = '', count = '', gauge = '', plugs = '', output, coded] =
+        const [cableId = '', family = '', fixed = '', count = '', gauge = '', plugs = '', output, coded, own] =
           item.split(':');
         return {
           id: cableId.trim(),
@@ -187,6 +187,7 @@ export function supplyFromCells(cells: Cells): unknown {
             }),
           ...optional('output', output),
           ...(coded === undefined || coded.trim() === '' ? {} : { codedWatts: figure(coded) }),
+          ...optional('ownPlug', own),
         };
       }),
     },

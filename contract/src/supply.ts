@@ -55,6 +55,7 @@ const kitCable = z.strictObject({
     .array(z.strictObject({ kind: z.enum(plugKinds), millimetres: figure(50, 2000) }))
     .min(1, 'a cable has at least one plug')
     .max(8),
+  ownPlug: line(40).optional(),
   output: line(20).optional(),
 });
 
@@ -66,17 +67,26 @@ export const cableKitSchema = z
     cables: z.array(kitCable).min(1).max(24),
   })
   .superRefine((kit, context) => {
-    // A 6-pin auxiliary cable may stand beside the main one.
-    const mains = kit.cables
-      .filter((cable) => cable.family === 'main' && cable.plugs.some((plug) => plug.kind.startsWith('main-')))
-      .reduce((sum, cable) => sum + cable.count, 0);
-    if (mains !== 1)
+    // A 6-pin auxiliary cable may stand beside the main one, and a maker's own may stand in its place.
+    const countOf = (isMain: (kind: string) => boolean) =>
+      kit.cables
+        .filter((cable) => cable.family === 'main' && cable.plugs.some((plug) => isMain(plug.kind)))
+        .reduce((sum, cable) => sum + cable.count, 0);
+    const mains = countOf((kind) => kind.startsWith('main-') && kind !== 'main-own');
+    if (mains > 1 || mains + countOf((kind) => kind === 'main-own') === 0)
       context.addIssue({
         code: 'custom',
         path: ['cables'],
         message: mains === 0 ? 'the kit has no main cable' : 'the kit has more than one main cable',
       });
     kit.cables.forEach((cable, index) => {
+      const own = cable.plugs.some((plug) => plug.kind === 'main-own');
+      if (own !== (cable.ownPlug !== undefined))
+        context.addIssue({
+          code: 'custom',
+          path: ['cables', index, 'ownPlug'],
+          message: own ? 'name the inlet that this plug of a maker’s own fits' : 'only a maker’s own plug has a name',
+        });
       if (cable.codedWatts !== undefined && cable.family !== 'card-16')
         context.addIssue({
           code: 'custom',

@@ -62,6 +62,18 @@ describe('adapters', () => {
     expect(adapterRefusal(adapter('peripheral-4', 'card-6'))).toBe('crosses-purposes');
     expect(adapterRefusal(adapter('sata', 'cpu-4'))).toBe('crosses-purposes');
   });
+  it("may make a maker's own main plug of a 24-pin one, by the name of the inlet that it fits", () => {
+    const own = adapter('main-24', 'main-own', { ownPlug: 'Harbour desk, 10 pins' });
+    expect(adapterRefusal(own)).toBeNull();
+    expect(adapterRefusal({ ...own, ownPlug: undefined })).toBe('unnamed');
+    expect(adapterRefusal(adapter('main-24', 'main-20', { ownPlug: 'Harbour desk, 10 pins' }))).toBe('unnamed');
+    expect(adapterRefusal({ ...own, takes: 'main-20' })).toBe('larger-than-source');
+    expect(adapterRefusal({ ...own, takes: 'cpu-8' })).toBe('crosses-purposes');
+    const named = (ownPlug?: string) => adapterServes(own, inlet('main-own', 4, { ownPlug }));
+    expect([named('Harbour desk, 10 pins'), named(' harbour  desk, 10 pins')]).toEqual([true, true]);
+    expect([named('Harbour desk, 8 pins'), named(), named('')]).toEqual([false, false, false]);
+    expect(adapterServes(own, inlet('main-24', 4))).toBe(false);
+  });
   it('carry no more than their own watts, nor more than their legs may give', () => {
     const sixteen = adapter('card-8', 'card-16', { legs: 3, watts: 450 });
     expect(adapterCarries(sixteen, inlet('card-16', 37.5))).toBe(true);

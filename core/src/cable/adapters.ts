@@ -1,11 +1,13 @@
 import { inletFamily, limits, plugServes, type InletKind, type PlugKind } from '../standards/index.ts';
 import { carriedBy, perVoltage, rounding } from './carried.ts';
 import type { Adapter, InletToServe } from './kit.ts';
+import { plugFits } from './own-plug.ts';
 
 /** Why an adapter is never planned with. */
-export type AdapterRefusal = 'crosses-purposes' | 'larger-than-source' | 'moulded' | 'too-few-legs' | 'no-such-use';
+export type AdapterRefusal =
+  'crosses-purposes' | 'larger-than-source' | 'moulded' | 'too-few-legs' | 'no-such-use' | 'unnamed';
 
-type Use = Pick<Adapter, 'takes' | 'gives' | 'legs' | 'moulded' | 'watts'>;
+type Use = Pick<Adapter, 'takes' | 'gives' | 'ownPlug' | 'legs' | 'moulded' | 'watts'>;
 
 /** The inlets that a plug fills, the largest first. */
 const filledBy = (plug: PlugKind) =>
@@ -14,6 +16,7 @@ const filledBy = (plug: PlugKind) =>
       'main-24',
       'main-20',
       'aux-6',
+      'main-own',
       'cpu-8',
       'cpu-4',
       'card-16',
@@ -30,6 +33,8 @@ const size: Partial<Record<InletKind, number>> = {
   'main-20': 20,
   'aux-6': 6,
   'main-24': 24,
+  // Nobody knows how much a maker's own carries: it is made of a whole main plug, and of nothing less.
+  'main-own': 24,
   'cpu-4': limits.processorInletWatts['cpu-4'],
   'cpu-8': limits.processorInletWatts['cpu-8'],
   'card-6': limits.cardInletWatts['card-6'],
@@ -44,7 +49,7 @@ const size: Partial<Record<InletKind, number>> = {
 /**
  * May this adapter be used at all, and where? Never across purposes, but for a 16-pin plug made of separate 8-pin
  * cables; never towards a larger inlet than its source; never a moulded one from a peripheral to a flat drive plug,
- * which burn.
+ * which burn. A maker's own main plug is made of a 24-pin one, and only by name.
  */
 export function adapterRefusal(adapter: Use): AdapterRefusal | null {
   const to = filledBy(adapter.gives)[0];
@@ -58,6 +63,7 @@ export function adapterRefusal(adapter: Use): AdapterRefusal | null {
     return strong ? null : 'too-few-legs';
   }
   if (from !== purpose) return 'crosses-purposes';
+  if ((adapter.gives === 'main-own') !== (adapter.ownPlug !== undefined)) return 'unnamed';
   if (adapter.legs !== 1) return 'no-such-use';
   if ((size[to] ?? 0) > (size[adapter.takes] ?? 0)) return 'larger-than-source';
   if (adapter.moulded && adapter.takes === 'peripheral-4' && adapter.gives === 'sata') return 'moulded';
@@ -98,5 +104,5 @@ export function adapterCarries(adapter: Pick<Adapter, 'takes' | 'legs' | 'watts'
 
 /** Does this inlet take this adapter's plug, and does the adapter carry what it draws? */
 export function adapterServes(adapter: Adapter, inlet: InletToServe): boolean {
-  return plugServes(adapter.gives, inlet.kind) && adapterCarries(adapter, inlet);
+  return plugFits(adapter.gives, adapter, inlet) && adapterCarries(adapter, inlet);
 }

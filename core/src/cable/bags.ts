@@ -27,7 +27,8 @@ export interface BagCable {
   readonly codedWatts: CodedWatts | null;
   readonly plugs: readonly {
     readonly kind: PlugKind;
-    readonly millimetres: number;
+    /** Null where nobody measured it: no plan uses the cable before. */
+    readonly millimetres: number | null;
     readonly ends: readonly WireEnd[];
   }[];
 }
@@ -84,20 +85,26 @@ export function spareId(kitCableId: string): string | null {
   return kitCableId.startsWith(sparePrefix) ? kitCableId.slice(sparePrefix.length) : null;
 }
 
-/** The spare cables that are safe on this supply, as pieces that a plan may use. */
+/** The spare cables that are safe on this supply and were measured, as pieces that a plan may use. */
 export function sparesFor(bags: CableBags, modelId: string): KitCable[] {
   return bags.cables
     .filter((cable) => spareVerdict(bags, cable, modelId).word === 'safe')
-    .map((cable): KitCable => ({
-      id: `${sparePrefix}${cable.id}`,
-      family: cable.family,
-      fixed: false,
-      count: 1,
-      gauge: cable.gauge ?? 22,
-      ...(cable.codedWatts === null ? {} : { codedWatts: cable.codedWatts }),
-      plugs: cable.plugs.map(({ kind, millimetres }) => ({ kind, millimetres })),
-      spare: true,
-    }));
+    .flatMap((cable): KitCable[] => {
+      const plugs = cable.plugs.flatMap(({ kind, millimetres }) => (millimetres === null ? [] : { kind, millimetres }));
+      if (plugs.length < cable.plugs.length) return [];
+      return [
+        {
+          id: `${sparePrefix}${cable.id}`,
+          family: cable.family,
+          fixed: false,
+          count: 1,
+          gauge: cable.gauge ?? 22,
+          ...(cable.codedWatts === null ? {} : { codedWatts: cable.codedWatts }),
+          plugs,
+          spare: true,
+        },
+      ];
+    });
 }
 
 /**

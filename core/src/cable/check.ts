@@ -2,6 +2,7 @@ import { inletFamily, limits, plugServes, socketTakes, type PlugKind } from '../
 import type { Adapter, CableKit, InletToServe } from './kit.ts';
 import type { Assignment, PlanRules } from './plan.ts';
 import { adapterCarries } from './adapters.ts';
+import { plugFits } from './own-plug.ts';
 import { cableLimits, carriedBy, perVoltage, rounding } from './carried.ts';
 import { strongEnough } from './plan-family.ts';
 import { betweenMillimetres } from './routing.ts';
@@ -64,17 +65,17 @@ export function checkPlan(
   for (const item of assignments) {
     const inlet = inletOf.get(item.inletId)!;
     const adapter = item.adapterId === null ? null : adapterOf.get(item.adapterId)!;
+    const piece = kit.cables.find((one) => one.id === item.kitCableId)!;
     if (
       !(adapter === null
-        ? plugServes(item.plugKind, inlet.kind)
-        : plugServes(item.plugKind, adapter.takes) && plugServes(adapter.gives, inlet.kind))
+        ? plugFits(item.plugKind, piece, inlet)
+        : plugServes(item.plugKind, adapter.takes) && plugFits(adapter.gives, adapter, inlet))
     )
       breaches.push({ code: 'no-fit', inletId: inlet.id, plugKind: item.plugKind });
     if (adapter !== null && !adapterCarries(adapter, inlet))
       breaches.push({ code: 'adapter-overload', inletId: inlet.id, adapterId: adapter.id });
     if (item.slackMillimetres < 0)
       breaches.push({ code: 'too-short', inletId: inlet.id, missingMillimetres: -item.slackMillimetres });
-    const piece = kit.cables.find((one) => one.id === item.kitCableId)!;
     if (!strongEnough(piece, inlet)) breaches.push({ code: 'weak-chain', inletId: inlet.id, gauge: piece.gauge });
     const there = perCable.get(item.cableCode) ?? [];
     const onPlug = there.filter((other) => other.plugIndex === item.plugIndex);

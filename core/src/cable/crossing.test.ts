@@ -1,6 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { inletFace, inletFamily, plugKinds, type PinSignal, type PlugKind } from '../standards/index.ts';
+import {
+  inletFace,
+  inletFamily,
+  plugKinds,
+  standardPlugKinds,
+  type PinSignal,
+  type PlugKind,
+} from '../standards/index.ts';
 import { crossingOf, faceOfPlug, worstCrossing, type PlugWiring, type SocketPinout, type WireEnd } from './index.ts';
 
 const faceSignals = (plug: PlugKind) =>
@@ -26,13 +33,22 @@ function* permutations<T>(items: readonly T[]): Generator<T[]> {
 }
 
 describe('the crossing check', () => {
-  it.each(plugKinds)('%s: its own order, run straight, is safe; so is any order with a cable made for it', (plug) => {
-    const { pinout, wiring } = straight(plug);
-    expect(crossingOf(pinout, wiring)).toMatchObject({ word: 'safe', probe: [] });
-    const order = pinout.pins.map((_, index) => (index * 7 + 3) % pinout.pins.length);
-    if (new Set(order).size !== order.length) return;
-    const shuffled: SocketPinout = { pins: order.map((from) => pinout.pins[from]!) };
-    expect(crossingOf(shuffled, { plug, ends: pinout.pins.map((_, pin) => order.indexOf(pin) + 1) }).word).toBe('safe');
+  it.each(standardPlugKinds)(
+    '%s: its own order, run straight, is safe; so is any order with a cable made for it',
+    (plug) => {
+      const { pinout, wiring } = straight(plug);
+      expect(crossingOf(pinout, wiring)).toMatchObject({ word: 'safe', probe: [] });
+      const order = pinout.pins.map((_, index) => (index * 7 + 3) % pinout.pins.length);
+      if (new Set(order).size !== order.length) return;
+      const shuffled: SocketPinout = { pins: order.map((from) => pinout.pins[from]!) };
+      expect(crossingOf(shuffled, { plug, ends: pinout.pins.map((_, pin) => order.indexOf(pin) + 1) }).word).toBe(
+        'safe',
+      );
+    },
+  );
+  it("of a maker's own plug, of which no pin is known, is never safe", () => {
+    for (const pinout of [null, { pins: [] }, { pins: ['12', 'G'] } as SocketPinout])
+      expect(crossingOf(pinout, { plug: 'main-own', ends: [] }).word).toBe('unknown');
   });
   it('a cable of the same maker on another row of sockets puts 12 V on ground pin 2', () => {
     const made: SocketPinout = { pins: ['12', 'G', 'G', '5'] };

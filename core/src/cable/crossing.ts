@@ -52,6 +52,7 @@ export const faceOfPlug: Record<PlugKind, InletKind> = {
   'main-20+4': 'main-24',
   'main-20': 'main-20',
   'aux-6': 'aux-6',
+  'main-own': 'main-own',
   'cpu-8': 'cpu-8',
   'cpu-4+4': 'cpu-8',
   'cpu-4': 'cpu-4',
@@ -91,7 +92,8 @@ function judgePin(belongs: PinSignal, carries: PinSignal | 'nothing' | null, mai
 /**
  * Composes what a supply's socket gives, how a cable's wires run, and what the device's standard asks, pin by pin.
  * A cable of the same maker is not taken on trust: what is not known is unknown. A missing sense wire makes a plug
- * incomplete, as a missing voltage does; a 12 V-free old drive adapter is told so by its missing 3.3 V.
+ * incomplete, as a missing voltage does; a 12 V-free old drive adapter is told so by its missing 3.3 V. Of a maker's own
+ * plug nobody knows a pin, so that it is never safe.
  * @returns one entry for each pin of the device's face, by number
  */
 export function crossingOf(pinout: SocketPinout | null, wiring: PlugWiring): Crossing {
@@ -113,7 +115,7 @@ export function crossingOf(pinout: SocketPinout | null, wiring: PlugWiring): Cro
     probe: pins.filter((item) => item.word === 'unknown').map((item) => item.pin),
     word: has('short', 'wrong-voltage', 'misplaced')
       ? 'harmful'
-      : has('unknown')
+      : has('unknown') || pins.length === 0
         ? 'unknown'
         : has('missing')
           ? 'incomplete'

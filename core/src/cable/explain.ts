@@ -1,5 +1,6 @@
-import { inletFamily, plugServes, socketTakes, type CableFamily, type PlugKind } from '../standards/index.ts';
-import type { Adapter, CableKit, InletToServe } from './kit.ts';
+import { inletFamily, socketTakes, type CableFamily } from '../standards/index.ts';
+import type { Adapter, CableKit, InletToServe, KitCable } from './kit.ts';
+import { plugFits } from './own-plug.ts';
 import { newBudget, type Budget } from './plan-family.ts';
 import { familiesMeeting, planCables, type CablePlan, type PlanRules } from './plan.ts';
 
@@ -54,6 +55,7 @@ const nothingHeldBack: HeldBack = { spares: [], adapters: [] };
 const alike = (inlet: InletToServe) =>
   [
     inlet.kind,
+    inlet.ownPlug ?? '',
     inlet.place,
     inlet.reachMillimetres,
     inlet.amps12,
@@ -149,7 +151,7 @@ function explainOne(
   const family = inletFamily(inlet.kind);
   const own = (item: CableFamily) => together.some((one) => inletFamily(one.kind) === item);
 
-  const fits = (kind: PlugKind) => plugServes(kind, inlet.kind);
+  const hasPlug = (cable: KitCable) => cable.plugs.some(({ kind }) => plugFits(kind, cable, inlet));
   const shortages: Shortage[] = [];
   const remedies: CableRemedy[] = [];
   const plenty = together.length;
@@ -173,15 +175,13 @@ function explainOne(
         : item,
     );
 
-  if (!kit.cables.some((cable) => cable.plugs.some((plug) => fits(plug.kind)))) shortages.push({ code: 'plug-kind' });
+  if (!kit.cables.some(hasPlug)) shortages.push({ code: 'plug-kind' });
   if (may(set, moreSockets))
     shortages.push({ code: 'sockets', have: kit.sockets.filter((socket) => socketTakes(socket.kind, family)).length });
   if (may(set, moreCables)) {
     shortages.push({
       code: 'cables',
-      have: kit.cables
-        .filter((cable) => cable.plugs.some((plug) => fits(plug.kind)))
-        .reduce((sum, cable) => sum + cable.count, 0),
+      have: kit.cables.filter(hasPlug).reduce((sum, cable) => sum + cable.count, 0),
     });
     for (let count = 1; count <= plenty && budget.left > 0; count += 1) {
       const one = kit.cables.find(

@@ -11,6 +11,7 @@ export {
 } from './kit.ts';
 export { cableAmps12, type Carried } from './carried.ts';
 export { adapterCarries, type AdapterRefusal, adapterRefusal, adapterServes } from './adapters.ts';
+export { plugFits } from './own-plug.ts';
 export { betweenMillimetres, reachMillimetres, usualPlace } from './routing.ts';
 export { compareScores, type PlanScore } from './score.ts';
 export {

@@ -31,6 +31,8 @@ export interface KitCable {
    * it.
    */
   readonly codedWatts?: CodedWatts | undefined;
+  /** Of a cable with a maker's own main plug: the name of the inlet that it fits, the only one. */
+  readonly ownPlug?: string | undefined;
   /** The +12 output that a fixed cable hangs on, where the maker says it. */
   readonly output?: string | undefined;
   /** A spare cable from a bag that may go on this supply; the supply's own otherwise. */
@@ -50,6 +52,8 @@ export interface Adapter {
   readonly id: string;
   readonly takes: InletKind;
   readonly gives: PlugKind;
+  /** Of one that gives a maker's own main plug: the name of the inlet that it fits, the only one. */
+  readonly ownPlug?: string | undefined;
   /** How many plugs it takes, each from a cable of its own. */
   readonly legs: number;
   readonly moulded: boolean;
@@ -73,6 +77,8 @@ export interface Pin {
 export interface InletToServe {
   readonly id: string;
   readonly kind: InletKind;
+  /** The name of a maker's own main inlet, where somebody gave it one. */
+  readonly ownPlug?: string | undefined;
   readonly optional: boolean;
   readonly place: CasePlace;
   /** Length of the way from the supply's exit, in millimetres. */

@@ -1,5 +1,6 @@
-import { plugServes, type PlugKind } from '../standards/index.ts';
-import type { CableKit, InletToServe } from './kit.ts';
+import type { PlugKind } from '../standards/index.ts';
+import type { CableKit, InletToServe, KitCable } from './kit.ts';
+import { plugFits } from './own-plug.ts';
 import { betweenMillimetres } from './routing.ts';
 
 /** Two 4-pin processor inlets beside each other that one 4+4 plug serves, a half in each. */
@@ -11,9 +12,9 @@ export function isPair(inlet: InletToServe): boolean {
   return 'pair' in inlet;
 }
 
-/** Does this plug serve this inlet fully? A pair takes the two halves of one that comes apart. */
-export function servesInlet(plug: PlugKind, inlet: InletToServe): boolean {
-  return isPair(inlet) ? plug === 'cpu-4+4' : plugServes(plug, inlet.kind);
+/** Does this plug of a cable serve this inlet fully? A pair takes the two halves of one that comes apart. */
+export function servesInlet(plug: PlugKind, cable: Pick<KitCable, 'ownPlug'>, inlet: InletToServe): boolean {
+  return isPair(inlet) ? plug === 'cpu-4+4' : plugFits(plug, cable, inlet);
 }
 
 /** The inlets behind one that is planned: itself, or both of a pair. */

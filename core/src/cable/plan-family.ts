@@ -153,7 +153,7 @@ function weigh(piece: Piece): void {
 export function signature(inlet: LegToServe): string {
   let found = signatures.get(inlet);
   if (found === undefined) {
-    found = `${inlet.kind}|${inlet.optional}|${inlet.place}|${inlet.reachMillimetres}|${inlet.amps12}|${inlet.amps5}|${inlet.amps33}|${inlet.startAmps12 ?? 0}|${inlet.startAmps5 ?? 0}|${inlet.cools === true}|${inlet.leg?.ofInletId ?? ''}|${isPair(inlet) ? inlet.id : ''}`;
+    found = `${inlet.kind}|${inlet.ownPlug ?? ''}|${inlet.optional}|${inlet.place}|${inlet.reachMillimetres}|${inlet.amps12}|${inlet.amps5}|${inlet.amps33}|${inlet.startAmps12 ?? 0}|${inlet.startAmps5 ?? 0}|${inlet.cools === true}|${inlet.leg?.ofInletId ?? ''}|${isPair(inlet) ? inlet.id : ''}`;
     signatures.set(inlet, found);
   }
   return found;
@@ -172,7 +172,9 @@ export function openOf(cables: readonly KitCable[], inlet: LegToServe, sockets: 
 function whyOpen(cables: readonly KitCable[], inlet: InletToServe, sockets: number): OpenReason {
   const fitting = cables
     .filter((cable) => strongEnough(cable, inlet))
-    .flatMap((cable) => cable.plugs.filter((plug) => servesInlet(plug.kind, inlet)).map((plug) => ({ cable, plug })));
+    .flatMap((cable) =>
+      cable.plugs.filter((plug) => servesInlet(plug.kind, cable, inlet)).map((plug) => ({ cable, plug })),
+    );
   if (fitting.length === 0) return 'no-such-plug';
   const reaching = fitting.filter(({ plug }) => plug.millimetres >= inlet.reachMillimetres);
   if (reaching.length === 0) return 'too-short';
@@ -399,7 +401,7 @@ export function searchFamily(
         if (blocked || slot < from || piece.taken[plug] !== null) continue;
         const { kind } = piece.cable.plugs[plug]!;
         const at = { piece, plug, slot };
-        if (servesInlet(kind, inlet)) tryPlug(depth, score, at, -1);
+        if (servesInlet(kind, piece.cable, inlet)) tryPlug(depth, score, at, -1);
         if (inlet.leg !== undefined || isPair(inlet)) continue;
         for (let which = 0; which < adapters.length; which += 1)
           if (left[which]! > 0 && plugServes(kind, adapters[which]!.takes) && adapterServes(adapters[which]!, inlet))

@@ -1,4 +1,12 @@
-import { inletFamily, limits, plugServes, socketTakes, type InletKind, type SocketKind } from '../standards/index.ts';
+import {
+  inletFamily,
+  limits,
+  plugServes,
+  socketTakes,
+  type InletKind,
+  type PlugKind,
+  type SocketKind,
+} from '../standards/index.ts';
 import type { Random } from '../simulate/index.ts';
 import {
   adapterCarries,
@@ -187,12 +195,27 @@ export function randomProblem(random: Random): PlanProblem {
     ...(random() < 0.3 ? ['card-16' as const] : []),
     ...Array.from({ length: Math.floor(random() * 4) }, () => 'drive' as const),
   ];
+  // A maker's own main, with what is made for it and for another one that looks alike.
+  if (random() < 0.15) {
+    inlets[0] = { ...inlets[0]!, kind: 'main-own', ownPlug: 'North 10' };
+    for (const ownPlug of ['North 10', 'South 10']) {
+      const made = { takes: 'main-24', gives: 'main-own', legs: 1, moulded: false, watts: null, count: 1 } as const;
+      if (random() < 0.6) atHand.push({ ...made, id: ownPlug, ownPlug, addsMillimetres: 150 });
+    }
+    if (random() < 0.3) {
+      const ownPlug = random() < 0.5 ? 'North 10' : 'South 10';
+      cables[0] = { ...cables[0]!, ownPlug, plugs: [{ kind: 'main-own', millimetres: 600 }] };
+    }
+  }
   return {
     inlets,
     rules: { ...usualRules, adapters: atHand },
     kit: { cables, sockets: kinds.map((kind, index) => ({ kind, label: `${kind} ${index}` })) },
   };
 }
+
+const goesInto = (kind: PlugKind, { ownPlug }: { readonly ownPlug?: string | undefined }, inlet: InletToServe) =>
+  plugServes(kind, inlet.kind) && (kind !== 'main-own' || ownPlug === inlet.ownPlug);
 
 /**
  * Weights that keep the linear part of the order: open inlets, the larger of them, overloaded cables, optional inlets,
@@ -277,13 +300,13 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
           onInlet[i]!.push(name);
           if (inlet.kind === 'cpu-4' && adds === 0) smallInlets.add(name);
         };
-        if (plugServes(plug.kind, inlet.kind) && plug.millimetres >= inlet.reachMillimetres)
+        if (goesInto(plug.kind, piece, inlet) && plug.millimetres >= inlet.reachMillimetres)
           offer(`x${i}_${p}_${k}`, 0);
         rules.adapters.forEach((adapter, a) => {
           if (
             adapter.legs > 1 ||
             !plugServes(plug.kind, adapter.takes) ||
-            !plugServes(adapter.gives, inlet.kind) ||
+            !goesInto(adapter.gives, adapter, inlet) ||
             !adapterCarries(adapter, inlet) ||
             plug.millimetres + adapter.addsMillimetres < inlet.reachMillimetres
           )

@@ -331,7 +331,7 @@ function fillingsFor(
         const adapter = which < 0 ? null : adapters[which]!;
         if (
           adapter === null
-            ? !servesInlet(plug.kind, inlet)
+            ? !servesInlet(plug.kind, cable, inlet)
             : inlet.leg !== undefined ||
               isPair(inlet) ||
               on.filter((item) => item.which === which).length >= adapter.count ||

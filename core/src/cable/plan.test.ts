@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { inletFamily, limits, plugServes, socketTakes } from '../standards/index.ts';
-import { planCables, usualRules, type CableKit, type InletToServe, type KitCable } from './index.ts';
+import { checkPlan, planCables, usualRules, type CableKit, type InletToServe, type KitCable } from './index.ts';
 import { compareScores, noScore, type PlanScore } from './score.ts';
 
 const inlet = (id: string, kind: InletToServe['kind'], extra: Partial<InletToServe> = {}): InletToServe => ({
@@ -48,6 +48,42 @@ describe('cable plan', () => {
       { kitCableId: 'cpu', count: 1 },
       { kitCableId: 'card', count: 1 },
     ]);
+  });
+  it("gives two of a maker's own inlets each its own plug, and none the plug of another name", () => {
+    const kit: CableKit = {
+      sockets: sockets('main'),
+      cables: [
+        cable('main', 'main', [plug('main-20+4')]),
+        cable('own', 'main', [plug('main-own')], { fixed: true, ownPlug: 'Six, at the edge' }),
+      ],
+    };
+    const made = { takes: 'main-24', gives: 'main-own', legs: 1, moulded: false, watts: null, count: 1 } as const;
+    const adapters = ['Ten, in the middle', 'Twelve'].map((ownPlug) => ({
+      ...made,
+      id: ownPlug,
+      ownPlug,
+      addsMillimetres: 150,
+    }));
+    const ten = inlet('ten', 'main-own', { ownPlug: 'Ten, in the middle' });
+    const six = inlet('six', 'main-own', { ownPlug: 'six, at the edge' });
+    const rules = { ...usualRules, adapters };
+    const plan = planCables(kit, [ten, six], rules);
+    expect(plan.open).toEqual([]);
+    expect(plan.assignments.map(({ inletId, kitCableId, adapterId }) => [inletId, kitCableId, adapterId])).toEqual([
+      ['ten', 'main', 'Ten, in the middle'],
+      ['six', 'own', null],
+    ]);
+    expect(checkPlan(kit, [ten, six], plan.assignments, rules)).toEqual([]);
+    // The same plugs in inlets that are called otherwise break the rule.
+    const others = [ten, six].map((item) => ({ ...item, ownPlug: 'Eight' }));
+    expect(checkPlan(kit, others, plan.assignments, rules).map(({ code }) => code)).toEqual(['no-fit', 'no-fit']);
+    const unnamed = [inlet('m', 'main-own')];
+    expect(planCables(kit, unnamed, rules).open).toEqual([{ inletId: 'm', optional: false, reason: 'no-such-plug' }]);
+    const pin = { inletId: 'ten', kitCableId: 'own', copy: 0, plugIndex: 0, socketLabel: null };
+    expect(planCables(kit, [ten, six], { ...rules, pins: [pin] })).toMatchObject({
+      refused: [{ inletId: 'ten', code: 'no-fit' }],
+      wrong: [{ inletId: 'ten' }],
+    });
   });
   it('shares one card cable only where the load allows it', () => {
     const kit: CableKit = {

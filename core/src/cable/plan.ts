@@ -1,13 +1,7 @@
-import {
-  cableFamilies,
-  inletFamily,
-  plugServes,
-  socketTakes,
-  type CableFamily,
-  type PlugKind,
-} from '../standards/index.ts';
+import { cableFamilies, inletFamily, socketTakes, type CableFamily, type PlugKind } from '../standards/index.ts';
 import type { Adapter, CableKit, InletToServe, KitCable, Pin, Socket } from './kit.ts';
 import { adapterRefusal, adapterServes } from './adapters.ts';
+import { plugFits } from './own-plug.ts';
 import {
   leftOpen,
   newBudget,
@@ -150,7 +144,7 @@ function settlePins(kit: CableKit, inlets: readonly InletToServe[], pins: readon
       else if (held === undefined && [...sockets.values()].includes(socket)) refuse('socket-twice');
       else sockets.set(key, socket);
     }
-    const fits = plugServes(plugKind, inlet.kind) && inletFamily(inlet.kind) === cable.family;
+    const fits = plugFits(plugKind, cable, inlet) && inletFamily(inlet.kind) === cable.family;
     if (!fits) refuse('no-fit');
     kept.push({ pin, cable, inlet, fits });
   }

@@ -127,7 +127,7 @@ export const powerConnectors: readonly Connector[] = [
     ],
     out: latchOut,
     in: 'Only into the inlet that it came out of; photograph it first.',
-    recordAs: null,
+    recordAs: 'main-own',
   },
   {
     id: 'aux-6',

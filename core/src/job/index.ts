@@ -65,7 +65,7 @@ export {
   seatChecks,
   type SeatState,
 } from './cabling.ts';
-export { type Leftover, leftoversOf } from './leftovers.ts';
+export { type Leftover, leftoversOf, oldCablesOf } from './leftovers.ts';
 export { type FreeEnd, freeEndsOf, type FreePiece } from './free-ends.ts';
 export {
   cableAt,

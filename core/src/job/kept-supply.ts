@@ -1,7 +1,8 @@
-import { inletFamily, plugServes, type CableFamily } from '../standards/index.ts';
+import { inletFamily, type CableFamily } from '../standards/index.ts';
 import {
   faceOfPlug,
   planCables,
+  plugFits,
   type Assignment,
   type CableKit,
   type CablePlan,
@@ -34,7 +35,8 @@ interface FoundPiece {
 
 const keyOf = ({ kitCableId, copy }: Pick<Pin, 'kitCableId' | 'copy'>) => `${kitCableId} ${copy}`;
 
-function familyOf({ plugs }: RecordedCable): CableFamily | null {
+/** The family that a recorded cable belongs to, by its first plug; null without one. */
+export function familyOf({ plugs }: Pick<RecordedCable, 'plugs'>): CableFamily | null {
   return plugs.length === 0 ? null : inletFamily(faceOfPlug[plugs[0]!.kind]);
 }
 
@@ -45,7 +47,7 @@ function plugsFor(cable: KitCable, recorded: RecordedCable, inlets: ReadonlyMap<
     const inlet = inletId === null ? undefined : inlets.get(inletId);
     if (inlet === undefined) continue;
     const plugIndex = cable.plugs.findIndex(
-      (plug, index) => plugServes(plug.kind, inlet.kind) && !taken.some((one) => one.plugIndex === index),
+      (plug, index) => plugFits(plug.kind, cable, inlet) && !taken.some((one) => one.plugIndex === index),
     );
     if (plugIndex < 0) return null;
     taken.push({ inletId: inlet.id, plugIndex });

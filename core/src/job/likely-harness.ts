@@ -7,7 +7,7 @@ export const usualPlug: Record<InletKind, PlugKind> = {
   'main-24': 'main-20+4',
   'main-20': 'main-20',
   'aux-6': 'aux-6',
-  'main-own': 'main-24',
+  'main-own': 'main-own',
   'cpu-8': 'cpu-4+4',
   'cpu-4': 'cpu-4',
   'card-16': 'card-16',

@@ -15,7 +15,7 @@ export {
   partsAt,
   type PowerFigures,
 } from './part.ts';
-export { type PartClass, partClass, partClasses } from './part-classes.ts';
+export { ownMainLabel, type PartClass, partClass, partClasses } from './part-classes.ts';
 export {
   ageShare,
   type CombinedLimit,

@@ -32,6 +32,8 @@ function figures(draft: Draft): PowerFigures {
   };
 }
 
+/** What a maker's own main inlet is called until somebody names it; no adapter is made for this name. */
+export const ownMainLabel = "Main, maker's own";
 const inlet = (kind: InletKind, label: string, optional = false) => ({ kind, label, optional });
 const boardFigures = figures({
   lowWatts: 20,
@@ -89,7 +91,7 @@ export const partClasses: readonly PartClass[] = [
     group: 'board',
     name: 'Maker-built board with its own main connector',
     figures: boardFigures,
-    inlets: [inlet('main-own', "Main, maker's own"), inlet('cpu-4', 'Processor 4')],
+    inlets: [inlet('main-own', ownMainLabel), inlet('cpu-4', 'Processor 4')],
   },
   {
     id: 'board-884',

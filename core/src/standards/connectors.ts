@@ -26,10 +26,7 @@ export const inletKinds = [
   'peripheral-4',
   'small-drive-4',
 ] as const satisfies readonly InletKind[];
-/**
- * Inlets that follow a standard; `main-own` is a maker's own main connector, for which no other maker's supply has a
- * plug.
- */
+/** Inlets that follow a standard; `main-own` is a maker's own main connector, which takes only the plug of its name. */
 export const standardInletKinds = inletKinds.filter((kind) => kind !== 'main-own');
 
 /** What sits at the device end of a cable. */
@@ -38,6 +35,7 @@ export type PlugKind =
   | 'main-20+4'
   | 'main-20'
   | 'aux-6'
+  | 'main-own'
   | 'cpu-8'
   | 'cpu-4+4'
   | 'cpu-4'
@@ -53,6 +51,7 @@ export const plugKinds = [
   'main-20+4',
   'main-20',
   'aux-6',
+  'main-own',
   'cpu-8',
   'cpu-4+4',
   'cpu-4',
@@ -64,6 +63,8 @@ export const plugKinds = [
   'peripheral-4',
   'small-drive-4',
 ] as const satisfies readonly PlugKind[];
+/** Plugs that follow a standard, without a maker's own. */
+export const standardPlugKinds = plugKinds.filter((kind) => kind !== 'main-own');
 
 /** What sits at the back of a modular supply. `cpu-card` takes a processor or a card cable alike. */
 export type SocketKind = 'main' | 'cpu' | 'card' | 'cpu-card' | 'card-16' | 'drive';
@@ -84,7 +85,7 @@ const plugsForInlet: Record<InletKind, readonly PlugKind[]> = {
   'main-24': ['main-24', 'main-20+4'],
   'main-20': ['main-20+4', 'main-20', 'main-24'],
   'aux-6': ['aux-6'],
-  'main-own': [],
+  'main-own': ['main-own'],
   'cpu-8': ['cpu-8', 'cpu-4+4'],
   'cpu-4': ['cpu-4', 'cpu-4+4'],
   'card-16': ['card-16'],

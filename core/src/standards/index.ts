@@ -39,6 +39,7 @@ export {
   pinSignals,
   type PlugKind,
   plugKinds,
+  standardPlugKinds,
   comesApart,
   leftBeside,
   type LeftPiece,

@@ -1,7 +1,7 @@
 import type { Protection } from '../standards/index.ts';
 import { reachMillimetres, usualPlace, type Adapter, type InletToServe, type KitCable } from '../cable/index.ts';
 import { demandOf, inletDraws, inletLoads, type Demand, type InletDraw, type School } from '../load/index.ts';
-import { partClass, partsAt, type CaseLayout, type Casing, type MachinePart } from '../machine/index.ts';
+import { ownMainLabel, partClass, partsAt, type CaseLayout, type Casing, type MachinePart } from '../machine/index.ts';
 import type { DayProfile, Tariff } from './running-cost.ts';
 
 /** What the client or the shop asks of a supply beside its power. */
@@ -58,6 +58,7 @@ export function inletsToServe(
       return {
         id: inlet.id,
         kind: inlet.kind,
+        ...(inlet.kind === 'main-own' && inlet.label !== ownMainLabel ? { ownPlug: inlet.label } : {}),
         optional: inlet.optional,
         place,
         reachMillimetres: inlet.wayMillimetres ?? reachMillimetres(layout, inlet.kind, place),

@@ -1,5 +1,13 @@
-import { excursionMultiple, plugServes, type ExcursionMilliseconds } from '../standards/index.ts';
-import { newBudget, planCables, usualRules, type CableKit, type CablePlan, type planFamily } from '../cable/index.ts';
+import { excursionMultiple, type ExcursionMilliseconds } from '../standards/index.ts';
+import {
+  newBudget,
+  planCables,
+  plugFits,
+  usualRules,
+  type CableKit,
+  type CablePlan,
+  type planFamily,
+} from '../cable/index.ts';
 import {
   inputWatts,
   lastingShare,
@@ -208,7 +216,7 @@ function extensionFor(kit: CableKit, question: FitQuestion, inletId: string): Re
   const inlet = question.inlets.find((item) => item.id === inletId)!;
   const longest = Math.max(
     ...kit.cables.flatMap((cable) =>
-      cable.plugs.filter((plug) => plugServes(plug.kind, inlet.kind)).map((plug) => plug.millimetres),
+      cable.plugs.filter((plug) => plugFits(plug.kind, cable, inlet)).map((plug) => plug.millimetres),
     ),
     0,
   );
@@ -223,12 +231,12 @@ function extensionFor(kit: CableKit, question: FitQuestion, inletId: string): Re
  */
 function moreCables(kit: CableKit, question: FitQuestion, inletIds: readonly string[], solve: Solve): Remedy | null {
   const rules = { ...usualRules, allowShared: question.sharedCardCable };
-  const kinds = inletIds.map((id) => question.inlets.find((item) => item.id === id)!.kind);
+  const missing = inletIds.map((id) => question.inlets.find((item) => item.id === id)!);
   const helpful = kit.cables.filter(
     (cable) =>
       !cable.fixed &&
       cable.spare !== true &&
-      cable.plugs.some((plug) => kinds.some((kind) => plugServes(plug.kind, kind))),
+      cable.plugs.some((plug) => missing.some((inlet) => plugFits(plug.kind, cable, inlet))),
   );
   const budget = newBudget(mostStepsForCables);
   for (let count = 1; count <= inletIds.length; count += 1)

@@ -85,8 +85,12 @@ export function inletCaution(kind: InletKind): string | null {
     case 'main-24':
     case 'main-20':
     case 'aux-6':
-    case 'main-own':
       return 'Hold the board from behind while you push.';
+    case 'main-own':
+      return (
+        'Only the plug or the adapter made for this very board: plugs that look alike differ pin by pin, and burn it. ' +
+        'Hold the board from behind while you push.'
+      );
     case 'sata':
     case 'peripheral-4':
       return null;
@@ -247,12 +251,17 @@ export function adapterRefusalText(refusal: NonNullable<ReturnType<typeof adapte
       return 'never: moulded adapters from the four-pin plug are a fire risk';
     case 'too-few-legs':
       return 'never: fewer separate 8-pin cables than its watts ask for';
+    case 'unnamed':
+      return "a maker's own main plug needs the name of the very inlet that it fits, and no other has one";
     case 'no-such-use':
       return 'no use is known for it';
   }
 }
 /** What is lost with an adapter although it may be used. */
-export function adapterNote(adapter: Pick<Adapter, 'takes' | 'gives' | 'legs' | 'addsMillimetres'>): string {
+export function adapterNote(
+  adapter: Pick<Adapter, 'takes' | 'gives' | 'ownPlug' | 'legs' | 'addsMillimetres'>,
+): string {
+  if (adapter.ownPlug !== undefined) return `for “${adapter.ownPlug}” alone: plugs that look alike differ pin by pin`;
   if (adapter.takes === 'peripheral-4' && adapter.gives === 'sata') return 'loses 3.3 V and hot plugging';
   if (adapter.legs > 1) return `each of its ${adapter.legs} legs on a cable of its own`;
   return adapter.addsMillimetres > 0

@@ -17,6 +17,7 @@ import {
   number,
   numberOf,
   oneOf,
+  optional,
   orNull,
   text,
   type ChildTable,
@@ -67,7 +68,7 @@ export const cablePlugs: ChildTable<BagPlug> = {
   table: 'bag_cable_plug',
   parent: 'cable_id',
   order: 'position',
-  ...describe<BagPlug>({ kind: oneOf(plugKinds), millimetres: number, ends: wireEnds }),
+  ...describe<BagPlug>({ kind: oneOf(plugKinds), millimetres: orNull(number), ends: wireEnds }),
 };
 
 export const adapter = describe<BagAdapter>({
@@ -77,6 +78,7 @@ export const adapter = describe<BagAdapter>({
   place: text,
   takes: oneOf(inletKinds),
   gives: oneOf(plugKinds),
+  ownPlug: optional(text),
   legs: number,
   moulded: boolean,
   addsMillimetres: number,

@@ -58,7 +58,7 @@ describe('reading', () => {
   });
   it('gives shop, supplies and knowledge in their schemas', async () => {
     expect((await call<{ technicians: unknown[] }>('/shop')).body.technicians).toHaveLength(3);
-    expect((await call<unknown[]>('/supplies')).body).toHaveLength(28);
+    expect((await call<unknown[]>('/supplies')).body).toHaveLength(29);
     expect((await call<{ faults: unknown[] }>('/knowledge')).body.faults).toHaveLength(34);
   });
 });

@@ -77,6 +77,7 @@ export const cables = ofModel<Omit<KitCable, 'plugs' | 'spare'>>('supply_model_c
   count: number,
   gauge: numberOf(gauges),
   codedWatts: optional(numberOf(codedWatts)),
+  ownPlug: optional(text),
   output: optional(text),
 });
 export const plugs = ofModel<KitPlug & { readonly cableId: string }>('supply_model_plug', {

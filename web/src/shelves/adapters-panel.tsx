@@ -22,6 +22,7 @@ const fresh = {
   place: '',
   takes: 'cpu-8',
   gives: 'cpu-4+4',
+  ownPlug: '',
   legs: '1',
   adds: '200',
   watts: '',
@@ -45,6 +46,7 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
       place: draft.place,
       takes: draft.takes,
       gives: draft.gives,
+      ...(draft.gives === 'main-own' && draft.ownPlug.trim() !== '' ? { ownPlug: draft.ownPlug.trim() } : {}),
       legs: figure(draft.legs),
       moulded: draft.moulded,
       addsMillimetres: figure(draft.adds),
@@ -62,7 +64,11 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
     } else
       setTold([problemOf(answer.error).title, ...(problemOf(answer.error).errors ?? []).map((error) => error.message)]);
   }
-  const field = (name: 'label' | 'place' | 'legs' | 'adds' | 'watts' | 'count', label: string, width: number) => (
+  const field = (
+    name: 'label' | 'place' | 'ownPlug' | 'legs' | 'adds' | 'watts' | 'count',
+    label: string,
+    width: number,
+  ) => (
     <label className="field" style={{ width }}>
       <span className="name">{label}</span>
       <Input
@@ -87,8 +93,8 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
           rowProps={(adapter) => ({ 'data-adapter': adapter.label })}
           columns={[
             { head: 'Label', cell: (adapter) => <span className="tag small">{adapter.label}</span> },
-            { head: 'Takes', cell: (adapter) => adapter.takes },
-            { head: 'Gives', cell: (adapter) => adapter.gives },
+            { head: 'Takes', cell: (adapter) => inletName[adapter.takes] },
+            { head: 'Gives', cell: (adapter) => plugName[adapter.gives] },
             { head: 'Legs', className: 'num', cell: (adapter) => adapter.legs },
             { head: 'Adds', className: 'num', cell: (adapter) => `${adapter.addsMillimetres} mm` },
             {
@@ -148,6 +154,7 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
               options={[...plugKinds.map((kind) => ({ value: kind, label: plugName[kind] }))]}
             />
           </label>
+          {draft.gives === 'main-own' && field('ownPlug', 'For the inlet named', 190)}
           {field('legs', 'Legs', 60)}
           {field('adds', 'Adds (mm)', 90)}
           {field('watts', 'Carries (W)', 95)}

@@ -7,9 +7,9 @@ import {
   faceOfPlug,
   inletFace,
   parseFigure,
-  plugKinds,
   plugName,
   signalText,
+  standardPlugKinds,
 } from '@fairwatt/core';
 import { problemOf, useCableBagsQuery, useChangeBagCableMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
@@ -45,7 +45,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
       ? [{ kind: 'sata', millimetres: '500', ends: '' }]
       : was.plugs.map((plug) => ({
           kind: plug.kind,
-          millimetres: String(plug.millimetres),
+          millimetres: plug.millimetres === null ? '' : String(plug.millimetres),
           ends: plug.ends.map(endText).join(' '),
         })),
   );
@@ -60,7 +60,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
       codedWatts: fields.family !== 'card-16' || fields.codedWatts === '' ? null : Number(fields.codedWatts),
       plugs: plugs.map((plug) => ({
         kind: plug.kind,
-        millimetres: parseFigure(plug.millimetres) ?? plug.millimetres,
+        millimetres: plug.millimetres.trim() === '' ? null : (parseFigure(plug.millimetres) ?? plug.millimetres),
         ends: plug.ends
           .split(/[\s,]+/)
           .filter((end) => end !== '')
@@ -166,7 +166,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
                     aria-label={`Plug ${index + 1}`}
                     value={plug.kind}
                     onChange={(picked) => set({ kind: picked })}
-                    options={[...plugKinds.map((kind) => ({ value: kind, label: plugName[kind] }))]}
+                    options={[...standardPlugKinds.map((kind) => ({ value: kind, label: plugName[kind] }))]}
                   />
                 </label>
                 <label className="field">
@@ -174,6 +174,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
                   <Input
                     className="fig"
                     value={plug.millimetres}
+                    placeholder="not measured"
                     onChange={(event) => set({ millimetres: event.target.value })}
                   />
                 </label>

@@ -186,7 +186,9 @@ export default function CableBagsPage() {
                 return (
                   <div key={index} className="crossed-plug">
                     <p>
-                      <strong>{plugName[plug.kind]}</strong> at {plug.millimetres} mm: {crossingSentence(crossing)}
+                      <strong>{plugName[plug.kind]}</strong>{' '}
+                      {plug.millimetres === null ? '(length not measured)' : `at ${plug.millimetres} mm`}:{' '}
+                      {crossingSentence(crossing)}
                     </p>
                     <ConnectorFace
                       kind={faceOfPlug[plug.kind]}

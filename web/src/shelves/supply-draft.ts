@@ -25,6 +25,8 @@ export interface CableDraft {
   gauge: string;
   /** Coded watts of a 16-pin cable; empty where nobody read them. */
   coded: string;
+  /** Of a maker's own main plug, the inlet that it fits. */
+  ownPlug: string;
   plugs: string;
   output: string;
 }
@@ -110,6 +112,7 @@ export function wholeOf(model: SupplyModel | null, fresh: boolean): Whole {
           count: '1',
           gauge: '18',
           coded: '',
+          ownPlug: '',
           plugs: 'main-20+4 600',
           output: '',
         },
@@ -161,6 +164,7 @@ export function wholeOf(model: SupplyModel | null, fresh: boolean): Whole {
       count: String(cable.count),
       gauge: String(cable.gauge),
       coded: cable.codedWatts === undefined ? '' : String(cable.codedWatts),
+      ownPlug: cable.ownPlug ?? '',
       plugs: cable.plugs.map((plug) => `${plug.kind} ${plug.millimetres}`).join(', '),
       output: cable.output ?? '',
     })),
@@ -245,6 +249,7 @@ export function modelFrom({ fields, ...whole }: Whole, onShelf: number): unknown
             const [kind = '', millimetres = ''] = plug.split(/\s+|@/);
             return { kind, millimetres: figure(millimetres) };
           }),
+        ...(cable.plugs.includes('main-own') ? optional('ownPlug', cable.ownPlug) : {}),
         ...optional('output', cable.output),
       })),
     },

@@ -333,6 +333,20 @@ export function KitFields({ whole, setWhole, set, drop, errorAt, ownError, twelv
               </>
             ),
           },
+          whole.cables.some((cable) => cable.plugs.includes('main-own')) && {
+            head: 'Fits the inlet named',
+            width: 150,
+            cell: (cable, index) =>
+              cable.plugs.includes('main-own') && (
+                <Input
+                  className="cell-input"
+                  aria-label={`Inlet that the maker’s own plug of cable ${index + 1} fits`}
+                  value={cable.ownPlug}
+                  maxLength={40}
+                  onChange={(event) => set('cables', index, { ownPlug: event.target.value })}
+                />
+              ),
+          },
           twelve.length > 1 && {
             head: 'Output',
             width: 90,
@@ -371,6 +385,7 @@ export function KitFields({ whole, setWhole, set, drop, errorAt, ownError, twelv
                 count: '1',
                 gauge: '18',
                 coded: '',
+                ownPlug: '',
                 plugs: '',
                 output: '',
               },

@@ -1,23 +1,29 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Button } from 'antd';
 import { Link } from 'react-router';
-import { leftoversOf } from '@fairwatt/core';
+import { leftoversOf, oldCablesOf, presentModel, type Leftover } from '@fairwatt/core';
 import { problemOf, useChangeBagCableMutation } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
 
-/** What stays over of the kit goes into the bags in one act, each piece labelled. */
-export function BagLeftovers() {
-  const { job, view, shop, technician, locked } = useDesk();
+/** Pieces into the bags in one act, each labelled; what is there already is said. */
+function IntoBags({
+  what,
+  pieces,
+  onDone,
+  children,
+}: {
+  readonly what: 'leftovers' | 'old cables';
+  readonly pieces: readonly Leftover[];
+  readonly onDone?: () => void;
+  readonly children: ReactNode;
+}) {
+  const { technician, locked } = useDesk();
   const [change, state] = useChangeBagCableMutation();
   const [told, setTold] = useState<string | null>(null);
-  const { plan } = view.cabling;
-  const { chosen } = view;
-  if (plan === null || chosen === null || plan.bagged.length === 0) return null;
-  const left = leftoversOf(job, view.cabling, chosen, shop.bags);
 
   async function put(): Promise<void> {
     setTold(null);
-    for (const piece of left) {
+    for (const piece of pieces) {
       const answer = await change({
         by: technician ?? '',
         basedOn: 0,
@@ -27,15 +33,15 @@ export function BagLeftovers() {
       setTold(problemOf(answer.error).title);
       return;
     }
+    onDone?.();
   }
 
   return (
-    <p className="quiet" data-leftovers={left.length}>
-      In the bag, labelled {chosen.name}:{' '}
-      {plan.bagged.map((piece) => `${piece.count} × ${piece.kitCableId}`).join(', ')}.{' '}
-      {left.length > 0 ? (
+    <p className="quiet" data-into-bags={what} data-left={pieces.length}>
+      {children}{' '}
+      {pieces.length > 0 ? (
         <Button type="link" disabled={locked || state.isLoading} onClick={() => void put()}>
-          Put {left.length === 1 ? 'it' : `these ${left.length}`} into Cable bags
+          Put {pieces.length === 1 ? 'it' : `these ${pieces.length}`} into Cable bags
         </Button>
       ) : (
         <>
@@ -48,5 +54,32 @@ export function BagLeftovers() {
         </span>
       )}
     </p>
+  );
+}
+
+/** What stays over of the new supply's kit. */
+export function BagLeftovers() {
+  const { job, view, shop } = useDesk();
+  const { plan } = view.cabling;
+  const { chosen } = view;
+  if (plan === null || chosen === null || plan.bagged.length === 0) return null;
+  return (
+    <IntoBags what="leftovers" pieces={leftoversOf(job, view.cabling, chosen, shop.bags)}>
+      In the bag, labelled {chosen.name}:{' '}
+      {plan.bagged.map((piece) => `${piece.count} × ${piece.kitCableId}`).join(', ')}.
+    </IntoBags>
+  );
+}
+
+/** The cables of the supply that was taken out; their step is ticked with it. */
+export function BagOldCables({ onDone }: { readonly onDone: () => void }) {
+  const { job, shop } = useDesk();
+  const present = presentModel(job, shop.supplies);
+  const all = oldCablesOf(job, present, { cables: [] });
+  if (all.length === 0) return null;
+  return (
+    <IntoBags what="old cables" pieces={oldCablesOf(job, present, shop.bags)} onDone={onDone}>
+      The old supply’s {all.length === 1 ? 'cable' : `${all.length} cables`}, labelled {all[0]!.cameWith}.
+    </IntoBags>
   );
 }

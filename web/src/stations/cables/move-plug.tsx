@@ -6,7 +6,7 @@ import {
   kitCableText,
   pinRefusalText,
   planCables,
-  plugServes,
+  plugFits,
   socketTakes,
   spareId,
   type InletRow,
@@ -44,6 +44,7 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
   const ways = useMemo((): readonly Way[] => {
     if (kit === null || plan === null) return [];
     const openNow = new Set(plan.open.map((item) => item.inletId));
+    const inlet = inlets.find((item) => item.id === row.inletId)!;
     return kit.cables
       .flatMap((cable) => {
         const used = plan.cables.filter((item) => item.kitCableId === cable.id).map((item) => item.copy);
@@ -52,7 +53,7 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
         return [...used, ...(fresh === undefined ? [] : [fresh])].flatMap((copy) =>
           cable.plugs.flatMap((plug, plugIndex): Way[] => {
             if (
-              !plugServes(plug.kind, row.kind) ||
+              !plugFits(plug.kind, cable, inlet) ||
               (row.kitCableId === cable.id && row.copy === copy && row.plugIndex === plugIndex)
             )
               return [];

@@ -11,6 +11,7 @@ import {
   kitCableText,
   nextStage,
   openBecauseText,
+  ownMainLabel,
   openInletText,
   fittingText,
   pieceOf,
@@ -472,6 +473,13 @@ function WhyOpen({ row }: { readonly row: InletRow }) {
             </span>
           ))}{' '}
           {probe.length === 1 ? 'has' : 'have'} such a plug, not proved on this supply. Probe it first.
+        </p>
+      )}
+      {row.kind === 'main-own' && (
+        <p>
+          {row.label === ownMainLabel
+            ? 'Name this inlet at Intake as its maker does: what fits it is found by that name alone.'
+            : `Only an adapter in Cable bags or a supply in the list that names “${row.label}” goes into it.`}
         </p>
       )}
       <p className="quiet">

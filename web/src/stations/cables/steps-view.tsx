@@ -16,6 +16,7 @@ import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { InterlockCard } from '../../job/interlock-card.tsx';
 import type { OpenWay } from './cables.tsx';
+import { BagOldCables } from './bag-leftovers.tsx';
 import { LaidWays } from './laid-ways.tsx';
 import { PassStage } from './pass-stage.tsx';
 
@@ -147,6 +148,7 @@ export function StepsView({
               </p>
             )}
             {next.kind === 'note-ways' && <LaidWays />}
+            {next.kind === 'bag-old' && <BagOldCables onDone={() => act({ kind: 'tick-step', stepId: next.id })} />}
             {held(next) && bar !== null && <InterlockCard interlock={bar} />}
             {next.way.length > 1 && (
               <ol className="way">
