@@ -1,4 +1,5 @@
-import type { Act, Job } from '@fairwatt/core';
+import { readFile } from 'node:fs/promises';
+import { newParts, partClass, type Act, type Job, type JobPart, type SupplyModel } from '@fairwatt/core';
 import { application } from './running.ts';
 
 async function posted<T>(path: string, body: unknown): Promise<T> {
@@ -7,7 +8,9 @@ async function posted<T>(path: string, body: unknown): Promise<T> {
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(body),
   });
-  return (await answer.json()) as T;
+  const told: unknown = await answer.json();
+  if (!answer.ok) throw new Error(`${path} was refused: ${JSON.stringify(told)}`);
+  return told as T;
 }
 
 /** A job of which nothing is known yet. @returns its code */
@@ -29,3 +32,20 @@ export const noted = (checkId: string, outcomeId: string): Act => ({
 
 export const jobOf = async (code: string): Promise<Job> =>
   (await (await fetch(`${application.url}/api/jobs/${code}`)).json()) as Job;
+
+/** The acts of taking a machine in, part by part; those that are only planned are another call. */
+export function machine(classIds: readonly string[], change: JobPart['change'] = 'stays'): Act[] {
+  const wanted = classIds.map((classId) => {
+    const { name, figures, inlets } = partClass(classId)!;
+    return { source: { classId, name, figures, inlets }, quantity: 1, change };
+  });
+  let made = 0;
+  const parts = newParts(wanted, [], () => `${change}-${(made += 1)}`);
+  return parts.map((part) => ({ kind: 'put-part', part, basedOn: 0 }));
+}
+
+const shopFile = new URL('../demo/supplies.json', import.meta.url);
+export async function supplyCalled(name: string): Promise<SupplyModel> {
+  const { supplies } = JSON.parse(await readFile(shopFile, 'utf8')) as { supplies: SupplyModel[] };
+  return supplies.find((model) => model.name === name)!;
+}

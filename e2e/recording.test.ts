@@ -1,10 +1,8 @@
-import { readFile } from 'node:fs/promises';
 import type { Page } from 'puppeteer-core';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { newParts, partClass, type Act, type SupplyModel } from '@fairwatt/core';
 import { choose, fill, press, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
-import { doActs, jobOf, newJob } from './messages.ts';
+import { doActs, jobOf, machine, newJob, supplyCalled } from './messages.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;
@@ -13,21 +11,6 @@ let acts = 0;
 const errors: string[] = [];
 const fitted = 'Corvane 1000 S';
 
-/** The acts of taking a machine in, part by part. */
-function machine(classIds: readonly string[]): Act[] {
-  const wanted = classIds.map((classId) => {
-    const { name, figures, inlets } = partClass(classId)!;
-    return { source: { classId, name, figures, inlets }, quantity: 1, change: 'stays' as const };
-  });
-  let made = 0;
-  const parts = newParts(wanted, [], () => `part-${(made += 1)}`);
-  return parts.map((part) => ({ kind: 'put-part', part, basedOn: 0 }));
-}
-const shopFile = new URL('../demo/supplies.json', import.meta.url);
-async function supplyCalled(name: string): Promise<SupplyModel> {
-  const { supplies } = JSON.parse(await readFile(shopFile, 'utf8')) as { supplies: SupplyModel[] };
-  return supplies.find((model) => model.name === name)!;
-}
 const tower = [
   'board-88',
   'card-888',

@@ -678,6 +678,7 @@ export {
   neverText,
   observationText,
   openBecauseText,
+  ownPlugText,
   openInletText,
   bareMissingText,
   bareSentence,

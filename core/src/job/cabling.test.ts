@@ -441,6 +441,65 @@ describe('a supply that is kept', () => {
     const codes = ['card-1', 'card-2'].map((id) => rowOf(on, id).cableCode);
     expect(new Set(codes)).toEqual(new Set(['C', 'N1']));
   });
+  it('leaves in what somebody looked at and nothing asks to come out; it can be ticked all the same', () => {
+    const on = bench();
+    harness(on);
+    const looked = (label: string) => {
+      const { version, likely: _likely, ...cable } = on.job.cables.find((item) => item.label === label)!;
+      on.do({ kind: 'put-cable', cable, basedOn: version });
+    };
+    ['A', 'D'].forEach(looked);
+    keep(on, 'Corvane 650 S');
+    const states = () => Object.fromEntries(on.view().cabling.rows.map(({ inletId, state }) => [inletId, state]));
+    expect(states()).toEqual({
+      'board-1': 'stays',
+      // Nobody looked at this one yet.
+      'board-2': 'to-seat',
+      'card-1': 'to-seat',
+      'card-2': 'to-seat',
+      'd1-1': 'stays',
+      'd2-1': 'stays',
+    });
+    const plugged = () =>
+      stepsOf(on.job, on.view().cabling, 'refit').flatMap(({ kind, inlet }) => (kind === 'plug' ? [inlet!.id] : []));
+    expect(plugged().sort()).toEqual(['board-2', 'card-1', 'card-2']);
+    const asked = () => on.view().openPoints.filter(({ code }) => code === 'not-seated');
+    expect(asked()).toHaveLength(3);
+    const seat = (ticks: Partial<typeof all>) =>
+      on.do({
+        kind: 'put-seat',
+        seat: {
+          inletId: 'd1-1',
+          cableCode: 'D',
+          plugIndex: 0,
+          ...all,
+          halves: false,
+          bend: false,
+          panel: false,
+          ...ticks,
+        },
+        basedOn: on.job.seats[0]?.version ?? 0,
+      });
+    // Once it is being looked at it is looked at for all.
+    expect([seat({ gap: false }), states()['d1-1']].at(-1)).toBe('to-seat');
+    expect([seat({}), states()['d1-1']].at(-1)).toBe('seated');
+    expect(plugged()).toContain('d1-1');
+    expect(on.view().stations.find(({ id }) => id === 'cables')!.line).toEqual({ code: 'seated', seated: 1, all: 4 });
+  });
+  it('asks for no connector where nothing is unplugged', () => {
+    const on = bench();
+    for (const id of ['old', 'card'])
+      on.do({ kind: 'drop-part', partId: id, basedOn: on.job.parts.find((part) => part.id === id)!.version });
+    harness(on);
+    for (const { version, likely: _likely, ...cable } of on.job.cables)
+      on.do({ kind: 'put-cable', cable, basedOn: version });
+    keep(on, 'Corvane 650 S');
+    const { cabling, openPoints, stations } = on.view();
+    expect(cabling.rows.every(({ state }) => state === 'stays')).toBe(true);
+    expect(openPoints.map(({ code }) => code)).not.toContain('not-seated');
+    expect(stepsOf(on.job, cabling, 'refit').map(({ kind }) => kind)).not.toContain('recheck');
+    expect(stations.find(({ id }) => id === 'cables')).toMatchObject({ state: 'settled', line: { code: 'recorded' } });
+  });
   it('is left as recorded where nobody knows its kit', () => {
     const on = bench();
     harness(on);

@@ -22,7 +22,8 @@ import type { Job, JobPart, Seat } from './job.ts';
 import type { ShopSettings } from './shop.ts';
 
 /** `wrong`: a hand put a plug there that does not belong. */
-export type SeatState = 'seated' | 'to-seat' | 'open' | 'wrong';
+/** `stays`: the supply is kept, and nothing asks for this plug to come out; it can still be ticked as looked at. */
+export type SeatState = 'seated' | 'to-seat' | 'stays' | 'open' | 'wrong';
 
 /** One end of a cable at an inlet. */
 export interface CableEnd {
@@ -200,6 +201,13 @@ function placeAssignments(places: Map<string, Place>, assignments: readonly Assi
   }
 }
 
+/** With a kept supply the plug of a part that stays is not touched, where somebody looked at its cable. */
+const staysIn = (job: Job, part: Pick<JobPart, 'change'>, { kitCableId, cableCode }: Place): boolean =>
+  job.choice?.kind === 'keep' &&
+  part.change === 'stays' &&
+  kitCableId === null &&
+  job.cables.some(({ label, likely }) => label === cableCode && likely !== true);
+
 /**
  * Joins plan or record with the ticks. Kit for `replace`, the recorded harness for `keep`; what the record of a kept
  * supply leaves open is planned from its kit around it, where the shop's list has that supply.
@@ -280,7 +288,9 @@ export function cablingOf(
               ? 'wrong'
               : isSeated(seat, inlet.kind, place.plugKind)
                 ? 'seated'
-                : 'to-seat',
+                : seat === null && staysIn(job, part, place)
+                  ? 'stays'
+                  : 'to-seat',
         cableCode: where.cableCode,
         socketLabel: where.socketLabel,
         plugKind: where.plugKind,

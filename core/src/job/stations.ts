@@ -156,8 +156,10 @@ function cables(job: Job, parts: Parts): Station {
   const { basis, rows } = parts.cabling;
   if (basis === 'none') return untouched('cables');
   const seated = rows.filter((row) => row.state === 'seated').length;
-  if (seated === 0 && job.choice === null)
-    return { id: 'cables', state: 'in-hand', line: { code: 'recorded', cables: job.cables.length } };
+  const all = rows.filter((row) => row.state !== 'stays').length;
+  const recorded = { code: 'recorded', cables: job.cables.length } as const;
+  if (seated === 0 && job.choice === null) return { id: 'cables', state: 'in-hand', line: recorded };
+  if (all === 0) return { id: 'cables', state: 'settled', line: recorded };
   const open = unanswered(parts.openPoints).some(
     (point) =>
       point.code === 'inlet-open' ||
@@ -167,8 +169,8 @@ function cables(job: Job, parts: Parts): Station {
   );
   return {
     id: 'cables',
-    state: open ? 'needs-you' : seated === rows.length ? 'settled' : 'in-hand',
-    line: { code: 'seated', seated, all: rows.length },
+    state: open ? 'needs-you' : seated === all ? 'settled' : 'in-hand',
+    line: { code: 'seated', seated, all },
   };
 }
 

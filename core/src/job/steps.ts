@@ -1,6 +1,6 @@
 import { inletFamily, type CableFamily, type InletKind } from '../standards/index.ts';
 import { partClass, partsAt, type PartClass } from '../machine/index.ts';
-import type { Cabling } from './cabling.ts';
+import type { Cabling, InletRow } from './cabling.ts';
 import { freeEndsOf, type FreeEnd } from './free-ends.ts';
 import type { Hindrance, Job, JobPart, Lead, StepPhase, StepTick } from './job.ts';
 
@@ -257,7 +257,9 @@ function refit(
   if (has('clips'))
     for (const cable of job.cables)
       if (wayPoints(cable.way).length > 0) add('lay-way', { cable: cable.label, way: wayPoints(cable.way) });
-  const rows = byFamily(cabling.rows.filter((row) => row.cableCode !== null && row.state !== 'wrong'));
+  const rows = byFamily(
+    cabling.rows.filter(({ cableCode, state }) => cableCode !== null && state !== 'wrong' && state !== 'stays'),
+  );
   for (const row of rows)
     add('plug', {
       inlet: { id: row.inletId, kind: row.kind, label: row.label },
@@ -272,11 +274,16 @@ function refit(
   if (free.length > 0) add('tie-free', { free, doneTo: String(free.length) });
   add('tie');
   if (rows.length > 0) add('note-ways');
+  if (rows.length > 0) addRecheck(rows, add);
+  add('panel-on');
+  add('rocker-on');
+}
+
+/** Tying up undoes what was seated: it is looked at once more. */
+function addRecheck(rows: readonly InletRow[], add: (kind: StepKind, draft?: Draft) => void): void {
   const rechecked = rows.every((row) => row.seat?.rechecked != null && row.state === 'seated');
   const last = rows.flatMap((row) => row.seat?.rechecked ?? []).sort((a, b) => b.at.localeCompare(a.at))[0];
   add('recheck', { derived: true, done: rechecked && last !== undefined ? { by: last.by, at: last.at } : null });
-  add('panel-on');
-  add('rocker-on');
 }
 
 /** Steps in the wanted order; those that nobody placed stay behind the step they naturally follow. */

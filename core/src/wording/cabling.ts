@@ -10,7 +10,7 @@ import type {
   Shortage,
 } from '../cable/index.ts';
 import type { HarnessChange, Hindrance, InletRow, SeatCheck } from '../job/index.ts';
-import type { CasePlace } from '../machine/index.ts';
+import { ownMainLabel, type CasePlace } from '../machine/index.ts';
 import {
   inletFamily,
   sixteenPinStraightMillimetres,
@@ -65,6 +65,7 @@ export function seatCheckText(check: SeatCheck): string {
 export const stateWordText: Record<InletRow['state'], string> = {
   seated: 'seated',
   'to-seat': 'to seat',
+  stays: 'stays in',
   open: 'no cable',
   wrong: 'wrong plug',
 };
@@ -257,6 +258,13 @@ export function adapterRefusalText(refusal: NonNullable<ReturnType<typeof adapte
       return 'no use is known for it';
   }
 }
+/** What serves a maker's own main inlet; it is found by the inlet's name alone. */
+export function ownPlugText(label: string): string {
+  return label === ownMainLabel
+    ? "A maker's own main connector: name it at Intake as its maker does. What fits it is found by that name alone."
+    : `Only an adapter in Cable bags or a supply's cable that names “${label}” goes into it.`;
+}
+
 /** What is lost with an adapter although it may be used. */
 export function adapterNote(
   adapter: Pick<Adapter, 'takes' | 'gives' | 'ownPlug' | 'legs' | 'addsMillimetres'>,

@@ -110,6 +110,7 @@ export {
   inletCaution,
   kitCableText,
   openBecauseText,
+  ownPlugText,
   pinRefusalText,
   placeText,
   seatCheckText,

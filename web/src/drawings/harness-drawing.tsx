@@ -8,11 +8,12 @@ export interface DrawnSocket {
   /** Somebody ticked that its cable is in. */
   readonly plugged: boolean;
 }
-const marks = { seated: '✓', 'to-seat': '', open: '!', wrong: '✕', unplugged: '○' } as const;
+const marks = { seated: '✓', 'to-seat': '', stays: '', open: '!', wrong: '✕', unplugged: '○' } as const;
 type DrawnState = keyof typeof marks;
 const dashes: Record<DrawnState, string | undefined> = {
   seated: undefined,
   'to-seat': '9 6',
+  stays: undefined,
   open: '2 5',
   wrong: '14 3 3 3',
   unplugged: '3 6',
@@ -20,6 +21,7 @@ const dashes: Record<DrawnState, string | undefined> = {
 const colours: Record<DrawnState, string> = {
   seated: 'var(--ink)',
   'to-seat': 'var(--action)',
+  stays: 'var(--ink-2)',
   open: 'var(--fail)',
   wrong: 'var(--fail)',
   unplugged: 'var(--action)',
@@ -28,7 +30,7 @@ const colours: Record<DrawnState, string> = {
 export type DrawnWords = Readonly<Record<'seated' | 'to-seat' | 'open', string>>;
 const wordOf = (row: InletRow, state: DrawnState, words: Partial<DrawnWords>) => {
   if (state === 'unplugged') return 'unplugged, to seat';
-  return (state === 'wrong' ? undefined : words[state]) ?? stateWordText[row.state];
+  return (state === 'wrong' || state === 'stays' ? undefined : words[state]) ?? stateWordText[row.state];
 };
 const width = 820;
 const panelRight = 196;

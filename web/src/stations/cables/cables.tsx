@@ -34,12 +34,13 @@ export default function Cables() {
   const { rows, basis } = view.cabling;
   const [params, setParams] = useSearchParams();
   const seated = rows.filter((row) => row.state === 'seated').length;
+  const toPlug = rows.filter((row) => row.state !== 'stays').length;
   const leadsOut = openLeads(job).out.length;
   const ways: readonly (readonly [CablesWay, string])[] = [
     ['was', `As it was, ${job.cables.length}`],
     ['leads', leadsOut > 0 ? `Other leads, ${leadsOut} out` : `Other leads, ${job.leads.length}`],
     ['out', 'Take out'],
-    ['plan', `${basis === 'plan' ? 'Plan and refit' : 'Refit'}, ${seated} of ${rows.length}`],
+    ['plan', `${basis === 'plan' ? 'Plan and refit' : 'Refit'}, ${seated} of ${toPlug}`],
     ['refit', 'Steps'],
     ['carry', 'What each carries'],
     ['changes', 'Changes and tags'],

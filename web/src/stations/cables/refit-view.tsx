@@ -11,7 +11,7 @@ import {
   kitCableText,
   nextStage,
   openBecauseText,
-  ownMainLabel,
+  ownPlugText,
   openInletText,
   fittingText,
   pieceOf,
@@ -208,6 +208,7 @@ export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
           />
           <div className="harness-legend quiet">
             <span>✓ solid: seated</span>
+            {rows.some((row) => row.state === 'stays') && <span>solid, no mark: stays in</span>}
             <span>dashed: to seat</span>
             <span>○ old plug out</span>
             <span style={{ color: 'var(--fail)' }}>! dotted: no cable</span>
@@ -328,7 +329,10 @@ export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
                 {breachText(breach, inletLabel)}
               </p>
             ))}
-            {(current.state === 'to-seat' || current.state === 'seated') && (
+            {current.state === 'stays' && (
+              <p className="quiet">It stays in, as recorded. Tick it where it was out all the same.</p>
+            )}
+            {(current.state === 'to-seat' || current.state === 'seated' || current.state === 'stays') && (
               <div className="seat-keys" role="group" aria-label="Seated when">
                 {checks.map((check, index) => {
                   const on = current.seat?.[check] === true;
@@ -475,13 +479,7 @@ function WhyOpen({ row }: { readonly row: InletRow }) {
           {probe.length === 1 ? 'has' : 'have'} such a plug, not proved on this supply. Probe it first.
         </p>
       )}
-      {row.kind === 'main-own' && (
-        <p>
-          {row.label === ownMainLabel
-            ? 'Name this inlet at Intake as its maker does: what fits it is found by that name alone.'
-            : `Only an adapter in Cable bags or a supply in the list that names “${row.label}” goes into it.`}
-        </p>
-      )}
+      {row.kind === 'main-own' && <p>{ownPlugText(row.label)}</p>}
       <p className="quiet">
         {row.optional
           ? 'Ordinary use does without it. Sign it off at Hand over, or find a cable.'

@@ -160,7 +160,10 @@ export function StepsView({
           </>
         )}
         {phase === 'take-out' && view.cabling.basis !== 'plan' && (
-          <p className="quiet">No replacement is chosen: only what leaves the machine is unplugged here.</p>
+          <p className="quiet">
+            {job.choice?.kind === 'keep' ? 'The supply stays' : 'No replacement is chosen'}: only what leaves the
+            machine is unplugged here.
+          </p>
         )}
         {next?.lead != null && next.kind === 'lead-out' && (
           <Button

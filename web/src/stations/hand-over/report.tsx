@@ -55,6 +55,8 @@ function seatText(row: InletRow, personName: (id: string) => string): string {
   switch (row.state) {
     case 'seated':
       return `✓ seated, ${personName(row.seat!.by)}${row.seat!.rechecked === null ? '' : ', looked at again'}`;
+    case 'stays':
+      return 'stays in, as recorded';
     case 'open':
       return '! no cable';
     case 'wrong':

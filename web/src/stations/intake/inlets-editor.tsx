@@ -3,6 +3,7 @@ import {
   casePlaces,
   inletKinds,
   inletName,
+  ownPlugText,
   placeText,
   type CasePlace,
   type Inlet,
@@ -96,6 +97,13 @@ export function InletsEditor({
           </Button>
         </div>
       ))}
+      {inlets
+        .filter(({ kind }) => kind === 'main-own')
+        .map(({ id, label }) => (
+          <p key={id} className="quiet">
+            {ownPlugText(label)}
+          </p>
+        ))}
       {inlets.length < mostInlets && (
         <Select<InletKind>
           aria-label={`Add an inlet to ${partName}`}

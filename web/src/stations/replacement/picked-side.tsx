@@ -10,6 +10,7 @@ import {
   fitReasonText,
   loadFindingText,
   moneyText,
+  ownPlugText,
   percentText,
   remedyText,
   tooLargeText,
@@ -27,10 +28,13 @@ export function PickedSide({
   candidate,
   best,
   primary,
+  onKeep,
 }: {
   readonly candidate: CandidateRow;
   readonly best: boolean;
   readonly primary: boolean;
+  /** Keeps what is there, for a reason. */
+  readonly onKeep: (reason: string) => void;
 }) {
   const { job, view, shop, act, locked, inletLabel, partName, goTo } = useDesk();
   const [reason, setReason] = useState('');
@@ -43,21 +47,25 @@ export function PickedSide({
     (view.load.plannedAssessment !== null &&
       view.load.plannedAssessment.word !== 'too-small' &&
       view.standing.word !== 'failing');
-  const choose = (kind: 'replace' | 'keep', modelId: string | null, why: string) =>
+  const choose = () =>
     act({
       kind: 'set-choice',
       choice: {
-        kind,
-        modelId,
-        reason: why,
-        known: kind === 'replace' ? choiceFacts(candidate, currency).map((line) => line.slice(0, 200)) : [],
+        kind: 'replace',
+        modelId: model.id,
+        reason: said,
+        known: choiceFacts(candidate, currency).map((line) => line.slice(0, 200)),
       },
       basedOn: job.choice?.version ?? 0,
     });
+  const ownInlets = view.cabling.rows.filter(
+    ({ kind, inletId }) =>
+      kind === 'main-own' && candidate.reasons.some((item) => item.code === 'inlet' && item.inletId === inletId),
+  );
   const beating =
     candidate.beatenBy === null ? undefined : view.candidates.find((other) => other.model.id === candidate.beatenBy);
   const doIt = () => {
-    if (choose('replace', model.id, said) === null) goTo('cables');
+    if (choose() === null) goTo('cables');
   };
   const words = candidate.fits
     ? `Choose ${model.name}`
@@ -143,6 +151,9 @@ export function PickedSide({
           ))}
         </ul>
       )}
+      {ownInlets.map(({ inletId, label }) => (
+        <p key={inletId}>{ownPlugText(label)}</p>
+      ))}
       {candidate.warnings.map((warning) => (
         <p key={warning.code} className="caution">
           <span>
@@ -208,12 +219,7 @@ export function PickedSide({
       )}
       <Units modelId={model.id} chosen={chosenHere} />
       {job.choice?.kind !== 'keep' && primary && (
-        <Button
-          disabled={locked || !keepable}
-          onClick={() =>
-            choose('keep', null, reason.trim() === '' ? 'It carries the plan and measures well.' : reason.trim())
-          }
-        >
+        <Button disabled={locked || !keepable} onClick={() => onKeep(reason)}>
           {keepable
             ? 'Keep the present supply'
             : view.standing.word === 'failing'

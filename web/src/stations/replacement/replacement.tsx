@@ -71,6 +71,12 @@ export default function Replacement() {
         <aside className="side" />
       </div>
     );
+  const afterKeeping = job.parts.some(({ change }) => change !== 'stays') ? 'cables' : 'hand-over';
+  function keep(reason: string): void {
+    const said = reason.trim() === '' ? 'It carries the plan and measures well.' : reason.trim();
+    const choice = { kind: 'keep', modelId: null, reason: said, known: [] } as const;
+    if (act({ kind: 'set-choice', choice, basedOn: job.choice?.version ?? 0 }) === null) goTo(afterKeeping);
+  }
   const count = (name: CandidateRow['class']) => candidates.filter((candidate) => candidate.class === name).length;
   const compared = marked.flatMap((id) => candidates.find((candidate) => candidate.model.id === id) ?? []);
   const nothing = nothingFits(candidates);
@@ -271,17 +277,20 @@ export default function Replacement() {
               </span>
             </p>
             <p>{standingSentence(standing, knowledge)}</p>
-            <Primary
-              disabled={locked}
-              onClick={() =>
-                act({
-                  kind: 'set-choice',
-                  choice: { kind: 'keep', modelId: null, reason: 'It carries the plan and measures well.', known: [] },
-                  basedOn: 0,
-                })
-              }
-            >
+            <Primary disabled={locked} onClick={() => keep('')}>
               Keep the present supply
+            </Primary>
+          </section>
+        )}
+        {job.choice?.kind === 'keep' && (
+          <section aria-label="What is there is kept">
+            <p>
+              <span className="verdict pass" style={{ fontSize: 20 }}>
+                The present supply is kept
+              </span>
+            </p>
+            <Primary onClick={() => goTo(afterKeeping)}>
+              {afterKeeping === 'cables' ? 'Its cables for the upgrade' : 'Hand over'}
             </Primary>
           </section>
         )}
@@ -289,7 +298,8 @@ export default function Replacement() {
           key={shown.model.id}
           candidate={shown}
           best={candidates[0] === shown}
-          primary={standing.word !== 'enough' || job.choice !== null}
+          primary={job.choice === null ? standing.word !== 'enough' : job.choice.kind === 'replace'}
+          onKeep={keep}
         />
       </aside>
     </div>
