@@ -7,6 +7,7 @@ import type { Photo } from '@fairwatt/contract';
 import type { Job } from '@fairwatt/core';
 import { choose, fill, press, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
+import { jobOf, newJob } from './messages.ts';
 import { application, chromium } from './running.ts';
 
 describe('leads that carry no supply power', () => {
@@ -55,6 +56,15 @@ describe('leads that carry no supply power', () => {
     await saved(page);
     const photos = (await (await fetch(`${application.url}/api/jobs/LQ-0146/photos`)).json()) as Photo[];
     expect(photos.map(({ leadId }) => leadId)).toEqual([(await stored()).leads.at(-1)?.id]);
+    // Another machine of that kind starts from them.
+    const twin = await newJob('Another machine like the kiosk');
+    await visit(page, `${application.url}/jobs/${twin}/cables?way=leads`);
+    await choose(page, 'Leads as in another job', 'LQ-0146');
+    await page.waitForSelector('[aria-label="State of Counter display lamp"]');
+    await saved(page);
+    const copied = (await jobOf(twin)).leads;
+    expect(copied.map(({ what }) => what)).toEqual((await stored()).leads.map(({ what }) => what));
+    expect(new Set(copied.map(({ state }) => state))).toEqual(new Set(['recorded']));
     await rm(folder, { recursive: true });
     await page.browserContext().close();
   });

@@ -550,6 +550,7 @@ export {
   type LeadState,
   leadStates,
   type LikelyLead,
+  copiedLeads,
   likelyLeads,
   openLeads,
   type Proof,

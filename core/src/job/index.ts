@@ -124,4 +124,4 @@ export {
   type SearchNames,
   searchWords,
 } from './search.ts';
-export { leadKinds, type LikelyLead, likelyLeads, openLeads } from './leads.ts';
+export { copiedLeads, leadKinds, type LikelyLead, likelyLeads, openLeads } from './leads.ts';

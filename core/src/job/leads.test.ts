@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { connectorOf } from '../guide/index.ts';
 import { guideOfLead, leadCaution, openPointText, stepCaution } from '../wording/index.ts';
-import { leadStates, likelyLeads, openLeads, stepsOf, type Act, type Lead } from './index.ts';
+import { copiedLeads, leadStates, likelyLeads, openLeads, stepsOf, type Act, type Lead } from './index.ts';
 import { TestBench, uuid } from './fixture.test-help.ts';
 
 const lead = (number: number, changes: Partial<Lead> = {}): Omit<Lead, 'by' | 'at' | 'version'> => ({
@@ -95,6 +95,15 @@ describe('the leads that are likely there', () => {
   });
   it('are none where no part is known', () => {
     expect(likelyLeads(new TestBench().job)).toEqual([]);
+  });
+  it('may be those of another machine, without the ones that stand here, each as often as it is there', () => {
+    const lead = (kind: Lead['kind'], what: string, place = '') => ({ kind, what, place }) as Lead;
+    const from = { leads: [lead('fan', 'Fan 1', 'header 1'), lead('pump', 'Pump'), lead('pump', 'Pump', 'header 9')] };
+    expect(copiedLeads(from, { leads: [] })).toEqual(from.leads);
+    expect(copiedLeads(from, { leads: [lead('fan', ' fan 1', 'elsewhere'), lead('pump', 'Pump')] })).toEqual([
+      { kind: 'pump', what: 'Pump', place: 'header 9' },
+    ]);
+    expect(copiedLeads(from, from)).toEqual([]);
   });
   it('are steps of taking out and refitting, ticked by what became of them', () => {
     const bench = new TestBench().do(put(1), put(2, { kind: 'light-5' }), put(3, { state: 'untouched' }));

@@ -64,6 +64,19 @@ export function likelyLeads(job: Pick<Job, 'parts'>): readonly LikelyLead[] {
   ];
 }
 
+/** The leads of another job's machine, by kind and name, that nobody wrote down here; each is to be looked at again. */
+export function copiedLeads(from: Pick<Job, 'leads'>, job: Pick<Job, 'leads'>): readonly LikelyLead[] {
+  const plain = ({ kind, what }: LikelyLead) => `${kind} ${what.trim().toLowerCase()}`;
+  const here = job.leads.map(plain);
+  return from.leads
+    .filter((lead) => {
+      const at = here.indexOf(plain(lead));
+      if (at >= 0) here.splice(at, 1);
+      return at < 0;
+    })
+    .map(({ kind, what, place }) => ({ kind, what, place }));
+}
+
 /** Leads that are out now, and those of which nobody said whether they were touched. */
 export function openLeads({ leads }: Pick<Job, 'leads'>): {
   readonly out: readonly Lead[];

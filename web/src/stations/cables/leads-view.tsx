@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { Button, Input, Select } from 'antd';
 import { Link } from 'react-router';
 import {
+  copiedLeads,
   guideOfLead,
   leadCaution,
   leadKinds,
@@ -18,6 +19,7 @@ import { Choice } from '../../controls/choice.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
+import { CopyFromJob } from '../../job/copy-from-job.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import type { OpenWay } from './cables.tsx';
 import { Photos } from './photos.tsx';
@@ -36,6 +38,17 @@ export function LeadsView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
   const mark = (leads: readonly Lead[], state: LeadState) =>
     act({ kind: 'mark-leads', leadIds: leads.map(({ id }) => id), state });
   const likely = likelyLeads(job);
+  const copy = (
+    <CopyFromJob
+      label="Leads as in another job"
+      nothing="has no lead that is not here already."
+      onTake={(earlier) => {
+        const leads = copiedLeads(earlier, job);
+        for (const lead of leads) add(lead);
+        return leads.length;
+      }}
+    />
+  );
 
   return (
     <>
@@ -53,6 +66,7 @@ export function LeadsView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
               <Button disabled={locked} onClick={() => add({ kind: 'other', what: 'Lead', place: '' })}>
                 Add a lead
               </Button>
+              {copy}
             </div>
           </Empty>
         ) : (
@@ -65,6 +79,7 @@ export function LeadsView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
               >
                 Add a lead
               </Button>
+              {copy}
               {unsaid.length > 0 && (
                 <Button disabled={locked} onClick={() => mark(unsaid, 'untouched')}>
                   The other {unsaid.length} are not touched
