@@ -24,9 +24,9 @@ it('an empty shop can be filled by hand and by files, and then takes its first j
     await upload('/supplies', 'shop.json');
     await seeText(page, 'This is no fairwatt-supplies file of version 1.', '.ant-modal');
     await upload('/supplies', 'supplies.json');
-    await seeText(page, '28 rows, 28 new', '[data-report=would]');
+    await seeText(page, '29 rows, 29 new', '[data-report=would]');
     await page.keyboard.press('Enter');
-    await seeText(page, 'Taken: 28 rows, 28 new', '[data-report=did]');
+    await seeText(page, 'Taken: 29 rows, 29 new', '[data-report=did]');
     await page.keyboard.press('Enter');
     await page.waitForSelector('[data-model=corvane-650-s]');
     await visit(page, `${application.url}/jobs`);

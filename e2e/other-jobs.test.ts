@@ -4,6 +4,7 @@ import { likelyHarness, type Act, type CableBags, type Job } from '@fairwatt/cor
 import { fill, goStation, mainAct, press, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, jobOf, machine, newJob, supplyCalled } from './messages.ts';
+import { closedByEnter, ledUntil, mainActMoves, oldSupplyMarked, readAfter, shownByEnter, sideText } from './path.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;
@@ -16,27 +17,7 @@ afterEach(() => {
   expect(troubles).toEqual([]);
 });
 
-const main = () => page.$eval('[data-primary]', (element) => element.textContent);
-const side = () => page.$eval('.side', (element) => (element as HTMLElement).innerText);
 const line = (station: string) => page.$eval(`[data-station=${station}] .result`, (element) => element.textContent);
-
-/** Led by the main act alone until it says so; what stood beside it on the way. */
-async function ledUntil(said: RegExp, most = 150): Promise<string> {
-  const told: string[] = [];
-  for (let count = 0; count < most && !said.test(await main()); count += 1) {
-    const was = await side();
-    told.push(was);
-    await mainAct(page);
-    await page.waitForFunction(
-      (before: string) => document.querySelector<HTMLElement>('.side')?.innerText !== before,
-      { timeout: 8000 },
-      was,
-    );
-  }
-  expect(await main()).toMatch(said);
-  await saved(page);
-  return told.join('\n');
-}
 
 /** The cables as somebody recorded them, one for each usual group of inlets. */
 function recorded(job: Job, sockets: readonly string[] = []): Act[] {
@@ -60,18 +41,31 @@ async function taken(
   return code;
 }
 
+const worn = { kind: 'fault', faultId: 'psu-weak', confirmed: true, note: '' } as const;
+
 describe('an old tower: 20-pin, auxiliary and the small drive plug', () => {
-  it('has each old plug led to, and what hangs free of the new one named', async () => {
+  it('is led to its close: each old plug, its other leads, what hangs free of the new supply', async () => {
     const parts = machine(['board-20-aux', 'processor-old', 'memory-old', 'drive-old', 'optical-old', 'floppy', 'fan']);
     const code = await taken('Harbour light desk', parts, ['Came with the desk', 'Brackholm 300 Plain']);
+    const lead = { id: crypto.randomUUID(), kind: 'panel-switch', what: 'Power switch', place: 'pins 6, 8' } as const;
+    await doActs(
+      code,
+      { kind: 'put-lead', lead: { ...lead, state: 'recorded' }, basedOn: 0 },
+      { kind: 'set-finding', finding: worn, basedOn: 0 },
+    );
     await visit(page, `${application.url}/jobs/${code}/replacement`);
     await seeText(page, 'Brackholm 430 Classic', '.side');
     await mainAct(page);
     await seeText(page, 'Nothing is unplugged while the lead is in', '.side');
-    const told = await ledUntil(/^Prove it/);
+    const { told } = await ledUntil(page, /^Prove it/);
     for (const words of [/Unplug Main 20/, /Plug [^\n]*Auxiliary/i, /Plug [^\n]*small drive/i, /four of [^\n]*20\+4/i])
       expect(told).toMatch(words);
+    for (const words of [/Lead off: Power switch/, /Lead back: Power switch/]) expect(told).toMatch(words);
     expect(await line('cables')).toMatch(/^(\d+) of \1 seated$/);
+    await readAfter(page);
+    await shownByEnter(page, ['started', 'picture', 'fans', 'drives', 'complaint']);
+    await oldSupplyMarked(page, 'Its +5 V sags', 'An hour with every lamp on');
+    await closedByEnter(page);
   }, 240_000);
 });
 
@@ -99,7 +93,7 @@ describe("a maker-built desktop, whose main connector is its maker's own", () =>
     await page.waitForSelector('[data-class=fits]');
     await mainAct(page);
     await seeText(page, 'Nothing is unplugged while the lead is in', '.side');
-    const told = await ledUntil(/^Prove it/);
+    const { told } = await ledUntil(page, /^Prove it/);
     for (const words of [/Unplug Slim desk, 10 pins/, /AD-04/, /plugs that look alike differ pin by pin/])
       expect(told).toMatch(words);
     expect(await line('cables')).toMatch(/^(\d+) of \1 seated$/);
@@ -124,7 +118,7 @@ describe('a supply that is kept, and a card more', () => {
     await seeText(page, 'The present supply is kept', '.side');
     await mainAct(page);
     await page.waitForFunction(() => location.pathname.endsWith('/cables'));
-    const told = await ledUntil(/^Hand over/);
+    const { told } = await ledUntil(page, /^Hand over/);
     for (const words of [/Cable N1 into the supply's socket CPU\/CARD/, /Into the machine: Graphics card/])
       expect(told).toMatch(words);
     // What stays plugged is not asked for.
@@ -151,16 +145,8 @@ describe('a supply that is changed half-way', () => {
       await saved(page);
     };
     await choose('corvane-650-s');
-    await ledUntil(/./, 0);
-    for (let count = 0; count < 60 && !/labelled Corvane 550 S/.test(await side()); count += 1) {
-      const was = await side();
-      await mainAct(page);
-      await page.waitForFunction(
-        (before: string) => document.querySelector<HTMLElement>('.side')?.innerText !== before,
-        {},
-        was,
-      );
-    }
+    for (let count = 0; count < 60 && !/labelled Corvane 550 S/.test(await sideText(page)); count += 1)
+      await mainActMoves(page);
     await press(page, 'Put these 3 into Cable bags');
     await page.waitForFunction(() => !/labelled Corvane 550 S/.test(document.querySelector('.side')!.textContent));
     await saved(page);
