@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import { partClass, type Job } from '@fairwatt/core';
-import { choose, control, fill, press, pressTab, saved, seeText, visit } from './application.ts';
+import { choose, control, fill, goStation, press, pressTab, saved, seeText, visit } from './application.ts';
 import { barriersOn } from './axe.ts';
 import { openPage } from './browser.ts';
 import { jobOf, newJob } from './messages.ts';
@@ -259,6 +259,13 @@ describe('the supply that came', () => {
     await page.keyboard.press('Enter');
     await saved(page);
     expect((await stored()).sheet.supplyYears).toBeGreaterThan(5);
+    // A selector that stands wrong is told where it is entered, and nothing is powered before it is set.
+    await choose(page, 'Voltage selector, as it came', '115 V');
+    await seeText(page, 'Set the selector to the local mains.', '.caution');
+    await saved(page);
+    expect((await stored()).supply?.selector).toBe('115');
+    await goStation(page, 2);
+    await seeText(page, "the supply's selector stood at 115 V as it came; the mains here are 230 V");
     await page.browserContext().close();
   });
 });

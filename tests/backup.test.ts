@@ -161,6 +161,8 @@ describe('a backup', () => {
       alter table job drop column bare_supply;
       alter table job_finding drop column also_fault_id;
       alter table job_photo drop column lead_id;
+      alter table job_supply drop column selector;
+      delete from bag_adapter where gives = 'main-own';
       alter table bag_adapter drop column own_plug;
       alter table supply_model_cable drop column own_plug;
       delete from job_reading where subject in ('power-on', 'hold-up') or subject like 'ripple%';

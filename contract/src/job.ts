@@ -13,6 +13,7 @@ import {
   mostEvents,
   mostLogRows,
   partChanges,
+  mainsSelectors,
   plugKinds,
   leadKinds,
   leadStates,
@@ -192,7 +193,11 @@ const fieldRevisionsSchema = z.partialRecord(
 );
 const signed = { by: id, at: instant };
 
-export const presentSupplyFields = { name: text(80), label: supplyLabelSchema };
+export const presentSupplyFields = {
+  name: text(80),
+  label: supplyLabelSchema,
+  selector: z.enum(mainsSelectors).optional(),
+};
 export const readingFields = {
   id: uuid,
   phase: z.enum(['before', 'after']),

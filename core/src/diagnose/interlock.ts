@@ -40,6 +40,7 @@ export type DangerCause =
   /** `volts` is null where a tester gave its too-high code. */
   | { readonly kind: 'rail'; readonly rail: RailName; readonly volts: number | null; readonly limit: number }
   | { readonly kind: 'probe'; readonly cable: string }
+  | { readonly kind: 'selector'; readonly stands: '115' | '230'; readonly mainsVolts: number }
   | { readonly kind: 'plug'; readonly inlet: string };
 
 /** A danger that was seen, and when; without a time it counts as seen before anything was made safe. */

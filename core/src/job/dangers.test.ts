@@ -82,6 +82,27 @@ describe('dangers of a job', () => {
     });
   });
 
+  it('come from a selector that stood wrong for the mains, until it is set right', () => {
+    const { label } = testShop.supplies[0]!;
+    const stands = (selector?: 'none' | '115' | '230') =>
+      new TestBench().do({
+        kind: 'put-supply',
+        supply: { name: 'Old', label, ...(selector === undefined ? {} : { selector }) },
+        basedOn: 0,
+      });
+    expect(testShop.settings.mainsVolts).toBe(230);
+    for (const right of ['none', '230', undefined] as const) expect(ids(stands(right))).toEqual([]);
+    const on = stands('115');
+    expect(ids(on)).toEqual(['selector']);
+    const { interlocks, step } = on.view();
+    expect(dangerCauseText(knowledge, interlocks[0]!.causes[0]!)).toBe(
+      "the supply's selector stood at 115 V as it came; the mains here are 230 V",
+    );
+    expect(step).toEqual({ do: 'make-safe', dangerId: 'selector' });
+    expect(measuringBar(interlocks, 'before')).not.toBeNull();
+    on.do(safe(900, 'selector', knowledge.dangers.find(({ id }) => id === 'selector')!.ways[0]!.id));
+    expect(ids(on)).toEqual([]);
+  });
   it('come from a too-high code as well', () => {
     const on = new TestBench().do({
       kind: 'take-reading',

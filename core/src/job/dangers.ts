@@ -1,6 +1,6 @@
 import { barring, type DangerSign, type Interlock, type Powering } from '../diagnose/index.ts';
 import { isRail, judgeProbe, type Verdict } from '../measure/index.ts';
-import { railBand, type RailName } from '../standards/index.ts';
+import { railBand, selectorIsWrong, type RailName } from '../standards/index.ts';
 import type { Cabling } from './cabling.ts';
 import type { Job, KeptLog, Phase } from './job.ts';
 import type { MeasureResult } from './observations.ts';
@@ -91,6 +91,13 @@ export function measuredSigns(
         at: probe.at,
       })),
   ];
+}
+
+/** A voltage selector that came standing wrong for the shop's mains: set right before the lead goes in. */
+export function selectorSigns({ supply }: Pick<Job, 'supply'>, mainsVolts: number): DangerSign[] {
+  const stands = supply?.selector;
+  if (stands === undefined || stands === 'none' || !selectorIsWrong(stands, mainsVolts)) return [];
+  return [{ dangerId: 'selector', cause: { kind: 'selector', stands, mainsVolts }, at: null }];
 }
 
 /** Plugs that were seated where the check of cables says harm. */

@@ -1,7 +1,7 @@
 import type { Pin } from '../cable/index.ts';
 import type { CaseLayout, MachinePart, SupplyLabel } from '../machine/index.ts';
 import type { Condition, LogChannel, LogEvent, ProbedPin, ReadingValue, Subject } from '../measure/index.ts';
-import type { InletKind, PlugKind, Shape } from '../standards/index.ts';
+import type { InletKind, MainsSelector, PlugKind, Shape } from '../standards/index.ts';
 import type { MeasuredLoad, School } from '../load/index.ts';
 import { noWants, type DayProfile, type Wants } from '../supply/index.ts';
 
@@ -125,6 +125,8 @@ export interface PresentSupply {
   readonly version: number;
   readonly name: string;
   readonly label: SupplyLabel;
+  /** Where its voltage selector stood as it came; left out where nobody looked. */
+  readonly selector?: MainsSelector | undefined;
 }
 
 /** The answer to a check, noted by hand. */

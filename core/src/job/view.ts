@@ -12,7 +12,7 @@ import {
 import type { CandidateRow, SupplyModel } from '../supply/index.ts';
 import { bareVerdict, type BareVerdict } from './bare-supply.ts';
 import { cablingOf, type Cabling } from './cabling.ts';
-import { cablingSigns, measuredSigns } from './dangers.ts';
+import { cablingSigns, measuredSigns, selectorSigns } from './dangers.ts';
 import type { Job } from './job.ts';
 import { loadLinesOf, type LoadLines } from './load-lines.ts';
 import {
@@ -82,8 +82,9 @@ export function faultView(
   const chosen = shop.supplies.find(({ id }) => id === job.choice?.modelId) ?? null;
   const after = measureResult(job, 'after', chosen?.label.guide ?? job.supply?.label.guide ?? '2.x', shop.instruments);
   const model = modelOf(shop.model, job.parts);
-  const { bench, stopProbability } = shop.settings;
-  const found = diagnose(model, observations, { bench, stopProbability, signs: measuredSigns(job, [before, after]) });
+  const { bench, stopProbability, mainsVolts } = shop.settings;
+  const signs = [...measuredSigns(job, [before, after]), ...selectorSigns(job, mainsVolts)];
+  const found = diagnose(model, observations, { bench, stopProbability, signs });
   return {
     before,
     after,

@@ -2,6 +2,17 @@
 export type MainsInlet = 'C14' | 'C20';
 export const mainsInlets = ['C14', 'C20'] as const satisfies readonly MainsInlet[];
 
+/** Where a supply's voltage selector stands, by the figure that it shows; `none`: it takes any mains by itself. */
+export type MainsSelector = 'none' | '115' | '230';
+export const mainsSelectors = ['none', '115', '230'] as const satisfies readonly MainsSelector[];
+
+/**
+ * Does the selector stand wrong for these mains, in volts? At 115 on 230 V the supply is destroyed at once (established);
+ * at 230 on 115 V it starts badly or not at all.
+ */
+export const selectorIsWrong = (selector: MainsSelector, mainsVolts: number): boolean =>
+  selector !== 'none' && (selector === '115') === mainsVolts >= 160;
+
 /** Correction of the power factor. */
 export type Correction = 'active' | 'passive' | 'none';
 export const corrections = ['active', 'passive', 'none'] as const satisfies readonly Correction[];

@@ -20,6 +20,8 @@ import {
   socketTakes,
   type InletKind,
   type PinSignal,
+  mainsSelectors,
+  selectorIsWrong,
 } from './index.ts';
 
 const signalAt = (kind: InletKind, pin: number): PinSignal | undefined =>
@@ -179,5 +181,12 @@ describe('efficiency', () => {
         const losses = grades.map((grade) => lossWatts(lossModel(grade, 600, volts), 600 * share, 600));
         expect(losses).toEqual([...losses].sort((a, b) => b - a));
       }
+  });
+
+  it('a voltage selector is wrong at the other figure, never where there is none', () => {
+    const wrong = [100, 115, 120, 159, 160, 200, 230, 240].map((volts) =>
+      mainsSelectors.filter((selector) => selectorIsWrong(selector, volts)).join(),
+    );
+    expect(wrong).toEqual(['230', '230', '230', '230', '115', '115', '115', '115']);
   });
 });

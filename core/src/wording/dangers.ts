@@ -25,6 +25,8 @@ export function dangerCauseText(knowledge: Knowledge, cause: DangerCause): strin
         : `${subjectText[cause.rail]} reads ${voltsText(cause.volts)} V; its limit is ${voltsText(cause.limit)} V`;
     case 'probe':
       return `the probe walk of ${cause.cable} found a wrong pin`;
+    case 'selector':
+      return `the supply's selector stood at ${cause.stands} V as it came; the mains here are ${cause.mainsVolts} V`;
     case 'plug':
       return `the plug in ${cause.inlet}`;
   }

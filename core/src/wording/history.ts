@@ -25,8 +25,9 @@ export function actText(act: Act, names: HistoryNames): string {
     case 'drop-part':
       return `Part taken out: ${names.part(act.partId)}`;
     case 'put-supply': {
-      const { name, label } = act.supply;
-      return `Supply that came: ${name === '' ? '' : `${name}, `}${wattsText(label.ratingWatts)}`;
+      const { name, label, selector } = act.supply;
+      const stands = selector === undefined || selector === 'none' ? '' : `, selector at ${selector} V`;
+      return `Supply that came: ${name === '' ? '' : `${name}, `}${wattsText(label.ratingWatts)}${stands}`;
     }
     case 'drop-supply':
       return 'Supply that came: taken out';

@@ -8,6 +8,7 @@ import {
   hindrances,
   inletKinds,
   partChanges,
+  mainsSelectors,
   plugKinds,
   leadKinds,
   leadStates,
@@ -196,6 +197,7 @@ export const present = single<Omit<PresentSupply, 'label'> & { readonly label: L
   version: number,
   name: text,
   label: within(labelHead),
+  selector: optional(oneOf(mainsSelectors)),
 });
 /** Rows that are told apart by their place alone, and all written anew when one changes. */
 const placed = <T extends object>(table: string, fields: Fields<T>): ListTable<T> => ({

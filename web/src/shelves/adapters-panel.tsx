@@ -136,7 +136,7 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
         <span className="label">Enter an adapter or extension</span>
         <div className="row-actions" style={{ alignItems: 'end', marginTop: 6 }}>
           {field('label', 'Label', 90)}
-          <label className="field" style={{ width: 130 }}>
+          <label className="field" style={{ width: 165 }}>
             <span className="name">Takes plugs for</span>
             <Select
               aria-label="Takes plugs for"
@@ -145,7 +145,7 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
               options={[...standardInletKinds.map((kind) => ({ value: kind, label: inletName[kind] }))]}
             />
           </label>
-          <label className="field" style={{ width: 130 }}>
+          <label className="field" style={{ width: 165 }}>
             <span className="name">Gives a plug</span>
             <Select
               aria-label="Gives a plug"

@@ -11,6 +11,7 @@ import {
   kitCableText,
   nextStage,
   openBecauseText,
+  presentModel,
   ownPlugText,
   openInletText,
   fittingText,
@@ -26,7 +27,9 @@ import {
   adapterNote,
   allowedAdapters,
   sparesFor,
+  type CableKit,
   type InletRow,
+  type Job,
   type SeatCheck,
 } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
@@ -51,6 +54,35 @@ function LaidAsideNote() {
       they stand again when that is chosen again.
     </p>
   ));
+}
+
+/** Where cables come from by the record, and of a kept supply also those that are new; nothing is known of the others. */
+function recordedSockets(job: Job, rows: readonly InletRow[], kit: CableKit | null) {
+  const from = (socketLabel: string | null, cable: string) =>
+    socketLabel === null || socketLabel === '' ? `fixed ${cable}` : socketLabel;
+  const recorded = job.cables.map(({ label, socketLabel, plugs }) => ({
+    label: from(socketLabel, label),
+    cableCode: null,
+    used: plugs.some(({ inletId }) => inletId !== null),
+  }));
+  const fresh = rows
+    .flatMap((row) => [row, ...row.legs])
+    .flatMap(({ kitCableId, cableCode, socketLabel }) =>
+      kitCableId === null || cableCode === null ? [] : [{ label: from(socketLabel, cableCode), cableCode, used: true }],
+    );
+  const all = [...recorded, ...fresh];
+  // In the order of the panel, where it is known.
+  const panel = kit?.sockets.map(({ label }) => label) ?? [];
+  const labels = new Set(all.map(({ label }) => label));
+  const ordered = [...panel.filter((label) => labels.has(label)), ...labels];
+  return [...new Set(ordered)].map((label) => {
+    const here = all.filter((item) => item.label === label);
+    return {
+      label,
+      cableCode: here.find(({ cableCode }) => cableCode !== null)?.cableCode ?? null,
+      used: here.some(({ used }) => used),
+    };
+  });
 }
 
 /** The plan in one picture, and one connector after the other ticked as seated; plugs are moved by hand here. */
@@ -91,15 +123,11 @@ export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
             plugged: plan?.cables.some((cable) => cable.socketLabel === socket.label && isIn(cable.code)) ?? false,
           })),
         ]
-      : [...new Set(job.cables.map((cable) => cable.socketLabel || `fixed ${cable.label}`))].map((label) => ({
+      : recordedSockets(job, rows, presentModel(job, shop.supplies)?.kit ?? null).map(({ label, cableCode, used }) => ({
           key: label,
           label,
-          used: job.cables.some(
-            (cable) =>
-              (cable.socketLabel || `fixed ${cable.label}`) === label &&
-              cable.plugs.some((plug) => plug.inletId !== null),
-          ),
-          plugged: false,
+          used,
+          plugged: cableCode !== null && isIn(cableCode),
         }));
   if (cabling.basis === 'none' || current === null)
     return (

@@ -100,6 +100,7 @@ export function supplyOf(
   const takes = <T>(beside: Beside, value: T): T | null => (draft.besides.includes(beside) ? value : null);
   const isThere = (label: string) => outputs.some((output) => output.label === label);
   return {
+    ...(before?.selector === undefined ? {} : { selector: before.selector }),
     name: draft.name.trim() === '' ? (before?.name ?? '') : draft.name.trim(),
     label: {
       ...known,

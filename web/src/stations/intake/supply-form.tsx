@@ -4,6 +4,7 @@ import {
   emptyLabel,
   grades,
   labelProblems,
+  mainsSelectors,
   problemOfLabel,
   shapes,
   shapesWithSupply,
@@ -76,16 +77,19 @@ function FirstLabel() {
   );
 }
 
+const selectors = mainsSelectors.map((value) => ({
+  value,
+  label: value === 'none' ? 'none: any mains' : `${value} V`,
+}));
+
 function Label({ supply }: { readonly supply: PresentSupply }) {
-  const { act, locked, offerUndo } = useDesk();
+  const { act, locked, offerUndo, view } = useDesk();
   const fits = useBay();
-  const put = (changes: { name?: string; label?: Partial<SupplyLabel> }) => {
-    act({
-      kind: 'put-supply',
-      supply: { name: changes.name ?? supply.name, label: { ...supply.label, ...changes.label } },
-      basedOn: supply.version,
-    });
-  };
+  const { version, ...stands } = supply;
+  const putWhole = (changes: Partial<typeof stands>) =>
+    act({ kind: 'put-supply', supply: { ...stands, ...changes }, basedOn: version });
+  const put = (changes: { name?: string; label?: Partial<SupplyLabel> }) =>
+    putWhole({ name: changes.name ?? supply.name, label: { ...supply.label, ...changes.label } });
   const { label } = supply;
   return (
     <>
@@ -151,8 +155,24 @@ function Label({ supply }: { readonly supply: PresentSupply }) {
           ]}
           onChange={(modular) => put({ label: { modular } })}
         />
+        <SelectField
+          label="Voltage selector, as it came"
+          value={supply.selector ?? ''}
+          disabled={locked}
+          options={[{ value: '' as const, label: 'nobody looked' }, ...selectors]}
+          onChange={(selector) => putWhole({ selector: selector === '' ? undefined : selector })}
+        />
         <SupplyAge />
       </div>
+      {view.interlocks
+        .filter(({ danger, madeSafe }) => danger.id === 'selector' && madeSafe === null)
+        .map(({ danger }) => (
+          <p key={danger.id} className="caution" role="alert">
+            <span>
+              {danger.title}. {danger.why} {danger.first.join(' ')}
+            </span>
+          </p>
+        ))}
       <div className="columns" style={{ marginTop: 18 }}>
         <div>
           <SupplyOutputs label={label} put={(changes) => put({ label: changes })} locked={locked} />
@@ -183,9 +203,8 @@ function Label({ supply }: { readonly supply: PresentSupply }) {
         style={{ marginTop: 12 }}
         disabled={locked}
         onClick={() => {
-          const { version, ...rest } = supply;
           if (act({ kind: 'drop-supply', basedOn: version }) === null)
-            offerUndo('The supply is taken out.', () => act({ kind: 'put-supply', supply: rest, basedOn: 0 }));
+            offerUndo('The supply is taken out.', () => act({ kind: 'put-supply', supply: stands, basedOn: 0 }));
         }}
       >
         Take the supply out

@@ -230,9 +230,8 @@ export function PickedSide({
       {job.choice !== null && (
         <div className="quiet">
           {job.choice.kind === 'keep'
-            ? 'The present supply is kept'
-            : `Chosen: ${view.chosen?.name ?? job.choice.modelId}`}
-          . {job.choice.reason}{' '}
+            ? 'The present supply is kept.'
+            : `Chosen: ${view.chosen?.name ?? job.choice.modelId}. ${job.choice.reason}`}{' '}
           <Button
             type="link"
             disabled={locked}

@@ -22,6 +22,7 @@ import { CompareView } from './compare-view.tsx';
 import { PickedSide } from './picked-side.tsx';
 import { TradeOffView } from './trade-off-view.tsx';
 import { Choice } from '../../controls/choice.tsx';
+import styles from './replacement.module.css';
 
 const ways = [
   ['list', 'Candidates'],
@@ -73,7 +74,9 @@ export default function Replacement() {
     );
   const afterKeeping = job.parts.some(({ change }) => change !== 'stays') ? 'cables' : 'hand-over';
   function keep(reason: string): void {
-    const said = reason.trim() === '' ? 'It carries the plan and measures well.' : reason.trim();
+    const measured = job.readings.some(({ phase, struckAt }) => phase === 'before' && struckAt === null);
+    const usual = measured ? 'It carries the plan and measures well.' : 'It carries the plan; it was not measured.';
+    const said = reason.trim() === '' ? usual : reason.trim();
     const choice = { kind: 'keep', modelId: null, reason: said, known: [] } as const;
     if (act({ kind: 'set-choice', choice, basedOn: job.choice?.version ?? 0 }) === null) goTo(afterKeeping);
   }
@@ -270,7 +273,7 @@ export default function Replacement() {
       </div>
       <aside className="side" aria-label="The supply picked">
         {standing.word === 'enough' && job.choice === null && (
-          <section aria-label="Keep what is there">
+          <section aria-label="Keep what is there" className={styles.kept ?? ''}>
             <p>
               <span className="verdict pass" style={{ fontSize: 20 }}>
                 The present supply can stay
@@ -283,12 +286,13 @@ export default function Replacement() {
           </section>
         )}
         {job.choice?.kind === 'keep' && (
-          <section aria-label="What is there is kept">
+          <section aria-label="What is there is kept" className={styles.kept ?? ''}>
             <p>
               <span className="verdict pass" style={{ fontSize: 20 }}>
                 The present supply is kept
               </span>
             </p>
+            <p>{job.choice.reason}</p>
             <Primary onClick={() => goTo(afterKeeping)}>
               {afterKeeping === 'cables' ? 'Its cables for the upgrade' : 'Hand over'}
             </Primary>
