@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Button } from 'antd';
 import { useSearchParams } from 'react-router';
 import {
@@ -273,30 +273,18 @@ export default function Replacement() {
       </div>
       <aside className="side" aria-label="The supply picked">
         {standing.word === 'enough' && job.choice === null && (
-          <section aria-label="Keep what is there" className={styles.kept ?? ''}>
-            <p>
-              <span className="verdict pass" style={{ fontSize: 20 }}>
-                The present supply can stay
-              </span>
-            </p>
-            <p>{standingSentence(standing, knowledge)}</p>
+          <PresentStays verdict="The present supply can stay" said={standingSentence(standing, knowledge)}>
             <Primary disabled={locked} onClick={() => keep('')}>
               Keep the present supply
             </Primary>
-          </section>
+          </PresentStays>
         )}
         {job.choice?.kind === 'keep' && (
-          <section aria-label="What is there is kept" className={styles.kept ?? ''}>
-            <p>
-              <span className="verdict pass" style={{ fontSize: 20 }}>
-                The present supply is kept
-              </span>
-            </p>
-            <p>{job.choice.reason}</p>
+          <PresentStays verdict="The present supply is kept" said={job.choice.reason}>
             <Primary onClick={() => goTo(afterKeeping)}>
               {afterKeeping === 'cables' ? 'Its cables for the upgrade' : 'Hand over'}
             </Primary>
-          </section>
+          </PresentStays>
         )}
         <PickedSide
           key={shown.model.id}
@@ -307,5 +295,24 @@ export default function Replacement() {
         />
       </aside>
     </div>
+  );
+}
+
+/** That what is there is good enough, said as gladly as a choice, with what comes next. */
+function PresentStays({
+  verdict,
+  said,
+  children,
+}: {
+  readonly verdict: string;
+  readonly said: string;
+  readonly children: ReactNode;
+}) {
+  return (
+    <section aria-label={verdict} className={styles.stays ?? ''}>
+      <p className={`verdict pass ${styles.verdict ?? ''}`}>{verdict}</p>
+      <p>{said}</p>
+      {children}
+    </section>
   );
 }
