@@ -232,7 +232,7 @@ export function judgeProbe(plug: InletKind, probed: readonly ProbedPin[], guide:
   );
   const word = pins.some((pin) => pin.finding === 'wrong')
     ? 'wrong'
-    : pins.every((pin) => pin.finding === 'right')
+    : pins.length > 0 && pins.every((pin) => pin.finding === 'right')
       ? 'safe'
       : 'incomplete';
   return { word, pins };
