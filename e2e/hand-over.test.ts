@@ -1,3 +1,7 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ElementHandle } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import { control, fill, press, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
@@ -37,6 +41,46 @@ it('what does not hold says what comes next, and what is open alike is answered 
   await seeText(page, "Does not hold: the client's complaint was tried", '.ant-drawer');
   await page.keyboard.press('Escape');
   await page.browserContext().close();
+});
+
+describe('notes and pictures', () => {
+  it('are kept from any station, and those that were chosen stand in the report', async () => {
+    const code = await newJob('Counter radio');
+    const page = await openPage(chromium.browser);
+    const folder = await mkdtemp(join(tmpdir(), 'fairwatt-notes-'));
+    await visit(page, `${application.url}/jobs/${code}/intake`);
+    await press(page, 'Notes');
+    for (const text of ['The label is scorched at one edge', 'Only for us']) {
+      await fill(page, 'A note: what was seen, or said', text);
+      await press(page, 'Keep the note');
+      await seeText(page, text, '.ant-drawer [aria-label=Notes]');
+    }
+    await page.click('.ant-drawer [data-note] input[type=checkbox]');
+    await fill(page, 'What it shows', 'Label');
+    const picture = join(folder, 'label.png');
+    await writeFile(picture, Buffer.from(await page.screenshot({ type: 'png' })));
+    const input = (await page.waitForSelector(
+      '.ant-drawer input[aria-label="Choose pictures"]',
+    )) as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(picture);
+    await seeText(page, 'Label · Mara T.', '.ant-drawer .photos');
+    await press(page, 'In the report: Label');
+    await saved(page);
+    await page.keyboard.press('Escape');
+    await seeText(page, 'Notes, 3', '.job-head');
+    await seeText(page, /Saved .*, Mara T\./, '.job-head');
+    await visit(page, `${application.url}/jobs/${code}/hand-over`);
+    await seeText(page, 'The label is scorched at one edge', '.report-sheet [data-noted]');
+    await page.waitForSelector('.report-sheet [data-noted] img[alt=Label]');
+    expect(await page.$eval('.report-sheet', (sheet) => sheet.textContent)).not.toContain('Only for us');
+    await press(page, 'Take out: The label is scorched at one edge');
+    await page.waitForFunction(() => !document.querySelector('[data-noted]')!.textContent.includes('scorched'));
+    await press(page, 'Undo');
+    await seeText(page, 'The label is scorched at one edge', '.report-sheet [data-noted]');
+    await saved(page);
+    await rm(folder, { recursive: true });
+    await page.browserContext().close();
+  });
 });
 
 describe('a job made by mistake', () => {

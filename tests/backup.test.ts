@@ -158,7 +158,7 @@ describe('a backup', () => {
       update technician set owner = role = 'owner';
       alter table job drop column also_told, drop column put_away_by, drop column put_away_at, drop column put_away_reason;
       alter table job_cable drop column likely;
-      alter table job drop column bare_supply;
+      alter table job drop column bare_supply, drop column updated_by;
       alter table job_finding drop column also_fault_id;
       alter table job_photo drop column lead_id;
       alter table job_supply drop column selector;
@@ -169,7 +169,7 @@ describe('a backup', () => {
       delete from instrument where kind = 'oscilloscope';
       alter table instrument drop column ripple_error_millivolts;
       alter table technician drop column role, drop column version;
-      drop table job_laid_way, shop_access, technician_secret, device, web_session, audit;
+      drop table job_note, job_laid_way, shop_access, technician_secret, device, web_session, audit;
       drop function audit_stands;
       delete from schema_migration where name >= '0022'`);
     await client.end();

@@ -50,6 +50,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0035_photo_of_lead.sql': '7a8658dc244195eb',
   '0036_own_plug.sql': '6c14a308a4477051',
   '0037_selector.sql': '732269c38d7a9fa7',
+  '0038_notes.sql': '86576eab6da186f9',
 };
 
 it('a migration that has shipped never changes again', () => {

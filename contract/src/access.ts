@@ -70,6 +70,8 @@ export const actPermissions: Readonly<Record<Act['kind'], Permission>> = {
   'put-lead': 'record',
   'drop-lead': 'record',
   'mark-leads': 'record',
+  'put-note': 'intake',
+  'drop-note': 'intake',
   'note-proof': 'record',
   'drop-proof': 'record',
   'set-finding': 'judge',

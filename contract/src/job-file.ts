@@ -138,6 +138,9 @@ export const jobFileSchema = z
     );
     job.leads.forEach((lead, index) => signed(['job', 'leads', index, 'by'], lead.by));
     once(['job', 'leads'], idsOf(job.leads), 'lead');
+    if (job.updatedBy !== null) signed(['job', 'updatedBy'], job.updatedBy);
+    job.notes.forEach((note, index) => signed(['job', 'notes', index, 'by'], note.by));
+    once(['job', 'notes'], idsOf(job.notes), 'note');
     job.proofs.forEach((item, index) => signed(['job', 'proofs', index, 'by'], item.by));
     once(
       ['job', 'proofs'],

@@ -342,6 +342,7 @@ export const leadFields = {
   place: text(80),
   state: z.enum(leadStates),
 };
+export const noteFields = { id: uuid, text: text(1000), photoId: uuid.nullable(), inReport: z.boolean() };
 export const proofFields = { item: z.enum(proofItems), holds: z.boolean(), note: text(500) };
 export const signOffFields = {
   id: uuid,
@@ -376,6 +377,7 @@ export const jobSchema = z.strictObject({
   revision: version,
   createdAt: instant,
   updatedAt: instant,
+  updatedBy: id.nullable().default(null),
   state: z.enum(jobStates),
   stateVersion: version,
   closed: z.strictObject(signed).nullable(),
@@ -439,6 +441,10 @@ export const jobSchema = z.strictObject({
   leads: z
     .array(z.strictObject({ version, ...leadFields, ...signed }))
     .max(jobLimits.leads)
+    .default([]),
+  notes: z
+    .array(z.strictObject({ version, ...noteFields, ...signed }))
+    .max(jobLimits.notes)
     .default([]),
   proofs: z
     .array(z.strictObject({ version, subject: line(2000), ...proofFields, ...signed }))

@@ -6,6 +6,7 @@ import type {
   Job,
   JobPart,
   KeptLog,
+  JobNote,
   Lead,
   LeadState,
   PinnedPlug,
@@ -106,6 +107,8 @@ export type Act =
    */
   | { readonly kind: 'put-lead'; readonly lead: Omit<Lead, 'by' | 'at' | 'version'>; readonly basedOn: number }
   | { readonly kind: 'drop-lead'; readonly leadId: string; readonly basedOn: number }
+  | { readonly kind: 'put-note'; readonly note: Omit<JobNote, 'by' | 'at' | 'version'>; readonly basedOn: number }
+  | { readonly kind: 'drop-note'; readonly noteId: string; readonly basedOn: number }
   /** What became of several leads at once; those that are not there any more are passed over. */
   | { readonly kind: 'mark-leads'; readonly leadIds: readonly string[]; readonly state: LeadState }
   | {

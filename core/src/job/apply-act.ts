@@ -8,6 +8,7 @@ import type {
   LaidWay,
   NotedOutcome,
   PinnedPlug,
+  JobNote,
   Lead,
   Proof,
   RecordedCable,
@@ -104,10 +105,11 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
   const signed = { by: context.by, at: context.at };
   const done = (changes: Partial<Job>): ActResult => ({
     ok: true,
-    job: { ...job, ...changes, revision, updatedAt: context.at },
+    job: { ...job, ...changes, revision, updatedAt: context.at, updatedBy: context.by },
   });
   const versioned = <
-    K extends 'cables' | 'seats' | 'probes' | 'logs' | 'pins' | 'stepOrders' | 'proofs' | 'leads' | 'laidWays',
+    K extends
+      'cables' | 'seats' | 'probes' | 'logs' | 'pins' | 'stepOrders' | 'proofs' | 'leads' | 'notes' | 'laidWays',
   >(
     key: K,
     result: { readonly list: Job[K][number][] } | Refusal,
@@ -426,6 +428,23 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
       return versioned(
         'leads',
         drop(job.leads, (lead) => lead.id === act.leadId, act.basedOn, `lead:${act.leadId}`),
+      );
+    case 'put-note':
+      return versioned(
+        'notes',
+        put(
+          job.notes,
+          (note) => note.id === act.note.id,
+          (version): JobNote => ({ ...act.note, ...signed, version }),
+          act.basedOn,
+          `note:${act.note.id}`,
+          revision,
+        ),
+      );
+    case 'drop-note':
+      return versioned(
+        'notes',
+        drop(job.notes, (note) => note.id === act.noteId, act.basedOn, `note:${act.noteId}`),
       );
     case 'mark-leads': {
       const marked = new Set(act.leadIds);

@@ -25,6 +25,7 @@ export {
   type Phase,
   type PinnedPlug,
   type PresentSupply,
+  type JobNote,
   type Lead,
   type LeadKind,
   type LeadState,
@@ -78,7 +79,7 @@ export {
   socketAccepts,
   withInlet,
 } from './record-harness.ts';
-export { type Step, type StepKind, type StepPart, stepsOf, unpluggedStep, wayPoints } from './steps.ts';
+export { type Step, type StepKind, type StepPart, outNow, stepsOf, unpluggedInlets, wayPoints } from './steps.ts';
 export { type CableTag, figuresOf, type ScheduleLine, scheduleOf, tagsOf } from './tags.ts';
 export { presentModel } from './kept-supply.ts';
 export { type BareMissing, type BareVerdict, supplyMark, type SupplyMark } from './bare-supply.ts';

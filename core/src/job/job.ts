@@ -340,6 +340,17 @@ export interface Lead extends Signed {
   readonly state: LeadState;
 }
 
+/** What was seen or said, wherever in the job; with a picture, why that one is in the report. */
+export interface JobNote extends Signed {
+  readonly id: string;
+  readonly version: number;
+  readonly text: string;
+  /** The picture of the job that it is about; null for words alone. */
+  readonly photoId: string | null;
+  /** Whether the client's report shows it. */
+  readonly inReport: boolean;
+}
+
 /** An open point that somebody answers for. */
 export interface SignOff extends Signed {
   readonly id: string;
@@ -356,6 +367,8 @@ export interface Job {
   readonly revision: number;
   readonly createdAt: Instant;
   readonly updatedAt: Instant;
+  /** Who did the last act; null where nobody did one since it was made or taken in. */
+  readonly updatedBy: string | null;
   /** `away`: made by mistake and put away; nothing of it is lost. */
   readonly state: JobState;
   readonly stateVersion: number;
@@ -379,6 +392,7 @@ export interface Job {
   readonly laidAside: readonly LaidAside[];
   readonly laidWays: readonly LaidWay[];
   readonly leads: readonly Lead[];
+  readonly notes: readonly JobNote[];
   readonly proofs: readonly Proof[];
   readonly signOffs: readonly SignOff[];
 }
@@ -390,6 +404,7 @@ export function newJob(code: string, title: string, client: string, words: strin
     revision: 1,
     createdAt: at,
     updatedAt: at,
+    updatedBy: null,
     state: 'open',
     stateVersion: 1,
     closed: null,
@@ -454,6 +469,7 @@ export function newJob(code: string, title: string, client: string, words: strin
     laidAside: [],
     laidWays: [],
     leads: [],
+    notes: [],
     proofs: [],
     signOffs: [],
   };

@@ -20,6 +20,7 @@ export const jobLimits = {
   laidAside: 20,
   laidWays: 300,
   leads: 80,
+  notes: 100,
   proofs: 100,
   signOffs: 200,
 } as const satisfies Readonly<Record<JobList, number>>;

@@ -93,7 +93,23 @@ export function wayPoints(way: string): string[] {
 }
 
 /** What a step's id begins with that takes the old plug out of an inlet; the inlet's id follows. */
-export const unpluggedStep = 'take-out:unplug:';
+const unpluggedStep = 'take-out:unplug:';
+
+/** The inlets whose old plug somebody pulled. */
+export const unpluggedInlets = ({ steps }: Pick<Job, 'steps'>): ReadonlySet<string> =>
+  new Set(
+    steps.flatMap(({ stepId }) => (stepId.startsWith(unpluggedStep) ? [stepId.slice(unpluggedStep.length)] : [])),
+  );
+
+/** What hangs loose in an open job: inlets whose plug was pulled and whose new one is not seated yet, and leads. */
+export function outNow(job: Job, { rows }: Pick<Cabling, 'rows'>): { readonly plugs: number; readonly leads: number } {
+  if (job.state !== 'open') return { plugs: 0, leads: 0 };
+  const pulled = unpluggedInlets(job);
+  return {
+    plugs: rows.filter(({ inletId, state }) => pulled.has(inletId) && state !== 'seated').length,
+    leads: job.leads.filter(({ state }) => state === 'out').length,
+  };
+}
 
 type Draft = Partial<
   Pick<Step, 'inlet' | 'part' | 'lead' | 'cable' | 'socket' | 'way' | 'count' | 'free' | 'derived' | 'fixed'>

@@ -62,6 +62,10 @@ export function subjectOf(act: Act): string {
       return `lead:${act.lead.id}`;
     case 'drop-lead':
       return `lead:${act.leadId}`;
+    case 'put-note':
+      return `note:${act.note.id}`;
+    case 'drop-note':
+      return `note:${act.noteId}`;
     case 'mark-leads':
       return 'leads';
     case 'note-proof':
@@ -124,6 +128,8 @@ export function standingAt(job: Job, subject: string): { readonly version: numbe
       return laidWayOf(job, id);
     case 'lead':
       return job.leads.find((item) => item.id === id) ?? null;
+    case 'note':
+      return job.notes.find((item) => item.id === id) ?? null;
     case 'proof':
       return standingProof(job, id as ProofItem);
     default:
@@ -142,6 +148,7 @@ export function takesAway(act: Act): boolean {
     case 'drop-pin':
     case 'drop-proof':
     case 'drop-lead':
+    case 'drop-note':
       return true;
     case 'set-finding':
       return act.finding === null;

@@ -62,6 +62,7 @@ export {
   supplyMarkLines,
   supplyMarkText,
   openPointText,
+  outNowText,
   proofNextText,
   proofText,
   stationLineText,

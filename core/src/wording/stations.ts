@@ -1,6 +1,6 @@
 import { type Knowledge } from '../diagnose/index.ts';
-import type { BareMissing, BareVerdict, OpenPoint, ProofItem, StationLine, SupplyMark } from '../job/index.ts';
-import { percentText, voltsText, wattsText } from './figures.ts';
+import type { BareMissing, BareVerdict, OpenPoint, ProofItem, StationLine, SupplyMark, outNow } from '../job/index.ts';
+import { counted, percentText, voltsText, wattsText } from './figures.ts';
 import { limitsText, subjectText, verdictLevel } from './words.ts';
 import { faultName, outcomeLabel } from './diagnosing.ts';
 
@@ -198,3 +198,10 @@ const countText = (count: string | null, one: string, several: string): string =
   count === '1' ? `one ${one}` : `${count ?? 'some'} ${several}`;
 
 /** What a job has lists of, in the plural. */
+
+/** What hangs loose right now; empty where nothing does. */
+export function outNowText({ plugs, leads }: ReturnType<typeof outNow>): string {
+  const counts = [plugs > 0 ? counted(plugs, 'plug') : '', leads > 0 ? counted(leads, 'lead') : ''];
+  const told = counts.filter((text) => text !== '').join(' and ');
+  return told === '' ? '' : `${told} out now`;
+}

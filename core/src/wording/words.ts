@@ -281,6 +281,7 @@ export const jobListText: Readonly<Record<JobList, string>> = {
   laidAside: 'choices with work laid aside',
   laidWays: 'ways of cables',
   leads: 'leads',
+  notes: 'notes',
   proofs: 'things shown',
   signOffs: 'sign-offs',
 };

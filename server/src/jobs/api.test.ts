@@ -466,3 +466,23 @@ describe('probe walks', () => {
     expect(answer.status).toBe(422);
   });
 });
+
+describe('notes', () => {
+  it('are kept with the job, travel with it, and are refused where they say too much', async () => {
+    const { code } = await make();
+    const note = { id: randomUUID(), text: 'Scorched label', photoId: null, inReport: true };
+    expect((await act(code, { kind: 'put-note', note, basedOn: 0 })).status).toBe(200);
+    const told = (await call<Job>(`/jobs/${code}`)).body;
+    expect(told.notes).toMatchObject([{ ...note, by: 'mara' }]);
+    expect(told.updatedBy).toBe('mara');
+    const file = (await call<JobFile>(`/jobs/${code}/file`)).body;
+    const copy = (await call<Job>('/jobs/import?by=mara&as=new', file)).body;
+    expect(copy.notes).toEqual(told.notes);
+    expect(copy.updatedBy).toBe('mara');
+    const long = { ...note, id: randomUUID(), text: 'x'.repeat(1001) };
+    expect((await act(code, { kind: 'put-note', note: long, basedOn: 0 })).status).toBe(422);
+    const gone = { kind: 'drop-note', noteId: note.id, basedOn: told.notes[0]!.version } as const;
+    expect((await act(code, gone)).status).toBe(200);
+    expect((await call<Job>(`/jobs/${code}`)).body.notes).toEqual([]);
+  });
+});

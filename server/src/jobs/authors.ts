@@ -37,7 +37,7 @@ async function authorHere(db: Queryable, { id, name }: NamedPerson, signing: Sig
 }
 
 /** Fields of a job and its pictures that name a person. */
-const naming = new Set(['by', 'inCharge']);
+const naming = new Set(['by', 'inCharge', 'updatedBy']);
 
 /** The same, with each person's id as it is here. */
 function renamed<T>(value: T, ids: ReadonlyMap<string, string>): T {

@@ -109,6 +109,7 @@ export async function readWhole(db: Queryable, id: number): Promise<StoredJob | 
     laidAside: await readList(db, tables.laidAside, id),
     laidWays: await readList(db, tables.laidWays, id),
     leads: await readList(db, tables.leads, id),
+    notes: await readList(db, tables.notes, id),
     proofs: await readList(db, tables.proofs, id),
     signOffs: await readList(db, tables.signOffs, id),
   };

@@ -128,6 +128,7 @@ export async function exportJob(db: Queryable, code: string, at: string): Promis
       ...job.steps,
       ...job.laidWays,
       ...job.leads,
+      ...job.notes,
       ...job.proofs,
       ...job.signOffs,
       ...job.laidAside.flatMap((work) => [...work.seats, ...work.pins, ...work.steps]),
@@ -142,7 +143,8 @@ export async function exportJob(db: Queryable, code: string, at: string): Promis
           job.putAway,
           ...[job, ...job.laidAside].flatMap((work) => work.seats.map((seat) => seat.rechecked)),
         ].flatMap((item) => (item === null ? [] : [item.by])),
-      ),
+      )
+      .concat(job.updatedBy ?? []),
   );
   const meters = new Set<string | null>([...job.readings, ...job.outcomes].map((item) => item.instrumentId));
   const file = {

@@ -37,6 +37,7 @@ import {
   type PinnedPlug,
   type PresentSupply,
   type ProbedPin,
+  type JobNote,
   type Lead,
   type Proof,
   type Reading,
@@ -158,7 +159,7 @@ const sheet: Fields<KeptSheet> = {
 /** What stands in the job's own row. */
 export type JobHead = Pick<
   Job,
-  'code' | 'revision' | 'createdAt' | 'updatedAt' | 'state' | 'stateVersion' | 'closed' | 'putAway'
+  'code' | 'revision' | 'createdAt' | 'updatedAt' | 'updatedBy' | 'state' | 'stateVersion' | 'closed' | 'putAway'
 > & {
   readonly sheet: KeptSheet;
 };
@@ -167,6 +168,7 @@ export const jobHead: Described<JobHead> = describe<JobHead>({
   revision: number,
   createdAt: instant,
   updatedAt: instant,
+  updatedBy: orNull(text),
   state: oneOf(jobStates),
   stateVersion: number,
   closed: orNull(within(signed, 'closed')),
@@ -410,6 +412,14 @@ export const leads = byId<Lead>('job_lead', {
   what: text,
   place: text,
   state: oneOf(leadStates),
+  ...signed,
+});
+export const notes = byId<JobNote>('job_note', {
+  id: text,
+  version: number,
+  text,
+  photoId: orNull(text),
+  inReport: boolean,
   ...signed,
 });
 export const laidWays: ListTable<LaidWay> = {

@@ -46,6 +46,7 @@ const nothing: Lists = {
   laidAside: [],
   laidWays: [],
   leads: [],
+  notes: [],
   proofs: [],
   signOffs: [],
 };
@@ -121,6 +122,7 @@ async function writeLists(db: Queryable, jobId: number, before: Lists, after: Li
   await syncList(db, tables.stepOrders, jobId, before.stepOrders, after.stepOrders);
   await syncList(db, tables.laidWays, jobId, before.laidWays, after.laidWays);
   await syncList(db, tables.leads, jobId, before.leads, after.leads);
+  await syncList(db, tables.notes, jobId, before.notes, after.notes);
   await syncList(db, tables.proofs, jobId, before.proofs, after.proofs);
   await syncList(db, tables.signOffs, jobId, before.signOffs, after.signOffs);
 }

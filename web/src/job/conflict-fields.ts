@@ -11,6 +11,7 @@ const contentKeys: Readonly<Partial<Record<Act['kind'], string>>> = {
   'set-choice': 'choice',
   'put-cable': 'cable',
   'put-lead': 'lead',
+  'put-note': 'note',
   'put-pin': 'pin',
   'put-seat': 'seat',
 };

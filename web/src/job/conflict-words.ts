@@ -43,6 +43,9 @@ export function subjectLabel(act: Act, job: Job, theirs: Job): string {
       return `The lead ${act.lead.what}`;
     case 'drop-lead':
       return `The lead ${theirs.leads.find(({ id }) => id === act.leadId)?.what ?? ''}`;
+    case 'put-note':
+    case 'drop-note':
+      return 'A note';
     case 'mark-leads':
       return 'What became of leads';
     case 'note-proof':

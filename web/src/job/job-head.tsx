@@ -1,3 +1,4 @@
+import { outNow, outNowText } from '@fairwatt/core';
 import { useAppSelector } from '../app/store.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { Promised } from '../controls/promised.tsx';
@@ -5,10 +6,11 @@ import { onTheWay, unsentOf } from '../offline/summary.ts';
 import { useTyping } from '../offline/typing.ts';
 import { History } from './history.tsx';
 import { useDesk } from './job-context.ts';
+import { Notes } from './notes.tsx';
 
 /** What is known of what was typed: said to be saved only when the server has confirmed it, with its day. */
 function SaveState() {
-  const { job } = useDesk();
+  const { job, personName } = useDesk();
   const { waiting: unsent, refused } = useAppSelector((state) => unsentOf(state, job.code));
   const waiting = unsent + useAppSelector((state) => onTheWay(state, job.code));
   const away = useAppSelector((state) => state.connection !== 'here');
@@ -17,7 +19,9 @@ function SaveState() {
   const text = {
     refused: `${refused} not saved`,
     typing: 'Typing …',
-    saved: `Saved ${dayAndTime(job.updatedAt)}`,
+    saved: [`Saved ${dayAndTime(job.updatedAt)}`, job.updatedBy === null ? '' : personName(job.updatedBy)]
+      .filter((piece) => piece !== '')
+      .join(', '),
     kept: `${waiting} kept here`,
     saving: 'Saving …',
   }[state];
@@ -41,6 +45,17 @@ function Order() {
   );
 }
 
+/** What hangs loose in the machine right now, to whoever opens the job. */
+function OutNow() {
+  const { job, view } = useDesk();
+  const text = outNowText(outNow(job, view.cabling));
+  return text === '' ? null : (
+    <span className="out-now" data-out-now>
+      ○ {text}
+    </span>
+  );
+}
+
 /** Tag, name, the client's words, and whether everything is saved. */
 export function JobHead() {
   const { job } = useDesk();
@@ -59,7 +74,9 @@ export function JobHead() {
         <div className="words">{job.sheet.words === '' ? 'No words of the client yet.' : `“${job.sheet.words}”`}</div>
       </div>
       <div className="about">
+        <OutNow />
         <Order />
+        <Notes />
         <History />
         <SaveState />
       </div>

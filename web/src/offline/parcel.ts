@@ -86,6 +86,7 @@ export function mayGrow(act: Act): boolean {
     case 'order-steps':
     case 'lay-cable':
     case 'put-lead':
+    case 'put-note':
     case 'note-proof':
       return true;
     default:

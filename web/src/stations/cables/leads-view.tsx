@@ -22,7 +22,7 @@ import { Sheet } from '../../controls/sheet.tsx';
 import { CopyFromJob } from '../../job/copy-from-job.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import type { OpenWay } from './cables.tsx';
-import { Photos } from './photos.tsx';
+import { Photos } from '../../pictures/photos.tsx';
 import styles from './leads-view.module.css';
 
 type LeadDraft = Omit<Lead, 'by' | 'at' | 'version'>;

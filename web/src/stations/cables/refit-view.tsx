@@ -22,7 +22,7 @@ import {
   spareId,
   sparesToProbe,
   stepsOf,
-  unpluggedStep,
+  unpluggedInlets,
   plugServes,
   adapterNote,
   allowedAdapters,
@@ -144,11 +144,7 @@ export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
       </>
     );
 
-  const unplugged = new Set(
-    job.steps.flatMap((step) =>
-      step.stepId.startsWith(unpluggedStep) ? [step.stepId.slice(unpluggedStep.length)] : [],
-    ),
-  );
+  const unplugged = unpluggedInlets(job);
   const toSeat = rows.filter((row) => row.state === 'to-seat');
   const seated = rows.filter((row) => row.state === 'seated');
   const unchecked = seated.filter((row) => row.seat?.rechecked == null);

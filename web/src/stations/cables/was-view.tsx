@@ -7,7 +7,7 @@ import { useDesk } from '../../job/job-context.ts';
 import type { OpenWay } from './cables.tsx';
 import { HarnessRecord } from './harness-record.tsx';
 import { PassStage } from './pass-stage.tsx';
-import { Photos } from './photos.tsx';
+import { Photos } from '../../pictures/photos.tsx';
 
 /** How much of the harness is recorded; what is only likely is not. */
 function recordedText(cables: number, likely: number): string {

@@ -6,6 +6,7 @@ import { openPointText, unanswered, type OpenPoint, type OpenPointCode, type Sta
 import { Primary, TextField } from '../../controls/fields.tsx';
 import { ReasonForm } from '../../controls/reason-form.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { NotesAndPictures } from '../../job/notes.tsx';
 import { OldSupplyFate } from './old-supply.tsx';
 import { Proofs } from './proofs.tsx';
 import { Report } from './report.tsx';
@@ -30,6 +31,9 @@ export default function HandOver() {
         </div>
         <Proofs />
         <Report />
+        <section className="block no-print" aria-label="Notes and pictures">
+          <NotesAndPictures />
+        </section>
         {(job.choice?.kind === 'replace' || job.sheet.bareSupply) && <OldSupplyFate />}
         <div className="fields no-print" style={{ marginTop: 18, maxWidth: 760 }}>
           <TextField

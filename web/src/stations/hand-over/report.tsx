@@ -28,6 +28,7 @@ import {
   type OldSupply,
   type Verdict,
 } from '@fairwatt/core';
+import { usePhotosQuery } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
 import { calendarDay } from '../../controls/clock.ts';
 import { Sheet } from '../../controls/sheet.tsx';
@@ -204,6 +205,7 @@ export function Report() {
         </div>
       </header>
       <ForTheClient />
+      <ChosenNotes />
       <h2 className={styles.annex ?? ''}>The bench’s record</h2>
       <h2>Complaint</h2>
       <p>
@@ -316,5 +318,40 @@ export function Report() {
         </>
       )}
     </article>
+  );
+}
+
+/** Notes and pictures that somebody chose for the report. */
+function ChosenNotes() {
+  const { job, code } = useDesk();
+  const { data: photos = [] } = usePhotosQuery(code);
+  const chosen = job.notes.filter(({ inReport }) => inReport);
+  const words = chosen.filter(({ photoId }) => photoId === null);
+  const pictures = chosen.flatMap(({ photoId }) => photos.find(({ id }) => id === photoId) ?? []);
+  if (words.length + pictures.length === 0) return null;
+  return (
+    <section aria-label="Noted" data-noted>
+      <h2>What we noted</h2>
+      {words.length > 0 && (
+        <ul>
+          {words.map(({ id, text }) => (
+            <li key={id}>{text}</li>
+          ))}
+        </ul>
+      )}
+      <div className={styles.pictures}>
+        {pictures.map(({ id, caption, widthPixels, heightPixels }) => (
+          <figure key={id}>
+            <img
+              src={`/api/jobs/${encodeURIComponent(code)}/photos/${id}`}
+              alt={caption === '' ? 'Picture of this job' : caption}
+              width={widthPixels}
+              height={heightPixels}
+            />
+            <figcaption>{caption}</figcaption>
+          </figure>
+        ))}
+      </div>
+    </section>
   );
 }

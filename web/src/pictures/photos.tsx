@@ -1,14 +1,14 @@
 import { useState } from 'react';
-import { Button, Input, Select, Upload } from 'antd';
+import { Button, Checkbox, Input, Select, Upload } from 'antd';
 import { mostPhotos } from '@fairwatt/contract';
-import { usePhotosQuery, useRemovePhotoMutation } from '../../app/api.ts';
-import { useDesk } from '../../job/job-context.ts';
-import { useTakePicture } from '../../pictures/use-take-picture.ts';
-import { RemoveButton } from '../../controls/remove-button.tsx';
+import { usePhotosQuery, useRemovePhotoMutation } from '../app/api.ts';
+import { useDesk } from '../job/job-context.ts';
+import { useTakePicture } from './use-take-picture.ts';
+import { RemoveButton } from '../controls/remove-button.tsx';
 
-/** Pictures of the harness and of other leads as they were, scaled down here before they are sent. */
+/** The job's pictures: of the harness, a lead, a label, damage; scaled down here before they are sent. */
 export function Photos() {
-  const { code, job, locked, technician, personName } = useDesk();
+  const { code, job, act, locked, technician, personName } = useDesk();
   const { data: photos = [], isError } = usePhotosQuery(code);
   const taking = useTakePicture();
   const [remove] = useRemovePhotoMutation();
@@ -30,6 +30,11 @@ export function Photos() {
     const taken = await taking.take(file, caption, chosen?.shows);
     if (taken.told !== null) setTold(taken.told);
     return taken.kept;
+  }
+  function choose(photoId: string, inReport: boolean): void {
+    const note = job.notes.find((item) => item.photoId === photoId);
+    const { id = crypto.randomUUID(), text = '', version = 0 } = note ?? {};
+    act({ kind: 'put-note', note: { id, text, photoId, inReport }, basedOn: version });
   }
   const full = locked || taking.busy || photos.length >= mostPhotos;
   // What a picture can show, beside all of it.
@@ -100,6 +105,14 @@ export function Photos() {
                 {[photo.caption, thing(photo.cableId ?? photo.leadId)?.label ?? '', personName(photo.by)]
                   .filter((text) => text !== '')
                   .join(' · ')}{' '}
+                <Checkbox
+                  checked={job.notes.some(({ photoId, inReport }) => photoId === photo.id && inReport)}
+                  disabled={locked}
+                  aria-label={`In the report: ${photo.caption === '' ? 'picture' : photo.caption}`}
+                  onChange={(event) => choose(photo.id, event.target.checked)}
+                >
+                  in the report
+                </Checkbox>
                 <RemoveButton
                   what={`picture ${photo.caption}`}
                   text="take out"
