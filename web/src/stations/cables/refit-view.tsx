@@ -27,9 +27,7 @@ import {
   adapterNote,
   allowedAdapters,
   sparesFor,
-  type CableKit,
   type InletRow,
-  type Job,
   type SeatCheck,
 } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
@@ -40,6 +38,7 @@ import { HarnessDrawing, type DrawnSocket } from '../../drawings/harness-drawing
 import { useDesk } from '../../job/job-context.ts';
 import type { OpenWay } from './cables.tsx';
 import { BagLeftovers } from './bag-leftovers.tsx';
+import { recordedSockets } from './recorded-sockets.ts';
 import { MovePlug } from './move-plug.tsx';
 import styles from './refit-view.module.css';
 
@@ -54,35 +53,6 @@ function LaidAsideNote() {
       they stand again when that is chosen again.
     </p>
   ));
-}
-
-/** Where cables come from by the record, and of a kept supply also those that are new; nothing is known of the others. */
-function recordedSockets(job: Job, rows: readonly InletRow[], kit: CableKit | null) {
-  const from = (socketLabel: string | null, cable: string) =>
-    socketLabel === null || socketLabel === '' ? `fixed ${cable}` : socketLabel;
-  const recorded = job.cables.map(({ label, socketLabel, plugs }) => ({
-    label: from(socketLabel, label),
-    cableCode: null,
-    used: plugs.some(({ inletId }) => inletId !== null),
-  }));
-  const fresh = rows
-    .flatMap((row) => [row, ...row.legs])
-    .flatMap(({ kitCableId, cableCode, socketLabel }) =>
-      kitCableId === null || cableCode === null ? [] : [{ label: from(socketLabel, cableCode), cableCode, used: true }],
-    );
-  const all = [...recorded, ...fresh];
-  // In the order of the panel, where it is known.
-  const panel = kit?.sockets.map(({ label }) => label) ?? [];
-  const labels = new Set(all.map(({ label }) => label));
-  const ordered = [...panel.filter((label) => labels.has(label)), ...labels];
-  return [...new Set(ordered)].map((label) => {
-    const here = all.filter((item) => item.label === label);
-    return {
-      label,
-      cableCode: here.find(({ cableCode }) => cableCode !== null)?.cableCode ?? null,
-      used: here.some(({ used }) => used),
-    };
-  });
 }
 
 /** The plan in one picture, and one connector after the other ticked as seated; plugs are moved by hand here. */
