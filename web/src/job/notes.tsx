@@ -59,7 +59,7 @@ export function NotesAndPictures() {
           id={field}
           value={text}
           maxLength={1000}
-          autoSize={{ minRows: 2, maxRows: 8 }}
+          rows={3}
           disabled={locked}
           onChange={(event) => setText(event.target.value)}
         />
