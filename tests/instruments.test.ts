@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto';
+import { setTimeout as wait } from 'node:timers/promises';
+import type { PoolClient, QueryResult } from 'pg';
 import { pino } from 'pino';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import type {
@@ -200,6 +202,19 @@ describe('a meter live', () => {
   });
 });
 
+/** From now on this database takes its time to let go of a load. */
+function unlockSlowly(pool: RunningServer['pool']) {
+  const slowed = new WeakSet<PoolClient>();
+  pool.on('acquire', (client) => {
+    if (slowed.has(client)) return;
+    slowed.add(client);
+    const query = client.query.bind(client) as (...args: readonly unknown[]) => Promise<QueryResult>;
+    const slowly = (...args: readonly unknown[]) =>
+      String(args[0]).includes('pg_advisory_unlock') ? wait(150).then(() => query(...args)) : query(...args);
+    client.query = slowly as typeof client.query;
+  });
+}
+
 describe('a load sweep', () => {
   const sweep = async (changes: object = {}) =>
     server.call<{ id: string } & Problem>('/instruments/sweeps', {
@@ -277,6 +292,15 @@ describe('a load sweep', () => {
     const answer = await server.call(`/instruments/sweeps/${body.id}/stop`, {});
     expect(answer.body).toEqual({ ended: { kind: 'ended', end: 'stopped', loadOff: true } });
     expect(bench.drawing).toBe(false);
+  });
+  it('can be begun again as soon as one has been heard to end, or was stopped, however slow the database', async () => {
+    unlockSlowly(server.pool);
+    for (let turn = 0; turn < 4; turn += 1) {
+      const begun = await sweep({ fromAmps: 2, toAmps: 3, steps: 2, dwellSeconds: turn % 2 === 0 ? 0.2 : 30 });
+      expect(begun.status).toBe(201);
+      if (turn % 2 === 0) await toEnd(begun.body.id);
+      else await server.call(`/instruments/sweeps/${begun.body.id}/stop`, {});
+    }
   });
   it('ends by itself when the rail falls far out', async () => {
     const { body } = await sweep({ fromAmps: 5, toAmps: 55, steps: 3 });

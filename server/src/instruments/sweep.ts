@@ -202,7 +202,16 @@ async function setDeadMan(load: ScpiLink): Promise<void> {
   });
 }
 
-/** @returns whether the load is known to be off */
+/** How a sweep came to its end. */
+interface Over {
+  readonly end: SweepEnd;
+  /** Whether the load is known to be off. */
+  readonly loadOff: boolean;
+  /** What should not have happened, where something did. */
+  readonly trouble?: unknown;
+}
+
+/** Goes through a sweep; however it ends, the load is switched off. */
 async function run(
   plan: SweepPlan,
   job: string,
@@ -210,11 +219,11 @@ async function run(
   load: NetworkInstrument,
   tell: (event: SweepEvent) => void,
   signal: AbortSignal,
-): Promise<boolean> {
+): Promise<Over> {
   const sweepMeter = new SweepMeter(meter, job, plan.rail);
   let loadLink: ScpiLink | null = null;
-  let end: SweepEnd = 'done';
-  let loadOff: boolean;
+  let end: SweepEnd = 'stopped';
+  let trouble: unknown;
   try {
     await sweepMeter.prepare();
     loadLink = await ScpiLink.open(load.host, load.port, answerMilliseconds);
@@ -227,14 +236,11 @@ async function run(
     tell({ kind: 'begun', amps: plan.amps });
     end = await sweep.steps(tell);
   } catch (error) {
-    if (!(error instanceof InstrumentFailure)) throw error;
-    end = error.trouble;
-  } finally {
-    sweepMeter.close();
-    loadOff = await switchOff(load, loadLink);
-    tell({ kind: 'ended', end, loadOff });
+    if (error instanceof InstrumentFailure) end = error.trouble;
+    else trouble = error;
   }
-  return loadOff;
+  sweepMeter.close();
+  return { end, loadOff: await switchOff(load, loadLink), trouble };
 }
 
 /**
@@ -336,6 +342,19 @@ export class Sweeps {
     return null;
   }
 
+  /** Lets go of a load whose sweep is over. One that may still draw stays noted, and is looked at again. */
+  private async freed(load: NetworkInstrument, hold: LoadHold, { loadOff, trouble }: Over): Promise<void> {
+    const failed = (error: unknown) =>
+      this.log.error({ err: error, load: load.name }, 'a sweep did not end as it should');
+    if (trouble !== undefined) failed(trouble);
+    if (loadOff) {
+      this.guard?.isOff(load);
+      await forgetSweep(this.pool, load.id).catch(failed);
+    }
+    await hold.release();
+    this.busyLoads.delete(load.id);
+  }
+
   /**
    * Null when the load is in another sweep, of whatever server process, or being switched off, or the server is about
    * to stop.
@@ -363,18 +382,11 @@ export class Sweeps {
     const watched = this.guard?.mayDraw(load) ?? Promise.resolve();
     const ended = watched
       .then(() => run(plan, request.job, meter, load, tell, abort.signal))
-      .then(async (loadOff) => {
-        if (!loadOff) return;
-        this.guard?.isOff(load);
-        await forgetSweep(this.pool, load.id);
-      })
-      .catch((error: unknown) => {
-        // The load stays noted, and is looked at again at the next start.
-        this.log.error({ err: error, load: load.name }, 'a sweep did not end as it should');
-      })
-      .finally(() => {
-        this.busyLoads.delete(load.id);
-        void hold.release();
+      .catch((trouble: unknown): Over => ({ end: 'stopped', loadOff: false, trouble }))
+      .then(async (over) => {
+        await this.freed(load, hold, over);
+        // Whoever hears of the end may begin the next sweep at once.
+        tell({ kind: 'ended', end: over.end, loadOff: over.loadOff });
         setTimeout(() => this.all.delete(id), keptMilliseconds).unref();
       });
     const sweep: RunningSweep = {
