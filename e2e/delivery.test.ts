@@ -34,6 +34,19 @@ const eventually = <T>(read: () => T | Promise<T>) => expect.poll(read, { timeou
 const valueOf = async (page: Page, name: string) =>
   (await control(page, name)).evaluate((element) => (element as HTMLInputElement).value);
 
+describe('a screen that nobody touches', () => {
+  it.each(['/jobs', '/jobs/LQ-0144/cables', '/settings'])('asks the server for nothing: %s', async (path) => {
+    const page = await open(path);
+    let last = Date.now();
+    page.on('request', (request) => {
+      if (request.url().includes('/api/') && !request.url().endsWith('/presence')) last = Date.now();
+    });
+    // What was made anew in the background is fetched once more; then there is rest.
+    await eventually(() => Date.now() - last).toBeGreaterThan(2500);
+    await page.browserContext().close();
+  });
+});
+
 describe('an answer that is lost', () => {
   it('while the typing goes on: the later text is there in the end, and nothing twice', async () => {
     const page = await open('/jobs/LQ-0145/intake');

@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Act, Job } from '@fairwatt/core';
-import { revisionHeader, type Problem } from '@fairwatt/contract';
+import { endpoints, revisionHeader, type Problem } from '@fairwatt/contract';
 import { ChangeFeed, createApp, createPool, loadModel } from '@fairwatt/server';
 import { startServer, threadsOf, type RunningServer } from './running-server.ts';
 
@@ -193,6 +193,25 @@ describe('what somebody changes', () => {
       (all) => ['shop', 'supplies', 'bags'].every((topic) => all.includes(`"topic":"${topic}"`)),
     );
     expect(text).toContain('"topic":"bags"');
+  });
+  it('is told of no reading, whatever is read: whoever hears of a change reads anew', async () => {
+    const read = endpoints
+      .filter(({ method, path }) => method === 'GET' && !/:id|^\/events$/.test(path))
+      .map(({ path }) => path.replace(':code', code));
+    expect(read.length).toBeGreaterThan(20);
+    // What the first look makes, and the lines of a list, are made before.
+    const readAll = () => Promise.all(read.map(async (path) => (await fetch(`${server.base}${path}`)).arrayBuffer()));
+    await server.list();
+    await readAll();
+    const { text } = await heard(
+      server.base,
+      async () => {
+        for (let turn = 0; turn < 3; turn += 1) await readAll();
+        await server.pool.query('delete from bag_cable where false');
+      },
+      (all) => all.includes('"topic":"bags"'),
+    );
+    expect([...text.matchAll(/"topic":"(\w+)"/g)].map(([, topic]) => topic)).toEqual(['bags']);
   });
   it('says who has a job open, and forgets who left', async () => {
     const tab = randomUUID();

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import type pg from 'pg';
 import type { Signing } from '@fairwatt/contract';
 import type { ChangeFeed } from '../changes/feed.ts';
-import { one, type Queryable } from '../database/query.ts';
+import { maybeOne, type Queryable } from '../database/query.ts';
 import { member, text } from '../database/read.ts';
 
 /** How people of this shop sign, as every request needs it. */
@@ -19,13 +19,21 @@ export async function signAtFirst(db: Queryable, signing: Signing): Promise<void
   ]);
 }
 
-/** The shop's row, made at the first look: a shop starts with secrets. */
-export async function readAccessState(db: Queryable): Promise<AccessState> {
-  await signAtFirst(db, 'secret');
-  return one(db, 'select signing, cookie_secret from shop_access', [], (row) => ({
+const standing = (db: Queryable): Promise<AccessState | null> =>
+  maybeOne(db, 'select signing, cookie_secret from shop_access', [], (row) => ({
     signing: member<Signing>(row, 'signing'),
     cookieSecret: text(row, 'cookie_secret'),
   }));
+
+/**
+ * The shop's row, made at the first look: a shop starts with secrets. A look at what stands writes nothing, not even in
+ * vain: the database tells everybody of each statement that could have changed it, and they would look again.
+ */
+export async function readAccessState(db: Queryable): Promise<AccessState> {
+  const found = await standing(db);
+  if (found !== null) return found;
+  await signAtFirst(db, 'secret');
+  return readAccessState(db);
 }
 
 export async function writeSigning(db: Queryable, signing: Signing): Promise<void> {
