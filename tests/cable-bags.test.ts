@@ -60,6 +60,7 @@ describe('cable bags', () => {
       expect(word('BAG-03', 'corvane-650-s')).toEqual(['unknown']);
       expect(word('BAG-04', 'corvane-650-s')).toEqual(['safe']);
       expect(word('BAG-04', 'tarnwick-quiet-600')).toEqual(['unknown']);
+      expect(word('BAG-05', 'corvane-750-s')).toEqual(['safe']);
     },
   );
   it('take a cable, change it on the version that was seen, and drop it', async () => {
@@ -73,7 +74,7 @@ describe('cable bags', () => {
       note: '',
       gauge: null,
       codedWatts: null,
-      plugs: [{ kind: 'peripheral-4', millimetres: 400, ends: [1, 2, 'none', null] }],
+      plugs: [{ kind: 'peripheral-4', millimetres: 400, ends: [1, [2, 5], 'none', null] }],
     };
     expect((await putCable(cable)).body.cables).toContainEqual({ ...cable, version: 1 });
     // The same again is what stands there; something else, based on nothing, is a conflict.

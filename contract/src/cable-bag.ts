@@ -14,7 +14,7 @@ import {
   type BagCable,
   type CableBags,
   type CableProof,
-  pinSignals,
+  socketSignals,
   type Pinout,
   type WireEnd,
 } from '@fairwatt/core';
@@ -28,7 +28,7 @@ export const pinoutSchema = z.strictObject({
   name: line(60),
   sockets: z
     .array(
-      z.strictObject({ family: z.enum(cableFamilies), pins: z.array(z.enum(pinSignals).nullable()).min(1).max(30) }),
+      z.strictObject({ family: z.enum(cableFamilies), pins: z.array(z.enum(socketSignals).nullable()).min(1).max(30) }),
     )
     .max(5)
     .refine((list) => new Set(list.map((socket) => socket.family)).size === list.length, 'a family is named twice'),
@@ -36,7 +36,11 @@ export const pinoutSchema = z.strictObject({
 }) satisfies z.ZodType<Pinout>;
 export type { BagAdapter, BagCable, CableBags, CableProof, Pinout };
 
-const end = z.union([z.int().min(1).max(30), z.literal('none'), z.null()]) satisfies z.ZodType<WireEnd>;
+const supplyPin = z.int().min(1).max(30);
+const twoWires = z
+  .tuple([supplyPin, supplyPin])
+  .refine(([first, second]) => first !== second, 'two wires lead to two pins');
+const end = z.union([supplyPin, twoWires, z.literal('none'), z.null()]) satisfies z.ZodType<WireEnd>;
 
 /** A spare modular cable with its plugs and, as far as somebody looked, its wires. */
 export const bagCableSchema = z.strictObject({

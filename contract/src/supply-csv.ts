@@ -73,9 +73,8 @@ export function supplyToCells(model: SupplyModel): Record<Column, string> {
     warranty_years: String(model.warrantyYears),
     design_year: model.designYear === null ? '' : String(model.designYear),
     rails: label.rails
-      .map(
-        (rail) =>
-          `${escaped(rail.label)}:${rail.rail}:${rail.amps}${rail.feeds === undefined ? '' : `:${rail.feeds.join('/')}`}`,
+      .map(({ label: name, rail, amps, feeds }) =>
+        [escaped(name), rail, amps, ...(feeds === undefined ? [] : [feeds.join('/')])].join(':'),
       )
       .join('; '),
     combined: label.combined.map((limit) => `${limit.labels.map(escaped).join('|')}:${limit.watts}`).join('; '),
@@ -84,12 +83,11 @@ export function supplyToCells(model: SupplyModel): Record<Column, string> {
       .join('; '),
     cables: model.kit.cables
       .map((cable) => {
+        const { id, family, fixed, count, gauge, output, codedWatts, ownPlug } = cable;
         const plugs = cable.plugs.map((plug) => `${plug.kind}@${plug.millimetres}`).join(',');
-        const told = `${cable.id}:${cable.family}:${cable.fixed ? 'fixed' : 'modular'}:${cable.count}:${cable.gauge}:${plugs}`;
-        const { output, codedWatts, ownPlug } = cable;
         const last = [output, codedWatts, ownPlug].map((value) => (value === undefined ? '' : escaped(`${value}`)));
         while (last.at(-1) === '') last.pop();
-        return [told, ...last].join(':');
+        return [id, family, fixed ? 'fixed' : 'modular', count, gauge, plugs, ...last].join(':');
       })
       .join('; '),
   };

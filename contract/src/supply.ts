@@ -85,7 +85,7 @@ export const cableKitSchema = z
         context.addIssue({
           code: 'custom',
           path: ['cables', index, 'ownPlug'],
-          message: own ? 'name the inlet that this plug of a maker’s own fits' : 'only a maker’s own plug has a name',
+          message: own ? 'name the inlet that this maker’s own plug fits' : 'only a maker’s own plug has a name',
         });
       if (cable.codedWatts !== undefined && cable.family !== 'card-16')
         context.addIssue({

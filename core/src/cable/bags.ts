@@ -1,4 +1,4 @@
-import type { CableFamily, Gauge, PinSignal, PlugKind } from '../standards/index.ts';
+import type { CableFamily, Gauge, PlugKind, SocketSignal } from '../standards/index.ts';
 import { crossingOf, worstCrossing, type Crossing, type SocketPinout, type WireEnd } from './crossing.ts';
 import type { Adapter, CodedWatts, KitCable } from './kit.ts';
 import { adapterRefusal } from './adapters.ts';
@@ -8,7 +8,7 @@ export interface Pinout {
   readonly id: string;
   readonly version: number;
   readonly name: string;
-  readonly sockets: readonly { readonly family: CableFamily; readonly pins: readonly (PinSignal | null)[] }[];
+  readonly sockets: readonly { readonly family: CableFamily; readonly pins: readonly (SocketSignal | null)[] }[];
   readonly supplies: readonly string[];
 }
 

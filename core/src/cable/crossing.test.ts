@@ -5,8 +5,10 @@ import {
   inletFamily,
   plugKinds,
   standardPlugKinds,
+  socketSignals,
   type PinSignal,
   type PlugKind,
+  type SocketSignal,
 } from '../standards/index.ts';
 import { crossingOf, faceOfPlug, worstCrossing, type PlugWiring, type SocketPinout, type WireEnd } from './index.ts';
 
@@ -20,8 +22,8 @@ const straight = (plug: PlugKind): { pinout: SocketPinout; wiring: PlugWiring } 
   pinout: { pins: faceSignals(plug) },
   wiring: { plug, ends: faceSignals(plug).map((_, index) => index + 1) },
 });
-const voltage = (signal: PinSignal | 'nothing' | null) => ['12', '5', '3.3', 'SB', '-12'].includes(signal ?? '');
-const ground = (signal: PinSignal | 'nothing' | null) => signal === 'G' || signal === 'S';
+const voltage = (signal: SocketSignal | 'nothing' | null) => ['12', '5', '3.3', 'SB', '-12'].includes(signal ?? '');
+const ground = (signal: SocketSignal | 'nothing' | null) => signal === 'G' || signal === 'S';
 
 function* permutations<T>(items: readonly T[]): Generator<T[]> {
   if (items.length === 0) {
@@ -136,14 +138,21 @@ describe('the crossing check', () => {
     },
   );
   it('is never safe nor merely incomplete where a voltage meets another voltage or ground', () => {
-    const signal = fc.option(fc.constantFrom<PinSignal>('12', '5', '3.3', 'G', 'SB', 'PG', 'ST', '-12', 'S', 'NC'), {
-      freq: 12,
-    });
+    const signal = fc.option(fc.constantFrom<SocketSignal>(...socketSignals), { freq: 12 });
+    const supplyPin = fc.integer({ min: 1, max: 26 });
     const end = fc.oneof(
-      { weight: 12, arbitrary: fc.integer({ min: 1, max: 26 }) },
+      { weight: 12, arbitrary: supplyPin },
+      { weight: 2, arbitrary: fc.tuple(supplyPin, supplyPin) },
       { weight: 1, arbitrary: fc.constant<WireEnd>('none') },
       { weight: 1, arbitrary: fc.constant<WireEnd>(null) },
     );
+    /** Does this wire do harm in a contact of this signal? */
+    const harms = (wire: SocketSignal | 'nothing' | null, belongs: PinSignal, plug: PlugKind): boolean => {
+      if (wire === 'S12' || wire === 'S5' || wire === 'S3.3') return belongs !== wire.slice(1);
+      if (wire === 'SG') return !ground(belongs);
+      if (wire === 'S' && inletFamily(faceOfPlug[plug]) === 'main') return !voltage(belongs) && !ground(belongs);
+      return (voltage(wire) && wire !== belongs) || (ground(wire) && voltage(belongs));
+    };
     fc.assert(
       fc.property(
         fc.constantFrom(...plugKinds),
@@ -151,34 +160,62 @@ describe('the crossing check', () => {
         fc.array(end, { minLength: 4, maxLength: 24 }),
         (plug, pins, ends) => {
           const crossing = crossingOf({ pins }, { plug, ends });
-          const belongs = faceSignals(plug);
-          const meets = crossing.pins.some(
-            (pin) =>
-              (voltage(pin.carries) && pin.carries !== belongs[pin.pin - 1]) ||
-              (pin.carries !== 'S' && ground(pin.carries) && voltage(belongs[pin.pin - 1]!)) ||
-              // A card's sense pin is ground; the main plug's feels +3.3.
-              (pin.carries === 'S' &&
-                (inletFamily(faceOfPlug[plug]) === 'main'
-                  ? belongs[pin.pin - 1] !== '3.3'
-                  : voltage(belongs[pin.pin - 1]!))),
+          const wires = crossing.pins.flatMap(({ carries, second, belongs }) =>
+            [carries, ...(second === undefined ? [] : [second])].map((wire) => ({ wire, belongs })),
           );
-          if (meets) expect(crossing.word).toBe('harmful');
-          if (crossing.word === 'safe') expect(crossing.pins.every((pin) => pin.carries !== null)).toBe(true);
+          if (wires.some(({ wire, belongs }) => harms(wire, belongs, plug))) expect(crossing.word).toBe('harmful');
+          if (crossing.word === 'safe') expect(wires.every(({ wire }) => wire !== null)).toBe(true);
           expect(crossing.probe.length > 0).toBe(crossing.pins.some((pin) => pin.word === 'unknown'));
         },
       ),
       { numRuns: 3000 },
     );
   });
-  it('a sense wire of the main plug belongs to +3.3; on a ground contact it does harm', () => {
+  it('two wires in one contact: every pair is judged as counting by hand does', () => {
+    const plug = 'peripheral-4';
+    const belongs = faceSignals(plug);
+    for (const first of socketSignals)
+      for (const second of socketSignals)
+        for (const at of belongs.keys()) {
+          const pins = [...belongs, first, second];
+          const ends = belongs.map((_, pin): WireEnd => (pin === at ? [5, 6] : pin + 1));
+          const wanted = belongs[at]!;
+          const brings = [first, second].map((wire) => wire === wanted || (ground(wire) && ground(wanted)));
+          const idle = [first, second].map(
+            (wire) => wire === 'NC' || wire === `S${wanted}` || (wire === 'SG' && ground(wanted)),
+          );
+          const safe = brings.some(Boolean) && brings.every((does, wire) => does || idle[wire]);
+          const incomplete = idle.every(Boolean);
+          const { word } = crossingOf({ pins }, { plug, ends });
+          expect(word, `${first} and ${second} at ${wanted}`).toBe(
+            safe ? 'safe' : incomplete ? 'incomplete' : 'harmful',
+          );
+        }
+  });
+  it('a sense wire of the main plug belongs where it senses, beside what feeds that contact', () => {
     const main = straight('main-24');
-    const sensing = (at: number) => ({
-      pins: main.pinout.pins.map((signal, index) => (index === at ? ('S' as const) : signal)),
-    });
     const first = (signal: PinSignal) => faceSignals('main-24').indexOf(signal);
-    expect(crossingOf(sensing(first('3.3')), main.wiring).word).toBe('safe');
-    expect(crossingOf(sensing(first('G')), main.wiring).word).toBe('harmful');
-    expect(crossingOf(sensing(first('5')), main.wiring).word).toBe('harmful');
+    /** The sense wire as the only one of a contact, or as the second one. */
+    const sensing = (sense: SocketSignal, at: number, alone: boolean) => {
+      const more = main.pinout.pins.length + 1;
+      const ends = main.wiring.ends.map((end, pin) => (pin !== at ? end : alone ? more : ([pin + 1, more] as const)));
+      return crossingOf({ pins: [...main.pinout.pins, sense] }, { ...main.wiring, ends });
+    };
+    for (const [sense, signal] of [
+      ['S3.3', '3.3'],
+      ['S5', '5'],
+      ['S12', '12'],
+      ['SG', 'G'],
+    ] as const) {
+      expect(sensing(sense, first(signal), false).word).toBe('safe');
+      // By itself it brings nothing to that contact.
+      expect(sensing(sense, first(signal), true)).toMatchObject({ word: 'incomplete', probe: [] });
+      const others = (['3.3', '5', '12', 'G', 'PG'] as const).filter((other) => other !== signal);
+      for (const other of others) expect(sensing(sense, first(other), false).word).toBe('harmful');
+    }
+    // Of which voltage it is nobody knows: to be found out, and never beside a signal.
+    expect(sensing('S', first('5'), false)).toMatchObject({ word: 'unknown', probe: [first('5') + 1] });
+    expect(sensing('S', first('PG'), false).word).toBe('harmful');
   });
   it('a cable is as bad as its worst plug', () => {
     const { pinout, wiring } = straight('sata');

@@ -1,18 +1,25 @@
-import { inletFace, inletFamily, type InletKind, type PinSignal, type PlugKind } from '../standards/index.ts';
+import {
+  inletFace,
+  inletFamily,
+  type InletKind,
+  type PinSignal,
+  type PlugKind,
+  type SocketSignal,
+} from '../standards/index.ts';
 
 /**
  * What each pin of a socket on a supply gives, pin 1 first; null where nobody knows. Sockets follow no standard: each
  * maker has its own.
  */
 export interface SocketPinout {
-  readonly pins: readonly (PinSignal | null)[];
+  readonly pins: readonly (SocketSignal | null)[];
 }
 
 /**
- * Where a pin at the device end leads: a pin of the supply end, `none` where there is no wire, null where nobody
- * looked.
+ * Where a pin at the device end leads: a pin of the supply end, two of them where a second wire is crimped into the same
+ * contact, as a sense wire is; `none` where there is no wire, null where nobody looked.
  */
-export type WireEnd = number | 'none' | null;
+export type WireEnd = number | readonly [number, number] | 'none' | null;
 
 /** One plug of a cable, wire by wire, device pin 1 first. */
 export interface PlugWiring {
@@ -25,7 +32,9 @@ export interface CrossedPin {
   readonly pin: number;
   readonly belongs: PinSignal;
   /** `nothing` without a wire; null where it is not known. */
-  readonly carries: PinSignal | 'nothing' | null;
+  readonly carries: SocketSignal | 'nothing' | null;
+  /** What its second wire carries, where it has one. */
+  readonly second?: SocketSignal | null;
   /**
    * `short`: a voltage against ground, through wires that burn. `wrong-voltage`: another voltage than belongs there,
    * into the device. `misplaced`: a signal where power belongs or the other way round. `missing`: a voltage, ground or
@@ -65,23 +74,21 @@ export const faceOfPlug: Record<PlugKind, InletKind> = {
   'small-drive-4': 'small-drive-4',
 };
 
-const voltages: readonly PinSignal[] = ['12', '5', '3.3', 'SB', '-12'];
-const isVoltage = (signal: PinSignal) => voltages.includes(signal);
+const voltages: readonly SocketSignal[] = ['12', '5', '3.3', 'SB', '-12'];
+const isVoltage = (signal: SocketSignal) => voltages.includes(signal);
 /** A card's sense pins are ground at the supply. */
-const isGround = (signal: PinSignal) => signal === 'G' || signal === 'S';
+const isGround = (signal: SocketSignal) => signal === 'G' || signal === 'S';
+/** What a sense wire has to meet at the device, so that the supply feels what it believes to feel. */
+const feels: Partial<Record<SocketSignal, PinSignal>> = { S12: '12', S5: '5', 'S3.3': '3.3', SG: 'G' };
 
-/**
- * On the main plug a sense wire feels +3.3 at the board: it belongs to a +3.3 pin, and on a ground contact it makes the
- * supply raise what it believes to be missing.
- */
-function judgeMainSense(belongs: PinSignal): CrossedPin['word'] {
-  return belongs === '3.3' || belongs === 'S' ? 'right' : 'misplaced';
-}
-
-function judgePin(belongs: PinSignal, carries: PinSignal | 'nothing' | null, main: boolean): CrossedPin['word'] {
-  if (main && carries === 'S') return judgeMainSense(belongs);
+/** What one wire does where it ends; `sensing` where a sense wire feels what it must, and brings nothing itself. */
+function judgeWire(belongs: PinSignal, carries: SocketSignal | null, main: boolean): CrossedPin['word'] | 'sensing' {
   if (carries === null) return 'unknown';
-  if (carries === 'nothing' || carries === 'NC') return belongs === 'NC' ? 'right' : 'missing';
+  const felt = feels[carries];
+  // On a ground contact, or at another voltage, it makes the supply raise what it believes to be missing.
+  if (felt !== undefined) return belongs === felt || (felt === 'G' && isGround(belongs)) ? 'sensing' : 'misplaced';
+  if (main && carries === 'S') return isVoltage(belongs) || isGround(belongs) ? 'unknown' : 'misplaced';
+  if (carries === 'NC') return belongs === 'NC' ? 'right' : 'missing';
   if (belongs === carries || (isGround(belongs) && isGround(carries))) return 'right';
   if (belongs === 'NC') return isGround(carries) ? 'right' : 'misplaced';
   if (isVoltage(carries)) return isGround(belongs) ? 'short' : isVoltage(belongs) ? 'wrong-voltage' : 'misplaced';
@@ -89,25 +96,35 @@ function judgePin(belongs: PinSignal, carries: PinSignal | 'nothing' | null, mai
   return 'misplaced';
 }
 
+/** Of several wires in one contact the worst counts, and one that brings what belongs there is enough. */
+const worstFirst = ['short', 'wrong-voltage', 'misplaced', 'unknown', 'right'] as const;
+
+function judgePin(belongs: PinSignal, wires: readonly (SocketSignal | null)[], main: boolean): CrossedPin['word'] {
+  const words = wires.map((carries) => judgeWire(belongs, carries, main));
+  const none = belongs === 'NC' ? 'right' : 'missing';
+  return worstFirst.find((word) => words.includes(word)) ?? none;
+}
+
 /**
  * Composes what a supply's socket gives, how a cable's wires run, and what the device's standard asks, pin by pin.
- * A cable of the same maker is not taken on trust: what is not known is unknown. A missing sense wire makes a plug
- * incomplete, as a missing voltage does; a 12 V-free old drive adapter is told so by its missing 3.3 V. Of a maker's own
- * plug nobody knows a pin, so that it is never safe.
+ * A cable of the same maker is not taken on trust: what is not known is unknown. A missing sense wire of a card makes a
+ * plug incomplete, as a missing voltage does, and as a contact does that has nothing but a sense wire; a 12 V-free old
+ * drive adapter is told so by its missing 3.3 V. Of a maker's own plug nobody knows a pin, so that it is never safe.
  * @returns one entry for each pin of the device's face, by number
  */
 export function crossingOf(pinout: SocketPinout | null, wiring: PlugWiring): Crossing {
   const face = inletFace[faceOfPlug[wiring.plug]].rows.flat().sort((a, b) => a.pin - b.pin);
   const main = inletFamily(faceOfPlug[wiring.plug]) === 'main';
+  const given = (end: number) => pinout?.pins[end - 1] ?? null;
   const pins = face.map(({ pin, signal }): CrossedPin => {
-    const end = wiring.ends[pin - 1];
-    const carries =
-      end === 'none'
-        ? 'nothing'
-        : end === null || end === undefined || pinout === null
-          ? null
-          : (pinout.pins[end - 1] ?? null);
-    return { pin, belongs: signal, carries, word: judgePin(signal, carries, main) };
+    const end = wiring.ends[pin - 1] ?? null;
+    const wires = end === 'none' ? [] : end === null ? [null] : typeof end === 'number' ? [given(end)] : end.map(given);
+    const [carries = 'nothing', second] = wires;
+    return {
+      ...{ pin, belongs: signal, carries },
+      ...(second === undefined ? {} : { second }),
+      word: judgePin(signal, wires, main),
+    };
   });
   const has = (...words: readonly CrossedPin['word'][]) => pins.some((item) => words.includes(item.word));
   return {

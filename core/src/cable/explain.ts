@@ -1,7 +1,7 @@
 import { inletFamily, socketTakes, type CableFamily } from '../standards/index.ts';
 import type { Adapter, CableKit, InletToServe, KitCable } from './kit.ts';
 import { plugFits } from './own-plug.ts';
-import { newBudget, type Budget } from './plan-family.ts';
+import { newBudget, wantsOf, type Budget } from './plan-family.ts';
 import { familiesMeeting, planCables, type CablePlan, type PlanRules } from './plan.ts';
 
 /** What stands in the way of serving a set of inlets: each alone would be enough if it were not so. */
@@ -52,20 +52,6 @@ export interface HeldBack {
 }
 const nothingHeldBack: HeldBack = { spares: [], adapters: [] };
 
-const alike = (inlet: InletToServe) =>
-  [
-    inlet.kind,
-    inlet.ownPlug ?? '',
-    inlet.place,
-    inlet.reachMillimetres,
-    inlet.amps12,
-    inlet.amps5,
-    inlet.amps33,
-    inlet.startAmps12 ?? 0,
-    inlet.startAmps5 ?? 0,
-    inlet.cools === true,
-  ].join('|');
-
 /**
  * Steps that may be taken to explain all open inlets, at least for each, in one plan of it, and what a plan costs at
  * least for each of its inlets.
@@ -115,7 +101,7 @@ export function explainOpen(
     const inlet = inlets.find((item) => item.id === open.inletId)!;
     const families = familiesMeeting(inletFamily(inlet.kind));
     const around = inlets.filter((item) => served.has(item.id) && families.includes(inletFamily(item.kind)));
-    const key = `${alike(inlet)} ${around.map((item) => item.id).join(' ')}`;
+    const key = `${wantsOf(inlet)} ${around.map((item) => item.id).join(' ')}`;
     const before = known.get(key);
     if (before !== undefined)
       return { inletId: inlet.id, ...before, together: [inlet.id, ...before.together.slice(1)] };
@@ -270,7 +256,7 @@ function smallestUnserved(
   budget: Budget,
 ): InletToServe[] {
   const steps = budget.left;
-  const classes = [...new Set(around.map(alike))].map((key) => around.filter((item) => alike(item) === key));
+  const classes = [...new Set(around.map(wantsOf))].map((key) => around.filter((item) => wantsOf(item) === key));
   let work = 0;
   for (let size = 0; size <= around.length; size += 1) {
     for (const others of subsets(classes, size)) {

@@ -149,11 +149,26 @@ function weigh(piece: Piece): void {
   piece.overload = piece.count > 0 && isOverloaded(piece.cable, piece.carried) ? 1 : 0;
 }
 
+/** What an inlet asks of a cable: its kind, where it is and what it carries. */
+export const wantsOf = (inlet: InletToServe): string =>
+  [
+    inlet.kind,
+    inlet.ownPlug ?? '',
+    inlet.place,
+    inlet.reachMillimetres,
+    inlet.amps12,
+    inlet.amps5,
+    inlet.amps33,
+    inlet.startAmps12 ?? 0,
+    inlet.startAmps5 ?? 0,
+    inlet.cools === true,
+  ].join('|');
+
 /** All of an inlet that a plan depends on: inlets with the same one may stand for each other. */
 export function signature(inlet: LegToServe): string {
   let found = signatures.get(inlet);
   if (found === undefined) {
-    found = `${inlet.kind}|${inlet.ownPlug ?? ''}|${inlet.optional}|${inlet.place}|${inlet.reachMillimetres}|${inlet.amps12}|${inlet.amps5}|${inlet.amps33}|${inlet.startAmps12 ?? 0}|${inlet.startAmps5 ?? 0}|${inlet.cools === true}|${inlet.leg?.ofInletId ?? ''}|${isPair(inlet) ? inlet.id : ''}`;
+    found = [wantsOf(inlet), inlet.optional, inlet.leg?.ofInletId ?? '', isPair(inlet) ? inlet.id : ''].join('|');
     signatures.set(inlet, found);
   }
   return found;

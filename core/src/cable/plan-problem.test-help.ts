@@ -434,10 +434,11 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
   // A programme needs a row and a variable even when there is nothing to decide.
   binaries.push('nothing');
   rows.push('nothing <= 1');
+  const terms = [...weights].map(([name, weight]) => `${weight < 0 ? '-' : '+'} ${Math.abs(weight)} ${name}`);
   return {
     constant,
     lp:
-      `Minimize\n obj: ${weights.size === 0 ? '0 nothing' : [...weights].map(([name, weight]) => `${weight < 0 ? '-' : '+'} ${Math.abs(weight)} ${name}`).join('\n ')}\nSubject ` +
+      `Minimize\n obj: ${terms.length === 0 ? '0 nothing' : terms.join('\n ')}\nSubject ` +
       `To\n${rows.map((row, index) => ` r${index}: ${row}`).join('\n')}\nBinary\n ` +
       `${binaries.join('\n ')}\nEnd\n`,
   };

@@ -1,7 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { inletFamily, limits, plugServes, socketTakes } from '../standards/index.ts';
-import { checkPlan, planCables, usualRules, type CableKit, type InletToServe, type KitCable } from './index.ts';
+import {
+  checkPlan,
+  planCables,
+  rememberingPlanner,
+  usualRules,
+  type CableKit,
+  type InletToServe,
+  type KitCable,
+} from './index.ts';
 import { compareScores, noScore, type PlanScore } from './score.ts';
 
 const inlet = (id: string, kind: InletToServe['kind'], extra: Partial<InletToServe> = {}): InletToServe => ({
@@ -84,6 +92,26 @@ describe('cable plan', () => {
       refused: [{ inletId: 'ten', code: 'no-fit' }],
       wrong: [{ inletId: 'ten' }],
     });
+  });
+  it('remembers a plan only for cables that are alike in all it depends on', () => {
+    const inlets = [inlet('m', 'main-own', { ownPlug: 'Ten' }), inlet('g', 'card-16', { amps12: 30 })];
+    const cables = (changes: Partial<KitCable>, sixteen: Partial<KitCable> = {}) => [
+      cable('own', 'main', [plug('main-own')], { fixed: true, ownPlug: 'Ten', ...changes }),
+      cable('sixteen', 'card-16', [plug('card-16')], { codedWatts: 600, ...sixteen }),
+    ];
+    const kits = [
+      cables({}),
+      cables({ ownPlug: 'Twelve' }),
+      cables({ plugs: [plug('main-own', 200)] }),
+      cables({}, { codedWatts: 150 }),
+      cables({}, { gauge: 22 }),
+      cables({}),
+    ].map((list): CableKit => ({ sockets: sockets('card-16'), cables: list }));
+    const solve = rememberingPlanner();
+    const seen = kits.map((kit) => planCables(kit, inlets, usualRules, solve));
+    expect(seen).toEqual(kits.map((kit) => planCables(kit, inlets)));
+    expect(seen.map(({ open }) => open.map(({ inletId }) => inletId).join())).toEqual(['', 'm', 'm', '', '', '']);
+    expect(seen[0]).toEqual(seen[5]);
   });
   it('shares one card cable only where the load allows it', () => {
     const kit: CableKit = {

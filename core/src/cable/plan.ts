@@ -430,7 +430,9 @@ const cableKeys = new WeakMap<KitCable, string>();
 function cableKey(cable: KitCable): string {
   let key = cableKeys.get(cable);
   if (key === undefined) {
-    key = `;${cable.count}g${cable.gauge}w${cable.codedWatts ?? ''}${cable.fixed ? 'f' : 'm'}${cable.spare === true ? 's' : ''}${cable.plugs.map((plug) => `,${plug.kind}@${plug.millimetres}`).join('')}`;
+    const { count, gauge, codedWatts, ownPlug, fixed, spare, plugs } = cable;
+    const ends = plugs.map(({ kind, millimetres }) => `${kind}@${millimetres}`);
+    key = JSON.stringify([count, gauge, codedWatts ?? 0, ownPlug ?? '', fixed, spare === true, ends]);
     cableKeys.set(cable, key);
   }
   return key;

@@ -35,6 +35,8 @@ export {
   inletKinds,
   type PinFace,
   type PinSignal,
+  socketSignals,
+  type SocketSignal,
   type SmallContact,
   pinSignals,
   type PlugKind,

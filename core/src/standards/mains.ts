@@ -7,8 +7,8 @@ export type MainsSelector = 'none' | '115' | '230';
 export const mainsSelectors = ['none', '115', '230'] as const satisfies readonly MainsSelector[];
 
 /**
- * Does the selector stand wrong for these mains, in volts? At 115 on 230 V the supply is destroyed at once (established);
- * at 230 on 115 V it starts badly or not at all.
+ * Does the selector stand wrong for these mains, in volts? At 115 on 230 V the supply is destroyed at once
+ * (established); at 230 on 115 V it starts badly or not at all.
  */
 export const selectorIsWrong = (selector: MainsSelector, mainsVolts: number): boolean =>
   selector !== 'none' && (selector === '115') === mainsVolts >= 160;

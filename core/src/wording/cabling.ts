@@ -89,8 +89,8 @@ export function inletCaution(kind: InletKind): string | null {
       return 'Hold the board from behind while you push.';
     case 'main-own':
       return (
-        'Only the plug or the adapter made for this very board: plugs that look alike differ pin by pin, and burn it. ' +
-        'Hold the board from behind while you push.'
+        'Only the plug or the adapter made for this very board: plugs that look alike differ pin by pin, and burn ' +
+        'it. Hold the board from behind while you push.'
       );
     case 'sata':
     case 'peripheral-4':

@@ -1,7 +1,7 @@
 import type { CrossedPin, Crossing } from '../cable/index.ts';
-import type { PinSignal } from '../standards/index.ts';
+import type { SocketSignal } from '../standards/index.ts';
 
-export const signalText: Record<PinSignal, string> = {
+export const signalText: Record<SocketSignal, string> = {
   '12': '+12 V',
   '5': '+5 V',
   '3.3': '+3.3 V',
@@ -12,6 +12,10 @@ export const signalText: Record<PinSignal, string> = {
   '-12': '-12 V',
   S: 'sense',
   NC: 'nothing',
+  S12: 'the sense of +12 V',
+  S5: 'the sense of +5 V',
+  'S3.3': 'the sense of +3.3 V',
+  SG: 'the sense of ground',
 };
 export const crossingWordText: Record<Crossing['word'], string> = {
   safe: 'Safe',
@@ -21,8 +25,10 @@ export const crossingWordText: Record<Crossing['word'], string> = {
 };
 
 /** What one pin would carry and what that does; empty where it is right. */
-export function crossedPinText({ pin, belongs, carries, word }: CrossedPin): string {
-  const found = carries === null ? '' : carries === 'nothing' ? 'nothing' : signalText[carries];
+export function crossedPinText({ pin, belongs, carries, second, word }: CrossedPin): string {
+  const wire = (signal: CrossedPin['carries']) =>
+    signal === null ? 'something' : signal === 'nothing' ? 'nothing' : signalText[signal];
+  const found = second === undefined ? wire(carries) : `${wire(carries)} and ${wire(second)}`;
   switch (word) {
     case 'right':
       return '';
@@ -35,6 +41,8 @@ export function crossedPinText({ pin, belongs, carries, word }: CrossedPin): str
     case 'missing':
       return `Pin ${pin}: ${signalText[belongs]} does not arrive.`;
     case 'unknown':
+      if (carries === 'S' || second === 'S')
+        return `Pin ${pin}: a sense wire, nobody knows of what; it belongs where it senses.`;
       return `Pin ${pin}: not known, must show ${signalText[belongs]}.`;
   }
 }

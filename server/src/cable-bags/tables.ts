@@ -3,9 +3,9 @@ import {
   codedWatts,
   gauges,
   inletKinds,
-  pinSignals,
+  socketSignals,
   plugKinds,
-  type PinSignal,
+  type SocketSignal,
   type WireEnd,
 } from '@fairwatt/core';
 import type { BagAdapter, BagCable, CableBags, Pinout } from '@fairwatt/contract';
@@ -28,12 +28,12 @@ import {
 
 export const pinout = describe<Omit<Pinout, 'sockets' | 'supplies'>>({ id: text, version: number, name: text });
 
-type PinoutSocket = { readonly family: BagCable['family']; readonly pins: readonly (PinSignal | null)[] };
+type PinoutSocket = { readonly family: BagCable['family']; readonly pins: readonly (SocketSignal | null)[] };
 export const pinoutSockets: ChildTable<PinoutSocket> = {
   table: 'pinout_socket',
   parent: 'pinout_id',
   order: "array_position(array['main', 'cpu', 'card', 'card-16', 'drive'], family)",
-  ...describe<PinoutSocket>({ family: oneOf(cableFamilies), pins: list(orNull(oneOf(pinSignals))) }),
+  ...describe<PinoutSocket>({ family: oneOf(cableFamilies), pins: list(orNull(oneOf(socketSignals))) }),
 };
 export const pinoutSupplies: ChildTable<{ readonly modelId: string }> = {
   table: 'pinout_supply',
@@ -54,14 +54,22 @@ export const cable = describe<Omit<BagCable, 'plugs'>>({
   codedWatts: orNull(numberOf(codedWatts)),
 });
 
-/** Where wires lead: 0 stands for no wire, null for what nobody looked at. */
+/** Where wires lead: 0 stands for no wire, null for what nobody looked at; second wires beside, 0 for none. */
 const wireEnds: Field<readonly WireEnd[]> = {
-  names: () => ['ends'],
-  values: (ends) => [ends.map((end) => (end === 'none' ? 0 : end))],
-  read: (row) =>
-    list(orNull(number))
+  names: () => ['ends', 'seconds'],
+  values: (ends) => [
+    ends.map((end) => (end === 'none' ? 0 : typeof end === 'object' && end !== null ? end[0] : end)),
+    ends.map((end) => (typeof end === 'object' && end !== null ? end[1] : 0)),
+  ],
+  read: (row) => {
+    const seconds = list(number).read(row, 'seconds');
+    return list(orNull(number))
       .read(row, 'ends')
-      .map((end) => (end === 0 ? 'none' : end)),
+      .map((end, pin): WireEnd => {
+        const second = seconds[pin] ?? 0;
+        return end === null ? null : end === 0 ? 'none' : second === 0 ? end : [end, second];
+      });
+  },
 };
 type BagPlug = Omit<BagCable['plugs'][number], 'ends'> & { readonly ends: readonly WireEnd[] };
 export const cablePlugs: ChildTable<BagPlug> = {

@@ -22,7 +22,14 @@ interface PlugDraft {
   readonly ends: string;
 }
 const endText = (end: BagCable['plugs'][number]['ends'][number]) =>
-  end === null ? '?' : end === 'none' ? '-' : String(end);
+  end === null ? '?' : end === 'none' ? '-' : typeof end === 'number' ? String(end) : end.join('+');
+/** What was typed for one pin; what it does not understand is given back as it stands, for its field to refuse. */
+function readEnd(typed: string): unknown {
+  if (typed === '?') return null;
+  if (typed === '-') return 'none';
+  if (/^\d+(\+\d+)?$/.test(typed)) return typed.includes('+') ? typed.split('+').map(Number) : Number(typed);
+  return typed;
+}
 
 /** A spare cable: label, place, plugs, and for each device pin where its wire leads at the supply end. */
 export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null; readonly onClose: () => void }) {
@@ -64,7 +71,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
         ends: plug.ends
           .split(/[\s,]+/)
           .filter((end) => end !== '')
-          .map((end) => (end === '?' ? null : end === '-' ? 'none' : /^\d+$/.test(end) ? Number(end) : end)),
+          .map(readEnd),
       })),
     });
     if (!read.success) {
@@ -197,7 +204,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
               </div>
               <p className="quiet">
                 In the order of its pins: {face.map((pin) => `${pin.pin} ${signalText[pin.signal]}`).join(', ')}. “-”
-                for no wire, “?” where nobody looked.
+                for no wire, “13+14” for two wires in one contact, “?” where nobody looked.
               </p>
             </fieldset>
           );

@@ -65,6 +65,7 @@ export default function CableBagsPage() {
     );
   const { cables, pinouts } = bags.data;
   const modular = supplies.data.filter((model) => model.label.modular !== 'fixed');
+  const isKnown = (modelId: string) => pinouts.some(({ supplies: of }) => of.includes(modelId));
   const model =
     modular.find((item) => item.id === modelId) ??
     modular.find((item) => pinouts.some((pinout) => pinout.supplies.includes(item.id))) ??
@@ -113,7 +114,7 @@ export default function CableBagsPage() {
                 options={[
                   ...modular.map((item) => ({
                     value: item.id,
-                    label: `${item.name} ${pinouts.some((pinout) => pinout.supplies.includes(item.id)) ? '' : ' (sockets not known)'}`,
+                    label: isKnown(item.id) ? item.name : `${item.name} (sockets not known)`,
                   })),
                 ]}
               />

@@ -5,7 +5,7 @@ import {
   familyText,
   signalText,
   type CableFamily,
-  type PinSignal,
+  type SocketSignal,
   type SupplyModel,
 } from '@fairwatt/core';
 import { pinoutSchema, type Pinout } from '@fairwatt/contract';
@@ -13,8 +13,8 @@ import { problemOf, useChangePinoutMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 
-const signals = Object.keys(signalText) as PinSignal[];
-const pinsText = (pins: readonly (PinSignal | null)[]) => pins.map((pin) => pin ?? '?').join(' ');
+const signals = Object.keys(signalText) as SocketSignal[];
+const pinsText = (pins: readonly (SocketSignal | null)[]) => pins.map((pin) => pin ?? '?').join(' ');
 const readPins = (text: string) =>
   text
     .trim()
