@@ -1,27 +1,10 @@
 import type { Act, ActContext, ActResult, Refusal } from './act.ts';
 import { fittingOf, inletKindOf, laidAsideFor } from './fitting.ts';
-import type {
-  CableProbe,
-  Job,
-  JobPart,
-  KeptLog,
-  LaidWay,
-  NotedOutcome,
-  PinnedPlug,
-  JobNote,
-  Lead,
-  Proof,
-  RecordedCable,
-  Seat,
-  Sheet,
-  SheetField,
-  SignOff,
-  StepOrder,
-} from './job.ts';
+import type { Job, JobPart, NotedOutcome, Sheet, SheetField, SignOff } from './job.ts';
 import { jobLimits, overfull } from './limits.ts';
 import { proofSubject, standingProof } from './proofs.ts';
 import { cableAt } from './record-harness.ts';
-import { standingOutcome } from './subject.ts';
+import { standingOutcome, subjectOf } from './subject.ts';
 
 /**
  * Plugs, pins and ticks of inlets that are no longer there go with them; a cable that loses a plug's inlet is a new
@@ -52,32 +35,36 @@ interface Versioned {
   readonly version: number;
 }
 
-function put<T extends Versioned>(
+/** A list with one thing written, seen at this version: in the place of what is the same, else behind the others. */
+function written<T extends Versioned>(
   list: readonly T[],
-  same: (item: T) => boolean,
-  make: (version: number) => T,
+  item: T,
+  same: (one: T) => boolean,
   basedOn: number,
   subject: string,
-  revision: number,
 ): { readonly list: T[] } | Refusal {
   const index = list.findIndex(same);
   const current = index < 0 ? 0 : list[index]!.version;
   if (current !== basedOn) return { code: 'stale', subject, basedOn, current };
-  const made = make(revision);
-  return { list: index < 0 ? [...list, made] : list.map((item, position) => (position === index ? made : item)) };
+  return { list: index < 0 ? [...list, item] : list.map((one, position) => (position === index ? item : one)) };
 }
 
-function drop<T extends Versioned>(
+function dropped<T extends Versioned>(
   list: readonly T[],
-  same: (item: T) => boolean,
+  same: (one: T) => boolean,
   basedOn: number,
   subject: string,
 ): { readonly list: T[] } | Refusal {
   const found = list.find(same);
   if (found === undefined) return { code: 'not-found', subject };
   if (found.version !== basedOn) return { code: 'stale', subject, basedOn, current: found.version };
-  return { list: list.filter((item) => !same(item)) };
+  return { list: list.filter((one) => !same(one)) };
 }
+
+/** Lists of things that are told apart by an id of their own. */
+type ById = 'cables' | 'probes' | 'logs' | 'leads' | 'notes';
+/** Lists that an act writes one thing of. */
+type Written = ById | 'seats' | 'pins' | 'stepOrders' | 'proofs' | 'laidWays';
 
 /** A second fault is one that the knowledge has, beside a first that is another. */
 const isSecondFault = (
@@ -89,8 +76,7 @@ const isSecondFault = (
 /**
  * Applies an act to a job: the one place that says what an act does, for server, screen and import alike.
  * A job that is closed or put away takes only `reopen`. References to parts of the job or the shop must exist. Each act
- * that is done gives
- * the job the next revision, which is the version of what it changed.
+ * that is done gives the job the next revision, which is the version of what it changed.
  */
 export function applyAct(job: Job, act: Act, context: ActContext): ActResult {
   if (job.state !== 'open' && act.kind !== 'reopen') return refuse({ code: job.state });
@@ -107,16 +93,24 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
     ok: true,
     job: { ...job, ...changes, revision, updatedAt: context.at, updatedBy: context.by },
   });
-  const versioned = <
-    K extends
-      'cables' | 'seats' | 'probes' | 'logs' | 'pins' | 'stepOrders' | 'proofs' | 'leads' | 'notes' | 'laidWays',
-  >(
+  const subject = subjectOf(act);
+  const withList = <K extends Written>(key: K, result: { readonly list: Job[K][number][] } | Refusal): ActResult =>
+    'code' in result ? refuse(result) : done({ [key]: result.list });
+  const listOf = <K extends Written>(key: K) => job[key] as readonly Job[K][number][];
+  const put = <K extends Written>(
     key: K,
-    result: { readonly list: Job[K][number][] } | Refusal,
-  ): ActResult => ('code' in result ? refuse(result) : done({ [key]: result.list }));
+    item: Job[K][number],
+    basedOn: number,
+    same: (one: Job[K][number]) => boolean,
+  ): ActResult => withList(key, written(listOf(key), item, same, basedOn, subject));
+  const drop = <K extends Written>(key: K, basedOn: number, same: (one: Job[K][number]) => boolean): ActResult =>
+    withList(key, dropped(listOf(key), same, basedOn, subject));
+  const putById = <K extends ById>(key: K, item: Job[K][number], basedOn: number): ActResult =>
+    put(key, item, basedOn, (one) => one.id === item.id);
+  const dropById = (key: ById, id: string, basedOn: number): ActResult => drop(key, basedOn, (one) => one.id === id);
   const withParts = (result: { readonly list: JobPart[] } | Refusal): ActResult =>
     'code' in result ? refuse(result) : done(tidied(job, result.list, revision));
-  const stale = (subject: string, basedOn: number, current: number): ActResult | null =>
+  const stale = (basedOn: number, current: number): ActResult | null =>
     basedOn === current ? null : refuse({ code: 'stale', subject, basedOn, current });
   const inletIds = () => new Set(job.parts.flatMap((part) => part.inlets.map((inlet) => inlet.id)));
   switch (act.kind) {
@@ -143,26 +137,17 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
       );
       if (twice !== undefined) return refuse({ code: 'duplicate', subject: `inlet:${twice.id}` });
       return withParts(
-        put(
-          job.parts,
-          (part) => part.id === act.part.id,
-          (version): JobPart => ({ ...act.part, version }),
-          act.basedOn,
-          `part:${act.part.id}`,
-          revision,
-        ),
+        written(job.parts, { ...act.part, version: revision }, ({ id }) => id === act.part.id, act.basedOn, subject),
       );
     }
     case 'drop-part':
-      return withParts(drop(job.parts, (part) => part.id === act.partId, act.basedOn, `part:${act.partId}`));
+      return withParts(dropped(job.parts, ({ id }) => id === act.partId, act.basedOn, subject));
     case 'put-supply':
-      return (
-        stale('supply', act.basedOn, job.supply?.version ?? 0) ?? done({ supply: { ...act.supply, version: revision } })
-      );
+      return stale(act.basedOn, job.supply?.version ?? 0) ?? done({ supply: { ...act.supply, version: revision } });
     case 'drop-supply':
       return job.supply === null
         ? refuse({ code: 'not-found', subject: 'supply' })
-        : (stale('supply', act.basedOn, job.supply.version) ?? done({ supply: null }));
+        : (stale(act.basedOn, job.supply.version) ?? done({ supply: null }));
     case 'note-outcome': {
       if (job.outcomes.some((outcome) => outcome.id === act.id))
         return refuse({ code: 'duplicate', subject: `outcome:${act.id}` });
@@ -223,46 +208,20 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
       });
     }
     case 'put-probe':
-      return versioned(
-        'probes',
-        put(
-          job.probes,
-          (probe) => probe.id === act.probe.id,
-          (version): CableProbe => ({ ...act.probe, ...signed, version }),
-          act.basedOn,
-          `probe:${act.probe.id}`,
-          revision,
-        ),
-      );
+      return putById('probes', { ...act.probe, ...signed, version: revision }, act.basedOn);
     case 'drop-probe':
-      return versioned(
-        'probes',
-        drop(job.probes, (probe) => probe.id === act.probeId, act.basedOn, `probe:${act.probeId}`),
-      );
+      return dropById('probes', act.probeId, act.basedOn);
     case 'put-log':
-      return versioned(
-        'logs',
-        put(
-          job.logs,
-          (log) => log.id === act.log.id,
-          (version): KeptLog => ({ ...act.log, ...signed, version }),
-          act.basedOn,
-          `log:${act.log.id}`,
-          revision,
-        ),
-      );
+      return putById('logs', { ...act.log, ...signed, version: revision }, act.basedOn);
     case 'drop-log':
-      return versioned(
-        'logs',
-        drop(job.logs, (log) => log.id === act.logId, act.basedOn, `log:${act.logId}`),
-      );
+      return dropById('logs', act.logId, act.basedOn);
     case 'set-finding':
       if (act.finding !== null && act.finding.faultId !== null && !context.knows.fault(act.finding.faultId))
         return refuse({ code: 'unknown-reference', path: 'finding.faultId', value: act.finding.faultId });
       if (act.finding?.alsoFaultId != null && !isSecondFault(act.finding, context))
         return refuse({ code: 'unknown-reference', path: 'finding.alsoFaultId', value: act.finding.alsoFaultId });
       return (
-        stale('finding', act.basedOn, job.finding?.version ?? 0) ??
+        stale(act.basedOn, job.finding?.version ?? 0) ??
         done({
           finding:
             act.finding === null
@@ -274,7 +233,7 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
       if (act.choice?.kind === 'replace' && (act.choice.modelId === null || !context.knows.supply(act.choice.modelId)))
         return refuse({ code: 'unknown-reference', path: 'choice.modelId', value: act.choice.modelId ?? '' });
       return (
-        stale('choice', act.basedOn, job.choice?.version ?? 0) ??
+        stale(act.basedOn, job.choice?.version ?? 0) ??
         done({
           ...laidAsideFor(job, act.choice),
           choice: act.choice === null ? null : { ...act.choice, ...signed, version: revision },
@@ -293,29 +252,15 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
       const own = act.cable.plugs.flatMap((plug) => plug.inletId ?? []);
       const twice = own.find((id, index) => taken.has(id) || own.indexOf(id) !== index);
       if (twice !== undefined) return refuse({ code: 'duplicate', subject: `inlet:${twice}` });
-      return versioned(
-        'cables',
-        put(
-          job.cables,
-          (cable) => cable.id === act.cable.id,
-          (version): RecordedCable => ({ ...act.cable, version }),
-          act.basedOn,
-          `cable:${act.cable.id}`,
-          revision,
-        ),
-      );
+      return putById('cables', { ...act.cable, version: revision }, act.basedOn);
     }
     case 'drop-cable':
-      return versioned(
-        'cables',
-        drop(job.cables, (cable) => cable.id === act.cableId, act.basedOn, `cable:${act.cableId}`),
-      );
+      return dropById('cables', act.cableId, act.basedOn);
     case 'swap-inlets': {
-      const subject = `cable:${act.cableId}`;
       const { inletId: first, otherInletId: second } = act;
       const cable = job.cables.find(({ id }) => id === act.cableId);
       if (cable === undefined) return refuse({ code: 'not-found', subject });
-      const old = stale(subject, act.basedOn, cable.version);
+      const old = stale(act.basedOn, cable.version);
       if (old !== null) return old;
       if (cableAt([cable], first) === null || first === second)
         return refuse({ code: 'unknown-reference', path: 'inletId', value: first });
@@ -338,43 +283,30 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
     case 'put-seat':
       if (!inletIds().has(act.seat.inletId))
         return refuse({ code: 'unknown-reference', path: 'seat.inletId', value: act.seat.inletId });
-      return versioned(
+      return put(
         'seats',
-        put(
-          job.seats,
-          (seat) => seat.inletId === act.seat.inletId,
-          (version): Seat => ({
-            ...act.seat,
-            piece: act.seat.piece ?? '',
-            ...signed,
-            version,
-            rechecked: null,
-            inletKind: inletKindOf(job, act.seat.inletId),
-          }),
-          act.basedOn,
-          `seat:${act.seat.inletId}`,
-          revision,
-        ),
+        {
+          ...act.seat,
+          piece: act.seat.piece ?? '',
+          ...signed,
+          version: revision,
+          rechecked: null,
+          inletKind: inletKindOf(job, act.seat.inletId),
+        },
+        act.basedOn,
+        ({ inletId }) => inletId === act.seat.inletId,
       );
     case 'put-pin':
       if (!inletIds().has(act.pin.inletId))
         return refuse({ code: 'unknown-reference', path: 'pin.inletId', value: act.pin.inletId });
-      return versioned(
+      return put(
         'pins',
-        put(
-          job.pins,
-          (pin) => pin.inletId === act.pin.inletId,
-          (version): PinnedPlug => ({ ...act.pin, ...signed, version }),
-          act.basedOn,
-          `pin:${act.pin.inletId}`,
-          revision,
-        ),
+        { ...act.pin, ...signed, version: revision },
+        act.basedOn,
+        ({ inletId }) => inletId === act.pin.inletId,
       );
     case 'drop-pin':
-      return versioned(
-        'pins',
-        drop(job.pins, (pin) => pin.inletId === act.inletId, act.basedOn, `pin:${act.inletId}`),
-      );
+      return drop('pins', act.basedOn, ({ inletId }) => inletId === act.inletId);
     case 'recheck-seats':
       return done({
         seats: job.seats.map((seat) => (act.inletIds.includes(seat.inletId) ? { ...seat, rechecked: signed } : seat)),
@@ -387,65 +319,29 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
     case 'untick-step':
       return done({ steps: job.steps.filter((step) => step.stepId !== act.stepId) });
     case 'order-steps':
-      return versioned(
+      return put(
         'stepOrders',
-        put(
-          job.stepOrders,
-          (order) => order.phase === act.phase,
-          (version): StepOrder => ({ phase: act.phase, stepIds: act.stepIds, version }),
-          act.basedOn,
-          `steps:${act.phase}`,
-          revision,
-        ),
+        { phase: act.phase, stepIds: act.stepIds, version: revision },
+        act.basedOn,
+        ({ phase }) => phase === act.phase,
       );
     case 'lay-cable': {
       const fitting = fittingOf(job.choice);
-      return versioned(
+      return put(
         'laidWays',
-        put(
-          job.laidWays,
-          (laid) => laid.cable === act.cable && laid.fitting === fitting,
-          (version): LaidWay => ({ fitting, cable: act.cable, way: act.way, version, ...signed }),
-          act.basedOn,
-          `way:${act.cable}`,
-          revision,
-        ),
+        { fitting, cable: act.cable, way: act.way, version: revision, ...signed },
+        act.basedOn,
+        (laid) => laid.cable === act.cable && laid.fitting === fitting,
       );
     }
     case 'put-lead':
-      return versioned(
-        'leads',
-        put(
-          job.leads,
-          (lead) => lead.id === act.lead.id,
-          (version): Lead => ({ ...act.lead, ...signed, version }),
-          act.basedOn,
-          `lead:${act.lead.id}`,
-          revision,
-        ),
-      );
+      return putById('leads', { ...act.lead, ...signed, version: revision }, act.basedOn);
     case 'drop-lead':
-      return versioned(
-        'leads',
-        drop(job.leads, (lead) => lead.id === act.leadId, act.basedOn, `lead:${act.leadId}`),
-      );
+      return dropById('leads', act.leadId, act.basedOn);
     case 'put-note':
-      return versioned(
-        'notes',
-        put(
-          job.notes,
-          (note) => note.id === act.note.id,
-          (version): JobNote => ({ ...act.note, ...signed, version }),
-          act.basedOn,
-          `note:${act.note.id}`,
-          revision,
-        ),
-      );
+      return putById('notes', { ...act.note, ...signed, version: revision }, act.basedOn);
     case 'drop-note':
-      return versioned(
-        'notes',
-        drop(job.notes, (note) => note.id === act.noteId, act.basedOn, `note:${act.noteId}`),
-      );
+      return dropById('notes', act.noteId, act.basedOn);
     case 'mark-leads': {
       const marked = new Set(act.leadIds);
       return done({
@@ -457,25 +353,18 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
       });
     }
     case 'note-proof': {
-      const subject = proofSubject(job, act.item);
-      return versioned(
+      const { item, holds, note } = act;
+      const of = proofSubject(job, item);
+      return put(
         'proofs',
-        put(
-          job.proofs,
-          (proof) => proof.item === act.item && proof.subject === subject,
-          (version): Proof => ({ item: act.item, subject, version, holds: act.holds, note: act.note, ...signed }),
-          act.basedOn,
-          `proof:${act.item}`,
-          revision,
-        ),
+        { item, subject: of, version: revision, holds, note, ...signed },
+        act.basedOn,
+        (proof) => proof.item === item && proof.subject === of,
       );
     }
     case 'drop-proof': {
       const standing = standingProof(job, act.item);
-      return versioned(
-        'proofs',
-        drop(job.proofs, (proof) => proof === standing, act.basedOn, `proof:${act.item}`),
-      );
+      return drop('proofs', act.basedOn, (proof) => proof === standing);
     }
     case 'sign-off': {
       if (job.signOffs.some((item) => item.point === act.point))
@@ -490,19 +379,16 @@ function applied(job: Job, act: Act, context: ActContext): ActResult {
     case 'close': {
       const open = context.unansweredPoints(job);
       if (open > 0) return refuse({ code: 'open-points', count: open });
-      return (
-        stale('state', act.basedOn, job.stateVersion) ??
-        done({ state: 'closed', stateVersion: revision, closed: signed })
-      );
+      return stale(act.basedOn, job.stateVersion) ?? done({ state: 'closed', stateVersion: revision, closed: signed });
     }
     case 'reopen':
       return (
-        stale('state', act.basedOn, job.stateVersion) ??
+        stale(act.basedOn, job.stateVersion) ??
         done({ state: 'open', stateVersion: revision, closed: null, putAway: null })
       );
     case 'put-away':
       return (
-        stale('state', act.basedOn, job.stateVersion) ??
+        stale(act.basedOn, job.stateVersion) ??
         done({ state: 'away', stateVersion: revision, putAway: { ...signed, reason: act.reason } })
       );
   }

@@ -8,6 +8,7 @@ const rows: readonly (readonly [string, string])[] = [
   ['r', 'go to the entry field of the station'],
   ['a', 'all of the ticks of the connector that is shown'],
   ['m', 'another plug for the connector that is shown'],
+  ['Ctrl Z', 'take back what was done last'],
   ['n', 'new job'],
   ['/', 'search'],
   ['Tab, arrows', 'move'],

@@ -49,6 +49,10 @@ function stopHeld(event: KeyboardEvent): void {
   event.stopImmediatePropagation();
 }
 
+/** Undo of what was done; while somebody types it is that of the text, which the browser has. */
+export const isUndo = (event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>): boolean =>
+  (event.ctrlKey || event.metaKey) && !event.shiftKey && !event.altKey && event.key.toLowerCase() === 'z';
+
 export interface KeyCommands {
   readonly station: (digit: number) => void;
   readonly newJob: () => void;
@@ -58,7 +62,7 @@ export interface KeyCommands {
 
 /**
  * The keyboard of the whole application. Digits press what carries `data-key`, Enter presses what carries
- * `data-primary`, `a` and `m` press what carries them as `data-letter`, `r` goes to what carries `data-entry`, g and a
+ * `data-primary`, Ctrl Z what carries `data-undo`, `a` and `m` press what carries them as `data-letter`, `r` goes to what carries `data-entry`, g and a
  * digit go to a station.
  */
 export function useKeys(commands: KeyCommands): void {
@@ -66,8 +70,14 @@ export function useKeys(commands: KeyCommands): void {
     let going = -Infinity;
     let lastMain = -Infinity;
     const onKey = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
       const target = event.target;
+      if (isUndo(event) && !event.defaultPrevented && !isTyping(target) && scope() === document) {
+        const undo = first('[data-undo]');
+        undo?.click();
+        if (undo !== undefined) event.preventDefault();
+        return;
+      }
+      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
       if (isTyping(target)) {
         if (event.key === 'Escape' && target instanceof HTMLElement) target.blur();
         return;

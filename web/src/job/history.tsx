@@ -60,15 +60,9 @@ function Past() {
 }
 
 function Lines({ events }: { readonly events: JobEvents['events'] }) {
-  const { knowledge, shop, partName, inletLabel, personName } = useDesk();
+  const { names, personName } = useDesk();
   const [who, setWho] = useState<string | null>(null);
   const lines = useMemo(() => {
-    const names = {
-      knowledge,
-      part: partName,
-      inlet: inletLabel,
-      supply: (id: string) => shop.supplies.find((model) => model.id === id)?.name ?? id,
-    };
     const acts = events.flatMap(({ id, by, at, act }) => (act === null ? [] : [{ id, by, at, act }])).reverse();
     const changed = new Map(historyOf(acts).map((line) => [line.id, line]));
     return events.map(({ id, by, at, kind }): Line => {
@@ -81,7 +75,7 @@ function Lines({ events }: { readonly events: JobEvents['events'] }) {
         changes: line?.changes ?? [],
       };
     });
-  }, [events, knowledge, shop, partName, inletLabel]);
+  }, [events, names]);
   const people = [...new Set(events.map(({ by }) => by))];
   const shown = lines.filter(({ by }) => who === null || by === who);
   return (

@@ -1,9 +1,10 @@
 import { createContext, useContext } from 'react';
-import type { Act, FitQuestion, Job, JobView, Knowledge, Refusal, Shop, ShopRecord, StationId } from '@fairwatt/core';
+import type { FitQuestion, HistoryNames, Job, JobView, Knowledge, Shop, ShopRecord, StationId } from '@fairwatt/core';
 import type { Technician } from '@fairwatt/contract';
+import type { Acts } from './use-acting.ts';
 
-/** What every station works on. */
-export interface JobDesk {
+/** What every station works on, and does to it. */
+export interface JobDesk extends Acts {
   readonly code: string;
   readonly job: Job;
   readonly view: JobView;
@@ -20,12 +21,9 @@ export interface JobDesk {
   readonly technician: string | null;
   /** Closed, or nobody picked at the top right. */
   readonly locked: boolean;
-  /** Does an act at once on the screen and sends it. Returns why not, when it cannot be done. */
-  readonly act: (act: Act) => Refusal | null;
   /** Opens another station of this job. */
   readonly goTo: (station: StationId) => void;
-  /** Offers to undo what was just removed. */
-  readonly offerUndo: (text: string, undo: () => void) => void;
+  readonly names: HistoryNames;
   readonly personName: (id: string) => string;
   readonly inletLabel: (id: string) => string;
   readonly partName: (id: string) => string;

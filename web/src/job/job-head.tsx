@@ -7,6 +7,7 @@ import { useTyping } from '../offline/typing.ts';
 import { History } from './history.tsx';
 import { useDesk } from './job-context.ts';
 import { Notes } from './notes.tsx';
+import { Undo } from './undo.tsx';
 
 /** What is known of what was typed: said to be saved only when the server has confirmed it, with its day. */
 function SaveState() {
@@ -76,6 +77,7 @@ export function JobHead() {
       <div className="about">
         <OutNow />
         <Order />
+        <Undo />
         <Notes />
         <History />
         <SaveState />

@@ -1,33 +1,27 @@
-import { lazy, Suspense, useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
 import { Button } from 'antd';
-import { shallowEqual, useStore } from 'react-redux';
+import { shallowEqual } from 'react-redux';
 import { Navigate, Route, Routes, useNavigate, useParams } from 'react-router';
 import {
-  applyAct,
-  basedOnStanding,
   compileModel,
   knowsOf,
   faultSourceOf,
   faultView,
   loadView,
   questionOf,
-  refusalText,
   unanswered,
   viewJob,
-  type Act,
   type CableBags,
+  type HistoryNames,
   type Job,
   type Knowledge,
-  type Refusal,
   type Shop,
   type ShopRecord,
   type Station,
 } from '@fairwatt/core';
-import { actPermissions, permissions, roleMay, type Technician } from '@fairwatt/contract';
+import { roleMay, type Technician } from '@fairwatt/contract';
 import {
-  api,
   problemOf,
-  useAccessQuery,
   useJobQuery,
   useCableBagsQuery,
   useKnowledgeQuery,
@@ -38,12 +32,10 @@ import {
 } from '../app/api.ts';
 import { useRole } from '../access/use-may.ts';
 import { Guarded } from '../app/trouble.tsx';
-import { useAppDispatch, useAppSelector, type AppState } from '../app/store.ts';
+import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
-import { outbox } from '../offline/outbox.ts';
 import { overlay } from '../offline/overlay.ts';
-import { nextOrder, thisTab } from '../offline/parcel.ts';
 import { Conflicts } from './conflicts.tsx';
 import { JobDeskContext, type JobDesk } from './job-context.ts';
 import { DangerStrip } from './interlock-card.tsx';
@@ -52,6 +44,8 @@ import { NotNeeded } from './not-needed.tsx';
 import { Presence } from './presence.tsx';
 import { PutAwayStrip } from './put-away-strip.tsx';
 import { StationWire } from './station-wire.tsx';
+import { UndoStrip } from './undo.tsx';
+import { useActing } from './use-acting.ts';
 import { useRanking } from './use-sizing.ts';
 
 const SecondPerson = lazy(() => import('./second-person.tsx'));
@@ -197,6 +191,14 @@ function useView(job: Job, shop: Shop) {
   return { view, question, judging: busy, judgingFailed: failed };
 }
 
+/** What acts on this job speak of by ids. */
+const namesOf = (job: Job, shop: Shop, knowledge: Knowledge): HistoryNames => ({
+  knowledge,
+  part: (id) => job.parts.find((part) => part.id === id)?.name ?? id,
+  inlet: (id) => job.parts.flatMap((part) => part.inlets).find((inlet) => inlet.id === id)?.label ?? id,
+  supply: (id) => shop.supplies.find((model) => model.id === id)?.name ?? id,
+});
+
 function Desk({
   stored,
   shopData,
@@ -212,79 +214,31 @@ function Desk({
   readonly record: ShopRecord;
   readonly bags: CableBags;
 }) {
-  const dispatch = useAppDispatch();
-  const store = useStore<AppState>();
   const { code } = stored;
   const navigate = useNavigate();
   const parcels = useAppSelector((state) => state.outbox.parcels);
   const technician = useAppSelector((state) => state.session.technician);
   const technicians: readonly Technician[] = shopData.technicians;
   const role = useRole();
-  const signsIn = useAccessQuery().data?.signing === 'secret';
-  const [second, setSecond] = useState<Act | null>(null);
   const shop = useShop(shopData, supplies, knowledge, record, bags);
   const knows = useMemo(() => knowsOf(shop), [shop]);
   const job = useMemo(() => overlay(stored, parcels, knows), [stored, parcels, knows]);
   const { view, question, judging, judgingFailed } = useView(job, shop);
-  const [undo, setUndo] = useState<{ text: string; run: () => void } | null>(null);
-  const [refusal, setRefusal] = useState<string | null>(null);
   const by = technicians.some((person) => person.id === technician) ? technician : null;
-
-  useEffect(() => {
-    if (undo === null) return undefined;
-    const timer = setTimeout(() => setUndo(null), 9000);
-    return () => clearTimeout(timer);
-  }, [undo]);
-
-  const act = useCallback(
-    (wanted: Act): Refusal | null => {
-      if (by === null) {
-        setRefusal('Pick your name at the top right first; every change is signed with it.');
-        return { code: 'closed' };
-      }
-      const needs = actPermissions[wanted.kind];
-      if (role === null || !roleMay(role, needs)) {
-        // Where people sign in, a second person signs at once; without any right here nothing is asked of anybody.
-        if (role !== null && signsIn && roleMay(role, 'record')) setSecond(wanted);
-        else setRefusal(`Your role may not ${permissions[needs].what}.`);
-        return { code: 'closed' };
-      }
-      const at = new Date().toISOString();
-      // As it stands at this moment: several acts may come out of one key, and an undo is older than the screen.
-      const state = store.getState();
-      const seen = api.endpoints.job.select(code)(state).data ?? stored;
-      const now = overlay(seen, state.outbox.parcels, knows);
-      const done = basedOnStanding(wanted, now);
-      const result = applyAct(now, done, {
-        by,
-        at,
-        knows,
-        unansweredPoints: () => unanswered(view.openPoints).length,
-      });
-      if (!result.ok) {
-        setRefusal(refusalText(result.refusal));
-        return result.refusal;
-      }
-      setRefusal(null);
-      dispatch(
-        outbox.did({
-          ids: [crypto.randomUUID(), crypto.randomUUID()],
-          code,
-          by,
-          at,
-          tab: thisTab,
-          order: nextOrder(Date.parse(at)),
-          act: done,
-          seen,
-        }),
-      );
-      return null;
-    },
-    [code, stored, by, role, signsIn, knows, view, dispatch, store],
-  );
+  const names = useMemo(() => namesOf(job, shop, knowledge), [job, shop, knowledge]);
+  const unansweredPoints = useCallback(() => unanswered(view.openPoints).length, [view]);
+  const { acts, told, refusal, setRefusal, second, setSecond } = useActing({
+    code,
+    stored,
+    by,
+    knows,
+    unansweredPoints,
+    names,
+  });
 
   const desk = useMemo<JobDesk>(
     () => ({
+      ...acts,
       code: job.code,
       job,
       view,
@@ -297,16 +251,30 @@ function Desk({
       judgingFailed,
       technician: by,
       locked: job.state !== 'open' || by === null || role === null || !roleMay(role, 'intake'),
-      act,
       goTo: (station) => {
         void navigate(`/jobs/${job.code}/${station}`);
       },
-      offerUndo: (text, run) => setUndo({ text, run }),
+      names,
       personName: (id) => technicians.find((person) => person.id === id)?.name ?? id,
-      partName: (id) => job.parts.find((part) => part.id === id)?.name ?? id,
-      inletLabel: (id) => job.parts.flatMap((part) => part.inlets).find((inlet) => inlet.id === id)?.label ?? id,
+      partName: names.part,
+      inletLabel: names.inlet,
     }),
-    [job, view, shop, knowledge, record, technicians, question, judging, judgingFailed, by, role, act, navigate],
+    [
+      acts,
+      job,
+      view,
+      shop,
+      knowledge,
+      record,
+      technicians,
+      question,
+      judging,
+      judgingFailed,
+      by,
+      role,
+      names,
+      navigate,
+    ],
   );
 
   return (
@@ -355,27 +323,8 @@ function Desk({
           </Suspense>
         </Guarded>
       </div>
-      {undo !== null && (
-        <Undo
-          text={undo.text}
-          onUndo={() => {
-            undo.run();
-            setUndo(null);
-          }}
-        />
-      )}
+      <UndoStrip told={told} undo={acts.undo} />
     </JobDeskContext>
-  );
-}
-
-function Undo({ text, onUndo }: { readonly text: ReactNode; readonly onUndo: () => void }) {
-  return (
-    <div className="undo" role="status">
-      <span>{text}</span>
-      <Button type="link" onClick={onUndo}>
-        Undo
-      </Button>
-    </div>
   );
 }
 

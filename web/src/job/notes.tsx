@@ -43,7 +43,7 @@ export function NotesAndPictures() {
   };
   const drop = (note: JobNote) => {
     if (act({ kind: 'drop-note', noteId: note.id, basedOn: note.version }) === null)
-      offerUndo('The note is taken out.', () => act({ kind: 'put-note', note: contentOf(note), basedOn: 0 }));
+      offerUndo('The note is taken out.');
   };
   return (
     <>

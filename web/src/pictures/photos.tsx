@@ -1,14 +1,15 @@
 import { useState } from 'react';
-import { Button, Checkbox, Input, Select, Upload } from 'antd';
+import { Button, Checkbox, Input, Select } from 'antd';
 import { mostPhotos } from '@fairwatt/contract';
 import { usePhotosQuery, useRemovePhotoMutation } from '../app/api.ts';
 import { useDesk } from '../job/job-context.ts';
+import { PictureButton } from './picture-button.tsx';
 import { useTakePicture } from './use-take-picture.ts';
 import { RemoveButton } from '../controls/remove-button.tsx';
 
 /** The job's pictures: of the harness, a lead, a label, damage; scaled down here before they are sent. */
 export function Photos() {
-  const { code, job, act, locked, technician, personName } = useDesk();
+  const { code, job, act, actForGood, locked, technician, personName } = useDesk();
   const { data: photos = [], isError } = usePhotosQuery(code);
   const taking = useTakePicture();
   const [remove] = useRemovePhotoMutation();
@@ -31,10 +32,16 @@ export function Photos() {
     if (taken.told !== null) setTold(taken.told);
     return taken.kept;
   }
+  const noteOf = (photoId: string) => job.notes.find((item) => item.photoId === photoId);
   function choose(photoId: string, inReport: boolean): void {
-    const note = job.notes.find((item) => item.photoId === photoId);
+    const note = noteOf(photoId);
     const { id = crypto.randomUUID(), text = '', version = 0 } = note ?? {};
     act({ kind: 'put-note', note: { id, text, photoId, inReport }, basedOn: version });
+  }
+  function takeOut(id: string): void {
+    const note = noteOf(id);
+    if (note !== undefined) actForGood({ kind: 'drop-note', noteId: note.id, basedOn: note.version });
+    void remove({ code, id, by: technician ?? '' });
   }
   const full = locked || taking.busy || photos.length >= mostPhotos;
   // What a picture can show, beside all of it.
@@ -106,7 +113,7 @@ export function Photos() {
                   .filter((text) => text !== '')
                   .join(' · ')}{' '}
                 <Checkbox
-                  checked={job.notes.some(({ photoId, inReport }) => photoId === photo.id && inReport)}
+                  checked={noteOf(photo.id)?.inReport === true}
                   disabled={locked}
                   aria-label={`In the report: ${photo.caption === '' ? 'picture' : photo.caption}`}
                   onChange={(event) => choose(photo.id, event.target.checked)}
@@ -117,7 +124,7 @@ export function Photos() {
                   what={`picture ${photo.caption}`}
                   text="take out"
                   disabled={locked}
-                  onRemove={() => void remove({ code, id: photo.id, by: technician ?? '' })}
+                  onRemove={() => takeOut(photo.id)}
                 />
               </div>
             </li>
@@ -125,36 +132,5 @@ export function Photos() {
         </ul>
       )}
     </section>
-  );
-}
-
-/** The camera, for one after the other, or files, several at once. */
-function PictureButton({
-  label,
-  camera = false,
-  busy,
-  disabled,
-  onTaken,
-}: {
-  readonly label: string;
-  readonly camera?: boolean;
-  readonly busy: boolean;
-  readonly disabled: boolean;
-  readonly onTaken: (files: readonly File[]) => Promise<void>;
-}) {
-  return (
-    <Upload
-      accept="image/*"
-      {...(camera ? { capture: 'environment' as const } : { multiple: true })}
-      aria-label={label}
-      showUploadList={false}
-      disabled={disabled}
-      beforeUpload={(file, all) => {
-        if (file === all[0]) void onTaken(all);
-        return false;
-      }}
-    >
-      <Button disabled={disabled}>{busy ? 'Keeping …' : label}</Button>
-    </Upload>
   );
 }

@@ -21,6 +21,10 @@ export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonl
   const { code, job, view, technician, goTo } = useDesk();
   const { cabling, chosen } = view;
   const changes = harnessChanges(job, cabling);
+  const pieceText = (id: string) => {
+    const piece = chosen?.kit.cables.find((cable) => cable.id === id);
+    return piece === undefined ? id : kitCableText(piece);
+  };
   const open = unanswered(view.openPoints).filter((point) =>
     ['inlet-open', 'inlet-wrong', 'not-seated', 'not-rechecked', 'plan-breach', 'plug-misfit'].includes(point.code),
   );
@@ -70,13 +74,8 @@ export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonl
             {cabling.plan !== null && cabling.plan.bagged.length > 0 && (
               <p style={{ marginTop: 12 }}>
                 <strong>Left out, into a bag labelled {chosen?.name}:</strong>{' '}
-                {cabling.plan.bagged
-                  .map(
-                    (piece) =>
-                      `${piece.count} × ${kitCableText(chosen!.kit.cables.find((cable) => cable.id === piece.kitCableId)!)}`,
-                  )
-                  .join('; ')}
-                . No inlet of this machine needs them; the next card may.
+                {cabling.plan.bagged.map(({ count, kitCableId }) => `${count} × ${pieceText(kitCableId)}`).join('; ')}.
+                No inlet of this machine needs them; the next card may.
               </p>
             )}
             <section className="block" aria-label="On paper" style={{ marginTop: 20 }}>

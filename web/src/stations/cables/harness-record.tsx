@@ -232,11 +232,8 @@ export function HarnessRecord() {
                     disabled={locked}
                     aria-label={`Take out cable ${cable.label}`}
                     onClick={() => {
-                      const { version, ...rest } = cable;
-                      if (act({ kind: 'drop-cable', cableId: cable.id, basedOn: version }) === null)
-                        offerUndo(`Cable ${cable.label} is taken out.`, () =>
-                          act({ kind: 'put-cable', cable: rest, basedOn: 0 }),
-                        );
+                      if (act({ kind: 'drop-cable', cableId: cable.id, basedOn: cable.version }) === null)
+                        offerUndo(`Cable ${cable.label} is taken out.`);
                     }}
                   >
                     take out

@@ -19,8 +19,9 @@ import { Choice } from '../../controls/choice.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
-import { CopyFromJob } from '../../job/copy-from-job.tsx';
+import { EarlierJob } from '../../job/earlier-job.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { useOtherJob } from '../../job/use-other-job.ts';
 import type { OpenWay } from './cables.tsx';
 import { Photos } from '../../pictures/photos.tsx';
 import styles from './leads-view.module.css';
@@ -38,17 +39,12 @@ export function LeadsView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
   const mark = (leads: readonly Lead[], state: LeadState) =>
     act({ kind: 'mark-leads', leadIds: leads.map(({ id }) => id), state });
   const likely = likelyLeads(job);
-  const copy = (
-    <CopyFromJob
-      label="Leads as in another job"
-      nothing="has no lead that is not here already."
-      onTake={(earlier) => {
-        const leads = copiedLeads(earlier, job);
-        for (const lead of leads) add(lead);
-        return leads.length;
-      }}
-    />
-  );
+  const other = useOtherJob((earlier) => {
+    const leads = copiedLeads(earlier, job);
+    for (const lead of leads) add(lead);
+    return leads.length === 0 ? `${earlier.code} has no lead that is not here already.` : null;
+  });
+  const copy = <EarlierJob label="Leads as in another job" {...other} />;
 
   return (
     <>
@@ -215,7 +211,7 @@ function LeadTable({ put }: { readonly put: (lead: LeadDraft, basedOn: number) =
               aria-label={`Take out ${lead.what} of the record`}
               onClick={() => {
                 if (act({ kind: 'drop-lead', leadId: lead.id, basedOn: lead.version }) === null)
-                  offerUndo(`${lead.what} is taken out of the record.`, () => put(draftOf(lead), 0));
+                  offerUndo(`${lead.what} is taken out of the record.`);
               }}
             >
               take out

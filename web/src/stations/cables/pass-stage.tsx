@@ -41,10 +41,9 @@ export function PassStage({ stage }: { readonly stage: PathStage }) {
       act="Pass it"
       onCancel={() => setAsked(false)}
       onReason={(reason) => {
-        const id = crypto.randomUUID();
-        if (act({ kind: 'sign-off', id, point: key, reason }) !== null) return;
+        if (act({ kind: 'sign-off', id: crypto.randomUUID(), point: key, reason }) !== null) return;
         setAsked(false);
-        offerUndo('The stage is passed.', () => act({ kind: 'withdraw-sign-off', id }));
+        offerUndo('The stage is passed.');
       }}
     />
   );

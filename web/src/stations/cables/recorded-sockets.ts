@@ -1,6 +1,8 @@
 import type { CableKit, InletRow, Job } from '@fairwatt/core';
 
-/** Where cables come from by the record, and of a kept supply also those that are new; nothing is known of the others. */
+/**
+ * Where cables come from by the record, and of a kept supply also those that are new; nothing is known of the others.
+ */
 export function recordedSockets(job: Job, rows: readonly InletRow[], kit: CableKit | null) {
   const from = (socketLabel: string | null, cable: string) =>
     socketLabel === null || socketLabel === '' ? `fixed ${cable}` : socketLabel;

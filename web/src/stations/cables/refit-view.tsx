@@ -33,6 +33,7 @@ import {
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { clockTime } from '../../controls/clock.ts';
+import { Spoken } from '../../controls/spoken.tsx';
 import { ConnectorFace } from '../../drawings/connector-face.tsx';
 import { HarnessDrawing, type DrawnSocket } from '../../drawings/harness-drawing.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -55,13 +56,33 @@ function LaidAsideNote() {
   ));
 }
 
+const withoutLatch: readonly InletRow['kind'][] = ['sata', 'peripheral-4', 'small-drive-4'];
+const hasLatch = (kind: InletRow['kind']) => !withoutLatch.includes(kind);
+
+/** The cable of an inlet and its socket, or why it has none. */
+const whereFrom = ({ cableCode, socketLabel, slackMillimetres, partName, openReason }: InletRow): string =>
+  cableCode === null
+    ? openInletText(partName, openReason)
+    : [
+        `cable ${cableCode}`,
+        ...(socketLabel === null ? [] : [`socket ${socketLabel}`]),
+        ...(slackMillimetres === null ? [] : [`${Math.round(slackMillimetres)} mm to spare`]),
+      ].join(', ');
+
 /** The plan in one picture, and one connector after the other ticked as seated; plugs are moved by hand here. */
 export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly onWay: OpenWay }) {
-  const { job, view, act, locked, personName, goTo, inletLabel, shop } = useDesk();
+  const { job, view, act, locked, personName, goTo, inletLabel, shop, undone } = useDesk();
   const { cabling, chosen } = view;
   const { rows, plan } = cabling;
   const [params] = useSearchParams();
   const [picked, setPicked] = useState<string | null>(params.get('inlet'));
+  const [shownUndone, setShownUndone] = useState(undone);
+  // The connector whose tick was taken back stands there again.
+  if (undone !== shownUndone) {
+    setShownUndone(undone);
+    const seat = undone?.find((act) => act.kind === 'put-seat');
+    if (seat !== undefined) setPicked(seat.seat.inletId);
+  }
   const [moving, setMoving] = useState(false);
   const [zoom, setZoom] = useState<number>(1);
   const stay = useCallback(() => setMoving(false), []);
@@ -266,16 +287,9 @@ export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
           )}
         </div>
         <div>
+          <Spoken>{`${current.label}, ${whereFrom(current)}`}</Spoken>
           <div className="decides">{current.label}</div>
-          <div className="quiet">
-            {current.cableCode === null
-              ? openInletText(current.partName, current.openReason)
-              : [
-                  `cable ${current.cableCode}`,
-                  ...(current.socketLabel === null ? [] : [`socket ${current.socketLabel}`]),
-                  ...(current.slackMillimetres === null ? [] : [`${Math.round(current.slackMillimetres)} mm to spare`]),
-                ].join(', ')}
-          </div>
+          <div className="quiet">{whereFrom(current)}</div>
           {current.kitCableId !== null && spareId(current.kitCableId) !== null && (
             <div className="quiet">
               from the bags:{' '}
@@ -299,8 +313,8 @@ export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
             <figure>
               <ConnectorFace kind={current.kind} width={292} />
               <figcaption className="quiet">
-                {['sata', 'peripheral-4', 'small-drive-4'].includes(current.kind) ? 'wire side' : 'wire side, latch up'}{' '}
-                · <Link to={`/guide?show=${current.kind}&job=${job.code}`}>what is this?</Link>
+                {hasLatch(current.kind) ? 'wire side, latch up' : 'wire side'} ·{' '}
+                <Link to={`/guide?show=${current.kind}&job=${job.code}`}>what is this?</Link>
               </figcaption>
             </figure>
             {inletCaution(current.kind) !== null && (

@@ -13,6 +13,7 @@ import {
 } from '@fairwatt/core';
 import { clockTime } from '../../controls/clock.ts';
 import { Primary } from '../../controls/fields.tsx';
+import { Spoken } from '../../controls/spoken.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { InterlockCard } from '../../job/interlock-card.tsx';
 import type { OpenWay } from './cables.tsx';
@@ -134,6 +135,9 @@ export function StepsView({
         {order !== undefined && <span className="quiet"> · in an order of this job's own</span>}
       </div>
       <aside className="side" aria-label="Next step">
+        <Spoken>
+          {next === null ? 'All done' : [stepText(next), stepCaution(next)].filter((text) => text !== null).join('. ')}
+        </Spoken>
         <span className="label">
           {stepPhaseText[phase]}, {done} of {steps.length}
         </span>

@@ -12,6 +12,8 @@ import {
   takeListed,
   voltsText,
   wattsText,
+  type Act,
+  type Job,
   type ListedPart,
   type ListingsRead,
 } from '@fairwatt/core';
@@ -112,6 +114,18 @@ function Listings({ onDone }: { readonly onDone: () => void }) {
   );
 }
 
+const newId = () => crypto.randomUUID();
+
+/** What drives tell of their lives is kept as a note, once. */
+function driveLives({ machine }: ListingsRead, { notes }: Job): Act[] {
+  const text = machine.drives
+    .flatMap(({ item }) => driveLifeText(item) ?? [])
+    .join('\n')
+    .slice(0, 1000);
+  if (text === '' || notes.some((note) => note.text === text)) return [];
+  return [{ kind: 'put-note', note: { id: newId(), text, photoId: null, inReport: false }, basedOn: 0 }];
+}
+
 /** What was read and what was not, the parts with their classes, and the act that takes them in. */
 function Found({ found, onDone }: { readonly found: ListingsRead; readonly onDone: () => void }) {
   const { job, locked } = useDesk();
@@ -120,6 +134,7 @@ function Found({ found, onDone }: { readonly found: ListingsRead; readonly onDon
   const [chosen, setChosen] = useState<Readonly<Record<string, boolean>>>({});
   const { machine } = found;
   const parts = useMemo(() => partsListed(machine), [machine]);
+  const tells = machine.volts.length > 0 || driveLives(found, job).length > 0;
   const classOf = (part: ListedPart) => classes[part.id] ?? part.classId;
   const isIn = (part: ListedPart) => chosen[part.id] ?? !isThereAlready(part, job);
   const wanted = parts.filter(isIn);
@@ -158,7 +173,7 @@ function Found({ found, onDone }: { readonly found: ListingsRead; readonly onDon
         />
       )}
       <Besides found={found} />
-      {parts.length > 0 && (
+      {(parts.length > 0 || tells) && (
         <div className={styles.acts}>
           {open.length > 0 && (
             <span className={styles.doubt}>
@@ -167,13 +182,15 @@ function Found({ found, onDone }: { readonly found: ListingsRead; readonly onDon
           )}
           <Button
             type="primary"
-            disabled={locked || open.length > 0 || picked.length === 0}
+            disabled={locked || open.length > 0 || (picked.length === 0 && !tells)}
             onClick={() => {
-              takeActs(takeListed(picked, machine, job, newPartId));
+              takeActs([...takeListed(picked, machine, job, newPartId, newId), ...driveLives(found, job)]);
               onDone();
             }}
           >
-            Take in {picked.length === 1 ? 'one part' : `${picked.length} parts`}
+            {picked.length === 0 && tells
+              ? 'Keep what else is listed'
+              : `Take in ${picked.length === 1 ? 'one part' : `${picked.length} parts`}`}
           </Button>
         </div>
       )}

@@ -13,7 +13,9 @@ import {
   type Understood,
 } from '@fairwatt/core';
 import { useOwnPartsQuery } from '../../app/api.ts';
+import { isUndo } from '../../app/keys.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { useKeptLine } from '../../job/use-kept-line.ts';
 import { FromListing } from './from-listing.tsx';
 import { LikeEarlier } from './like-earlier.tsx';
 import { newPartId } from './new-part-id.ts';
@@ -43,6 +45,7 @@ const leftOver = (line: string, spans: readonly Span[]): string =>
 export function MachineLine() {
   const { job, locked } = useDesk();
   const takeActs = useTakingIn();
+  const kept = useKeptLine();
   const ownQuery = useOwnPartsQuery();
   const [line, setLine] = useState('');
   const [withBoard, setWithBoard] = useState(true);
@@ -59,7 +62,10 @@ export function MachineLine() {
   function take(): void {
     if (nothing || locked) return;
     const open = taken.open.map(({ said }) => said);
-    if (takeActs(taken.acts)) setLine(leftOver(line, [...understood.unknown, ...open]));
+    if (!takeActs(taken.acts)) return;
+    const rest = leftOver(line, [...understood.unknown, ...open]);
+    kept.keep(line, rest);
+    setLine(rest);
   }
 
   return (
@@ -76,6 +82,12 @@ export function MachineLine() {
           autoSize={{ minRows: 1, maxRows: 4 }}
           onChange={(event) => setLine(event.target.value)}
           onKeyDown={(event) => {
+            // Taken back where it was typed, the line stands there again.
+            const typed = isUndo(event) ? kept.takeBack(line) : null;
+            if (typed !== null) {
+              event.preventDefault();
+              setLine(typed);
+            }
             if (event.key !== 'Enter' || event.shiftKey) return;
             event.preventDefault();
             // Where nothing can be taken in, Enter leaves the line as it is, and the next one goes on.

@@ -50,15 +50,8 @@ export function PartsForm() {
     if (found !== undefined) addNew({ ...found, classId: own?.classId ?? picked }, 1, 'stays');
   }
   function drop(part: JobPart): void {
-    const { version, ...rest } = part;
-    const cables = job.cables.filter((cable) =>
-      cable.plugs.some((plug) => part.inlets.some((inlet) => inlet.id === plug.inletId)),
-    );
-    if (act({ kind: 'drop-part', partId: part.id, basedOn: version }) !== null) return;
-    offerUndo(`${part.name} is taken out.`, () => {
-      act({ kind: 'put-part', part: rest, basedOn: 0 });
-      for (const { version: was, ...cable } of cables) act({ kind: 'put-cable', cable, basedOn: was + 1 });
-    });
+    if (act({ kind: 'drop-part', partId: part.id, basedOn: part.version }) === null)
+      offerUndo(`${part.name} is taken out.`);
   }
   return (
     <>

@@ -203,8 +203,7 @@ function Label({ supply }: { readonly supply: PresentSupply }) {
         style={{ marginTop: 12 }}
         disabled={locked}
         onClick={() => {
-          if (act({ kind: 'drop-supply', basedOn: version }) === null)
-            offerUndo('The supply is taken out.', () => act({ kind: 'put-supply', supply: stands, basedOn: 0 }));
+          if (act({ kind: 'drop-supply', basedOn: version }) === null) offerUndo('The supply is taken out.');
         }}
       >
         Take the supply out

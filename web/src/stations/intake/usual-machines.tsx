@@ -7,7 +7,7 @@ import { useLikeJob } from './use-like-job.ts';
 /** Begins with a usual machine: one of the shop's own is taken over, one of ours comes as a line to be changed. */
 export function UsualMachines({ onLine }: { readonly onLine: (line: string) => void }) {
   const { job, locked } = useDesk();
-  const { take, problem } = useLikeJob();
+  const { take, told } = useLikeJob();
   const own = (useUsualMachinesQuery().data ?? []).filter(({ code }) => code !== job.code);
   const pick = (value: string) => {
     const line = machineTemplates.find(({ id }) => id === value)?.line;
@@ -41,9 +41,9 @@ export function UsualMachines({ onLine }: { readonly onLine: (line: string) => v
           },
         ]}
       />
-      {problem !== null && (
+      {told !== null && (
         <span className="error-text" role="alert">
-          {problem}
+          {told}
         </span>
       )}
     </>

@@ -4,6 +4,7 @@ import { Button, Input, Select, type InputRef } from 'antd';
 import { Link } from 'react-router';
 import {
   bareReading,
+  boardSensorId,
   codeText,
   conditionText,
   conditions,
@@ -26,15 +27,10 @@ import { useDesk } from '../../job/job-context.ts';
 import { safeSession, safeStorage } from '../../offline/safe-storage.ts';
 import { NumberPad } from './number-pad.tsx';
 import { Choice } from '../../controls/choice.tsx';
+import { isUndo } from '../../app/keys.ts';
+import { useKeptLine } from '../../job/use-kept-line.ts';
 
 const draftKey = (code: string) => `fairwatt.quick-entry.${code}`;
-/** The line kept last, so that a slip is taken back where it was made. */
-interface Kept {
-  readonly ids: readonly string[];
-  readonly text: string;
-  readonly told: string;
-}
-
 const figureText = (reading: QuickReading) =>
   reading.value.kind === 'code' ? codeText[reading.value.code] : `${reading.value.figure} ${unitOf(reading.subject)}`;
 
@@ -50,7 +46,11 @@ function habitOf(job: Job, technician: string | null): Habit | null {
   const [condition, instrumentId] = (safeStorage.get(habitKey(job.code, technician)) ?? '').split('|');
   const known = conditions.find((item) => item === condition);
   if (known !== undefined && instrumentId !== undefined) return { condition: known, instrumentId };
-  return job.readings.findLast(({ by, struckAt }) => by === technician && struckAt === null) ?? null;
+  return (
+    job.readings.findLast(
+      ({ by, struckAt, instrumentId: of }) => by === technician && struckAt === null && of !== boardSensorId,
+    ) ?? null
+  );
 }
 
 /** Readings in one field, shown as they are understood; doubtful ones are asked about before they are kept. */
@@ -92,7 +92,8 @@ export function QuickEntryForm({
   const [loadWatts, setLoad] = useState<number | null>(null);
   const [loadAmps, setAmps] = useState<number | null>(null);
   const [asked, setAsked] = useState(false);
-  const [last, setLast] = useState<Kept | null>(null);
+  const kept = useKeptLine();
+  const toldKept = kept.told(text);
   const field = useRef<InputRef>(null);
   useEffect(() => {
     if (askedFor !== null) field.current?.focus();
@@ -110,7 +111,6 @@ export function QuickEntryForm({
   const change = (value: string) => {
     setText(value);
     setAsked(false);
-    if (value !== '') setLast(null);
     safeSession.set(draftKey(job.code), value);
   };
 
@@ -122,15 +122,13 @@ export function QuickEntryForm({
       setAsked(true);
       return;
     }
-    const ids: string[] = [];
     for (const reading of parsed.readings) {
-      const id = crypto.randomUUID();
       // The load in the fields is that of the condition beside them.
       const inFields = reading.condition === null || reading.condition === condition;
       const refusal = act({
         kind: 'take-reading',
         reading: {
-          id,
+          id: crypto.randomUUID(),
           phase,
           subject: reading.subject,
           condition: reading.condition ?? condition,
@@ -142,18 +140,18 @@ export function QuickEntryForm({
         },
       });
       if (refusal !== null) return;
-      ids.push(id);
     }
     change('');
-    setLast({
-      ids,
+    kept.keep(
       text,
-      told: parsed.readings.map((reading) => `${subjectText[reading.subject]} ${figureText(reading)}`).join(', '),
-    });
+      '',
+      parsed.readings.map((reading) => `${subjectText[reading.subject]} ${figureText(reading)}`).join(', '),
+    );
   }
-  function takeBack(kept: Kept): void {
-    for (const id of kept.ids) if (act({ kind: 'strike-reading', id }) !== null) return;
-    change(kept.text);
+  function takeBack(): void {
+    const line = kept.takeBack(text);
+    if (line === null) return;
+    change(line);
     field.current?.focus();
   }
 
@@ -190,9 +188,9 @@ export function QuickEntryForm({
             aria-describedby="quick-understood"
             onChange={(event) => change(event.target.value)}
             onKeyDown={(event) => {
-              if (event.key === 'z' && (event.ctrlKey || event.metaKey) && text === '' && last !== null) {
+              if (isUndo(event) && toldKept !== null) {
                 event.preventDefault();
-                takeBack(last);
+                takeBack();
               }
             }}
           />
@@ -288,10 +286,10 @@ export function QuickEntryForm({
             </span>
           </span>
         ))}
-        {last !== null && text === '' && (
+        {toldKept !== null && (
           <span className="quiet">
-            Kept {last.told}.{' '}
-            <Button type="link" disabled={locked} onClick={() => takeBack(last)}>
+            Kept {toldKept}.{' '}
+            <Button type="link" disabled={locked} onClick={takeBack}>
               take it back
             </Button>{' '}
             <kbd>Ctrl Z</kbd>

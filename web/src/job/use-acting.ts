@@ -1,0 +1,183 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useStore } from 'react-redux';
+import {
+  actText,
+  applyAct,
+  basedOnStanding,
+  refusalText,
+  standsAsLeft,
+  type Act,
+  type ActContext,
+  type HistoryNames,
+  type Job,
+  type Refusal,
+} from '@fairwatt/core';
+import { actPermissions, permissions, roleMay } from '@fairwatt/contract';
+import { useRole } from '../access/use-may.ts';
+import { api, useAccessQuery } from '../app/api.ts';
+import { useAppDispatch, type AppState } from '../app/store.ts';
+import { fieldLabel } from '../controls/field-words.ts';
+import { outbox } from '../offline/outbox.ts';
+import { overlay } from '../offline/overlay.ts';
+import { nextOrder, thisTab } from '../offline/parcel.ts';
+import { remembered, undoText, type Undoable } from './undo-list.ts';
+
+/** So long is an undo offered, and so long is told what there is nothing more to do about. */
+const offeredMilliseconds = 9000;
+const toldMilliseconds = 4000;
+
+/** What is told at the foot of the screen, with what it can undo. */
+export interface Told {
+  readonly text: string;
+  readonly undoes: Undoable | null;
+}
+
+/** What every station does to the job with. */
+export interface Acts {
+  /** Does an act at once on the screen and sends it. Returns why not, when it cannot be done. */
+  readonly act: (act: Act) => Refusal | null;
+  /** The same, where what it belongs to goes for good, and there is nothing to come back to. */
+  readonly actForGood: (act: Act) => Refusal | null;
+  /** What was done here last and can be taken back, as the screen shows it. */
+  readonly last: Undoable | null;
+  /** The same at this moment, right after an act. */
+  readonly latest: () => Undoable | null;
+  readonly undo: (what: Undoable) => void;
+  /** What took back the last thing that was taken back. */
+  readonly undone: readonly Act[] | null;
+  /** Tells of what was done last, with a way to undo it. */
+  readonly offerUndo: (text: string) => void;
+}
+
+export interface Acting {
+  readonly acts: Acts;
+  readonly told: Told | null;
+  readonly refusal: string | null;
+  readonly setRefusal: (text: string | null) => void;
+  /** An act that needs a second person. */
+  readonly second: Act | null;
+  readonly setSecond: (act: Act | null) => void;
+}
+
+interface Asked {
+  readonly code: string;
+  readonly stored: Job;
+  readonly by: string | null;
+  readonly knows: ActContext['knows'];
+  readonly unansweredPoints: () => number;
+  readonly names: HistoryNames;
+}
+
+const newId = () => crypto.randomUUID();
+const doneText = (act: Act, names: HistoryNames): string =>
+  act.kind === 'edit-sheet' ? Object.keys(act.changes).map(fieldLabel).join(', ') : actText(act, names);
+
+/** What people do to a job on this screen: checked, shown at once, sent, and kept for a while to be taken back. */
+export function useActing({ code, stored, by, knows, unansweredPoints, names }: Asked): Acting {
+  const dispatch = useAppDispatch();
+  const store = useStore<AppState>();
+  const role = useRole();
+  const signsIn = useAccessQuery().data?.signing === 'secret';
+  const [second, setSecond] = useState<Act | null>(null);
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const [told, setTold] = useState<Told | null>(null);
+  const [list, setList] = useState<readonly Undoable[]>([]);
+  const [undone, setUndone] = useState<readonly Act[] | null>(null);
+  const kept = useRef<readonly Undoable[]>([]);
+  const underWay = useRef(false);
+
+  useEffect(() => {
+    if (told === null) return undefined;
+    const timer = setTimeout(() => setTold(null), told.undoes === null ? toldMilliseconds : offeredMilliseconds);
+    return () => clearTimeout(timer);
+  }, [told]);
+
+  const keep = useCallback((next: readonly Undoable[]) => {
+    kept.current = next;
+    setList(next);
+  }, []);
+
+  /** The job as it stands at this moment: several acts may come out of one key, and an undo is older than the screen. */
+  const seenNow = useCallback(() => {
+    const state = store.getState();
+    const seen = api.endpoints.job.select(code)(state).data ?? stored;
+    return { seen, now: overlay(seen, state.outbox.parcels, knows) };
+  }, [code, stored, knows, store]);
+
+  const remember = useCallback(
+    (before: Job, after: Job, act: Act, at: string) => {
+      const done = { id: newId(), text: doneText(act, names), at: Date.parse(at), before, after, act };
+      keep(remembered(kept.current, done, underWay.current, newId));
+      // What follows before the screen is drawn again came of the same key.
+      if (!underWay.current) setTimeout(() => (underWay.current = false));
+      underWay.current = true;
+    },
+    [keep, names],
+  );
+
+  const run = useCallback(
+    (wanted: Act, forGood: boolean): Refusal | null => {
+      if (by === null) {
+        setRefusal('Pick your name at the top right first; every change is signed with it.');
+        return { code: 'closed' };
+      }
+      const needs = actPermissions[wanted.kind];
+      if (role === null || !roleMay(role, needs)) {
+        // Where people sign in, a second person signs at once; without any right here nothing is asked of anybody.
+        if (role !== null && signsIn && roleMay(role, 'record')) setSecond(wanted);
+        else setRefusal(`Your role may not ${permissions[needs].what}.`);
+        return { code: 'closed' };
+      }
+      const at = new Date().toISOString();
+      const { seen, now } = seenNow();
+      const act = basedOnStanding(wanted, now);
+      const result = applyAct(now, act, { by, at, knows, unansweredPoints });
+      if (!result.ok) {
+        setRefusal(refusalText(result.refusal));
+        return result.refusal;
+      }
+      setRefusal(null);
+      dispatch(
+        outbox.did({
+          ids: [newId(), newId()],
+          code,
+          by,
+          at,
+          tab: thisTab,
+          order: nextOrder(Date.parse(at)),
+          act,
+          seen,
+        }),
+      );
+      if (!forGood) remember(now, result.job, act, at);
+      return null;
+    },
+    [code, by, role, signsIn, knows, unansweredPoints, dispatch, seenNow, remember],
+  );
+
+  const undo = useCallback(
+    (what: Undoable) => {
+      keep(kept.current.filter(({ id }) => id !== what.id));
+      const text = undoText(what);
+      if (!standsAsLeft(what.left, seenNow().now, what.back)) {
+        setTold({ text: `${text}: changed since, so it stays.`, undoes: null });
+        return;
+      }
+      const done = what.back.every((act) => run(act, true) === null);
+      if (done) setUndone(what.back);
+      setTold(done ? { text: `Taken back: ${text}`, undoes: null } : null);
+    },
+    [keep, run, seenNow],
+  );
+
+  const act = useCallback((wanted: Act) => run(wanted, false), [run]);
+  const actForGood = useCallback((wanted: Act) => run(wanted, true), [run]);
+  const latest = useCallback(() => kept.current.at(-1) ?? null, []);
+  const offerUndo = useCallback((text: string) => setTold({ text, undoes: latest() }), [latest]);
+  const last = list.at(-1) ?? null;
+  const acts = useMemo(
+    () => ({ act, actForGood, last, latest, undo, undone, offerUndo }),
+    [act, actForGood, last, latest, undo, undone, offerUndo],
+  );
+  return { acts, told, refusal, setRefusal, second, setSecond };
+}
