@@ -8,8 +8,11 @@ export interface OpenBrowser {
   readonly close: () => Promise<void>;
 }
 
-/** Debian's Chromium with a profile of its own and nothing that calls home. */
-export async function openBrowser(): Promise<OpenBrowser> {
+/**
+ * Debian's Chromium with a profile of its own and nothing that calls home.
+ * @param cameraSees a film that its camera sees (Y4M); without one it has no camera
+ */
+export async function openBrowser(cameraSees?: string): Promise<OpenBrowser> {
   const profile = await mkdtemp(join(tmpdir(), 'fairwatt-chromium-'));
   const browser = await puppeteer.launch({
     executablePath: '/usr/bin/chromium',
@@ -25,6 +28,13 @@ export async function openBrowser(): Promise<OpenBrowser> {
       '--disable-sync',
       '--disable-dev-shm-usage',
       '--lang=en-GB',
+      ...(cameraSees === undefined
+        ? []
+        : [
+            '--use-fake-device-for-media-stream',
+            '--use-fake-ui-for-media-stream',
+            `--use-file-for-fake-video-capture=${cameraSees}`,
+          ]),
     ],
   });
   return {

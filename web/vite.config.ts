@@ -1,8 +1,8 @@
 import { defineConfig, type Plugin } from 'vite';
 import react from '@vitejs/plugin-react';
 
-/** What reads print in a picture is large, and kept by whoever uses it once. */
-const readerFiles = /(?:tesseract|traineddata|worker\.min)/;
+/** What reads print and codes in a picture is large, and kept by whoever uses it once. */
+const readerFiles = /(?:tesseract|traineddata|worker\.min|zxing)/;
 
 /** Lists every built file, so that the service worker can keep the whole application for a reload without a server. */
 function precacheList(): Plugin {

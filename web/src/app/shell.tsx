@@ -1,9 +1,10 @@
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { Button, Input, Select, type InputRef } from 'antd';
+import { Button, Select, type InputRef } from 'antd';
 import { NavLink, useLocation, useMatch, useNavigate } from 'react-router';
 import { stationIds } from '@fairwatt/core';
 import { SignedOutNotice } from '../access/signed-out-notice.tsx';
 import { useAccessQuery, useShopQuery } from './api.ts';
+import { FindForm } from './find-form.tsx';
 import { useKeys } from './keys.ts';
 import { session } from './session.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
@@ -79,24 +80,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
           <NavLink to="/record">Record</NavLink>
           <NavLink to="/settings">Settings</NavLink>
         </nav>
-        <form
-          className="push"
-          role="search"
-          onSubmit={(event) => {
-            event.preventDefault();
-            void navigate(`/jobs?search=${encodeURIComponent(search.current?.input?.value ?? '')}`);
-          }}
-        >
-          <Input
-            ref={search}
-            className="bar-search"
-            type="search"
-            name="search"
-            placeholder="Find job, part  /"
-            aria-label="Find job or part"
-            maxLength={100}
-          />
-        </form>
+        <FindForm field={search} />
         <Button
           type="text"
           className="bar-button"

@@ -1,0 +1,53 @@
+import { lazy, Suspense, useState, type RefObject } from 'react';
+import { ScanOutlined } from '@ant-design/icons';
+import { Button, Input, type InputRef } from 'antd';
+import { useNavigate } from 'react-router';
+import { useScanned } from '../scan/use-scanned.ts';
+
+const ScanDialog = lazy(() => import('../scan/scan-dialog.tsx'));
+
+/** Finds jobs by words, and whatever a code is of: typed by a hand-held scanner, or read by the camera. */
+export function FindForm({ field }: { readonly field: RefObject<InputRef | null> }) {
+  const navigate = useNavigate();
+  const leadsTo = useScanned();
+  const [scanning, setScanning] = useState(false);
+  async function find(): Promise<void> {
+    const typed = field.current?.input?.value ?? '';
+    // A scanner types whole addresses; whatever a person types is looked for.
+    const found = /^https?:\/\//i.test(typed.trim()) ? await leadsTo(typed) : null;
+    void navigate(found?.path ?? `/jobs?search=${encodeURIComponent(typed)}`);
+  }
+  return (
+    <>
+      <form
+        className="push"
+        role="search"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void find();
+        }}
+      >
+        <Input
+          ref={field}
+          className="bar-search"
+          type="search"
+          name="search"
+          placeholder="Find job, part  /"
+          aria-label="Find job or part"
+          maxLength={100}
+        />
+      </form>
+      <Button
+        type="text"
+        className="bar-button"
+        aria-label="Scan a code"
+        title="Scan a code"
+        aria-haspopup="dialog"
+        onClick={() => setScanning(true)}
+      >
+        <ScanOutlined aria-hidden />
+      </Button>
+      <Suspense fallback={null}>{scanning && <ScanDialog onClose={() => setScanning(false)} />}</Suspense>
+    </>
+  );
+}
