@@ -10,6 +10,8 @@ interface Schema {
   readonly properties?: Readonly<Record<string, Schema>>;
   readonly required?: readonly string[];
   readonly items?: Schema;
+  /** Of a list of so many, what each is. */
+  readonly prefixItems?: readonly Schema[];
   readonly propertyNames?: Schema;
   readonly additionalProperties?: Schema | boolean;
   readonly pattern?: string;
@@ -88,6 +90,7 @@ function arbitraryOf(schema: Schema): Arbitrary<unknown> {
     case 'null':
       return fc.constant(null);
     case 'array':
+      if (schema.prefixItems !== undefined) return fc.tuple(...schema.prefixItems.map(arbitraryOf));
       return fc.array(arbitraryOf(schema.items ?? {}), {
         minLength: schema.minItems ?? 0,
         maxLength: Math.min(schema.maxItems ?? 5, Math.max(schema.minItems ?? 0, 5)),

@@ -1,6 +1,7 @@
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { firstJobPage, type JobList } from '@fairwatt/contract';
-import type { Job, SheetChanges } from '@fairwatt/core';
+import { partClass, type Act, type CableBags, type Job, type SheetChanges } from '@fairwatt/core';
 import { pageStatement } from '../server/src/jobs/list-statement.ts';
 import { makeManyJobs } from './many-jobs.ts';
 import { startServer, type RunningServer } from './running-server.ts';
@@ -70,6 +71,21 @@ describe('a list of very many jobs', () => {
     expect((await server.act(made.code, { kind: 'reopen', basedOn: stateVersion })).status).toBe(200);
     expect(await codes('state=open')).toContain(made.code);
     expect(await codes('state=away')).toEqual([]);
+  });
+  it('finds a job by the label of a spare cable that was plugged in, and says that it stood in a bag', async () => {
+    const found = async () => (await list('search=bag-03')).jobs.map(({ code, hit }) => ({ code, hit }));
+    expect(await found()).toEqual([]);
+    const made = await server.make('Long drive row');
+    const { inlets, figures } = partClass('drive-35')!;
+    const inlet = { ...inlets[0]!, id: randomUUID() };
+    const drive = { id: randomUUID(), classId: 'drive-35', name: 'Drive', quantity: 1, change: 'stays' } as const;
+    const put: Act = { kind: 'put-part', part: { ...drive, figures, inlets: [inlet] }, basedOn: 0 };
+    expect((await server.act(made.code, put)).status).toBe(200);
+    const { id } = (await server.call<CableBags>('/cable-bags')).body.cables.find(({ label }) => label === 'BAG-03')!;
+    const ticks = { click: true, tug: true, gap: true, halves: true, bend: true, panel: true };
+    const seat = { inletId: inlet.id, cableCode: 'N1', piece: `bag:${id} 1 sata DRIVE 1`, plugIndex: 0, ...ticks };
+    expect((await server.act(made.code, { kind: 'put-seat', seat, basedOn: 0 })).status).toBe(200);
+    expect(await found()).toEqual([{ code: made.code, hit: { field: 'bag', text: 'BAG-03' } }]);
   });
   it('counts what is found as far as anybody would read, and says where it goes on', async () => {
     expect(await list('search=out%20cuts')).toMatchObject({ total: 1000, more: true });

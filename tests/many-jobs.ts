@@ -28,16 +28,22 @@ export async function makeManyJobs(db: Pick<pg.ClientBase, 'query'>, count: numb
   ];
   await db.query(
     `with made as (
-      insert into job (code, revision, created_at, updated_at, state, closed_by, closed_at, state_version, sheet_version,
-        title, client, words, surroundings, upgrade, layout, shapes, school, watch, left_in_bag)
+      insert into job (code, revision, created_at, updated_at, state, closed_by, closed_at, state_version,
+        sheet_version, title, client, words, surroundings, upgrade, layout, shapes, school, watch, left_in_bag)
       select 'XX-' || lpad(n::text, 6, '0'), 1, at, at, 'closed', 'mara', at, 1, 1,
-        ${pick(kinds, 1)} || ' ' || n, ${pick(clients, 3)} || ', 01632 ' || lpad(n::text, 6, '0'), 'It ' || ${pick(words, 7)},
+        ${pick(kinds, 1)} || ' ' || n, ${pick(clients, 3)} || ', 01632 ' || lpad(n::text, 6, '0'),
+        'It ' || ${pick(words, 7)},
         '', '', 'tower', '{ATX}', 'half-load', '', ''
-      from (select n, date_trunc('milliseconds', now() - n * interval '1 minute') as at from generate_series(1, $1::int) n) numbered
+      from (
+        select n, date_trunc('milliseconds', now() - n * interval '1 minute') as at from generate_series(1, $1::int) n
+      ) numbered
       returning id, code, title, client, words)
     insert into job_search (job_id, document, fields)
-    select id, lower(concat_ws(' ', '', code, replace(code, '-', ''), '', title, '', client, '01632' || lpad(substring(title from '[0-9]+$'), 6, '0'), '', words)),
-      json_build_array(json_build_object('field', 'title', 'text', title), json_build_object('field', 'client', 'text', client),
+    select id,
+      lower(concat_ws(' ', '', code, replace(code, '-', ''), '', title, '', client,
+        '01632' || lpad(substring(title from '[0-9]+$'), 6, '0'), '', words)),
+      json_build_array(json_build_object('field', 'title', 'text', title),
+        json_build_object('field', 'client', 'text', client),
         json_build_object('field', 'words', 'text', words)) from made`,
     [count],
   );

@@ -185,8 +185,12 @@ describe('units on the shelf', () => {
 describe('own parts', () => {
   it('come by CSV, row by row, and leave the same way', async () => {
     const before = (await server.call<OwnPart[]>('/supplies/parts')).body.length;
-    const file =
-      'name;class;likely_w;inlets\nTide gauge card;capture;12,5;\nOld plotter;drive-old;14;peripheral-4/Plotter\nMystery;no-such-class;9;\n';
+    const rows = [
+      'Tide gauge card;capture;12,5;',
+      'Old plotter;drive-old;14;peripheral-4/Plotter',
+      'Mystery;no-such;9;',
+    ];
+    const file = ['name;class;likely_w;inlets', ...rows, ''].join('\n');
     const report = (await send('/supplies/parts/import', { text: file })).body;
     expect(report).toMatchObject({ added: 2, refused: 1 });
     expect(report.named[0]).toMatchObject({

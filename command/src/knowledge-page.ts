@@ -50,9 +50,11 @@ function dangerSection(knowledge: Knowledge, danger: Danger): string {
     '',
     ...(danger.ways.length === 0
       ? ['It is over when its cause is gone.']
-      : danger.ways.map(
-          (way) =>
-            `- ${way.label}${way.never === undefined ? ': the search goes on.' : `: never again under power: ${way.never.map((item) => poweringText[item]).join('; ')}. ` + `Left: ${(way.leaves ?? []).map(nameOf).join(', ') || 'nothing here'}.`}`,
+      : danger.ways.map(({ label, never, leaves = [] }) =>
+          never === undefined
+            ? `- ${label}: the search goes on.`
+            : `- ${label}: never again under power: ${never.map((item) => poweringText[item]).join('; ')}. ` +
+              `Left: ${leaves.map(nameOf).join(', ') || 'nothing here'}.`,
         )),
     '',
   ].join('\n');
@@ -66,10 +68,10 @@ function checkSection(knowledge: Knowledge, check: Check): string {
     `hazard ${hazardText[check.hazard]}`,
     `tells the same story as others marked \`${check.evidence}\``,
   ];
-  if (check.after !== undefined)
-    facts.push(
-      `only after \`${check.after}\`${check.afterOutcomes === undefined ? '' : ` came out ${check.afterOutcomes.join(' or ')}`}`,
-    );
+  if (check.after !== undefined) {
+    const outcomes = check.afterOutcomes?.join(' or ');
+    facts.push(`only after \`${check.after}\`${outcomes === undefined ? '' : ` came out ${outcomes}`}`);
+  }
   if (check.about !== undefined) facts.push(aboutText[check.about]);
   if (check.powers !== undefined) facts.push(`powers ${poweringText[check.powers]}`);
   if (check.from !== undefined)

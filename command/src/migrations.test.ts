@@ -51,6 +51,9 @@ const shipped: Readonly<Record<string, string>> = {
   '0036_own_plug.sql': '6c14a308a4477051',
   '0037_selector.sql': '732269c38d7a9fa7',
   '0038_notes.sql': '86576eab6da186f9',
+  '0039_spares_found.sql': '8634cd5af530c64e',
+  '0040_second_wires.sql': '3d8bfc1b9823479e',
+  '0041_board_sensor.sql': '55ac6c60e0e2629b',
 };
 
 it('a migration that has shipped never changes again', () => {

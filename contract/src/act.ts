@@ -28,6 +28,11 @@ import { id, jobCode, line, seenVersion, text, uuid } from './primitives.ts';
 const act = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) =>
   z.strictObject({ kind: z.literal(kind), ...shape });
 
+/** A note says something, or is about a picture. */
+const newNote = z
+  .strictObject(noteFields)
+  .refine(({ text, photoId }) => text.trim() !== '' || photoId !== null, { path: ['text'], error: 'say something' });
+
 export const actSchema = z.discriminatedUnion('kind', [
   act('edit-sheet', {
     changes: z
@@ -77,7 +82,7 @@ export const actSchema = z.discriminatedUnion('kind', [
   act('order-steps', { ...stepOrderFields, basedOn: seenVersion }),
   act('put-lead', { lead: z.strictObject(leadFields), basedOn: seenVersion }),
   act('drop-lead', { leadId: uuid, basedOn: seenVersion }),
-  act('put-note', { note: z.strictObject(noteFields), basedOn: seenVersion }),
+  act('put-note', { note: newNote, basedOn: seenVersion }),
   act('drop-note', { noteId: uuid, basedOn: seenVersion }),
   act('mark-leads', { leadIds: z.array(uuid).min(1).max(80), state: leadFields.state }),
   act('note-proof', { ...proofFields, basedOn: seenVersion }),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { boardSensorId } from '@fairwatt/core';
 import { jobSchema } from './job.ts';
 import { mostPhotos, photoFileSchema } from './photo.ts';
 import { instant, uuid } from './primitives.ts';
@@ -79,7 +80,7 @@ export const jobFileSchema = z
       'log',
     );
     const people = new Set(file.technicians.map((technician) => technician.id));
-    const meters = new Set(file.instruments.map((instrument) => instrument.id));
+    const meters = new Set([boardSensorId, ...file.instruments.map((instrument) => instrument.id)]);
     const signed = (path: (string | number)[], by: string) => {
       if (!people.has(by)) say(path, `${by} is not among the technicians of this file`);
     };

@@ -6,6 +6,7 @@ import {
   type ChoosingSettings,
   type Instrument,
   type ShopSettings,
+  boardSensorId,
   instrumentKinds,
 } from '@fairwatt/core';
 import { codePrefix, figure, id, line, text } from './primitives.ts';
@@ -13,7 +14,7 @@ import { standings } from './access.ts';
 import { dayProfileSchema } from './supply.ts';
 
 export const instrumentSchema = z.strictObject({
-  id,
+  id: id.refine((value) => value !== boardSensorId, 'is kept for the sensor of a machine’s own board'),
   name: line(60),
   kind: z.enum(instrumentKinds),
   ranges: z

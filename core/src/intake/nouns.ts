@@ -10,8 +10,8 @@ export interface Noun {
 }
 
 // Not the last of a row of figures, such as the 8 of 24+8.
-const times =
-  '(?:(?<!\\+\\s*|[/.,-])(?<count>\\d{1,2}|one|two|three|four|five|six|seven|eight|nine|ten|twelve)(?:\\s*[x×]\\s*|\\s+))?';
+const counts = '\\d{1,2}|one|two|three|four|five|six|seven|eight|nine|ten|twelve';
+const times = `(?:(?<!\\+\\s*|[/.,-])(?<count>${counts})(?:\\s*[x×]\\s*|\\s+))?`;
 const inches = (figure: string) => `${figure}(?:\\s*"|[ -]?inch(?:es)?)?`;
 
 const numbers: Readonly<Record<string, number>> = {

@@ -5,6 +5,7 @@ import {
   breachConcerns,
   checkPlan,
   planCables,
+  spareId,
   sparesFor,
   usualPlace,
   type CableBags,
@@ -21,8 +22,10 @@ import { keptPlan, presentModel } from './kept-supply.ts';
 import type { Job, JobPart, Seat } from './job.ts';
 import type { ShopSettings } from './shop.ts';
 
-/** `wrong`: a hand put a plug there that does not belong. */
-/** `stays`: the supply is kept, and nothing asks for this plug to come out; it can still be ticked as looked at. */
+/**
+ * `wrong`: a hand put a plug there that does not belong. `stays`: the supply is kept, and nothing asks for this plug to
+ * come out; it can still be ticked as looked at.
+ */
 export type SeatState = 'seated' | 'to-seat' | 'stays' | 'open' | 'wrong';
 
 /** One end of a cable at an inlet. */
@@ -95,6 +98,11 @@ interface Place extends CableEnd {
 export function pieceOf(row: Pick<InletRow, 'kitCableId' | 'copy' | 'plugKind' | 'socketLabel'>): string {
   return row.kitCableId === null ? '' : [row.kitCableId, row.copy, row.plugKind, row.socketLabel ?? 'fixed'].join(' ');
 }
+
+/** The spare cables from the shop's bags that were ticked in this job, by their ids, as pieces name them. */
+export const sparesTicked = (job: Pick<Job, 'seats'>): string[] => [
+  ...new Set(job.seats.flatMap((seat) => spareId(seat.piece.split(' ')[0] ?? '') ?? [])),
+];
 
 /**
  * A tick counts only for the plug that still goes to this inlet, and for an inlet of the kind that was ticked: the same

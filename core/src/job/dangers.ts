@@ -1,5 +1,5 @@
 import { barring, type DangerSign, type Interlock, type Powering } from '../diagnose/index.ts';
-import { isRail, judgeProbe, type Verdict } from '../measure/index.ts';
+import { boardSensorId, isRail, judgeProbe, type Verdict } from '../measure/index.ts';
 import { railBand, selectorIsWrong, type RailName } from '../standards/index.ts';
 import type { Cabling } from './cabling.ts';
 import type { Job, KeptLog, Phase } from './job.ts';
@@ -19,6 +19,7 @@ function lastRead(job: Pick<Job, 'readings'>, phase: Phase, verdict: Verdict): s
       (reading) =>
         reading.phase === phase &&
         reading.struckAt === null &&
+        reading.instrumentId !== boardSensorId &&
         reading.subject === verdict.subject &&
         reading.condition === verdict.condition,
     )

@@ -1,4 +1,5 @@
 import { partsAt } from '../machine/index.ts';
+import { boardSensorId } from '../measure/index.ts';
 import type { Choice, Job, PinnedPlug, Reading, Seat, StepTick } from './job.ts';
 
 /**
@@ -49,11 +50,23 @@ export function isOfFitting(reading: Pick<Reading, 'phase' | 'fitting'>, choice:
   return reading.phase === 'before' || reading.fitting === null || reading.fitting === fittingOf(choice);
 }
 
-/** The readings of a phase that were not struck, of the supply that was in the machine then. */
+const stands = (job: Pick<Job, 'choice'>, phase: Reading['phase']) => (reading: Reading) =>
+  reading.phase === phase && reading.struckAt === null && isOfFitting(reading, job.choice);
+
+/**
+ * The readings of a phase that were not struck, of the supply that was in the machine then. What the board's own sensor
+ * told is not among them: nothing is judged by it.
+ */
 export function readingsOf(job: Pick<Job, 'readings' | 'choice'>, phase: Reading['phase']): Reading[] {
-  return job.readings.filter(
-    (reading) => reading.phase === phase && reading.struckAt === null && isOfFitting(reading, job.choice),
-  );
+  return job.readings.filter(({ instrumentId }) => instrumentId !== boardSensorId).filter(stands(job, phase));
+}
+
+/** What the board's own sensor told, rail by rail, of rails that no instrument has read yet in this phase. */
+export function roughReadingsOf(job: Pick<Job, 'readings' | 'choice'>, phase: Reading['phase']): Reading[] {
+  const read = new Set(readingsOf(job, phase).map(({ subject }) => subject));
+  return job.readings
+    .filter(({ instrumentId, subject }) => instrumentId === boardSensorId && !read.has(subject))
+    .filter(stands(job, phase));
 }
 
 /** The kind that an inlet of the machine has now; null for one that is not there. */

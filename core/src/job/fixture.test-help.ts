@@ -67,6 +67,9 @@ export function testPart(
   return { ...part, inlets, ...extra };
 }
 
+/** Every tick that a connector may ask for. */
+export const allTicks = { click: true, tug: true, gap: true, halves: true, bend: true, panel: true };
+
 /** A job on a bench where every act takes a minute. */
 export class TestBench {
   job: Job = newJob('LQ-0001', 'Machine', 'Client', 'Words', 'peaks-covered', '2026-01-01T00:00:00.000Z');
@@ -78,7 +81,7 @@ export class TestBench {
     const result = applyAct(this.job, act, {
       by: 'mara',
       at,
-      knows: { ...knowsOf(testShop), instrument: (id) => id === 'meter' },
+      knows: knowsOf(testShop),
       unansweredPoints: (job) => unanswered(viewJob(job, testShop).openPoints).length,
     });
     if (!result.ok) return result.refusal;
@@ -97,6 +100,19 @@ export class TestBench {
 
   part(classId: string, id: string, extra: Partial<Omit<JobPart, 'version'>> = {}): this {
     return this.do({ kind: 'put-part', part: testPart(classId, id, extra), basedOn: 0 });
+  }
+
+  /** A supply of the shop in the place of the one that came. */
+  choose(modelId: string): this {
+    return this.do({ kind: 'set-choice', choice: { kind: 'replace', modelId, known: [], reason: 'fits' }, basedOn: 0 });
+  }
+
+  /** The plug that stands in this inlet's row, ticked; every tick unless some are named. */
+  seat(inletId: string, ticks: Partial<typeof allTicks> = {}): this {
+    const row = this.view().cabling.rows.find((one) => one.inletId === inletId)!;
+    const { cableCode, plugIndex } = row;
+    const seat = { inletId, cableCode: cableCode!, plugIndex: plugIndex!, ...allTicks, ...ticks };
+    return this.do({ kind: 'put-seat', seat, basedOn: 0 });
   }
 
   read(

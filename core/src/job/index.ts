@@ -45,7 +45,7 @@ export {
   type StepTick,
 } from './job.ts';
 export { type NextReading, type NextReadingReason, recordReading } from './next-reading.ts';
-export { fittingOf, isOfFitting, readingsOf } from './fitting.ts';
+export { fittingOf, isOfFitting, readingsOf, roughReadingsOf } from './fitting.ts';
 export { type ChoosingSettings, firstChoosing, type Shop, type ShopSettings } from './shop.ts';
 export {
   type FaultSource,
@@ -80,6 +80,7 @@ export {
   withInlet,
 } from './record-harness.ts';
 export { type Step, type StepKind, type StepPart, outNow, stepsOf, unpluggedInlets, wayPoints } from './steps.ts';
+export { standsAsLeft, takeBack } from './take-back.ts';
 export { type CableTag, figuresOf, type ScheduleLine, scheduleOf, tagsOf } from './tags.ts';
 export { presentModel } from './kept-supply.ts';
 export { type BareMissing, type BareVerdict, supplyMark, type SupplyMark } from './bare-supply.ts';

@@ -307,22 +307,7 @@ describe('a whole job', () => {
     ]);
     for (const item of proofsAsked(bench.job))
       bench.do({ kind: 'note-proof', item, holds: true, note: '', basedOn: 0 });
-    for (const row of bench.view().cabling.rows)
-      bench.do({
-        kind: 'put-seat',
-        seat: {
-          inletId: row.inletId,
-          cableCode: row.cableCode!,
-          plugIndex: row.plugIndex!,
-          click: true,
-          tug: true,
-          gap: true,
-          halves: true,
-          bend: true,
-          panel: true,
-        },
-        basedOn: 0,
-      });
+    for (const { inletId } of bench.view().cabling.rows) bench.seat(inletId);
     bench
       .read(10, '+12', 'work', 12.02, 'after')
       .do({ kind: 'edit-sheet', changes: { oldSupply: 'failed' }, basedOn: 0 });

@@ -1,10 +1,11 @@
+import { boardSensorId } from '../measure/index.ts';
 import type { ActContext } from './act.ts';
 import type { Shop } from './shop.ts';
 
 /** What a shop knows, for whoever asks whether an act names something real. */
 export function knowsOf(shop: Pick<Shop, 'instruments' | 'supplies' | 'model'>): ActContext['knows'] {
   return {
-    instrument: (id) => shop.instruments.some((item) => item.id === id),
+    instrument: (id) => id === boardSensorId || shop.instruments.some((item) => item.id === id),
     supply: (id) => shop.supplies.some((item) => item.id === id),
     fault: (id) => shop.model.faults.some((fault) => fault.id === id),
     outcome: (checkId, outcomeId) =>

@@ -1,16 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { leftoversOf, oldCablesOf, type Leftover, type RecordedCable } from './index.ts';
-import { TestBench, testPart, testShop } from './fixture.test-help.ts';
+import { TestBench, testShop } from './fixture.test-help.ts';
 
-const on = new TestBench().do(
-  { kind: 'put-part', part: testPart('board', 'board'), basedOn: 0 },
-  { kind: 'put-part', part: testPart('drive-35', 'd1'), basedOn: 0 },
-  {
-    kind: 'set-choice',
-    choice: { kind: 'replace', modelId: 'corvane-650-s', known: [], reason: 'fits' },
-    basedOn: 0,
-  },
-);
+const on = new TestBench().part('board', 'board').part('drive-35', 'd1').choose('corvane-650-s');
 const { cabling, chosen } = on.view();
 const inBags = (pieces: readonly Leftover[]) => ({
   cables: pieces.map((piece, index) => ({ ...piece, id: String(index), version: 1 })),

@@ -30,8 +30,8 @@ export function leftoversOf(
 }
 
 /**
- * The modular cables that came with a supply that is replaced, as spares of that supply, as `leftoversOf`. Their lengths
- * are those of the shop's list where it has that supply, and else to be measured.
+ * The modular cables that came with a supply that is replaced, as spares of that supply, as `leftoversOf`. Their
+ * lengths are those of the shop's list where it has that supply, and else to be measured.
  * @param present from `presentModel`
  */
 export function oldCablesOf(
@@ -73,8 +73,8 @@ function recordedPiece(cable: RecordedCable, present: Pick<SupplyModel, 'kit'> |
 }
 
 /**
- * Pieces with their labels, without those that are there: pieces that are alike stand for each other. A maker's own plug
- * is of no use in another machine, and stays with its supply.
+ * Pieces with their labels, without those that are there: pieces that are alike stand for each other. A maker's own
+ * plug is of no use in another machine, and stays with its supply.
  */
 function notInBags(
   pieces: readonly Piece[],

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { asRead, usualOutputs } from '../machine/index.ts';
-import { bareReading, type KeptLog } from './index.ts';
+import { boardSensorId } from '../measure/index.ts';
+import type { RailName } from '../standards/index.ts';
+import { bareReading, roughReadingsOf, type Act, type KeptLog } from './index.ts';
 import { TestBench, uuid } from './fixture.test-help.ts';
 
 const machine = () =>
@@ -406,5 +408,43 @@ describe('a supply of which only the rating was read', () => {
     expect(bench.view().load.plannedAssessment?.word).toBe('cannot-tell');
     expect(bench.view().standing).toMatchObject({ word: 'cannot-tell', settle: ['read-label', 'measure-at-work'] });
     expect(noted(bench, 'c-load')).toBeUndefined();
+  });
+});
+
+describe('what the board’s own sensor told', () => {
+  const told = (id: number, subject: RailName, figure: number): Act => ({
+    kind: 'take-reading',
+    reading: {
+      ...bareReading,
+      ...{ id: uuid(id), phase: 'before', subject, condition: 'idle', instrumentId: boardSensorId },
+      value: { kind: 'figure', figure },
+    },
+  });
+  const sensed = [told(90, '+12', 13.9), told(91, '+5', 4.1), told(92, '+3.3', 3.3)];
+
+  it('judges nothing, moves nobody, and bars nothing, however far it is off', () => {
+    const without = new TestBench().part('board', 'board').part('processor-65', 'cpu');
+    const before = without.view();
+    const view = new TestBench()
+      .part('board', 'board')
+      .part('processor-65', 'cpu')
+      .do(...sensed)
+      .view();
+    expect(view.before.verdicts).toEqual([]);
+    expect(view.interlocks).toEqual([]);
+    expect(view.observations).toEqual(before.observations);
+    expect(view.standing).toEqual(before.standing);
+    expect(view.openPoints.map(({ key }) => key)).toEqual(before.openPoints.map(({ key }) => key));
+  });
+  it('is told until an instrument has read the rail, and stays on the record', () => {
+    const bench = new TestBench().do(...sensed);
+    const rough = () => roughReadingsOf(bench.job, 'before').map(({ subject }) => subject);
+    expect(rough()).toEqual(['+12', '+5', '+3.3']);
+    bench.read(1, '+12', 'work', 12.02);
+    expect(rough()).toEqual(['+5', '+3.3']);
+    expect(bench.view().before.verdicts.map(({ subject, word }) => [subject, word])).toEqual([['+12', 'pass']]);
+    bench.do({ kind: 'strike-reading', id: uuid(91) });
+    expect(rough()).toEqual(['+3.3']);
+    expect(bench.job.readings).toHaveLength(4);
   });
 });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { actText, openPointText, outNowText } from '../wording/index.ts';
 import { outNow, stepsOf, type JobNote } from './index.ts';
-import { TestBench, testPart, testShop, uuid } from './fixture.test-help.ts';
+import { TestBench, testShop, uuid } from './fixture.test-help.ts';
 
 const note = (id: number, text: string, changes: Partial<JobNote> = {}) => ({
   id: uuid(id),
@@ -36,16 +36,11 @@ describe('notes of a job', () => {
 
 describe('what is out now', () => {
   it('is each plug that was pulled and not seated again, and each lead', () => {
-    const on = new TestBench().do(
-      { kind: 'put-part', part: testPart('board', 'board'), basedOn: 0 },
-      { kind: 'put-part', part: testPart('drive-35', 'd1'), basedOn: 0 },
-      {
-        kind: 'set-choice',
-        choice: { kind: 'replace', modelId: 'corvane-650-s', known: [], reason: 'fits' },
-        basedOn: 0,
-      },
-      { kind: 'put-lead', lead: { id: uuid(5), kind: 'fan', what: 'Fan', place: '', state: 'out' }, basedOn: 0 },
-    );
+    const on = new TestBench()
+      .part('board', 'board')
+      .part('drive-35', 'd1')
+      .choose('corvane-650-s')
+      .do({ kind: 'put-lead', lead: { id: uuid(5), kind: 'fan', what: 'Fan', place: '', state: 'out' }, basedOn: 0 });
     const now = () => outNow(on.job, on.view().cabling);
     expect(now()).toEqual({ plugs: 0, leads: 1 });
     expect(outNowText(now())).toBe('one lead out now');
@@ -54,22 +49,7 @@ describe('what is out now', () => {
     for (const { id } of pulls) on.do({ kind: 'tick-step', stepId: id });
     expect(now()).toEqual({ plugs: pulls.length, leads: 1 });
     expect(outNowText(now())).toBe(`${pulls.length} plugs and one lead out now`);
-    const row = on.view().cabling.rows.find(({ inletId }) => inletId === 'd1-1')!;
-    on.do({
-      kind: 'put-seat',
-      seat: {
-        inletId: row.inletId,
-        cableCode: row.cableCode!,
-        plugIndex: row.plugIndex!,
-        click: true,
-        tug: true,
-        gap: true,
-        halves: false,
-        bend: false,
-        panel: false,
-      },
-      basedOn: 0,
-    });
+    on.seat('d1-1');
     expect(now()).toEqual({ plugs: pulls.length - 1, leads: 1 });
     on.do({ kind: 'mark-leads', leadIds: [uuid(5)], state: 'back' });
     expect(outNowText({ plugs: 0, leads: 0 })).toBe('');

@@ -2,6 +2,7 @@ import { readingsOf } from './fitting.ts';
 import { repairCheckId, type Observation } from '../diagnose/index.ts';
 import type { LoadAssessment } from '../load/index.ts';
 import {
+  boardSensorId,
   isRail,
   judgeReadings,
   rippleRail,
@@ -211,6 +212,7 @@ export function observationsOf(
           (reading) =>
             reading.phase === measured.phase &&
             reading.struckAt === null &&
+            reading.instrumentId !== boardSensorId &&
             conditions.includes(reading.condition) &&
             subject(reading.subject),
         )

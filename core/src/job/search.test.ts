@@ -15,12 +15,26 @@ const names = {
   supply: (id: string) => (id === 'gull' ? 'Gull 650' : null),
   fault: (id: string) => (id === 'psu-weak' ? 'Supply weak under load' : null),
   technician: (id: string) => ({ mara: 'Mara Quill' })[id] ?? null,
+  spare: (id: string) => ({ 'k-7': 'Violet tape, 3 drive plugs' })[id] ?? null,
 };
 const signed = { by: 'mara', at: '2026-01-01T00:00:00.000Z' };
 const job: Job = {
   ...blank,
   sheet: { ...blank.sheet, leftInBag: 'Bag 7 on the top shelf', upgrade: 'Card für Émile' },
   finding: { version: 2, kind: 'fault', faultId: 'psu-weak', alsoFaultId: null, confirmed: true, note: '', ...signed },
+  seats: [
+    {
+      version: 4,
+      inletId: 'd1',
+      cableCode: 'C2',
+      piece: 'bag:k-7 1 sata drive 2',
+      inletKind: 'sata',
+      plugIndex: 0,
+      ...{ click: true, tug: true, gap: true, halves: true, bend: true, panel: true },
+      rechecked: null,
+      ...signed,
+    },
+  ],
   choice: { version: 3, kind: 'replace', modelId: 'gull', reason: '', known: [], ...signed },
 };
 const fields = searchFields(job, names);
@@ -38,6 +52,7 @@ describe('looking for a job', () => {
     ['the finding', 'weak under'],
     ['who worked on it', 'quill'],
     ['the bag', 'bag 7'],
+    ['a spare cable that was plugged in, by its label in the bags', 'violet tape'],
     ['letters without their accents', 'emile'],
     ['accents where there are some', 'FÜR'],
     ['nothing', '   '],

@@ -1,3 +1,4 @@
+import { sparesTicked } from './cabling.ts';
 import type { Job } from './job.ts';
 
 /** What of a job is looked through, in the order in which a hit is told. */
@@ -31,6 +32,8 @@ export interface SearchNames {
   readonly supply: (id: string) => string | null;
   readonly fault: (id: string) => string | null;
   readonly technician: (id: string) => string | null;
+  /** The label of a spare cable in the shop's bags. */
+  readonly spare: (id: string) => string | null;
 }
 
 /**
@@ -72,6 +75,7 @@ export function searchFields(job: Job, names: SearchNames): SearchField[] {
     ...job.cables.map((cable) => ['cable', cable.label] as const),
     ...job.leads.map((lead) => ['cable', lead.what] as const),
     ['bag', sheet.leftInBag],
+    ...sparesTicked(job).map((id) => ['bag', names.spare(id)] as const),
     ['serial', sheet.serial],
     ['serial', sheet.fittedSerial],
     ['note', sheet.cameAlongNote],

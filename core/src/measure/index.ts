@@ -1,4 +1,11 @@
-export { gives, type Instrument, type InstrumentKind, instrumentKinds, type MeterRange } from './instrument.ts';
+export {
+  boardSensorId,
+  gives,
+  type Instrument,
+  type InstrumentKind,
+  instrumentKinds,
+  type MeterRange,
+} from './instrument.ts';
 export {
   type Condition,
   conditions,

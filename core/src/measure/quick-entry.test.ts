@@ -69,6 +69,9 @@ describe('quick entry', () => {
       { code: 'not-a-figure', subject: '+12', word: 'eleven' },
     ]);
     expect(flat('12 eleven 5 5.01')).toEqual([['+5', 5.01, null]]);
+    // What is said of a figure that was none is no trouble of its own.
+    expect(parseQuickEntry('12 11.9.9 work 310w').problems).toHaveLength(1);
+    expect(flat('12 11.9.9 work 5 5.01 idle')).toEqual([['+5', 5.01, 'idle']]);
     expect(parseQuickEntry('12').problems).toEqual([{ code: 'missing-value', subject: '+12' }]);
     expect(parseQuickEntry('7.2').problems).toEqual([{ code: 'missing-rail', word: '7.2' }]);
     expect(parseQuickEntry('-5 -5.1 12 11.9')).toMatchObject({

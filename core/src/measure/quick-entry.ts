@@ -171,6 +171,8 @@ export function parseQuickEntry(text: string, missing: readonly RailName[] = [])
   const problems: QuickProblem[] = [];
   let subject: Subject | null = null;
   let historic = false;
+  /** The reading before this word was no figure: what is said of it belongs to nothing. */
+  let failed = false;
   for (const word of words) {
     if (historic) {
       historic = false;
@@ -183,12 +185,12 @@ export function parseQuickEntry(text: string, missing: readonly RailName[] = [])
         continue;
       }
       const condition = conditionWords[word];
-      if (condition !== undefined && readings.length > 0) {
+      if (condition !== undefined && readings.length > 0 && !failed) {
         for (let i = readings.length - 1; i >= 0 && readings[i]!.condition === null; i -= 1)
           readings[i] = { ...readings[i]!, condition };
         continue;
       }
-      const load = readings.length > 0 ? loadPattern.exec(word) : null;
+      const load = readings.length > 0 && !failed ? loadPattern.exec(word) : null;
       if (load !== null) {
         const unit = load[2] as 'w' | 'a';
         const size = Number(load[1]!.replace(',', '.'));
@@ -199,6 +201,7 @@ export function parseQuickEntry(text: string, missing: readonly RailName[] = [])
             readings[i] = { ...readings[i]!, loadWatts: size };
         continue;
       }
+      if (failed && (condition !== undefined || loadPattern.test(word))) continue;
       const named: Subject | undefined = subjectWords[word.replace(',', '.')];
       if (named !== undefined) subject = named;
       else problems.push(parseFigure(word) === null ? { code: 'unknown-word', word } : { code: 'missing-rail', word });
@@ -227,6 +230,7 @@ export function parseQuickEntry(text: string, missing: readonly RailName[] = [])
         doubt: doubtOf(subject, figure) ?? lacking,
       });
     else problems.push({ code: 'not-a-figure', subject, word });
+    failed = code === undefined && figure === null;
     subject = null;
   }
   if (subject !== null) problems.push({ code: 'missing-value', subject });

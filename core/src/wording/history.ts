@@ -92,8 +92,10 @@ export function actText(act: Act, names: HistoryNames): string {
       return `Lead ${act.lead.what}: ${leadStateText[act.lead.state]}`;
     case 'drop-lead':
       return 'A lead taken out of the record';
-    case 'put-note':
-      return `Note: ${act.note.text === '' ? 'a picture' : act.note.text}${act.note.inReport ? ', for the report' : ''}`;
+    case 'put-note': {
+      const { text, inReport } = act.note;
+      return `Note: ${text === '' ? 'a picture' : text}${inReport ? ', for the report' : ''}`;
+    }
     case 'drop-note':
       return 'A note taken out';
     case 'mark-leads':

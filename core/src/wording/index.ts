@@ -22,6 +22,7 @@ export {
   strengthText,
   figureOf,
   instrumentKindText,
+  instrumentName,
   limitsText,
   subjectText,
   unitOf,
@@ -125,4 +126,4 @@ export { type ClientWords, clientWords } from './client.ts';
 export { figureDoubtText, labelReadProblemText } from './labels.ts';
 export { driveLifeText, listedDoubtText, listingKindText, listingProblemText } from './listings.ts';
 export { guideOfLead, leadCaution, leadKindText, leadStateText } from './leads.ts';
-export { spokenPin, spokenRail, spokenReading, spokenTouch } from './spoken.ts';
+export { spokenPin, spokenRail, spokenReading, spokenTouch, spokenVerdict } from './spoken.ts';

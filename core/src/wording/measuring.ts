@@ -30,6 +30,7 @@ export function unreadRailsText(forecasts: readonly Forecast[]): string | null {
 
 /** Why a reading is the next one, in one sentence. */
 export function nextReadingText({ why }: NextReading): string {
+  const timesMore = (count: number) => (count === 1 ? 'once more' : `${count} times more`);
   const saved = (minutes: number) => `about ${minutes.toFixed(1)} min saved on the way to the fault`;
   switch (why.kind) {
     case 'first':
@@ -41,8 +42,8 @@ export function nextReadingText({ why }: NextReading): string {
     case 'settles':
       return why.repeats === null
         ? `What was read cannot tell, and only a better meter can: ${saved(why.savesMinutes)}.`
-        : `What was read cannot tell; ${why.repeats === 1 ? 'once more' : `${why.repeats} times more`} with the load held ` +
-            `steady would: ${saved(why.savesMinutes)}.`;
+        : `What was read cannot tell; ${timesMore(why.repeats)} with the load held steady would: ` +
+            `${saved(why.savesMinutes)}.`;
     case 'record':
       return 'Nothing in the search hangs on it now; it stands in the record of before and after.';
   }

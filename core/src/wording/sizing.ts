@@ -247,10 +247,12 @@ export function standingSentence(standing: Standing, knowledge: Knowledge): stri
 /** What is known of a supply when it is chosen, line by line, for the record. */
 export function choiceFacts(candidate: CandidateRow, currency: string): string[] {
   const { model, load, cost } = candidate;
+  const { price } = model;
   const lines = [
     `${model.label.ratingWatts} W ${model.label.shape}, guide ${model.label.guide}, grade ${model.label.grade}`,
     `lasting load ${percentText(load.loadShare ?? 0)} of the rating`,
-    `${moneyText(model.price.minor, model.price.currency)}${model.price.asOf === null ? '' : ` on ${model.price.asOf}`}, ` +
+    moneyText(price.minor, price.currency) +
+      (price.asOf === null ? ', ' : ` on ${price.asOf}, `) +
       (model.onShelf > 0 ? `${model.onShelf} on the shelf` : 'to order'),
     `runs for ${moneyText(cost.minorAYear, currency)} a year`,
     `${candidate.cables} cables, ` +

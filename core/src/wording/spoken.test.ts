@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { bareReading } from '../job/index.ts';
+import { TestBench, uuid } from '../job/fixture.test-help.ts';
 import { judgeProbe, nextTouch, walkOf } from '../measure/index.ts';
-import { spokenPin, spokenReading, spokenTouch } from './index.ts';
+import { spokenPin, spokenReading, spokenTouch, spokenVerdict } from './index.ts';
 
 const figure = (pin: number, volts: number) => ({ pin, value: { kind: 'figure', figure: volts } as const });
 
@@ -46,5 +48,18 @@ describe('what is said to somebody with both hands busy', () => {
   it('says a reading with its verdict, and minus as a word', () => {
     expect(spokenReading('+12', 'work', 11.32, 'fail')).toBe('plus 12 volts at work, 11.32: fail.');
     expect(spokenReading('-12', 'idle', -11.9, 'cannot-tell')).toBe('minus 12 volts idle, minus 11.90: cannot tell.');
+  });
+
+  it('says what the readings of a place came to, a code by its name', () => {
+    const bench = new TestBench().read(1, '+12', 'work', 11.3).read(2, '+12', 'work', 11.34);
+    expect(bench.view().before.verdicts.map(spokenVerdict)).toEqual(['plus 12 volts at work, 11.32: fail.']);
+    const code = { ...bareReading, id: uuid(3), phase: 'before', subject: '+5', condition: 'idle' } as const;
+    bench.do({
+      kind: 'take-reading',
+      reading: { ...code, instrumentId: 'meter', value: { kind: 'code', code: 'too-low' } },
+    });
+    expect(spokenVerdict(bench.view().before.verdicts.find(({ subject }) => subject === '+5')!)).toBe(
+      '+5 V idle: fail.',
+    );
   });
 });

@@ -1,7 +1,16 @@
-import type { Condition, JudgedPin, PinExpectation, Touch, VerdictWord, WalkPin } from '../measure/index.ts';
+import {
+  isRail,
+  type Condition,
+  type JudgedPin,
+  type PinExpectation,
+  type Touch,
+  type Verdict,
+  type VerdictWord,
+  type WalkPin,
+} from '../measure/index.ts';
 import type { RailName } from '../standards/index.ts';
 import { voltsText } from './figures.ts';
-import { conditionText, verdictText } from './words.ts';
+import { conditionText, subjectText, verdictText } from './words.ts';
 
 /** Rails as one says them; a voice reads signs and units its own way. */
 export const spokenRail: Readonly<Record<RailName, string>> = {
@@ -50,6 +59,12 @@ export function spokenPin(pin: JudgedPin): string {
   return `Pin ${pin.name}: ${shown}, ${finding}.`;
 }
 
-/** What a reading came to. */
+/** What all readings of a place came to. */
+export const spokenVerdict = (verdict: Verdict): string =>
+  isRail(verdict.subject) && verdict.mean !== null
+    ? spokenReading(verdict.subject, verdict.condition, verdict.mean, verdict.word)
+    : `${subjectText[verdict.subject]} ${conditionText[verdict.condition]}: ${verdictText[verdict.word].toLowerCase()}.`;
+
+/** What a held value came to. */
 export const spokenReading = (rail: RailName, condition: Condition, volts: number, word: VerdictWord): string =>
   `${spokenRail[rail]} ${conditionText[condition]}, ${spokenVolts(volts)}: ${verdictText[word].toLowerCase()}.`;

@@ -4,6 +4,8 @@ import {
   isTime,
   type Condition,
   type Doubt,
+  boardSensorId,
+  type Instrument,
   type InstrumentKind,
   type QuickProblem,
   type ReadingCode,
@@ -45,6 +47,11 @@ export const instrumentKindText: Record<InstrumentKind, string> = {
   tester: 'hand-held tester',
   oscilloscope: 'oscilloscope',
 };
+/** An instrument by its name; by its id where nobody knows it any more. */
+export const instrumentName = (instruments: readonly Instrument[], id: string): string =>
+  id === boardSensorId
+    ? 'the board’s own sensor'
+    : (instruments.find((instrument) => instrument.id === id)?.name ?? id);
 export const conditionText: Record<Condition, string> = { 'off-load': 'off load', idle: 'idle', work: 'at work' };
 export const codeText: Record<ReadingCode, string> = {
   'too-high': 'too high',

@@ -17,5 +17,6 @@ export const orNull =
   (row: Row, column: string): T | null =>
     row[column] === null ? null : read(row, column);
 /** Text that a check constraint keeps to the members of a union. */
-// eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters -- the caller names the union that the column's check constraint keeps
+// The caller names the union that the column's check constraint keeps.
+// eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters
 export const member = <T extends string>(row: Row, column: string): T => text(row, column) as T;

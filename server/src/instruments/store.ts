@@ -1,4 +1,5 @@
 import type pg from 'pg';
+import { boardSensorId } from '@fairwatt/core';
 import type { NetworkInstrument } from '@fairwatt/contract';
 import { many, maybeOne, transaction, type Queryable } from '../database/query.ts';
 import { networkInstrument } from '../shop/tables.ts';
@@ -57,7 +58,12 @@ export const addNetworkInstrument = (
   transaction(pool, async (db): Promise<AddressChange> => {
     if (
       instrument.instrumentId !== null &&
-      (await maybeOne(db, 'select id from instrument where id = $1', [instrument.instrumentId], (row) => row)) === null
+      (await maybeOne(
+        db,
+        'select id from instrument where id = $1 and id <> $2',
+        [instrument.instrumentId, boardSensorId],
+        (row) => row,
+      )) === null
     )
       return 'unknown-instrument';
     if (await isUnsure(db, instrument.id)) return 'load-unsure';

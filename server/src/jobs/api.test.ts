@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { bareReading, type Act, type Job } from '@fairwatt/core';
+import { bareReading, boardSensorId, type Act, type Job } from '@fairwatt/core';
 import { jobFileSchema, presentJobFile, type JobFile, type JobList, type Problem } from '@fairwatt/contract';
 import { startServer, type RunningServer } from '../../../tests/running-server.ts';
 
@@ -275,55 +275,27 @@ describe('job files', () => {
     );
     expect([answer.status, answer.body.type]).toEqual([413, '/problems/too-large']);
   });
+  it('carries what a board’s own sensor told, which is no instrument of any shop', async () => {
+    const made = await make();
+    const reading = { ...bareReading, id: randomUUID(), phase: 'before', subject: '+5', condition: 'idle' } as const;
+    const told: Act = {
+      kind: 'take-reading',
+      reading: { ...reading, instrumentId: boardSensorId, value: { kind: 'figure', figure: 4.9 } },
+    };
+    expect((await act(made.code, told)).status).toBe(200);
+    const file = (await call<JobFile>(`/jobs/${made.code}/file`)).body;
+    expect(file.instruments).toEqual([]);
+    expect((await send(file)).body.readings).toMatchObject([{ instrumentId: boardSensorId, subject: '+5' }]);
+    const { instruments } = (await call<{ instruments: { id: string; kind: string }[] }>('/shop')).body;
+    expect(instruments.map(({ id }) => id)).not.toContain(boardSensorId);
+    const taken = { by: 'mara', was: null, instrument: { ...instruments[0], id: boardSensorId } };
+    expect((await call<Problem>('/shop/instruments', taken, 'PUT')).body.errors?.[0]?.path).toBe('instrument.id');
+  });
   it('keeps a script in an imported note as text', async () => {
     const copy = file('4-school-library');
     const words = '<script>document.title="owned"</script>';
     const answer = await send({ ...copy, job: { ...copy.job, sheet: { ...copy.job.sheet, words } } });
     expect(answer.body.sheet.words).toBe(words);
-  });
-});
-
-describe('the shop', () => {
-  it('lets an owner add and change a meter, and nobody overwrite what they did not see', async () => {
-    const instrument = {
-      id: 'new-meter',
-      name: 'New meter',
-      kind: 'multimeter',
-      ranges: [{ fullScaleVolts: 20, percent: 0.1, counts: 2, digitVolts: 0.001 }],
-      powerGoodErrorMilliseconds: null,
-      rippleErrorMillivolts: null,
-      calibratedUntil: '2027-01-31',
-      ownedBy: 'Edda K.',
-    };
-    const put = <T>(by: string, was: unknown, wanted: unknown) =>
-      call<T>('/shop/instruments', { by, was, instrument: wanted }, 'PUT');
-    expect((await put<Problem>('joss', null, instrument)).body.type).toBe('/problems/not-an-owner');
-    expect((await put<Problem>('nobody', null, instrument)).body.type).toBe('/problems/unknown-technician');
-    expect((await put<{ instruments: unknown[] }>('mara', null, instrument)).body.instruments).toContainEqual(
-      instrument,
-    );
-    const better = {
-      ...instrument,
-      calibratedUntil: '2028-01-31',
-      ranges: [...instrument.ranges, { fullScaleVolts: 60, percent: 0.2, counts: 2, digitVolts: 0.01 }],
-    };
-    expect((await put<Problem>('mara', null, better)).status).toBe(409);
-    expect((await put<{ instruments: unknown[] }>('mara', instrument, better)).body.instruments).toContainEqual(better);
-    expect((await put<Problem>('mara', instrument, instrument)).body.type).toBe('/problems/stale');
-    expect((await put<Problem>('mara', better, { ...better, id: 'other' })).body.errors?.[0]?.path).toBe(
-      'instrument.id',
-    );
-    expect((await put<Problem>('mara', better, { ...better, ranges: [] })).body.errors?.[0]?.path).toBe(
-      'instrument.ranges',
-    );
-  });
-  it('takes a shop file, and leaves what is here as it is', async () => {
-    const shop = JSON.parse(readFileSync(`${demo}/shop.json`, 'utf8')) as { settings: { name: string } };
-    const answer = await call<{ settings: { name: string } }>('/shop/import', {
-      ...shop,
-      settings: { ...shop.settings, name: 'Another bench' },
-    });
-    expect(answer.body.settings.name).toBe('Lantern Quay Repair Bench');
   });
 });
 

@@ -23,7 +23,8 @@ export async function addEvents(db: Queryable, events: readonly JobEvent[]): Pro
   await db.query(
     `insert into job_event (id, job_id, at, by, kind, detail, revision, subject, content_hash)
     select * from unnest(
-      $1::uuid[], $2::bigint[], $3::timestamptz[], $4::text[], $5::text[], $6::jsonb[], $7::int[], $8::text[], $9::text[]
+      $1::uuid[], $2::bigint[], $3::timestamptz[], $4::text[], $5::text[],
+      $6::jsonb[], $7::int[], $8::text[], $9::text[]
     )`,
     [
       of((event) => event.id),

@@ -75,7 +75,9 @@ export function pageStatement(query: JobListQuery, program: string): Statement {
   const values = new Values();
   const ours = values.mark(program);
   const fields = query.search === '' ? 'null' : '(select fields from job_search where job_search.job_id = job.id)';
-  const sql = `with shop as (select (select stamp from shelf_stamp) as shelf, (select revision from shop_record) as record),
+  const sql = `with shop as (
+      select (select stamp from shelf_stamp) as shelf, (select revision from shop_record) as record
+    ),
     page as (${headsSql(query, values)}),
     found as (${countSql(query, values)})
   select shop.*, found.count as total, job.*,

@@ -25,7 +25,8 @@ export async function writeStations(
 ): Promise<void> {
   // Two that make the same lines at once write one after the other.
   await db.query(
-    `insert into job_station_source (job_id, job_stamp, shelf_stamp, record_revision, program) values ($1, $2, $3, $4, $5)
+    `insert into job_station_source (job_id, job_stamp, shelf_stamp, record_revision, program)
+    values ($1, $2, $3, $4, $5)
     on conflict (job_id) do update set job_stamp = $2, shelf_stamp = $3, record_revision = $4, program = $5`,
     [jobId, source.jobStamp, source.shelf, source.record, source.program],
   );

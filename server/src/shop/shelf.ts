@@ -44,15 +44,21 @@ export async function readShelf(db: Queryable, stamp: string): Promise<Shelf> {
 /** Names by id of lists that are kept. */
 const names = new WeakMap<object, ReadonlyMap<string, string>>();
 
-function named(list: readonly { readonly id: string; readonly name: string }[]): (id: string) => string | null {
-  const known = names.get(list) ?? new Map(list.map((item) => [item.id, item.name]));
+function named<Item extends { readonly id: string }>(
+  list: readonly Item[],
+  nameOf: (item: Item) => string,
+): (id: string) => string | null {
+  const known = names.get(list) ?? new Map(list.map((item) => [item.id, nameOf(item)]));
   names.set(list, known);
   return (id) => known.get(id) ?? null;
 }
 
+const itsName = (item: { readonly name: string }) => item.name;
+
 /** The names by which jobs of this shop are found. */
 export const searchNamesOf = (shop: Shop & Shelf): SearchNames => ({
-  supply: named(shop.supplies),
-  fault: named(shop.model.knowledge.faults),
-  technician: named(shop.people),
+  supply: named(shop.supplies, itsName),
+  fault: named(shop.model.knowledge.faults, itsName),
+  technician: named(shop.people, itsName),
+  spare: named(shop.bags.cables, (cable) => cable.label),
 });

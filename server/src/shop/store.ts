@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import type pg from 'pg';
-import { firstChoosing, type Instrument, type ShopSettings } from '@fairwatt/core';
+import { boardSensorId, firstChoosing, type Instrument, type ShopSettings } from '@fairwatt/core';
 import { firstCodePrefix, type NamedPerson, type ShopMessage, type Technician } from '@fairwatt/contract';
 import { many, maybeOne, transaction, type Queryable } from '../database/query.ts';
 import { number, text } from '../database/read.ts';
@@ -30,7 +30,12 @@ export const readTechnicians = (db: Queryable): Promise<Technician[]> =>
 
 export async function readInstruments(db: Queryable): Promise<Instrument[]> {
   const rangesOf = await readChildren(db, tables.instrumentRanges, 'true', []);
-  const instruments = await many(db, 'select * from instrument order by name', [], tables.instrument.read);
+  const instruments = await many(
+    db,
+    'select * from instrument where id <> $1 order by name',
+    [boardSensorId],
+    tables.instrument.read,
+  );
   return instruments.map((instrument) => ({ ...instrument, ranges: rangesOf(instrument.id) }));
 }
 

@@ -4,6 +4,7 @@ import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
 import { applyAct, newJob } from '../../job/index.ts';
 import { partClass } from '../../machine/index.ts';
+import { boardSensorId } from '../../measure/index.ts';
 import { mostNameLetters, plainName } from './plain.ts';
 import {
   isThereAlready,
@@ -318,7 +319,9 @@ describe('taking in what was picked', () => {
   const parts = partsListed(machine);
   const picked = parts.map((part) => ({ part, classId: part.classId ?? 'card-888' }));
   let count = 0;
-  const acts = takeListed(picked, machine, emptyJob, () => `p${++count}`);
+  let readings = 0;
+  const newReadingId = () => `00000000-0000-4000-8000-${String((readings += 1)).padStart(12, '0')}`;
+  const acts = takeListed(picked, { ...machine, volts: [] }, emptyJob, () => `p${++count}`, newReadingId);
   const taken = acts.flatMap((act) => (act.kind === 'put-part' ? [act.part] : []));
 
   it('makes a part of each, with the inlets of its class and its own limit, by the maker’s sheet', () => {
@@ -332,9 +335,26 @@ describe('taking in what was picked', () => {
   });
   it('leaves alone what nobody said: no supply, no case that is so already', () => {
     expect(acts.every(({ kind }) => kind === 'put-part')).toBe(true);
-    const slim = { ...machine, layout: 'slim' as const, supplyWatts: 250 };
-    const more = takeListed([], slim, emptyJob, () => 'p');
+    const slim = { ...machine, volts: [], layout: 'slim' as const, supplyWatts: 250 };
+    const more = takeListed([], slim, emptyJob, () => 'p', newReadingId);
     expect(more.map(({ kind }) => kind)).toEqual(['edit-sheet', 'put-supply']);
+  });
+  it('keeps what the board’s own sensor told as readings of that sensor, each rail once', () => {
+    expect(machine.volts.length).toBeGreaterThan(1);
+    const sensed = takeListed([], machine, emptyJob, () => 'p', newReadingId);
+    expect(sensed.map((act) => (act.kind === 'take-reading' ? [act.reading.subject, act.reading.value] : []))).toEqual(
+      machine.volts.map(({ rail, volts }) => [rail, { kind: 'figure', figure: volts }]),
+    );
+    const context = {
+      ...{ by: 'mara', at: '2026-01-01T00:00:00.000Z', unansweredPoints: () => 0 },
+      knows: { instrument: () => true, supply: () => true, fault: () => true, outcome: () => true },
+    };
+    const once = sensed.reduce((now, act) => {
+      const result = applyAct(now, act, context);
+      return result.ok ? result.job : now;
+    }, emptyJob);
+    expect(once.readings.every(({ instrumentId }) => instrumentId === boardSensorId)).toBe(true);
+    expect(takeListed([], machine, once, () => 'p', newReadingId)).toEqual([]);
   });
   it('is let into a job, part by part', () => {
     const context = {

@@ -8,7 +8,8 @@ import {
   withRating,
   type PartSource,
 } from '../../machine/index.ts';
-import type { Act, Job } from '../../job/index.ts';
+import { bareReading, type Act, type Job } from '../../job/index.ts';
+import { boardSensorId } from '../../measure/index.ts';
 import type { ListedMachine } from './merge.ts';
 import type { ListedPart } from './parts-listed.ts';
 
@@ -35,14 +36,17 @@ function sourceOf({ part, classId }: PickedPart): PartSource {
 
 /**
  * What has to be done to a job so that it holds the parts that were picked from listings; nothing is done here. The
- * case is set where the listing knows it; a supply's rating where none was entered.
+ * case is set where the listing knows it; a supply's rating where none was entered. The voltages that its board's sensor
+ * told become readings of that sensor, once for each rail.
  * @param makeId identifiers for new parts
+ * @param makeReadingId identifiers for readings, each a UUID
  */
 export function takeListed(
   picked: readonly PickedPart[],
   machine: ListedMachine,
   job: Job,
   makeId: () => string,
+  makeReadingId: () => string,
 ): readonly Act[] {
   const acts: Act[] = [];
   const { sheet } = job;
@@ -66,5 +70,23 @@ export function takeListed(
     change: 'stays' as const,
   }));
   for (const part of newParts(wanted, job.parts, makeId)) acts.push({ kind: 'put-part', part, basedOn: 0 });
+  acts.push(...sensedVolts(machine, job, makeReadingId));
   return acts;
 }
+
+/** A listing is made by a machine that runs and does little else. */
+const sensedVolts = (machine: ListedMachine, job: Job, makeId: () => string): Act[] =>
+  machine.volts
+    .filter(({ rail }) => !job.readings.some((one) => one.instrumentId === boardSensorId && one.subject === rail))
+    .map(({ rail, volts }) => ({
+      kind: 'take-reading',
+      reading: {
+        ...bareReading,
+        id: makeId(),
+        phase: 'before',
+        subject: rail,
+        condition: 'idle',
+        value: { kind: 'figure', figure: volts },
+        instrumentId: boardSensorId,
+      },
+    }));
