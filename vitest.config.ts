@@ -1,4 +1,5 @@
 import { defineConfig } from 'vitest/config';
+import LongFirst from './tests/long-first.ts';
 
 const conditions = ['fairwatt-source'];
 export default defineConfig({
@@ -6,6 +7,7 @@ export default defineConfig({
   ssr: { resolve: { conditions } },
   test: {
     reporters: ['default', './tests/last-line-reporter.ts'],
+    sequence: { sequencer: LongFirst },
     projects: [
       {
         extends: true,

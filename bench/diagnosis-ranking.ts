@@ -35,7 +35,8 @@ function millisecondsEach(run: () => void): number {
  */
 export function timeRanking(model: Model): boolean {
   console.log(
-    '\n| suspects with evidence, next checks and next step | milliseconds | times the bare posterior |\n| --- | ---: | ---: |',
+    '\n| suspects with evidence, next checks and next step | milliseconds | times the bare posterior |\n' +
+      '| --- | ---: | ---: |',
   );
   let slowest = 0;
   for (const [name, observations] of Object.entries(states)) {

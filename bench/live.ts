@@ -114,7 +114,9 @@ try {
   };
   const list = [await take()];
   console.log(
-    '| minute | readings | objects of the page, MB | its heap with code, MB | elements | server, MB | longest task, ms |\n| ---: | ---: | ---: | ---: | ---: | ---: | ---: |',
+    '| minute | readings | objects of the page, MB | its heap with code, MB ' +
+      '| elements | server, MB | longest task, ms |\n' +
+      '| ---: | ---: | ---: | ---: | ---: | ---: | ---: |',
   );
   for (let sample = 1; sample <= samples; sample += 1) {
     await wait((Number(minutes) * 60_000) / samples);

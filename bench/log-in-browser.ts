@@ -104,7 +104,8 @@ try {
   const ratios = runs.map((run) => run.whole.spent / run.alone).sort((a, b) => a - b);
   const longest = Math.max(...runs.map((run) => run.whole.longest));
   console.log(
-    '| turn | CSV library alone, ms | read, analysed and shown, ms | ratio | longest main-thread task, ms |\n| --- | ---: | ---: | ---: | ---: |',
+    '| turn | CSV library alone, ms | read, analysed and shown, ms | ratio | longest main-thread task, ms |\n' +
+      '| --- | ---: | ---: | ---: | ---: |',
   );
   runs.forEach((run, turn) => {
     console.log(

@@ -196,7 +196,7 @@ describe('record and settings', () => {
 });
 
 describe('two faults at once', () => {
-  it('are told with both symptoms at Intake, said as two once no one explains them, and looked for one by one', async () => {
+  it('are told with both symptoms at Intake, said as two where no one explains them, looked for in turn', async () => {
     const code = await newJob('Goes off, and is loud');
     await visit(page, `${application.url}/jobs/${code}/intake`);
     await pressTab(page, 'Complaint');

@@ -200,9 +200,17 @@ describe('a machine from its own listings', () => {
       '1 optical',
       '1 drive-card',
     ]);
-    await press(page, 'Undo');
+    const { readings, notes } = await stored();
+    expect(new Set(readings.map(({ instrumentId }) => instrumentId))).toEqual(new Set(['board-sensor']));
+    expect(notes.map(({ text }) => text)).toEqual([expect.stringMatching(/hours, \d+ starts/)]);
+    await goStation(page, 3);
+    await seeText(page, /The board’s own sensor told \+12 V/, '[data-rough]');
+    await seeText(page, 'Nothing measured', '.side');
+    await seeText(page, 'the board’s own sensor', 'table');
+    await page.click('[data-undo]');
     await saved(page);
     expect((await stored()).parts).toEqual([]);
+    expect((await stored()).readings.every(({ struckAt }) => struckAt !== null)).toBe(true);
     await page.browserContext().close();
   });
   it('tells what it cannot read and takes nothing of it; what is there already is left out', async () => {

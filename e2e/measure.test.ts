@@ -227,7 +227,11 @@ describe('a log', () => {
     const lines = ['time,12V,5V'];
     for (let row = 0; row < 200_000; row += 1)
       lines.push(
-        `${(row * 0.05).toFixed(2)},${(11.98 + 0.01 * normal(random) - (row === 123_456 ? 1.1 : 0)).toFixed(4)},${(5.02 + 0.003 * normal(random)).toFixed(4)}`,
+        [
+          (row * 0.05).toFixed(2),
+          (11.98 + 0.01 * normal(random) - (row === 123_456 ? 1.1 : 0)).toFixed(4),
+          (5.02 + 0.003 * normal(random)).toFixed(4),
+        ].join(','),
       );
     await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
     await give('long.csv', lines.join('\n'));
@@ -298,10 +302,8 @@ describe('a log', () => {
   });
   it('whose row does not end is refused with the row instead of being waited for', async () => {
     await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
-    await give(
-      'endless.csv',
-      `time,12V,5V\n${Array.from({ length: 20_000 }, (_, index) => `${index},12.0,5.0`).join('\n')}\n${'12.0,'.repeat(1_000_000)}`,
-    );
+    const rows = Array.from({ length: 20_000 }, (_, index) => `${index},12.0,5.0`);
+    await give('endless.csv', ['time,12V,5V', ...rows, '12.0,'.repeat(1_000_000)].join('\n'));
     await readIt();
     await seeText(page, 'Row 20002 does not end', '.work');
   });

@@ -57,6 +57,10 @@ export async function shownByEnter(page: Page, items: readonly string[]): Promis
   }
 }
 
+/** How long the complaint was tried, and under what load. */
+export const complaintTried = (page: Page, tried: string): Promise<void> =>
+  fill(page, 'How long, and under what load', tried);
+
 /** What became of the old supply, by keyboard, and how long the complaint was tried; then nothing is open. */
 export async function oldSupplyMarked(page: Page, why: string, tried: string): Promise<void> {
   await mainAct(page);
@@ -64,7 +68,7 @@ export async function oldSupplyMarked(page: Page, why: string, tried: string): P
   await page.keyboard.press('Enter');
   await fill(page, 'What failed, and how that was proved', why);
   await press(page, 'given to electrical waste');
-  await fill(page, 'How long, and under what load', tried);
+  await complaintTried(page, tried);
 }
 
 /** Closed by Enter, nothing being open. */

@@ -32,11 +32,8 @@ export function priceList(supplies: readonly ListedSupply[], day: string): strin
   const random = seeded(Number(day.replaceAll('-', '')));
   const rows = supplies.flatMap((supply) => {
     const factor = 0.92 + 0.16 * random();
-    return random() < 0.05
-      ? []
-      : [
-          `${supply.id},"${supply.name}",${((Math.round((supply.minor * factor) / 10) * 10) / 100).toFixed(2)},${supply.currency},${day}`,
-        ];
+    const price = ((Math.round((supply.minor * factor) / 10) * 10) / 100).toFixed(2);
+    return random() < 0.05 ? [] : [`${supply.id},"${supply.name}",${price},${supply.currency},${day}`];
   });
   return `id,name,price,currency,date\n${rows.join('\n')}\nsupplier-only-1,"Not in this shop",49.90,EUR,${day}\n`;
 }

@@ -38,8 +38,8 @@ export function NetworkBlock() {
               />
               <ol className={styles['steps']}>
                 <li>
-                  Scan this with the phone, and go on past its warning this one time: it fetches the shop’s certificate{' '}
-                  (<a href={data.rootPath}>here as a file</a>).
+                  Scan this with the phone, and go on past its warning this one time: it fetches the shop’s certificate,
+                  which is <a href={data.rootPath}>here as a file</a> too.
                 </li>
                 <li>
                   Install it as a certificate authority: in the phone’s settings for security or profiles, and on some

@@ -8,6 +8,9 @@ interface Curve {
   readonly dashed?: boolean;
 }
 
+const pointText = ({ point, outputWatts, efficiency }: PointOfWork) =>
+  `${point} ${Math.round(outputWatts)} W at ${Math.round(efficiency * 100)} %`;
+
 /** Efficiency over the load in watts, with the machine's idle, typical and full load marked on each supply's curve. */
 export function EfficiencyCurve({
   curves,
@@ -29,12 +32,7 @@ export function EfficiencyCurve({
       viewBox="0 0 780 240"
       style={{ width: '100%', height: 'auto' }}
       role="img"
-      aria-label={curves
-        .map(
-          (curve) =>
-            `${curve.name}: ${curve.points.map((point) => `${point.point} ${Math.round(point.outputWatts)} W at ` + `${Math.round(point.efficiency * 100)} %`).join(', ')}`,
-        )
-        .join('; ')}
+      aria-label={curves.map(({ name, points }) => `${name}: ${points.map(pointText).join(', ')}`).join('; ')}
     >
       {[0.6, 0.7, 0.8, 0.9, 1].map((share) => (
         <g key={share}>

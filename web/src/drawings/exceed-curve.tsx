@@ -33,7 +33,8 @@ export function ExceedCurve({
       role="img"
       aria-label={
         `Lasting load over the draws: nine of ten between ${wattsText(draws.quantiles.low)} and ` +
-        `${wattsText(draws.quantiles.high)}${ratingWatts === null ? '' : `; over the rating of ${wattsText(ratingWatts)} in ${percentText(over)}`}`
+        wattsText(draws.quantiles.high) +
+        (ratingWatts === null ? '' : `; over the rating of ${wattsText(ratingWatts)} in ${percentText(over)}`)
       }
     >
       <rect

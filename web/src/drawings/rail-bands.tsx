@@ -16,6 +16,16 @@ function scaleOf(verdict: Verdict): { low: number; high: number } {
   return { low: lower - span * 0.6, high: upper + span * 0.6 };
 }
 
+/** A verdict as it is said aloud, with what the supply that came gave in the same place. */
+function verdictSaid(verdict: Verdict, earlier: readonly Verdict[]): string {
+  const { subject, condition, word } = verdict;
+  const before = earlier
+    .filter((item) => item.subject === subject && item.condition === condition)
+    .map((item) => `, before ${verdictLevel(item)}`);
+  const level = `${subjectText[subject]} ${conditionText[condition]} ${verdictLevel(verdict)}`;
+  return `${level}: ${verdictText[word]}${before.join('')}`;
+}
+
 /**
  * Each verdict against its band: the limits, the mean with its uncertainty, and the word. Far-off figures stand at the
  * edge with an arrow. What the supply that came gave in the same place hangs above as a hollow diamond.
@@ -36,15 +46,7 @@ export function RailBands({
       viewBox={`0 0 ${width} ${height}`}
       style={{ width: '100%', height: 'auto' }}
       role="img"
-      aria-label={verdicts
-        .map(
-          (verdict) =>
-            `${subjectText[verdict.subject]} ${conditionText[verdict.condition]} ${verdictLevel(verdict)}: ${verdictText[verdict.word]}${earlier
-              .filter((item) => item.subject === verdict.subject && item.condition === verdict.condition)
-              .map((item) => `, before ${verdictLevel(item)}`)
-              .join('')}`,
-        )
-        .join('; ')}
+      aria-label={verdicts.map((verdict) => verdictSaid(verdict, earlier)).join('; ')}
     >
       {verdicts.map((verdict, index) => {
         const { low, high } = scaleOf(verdict);

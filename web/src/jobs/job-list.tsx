@@ -79,8 +79,7 @@ export function JobListPage() {
         />
         {search !== '' && (
           <span>
-            {jobs.data === undefined ? 'Looking' : jobs.data.more ? `More than ${jobs.data.total}` : jobs.data.total}{' '}
-            found for “{search}”{' '}
+            {foundText(search, jobs.data)}{' '}
             <Button type="link" onClick={() => set({ search: '', after: '', before: '' })}>
               show all
             </Button>
@@ -257,4 +256,9 @@ function ImportButton() {
       )}
     </div>
   );
+}
+
+function foundText(search: string, found: { readonly total: number; readonly more: boolean } | undefined): string {
+  if (found === undefined) return `Looking for “${search}” …`;
+  return `${found.more ? 'More than ' : ''}${found.total} found for “${search}”`;
 }

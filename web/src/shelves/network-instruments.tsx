@@ -16,6 +16,7 @@ import { RemoveButton } from '../controls/remove-button.tsx';
 
 /** Instruments that are reached over the network; an owner adds them, at loopback and private addresses only. */
 export function NetworkInstruments({ shop }: { readonly shop: ShopData }) {
+  const nameOf = (id: string | null) => shop.instruments.find((instrument) => instrument.id === id)?.name ?? id ?? '';
   const list = useNetworkInstrumentsQuery();
   const technician = useAppSelector((state) => state.session.technician);
   const owner = useMay('own');
@@ -35,9 +36,7 @@ export function NetworkInstruments({ shop }: { readonly shop: ShopData }) {
             <span className="what">
               <strong>{item.name}</strong>{' '}
               <span className="quiet">
-                {item.role === 'load'
-                  ? 'electronic load'
-                  : `meter, judged as ${shop.instruments.find((instrument) => instrument.id === item.instrumentId)?.name ?? item.instrumentId ?? ''}`}
+                {item.role === 'load' ? 'electronic load' : `meter, judged as ${nameOf(item.instrumentId)}`}
               </span>
             </span>
             <span className="fig">

@@ -24,6 +24,7 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplyMo
   const [fetchNow, fetching] = useFetchPricesMutation();
   const [draft, setDraft] = useState<string | null>(null);
   const url = draft ?? feed.data?.url ?? '';
+  const fetchedAt = feed.data?.fetchedAt ?? null;
   if (draft !== null && draft === feed.data?.url) setDraft(null);
   const currencies = new Set(supplies.map((model) => model.price.currency));
   const oldest = [...supplies].sort((a, b) => (a.price.asOf ?? '').localeCompare(b.price.asOf ?? ''));
@@ -87,7 +88,7 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplyMo
         </p>
       )}
       <p className="quiet" style={{ marginBottom: 10 }}>
-        {feed.data?.fetchedAt == null ? 'Nothing was fetched yet.' : `Last fetched ${dayAndTime(feed.data.fetchedAt)}.`}{' '}
+        {fetchedAt === null ? 'Nothing was fetched yet.' : `Last fetched ${dayAndTime(fetchedAt)}.`}{' '}
         {currencies.size > 1
           ? `Prices stand in ${[...currencies].join(' and ')}; only those in ` +
             `${shop.data?.settings.currency ?? ''} are compared.`

@@ -155,8 +155,8 @@ function TrustTable({
         />
       )}
       <p className="quiet" style={{ marginTop: 6 }}>
-        Bars are 95 % intervals: few jobs, wide bars. One instrument's word starts from what the others showed, worth{' '}
-        {othersWeightJobs} jobs, and moves by its own.
+        Bars are 95 % intervals: few jobs, wide bars. One instrument's word starts from what the others showed, which
+        weighs {othersWeightJobs} jobs, and moves by its own.
       </p>
     </section>
   );
@@ -201,8 +201,8 @@ function MovedTable({ knowledge, counts }: { readonly knowledge: Knowledge; read
         ]}
       />
       <p className="quiet" style={{ marginTop: 6 }}>
-        A shipped figure is worth {shippedWeightJobs} jobs with that fault; how common a fault is, {shippedPriorJobs}{' '}
-        jobs.
+        A shipped figure is worth {shippedWeightJobs} jobs with that fault; how common a fault is, all in all
+        {` ${shippedPriorJobs}`} jobs.
       </p>
     </section>
   );

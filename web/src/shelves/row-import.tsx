@@ -14,6 +14,13 @@ const resultText = {
   known: 'left alone',
   refused: 'refused',
 } as const;
+const resultMark = {
+  added: 'pass',
+  updated: 'pass',
+  same: 'pass',
+  known: 'cannot-tell',
+  refused: 'fail',
+} as const satisfies Record<keyof typeof resultText, string>;
 
 /** A file that is first read to see what it would do, row by row, and then taken. */
 export function RowImport({
@@ -37,6 +44,7 @@ export function RowImport({
   const [report, setReport] = useState<ImportReport | null>(null);
   const [update, setUpdate] = useState(false);
   const [told, setTold] = useState<string | null>(null);
+  const knownText = path === '/supplies/prices' ? 'not of this shop' : 'here already and left alone';
   const [share, setShare] = useState<{ readonly rows: number; readonly of: number } | null>(null);
   async function run(file: NonNullable<typeof read>, dryRun: boolean, overwrite: boolean): Promise<void> {
     setTold(null);
@@ -102,8 +110,7 @@ export function RowImport({
             <div data-report={report.dryRun ? 'would' : 'did'}>
               <p role="status">
                 {report.dryRun ? 'Read, nothing taken yet' : 'Taken'}: {report.rows} rows, {report.added} new,{' '}
-                {report.updated} changed, {report.same} as they are, {report.known}{' '}
-                {path === '/supplies/prices' ? 'not of this shop' : 'here already and left alone'}, {report.refused}{' '}
+                {report.updated} changed, {report.same} as they are, {report.known} {knownText}, {report.refused}{' '}
                 refused.
               </p>
               {report.refused > 0 && <p>A refused row is left out whole; the others come in.</p>}
@@ -117,11 +124,7 @@ export function RowImport({
                     {
                       head: 'Becomes',
                       cell: (row) => (
-                        <span
-                          className={`verdict ${row.result === 'refused' ? 'fail' : row.result === 'known' ? 'cannot-tell' : 'pass'}`}
-                        >
-                          {resultText[row.result]}
-                        </span>
+                        <span className={`verdict ${resultMark[row.result]}`}>{resultText[row.result]}</span>
                       ),
                     },
                     {

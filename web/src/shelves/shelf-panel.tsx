@@ -20,7 +20,14 @@ const stateText: Record<UnitState, string> = {
 const order: readonly UnitState[] = ['new', 'proven', 'spare', 'suspect', 'used'];
 
 /** Each supply on the shelf: where it lies, how it is, whose it will be. */
-export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyModel[] }) {
+export function ShelfPanel({
+  supplies,
+  found,
+}: {
+  readonly supplies: readonly SupplyModel[];
+  /** A unit that was looked for: it stands first. */
+  readonly found: string | null;
+}) {
   const units = useUnitsQuery();
   const technician = useAppSelector((state) => state.session.technician);
   const [change, changing] = useChangeUnitMutation();
@@ -38,6 +45,7 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
     return units.isError ? <Empty title={problemOf(units.error).title} /> : <Waiting>Fetching the shelf …</Waiting>;
   const sorted = [...units.data].sort(
     (a, b) =>
+      Number(b.id === found) - Number(a.id === found) ||
       order.indexOf(a.state) - order.indexOf(b.state) ||
       nameOf(a.modelId).localeCompare(nameOf(b.modelId)) ||
       a.place.localeCompare(b.place),
@@ -111,7 +119,11 @@ export function ShelfPanel({ supplies }: { readonly supplies: readonly SupplyMod
         <Sheet
           rows={sorted}
           rowKey={(unit) => unit.id}
-          rowProps={(unit) => ({ 'data-unit': unit.id, 'data-unit-model': unit.modelId })}
+          rowProps={(unit) => ({
+            'data-unit': unit.id,
+            'data-unit-model': unit.modelId,
+            'data-found': unit.id === found ? true : undefined,
+          })}
           columns={[
             { head: 'Supply', cell: (unit) => <strong>{nameOf(unit.modelId)}</strong> },
             {

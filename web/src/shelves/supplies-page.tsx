@@ -75,7 +75,9 @@ export default function SuppliesPage() {
       </div>
       {supplies.isError && supplies.data === undefined && <Empty title={problemOf(supplies.error).title} />}
       {supplies.isLoading && <Waiting>Fetching the supplies …</Waiting>}
-      {way === 'shelf' && supplies.data !== undefined && <ShelfPanel supplies={supplies.data} />}
+      {way === 'shelf' && supplies.data !== undefined && (
+        <ShelfPanel supplies={supplies.data} found={params.get('unit')} />
+      )}
       {way === 'prices' && supplies.data !== undefined && <PricesPanel supplies={supplies.data} />}
       {way === 'parts' && <OwnPartsPanel />}
       {way === 'models' && supplies.data !== undefined && shown.length === 0 && (

@@ -206,7 +206,8 @@ const session = {
     let lines = '';
     const last = kept.from(to + 1e-9);
     for (let row = kept.from(from); row < last; row += 1) {
-      lines += `${Number(kept.seconds[row]!.toFixed(6))},${kept.volts.map((list) => Number(list[row]!.toFixed(6))).join(',')}\n`;
+      const figures = [kept.seconds, ...kept.volts].map((list) => Number(list[row]!.toFixed(6)));
+      lines += `${figures.join(',')}\n`;
       if (lines.length > 1 << 20) {
         parts.push(lines);
         lines = '';

@@ -63,16 +63,7 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
   const tester = shop.instruments.find((instrument) => instrument.id === noted?.instrumentId);
   const takeBack = () => {
     if (item.notedId !== null) {
-      if (act({ kind: 'take-back-outcome', id: item.notedId }) === null)
-        offerUndo(`${title} is taken back.`, () =>
-          act({
-            kind: 'note-outcome',
-            id: crypto.randomUUID(),
-            checkId: item.checkId,
-            outcomeId: item.outcomeId,
-            instrumentId: item.instrumentId ?? null,
-          }),
-        );
+      if (act({ kind: 'take-back-outcome', id: item.notedId }) === null) offerUndo(`${title} is taken back.`);
     } else if (field !== undefined) {
       act({ kind: 'edit-sheet', changes: { [field]: null }, basedOn: job.sheet.version });
     }

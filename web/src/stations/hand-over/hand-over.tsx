@@ -11,6 +11,7 @@ import { OldSupplyFate } from './old-supply.tsx';
 import { Proofs } from './proofs.tsx';
 import { Report } from './report.tsx';
 import { dayAndTime } from '../../controls/clock.ts';
+import { Spoken } from '../../controls/spoken.tsx';
 
 /** The report for the client, and what is still open. */
 export default function HandOver() {
@@ -19,6 +20,7 @@ export default function HandOver() {
   const open = unanswered(view.openPoints);
   const signed = view.openPoints.filter((point) => point.signOff !== null);
   const closed = job.state === 'closed';
+  const openText = closed ? 'Closed' : open.length === 0 ? 'Nothing open' : `${open.length} open`;
   const first = open[0];
   return (
     <div className="station">
@@ -68,8 +70,9 @@ export default function HandOver() {
       </div>
       <aside className="side" aria-label="Open points">
         <span className="label">Hand over</span>
+        <Spoken>{openText}</Spoken>
         <div className="decides" data-open={open.length}>
-          {closed ? 'Closed' : open.length === 0 ? 'Nothing open' : `${open.length} open`}
+          {openText}
         </div>
         {closed && job.closed !== null && (
           <p>

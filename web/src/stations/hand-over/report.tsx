@@ -157,11 +157,12 @@ function FoundAndFitted() {
 /** The verdict on a supply by itself. */
 function BareFound({ bare }: { readonly bare: BareVerdict }) {
   const { job } = useDesk();
+  const name = job.supply?.name ?? '';
   return (
     <>
       <h2>Verdict</h2>
       <p>
-        <strong>{[job.supply?.name ?? '', bareWordText[bare.word]].filter((text) => text !== '').join(': ')}.</strong>{' '}
+        <strong>{name === '' ? bareWordText[bare.word] : `${name}: ${bareWordText[bare.word]}`}.</strong>{' '}
         {bareSentence(bare)}
       </p>
     </>

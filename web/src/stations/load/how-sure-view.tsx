@@ -50,8 +50,8 @@ export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
         </div>
       )}
       <p className="quiet" style={{ marginTop: 8 }}>
-        Each part is drawn from the triangle of its low, likely and high figure, {draws.draws.toLocaleString('en-GB')}{' '}
-        times. Narrow a part's range at Intake and this answers anew.
+        {draws.draws.toLocaleString('en-GB')} times each part is drawn from the triangle of its low, likely and high
+        figure. Narrow a part's range at Intake and this answers anew.
       </p>
     </section>
   );

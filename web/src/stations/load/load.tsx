@@ -20,6 +20,7 @@ import {
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { Spoken } from '../../controls/spoken.tsx';
 import { ConsumersView } from './consumers-view.tsx';
 import { HowSureView } from './how-sure-view.tsx';
 import { RulesView } from './rules-view.tsx';
@@ -123,6 +124,7 @@ export default function Load() {
           <p>Enter the supply's label at Intake to have a verdict.</p>
         ) : (
           <>
+            <Spoken>{`${Math.round(demand.sustainedWatts)} W: ${loadWordText[assessment.word]}`}</Spoken>
             <span
               className={`verdict ${wordClass[assessment.word]}`}
               style={{ fontSize: 24 }}

@@ -163,10 +163,8 @@ export function LogView({ phase, guide }: { readonly phase: Phase; readonly guid
               log={log}
               guide={guide}
               onDrop={() => {
-                if (act({ kind: 'drop-log', logId: log.id, basedOn: log.version }) === null) {
-                  const { by: _by, at: _at, version: _version, ...kept } = log;
-                  offerUndo(`${log.name} is removed.`, () => act({ kind: 'put-log', log: kept, basedOn: 0 }));
-                }
+                if (act({ kind: 'drop-log', logId: log.id, basedOn: log.version }) === null)
+                  offerUndo(`${log.name} is removed.`);
               }}
             />
           ))}

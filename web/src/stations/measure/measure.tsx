@@ -8,6 +8,7 @@ import {
   nextReadingText,
   settlingInstruments,
   settlingReadings,
+  spokenVerdict,
   standingInterlock,
   isRail,
   subjectText,
@@ -19,12 +20,14 @@ import {
   verdictText,
   voltsText,
   readingsOf,
+  roughReadingsOf,
   type Condition,
   type Phase,
   type Verdict,
 } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
+import { Spoken } from '../../controls/spoken.tsx';
 import { RailBands } from '../../drawings/rail-bands.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { InterlockCard } from '../../job/interlock-card.tsx';
@@ -47,6 +50,23 @@ const ways = [
 ] as const;
 const order = (verdict: Verdict) =>
   subjects.indexOf(verdict.subject) * 3 + ['off-load', 'idle', 'work'].indexOf(verdict.condition);
+
+/** An error in volts, so that the smallest still shows a figure. */
+const errorText = (volts: number) => (volts < 0.01 ? volts.toFixed(4) : voltsText(volts, 3));
+
+/** What the board's own sensor told of rails that nobody has measured: no verdict, and a reason to measure them. */
+function RoughWord({ phase }: { readonly phase: Phase }) {
+  const rough = roughReadingsOf(useDesk().job, phase);
+  if (rough.length === 0) return null;
+  const told = rough.flatMap(({ subject, value }) =>
+    value.kind === 'figure' ? `${subjectText[subject]} ${voltsText(value.figure)}` : [],
+  );
+  return (
+    <p className="quiet" data-rough>
+      The board’s own sensor told {told.join(', ')}: a rough word, of no known error. Measure these rails.
+    </p>
+  );
+}
 
 /** Rails that show nothing are asked about: a machine that is off convicts nobody. */
 function WasItStarted({ phase, condition }: { readonly phase: Phase; readonly condition: Condition }) {
@@ -105,6 +125,8 @@ export default function Measure() {
   const barred = measuringBar(view.interlocks, phase);
   const told = standingInterlock(view.interlocks) ?? barred;
   const judged = view.bareVerdict !== null && view.bareVerdict.word !== 'cannot-tell';
+  const latest = readingsOf(job, phase).at(-1);
+  const spoken = verdicts.find((one) => one.subject === latest?.subject && one.condition === latest.condition);
   const settling = deciding === null ? [] : settlingInstruments(deciding, shop.instruments);
   return (
     <div className="station">
@@ -130,6 +152,7 @@ export default function Measure() {
             ) : (
               <RailBands verdicts={verdicts} earlier={phase === 'after' ? view.before.verdicts : []} />
             )}
+            <RoughWord phase={phase} />
             <ReadingList phase={phase} />
           </>
         )}
@@ -139,6 +162,7 @@ export default function Measure() {
         {way === 'log' && <LogView phase={phase} guide={result.guide} />}
       </div>
       <aside className="side" aria-label="Verdict">
+        <Spoken>{spoken === undefined ? '' : spokenVerdict(spoken)}</Spoken>
         <span className="label">
           {phase === 'before' ? 'The supply that came' : 'The supply that was fitted'}, guide {result.guide}
         </span>
@@ -212,9 +236,8 @@ export default function Measure() {
                 ? `read it ${deciding.settlingRepeats} times with the load held steady.`
                 : deciding.settlingError === null
                   ? 'read it again three times with the load held steady.'
-                  : 'a meter with an error under ' +
-                    `${deciding.settlingError < 0.01 ? deciding.settlingError.toFixed(4) : voltsText(deciding.settlingError, 3)} ` +
-                    `${unitOf(deciding.subject)} at this figure.`}
+                  : `a meter with an error under ${errorText(deciding.settlingError)} ${unitOf(deciding.subject)} at ` +
+                    'this figure.'}
           </p>
         )}
         <p className="caution">

@@ -110,19 +110,7 @@ export function ProbeWalk({ phase, barred }: { readonly phase: Phase; readonly b
                     disabled={locked}
                     onClick={() => {
                       if (act({ kind: 'drop-probe', probeId: item.id, basedOn: item.version }) === null)
-                        offerUndo(`${item.label} is removed.`, () =>
-                          act({
-                            kind: 'put-probe',
-                            probe: {
-                              id: crypto.randomUUID(),
-                              label: item.label,
-                              plug: item.plug,
-                              pins: item.pins,
-                              note: item.note,
-                            },
-                            basedOn: 0,
-                          }),
-                        );
+                        offerUndo(`${item.label} is removed.`);
                     }}
                   >
                     remove

@@ -11,6 +11,7 @@ import {
   isRail,
   subjectText,
   unitOf,
+  instrumentName,
   type Phase,
   type Reading,
 } from '@fairwatt/core';
@@ -67,8 +68,7 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
           },
           {
             head: 'Instrument',
-            cell: (reading) =>
-              shop.instruments.find((item) => item.id === reading.instrumentId)?.name ?? reading.instrumentId,
+            cell: (reading) => instrumentName(shop.instruments, reading.instrumentId),
           },
           {
             head: 'Who, when',
@@ -88,8 +88,7 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
                   disabled={locked}
                   aria-label={`Strike ${subjectText[reading.subject]}`}
                   onClick={() => {
-                    if (act({ kind: 'strike-reading', id: reading.id }) === null)
-                      offerUndo('The reading is struck.', () => act({ kind: 'restore-reading', id: reading.id }));
+                    if (act({ kind: 'strike-reading', id: reading.id }) === null) offerUndo('The reading is struck.');
                   }}
                 >
                   strike

@@ -20,6 +20,7 @@ import {
 import type { Unit } from '@fairwatt/contract';
 import { problemOf, useChangeUnitMutation, useUnitsQuery } from '../../app/api.ts';
 import { Primary } from '../../controls/fields.tsx';
+import { Spoken } from '../../controls/spoken.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { automaticReason } from './candidate-words.ts';
 
@@ -72,20 +73,13 @@ export function PickedSide({
     : candidate.class === 'almost'
       ? 'Choose it with what it takes (say why)'
       : 'Choose all the same (say why)';
+  const fitting = candidate.class === 'almost' ? 'Almost fits' : 'Falls';
+  const standing = chosenHere ? 'Chosen' : !candidate.fits ? fitting : best ? 'Best by the weights' : 'Fits';
   const stopped = locked || (!candidate.fits && reason.trim() === '');
   return (
     <>
-      <span className="label">
-        {chosenHere
-          ? 'Chosen'
-          : candidate.fits
-            ? best
-              ? 'Best by the weights'
-              : 'Fits'
-            : candidate.class === 'almost'
-              ? 'Almost fits'
-              : 'Falls'}
-      </span>
+      <span className="label">{standing}</span>
+      <Spoken>{`${model.name}: ${standing}`}</Spoken>
       <div className="decides">{model.name}</div>
       <dl className="facts-list">
         <div>

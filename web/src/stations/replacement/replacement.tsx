@@ -74,8 +74,8 @@ export default function Replacement() {
     );
   const afterKeeping = job.parts.some(({ change }) => change !== 'stays') ? 'cables' : 'hand-over';
   function keep(reason: string): void {
-    const measured = job.readings.some(({ phase, struckAt }) => phase === 'before' && struckAt === null);
-    const usual = measured ? 'It carries the plan and measures well.' : 'It carries the plan; it was not measured.';
+    // Enough is said only where readings at work say so too.
+    const usual = standing.word === 'enough' ? 'It carries the plan and measures well.' : 'It carries the plan.';
     const said = reason.trim() === '' ? usual : reason.trim();
     const choice = { kind: 'keep', modelId: null, reason: said, known: [] } as const;
     if (act({ kind: 'set-choice', choice, basedOn: job.choice?.version ?? 0 }) === null) goTo(afterKeeping);
@@ -83,6 +83,7 @@ export default function Replacement() {
   const count = (name: CandidateRow['class']) => candidates.filter((candidate) => candidate.class === name).length;
   const compared = marked.flatMap((id) => candidates.find((candidate) => candidate.model.id === id) ?? []);
   const nothing = nothingFits(candidates);
+  const supplyName = (id: string) => shop.supplies.find((model) => model.id === id)?.name ?? id;
   const toggle = (id: string) =>
     setMarked((list) =>
       list.includes(id) ? list.filter((other) => other !== id) : list.length < mostCompared ? [...list, id] : list,
@@ -229,8 +230,7 @@ export default function Replacement() {
                 {nothing.smallerCard !== null && (
                   <p style={{ marginTop: 4 }}>
                     The least change: a card that draws {nothing.smallerCard.watts} W less, then{' '}
-                    {candidates.find((candidate) => candidate.model.id === nothing.smallerCard?.modelId)?.model.name}{' '}
-                    fits.
+                    {supplyName(nothing.smallerCard.modelId)} fits.
                   </p>
                 )}
               </section>
