@@ -171,6 +171,14 @@ describe('a shop where people sign in', () => {
     expect((await ask<Job>(`/jobs/${code}`)).sheet.client).toBe('Pier office, upper deck');
   });
 
+  it('says so by itself on a screen that nobody touches', async () => {
+    await ask('/access/session', 'DELETE');
+    await seeText(page, 'You were signed out');
+    await press(page, 'Sign in again');
+    await (await control(page, 'PIN, six digits')).type(trainee.secret);
+    await page.waitForFunction(() => !document.body.innerText.includes('You were signed out'));
+  });
+
   it('takes no PIN on a phone that is not enrolled, and takes it on one that is', async () => {
     await page.evaluate(() => fetch('/api/access/session', { method: 'DELETE' }));
     await visit(page, `${application.url}/people`);

@@ -28,11 +28,10 @@ export class Browser {
     body?: unknown,
     headers: Record<string, string> = {},
   ): Promise<Answer<T>> {
-    const cookie = [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
     const response = await fetch(`${this.base}${path}`, {
       method,
       headers: {
-        ...(cookie === '' ? {} : { cookie }),
+        ...(this.cookies.size === 0 ? {} : { cookie: this.cookie }),
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
         ...headers,
       },
@@ -52,6 +51,23 @@ export class Browser {
       body: (json && text !== '' ? JSON.parse(text) : text) as T,
       headers: response.headers,
     };
+  }
+
+  /** Follows what changes, until the server ends that. */
+  async follow(): Promise<{ readonly isOver: boolean }> {
+    const response = await fetch(`${this.base}/events`, { headers: { cookie: this.cookie } });
+    expect(response.status).toBe(200);
+    const followed = { isOver: false };
+    const read = async () => {
+      for await (const _part of response.body ?? []);
+      followed.isOver = true;
+    };
+    void read().catch(() => undefined);
+    return followed;
+  }
+
+  private get cookie(): string {
+    return [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
   }
 
   /** The same device without anybody signed in. */

@@ -206,6 +206,47 @@ describe('people', () => {
   });
 });
 
+describe('what a screen follows', () => {
+  const follower = async () => {
+    const browser = await bench.device().as(nameOf('viewer'), secrets.viewer);
+    return { browser, followed: await browser.follow() };
+  };
+
+  it('ends with its session, whoever ends it, and nobody else loses theirs', async () => {
+    const stays = await bench.follow();
+    const byHand = await follower();
+    await byHand.browser.ask('DELETE', '/access/session');
+    await expect.poll(() => byHand.followed.isOver).toBe(true);
+    const byOwner = await follower();
+    await bench.ask('DELETE', '/access/people/test-viewer/sessions');
+    await expect.poll(() => byOwner.followed.isOver).toBe(true);
+    const behind = await follower();
+    await shop.server.pool.query("delete from web_session where sess ->> 'person' = $1", [idOf('viewer')]);
+    await expect.poll(() => behind.followed.isOver).toBe(true);
+    expect(stays.isOver).toBe(false);
+  });
+
+  it('ends when its session was over before it began to be followed', async () => {
+    const browser = await bench.device().as(nameOf('viewer'), secrets.viewer);
+    const asking = browser.follow();
+    await shop.server.pool.query("delete from web_session where sess ->> 'person' = $1", [idOf('viewer')]);
+    const followed = await asking.catch(() => ({ isOver: true }));
+    await expect.poll(() => followed.isOver).toBe(true);
+  });
+
+  it("ends with its session's time", async () => {
+    const browser = await bench.device().as(nameOf('viewer'), secrets.viewer);
+    await shop.server.pool.query(
+      `update web_session set sess = jsonb_set(sess::jsonb, '{cookie,expires}', to_jsonb($2::text))
+       where sess ->> 'person' = $1`,
+      [idOf('viewer'), new Date(Date.now() + 1500).toISOString()],
+    );
+    const followed = await browser.follow();
+    expect(followed.isOver).toBe(false);
+    await expect.poll(() => followed.isOver, { timeout: 5000 }).toBe(true);
+  });
+});
+
 describe('a device', () => {
   it('is enrolled by a code, once and for ten minutes, and its sessions end with it', async () => {
     const asked = await bench.ask<Enrolment>('POST', '/access/devices', { name: 'Phone of the counter' });

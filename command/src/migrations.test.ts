@@ -54,6 +54,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0039_spares_found.sql': '8634cd5af530c64e',
   '0040_second_wires.sql': '3d8bfc1b9823479e',
   '0041_board_sensor.sql': '55ac6c60e0e2629b',
+  '0042_session_told.sql': '62172842c133886a',
 };
 
 it('a migration that has shipped never changes again', () => {

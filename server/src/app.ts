@@ -9,7 +9,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Network } from '@fairwatt/contract';
 import type { Model } from '@fairwatt/core';
-import { gate, isLoopback, KnownAccess, peopleRoutes, sessions, wayInRoutes } from './access/index.ts';
+import { gate, isLoopback, KnownAccess, peopleRoutes, SessionWatch, sessions, wayInRoutes } from './access/index.ts';
 import { cableBagRoutes } from './cable-bags/routes.ts';
 import type { ChangeFeed } from './changes/feed.ts';
 import { changeRoutes } from './changes/routes.ts';
@@ -130,6 +130,7 @@ export function createApp({
     next();
   });
   const access = new KnownAccess(pool, feed);
+  const watch = new SessionWatch(pool, feed, log);
   api.use(sessions(pool, access));
   api.use(gate(pool, access, log, now));
   api.use('/health', healthRoutes({ pool, sweeps, version, dataFolder, clock }));
@@ -141,10 +142,10 @@ export function createApp({
   api.get('/knowledge', (_request, response) => {
     response.json(model.shipped);
   });
-  api.use('/instruments', instrumentRoutes(pool, model, sweeps));
+  api.use('/instruments', instrumentRoutes(pool, model, sweeps, watch));
   api.use('/record', recordRoutes(pool, now));
   api.use('/label-printer', labelPrinterRoutes(pool));
-  api.use('/', changeRoutes(pool, feed, now));
+  api.use('/', changeRoutes(pool, feed, watch, now));
   api.use('/jobs', jobRoutes({ pool, model, workers, keeper, now }));
   api.use('/jobs', photoRoutes(pool, now));
   api.use('/jobs', paperRoutes(pool, workers, address));

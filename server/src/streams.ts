@@ -1,4 +1,5 @@
 import type { Request, Response } from 'express';
+import type { SessionWatch } from './access/index.ts';
 import { HttpProblem } from './problems.ts';
 
 /** How many streams of events one address holds open, and all together. */
@@ -17,10 +18,10 @@ const open = new Map<string, number>();
 const all = () => [...open.values()].reduce((sum, count) => sum + count, 0);
 
 /**
- * Server-sent events. A comment every few seconds shows that the line is alive.
+ * Server-sent events. A comment every few seconds shows that the line is alive; it ends with the session that opened it.
  * @throws HttpProblem 429 when too many are open
  */
-export function stream(request: Request, response: Response): Stream {
+export function stream(request: Request, response: Response, sessions: SessionWatch): Stream {
   const address = request.socket.remoteAddress ?? '';
   if ((open.get(address) ?? 0) >= mostPerAddress || all() >= mostInAll)
     throw new HttpProblem(429, 'too-many-streams', 'Too many screens follow the server already; close some');
@@ -46,5 +47,6 @@ export function stream(request: Request, response: Response): Stream {
     else open.set(address, left);
     abort.abort();
   });
+  sessions.endOf(request, abort.signal).addEventListener('abort', () => response.end());
   return { send: (event) => write(`data: ${JSON.stringify(event)}\n\n`), closed: abort.signal };
 }

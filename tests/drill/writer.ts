@@ -45,6 +45,7 @@ export class Writer {
         return () => clearTimeout(timer);
       },
       connection: () => undefined,
+      held: () => undefined,
       retryAfterMilliseconds: 150,
       delivered: (parcels, _done, { job }) => {
         if (job !== null && (this.seen === null || job.code !== this.seen.code || job.revision > this.seen.revision))

@@ -4,5 +4,6 @@ export { peopleRoutes } from './people-routes.ts';
 export { wayInRoutes } from './way-in-routes.ts';
 export { secondPerson } from './second-person.ts';
 export { asRead } from './secrets.ts';
+export { SessionWatch } from './session-watch.ts';
 export { sessions } from './sessions.ts';
 export { KnownAccess, readAccessState, signAtFirst } from './state.ts';

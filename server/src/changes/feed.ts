@@ -4,6 +4,8 @@ import type { Logger } from 'pino';
 import { changeMessageSchema, type ChangeMessage } from '@fairwatt/contract';
 
 const everything: ChangeMessage = { topic: 'everything', code: null, revision: null };
+const changeChannel = 'fairwatt_change';
+const sessionChannel = 'fairwatt_session';
 const firstPauseMilliseconds = 200;
 const longestPauseMilliseconds = 5000;
 
@@ -13,6 +15,7 @@ const longestPauseMilliseconds = 5000;
  */
 export class ChangeFeed {
   private readonly listeners = new Set<(change: ChangeMessage) => void>();
+  private readonly sessionListeners = new Set<() => void>();
   private readonly abort = new AbortController();
   private client: pg.Client | null = null;
   private readonly running: Promise<void>;
@@ -31,6 +34,15 @@ export class ChangeFeed {
     return () => this.listeners.delete(hear);
   }
 
+  /** Calls back when sessions of browsers have ended, or may have while nobody listened. */
+  listenToSessions(hear: () => void): void {
+    this.sessionListeners.add(hear);
+  }
+
+  private tellSessions(): void {
+    for (const hear of this.sessionListeners) hear();
+  }
+
   private tell(change: ChangeMessage): void {
     for (const hear of this.listeners) hear(change);
   }
@@ -47,14 +59,19 @@ export class ChangeFeed {
       client.on('error', () => resolve());
       client.on('end', () => resolve());
     });
-    client.on('notification', ({ payload }) => {
+    client.on('notification', ({ channel, payload }) => {
+      if (channel === sessionChannel) {
+        this.tellSessions();
+        return;
+      }
       const parsed = changeMessageSchema.safeParse(JSON.parse(payload ?? 'null'));
       if (parsed.success) this.tell(parsed.data);
       else this.log.error({ payload }, 'a change was told that is none');
     });
     await client.connect();
-    await client.query('listen fairwatt_change');
+    await client.query(`listen ${changeChannel}; listen ${sessionChannel}`);
     this.tell(everything);
+    this.tellSessions();
     await broken;
   }
 

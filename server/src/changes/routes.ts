@@ -1,7 +1,7 @@
 import express, { Router } from 'express';
 import type pg from 'pg';
 import { presenceMessageSchema, presentSchema } from '@fairwatt/contract';
-import { signedInput } from '../access/index.ts';
+import { signedInput, type SessionWatch } from '../access/index.ts';
 import { jobIdOf } from '../jobs/read.ts';
 import { codeOf, noJob } from '../jobs/refusals.ts';
 import { stream } from '../streams.ts';
@@ -9,10 +9,10 @@ import type { ChangeFeed } from './feed.ts';
 import { notePresence, presentAt } from './presence.ts';
 
 /** What changes, as it changes, and who is at which job. */
-export function changeRoutes(pool: pg.Pool, feed: ChangeFeed, now: () => string): Router {
+export function changeRoutes(pool: pg.Pool, feed: ChangeFeed, sessions: SessionWatch, now: () => string): Router {
   const router = Router();
   router.get('/events', (request, response) => {
-    const { send, closed } = stream(request, response);
+    const { send, closed } = stream(request, response, sessions);
     const leave = feed.listen(send);
     closed.addEventListener('abort', leave);
   });

@@ -14,7 +14,7 @@ import {
   type LiveEvent,
   type NetworkInstrument,
 } from '@fairwatt/contract';
-import { signedInput } from '../access/index.ts';
+import { signedInput, type SessionWatch } from '../access/index.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
 import { barOf } from './danger-watch.ts';
 import { stream } from '../streams.ts';
@@ -52,7 +52,7 @@ function settled(result: AddressChange): void {
 }
 
 /** Instruments over the network: their addresses, a meter live, a load sweep. */
-export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps): Router {
+export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps, sessions: SessionWatch): Router {
   const router = Router();
   const screens = new OneScreen();
   const body = express.json({ limit: '10kb' });
@@ -105,7 +105,7 @@ export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps): R
   router.get('/:id/live', async (request, response) => {
     const { rail, job, moving } = parseInput(liveQuerySchema, request.query, 'The query');
     const meter = await found(request.params['id'], 'meter');
-    const { send, closed } = stream(request, response);
+    const { send, closed } = stream(request, response, sessions);
     const elsewhere = moving === 'yes' ? screens.take(meter.id, closed) : null;
     const ended = elsewhere === null ? closed : AbortSignal.any([closed, elsewhere]);
     await watchMeter(meter, rail, job, send, ended, moving === 'yes');
@@ -163,7 +163,7 @@ export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps): R
   };
   router.get('/sweeps/:id/events', async (request, response) => {
     const sweep = sweepOf(request.params['id']);
-    const { send, closed } = stream(request, response);
+    const { send, closed } = stream(request, response, sessions);
     const leave = sweep.listen(send);
     await Promise.race([
       sweep.ended,

@@ -17,9 +17,8 @@ const EnrolPage = lazy(() => import('./enrol-page.tsx'));
 export function AccessGate({ children }: { readonly children: ReactNode }) {
   const dispatch = useAppDispatch();
   const { pathname } = useLocation();
-  const { technician, over } = useAppSelector((state) => state.session);
+  const technician = useAppSelector((state) => state.session.technician);
   const access = useAccessQuery(undefined, { refetchOnFocus: true });
-  const { refetch } = access;
   const person = access.data?.signing === 'secret' ? access.data.person : null;
   const outside = access.data?.signing === 'secret' && person === null;
   const [entered, setEntered] = useState(false);
@@ -30,12 +29,7 @@ export function AccessGate({ children }: { readonly children: ReactNode }) {
   useEffect(() => {
     if (person === null) return;
     dispatch(session.pickTechnician(person.id));
-    dispatch(session.begun());
   }, [person, dispatch]);
-  useEffect(() => {
-    if (over) void refetch();
-  }, [over, refetch]);
-
   useEffect(() => {
     // Whoever uses this browser next sees nothing that was kept.
     if (outside) void forgetAnswers();

@@ -3,8 +3,7 @@ import { Button, Input } from 'antd';
 import { useStore } from 'react-redux';
 import { roleText } from '@fairwatt/contract';
 import { problemOf, useAccessQuery, useChangeOwnSecretMutation, useSignOutMutation } from '../app/api.ts';
-import { session } from '../app/session.ts';
-import { useAppDispatch, type AppState } from '../app/store.ts';
+import { type AppState } from '../app/store.ts';
 import { FormField, SheetForm } from '../controls/form.tsx';
 import { Dialog } from '../controls/dialog.tsx';
 import { forgetAnswers } from '../offline/kept-answer.ts';
@@ -16,7 +15,6 @@ import { givenSecret } from './words.ts';
 
 /** Another person at the same bench, one's own secret, and the way out. */
 export default function PersonDialog({ onClose }: { readonly onClose: () => void }) {
-  const dispatch = useAppDispatch();
   const store = useStore<AppState>();
   const access = useAccessQuery();
   const [signOut] = useSignOutMutation();
@@ -33,7 +31,6 @@ export default function PersonDialog({ onClose }: { readonly onClose: () => void
     }
     // Whoever comes next sees nothing of this shop before signing in.
     await forgetAnswers();
-    dispatch(session.ended());
     location.assign('/jobs');
   }
   return (

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Button } from 'antd';
+import type { Access } from '@fairwatt/contract';
 import { useAccessQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Dialog } from '../controls/dialog.tsx';
@@ -11,9 +12,13 @@ import { SignInForm } from './sign-in-form.tsx';
  */
 export function SignedOutNotice() {
   const access = useAccessQuery().data;
+  return access?.signing === 'secret' && access.person === null ? <SignedOut access={access} /> : null;
+}
+
+/** Gone once somebody is in, at this tab or at another; the next time begins with the notice alone. */
+function SignedOut({ access }: { readonly access: Access }) {
   const technician = useAppSelector((state) => state.session.technician);
   const [asked, setAsked] = useState(false);
-  if (access === undefined || access.signing !== 'secret' || access.person !== null) return null;
   return (
     <div className="notice bad" role="alert">
       <span className="mark">You were signed out</span>

@@ -46,7 +46,6 @@ import type {
   Unit,
   UnitMessage,
 } from '@fairwatt/contract';
-import { signedOut } from './session.ts';
 import { importRows } from './import-rows.ts';
 import { keptHeader } from '../offline/kept-answer.ts';
 import { kept, mustQueue, parcelOf, shallKeep } from '../offline/kept-request.ts';
@@ -84,7 +83,7 @@ const ask: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> = async
   if (typeof args === 'object' && query.type === 'mutation' && mustQueue(box, query.endpoint)) return keep(args);
   const result = await send(args, query, options);
   // The session is over: the way in is shown above what is being typed.
-  if (result.error?.status === 401) query.dispatch(signedOut());
+  if (result.error?.status === 401) query.dispatch(api.util.invalidateTags(['access']));
   if (typeof args === 'object' && query.type === 'mutation' && shallKeep(query.endpoint, result.error?.status))
     return keep(args);
   if (result.meta?.response?.headers.has(keptHeader) === true && hasAnswer(query))

@@ -7,8 +7,6 @@ export interface Session {
   readonly technician: string | null;
   readonly theme: ThemeName;
   readonly newJobAsked: boolean;
-  /** The server said that nobody is signed in any more. */
-  readonly over: boolean;
 }
 
 const themeKey = 'fairwatt.theme';
@@ -29,20 +27,16 @@ const slice = createSlice({
     technician: safeStorage.get(technicianKey),
     theme: firstTheme(),
     newJobAsked: false,
-    over: false,
   }),
   reducers: {
     pickTechnician: (state, { payload }: PayloadAction<string>) => ({ ...state, technician: payload }),
     askNewJob: (state) => ({ ...state, newJobAsked: true }),
     newJobAnswered: (state) => ({ ...state, newJobAsked: false }),
-    ended: (state) => ({ ...state, over: true }),
-    begun: (state) => ({ ...state, over: false }),
     setTheme: (state, { payload }: PayloadAction<ThemeName>) => ({ ...state, theme: payload }),
   },
 });
 export const session = slice.actions;
 export const sessionReducer = slice.reducer;
-export const signedOut = slice.actions.ended;
 
 export function keepSession({ technician, theme }: Session): void {
   if (technician !== null) safeStorage.set(technicianKey, technician);

@@ -25,17 +25,23 @@ export function followServer(
   known: (code: string) => number,
 ): void {
   let broken = false;
+  let lookedWhoIsIn = false;
   const all = () => changed(['job', ...Object.values(tagsOfTopic).flat()], null);
   const open = () => {
     const source = new EventSource('/api/events');
     source.onopen = () => {
       if (broken) all();
       broken = false;
+      lookedWhoIsIn = false;
     };
     source.onerror = () => {
+      const refused = source.readyState === EventSource.CLOSED;
+      // Refused, as where nobody is signed in any more: the screen looks who is in, once.
+      if (refused && !lookedWhoIsIn) changed(['access'], null);
+      lookedWhoIsIn ||= refused;
       broken = true;
-      // Refused, as where nobody is signed in: the browser does not try again by itself.
-      if (source.readyState === EventSource.CLOSED) setTimeout(open, retryMilliseconds);
+      // The browser does not try again by itself.
+      if (refused) setTimeout(open, retryMilliseconds);
     };
     source.onmessage = (message: MessageEvent<string>) => {
       const { topic, code, revision } = JSON.parse(message.data) as ChangeMessage;

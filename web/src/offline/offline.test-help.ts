@@ -139,6 +139,8 @@ export class FakeServer {
 export class FakeTab {
   state: OutboxState = emptyOutbox;
   connection: Connection = 'here';
+  /** So often it was told that something waits for its person. */
+  askedWhoIsIn = 0;
   /** The job as this tab last heard of it. */
   seen = startingJob();
   readonly clock: FakeClock;
@@ -157,6 +159,9 @@ export class FakeTab {
       later: clock.later,
       connection: (state) => {
         this.connection = state;
+      },
+      held: () => {
+        this.askedWhoIsIn += 1;
       },
       delivered: (_parcels, _done, { job }) => {
         if (job !== null && job.revision >= this.seen.revision) this.seen = job;

@@ -153,6 +153,7 @@ describe('another person at the same bench', () => {
     tab.server.person = 'joss';
     tab.do(edit({ words: 'By Mara' }));
     await tab.pause();
+    expect(tab.askedWhoIsIn).toBe(1);
     tab.server.person = 'mara';
     await tab.clock.pass(heldMilliseconds - settleMilliseconds - 1000);
     expect(tab.server.job.sheet.words).toBe('Words');

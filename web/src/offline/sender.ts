@@ -26,6 +26,8 @@ export interface SenderParts {
   /** Calls back after a time; the answer calls it off. */
   readonly later: (work: () => void, milliseconds: number) => () => void;
   readonly connection: (state: Connection) => void;
+  /** Nobody is signed in, or somebody else than whoever made it: it is kept until its person is in. */
+  readonly held: () => void;
   /** Parcels are done; settled before they leave the outbox, so that nobody sees the old state in between. */
   readonly delivered: (parcels: readonly Parcel[], done: readonly DoneParcel[], answer: Done) => Promise<void>;
   /** The job as the server has it came with a refusal. */
@@ -146,6 +148,7 @@ export class Sender {
         connection('here');
         if (this.held.size === 0) this.parts.later(() => this.release(), heldMilliseconds);
         for (const parcel of parcels) this.held.add(parcel.id);
+        this.parts.held();
         dispatch(outbox.sending(null));
         this.wake();
         break;

@@ -73,6 +73,21 @@ function watchServer(store: AppStore, onBack: () => void): void {
   void ask();
 }
 
+/** Calls back when another person is picked or signs in, and when somebody signs in again. */
+function onSomebodyIn(store: AppStore, hear: () => void): void {
+  const whoIsIn = () => {
+    const { technician } = store.getState().session;
+    const access = api.endpoints.access.select()(store.getState()).data;
+    return access?.signing === 'secret' ? (access.person?.id ?? null) : technician;
+  };
+  let before = whoIsIn();
+  store.subscribe(() => {
+    const person = whoIsIn();
+    if (person !== before && person !== null) hear();
+    before = person;
+  });
+}
+
 /** Asks once more for everything that the server did not answer when it was asked last. */
 function askAgain(store: AppStore): void {
   for (const query of Object.values(store.getState().api.queries)) {
@@ -148,6 +163,8 @@ export async function startOffline(store: AppStore): Promise<void> {
         if (store.getState().connection !== state) tabs.tell({ kind: 'connection', state });
         store.dispatch(connection.set(state));
       },
+      // Who is in may not be who was: the screen looks, and shows the way in.
+      held: () => tellChanged(['access'], null),
       delivered: async (parcels, done, { job }) => {
         if (job !== null) {
           await store.dispatch(api.util.upsertQueryData('job', job.code, job));
@@ -171,13 +188,6 @@ export async function startOffline(store: AppStore): Promise<void> {
     followServer(tellChanged, (code) => api.endpoints.job.select(code)(store.getState()).data?.revision ?? 0);
   });
   window.addEventListener('online', () => sender?.wake());
-  let person = store.getState().session.technician;
-  let over = store.getState().session.over;
-  store.subscribe(() => {
-    const { session } = store.getState();
-    if (session.technician !== person || (over && !session.over)) sender?.release();
-    person = session.technician;
-    over = session.over;
-  });
+  onSomebodyIn(store, () => sender?.release());
   watchServer(store, () => sender?.wake());
 }

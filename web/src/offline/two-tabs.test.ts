@@ -82,6 +82,7 @@ class Browser {
       now: () => this.clock.now,
       later: this.clock.later,
       connection: () => undefined,
+      held: () => undefined,
       delivered: (_parcels, done, { job }) => {
         if (job !== null) sending.tell({ kind: 'job', job });
         sending.tell({ kind: 'confirmed', done });
