@@ -32,6 +32,14 @@ export class Clause {
     return found;
   }
 
+  /** Takes so many letters out of what is left, from a place on. */
+  takeAt(index: number, length: number): void {
+    const text = this.rest.slice(index, index + length);
+    this.rest = this.rest.slice(0, index) + ' '.repeat(length) + this.rest.slice(index + length);
+    this.first = Math.min(this.first, index + length - text.trimStart().length);
+    this.last = Math.max(this.last, index + text.trimEnd().length);
+  }
+
   /** Takes every match out of what is left. */
   takeAll(pattern: RegExp, counts = true): RegExpExecArray[] {
     const all: RegExpExecArray[] = [];

@@ -10,12 +10,16 @@ export interface Noun {
 }
 
 // Not the last of a row of figures, such as the 8 of 24+8.
-const counts = '\\d{1,2}|one|two|three|four|five|six|seven|eight|nine|ten|twelve';
-const times = `(?:(?<!\\+\\s*|[/.,-])(?<count>${counts})(?:\\s*[x×]\\s*|\\s+))?`;
-const inches = (figure: string) => `${figure}(?:\\s*"|[ -]?inch(?:es)?)?`;
+const counts = '\\d{1,2}|one|dual|twin|two|three|four|five|six|seven|eight|nine|ten|twelve';
+// `2 1 TB` of something: a size stands between how many and what.
+const size = '(?:\\d{1,4}(?:[.,]\\d)?[ -]?(?:tb|gb|mm)[ -])?';
+const times = `(?:(?<!\\+\\s*|[/.,-])(?<count>${counts})(?:\\s*[x×]\\s*|\\s+)${size})?`;
+const inches = (figure: string) => `${figure}(?:\\s*"|[ -]?in(?:ch(?:es)?)?)?`;
 
 const numbers: Readonly<Record<string, number>> = {
   one: 1,
+  dual: 2,
+  twin: 2,
   two: 2,
   three: 3,
   four: 4,
@@ -31,10 +35,12 @@ const numbers: Readonly<Record<string, number>> = {
 /** A number in figures or in words. */
 export const numberOf = (text: string): number => numbers[text.toLowerCase()] ?? Number(text);
 
+// What holds a thing or leads to it is not the thing.
+const holders = '[ -](?:bays?|cages?|cadd(?:y|ies)|trays?|brackets?|cables?|adapters?)(?!\\w)';
 const noun = (id: string, words: string, classIds: readonly string[] = [id]): Noun => ({
   id,
   // Not in the middle of a word or of a figure.
-  words: new RegExp(`(?<![\\w.,])(?:${words})(?![\\w])`, 'gi'),
+  words: new RegExp(`(?<![\\w.,])(?:${words})(?![\\w]|${holders})`, 'gi'),
   classIds,
 });
 const classesOf = (start: string): string[] => partClasses.filter(({ id }) => id.startsWith(start)).map(({ id }) => id);
@@ -48,17 +54,22 @@ export const nouns: readonly Noun[] = [
   noun(
     'processor',
     `${times}(?<old>old )?(?:(?<cores>\\d{1,3}|dual|quad|hexa?|six|octa|eight|twelve|sixteen)[ -]?cores?` +
-      `(?: (?:processors?|cpus?))?|(?:processors?|cpus?))`,
+      `(?: (?:processors?|[ac]pus?))?|(?:processors?|[ac]pus?))`,
     classesOf('processor'),
   ),
   noun(
     'memory',
     `(?:(?<modules>\\d{1,2})\\s*[x×]\\s*\\d{1,3}(?:\\s*gi?b)?\\s*|${times}(?:\\d{1,3}\\s*gi?b )?)` +
-      '(?<age>new(?:er)? |old(?:er)? |ddr[2-5] )?(?:memory(?: modules?)?|ram|memory sticks?|dimms?)',
+      '(?<age>new(?:er)? |old(?:er)? |ddr[2-5] )?(?:memory(?: modules?)?|ram|memory sticks?|dimms?)' +
+      `(?: (?<sticks>${counts}) (?:modules?|sticks?))?`,
     classesOf('memory'),
   ),
-  noun('memory', '(?<modules>\\d{1,2})\\s*[x×]\\s*\\d{1,3}\\s*gi?b', classesOf('memory')),
-  noun('card', `${times}(?:graphics |video |display )?(?:cards?|gpus?)`, classesOf('card')),
+  noun('memory', '(?<modules>\\d{1,2})\\s*[x×]\\s*\\d{1,3}\\s*gi?b(?: (?:modules?|sticks?))?', classesOf('memory')),
+  noun(
+    'card',
+    `${times}(?:(?:\\d|single|dual|twin|two|triple|three)[ -]fan )?(?:graphics |video |display )?(?:cards?|gpus?)`,
+    classesOf('card'),
+  ),
   noun('card-agp', `${times}(?:old )?(?:graphics )?cards? (?:with |on )?(?:a )?drive plugs?`),
   noun('capture', `${times}(?:capture|sound|audio|tv) cards?`),
   noun('network', `${times}(?:network|lan|wireless|wi-?fi) cards?`),
@@ -68,37 +79,43 @@ export const nouns: readonly Noun[] = [
     'drive-flat',
     'drive-card',
   ]),
-  noun('drive-35', `${times}(?:${inches('3\\.5')} )?(?:hard (?:drives?|disks?)|hdds?|spinning drives?)`, [
+  noun('drive-35', `${times}(?:${inches('3\\.5')} )?(?:sata )?(?:hard (?:drives?|disks?)|hdds?|spinning drives?)`, [
     'drive-35',
     'drive-35-board',
     'drive-25',
     'drive-old',
   ]),
   noun('drive-35', `${times}${inches('3\\.5')} (?:drives?|disks?)`),
-  noun('drive-25', `${times}(?:${inches('2\\.5')}|laptop) (?:hard )?(?:drives?|disks?)`),
-  noun('drive-old', `${times}(?:old (?:hard )?(?:drives?|disks?)|(?:ide|pata) (?:drives?|disks?))`),
+  noun('drive-25', `${times}(?:${inches('2\\.5')}|laptop) (?:hard )?(?:drives?|disks?|hdds?)`),
+  noun('drive-old', `${times}(?:old (?:hard )?(?:drives?|disks?)|(?:ide|pata) (?:hard )?(?:drives?|disks?))`),
   noun('drive', `${times}(?:drives?|disks?)`, ['drive-35', 'drive-25', 'drive-flat', 'drive-35-board']),
-  noun('optical', `${times}(?:optical(?: drives?)?|dvd(?:[ -](?:drives?|writers?))?|cd drives?)`, [
+  noun(
     'optical',
-    'optical-old',
-  ]),
+    `${times}(?:optical(?: drives?)?|(?:dvd|blu-?ray)(?:[ -](?:drives?|writers?|burners?))?|cd (?:drives?|writers?|burners?))`,
+    ['optical', 'optical-old'],
+  ),
   noun('optical-old', `${times}old optical drives?`),
   noun('floppy', `${times}floppy(?: drives?)?`),
   noun(
     'aio',
-    '(?:aio|all-in-one)(?: (?:cooler|liquid cooler))?(?:\\s+(?<radiator>120|140|240|280|360|420)(?:\\s*mm)?)?' +
+    '(?:(?<before>120|140|240|280|360|420)(?:\\s*mm)?\\s+)?(?:(?:aio|all-in-one)(?: (?:cooler|liquid cooler))?|' +
+      '(?:liquid|water)[ -](?:cool(?:er|ing))(?: loop)?)(?:\\s+(?<radiator>120|140|240|280|360|420)(?:\\s*mm)?)?' +
       '(?:\\s+(?:with )?(?<fans>\\d) fans?)?',
     ['pump'],
   ),
   noun('fan', `${times}(?:case |board |top |front |rear )?fans?`, ['fan', 'fan-plug']),
   noun('fan-hub', `${times}fan (?:hubs?|controllers?)`),
   noun('fan-plug', `${times}fans? on (?:a )?drive plugs?`),
-  noun('cooler', `${times}(?:air |tower |processor |cpu )?(?:coolers?|heatsinks?)`, ['fan']),
+  noun(
+    'cooler',
+    `${times}(?:air |tower |processor |cpu )?(?:coolers?|heatsinks?)(?:\\s+(?:with )?(?<fans>\\d|one|two) fans?)?`,
+    ['fan'],
+  ),
   noun('pump', `${times}pumps?`, ['pump', 'pump-large', 'pump-sata']),
   noun('pump-large', `${times}large pumps?`),
   noun('pump-sata', `${times}(?:pumps?|coolers?) on (?:a )?sata(?: plugs?)?`),
   noun('lighting', `${times}(?:addressable (?:lighting|light strips?|leds?)(?: hubs?)?|lighting hubs?)`),
-  noun('lighting-of-any-kind', `${times}(?:lighting|light strips?|leds?)`, [
+  noun('lighting-of-any-kind', `${times}(?:lighting|(?:led |light )strips?|leds?)`, [
     'lighting',
     'lighting-plain',
     'lighting-header',
@@ -107,6 +124,6 @@ export const nouns: readonly Noun[] = [
   noun('lighting-header', `${times}(?:lighting|light strips?|leds?) on (?:a |the )?(?:board )?headers?`),
   noun('usb', '(?:\\d{1,2} )?usb(?: devices?)?'),
   noun('front-panel', '(?:card )?readers?|front panel'),
-  noun('supply', '(?:power )?suppl(?:y|ies)|psus?', []),
+  noun('supply', '(?:power )?suppl(?:y|ies)(?: units?)?|psus?', []),
   noun('age', '(?:machine )?(?<years>[1-5]?\\d|60) years?(?: old)?', []),
 ];

@@ -189,6 +189,48 @@ const lines: readonly (readonly [string, string])[] = [
   ['flux capacitor', '!flux, !capacitor'],
   ['tower, warp core, 2 fans', 'tower, 2 fan, !warp, !core'],
   ['8-core 125 W turbo', 'processor-125, !turbo'],
+  ['8-core 125 W processor', 'processor-125'],
+  ['cpu 8-core 125 W', 'processor-125'],
+  ['16-core (170 W) cpu', 'processor-170'],
+  ['2-core old processor', 'processor-old'],
+  ['dual 8-core 140 W', '2 processor-170'],
+  ['4 processors 125 W', '4 processor-125'],
+  ['6 processors 125 W', 'ask quantity'],
+  ['processor 65 W 8-core 125 W', 'processor-65, processor-125'],
+  ['320 W 3x8 gpu card', 'card-888 320W'],
+  ['triple-fan card 3x8 320 W', 'card-888 320W'],
+  ['card 8 150 W card 8 150 W', 'card-8 150W, card-8 150W'],
+  ['no card, 2 fans', '2 fan, !no, !card'],
+  ['tower without a graphics card', 'tower, !without, !graphics, !card'],
+  ['gpu 3x8 320 W card', 'card-888 320W'],
+  ['gpu 3x8 320 W card 8 150 W', 'card-888 320W, card-8 150W'],
+  ['gpu two 8-pin card 250 W', 'card-88 250W'],
+  ['ssd drive', 'drive-flat'],
+  ['nvme m.2 ssd', 'drive-card'],
+  ['2 m.2 1 TB ssds', '2 drive-card'],
+  ['m.2 sata ssd', 'drive-card, drive-flat'],
+  ['2 x 1TB nvme', '2 drive-card'],
+  ['4 4 TB hard drives', '4 drive-35'],
+  ['hard drive 4 TB drive', 'drive-35'],
+  ['2 hard drives 1 ssd', '2 drive-35, drive-flat'],
+  ['ssd ssd', 'drive-flat, drive-flat'],
+  ['2 sata hard drives, ide hard drive', '2 drive-35, drive-old'],
+  ['dvd hdd', 'optical, drive-35'],
+  ['2.5 in ssd', 'drive-flat'],
+  ['2.5 in hdd', 'drive-25'],
+  ['optical disk drive', 'optical'],
+  ['blu-ray burner', 'optical'],
+  ['2 drive cages with 8 hard drives', '8 drive-35, !2, !drive, !cages'],
+  ['memory 2x16 GB modules', '2 memory-new ?kind'],
+  ['new memory 4 sticks', '4 memory-new'],
+  ['psu power supply 550 W', 'supply 550W'],
+  ['550 W supply unit', 'supply 550W'],
+  ['3 120 mm fans', '3 fan'],
+  ['air cooler with 2 fans', '2 fan'],
+  ['360 mm aio', 'pump, 3 fan'],
+  ['water cooling 2 fans', 'pump, 2 fan'],
+  ['aio cpu cooler 2 fans', 'pump, 2 fan'],
+  ['plain lighting led strip', 'lighting-plain'],
   ['hello world', '!hello, !world'],
   ['', ''],
   [',,;;', ''],
@@ -262,6 +304,40 @@ describe('a line', () => {
     expect(shown.length).toBeGreaterThan(3);
     for (const line of shown) expect([line, understand(line).unknown]).toEqual([line, []]);
     expect(shown.map((line) => understand(line).said.some(({ kind }) => kind === 'ask'))).not.toContain(true);
+  });
+
+  it('counts a thing once, by however many of its names it is called, and what is counted anew as another', () => {
+    const names = [
+      ['processor-105', ['8-core', 'processor', 'cpu']],
+      ['card-88', ['card 2x8', 'gpu', 'graphics card']],
+      ['drive-card', ['m.2', 'nvme', 'ssd', 'drive', 'nvme drive']],
+      ['drive-35', ['hard drive', '3.5" drive', 'drive', 'disk']],
+      ['drive-25', ['laptop drive', 'disk']],
+      ['optical', ['dvd', 'optical drive', 'disk', 'drive']],
+    ] as const;
+    const size = fc.constantFrom('', '', ' 1 TB', ' 120 mm', ' (a)');
+    const named = fc.constantFrom(...names).chain(([classId, [first, ...others]]) =>
+      fc.record({
+        classId: fc.constant(classId),
+        first: fc.constant(first),
+        other: fc.constantFrom(...others),
+        size,
+      }),
+    );
+    const shown = (line: string) =>
+      understand(line).said.map((said) => (said.kind === 'part' ? [said.classId, said.quantity] : [said.kind, 0]));
+    fc.assert(
+      fc.property(named, fc.integer({ min: 1, max: 4 }), (one, count) => {
+        const thing = `${one.first}${one.size} ${one.other}`;
+        expect([thing, shown(`${count} ${thing}`)]).toEqual([thing, [[one.classId, count]]]);
+        expect(shown(`${thing}, ${count} ${one.first}`)).toEqual([
+          [one.classId, 1],
+          [one.classId, count],
+        ]);
+        expect(shown(`${one.first}${one.size} 2 ${one.other}`).length).toBe(2);
+      }),
+      { numRuns: 400 },
+    );
   });
 
   it('says nothing of words it does not know', () => {

@@ -2,7 +2,9 @@ import { grades, shapes } from '../standards/index.ts';
 import { partClass } from '../machine/index.ts';
 import { cardPlugs, boardPlugs } from './plugs.ts';
 import { Clause } from './clause.ts';
-import { nouns, numberOf, type Noun } from './nouns.ts';
+import { detailPattern, wattsPattern } from './figures.ts';
+import { groupOf, matchesIn, piecesOf, wordsOf, type Match } from './matches.ts';
+import { numberOf } from './nouns.ts';
 import { classAt, processorClasses, processorsByCores } from './processor-class.ts';
 import type { Doubt, Said, SaidPart, SaidTooLittle, Span, Understood } from './said.ts';
 
@@ -19,63 +21,18 @@ export const mostLetters = 1000;
 /** More than this of one part with inlets, or of one that is only counted, is a slip. */
 const mostWithInlets = 24;
 const mostCounted = 64;
-
-interface Match {
-  readonly noun: Noun;
-  readonly index: number;
-  readonly found: RegExpExecArray;
+/** No board that is sold has more sockets for processors. */
+const mostProcessors = 4;
+function mostOf(classId: string): number {
+  const found = partClass(classId);
+  if (found?.group === 'processor') return mostProcessors;
+  return found?.inlets.length === 0 ? mostCounted : mostWithInlets;
 }
 
 type Way = 'stays' | 'added' | 'removed' | 'replaced';
 
-const wattsPattern = /(?<![\w.,])((?:[1-4]?\d{1,3}|5000)(?:[.,]\d{1,2})?)\s*w(?:atts?)?(?!\w)/i;
-const wattsBehind = new RegExp(`^\\s*${wattsPattern.source}`, 'i');
-/** Words that are no figure of power: sizes, speeds, lengths. */
-const detailPattern =
-  /(?<![\w.,])\d{1,5}(?:[.,]\d{1,2})?\s*(?:[tgm]i?b|[gm]hz|mt\/s|mm|cm|rpm|v(?:olts?)?)(?!\w)|\btdp\b/i;
 const fillers = /(?<!\w)(?:an?|the|with|and|of|in|on|its|each|plus)(?!\w)|[&·]/i;
 const timesBehind = /(?<!\w)[x×]\s*(\d{1,2})(?![\w.])|(?<![\w.])(\d{1,2})\s*[x×](?!\s*\w)/i;
-
-/** The nouns of a clause from left to right; where two overlap the one that begins first, then the longer one. */
-function matchesIn(text: string): Match[] {
-  const all = nouns.flatMap((noun) =>
-    [...text.matchAll(noun.words)].map((found): Match => ({ noun, index: found.index, found })),
-  );
-  all.sort((a, b) => a.index - b.index || b.found[0].length - a.found[0].length);
-  const kept: Match[] = [];
-  let end = 0;
-  for (const match of all)
-    if (match.index >= end) {
-      kept.push(match);
-      end = match.index + match.found[0].length;
-    }
-  return kept;
-}
-
-/**
- * Cuts a clause so that each piece has one noun. What stands between two nouns is said of the first one, but for a
- * second figure of watts right before the other, or the only one before a supply that has none behind it.
- */
-function pieces(text: string): { readonly match: Match | null; readonly from: number; readonly to: number }[] {
-  const matches = matchesIn(text);
-  if (matches.length === 0) return [{ match: null, from: 0, to: text.length }];
-  return matches.map((match, position) => {
-    const next = matches[position + 1];
-    const from = position === 0 ? 0 : startOf(text, matches[position - 1]!, match);
-    return { match, from, to: next === undefined ? text.length : startOf(text, match, next) };
-  });
-}
-
-function startOf(text: string, before: Match, match: Match): number {
-  const start = before.index + before.found[0].length;
-  const between = text.slice(start, match.index);
-  const figures = [...between.matchAll(new RegExp(wattsPattern, 'gi'))];
-  const last = figures.at(-1);
-  const own = match.noun.id === 'supply' && !wattsBehind.test(text.slice(match.index + match.found[0].length));
-  if (figures.length < (own ? 1 : 2) || last === undefined || between.slice(last.index + last[0].length).trim() !== '')
-    return match.index;
-  return start + last.index;
-}
 
 const coreWords: Readonly<Record<string, number>> = { dual: 2, quad: 4, hex: 6, hexa: 6, octa: 8, sixteen: 16 };
 const coresOf = (word: string): number => coreWords[word.toLowerCase()] ?? numberOf(word);
@@ -90,17 +47,18 @@ class Reader {
   private readonly watts: number | null;
   private readonly doubts: Doubt[] = [];
 
-  constructor(clause: Clause, match: Match, way: Way) {
+  /** @param from where the piece begins in the text that the match is of */
+  constructor(clause: Clause, match: Match, from: number, way: Way) {
     this.clause = clause;
     this.match = match;
     this.way = way;
-    clause.take(new RegExp(match.noun.words.source, 'i'));
+    for (const found of match.nouns) clause.takeAt(found.index - from, found[0].length);
     const watts = clause.take(wattsPattern);
     this.watts = watts === null ? null : figure(watts[1] ?? '');
   }
 
   private group(name: string): string | undefined {
-    return this.match.found.groups?.[name];
+    return groupOf(this.match, name);
   }
 
   /** How many, said before or behind the noun; null where it was not said. */
@@ -112,8 +70,7 @@ class Reader {
   }
 
   private part(classId: string, quantity: number, watts: number | null = this.watts): SaidPart | SaidTooLittle {
-    if (quantity < 1 || quantity > (partClass(classId)?.inlets.length === 0 ? mostCounted : mostWithInlets))
-      return { ...this.clause.span, kind: 'ask', ask: 'quantity' };
+    if (quantity < 1 || quantity > mostOf(classId)) return { ...this.clause.span, kind: 'ask', ask: 'quantity' };
     return {
       ...this.clause.span,
       kind: 'part',
@@ -155,7 +112,7 @@ class Reader {
         this.doubts.push('kind');
         return [this.part('lighting', this.count() ?? 1)];
       case 'cooler':
-        return [this.part('fan', this.count() ?? 1)];
+        return [this.part('fan', (this.count() ?? 1) * numberOf(this.group('fans') ?? '1'))];
       default:
         return [this.part(noun.id, this.counted())];
     }
@@ -164,13 +121,12 @@ class Reader {
   /** One, where the noun stands in the singular or names what there is one of; several without a number are asked. */
   private counted(): number {
     const said = this.count();
-    if (said === null && /s$/i.test(this.match.found[0].trim()) && this.match.noun.id !== 'usb')
-      this.doubts.push('count');
+    if (said === null && /s\b/i.test(wordsOf(this.match)) && this.match.noun.id !== 'usb') this.doubts.push('count');
     return said ?? (this.doubts.includes('count') ? 2 : 1);
   }
 
   private leaving(): Said[] {
-    const { noun, found } = this.match;
+    const { noun } = this.match;
     if (noun.classIds.length === 0) return [{ ...this.clause.span, kind: 'ask', ask: 'no-part' }];
     const plugs = noun.id === 'card' ? cardPlugs(this.clause) : null;
     const modules = this.group('modules');
@@ -178,7 +134,7 @@ class Reader {
       {
         ...this.clause.span,
         kind: 'leaving',
-        noun: found[0].slice(this.group('count')?.length ?? 0).replace(/^\s*[x×]?\s+/, ''),
+        noun: wordsOf(this.match),
         classIds: plugs === null ? noun.classIds : [plugs],
         quantity: modules === undefined ? this.count() : Number(modules),
         replaced: this.way === 'replaced',
@@ -237,7 +193,8 @@ class Reader {
       .trim()
       .toLowerCase();
     if (age === '') this.doubts.push('kind');
-    const quantity = modules === undefined ? this.count() : Number(modules);
+    const sticks = this.group('sticks') ?? modules;
+    const quantity = sticks === undefined ? this.count() : numberOf(sticks);
     if (quantity === null) this.doubts.push('count');
     // What draws more is taken where it was not said.
     const newer = age === '' || age.startsWith('new') || age === 'ddr5';
@@ -266,7 +223,7 @@ class Reader {
   }
 
   private aio(): Said[] {
-    const radiator = Number(this.group('radiator') ?? 0);
+    const radiator = Number(this.group('radiator') ?? this.group('before') ?? 0);
     const said = this.group('fans');
     const byRadiator = { 120: 1, 140: 1, 240: 2, 280: 2, 360: 3, 420: 3 }[radiator];
     const fans = said === undefined ? (byRadiator ?? null) : Number(said);
@@ -401,10 +358,14 @@ export function understand(line: string, own: readonly OwnName[] = []): Understo
         said.push(ownPart);
         continue;
       }
-      for (const [index, piece] of pieces(text).entries()) {
+      for (const [index, piece] of piecesOf(text).entries()) {
         const rest = new Clause(text.slice(piece.from, piece.to), start + piece.from);
         if (piece.match !== null)
-          said.push(...new Reader(rest, piece.match, way).read().map((one) => withSign(one, clause, way, index === 0)));
+          said.push(
+            ...new Reader(rest, piece.match, piece.from, way)
+              .read()
+              .map((one) => withSign(one, clause, way, index === 0)),
+          );
         if (piece.match !== null) rest.takeAll(detailPattern, false);
         rest.takeAll(fillers, false);
         unknown.push(...rest.unknown());

@@ -1,0 +1,137 @@
+import { detailPattern, wattsBehind, wattsPattern } from './figures.ts';
+import { nouns, type Noun } from './nouns.ts';
+
+/** One thing as it is named: by one noun, or by two that mean the same, such as `nvme ssd` or `8-core 125 W processor`. */
+export interface Match {
+  readonly noun: Noun;
+  /** Where its first noun begins and its last one ends. */
+  readonly index: number;
+  readonly end: number;
+  readonly nouns: readonly RegExpExecArray[];
+}
+
+/** What a noun says beside its kind, such as `count` or `cores`; of two nouns either can. */
+export const groupOf = ({ nouns: all }: Match, name: string): string | undefined =>
+  all.map(({ groups }) => groups?.[name]).find((said) => said !== undefined);
+
+/** The nouns as they were written, without the count before them. */
+export const wordsOf = ({ nouns: all }: Match): string =>
+  all
+    .map((found) => found[0].slice(found.groups?.['count']?.length ?? 0).replace(/^\s*[x×]?\s+/, ''))
+    .join(' ')
+    .trim();
+
+/** The nouns by which a thing may be named once more, beside its own. */
+const alsoNamed: Readonly<Record<string, readonly string[]>> = {
+  'drive-card': ['drive-flat', 'drive'],
+  'drive-flat': ['drive'],
+  'drive-35': ['drive'],
+  'drive-25': ['drive'],
+  'drive-old': ['drive'],
+  optical: ['drive'],
+  'optical-old': ['drive'],
+  floppy: ['drive'],
+  aio: ['pump', 'cooler'],
+  lighting: ['lighting-of-any-kind'],
+  'lighting-plain': ['lighting-of-any-kind'],
+  'lighting-header': ['lighting-of-any-kind'],
+};
+/** Of these, more than the bare word is another thing: a `sata ssd` is none of card type. */
+const bareWords =
+  /^(?:drives?|disks?|ssds?|solid[ -]state(?: drives?)?|pumps?|(?:processor |cpu )?coolers?(?: (?:with )?\w+ fans?)?|(?:(?:light|led) )?strips?|lighting|leds?)$/i;
+
+const saidBy = (found: RegExpExecArray): string[] =>
+  Object.entries(found.groups ?? {}).flatMap(([name, said]) =>
+    (said as string | undefined) === undefined ? [] : [name],
+  );
+const betweenWords = /(?<!\w)(?:an?|the|of|tdp)(?!\w)|[()\-\s]/gi;
+/** A card's plugs, such as `3x8` or `two 8-pin`. */
+const plugPattern =
+  /(?<![\w.,])(?:(?:\d\s*[x×]|one|two|three)\s*)?(?:(?:\d|12)\s*\+\s*)?(?:2|4|6|8|16)(?:[ -]?pins?)?(?![\w.,]|\s*(?:[x×]|w|watts?|[tgm]b|mm)(?!\w))/i;
+const plugsBehind = new RegExp(`^\\s*(?:with\\s+)?${plugPattern.source}`, 'i');
+const blankOf = (text: string): string =>
+  text
+    .replace(new RegExp(wattsPattern, 'gi'), '')
+    .replace(new RegExp(detailPattern, 'gi'), '')
+    .replace(betweenWords, '');
+const singular = (word: string): string => word.trim().toLowerCase().replace(/s$/, '');
+
+/** Which of two nouns tells more of the one thing that both name; null where they name two things. */
+function telling(before: Match, next: Match): Noun | null {
+  const [a, b] = [before.nouns.at(-1)!, next.nouns[0]!];
+  // What is counted anew, or said twice in the same words, is another one.
+  if (b.groups?.['count'] !== undefined || singular(wordsOf(before)) === singular(wordsOf(next))) return null;
+  if (before.noun.id === next.noun.id) return saidBy(a).some((name) => saidBy(b).includes(name)) ? null : before.noun;
+  if (alsoNamed[before.noun.id]?.includes(next.noun.id) === true && bareWords.test(wordsOf(next))) return before.noun;
+  // `drive` before its own name says no more than the name; a count before it is the thing's.
+  if (alsoNamed[next.noun.id]?.includes(before.noun.id) === true && bareWords.test(wordsOf(before))) return next.noun;
+  return null;
+}
+
+/** Joins nouns that stand side by side, or with nothing but figures between them, where they mean one thing. */
+function onePerThing(text: string, matches: readonly Match[]): Match[] {
+  return matches.reduce<Match[]>((all, match) => {
+    const before = all.at(-1);
+    const noun = before === undefined ? null : telling(before, match);
+    if (before === undefined || noun === null) return [...all, match];
+    const between = text.slice(before.end, match.index);
+    const behind = text.slice(match.end);
+    const plugs = noun.id === 'card' && plugPattern.test(between);
+    // With watts or plugs of its own it is another one.
+    const twice = (wattsPattern.test(between) && wattsBehind.test(behind)) || (plugs && plugsBehind.test(behind));
+    if (twice || blankOf(plugs ? between.replace(plugPattern, '') : between) !== '') return [...all, match];
+    const joined = { noun, index: before.index, end: match.end, nouns: [...before.nouns, ...match.nouns] };
+    return [...all.slice(0, -1), joined];
+  }, []);
+}
+
+/** The things that a clause names, from left to right; where two nouns overlap the one that begins first, then the longer. */
+export function matchesIn(text: string): Match[] {
+  const all = nouns.flatMap((noun) =>
+    [...text.matchAll(noun.words)].map((found): Match => ({
+      noun,
+      index: found.index,
+      end: found.index + found[0].length,
+      nouns: [found],
+    })),
+  );
+  all.sort((a, b) => a.index - b.index || b.end - a.end);
+  const kept: Match[] = [];
+  for (const match of all) if (match.index >= (kept.at(-1)?.end ?? 0)) kept.push(match);
+  return onePerThing(text, kept);
+}
+
+export interface Piece {
+  readonly match: Match | null;
+  readonly from: number;
+  readonly to: number;
+}
+
+/**
+ * Cuts a clause so that each piece names one thing. What stands between two is said of the first one, but for a second
+ * figure of watts right before the other, or the only one before a supply that has none behind it.
+ */
+export function piecesOf(text: string): Piece[] {
+  const matches = matchesIn(text);
+  if (matches.length === 0) return [{ match: null, from: 0, to: text.length }];
+  const starts = matches.map((match, index) => (index === 0 ? 0 : startOf(text, matches[index - 1]!, match)));
+  return matches.map((match, index) => ({
+    match: isDenied(text, match) ? null : match,
+    from: starts[index]!,
+    to: starts[index + 1] ?? text.length,
+  }));
+}
+
+/** `no card` names nothing that is there. */
+const isDenied = (text: string, { index }: Match): boolean =>
+  /(?<![\w-])(?:no|not|without|w\/o)(?:\s+an?)?\s*$/i.test(text.slice(0, index));
+
+function startOf(text: string, before: Match, match: Match): number {
+  const between = text.slice(before.end, match.index);
+  const figures = [...between.matchAll(new RegExp(wattsPattern, 'gi'))];
+  const last = figures.at(-1);
+  const own = match.noun.id === 'supply' && !wattsBehind.test(text.slice(match.end));
+  if (figures.length < (own ? 1 : 2) || last === undefined || between.slice(last.index + last[0].length).trim() !== '')
+    return match.index;
+  return before.end + last.index;
+}
