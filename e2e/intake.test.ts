@@ -93,6 +93,44 @@ describe('a machine in one line', () => {
   );
 });
 
+describe('one field that finds what a machine is made of', () => {
+  const field = 'Find a part or an earlier machine';
+
+  it('adds so many of a class, or what the upgrade brings, by any word for it', async () => {
+    const { page, stored } = await newMachine();
+    await (await control(page, field)).type('4x hdd');
+    await seeText(page, '4 × 3.5" drive · 8 W each', '.ant-select-dropdown');
+    await page.keyboard.press('Enter');
+    await saved(page);
+    await choose(page, field, 'Solid-state drive, flat');
+    await saved(page);
+    await (await control(page, field)).type('+ 2x fan');
+    await seeText(page, '2 × ', '.ant-select-dropdown');
+    await page.keyboard.press('Enter');
+    await saved(page);
+    expect(partsOf(await stored())).toEqual([
+      ...Array.from({ length: 4 }, () => '1 drive-35'),
+      '1 drive-flat',
+      '2 fan added',
+    ]);
+    await page.browserContext().close();
+  });
+
+  it('takes an earlier machine over, found by its client, and says where nothing is called so', async () => {
+    const { page, stored } = await newMachine();
+    const earlier = await jobOf('LQ-0137');
+    await (await control(page, field)).type('qqvx');
+    await seeText(page, 'nor an earlier machine is called "qqvx"', '.ant-select-dropdown');
+    await page.keyboard.press('Escape');
+    await (await control(page, field)).type(earlier.sheet.client);
+    await (await page.waitForSelector('.ant-select-item-option::-p-text(LQ-0137)'))!.click();
+    await seeText(page, '6 parts are taken in');
+    await saved(page);
+    expect((await stored()).parts.map(({ name }) => name)).toEqual(earlier.parts.map(({ name }) => name));
+    await page.browserContext().close();
+  });
+});
+
 describe('a supply from a picture of its label', () => {
   const folder = fileURLToPath(new URL('../demo/labels/', import.meta.url));
   const give = async (page: Page, file: string) => {
@@ -312,17 +350,23 @@ describe('what a counter asks', () => {
 });
 
 describe('what a whole machine takes at the counter', () => {
-  /** Each press, pick, typed field and key is one act. */
+  /**
+   * Each press, pick, typed field and key is one act. Seconds as the keystroke-level model has them for an ordinary
+   * typist (Card, Moran and Newell 1980): 1.35 to think, 1.3 to point and press, 0.28 for each letter.
+   */
   function counting(page: Page) {
     let acts = 0;
-    const one = async (work: Promise<unknown>) => {
+    let seconds = 0;
+    const one = async (work: Promise<unknown>, letters = 0) => {
       acts += 1;
+      seconds += 1.35 + 1.3 + 0.28 * letters;
       await work;
     };
     return {
       acts: () => acts,
+      seconds: () => seconds,
       line: async (line: string) => {
-        await one(fill(page, 'The machine in one line', line));
+        await one(fill(page, 'The machine in one line', line), line.length);
         await one(page.keyboard.press('Enter'));
         await saved(page);
       },
@@ -334,7 +378,8 @@ describe('what a whole machine takes at the counter', () => {
       /** The label in hand: the figures that differ from what is usual, and that the rest is so. */
       label: async (amps: Readonly<Record<string, string>>) => {
         await one(pressTab(page, 'Present supply'));
-        for (const [output, figure] of Object.entries(amps)) await one(fill(page, `Amps of ${output}`, figure));
+        for (const [output, figure] of Object.entries(amps))
+          await one(fill(page, `Amps of ${output}`, figure), figure.length);
         await one(press(page, 'The label says the same'));
         await saved(page);
       },
@@ -366,6 +411,7 @@ describe('what a whole machine takes at the counter', () => {
       await hand.label({ '12V': '45', '5V': '22' });
       expect(entered(await stored()).supply?.label.rails.map(({ usual }) => usual)).toEqual(Array(5).fill(undefined));
       expect(hand.acts()).toBeLessThanOrEqual(bound);
+      expect(hand.seconds()).toBeLessThan(120);
       await page.browserContext().close();
     }
   });
@@ -378,6 +424,7 @@ describe('what a whole machine takes at the counter', () => {
     await saved(page);
     entered(await stored());
     expect(hand.acts()).toBe(4);
+    expect(hand.seconds()).toBeLessThan(60);
     await page.browserContext().close();
   });
   it('is kept as a usual machine of the shop, and another is started from it', async () => {

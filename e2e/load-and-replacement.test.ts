@@ -256,14 +256,14 @@ describe('the supplies', () => {
     await page.waitForSelector('[data-own-part=tide-logger-card]');
     await visit(page, `${application.url}/jobs/LQ-0145/intake`);
     await pressTab(page, 'Parts');
-    await choose(page, 'or add a part by its class; its figures can be overwritten', 'Tide logger card');
+    await choose(page, 'Find a part or an earlier machine', 'Tide logger card');
     await page.waitForSelector('[aria-label="Take out Tide logger card"]');
     await saved(page);
   });
   it('come by count, each with its own inlets, added, changed and taken out as the part in hand has them', async () => {
     await visit(page, `${application.url}/jobs/LQ-0145/intake`);
     await pressTab(page, 'Parts');
-    await choose(page, 'or add a part by its class; its figures can be overwritten', '2.5" drive');
+    await choose(page, 'Find a part or an earlier machine', '2.5" drive');
     const count = (await page.waitForSelector("[aria-label='Count of 2.5\" drive']"))!;
     await selectAll(count);
     await count.type('3');

@@ -30,7 +30,7 @@ afterEach(async ({ task }) => {
 const line = (station: string) => page.$eval(`[data-station=${station}] .result`, (element) => element.textContent);
 const addPart = async (classId: string) => {
   const before = await page.$$eval('table[aria-label=Parts] tbody tr', (rows) => rows.length).catch(() => 0);
-  await choose(page, 'or add a part by its class; its figures can be overwritten', partClass(classId)!.name);
+  await choose(page, 'Find a part or an earlier machine', partClass(classId)!.name);
   await page.waitForFunction(
     (count: number) => document.querySelectorAll('table[aria-label=Parts] tbody tr').length > count,
     {},

@@ -1,3 +1,4 @@
+export { isSought, type SoughtPart, soughtPart } from './sought-part.ts';
 export { likeEarlier } from './like.ts';
 export { mostLetters, type OwnName, understand } from './understand.ts';
 export type { Doubt, Said, SaidPart, SaidTooLittle, Span, Understood } from './said.ts';

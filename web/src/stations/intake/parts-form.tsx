@@ -1,40 +1,20 @@
 import { useRef, useState } from 'react';
-import { Button, Input, InputNumber, Select } from 'antd';
-import {
-  changeText,
-  newParts,
-  partChanges,
-  partClass,
-  partClasses,
-  withFigures,
-  type JobPart,
-  type PartClass,
-  type PartSource,
-} from '@fairwatt/core';
+import { Button, Input, InputNumber } from 'antd';
+import { changeText, newParts, partChanges, withFigures, type JobPart, type PartSource } from '@fairwatt/core';
 import { FigureField, SelectField, TextField } from '../../controls/fields.tsx';
 import { newPartId } from './new-part-id.ts';
 import { MachineLine } from './machine-line.tsx';
+import { PartSearch } from './part-search.tsx';
 import { PartDetails } from './part-details.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import { Empty } from '../../controls/empty.tsx';
-import { useOwnPartsQuery } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
 
-const groups: readonly (readonly [PartClass['group'], string])[] = [
-  ['board', 'Board'],
-  ['processor', 'Processor'],
-  ['memory', 'Memory'],
-  ['card', 'Cards'],
-  ['drive', 'Drives'],
-  ['cooling', 'Cooling'],
-  ['other', 'Other'],
-];
 const notEmpty = (value: string) => (value.trim() === '' ? 'give it a name' : null);
 
 /** The machine's parts with their figures, and what the upgrade does with each. */
 export function PartsForm() {
   const { job, act, locked, offerUndo } = useDesk();
-  const ownParts = useOwnPartsQuery();
   const put = (part: JobPart, changes: Partial<JobPart>) => {
     const { version, ...rest } = { ...part, ...changes };
     act({ kind: 'put-part', part: rest, basedOn: version });
@@ -44,11 +24,6 @@ export function PartsForm() {
     for (const part of newParts([{ source, quantity, change }], job.parts, newPartId))
       if (act({ kind: 'put-part', basedOn: 0, part }) !== null) return;
   }
-  function add(picked: string): void {
-    const own = (ownParts.data ?? []).find((part) => `own:${part.id}` === picked);
-    const found = own ?? partClass(picked);
-    if (found !== undefined) addNew({ ...found, classId: own?.classId ?? picked }, 1, 'stays');
-  }
   function drop(part: JobPart): void {
     if (act({ kind: 'drop-part', partId: part.id, basedOn: part.version }) === null)
       offerUndo(`${part.name} is taken out.`);
@@ -57,44 +32,7 @@ export function PartsForm() {
     <>
       <MachineLine />
       <div className="block" style={{ maxWidth: 420 }}>
-        <label className="field">
-          <span className="name">or add a part by its class; its figures can be overwritten</span>
-          <Select
-            aria-label="or add a part by its class; its figures can be overwritten"
-            value={null}
-            placeholder="Pick a class, or type two letters"
-            showSearch={{ optionFilterProp: 'label' }}
-            listHeight={420}
-            disabled={locked}
-            onChange={(picked: string) => add(picked)}
-            options={[
-              ...((ownParts.data ?? []).length > 0
-                ? [
-                    {
-                      label: 'Parts of this shop',
-                      options: [
-                        ...(ownParts.data ?? []).map((part) => ({
-                          value: `own:${part.id}`,
-                          label: `${part.name} · ${Math.round(part.figures.likelyWatts)} W`,
-                        })),
-                      ],
-                    },
-                  ]
-                : []),
-              ...groups.map(([group, label]) => ({
-                label: label,
-                options: [
-                  ...partClasses
-                    .filter((item) => item.group === group)
-                    .map((item) => ({
-                      value: item.id,
-                      label: `${item.name} · ${Math.round(item.figures.likelyWatts)} W`,
-                    })),
-                ],
-              })),
-            ]}
-          />
-        </label>
+        <PartSearch onAdd={addNew} />
       </div>
       {job.parts.length === 0 ? (
         <Empty title="No parts yet">
