@@ -155,6 +155,36 @@ describe('a harness recorded by pointing', () => {
     await page.waitForSelector('[data-inlet][data-state=to-seat][aria-label^="Main 24 likely"]');
   });
 
+  it('names the harm of an adapter that was found, and keeps it as it was', async () => {
+    const own = await newJob('Card on drive plugs');
+    await doActs(own, ...machine(['board', 'card-6']), {
+      kind: 'put-cable',
+      cable: {
+        id: crypto.randomUUID(),
+        label: 'A',
+        socketLabel: '',
+        plugs: [{ kind: 'peripheral-4', inletId: 'stays-2-1' }],
+        way: '',
+        tiesToCut: 0,
+      },
+      basedOn: 0,
+    });
+    await visit(page, `${application.url}/jobs/${own}/cables?way=was`);
+    await seeText(page, 'no fit', '.plug-row');
+    await (await page.waitForSelector('[aria-label="An adapter was found at plug 1 of cable A"]'))!.click();
+    await seeText(page, 'never: it feeds one purpose from another');
+    await fill(page, 'Cables into the adapter at plug 1 of cable A', '2');
+    await saved(page);
+    expect((await jobOf(own)).cables[0]?.plugs).toEqual([
+      { kind: 'peripheral-4', inletId: 'stays-2-1', through: { gives: 'card-6+2', legs: 2, moulded: false } },
+    ]);
+    await fill(page, 'Cables into the adapter at plug 1 of cable A', '1');
+    await choose(page, 'Kind of plug 1 of cable A', '8-pin card');
+    await seeText(page, 'may stay, as far as it can be told from outside');
+    await page.click('[aria-label="No adapter at plug 1 of cable A"]');
+    await saved(page);
+    expect((await jobOf(own)).cables[0]?.plugs).toEqual([{ kind: 'card-8', inletId: 'stays-2-1' }]);
+  });
   it('names sockets of a supply that nobody knows', async () => {
     const other = await newJob('Of an unknown maker');
     await doActs(other, ...machine(['board', 'drive-35']));

@@ -159,6 +159,7 @@ describe('a backup', () => {
       alter table job drop column also_told, drop column put_away_by;
       alter table job drop column put_away_at, drop column put_away_reason;
       alter table job_cable drop column likely;
+      alter table job_cable_plug drop column through_gives, drop column through_legs, drop column through_moulded;
       alter table job drop column bare_supply, drop column updated_by;
       alter table job_finding drop column also_fault_id;
       alter table job_photo drop column lead_id;

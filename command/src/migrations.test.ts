@@ -55,6 +55,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0040_second_wires.sql': '3d8bfc1b9823479e',
   '0041_board_sensor.sql': '55ac6c60e0e2629b',
   '0042_session_told.sql': '62172842c133886a',
+  '0043_found_adapters.sql': '67df16fecd650ac1',
 };
 
 it('a migration that has shipped never changes again', () => {

@@ -11,6 +11,7 @@ import {
   inletKinds,
   noWants,
   mostEvents,
+  mostFoundLegs,
   mostLogRows,
   partChanges,
   mainsSelectors,
@@ -294,12 +295,17 @@ export const choiceFields = {
   reason: text(500),
   known: z.array(line(200)).max(20).default([]),
 };
+const foundAdapterFields = z.strictObject({
+  gives: z.enum(plugKinds),
+  legs: z.int().min(1).max(mostFoundLegs),
+  moulded: z.boolean(),
+});
 export const cableFields = {
   id: uuid,
   label: line(20),
   socketLabel: text(30),
   plugs: z
-    .array(z.strictObject({ kind: z.enum(plugKinds), inletId: id.nullable() }))
+    .array(z.strictObject({ kind: z.enum(plugKinds), inletId: id.nullable(), through: foundAdapterFields.optional() }))
     .min(1, 'a cable has at least one plug')
     .max(8),
   way: text(300),

@@ -10,6 +10,7 @@ export {
   type Socket,
 } from './kit.ts';
 export { cableAmps12, type Carried } from './carried.ts';
+export { type FoundAdapter, type FoundHarm, foundHarm, mostFoundLegs } from './found-adapter.ts';
 export { adapterCarries, type AdapterRefusal, adapterRefusal, adapterServes } from './adapters.ts';
 export { plugFits } from './own-plug.ts';
 export { betweenMillimetres, reachMillimetres, usualPlace } from './routing.ts';

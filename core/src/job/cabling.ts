@@ -4,6 +4,7 @@ import {
   allowedAdapters,
   breachConcerns,
   checkPlan,
+  foundHarm,
   planCables,
   spareId,
   sparesFor,
@@ -11,6 +12,7 @@ import {
   type CableBags,
   type Assignment,
   type CableKit,
+  type FoundHarm,
   type InletToServe,
   type OpenReason,
   type CablePlan,
@@ -70,6 +72,15 @@ export function cableEnds(row: InletRow): readonly Pick<CableEnd, 'cableCode' | 
   return row.cableCode === null ? [] : [{ cableCode: row.cableCode, socketLabel: row.socketLabel }, ...row.legs];
 }
 
+/** A plug of the record that does not belong into the inlet that it is said to go to. */
+export interface Misfit {
+  readonly cableId: string;
+  readonly inletId: string;
+  readonly plugKind: PlugKind;
+  /** What is wrong with the adapter that was found between them; null where there is none. */
+  readonly harm: FoundHarm | null;
+}
+
 /** What goes where in this job. */
 export interface Cabling {
   /** From the plan of the chosen supply, or from the record when the present one is kept. */
@@ -80,8 +91,8 @@ export interface Cabling {
   readonly kit: CableKit | null;
   readonly inlets: readonly InletToServe[];
   readonly rules: PlanRules;
-  /** Plugs of the record that fit no inlet they are said to go to. */
-  readonly misfits: readonly { readonly cableId: string; readonly inletId: string; readonly plugKind: PlugKind }[];
+  /** Plugs of the record that fit no inlet they are said to go to, also by an adapter that may not be. */
+  readonly misfits: readonly Misfit[];
   /** What the moves by hand break. */
   readonly breaches: readonly PlanBreach[];
 }
@@ -230,7 +241,7 @@ export function cablingOf(
   const inlets = inletsToServe(planned, job.sheet.layout, { staggered: job.sheet.staggeredStart });
   const places = new Map<string, Place>();
   const reasons = new Map<string, OpenReason>();
-  const misfits: { cableId: string; inletId: string; plugKind: PlugKind }[] = [];
+  const misfits: Misfit[] = [];
   let plan: CablePlan | null = null;
   let kit: CableKit | null = null;
   let rules: PlanRules = { allowShared: shop.settings.choosing.sharedCardCable, adapters: [], pins: [] };
@@ -261,14 +272,16 @@ export function cablingOf(
         if (plug.inletId === null) return;
         const inlet = inlets.find((candidate) => candidate.id === plug.inletId);
         if (inlet === undefined) return;
-        if (!plugServes(plug.kind, inlet.kind))
-          misfits.push({ cableId: cable.id, inletId: inlet.id, plugKind: plug.kind });
+        const { kind: plugKind, through } = plug;
+        const harm = through === undefined ? null : foundHarm(plugKind, through, inlet);
+        if (harm !== null || !plugServes(through?.gives ?? plugKind, inlet.kind))
+          misfits.push({ cableId: cable.id, inletId: inlet.id, plugKind, harm });
         else
           places.set(inlet.id, {
             ...noPlace,
             cableCode: cable.label,
             socketLabel: cable.socketLabel === '' ? null : cable.socketLabel,
-            plugKind: plug.kind,
+            plugKind: through?.gives ?? plugKind,
             plugIndex,
             wrong: false,
           });

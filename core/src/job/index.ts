@@ -1,3 +1,4 @@
+export { foundHarms } from './found-harms.ts';
 export { measuringBar, provingPower } from './dangers.ts';
 export {
   bareReading,
@@ -34,6 +35,7 @@ export {
   type ProofItem,
   type Reading,
   type RecordedCable,
+  type RecordedPlug,
   type Seat,
   type Sheet,
   type SheetField,

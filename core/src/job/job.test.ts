@@ -391,7 +391,9 @@ describe('a whole job', () => {
       },
       basedOn: 0,
     });
-    expect(bench.view().cabling.misfits).toEqual([{ cableId: uuid(1), inletId: 'board-2', plugKind: 'card-6+2' }]);
+    expect(bench.view().cabling.misfits).toEqual([
+      { cableId: uuid(1), inletId: 'board-2', plugKind: 'card-6+2', harm: null },
+    ]);
   });
   it('starts with stations that nobody touched', () => {
     expect(new TestBench().view().stations.map((station) => station.state)).toEqual(Array(7).fill('untouched'));

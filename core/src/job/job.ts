@@ -1,4 +1,4 @@
-import type { Pin } from '../cable/index.ts';
+import type { FoundAdapter, Pin } from '../cable/index.ts';
 import type { CaseLayout, MachinePart, SupplyLabel } from '../machine/index.ts';
 import type { Condition, LogChannel, LogEvent, ProbedPin, ReadingValue, Subject } from '../measure/index.ts';
 import type { InletKind, MainsSelector, PlugKind, Shape } from '../standards/index.ts';
@@ -218,12 +218,20 @@ export interface RecordedCable {
   readonly label: string;
   /** Socket on the supply; empty when the cable is fixed. */
   readonly socketLabel: string;
-  readonly plugs: readonly { readonly kind: PlugKind; readonly inletId: string | null }[];
+  readonly plugs: readonly RecordedPlug[];
   /** Holes, clips and hooks it runs through. */
   readonly way: string;
   readonly tiesToCut: number;
   /** It stands as such cables usually run, and nobody looked at it yet. */
   readonly likely?: boolean | undefined;
+}
+
+/** A plug of a recorded cable. */
+export interface RecordedPlug {
+  readonly kind: PlugKind;
+  readonly inletId: string | null;
+  /** The adapter or extension that was found between it and the inlet. */
+  readonly through?: FoundAdapter | undefined;
 }
 
 /** The way that a cable was really laid with what was fitted. */

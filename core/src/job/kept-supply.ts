@@ -43,9 +43,10 @@ export function familyOf({ plugs }: Pick<RecordedCable, 'plugs'>): CableFamily |
 /** Plugs of a kit's cable for the inlets that a recorded one serves, each for itself; null where it lacks one. */
 function plugsFor(cable: KitCable, recorded: RecordedCable, inlets: ReadonlyMap<string, InletToServe>) {
   const taken: { readonly inletId: string; readonly plugIndex: number }[] = [];
-  for (const { inletId } of recorded.plugs) {
+  for (const { inletId, through } of recorded.plugs) {
     const inlet = inletId === null ? undefined : inlets.get(inletId);
-    if (inlet === undefined) continue;
+    // What goes through an adapter is no plug of the kit for this inlet.
+    if (inlet === undefined || through !== undefined) continue;
     const plugIndex = cable.plugs.findIndex(
       (plug, index) => plugFits(plug.kind, cable, inlet) && !taken.some((one) => one.plugIndex === index),
     );

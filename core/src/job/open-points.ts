@@ -7,6 +7,7 @@ import type { Job, SignOff } from './job.ts';
 import { openLeads } from './leads.ts';
 import { pathOf, stagePoint } from './path.ts';
 import { proofsAsked, standingProof } from './proofs.ts';
+import { unpluggedInlets } from './steps.ts';
 
 /** Something that stands between the job and its closing. */
 export type OpenPointCode =
@@ -20,6 +21,7 @@ export type OpenPointCode =
   | 'not-rechecked'
   | 'plan-breach'
   | 'plug-misfit'
+  | 'found-adapter'
   | 'not-recorded'
   | 'take-out-open'
   | 'refit-open'
@@ -97,8 +99,13 @@ export function openPointsOf(
       cabling.rows.every((row) => row.state !== 'to-seat')
     )
       add('not-rechecked', null);
-    for (const misfit of cabling.misfits)
-      add('plug-misfit', cabling.rows.find((row) => row.inletId === misfit.inletId)?.label ?? null, misfit.inletId);
+    // An adapter that must not stay is one until it was pulled out.
+    const pulled = unpluggedInlets(job);
+    for (const { harm, inletId } of cabling.misfits) {
+      const code = harm === null || harm === 'no-fit' ? 'plug-misfit' : 'found-adapter';
+      if (code === 'plug-misfit' || !pulled.has(inletId))
+        add(code, cabling.rows.find((row) => row.inletId === inletId)?.label ?? null, inletId);
+    }
   }
   // A stage is passed by saying so, never by not looking; a job that was closed before is not opened by it again.
   if (job.state === 'open')

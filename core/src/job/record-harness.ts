@@ -2,6 +2,7 @@ import { inletFamily, socketTakes, type InletKind } from '../standards/index.ts'
 import { partsAt, type Inlet } from '../machine/index.ts';
 import { faceOfPlug, type CableKit } from '../cable/index.ts';
 import { inletOfRow, type Cabling, type InletRow } from './cabling.ts';
+import { foundHarms } from './found-harms.ts';
 import type { Job, RecordedCable } from './job.ts';
 import { nextCableLabel, usualPlug, usualPlugs } from './likely-harness.ts';
 
@@ -13,19 +14,22 @@ export const cableAt = (cables: readonly RecordedCable[], inletId: string): Reco
 
 /**
  * The machine as it came, inlet by inlet, with what is recorded of it: `seated` where somebody looked at the cable,
- * `to-seat` where it is only likely, `open` where nothing is recorded.
+ * `to-seat` where it is only likely, `wrong` where it goes through an adapter that may not be, `open` where nothing is
+ * recorded.
  */
-export function recordedRows(job: Pick<Job, 'parts' | 'cables'>): InletRow[] {
+export function recordedRows(job: Pick<Job, 'parts' | 'cables' | 'sheet'>): InletRow[] {
+  const harms = foundHarms(job);
   return partsAt(job.parts, 'present').flatMap((part) =>
     part.inlets.map((inlet): InletRow => {
       const cable = cableAt(job.cables, inlet.id);
-      const plugIndex = cable?.plugs.findIndex((plug) => plug.inletId === inlet.id) ?? null;
+      const plugIndex = cable?.plugs.findIndex(({ inletId }) => inletId === inlet.id) ?? null;
+      const plug = plugIndex === null ? null : (cable?.plugs[plugIndex] ?? null);
       return {
         ...inletOfRow(part, inlet),
-        state: cable === null ? 'open' : cable.likely === true ? 'to-seat' : 'seated',
+        state: cable === null ? 'open' : harms.has(inlet.id) ? 'wrong' : cable.likely === true ? 'to-seat' : 'seated',
         cableCode: cable?.label ?? null,
         socketLabel: cable === null || cable.socketLabel === '' ? null : cable.socketLabel,
-        plugKind: cable === null || plugIndex === null ? null : (cable.plugs[plugIndex]?.kind ?? null),
+        plugKind: plug === null ? null : (plug.through?.gives ?? plug.kind),
         plugIndex,
         kitCableId: null,
         copy: null,
@@ -143,8 +147,8 @@ export function copiedHarness(
   matched((theirs, ours) => theirs.kind === ours.kind);
   const labels = job.cables.map(({ label }) => label);
   return source.cables.flatMap((cable): NewCable[] => {
-    const plugs = cable.plugs.map(({ kind, inletId }) => ({
-      kind,
+    const plugs = cable.plugs.map(({ inletId, ...plug }) => ({
+      ...plug,
       inletId: inletId === null ? null : (found.get(inletId) ?? null),
     }));
     if (plugs.every(({ inletId }) => inletId === null)) return [];

@@ -165,7 +165,8 @@ function cables(job: Job, parts: Parts): Station {
       point.code === 'inlet-open' ||
       point.code === 'inlet-wrong' ||
       point.code === 'plan-breach' ||
-      point.code === 'plug-misfit',
+      point.code === 'plug-misfit' ||
+      point.code === 'found-adapter',
   );
   return {
     id: 'cables',

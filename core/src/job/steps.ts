@@ -1,6 +1,8 @@
 import { inletFamily, type CableFamily, type InletKind } from '../standards/index.ts';
 import { partClass, partsAt, type PartClass } from '../machine/index.ts';
+import type { FoundHarm } from '../cable/index.ts';
 import type { Cabling, InletRow } from './cabling.ts';
+import { foundHarms } from './found-harms.ts';
 import { freeEndsOf, type FreeEnd } from './free-ends.ts';
 import type { Hindrance, Job, JobPart, Lead, StepPhase, StepTick } from './job.ts';
 
@@ -59,6 +61,8 @@ export interface Step {
   readonly kind: StepKind;
   /** The inlet that is unplugged or plugged. */
   readonly inlet: { readonly id: string; readonly kind: InletKind; readonly label: string } | null;
+  /** What is wrong with the adapter that was found at the inlet; null where nothing is. */
+  readonly harm: FoundHarm | null;
   /** What leaves the machine or comes into it. */
   readonly part: StepPart | null;
   /** A lead without supply power that comes off or goes back. */
@@ -112,7 +116,7 @@ export function outNow(job: Job, { rows }: Pick<Cabling, 'rows'>): { readonly pl
 }
 
 type Draft = Partial<
-  Pick<Step, 'inlet' | 'part' | 'lead' | 'cable' | 'socket' | 'way' | 'count' | 'free' | 'derived' | 'fixed'>
+  Pick<Step, 'inlet' | 'harm' | 'part' | 'lead' | 'cable' | 'socket' | 'way' | 'count' | 'free' | 'derived' | 'fixed'>
 > & {
   readonly done?: Step['done'];
   /** So that a tick stands for nothing else; the inlet or the cable where it is not said. */
@@ -137,6 +141,7 @@ export function stepsOf(job: Job, cabling: Cabling, phase: StepPhase): Step[] {
       phase,
       kind,
       inlet: draft.inlet ?? null,
+      harm: draft.harm ?? null,
       part: draft.part ?? null,
       lead: draft.lead ?? null,
       cable: draft.cable ?? null,
@@ -170,9 +175,11 @@ function takeOut(
   const ties = job.cables.reduce((sum, cable) => sum + cable.tiesToCut, 0);
   if (ties > 0) add('cut-ties', { count: ties, doneTo: String(ties) });
   const replacing = cabling.basis === 'plan';
+  const harms = foundHarms(job);
+  // With a kept supply only what leaves comes out, and whatever hangs on an adapter that must not stay.
   const leaving = replacing
     ? present
-    : present.filter((inlet) => !cabling.rows.some((row) => row.inletId === inlet.id));
+    : present.filter((inlet) => harms.has(inlet.id) || !cabling.rows.some((row) => row.inletId === inlet.id));
   const cableOf = (inletId: string) => job.cables.find((cable) => cable.plugs.some((plug) => plug.inletId === inletId));
   let radiator = has('radiator');
   for (const inlet of byFamily(leaving)) {
@@ -183,6 +190,7 @@ function takeOut(
     add('unplug', {
       inlet: { id: inlet.id, kind: inlet.kind, label: inlet.label },
       cable: cableOf(inlet.id)?.label ?? null,
+      harm: harms.get(inlet.id) ?? null,
     });
   }
   for (const lead of job.leads.filter(({ state }) => state !== 'untouched'))

@@ -18,7 +18,7 @@ import {
   type InletKind,
   type PlugKind,
 } from '../standards/index.ts';
-import type { adapterRefusal } from '../cable/index.ts';
+import type { adapterRefusal, FoundHarm } from '../cable/index.ts';
 
 export const placeText: Record<CasePlace, string> = {
   'board-top': 'Top of the board',
@@ -256,6 +256,17 @@ export function adapterRefusalText(refusal: NonNullable<ReturnType<typeof adapte
       return "a maker's own main plug needs the name of the very inlet that it fits, and no other has one";
     case 'no-such-use':
       return 'no use is known for it';
+  }
+}
+/** What is wrong with an adapter that was found in a machine. */
+export function foundHarmText(harm: FoundHarm): string {
+  switch (harm) {
+    case 'overloaded':
+      return 'never: what hangs on it draws more than the plug behind it may give';
+    case 'no-fit':
+      return 'its plug does not fit this inlet';
+    default:
+      return adapterRefusalText(harm);
   }
 }
 /** What serves a maker's own main inlet; it is found by the inlet's name alone. */

@@ -104,6 +104,7 @@ export { crossedPinText, crossingSentence, crossingWordText, signalText } from '
 export {
   adapterNote,
   adapterRefusalText,
+  foundHarmText,
   breachText,
   cableFiguresText,
   familyText,

@@ -162,6 +162,8 @@ export function openPointText(point: OpenPoint): string {
       return 'Connectors are not looked at again after tying.';
     case 'plug-misfit':
       return `${point.subject ?? 'An inlet'} is recorded with a plug that does not fit it.`;
+    case 'found-adapter':
+      return `${point.subject ?? 'An inlet'} was found on an adapter that must not stay; it needs a cable of its own.`;
     case 'not-recorded':
       return (
         `Not recorded as it was: ${countText(point.subject, 'inlet', 'inlets')} ` +

@@ -1,7 +1,7 @@
 import { groupBy } from '../group-by.ts';
 import type { FreeEnd, FreePiece, Step, StepPart, StepPhase } from '../job/index.ts';
 import { inletFamily, type PlugKind } from '../standards/index.ts';
-import { familyText, inletCaution } from './cabling.ts';
+import { familyText, foundHarmText, inletCaution } from './cabling.ts';
 import { counted } from './figures.ts';
 import { leadCaution, leadText } from './leads.ts';
 import { plugName } from './plugs.ts';
@@ -183,6 +183,7 @@ export function stepCaution(step: Step): string | null {
     case 'radiator-off':
       return 'Hold it, so that it does not hang by its hoses or wires.';
     case 'unplug':
+      if (step.harm !== null) return `Its adapter comes out and stays out: ${foundHarmText(step.harm)}.`;
       return step.inlet !== null && inletFamily(step.inlet.kind) === 'main'
         ? 'Press the latch, hold the board, pull the plug and not the wires.'
         : step.inlet?.kind === 'card-16'

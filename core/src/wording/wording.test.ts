@@ -194,6 +194,7 @@ describe('sentences', () => {
       'not-rechecked',
       'plan-breach',
       'plug-misfit',
+      'found-adapter',
       'not-shown',
       'shown-wrong',
       'no-readings-after',

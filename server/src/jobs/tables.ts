@@ -42,6 +42,8 @@ import {
   type Proof,
   type Reading,
   type ReadingValue,
+  type FoundAdapter,
+  type RecordedPlug,
   type RecordedCable,
   type Seat,
   type Sheet,
@@ -332,9 +334,10 @@ export const cables = byId<Omit<RecordedCable, 'plugs'>>('job_cable', {
   tiesToCut: number,
   likely: optional(boolean),
 });
-export const cablePlugs = children<RecordedCable['plugs'][number]>('job_cable_plug', 'cable_id', {
+export const cablePlugs = children<RecordedPlug>('job_cable_plug', 'cable_id', {
   kind: oneOf(plugKinds),
   inletId: orNull(text),
+  through: optional(within<FoundAdapter>({ gives: oneOf(plugKinds), legs: number, moulded: boolean }, 'through')),
 });
 
 export const pins: ListTable<PinnedPlug> = {

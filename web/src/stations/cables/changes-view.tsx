@@ -26,7 +26,15 @@ export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonl
     return piece === undefined ? id : kitCableText(piece);
   };
   const open = unanswered(view.openPoints).filter((point) =>
-    ['inlet-open', 'inlet-wrong', 'not-seated', 'not-rechecked', 'plan-breach', 'plug-misfit'].includes(point.code),
+    [
+      'inlet-open',
+      'inlet-wrong',
+      'not-seated',
+      'not-rechecked',
+      'plan-breach',
+      'plug-misfit',
+      'found-adapter',
+    ].includes(point.code),
   );
   const [stock, setStock] = useState<LabelStock>('a4-24');
   const [skip, setSkip] = useState(0);

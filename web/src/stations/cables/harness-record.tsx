@@ -1,18 +1,11 @@
 import { useEffect, useState } from 'react';
-import { Button, Input, Select } from 'antd';
-import {
-  likelyHarness,
-  partsAt,
-  plugKinds,
-  plugName,
-  plugServes,
-  presentModel,
-  type RecordedCable,
-} from '@fairwatt/core';
+import { Button, Input } from 'antd';
+import { foundHarms, likelyHarness, partsAt, presentModel, type RecordedCable } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Sheet } from '../../controls/sheet.tsx';
+import { RecordedPlugRow } from './recorded-plug.tsx';
 import { RecordByDrawing } from './record-by-drawing.tsx';
 import { SocketField } from './socket-field.tsx';
 import styles from './harness-record.module.css';
@@ -22,6 +15,7 @@ export function HarnessRecord() {
   const { job, shop, act, locked, offerUndo } = useDesk();
   const inlets = partsAt(job.parts, 'present').flatMap((part) => part.inlets);
   const served = new Set(job.cables.flatMap((cable) => cable.plugs.flatMap((plug) => plug.inletId ?? [])));
+  const harms = foundHarms(job);
   const kit = presentModel(job, shop.supplies)?.kit ?? null;
   const socketTwice = (cable: RecordedCable) =>
     cable.socketLabel.trim() !== '' &&
@@ -115,47 +109,22 @@ export function HarnessRecord() {
               head: 'Plugs, first at the supply',
               cell: (cable) => (
                 <>
-                  {cable.plugs.map((plug, index) => {
-                    const own = inlets.find((inlet) => inlet.id === plug.inletId);
-                    const wrong = own !== undefined && !plugServes(plug.kind, own.kind);
-                    const set = (changes: Partial<RecordedCable['plugs'][number]>) =>
-                      put(cable, {
-                        plugs: cable.plugs.map((other, position) =>
-                          position === index ? { ...other, ...changes } : other,
-                        ),
-                      });
-                    return (
-                      <div key={index} className="plug-row">
-                        <Select
-                          className="cell-input"
-                          aria-label={`Plug ${index + 1} of cable ${cable.label}`}
-                          value={plug.kind}
-                          disabled={locked}
-                          onChange={(picked) => set({ kind: picked })}
-                          options={[...plugKinds.map((kind) => ({ value: kind, label: plugName[kind] }))]}
-                        />
-                        <Select
-                          className="cell-input"
-                          aria-label={`Inlet of plug ${index + 1} of cable ${cable.label}`}
-                          aria-invalid={wrong}
-                          value={plug.inletId ?? ''}
-                          disabled={locked}
-                          onChange={(picked) => set({ inletId: picked === '' ? null : picked })}
-                          options={[
-                            { value: '', label: 'free' },
-                            ...inlets
-                              .filter((inlet) => inlet.id === plug.inletId || !served.has(inlet.id))
-                              .map((inlet) => ({ value: inlet.id, label: inlet.label })),
-                          ]}
-                        />
-                        {wrong && (
-                          <span className="verdict fail" title="This plug does not fit this inlet">
-                            no fit
-                          </span>
-                        )}
-                      </div>
-                    );
-                  })}
+                  {cable.plugs.map((plug, index) => (
+                    <RecordedPlugRow
+                      key={index}
+                      plug={plug}
+                      name={`plug ${index + 1} of cable ${cable.label}`}
+                      inlet={inlets.find(({ id }) => id === plug.inletId) ?? null}
+                      inlets={inlets.filter(({ id }) => id === plug.inletId || !served.has(id))}
+                      harm={harms.get(plug.inletId ?? '') ?? null}
+                      disabled={locked}
+                      onPut={(changed) =>
+                        put(cable, {
+                          plugs: cable.plugs.map((other, position) => (position === index ? changed : other)),
+                        })
+                      }
+                    />
+                  ))}
                   <Button
                     type="link"
                     disabled={locked || cable.plugs.length >= 8}

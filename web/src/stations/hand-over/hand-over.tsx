@@ -150,6 +150,7 @@ const station: Readonly<Record<OpenPointCode, StationId>> = {
   'not-rechecked': 'cables',
   'plan-breach': 'cables',
   'plug-misfit': 'cables',
+  'found-adapter': 'cables',
   'not-recorded': 'cables',
   'take-out-open': 'cables',
   'refit-open': 'cables',

@@ -1,0 +1,133 @@
+import { Button, Checkbox, Select } from 'antd';
+import {
+  foundHarmText,
+  mostFoundLegs,
+  plugKinds,
+  plugName,
+  plugServes,
+  usualPlug,
+  type FoundHarm,
+  type Inlet,
+  type RecordedPlug,
+} from '@fairwatt/core';
+import { FigureField } from '../../controls/fields.tsx';
+import styles from './harness-record.module.css';
+
+const plugOptions = plugKinds.map((kind) => ({ value: kind, label: plugName[kind] }));
+
+/** One plug of a recorded cable: what it is, where it goes, and the adapter that was found between the two. */
+export function RecordedPlugRow({
+  plug,
+  name,
+  inlet,
+  inlets,
+  harm,
+  disabled,
+  onPut,
+}: {
+  readonly plug: RecordedPlug;
+  /** Such as `plug 1 of cable A`. */
+  readonly name: string;
+  readonly inlet: Inlet | null;
+  /** Inlets that it can go to: its own, and those that no plug goes to. */
+  readonly inlets: readonly Inlet[];
+  /** What is wrong with its adapter. */
+  readonly harm: FoundHarm | null;
+  readonly disabled: boolean;
+  readonly onPut: (plug: RecordedPlug) => void;
+}) {
+  const { through } = plug;
+  const wrong = inlet !== null && through === undefined && !plugServes(plug.kind, inlet.kind);
+  return (
+    <>
+      <div className="plug-row">
+        <Select
+          className="cell-input"
+          aria-label={`Kind of ${name}`}
+          value={plug.kind}
+          disabled={disabled}
+          onChange={(kind) => onPut({ ...plug, kind })}
+          options={plugOptions}
+        />
+        <Select
+          className="cell-input"
+          aria-label={`Inlet of ${name}`}
+          aria-invalid={wrong}
+          value={plug.inletId ?? ''}
+          disabled={disabled}
+          onChange={(picked) =>
+            // What hangs free has no adapter to an inlet.
+            onPut(picked === '' ? { kind: plug.kind, inletId: null } : { ...plug, inletId: picked })
+          }
+          options={[{ value: '', label: 'free' }, ...inlets.map(({ id, label }) => ({ value: id, label }))]}
+        />
+        {wrong && (
+          <span className="verdict fail" title="This plug does not fit this inlet">
+            no fit
+          </span>
+        )}
+        {inlet !== null && through === undefined && (
+          <Button
+            type="link"
+            className={styles.adapter ?? ''}
+            disabled={disabled}
+            aria-label={`An adapter was found at ${name}`}
+            onClick={() => onPut({ ...plug, through: { gives: usualPlug[inlet.kind], legs: 1, moulded: false } })}
+          >
+            adapter
+          </Button>
+        )}
+      </div>
+      {through !== undefined && (
+        <fieldset className={styles.through} aria-label={`Adapter at ${name}`}>
+          <Select
+            className="cell-input"
+            aria-label={`What the adapter at ${name} becomes`}
+            value={through.gives}
+            disabled={disabled}
+            onChange={(gives) => onPut({ ...plug, through: { ...through, gives } })}
+            options={plugOptions}
+          />
+          <span>
+            by{' '}
+            <FigureField
+              bare
+              label={`Cables into the adapter at ${name}`}
+              value={through.legs}
+              least={1}
+              most={mostFoundLegs}
+              whole
+              disabled={disabled}
+              onChange={(legs) => {
+                if (legs !== null) onPut({ ...plug, through: { ...through, legs } });
+              }}
+            />{' '}
+            {through.legs === 1 ? 'cable' : 'cables'}
+          </span>
+          <Checkbox
+            checked={through.moulded}
+            disabled={disabled}
+            onChange={(event) => onPut({ ...plug, through: { ...through, moulded: event.target.checked } })}
+          >
+            moulded
+          </Checkbox>
+          <Button
+            type="link"
+            disabled={disabled}
+            aria-label={`No adapter at ${name}`}
+            onClick={() => onPut({ kind: plug.kind, inletId: plug.inletId })}
+          >
+            none
+          </Button>
+          {harm === null ? (
+            <span className="quiet">may stay, as far as it can be told from outside</span>
+          ) : (
+            <span className="verdict fail" role="status">
+              {foundHarmText(harm)}
+            </span>
+          )}
+        </fieldset>
+      )}
+    </>
+  );
+}
