@@ -21,7 +21,11 @@ interface Line<T> {
   readonly key: string | number;
   readonly row: T;
   readonly index: number;
+  readonly drawnFrom: string | undefined;
 }
+
+const isOther = <T,>(line: Line<T>, before: Line<T>): boolean =>
+  line.row !== before.row || line.index !== before.index || line.drawnFrom !== before.drawnFrom;
 
 /** A table as this bench reads it: flat, every row in sight, and on a narrow screen scrolled inside its own frame. */
 export function Sheet<T>({
@@ -33,6 +37,7 @@ export function Sheet<T>({
   opened,
   empty = 'Nothing here yet.',
   className = '',
+  drawnFrom,
 }: {
   readonly label?: string;
   readonly rows: readonly T[];
@@ -45,8 +50,13 @@ export function Sheet<T>({
   /** What stands there where no row is. */
   readonly empty?: string;
   readonly className?: string;
+  /**
+   * What cells are drawn from beside their own row. Where it is said, a cell is drawn anew only when its row or this has
+   * changed, so that typing in a long table draws one line; its handlers then have to be steady ones.
+   */
+  readonly drawnFrom?: string;
 }) {
-  const lines = rows.map((row, index) => ({ key: rowKey(row, index), row, index }));
+  const lines = rows.map((row, index) => ({ key: rowKey(row, index), row, index, drawnFrom }));
   const columns = wanted.filter((column) => column !== false);
   const wide = Grid.useBreakpoint().lg === true;
   return (
@@ -71,6 +81,7 @@ export function Sheet<T>({
             })}
         columns={columns.map((column, position) => ({
           key: position,
+          ...(drawnFrom === undefined ? {} : { shouldCellUpdate: isOther<T> }),
           title: column.head,
           ...(column.className === undefined ? {} : { className: column.className }),
           ...(column.width === undefined ? {} : { width: column.width }),

@@ -2,10 +2,11 @@ import { useEffect, useState } from 'react';
 import { Button, Input } from 'antd';
 import { foundHarms, likelyHarness, partsAt, presentModel, type RecordedCable } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
+import { useSteady } from '../../controls/use-steady.ts';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Sheet } from '../../controls/sheet.tsx';
-import { RecordedPlugRow } from './recorded-plug.tsx';
+import { RecordedPlugs } from './recorded-plug.tsx';
 import { RecordByDrawing } from './record-by-drawing.tsx';
 import { SocketField } from './socket-field.tsx';
 import styles from './harness-record.module.css';
@@ -20,11 +21,16 @@ export function HarnessRecord() {
   const socketTwice = (cable: RecordedCable) =>
     cable.socketLabel.trim() !== '' &&
     job.cables.some((other) => other !== cable && other.socketLabel.trim() === cable.socketLabel.trim());
-  const put = (cable: RecordedCable, changes: Partial<RecordedCable>) => {
-    // Whoever changes it has looked at it.
-    const { version, ...rest } = { ...cable, likely: undefined, ...changes };
+  const put = useSteady((cable: RecordedCable, changes: Partial<RecordedCable>) => {
+    // What was typed meanwhile elsewhere in its line is kept. Whoever changes it has looked at it.
+    const now = job.cables.find(({ id }) => id === cable.id) ?? cable;
+    const { version, ...rest } = { ...now, likely: undefined, ...changes };
     act({ kind: 'put-cable', cable: rest, basedOn: version });
-  };
+  });
+  const drop = useSteady((cable: RecordedCable) => {
+    if (act({ kind: 'drop-cable', cableId: cable.id, basedOn: cable.version }) === null)
+      offerUndo(`Cable ${cable.label} is taken out.`);
+  });
   const likely = job.cables.filter((cable) => cable.likely === true);
   // Whoever says of one cable that it is so goes on to the next that nobody looked at.
   const [looked, setLooked] = useState(0);
@@ -67,6 +73,14 @@ export function HarnessRecord() {
           label="Recorded cables"
           rows={job.cables}
           rowKey={(cable) => cable.id}
+          drawnFrom={JSON.stringify([
+            locked,
+            kit?.sockets,
+            inlets.map(({ id, label, kind }) => [id, label, kind]),
+            [...served],
+            [...harms],
+            job.cables.map(socketTwice),
+          ])}
           rowProps={(cable) => ({ className: cable.likely === true ? (styles.unseen ?? '') : '' })}
           columns={[
             {
@@ -108,44 +122,14 @@ export function HarnessRecord() {
             {
               head: 'Plugs, first at the supply',
               cell: (cable) => (
-                <>
-                  {cable.plugs.map((plug, index) => (
-                    <RecordedPlugRow
-                      key={index}
-                      plug={plug}
-                      name={`plug ${index + 1} of cable ${cable.label}`}
-                      inlet={inlets.find(({ id }) => id === plug.inletId) ?? null}
-                      inlets={inlets.filter(({ id }) => id === plug.inletId || !served.has(id))}
-                      harm={harms.get(plug.inletId ?? '') ?? null}
-                      disabled={locked}
-                      onPut={(changed) =>
-                        put(cable, {
-                          plugs: cable.plugs.map((other, position) => (position === index ? changed : other)),
-                        })
-                      }
-                    />
-                  ))}
-                  <Button
-                    type="link"
-                    disabled={locked || cable.plugs.length >= 8}
-                    onClick={() =>
-                      put(cable, {
-                        plugs: [...cable.plugs, { kind: cable.plugs.at(-1)?.kind ?? 'sata', inletId: null }],
-                      })
-                    }
-                  >
-                    one more plug
-                  </Button>
-                  {cable.plugs.length > 1 && (
-                    <Button
-                      type="link"
-                      disabled={locked}
-                      onClick={() => put(cable, { plugs: cable.plugs.slice(0, -1) })}
-                    >
-                      one fewer
-                    </Button>
-                  )}
-                </>
+                <RecordedPlugs
+                  cable={cable}
+                  inlets={inlets}
+                  served={served}
+                  harms={harms}
+                  disabled={locked}
+                  onPut={(plugs) => put(cable, { plugs })}
+                />
               ),
             },
             {
@@ -190,7 +174,7 @@ export function HarnessRecord() {
                       aria-label={`Cable ${cable.label} is so`}
                       onClick={() => {
                         put(cable, {});
-                        setLooked(looked + 1);
+                        setLooked((count) => count + 1);
                       }}
                     >
                       it is so
@@ -200,10 +184,7 @@ export function HarnessRecord() {
                     type="link"
                     disabled={locked}
                     aria-label={`Take out cable ${cable.label}`}
-                    onClick={() => {
-                      if (act({ kind: 'drop-cable', cableId: cable.id, basedOn: cable.version }) === null)
-                        offerUndo(`Cable ${cable.label} is taken out.`);
-                    }}
+                    onClick={() => drop(cable)}
                   >
                     take out
                   </Button>

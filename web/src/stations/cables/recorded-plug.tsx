@@ -8,6 +8,7 @@ import {
   usualPlug,
   type FoundHarm,
   type Inlet,
+  type RecordedCable,
   type RecordedPlug,
 } from '@fairwatt/core';
 import { FigureField } from '../../controls/fields.tsx';
@@ -16,7 +17,7 @@ import styles from './harness-record.module.css';
 const plugOptions = plugKinds.map((kind) => ({ value: kind, label: plugName[kind] }));
 
 /** One plug of a recorded cable: what it is, where it goes, and the adapter that was found between the two. */
-export function RecordedPlugRow({
+function RecordedPlugRow({
   plug,
   name,
   inlet,
@@ -127,6 +128,53 @@ export function RecordedPlugRow({
             </span>
           )}
         </fieldset>
+      )}
+    </>
+  );
+}
+
+/** The plugs of a recorded cable, and one more or one fewer. */
+export function RecordedPlugs({
+  cable: { plugs, label },
+  inlets,
+  served,
+  harms,
+  disabled,
+  onPut,
+}: {
+  readonly cable: RecordedCable;
+  readonly inlets: readonly Inlet[];
+  /** Inlets that a recorded plug goes to. */
+  readonly served: ReadonlySet<string>;
+  readonly harms: ReadonlyMap<string, FoundHarm>;
+  readonly disabled: boolean;
+  readonly onPut: (plugs: readonly RecordedPlug[]) => void;
+}) {
+  return (
+    <>
+      {plugs.map((plug, index) => (
+        <RecordedPlugRow
+          key={index}
+          plug={plug}
+          name={`plug ${index + 1} of cable ${label}`}
+          inlet={inlets.find(({ id }) => id === plug.inletId) ?? null}
+          inlets={inlets.filter(({ id }) => id === plug.inletId || !served.has(id))}
+          harm={harms.get(plug.inletId ?? '') ?? null}
+          disabled={disabled}
+          onPut={(changed) => onPut(plugs.map((other, position) => (position === index ? changed : other)))}
+        />
+      ))}
+      <Button
+        type="link"
+        disabled={disabled || plugs.length >= 8}
+        onClick={() => onPut([...plugs, { kind: plugs.at(-1)?.kind ?? 'sata', inletId: null }])}
+      >
+        one more plug
+      </Button>
+      {plugs.length > 1 && (
+        <Button type="link" disabled={disabled} onClick={() => onPut(plugs.slice(0, -1))}>
+          one fewer
+        </Button>
       )}
     </>
   );

@@ -8,6 +8,7 @@ import { PartSearch } from './part-search.tsx';
 import { PartDetails } from './part-details.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import { Empty } from '../../controls/empty.tsx';
+import { useSteady } from '../../controls/use-steady.ts';
 import { useDesk } from '../../job/job-context.ts';
 
 const notEmpty = (value: string) => (value.trim() === '' ? 'give it a name' : null);
@@ -75,6 +76,9 @@ function PartSheet({
   readonly onDrop: (part: JobPart) => void;
 }) {
   const { job } = useDesk();
+  const put = useSteady(onPut);
+  const addAlike = useSteady(onAddAlike);
+  const drop = useSteady(onDrop);
   const [open, setOpen] = useState<string | null>(null);
   // The range follows from what it was when the field was entered, so that a figure on the way leaves no trace.
   const base = useRef<{ readonly id: string; readonly figures: JobPart['figures'] } | null>(null);
@@ -83,13 +87,14 @@ function PartSheet({
   };
   const change = (part: JobPart, changes: Partial<JobPart['figures']>) => {
     const before = base.current?.id === part.id ? base.current.figures : part.figures;
-    onPut(part, { figures: withFigures(before, changes) });
+    put(part, { figures: withFigures(before, changes) });
   };
   return (
     <Sheet
       label="Parts"
       rows={job.parts}
       rowKey={(part) => part.id}
+      drawnFrom={`${locked} ${open}`}
       rowProps={(part) => ({
         onFocus: () => entered(part),
         className: part.change === 'removed' || part.change === 'replaced' ? 'leaving' : '',
@@ -105,7 +110,7 @@ function PartSheet({
               disabled={locked}
               maxLength={80}
               onChange={(event) => {
-                if (notEmpty(event.target.value) === null) onPut(part, { name: event.target.value });
+                if (notEmpty(event.target.value) === null) put(part, { name: event.target.value });
               }}
             />
           ),
@@ -115,7 +120,7 @@ function PartSheet({
           width: 62,
           cell: (part) =>
             part.inlets.length > 0 ? (
-              <CountOfOne part={part} locked={locked} onMore={(more) => onAddAlike(part, more)} />
+              <CountOfOne part={part} locked={locked} onMore={(more) => addAlike(part, more)} />
             ) : (
               <FigureField
                 bare
@@ -126,7 +131,7 @@ function PartSheet({
                 whole
                 disabled={locked}
                 onChange={(quantity) => {
-                  if (quantity !== null) onPut(part, { quantity });
+                  if (quantity !== null) put(part, { quantity });
                 }}
               />
             ),
@@ -174,7 +179,7 @@ function PartSheet({
               value={part.change}
               disabled={locked}
               options={partChanges.map((value) => ({ value, label: changeText[value] }))}
-              onChange={(value) => onPut(part, { change: value })}
+              onChange={(value) => put(part, { change: value })}
             />
           ),
         },
@@ -195,7 +200,7 @@ function PartSheet({
               >
                 more
               </Button>
-              <Button type="link" disabled={locked} aria-label={`Take out ${part.name}`} onClick={() => onDrop(part)}>
+              <Button type="link" disabled={locked} aria-label={`Take out ${part.name}`} onClick={() => drop(part)}>
                 take out
               </Button>
             </>
@@ -209,7 +214,7 @@ function PartSheet({
               part={part}
               locked={locked}
               onChange={(changes) => change(part, changes)}
-              onPut={(changes) => onPut(part, changes)}
+              onPut={(changes) => put(part, changes)}
             />
           </div>
         )
