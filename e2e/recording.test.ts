@@ -173,12 +173,12 @@ describe('a harness recorded by pointing', () => {
     await seeText(page, 'no fit', '.plug-row');
     await (await page.waitForSelector('[aria-label="An adapter was found at plug 1 of cable A"]'))!.click();
     await seeText(page, 'never: it feeds one purpose from another');
-    await fill(page, 'Cables into the adapter at plug 1 of cable A', '2');
+    await choose(page, 'Cables into the adapter at plug 1 of cable A', 'by 2 cables');
     await saved(page);
     expect((await jobOf(own)).cables[0]?.plugs).toEqual([
       { kind: 'peripheral-4', inletId: 'stays-2-1', through: { gives: 'card-6+2', legs: 2, moulded: false } },
     ]);
-    await fill(page, 'Cables into the adapter at plug 1 of cable A', '1');
+    await choose(page, 'Cables into the adapter at plug 1 of cable A', 'by one cable');
     await choose(page, 'Kind of plug 1 of cable A', '8-pin card');
     await seeText(page, 'may stay, as far as it can be told from outside');
     await page.click('[aria-label="No adapter at plug 1 of cable A"]');

@@ -27,10 +27,10 @@ const colours: Record<DrawnState, string> = {
   unplugged: 'var(--action)',
 };
 /** What the states are called where they are not those of seating. */
-export type DrawnWords = Readonly<Record<'seated' | 'to-seat' | 'open', string>>;
+export type DrawnWords = Readonly<Record<'seated' | 'to-seat' | 'open' | 'wrong', string>>;
 const wordOf = (row: InletRow, state: DrawnState, words: Partial<DrawnWords>) => {
   if (state === 'unplugged') return 'unplugged, to seat';
-  return (state === 'wrong' || state === 'stays' ? undefined : words[state]) ?? stateWordText[row.state];
+  return (state === 'stays' ? undefined : words[state]) ?? stateWordText[row.state];
 };
 const width = 820;
 const panelRight = 196;

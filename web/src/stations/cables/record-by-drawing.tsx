@@ -8,7 +8,7 @@ import { CopyHarness } from './copy-harness.tsx';
 import { usePointing, type Pointing } from './use-pointing.ts';
 import styles from './record-by-drawing.module.css';
 
-const words = { seated: 'recorded', 'to-seat': 'likely', open: 'not recorded' } as const;
+const words = { seated: 'recorded', 'to-seat': 'likely', open: 'not recorded', wrong: 'adapter stays out' } as const;
 
 /**
  * The harness recorded by pointing: a socket, then each inlet that its cable goes to; an inlet without a socket is

@@ -11,10 +11,14 @@ import {
   type RecordedCable,
   type RecordedPlug,
 } from '@fairwatt/core';
-import { FigureField } from '../../controls/fields.tsx';
 import styles from './harness-record.module.css';
 
 const plugOptions = plugKinds.map((kind) => ({ value: kind, label: plugName[kind] }));
+
+const legOptions = Array.from({ length: mostFoundLegs }, (_, index) => ({
+  value: index + 1,
+  label: index === 0 ? 'by one cable' : `by ${index + 1} cables`,
+}));
 
 /** One plug of a recorded cable: what it is, where it goes, and the adapter that was found between the two. */
 function RecordedPlugRow({
@@ -89,22 +93,14 @@ function RecordedPlugRow({
             onChange={(gives) => onPut({ ...plug, through: { ...through, gives } })}
             options={plugOptions}
           />
-          <span>
-            by{' '}
-            <FigureField
-              bare
-              label={`Cables into the adapter at ${name}`}
-              value={through.legs}
-              least={1}
-              most={mostFoundLegs}
-              whole
-              disabled={disabled}
-              onChange={(legs) => {
-                if (legs !== null) onPut({ ...plug, through: { ...through, legs } });
-              }}
-            />{' '}
-            {through.legs === 1 ? 'cable' : 'cables'}
-          </span>
+          <Select
+            className="cell-input"
+            aria-label={`Cables into the adapter at ${name}`}
+            value={through.legs}
+            disabled={disabled}
+            onChange={(legs) => onPut({ ...plug, through: { ...through, legs } })}
+            options={legOptions}
+          />
           <Checkbox
             checked={through.moulded}
             disabled={disabled}

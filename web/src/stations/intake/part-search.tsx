@@ -117,7 +117,7 @@ export function PartSearch({
         placeholder="4x hard drive, + card, a client, or pick a class"
         showSearch={{ filterOption: false, searchValue: typed, onSearch: setTyped }}
         notFoundContent={nothingText(sought)}
-        listHeight={420}
+        listHeight={300}
         disabled={locked}
         onChange={(picked) => {
           if (picked !== null) pick(picked);
