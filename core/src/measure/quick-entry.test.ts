@@ -34,6 +34,88 @@ describe('quick entry', () => {
     expect(flat(text)).toEqual(expected);
     expect(parseQuickEntry(text).problems).toEqual([]);
   });
+  it.each([
+    [
+      '12: 11.92, 5: 5,03 / 3.3 3.31',
+      [
+        ['+12', 11.92, null],
+        ['+5', 5.03, null],
+        ['+3.3', 3.31, null],
+      ],
+    ],
+    ['the 12 volt rail reads 11.92', [['+12', 11.92, null]]],
+    ['5v sb 4.9 off', [['+5sb', 4.9, 'off-load']]],
+    [
+      '5 5 sb 5.02',
+      [
+        ['+5', 5, null],
+        ['+5sb', 5.02, null],
+      ],
+    ],
+    ['minus 12 −11.8', [['-12', -11.8, null]]],
+    ['power good 0.35 s', [['power-good', 350, null]]],
+    ['hold up 18 ms', [['hold-up', 18, null]]],
+    ['12 11920 mv', [['+12', 11.92, null]]],
+    ['12 80mv', [['+12', 0.08, null]]],
+    ['ripple on 12 80mv', [['ripple +12', 80, null]]],
+    ['5 ripple 0.04 v', [['ripple +5', 40, null]]],
+    ['12 under load 11.4', [['+12', 11.4, 'work']]],
+    [
+      '12 11.92, idle; 12 11.4, work',
+      [
+        ['+12', 11.92, 'idle'],
+        ['+12', 11.4, 'work'],
+      ],
+    ],
+    [
+      'idle 12 12.1 5 5.05 work 310 w 12 11.8',
+      [
+        ['+12', 12.1, 'idle'],
+        ['+5', 5.05, 'idle'],
+        ['+12', 11.8, 'work'],
+      ],
+    ],
+  ])('as people write: %s', (text, expected) => {
+    expect(flat(text)).toEqual(expected);
+    expect(parseQuickEntry(text).problems).toEqual([]);
+  });
+  it('keeps no figure in a unit that such a thing is not read in, nor of a pin that is none of these', () => {
+    for (const [line, word] of [
+      ['12 350ms', '350ms'],
+      ['pg 5v', '5v'],
+      ['hold 18mv', '18mv'],
+    ] as const) {
+      const { readings, problems } = parseQuickEntry(line);
+      expect([line, readings, problems[0]]).toMatchObject([line, [], { code: 'not-a-figure', word }]);
+    }
+    expect(parseQuickEntry('ps on 0.1')).toEqual({
+      readings: [],
+      problems: [
+        { code: 'unknown-word', word: 'ps-on' },
+        { code: 'missing-rail', word: '0.1' },
+      ],
+    });
+  });
+  it('means the same whether conditions and loads are said before or behind', () => {
+    const condition = fc.constantFrom('off', 'idle', 'work');
+    const reading = fc.tuple(fc.constantFrom('12', '5', '3.3', '-12', 'sb'), fc.integer({ min: 1, max: 13 }));
+    const block = fc.record({
+      condition,
+      load: fc.option(fc.integer({ min: 1, max: 900 })),
+      readings: fc.array(reading, { minLength: 1, maxLength: 4 }),
+    });
+    fc.assert(
+      fc.property(fc.array(block, { minLength: 1, maxLength: 4 }), (blocks) => {
+        const words = ({ load, readings }: (typeof blocks)[number]) => ({
+          load: load === null ? '' : `${load}w`,
+          figures: readings.map(([rail, volts]) => `${rail} ${volts}`).join(' '),
+        });
+        const before = blocks.map((one) => `${one.condition} ${words(one).load} ${words(one).figures}`).join(' ');
+        const behind = blocks.map((one) => `${words(one).figures} ${one.condition} ${words(one).load}`).join(' ');
+        expect(parseQuickEntry(before)).toEqual(parseQuickEntry(behind));
+      }),
+    );
+  });
   it('takes the load in the same line: watts for what has none yet, amps for the rail read last', () => {
     const loads = (text: string) =>
       parseQuickEntry(text).readings.map((reading) => [reading.condition, reading.loadWatts, reading.loadAmps]);
@@ -45,6 +127,11 @@ describe('quick entry', () => {
     expect(loads('12 11.4 18a 5 5.02 6a')).toEqual([
       [null, null, 18],
       [null, null, 6],
+    ]);
+    // A load at work is none of what was read at idle.
+    expect(loads('12 12.1 idle 12 11.4 work 310w')).toEqual([
+      ['idle', null, null],
+      ['work', 310, null],
     ]);
     expect(parseQuickEntry('310w').problems).toEqual([{ code: 'unknown-word', word: '310w' }]);
     expect(parseQuickEntry('12 11.9 9000w').problems).toEqual([{ code: 'load-too-large', word: '9000w' }]);

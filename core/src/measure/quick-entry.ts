@@ -105,7 +105,10 @@ const conditionWords: Readonly<Record<string, Condition>> = {
   work: 'work',
   load: 'work',
   busy: 'work',
+  loaded: 'work',
 };
+/** Words that say nothing of their own: `the 12 volt rail reads 11.92`. */
+const fillers = new Set(['v', 'volt', 'volts', 'at', 'the', 'rail', 'is', 'was', 'reads', 'read', 'under', 'and']);
 
 /** A load as it is said, `310w` or `18,5a`; what the form and the record take at most. */
 const loadPattern = /^(\d+(?:[.,]\d+)?)(w|a)$/;
@@ -115,6 +118,65 @@ const mostLoad = { w: 5000, a: 400 } as const;
 export function parseFigure(text: string): number | null {
   const match = /^([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+))\s*(?:v|mv|ms)?$/i.exec(text.trim());
   return match === null ? null : Number(match[1]!.replace(',', '.'));
+}
+
+/**
+ * A figure as it was said of a subject, in its unit: volts of a rail, millivolts of ripple, milliseconds of a time. A
+ * unit that was said counts: `11920mv` of a rail is 11.92 V, `0.35s` of a time 350 ms. Null where it is no figure, or
+ * one in a unit that such a thing is not read in.
+ */
+function figureOf(subject: Subject, word: string): number | null {
+  const match = /^([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+))(v|mv|ms|s)?$/.exec(word);
+  if (match === null) return null;
+  const figure = Number(match[1]!.replace(',', '.'));
+  const own = isTime(subject) ? 'ms' : isRail(subject) ? 'v' : 'mv';
+  const unit = match[2] ?? own;
+  if (unit === own) return figure;
+  // Rounded to what a meter shows: 0.35 s is 350 ms and nothing beside it.
+  const scaled = (factor: number) => Number((figure * factor).toPrecision(12));
+  if (unit === 'mv' && own === 'v') return scaled(1 / 1000);
+  return (unit === 'v' && own === 'mv') || (unit === 's' && own === 'ms') ? scaled(1000) : null;
+}
+
+/** Signs between words are none, what belongs together is one word, and a figure has its unit with it. */
+const wordsOf = (text: string): string[] =>
+  text
+    .toLowerCase()
+    .replace(/[−–]/g, '-')
+    .replace(/[:=;|]|,(?=\s|$)|(?<=^|\s)\/(?=\s|$)/g, ' ')
+    .replace(/\bminus\s+(?=\d)/g, '-')
+    .replace(/\b(?:power\s+good|pwr\s+ok)\b/g, 'pg')
+    .replace(/\bhold\s+up\b/g, 'hold-up')
+    // The pin, which is none of what is read here, and not the time of switching on.
+    .replace(/\bps[\s_]on\b/g, 'ps-on')
+    .replace(/\bripple\s+(?:on\s+)?\+?(-?12|5|3[.,]3|sb)v?(?=\s|$)/g, 'r$1')
+    .replace(/(?<=\d)\s+(mv|ms|v|w|a|s)(?![\w-])/g, '$1')
+    .replace(/(?<=\d)\s*(?:watts?)(?![\w-])/g, 'w')
+    .replace(/(?<=\d)\s*(?:amps?)(?![\w-])/g, 'a')
+    .split(/\s+/)
+    .filter((word) => word !== '' && !fillers.has(word));
+
+/**
+ * A line that begins with a condition says it first all through: `idle 12 12.1 work 12 11.4`. The conditions go behind
+ * what they hold for, where they stand otherwise, and so do loads that stand right behind them.
+ */
+function conditionsBehind(words: readonly string[]): readonly string[] {
+  if (conditionWords[words[0] ?? ''] === undefined) return words;
+  const behind: string[] = [];
+  let first: string[] = [];
+  let fresh = true;
+  for (const word of words) {
+    if (conditionWords[word] !== undefined) {
+      behind.push(...first);
+      first = [word];
+      fresh = true;
+    } else if (fresh && loadPattern.test(word)) first.push(word);
+    else {
+      fresh = false;
+      behind.push(word);
+    }
+  }
+  return [...behind, ...first];
 }
 
 /**
@@ -157,20 +219,18 @@ export function doubtOf(subject: Subject, figure: number): Doubt | null {
 
 /**
  * Reads a line such as `12 11.92`, `12v 11,92 work`, `5 HH`, `pg 370`, `-12 -11.6`, or several at once.
- * A condition word holds for the readings before it that have none yet, and so does the load in watts (`310w`); amps
- * (`18a`) are those of the rail read last.
+ * A condition word holds for the readings before it that have none yet, and so does the load in watts (`310w`), within one state; amps
+ * (`18a`) are those of the rail read last. A line that begins with a condition says conditions first all through.
  * @param missing rails that the supply does not have: a reading there is asked about, unless it says "absent"
  */
 export function parseQuickEntry(text: string, missing: readonly RailName[] = []): QuickEntry {
-  const words = text
-    .toLowerCase()
-    .replace(/=/g, ' ')
-    .split(/[\s;]+/)
-    .filter((word) => word !== '' && word !== 'v' && word !== 'mv' && word !== 'ms' && word !== 'at');
+  const words = conditionsBehind(wordsOf(text));
   const readings: QuickReading[] = [];
   const problems: QuickProblem[] = [];
   let subject: Subject | null = null;
   let historic = false;
+  /** A condition between a rail and its figure: `12 under load 11.4`. */
+  let said: Condition | null = null;
   /** The reading before this word was no figure: what is said of it belongs to nothing. */
   let failed = false;
   for (const word of words) {
@@ -197,7 +257,12 @@ export function parseQuickEntry(text: string, missing: readonly RailName[] = [])
         if (size > mostLoad[unit]) problems.push({ code: 'load-too-large', word });
         else if (unit === 'a') readings[readings.length - 1] = { ...readings.at(-1)!, loadAmps: size };
         else
-          for (let i = readings.length - 1; i >= 0 && readings[i]!.loadWatts === null; i -= 1)
+          // Of what was read in the same state: a load at work says nothing of what was read at idle.
+          for (
+            let i = readings.length - 1, { condition: state } = readings[i]!;
+            i >= 0 && readings[i]!.loadWatts === null && readings[i]!.condition === state;
+            i -= 1
+          )
             readings[i] = { ...readings[i]!, loadWatts: size };
         continue;
       }
@@ -207,15 +272,28 @@ export function parseQuickEntry(text: string, missing: readonly RailName[] = [])
       else problems.push(parseFigure(word) === null ? { code: 'unknown-word', word } : { code: 'missing-rail', word });
       continue;
     }
+    if (subject === '+5' && /^v?sb$|^standby$/.test(word)) {
+      subject = '+5sb';
+      continue;
+    }
+    if (word === 'ripple' && isRail(subject)) {
+      subject = `ripple ${subject}`;
+      continue;
+    }
+    const between = conditionWords[word];
+    if (between !== undefined) {
+      said = between;
+      continue;
+    }
     const code = codeWords[word];
-    const figure = parseFigure(word);
+    const figure = figureOf(subject, word);
     const lacking: Doubt | null =
       missing.some((rail) => rail === subject) && code !== 'absent' ? { code: 'no-such-rail' } : null;
     if (code !== undefined)
       readings.push({
         subject,
         value: { kind: 'code', code },
-        condition: null,
+        condition: said,
         loadWatts: null,
         loadAmps: null,
         doubt: lacking,
@@ -224,7 +302,7 @@ export function parseQuickEntry(text: string, missing: readonly RailName[] = [])
       readings.push({
         subject,
         value: { kind: 'figure', figure },
-        condition: null,
+        condition: said,
         loadWatts: null,
         loadAmps: null,
         doubt: doubtOf(subject, figure) ?? lacking,
@@ -232,6 +310,7 @@ export function parseQuickEntry(text: string, missing: readonly RailName[] = [])
     else problems.push({ code: 'not-a-figure', subject, word });
     failed = code === undefined && figure === null;
     subject = null;
+    said = null;
   }
   if (subject !== null) problems.push({ code: 'missing-value', subject });
   return { readings, problems };
