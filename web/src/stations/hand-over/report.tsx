@@ -198,7 +198,7 @@ export function Report() {
             {job.sheet.serial === '' ? '' : `, ${job.sheet.serial}`}
           </div>
         </div>
-        <div style={{ textAlign: 'right' }}>
+        <div style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
           <span className="fig" style={{ fontSize: 20 }}>
             {job.code}
           </span>
