@@ -44,7 +44,7 @@ const saidBy = (found: RegExpExecArray): string[] =>
   Object.entries(found.groups ?? {}).flatMap(([name, said]) =>
     (said as string | undefined) === undefined ? [] : [name],
   );
-const betweenWords = /(?<!\w)(?:an?|the|of|tdp)(?!\w)|[()\-\s]/gi;
+const betweenWords = /(?<!\w)(?:an?|the|of|tdp)(?!\w)|[():/\-\s]/gi;
 /** A card's plugs, such as `3x8` or `two 8-pin`. */
 const plugPattern =
   /(?<![\w.,])(?:(?:\d\s*[x×]|one|two|three)\s*)?(?:(?:\d|12)\s*\+\s*)?(?:2|4|6|8|16)(?:[ -]?pins?)?(?![\w.,]|\s*(?:[x×]|w|watts?|[tgm]b|mm)(?!\w))/i;

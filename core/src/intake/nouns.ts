@@ -13,7 +13,7 @@ export interface Noun {
 const counts = '\\d{1,2}|one|dual|twin|two|three|four|five|six|seven|eight|nine|ten|twelve';
 // `2 1 TB` of something: a size stands between how many and what.
 const size = '(?:\\d{1,4}(?:[.,]\\d)?[ -]?(?:tb|gb|mm)[ -])?';
-const times = `(?:(?<!\\+\\s*|[/.,-])(?<count>${counts})(?:\\s*[x×]\\s*|\\s+)${size})?`;
+const times = `(?:(?<!\\d\\s*\\+\\s*|[/.,-])(?<count>${counts})(?:\\s*[x×]\\s*|\\s+)${size})?`;
 const inches = (figure: string) => `${figure}(?:\\s*"|[ -]?in(?:ch(?:es)?)?)?`;
 
 const numbers: Readonly<Record<string, number>> = {
@@ -53,7 +53,7 @@ export const nouns: readonly Noun[] = [
   noun('board', "(?<age>old |maker(?:'s|-built)?(?: own)? )?(?:main ?|mother ?)?board|mobo", classesOf('board')),
   noun(
     'processor',
-    `${times}(?<old>old )?(?:(?<cores>\\d{1,3}|dual|quad|hexa?|six|octa|eight|twelve|sixteen)[ -]?cores?` +
+    `${times}(?<old>old )?(?:(?<cores>\\d{1,3}|dual|quad|hexa?|six|octa|eight|twelve|sixteen)(?:[ -]?cores?|c(?=\\/\\d))` +
       `(?: (?:processors?|[ac]pus?))?|(?:processors?|[ac]pus?))`,
     classesOf('processor'),
   ),
@@ -69,6 +69,16 @@ export const nouns: readonly Noun[] = [
     'card',
     `${times}(?:(?:\\d|single|dual|twin|two|triple|three)[ -]fan )?(?:graphics |video |display )?(?:cards?|gpus?)`,
     classesOf('card'),
+  ),
+  noun(
+    'memory',
+    `(?<sticks>${counts}) (?:modules?|sticks?) of (?<age>new(?:er)? |old(?:er)? )?(?:memory|ram)`,
+    classesOf('memory'),
+  ),
+  noun(
+    'memory',
+    `${times}(?:\\d{1,3}\\s*gi?b\\s*)?(?:\\(?(?<modules>\\d{1,2})\\s*[x×]\\s*\\d{1,3}(?:\\s*gi?b)?\\)?\\s*)?(?<age>ddr[2-5])`,
+    classesOf('memory'),
   ),
   noun('card-agp', `${times}(?:old )?(?:graphics )?cards? (?:with |on )?(?:a )?drive plugs?`),
   noun('capture', `${times}(?:capture|sound|audio|tv) cards?`),
@@ -88,7 +98,7 @@ export const nouns: readonly Noun[] = [
   noun('drive-35', `${times}${inches('3\\.5')} (?:drives?|disks?)`),
   noun('drive-25', `${times}(?:${inches('2\\.5')}|laptop) (?:hard )?(?:drives?|disks?|hdds?)`),
   noun('drive-old', `${times}(?:old (?:hard )?(?:drives?|disks?)|(?:ide|pata) (?:hard )?(?:drives?|disks?))`),
-  noun('drive', `${times}(?:drives?|disks?)`, ['drive-35', 'drive-25', 'drive-flat', 'drive-35-board']),
+  noun('drive', `${times}(?:sata )?(?:drives?|disks?)`, ['drive-35', 'drive-25', 'drive-flat', 'drive-35-board']),
   noun(
     'optical',
     `${times}(?:optical(?: drives?)?|(?:dvd|blu-?ray)(?:[ -](?:drives?|writers?|burners?))?|cd (?:drives?|writers?|burners?))`,
@@ -99,7 +109,7 @@ export const nouns: readonly Noun[] = [
   noun(
     'aio',
     '(?:(?<before>120|140|240|280|360|420)(?:\\s*mm)?\\s+)?(?:(?:aio|all-in-one)(?: (?:cooler|liquid cooler))?|' +
-      '(?:liquid|water)[ -](?:cool(?:er|ing))(?: loop)?)(?:\\s+(?<radiator>120|140|240|280|360|420)(?:\\s*mm)?)?' +
+      '(?:liquid|water)[ -](?:cool(?:er|ing|ed))(?: loop)?)(?:\\s+(?<radiator>120|140|240|280|360|420)(?:\\s*mm)?)?' +
       '(?:\\s+(?:with )?(?<fans>\\d) fans?)?',
     ['pump'],
   ),

@@ -14,11 +14,13 @@ export interface SoughtPart {
 
 /** More of one part than this is a slip; a machine's own limit of parts is checked where they are added. */
 const mostSought = 64;
+/** Nobody looks for anything by more letters than this. */
+const mostTyped = 200;
 const before = /^\s*(\+)?\s*(?:(\d{1,3})\s*[x×](?!\d)\s*)?(.*?)(?:\s+[x×]\s*(\d{1,3}))?\s*$/is;
 
 /** Reads what was typed into the field that finds parts. Never throws. */
 export function soughtPart(typed: string, own: readonly OwnName[] = []): SoughtPart {
-  const [, added, first, rest = '', last] = before.exec(typed) ?? [];
+  const [, added, first, rest = '', last] = before.exec(typed.slice(0, mostTyped)) ?? [];
   const count = Number(first ?? last ?? 1);
   const { said } = understand(rest, own);
   const [only] = said;

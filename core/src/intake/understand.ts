@@ -6,6 +6,7 @@ import { detailPattern, wattsPattern } from './figures.ts';
 import { groupOf, matchesIn, piecesOf, wordsOf, type Match } from './matches.ts';
 import { numberOf } from './nouns.ts';
 import { classAt, processorClasses, processorsByCores } from './processor-class.ts';
+import { spanOf, waysOf, withSign, type ClauseText, type Stretch, type Way } from './ways.ts';
 import type { Doubt, Said, SaidPart, SaidTooLittle, Span, Understood } from './said.ts';
 
 /** A part of the shop's own, by its name. */
@@ -28,8 +29,6 @@ function mostOf(classId: string): number {
   if (found?.group === 'processor') return mostProcessors;
   return found?.inlets.length === 0 ? mostCounted : mostWithInlets;
 }
-
-type Way = 'stays' | 'added' | 'removed' | 'replaced';
 
 const fillers = /(?<!\w)(?:an?|the|with|and|of|in|on|its|each|plus)(?!\w)|[&·]/i;
 const timesBehind = /(?<!\w)[x×]\s*(\d{1,2})(?![\w.])|(?<![\w.])(\d{1,2})\s*[x×](?!\s*\w)/i;
@@ -234,43 +233,6 @@ class Reader {
   }
 }
 
-const arrow = /->|→|=>|(?<!\w)(?:becomes|replaced by)(?!\w)/i;
-
-/** A stretch without the blanks around it. */
-const spanOf = (text: string, from: number): Span => ({
-  from: from + text.length - text.trimStart().length,
-  to: from + text.trimEnd().length,
-});
-
-/** The ways of an upgrade: `+ card` comes, `- card` goes, `card -> card` does both. */
-function waysOf(text: string): { readonly from: number; readonly to: number; readonly way: Way }[] {
-  const found = arrow.exec(text);
-  if (found !== null)
-    return [
-      { from: 0, to: found.index, way: 'replaced' },
-      { from: found.index + found[0].length, to: text.length, way: 'added' },
-    ];
-  const sign = /^\s*(?:(\+|add(?:ed)?(?!\w))|([-−–]|(?:remove|take out|without|minus)(?!\w)))\s*/i.exec(text);
-  if (sign === null) return [{ from: 0, to: text.length, way: 'stays' }];
-  return [{ from: sign[0].length, to: text.length, way: sign[1] === undefined ? 'removed' : 'added' }];
-}
-
-/**
- * With the sign or the arrow that it was said with: `- drive` that stays in the line, since it is not clear which one
- * is meant, must not be read as `drive` the next time.
- */
-function withSign(
-  said: Said,
-  clause: { readonly from: number; readonly text: string },
-  way: Way,
-  first: boolean,
-): Said {
-  const found = arrow.exec(clause.text);
-  if (found !== null)
-    return way === 'replaced' ? { ...said, to: Math.max(said.to, clause.from + found.index + found[0].length) } : said;
-  return way === 'stays' || !first ? said : { ...said, from: spanOf(clause.text, clause.from).from };
-}
-
 /** A part of the shop's own, where a clause is its name, with how many and whether the upgrade brings it. */
 function ownIn(text: string, from: number, way: Way, own: readonly OwnName[]): SaidPart | null {
   if (way === 'removed' || way === 'replaced') return null;
@@ -291,7 +253,7 @@ function ownIn(text: string, from: number, way: Way, own: readonly OwnName[]): S
 }
 
 /** Words that only go with figures, such as `two 8-pin plugs`. */
-const figureWords = /(?<!\w)(?:two|three|and|plus|slots?|only|processor|cpu|main)(?!\w)|pins?|plugs?|w(?:atts?)?/gi;
+const figureWords = /(?<!\w)(?:two|three|and|plus|slots?|only|processor|cpu|main|tdp)(?!\w)|pins?|plugs?|w(?:atts?)?/gi;
 const figuresAlone = (text: string): boolean =>
   /\d/.test(text) && /^[\s\d.x×+-]*$/i.test(text.replace(figureWords, ''));
 
@@ -334,6 +296,14 @@ function withAges(said: readonly Said[], line: string): Said[] {
   });
 }
 
+/** Something is to leave for something else that has no name: nobody knows what is meant, and the machine has it still. */
+function namesOnlyWhatLeaves(text: string, ways: readonly Stretch[], own: readonly OwnName[]): boolean {
+  const [gone, come] = (['replaced', 'added'] as const).map((way) => ways.find((one) => one.way === way));
+  if (gone === undefined || come === undefined || text.slice(gone.from, gone.to).trim() === '') return false;
+  const what = text.slice(come.from, come.to);
+  return matchesIn(what).length === 0 && ownIn(what, 0, 'added', own) === null;
+}
+
 /**
  * A machine as people say it: `tower, 8-core 125 W, 2x16 new memory, card 3x8 320 W, 2 m.2, 4 hard drives`. The order
  * is free. What an upgrade brings begins with `+`, what it takes out with `-`, and `drive -> 2 drives` does both.
@@ -345,32 +315,33 @@ export function understand(line: string, own: readonly OwnName[] = []): Understo
   const unknown: Span[] = [];
   const read = line.slice(0, mostLetters);
   if (line.length > mostLetters) unknown.push({ from: mostLetters, to: line.length });
-  for (const clause of clausesOf(read))
-    for (const { from, to, way } of waysOf(clause.text)) {
+  const take = (clause: ClauseText): void => {
+    const ways = waysOf(clause.text);
+    if (namesOnlyWhatLeaves(clause.text, ways, own)) {
+      said.push({ ...spanOf(clause.text, clause.from), kind: 'ask', ask: 'instead' });
+      return;
+    }
+    for (const { from, to, way } of ways) {
       const text = clause.text.slice(from, to);
       const start = clause.from + from;
-      if (way === 'replaced' && clause.text.slice(to).replace(arrow, '').trim() === '' && text.trim() !== '') {
-        said.push({ ...spanOf(clause.text, clause.from), kind: 'ask', ask: 'instead' });
-        continue;
-      }
       const ownPart = ownIn(text, start, way, own);
       if (ownPart !== null) {
         said.push(ownPart);
         continue;
       }
-      for (const [index, piece] of piecesOf(text).entries()) {
+      for (const [index, { match, ...piece }] of piecesOf(text).entries()) {
         const rest = new Clause(text.slice(piece.from, piece.to), start + piece.from);
-        if (piece.match !== null)
-          said.push(
-            ...new Reader(rest, piece.match, piece.from, way)
-              .read()
-              .map((one) => withSign(one, clause, way, index === 0)),
-          );
-        if (piece.match !== null) rest.takeAll(detailPattern, false);
+        if (match !== null) {
+          const read = new Reader(rest, match, piece.from, way).read();
+          said.push(...read.map((one) => withSign(one, clause, way, index === 0)));
+          rest.takeAll(detailPattern, false);
+        }
         rest.takeAll(fillers, false);
         unknown.push(...rest.unknown());
       }
     }
+  };
+  clausesOf(read).forEach(take);
   return {
     said: withAges(
       said.sort((a, b) => a.from - b.from),
