@@ -626,6 +626,7 @@ export {
   tagsOf,
   takeBack,
   takesAway,
+  isConnectorOpen,
   unanswered,
   outNow,
   unpluggedInlets,

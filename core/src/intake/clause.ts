@@ -23,19 +23,15 @@ export class Clause {
   take(pattern: RegExp, counts = true): RegExpExecArray | null {
     const found = pattern.exec(this.rest);
     if (found === null || found[0].trim() === '') return null;
-    this.rest =
-      this.rest.slice(0, found.index) + ' '.repeat(found[0].length) + this.rest.slice(found.index + found[0].length);
-    if (counts) {
-      this.first = Math.min(this.first, found.index + found[0].length - found[0].trimStart().length);
-      this.last = Math.max(this.last, found.index + found[0].trimEnd().length);
-    }
+    this.takeAt(found.index, found[0].length, counts);
     return found;
   }
 
   /** Takes so many letters out of what is left, from a place on. */
-  takeAt(index: number, length: number): void {
+  takeAt(index: number, length: number, counts = true): void {
     const text = this.rest.slice(index, index + length);
     this.rest = this.rest.slice(0, index) + ' '.repeat(length) + this.rest.slice(index + length);
+    if (!counts) return;
     this.first = Math.min(this.first, index + length - text.trimStart().length);
     this.last = Math.max(this.last, index + text.trimEnd().length);
   }

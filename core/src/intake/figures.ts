@@ -3,4 +3,4 @@ export const wattsPattern = /(?<![\w.,])((?:[1-4]?\d{1,3}|5000)(?:[.,]\d{1,2})?)
 export const wattsBehind = new RegExp(`^\\s*${wattsPattern.source}`, 'i');
 /** Words that are no figure of power: sizes, speeds, lengths, threads. */
 export const detailPattern =
-  /(?<![\w.,])\d{1,5}(?:[.,]\d{1,2})?\s*(?:[tgm]i?b|[gm]hz|mt\/s|mm|cm|rpm|v(?:olts?)?)(?!\w)|\btdp\b|\/?\d{1,3}(?:t|[ -]?threads?)(?!\w)/i;
+  /(?<![\w.,])\d{1,5}(?:[.,]\d{1,2})?\s*(?:[tgm]i?b|[gm]hz|mt\/s|mm|cm|rpm|v(?:olts?)?)(?!\w)|\btdp\b|(?<![\w.,])\d{1,3}(?:t|[ -]?threads?)(?!\w)/i;

@@ -321,7 +321,8 @@ export function understand(line: string, own: readonly OwnName[] = []): Understo
       said.push({ ...spanOf(clause.text, clause.from), kind: 'ask', ask: 'instead' });
       return;
     }
-    for (const { from, to, way } of ways) {
+    for (const stretch of ways) {
+      const { from, to, way } = stretch;
       const text = clause.text.slice(from, to);
       const start = clause.from + from;
       const ownPart = ownIn(text, start, way, own);
@@ -333,7 +334,7 @@ export function understand(line: string, own: readonly OwnName[] = []): Understo
         const rest = new Clause(text.slice(piece.from, piece.to), start + piece.from);
         if (match !== null) {
           const read = new Reader(rest, match, piece.from, way).read();
-          said.push(...read.map((one) => withSign(one, clause, way, index === 0)));
+          said.push(...read.map((one) => withSign(one, clause, stretch, index === 0)));
           rest.takeAll(detailPattern, false);
         }
         rest.takeAll(fillers, false);

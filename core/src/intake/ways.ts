@@ -14,6 +14,8 @@ export interface Stretch {
   readonly from: number;
   readonly to: number;
   readonly way: Way;
+  /** The part with the sign, the arrow or the words that say its way; none where it stays. */
+  readonly signed: Span | null;
 }
 
 const arrow = /->|→|=>|(?<!\w)(?:becomes|replaced by)(?!\w)/i;
@@ -31,45 +33,41 @@ const insteadOf = /^\s*(?:(?<come>.+?)\s+)?instead of\s+(?<gone>.+)$/di;
 
 /** The ways of an upgrade: `+ card` comes, `- card` goes, `card -> card` does both, in signs or in words. */
 export function waysOf(text: string): Stretch[] {
+  const { from: start, to: end } = spanOf(text, 0);
   const found = arrow.exec(text);
-  if (found !== null)
+  if (found !== null) {
+    const behind = found.index + found[0].length;
     return [
-      { from: 0, to: found.index, way: 'replaced' },
-      { from: found.index + found[0].length, to: text.length, way: 'added' },
+      { from: 0, to: found.index, way: 'replaced', signed: { from: start, to: behind } },
+      { from: behind, to: text.length, way: 'added', signed: null },
     ];
+  }
   const inWords = exchanges.exec(text) ?? insteadOf.exec(text);
   if (inWords !== null) {
     const at = (inWords.indices?.groups ?? {}) as Readonly<Record<string, readonly [number, number] | undefined>>;
-    const { gone = [0, 0], come = [text.length, text.length] } = at;
+    const { gone = [0, 0], come = [end, end] } = at;
+    const all =
+      gone[0] < come[0] ? { from: start, to: text.slice(0, come[0]).trimEnd().length } : { from: come[1] + 1, to: end };
     return [
-      { from: gone[0], to: gone[1], way: 'replaced' },
-      { from: come[0], to: come[1], way: 'added' },
+      { from: gone[0], to: gone[1], way: 'replaced', signed: all },
+      { from: come[0], to: come[1], way: 'added', signed: null },
     ];
   }
   const sign = /^\s*(?:(\+|add(?:ed)?(?!\w))|([-−–]|(?:remove|take out|without|minus)(?!\w)))\s*/i.exec(text);
-  if (sign === null) return [{ from: 0, to: text.length, way: 'stays' }];
-  return [{ from: sign[0].length, to: text.length, way: sign[1] === undefined ? 'removed' : 'added' }];
+  if (sign === null) return [{ from: 0, to: text.length, way: 'stays', signed: null }];
+  const way = sign[1] === undefined ? 'removed' : 'added';
+  return [{ from: sign[0].length, to: text.length, way, signed: { from: start, to: sign[0].length } }];
 }
 
 /**
- * With the sign or the arrow that it was said with: `- drive` that stays in the line, since it is not clear which one
- * is meant, must not be read as `drive` the next time.
+ * With the sign or the words that it was said with: `- drive` that stays in the line, since it is not clear which one is
+ * meant, must not be read as `drive` the next time. A sign belongs to the first thing behind it.
  */
-export function withSign(said: Said, clause: ClauseText, way: Way, first: boolean): Said {
-  const found = arrow.exec(clause.text);
-  if (found !== null)
-    return way === 'replaced' ? { ...said, to: Math.max(said.to, clause.from + found.index + found[0].length) } : said;
-  if (way === 'replaced') {
-    // In words: all of the clause but what comes.
-    const { from, to } = spanOf(clause.text, clause.from);
-    const come = waysOf(clause.text).find((one) => one.way === 'added');
-    if (come === undefined) return said;
-    const before = said.from < clause.from + come.from;
-    const edge = clause.text.slice(0, before ? come.from : come.to);
-    return before
-      ? { ...said, from, to: clause.from + edge.trimEnd().length }
-      : { ...said, from: clause.from + edge.length + 1, to };
-  }
-  if (insteadOf.test(clause.text) || exchanges.test(clause.text)) return said;
-  return way === 'stays' || !first ? said : { ...said, from: spanOf(clause.text, clause.from).from };
+export function withSign(said: Said, clause: ClauseText, { way, signed }: Stretch, first: boolean): Said {
+  if (signed === null || (way !== 'replaced' && !first)) return said;
+  return {
+    ...said,
+    from: Math.min(said.from, clause.from + signed.from),
+    to: Math.max(said.to, clause.from + signed.to),
+  };
 }

@@ -89,7 +89,7 @@ export { type BareMissing, type BareVerdict, supplyMark, type SupplyMark } from 
 export { type CableLaid, cablesLaid } from './laid-ways.ts';
 export { likelyHarness, nextCableLabel, usualPlug } from './likely-harness.ts';
 export { nextStage, type PathStage, pathStages, pointOfStage } from './path.ts';
-export { type OpenPoint, type OpenPointCode, unanswered } from './open-points.ts';
+export { isConnectorOpen, type OpenPoint, type OpenPointCode, unanswered } from './open-points.ts';
 export { proofItems, proofsAsked, standingProof } from './proofs.ts';
 export {
   type Station,

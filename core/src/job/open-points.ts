@@ -35,6 +35,19 @@ export type OpenPointCode =
   | 'failed-kept'
   | 'fails-after';
 
+/** Points of an inlet without its right plug: the cables need somebody. */
+const wrongConnectors: readonly OpenPointCode[] = [
+  'inlet-open',
+  'inlet-wrong',
+  'plan-breach',
+  'plug-misfit',
+  'found-adapter',
+];
+export const isWrongConnector = ({ code }: { readonly code: OpenPointCode }): boolean => wrongConnectors.includes(code);
+/** The same, and plugs that nobody looked at yet. */
+export const isConnectorOpen = (point: { readonly code: OpenPointCode }): boolean =>
+  isWrongConnector(point) || point.code === 'not-seated' || point.code === 'not-rechecked';
+
 export interface OpenPoint {
   /** Stable key, such as `not-seated:INLET`; a sign-off names it. */
   readonly key: string;

@@ -2,7 +2,7 @@ import type { Verdict } from '../measure/index.ts';
 import type { LoadFinding } from '../load/index.ts';
 import type { Job } from './job.ts';
 import type { BareVerdict } from './bare-supply.ts';
-import { unanswered } from './open-points.ts';
+import { isWrongConnector, unanswered } from './open-points.ts';
 import type { JobView } from './view.ts';
 
 export type StationId = 'intake' | 'fault' | 'measure' | 'load' | 'replacement' | 'cables' | 'hand-over';
@@ -160,14 +160,7 @@ function cables(job: Job, parts: Parts): Station {
   const recorded = { code: 'recorded', cables: job.cables.length } as const;
   if (seated === 0 && job.choice === null) return { id: 'cables', state: 'in-hand', line: recorded };
   if (all === 0) return { id: 'cables', state: 'settled', line: recorded };
-  const open = unanswered(parts.openPoints).some(
-    (point) =>
-      point.code === 'inlet-open' ||
-      point.code === 'inlet-wrong' ||
-      point.code === 'plan-breach' ||
-      point.code === 'plug-misfit' ||
-      point.code === 'found-adapter',
-  );
+  const open = unanswered(parts.openPoints).some(isWrongConnector);
   return {
     id: 'cables',
     state: open ? 'needs-you' : seated === all ? 'settled' : 'in-hand',

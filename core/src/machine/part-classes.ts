@@ -1,6 +1,8 @@
 import type { InletKind } from '../standards/index.ts';
 import type { PowerFigures } from './part.ts';
 
+// One table, longer than a file should be: the classes are compared line by line, and a part of it says nothing by itself.
+
 /** A class of parts with planning figures (bench practice, always replaced by the part's own when known). */
 export interface PartClass {
   readonly id: string;

@@ -159,6 +159,12 @@ describe('quick entry', () => {
     // What is said of a figure that was none is no trouble of its own.
     expect(parseQuickEntry('12 11.9.9 work 310w').problems).toHaveLength(1);
     expect(flat('12 11.9.9 work 5 5.01 idle')).toEqual([['+5', 5.01, 'idle']]);
+    // The others of its state keep what is said of them.
+    for (const line of ['12 11.4 5 350ms work 310w 12a', 'work 310w 12 11.4 5 350ms 12a'])
+      expect(parseQuickEntry(line)).toMatchObject({
+        readings: [{ subject: '+12', condition: 'work', loadWatts: 310, loadAmps: null }],
+        problems: [{ code: 'not-a-figure', word: '350ms' }],
+      });
     expect(parseQuickEntry('12').problems).toEqual([{ code: 'missing-value', subject: '+12' }]);
     expect(parseQuickEntry('7.2').problems).toEqual([{ code: 'missing-rail', word: '7.2' }]);
     expect(parseQuickEntry('-5 -5.1 12 11.9')).toMatchObject({

@@ -219,8 +219,9 @@ export function doubtOf(subject: Subject, figure: number): Doubt | null {
 
 /**
  * Reads a line such as `12 11.92`, `12v 11,92 work`, `5 HH`, `pg 370`, `-12 -11.6`, or several at once.
- * A condition word holds for the readings before it that have none yet, and so does the load in watts (`310w`), within one state; amps
- * (`18a`) are those of the rail read last. A line that begins with a condition says conditions first all through.
+ * A condition word holds for the readings before it that have none yet, and so does the load in watts (`310w`), within
+ * one state; amps (`18a`) are those of the rail read last. A line that begins with a condition says conditions first all
+ * through.
  * @param missing rails that the supply does not have: a reading there is asked about, unless it says "absent"
  */
 export function parseQuickEntry(text: string, missing: readonly RailName[] = []): QuickEntry {
@@ -244,29 +245,31 @@ export function parseQuickEntry(text: string, missing: readonly RailName[] = [])
         historic = true;
         continue;
       }
+      const begun = readings.length > 0 || failed;
       const condition = conditionWords[word];
-      if (condition !== undefined && readings.length > 0 && !failed) {
+      if (condition !== undefined && begun) {
         for (let i = readings.length - 1; i >= 0 && readings[i]!.condition === null; i -= 1)
           readings[i] = { ...readings[i]!, condition };
         continue;
       }
-      const load = readings.length > 0 && !failed ? loadPattern.exec(word) : null;
+      const load = begun ? loadPattern.exec(word) : null;
       if (load !== null) {
         const unit = load[2] as 'w' | 'a';
         const size = Number(load[1]!.replace(',', '.'));
+        const last = readings.at(-1);
         if (size > mostLoad[unit]) problems.push({ code: 'load-too-large', word });
-        else if (unit === 'a') readings[readings.length - 1] = { ...readings.at(-1)!, loadAmps: size };
-        else
+        // Amps are those of the reading right before them.
+        else if (unit === 'a' && !failed) readings[readings.length - 1] = { ...last!, loadAmps: size };
+        else if (unit === 'w')
           // Of what was read in the same state: a load at work says nothing of what was read at idle.
           for (
-            let i = readings.length - 1, { condition: state } = readings[i]!;
-            i >= 0 && readings[i]!.loadWatts === null && readings[i]!.condition === state;
+            let i = readings.length - 1;
+            i >= 0 && readings[i]!.loadWatts === null && readings[i]!.condition === last!.condition;
             i -= 1
           )
             readings[i] = { ...readings[i]!, loadWatts: size };
         continue;
       }
-      if (failed && (condition !== undefined || loadPattern.test(word))) continue;
       const named: Subject | undefined = subjectWords[word.replace(',', '.')];
       if (named !== undefined) subject = named;
       else problems.push(parseFigure(word) === null ? { code: 'unknown-word', word } : { code: 'missing-rail', word });

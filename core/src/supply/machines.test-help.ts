@@ -4,6 +4,8 @@ import { type Casing, type MachinePart, type PartChange, type PowerFigures } fro
 import { machinePart } from '../machine/machine-part.test-help.ts';
 import { fitQuestion, noWants, type FitQuestion, type FitReason, type Remedy, type SupplyModel } from './index.ts';
 
+// One table of machines with what is expected of each, longer than a file should be: it is read and counted as a whole.
+
 export const { supplies } = JSON.parse(
   readFileSync(new URL('../../../demo/supplies.json', import.meta.url), 'utf8'),
 ) as { supplies: SupplyModel[] };

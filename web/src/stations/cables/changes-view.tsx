@@ -1,6 +1,14 @@
 import { useState, type ReactNode } from 'react';
 import { Button } from 'antd';
-import { harnessChanges, harnessWordText, kitCableText, tagsOf, unanswered, openPointText } from '@fairwatt/core';
+import {
+  harnessChanges,
+  harnessWordText,
+  kitCableText,
+  tagsOf,
+  unanswered,
+  openPointText,
+  isConnectorOpen,
+} from '@fairwatt/core';
 import { labelStocks, type LabelStock } from '@fairwatt/contract';
 import { problemOf, usePrintLabelsMutation } from '../../app/api.ts';
 import { Empty } from '../../controls/empty.tsx';
@@ -25,17 +33,7 @@ export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonl
     const piece = chosen?.kit.cables.find((cable) => cable.id === id);
     return piece === undefined ? id : kitCableText(piece);
   };
-  const open = unanswered(view.openPoints).filter((point) =>
-    [
-      'inlet-open',
-      'inlet-wrong',
-      'not-seated',
-      'not-rechecked',
-      'plan-breach',
-      'plug-misfit',
-      'found-adapter',
-    ].includes(point.code),
-  );
+  const open = unanswered(view.openPoints).filter(isConnectorOpen);
   const [stock, setStock] = useState<LabelStock>('a4-24');
   const [skip, setSkip] = useState(0);
   const [print, printing] = usePrintLabelsMutation();

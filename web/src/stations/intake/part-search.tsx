@@ -61,11 +61,12 @@ function partGroups(sought: SoughtPart, own: readonly OwnPart[]): Group[] {
 }
 
 /** Earlier jobs that the words find. */
-function useMachines(words: string): Group {
+function useMachines(words: string): Group & { readonly told: string | null } {
   const { job } = useDesk();
   const jobs = useJobsQuery({ ...firstJobPage, search: words }, { skip: words.length < leastLetters });
   const found = words.length < leastLetters ? [] : (jobs.currentData?.jobs ?? []);
   return {
+    told: jobs.isFetching ? 'Looking …' : jobs.isError ? 'Earlier machines could not be looked for' : null,
     label: 'Earlier machines',
     options: found
       .filter(({ code }) => code !== job.code)
@@ -94,7 +95,9 @@ export function PartSearch({
   const [typed, setTyped] = useState('');
   const sought = useMemo(() => soughtPart(typed, own), [typed, own]);
   const machines = useMachines(sought.words.join(' '));
-  const found = [...partGroups(sought, own), machines].filter(({ options }) => options.length > 0);
+  const found = [...partGroups(sought, own), { label: machines.label, options: machines.options }].filter(
+    ({ options }) => options.length > 0,
+  );
 
   function pick(value: string): void {
     const [kind = ''] = value.split(':', 1);
@@ -116,7 +119,7 @@ export function PartSearch({
         value={null}
         placeholder="4x hard drive, + card, a client, or pick a class"
         showSearch={{ filterOption: false, searchValue: typed, onSearch: setTyped }}
-        notFoundContent={nothingText(sought)}
+        notFoundContent={machines.told ?? nothingText(sought)}
         listHeight={300}
         disabled={locked}
         onChange={(picked) => {
