@@ -2,6 +2,7 @@ import type { CableFamily, Gauge, PlugKind, SocketSignal } from '../standards/in
 import { crossingOf, worstCrossing, type Crossing, type SocketPinout, type WireEnd } from './crossing.ts';
 import type { Adapter, CodedWatts, KitCable } from './kit.ts';
 import { adapterRefusal } from './adapters.ts';
+import { endFamily } from './supply-ends.ts';
 
 /** What the sockets of a kind of supply give, pin by pin, and which supplies have them. */
 export interface Pinout {
@@ -23,6 +24,8 @@ export interface BagCable {
   readonly note: string;
   /** Null where nobody read it off the wire; it is then reckoned as the thinnest. */
   readonly gauge: Gauge | null;
+  /** Its end at the supply is two plugs: of a main cable for both main sockets, of a 16-pin one for two card sockets. */
+  readonly twoEnded: boolean;
   /** Of a 16-pin cable, the watts printed on it; null where nobody read them. */
   readonly codedWatts: CodedWatts | null;
   readonly plugs: readonly {
@@ -65,14 +68,22 @@ export interface SpareVerdict {
 }
 
 /**
+ * What the supply gives at the end of such a cable, pin by pin. The pins of the second plug of a 16-pin cable with two
+ * ends are counted on from the first one's; a pinout of main sockets counts through all of them.
+ */
+function pinoutFor(bags: CableBags, cable: BagCable, modelId: string): SocketPinout | null {
+  const end = endFamily({ ...cable, fixed: false });
+  const sockets = bags.pinouts.find((one) => one.supplies.includes(modelId))?.sockets;
+  const found = sockets?.find((socket) => socket.family === end) ?? null;
+  return found === null || end === cable.family ? found : { pins: [...found.pins, ...found.pins] };
+}
+
+/**
  * May this cable go on this supply? What is not known but was proved by a probe is safe; what does harm is harmful
  * whatever was proved.
  */
 export function spareVerdict(bags: CableBags, cable: BagCable, modelId: string): SpareVerdict {
-  const pinout =
-    bags.pinouts
-      .find((one) => one.supplies.includes(modelId))
-      ?.sockets.find((socket) => socket.family === cable.family) ?? null;
+  const pinout = pinoutFor(bags, cable, modelId);
   const crossings = cable.plugs.map((plug) => crossingOf(pinout, { plug: plug.kind, ends: plug.ends }));
   const proof = bags.proofs.find((one) => one.cableId === cable.id && one.modelId === modelId) ?? null;
   const word = worstCrossing(crossings);
@@ -99,6 +110,7 @@ export function sparesFor(bags: CableBags, modelId: string): KitCable[] {
           fixed: false,
           count: 1,
           gauge: cable.gauge ?? 22,
+          ...(cable.twoEnded ? { twoEnded: true } : {}),
           ...(cable.codedWatts === null ? {} : { codedWatts: cable.codedWatts }),
           plugs,
           spare: true,

@@ -1,4 +1,4 @@
-import { inletFamily, limits, plugServes, socketTakes, type PlugKind } from '../standards/index.ts';
+import { inletFamily, limits, plugServes, type PlugKind } from '../standards/index.ts';
 import type { Adapter, CableKit, InletToServe } from './kit.ts';
 import type { Assignment, PlanRules } from './plan.ts';
 import { adapterCarries } from './adapters.ts';
@@ -6,6 +6,7 @@ import { plugFits } from './own-plug.ts';
 import { cableLimits, carriedBy, perVoltage, rounding } from './carried.ts';
 import { strongEnough } from './plan-family.ts';
 import { betweenMillimetres } from './routing.ts';
+import { socketsNamed, socketsTake } from './supply-ends.ts';
 
 /** What an arrangement of cables breaks. Figures in the unit of their name. */
 export type PlanBreach =
@@ -90,11 +91,13 @@ export function checkPlan(
     const cable = kit.cables.find((one) => one.id === items[0]!.kitCableId)!;
     const { socketLabel } = items[0]!;
     if (socketLabel !== null) {
-      const socket = kit.sockets.find((one) => one.label === socketLabel);
-      if (socket === undefined || !socketTakes(socket.kind, cable.family))
+      const sockets = socketsNamed(kit, socketLabel);
+      if (sockets === null || !socketsTake(sockets, cable))
         breaches.push({ code: 'socket-kind', socketLabel, cableCode });
-      if (socketsUsed.has(socketLabel)) breaches.push({ code: 'socket-twice', socketLabel });
-      socketsUsed.add(socketLabel);
+      for (const { label } of sockets ?? [{ label: socketLabel }]) {
+        if (socketsUsed.has(label)) breaches.push({ code: 'socket-twice', socketLabel: label });
+        socketsUsed.add(label);
+      }
     }
     const carried = carriedBy(
       items.map((item) => {

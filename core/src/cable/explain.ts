@@ -1,8 +1,9 @@
-import { inletFamily, socketTakes, type CableFamily } from '../standards/index.ts';
-import type { Adapter, CableKit, InletToServe, KitCable } from './kit.ts';
+import { cableFamilies, inletFamily, socketTakes, type CableFamily } from '../standards/index.ts';
+import type { Adapter, CableKit, InletToServe, KitCable, Socket } from './kit.ts';
 import { plugFits } from './own-plug.ts';
 import { newBudget, wantsOf, type Budget } from './plan-family.ts';
 import { familiesMeeting, planCables, type CablePlan, type PlanRules } from './plan.ts';
+import { endFamily, endsAtSupply } from './supply-ends.ts';
 
 /** What stands in the way of serving a set of inlets: each alone would be enough if it were not so. */
 export type Shortage =
@@ -145,15 +146,7 @@ function explainOne(
     ...kit,
     cables: kit.cables.map((cable) => (own(cable.family) ? { ...cable, count: cable.count + plenty } : cable)),
   };
-  const moreSockets = {
-    ...kit,
-    sockets: [
-      ...kit.sockets,
-      ...(['main', 'cpu', 'card', 'card-16', 'drive'] as const)
-        .filter(own)
-        .flatMap((kind) => Array.from({ length: plenty }, (_, index) => ({ label: `more ${kind} ${index}`, kind }))),
-    ],
-  };
+  const moreSockets = { ...kit, sockets: [...kit.sockets, ...socketsToSpare(kit, own, plenty)] };
   const longer = (millimetres: number, only?: string) =>
     set.map((item) =>
       only === undefined || item.id === only
@@ -162,8 +155,7 @@ function explainOne(
     );
 
   if (!kit.cables.some(hasPlug)) shortages.push({ code: 'plug-kind' });
-  if (may(set, moreSockets))
-    shortages.push({ code: 'sockets', have: kit.sockets.filter((socket) => socketTakes(socket.kind, family)).length });
+  if (may(set, moreSockets)) shortages.push({ code: 'sockets', have: socketsFor(kit, family).length });
   if (may(set, moreCables)) {
     shortages.push({
       code: 'cables',
@@ -239,6 +231,22 @@ function explainOne(
       sockets: set.filter((item) => inletFamily(item.kind) === family).length,
     });
   return { together: together.map((item) => item.id), shortages, remedies, proved: sure && budget.left > 0 };
+}
+
+/** The sockets that a kit's cables of this family could go into. */
+function socketsFor({ sockets, cables }: CableKit, family: CableFamily): readonly Socket[] {
+  const ends = cables.filter((cable) => cable.family === family && !cable.fixed).map(endFamily);
+  return sockets.filter(({ kind }) => [family, ...ends].some((end) => socketTakes(kind, end)));
+}
+
+/** Sockets for `plenty` more cables of each kind that the kit has of these families. */
+function socketsToSpare({ cables }: CableKit, own: (family: CableFamily) => boolean, plenty: number): Socket[] {
+  const ofKit = cables
+    .filter((cable) => own(cable.family) && endsAtSupply(cable) === 2)
+    .flatMap((cable): readonly CableFamily[] => [endFamily(cable), endFamily(cable)]);
+  return [...cableFamilies.filter(own), ...ofKit].flatMap((kind, at) =>
+    Array.from({ length: plenty }, (_, index): Socket => ({ label: `more ${kind} ${at} ${index}`, kind })),
+  );
 }
 
 /** Which limit of load stands in the way. */

@@ -58,4 +58,14 @@ export {
   type SpareVerdict,
   spareVerdict,
 } from './bags.ts';
+export {
+  endFamily,
+  endsAtSupply,
+  type Room,
+  socketChoices,
+  socketsLabel,
+  socketsNamed,
+  socketsTake,
+  twoEndedFamilies,
+} from './supply-ends.ts';
 export { unprovedPlugs, type WalkedPlug } from './proved.ts';

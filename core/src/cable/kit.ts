@@ -27,6 +27,11 @@ export interface KitCable {
   readonly gauge: Gauge;
   readonly plugs: readonly KitPlug[];
   /**
+   * Its end at the supply is two plugs, each in a socket: a main cable in two main sockets, a 16-pin cable in two
+   * sockets for card cables.
+   */
+  readonly twoEnded?: boolean | undefined;
+  /**
    * The watts that a 16-pin cable tells its card by its sense contacts; left out where nobody read what is printed on
    * it.
    */

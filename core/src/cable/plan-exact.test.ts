@@ -16,6 +16,7 @@ describe('against an exact solver', () => {
     let legged = 0;
     let foreign = 0;
     let overloaded = 0;
+    let twoEnded = 0;
     for (let run = 0; run < 500; run += 1) {
       const problem = randomProblem(random);
       const { kit, inlets, rules } = problem;
@@ -42,6 +43,9 @@ describe('against an exact solver', () => {
       if (plan.assignments.some((item) => item.adapterId?.startsWith('sixteen') === true)) legged += 1;
       if (score.foreign > 0) foreign += 1;
       if (score.overloaded > 0) overloaded += 1;
+      if (plan.cables.some(({ socketLabel }) => socketLabel?.includes(' + ') === true)) twoEnded += 1;
+      const sockets = breaches.filter(({ code }) => code === 'socket-kind' || code === 'socket-twice');
+      expect(sockets, `machine ${run}`).toEqual([]);
     }
     // The set holds what cannot be served and what must share as well, else it would prove little.
     expect(unserved).toBeGreaterThan(50);
@@ -49,5 +53,6 @@ describe('against an exact solver', () => {
     expect(foreign).toBeGreaterThan(30);
     expect(legged).toBeGreaterThan(3);
     expect(overloaded).toBeGreaterThan(10);
+    expect(twoEnded).toBeGreaterThan(50);
   }, 120_000);
 });

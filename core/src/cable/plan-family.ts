@@ -6,6 +6,7 @@ import type { OpenReason } from './plan.ts';
 import { inletsBehind, isPair, servesInlet } from './pairs.ts';
 import { betweenMillimetres } from './routing.ts';
 import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
+import { hasRoom, noRoom, roomFor, type Room } from './supply-ends.ts';
 
 /**
  * One leg of an adapter that several cables feed: it must be served, on a cable of its own, or the adapter is not used.
@@ -30,7 +31,8 @@ export interface UsedCable {
 export interface FamilyPlan {
   readonly cables: readonly UsedCable[];
   readonly open: readonly { readonly inletId: string; readonly optional: boolean; readonly reason: OpenReason }[];
-  readonly modularUsed: number;
+  /** The sockets that its cables take, without those that pins hold. */
+  readonly taken: Room;
   readonly score: PlanScore;
   /** That no plan is better; false where the search was given up for its length and this is the best that was seen. */
   readonly proved: boolean;
@@ -176,15 +178,15 @@ export function signature(inlet: LegToServe): string {
 const signatures = new WeakMap<LegToServe, string>();
 
 /** What is open where this one is. */
-export function openOf(cables: readonly KitCable[], inlet: LegToServe, sockets: number): FamilyPlan['open'] {
+export function openOf(cables: readonly KitCable[], inlet: LegToServe, room: Room): FamilyPlan['open'] {
   return inletsBehind(inlet).map((one) => ({
     inletId: one.id,
     optional: one.optional,
-    reason: whyOpen(cables, one, sockets),
+    reason: whyOpen(cables, one, room),
   }));
 }
 
-function whyOpen(cables: readonly KitCable[], inlet: InletToServe, sockets: number): OpenReason {
+function whyOpen(cables: readonly KitCable[], inlet: InletToServe, room: Room): OpenReason {
   const fitting = cables
     .filter((cable) => strongEnough(cable, inlet))
     .flatMap((cable) =>
@@ -193,7 +195,7 @@ function whyOpen(cables: readonly KitCable[], inlet: InletToServe, sockets: numb
   if (fitting.length === 0) return 'no-such-plug';
   const reaching = fitting.filter(({ plug }) => plug.millimetres >= inlet.reachMillimetres);
   if (reaching.length === 0) return 'too-short';
-  return reaching.every(({ cable }) => !cable.fixed) && sockets === 0 ? 'no-socket' : 'no-free-plug';
+  return reaching.every(({ cable }) => !hasRoom(room, noRoom, roomFor(cable))) ? 'no-socket' : 'no-free-plug';
 }
 
 function put(piece: Piece, plugIndex: number, inlet: LegToServe, adapter: Adapter | null): void {
@@ -290,8 +292,19 @@ function leastToCome(
   return sums;
 }
 
+/** What the pieces that hold a plug take of the sockets; those of pins are out of the count already. */
+export function roomTaken(used: readonly { readonly cable: KitCable; readonly holdsSocket: boolean }[]): Room {
+  let taken = noRoom;
+  for (const { cable, holdsSocket } of used) {
+    if (holdsSocket) continue;
+    const asked = roomFor(cable);
+    taken = { own: taken.own + asked.own, pairs: taken.pairs + asked.pairs };
+  }
+  return taken;
+}
+
 /**
- * The exact best way to serve one family's inlets with at most `sockets` modular cables, by depth-first search with a
+ * The exact best way to serve one family's inlets with cables for which there is room, by depth-first search with a
  * bound: legs of adapters first, then required inlets, inlets alike take plugs in rising order,
  * pieces alike are opened in order.
  * @returns null when a leg cannot be served, or what is placed needs more sockets than there are
@@ -300,7 +313,7 @@ export function searchFamily(
   family: CableFamily,
   cables: readonly KitCable[],
   inlets: readonly LegToServe[],
-  sockets: number,
+  room: Room,
   allowShared: boolean,
   extras: FamilyExtras = noExtras,
   budget: Budget = newBudget(),
@@ -338,8 +351,8 @@ export function searchFamily(
   let steps = 0;
   let freePlugs = pieces.reduce((sum, piece) => sum + piece.taken.length - piece.count, 0);
   const open: LegToServe[] = [];
-  let modular = pieces.filter((piece) => piece.count > 0 && !piece.cable.fixed && !piece.holdsSocket).length;
-  if (modular > sockets) return null;
+  const taken = { ...roomTaken(pieces.filter((piece) => piece.count > 0)) };
+  if (!hasRoom(room, noRoom, taken)) return null;
 
   function snapshot(score: PlanScore): void {
     best = {
@@ -372,11 +385,12 @@ export function searchFamily(
     const fresh = piece.count === 0;
     const before = loadOf(piece.carried);
     const overloadBefore = piece.overload;
-    const takesSocket = fresh && !piece.cable.fixed;
+    const asked = fresh ? roomFor(piece.cable) : noRoom;
     put(piece, plug, inlet, adapter);
     freePlugs -= 1;
     if (which >= 0) left[which]! -= 1;
-    if (takesSocket) modular += 1;
+    taken.own += asked.own;
+    taken.pairs += asked.pairs;
     search(
       depth + 1,
       {
@@ -392,7 +406,8 @@ export function searchFamily(
       },
       slot,
     );
-    if (takesSocket) modular -= 1;
+    taken.own -= asked.own;
+    taken.pairs -= asked.pairs;
     if (which >= 0) left[which]! += 1;
     takeOff(piece, plug, inlet);
     freePlugs += 1;
@@ -410,7 +425,7 @@ export function searchFamily(
       const twinUnused = fresh && piece.copy > 0 && pieces[index - 1]!.count === 0;
       const blocked =
         twinUnused ||
-        (fresh && !piece.cable.fixed && modular >= sockets) ||
+        (fresh && !hasRoom(room, taken, roomFor(piece.cable))) ||
         !carries(family, piece, inlet, allowShared);
       for (let plug = 0; plug < piece.taken.length; plug += 1, slot += 1) {
         if (blocked || slot < from || piece.taken[plug] !== null) continue;
@@ -465,15 +480,13 @@ export function searchFamily(
   budget.left -= steps;
   const found = best as { score: PlanScore; cables: UsedCable[]; open: LegToServe[] } | null;
   if (found === null) return null;
-  const modularUsed = found.cables.filter(
-    (used) =>
-      !used.cable.fixed && !pieces.find((piece) => piece.cable === used.cable && piece.copy === used.copy)!.holdsSocket,
-  ).length;
+  const holds = (used: UsedCable) =>
+    pieces.find((piece) => piece.cable === used.cable && piece.copy === used.copy)!.holdsSocket;
   return {
     cables: found.cables,
-    modularUsed,
+    taken: roomTaken(found.cables.map((used) => ({ cable: used.cable, holdsSocket: holds(used) }))),
     score: found.score,
     proved: steps <= most,
-    open: found.open.flatMap((inlet) => openOf(cables, inlet, sockets)),
+    open: found.open.flatMap((inlet) => openOf(cables, inlet, room)),
   };
 }

@@ -79,6 +79,9 @@ export function randomProblem(random: Random): PlanProblem {
       plugs: [{ kind: random() < 0.7 ? 'main-20+4' : 'main-24', millimetres: at() + 100 }],
     },
   ];
+  // A main cable with two plugs at the supply; now and then one of its sockets is not there.
+  const twoMain = !cables[0]!.fixed && random() < 0.4;
+  if (twoMain) cables[0] = { ...cables[0]!, twoEnded: true };
   const cable = (id: string, family: KitCable['family'], count: number, plugs: KitCable['plugs']) => {
     if (count > 0 && plugs.length > 0)
       cables.push({
@@ -104,6 +107,9 @@ export function randomProblem(random: Random): PlanProblem {
   cable('card-two', 'card', Math.floor(random() * 3), chain(['card-6+2', 'card-6+2']));
   cable('card-one', 'card', Math.floor(random() * 3), chain([random() < 0.7 ? 'card-6+2' : 'card-6']));
   cable('sixteen', 'card-16', random() < 0.3 ? 1 : 0, chain(['card-16']));
+  cable('sixteen-two', 'card-16', random() < 0.4 ? 1 + Math.floor(random() * 2) : 0, chain(['card-16']));
+  const double = cables.findIndex(({ id, fixed }) => id === 'sixteen-two' && !fixed);
+  if (double >= 0) cables[double] = { ...cables[double]!, twoEnded: true };
   cable(
     'sata',
     'drive',
@@ -188,6 +194,7 @@ export function randomProblem(random: Random): PlanProblem {
   );
   const kinds: SocketKind[] = [
     'main',
+    ...(twoMain && random() < 0.9 ? ['main' as const] : []),
     ...Array.from({ length: Math.floor(random() * 3) }, () => 'cpu' as const),
     ...Array.from({ length: Math.floor(random() * 4) }, () =>
       random() < 0.5 ? ('cpu-card' as const) : ('card' as const),
@@ -407,11 +414,14 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
       if (amps.length > 0) rows.push(`${amps.join(' ')} - 1000 ${o} <= ${most[key] + 1e-7}`);
     }
     if (!piece.fixed) {
+      // A cable with two ends takes two sockets, a 16-pin one of those for card cables.
+      const takes = piece.twoEnded === true && piece.family === 'card-16' ? 'card' : piece.family;
       const places = kit.sockets.flatMap((socket, index) =>
-        socketTakes(socket.kind, piece.family) ? [`s${p}_${index}`] : [],
+        socketTakes(socket.kind, takes) ? [`s${p}_${index}`] : [],
       );
       binaries.push(...places);
-      rows.push(places.length === 0 ? `${y} = 0` : `${sum(places)} - ${y} = 0`);
+      const ends = piece.twoEnded === true ? 2 : 1;
+      rows.push(places.length === 0 ? `${y} = 0` : `${sum(places)} - ${ends} ${y} = 0`);
     }
   });
   for (const item of legged)

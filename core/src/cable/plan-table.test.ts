@@ -92,12 +92,13 @@ describe('the table', () => {
     const random = seeded(77);
     let compared = 0;
     let placedOnes = 0;
+    let twoEnded = 0;
     for (let run = 0; run < 300; run += 1) {
       const { kit, inlets, rules } = randomProblem(random);
       for (const family of families) {
         const cables = kit.cables.filter((cable) => cable.family === family);
         const own = inlets.filter((inlet) => inletFamily(inlet.kind) === family);
-        const sockets = Math.floor(random() * 4);
+        const room = { own: Math.floor(random() * 4), pairs: Math.floor(random() * 3) };
         const pick = own[Math.floor(random() * own.length)];
         const cable = cables[Math.floor(random() * cables.length)];
         const placed =
@@ -131,9 +132,9 @@ describe('the table', () => {
           adapters: rules.adapters.filter((adapter) => adapter.legs === 1 && inletFamily(adapter.takes) === family),
         };
         const wanted = [...own.filter((inlet) => placed.length === 0 || inlet !== pick), ...leg];
-        const searched = searchFamily(family, cables, wanted, sockets, random() < 0.8 || family === 'main', extras);
-        const again = searchFamily(family, cables, wanted, sockets, true, extras);
-        const table = tabulateFamily(family, cables, wanted, sockets, true, extras);
+        const searched = searchFamily(family, cables, wanted, room, random() < 0.8 || family === 'main', extras);
+        const again = searchFamily(family, cables, wanted, room, true, extras);
+        const table = tabulateFamily(family, cables, wanted, room, true, extras);
         expect(table).not.toBe('too-large');
         expect(table === null, `machine ${run} ${family}`).toBe(again === null);
         if (table === null || table === 'too-large' || again === null) continue;
@@ -146,10 +147,15 @@ describe('the table', () => {
         // Of plans that are equally good one may use a fixed cable where the other uses a modular one.
         const holds = placed.some((item) => item.holdsSocket) ? 1 : 0;
         for (const plan of [table, again]) {
-          expect(plan.modularUsed).toBeLessThanOrEqual(sockets);
-          const modular = plan.cables.filter(({ cable: used }) => !used.fixed);
-          const held = modular.filter(({ cable: used, copy }) => holds > 0 && used === cable && copy === 0);
-          expect(plan.modularUsed).toBe(modular.length - held.length);
+          const pulled = plan.cables.filter(({ cable: used, copy }) => !(holds > 0 && used === cable && copy === 0));
+          const ends = { own: 0, pairs: 0 };
+          for (const { cable: used } of pulled)
+            if (used.twoEnded === true && used.family === 'card-16') ends.pairs += 1;
+            else ends.own += used.fixed ? 0 : used.twoEnded === true ? 2 : 1;
+          expect(plan.taken).toEqual(ends);
+          expect(ends.own).toBeLessThanOrEqual(room.own);
+          expect(ends.pairs).toBeLessThanOrEqual(room.pairs);
+          if (ends.pairs > 0) twoEnded += 1;
         }
         expect(table.open).toHaveLength(again.open.length);
         for (const used of table.cables)
@@ -170,6 +176,7 @@ describe('the table', () => {
         if (searched !== null) expect(searched.proved).toBe(true);
       }
     }
+    expect(twoEnded).toBeGreaterThan(5);
     expect(compared).toBeGreaterThan(1000);
     expect(placedOnes).toBeGreaterThan(100);
   }, 60_000);
@@ -220,7 +227,9 @@ describe('the table', () => {
         plugs: [400, 500, 600, 700].map((millimetres) => ({ kind: 'sata', millimetres })),
       },
     ];
-    expect(tabulateFamily('drive', cables, inlets, 4, true, { adapters: [], placed: [] })).toBe('too-large');
+    expect(tabulateFamily('drive', cables, inlets, { own: 4, pairs: 0 }, true, { adapters: [], placed: [] })).toBe(
+      'too-large',
+    );
     const plan = planCables(
       { cables, sockets: Array.from({ length: 4 }, (_, index) => ({ kind: 'drive', label: `D${index}` })) },
       inlets,

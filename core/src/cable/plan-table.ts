@@ -7,6 +7,7 @@ import {
   leftOpen,
   newBudget,
   openOf,
+  roomTaken,
   slackOf,
   strongEnough,
   signature,
@@ -21,6 +22,7 @@ import {
 import { isPair, servesInlet } from './pairs.ts';
 import { betweenMillimetres } from './routing.ts';
 import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
+import { noRoom, roomFor, type Room } from './supply-ends.ts';
 
 /** Inlets that may stand for each other. */
 interface Kind {
@@ -51,7 +53,7 @@ const tolerance = 1e-9;
 
 /**
  * The exact best way to serve one family's inlets, by dynamic programming over the pieces of the kit: a state says how
- * many of each kind of inlet are served, which adapters are spent and how many sockets are used. Every part of the
+ * many of each kind of inlet are served, which adapters are spent and how many sockets are taken. Every part of the
  * score adds up over the pieces, and the order of scores is kept by adding, so that the best way to a state is all that
  * must be known.
  * @returns null when a leg cannot be served or what is placed needs more sockets than there are; `too-large` where too
@@ -61,7 +63,7 @@ export function tabulateFamily(
   family: CableFamily,
   cables: readonly KitCable[],
   inlets: readonly LegToServe[],
-  sockets: number,
+  room: Room,
   allowShared: boolean,
   extras: FamilyExtras,
   budget: Budget = newBudget(),
@@ -77,7 +79,8 @@ export function tabulateFamily(
   const radices = [
     ...kinds.map((kind) => kind.inlets.length + 1),
     ...adapters.map((adapter) => Math.min(adapter.count, queue.length) + 1),
-    sockets + 1,
+    room.own + 1,
+    room.pairs + 1,
   ];
   const strides: number[] = [];
   let states = 1;
@@ -215,20 +218,16 @@ export function tabulateFamily(
     ].sort((a, b) => a.plugIndex - b.plugIndex);
     if (plugs.length > 0) used.push({ cable: piece.cable, copy: piece.copy, plugs });
   });
+  const holds = (item: UsedCable) =>
+    pieces
+      .find((piece) => piece.cable === item.cable && piece.copy === item.copy)!
+      .placed.some((one) => one.holdsSocket);
   return {
     cables: used,
     score: bestScore,
     proved: true,
-    modularUsed: used.filter(
-      (item) =>
-        !item.cable.fixed &&
-        !pieces
-          .find((piece) => piece.cable === item.cable && piece.copy === item.copy)!
-          .placed.some((one) => one.holdsSocket),
-    ).length,
-    open: kinds
-      .flatMap((kind, dim) => kind.inlets.slice(given[dim]))
-      .flatMap((inlet) => openOf(cables, inlet, sockets)),
+    taken: roomTaken(used.map((item) => ({ cable: item.cable, holdsSocket: holds(item) }))),
+    open: kinds.flatMap((kind, dim) => kind.inlets.slice(given[dim])).flatMap((inlet) => openOf(cables, inlet, room)),
   };
 }
 
@@ -253,7 +252,7 @@ function fillingsFor(
     kind: -1,
     which: -1,
   }));
-  const holds = placed.some((item) => item.holdsSocket);
+  const asked = placed.some((item) => item.holdsSocket) ? noRoom : roomFor(cable);
   let seen = 0;
   const amps12 = () => on.reduce((total, item) => total + item.inlet.amps12, 0);
 
@@ -289,7 +288,8 @@ function fillingsFor(
     const takes = [
       ...kinds.map((_, kind) => on.filter((item) => item.kind === kind).length),
       ...adapters.map((_, which) => on.filter((item) => item.which === which).length),
-      cable.fixed || holds ? 0 : 1,
+      asked.own,
+      asked.pairs,
     ];
     const slackMillimetres = on.reduce(
       (total, item) =>

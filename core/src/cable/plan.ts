@@ -15,6 +15,7 @@ import {
 import { planFamily } from './solve-family.ts';
 import { inletsBehind, waysToPair } from './pairs.ts';
 import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
+import { endFamily, endsAtSupply, roomFor, socketsLabel, socketsNamed, socketsTake, type Room } from './supply-ends.ts';
 
 /** One inlet with the plug that goes to it. A 16-pin inlet on an adapter stands once for each of its legs. */
 export interface Assignment {
@@ -22,6 +23,7 @@ export interface Assignment {
   readonly cableCode: string;
   readonly kitCableId: string;
   readonly copy: number;
+  /** Of a cable with two ends at the supply both sockets, as `CARD 1 + CARD 2`; null for a fixed cable. */
   readonly socketLabel: string | null;
   readonly plugIndex: number;
   readonly plugKind: PlugKind;
@@ -105,8 +107,12 @@ interface Settled {
   readonly misplaced: readonly { readonly placed: PlacedPlug; readonly inlet: InletToServe }[];
   readonly refused: readonly PinRefusal[];
   /** Sockets that pinned pieces hold, by `kitCableId copy`. */
-  readonly sockets: ReadonlyMap<string, Socket>;
+  readonly sockets: ReadonlyMap<string, readonly Socket[]>;
 }
+
+/** The same sockets, whichever end is in which. */
+const sameSockets = (a: readonly Socket[], b: readonly Socket[]) =>
+  a.length === b.length && a.every((socket) => b.includes(socket));
 
 const pieceKey = (kitCableId: string, copy: number) => `${kitCableId} ${copy}`;
 
@@ -114,7 +120,7 @@ const pieceKey = (kitCableId: string, copy: number) => `${kitCableId} ${copy}`;
 function settlePins(kit: CableKit, inlets: readonly InletToServe[], pins: readonly Pin[]): Settled {
   const refused: PinRefusal[] = [];
   const kept: { pin: Pin; cable: KitCable; inlet: InletToServe; fits: boolean }[] = [];
-  const sockets = new Map<string, Socket>();
+  const sockets = new Map<string, readonly Socket[]>();
   for (const pin of pins) {
     const cable = kit.cables.find((item) => item.id === pin.kitCableId);
     const inlet = inlets.find((item) => item.id === pin.inletId);
@@ -136,13 +142,14 @@ function settlePins(kit: CableKit, inlets: readonly InletToServe[], pins: readon
       continue;
     }
     if (pin.socketLabel !== null && !cable.fixed) {
-      const socket = kit.sockets.find((item) => item.label === pin.socketLabel);
+      const named = socketsNamed(kit, pin.socketLabel);
       const key = pieceKey(cable.id, pin.copy);
       const held = sockets.get(key);
-      if (socket === undefined || !socketTakes(socket.kind, cable.family)) refuse('socket-kind');
-      else if (held !== undefined && held !== socket) refuse('two-sockets');
-      else if (held === undefined && [...sockets.values()].includes(socket)) refuse('socket-twice');
-      else sockets.set(key, socket);
+      if (named === null || !socketsTake(named, cable)) refuse('socket-kind');
+      else if (held !== undefined && !sameSockets(held, named)) refuse('two-sockets');
+      else if (held === undefined && [...sockets.values()].flat().some((socket) => named.includes(socket)))
+        refuse('socket-twice');
+      else if (held === undefined) sockets.set(key, named);
     }
     const fits = plugFits(plugKind, cable, inlet) && inletFamily(inlet.kind) === cable.family;
     if (!fits) refuse('no-fit');
@@ -201,8 +208,36 @@ function withLegs(
   return ways;
 }
 
+/** How one family is solved with the sockets that it may take; null where these are too few for what must be served. */
+type PlanWith = (room: Room) => FamilyPlan | null;
+
 /**
- * The families' best plans for each share of the sockets that two families could use, and the shares that add up best.
+ * A family's plans, each solved once. Where a plan with a little less room left some of that unused, more of it changes
+ * nothing; so they are asked for in growing order.
+ */
+function plansByRoom(solve: PlanWith): PlanWith {
+  const plans = new Map<string, FamilyPlan | null>();
+  const known = (own: number, pairs: number) => plans.get(`${own} ${pairs}`);
+  return ({ own, pairs }) => {
+    const before = known(own, pairs);
+    if (before !== undefined) return before;
+    const fewer = known(own - 1, pairs);
+    const fewerPairs = known(own, pairs - 1);
+    const plan =
+      fewer != null && fewer.taken.own < own - 1
+        ? fewer
+        : fewerPairs != null && fewerPairs.taken.pairs < pairs - 1
+          ? fewerPairs
+          : solve({ own, pairs });
+    plans.set(`${own} ${pairs}`, plan);
+    return plan;
+  };
+}
+
+/**
+ * The families' best plans for each share of the sockets that several families could use, and the shares that add up
+ * best. Processor and card cables meet in sockets that take both; a 16-pin cable with two ends takes two sockets that
+ * card cables could have.
  */
 function bestShares(
   kit: CableKit,
@@ -210,22 +245,22 @@ function bestShares(
   rules: PlanRules,
   settled: Settled,
   solve: Solve,
-  known: Map<string, readonly (FamilyPlan | null)[]>,
+  known: Map<string, PlanWith>,
   budget: Budget,
 ): { readonly score: PlanScore; readonly chosen: readonly FamilyPlan[] } | null {
-  const held = new Set(settled.sockets.values());
+  const held = new Set([...settled.sockets.values()].flat());
   const free = kit.sockets.filter((socket) => !held.has(socket));
-  const sharedSockets = free.filter((socket) => socket.kind === 'cpu-card').length;
+  const shared = free.filter((socket) => socket.kind === 'cpu-card').length;
+  const exclusive = (family: CableFamily) =>
+    free.filter((socket) => socketTakes(socket.kind, family) && socket.kind !== 'cpu-card').length;
   const pinned = new Set(settled.placed.map((item) => item.inlet.id));
-  const plansOf = (family: CableFamily): readonly (FamilyPlan | null)[] => {
+  const plansOf = (family: CableFamily): PlanWith => {
     const wanted = inlets.filter((inlet) => inletFamily(inlet.kind) === family && !pinned.has(inlet.id));
     // Another way to use adapters leaves most families as they were.
     const key = `${family} ${wanted.map((inlet) => `${inlet.id}${inlet.leg?.adapterId ?? ''}`).join(' ')}`;
     const before = known.get(key);
     if (before !== undefined) return before;
     const cables = kit.cables.filter((cable) => cable.family === family);
-    const exclusive = free.filter((socket) => socketTakes(socket.kind, family) && socket.kind !== 'cpu-card').length;
-    const extra = family === 'cpu' || family === 'card' ? sharedSockets : 0;
     const extras: FamilyExtras | undefined =
       rules.adapters.length === 0 && settled.placed.length === 0
         ? undefined
@@ -233,46 +268,54 @@ function bestShares(
             adapters: rules.adapters.filter((adapter) => adapter.legs === 1 && inletFamily(adapter.takes) === family),
             placed: settled.placed.filter((item) => item.cable.family === family),
           };
-    const plans: (FamilyPlan | null)[] = [];
-    for (let given = 0; given <= extra; given += 1) {
-      const fewer = plans[given - 1];
-      const enough = fewer != null && fewer.modularUsed < exclusive + given - 1;
-      plans.push(
-        enough
-          ? fewer
-          : solve(family, cables, wanted, exclusive + given, rules.allowShared && family !== 'main', extras, budget),
-      );
-    }
+    const allowShared = rules.allowShared && family !== 'main';
+    const plans = plansByRoom((room) => solve(family, cables, wanted, room, allowShared, extras, budget));
     known.set(key, plans);
     return plans;
   };
-  const [main, cpu, sixteen, card, drive] = familyOrder.map(plansOf) as [
-    readonly (FamilyPlan | null)[],
-    readonly (FamilyPlan | null)[],
-    readonly (FamilyPlan | null)[],
-    readonly (FamilyPlan | null)[],
-    readonly (FamilyPlan | null)[],
+  const [mainOf, cpuOf, sixteenOf, cardOf, driveOf] = familyOrder.map(plansOf) as [
+    PlanWith,
+    PlanWith,
+    PlanWith,
+    PlanWith,
+    PlanWith,
   ];
-  let best: { score: PlanScore; cpu: FamilyPlan; card: FamilyPlan } | null = null;
-  for (let toCpu = 0; toCpu <= sharedSockets; toCpu += 1) {
-    const forCpu = cpu[toCpu];
-    const forCard = card[sharedSockets - toCpu];
-    if (forCpu == null || forCard == null) continue;
-    const score = addScores(forCpu.score, forCard.score);
-    if (best === null || compareScores(score, best.score) < 0) best = { score, cpu: forCpu, card: forCard };
+  const main = mainOf({ own: exclusive('main'), pairs: 0 });
+  const drive = driveOf({ own: exclusive('drive'), pairs: 0 });
+  if (main === null || drive === null) return null;
+  const cardSockets = exclusive('card');
+  const mostPairs = Math.min(twoEndedPieces(kit), Math.floor((cardSockets + shared) / 2));
+  for (let own = Math.max(0, cardSockets - 2 * mostPairs); own < cardSockets + shared; own += 1)
+    cardOf({ own, pairs: 0 });
+  let best: { score: PlanScore; chosen: readonly FamilyPlan[] } | null = null;
+  for (let toCpu = 0; toCpu <= shared; toCpu += 1) {
+    const cpu = cpuOf({ own: exclusive('cpu') + toCpu, pairs: 0 });
+    if (cpu === null) continue;
+    const left = cardSockets + shared - toCpu;
+    for (let pairs = 0; pairs <= Math.min(mostPairs, Math.floor(left / 2)); pairs += 1) {
+      const sixteen = sixteenOf({ own: exclusive('card-16'), pairs });
+      const card = sixteen === null ? null : cardOf({ own: left - 2 * pairs, pairs: 0 });
+      if (sixteen === null || card === null) continue;
+      const chosen = [main, cpu, sixteen, card, drive];
+      const score = chosen.map((plan) => plan.score).reduce(addScores);
+      if (best === null || compareScores(score, best.score) < 0) best = { score, chosen };
+    }
   }
-  if (best === null || main[0] == null || sixteen[0] == null || drive[0] == null) return null;
-  const chosen = [main[0], best.cpu, sixteen[0], best.card, drive[0]];
-  return { chosen, score: chosen.map((plan) => plan.score).reduce(addScores) };
+  return best;
+}
+
+/** How many pieces of 16-pin cables with two ends a kit has. */
+function twoEndedPieces({ cables }: CableKit): number {
+  return cables.filter((cable) => roomFor(cable).pairs > 0).reduce((sum, cable) => sum + cable.count, 0);
 }
 
 /**
  * The best plan, exactly, by this order: required inlets served, of these the larger processor inlets, no cable
  * overloaded, optional inlets served, fewest graphics inlets that
  * share a cable, fewest pieces that are not of the supply's own kit, fewest cables, evenest load (least sum of squared
- * amps), least slack. The same input gives the same plan. Families of cables meet only in sockets that take several, so
- * each family is solved for every number of sockets it may get, and the shares that add up best are taken; each way to
- * give a 16-pin inlet an adapter is tried.
+ * amps), least slack. The same input gives the same plan. Families of cables meet only in sockets that take several, or
+ * of which one cable takes two, so each family is solved for every number of sockets it may get, and the shares that add
+ * up best are taken; each way to give a 16-pin inlet an adapter is tried.
  * @param budget steps that the searches may take in all; where they end, the plan is the best seen and not proved
  * @param solve how a family is solved; `rememberingPlanner` gives one that does not solve the same twice
  */
@@ -292,7 +335,7 @@ export function planCables(
   for (;;) {
     const pinned = new Set(settled.placed.map((item) => item.inlet.id));
     let best: { score: PlanScore; chosen: readonly FamilyPlan[] } | null = null;
-    const known = new Map<string, readonly (FamilyPlan | null)[]>();
+    const known = new Map<string, PlanWith>();
     const free = waysToPair(
       kit,
       inlets.filter((inlet) => !pinned.has(inlet.id)),
@@ -326,6 +369,15 @@ export function planCables(
   }
 }
 
+/** Takes the first free socket for an end of a cable, one that takes nothing else before one that takes several. */
+function takeSocket(free: Socket[], cable: KitCable): Socket {
+  const fitting = free.filter((socket) => socketTakes(socket.kind, endFamily(cable)));
+  const found = fitting.find((socket) => socket.kind !== 'cpu-card') ?? fitting[0];
+  if (found === undefined) throw new Error(`no socket left for ${cable.id}`);
+  free.splice(free.indexOf(found), 1);
+  return found;
+}
+
 function assemble(
   kit: CableKit,
   inlets: readonly InletToServe[],
@@ -333,7 +385,7 @@ function assemble(
   score: PlanScore,
   settled: Settled,
 ): CablePlan {
-  const held = new Set(settled.sockets.values());
+  const held = new Set([...settled.sockets.values()].flat());
   const freeSockets = kit.sockets.filter((socket) => !held.has(socket));
   const assignments: Assignment[] = [];
   const cables: PlannedCable[] = [];
@@ -350,18 +402,9 @@ function assemble(
     for (const used of [...plan.cables].sort((a, b) => firstInlet(a) - firstInlet(b))) {
       const { cable } = used;
       usedCount.set(cable.id, (usedCount.get(cable.id) ?? 0) + 1);
-      let socketLabel: string | null = settled.sockets.get(pieceKey(cable.id, used.copy))?.label ?? null;
-      if (!cable.fixed && socketLabel === null) {
-        const index = ['exact', 'shared']
-          .map((pass) =>
-            freeSockets.findIndex(
-              (socket) => socketTakes(socket.kind, cable.family) && (pass === 'exact') === (socket.kind !== 'cpu-card'),
-            ),
-          )
-          .find((found) => found >= 0);
-        if (index === undefined) throw new Error(`no socket left for ${cable.id}`);
-        socketLabel = freeSockets.splice(index, 1)[0]!.label;
-      }
+      const pinnedTo = settled.sockets.get(pieceKey(cable.id, used.copy));
+      const taken = pinnedTo ?? Array.from({ length: endsAtSupply(cable) }, () => takeSocket(freeSockets, cable));
+      const socketLabel = taken.length === 0 ? null : socketsLabel(taken);
       const code = `C${String(cables.length + 1).padStart(2, '0')}`;
       const served = used.plugs.filter((item) => !misplaced.has(item.inlet.id));
       cables.push({
@@ -430,9 +473,18 @@ const cableKeys = new WeakMap<KitCable, string>();
 function cableKey(cable: KitCable): string {
   let key = cableKeys.get(cable);
   if (key === undefined) {
-    const { count, gauge, codedWatts, ownPlug, fixed, spare, plugs } = cable;
+    const { count, gauge, codedWatts, ownPlug, fixed, twoEnded, spare, plugs } = cable;
     const ends = plugs.map(({ kind, millimetres }) => `${kind}@${millimetres}`);
-    key = JSON.stringify([count, gauge, codedWatts ?? 0, ownPlug ?? '', fixed, spare === true, ends]);
+    key = JSON.stringify([
+      count,
+      gauge,
+      codedWatts ?? 0,
+      ownPlug ?? '',
+      fixed,
+      twoEnded === true,
+      spare === true,
+      ends,
+    ]);
     cableKeys.set(cable, key);
   }
   return key;
@@ -445,13 +497,13 @@ function cableKey(cable: KitCable): string {
  */
 export function rememberingPlanner(): Solve {
   const solved = new Map<string, { readonly cables: readonly KitCable[]; readonly plan: FamilyPlan | null }>();
-  return (family, cables, inlets, sockets, allowShared, extras, budget) => {
-    if (extras !== undefined) return planFamily(family, cables, inlets, sockets, allowShared, extras, budget);
-    let key = `${family}|${sockets}|${allowShared}|${inlets.map((inlet) => inlet.id).join(' ')}`;
+  return (family, cables, inlets, room, allowShared, extras, budget) => {
+    if (extras !== undefined) return planFamily(family, cables, inlets, room, allowShared, extras, budget);
+    let key = `${family}|${room.own}|${room.pairs}|${allowShared}|${inlets.map((inlet) => inlet.id).join(' ')}`;
     for (const cable of cables) key += cableKey(cable);
     const known = solved.get(key);
     if (known === undefined) {
-      const plan = planFamily(family, cables, inlets, sockets, allowShared, undefined, budget);
+      const plan = planFamily(family, cables, inlets, room, allowShared, undefined, budget);
       solved.set(key, { cables, plan });
       return plan;
     }

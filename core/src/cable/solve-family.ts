@@ -10,12 +10,13 @@ import {
   type LegToServe,
 } from './plan-family.ts';
 import { noScore } from './score.ts';
+import { noRoom, type Room } from './supply-ends.ts';
 import { tabulateFamily } from './plan-table.ts';
 
 /** Up to so many inlets are searched, more are tabulated. */
 const mostSearched = 8;
 
-const nothingAsked: FamilyPlan = { cables: [], open: [], modularUsed: 0, score: noScore, proved: true };
+const nothingAsked: FamilyPlan = { cables: [], open: [], taken: noRoom, score: noScore, proved: true };
 
 /**
  * The exact best way to serve one family's inlets, as `searchFamily`: by search where there are few, by table where
@@ -25,15 +26,15 @@ export function planFamily(
   family: CableFamily,
   cables: readonly KitCable[],
   inlets: readonly LegToServe[],
-  sockets: number,
+  room: Room,
   allowShared: boolean,
   extras: FamilyExtras = noExtras,
   budget: Budget = newBudget(),
 ): FamilyPlan | null {
   if (inlets.length === 0 && extras.placed.length === 0) return nothingAsked;
   if (inlets.length > mostSearched) {
-    const plan = tabulateFamily(family, cables, inlets, sockets, allowShared, extras, budget);
+    const plan = tabulateFamily(family, cables, inlets, room, allowShared, extras, budget);
     if (plan !== 'too-large') return plan;
   }
-  return searchFamily(family, cables, inlets, sockets, allowShared, extras, budget);
+  return searchFamily(family, cables, inlets, room, allowShared, extras, budget);
 }

@@ -3,10 +3,12 @@ import {
   newBudget,
   planCables,
   planFamily,
+  socketsNamed,
   usualRules,
   type Budget,
   type CableKit,
   type CablePlan,
+  type KitCable,
   type PlanRules,
 } from '../cable/index.ts';
 import {
@@ -20,7 +22,21 @@ import {
 import type { SupplyModel } from './model.ts';
 import type { FitQuestion } from './question.ts';
 
-/** What hangs on which +12 output by a plan: a modular cable by its socket, a fixed one by itself. */
+/** The +12 outputs that a cable's ends hang on, each once; null where nobody knows one. */
+function outputsOf(
+  kit: CableKit,
+  socketLabel: string | null,
+  piece: Pick<KitCable, 'output'> | undefined,
+): readonly (string | null)[] {
+  const sockets = socketLabel === null ? null : socketsNamed(kit, socketLabel);
+  if (sockets === null) return [piece?.output ?? null];
+  return [...new Set(sockets.map((socket) => socket.output ?? piece?.output ?? null))];
+}
+
+/**
+ * What hangs on which +12 output by a plan: a modular cable by its socket, one with two ends by halves where these hang
+ * on different outputs, a fixed one by itself.
+ */
 export function hungByPlan(
   model: Pick<SupplyModel, 'kit'>,
   plan: CablePlan,
@@ -28,8 +44,7 @@ export function hungByPlan(
 ): HungLoad[] {
   const legs = new Map<string, number>();
   for (const { inletId } of plan.assignments) legs.set(inletId, (legs.get(inletId) ?? 0) + 1);
-  return plan.cables.map((cable): HungLoad => {
-    const socket = model.kit.sockets.find((item) => item.label === cable.socketLabel);
+  return plan.cables.flatMap((cable): HungLoad[] => {
     const piece = model.kit.cables.find((item) => item.id === cable.kitCableId);
     const own = plan.assignments
       .filter((item) => item.cableCode === cable.code)
@@ -37,18 +52,20 @@ export function hungByPlan(
         const draw = draws.get(inletId);
         return draw === undefined ? [] : [{ draw, share: 1 / legs.get(inletId)! }];
       });
-    return {
+    const start = staggered ? Math.max(0, ...own.map(({ draw, share }) => (share * draw.starts['+12']) / 12)) : 0;
+    const outputs = outputsOf(model.kit, cable.socketLabel, piece);
+    return outputs.map((output) => ({
       name: cable.code,
       family: cable.family,
-      output: socket?.output ?? piece?.output ?? null,
-      startAmps: staggered ? Math.max(0, ...own.map(({ draw, share }) => (share * draw.starts['+12']) / 12)) : 0,
+      output,
+      startAmps: start / outputs.length,
       amps: Object.fromEntries(
         moments.map((moment) => [
           moment,
-          own.reduce((sum, { draw, share }) => sum + (share * draw.at[moment]['+12']) / 12, 0),
+          own.reduce((sum, { draw, share }) => sum + (share * draw.at[moment]['+12']) / 12, 0) / outputs.length,
         ]),
       ) as HungLoad['amps'],
-    };
+    }));
   });
 }
 

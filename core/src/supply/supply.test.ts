@@ -117,6 +117,24 @@ describe('fit', () => {
       { code: 'warranty', years: 2, leastYears: 5 },
     ]);
   });
+  it('halves what hangs on a cable with two ends in sockets of two outputs', () => {
+    const quiet = supplyNamed('tarnwick-quiet-850');
+    const sockets = quiet.kit.sockets.map((socket, index) => ({
+      ...socket,
+      output: index % 2 === 0 ? '12V1' : '12V2',
+    }));
+    const model = { ...quiet, kit: { ...quiet.kit, sockets } };
+    const asked = asking([part('board-88', 'b'), part('processor-125', 'p'), part('card-16', 'c')]);
+    const plan = planCables(model.kit, asked.inlets);
+    const hung = hungByPlan(model, plan, asked);
+    const [one, other, ...rest] = hung.filter(({ family }) => family === 'card-16');
+    expect(rest).toEqual([]);
+    expect([one!.output, other!.output].sort()).toEqual(['12V1', '12V2']);
+    const whole = hungByPlan(quiet, plan, asked).filter(({ family }) => family === 'card-16');
+    expect(whole.map(({ output }) => output)).toEqual([null]);
+    expect(one!.amps.lasting + other!.amps.lasting).toBeCloseTo(whole[0]!.amps.lasting, 9);
+    expect(one!.amps['100']).toBeCloseTo(other!.amps['100'], 9);
+  });
   it('counts what hangs on each +12 output of a supply with several', () => {
     const dual = supplyNamed('brackholm-700-dual');
     const asked = asking([
