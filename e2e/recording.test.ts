@@ -138,6 +138,38 @@ describe('a harness recorded by pointing', () => {
     await saved(page);
   });
 
+  it('takes both sockets of a cable with two ends at the supply, asked for where several are left', async () => {
+    const own = await newJob('A card from two sockets');
+    const { name, label } = await supplyCalled('Tarnwick Quiet 850');
+    await doActs(own, ...machine(['board', 'card-16']), {
+      kind: 'put-supply',
+      supply: { name, label },
+      basedOn: 0,
+    });
+    await visit(page, `${application.url}/jobs/${own}/cables?way=was`);
+    await point(socket('MAIN 10'));
+    await point(inlet('Main 24'));
+    await seeText(page, 'from MAIN 10 + MAIN 18: Main 24', '[aria-label="Record by pointing"]');
+    await point(socket('CPU/CARD 2'));
+    await point(inlet('Card 16-pin'));
+    await seeText(page, 'takes two sockets of this supply: press the second one', '[aria-label="Record by pointing"]');
+    await point(socket('CPU/CARD 5'), 'key');
+    await seeText(page, 'from CPU/CARD 2 + CPU/CARD 5: Card 16-pin', '[aria-label="Record by pointing"]');
+    await choose(page, 'Both sockets of cable B', 'CPU/CARD 2 + CPU/CARD 4');
+    await saved(page);
+    const drawn = () =>
+      page.$$eval('[data-socket]', (nodes) =>
+        nodes.flatMap((node) =>
+          node.getAttribute('aria-pressed') === 'true' ? [node.getAttribute('data-socket')] : [],
+        ),
+      );
+    expect(await drawn()).toEqual(['CPU/CARD 2', 'CPU/CARD 4']);
+    expect((await jobOf(own)).cables.map(({ socketLabel }) => socketLabel)).toEqual([
+      'MAIN 10 + MAIN 18',
+      'CPU/CARD 2 + CPU/CARD 4',
+    ]);
+  });
+
   it('copies the cables of another job, marked as only likely', async () => {
     const other = await newJob('Its sister');
     await doActs(other, ...machine(['board-88', 'drive-35', 'drive-35']));

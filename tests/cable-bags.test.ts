@@ -73,6 +73,7 @@ describe('cable bags', () => {
       cameWith: '',
       note: '',
       gauge: null,
+      twoEnded: false,
       codedWatts: null,
       plugs: [{ kind: 'peripheral-4', millimetres: 400, ends: [1, [2, 5], 'none', null] }],
     };

@@ -55,6 +55,7 @@ export const bagCableSchema = z.strictObject({
     .union([z.literal(16), z.literal(18), z.literal(20), z.literal(22)])
     .nullable()
     .default(null),
+  twoEnded: z.boolean().default(false),
   codedWatts: codedWattsSchema.nullable().default(null),
   plugs: z
     .array(

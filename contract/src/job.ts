@@ -303,7 +303,7 @@ const foundAdapterFields = z.strictObject({
 export const cableFields = {
   id: uuid,
   label: line(20),
-  socketLabel: text(30),
+  socketLabel: text(60),
   plugs: z
     .array(z.strictObject({ kind: z.enum(plugKinds), inletId: id.nullable(), through: foundAdapterFields.optional() }))
     .min(1, 'a cable has at least one plug')
@@ -318,7 +318,7 @@ export const pinFields = {
   kitCableId,
   copy: z.int().min(0).max(63),
   plugIndex: z.int().min(0).max(7),
-  socketLabel: line(30).nullable(),
+  socketLabel: line(60).nullable(),
 };
 const laterCheck = z.boolean().default(false);
 export const seatFields = {

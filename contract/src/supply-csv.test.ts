@@ -21,6 +21,20 @@ describe('supplies as rows', () => {
     for (const model of supplies)
       expect(supplyModelSchema.parse(supplyFromCells(supplyToCells(model)))).toEqual(supplyModelSchema.parse(model));
   });
+  it('let only a modular main or 16-pin cable have two plugs at the supply', () => {
+    const told = (changes: { readonly fixed?: boolean; readonly twoEnded?: unknown }, family: string) => {
+      const base = supplies.find(({ id }) => id === 'tarnwick-quiet-850')!;
+      const cables = base.kit.cables.map((cable) => (cable.family === family ? { ...cable, ...changes } : cable));
+      const read = supplyModelSchema.safeParse({ ...base, kit: { ...base.kit, cables } });
+      return read.success ? null : read.error.issues.map(({ message }) => message);
+    };
+    expect(told({ twoEnded: true }, 'card-16')).toBeNull();
+    expect(told({ twoEnded: true }, 'cpu')).toEqual([
+      'only a modular main or 16-pin cable has two plugs at the supply',
+    ]);
+    expect(told({ fixed: true }, 'main')).toEqual(['only a modular main or 16-pin cable has two plugs at the supply']);
+    expect(told({ twoEnded: false }, 'main')).toEqual(['true, or left out']);
+  });
   it('keep any name of an output or socket, separators included', () => {
     const name = fc
       .string({ minLength: 1, maxLength: 20, unit: fc.constantFrom(...'aB1 :;,|@/%~+-ø"'.split('')) })

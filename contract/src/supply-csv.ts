@@ -83,9 +83,12 @@ export function supplyToCells(model: SupplyModel): Record<Column, string> {
       .join('; '),
     cables: model.kit.cables
       .map((cable) => {
-        const { id, family, fixed, count, gauge, output, codedWatts, ownPlug } = cable;
+        const { id, family, fixed, count, gauge, output, codedWatts, ownPlug, twoEnded } = cable;
         const plugs = cable.plugs.map((plug) => `${plug.kind}@${plug.millimetres}`).join(',');
-        const last = [output, codedWatts, ownPlug].map((value) => (value === undefined ? '' : escaped(`${value}`)));
+        const ends = twoEnded === true ? 'two-ended' : undefined;
+        const last = [output, codedWatts, ownPlug, ends].map((value) =>
+          value === undefined ? '' : escaped(`${value}`),
+        );
         while (last.at(-1) === '') last.pop();
         return [id, family, fixed ? 'fixed' : 'modular', count, gauge, plugs, ...last].join(':');
       })
@@ -168,7 +171,7 @@ export function supplyFromCells(cells: Cells): unknown {
         return { label: plain(label), kind: kind.trim(), ...optional('output', output) };
       }),
       cables: list('cables').map((item) => {
-        const [cableId = '', family = '', fixed = '', count = '', gauge = '', plugs = '', output, coded, own] =
+        const [cableId = '', family = '', fixed = '', count = '', gauge = '', plugs = '', output, coded, own, ends] =
           item.split(':');
         return {
           id: cableId.trim(),
@@ -186,6 +189,7 @@ export function supplyFromCells(cells: Cells): unknown {
           ...optional('output', output),
           ...(coded === undefined || coded.trim() === '' ? {} : { codedWatts: figure(coded) }),
           ...optional('ownPlug', own),
+          ...(ends?.trim() === 'two-ended' ? { twoEnded: true } : optional('twoEnded', ends)),
         };
       }),
     },

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import {
   cableFamilies,
   codedWatts,
+  twoEndedFamilies,
   corrections,
   fanSides,
   grades,
@@ -56,6 +57,7 @@ const kitCable = z.strictObject({
     .min(1, 'a cable has at least one plug')
     .max(8),
   ownPlug: line(40).optional(),
+  twoEnded: z.literal(true, 'true, or left out').optional(),
   output: line(20).optional(),
 });
 
@@ -86,6 +88,12 @@ export const cableKitSchema = z
           code: 'custom',
           path: ['cables', index, 'ownPlug'],
           message: own ? 'name the inlet that this maker’s own plug fits' : 'only a maker’s own plug has a name',
+        });
+      if (cable.twoEnded === true && (cable.fixed || !twoEndedFamilies.some((family) => family === cable.family)))
+        context.addIssue({
+          code: 'custom',
+          path: ['cables', index, 'twoEnded'],
+          message: 'only a modular main or 16-pin cable has two plugs at the supply',
         });
       if (cable.codedWatts !== undefined && cable.family !== 'card-16')
         context.addIssue({

@@ -314,6 +314,7 @@ describe('the bags in a plan', () => {
         cameWith: '',
         note: '',
         gauge: null,
+        twoEnded: false,
         codedWatts: null,
         plugs: [{ kind: 'card-6+2', millimetres: 700, ends }],
       },

@@ -6,6 +6,7 @@ import {
   checkPlan,
   foundHarm,
   planCables,
+  socketsNamed,
   spareId,
   sparesFor,
   usualPlace,
@@ -18,6 +19,7 @@ import {
   type CablePlan,
   type PlanBreach,
   type PlanRules,
+  type Socket,
 } from '../cable/index.ts';
 import { inletsToServe, type SupplyModel } from '../supply/index.ts';
 import { keptPlan, presentModel } from './kept-supply.ts';
@@ -72,6 +74,15 @@ export function cableEnds(row: InletRow): readonly Pick<CableEnd, 'cableCode' | 
   return row.cableCode === null ? [] : [{ cableCode: row.cableCode, socketLabel: row.socketLabel }, ...row.legs];
 }
 
+/** The ends of a cable at the supply, each by its socket: one, or two where its name is that of two sockets. */
+export function endsNamed(
+  kit: { readonly sockets: readonly Pick<Socket, 'label'>[] } | null,
+  socketLabel: string,
+): readonly string[] {
+  const sockets = kit === null ? null : socketsNamed(kit, socketLabel);
+  return sockets === null ? [socketLabel] : sockets.map(({ label }) => label);
+}
+
 /** A plug of the record that does not belong into the inlet that it is said to go to. */
 export interface Misfit {
   readonly cableId: string;
@@ -87,7 +98,7 @@ export interface Cabling {
   readonly basis: 'plan' | 'record' | 'none';
   readonly rows: readonly InletRow[];
   readonly plan: CablePlan | null;
-  /** What the plan was made from: the supply's kit with the spare cables it may use. */
+  /** What the plan was made from: the supply's kit with the spare cables it may use; of a kept supply where it is known. */
   readonly kit: CableKit | null;
   readonly inlets: readonly InletToServe[];
   readonly rules: PlanRules;
@@ -287,9 +298,11 @@ export function cablingOf(
           });
       });
     const kept = job.choice?.kind === 'keep' ? presentModel(job, shop.supplies ?? []) : null;
+    kit = kept?.kit ?? null;
     const open = new Set(inlets.map((inlet) => inlet.id).filter((id) => !places.has(id)));
     if (kept !== null && open.size > 0) {
       const ground = planGround({ pins: [] }, kept, shop.bags, shop.settings);
+      ({ kit } = ground);
       const { plan: around, added } = keptPlan(job.cables, ground.kit, ground.rules, inlets, open);
       placeAssignments(places, added);
       for (const item of around.open) if (open.has(item.inletId)) reasons.set(item.inletId, item.reason);

@@ -59,6 +59,7 @@ export {
 export {
   type CableEnd,
   cableEnds,
+  endsNamed,
   type Cabling,
   type HarnessChange,
   harnessChanges,
@@ -79,6 +80,7 @@ export {
   pointedAt,
   recordedRows,
   socketAccepts,
+  socketsToRecord,
   withInlet,
 } from './record-harness.ts';
 export { type Step, type StepKind, type StepPart, outNow, stepsOf, unpluggedInlets, wayPoints } from './steps.ts';

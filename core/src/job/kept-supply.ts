@@ -3,6 +3,9 @@ import {
   faceOfPlug,
   planCables,
   plugFits,
+  socketsLabel,
+  socketsNamed,
+  socketsTake,
   type Assignment,
   type CableKit,
   type CablePlan,
@@ -66,13 +69,16 @@ function foundPieces(kit: CableKit, recorded: readonly RecordedCable[], inlets: 
   const used = new Map<string, number>();
   return recorded.flatMap((cable): FoundPiece[] => {
     const family = familyOf(cable);
-    for (const piece of kit.cables) {
+    const sockets = socketsNamed(kit, cable.socketLabel);
+    const fits = (piece: KitCable) => sockets !== null && socketsTake(sockets, piece);
+    // What goes into the sockets that were recorded comes before what is only like it.
+    for (const piece of [...kit.cables].sort((a, b) => Number(fits(b)) - Number(fits(a)))) {
       const copy = used.get(piece.id) ?? 0;
       if (piece.family !== family || piece.fixed !== (cable.socketLabel === '') || copy >= piece.count) continue;
       const taken = plugsFor(piece, cable, byId);
       if (taken === null) continue;
       used.set(piece.id, copy + 1);
-      const socketLabel = kit.sockets.find((socket) => socket.label === cable.socketLabel)?.label ?? null;
+      const socketLabel = sockets !== null && fits(piece) ? socketsLabel(sockets) : null;
       const key = keyOf({ kitCableId: piece.id, copy });
       return [
         { label: cable.label, key, pins: taken.map((one) => ({ ...one, kitCableId: piece.id, copy, socketLabel })) },

@@ -1,4 +1,5 @@
-import type { BagCable, CableBags, KitCable } from '../cable/index.ts';
+import { twoEndedFamilies, type BagCable, type CableBags, type KitCable } from '../cable/index.ts';
+import type { CableFamily } from '../standards/index.ts';
 import type { SupplyModel } from '../supply/index.ts';
 import type { Cabling } from './cabling.ts';
 import type { Job, RecordedCable } from './job.ts';
@@ -8,7 +9,7 @@ import { familyOf } from './kept-supply.ts';
 export type Leftover = Omit<BagCable, 'id' | 'version'>;
 type Bags = Pick<CableBags, 'cables'>;
 /** What is known of a piece itself. */
-type Piece = Pick<BagCable, 'family' | 'gauge' | 'codedWatts'> & {
+type Piece = Pick<BagCable, 'family' | 'gauge' | 'twoEnded' | 'codedWatts'> & {
   readonly plugs: readonly Pick<BagCable['plugs'][number], 'kind' | 'millimetres'>[];
 };
 
@@ -52,9 +53,10 @@ export function oldCablesOf(
   });
 }
 
-const pieceOf = ({ family, gauge, codedWatts, plugs }: KitCable): Piece => ({
+const pieceOf = ({ family, gauge, twoEnded, codedWatts, plugs }: KitCable): Piece => ({
   family,
   gauge,
+  twoEnded: twoEnded === true,
   codedWatts: codedWatts ?? null,
   plugs: plugs.map(({ kind, millimetres }) => ({ kind, millimetres })),
 });
@@ -69,8 +71,12 @@ function recordedPiece(cable: RecordedCable, present: Pick<SupplyModel, 'kit'> |
   );
   if (listed !== undefined) return pieceOf(listed);
   const plugs = cable.plugs.map(({ kind }) => ({ kind, millimetres: null }));
-  return { family, gauge: null, codedWatts: null, plugs };
+  return { family, gauge: null, twoEnded: saysTwoSockets(family, cable.socketLabel), codedWatts: null, plugs };
 }
+
+/** Were two sockets written down for a cable that may have two ends at the supply? */
+const saysTwoSockets = (family: CableFamily, socketLabel: string): boolean =>
+  twoEndedFamilies.some((one) => one === family) && /\S \+ \S/.test(socketLabel);
 
 /**
  * Pieces with their labels, without those that are there: pieces that are alike stand for each other. A maker's own
@@ -102,8 +108,8 @@ function notInBags(
 }
 
 /** What makes two pieces alike; a length that was measured since makes no other piece of it. */
-const kindOf = ({ family, plugs }: Pick<Piece, 'family' | 'plugs'>): string =>
-  [family, ...plugs.map(({ kind }) => kind)].join(', ');
+const kindOf = ({ family, twoEnded, plugs }: Pick<Piece, 'family' | 'twoEnded' | 'plugs'>): string =>
+  [family, twoEnded ? 'two ends' : 'one end', ...plugs.map(({ kind }) => kind)].join(', ');
 
 /** The next label of a job that no bag has, which is taken with that. */
 function freeLabel(code: string, labels: Set<string>): string {

@@ -1,6 +1,13 @@
-import { inletFamily, socketTakes, type InletKind } from '../standards/index.ts';
+import { inletFamily, type InletKind } from '../standards/index.ts';
 import { partsAt, type Inlet } from '../machine/index.ts';
-import { faceOfPlug, type CableKit } from '../cable/index.ts';
+import {
+  faceOfPlug,
+  socketChoices,
+  socketsNamed,
+  socketsTake,
+  twoEndedFamilies,
+  type CableKit,
+} from '../cable/index.ts';
 import { inletOfRow, type Cabling, type InletRow } from './cabling.ts';
 import { foundHarms } from './found-harms.ts';
 import type { Job, RecordedCable } from './job.ts';
@@ -46,12 +53,24 @@ export function recordedRows(job: Pick<Job, 'parts' | 'cables' | 'sheet'>): Inle
 }
 
 /**
- * Whether a socket of a supply takes a cable to such an inlet; null where nobody knows that socket, such as one of a
- * supply that the shop's list does not have.
+ * Whether a socket of a supply, or the two of a cable with two ends, takes a cable to such an inlet; null where nobody
+ * knows that socket, such as one of a supply that the shop's list does not have.
  */
 export function socketAccepts(kit: CableKit | null, socketLabel: string, kind: InletKind): boolean | null {
-  const socket = kit?.sockets.find(({ label }) => label === socketLabel.trim()) ?? null;
-  return socket === null ? null : socketTakes(socket.kind, inletFamily(kind));
+  const sockets = kit === null ? null : socketsNamed(kit, socketLabel);
+  if (sockets === null) return null;
+  const family = inletFamily(kind);
+  const twoEnded = sockets.length === 2;
+  if (twoEnded && !twoEndedFamilies.some((one) => one === family)) return false;
+  return socketsTake(sockets, { family, fixed: false, twoEnded });
+}
+
+/** The sockets that a recorded cable to such inlets can come from, as they are named: one each, and pairs of them. */
+export function socketsToRecord(kit: CableKit, kinds: readonly InletKind[]): readonly string[] {
+  const takes = (name: string) => kinds.every((kind) => socketAccepts(kit, name, kind) === true);
+  const family = kinds[0] === undefined ? null : inletFamily(kinds[0]);
+  const pairs = family === null ? [] : socketChoices(kit.sockets, { family, fixed: false, twoEnded: true });
+  return [...kit.sockets.map(({ label }) => label), ...pairs].filter(takes);
 }
 
 /** A cable out of a socket of the supply, or a fixed one where it is empty, to its first inlet. */

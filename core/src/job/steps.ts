@@ -1,7 +1,7 @@
 import { inletFamily, type CableFamily, type InletKind } from '../standards/index.ts';
 import { partClass, partsAt, type PartClass } from '../machine/index.ts';
 import type { FoundHarm } from '../cable/index.ts';
-import type { Cabling, InletRow } from './cabling.ts';
+import { endsNamed, type Cabling, type InletRow } from './cabling.ts';
 import { foundHarms } from './found-harms.ts';
 import { freeEndsOf, type FreeEnd } from './free-ends.ts';
 import type { Hindrance, Job, JobPart, Lead, StepPhase, StepTick } from './job.ts';
@@ -242,19 +242,23 @@ const comingParts = (job: Pick<Job, 'parts' | 'leads'>) => stepParts(job, ['adde
 type SupplyEnd = Pick<Draft, 'doneTo'> & { readonly cable: string; readonly socket: string };
 
 /**
- * Each cable that goes into a socket of the supply; of a kept one, those that come new. What is ticked is the piece in
- * its socket, since the code of a cable changes with the plan.
+ * Each end of a cable that goes into a socket of the supply; of a kept one, those that come new. What is ticked is the
+ * piece in its socket, since the code of a cable changes with the plan.
  */
-function supplyEndsOf(job: Pick<Job, 'cables'>, { basis, rows }: Cabling): SupplyEnd[] {
+function supplyEndsOf(job: Pick<Job, 'cables'>, { basis, rows, kit }: Cabling): SupplyEnd[] {
   const there = new Set(basis === 'plan' ? [] : job.cables.map(({ label }) => label));
   const ends = rows
     .flatMap((row) => [row, ...row.legs])
     .flatMap(({ cableCode, socketLabel, kitCableId, copy }): SupplyEnd[] =>
       cableCode === null || socketLabel === null || kitCableId === null || there.has(cableCode)
         ? []
-        : [{ cable: cableCode, socket: socketLabel, doneTo: [kitCableId, copy, socketLabel].join(' ') }],
+        : endsNamed(kit, socketLabel).map((socket) => ({
+            cable: cableCode,
+            socket,
+            doneTo: [kitCableId, copy, socket].join(' '),
+          })),
     );
-  const once = [...new Map(ends.map((end) => [end.cable, end])).values()];
+  const once = [...new Map(ends.map((end) => [`${end.cable} ${end.socket}`, end])).values()];
   return once.sort((a, b) => a.cable.localeCompare(b.cable, 'en', { numeric: true }));
 }
 
@@ -266,7 +270,7 @@ function refit(
 ): void {
   add('still-out', { fixed: true });
   const replacing = cabling.basis === 'plan';
-  // Each cable of a modular supply has two ends, and this one goes in by its socket's name.
+  // Each cable of a modular supply has an end here as well, some have two, and each goes in by its socket's name.
   const supplyEnds = () => supplyEndsOf(job, cabling).forEach((end) => add('supply-end', end));
   if (replacing) {
     const bagged = cabling.plan?.bagged.reduce((sum, piece) => sum + piece.count, 0) ?? 0;

@@ -1,7 +1,7 @@
 import { partsAt } from '../machine/index.ts';
 import { cableFigures, spareId, type BagCable, type CableFigures } from '../cable/index.ts';
 import type { PlugKind } from '../standards/index.ts';
-import { cableEnds, type Cabling, type InletRow } from './cabling.ts';
+import { cableEnds, endsNamed, type Cabling, type InletRow } from './cabling.ts';
 import type { Job, Signed } from './job.ts';
 import { laidTo } from './laid-ways.ts';
 
@@ -40,15 +40,16 @@ export function figuresOf(cabling: Cabling): CableFigures[] {
     : cableFigures(cabling.kit, cabling.inlets, cabling.plan, cabling.rules.adapters);
 }
 
-/** A tag for the supply end of each cable and one for each of its plugs, cable by cable. */
+/** A tag for each end of a cable at the supply and one for each of its plugs, cable by cable. */
 export function tagsOf(cabling: Cabling): CableTag[] {
   const served = cabling.rows.filter((row) => row.state !== 'wrong');
   const codes = [...new Set(served.flatMap((row) => cableEnds(row).map((end) => end.cableCode)))].sort();
   return codes.flatMap((cable): CableTag[] => {
     const rows = served.filter((row) => cableEnds(row).some((end) => end.cableCode === cable));
     const socket = rows.flatMap((row) => cableEnds(row)).find((end) => end.cableCode === cable)?.socketLabel ?? 'fixed';
+    const there = rows.map((row) => row.label).join(', ');
     return [
-      { cable, end: 'supply', here: socket, there: rows.map((row) => row.label).join(', ') },
+      ...endsNamed(cabling.kit, socket).map((here): CableTag => ({ cable, end: 'supply', here, there })),
       ...rows.map((row): CableTag => ({ cable, end: 'device', here: row.label, there: socket })),
     ];
   });

@@ -313,6 +313,7 @@ export const harnessWordText: Record<HarnessChange['word'], string> = {
 /** A cable of a kit as it would be asked for, such as "card: 2 x card-6+2". */
 export function kitCableText(cable: {
   readonly family: CableFamily;
+  readonly twoEnded?: boolean | undefined;
   readonly plugs: readonly { readonly kind: PlugKind }[];
 }): string {
   const kinds = [...new Set(cable.plugs.map((plug) => plug.kind))];
@@ -321,5 +322,5 @@ export function kitCableText(cable: {
       const count = cable.plugs.filter((plug) => plug.kind === kind).length;
       return count === 1 ? plugName[kind] : `${count} x ${plugName[kind]}`;
     })
-    .join(' and ')}`;
+    .join(' and ')}${cable.twoEnded === true ? ', two plugs at the supply' : ''}`;
 }

@@ -51,6 +51,7 @@ export const cable = describe<Omit<BagCable, 'plugs'>>({
   cameWith: text,
   note: text,
   gauge: orNull(numberOf(gauges)),
+  twoEnded: boolean,
   codedWatts: orNull(numberOf(codedWatts)),
 });
 

@@ -78,6 +78,7 @@ export const cables = ofModel<Omit<KitCable, 'plugs' | 'spare'>>('supply_model_c
   gauge: numberOf(gauges),
   codedWatts: optional(numberOf(codedWatts)),
   ownPlug: optional(text),
+  twoEnded: optional(boolean),
   output: optional(text),
 });
 export const plugs = ofModel<KitPlug & { readonly cableId: string }>('supply_model_plug', {

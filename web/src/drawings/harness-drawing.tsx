@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { cableEnds, casePlaces, placeText, stateWordText, type InletRow } from '@fairwatt/core';
+import { cableEnds, casePlaces, endsNamed, placeText, stateWordText, type InletRow } from '@fairwatt/core';
 
 export interface DrawnSocket {
   readonly key: string;
@@ -32,6 +32,7 @@ const wordOf = (row: InletRow, state: DrawnState, words: Partial<DrawnWords>) =>
   if (state === 'unplugged') return 'unplugged, to seat';
   return (state === 'stays' ? undefined : words[state]) ?? stateWordText[row.state];
 };
+const noSockets: readonly string[] = [];
 const width = 820;
 const panelRight = 196;
 const caseLeft = 470;
@@ -62,13 +63,23 @@ interface Props {
   readonly onPick: (inletId: string) => void;
   /** Sockets can be picked as well; absent where they only show. */
   readonly onPickSocket?: ((key: string) => void) | undefined;
-  readonly currentSocket?: string | null;
+  readonly currentSockets?: readonly string[];
   /** The plug in one inlet is moved to another, by drag; absent where nothing can be moved. */
   readonly onMove?: ((fromInletId: string, toInletId: string) => void) | undefined;
 }
 
-const socketKey = (end: ReturnType<typeof cableEnds>[number]) => end.socketLabel ?? `fixed ${end.cableCode}`;
-const rowKeys = (row: InletRow): readonly string[] => cableEnds(row).map(socketKey);
+/** An end of a cable at a socket that is drawn: one, or two where the cable has two plugs at the supply. */
+interface DrawnEnd {
+  readonly cableCode: string;
+  readonly key: string;
+}
+
+function drawnEnds(row: InletRow, sockets: readonly DrawnSocket[]): readonly DrawnEnd[] {
+  const kit = { sockets: sockets.map(({ key }) => ({ label: key })) };
+  return cableEnds(row).flatMap(({ cableCode, socketLabel }) =>
+    (socketLabel === null ? [`fixed ${cableCode}`] : endsNamed(kit, socketLabel)).map((key) => ({ cableCode, key })),
+  );
+}
 
 /**
  * Sockets stay in the order of the panel, each as near to the middle of its inlets as the order and their height allow.
@@ -102,7 +113,7 @@ export function HarnessDrawing({
   words = {},
   onPick,
   onPickSocket,
-  currentSocket = null,
+  currentSockets = noSockets,
   onMove,
 }: Props) {
   const svg = useRef<SVGSVGElement>(null);
@@ -113,8 +124,10 @@ export function HarnessDrawing({
     readonly y: number;
     readonly moved: boolean;
   } | null>(null);
+  const ends = new Map(rows.map((row) => [row, drawnEnds(row, sockets)]));
+  const endsOf = (row: InletRow) => ends.get(row) ?? [];
   const socketIndex = (row: InletRow) => {
-    const found = sockets.findIndex((socket) => socket.key === rowKeys(row)[0]);
+    const found = sockets.findIndex((socket) => socket.key === endsOf(row)[0]?.key);
     return found < 0 ? sockets.length : found;
   };
   // Places stand in the order of the sockets that usually serve them, and inside a place the inlets go by their
@@ -148,7 +161,7 @@ export function HarnessDrawing({
   });
   const socketYs = socketPlaces(
     sockets.map((socket) =>
-      rows.filter((row) => rowKeys(row).includes(socket.key)).map((row) => yInlet.get(row.inletId)!),
+      rows.filter((row) => endsOf(row).some(({ key }) => key === socket.key)).map((row) => yInlet.get(row.inletId)!),
     ),
     height,
   );
@@ -225,7 +238,7 @@ export function HarnessDrawing({
               role: 'button',
               tabIndex: 0,
               'aria-label': `${socket.label}, ${socket.used ? 'a cable is in it' : 'nothing recorded'}`,
-              'aria-pressed': socket.key === currentSocket,
+              'aria-pressed': currentSockets.includes(socket.key),
               style: { cursor: 'pointer' },
               onClick: () => onPickSocket(socket.key),
               onKeyDown: (event: React.KeyboardEvent) => {
@@ -241,7 +254,7 @@ export function HarnessDrawing({
                 y={ySocket(index) - 12}
                 width={190}
                 height={24}
-                style={{ fill: socket.key === currentSocket ? 'var(--manila)' : 'transparent' }}
+                style={{ fill: currentSockets.includes(socket.key) ? 'var(--manila)' : 'transparent' }}
               />
             )}
             <text
@@ -249,7 +262,7 @@ export function HarnessDrawing({
               y={ySocket(index) + 5}
               fontSize={13}
               textAnchor="end"
-              style={socket.key === currentSocket ? { fill: 'var(--on-manila)', fontWeight: 700 } : undefined}
+              style={currentSockets.includes(socket.key) ? { fill: 'var(--on-manila)', fontWeight: 700 } : undefined}
             >
               {socket.plugged ? '✓ ' : ''}
               {socket.label}
@@ -290,7 +303,7 @@ export function HarnessDrawing({
         {order.map((row) => {
           const at = yInlet.get(row.inletId)!;
           const state = stateOf(row);
-          const own = cableEnds(row);
+          const own = endsOf(row);
           const bright = lit !== null && own.some((end) => end.cableCode === lit);
           const here = row.inletId === current;
           const wide = bright ? 5.5 : 3;
@@ -337,7 +350,7 @@ export function HarnessDrawing({
                 />
               )}
               {own.map((end, index) => {
-                const from = sockets.findIndex((socket) => socket.key === socketKey(end));
+                const from = sockets.findIndex((socket) => socket.key === end.key);
                 const start = from < 0 ? at : ySocket(from);
                 return (
                   <path
@@ -394,7 +407,7 @@ export function HarnessDrawing({
           );
         })}
         {sockets.map((socket, index) => {
-          const code = rows.flatMap(cableEnds).find((end) => socketKey(end) === socket.key)?.cableCode;
+          const code = rows.flatMap(endsOf).find((end) => end.key === socket.key)?.cableCode;
           return code === undefined ? null : (
             <g key={socket.key} pointerEvents="none">
               <rect

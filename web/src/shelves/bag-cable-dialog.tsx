@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button, Input, Select } from 'antd';
+import { Button, Checkbox, Input, Select } from 'antd';
 import { bagCableSchema, type BagCable } from '@fairwatt/contract';
 import {
   cableFamilies,
@@ -10,6 +10,7 @@ import {
   plugName,
   signalText,
   standardPlugKinds,
+  twoEndedFamilies,
 } from '@fairwatt/core';
 import { problemOf, useCableBagsQuery, useChangeBagCableMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
@@ -45,6 +46,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
     cameWith: was?.cameWith ?? '',
     note: was?.note ?? '',
     gauge: was?.gauge === undefined || was.gauge === null ? '' : String(was.gauge),
+    twoEnded: was?.twoEnded ?? false,
     codedWatts: was?.codedWatts === undefined || was.codedWatts === null ? '' : String(was.codedWatts),
   });
   const [plugs, setPlugs] = useState<readonly PlugDraft[]>(
@@ -56,6 +58,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
           ends: plug.ends.map(endText).join(' '),
         })),
   );
+  const canHaveTwoEnds = twoEndedFamilies.some((one) => one === fields.family);
   const [told, setTold] = useState<readonly string[]>([]);
   async function save(): Promise<void> {
     const read = bagCableSchema.safeParse({
@@ -64,6 +67,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
       ...fields,
       label: fields.label.trim(),
       gauge: fields.gauge === '' ? null : Number(fields.gauge),
+      twoEnded: fields.twoEnded && canHaveTwoEnds,
       codedWatts: fields.family !== 'card-16' || fields.codedWatts === '' ? null : Number(fields.codedWatts),
       plugs: plugs.map((plug) => ({
         kind: plug.kind,
@@ -131,6 +135,14 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
             options={[...cableFamilies.map((family) => ({ value: family, label: family }))]}
           />
         </label>
+        {canHaveTwoEnds && (
+          <Checkbox
+            checked={fields.twoEnded}
+            onChange={(event) => setFields({ ...fields, twoEnded: event.target.checked })}
+          >
+            Two plugs at the supply; the second one&apos;s pins are counted on from the first
+          </Checkbox>
+        )}
         {field('cameWith', 'Came with', 60)}
         <label className="field">
           <span className="name">Wire, as printed on it</span>

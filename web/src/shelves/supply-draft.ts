@@ -20,6 +20,7 @@ export interface SocketDraft {
 export interface CableDraft {
   id: string;
   family: string;
+  /** `fixed`, `modular`, or `two-ended` where two plugs go into two sockets. */
   fixed: string;
   count: string;
   gauge: string;
@@ -160,7 +161,7 @@ export function wholeOf(model: SupplyModel | null, fresh: boolean): Whole {
     cables: model.kit.cables.map((cable) => ({
       id: cable.id,
       family: cable.family,
-      fixed: cable.fixed ? 'fixed' : 'modular',
+      fixed: cable.fixed ? 'fixed' : cable.twoEnded === true ? 'two-ended' : 'modular',
       count: String(cable.count),
       gauge: String(cable.gauge),
       coded: cable.codedWatts === undefined ? '' : String(cable.codedWatts),
@@ -238,6 +239,7 @@ export function modelFrom({ fields, ...whole }: Whole, onShelf: number): unknown
         id: cable.id.trim(),
         family: cable.family,
         fixed: cable.fixed === 'fixed',
+        ...(cable.fixed === 'two-ended' ? { twoEnded: true } : {}),
         count: figure(cable.count),
         gauge: figure(cable.gauge),
         ...(cable.family === 'card-16' && cable.coded !== '' ? { codedWatts: Number(cable.coded) } : {}),

@@ -1,6 +1,6 @@
 import { type ReactNode } from 'react';
 import { Button, Input, Select } from 'antd';
-import { cableFamilies, gauges, plugKinds, railNames, socketKinds } from '@fairwatt/core';
+import { cableFamilies, gauges, plugKinds, railNames, socketKinds, twoEndedFamilies } from '@fairwatt/core';
 import { Sheet } from '../controls/sheet.tsx';
 import { codedOptions, type Whole } from './supply-draft.ts';
 
@@ -274,7 +274,13 @@ export function KitFields({ whole, setWhole, set, drop, errorAt, ownError, twelv
                 options={[
                   { value: 'fixed', label: 'fixed' },
                   { value: 'modular', label: 'modular' },
+                  {
+                    value: 'two-ended',
+                    label: 'modular, two plugs',
+                    disabled: !twoEndedFamilies.some((one) => one === cable.family),
+                  },
                 ]}
+                popupMatchSelectWidth={false}
               />
             ),
           },

@@ -7,7 +7,7 @@ import {
   pinRefusalText,
   planCables,
   plugFits,
-  socketTakes,
+  socketChoices,
   spareId,
   type InletRow,
   type Pin,
@@ -155,9 +155,7 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
             onChange={(picked) => setSocket(picked)}
             options={[
               { value: '', label: 'as the plan has it' },
-              ...kit!.sockets
-                .filter((item) => socketTakes(item.kind, family.family))
-                .map((item) => ({ value: item.label, label: item.label })),
+              ...socketChoices(kit!.sockets, family).map((name) => ({ value: name, label: name })),
             ]}
           />
         </label>

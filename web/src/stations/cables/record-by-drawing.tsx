@@ -27,7 +27,7 @@ export function RecordByDrawing({ onStart }: { readonly onStart: () => void }) {
         sockets={pointing.sockets}
         current={pointing.picked}
         litCable={cable?.label ?? null}
-        currentSocket={pointing.currentSocket}
+        currentSockets={pointing.currentSockets}
         unplugged={new Set()}
         zoom={1}
         words={words}
@@ -107,6 +107,7 @@ function Hand({ pointing }: { readonly pointing: Pointing }) {
           cable={cable}
           inlets={pointing.inlets}
           picked={pointing.picked}
+          secondEnds={pointing.secondEnds}
           onPut={pointing.put}
           onExchange={pointing.exchange}
           onNext={pointing.next}
@@ -126,6 +127,7 @@ function InHand({
   cable,
   inlets,
   picked,
+  secondEnds,
   onPut,
   onExchange,
   onNext,
@@ -133,6 +135,7 @@ function InHand({
   readonly cable: RecordedCable;
   readonly inlets: readonly Inlet[];
   readonly picked: string | null;
+  readonly secondEnds: readonly string[];
   readonly onPut: (cable: RecordedCable) => boolean;
   readonly onExchange: (from: string, to: string) => void;
   readonly onNext: () => void;
@@ -162,6 +165,17 @@ function InHand({
           onChange={(event) => onPut({ ...cable, way: event.target.value })}
           onPressEnter={onNext}
         />
+        {secondEnds.length > 0 && (
+          <Select
+            aria-label={`Both sockets of cable ${cable.label}`}
+            placeholder="Two plugs at the supply? Both sockets …"
+            value={secondEnds.includes(cable.socketLabel) ? cable.socketLabel : null}
+            disabled={locked}
+            popupMatchSelectWidth={false}
+            onChange={(socketLabel: string) => onPut({ ...cable, socketLabel })}
+            options={secondEnds.map((name) => ({ value: name, label: name }))}
+          />
+        )}
         {from !== null && (
           <Select
             aria-label={`The plug at ${from.label} is really at`}

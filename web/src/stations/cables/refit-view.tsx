@@ -5,6 +5,7 @@ import {
   breachText,
   cableFiguresText,
   carriesOpposite,
+  endsNamed,
   explainOpen,
   figuresOf,
   inletCaution,
@@ -27,6 +28,7 @@ import {
   adapterNote,
   allowedAdapters,
   sparesFor,
+  type CableKit,
   type InletRow,
   type SeatCheck,
 } from '@fairwatt/core';
@@ -60,12 +62,17 @@ const withoutLatch: readonly InletRow['kind'][] = ['sata', 'peripheral-4', 'smal
 const hasLatch = (kind: InletRow['kind']) => !withoutLatch.includes(kind);
 
 /** The cable of an inlet and its socket, or why it has none. */
-const whereFrom = ({ cableCode, socketLabel, slackMillimetres, partName, openReason }: InletRow): string =>
+const whereFrom = (
+  { cableCode, socketLabel, slackMillimetres, partName, openReason }: InletRow,
+  kit: CableKit | null,
+): string =>
   cableCode === null
     ? openInletText(partName, openReason)
     : [
         `cable ${cableCode}`,
-        ...(socketLabel === null ? [] : [`socket ${socketLabel}`]),
+        ...(socketLabel === null
+          ? []
+          : [`${endsNamed(kit, socketLabel).length > 1 ? 'sockets' : 'socket'} ${socketLabel}`]),
         ...(slackMillimetres === null ? [] : [`${Math.round(slackMillimetres)} mm to spare`]),
       ].join(', ');
 
@@ -95,7 +102,8 @@ export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
     rows[0] ??
     null;
   const ends = stepsOf(job, cabling, 'refit').filter(({ kind }) => kind === 'supply-end');
-  const isIn = (code: string) => ends.some(({ cable, done }) => cable === code && done !== null);
+  const isIn = (label: string) => ends.some(({ socket, done }) => socket === label && done !== null);
+  const taken = new Set((plan?.cables ?? []).flatMap((cable) => endsNamed(cabling.kit, cable.socketLabel ?? '')));
   const sockets: DrawnSocket[] =
     cabling.basis === 'plan' && chosen !== null
       ? [
@@ -110,15 +118,15 @@ export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
           ...chosen.kit.sockets.map((socket) => ({
             key: socket.label,
             label: socket.label,
-            used: plan?.cables.some((cable) => cable.socketLabel === socket.label) ?? false,
-            plugged: plan?.cables.some((cable) => cable.socketLabel === socket.label && isIn(cable.code)) ?? false,
+            used: taken.has(socket.label),
+            plugged: isIn(socket.label),
           })),
         ]
-      : recordedSockets(job, rows, presentModel(job, shop.supplies)?.kit ?? null).map(({ label, cableCode, used }) => ({
+      : recordedSockets(job, rows, presentModel(job, shop.supplies)?.kit ?? null).map(({ label, used }) => ({
           key: label,
           label,
           used,
-          plugged: cableCode !== null && isIn(cableCode),
+          plugged: isIn(label),
         }));
   if (cabling.basis === 'none' || current === null)
     return (
@@ -287,9 +295,9 @@ export function RefitView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
           )}
         </div>
         <div>
-          <Spoken>{`${current.label}, ${whereFrom(current)}`}</Spoken>
+          <Spoken>{`${current.label}, ${whereFrom(current, cabling.kit)}`}</Spoken>
           <div className="decides">{current.label}</div>
-          <div className="quiet">{whereFrom(current)}</div>
+          <div className="quiet">{whereFrom(current, cabling.kit)}</div>
           {current.kitCableId !== null && spareId(current.kitCableId) !== null && (
             <div className="quiet">
               from the bags:{' '}

@@ -1,9 +1,9 @@
 import { Input, Select } from 'antd';
-import { faceOfPlug, socketAccepts, type CableKit, type RecordedCable } from '@fairwatt/core';
+import { faceOfPlug, socketsToRecord, type CableKit, type RecordedCable } from '@fairwatt/core';
 
 /**
- * The socket of a recorded cable: out of the supply's own where the shop's list has it, those that do not take such a
- * cable barred; in words where nobody knows them.
+ * The socket of a recorded cable, or both of one with two ends at the supply: out of the supply's own where the shop's
+ * list has it, those that do not take such a cable barred; in words where nobody knows them.
  */
 export function SocketField({
   cable,
@@ -27,15 +27,18 @@ export function SocketField({
         aria-label={label}
         placeholder="fixed"
         value={cable.socketLabel}
-        maxLength={30}
+        maxLength={60}
         disabled={disabled}
         onChange={(event) => onPut(event.target.value)}
       />
     );
-  const takes = (socketLabel: string) =>
-    cable.plugs.every(({ kind }) => socketAccepts(kit, socketLabel, faceOfPlug[kind]) !== false);
+  const taking = socketsToRecord(
+    kit,
+    cable.plugs.map(({ kind }) => faceOfPlug[kind]),
+  );
   const known = kit.sockets.map((socket) => socket.label);
-  const wrong = cable.socketLabel !== '' && (!known.includes(cable.socketLabel) || !takes(cable.socketLabel));
+  const shown = [...known, ...taking.filter((name) => !known.includes(name))];
+  const wrong = cable.socketLabel !== '' && !taking.includes(cable.socketLabel);
   return (
     <>
       <Select
@@ -48,13 +51,13 @@ export function SocketField({
         onChange={onPut}
         options={[
           { value: '', label: 'fixed' },
-          ...(known.includes(cable.socketLabel) || cable.socketLabel === ''
+          ...(shown.includes(cable.socketLabel) || cable.socketLabel === ''
             ? []
             : [{ value: cable.socketLabel, label: cable.socketLabel }]),
-          ...known.map((value) => ({
+          ...shown.map((value) => ({
             value,
-            label: takes(value) ? value : `${value}: takes no such cable`,
-            disabled: !takes(value),
+            label: taking.includes(value) ? value : `${value}: takes no such cable`,
+            disabled: !taking.includes(value),
           })),
         ]}
       />

@@ -2,6 +2,9 @@ import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import {
   cableAt,
+  endsNamed,
+  faceOfPlug,
+  inletFamily,
   newCable,
   partsAt,
   plugKinds,
@@ -11,7 +14,9 @@ import {
   presentModel,
   socketAccepts,
   withInlet,
+  type CableKit,
   type Inlet,
+  type InletKind,
   type PlugKind,
   type RecordedCable,
 } from '@fairwatt/core';
@@ -19,11 +24,14 @@ import type { DrawnSocket } from '../../drawings/harness-drawing.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
 const fixedKey = (cable: Pick<RecordedCable, 'label'>) => `fixed ${cable.label}`;
-const keyOf = (cable: RecordedCable) => cable.socketLabel || fixedKey(cable);
+/** The drawn sockets that a cable is in: one, both of one with two ends, or its own where it is fixed. */
+const keysOf = (cable: RecordedCable, kit: CableKit | null): readonly string[] =>
+  cable.socketLabel === '' ? [fixedKey(cable)] : endsNamed(kit, cable.socketLabel);
 
 /** The fixed cables, then the supply's sockets as far as they are known, then those that were recorded. */
-function drawnSockets(cables: readonly RecordedCable[], known: readonly string[]): DrawnSocket[] {
-  const recorded = cables.map(({ socketLabel }) => socketLabel).filter((label) => label !== '');
+function drawnSockets(cables: readonly RecordedCable[], kit: CableKit | null, named: readonly string[]): DrawnSocket[] {
+  const known = [...(kit?.sockets.map(({ label }) => label) ?? []), ...named];
+  const recorded = cables.filter(({ socketLabel }) => socketLabel !== '').flatMap((cable) => keysOf(cable, kit));
   const labels = [...new Set([...known, ...recorded])];
   const used = new Set(recorded);
   return [
@@ -34,6 +42,28 @@ function drawnSockets(cables: readonly RecordedCable[], known: readonly string[]
   ];
 }
 
+/** The pairs of this socket and another one that a cable to such inlets, with two ends at the supply, could be in. */
+function pairsWith(kit: CableKit | null, socket: string | undefined, kinds: readonly InletKind[]): readonly string[] {
+  if (kit === null || socket === undefined || kinds.length === 0) return [];
+  const pairs = kit.sockets.map(({ label }) => `${socket} + ${label}`);
+  return pairs.filter((name) => kinds.every((kind) => socketAccepts(kit, name, kind) === true));
+}
+
+/** Do cables to such an inlet have two ends at this supply, as far as the shop's list knows its kit? */
+function takesTwo(kit: CableKit | null, socket: string, kind: InletKind): boolean {
+  const cables = kit?.cables.filter(({ family, fixed }) => !fixed && family === inletFamily(kind)) ?? [];
+  return (
+    socketAccepts(kit, socket, kind) === false || (cables.length > 0 && cables.every((one) => one.twoEnded === true))
+  );
+}
+
+const secondEndsOf = (cable: RecordedCable, kit: CableKit): readonly string[] =>
+  pairsWith(
+    kit,
+    cable.socketLabel === '' ? undefined : endsNamed(kit, cable.socketLabel)[0],
+    cable.plugs.map(({ kind }) => faceOfPlug[kind]),
+  );
+
 /** What is pointed at while a harness is recorded, and what each press does. */
 export interface Pointing {
   readonly inlets: readonly Inlet[];
@@ -43,7 +73,9 @@ export interface Pointing {
   /** The cable in hand, and the socket that it is in or will be; empty for a fixed one. */
   readonly cable: RecordedCable | null;
   readonly socket: string;
-  readonly currentSocket: string;
+  readonly currentSockets: readonly string[];
+  /** Names of two sockets that the cable in hand could be in, where it may have two ends at the supply. */
+  readonly secondEnds: readonly string[];
   /** The inlet of the cable in hand that was pressed last. */
   readonly picked: string | null;
   /** The plug that the guide named and that is to be recorded. */
@@ -66,6 +98,8 @@ export function usePointing(): Pointing {
   const [socket, setSocket] = useState('');
   const [named, setNamed] = useState<readonly string[]>([]);
   const [told, setTold] = useState<string | null>(null);
+  // A cable that takes two sockets, while the second of them is still to be pressed.
+  const [halfWay, setHalfWay] = useState<string | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
   // The guide leads here with the plug that it named.
   const [params, setParams] = useSearchParams();
@@ -74,7 +108,7 @@ export function usePointing(): Pointing {
   const left = inlets.filter(({ id }) => cableAt(job.cables, id) === null);
   const kit = presentModel(job, shop.supplies)?.kit ?? null;
   const cable = job.cables.find(({ id }) => id === inHand) ?? null;
-  const sockets = drawnSockets(job.cables, [...(kit?.sockets.map(({ label }) => label) ?? []), ...named]);
+  const sockets = drawnSockets(job.cables, kit, named);
 
   const put = (changed: RecordedCable) => {
     // Whoever changes it has looked at it.
@@ -84,18 +118,52 @@ export function usePointing(): Pointing {
   function take(key: string): void {
     setTold(null);
     setPicked(null);
-    const there = job.cables.find((one) => keyOf(one) === key);
+    setHalfWay(null);
+    const both = `${socket} + ${key}`;
+    if (
+      cable !== null &&
+      cable.id === halfWay &&
+      freePairs(cable.plugs.map(({ kind }) => faceOfPlug[kind])).includes(both)
+    ) {
+      if (put({ ...cable, socketLabel: both })) setSocket(both);
+      return;
+    }
+    const there = job.cables.find((one) => keysOf(one, kit).includes(key));
     setInHand(there?.id ?? null);
     setSocket(there?.socketLabel ?? key);
   }
   function next(): void {
     setInHand(null);
     setSocket('');
+    setHalfWay(null);
     setTold(null);
     setPicked(null);
   }
+  /** Pairs of the socket in hand and another one from which no recorded cable comes. */
+  function freePairs(kinds: readonly InletKind[]): readonly string[] {
+    const used = new Set(job.cables.filter(({ id }) => id !== inHand).flatMap((one) => keysOf(one, kit)));
+    return pairsWith(kit, socket, kinds).filter((name) => !endsNamed(kit, name).some((label) => used.has(label)));
+  }
+  /** A new cable out of the socket in hand to an inlet; out of two where it has two ends and only one other is left. */
+  function record(inlet: Inlet): void {
+    const pairs = freePairs([inlet.kind]);
+    const two = pairs.length > 0 && takesTwo(kit, socket, inlet.kind);
+    const from = two && pairs.length === 1 ? pairs[0]! : socket;
+    const id = crypto.randomUUID();
+    const made = newCable(job, id, from, inlet);
+    const asNamed = plug === null ? made : { ...made, plugs: [{ kind: plug, inletId: inlet.id }] };
+    if (act({ kind: 'put-cable', cable: asNamed, basedOn: 0 }) !== null) return;
+    setInHand(id);
+    setSocket(from);
+    if (two && from === socket) {
+      setHalfWay(id);
+      setTold(`The cable to ${inlet.label} takes two sockets of this supply: press the second one.`);
+    }
+    if (plug !== null) forget();
+  }
   function press(inlet: Inlet): void {
     setTold(null);
+    setHalfWay(null);
     const own = cableAt(job.cables, inlet.id);
     if (own !== null) {
       setInHand(own.id);
@@ -109,7 +177,7 @@ export function usePointing(): Pointing {
       setTold(`A plug “${plugName[plug]}” does not go into ${inlet.label}.`);
       return;
     }
-    if (socketAccepts(kit, socket, inlet.kind) === false) {
+    if (socketAccepts(kit, socket, inlet.kind) === false && freePairs([inlet.kind]).length === 0) {
       setTold(`Socket ${socket} of this supply takes no cable to ${inlet.label}.`);
       return;
     }
@@ -122,12 +190,7 @@ export function usePointing(): Pointing {
       put(withInlet(cable, inlet));
       return;
     }
-    const id = crypto.randomUUID();
-    const made = newCable(job, id, socket, inlet);
-    const asNamed = plug === null ? made : { ...made, plugs: [{ kind: plug, inletId: inlet.id }] };
-    if (act({ kind: 'put-cable', cable: asNamed, basedOn: 0 }) !== null) return;
-    setInHand(id);
-    if (plug !== null) forget();
+    record(inlet);
   }
   /** What the guide named is recorded, or was passed over. */
   function forget(): void {
@@ -158,7 +221,8 @@ export function usePointing(): Pointing {
     sockets,
     cable,
     socket,
-    currentSocket: cable === null ? socket : keyOf(cable),
+    currentSockets: cable === null ? [socket] : keysOf(cable, kit),
+    secondEnds: cable === null || kit === null ? [] : secondEndsOf(cable, kit),
     picked,
     plug,
     told,
