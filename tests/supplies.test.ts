@@ -315,13 +315,12 @@ describe('prices', () => {
 it('reads 60,000 bad rows with its progress, and answers others meanwhile', async () => {
   const rows = Array.from({ length: 60_000 }, (_, row) => `Part ${row},no-such-class`);
   const message = { by: 'mara', format: 'csv', text: `name,class\n${rows.join('\n')}\n`, update: false, dryRun: true };
-  let slowest = 0;
+  let answered = 0;
   let reading = true;
   const others = (async () => {
     while (reading) {
-      const begun = performance.now();
       expect((await server.call('/health')).status).toBe(200);
-      slowest = Math.max(slowest, performance.now() - begun);
+      answered += 1;
     }
   })();
   const response = await fetch(`${server.base}/supplies/parts/import`, {
@@ -337,5 +336,6 @@ it('reads 60,000 bad rows with its progress, and answers others meanwhile', asyn
   await others;
   expect(lines.filter((line) => 'rows' in line).length).toBeGreaterThan(100);
   expect(lines.at(-1)).toMatchObject({ report: { rows: 60_000, refused: 60_000, added: 0 } });
-  expect(slowest).toBeLessThan(3000);
+  // A server that read all of it at once would answer one.
+  expect(answered).toBeGreaterThan(20);
 }, 60_000);
