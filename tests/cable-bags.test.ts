@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { crossingOf, faceOfPlug, walkOf, type InletKind } from '@fairwatt/core';
+import { crossingOf, faceOfPlug, spareVerdict, walkOf, type InletKind } from '@fairwatt/core';
 import type { BagCable, CableBags, Pinout, Problem } from '@fairwatt/contract';
 import { startServer, type RunningServer } from './running-server.ts';
 
@@ -61,6 +61,10 @@ describe('cable bags', () => {
       expect(word('BAG-04', 'corvane-650-s')).toEqual(['safe']);
       expect(word('BAG-04', 'tarnwick-quiet-600')).toEqual(['unknown']);
       expect(word('BAG-05', 'corvane-750-s')).toEqual(['safe']);
+      // Its two plugs stand in card sockets; one of the contacts that code its watts has come out.
+      const sixteen = cables.find((item) => item.label === 'BAG-06')!;
+      const found = spareVerdict(await bags(), sixteen, 'corvane-1000-s');
+      expect([found.word, found.code]).toEqual(['safe', 'by-print']);
     },
   );
   it('take a cable, change it on the version that was seen, and drop it', async () => {

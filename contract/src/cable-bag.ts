@@ -66,7 +66,8 @@ export const bagCableSchema = z.strictObject({
           ends: z.array(end).max(24),
         })
         .superRefine((plug, context) => {
-          const pins = inletFace[faceOfPlug[plug.kind]].rows.flat().length;
+          const { rows, small = [] } = inletFace[faceOfPlug[plug.kind]];
+          const pins = rows.flat().length + small.length;
           if (plug.ends.length > pins)
             context.addIssue({ code: 'custom', path: ['ends'], message: `this plug has ${pins} pins` });
         }),

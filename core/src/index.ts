@@ -658,6 +658,7 @@ export {
   correctionText,
   criterionFigureText,
   criterionText,
+  codedAgainstPrint,
   crossedPinText,
   crossingSentence,
   crossingWordText,

@@ -1,5 +1,14 @@
 import type { CableFamily, Gauge, PlugKind, SocketSignal } from '../standards/index.ts';
-import { crossingOf, worstCrossing, type Crossing, type SocketPinout, type WireEnd } from './crossing.ts';
+import type { ProbedCode } from '../measure/index.ts';
+import {
+  countedWatts,
+  crossingOf,
+  wiredCode,
+  worstCrossing,
+  type Crossing,
+  type SocketPinout,
+  type WireEnd,
+} from './crossing.ts';
 import type { Adapter, CodedWatts, KitCable } from './kit.ts';
 import { adapterRefusal } from './adapters.ts';
 import { endFamily } from './supply-ends.ts';
@@ -65,6 +74,8 @@ export interface SpareVerdict {
   readonly crossings: readonly Crossing[];
   readonly pinout: SocketPinout | null;
   readonly proof: CableProof | null;
+  /** What the contacts of a 16-pin cable code for the card; null for another cable, and where it is not known. */
+  readonly code: ProbedCode | null;
 }
 
 /**
@@ -87,7 +98,8 @@ export function spareVerdict(bags: CableBags, cable: BagCable, modelId: string):
   const crossings = cable.plugs.map((plug) => crossingOf(pinout, { plug: plug.kind, ends: plug.ends }));
   const proof = bags.proofs.find((one) => one.cableId === cable.id && one.modelId === modelId) ?? null;
   const word = worstCrossing(crossings);
-  return { pinout, crossings, proof, word: proof !== null && word === 'unknown' ? 'safe' : word };
+  const code = crossings.map(wiredCode).find((one) => one !== null) ?? null;
+  return { pinout, crossings, proof, code, word: proof !== null && word === 'unknown' ? 'safe' : word };
 }
 
 const sparePrefix = 'bag:';
@@ -99,8 +111,10 @@ export function spareId(kitCableId: string): string | null {
 /** The spare cables that are safe on this supply and were measured, as pieces that a plan may use. */
 export function sparesFor(bags: CableBags, modelId: string): KitCable[] {
   return bags.cables
-    .filter((cable) => spareVerdict(bags, cable, modelId).word === 'safe')
-    .flatMap((cable): KitCable[] => {
+    .map((cable) => ({ cable, verdict: spareVerdict(bags, cable, modelId) }))
+    .filter(({ verdict }) => verdict.word === 'safe')
+    .flatMap(({ cable, verdict }): KitCable[] => {
+      const watts = countedWatts(cable.codedWatts, verdict.code);
       const plugs = cable.plugs.flatMap(({ kind, millimetres }) => (millimetres === null ? [] : { kind, millimetres }));
       if (plugs.length < cable.plugs.length) return [];
       return [
@@ -111,7 +125,7 @@ export function sparesFor(bags: CableBags, modelId: string): KitCable[] {
           count: 1,
           gauge: cable.gauge ?? 22,
           ...(cable.twoEnded ? { twoEnded: true } : {}),
-          ...(cable.codedWatts === null ? {} : { codedWatts: cable.codedWatts }),
+          ...(watts === undefined ? {} : { codedWatts: watts }),
           plugs,
           spare: true,
         },

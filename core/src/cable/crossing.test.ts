@@ -10,20 +10,37 @@ import {
   type PlugKind,
   type SocketSignal,
 } from '../standards/index.ts';
-import { crossingOf, faceOfPlug, worstCrossing, type PlugWiring, type SocketPinout, type WireEnd } from './index.ts';
+import { codedAgainstPrint } from '../wording/index.ts';
+import {
+  codedWatts,
+  countedWatts,
+  crossingOf,
+  faceOfPlug,
+  wiredCode,
+  type CrossedPin,
+  worstCrossing,
+  type PlugWiring,
+  type SocketPinout,
+  type WireEnd,
+} from './index.ts';
 
 const faceSignals = (plug: PlugKind) =>
   inletFace[faceOfPlug[plug]].rows
     .flat()
     .sort((a, b) => a.pin - b.pin)
     .map((item) => item.signal);
+const smallOf = (plug: PlugKind) => inletFace[faceOfPlug[plug]].small ?? [];
 /** A socket that gives the device's own order, and a cable that runs straight through it. */
 const straight = (plug: PlugKind): { pinout: SocketPinout; wiring: PlugWiring } => ({
   pinout: { pins: faceSignals(plug) },
-  wiring: { plug, ends: faceSignals(plug).map((_, index) => index + 1) },
+  wiring: {
+    plug,
+    ends: [...faceSignals(plug).map((_, index) => index + 1), ...smallOf(plug).map(() => 'none' as const)],
+  },
 });
-const voltage = (signal: SocketSignal | 'nothing' | null) => ['12', '5', '3.3', 'SB', '-12'].includes(signal ?? '');
-const ground = (signal: SocketSignal | 'nothing' | null) => signal === 'G' || signal === 'S';
+const voltage = (signal: SocketSignal | CrossedPin['belongs'] | 'nothing' | null) =>
+  ['12', '5', '3.3', 'SB', '-12'].includes(signal ?? '');
+const ground = (signal: SocketSignal | CrossedPin['belongs'] | 'nothing' | null) => signal === 'G' || signal === 'S';
 
 function* permutations<T>(items: readonly T[]): Generator<T[]> {
   if (items.length === 0) {
@@ -43,9 +60,12 @@ describe('the crossing check', () => {
       const order = pinout.pins.map((_, index) => (index * 7 + 3) % pinout.pins.length);
       if (new Set(order).size !== order.length) return;
       const shuffled: SocketPinout = { pins: order.map((from) => pinout.pins[from]!) };
-      expect(crossingOf(shuffled, { plug, ends: pinout.pins.map((_, pin) => order.indexOf(pin) + 1) }).word).toBe(
-        'safe',
-      );
+      expect(
+        crossingOf(shuffled, {
+          plug,
+          ends: [...pinout.pins.map((_, pin) => order.indexOf(pin) + 1), ...smallOf(plug).map(() => 'none' as const)],
+        }).word,
+      ).toBe('safe');
     },
   );
   it("of a maker's own plug, of which no pin is known, is never safe", () => {
@@ -60,8 +80,8 @@ describe('the crossing check', () => {
     const crossing = crossingOf(other, wiring);
     expect(crossing.word).toBe('harmful');
     expect(crossing.pins.filter((pin) => pin.word !== 'right')).toEqual([
-      { pin: 1, belongs: '12', carries: 'G', word: 'short' },
-      { pin: 2, belongs: 'G', carries: '12', word: 'short' },
+      { pin: 1, name: '1', belongs: '12', carries: 'G', word: 'short' },
+      { pin: 2, name: '2', belongs: 'G', carries: '12', word: 'short' },
     ]);
   });
   it('tells another voltage from a short', () => {
@@ -147,7 +167,7 @@ describe('the crossing check', () => {
       { weight: 1, arbitrary: fc.constant<WireEnd>(null) },
     );
     /** Does this wire do harm in a contact of this signal? */
-    const harms = (wire: SocketSignal | 'nothing' | null, belongs: PinSignal, plug: PlugKind): boolean => {
+    const harms = (wire: SocketSignal | 'nothing' | null, belongs: CrossedPin['belongs'], plug: PlugKind): boolean => {
       if (wire === 'S12' || wire === 'S5' || wire === 'S3.3') return belongs !== wire.slice(1);
       if (wire === 'SG') return !ground(belongs);
       if (wire === 'S' && inletFamily(faceOfPlug[plug]) === 'main') return !voltage(belongs) && !ground(belongs);
@@ -223,5 +243,58 @@ describe('the crossing check', () => {
     expect(worstCrossing([good, good])).toBe('safe');
     expect(worstCrossing([good, crossingOf(null, wiring)])).toBe('unknown');
     expect(worstCrossing([])).toBe('unknown');
+  });
+});
+
+describe('the small contacts of a 16-pin plug', () => {
+  const pinout: SocketPinout = {
+    pins: [...Array<'12'>(6).fill('12'), ...Array<'G'>(6).fill('G'), '5', 'S', 'S12', 'NC'],
+  };
+  const wiring = (...small: readonly WireEnd[]): PlugWiring => ({
+    plug: 'card-16',
+    ends: [...Array.from({ length: 12 }, (_, pin) => pin + 1), ...small],
+  });
+  const crossed = (...small: readonly WireEnd[]) => crossingOf(pinout, wiring(...small));
+
+  it('carry ground or nothing; a voltage on one of them destroys the card, and what nobody looked at is not known', () => {
+    expect(crossed('none', 'none', 7, 'none')).toMatchObject({ word: 'safe', probe: [] });
+    for (let at = 0; at < 4; at += 1) {
+      const withEnd = (end: WireEnd) => crossed(...[0, 1, 2, 3].map((one) => (one === at ? end : ('none' as const))));
+      expect(withEnd(1)).toMatchObject({ word: 'harmful' });
+      expect(withEnd(13).pins[12 + at]).toMatchObject({ name: `S${at + 1}`, word: 'wrong-voltage' });
+      expect(withEnd(15).word).toBe('harmful');
+      expect(withEnd([7, 1]).word).toBe('harmful');
+      expect(withEnd(16).word).toBe('safe');
+      expect(withEnd(null)).toMatchObject({ word: 'unknown', probe: [13 + at] });
+      expect(withEnd(30).word).toBe('unknown');
+    }
+    expect(crossed().probe).toEqual([13, 14, 15, 16]);
+  });
+  it('code the watts by ground or open, each way they can be wired', () => {
+    const code = (third: WireEnd, fourth: WireEnd) => wiredCode(crossed('none', 'none', third, fourth));
+    expect([code(7, 8), code(7, 'none'), code('none', 8), code('none', 'none')]).toEqual([
+      600,
+      'by-print',
+      'by-print',
+      'none',
+    ]);
+    // Not known, done harm by, or left to the supply.
+    expect([code(null, 8), code(1, 8), code(14, 8)]).toEqual([null, null, null]);
+    expect(wiredCode(crossingOf({ pins: ['12'] }, { plug: 'card-8', ends: [1] }))).toBeNull();
+  });
+  it('never let a cable count for more than they code, nor for more than is printed on it', () => {
+    const least = { none: 150, 'by-print': 300, 600: 600 } as const;
+    for (const code of ['none', 'by-print', 600, null] as const)
+      for (const printed of [...codedWatts, null]) {
+        const counted = countedWatts(printed, code);
+        if (code === null) expect(counted).toBe(printed ?? undefined);
+        else {
+          if (printed !== null) expect(counted).toBeLessThanOrEqual(Math.max(printed, least[code]));
+          expect(counted).toBeLessThanOrEqual(code === 'by-print' ? 450 : least[code]);
+        }
+        const told = codedAgainstPrint(printed, code);
+        expect(told === '').toBe(printed === null || counted === printed);
+        if (told !== '') expect(told).toContain(`${counted} W`);
+      }
   });
 });

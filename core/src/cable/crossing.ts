@@ -4,8 +4,11 @@ import {
   type InletKind,
   type PinSignal,
   type PlugKind,
+  type SmallContact,
   type SocketSignal,
 } from '../standards/index.ts';
+import type { ProbedCode } from '../measure/index.ts';
+import type { CodedWatts } from './kit.ts';
 
 /**
  * What each pin of a socket on a supply gives, pin 1 first; null where nobody knows. Sockets follow no standard: each
@@ -21,7 +24,7 @@ export interface SocketPinout {
  */
 export type WireEnd = number | readonly [number, number] | 'none' | null;
 
-/** One plug of a cable, wire by wire, device pin 1 first. */
+/** One plug of a cable, wire by wire, device pin 1 first, the small contacts of a 16-pin one after its rows. */
 export interface PlugWiring {
   readonly plug: PlugKind;
   readonly ends: readonly WireEnd[];
@@ -30,7 +33,9 @@ export interface PlugWiring {
 /** What a device pin would carry, and what that does. */
 export interface CrossedPin {
   readonly pin: number;
-  readonly belongs: PinSignal;
+  /** As it is called at the plug: its number, or S3 of the 16-pin one. */
+  readonly name: string;
+  readonly belongs: PinSignal | SmallContact['signal'];
   /** `nothing` without a wire; null where it is not known. */
   readonly carries: SocketSignal | 'nothing' | null;
   /** What its second wire carries, where it has one. */
@@ -106,24 +111,43 @@ function judgePin(belongs: PinSignal, wires: readonly (SocketSignal | null)[], m
 }
 
 /**
+ * A small contact carries a signal of the card: a voltage of the supply destroys what is behind it, ground or no wire is
+ * what it codes by. Source: card electromechanical specification.
+ */
+function judgeSmall(wires: readonly (SocketSignal | null)[]): CrossedPin['word'] {
+  const words = wires.map((carries): CrossedPin['word'] => {
+    if (carries === null) return 'unknown';
+    if (isVoltage(carries)) return 'wrong-voltage';
+    return isGround(carries) || carries === 'NC' ? 'right' : 'misplaced';
+  });
+  return worstFirst.find((word) => words.includes(word)) ?? 'right';
+}
+
+/**
  * Composes what a supply's socket gives, how a cable's wires run, and what the device's standard asks, pin by pin.
  * A cable of the same maker is not taken on trust: what is not known is unknown. A missing sense wire of a card makes a
  * plug incomplete, as a missing voltage does, and as a contact does that has nothing but a sense wire; a 12 V-free old
  * drive adapter is told so by its missing 3.3 V. Of a maker's own plug nobody knows a pin, so that it is never safe.
+ * The small contacts of a 16-pin plug are looked at as well: 12 V on one of them destroys the card.
  * @returns one entry for each pin of the device's face, by number
  */
 export function crossingOf(pinout: SocketPinout | null, wiring: PlugWiring): Crossing {
-  const face = inletFace[faceOfPlug[wiring.plug]].rows.flat().sort((a, b) => a.pin - b.pin);
+  const { rows, small = [] } = inletFace[faceOfPlug[wiring.plug]];
+  const face = [
+    ...rows.flat().map((item) => ({ ...item, name: String(item.pin), small: false as const })),
+    ...small.map((contact) => ({ ...contact, small: true as const })),
+  ].sort((a, b) => a.pin - b.pin);
   const main = inletFamily(faceOfPlug[wiring.plug]) === 'main';
   const given = (end: number) => pinout?.pins[end - 1] ?? null;
-  const pins = face.map(({ pin, signal }): CrossedPin => {
+  const pins = face.map((contact): CrossedPin => {
+    const { pin, name, signal } = contact;
     const end = wiring.ends[pin - 1] ?? null;
     const wires = end === 'none' ? [] : end === null ? [null] : typeof end === 'number' ? [given(end)] : end.map(given);
     const [carries = 'nothing', second] = wires;
     return {
-      ...{ pin, belongs: signal, carries },
+      ...{ pin, name, belongs: signal, carries },
       ...(second === undefined ? {} : { second }),
-      word: judgePin(signal, wires, main),
+      word: contact.small ? judgeSmall(wires) : judgePin(contact.signal, wires, main),
     };
   });
   const has = (...words: readonly CrossedPin['word'][]) => pins.some((item) => words.includes(item.word));
@@ -138,6 +162,28 @@ export function crossingOf(pinout: SocketPinout | null, wiring: PlugWiring): Cro
           ? 'incomplete'
           : 'safe',
   };
+}
+
+/**
+ * The watts that the wires of a 16-pin plug code, as `probedCode`; null for another plug, and where not both contacts are
+ * known: what a supply's own socket gives them is the supply's to say.
+ */
+export function wiredCode({ pins }: Crossing): ProbedCode | null {
+  const coded = pins.filter(({ belongs }) => belongs === 'coded');
+  if (coded.length === 0 || coded.some(({ word, carries }) => word !== 'right' || carries === 'S')) return null;
+  const grounded = coded.filter(({ carries }) => carries === 'G').length;
+  return grounded === coded.length ? 600 : grounded === 0 ? 'none' : 'by-print';
+}
+
+/**
+ * The watts that a 16-pin cable may be counted with: what is printed on it, but no more than its contacts code; of two
+ * codes that are published both ways round the lower without a print. Undefined where neither is known.
+ */
+export function countedWatts(printed: CodedWatts | null, code: ProbedCode | null): CodedWatts | undefined {
+  if (code === null) return printed ?? undefined;
+  if (code === 'none') return 150;
+  if (code === 600) return printed ?? 600;
+  return printed === null || printed === 600 ? 300 : printed;
 }
 
 /** The worst of several plugs on one cable. */

@@ -36,11 +36,13 @@ export { type CableRemedy, explainOpen, type HeldBack, type OpenBecause, type Sh
 export {
   type CrossedPin,
   type Crossing,
+  countedWatts,
   crossingOf,
   faceOfPlug,
   type PlugWiring,
   type SocketPinout,
   type WireEnd,
+  wiredCode,
   worstCrossing,
 } from './crossing.ts';
 export {

@@ -1,4 +1,5 @@
-import type { CrossedPin, Crossing } from '../cable/index.ts';
+import { countedWatts, type CodedWatts, type CrossedPin, type Crossing } from '../cable/index.ts';
+import type { ProbedCode } from '../measure/index.ts';
 import type { SocketSignal } from '../standards/index.ts';
 
 export const signalText: Record<SocketSignal, string> = {
@@ -24,8 +25,15 @@ export const crossingWordText: Record<Crossing['word'], string> = {
   harmful: 'Harmful',
 };
 
+const belongsText: Readonly<Record<CrossedPin['belongs'], string>> = {
+  ...signalText,
+  stable: 'a signal of the card',
+  present: 'a signal of the card',
+  coded: 'ground or nothing',
+};
+
 /** What one pin would carry and what that does; empty where it is right. */
-export function crossedPinText({ pin, belongs, carries, second, word }: CrossedPin): string {
+export function crossedPinText({ name: pin, belongs, carries, second, word }: CrossedPin): string {
   const wire = (signal: CrossedPin['carries']) =>
     signal === null ? 'something' : signal === 'nothing' ? 'nothing' : signalText[signal];
   const found = second === undefined ? wire(carries) : `${wire(carries)} and ${wire(second)}`;
@@ -33,18 +41,29 @@ export function crossedPinText({ pin, belongs, carries, second, word }: CrossedP
     case 'right':
       return '';
     case 'short':
-      return `Pin ${pin}: ${found} meets ${signalText[belongs]}. A short: the plug and the wire burn.`;
+      return `Pin ${pin}: ${found} meets ${belongsText[belongs]}. A short: the plug and the wire burn.`;
     case 'wrong-voltage':
-      return `Pin ${pin}: ${found} where ${signalText[belongs]} belongs. It destroys the device.`;
+      return `Pin ${pin}: ${found} where ${belongsText[belongs]} belongs. It destroys the device.`;
     case 'misplaced':
-      return `Pin ${pin}: ${found} where ${belongs === 'NC' ? 'nothing' : signalText[belongs]} belongs.`;
+      return `Pin ${pin}: ${found} where ${belongsText[belongs]} belongs.`;
     case 'missing':
-      return `Pin ${pin}: ${signalText[belongs]} does not arrive.`;
+      return `Pin ${pin}: ${belongsText[belongs]} does not arrive.`;
     case 'unknown':
       if (carries === 'S' || second === 'S')
         return `Pin ${pin}: a sense wire, nobody knows of what; it belongs where it senses.`;
-      return `Pin ${pin}: not known, must show ${signalText[belongs]}.`;
+      return `Pin ${pin}: not known, must show ${belongsText[belongs]}.`;
   }
+}
+
+const namesOf = ({ probe, pins }: Crossing) => pins.filter(({ pin }) => probe.includes(pin)).map(({ name }) => name);
+
+/** What the print on a spare 16-pin cable says against what its contacts code; empty where they agree or nobody knows. */
+export function codedAgainstPrint(printed: CodedWatts | null, code: ProbedCode | null): string {
+  const counted = countedWatts(printed, code);
+  if (printed === null || counted === undefined || counted === printed) return '';
+  return `${printed} W are printed on it, but its small contacts code ${
+    code === 'none' ? '150 W or nothing' : '300 or 450 W'
+  }: the card goes by the contacts, and so does the plan (${counted} W).`;
 }
 
 /** What the verdict asks for, in one sentence. */
@@ -58,7 +77,7 @@ export function crossingSentence(crossing: Crossing): string {
       return `It does no harm, but ${crossing.pins.filter((pin) => pin.word === 'missing').length} pins stay without.`;
     case 'unknown':
       return (
-        `Probe ${crossing.probe.length === crossing.pins.length ? 'every pin' : `pin ${crossing.probe.join(', ')}`} ` +
+        `Probe ${crossing.probe.length === crossing.pins.length ? 'every pin' : `pin ${namesOf(crossing).join(', ')}`} ` +
         'at the loose end first, nothing plugged in.'
       );
   }

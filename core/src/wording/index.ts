@@ -100,7 +100,7 @@ export {
   worthReadingText,
 } from './sizing.ts';
 export { fittingText, protectionText } from './supply-names.ts';
-export { crossedPinText, crossingSentence, crossingWordText, signalText } from './crossing.ts';
+export { codedAgainstPrint, crossedPinText, crossingSentence, crossingWordText, signalText } from './crossing.ts';
 export {
   adapterNote,
   adapterRefusalText,

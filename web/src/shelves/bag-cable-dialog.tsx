@@ -171,9 +171,14 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
           </label>
         )}
         {plugs.map((plug, index) => {
-          const face = inletFace[faceOfPlug[plug.kind as keyof typeof faceOfPlug]].rows
-            .flat()
-            .sort((a, b) => a.pin - b.pin);
+          const { rows, small = [] } = inletFace[faceOfPlug[plug.kind as keyof typeof faceOfPlug]];
+          const face = [
+            ...rows
+              .flat()
+              .sort((a, b) => a.pin - b.pin)
+              .map(({ pin, signal }) => `${pin} ${signalText[signal]}`),
+            ...small.map(({ name }) => `${name} small contact`),
+          ];
           const set = (changes: Partial<PlugDraft>) =>
             setPlugs(plugs.map((item, at) => (at === index ? { ...item, ...changes } : item)));
           return (
@@ -215,8 +220,8 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
                 </Button>
               </div>
               <p className="quiet">
-                In the order of its pins: {face.map((pin) => `${pin.pin} ${signalText[pin.signal]}`).join(', ')}. “-”
-                for no wire, “13+14” for two wires in one contact, “?” where nobody looked.
+                In the order of its pins: {face.join(', ')}. “-” for no wire, “13+14” for two wires in one contact, “?”
+                where nobody looked.
               </p>
             </fieldset>
           );

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Button, Select } from 'antd';
 import { Link, useSearchParams } from 'react-router';
 import {
+  codedAgainstPrint,
   crossedPinText,
   crossingSentence,
   crossingWordText,
@@ -73,6 +74,7 @@ export default function CableBagsPage() {
   const cable = cables.find((item) => item.id === picked) ?? cables[0];
   const verdictOf = (item: BagCable) => spareVerdict(bags.data!, item, model?.id ?? '');
   const shown = cable === undefined ? null : verdictOf(cable);
+  const coded = cable === undefined || shown === null ? '' : codedAgainstPrint(cable.codedWatts, shown.code);
   const person = (id: string) => shop.data?.technicians.find((one) => one.id === id)?.name ?? id;
   return (
     <div className="page">
@@ -182,13 +184,19 @@ export default function CableBagsPage() {
                   Nobody has entered what the {cable.family} sockets of {model.name} give.
                 </p>
               )}
+              {coded !== '' && (
+                <p className="caution">
+                  <span>{coded}</span>
+                </p>
+              )}
               {cable.plugs.map((plug, index) => {
                 const crossing = shown.crossings[index]!;
                 return (
                   <div key={index} className="crossed-plug">
                     <p>
                       <strong>{plugName[plug.kind]}</strong>{' '}
-                      {plug.millimetres === null ? '(length not measured)' : `at ${plug.millimetres} mm`}:{' '}
+                      {plug.millimetres === null ? '(length not measured)' : `at ${plug.millimetres} mm`}
+                      {cable.twoEnded ? ', from two plugs at the supply' : ''}:{' '}
                       {crossingSentence(crossing)}
                     </p>
                     <ConnectorFace
