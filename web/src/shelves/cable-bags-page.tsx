@@ -196,8 +196,7 @@ export default function CableBagsPage() {
                     <p>
                       <strong>{plugName[plug.kind]}</strong>{' '}
                       {plug.millimetres === null ? '(length not measured)' : `at ${plug.millimetres} mm`}
-                      {cable.twoEnded ? ', from two plugs at the supply' : ''}:{' '}
-                      {crossingSentence(crossing)}
+                      {cable.twoEnded ? ', from two plugs at the supply' : ''}: {crossingSentence(crossing)}
                     </p>
                     <ConnectorFace
                       kind={faceOfPlug[plug.kind]}
