@@ -19,6 +19,29 @@ import { randomProblem } from '../core/src/cable/plan-problem.test-help.ts';
 const whole = (random: Random, from: number, to: number) => from + Math.floor(random() * (to - from + 1));
 const pickOf = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
 
+/** 16-pin inlets that differ, and cables for them that take two of the sockets which the others want. */
+function addTwoEnded(random: Random, inlets: InletToServe[], cables: KitCable[]): void {
+  for (let count = whole(random, 1, 4); count > 0; count -= 1)
+    inlets.push({
+      ...inlets[0]!,
+      id: `big${count}`,
+      kind: 'card-16',
+      optional: random() < 0.3,
+      reachMillimetres: 250 + whole(random, 0, 300),
+      amps12: 10 + random() * 40,
+    });
+  for (let kind = whole(random, 1, 3); kind > 0; kind -= 1)
+    cables.push({
+      id: `two${kind}`,
+      family: 'card-16',
+      fixed: false,
+      twoEnded: random() < 0.8,
+      count: whole(random, 1, 3),
+      gauge: pickOf(random, [16, 18]),
+      plugs: [{ kind: 'card-16', millimetres: whole(random, 300, 700) }],
+    });
+}
+
 /** Inlets of one family that all differ, and more cables than they need: what no symmetry shortens. */
 function differing(random: Random): { readonly kit: CableKit; readonly inlets: readonly InletToServe[] } {
   const card = random() < 0.5;
@@ -55,6 +78,7 @@ function differing(random: Random): { readonly kit: CableKit; readonly inlets: r
     label: `S${index}`,
     kind: card ? pickOf(random, ['card', 'cpu-card'] as const) : ('drive' as const),
   }));
+  if (card && random() < 0.5) addTwoEnded(random, inlets, cables);
   return { kit: { cables, sockets }, inlets };
 }
 
