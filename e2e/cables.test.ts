@@ -5,8 +5,9 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CableBags, Job } from '@fairwatt/core';
-import { fill, goStation, mainAct, press, pressTab, saved, seeText, visit } from './application.ts';
+import { choose, fill, goStation, mainAct, press, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
+import { doActs, machine, newJob } from './messages.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;
@@ -143,6 +144,32 @@ describe('the plan', () => {
     await page.waitForSelector('[data-inlet][aria-label*="by hand"]');
     await saved(page);
     expect((await job()).pins).toHaveLength(1);
+  });
+  it('takes an extension that somebody wishes between plug and inlet, and says what comes of it', async () => {
+    const own = await newJob('Cables behind the tray');
+    await doActs(own, ...machine(['board']), {
+      kind: 'set-choice',
+      choice: { kind: 'replace', modelId: 'corvane-650-s', known: [], reason: 'fits' },
+      basedOn: 0,
+    });
+    const other = await openPage(chromium.browser);
+    await visit(other, `${application.url}/jobs/${own}/cables?way=plan`);
+    await other.$eval('[data-inlet][aria-label^="Processor"]', (element) => (element as SVGGElement).focus());
+    await other.keyboard.press('Space');
+    await other.keyboard.press('m');
+    await seeText(other, 'as it is planned now', '.ways');
+    await other.$eval('[data-way-plug]:first-of-type input', (element) => (element as HTMLElement).focus());
+    await other.keyboard.press('Space');
+    await choose(other, 'Between plug and inlet', 'AD-01');
+    await seeText(other, 'breaks nothing', '[data-way-plug]:first-of-type');
+    await press(other, 'Put it there');
+    await other.waitForSelector('[data-inlet][aria-label^="Processor"][aria-label*="through AD-01"]');
+    await seeText(other, 'AD-01', '.side');
+    await saved(other);
+    expect((await job(own)).pins).toMatchObject([{ kitCableId: 'cpu', adapterId: expect.any(String) as string }]);
+    await visit(other, `${application.url}/jobs/${own}/cables?way=changes`);
+    await seeText(other, /AD-01/);
+    await other.close();
   });
   it('puts what stays over of the kit into the bags in one act, once', async () => {
     const count = Number(await page.$eval('[data-into-bags=leftovers]', (one) => one.getAttribute('data-left')));

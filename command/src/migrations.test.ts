@@ -57,6 +57,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0042_session_told.sql': '62172842c133886a',
   '0043_found_adapters.sql': '67df16fecd650ac1',
   '0044_two_ended.sql': '0c6f5a7d7d72a088',
+  '0045_wished_adapter.sql': 'bb56ffafc236162d',
 };
 
 it('a migration that has shipped never changes again', () => {

@@ -319,6 +319,7 @@ export const pinFields = {
   copy: z.int().min(0).max(63),
   plugIndex: z.int().min(0).max(7),
   socketLabel: line(60).nullable(),
+  adapterId: id.optional(),
 };
 const laterCheck = z.boolean().default(false);
 export const seatFields = {

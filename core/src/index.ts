@@ -391,6 +391,7 @@ export {
   type CarriedRail,
   carriesOpposite,
   checkPlan,
+  goesBetween,
   type CodedWatts,
   codedWatts,
   socketChoices,

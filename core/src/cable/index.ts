@@ -22,6 +22,7 @@ export {
   type OpenReason,
   type PinRefusal,
   planCables,
+  goesBetween,
   type PlannedCable,
   type PlanRules,
   rememberingPlanner,

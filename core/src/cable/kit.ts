@@ -76,6 +76,8 @@ export interface Pin {
   readonly plugIndex: number;
   /** The socket, where that was chosen by hand as well. */
   readonly socketLabel: string | null;
+  /** The adapter or extension that is to go between plug and inlet. */
+  readonly adapterId?: string | undefined;
 }
 
 /** An inlet to serve: what it takes, how far away it is, what it carries. */

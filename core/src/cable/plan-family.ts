@@ -44,6 +44,8 @@ export interface PlacedPlug {
   readonly copy: number;
   readonly plugIndex: number;
   readonly inlet: InletToServe;
+  /** What was put between plug and inlet by hand. */
+  readonly adapter: Adapter | null;
   readonly holdsSocket: boolean;
 }
 
@@ -221,14 +223,19 @@ function placedScore(family: CableFamily, pieces: readonly Piece[]): PlanScore {
     if (piece.count === 0) continue;
     const graphics = (family === 'card' || family === 'card-16') && piece.count > 1 ? piece.count - 1 : 0;
     const slack = piece.taken.reduce(
-      (sum, item, index) => sum + (item === null ? 0 : piece.cable.plugs[index]!.millimetres - item.reachMillimetres),
+      (sum, item, index) =>
+        sum +
+        (item === null
+          ? 0
+          : piece.cable.plugs[index]!.millimetres + (piece.via[index]?.addsMillimetres ?? 0) - item.reachMillimetres),
       0,
     );
+    const adapters = piece.via.filter((adapter) => adapter !== null).length;
     score = {
       ...score,
       cables: score.cables + (spreadsFreely(family, piece.cable) ? 0 : 1),
       overloaded: score.overloaded + piece.overload,
-      foreign: score.foreign + (piece.cable.spare === true ? 1 : 0),
+      foreign: score.foreign + (piece.cable.spare === true ? 1 : 0) + adapters,
       sharing: score.sharing + graphics,
       unevenness: score.unevenness + loadOf(piece.carried) ** 2,
       slackMillimetres: score.slackMillimetres + slack,
@@ -341,7 +348,7 @@ export function searchFamily(
   );
   for (const item of extras.placed) {
     const piece = pieces.find((one) => one.cable === item.cable && one.copy === item.copy)!;
-    put(piece, item.plugIndex, item.inlet, null);
+    put(piece, item.plugIndex, item.inlet, item.adapter);
     piece.holdsSocket ||= item.holdsSocket;
   }
   const { adapters } = extras;

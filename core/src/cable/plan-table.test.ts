@@ -109,6 +109,7 @@ describe('the table', () => {
                   copy: 0,
                   plugIndex: Math.floor(random() * cable.plugs.length),
                   inlet: pick,
+                  adapter: random() < 0.3 ? (rules.adapters.find(({ legs }) => legs === 1) ?? null) : null,
                   holdsSocket: random() < 0.5,
                 },
               ]

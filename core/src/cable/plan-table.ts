@@ -209,7 +209,11 @@ export function tabulateFamily(
     const option = chosen[index];
     if (option == null) return;
     const plugs = [
-      ...piece.placed.map((item): ServedPlug => ({ plugIndex: item.plugIndex, inlet: item.inlet, adapter: null })),
+      ...piece.placed.map((item): ServedPlug => ({
+        plugIndex: item.plugIndex,
+        inlet: item.inlet,
+        adapter: item.adapter,
+      })),
       ...option.plugs.map(({ plugIndex, kind, adapter }): ServedPlug => {
         const inlet = kinds[kind]!.inlets[given[kind]!]!;
         given[kind]! += 1;
@@ -248,7 +252,7 @@ function fillingsFor(
   const on: (ServedPlug & { readonly kind: number; readonly which: number })[] = placed.map((item) => ({
     plugIndex: item.plugIndex,
     inlet: item.inlet,
-    adapter: null,
+    adapter: item.adapter,
     kind: -1,
     which: -1,
   }));
@@ -307,7 +311,7 @@ function fillingsFor(
         .filter((item) => item.kind >= 0)
         .map(({ plugIndex, kind, which }) => ({ plugIndex, kind, adapter: which })),
       sharing: graphics ? on.length - 1 : 0,
-      foreign: (cable.spare === true ? 1 : 0) + on.filter((item) => item.which >= 0).length,
+      foreign: (cable.spare === true ? 1 : 0) + on.filter((item) => item.adapter !== null).length,
       cables: spreadsFreely(family, cable) ? 0 : 1,
       overloaded: isOverloaded(cable, carried) ? 1 : 0,
       unevenness: (carried.amps12 + carried.amps5 + carried.amps33) ** 2,

@@ -1,4 +1,11 @@
-import { cableFamilies, inletFamily, socketTakes, type CableFamily, type PlugKind } from '../standards/index.ts';
+import {
+  cableFamilies,
+  inletFamily,
+  plugServes,
+  socketTakes,
+  type CableFamily,
+  type PlugKind,
+} from '../standards/index.ts';
 import type { Adapter, CableKit, InletToServe, KitCable, Pin, Socket } from './kit.ts';
 import { adapterRefusal, adapterServes } from './adapters.ts';
 import { plugFits } from './own-plug.ts';
@@ -60,7 +67,15 @@ export interface OpenInlet {
 export interface PinRefusal {
   readonly inletId: string;
   readonly code:
-    'lost' | 'plug-twice' | 'inlet-twice' | 'no-fit' | 'socket-kind' | 'socket-twice' | 'two-sockets' | 'no-socket';
+    | 'lost'
+    | 'plug-twice'
+    | 'inlet-twice'
+    | 'no-fit'
+    | 'no-adapter'
+    | 'socket-kind'
+    | 'socket-twice'
+    | 'two-sockets'
+    | 'no-socket';
   readonly kitCableId: string;
   readonly plugKind: PlugKind | null;
   readonly socketLabel: string | null;
@@ -116,10 +131,23 @@ const sameSockets = (a: readonly Socket[], b: readonly Socket[]) =>
 
 const pieceKey = (kitCableId: string, copy: number) => `${kitCableId} ${copy}`;
 
+/** Does an adapter or extension of one leg go between such a plug and this inlet, and carry its load? */
+export function goesBetween(plug: PlugKind, adapter: Adapter, inlet: InletToServe): boolean {
+  return adapter.legs === 1 && plugServes(plug, adapter.takes) && adapterServes(adapter, inlet);
+}
+
+/** Adapters that no pin has taken. */
+function adaptersLeft(adapters: readonly Adapter[], { placed }: Settled): readonly Adapter[] {
+  if (placed.every((item) => item.adapter === null)) return adapters;
+  return adapters
+    .map((adapter) => ({ ...adapter, count: adapter.count - placed.filter((item) => item.adapter === adapter).length }))
+    .filter(({ count }) => count > 0);
+}
+
 /** Which pins can be kept, one by one in their order. */
-function settlePins(kit: CableKit, inlets: readonly InletToServe[], pins: readonly Pin[]): Settled {
+function settlePins(kit: CableKit, inlets: readonly InletToServe[], { pins, adapters }: PlanRules): Settled {
   const refused: PinRefusal[] = [];
-  const kept: { pin: Pin; cable: KitCable; inlet: InletToServe; fits: boolean }[] = [];
+  const kept: { pin: Pin; cable: KitCable; inlet: InletToServe; adapter: Adapter | null; fits: boolean }[] = [];
   const sockets = new Map<string, readonly Socket[]>();
   for (const pin of pins) {
     const cable = kit.cables.find((item) => item.id === pin.kitCableId);
@@ -141,6 +169,15 @@ function settlePins(kit: CableKit, inlets: readonly InletToServe[], pins: readon
       refuse('plug-twice');
       continue;
     }
+    const adapter = pin.adapterId === undefined ? null : adapters.find((item) => item.id === pin.adapterId);
+    const spent = kept.filter((item) => item.adapter !== null && item.adapter === adapter).length;
+    if (
+      adapter === undefined ||
+      (adapter !== null && !(spent < adapter.count && goesBetween(plugKind, adapter, inlet)))
+    ) {
+      refuse('no-adapter');
+      continue;
+    }
     if (pin.socketLabel !== null && !cable.fixed) {
       const named = socketsNamed(kit, pin.socketLabel);
       const key = pieceKey(cable.id, pin.copy);
@@ -151,15 +188,16 @@ function settlePins(kit: CableKit, inlets: readonly InletToServe[], pins: readon
         refuse('socket-twice');
       else if (held === undefined) sockets.set(key, named);
     }
-    const fits = plugFits(plugKind, cable, inlet) && inletFamily(inlet.kind) === cable.family;
+    const fits = (adapter !== null || plugFits(plugKind, cable, inlet)) && inletFamily(inlet.kind) === cable.family;
     if (!fits) refuse('no-fit');
-    kept.push({ pin, cable, inlet, fits });
+    kept.push({ pin, cable, inlet, adapter, fits });
   }
-  const placed = kept.map(({ pin, cable, inlet }): PlacedPlug => ({
+  const placed = kept.map(({ pin, cable, inlet, adapter }): PlacedPlug => ({
     cable,
     copy: pin.copy,
     plugIndex: pin.plugIndex,
     inlet,
+    adapter,
     holdsSocket: sockets.has(pieceKey(cable.id, pin.copy)),
   }));
   return {
@@ -326,22 +364,23 @@ export function planCables(
   solve: Solve = planFamily,
   budget: Budget = newBudget(),
 ): CablePlan {
-  let settled = settlePins(kit, inlets, rules.pins);
   const extraRefusals: PinRefusal[] = [];
   const usable =
     rules.adapters.length === 0
       ? rules
       : { ...rules, adapters: rules.adapters.filter((adapter) => adapterRefusal(adapter) === null) };
+  let settled = settlePins(kit, inlets, usable);
   for (;;) {
+    const free: PlanRules = { ...usable, adapters: adaptersLeft(usable.adapters, settled) };
     const pinned = new Set(settled.placed.map((item) => item.inlet.id));
     let best: { score: PlanScore; chosen: readonly FamilyPlan[] } | null = null;
     const known = new Map<string, PlanWith>();
-    const free = waysToPair(
+    const pairings = waysToPair(
       kit,
       inlets.filter((inlet) => !pinned.has(inlet.id)),
     );
-    for (const way of free.flatMap((paired) => withLegs(paired, usable.adapters))) {
-      const found = bestShares(kit, way.inlets, usable, settled, solve, known, budget);
+    for (const way of pairings.flatMap((paired) => withLegs(paired, free.adapters))) {
+      const found = bestShares(kit, way.inlets, free, settled, solve, known, budget);
       if (found === null) continue;
       const score = way.used === 0 ? found.score : addScores(found.score, { ...noScore, foreign: way.used });
       if (best === null || compareScores(score, best.score) < 0) best = { score, chosen: found.chosen };

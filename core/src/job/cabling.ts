@@ -10,6 +10,7 @@ import {
   spareId,
   sparesFor,
   usualPlace,
+  type Adapter,
   type CableBags,
   type Assignment,
   type CableKit,
@@ -60,6 +61,8 @@ export interface InletRow {
   readonly copy: number | null;
   /** The adapter or extension between plug and inlet. */
   readonly adapterId: string | null;
+  /** Its label in the shop's bags. */
+  readonly adapterLabel: string | null;
   /** The further cables that feed an adapter. */
   readonly legs: readonly CableEnd[];
   readonly pinned: boolean;
@@ -192,6 +195,16 @@ export const inletOfRow = (
   place: inlet.place ?? usualPlace(inlet.kind),
 });
 
+/** The adapters that a plan may use: all that are allowed, or by the shop's rule only those that somebody wished. */
+function adaptersFor({ pins }: Pick<Job, 'pins'>, bags: CableBags, all: boolean): readonly Adapter[] {
+  const allowed = allowedAdapters(bags);
+  if (all) return allowed;
+  return allowed.flatMap((adapter) => {
+    const wished = pins.filter((pin) => pin.adapterId === adapter.id).length;
+    return wished === 0 ? [] : [{ ...adapter, count: Math.min(adapter.count, wished) }];
+  });
+}
+
 /** What a plan for this supply may be made of and must keep to. */
 export function planGround(
   job: Pick<Job, 'pins'>,
@@ -206,7 +219,7 @@ export function planGround(
       : chosen.kit,
     rules: {
       allowShared: choosing.sharedCardCable,
-      adapters: choosing.adapters ? allowedAdapters(bags) : [],
+      adapters: adaptersFor(job, bags, choosing.adapters),
       pins: job.pins,
     },
   };
@@ -332,6 +345,7 @@ export function cablingOf(
         kitCableId: where.kitCableId,
         copy: where.copy,
         adapterId: where.adapterId,
+        adapterLabel: shop.bags.adapters.find(({ id }) => id === where.adapterId)?.label ?? null,
         legs: where.legs,
         pinned: where.pinned,
         slackMillimetres: where.slackMillimetres,
@@ -349,7 +363,12 @@ export interface HarnessChange {
   readonly inletId: string;
   readonly label: string;
   readonly before: { readonly cable: string; readonly socketLabel: string | null } | null;
-  readonly after: { readonly cable: string; readonly socketLabel: string | null } | null;
+  /** `through`: the label of the adapter or extension between plug and inlet. */
+  readonly after: {
+    readonly cable: string;
+    readonly socketLabel: string | null;
+    readonly through: string | null;
+  } | null;
   /** `gone`: the part leaves the machine. `not-recorded`: nobody wrote down what was there. */
   readonly word: 'same' | 'replaced' | 'new' | 'gone' | 'open' | 'not-recorded';
 }
@@ -365,7 +384,8 @@ export function harnessChanges(job: Job, cabling: Cabling): HarnessChange[] {
   };
   const staying = cabling.rows.map((row): HarnessChange => {
     const before = beforeOf(row.inletId);
-    const after = row.cableCode === null ? null : { cable: row.cableCode, socketLabel: row.socketLabel };
+    const after =
+      row.cableCode === null ? null : { cable: row.cableCode, socketLabel: row.socketLabel, through: row.adapterLabel };
     const word =
       after === null
         ? 'open'

@@ -41,6 +41,7 @@ export function recordedRows(job: Pick<Job, 'parts' | 'cables' | 'sheet'>): Inle
         kitCableId: null,
         copy: null,
         adapterId: null,
+        adapterLabel: null,
         legs: [],
         pinned: false,
         slackMillimetres: null,

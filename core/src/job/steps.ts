@@ -69,6 +69,8 @@ export interface Step {
   readonly lead: Lead | null;
   /** The cable by its label or code. */
   readonly cable: string | null;
+  /** The label of the adapter or extension that goes between plug and inlet. */
+  readonly through: string | null;
   /** The supply's socket that a cable goes into. */
   readonly socket: string | null;
   /** Clips, holes and hooks, in the order in which they come. */
@@ -116,7 +118,10 @@ export function outNow(job: Job, { rows }: Pick<Cabling, 'rows'>): { readonly pl
 }
 
 type Draft = Partial<
-  Pick<Step, 'inlet' | 'harm' | 'part' | 'lead' | 'cable' | 'socket' | 'way' | 'count' | 'free' | 'derived' | 'fixed'>
+  Pick<
+    Step,
+    'inlet' | 'harm' | 'part' | 'lead' | 'cable' | 'through' | 'socket' | 'way' | 'count' | 'free' | 'derived' | 'fixed'
+  >
 > & {
   readonly done?: Step['done'];
   /** So that a tick stands for nothing else; the inlet or the cable where it is not said. */
@@ -145,6 +150,7 @@ export function stepsOf(job: Job, cabling: Cabling, phase: StepPhase): Step[] {
       part: draft.part ?? null,
       lead: draft.lead ?? null,
       cable: draft.cable ?? null,
+      through: draft.through ?? null,
       socket: draft.socket ?? null,
       way: draft.way ?? [],
       count: draft.count ?? 0,
@@ -292,6 +298,7 @@ function refit(
     add('plug', {
       inlet: { id: row.inletId, kind: row.kind, label: row.label },
       cable: row.cableCode,
+      through: row.adapterLabel,
       derived: true,
       done: row.state === 'seated' && row.seat !== null ? { by: row.seat.by, at: row.seat.at } : null,
     });

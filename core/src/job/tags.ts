@@ -13,6 +13,8 @@ export interface CableTag {
   readonly here: string;
   /** What is at the other end; several inlets on a chain. */
   readonly there: string;
+  /** At a device: the label of the adapter or extension between plug and inlet. */
+  readonly through: string | null;
 }
 
 /** One line of the cable schedule: an inlet and what goes to it; the cables of an adapter's legs joined by plus. */
@@ -22,6 +24,8 @@ export interface ScheduleLine {
   readonly source: string;
   readonly socketLabel: string | null;
   readonly plugKind: PlugKind | null;
+  /** The label of the adapter or extension between plug and inlet. */
+  readonly through: string | null;
   readonly inletLabel: string;
   readonly partName: string;
   readonly place: InletRow['place'];
@@ -49,8 +53,14 @@ export function tagsOf(cabling: Cabling): CableTag[] {
     const socket = rows.flatMap((row) => cableEnds(row)).find((end) => end.cableCode === cable)?.socketLabel ?? 'fixed';
     const there = rows.map((row) => row.label).join(', ');
     return [
-      ...endsNamed(cabling.kit, socket).map((here): CableTag => ({ cable, end: 'supply', here, there })),
-      ...rows.map((row): CableTag => ({ cable, end: 'device', here: row.label, there: socket })),
+      ...endsNamed(cabling.kit, socket).map((here): CableTag => ({ cable, end: 'supply', here, there, through: null })),
+      ...rows.map((row): CableTag => ({
+        cable,
+        end: 'device',
+        here: row.label,
+        there: socket,
+        through: row.adapterLabel,
+      })),
     ];
   });
 }
@@ -87,6 +97,7 @@ export function scheduleOf(job: Job, cabling: Cabling, bagCables: readonly BagCa
                 .map((end) => end.socketLabel ?? 'fixed')
                 .join(' + '),
         plugKind: row.plugKind,
+        through: row.adapterLabel,
         inletLabel: row.label,
         partName: row.partName,
         place: row.place,

@@ -158,6 +158,8 @@ export function pinRefusalText(refusal: PinRefusal, nameOf: NameOf): string {
         `The plug${refusal.plugKind === null ? '' : ` (${plugName[refusal.plugKind]})`} does not ` +
         `belong in ${inlet}. Take it out again.`
       );
+    case 'no-adapter':
+      return `What was to go between plug and ${inlet} is not at hand, or does not go there. It is planned anew.`;
     case 'socket-kind':
       return `Socket ${refusal.socketLabel ?? ''} does not take this cable. Another is planned.`;
     case 'socket-twice':

@@ -65,7 +65,9 @@ export function stepText(step: Step): string {
     case 'lay-way':
       return `Way of the old cable ${step.cable ?? ''} again: ${step.way.join(', then ')}`;
     case 'plug':
-      return `${inlet}${step.cable === null ? '' : `, cable ${step.cable}`}`;
+      return `${inlet}${step.cable === null ? '' : `, cable ${step.cable}`}${
+        step.through === null ? '' : `, through ${step.through}`
+      }`;
     case 'radiator-on':
       return 'Radiator or cooler back';
     case 'tie-free':

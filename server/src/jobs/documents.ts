@@ -67,6 +67,8 @@ const qrOf = (text: string): string =>
 /** On a small tag the rest of a long list is told by three dots; the code opens it all. */
 const shortened = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
 
+const throughText = (through: string | null) => (through === null ? '' : ` through ${through}`);
+
 function tagContent(tag: CableTag, job: Job, address: string, width: number, height: number): Content {
   const small = height < 25;
   const qr = points(Math.min(height - 5, width * 0.4));
@@ -84,7 +86,7 @@ function tagContent(tag: CableTag, job: Job, address: string, width: number, hei
             ],
           },
           {
-            text: `${tag.end === 'supply' ? 'Supply end' : 'Device end'}: ${tag.here}`,
+            text: `${tag.end === 'supply' ? 'Supply end' : 'Device end'}: ${tag.here}${throughText(tag.through)}`,
             bold: true,
             fontSize: small ? 5.5 : 8.5,
           },
@@ -262,7 +264,7 @@ export function schedulePdf(
             ...lines.map((line) => [
               line.cable ?? '-',
               line.socketLabel ?? (line.cable === null ? '-' : 'fixed'),
-              line.plugKind === null ? '-' : plugName[line.plugKind],
+              line.plugKind === null ? '-' : `${plugName[line.plugKind]}${throughText(line.through)}`,
               line.inletLabel === line.partName ? line.inletLabel : `${line.inletLabel} (${line.partName})`,
               placeText[line.place],
               line.way,
@@ -303,6 +305,7 @@ export const scheduleColumns = [
   'rechecked_at',
   'slack_mm',
   'drop_mv',
+  'through',
 ] as const;
 
 export function scheduleCsv(job: Job, view: JobView, shop: Shop): string {
@@ -322,6 +325,7 @@ export function scheduleCsv(job: Job, view: JobView, shop: Shop): string {
       rechecked_at: line.rechecked?.at ?? '',
       slack_mm: line.slackMillimetres === null ? '' : String(Math.round(line.slackMillimetres)),
       drop_mv: line.dropVolts === null ? '' : (line.dropVolts * 1000).toFixed(1),
+      through: line.through ?? '',
     }),
   );
   return Papa.unparse(rows, { columns: [...scheduleColumns], newline: '\n', escapeFormulae: true });

@@ -353,6 +353,7 @@ export const pins: ListTable<PinnedPlug> = {
     copy: number,
     plugIndex: number,
     socketLabel: orNull(text),
+    adapterId: optional(text),
     ...signed,
   }),
 };

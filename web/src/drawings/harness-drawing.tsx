@@ -43,7 +43,7 @@ const nameOf = (row: InletRow, state: DrawnState, words: Partial<DrawnWords>) =>
     `${row.label} ${row.pinned ? 'by hand, ' : ''}${wordOf(row, state, words)}`,
     row.cableCode === null ? '' : `cable ${row.cableCode}`,
     row.socketLabel === null ? '' : `socket ${row.socketLabel}`,
-    row.adapterId === null ? '' : 'through an adapter',
+    row.adapterId === null ? '' : `through ${row.adapterLabel ?? 'an adapter'}`,
     placeText[row.place],
   ]
     .filter((piece) => piece !== '')
@@ -400,6 +400,7 @@ export function HarnessDrawing({
                 textAnchor="end"
                 style={{ fill: state === 'open' || state === 'wrong' ? 'var(--fail)' : 'var(--ink-2)' }}
               >
+                {row.adapterLabel === null ? '' : `${row.adapterLabel}, `}
                 {row.pinned ? 'by hand, ' : ''}
                 {wordOf(row, state, words)}
               </text>

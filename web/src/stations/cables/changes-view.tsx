@@ -39,8 +39,14 @@ export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonl
   const [print, printing] = usePrintLabelsMutation();
   const tags = tagsOf(cabling).length;
   const base = `/api/jobs/${encodeURIComponent(code)}`;
-  const end = (item: { readonly cable: string; readonly socketLabel: string | null } | null) =>
-    item === null ? '-' : `${item.cable}${item.socketLabel === null ? '' : `, ${item.socketLabel}`}`;
+  const end = (
+    item: { readonly cable: string; readonly socketLabel: string | null; readonly through?: string | null } | null,
+  ) =>
+    item === null
+      ? '-'
+      : [item.cable, item.socketLabel, item.through == null ? null : `through ${item.through}`]
+          .filter((piece) => piece !== null)
+          .join(', ');
   return (
     <>
       <div className="work">

@@ -251,7 +251,8 @@ export function Report() {
               cell: (row) =>
                 cableEnds(row)
                   .map((end) => end.cableCode)
-                  .join(' + ') || '–',
+                  .join(' + ')
+                  .concat(row.adapterLabel === null ? '' : ` through ${row.adapterLabel}`) || '–',
             },
             { head: 'Socket', cell: (row) => row.socketLabel ?? (row.cableCode === null ? '–' : 'fixed') },
             { head: 'State', cell: (row) => seatText(row, personName) },
