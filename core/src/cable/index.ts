@@ -62,8 +62,6 @@ export {
   spareVerdict,
 } from './bags.ts';
 export {
-  endFamily,
-  endsAtSupply,
   type Room,
   socketChoices,
   socketsLabel,
