@@ -61,12 +61,5 @@ export {
   type SpareVerdict,
   spareVerdict,
 } from './bags.ts';
-export {
-  type Room,
-  socketChoices,
-  socketsLabel,
-  socketsNamed,
-  socketsTake,
-  twoEndedFamilies,
-} from './supply-ends.ts';
+export { type Room, socketChoices, socketsLabel, socketsNamed, socketsTake, twoEndedFamilies } from './supply-ends.ts';
 export { unprovedPlugs, type WalkedPlug } from './proved.ts';
