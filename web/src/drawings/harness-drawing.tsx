@@ -40,7 +40,8 @@ const caseLeft = 470;
 /** All that the drawing says of an inlet: its state, its cable with socket and plug, an adapter, its place. */
 const nameOf = (row: InletRow, state: DrawnState, words: Partial<DrawnWords>) =>
   [
-    `${row.label} ${row.pinned ? 'by hand, ' : ''}${wordOf(row, state, words)}`,
+    // What is read on the drawing comes first, in its words.
+    `${row.label} ${row.adapterLabel === null ? '' : `${row.adapterLabel}, `}${row.pinned ? 'by hand, ' : ''}${wordOf(row, state, words)}`,
     row.cableCode === null ? '' : `cable ${row.cableCode}`,
     row.socketLabel === null ? '' : `socket ${row.socketLabel}`,
     row.adapterId === null ? '' : `through ${row.adapterLabel ?? 'an adapter'}`,
