@@ -37,11 +37,16 @@ const width = 820;
 const panelRight = 196;
 const caseLeft = 470;
 
+/** What stands beside an inlet, and first in its name: what is in between, that a hand put it there, its state. */
+const atInlet = (row: InletRow, state: DrawnState, words: Partial<DrawnWords>) =>
+  [row.adapterLabel, row.pinned ? 'by hand' : null, wordOf(row, state, words)]
+    .filter((piece) => piece !== null)
+    .join(', ');
+
 /** All that the drawing says of an inlet: its state, its cable with socket and plug, an adapter, its place. */
 const nameOf = (row: InletRow, state: DrawnState, words: Partial<DrawnWords>) =>
   [
-    // What is read on the drawing comes first, in its words.
-    `${row.label} ${row.adapterLabel === null ? '' : `${row.adapterLabel}, `}${row.pinned ? 'by hand, ' : ''}${wordOf(row, state, words)}`,
+    `${row.label} ${atInlet(row, state, words)}`,
     row.cableCode === null ? '' : `cable ${row.cableCode}`,
     row.socketLabel === null ? '' : `socket ${row.socketLabel}`,
     row.adapterId === null ? '' : `through ${row.adapterLabel ?? 'an adapter'}`,
@@ -401,9 +406,7 @@ export function HarnessDrawing({
                 textAnchor="end"
                 style={{ fill: state === 'open' || state === 'wrong' ? 'var(--fail)' : 'var(--ink-2)' }}
               >
-                {row.adapterLabel === null ? '' : `${row.adapterLabel}, `}
-                {row.pinned ? 'by hand, ' : ''}
-                {wordOf(row, state, words)}
+                {atInlet(row, state, words)}
               </text>
             </g>
           );
