@@ -82,6 +82,9 @@ describe('cable bags', () => {
       plugs: [{ kind: 'peripheral-4', millimetres: 400, ends: [1, [2, 5], 'none', null] }],
     };
     expect((await putCable(cable)).body.cables).toContainEqual({ ...cable, version: 1 });
+    // A cable of drives with two plugs at the supply is refused at its field.
+    const twice = await putCable<Problem>({ ...cable, id: randomUUID(), twoEnded: true });
+    expect([twice.status, JSON.stringify(twice.body).includes('twoEnded')]).toEqual([422, true]);
     // The same again is what stands there; something else, based on nothing, is a conflict.
     expect((await putCable<Problem>(cable)).status).toBe(200);
     expect((await putCable<Problem>({ ...cable, label: 'Other' })).status).toBe(409);

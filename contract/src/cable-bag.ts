@@ -5,6 +5,7 @@ import {
   cableFamilies,
   faceOfPlug,
   inletFace,
+  mayHaveTwoEnds,
   plugKinds,
   standardPlugKinds,
   standardInletKinds,
@@ -43,38 +44,43 @@ const twoWires = z
 const end = z.union([supplyPin, twoWires, z.literal('none'), z.null()]) satisfies z.ZodType<WireEnd>;
 
 /** A spare modular cable with its plugs and, as far as somebody looked, its wires. */
-export const bagCableSchema = z.strictObject({
-  id: uuid,
-  version: seenVersion,
-  label: line(20),
-  place: text(40),
-  family: z.enum(cableFamilies),
-  cameWith: text(60),
-  note: text(300),
-  gauge: z
-    .union([z.literal(16), z.literal(18), z.literal(20), z.literal(22)])
-    .nullable()
-    .default(null),
-  twoEnded: z.boolean().default(false),
-  codedWatts: codedWattsSchema.nullable().default(null),
-  plugs: z
-    .array(
-      z
-        .strictObject({
-          kind: z.enum(standardPlugKinds, 'a maker’s own plug is not kept as a spare'),
-          millimetres: figure(50, 2000).nullable(),
-          ends: z.array(end).max(24),
-        })
-        .superRefine((plug, context) => {
-          const { rows, small = [] } = inletFace[faceOfPlug[plug.kind]];
-          const pins = rows.flat().length + small.length;
-          if (plug.ends.length > pins)
-            context.addIssue({ code: 'custom', path: ['ends'], message: `this plug has ${pins} pins` });
-        }),
-    )
-    .min(1, 'a cable has at least one plug')
-    .max(6),
-}) satisfies z.ZodType<BagCable>;
+export const bagCableSchema = z
+  .strictObject({
+    id: uuid,
+    version: seenVersion,
+    label: line(20),
+    place: text(40),
+    family: z.enum(cableFamilies),
+    cameWith: text(60),
+    note: text(300),
+    gauge: z
+      .union([z.literal(16), z.literal(18), z.literal(20), z.literal(22)])
+      .nullable()
+      .default(null),
+    twoEnded: z.boolean().default(false),
+    codedWatts: codedWattsSchema.nullable().default(null),
+    plugs: z
+      .array(
+        z
+          .strictObject({
+            kind: z.enum(standardPlugKinds, 'a maker’s own plug is not kept as a spare'),
+            millimetres: figure(50, 2000).nullable(),
+            ends: z.array(end).max(24),
+          })
+          .superRefine((plug, context) => {
+            const { rows, small = [] } = inletFace[faceOfPlug[plug.kind]];
+            const pins = rows.flat().length + small.length;
+            if (plug.ends.length > pins)
+              context.addIssue({ code: 'custom', path: ['ends'], message: `this plug has ${pins} pins` });
+          }),
+      )
+      .min(1, 'a cable has at least one plug')
+      .max(6),
+  })
+  .refine((cable) => !cable.twoEnded || mayHaveTwoEnds(cable.family), {
+    path: ['twoEnded'],
+    message: 'only a main or 16-pin cable has two plugs at the supply',
+  }) satisfies z.ZodType<BagCable>;
 
 const adapterFields = {
   takes: z.enum(standardInletKinds),

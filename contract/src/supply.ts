@@ -2,7 +2,7 @@ import { z } from 'zod';
 import {
   cableFamilies,
   codedWatts,
-  twoEndedFamilies,
+  mayHaveTwoEnds,
   corrections,
   fanSides,
   grades,
@@ -89,7 +89,7 @@ export const cableKitSchema = z
           path: ['cables', index, 'ownPlug'],
           message: own ? 'name the inlet that this maker’s own plug fits' : 'only a maker’s own plug has a name',
         });
-      if (cable.twoEnded === true && (cable.fixed || !twoEndedFamilies.some((family) => family === cable.family)))
+      if (cable.twoEnded === true && (cable.fixed || !mayHaveTwoEnds(cable.family)))
         context.addIssue({
           code: 'custom',
           path: ['cables', index, 'twoEnded'],

@@ -61,5 +61,13 @@ export {
   type SpareVerdict,
   spareVerdict,
 } from './bags.ts';
-export { type Room, socketChoices, socketsLabel, socketsNamed, socketsTake, twoEndedFamilies } from './supply-ends.ts';
+export {
+  endFamily,
+  mayHaveTwoEnds,
+  socketChoices,
+  socketsLabel,
+  socketsNamed,
+  socketsTake,
+  type Room,
+} from './supply-ends.ts';
 export { unprovedPlugs, type WalkedPlug } from './proved.ts';

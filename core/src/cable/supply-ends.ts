@@ -13,8 +13,10 @@ export const noRoom: Room = { own: 0, pairs: 0 };
 
 type Ends = Pick<KitCable, 'family' | 'fixed' | 'twoEnded'>;
 
-/** Families of which a cable may have two ends at the supply. */
-export const twoEndedFamilies = ['main', 'card-16'] as const satisfies readonly CableFamily[];
+/** May a modular cable of this family have two ends at the supply? */
+export function mayHaveTwoEnds(family: CableFamily): boolean {
+  return family === 'main' || family === 'card-16';
+}
 
 /** Sockets that one piece of a cable takes at the supply; a fixed one takes none. */
 export function endsAtSupply({ fixed, twoEnded }: Ends): 0 | 1 | 2 {

@@ -119,9 +119,12 @@ interface Place extends CableEnd {
   readonly wrong: boolean;
 }
 
-/** What a plug of a plan is, whatever code its cable has at the moment; empty for a recorded cable. */
-export function pieceOf(row: Pick<InletRow, 'kitCableId' | 'copy' | 'plugKind' | 'socketLabel'>): string {
-  return row.kitCableId === null ? '' : [row.kitCableId, row.copy, row.plugKind, row.socketLabel ?? 'fixed'].join(' ');
+/** What a plug of a plan is, with what is between it and its inlet, whatever code its cable has at the moment; empty for a recorded cable. */
+export function pieceOf(row: Pick<InletRow, 'kitCableId' | 'copy' | 'plugKind' | 'socketLabel' | 'adapterId'>): string {
+  const { kitCableId, copy, plugKind, socketLabel, adapterId } = row;
+  if (kitCableId === null) return '';
+  const between = adapterId === null ? [] : [adapterId];
+  return [kitCableId, copy, plugKind, socketLabel ?? 'fixed', ...between].join(' ');
 }
 
 /** The spare cables from the shop's bags that were ticked in this job, by their ids, as pieces name them. */

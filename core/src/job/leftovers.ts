@@ -1,4 +1,4 @@
-import { twoEndedFamilies, type BagCable, type CableBags, type KitCable } from '../cable/index.ts';
+import { mayHaveTwoEnds, type BagCable, type CableBags, type KitCable } from '../cable/index.ts';
 import type { CableFamily } from '../standards/index.ts';
 import type { SupplyModel } from '../supply/index.ts';
 import type { Cabling } from './cabling.ts';
@@ -76,7 +76,7 @@ function recordedPiece(cable: RecordedCable, present: Pick<SupplyModel, 'kit'> |
 
 /** Were two sockets written down for a cable that may have two ends at the supply? */
 const saysTwoSockets = (family: CableFamily, socketLabel: string): boolean =>
-  twoEndedFamilies.some((one) => one === family) && /\S \+ \S/.test(socketLabel);
+  mayHaveTwoEnds(family) && /\S \+ \S/.test(socketLabel);
 
 /**
  * Pieces with their labels, without those that are there: pieces that are alike stand for each other. A maker's own

@@ -1,13 +1,6 @@
 import { inletFamily, type InletKind } from '../standards/index.ts';
 import { partsAt, type Inlet } from '../machine/index.ts';
-import {
-  faceOfPlug,
-  socketChoices,
-  socketsNamed,
-  socketsTake,
-  twoEndedFamilies,
-  type CableKit,
-} from '../cable/index.ts';
+import { faceOfPlug, mayHaveTwoEnds, socketChoices, socketsNamed, socketsTake, type CableKit } from '../cable/index.ts';
 import { inletOfRow, type Cabling, type InletRow } from './cabling.ts';
 import { foundHarms } from './found-harms.ts';
 import type { Job, RecordedCable } from './job.ts';
@@ -62,7 +55,7 @@ export function socketAccepts(kit: CableKit | null, socketLabel: string, kind: I
   if (sockets === null) return null;
   const family = inletFamily(kind);
   const twoEnded = sockets.length === 2;
-  if (twoEnded && !twoEndedFamilies.some((one) => one === family)) return false;
+  if (twoEnded && !mayHaveTwoEnds(family)) return false;
   return socketsTake(sockets, { family, fixed: false, twoEnded });
 }
 

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { noBags, type BagAdapter, type CableBags } from '../cable/index.ts';
 import { stepText } from '../wording/index.ts';
-import { harnessChanges, scheduleOf, stepsOf, tagsOf, viewJob } from './index.ts';
-import { TestBench, testShop, uuid } from './fixture.test-help.ts';
+import { harnessChanges, pieceOf, scheduleOf, stepsOf, tagsOf, viewJob } from './index.ts';
+import { allTicks, TestBench, testShop, uuid } from './fixture.test-help.ts';
 
 const longer: BagAdapter = {
   id: uuid(40),
@@ -19,12 +19,13 @@ const longer: BagAdapter = {
 };
 const bags: CableBags = { ...noBags, adapters: [longer] };
 const bench = () => new TestBench().part('board', 'board').choose('corvane-650-s');
-const wished = (adapterId = longer.id) =>
-  bench().do({
+const wish = (on: TestBench) =>
+  on.do({
     kind: 'put-pin',
     basedOn: 0,
-    pin: { inletId: 'board-2', kitCableId: 'cpu', copy: 0, plugIndex: 0, socketLabel: null, adapterId },
+    pin: { inletId: 'board-2', kitCableId: 'cpu', copy: 0, plugIndex: 0, socketLabel: null, adapterId: longer.id },
   });
+const wished = () => wish(bench());
 const cablingOf = (on: TestBench, given = bags, adapters = true) => {
   const settings = { ...testShop.settings, choosing: { ...testShop.settings.choosing, adapters } };
   return viewJob(on.job, { ...testShop, bags: given, settings }).cabling;
@@ -48,6 +49,16 @@ describe('an extension that somebody wishes for a job', () => {
     const step = stepsOf(on.job, cabling, 'refit').find(({ inlet }) => inlet?.id === 'board-2')!;
     expect(stepText(step)).toBe(`${label}, cable C02, through AD-40`);
     expect(harnessChanges(on.job, cabling).find(({ inletId }) => inletId === 'board-2')?.after?.through).toBe('AD-40');
+  });
+  it('is one more thing to seat: what was ticked without it no longer counts', () => {
+    const on = bench();
+    const row = rowIn(cablingOf(on));
+    const { cableCode, plugIndex } = row;
+    const seat = { inletId: 'board-2', cableCode: cableCode!, plugIndex: plugIndex!, piece: pieceOf(row), ...allTicks };
+    on.do({ kind: 'put-seat', seat, basedOn: 0 });
+    expect(rowIn(cablingOf(on)).state).toBe('seated');
+    wish(on);
+    expect(rowIn(cablingOf(on)).state).toBe('to-seat');
   });
   it('is planned although the shop plans with no adapters; no other one comes with it', () => {
     const cabling = cablingOf(wished(), bags, false);

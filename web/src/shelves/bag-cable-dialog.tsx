@@ -10,7 +10,7 @@ import {
   plugName,
   signalText,
   standardPlugKinds,
-  twoEndedFamilies,
+  mayHaveTwoEnds,
 } from '@fairwatt/core';
 import { problemOf, useCableBagsQuery, useChangeBagCableMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
@@ -58,7 +58,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
           ends: plug.ends.map(endText).join(' '),
         })),
   );
-  const canHaveTwoEnds = twoEndedFamilies.some((one) => one === fields.family);
+  const canHaveTwoEnds = mayHaveTwoEnds(fields.family);
   const [told, setTold] = useState<readonly string[]>([]);
   async function save(): Promise<void> {
     const read = bagCableSchema.safeParse({

@@ -6,6 +6,7 @@ import {
   crossedPinText,
   crossingSentence,
   crossingWordText,
+  endFamily,
   faceOfPlug,
   spareVerdict,
   type Crossing,
@@ -181,7 +182,7 @@ export default function CableBagsPage() {
               )}
               {shown.pinout === null && (
                 <p className="quiet">
-                  Nobody has entered what the {cable.family} sockets of {model.name} give.
+                  Nobody has entered what the {endFamily({ ...cable, fixed: false })} sockets of {model.name} give.
                 </p>
               )}
               {coded !== '' && (

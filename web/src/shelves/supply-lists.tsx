@@ -1,6 +1,14 @@
 import { type ReactNode } from 'react';
 import { Button, Input, Select } from 'antd';
-import { cableFamilies, gauges, plugKinds, railNames, socketKinds, twoEndedFamilies } from '@fairwatt/core';
+import {
+  cableFamilies,
+  gauges,
+  plugKinds,
+  railNames,
+  socketKinds,
+  mayHaveTwoEnds,
+  type CableFamily,
+} from '@fairwatt/core';
 import { Sheet } from '../controls/sheet.tsx';
 import { codedOptions, type Whole } from './supply-draft.ts';
 
@@ -277,7 +285,7 @@ export function KitFields({ whole, setWhole, set, drop, errorAt, ownError, twelv
                   {
                     value: 'two-ended',
                     label: 'modular, two plugs',
-                    disabled: !twoEndedFamilies.some((one) => one === cable.family),
+                    disabled: !mayHaveTwoEnds(cable.family as CableFamily),
                   },
                 ]}
                 popupMatchSelectWidth={false}
