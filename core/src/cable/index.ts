@@ -20,14 +20,13 @@ export {
   type CablePlan,
   type OpenInlet,
   type OpenReason,
-  type PinRefusal,
   planCables,
-  goesBetween,
   type PlannedCable,
   type PlanRules,
   rememberingPlanner,
   usualRules,
 } from './plan.ts';
+export { goesBetween, type PinRefusal } from './pins.ts';
 export { newBudget, searchFamily, type Budget } from './plan-family.ts';
 export { planFamily } from './solve-family.ts';
 export { tabulateFamily } from './plan-table.ts';
