@@ -33,7 +33,9 @@ export interface BagCable {
   readonly note: string;
   /** Null where nobody read it off the wire; it is then reckoned as the thinnest. */
   readonly gauge: Gauge | null;
-  /** Its end at the supply is two plugs: of a main cable for both main sockets, of a 16-pin one for two card sockets. */
+  /**
+   * Its end at the supply is two plugs: of a main cable for both main sockets, of a 16-pin one for two card sockets.
+   */
   readonly twoEnded: boolean;
   /** Of a 16-pin cable, the watts printed on it; null where nobody read them. */
   readonly codedWatts: CodedWatts | null;

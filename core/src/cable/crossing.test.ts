@@ -256,7 +256,7 @@ describe('the small contacts of a 16-pin plug', () => {
   });
   const crossed = (...small: readonly WireEnd[]) => crossingOf(pinout, wiring(...small));
 
-  it('carry ground or nothing; a voltage on one of them destroys the card, and what nobody looked at is not known', () => {
+  it('carry ground or nothing; a voltage on one destroys the card, and what nobody looked at is not known', () => {
     expect(crossed('none', 'none', 7, 'none')).toMatchObject({ word: 'safe', probe: [] });
     for (let at = 0; at < 4; at += 1) {
       const withEnd = (end: WireEnd) => crossed(...[0, 1, 2, 3].map((one) => (one === at ? end : ('none' as const))));

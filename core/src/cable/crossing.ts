@@ -19,8 +19,8 @@ export interface SocketPinout {
 }
 
 /**
- * Where a pin at the device end leads: a pin of the supply end, two of them where a second wire is crimped into the same
- * contact, as a sense wire is; `none` where there is no wire, null where nobody looked.
+ * Where a pin at the device end leads: a pin of the supply end, two of them where a second wire is crimped into the
+ * same contact, as a sense wire is; `none` where there is no wire, null where nobody looked.
  */
 export type WireEnd = number | readonly [number, number] | 'none' | null;
 
@@ -111,8 +111,8 @@ function judgePin(belongs: PinSignal, wires: readonly (SocketSignal | null)[], m
 }
 
 /**
- * A small contact carries a signal of the card: a voltage of the supply destroys what is behind it, ground or no wire is
- * what it codes by. Source: card electromechanical specification.
+ * A small contact carries a signal of the card: a voltage of the supply destroys what is behind it, ground or no wire
+ * is what it codes by. Source: card electromechanical specification.
  */
 function judgeSmall(wires: readonly (SocketSignal | null)[]): CrossedPin['word'] {
   const words = wires.map((carries): CrossedPin['word'] => {
@@ -165,8 +165,8 @@ export function crossingOf(pinout: SocketPinout | null, wiring: PlugWiring): Cro
 }
 
 /**
- * The watts that the wires of a 16-pin plug code, as `probedCode`; null for another plug, and where not both contacts are
- * known: what a supply's own socket gives them is the supply's to say.
+ * The watts that the wires of a 16-pin plug code, as `probedCode`; null for another plug, and where not both contacts
+ * are known: what a supply's own socket gives them is the supply's to say.
  */
 export function wiredCode({ pins }: Crossing): ProbedCode | null {
   const coded = pins.filter(({ belongs }) => belongs === 'coded');

@@ -142,9 +142,11 @@ function explainOne(
   const shortages: Shortage[] = [];
   const remedies: CableRemedy[] = [];
   const plenty = together.length;
+  // Of one that goes into one socket only, another piece would be of no use.
+  const more = (cable: KitCable) => own(cable.family) && cable.onlySocket === undefined;
   const moreCables = {
     ...kit,
-    cables: kit.cables.map((cable) => (own(cable.family) ? { ...cable, count: cable.count + plenty } : cable)),
+    cables: kit.cables.map((cable) => (more(cable) ? { ...cable, count: cable.count + plenty } : cable)),
   };
   const moreSockets = { ...kit, sockets: [...kit.sockets, ...socketsToSpare(kit, own, plenty)] };
   const longer = (millimetres: number, only?: string) =>
@@ -165,7 +167,7 @@ function explainOne(
       const one = kit.cables.find(
         (cable) =>
           !cable.fixed &&
-          own(cable.family) &&
+          more(cable) &&
           may(set, {
             ...kit,
             cables: kit.cables.map((item) => (item === cable ? { ...item, count: item.count + count } : item)),

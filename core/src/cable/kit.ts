@@ -32,6 +32,11 @@ export interface KitCable {
    */
   readonly twoEnded?: boolean | undefined;
   /**
+   * The only socket that it goes into, by its label, where cables and sockets bear numbers. That socket is kept for it:
+   * one such piece, no other cable is planned there.
+   */
+  readonly onlySocket?: string | undefined;
+  /**
    * The watts that a 16-pin cable tells its card by its sense contacts; left out where nobody read what is printed on
    * it.
    */

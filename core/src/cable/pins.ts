@@ -89,8 +89,11 @@ export function settlePins(kit: CableKit, inlets: readonly InletToServe[], { pin
       refuse('no-adapter');
       continue;
     }
-    if (pin.socketLabel !== null && !cable.fixed) {
-      const named = socketsNamed(kit, pin.socketLabel);
+    const { onlySocket } = cable;
+    if (onlySocket !== undefined && pin.socketLabel !== null && pin.socketLabel !== onlySocket) refuse('socket-kind');
+    const socketLabel = onlySocket ?? pin.socketLabel;
+    if (socketLabel !== null && !cable.fixed) {
+      const named = socketsNamed(kit, socketLabel);
       const key = pieceKey(cable.id, pin.copy);
       const held = sockets.get(key);
       if (named === null || !socketsTake(named, cable)) refuse('socket-kind');
@@ -98,6 +101,8 @@ export function settlePins(kit: CableKit, inlets: readonly InletToServe[], { pin
       else if (held === undefined && [...sockets.values()].flat().some((socket) => named.includes(socket)))
         refuse('socket-twice');
       else if (held === undefined) sockets.set(key, named);
+      // One that goes into one socket only goes nowhere without it.
+      if (onlySocket !== undefined && !sockets.has(key)) continue;
     }
     const fits = (adapter !== null || plugFits(plugKind, cable, inlet)) && inletFamily(inlet.kind) === cable.family;
     if (!fits) refuse('no-fit');

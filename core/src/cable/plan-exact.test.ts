@@ -17,6 +17,7 @@ describe('against an exact solver', () => {
     let foreign = 0;
     let overloaded = 0;
     let twoEnded = 0;
+    let numbered = 0;
     for (let run = 0; run < 500; run += 1) {
       const problem = randomProblem(random);
       const { kit, inlets, rules } = problem;
@@ -44,6 +45,8 @@ describe('against an exact solver', () => {
       if (score.foreign > 0) foreign += 1;
       if (score.overloaded > 0) overloaded += 1;
       if (plan.cables.some(({ socketLabel }) => socketLabel?.includes(' + ') === true)) twoEnded += 1;
+      const numberOf = (id: string) => kit.cables.find((cable) => cable.id === id)?.onlySocket;
+      if (plan.cables.some(({ kitCableId }) => numberOf(kitCableId) !== undefined)) numbered += 1;
       const sockets = breaches.filter(({ code }) => code === 'socket-kind' || code === 'socket-twice');
       expect(sockets, `machine ${run}`).toEqual([]);
     }
@@ -54,5 +57,6 @@ describe('against an exact solver', () => {
     expect(legged).toBeGreaterThan(3);
     expect(overloaded).toBeGreaterThan(10);
     expect(twoEnded).toBeGreaterThan(50);
+    expect(numbered).toBeGreaterThan(50);
   }, 120_000);
 });

@@ -20,6 +20,7 @@ import {
   type InletToServe,
   type KitCable,
   type PlanRules,
+  type Socket,
 } from './index.ts';
 
 const pickOf = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
@@ -214,11 +215,28 @@ export function randomProblem(random: Random): PlanProblem {
       cables[0] = { ...cables[0]!, ownPlug, plugs: [{ kind: 'main-own', millimetres: 600 }] };
     }
   }
+  const sockets = kinds.map((kind, index) => ({ kind, label: `${kind} ${index}` }));
   return {
     inlets,
     rules: { ...usualRules, adapters: atHand },
-    kit: { cables, sockets: kinds.map((kind, index) => ({ kind, label: `${kind} ${index}` })) },
+    kit: { sockets, cables: random() < 0.4 ? numbered(random, cables, sockets) : cables },
   };
+}
+
+/** The same cables, some of them with a number that only one socket bears. */
+export function numbered(random: Random, cables: readonly KitCable[], sockets: readonly Socket[]): KitCable[] {
+  const left = [...sockets];
+  return cables.map((cable) => {
+    const fitting = left.filter(({ kind }) => socketTakes(kind, cable.family));
+    if (cable.fixed || cable.twoEnded === true || cable.spare === true || fitting.length === 0 || random() < 0.4)
+      return cable;
+    const { label } = pickOf(random, fitting);
+    left.splice(
+      left.findIndex((socket) => socket.label === label),
+      1,
+    );
+    return { ...cable, count: 1, onlySocket: label };
+  });
 }
 
 const goesInto = (kind: PlugKind, { ownPlug }: { readonly ownPlug?: string | undefined }, inlet: InletToServe) =>
@@ -416,9 +434,12 @@ export function planProgramme({ kit, inlets, rules }: PlanProblem): { readonly l
     if (!piece.fixed) {
       // A cable with two ends takes two sockets, a 16-pin one of those for card cables.
       const takes = piece.twoEnded === true && piece.family === 'card-16' ? 'card' : piece.family;
-      const places = kit.sockets.flatMap((socket, index) =>
-        socketTakes(socket.kind, takes) ? [`s${p}_${index}`] : [],
-      );
+      // A numbered one goes into its socket, and nothing else does.
+      const may = ({ label, kind }: Socket) =>
+        piece.onlySocket === undefined
+          ? socketTakes(kind, takes) && kit.cables.every(({ onlySocket }) => onlySocket !== label)
+          : piece.onlySocket === label;
+      const places = kit.sockets.flatMap((socket, index) => (may(socket) ? [`s${p}_${index}`] : []));
       binaries.push(...places);
       const ends = piece.twoEnded === true ? 2 : 1;
       rows.push(places.length === 0 ? `${y} = 0` : `${sum(places)} - ${ends} ${y} = 0`);

@@ -93,6 +93,7 @@ describe('the table', () => {
     let compared = 0;
     let placedOnes = 0;
     let twoEnded = 0;
+    let numbered = 0;
     for (let run = 0; run < 300; run += 1) {
       const { kit, inlets, rules } = randomProblem(random);
       for (const family of families) {
@@ -151,7 +152,8 @@ describe('the table', () => {
           const pulled = plan.cables.filter(({ cable: used, copy }) => !(holds > 0 && used === cable && copy === 0));
           const ends = { own: 0, pairs: 0 };
           for (const { cable: used } of pulled)
-            if (used.twoEnded === true && used.family === 'card-16') ends.pairs += 1;
+            if (used.onlySocket !== undefined) numbered += 1;
+            else if (used.twoEnded === true && used.family === 'card-16') ends.pairs += 1;
             else ends.own += used.fixed ? 0 : used.twoEnded === true ? 2 : 1;
           expect(plan.taken).toEqual(ends);
           expect(ends.own).toBeLessThanOrEqual(room.own);
@@ -178,6 +180,7 @@ describe('the table', () => {
       }
     }
     expect(twoEnded).toBeGreaterThan(5);
+    expect(numbered).toBeGreaterThan(50);
     expect(compared).toBeGreaterThan(1000);
     expect(placedOnes).toBeGreaterThan(100);
   }, 60_000);

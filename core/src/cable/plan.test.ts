@@ -10,6 +10,8 @@ import {
   type InletToServe,
   type KitCable,
 } from './index.ts';
+import { seeded } from '../simulate/index.ts';
+import { numbered } from './plan-problem.test-help.ts';
 import { compareScores, noScore, type PlanScore } from './score.ts';
 
 const inlet = (id: string, kind: InletToServe['kind'], extra: Partial<InletToServe> = {}): InletToServe => ({
@@ -263,11 +265,12 @@ function bruteForce(kit: CableKit, inlets: readonly InletToServe[]): PlanScore {
       onPiece.set(one.piece, [...(onPiece.get(one.piece) ?? []), item]);
       score = { ...score, slackMillimetres: score.slackMillimetres + one.millimetres - item.reachMillimetres };
     });
-    const free = [...kit.sockets];
+    const keptFor = (label: string) => kit.cables.some(({ onlySocket }) => onlySocket === label);
+    const free = kit.sockets.filter(({ label }) => !keptFor(label));
     // Every end at the supply needs a socket; both ends of a 16-pin cable with two go where card cables go.
     const ends = [...onPiece.keys()].flatMap((piece) => {
-      const { fixed, twoEnded, family } = pieces[piece]!;
-      if (fixed) return [];
+      const { fixed, twoEnded, onlySocket, family } = pieces[piece]!;
+      if (fixed || onlySocket !== undefined) return [];
       return twoEnded === true ? (['card', 'card'] as const) : [family];
     });
     const fits = (rest: CableFamily[], left: typeof free): boolean =>
@@ -379,10 +382,13 @@ describe('against brute force', () => {
         fc.array(anyCable, { minLength: 1, maxLength: 3 }),
         fc.array(anyInlet, { minLength: 1, maxLength: 4 }),
         fc.array(fc.constantFrom('cpu', 'card', 'cpu-card', 'cpu-card', 'card-16', 'drive'), { maxLength: 5 }),
-        (cables, inlets, socketKinds) => {
+        fc.option(fc.nat(), { nil: undefined }),
+        (cables, inlets, socketKinds, numberedBy) => {
+          const all = sockets(...socketKinds);
+          const plain = cables.map((item, index): KitCable => ({ ...item, id: `k${index}`, gauge: 18 }));
           const kit: CableKit = {
-            sockets: sockets(...socketKinds),
-            cables: cables.map((item, index) => ({ ...item, id: `k${index}`, gauge: 18 })),
+            sockets: all,
+            cables: numberedBy === undefined ? plain : numbered(seeded(numberedBy), plain, all),
           };
           const wanted = inlets.map((item, index) => ({ ...item, id: `i${index}`, amps5: 0, amps33: 0 }));
           const plan = planCables(kit, wanted);

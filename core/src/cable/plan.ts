@@ -14,7 +14,15 @@ import { planFamily } from './solve-family.ts';
 import { inletsBehind, waysToPair } from './pairs.ts';
 import { adaptersLeft, pieceKey, settlePins, type PinRefusal, type Settled } from './pins.ts';
 import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
-import { endFamily, endsAtSupply, roomFor, socketsLabel, type Room } from './supply-ends.ts';
+import {
+  endFamily,
+  endsAtSupply,
+  roomFor,
+  socketsForAll,
+  socketsLabel,
+  socketsNamed,
+  type Room,
+} from './supply-ends.ts';
 
 /** One inlet with the plug that goes to it. A 16-pin inlet on an adapter stands once for each of its legs. */
 export interface Assignment {
@@ -167,7 +175,7 @@ function bestShares(
   budget: Budget,
 ): { readonly score: PlanScore; readonly chosen: readonly FamilyPlan[] } | null {
   const held = new Set([...settled.sockets.values()].flat());
-  const free = kit.sockets.filter((socket) => !held.has(socket));
+  const free = socketsForAll(kit).filter((socket) => !held.has(socket));
   const shared = free.filter((socket) => socket.kind === 'cpu-card').length;
   const exclusive = (family: CableFamily) =>
     free.filter((socket) => socketTakes(socket.kind, family) && socket.kind !== 'cpu-card').length;
@@ -178,7 +186,7 @@ function bestShares(
     const key = `${family} ${wanted.map((inlet) => `${inlet.id}${inlet.leg?.adapterId ?? ''}`).join(' ')}`;
     const before = known.get(key);
     if (before !== undefined) return before;
-    const cables = kit.cables.filter((cable) => cable.family === family);
+    const cables = kit.cables.filter((cable) => cable.family === family && !isShutOut(cable, settled));
     const extras: FamilyExtras | undefined =
       rules.adapters.length === 0 && settled.placed.length === 0
         ? undefined
@@ -222,6 +230,12 @@ function bestShares(
   return best;
 }
 
+/** Is the one socket that this cable goes into held by another piece, put there by hand? */
+function isShutOut({ id, onlySocket }: KitCable, { sockets }: Settled): boolean {
+  if (onlySocket === undefined) return false;
+  return [...sockets].some(([key, held]) => key !== pieceKey(id, 0) && held.some(({ label }) => label === onlySocket));
+}
+
 /** How many pieces of 16-pin cables with two ends a kit has. */
 function twoEndedPieces({ cables }: CableKit): number {
   return cables.filter((cable) => roomFor(cable).pairs > 0).reduce((sum, cable) => sum + cable.count, 0);
@@ -232,8 +246,8 @@ function twoEndedPieces({ cables }: CableKit): number {
  * overloaded, optional inlets served, fewest graphics inlets that
  * share a cable, fewest pieces that are not of the supply's own kit, fewest cables, evenest load (least sum of squared
  * amps), least slack. The same input gives the same plan. Families of cables meet only in sockets that take several, or
- * of which one cable takes two, so each family is solved for every number of sockets it may get, and the shares that add
- * up best are taken; each way to give a 16-pin inlet an adapter is tried.
+ * of which one cable takes two, so each family is solved for every number of sockets it may get, and the shares that
+ * add up best are taken; each way to give a 16-pin inlet an adapter is tried.
  * @param budget steps that the searches may take in all; where they end, the plan is the best seen and not proved
  * @param solve how a family is solved; `rememberingPlanner` gives one that does not solve the same twice
  */
@@ -305,7 +319,7 @@ function assemble(
   settled: Settled,
 ): CablePlan {
   const held = new Set([...settled.sockets.values()].flat());
-  const freeSockets = kit.sockets.filter((socket) => !held.has(socket));
+  const freeSockets = socketsForAll(kit).filter((socket) => !held.has(socket));
   const assignments: Assignment[] = [];
   const cables: PlannedCable[] = [];
   const wrong: CablePlan['wrong'][number][] = [];
@@ -322,7 +336,11 @@ function assemble(
       const { cable } = used;
       usedCount.set(cable.id, (usedCount.get(cable.id) ?? 0) + 1);
       const pinnedTo = settled.sockets.get(pieceKey(cable.id, used.copy));
-      const taken = pinnedTo ?? Array.from({ length: endsAtSupply(cable) }, () => takeSocket(freeSockets, cable));
+      const taken =
+        pinnedTo ??
+        (cable.onlySocket === undefined
+          ? Array.from({ length: endsAtSupply(cable) }, () => takeSocket(freeSockets, cable))
+          : socketsNamed(kit, cable.onlySocket)!);
       const socketLabel = taken.length === 0 ? null : socketsLabel(taken);
       const code = `C${String(cables.length + 1).padStart(2, '0')}`;
       const served = used.plugs.filter((item) => !misplaced.has(item.inlet.id));
@@ -392,7 +410,7 @@ const cableKeys = new WeakMap<KitCable, string>();
 function cableKey(cable: KitCable): string {
   let key = cableKeys.get(cable);
   if (key === undefined) {
-    const { count, gauge, codedWatts, ownPlug, fixed, twoEnded, spare, plugs } = cable;
+    const { count, gauge, codedWatts, ownPlug, fixed, twoEnded, onlySocket, spare, plugs } = cable;
     const ends = plugs.map(({ kind, millimetres }) => `${kind}@${millimetres}`);
     key = JSON.stringify([
       count,
@@ -401,6 +419,7 @@ function cableKey(cable: KitCable): string {
       ownPlug ?? '',
       fixed,
       twoEnded === true,
+      onlySocket !== undefined,
       spare === true,
       ends,
     ]);

@@ -1,5 +1,5 @@
 import { socketTakes, type CableFamily } from '../standards/index.ts';
-import type { KitCable, Socket } from './kit.ts';
+import type { CableKit, KitCable, Socket } from './kit.ts';
 
 /**
  * How many sockets one family's cables may take: those that each takes alone, and pairs of card sockets for 16-pin
@@ -11,7 +11,7 @@ export interface Room {
 }
 export const noRoom: Room = { own: 0, pairs: 0 };
 
-type Ends = Pick<KitCable, 'family' | 'fixed' | 'twoEnded'>;
+type Ends = Pick<KitCable, 'family' | 'fixed' | 'twoEnded' | 'onlySocket'>;
 
 /** May a modular cable of this family have two ends at the supply? */
 export function mayHaveTwoEnds(family: CableFamily): boolean {
@@ -31,8 +31,18 @@ export function endFamily({ family, twoEnded }: Ends): CableFamily {
   return twoEnded === true && family === 'card-16' ? 'card' : family;
 }
 
-/** What one piece of a cable takes of the room. */
+/** Is this the one socket that a cable goes into? Of a cable that goes into any, any is. */
+const isItsOwn = ({ label }: Socket, { onlySocket }: Ends) => onlySocket === undefined || onlySocket === label;
+
+/** The sockets of a kit that are not kept for one of its cables. */
+export function socketsForAll({ sockets, cables }: CableKit): readonly Socket[] {
+  const kept = new Set(cables.flatMap(({ onlySocket }) => onlySocket ?? []));
+  return kept.size === 0 ? sockets : sockets.filter(({ label }) => !kept.has(label));
+}
+
+/** What one piece of a cable takes of the room: one that has a socket of its own takes none. */
 export function roomFor(cable: Ends): Room {
+  if (cable.onlySocket !== undefined) return noRoom;
   const ends = endsAtSupply(cable);
   return ends === 2 && endFamily(cable) !== cable.family ? { own: 0, pairs: 1 } : { own: ends, pairs: 0 };
 }
@@ -63,16 +73,17 @@ export function socketsNamed<S extends Pick<Socket, 'label'>>(
   return null;
 }
 
-/** Do these sockets take the ends of this cable, each one? */
+/** Do these sockets take the ends of this cable, each one, and is it the right one where it goes into one only? */
 export function socketsTake(sockets: readonly Socket[], cable: Ends): boolean {
   return (
-    sockets.length === endsAtSupply(cable) && sockets.every((socket) => socketTakes(socket.kind, endFamily(cable)))
+    sockets.length === endsAtSupply(cable) &&
+    sockets.every((socket) => socketTakes(socket.kind, endFamily(cable)) && isItsOwn(socket, cable))
   );
 }
 
 /** Every choice of sockets that takes a cable, as names, in the order of the sockets. */
 export function socketChoices(sockets: readonly Socket[], cable: Ends): readonly string[] {
-  const fitting = sockets.filter((socket) => socketTakes(socket.kind, endFamily(cable)));
+  const fitting = sockets.filter((socket) => socketTakes(socket.kind, endFamily(cable)) && isItsOwn(socket, cable));
   if (endsAtSupply(cable) !== 2) return fitting.map(({ label }) => label);
   return fitting.flatMap((first, index) => fitting.slice(index + 1).map((second) => socketsLabel([first, second])));
 }

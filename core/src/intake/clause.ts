@@ -43,8 +43,12 @@ export class Clause {
     return all;
   }
 
-  /** From the first to the last of what was taken. */
+  /** From the first to the last of what was taken; all of it where nothing was. */
   get span(): Span {
+    if (this.first > this.last) {
+      const begin = this.from + this.rest.length - this.rest.trimStart().length;
+      return { from: begin, to: Math.max(begin, this.from + this.rest.trimEnd().length) };
+    }
     return { from: this.from + this.first, to: this.from + this.last };
   }
 

@@ -1,6 +1,7 @@
 /** A figure of power, such as `125 W`. */
 export const wattsPattern = /(?<![\w.,])((?:[1-4]?\d{1,3}|5000)(?:[.,]\d{1,2})?)\s*w(?:atts?)?(?!\w)/i;
 export const wattsBehind = new RegExp(`^\\s*${wattsPattern.source}`, 'i');
+const sized = /(?<![\w.,])\d{1,5}(?:[.,]\d{1,2})?\s*(?:[tgm]i?b|[gm]hz|mt\/s|mm|cm|rpm|v(?:olts?)?)(?!\w)/;
+const threads = /(?<![\w.,])\d{1,3}(?:t|[ -]?threads?)(?!\w)/;
 /** Words that are no figure of power: sizes, speeds, lengths, threads. */
-export const detailPattern =
-  /(?<![\w.,])\d{1,5}(?:[.,]\d{1,2})?\s*(?:[tgm]i?b|[gm]hz|mt\/s|mm|cm|rpm|v(?:olts?)?)(?!\w)|\btdp\b|(?<![\w.,])\d{1,3}(?:t|[ -]?threads?)(?!\w)/i;
+export const detailPattern = new RegExp(`${sized.source}|\\btdp\\b|${threads.source}`, 'i');

@@ -11,7 +11,13 @@ export function short(said: Said): string {
       return `${sign}${count}${said.own ?? said.classId}${watts}${doubts}`;
     }
     case 'leaving':
-      return `${said.replaced ? '' : '-'}${said.quantity ?? ''}${said.noun}${said.replaced ? '>' : ''}`;
+      return [
+        said.replaced ? '' : '-',
+        said.quantity ?? '',
+        said.noun,
+        said.replaced ? '>' : '',
+        said.ifThere === true ? '?' : '',
+      ].join('');
     case 'case':
       return said.layout;
     case 'supply':

@@ -1,13 +1,15 @@
 import { detailPattern, wattsBehind, wattsPattern } from './figures.ts';
 import { nouns, type Noun } from './nouns.ts';
 
-/** One thing as it is named: by one noun, or by two that mean the same, such as `nvme ssd` or `8-core 125 W processor`. */
+/** One thing as it is named: by one noun, or by two that mean the same, such as `nvme ssd`. */
 export interface Match {
   readonly noun: Noun;
   /** Where its first noun begins and its last one ends. */
   readonly index: number;
   readonly end: number;
   readonly nouns: readonly RegExpExecArray[];
+  /** Of one that has no noun of its own, the words of the thing that lent it. */
+  readonly lent?: string;
 }
 
 /** What a noun says beside its kind, such as `count` or `cores`; of two nouns either can. */
@@ -15,11 +17,33 @@ export const groupOf = ({ nouns: all }: Match, name: string): string | undefined
   all.map(({ groups }) => groups?.[name]).find((said) => said !== undefined);
 
 /** The nouns as they were written, without the count before them. */
-export const wordsOf = ({ nouns: all }: Match): string =>
+export const wordsOf = ({ nouns: all, lent }: Match): string =>
+  lent ??
   all
     .map((found) => found[0].slice(found.groups?.['count']?.length ?? 0).replace(/^\s*[x×]?\s+/, ''))
     .join(' ')
     .trim();
+
+/**
+ * Things of which `a 16-pin one`, `to 170 W` say enough where the noun stands on the other side of an exchange, and the
+ * figures that say it.
+ */
+const lendable: Readonly<Record<string, RegExp>> = {
+  board: /(?<![\w.])(?:\d\s*[x×]\s*|2[04]\s*\+\s*)?(?:24|20|8|4)(?:[ -]?pins?)?(?![\w.])/i,
+  processor: wattsPattern,
+  memory: /(?<![\w.])\d{1,2}\s*[x×]\s*\d{1,3}(?!\w)/i,
+  card: /(?<![\w.])(?:\d\s*[x×]\s*)?(?:(?:6|8|16)(?:[ -]?pins?)?|12v-?2x6)(?![\w.])/i,
+};
+
+/**
+ * What a text without a noun is about, where it stands against one: figures alone are of the thing on the other side.
+ * Null where that is none of those which figures tell, or there are several.
+ */
+export function lentTo(text: string, others: readonly Match[]): Match | null {
+  const [only, ...more] = others;
+  if (only === undefined || more.length > 0 || lendable[only.noun.id]?.test(text) !== true) return null;
+  return { noun: only.noun, index: 0, end: 0, nouns: [], lent: wordsOf(only) };
+}
 
 /** The nouns by which a thing may be named once more, beside its own. */
 const alsoNamed: Readonly<Record<string, readonly string[]>> = {
@@ -37,8 +61,11 @@ const alsoNamed: Readonly<Record<string, readonly string[]>> = {
   'lighting-header': ['lighting-of-any-kind'],
 };
 /** Of these, more than the bare word is another thing: a `sata ssd` is none of card type. */
-const bareWords =
-  /^(?:drives?|disks?|ssds?|solid[ -]state(?: drives?)?|pumps?|(?:processor |cpu )?coolers?(?: (?:with )?\w+ fans?)?|(?:(?:light|led) )?strips?|lighting|leds?)$/i;
+const bareWords = new RegExp(
+  '^(?:drives?|disks?|ssds?|solid[ -]state(?: drives?)?|pumps?|' +
+    '(?:processor |cpu )?coolers?(?: (?:with )?\\w+ fans?)?|(?:(?:light|led) )?strips?|lighting|leds?)$',
+  'i',
+);
 
 const saidBy = (found: RegExpExecArray): string[] =>
   Object.entries(found.groups ?? {}).flatMap(([name, said]) =>
@@ -46,8 +73,11 @@ const saidBy = (found: RegExpExecArray): string[] =>
   );
 const betweenWords = /(?<!\w)(?:an?|the|of|tdp)(?!\w)|[():/\-\s]/gi;
 /** A card's plugs, such as `3x8` or `two 8-pin`. */
-const plugPattern =
-  /(?<![\w.,])(?:(?:\d\s*[x×]|one|two|three)\s*)?(?:(?:\d|12)\s*\+\s*)?(?:2|4|6|8|16)(?:[ -]?pins?)?(?![\w.,]|\s*(?:[x×]|w|watts?|[tgm]b|mm)(?!\w))/i;
+const plugPattern = new RegExp(
+  '(?<![\\w.,])(?:(?:\\d\\s*[x×]|one|two|three)\\s*)?(?:(?:\\d|12)\\s*\\+\\s*)?(?:2|4|6|8|16)(?:[ -]?pins?)?' +
+    '(?![\\w.,]|\\s*(?:[x×]|w|watts?|[tgm]b|mm)(?!\\w))',
+  'i',
+);
 const plugsBehind = new RegExp(`^\\s*(?:with\\s+)?${plugPattern.source}`, 'i');
 const blankOf = (text: string): string =>
   text
@@ -85,7 +115,7 @@ function onePerThing(text: string, matches: readonly Match[]): Match[] {
   }, []);
 }
 
-/** The things that a clause names, from left to right; where two nouns overlap the one that begins first, then the longer. */
+/** The things that a clause names, from left to right; of nouns that overlap the first, then the longer one. */
 export function matchesIn(text: string): Match[] {
   const all = nouns.flatMap((noun) =>
     [...text.matchAll(noun.words)].map((found): Match => ({
@@ -103,6 +133,8 @@ export function matchesIn(text: string): Match[] {
 
 export interface Piece {
   readonly match: Match | null;
+  /** Where it says that something is not there, such as `no card`. */
+  readonly denied: { readonly from: number; readonly to: number } | null;
   readonly from: number;
   readonly to: number;
 }
@@ -113,20 +145,29 @@ export interface Piece {
  */
 export function piecesOf(text: string): Piece[] {
   const matches = matchesIn(text);
-  if (matches.length === 0) return [{ match: null, from: 0, to: text.length }];
+  if (matches.length === 0) return [{ match: null, denied: null, from: 0, to: text.length }];
   const starts = matches.map((match, index) => (index === 0 ? 0 : startOf(text, matches[index - 1]!, match)));
-  return matches.map((match, index) => ({
-    match: isDenied(text, match) ? null : match,
-    from: starts[index]!,
-    to: starts[index + 1] ?? text.length,
-  }));
+  return matches.map((match, index) => {
+    const denied = denialBefore(text, match);
+    return {
+      match: denied === null ? match : null,
+      denied: denied === null ? null : { from: denied, to: match.end },
+      from: starts[index]!,
+      to: starts[index + 1] ?? text.length,
+    };
+  });
 }
 
-/** `no card` names nothing that is there. */
-const isDenied = (text: string, { index }: Match): boolean =>
-  /(?<![\w-])(?:no|not|without|w\/o)(?:\s+an?)?\s*$/i.test(text.slice(0, index));
+/** Words that say that something is not there, with nothing but figures before its name: `no card`, `no 8-pin card`. */
+const denial = /(?<![\w-])(?:no|not|without|w\/o)(?:\s+(?:an?|\d[\w.,+×-]*|pins?|w))*\s*$/i;
+
+/** Where the `no` of `no card` stands, which names nothing that is there; null where there is none. */
+const denialBefore = (text: string, { index }: Match): number | null =>
+  denial.exec(text.slice(0, index))?.index ?? null;
 
 function startOf(text: string, before: Match, match: Match): number {
+  const denied = denialBefore(text, match);
+  if (denied !== null && denied >= before.end) return denied;
   const between = text.slice(before.end, match.index);
   const figures = [...between.matchAll(new RegExp(wattsPattern, 'gi'))];
   const last = figures.at(-1);

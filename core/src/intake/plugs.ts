@@ -15,7 +15,7 @@ const classByPlugs: Readonly<Record<string, string>> = {
 };
 
 const counted = new RegExp(
-  '(?<![\\w.])(\\d|one|two|three)\\s*(?:[x×]\\s*|(?<=[a-z])\\s+|\\s+(?=\\d+[ -]?pins?))' +
+  '(?<![\\w.])(\\d|one|two|three|single|dual|twin|triple)\\s*(?:[x×]\\s*|(?<=[a-z])\\s+|\\s+(?=\\d+[ -]?pins?))' +
     `(6\\s*\\+\\s*2|4|6|8|16)${pin}(?![\\w.])`,
   'i',
 );

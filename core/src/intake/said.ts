@@ -35,6 +35,13 @@ export interface SaidLeaving extends Span {
   readonly quantity: number | null;
   /** Something comes in their place. */
   readonly replaced: boolean;
+  /** It was not named, but what comes is of its kind: where there is none, nothing leaves. */
+  readonly ifThere?: true;
+  /**
+   * What it is by itself, where something takes its place and the words say enough of it: it came with a machine that
+   * nothing of its kind is known of yet.
+   */
+  readonly itself?: SaidPart;
 }
 
 export interface SaidCase extends Span {

@@ -55,6 +55,79 @@ describe('taking a line in', () => {
     expect(after('card 3x8 500 W').job.parts[0]!.figures).toMatchObject({ likelyWatts: 500, highWatts: 500 });
     expect(after('card 3x8').job.parts[0]!.figures).toEqual(asked);
   });
+  it('takes out what the same line names, as it takes out what was there', () => {
+    const swapped = after('card 8 150 W, swap the card for a 16-pin one 300 W');
+    expect(swapped.open).toEqual([]);
+    expect(listed(swapped.job)).toEqual(['1 card-8 replaced', '1 card-16-300 added']);
+    expect(swapped.job.sheet.upgrade).toBe('swap the card for 16-pin one 300 W');
+    expect(listed(after('4 hard drives, - 3 hard drives').job)).toEqual([
+      ...Array.from({ length: 3 }, () => '1 drive-35 removed'),
+      '1 drive-35',
+    ]);
+    expect(after('card 8 150 W, card 2x8 250 W, - card').open).toEqual(['- card: which-one']);
+  });
+  it.each([
+    ['card 8 150 W -> card 16-pin 320 W', ['1 card-8 replaced', '1 card-16-450 added']],
+    ['2x8 ddr4 memory -> 2x16 ddr5 memory', ['2 memory-old replaced', '2 memory-new added']],
+    ['swap the 65 W processor for a 170 W one', ['1 processor-65 replaced', '1 processor-170 added']],
+    ['2 hard drives -> ssd', ['1 drive-35 replaced', '1 drive-35 replaced', '1 drive-flat added']],
+    ['board 24+8 -> board 24+8+8', ['1 board replaced', '1 board-88 added']],
+    // Nothing of the kind that goes stays, though there is another drive.
+    ['m.2, hard drive -> ssd', ['1 drive-card', '1 drive-35 replaced', '1 drive-flat added']],
+  ])('%s: takes in what goes as what the machine came with, where nothing of its kind is known', (line, parts) => {
+    const { job, open } = after(line, emptyJob(), [], false);
+    expect([listed(job), open]).toEqual([parts, []]);
+    // Said once more, it does not come a second time.
+    const again = after(line, job, [], false);
+    expect(again.open.map((left) => left.replace(/.*: /, ''))).toEqual(['none-there']);
+    expect(listed(again.job).filter((part) => part.endsWith('replaced'))).toEqual(
+      listed(job).filter((part) => part.endsWith('replaced')),
+    );
+  });
+  it.each([
+    ['card -> card 16-pin 320 W', [], 'card ->: none-there', ['1 card-16-450 added']],
+    ['memory -> 2x16 new memory', [], 'memory ->: none-there', ['2 memory-new added']],
+    // Another card is there: it is not for a line to say that there are two.
+    [
+      'card 8 150 W -> card 16-pin 320 W',
+      'card 2x8 250 W',
+      'card 8 150 W ->: none-there',
+      ['1 card-88', '1 card-16-450 added'],
+    ],
+    ['- floppy', [], '- floppy: none-there', []],
+  ])('%s: takes nothing in that is not said, or of which another is there', (line, there, open, parts) => {
+    const before = typeof there === 'string' ? after(there).job : emptyJob();
+    const done = after(line, before);
+    expect([done.open, listed(done.job)]).toEqual([[open], parts]);
+  });
+  it('lets what comes as an upgrade take the place of the one there is, and of none where that is not clear', () => {
+    const there = after('6-core 65 W, card 8 150 W').job;
+    const upgraded = after('upgrade to a 300 W 16-pin card', there);
+    expect(upgraded.open).toEqual([]);
+    expect(listed(upgraded.job)).toEqual(['1 board', '1 processor-65', '1 card-8 replaced', '1 card-16-300 added']);
+    expect(upgraded.job.sheet.upgrade).toBe('upgrade to a 300 W 16-pin card');
+    const none = after('upgrade to a 300 W 16-pin card', after('6-core 65 W').job);
+    expect(none.open).toEqual([]);
+    expect(listed(none.job)).toEqual(['1 board', '1 processor-65', '1 card-16-300 added']);
+    const two = after('upgrade to a 300 W 16-pin card', after('card 8 150 W, card 2x8 250 W').job);
+    expect(two.open).toEqual([': which-one']);
+    expect(listed(two.job)).toEqual(['1 card-8', '1 card-88', '1 card-16-300 added']);
+    // A part of the shop's own comes as well, and takes the place of its kind; another card than a graphics card does
+    // not.
+    const ownCard = { ...partClass('card-16-300')!, id: 'own', classId: 'card-16-300', name: 'Gull 300' };
+    const own = after('upgrade to Gull 300', there, [ownCard]);
+    expect(listed(own.job)).toEqual(['1 board', '1 processor-65', '1 card-8 replaced', '1 card-16-300 added']);
+    expect(listed(after('upgrade to a network card', there).job)).toEqual([
+      ...['1 board', '1 processor-65', '1 card-8'],
+      '1 network added',
+    ]);
+    // Drives are many: more of them take nobody's place.
+    expect(listed(after('upgrade to 2 ssds', after('hard drive').job).job)).toEqual([
+      '1 drive-35',
+      '1 drive-flat added',
+      '1 drive-flat added',
+    ]);
+  });
   it('takes a board for granted where a processor is named and no board is there, and only then', () => {
     const granted = (line: string, job = emptyJob()) => boardForGranted(understand(line), job.parts);
     expect(granted('8-core 65 W')).toBe('board');

@@ -11,6 +11,7 @@ import {
   type PartSource,
 } from '../machine/index.ts';
 import type { Act, Job, JobPart, SheetChanges } from '../job/index.ts';
+import { nouns } from './nouns.ts';
 import { asksSecondInlet } from './processor-class.ts';
 import type { Said, SaidLeaving, SaidPart, SaidSupply, Understood } from './said.ts';
 
@@ -24,6 +25,8 @@ export interface TakenIn {
   /** In the order in which they are to be done. */
   readonly acts: readonly Act[];
   readonly open: readonly LeftOpen[];
+  /** What leaves and was not known to be there: it is taken in as what the machine came with. */
+  readonly came: readonly SaidLeaving[];
 }
 
 /** A part that the shop knows with its own figures. */
@@ -47,15 +50,71 @@ export function boardForGranted(understood: Understood, parts: readonly Pick<Job
   return asksSecondInlet(processor) ? 'board-88' : 'board';
 }
 
-function sourceOf(said: SaidPart, own: readonly OwnPartSource[]): PartSource {
+function sourceOf(said: Pick<SaidPart, 'classId' | 'own' | 'watts'>, own: readonly OwnPartSource[]): PartSource {
   const source = own.find(({ id }) => id === said.own) ?? partClass(said.classId);
   if (source === undefined) throw new Error(`no class ${said.classId}`);
   const figures = said.watts === null ? source.figures : withFigures(source.figures, { likelyWatts: said.watts });
   return { classId: said.classId, name: source.name, inlets: source.inlets, figures };
 }
 
+/** A part that is to be made. */
+interface Wanted extends Pick<JobPart, 'change' | 'classId' | 'quantity'> {
+  readonly source: PartSource;
+}
+
+/** Classes of what may be meant where a part of one of them is named: a machine has one graphics card, whichever. */
+const kindOf = ({ classIds, itself }: SaidLeaving): readonly string[] => [
+  ...classIds,
+  ...nouns.flatMap((noun) => (noun.classIds.includes(itself?.classId ?? '') ? noun.classIds : [])),
+];
+
+/** What leaves with words that say all of it, where neither machine nor line know anything of its kind that was there. */
+const cameAndGoes = (said: readonly Said[], parts: readonly Pick<JobPart, 'change' | 'classId'>[]) =>
+  said.filter((one): one is SaidLeaving => {
+    if (one.kind !== 'leaving' || one.itself === undefined) return false;
+    const kind = kindOf(one);
+    const named = said.filter((other): other is SaidPart => other.kind === 'part');
+    return ![...parts, ...named].some(({ change, classId }) => change !== 'added' && kind.includes(classId));
+  });
+
+const changeOf = ({ replaced }: SaidLeaving) => (replaced ? ('replaced' as const) : ('removed' as const));
+
+/** The part that is to be made of what was said; null where none is. */
+function partOf(one: Said, came: readonly SaidLeaving[]): (Omit<SaidPart, 'change'> & Pick<Wanted, 'change'>) | null {
+  if (one.kind === 'part') return one;
+  return one.kind === 'leaving' && one.itself !== undefined && came.includes(one)
+    ? { ...one.itself, change: changeOf(one) }
+    : null;
+}
+
+/** The parts that a line names, those with inlets one by one, after the board that it took for granted. */
+function wantedOf(
+  said: readonly Said[],
+  own: readonly OwnPartSource[],
+  board: string | null,
+  came: readonly SaidLeaving[],
+): Wanted[] {
+  const granted = board === null ? undefined : partClass(board);
+  const first: Wanted[] =
+    granted === undefined
+      ? []
+      : [{ source: { ...granted, classId: granted.id }, classId: granted.id, quantity: 1, change: 'stays' }];
+  const named = said.flatMap((one): Wanted[] => {
+    const part = partOf(one, came);
+    if (part === null) return [];
+    const { classId, change, quantity } = part;
+    const source = sourceOf(part, own);
+    if (source.inlets.length === 0) return [{ source, classId, change, quantity }];
+    return Array.from({ length: quantity }, () => ({ source, classId, change, quantity: 1 }));
+  });
+  return [...first, ...named];
+}
+
 /** The parts that leave; null where it is not clear which ones. */
-function leavingOf(said: SaidLeaving, parts: readonly JobPart[]): readonly JobPart[] | null {
+function leavingOf<P extends Pick<JobPart, 'change' | 'classId' | 'quantity'>>(
+  said: SaidLeaving,
+  parts: readonly P[],
+): readonly P[] | null {
   const staying = parts.filter((part) => part.change === 'stays' && said.classIds.includes(part.classId));
   const count = staying.reduce((sum, part) => sum + part.quantity, 0);
   if (staying.length === 0 || said.quantity === count) return staying;
@@ -64,6 +123,32 @@ function leavingOf(said: SaidLeaving, parts: readonly JobPart[]): readonly JobPa
   const alike =
     new Set(staying.map(({ classId }) => classId)).size === 1 && staying.every(({ quantity }) => quantity === 1);
   return alike && said.quantity !== null && said.quantity < count ? staying.slice(0, said.quantity) : null;
+}
+
+/** What leaves, of the machine or of what the same line names; left open where it is not clear which one. */
+function withLeaving(
+  said: readonly Said[],
+  parts: readonly JobPart[],
+  named: readonly Wanted[],
+  came: readonly SaidLeaving[],
+) {
+  const open: LeftOpen[] = [];
+  const changed: Act[] = [];
+  let wanted = named;
+  for (const one of said) {
+    if (one.kind === 'ask') open.push({ said: one, why: 'say-more' });
+    if (one.kind !== 'leaving' || came.includes(one)) continue;
+    const leaving = leavingOf<JobPart | Wanted>(one, [...parts, ...wanted]);
+    if (leaving === null) open.push({ said: one, why: 'which-one' });
+    else if (leaving.length === 0 && one.ifThere !== true) open.push({ said: one, why: 'none-there' });
+    const change = changeOf(one);
+    wanted = wanted.map((part) => (leaving?.includes(part) === true ? { ...part, change } : part));
+    for (const part of parts.filter((other) => leaving?.includes(other) === true)) {
+      const { version, ...rest } = part;
+      changed.push({ kind: 'put-part', part: { ...rest, change }, basedOn: version });
+    }
+  }
+  return { open, changed, wanted };
 }
 
 /** The supply with what was said of it; of what such a supply usually has, only what nobody entered. */
@@ -90,8 +175,9 @@ const upgradeWords = (said: readonly Said[], line: string): string =>
   said
     .filter((one) => (one.kind === 'part' && one.change === 'added') || one.kind === 'leaving')
     .map((one) => line.slice(one.from, one.to))
+    .filter((words) => words !== '')
     .join(', ')
-    .replace(/(->|→|=>|becomes|replaced by), /g, '$1 ')
+    .replace(/(->|→|=>|\b(?:becomes|by|with|for|to)), /gi, '$1 ')
     .slice(0, 500);
 
 /** Case, shapes that its bay takes, ages and upgrade, which the job's sheet holds. */
@@ -128,36 +214,18 @@ export function takeIn(
   makeId: () => string,
 ): TakenIn {
   const { said } = understood;
-  const open: LeftOpen[] = [];
-  const acts: Act[] = [];
   const layout = said.findLast((one) => one.kind === 'case')?.layout ?? job.sheet.layout;
   const sheet = editSheet(said, layout, line, job);
-  if (sheet !== null) acts.push(sheet);
-  for (const one of said) {
-    if (one.kind === 'ask') open.push({ said: one, why: 'say-more' });
-    if (one.kind === 'supply') acts.push(putSupply(one, layout, job));
-    if (one.kind !== 'leaving') continue;
-    const leaving = leavingOf(one, job.parts);
-    if (leaving === null || leaving.length === 0) {
-      open.push({ said: one, why: leaving === null ? 'which-one' : 'none-there' });
-      continue;
-    }
-    for (const { version, ...part } of leaving)
-      acts.push({
-        kind: 'put-part',
-        part: { ...part, change: one.replaced ? 'replaced' : 'removed' },
-        basedOn: version,
-      });
-  }
-  const granted = board === null ? undefined : partClass(board);
-  const wanted = [
-    ...(granted === undefined
-      ? []
-      : [{ source: { ...granted, classId: granted.id }, quantity: 1, change: 'stays' as const }]),
-    ...said
-      .filter((one): one is SaidPart => one.kind === 'part')
-      .map((one) => ({ source: sourceOf(one, own), quantity: one.quantity, change: one.change })),
-  ];
-  for (const part of newParts(wanted, job.parts, makeId)) acts.push({ kind: 'put-part', part, basedOn: 0 });
-  return { acts, open };
+  const came = cameAndGoes(said, job.parts);
+  const { changed, wanted, open } = withLeaving(said, job.parts, wantedOf(said, own, board, came), came);
+  return {
+    acts: [
+      ...(sheet === null ? [] : [sheet]),
+      ...said.flatMap((one): Act[] => (one.kind === 'supply' ? [putSupply(one, layout, job)] : [])),
+      ...changed,
+      ...newParts(wanted, job.parts, makeId).map((part): Act => ({ kind: 'put-part', part, basedOn: 0 })),
+    ],
+    open,
+    came,
+  };
 }

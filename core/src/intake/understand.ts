@@ -3,11 +3,11 @@ import { partClass } from '../machine/index.ts';
 import { cardPlugs, boardPlugs } from './plugs.ts';
 import { Clause } from './clause.ts';
 import { detailPattern, wattsPattern } from './figures.ts';
-import { groupOf, matchesIn, piecesOf, wordsOf, type Match } from './matches.ts';
-import { numberOf } from './nouns.ts';
+import { groupOf, lentTo, matchesIn, piecesOf, wordsOf, type Match } from './matches.ts';
+import { nouns, numberOf } from './nouns.ts';
 import { classAt, processorClasses, processorsByCores } from './processor-class.ts';
-import { spanOf, waysOf, withSign, type ClauseText, type Stretch, type Way } from './ways.ts';
-import type { Doubt, Said, SaidPart, SaidTooLittle, Span, Understood } from './said.ts';
+import { headingOf, saysOut, spanOf, waysOf, withSign, type ClauseText, type Stretch, type Way } from './ways.ts';
+import type { Doubt, Said, SaidLeaving, SaidPart, SaidTooLittle, Span, Understood } from './said.ts';
 
 /** A part of the shop's own, by its name. */
 export interface OwnName {
@@ -30,13 +30,32 @@ function mostOf(classId: string): number {
   return found?.inlets.length === 0 ? mostCounted : mostWithInlets;
 }
 
-const fillers = /(?<!\w)(?:an?|the|with|and|of|in|on|its|each|plus)(?!\w)|[&·]/i;
+const fillers = new RegExp(
+  '(?<!\\w)(?:an?|the|with|and|then|also|of|in|on|its|each|plus|another|inlets?|connectors?|extra|additional|' +
+    'igpu|(?:onboard|integrated|built-in) graphics)(?!\\w)|[&·]',
+  'i',
+);
+/** What stands for the noun of the other side. */
+const standsForNoun = /(?<!\w)ones?(?!\w)/i;
 const timesBehind = /(?<!\w)[x×]\s*(\d{1,2})(?![\w.])|(?<![\w.])(\d{1,2})\s*[x×](?!\s*\w)/i;
+
+/** Things of which a machine has one: what comes as an upgrade takes its place. */
+const oneOfAKind: readonly string[] = ['board', 'processor', 'card'];
+
+/** What an upgrade takes the place of, without a word of its own in the line; nothing where a machine has many. */
+function placeOf({ classId, from }: SaidPart): SaidLeaving[] {
+  const noun = nouns.find((one) => oneOfAKind.includes(one.id) && one.classIds.includes(classId));
+  if (noun === undefined) return [];
+  const { id, classIds } = noun;
+  return [{ from, to: from, kind: 'leaving', noun: id, classIds, quantity: null, replaced: true, ifThere: true }];
+}
 
 const coreWords: Readonly<Record<string, number>> = { dual: 2, quad: 4, hex: 6, hexa: 6, octa: 8, sixteen: 16 };
 const coresOf = (word: string): number => coreWords[word.toLowerCase()] ?? numberOf(word);
 
 const figure = (text: string): number => Number(text.replace(',', '.'));
+
+const modularOf = (words: string) => (words.startsWith('fixed') ? 'fixed' : words.startsWith('semi') ? 'semi' : 'full');
 
 /** Reads one piece, whose noun is known. */
 class Reader {
@@ -52,8 +71,8 @@ class Reader {
     this.match = match;
     this.way = way;
     for (const found of match.nouns) clause.takeAt(found.index - from, found[0].length);
-    const watts = clause.take(wattsPattern);
-    this.watts = watts === null ? null : figure(watts[1] ?? '');
+    const watts = this.group('each') ?? clause.take(wattsPattern)?.[1];
+    this.watts = watts === undefined ? null : figure(watts);
   }
 
   private group(name: string): string | undefined {
@@ -77,14 +96,20 @@ class Reader {
       own: null,
       quantity,
       watts,
-      change: this.way === 'added' ? 'added' : 'stays',
+      change: this.way === 'stays' ? 'stays' : 'added',
       doubts: [...this.doubts],
     };
   }
 
   read(): Said[] {
-    const { noun } = this.match;
     if (this.way === 'removed' || this.way === 'replaced') return this.leaving();
+    const said = this.named();
+    if (this.way !== 'upgraded' || said[0]?.kind !== 'part') return said;
+    return [...placeOf(said[0]), ...said];
+  }
+
+  private named(): Said[] {
+    const { noun } = this.match;
     switch (noun.id) {
       case 'tower':
       case 'small':
@@ -110,6 +135,10 @@ class Reader {
       case 'lighting-of-any-kind':
         this.doubts.push('kind');
         return [this.part('lighting', this.count() ?? 1)];
+      case 'card-agp':
+        // Not all of them have a drive plug.
+        if (!/plug/i.test(wordsOf(this.match))) this.doubts.push('plugs');
+        return [this.part('card-agp', this.counted())];
       case 'cooler':
         return [this.part('fan', (this.count() ?? 1) * numberOf(this.group('fans') ?? '1'))];
       default:
@@ -145,23 +174,22 @@ class Reader {
     const shape = this.clause.take(
       new RegExp(`(?<!\\w)(${[...shapes].sort((a, b) => b.length - a.length).join('|')})(?!\\w)`, 'i'),
     );
-    const grade = this.clause.take(new RegExp(`(?<!\\w)(?:efficiency )?(?:grade )?(${grades.join('|')})(?!\\w)`, 'i'));
-    const modular = this.clause.take(/(?<!\w)(?:(semi|fully|full)[- ]?)?(modular|fixed)(?: cables?)?(?!\w)/i);
+    const grade =
+      this.group('grade') ??
+      this.clause.take(new RegExp(`(?<!\\w)(?:efficiency )?(?:grade )?(${grades.join('|')})(?!\\w)`, 'i'))?.[1];
+    const modular = (
+      this.group('modular') ??
+      this.group('alone') ??
+      this.clause.take(/(?<!\w)(?:(?:semi|fully|full)[- ]?)?(?:modular|fixed)(?: cables?)?(?!\w)/i)?.[0]
+    )?.toLowerCase();
     if (this.watts === null || this.watts < 1) return { ...this.clause.span, kind: 'ask', ask: 'supply-watts' };
     return {
       ...this.clause.span,
       kind: 'supply',
       ratingWatts: this.watts,
       shape: shapes.find((one) => one.toLowerCase() === shape?.[1]?.toLowerCase()) ?? null,
-      grade: grades.find((one) => one.toLowerCase() === grade?.[1]?.toLowerCase()) ?? null,
-      modular:
-        modular === null
-          ? null
-          : modular[2]?.toLowerCase() === 'fixed'
-            ? 'fixed'
-            : modular[1]?.toLowerCase() === 'semi'
-              ? 'semi'
-              : 'full',
+      grade: grades.find((one) => one.toLowerCase() === grade?.toLowerCase()) ?? null,
+      modular: modular === undefined ? null : modularOf(modular),
     };
   }
 
@@ -233,6 +261,25 @@ class Reader {
   }
 }
 
+/**
+ * What a piece says, and what of it is left. What something else takes the place of is told by itself as well, where
+ * the words say all of it but the watts, which a part that stays need not say either.
+ */
+function readPiece(clause: () => Clause, match: Match, from: number, way: Way) {
+  const rest = clause();
+  const said = new Reader(rest, match, from, way).read();
+  if (way !== 'replaced') return { said, rest };
+  const restOfItself = clause();
+  const [itself, more] = new Reader(restOfItself, match, from, 'stays').read();
+  const enough = itself?.kind === 'part' && more === undefined && itself.doubts.every((doubt) => doubt === 'watts');
+  if (!enough) return { said, rest };
+  const { from: first, to } = itself;
+  return {
+    said: said.map((one) => (one.kind === 'leaving' ? { ...one, from: first, to, itself } : one)),
+    rest: restOfItself,
+  };
+}
+
 /** A part of the shop's own, where a clause is its name, with how many and whether the upgrade brings it. */
 function ownIn(text: string, from: number, way: Way, own: readonly OwnName[]): SaidPart | null {
   if (way === 'removed' || way === 'replaced') return null;
@@ -247,7 +294,7 @@ function ownIn(text: string, from: number, way: Way, own: readonly OwnName[]): S
     own: part.id,
     quantity: Number(found?.[1] ?? 1),
     watts: null,
-    change: way === 'added' ? 'added' : 'stays',
+    change: way === 'stays' ? 'stays' : 'added',
     doubts: [],
   };
 }
@@ -296,12 +343,21 @@ function withAges(said: readonly Said[], line: string): Said[] {
   });
 }
 
-/** Something is to leave for something else that has no name: nobody knows what is meant, and the machine has it still. */
+/** Something is to leave for what has no name: nobody knows what is meant, and the machine has it still. */
 function namesOnlyWhatLeaves(text: string, ways: readonly Stretch[], own: readonly OwnName[]): boolean {
   const [gone, come] = (['replaced', 'added'] as const).map((way) => ways.find((one) => one.way === way));
   if (gone === undefined || come === undefined || text.slice(gone.from, gone.to).trim() === '') return false;
   const what = text.slice(come.from, come.to);
-  return matchesIn(what).length === 0 && ownIn(what, 0, 'added', own) === null;
+  if (matchesIn(what).length > 0 || ownIn(what, 0, 'added', own) !== null) return false;
+  return lentFromOther(text, ways, come) === null;
+}
+
+/** The noun that a side of an exchange has from the other one; null where there is none to lend, or no exchange. */
+function lentFromOther(text: string, ways: readonly Stretch[], { way, from, to }: Stretch): Match | null {
+  const other = ways.find((one) => one.way !== way && (one.way === 'replaced' || way === 'replaced'));
+  if (other === undefined || way === 'stays' || other.way === 'stays') return null;
+  const own = text.slice(from, to);
+  return matchesIn(own).length > 0 ? null : lentTo(own, matchesIn(text.slice(other.from, other.to)));
 }
 
 /**
@@ -315,8 +371,13 @@ export function understand(line: string, own: readonly OwnName[] = []): Understo
   const unknown: Span[] = [];
   const read = line.slice(0, mostLetters);
   if (line.length > mostLetters) unknown.push({ from: mostLetters, to: line.length });
+  const inComes = saysOut(read);
+  let underHeading: Way = 'stays';
   const take = (clause: ClauseText): void => {
-    const ways = waysOf(clause.text);
+    underHeading = headingOf(clause.text)?.way ?? underHeading;
+    const ways = waysOf(clause.text, inComes).map((one) =>
+      one.way === 'stays' && one.signed === null ? { ...one, way: underHeading } : one,
+    );
     if (namesOnlyWhatLeaves(clause.text, ways, own)) {
       said.push({ ...spanOf(clause.text, clause.from), kind: 'ask', ask: 'instead' });
       return;
@@ -327,16 +388,23 @@ export function understand(line: string, own: readonly OwnName[] = []): Understo
       const start = clause.from + from;
       const ownPart = ownIn(text, start, way, own);
       if (ownPart !== null) {
-        said.push(ownPart);
+        const all = way === 'upgraded' ? [...placeOf(ownPart), ownPart] : [ownPart];
+        said.push(...all.map((one) => (one.kind === 'leaving' ? withSign(one, clause, stretch, true) : one)));
         continue;
       }
-      for (const [index, { match, ...piece }] of piecesOf(text).entries()) {
-        const rest = new Clause(text.slice(piece.from, piece.to), start + piece.from);
-        if (match !== null) {
-          const read = new Reader(rest, match, piece.from, way).read();
-          said.push(...read.map((one) => withSign(one, clause, stretch, index === 0)));
-          rest.takeAll(detailPattern, false);
-        }
+      for (const [index, { match: named, denied, ...piece }] of piecesOf(text).entries()) {
+        const match = named ?? (denied === null ? lentFromOther(clause.text, ways, stretch) : null);
+        const whole = () => {
+          const fresh = new Clause(text.slice(piece.from, piece.to), start + piece.from);
+          // What is said not to be there is understood, and nothing is made of it.
+          if (denied !== null) fresh.takeAt(denied.from - piece.from, denied.to - denied.from, false);
+          if (named === null && match !== null) fresh.takeAll(standsForNoun, false);
+          return fresh;
+        };
+        const { said: read, rest } =
+          match === null ? { said: [], rest: whole() } : readPiece(whole, match, piece.from, way);
+        said.push(...read.map((one) => withSign(one, clause, stretch, index === 0)));
+        if (match !== null) rest.takeAll(detailPattern, false);
         rest.takeAll(fillers, false);
         unknown.push(...rest.unknown());
       }

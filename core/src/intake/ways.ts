@@ -1,7 +1,9 @@
+import { lentTo, matchesIn, piecesOf } from './matches.ts';
+import { counts } from './nouns.ts';
 import type { Said, Span } from './said.ts';
 
-/** What the upgrade does with what a stretch names. */
-export type Way = 'stays' | 'added' | 'removed' | 'replaced';
+/** What the upgrade does with what a stretch names; `upgraded`: it comes, and what is there of its kind goes. */
+export type Way = 'stays' | 'added' | 'upgraded' | 'removed' | 'replaced';
 
 /** A clause, and where it begins in the line. */
 export interface ClauseText {
@@ -18,7 +20,7 @@ export interface Stretch {
   readonly signed: Span | null;
 }
 
-const arrow = /->|→|=>|(?<!\w)(?:becomes|replaced by)(?!\w)/i;
+const arrow = /->|→|=>|(?<!\w)(?:becomes|(?:replaced|swapped|exchanged) (?:by|with|for))(?!\w)/i;
 
 /** A stretch without the blanks around it. */
 export const spanOf = (text: string, from: number): Span => ({
@@ -26,14 +28,127 @@ export const spanOf = (text: string, from: number): Span => ({
   to: from + text.trimEnd().length,
 });
 
-/** `replace the card with ...`, `swap it for ...`: what leaves, then what comes; the other way round with `instead of`. */
+/** `replace the card with ...`, `swap it for ...`: what leaves, then what comes; `instead of` the other way round. */
 const exchanges =
-  /^\s*(?:replace|swap|exchange|change)\s+(?<gone>.+?)(?:\s+(?:with|by|for|to)(?:\s+(?<come>.+))?)?\s*$/di;
+  /^\s*(?:replace|swap|exchange|change|trade)\s+(?<gone>.+?)(?:\s+(?:with|by|for|to)(?:\s+(?<come>.+))?)?\s*$/di;
 const insteadOf = /^\s*(?:(?<come>.+?)\s+)?instead of\s+(?<gone>.+)$/di;
 
-/** The ways of an upgrade: `+ card` comes, `- card` goes, `card -> card` does both, in signs or in words. */
-export function waysOf(text: string): Stretch[] {
+const subject = '(?:(?:the )?(?:client|customer|owner|they|we)\\s+)?';
+/** `upgrade to a card`, `moving to 170 W`: what comes takes the place of what is there of its kind. */
+const upgradeTo = new RegExp(
+  `^\\s*${subject}(?:(?:wants?|wish(?:es)?|will|plans?|going)\\s+(?:to\\s+)?)?` +
+    '(?:upgrad(?:e|es|ed|ing)|mov(?:e|es|ed|ing)|switch(?:es|ed|ing)?|chang(?:e|es|ed|ing))' +
+    '\\s*:?\\s+to(?!\\w)\\s*:?\\s*',
+  'i',
+);
+/** `8-pin card upgraded to 16-pin`: the same behind what is there. */
+const upgradedTo = new RegExp(
+  '^(?<gone>.+?)\\s+(?:(?:is|to be|gets?)\\s+)?' +
+    '(?:upgrad(?:e|es|ed|ing)|mov(?:es|ed|ing)|switch(?:es|ed|ing)|chang(?:es|ed|ing))\\s+to\\s+(?<come>.+)$',
+  'di',
+);
+/** `upgrade the card to 16-pin`, `processor to 170 W`. */
+const upgradeOf = /^\s*(?:upgrad(?:e|es|ing)|mov(?:e|es|ing))\s*:?\s+(?<gone>.+?)\s+to\s+(?<come>.+)$/di;
+const fromTo = /^(?<gone>.+?)\s+to\s+(?<come>.+)$/di;
+
+const comes = new RegExp(
+  `^\\s*(?:\\+|${subject}(?:` +
+    [
+      'add(?:s|ed|ing)?',
+      '(?:wants?|wish(?:es)?|would like)(?: to (?:add|get|buy|have))?',
+      '(?:will |to |is to )?(?:get|buy)(?:s|ting|ing)?',
+      'plan(?:s|ned|ning)?',
+      'upgrad(?:e|es|ed|ing)(?: with| by)?',
+      '(?:in (?:the )?)?future',
+      'later(?: on)?',
+      'next',
+      '(?:to be added|to come|coming)',
+      'new(?=\\s*:)',
+    ].join('|') +
+    ')(?!\\w))\\s*:?\\s*',
+  'i',
+);
+/** `2 more drives`: the count stays with what is counted. */
+const more = new RegExp(`^\\s*(?:${counts})\\s+more(?!\\w)`, 'i');
+const goes = /^\s*(?:[-−–]|(?:remov(?:e|es|ed|ing)|tak(?:e|es|ing) out|without|minus|sell(?:s|ing)?)(?!\w))\s*:?\s*/i;
+const goesBehind =
+  /\s+(?:out|go(?:es)?(?: out)?|to go|leaves?|comes? out|(?:(?:is|are|gets?)\s+)?(?:taken out|removed|sold))\s*$/i;
+const comesBehind = new RegExp(
+  '\\s+(?:later(?: on)?|soon|next|comes?(?: in)?|to come|(?:(?:is|are)\\s+)?(?:coming|planned|added)|' +
+    'to be added|goes in|as (?:an? |the )?upgrade)\\s*$',
+  'i',
+);
+const inBehind = /\s+in\s*$/i;
+
+const stays = (text: string, to = text.length): Stretch => ({ from: 0, to, way: 'stays', signed: null });
+
+/** What leaves and what comes, by where they stand; whatever stands before, behind and between them says so. */
+function exchange(text: string, gone: Span, come: Span): Stretch[] {
   const { from: start, to: end } = spanOf(text, 0);
+  const signed =
+    gone.from < come.from
+      ? { from: start, to: text.slice(0, come.from).trimEnd().length }
+      : { from: come.to + 1, to: end };
+  return [
+    { ...gone, way: 'replaced', signed },
+    { ...come, way: 'added', signed: null },
+  ];
+}
+
+/** The two sides that a pattern names `gone` and `come`; one that was left out is empty, at the end. */
+function sidesOf(found: RegExpExecArray, end: number): readonly [Span, Span] {
+  const at = (found.indices?.groups ?? {}) as Readonly<Record<string, readonly [number, number] | undefined>>;
+  const { gone = [0, 0], come = [end, end] } = at;
+  return [
+    { from: gone[0], to: gone[1] },
+    { from: come[0], to: come[1] },
+  ];
+}
+
+/** Do both sides speak of one kind of thing: by the same noun, or by figures on one side alone? */
+function sameKind(gone: string, come: string): boolean {
+  const [before, behind] = [matchesIn(gone), matchesIn(come)];
+  if (behind.length === 0) return lentTo(come, before.slice(-1)) !== null;
+  return before.at(-1)?.noun.id === behind[0]?.noun.id;
+}
+
+/** `8-core card 8 upgraded to 16-pin`: of what stands before it only the last thing leaves. */
+function upgradedBehind(text: string, found: RegExpExecArray): Stretch[] {
+  const [gone, come] = sidesOf(found, text.length);
+  const last = piecesOf(text.slice(gone.from, gone.to)).at(-1)?.from ?? 0;
+  const before = last === 0 ? [] : [stays(text, gone.from + last)];
+  if (sameKind(text.slice(gone.from + last, gone.to), text.slice(come.from, come.to)))
+    return [...before, ...exchange(text, { from: gone.from + last, to: gone.to }, come)];
+  return [stays(text, gone.to), { ...come, way: 'upgraded', signed: { from: gone.to + 1, to: come.from } }];
+}
+
+/** A word at the end says it of the last thing alone. */
+function saidBehind(text: string, behind: RegExpExecArray, way: Way): Stretch[] {
+  const last = piecesOf(text.slice(0, behind.index)).at(-1)?.from ?? 0;
+  const own: Stretch = { from: last, to: behind.index, way, signed: { from: last, to: text.trimEnd().length } };
+  return last === 0 ? [own] : [stays(text, last), own];
+}
+
+/** What stands behind a heading in the same clause: as it says itself, else as the heading does. */
+function underHeading(text: string, { way, length }: Heading, inComes: boolean): Stretch[] {
+  const signed = way === 'stays' ? null : { from: spanOf(text, 0).from, to: length };
+  return waysOf(text.slice(length), inComes).map((one) => ({
+    from: one.from + length,
+    to: one.to + length,
+    way: one.way === 'stays' ? way : one.way,
+    signed:
+      one.signed === null ? signed : { from: signed?.from ?? one.signed.from + length, to: one.signed.to + length },
+  }));
+}
+
+/**
+ * The ways of an upgrade: `+ card` comes, `- card` goes, `card -> card` does both, in signs or in words.
+ * @param inComes `old card out, new card in`: where something goes out, `in` at the end is what comes
+ */
+export function waysOf(text: string, inComes = false): Stretch[] {
+  const { from: start, to: end } = spanOf(text, 0);
+  const heading = headingOf(text);
+  if (heading !== null) return underHeading(text, heading, inComes);
   const found = arrow.exec(text);
   if (found !== null) {
     const behind = found.index + found[0].length;
@@ -42,28 +157,63 @@ export function waysOf(text: string): Stretch[] {
       { from: behind, to: text.length, way: 'added', signed: null },
     ];
   }
-  const inWords = exchanges.exec(text) ?? insteadOf.exec(text);
-  if (inWords !== null) {
-    const at = (inWords.indices?.groups ?? {}) as Readonly<Record<string, readonly [number, number] | undefined>>;
-    const { gone = [0, 0], come = [end, end] } = at;
-    const all =
-      gone[0] < come[0] ? { from: start, to: text.slice(0, come[0]).trimEnd().length } : { from: come[1] + 1, to: end };
-    return [
-      { from: gone[0], to: gone[1], way: 'replaced', signed: all },
-      { from: come[0], to: come[1], way: 'added', signed: null },
-    ];
-  }
-  const sign = /^\s*(?:(\+|add(?:ed)?(?!\w))|([-−–]|(?:remove|take out|without|minus)(?!\w)))\s*/i.exec(text);
-  if (sign === null) return [{ from: 0, to: text.length, way: 'stays', signed: null }];
-  const way = sign[1] === undefined ? 'removed' : 'added';
+  const inWords = upgradeOf.exec(text) ?? exchanges.exec(text) ?? insteadOf.exec(text);
+  if (inWords !== null && !upgradeTo.test(text)) return exchange(text, ...sidesOf(inWords, end));
+  const up = upgradeTo.exec(text);
+  if (up !== null)
+    return [{ from: up[0].length, to: text.length, way: 'upgraded', signed: { from: start, to: up[0].length } }];
+  const upgraded = upgradedTo.exec(text);
+  if (upgraded !== null) return upgradedBehind(text, upgraded);
+  const both = fromTo.exec(text);
+  if (both?.groups !== undefined && sameKind(both.groups['gone'] ?? '', both.groups['come'] ?? ''))
+    return upgradedBehind(text, both);
+  const going = goesBehind.exec(text);
+  if (going !== null) return saidBehind(text, going, 'removed');
+  const coming = comesBehind.exec(text) ?? (inComes ? inBehind.exec(text) : null);
+  if (coming !== null) return saidBehind(text, coming, 'added');
+  const counted = more.exec(text);
+  if (counted !== null)
+    return [{ from: 0, to: text.length, way: 'added', signed: { from: start, to: counted[0].length } }];
+  const [added, removed] = [comes.exec(text), goes.exec(text)];
+  const sign = added ?? removed;
+  if (sign === null) return [stays(text)];
+  const way = added === null ? 'removed' : 'added';
   return [{ from: sign[0].length, to: text.length, way, signed: { from: start, to: sign[0].length } }];
 }
 
+interface Heading {
+  readonly way: Way;
+  readonly length: number;
+}
+
+const headings: readonly (readonly [RegExp, Way])[] = [
+  [
+    /^\s*(?:(?:planned )?upgrades?|plan(?:ned)?|later|next|future|new|to come|to be added|to add|adds?|wants?)\s*:/i,
+    'added',
+  ],
+  [/^\s*(?:now|present|today|current(?:ly)?|existing|has|as (?:it is|it came|found))\s*:\s*/i, 'stays'],
+];
+
+/** `upgrade: card, 2 drives`, `now: 2 fans`: what holds for what follows in the line; null where there is none. */
+export function headingOf(text: string): Heading | null {
+  for (const [words, way] of headings) {
+    const found = words.exec(text);
+    if (found !== null) return { way, length: found[0].length };
+  }
+  return null;
+}
+
+/** Does something of this line go out, so that `in` says what comes? */
+export const saysOut = (line: string): boolean => /(?<!\w)(?:out|goes|leaves)\s*(?:[,;\n]|$)/i.test(line);
+
 /**
- * With the sign or the words that it was said with: `- drive` that stays in the line, since it is not clear which one is
- * meant, must not be read as `drive` the next time. A sign belongs to the first thing behind it.
+ * With the sign or the words that it was said with: `- drive` that stays in the line, since it is not clear which one
+ * is meant, must not be read as `drive` the next time. A sign belongs to the first thing behind it.
  */
 export function withSign(said: Said, clause: ClauseText, { way, signed }: Stretch, first: boolean): Said {
+  // What was not named has no words of its own that could stay in the line.
+  if (said.kind === 'leaving' && said.ifThere === true && signed !== null)
+    return { ...said, from: clause.from + signed.from, to: clause.from + signed.from };
   if (signed === null || (way !== 'replaced' && !first)) return said;
   return {
     ...said,

@@ -101,7 +101,9 @@ export interface Cabling {
   readonly basis: 'plan' | 'record' | 'none';
   readonly rows: readonly InletRow[];
   readonly plan: CablePlan | null;
-  /** What the plan was made from: the supply's kit with the spare cables it may use; of a kept supply where it is known. */
+  /**
+   * What the plan was made from: the supply's kit with the spare cables it may use; of a kept supply where it is known.
+   */
   readonly kit: CableKit | null;
   readonly inlets: readonly InletToServe[];
   readonly rules: PlanRules;
@@ -119,7 +121,10 @@ interface Place extends CableEnd {
   readonly wrong: boolean;
 }
 
-/** What a plug of a plan is, with what is between it and its inlet, whatever code its cable has at the moment; empty for a recorded cable. */
+/**
+ * What a plug of a plan is, with what is between it and its inlet, whatever code its cable has at the moment; empty for
+ * a recorded cable.
+ */
 export function pieceOf(row: Pick<InletRow, 'kitCableId' | 'copy' | 'plugKind' | 'socketLabel' | 'adapterId'>): string {
   const { kitCableId, copy, plugKind, socketLabel, adapterId } = row;
   if (kitCableId === null) return '';

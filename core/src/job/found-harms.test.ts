@@ -69,4 +69,28 @@ describe('adapters that were found in a machine', () => {
     on.do({ kind: 'tick-step', stepId: 'take-out:unplug:card-1' });
     expect(asked()).toBeUndefined();
   });
+
+  it('keep the plug that they hang on: what comes new to a kept supply gets another one', () => {
+    const on = new TestBench().part('board', 'board').part('drive-35', 'd1').part('drive-35', 'd2');
+    on.do({
+      kind: 'put-cable',
+      cable: {
+        ...{ id: uuid(720), label: 'P', socketLabel: 'DRIVE 2', way: '', tiesToCut: 0 },
+        plugs: [
+          { kind: 'peripheral-4', inletId: 'd1-1', through: { gives: 'sata', legs: 1, moulded: false } },
+          { kind: 'peripheral-4', inletId: 'd2-1', through: { gives: 'sata', legs: 1, moulded: false } },
+        ],
+      },
+      basedOn: 0,
+    });
+    keep(on);
+    on.part('drive-old', 'old', { change: 'added' }).part('drive-old', 'older', { change: 'added' });
+    const rows = new Map(on.view().cabling.rows.map((row) => [row.inletId, row]));
+    expect(['d1-1', 'd2-1'].map((id) => rows.get(id)!.state)).toEqual(['stays', 'stays']);
+    // The kit's one such cable has three plugs, and two of them are taken.
+    const added = ['old-1', 'older-1'].map((id) => rows.get(id)!);
+    const served = added.filter(({ cableCode }) => cableCode === 'P');
+    expect(served).toMatchObject([{ plugIndex: 2, socketLabel: 'DRIVE 2' }]);
+    expect(added.filter(({ cableCode }) => cableCode === null)).toMatchObject([{ openReason: 'no-free-plug' }]);
+  });
 });

@@ -1,4 +1,4 @@
-import { inletFamily, type CableFamily } from '../standards/index.ts';
+import { inletFamily, plugServes, type CableFamily } from '../standards/index.ts';
 import {
   faceOfPlug,
   planCables,
@@ -11,11 +11,12 @@ import {
   type CablePlan,
   type InletToServe,
   type KitCable,
+  type KitPlug,
   type Pin,
   type PlanRules,
 } from '../cable/index.ts';
 import type { SupplyModel } from '../supply/index.ts';
-import type { Job, RecordedCable } from './job.ts';
+import type { Job, RecordedCable, RecordedPlug } from './job.ts';
 
 /** The supply of the shop's list that the present one is: of the same name and rating; null where none is. */
 export function presentModel(job: Pick<Job, 'supply'>, supplies: readonly SupplyModel[]): SupplyModel | null {
@@ -29,11 +30,20 @@ export function presentModel(job: Pick<Job, 'supply'>, supplies: readonly Supply
   );
 }
 
-/** A recorded cable found again among the pieces of the kit, with the inlets that it goes on serving. */
+/** A plug of a recorded cable that stays in use: straight in its inlet, or by an adapter that may stay. */
+interface UsedPlug {
+  readonly plugIndex: number;
+  readonly inletId: string;
+  /** What an adapter between them asks of the plug; null without one. */
+  readonly asked: InletToServe | null;
+}
+
+/** A recorded cable found again among the pieces of the kit, with what its plugs go on serving. */
 interface FoundPiece {
   readonly label: string;
   readonly key: string;
   readonly pins: readonly Pin[];
+  readonly plugs: readonly UsedPlug[];
 }
 
 const keyOf = ({ kitCableId, copy }: Pick<Pin, 'kitCableId' | 'copy'>) => `${kitCableId} ${copy}`;
@@ -43,20 +53,51 @@ export function familyOf({ plugs }: Pick<RecordedCable, 'plugs'>): CableFamily |
   return plugs.length === 0 ? null : inletFamily(faceOfPlug[plugs[0]!.kind]);
 }
 
-/** Plugs of a kit's cable for the inlets that a recorded one serves, each for itself; null where it lacks one. */
-function plugsFor(cable: KitCable, recorded: RecordedCable, inlets: ReadonlyMap<string, InletToServe>) {
-  const taken: { readonly inletId: string; readonly plugIndex: number }[] = [];
-  for (const { inletId, through } of recorded.plugs) {
-    const inlet = inletId === null ? undefined : inlets.get(inletId);
-    // What goes through an adapter is no plug of the kit for this inlet.
-    if (inlet === undefined || through !== undefined) continue;
+/** What an adapter asks of the plug that it hangs on: an inlet after its face, with the leg's part of the load. */
+function askedOfPlug(
+  inlet: InletToServe,
+  { kind, through }: RecordedPlug,
+  cableId: string,
+  plug: KitPlug,
+): InletToServe {
+  const legs = through?.legs ?? 1;
+  return {
+    ...inlet,
+    id: `${inlet.id} by ${cableId}`,
+    kind: faceOfPlug[kind],
+    // How much the adapter adds nobody knows; it reaches, or it would not be there.
+    reachMillimetres: Math.min(inlet.reachMillimetres, plug.millimetres),
+    amps12: inlet.amps12 / legs,
+    amps5: inlet.amps5 / legs,
+    amps33: inlet.amps33 / legs,
+  };
+}
+
+/**
+ * Plugs of a kit's cable for what a recorded one goes on serving, each for itself; null where it lacks one.
+ * @param open inlets that get a cable of their own: an adapter before them comes out
+ */
+function plugsFor(
+  cable: KitCable,
+  recorded: RecordedCable,
+  inlets: ReadonlyMap<string, InletToServe>,
+  open: ReadonlySet<string>,
+): readonly UsedPlug[] | null {
+  const used: UsedPlug[] = [];
+  for (const plug of recorded.plugs) {
+    const inlet = plug.inletId === null ? undefined : inlets.get(plug.inletId);
+    const through = plug.through !== undefined;
+    if (inlet === undefined || (through && open.has(inlet.id))) continue;
     const plugIndex = cable.plugs.findIndex(
-      (plug, index) => plugFits(plug.kind, cable, inlet) && !taken.some((one) => one.plugIndex === index),
+      ({ kind }, index) =>
+        (through ? plugServes(kind, faceOfPlug[plug.kind]) : plugFits(kind, cable, inlet)) &&
+        !used.some((one) => one.plugIndex === index),
     );
     if (plugIndex < 0) return null;
-    taken.push({ inletId: inlet.id, plugIndex });
+    const asked = through ? askedOfPlug(inlet, plug, recorded.id, cable.plugs[plugIndex]!) : null;
+    used.push({ plugIndex, inletId: inlet.id, asked });
   }
-  return taken;
+  return used;
 }
 
 /**
@@ -64,7 +105,12 @@ function plugsFor(cable: KitCable, recorded: RecordedCable, inlets: ReadonlyMap<
  * plug for each inlet that stays. A cable whose device leaves is free for another, under its own label. What is not
  * found again is left out, and its inlets are planned anew.
  */
-function foundPieces(kit: CableKit, recorded: readonly RecordedCable[], inlets: readonly InletToServe[]): FoundPiece[] {
+function foundPieces(
+  kit: CableKit,
+  recorded: readonly RecordedCable[],
+  inlets: readonly InletToServe[],
+  open: ReadonlySet<string>,
+): FoundPiece[] {
   const byId = new Map(inlets.map((inlet) => [inlet.id, inlet]));
   const used = new Map<string, number>();
   return recorded.flatMap((cable): FoundPiece[] => {
@@ -75,17 +121,32 @@ function foundPieces(kit: CableKit, recorded: readonly RecordedCable[], inlets: 
     for (const piece of [...kit.cables].sort((a, b) => Number(fits(b)) - Number(fits(a)))) {
       const copy = used.get(piece.id) ?? 0;
       if (piece.family !== family || piece.fixed !== (cable.socketLabel === '') || copy >= piece.count) continue;
-      const taken = plugsFor(piece, cable, byId);
+      const taken = plugsFor(piece, cable, byId, open);
       if (taken === null) continue;
       used.set(piece.id, copy + 1);
-      const socketLabel = sockets !== null && fits(piece) ? socketsLabel(sockets) : null;
-      const key = keyOf({ kitCableId: piece.id, copy });
+      const where = {
+        ...{ kitCableId: piece.id, copy },
+        socketLabel: sockets !== null && fits(piece) ? socketsLabel(sockets) : null,
+      };
       return [
-        { label: cable.label, key, pins: taken.map((one) => ({ ...one, kitCableId: piece.id, copy, socketLabel })) },
+        {
+          label: cable.label,
+          key: keyOf(where),
+          pins: taken.map(({ plugIndex, inletId, asked }) => ({ ...where, plugIndex, inletId: asked?.id ?? inletId })),
+          plugs: taken,
+        },
       ];
     }
     return [];
   });
+}
+
+/** The inlets that the kit's plugs serve: what adapters ask of them stands for the inlets behind those. */
+function askedOfKit(inlets: readonly InletToServe[], pieces: readonly FoundPiece[]): readonly InletToServe[] {
+  const through = pieces.flatMap(({ plugs }) => plugs.filter(({ asked }) => asked !== null));
+  if (through.length === 0) return inlets;
+  const behind = new Set(through.map(({ inletId }) => inletId));
+  return [...inlets.filter(({ id }) => !behind.has(id)), ...through.flatMap(({ asked }) => asked ?? [])];
 }
 
 /** Where the cables of inlets come from that the record does not serve, when the supply is kept. */
@@ -105,8 +166,9 @@ export function keptPlan(
   inlets: readonly InletToServe[],
   open: ReadonlySet<string>,
 ): KeptPlan {
-  const pieces = foundPieces(kit, recorded, inlets);
-  const plan = planCables(kit, inlets, { ...rules, pins: pieces.flatMap((piece) => piece.pins) });
+  const pieces = foundPieces(kit, recorded, inlets, open);
+  const pins = pieces.flatMap((piece) => piece.pins);
+  const plan = planCables(kit, askedOfKit(inlets, pieces), { ...rules, pins });
   const labels = new Map(pieces.map(({ key, label }) => [key, label]));
   const fresh = new Map<string, string>();
   const nameOf = (key: string) => {

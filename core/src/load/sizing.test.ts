@@ -240,6 +240,8 @@ describe('ways in', () => {
     expect(plugProblems([part('card-slot', { likelyWatts: 90 })])).toMatchObject([
       { kind: 'slot', figure: 90, limit: 75 },
     ]);
+    for (let watts = 1; watts <= 75; watts += 1)
+      expect(plugProblems([part('card-slot', { likelyWatts: watts })])).toEqual([]);
     expect(plugProblems([part('card-slot', { likelyWatts: 60, share12: 0.8, share33: 0.2 })])).toMatchObject([
       { kind: 'slot', rail: '+3.3', figure: expect.closeTo(12 / 3.3, 9) as number, limit: 3 },
     ]);

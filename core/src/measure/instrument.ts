@@ -12,8 +12,8 @@ export type InstrumentKind = 'multimeter' | 'tester' | 'oscilloscope';
 export const instrumentKinds = ['multimeter', 'tester', 'oscilloscope'] as const satisfies readonly InstrumentKind[];
 
 /**
- * What stands for an instrument where a machine told its own voltages, by its board's sensor. Nobody knows its error: it
- * is a rough word, which judges nothing, and no instrument of a shop has its id.
+ * What stands for an instrument where a machine told its own voltages, by its board's sensor. Nobody knows its error:
+ * it is a rough word, which judges nothing, and no instrument of a shop has its id.
  */
 export const boardSensorId = 'board-sensor';
 

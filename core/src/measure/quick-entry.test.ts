@@ -179,6 +179,11 @@ describe('quick entry', () => {
     expect(doubtOf('-12', 11.9)).toMatchObject({ code: 'sign' });
     expect(doubtOf('+12', 5.03)).toMatchObject({ code: 'other-rail', rail: '+5' });
     expect(doubtOf('+12', 11920)).toMatchObject({ code: 'millivolts', volts: 11.92 });
+    expect(doubtOf('+12', 1204)).toEqual({ code: 'point', figure: 1204, volts: 12.04 });
+    expect(doubtOf('-12', -1190)).toEqual({ code: 'point', figure: -1190, volts: -11.9 });
+    expect(doubtOf('+3.3', 33)).toEqual({ code: 'point', figure: 33, volts: 3.3 });
+    expect(doubtOf('+12', 1204.5)).toMatchObject({ code: 'far' });
+    expect(doubtOf('+12', 120)).toMatchObject({ code: 'mains' });
     expect(doubtOf('+12', 230)).toMatchObject({ code: 'mains' });
     expect(doubtOf('+5', 40)).toMatchObject({ code: 'far' });
     expect(doubtOf('+12', 9.5)).toBeNull();

@@ -7,6 +7,8 @@ export type Doubt =
   | { readonly code: 'sign'; readonly figure: number }
   | { readonly code: 'other-rail'; readonly figure: number; readonly rail: RailName }
   | { readonly code: 'millivolts'; readonly figure: number; readonly volts: number }
+  /** Written without its decimal point. */
+  | { readonly code: 'point'; readonly figure: number; readonly volts: number }
   | { readonly code: 'mains'; readonly figure: number }
   | { readonly code: 'far'; readonly figure: number }
   /** The supply's label names no such output. */
@@ -194,9 +196,15 @@ export function missingRails(label: Pick<SupplyLabel, 'rails'> | null): RailName
   );
 }
 
+/** What a figure is with the decimal point that it lacks, such as 12.04 of 1204; null where that is no such rail's. */
+function withPoint(figure: number, nominal: number): number | null {
+  const volts = [10, 100].map((by) => figure / by).find((read) => Math.abs(read - nominal) <= 0.1 * Math.abs(nominal));
+  return Number.isInteger(figure) ? (volts ?? null) : null;
+}
+
 /**
- * A doubt about a figure under a rail: swapped probe, mixed-up rail, millivolts, mains, or far out. Null when
- * plausible.
+ * A doubt about a figure under a rail: swapped probe, mixed-up rail, millivolts, mains, a lost point, or far out. Null
+ * when plausible.
  */
 export function doubtOf(subject: Subject, figure: number): Doubt | null {
   if (!isRail(subject)) return figure < 0 || figure > (isTime(subject) ? 5000 : 2000) ? { code: 'far', figure } : null;
@@ -212,6 +220,8 @@ export function doubtOf(subject: Subject, figure: number): Doubt | null {
       return { code: 'other-rail', figure, rail };
   }
   if (Math.abs(figure) >= 85 && Math.abs(figure) <= 270) return { code: 'mains', figure };
+  const volts = withPoint(figure, nominal);
+  if (volts !== null) return { code: 'point', figure, volts };
   return Math.sign(figure) !== Math.sign(nominal) || Math.abs(figure) > 1.5 * Math.abs(nominal)
     ? { code: 'far', figure }
     : null;
@@ -220,8 +230,8 @@ export function doubtOf(subject: Subject, figure: number): Doubt | null {
 /**
  * Reads a line such as `12 11.92`, `12v 11,92 work`, `5 HH`, `pg 370`, `-12 -11.6`, or several at once.
  * A condition word holds for the readings before it that have none yet, and so does the load in watts (`310w`), within
- * one state; amps (`18a`) are those of the rail read last. A line that begins with a condition says conditions first all
- * through.
+ * one state; amps (`18a`) are those of the rail read last. A line that begins with a condition says conditions first
+ * all through.
  * @param missing rails that the supply does not have: a reading there is asked about, unless it says "absent"
  */
 export function parseQuickEntry(text: string, missing: readonly RailName[] = []): QuickEntry {

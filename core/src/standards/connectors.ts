@@ -176,9 +176,9 @@ export const pinSignals = [
 ] as const satisfies readonly PinSignal[];
 
 /**
- * What a contact of a supply's socket gives: as a pin, or a sense wire that says what it feels at the device: a voltage,
- * or ground (`SG`). A bare `S` is a card's, at ground; in a main socket it is a sense wire of which nobody knows the
- * voltage.
+ * What a contact of a supply's socket gives: as a pin, or a sense wire that says what it feels at the device: a
+ * voltage, or ground (`SG`). A bare `S` is a card's, at ground; in a main socket it is a sense wire of which nobody
+ * knows the voltage.
  */
 export type SocketSignal = PinSignal | 'S12' | 'S5' | 'S3.3' | 'SG';
 export const socketSignals = [...pinSignals, 'S12', 'S5', 'S3.3', 'SG'] as const satisfies readonly SocketSignal[];

@@ -27,5 +27,7 @@ export {
   nothingFits,
   type RankedSupply,
   rankSupplies,
+  type RankingUnderWay,
+  startRanking,
   type Weights,
 } from './rank.ts';

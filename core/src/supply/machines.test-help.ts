@@ -439,7 +439,7 @@ export const machines: readonly {
     reasons: [],
     remedies: [],
     cables: '1 main, 1 cpu, 3 card',
-    on400: ['too-small', 'twelve-total', 'lasting'],
+    on400: ['too-small', 'lasting', 'lasting'],
     on650: ['too-small', 'peak', '1000'],
   },
   {

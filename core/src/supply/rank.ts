@@ -121,32 +121,58 @@ export function beats(a: readonly Mark[], b: readonly Mark[]): boolean {
   return better;
 }
 
+/** A ranking under way: supplies are judged a few at a time, so that whoever asked may stop it in between. */
+export interface RankingUnderWay {
+  /** The share that is judged, 0 to 1. */
+  readonly share: () => number;
+  /** Judges so many more of them. */
+  readonly judge: (count: number) => void;
+  /** All of them in their order; throws a RangeError while some are not judged. */
+  readonly ranked: () => RankedSupply[];
+}
+
+/** Begins what `rankSupplies` does at one go; in how many portions it is judged changes nothing. */
+export function startRanking(
+  models: readonly SupplyModel[],
+  question: FitQuestion,
+  weights: Weights,
+  currency: string,
+): RankingUnderWay {
+  const solve = rememberingPlanner();
+  const judged: Candidate[] = [];
+  let left = stepsOfRanking;
+  const judgeNext = (model: SupplyModel) => {
+    // Some plans are hard, most are not: each may take thrice its even part of what is left.
+    const part = (3 * left) / (models.length - judged.length);
+    const given = Math.round(Math.min(stepsOfPlan, Math.max(leastStepsOfPlan, part)));
+    const budget = newBudget(given);
+    judged.push(judgeSupply(model, question, solve, budget));
+    left = Math.max(0, left - (given - budget.left));
+  };
+  return {
+    share: () => (models.length === 0 ? 1 : judged.length / models.length),
+    judge: (count) => models.slice(judged.length, judged.length + count).forEach(judgeNext),
+    ranked: () => {
+      if (judged.length < models.length) throw new RangeError('supplies are left to judge');
+      return rankCandidates(judged, weights, currency);
+    },
+  };
+}
+
 /**
  * All supplies in the order to look at them: those that fit by their points, then those that almost do, then the rest
  * by how few reasons speak against them. Points: each criterion is set between the worst (0) and the best (1) of those
  * that fit, multiplied by its weight, and the sum scaled to 100.
- * @param tell called now and then with the share that is done
  */
 export function rankSupplies(
   models: readonly SupplyModel[],
   question: FitQuestion,
   weights: Weights,
   currency: string,
-  tell?: (share: number) => void,
 ): RankedSupply[] {
-  const solve = rememberingPlanner();
-  let left = stepsOfRanking;
-  const judged = models.map((model, index) => {
-    if (tell !== undefined && index % 250 === 249) tell((index + 1) / models.length);
-    // Some plans are hard, most are not: each may take thrice its even part of what is left.
-    const part = (3 * left) / (models.length - index);
-    const given = Math.round(Math.min(stepsOfPlan, Math.max(leastStepsOfPlan, part)));
-    const budget = newBudget(given);
-    const candidate = judgeSupply(model, question, solve, budget);
-    left = Math.max(0, left - (given - budget.left));
-    return candidate;
-  });
-  return rankCandidates(judged, weights, currency);
+  const ranking = startRanking(models, question, weights, currency);
+  ranking.judge(models.length);
+  return ranking.ranked();
 }
 
 /** The order of `rankSupplies` for candidates that are judged already. */

@@ -236,6 +236,8 @@ function moreCables(kit: CableKit, question: FitQuestion, inletIds: readonly str
     (cable) =>
       !cable.fixed &&
       cable.spare !== true &&
+      // Another piece of one that goes into one socket only would go nowhere.
+      cable.onlySocket === undefined &&
       cable.plugs.some((plug) => missing.some((inlet) => plugFits(plug.kind, cable, inlet))),
   );
   const budget = newBudget(mostStepsForCables);

@@ -316,6 +316,7 @@ export const harnessWordText: Record<HarnessChange['word'], string> = {
 export function kitCableText(cable: {
   readonly family: CableFamily;
   readonly twoEnded?: boolean | undefined;
+  readonly onlySocket?: string | undefined;
   readonly plugs: readonly { readonly kind: PlugKind }[];
 }): string {
   const kinds = [...new Set(cable.plugs.map((plug) => plug.kind))];
@@ -324,5 +325,7 @@ export function kitCableText(cable: {
       const count = cable.plugs.filter((plug) => plug.kind === kind).length;
       return count === 1 ? plugName[kind] : `${count} x ${plugName[kind]}`;
     })
-    .join(' and ')}${cable.twoEnded === true ? ', two plugs at the supply' : ''}`;
+    .join(' and ')}${cable.twoEnded === true ? ', two plugs at the supply' : ''}${
+    cable.onlySocket === undefined ? '' : `, only in ${cable.onlySocket}`
+  }`;
 }

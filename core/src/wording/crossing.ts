@@ -57,7 +57,9 @@ export function crossedPinText({ name: pin, belongs, carries, second, word }: Cr
 
 const namesOf = ({ probe, pins }: Crossing) => pins.filter(({ pin }) => probe.includes(pin)).map(({ name }) => name);
 
-/** What the print on a spare 16-pin cable says against what its contacts code; empty where they agree or nobody knows. */
+/**
+ * What the print on a spare 16-pin cable says against what its contacts code; empty where they agree or nobody knows.
+ */
 export function codedAgainstPrint(printed: CodedWatts | null, code: ProbedCode | null): string {
   const counted = countedWatts(printed, code);
   if (printed === null || counted === undefined || counted === printed) return '';
@@ -75,10 +77,12 @@ export function crossingSentence(crossing: Crossing): string {
       return 'Never plug this in here.';
     case 'incomplete':
       return `It does no harm, but ${crossing.pins.filter((pin) => pin.word === 'missing').length} pins stay without.`;
-    case 'unknown':
+    case 'unknown': {
+      const every = crossing.probe.length === crossing.pins.length;
       return (
-        `Probe ${crossing.probe.length === crossing.pins.length ? 'every pin' : `pin ${namesOf(crossing).join(', ')}`} ` +
+        `Probe ${every ? 'every pin' : `pin ${namesOf(crossing).join(', ')}`} ` +
         'at the loose end first, nothing plugged in.'
       );
+    }
   }
 }

@@ -20,6 +20,17 @@ export function moneyText(minor: number, currency: string): string {
   return `${(minor / 100).toFixed(2)} ${currency}`;
 }
 
+const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+
+/**
+ * A day without a time, ISO date, as people write it. It is text that becomes text: no clock and no time zone can make
+ * it another day.
+ */
+export function dayText(day: string): string {
+  const [year, month, dayOfMonth] = day.split('-').map(Number);
+  return `${dayOfMonth} ${months[(month ?? 0) - 1]} ${year}`;
+}
+
 /** A peak's length as people say it. */
 export function durationText(milliseconds: number): string {
   return milliseconds >= 1000 ? `${milliseconds / 1000} s` : `${milliseconds} ms`;

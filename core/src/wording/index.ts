@@ -1,5 +1,5 @@
 export { dangerCauseText, neverText, poweringText, standingDangersText } from './dangers.ts';
-export { durationText, moneyText, percentText, voltsText, wattsText } from './figures.ts';
+export { dayText, durationText, moneyText, percentText, voltsText, wattsText } from './figures.ts';
 export {
   changeText,
   codeText,

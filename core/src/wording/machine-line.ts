@@ -19,16 +19,24 @@ const askWords = {
   'no-part': 'this is no part; only parts are taken out here',
 } as const;
 
-/** What was made of a piece of the machine's line. */
-export function saidText(said: Said): string {
+/**
+ * What was made of a piece of the machine's line.
+ * @param came whether it leaves and is taken in as what the machine came with
+ */
+export function saidText(said: Said, came = false): string {
   switch (said.kind) {
     case 'part': {
       const count = said.quantity === 1 ? '' : `${said.quantity} × `;
       const watts = said.watts === null ? '' : `, ${wattsText(said.watts)}`;
-      return `${count}${partClass(said.classId)?.name ?? said.classId}${watts}`;
+      const comes = said.change === 'added' ? ', comes with the upgrade' : '';
+      return `${count}${partClass(said.classId)?.name ?? said.classId}${watts}${comes}`;
     }
     case 'leaving':
-      return `${said.noun} ${said.replaced ? 'replaced' : 'taken out'}`;
+      if (said.ifThere === true) return `the ${said.noun} that is there, if there is one`;
+      return [
+        came && said.itself !== undefined ? `${saidText(said.itself)}, as it came,` : said.noun,
+        said.replaced ? 'replaced' : 'taken out',
+      ].join(' ');
     case 'case':
       return layoutText[said.layout];
     case 'supply':
@@ -51,7 +59,8 @@ export function saidText(said: Said): string {
 const modularText = { fixed: 'fixed cables', semi: 'semi-modular', full: 'modular' } as const;
 
 /** What was taken for granted in a piece; null where nothing was. */
-export function saidDoubtText(said: Said): string | null {
+export function saidDoubtText(said: Said, came = false): string | null {
+  if (came && said.kind === 'leaving' && said.itself !== undefined) return saidDoubtText(said.itself);
   if (said.kind !== 'part' || said.doubts.length === 0) return null;
   return said.doubts.map((doubt) => doubtWords[doubt]).join('; ');
 }

@@ -11,7 +11,7 @@ import {
   type SupplyModel,
 } from '../supply/index.ts';
 import type { Knowledge } from '../diagnose/index.ts';
-import { durationText, moneyText, percentText, voltsText, wattsText } from './figures.ts';
+import { dayText, durationText, moneyText, percentText, voltsText, wattsText } from './figures.ts';
 import { subjectText, verdictLevel } from './words.ts';
 import { loadFindingText } from './loads.ts';
 
@@ -252,7 +252,7 @@ export function choiceFacts(candidate: CandidateRow, currency: string): string[]
     `${model.label.ratingWatts} W ${model.label.shape}, guide ${model.label.guide}, grade ${model.label.grade}`,
     `lasting load ${percentText(load.loadShare ?? 0)} of the rating`,
     moneyText(price.minor, price.currency) +
-      (price.asOf === null ? ', ' : ` on ${price.asOf}, `) +
+      (price.asOf === null ? ', ' : ` on ${dayText(price.asOf)}, `) +
       (model.onShelf > 0 ? `${model.onShelf} on the shelf` : 'to order'),
     `runs for ${moneyText(cost.minorAYear, currency)} a year`,
     `${candidate.cables} cables, ` +

@@ -63,7 +63,8 @@ export function spokenPin(pin: JudgedPin): string {
 export const spokenVerdict = (verdict: Verdict): string =>
   isRail(verdict.subject) && verdict.mean !== null
     ? spokenReading(verdict.subject, verdict.condition, verdict.mean, verdict.word)
-    : `${subjectText[verdict.subject]} ${conditionText[verdict.condition]}: ${verdictText[verdict.word].toLowerCase()}.`;
+    : `${subjectText[verdict.subject]} ${conditionText[verdict.condition]}: ` +
+      `${verdictText[verdict.word].toLowerCase()}.`;
 
 /** What a held value came to. */
 export const spokenReading = (rail: RailName, condition: Condition, volts: number, word: VerdictWord): string =>

@@ -94,9 +94,11 @@ describe('sentences', () => {
       { code: 'sign', figure: -12 },
       { code: 'other-rail', figure: 5, rail: '+5' },
       { code: 'millivolts', figure: 11_900, volts: 11.9 },
+      { code: 'point', figure: 1204, volts: 12.04 },
       { code: 'mains', figure: 230 },
       { code: 'far', figure: 40 },
     ];
+    expect(doubtText('+12', { code: 'far', figure: 400 }, false)).not.toContain('Keep');
     expect(new Set(doubts.map((doubt) => doubtText('+12', doubt))).size).toBe(doubts.length);
     const problems: QuickProblem[] = [
       { code: 'unknown-word', word: 'x' },

@@ -236,11 +236,17 @@ export function verdictLevel(verdict: Verdict): string {
     : `${figureOf(verdict.subject, verdict.mean)} ${unitOf(verdict.subject)}`;
 }
 
-export function doubtText(subject: Subject, doubt: Doubt): string {
+/**
+ * What is asked of a doubtful figure.
+ * @param keepable it may be kept all the same, once somebody has looked again
+ */
+export function doubtText(subject: Subject, doubt: Doubt, keepable = true): string {
   const name = subjectText[subject];
   switch (doubt.code) {
     case 'sign':
       return `${doubt.figure} under ${name}: are the probes swapped? Keep it only if the sign is right.`;
+    case 'point':
+      return `${doubt.figure} has no decimal point: ${voltsText(doubt.volts)} V?`;
     case 'other-rail':
       return `${doubt.figure} under ${name} looks like ${subjectText[doubt.rail]}. Right pin?`;
     case 'millivolts':
@@ -250,7 +256,9 @@ export function doubtText(subject: Subject, doubt: Doubt): string {
     case 'no-such-rail':
       return `The label of this supply names no ${name} output. Right supply, right pin?`;
     case 'far':
-      return `${doubt.figure} is far from anything ${name} gives. Keep it only if you read it twice.`;
+      return keepable
+        ? `${doubt.figure} is far from anything ${name} gives. Keep it only if you read it twice.`
+        : `${doubt.figure} is far from anything ${name} gives.`;
   }
 }
 

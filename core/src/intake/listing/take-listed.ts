@@ -36,8 +36,8 @@ function sourceOf({ part, classId }: PickedPart): PartSource {
 
 /**
  * What has to be done to a job so that it holds the parts that were picked from listings; nothing is done here. The
- * case is set where the listing knows it; a supply's rating where none was entered. The voltages that its board's sensor
- * told become readings of that sensor, once for each rail.
+ * case is set where the listing knows it; a supply's rating where none was entered. The voltages that its board's
+ * sensor told become readings of that sensor, once for each rail.
  * @param makeId identifiers for new parts
  * @param makeReadingId identifiers for readings, each a UUID
  */
