@@ -41,7 +41,9 @@ const supplyPin = z.int().min(1).max(30);
 const twoWires = z
   .tuple([supplyPin, supplyPin])
   .refine(([first, second]) => first !== second, 'two wires lead to two pins');
-const end = z.union([supplyPin, twoWires, z.literal('none'), z.null()]) satisfies z.ZodType<WireEnd>;
+const end = z.union([supplyPin, twoWires, z.literal('none'), z.null()], {
+  error: 'each is a pin of the supply end, two such as 13+14, - or ?',
+}) satisfies z.ZodType<WireEnd>;
 
 /** A spare modular cable with its plugs and, as far as somebody looked, its wires. */
 export const bagCableSchema = z

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import './plain-words.ts';
 
 /** Text with a limit; control characters other than line breaks and tabs are refused. */
 const isControl = (character: string) =>

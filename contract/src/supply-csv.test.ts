@@ -35,6 +35,23 @@ describe('supplies as rows', () => {
     expect(told({ fixed: true }, 'main')).toEqual(['only a modular main or 16-pin cable has two plugs at the supply']);
     expect(told({ twoEnded: false }, 'main')).toEqual(['true, or left out']);
   });
+  it("let a modular cable of one piece go into one socket only, one that takes it and is no other cable's own", () => {
+    const base = supplies.find(({ id }) => id === 'brackholm-700-dual')!;
+    const told = (changes: Readonly<Record<string, unknown>>, id = 'card-2') => {
+      const cables = base.kit.cables.map((cable) => (cable.id === id ? { ...cable, ...changes } : cable));
+      const read = supplyModelSchema.safeParse({ ...base, kit: { ...base.kit, cables } });
+      return read.success ? null : read.error.issues.map(({ path, message }) => [path.at(-1), message]);
+    };
+    expect(told({})).toBeNull();
+    expect(told({ onlySocket: undefined, count: 2 })).toBeNull();
+    expect(told({ count: 2 })).toEqual([['onlySocket', 'a cable with a socket of its own is one piece']]);
+    expect(told({ onlySocket: 'CARD 7' })).toEqual([['onlySocket', 'no socket has this label']]);
+    expect(told({ onlySocket: 'DRIVE 1' })![0]).toEqual(['onlySocket', 'this socket does not take such a cable']);
+    expect(told({ onlySocket: 'CARD 1' })).toEqual([['onlySocket', 'another cable has this socket for its own']]);
+    const onePlug = 'only a modular cable with one plug at the supply has a socket of its own';
+    expect(told({ fixed: true })).toEqual([['onlySocket', onePlug]]);
+    expect(told({ onlySocket: 'DRIVE 9', fixed: true }, 'cpu')).toEqual([['onlySocket', onePlug]]);
+  });
   it('keep any name of an output or socket, separators included', () => {
     const name = fc
       .string({ minLength: 1, maxLength: 20, unit: fc.constantFrom(...'aB1 :;,|@/%~+-ø"'.split('')) })

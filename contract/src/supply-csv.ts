@@ -83,10 +83,10 @@ export function supplyToCells(model: SupplyModel): Record<Column, string> {
       .join('; '),
     cables: model.kit.cables
       .map((cable) => {
-        const { id, family, fixed, count, gauge, output, codedWatts, ownPlug, twoEnded } = cable;
+        const { id, family, fixed, count, gauge, output, codedWatts, ownPlug, twoEnded, onlySocket } = cable;
         const plugs = cable.plugs.map((plug) => `${plug.kind}@${plug.millimetres}`).join(',');
         const ends = twoEnded === true ? 'two-ended' : undefined;
-        const last = [output, codedWatts, ownPlug, ends].map((value) =>
+        const last = [output, codedWatts, ownPlug, ends, onlySocket].map((value) =>
           value === undefined ? '' : escaped(`${value}`),
         );
         while (last.at(-1) === '') last.pop();
@@ -171,8 +171,8 @@ export function supplyFromCells(cells: Cells): unknown {
         return { label: plain(label), kind: kind.trim(), ...optional('output', output) };
       }),
       cables: list('cables').map((item) => {
-        const [cableId = '', family = '', fixed = '', count = '', gauge = '', plugs = '', output, coded, own, ends] =
-          item.split(':');
+        const [cableId = '', family = '', fixed = '', count = '', gauge = '', plugs = '', ...last] = item.split(':');
+        const [output, coded, own, ends, onlySocket] = last;
         return {
           id: cableId.trim(),
           family: family.trim(),
@@ -190,6 +190,7 @@ export function supplyFromCells(cells: Cells): unknown {
           ...(coded === undefined || coded.trim() === '' ? {} : { codedWatts: figure(coded) }),
           ...optional('ownPlug', own),
           ...(ends?.trim() === 'two-ended' ? { twoEnded: true } : optional('twoEnded', ends)),
+          ...optional('onlySocket', onlySocket),
         };
       }),
     },

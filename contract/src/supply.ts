@@ -12,6 +12,7 @@ import {
   railNames,
   shapes,
   socketKinds,
+  socketTakes,
   type CableKit,
   type DayProfile,
   type SupplyLabel,
@@ -58,8 +59,23 @@ const kitCable = z.strictObject({
     .max(8),
   ownPlug: line(40).optional(),
   twoEnded: z.literal(true, 'true, or left out').optional(),
+  onlySocket: line(20).optional(),
   output: line(20).optional(),
 });
+
+/** What is wrong with the one socket that a cable is said to go into; null where nothing is, or it goes into any. */
+function onlySocketRefusal({ sockets, cables }: CableKit, index: number): string | null {
+  const { onlySocket, fixed, twoEnded, count, family } = cables[index]!;
+  if (onlySocket === undefined) return null;
+  if (fixed || twoEnded === true) return 'only a modular cable with one plug at the supply has a socket of its own';
+  if (count !== 1) return 'a cable with a socket of its own is one piece';
+  const socket = sockets.find(({ label }) => label === onlySocket);
+  if (socket === undefined) return 'no socket has this label';
+  if (!socketTakes(socket.kind, family)) return 'this socket does not take such a cable';
+  return cables.findIndex((other) => other.onlySocket === onlySocket) < index
+    ? 'another cable has this socket for its own'
+    : null;
+}
 
 export const cableKitSchema = z
   .strictObject({
@@ -95,6 +111,9 @@ export const cableKitSchema = z
           path: ['cables', index, 'twoEnded'],
           message: 'only a modular main or 16-pin cable has two plugs at the supply',
         });
+      const socketTold = onlySocketRefusal(kit, index);
+      if (socketTold !== null)
+        context.addIssue({ code: 'custom', path: ['cables', index, 'onlySocket'], message: socketTold });
       if (cable.codedWatts !== undefined && cable.family !== 'card-16')
         context.addIssue({
           code: 'custom',
