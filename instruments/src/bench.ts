@@ -25,8 +25,12 @@ const mostAmps = 60;
 const mostDeadManSeconds = 3600;
 /** The meter's input settles towards what is at its probes with this time constant. */
 const settlingSeconds = 0.03;
-/** So long a probe is in the air on its way to the next pin. */
+/**
+ * So long a probe is in the air on its way to the next pin, and until the meter was read so often: whoever lifts it
+ * looks at the meter, however slowly that is read.
+ */
 const inAirMilliseconds = 700;
+const inAirLooks = 6;
 
 /** A supply on the bench with a meter and an electronic load at it. Time comes in as milliseconds. */
 export class SimulatedBench {
@@ -37,6 +41,7 @@ export class SimulatedBench {
   private rail: RailName = '+12';
   /** The probes are in somebody's hands until then. */
   private inAirUntil = -Infinity;
+  private looksInAir = 0;
   private range: number | null = null;
   private setAmps = 0;
   private inputOn = false;
@@ -82,6 +87,13 @@ export class SimulatedBench {
         : volts + (this.input.volts - volts) * Math.exp(-(at - this.input.at) / 1000 / settlingSeconds);
     this.input = { volts: shown, at };
     return shown;
+  }
+
+  /** Whether the probe is in the air at this look of the meter. */
+  private lookInAir(): boolean {
+    const inAir = this.now() < this.inAirUntil || this.looksInAir > 0;
+    this.looksInAir = Math.max(0, this.looksInAir - 1);
+    return inAir;
   }
 
   private select(argument: string): ScpiAnswer {
@@ -135,6 +147,7 @@ export class SimulatedBench {
           if (rail === undefined) return outOfRange;
           this.rail = rail;
           this.inAirUntil = this.now() + inAirMilliseconds;
+          this.looksInAir = inAirLooks;
           return done;
         },
       },
@@ -148,7 +161,7 @@ export class SimulatedBench {
         if ('error' in selected) return selected;
       }
       const touched = railVolts(this.step(), this.rail, this.random);
-      const volts = this.settled(this.now() < this.inAirUntil ? 0 : touched);
+      const volts = this.settled(this.lookInAir() ? 0 : touched);
       const range = this.range ?? ranges.find((candidate) => candidate >= Math.abs(volts)) ?? mostAmps;
       // Overload is shown the standard way, as 9.9E37.
       if (Math.abs(volts) > range) return { text: volts > 0 ? '9.9E37' : '-9.9E37' };

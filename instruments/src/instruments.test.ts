@@ -66,6 +66,19 @@ describe('simulated supplies', () => {
     milliseconds += 200;
     expect(read()).toBeCloseTo(5.03, 1);
   });
+  it.each([40, 900])('show a probe that is moved in the air for several looks, one each %d ms', (between) => {
+    const { clock, bench: one } = bench();
+    const meter = one.meter();
+    meter.line('READ?');
+    meter.line('SIM:MOVE +5');
+    const looks = Array.from({ length: 40 }, () => {
+      clock.now += between;
+      return Number(meter.line('READ?'));
+    });
+    expect(looks.findIndex((volts) => volts > 4.5)).toBeGreaterThanOrEqual(6);
+    expect(looks.filter((volts) => volts < 0.5).length).toBeGreaterThanOrEqual(4);
+    expect(looks.at(-1)).toBeCloseTo(5, 0);
+  });
   it('trip over their current and stay off, standby apart', () => {
     let running = runSupply(startSupply(simulatedSupplies.undersized), 1, 30);
     running = runSupply(running, 1, 0);

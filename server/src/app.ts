@@ -1,5 +1,3 @@
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
 import compression from 'compression';
 import cookieParser from 'cookie-parser';
 import express, { type Express } from 'express';
@@ -24,6 +22,7 @@ import { jobRoutes } from './jobs/routes.ts';
 import type { StationKeeper } from './jobs/station-keeper.ts';
 import { keepOtherPagesOut } from './other-pages.ts';
 import { errorHandler, notFoundHandler } from './problems.ts';
+import { giveNonce, nonceSource, screenRoutes } from './screens.ts';
 import { shopRoutes } from './shop/routes.ts';
 import { recordRoutes } from './record/routes.ts';
 import type { Workers } from './workers/workers.ts';
@@ -100,13 +99,14 @@ export function createApp({
     }),
   );
   app.use(keepOtherPagesOut([...(address === null ? [] : [address]), ...(network?.names ?? [])]));
+  app.use(giveNonce);
   app.use(
     helmet({
       contentSecurityPolicy: {
         directives: {
           // What reads print in a picture is WebAssembly; it comes from here like every other script.
           'script-src': ["'self'", "'wasm-unsafe-eval'"],
-          'style-src': ["'self'", "'unsafe-inline'"],
+          'style-src': ["'self'", nonceSource],
           'img-src': ["'self'", 'data:', 'blob:'],
           'upgrade-insecure-requests': null,
         },
@@ -158,23 +158,7 @@ export function createApp({
       response.attachment('fair-watt-root.crt').type('application/x-x509-ca-cert').send(Buffer.from(root));
     });
 
-  if (webDirectory !== null && existsSync(join(webDirectory, 'index.html'))) {
-    app.use(
-      '/assets',
-      express.static(join(webDirectory, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
-    );
-    app.use(
-      express.static(webDirectory, {
-        index: false,
-        setHeaders: (response) => {
-          response.setHeader('cache-control', 'no-cache');
-        },
-      }),
-    );
-    app.get('/{*path}', (_request, response) => {
-      response.set('cache-control', 'no-cache').sendFile(join(webDirectory, 'index.html'));
-    });
-  }
+  if (webDirectory !== null) app.use(screenRoutes(webDirectory));
   app.use(notFoundHandler);
   app.use(errorHandler(log));
   return app;

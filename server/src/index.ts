@@ -9,5 +9,6 @@ export { programName } from './program.ts';
 export { Workers } from './workers/workers.ts';
 export { createPool } from './database/pool.ts';
 export { migrate } from './database/migrate.ts';
+export { asServer, giveServersRights, letServersIn } from './database/server-role.ts';
 export { loadDemo } from './demo.ts';
 export { BrokenKnowledge, loadModel, shippedKnowledge } from './knowledge.ts';

@@ -21,7 +21,8 @@ import { readSettings } from './shop/store.ts';
 import { givenTls, ownAddresses, ownNames, ownTls, type ServerTls } from './tls/kept.ts';
 import { Workers } from './workers/workers.ts';
 
-// Environment: DATABASE_URL, FAIRWATT_DATA (the data folder, for logs and what the command noted there), FAIRWATT_HOST,
+// Environment: DATABASE_URL, FAIRWATT_SCHEMA (`ready` where whoever starts it has brought the schema up to date, which
+// this role may not), FAIRWATT_DATA (the data folder, for logs and what the command noted there), FAIRWATT_HOST,
 // FAIRWATT_PORT, FAIRWATT_ADDRESS (where a phone reaches the application, for the codes on tags), FAIRWATT_DEMO (1
 // loads the demo data into an empty database), FAIRWATT_STAND_INS (ports of the stand-in instruments, set by the start
 // command), FAIRWATT_LAN (1 speaks TLS on the network as well), FAIRWATT_TLS_CERT and FAIRWATT_TLS_KEY (files of the
@@ -74,7 +75,7 @@ async function start(): Promise<void> {
   if (!Number.isInteger(wanted) || wanted < 0 || wanted > 65_535)
     throw new Error(`FAIRWATT_PORT is not a port: ${process.env['FAIRWATT_PORT']}`);
   const model = await loadModel();
-  await migrate(databaseUrl, log);
+  if (process.env['FAIRWATT_SCHEMA'] !== 'ready') await migrate(databaseUrl, log);
   const pool = createPool(databaseUrl, log);
   if (process.env['FAIRWATT_DEMO'] === '1') {
     // The demo's invented people are picked by name; a shop of one's own starts with secrets.

@@ -18,7 +18,8 @@ const open = new Map<string, number>();
 const all = () => [...open.values()].reduce((sum, count) => sum + count, 0);
 
 /**
- * Server-sent events. A comment every few seconds shows that the line is alive; it ends with the session that opened it.
+ * Server-sent events. A comment every few seconds shows that the line is alive; it ends with the session that opened
+ * it.
  * @throws HttpProblem 429 when too many are open
  */
 export function stream(request: Request, response: Response, sessions: SessionWatch): Stream {

@@ -86,12 +86,16 @@ export class ScpiLink {
   private exchange(line: string): Promise<string> {
     if (this.broken !== null) return Promise.reject(this.broken);
     return new Promise((resolve, reject) => {
-      const timer = setTimeout(() => {
-        reject(this.fail('silent'));
-      }, this.timeoutMilliseconds);
+      let open = true;
+      const silent = () => {
+        if (open) reject(this.fail('silent'));
+      };
+      // A process that was held up itself takes what has come meanwhile before it calls an instrument silent.
+      const timer = setTimeout(() => setImmediate(silent), this.timeoutMilliseconds);
       const settle =
         <T>(then: (value: T) => void) =>
         (value: T) => {
+          open = false;
           clearTimeout(timer);
           then(value);
         };

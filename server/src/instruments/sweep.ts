@@ -8,7 +8,6 @@ import {
   sweepLimits,
   sweepSteps,
   watchSweep,
-  type RailName,
   type SweepLook,
   type SweepPlan,
   type SweepStop,
@@ -24,19 +23,17 @@ import type {
   SweepStep,
 } from '@fairwatt/contract';
 import { notice } from '../log.ts';
-import { prepareStandIn } from './live.ts';
-import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
+import { InstrumentFailure } from './scpi-link.ts';
 import type { LoadGuard } from './load-guard.ts';
 import { heldLoads, holdLoad, type LoadHold } from './load-hold.ts';
 import { forgetSweep, loadsLeftInSweeps, noteSweep } from './store.ts';
+import { SweepLoad, SweepMeter } from './sweep-instruments.ts';
 import { switchOff } from './switch-off.ts';
 
 /** Readings for the mean of one step. */
 const readingsPerStep = 5;
 /** While a step dwells the rail is looked at this often, so that a fall ends it at once. */
 const lookMilliseconds = 100;
-/** A load that knows how switches itself off when it hears nothing for this long, in seconds. */
-const deadManSeconds = 5;
 /** Loads that could not be reached are tried again this often. */
 const unsureRetryMilliseconds = 5000;
 /** Ended sweeps are kept this long for whoever asks late. */
@@ -51,65 +48,17 @@ export interface RunningSweep {
   readonly ended: Promise<void>;
 }
 
-/** A meter that does not answer well within this time is silent. */
-const answerMilliseconds = 800;
 /** Looks while a meter settles, and after an alarm, follow each other this fast. */
 const quickMilliseconds = 20;
-
-/**
- * The meter of a sweep. What it does not answer, or not rightly, is asked once more over a new link: one lost answer is
- * no reason to end a sweep, two are.
- */
-class SweepMeter {
-  private link: ScpiLink | null = null;
-  private readonly meter: NetworkInstrument;
-  private readonly job: string;
-  private readonly rail: RailName;
-  constructor(meter: NetworkInstrument, job: string, rail: RailName) {
-    this.meter = meter;
-    this.job = job;
-    this.rail = rail;
-  }
-
-  private async open(): Promise<ScpiLink> {
-    this.link = await ScpiLink.open(this.meter.host, this.meter.port, answerMilliseconds);
-    return this.link;
-  }
-
-  /** @throws InstrumentFailure */
-  async prepare(): Promise<void> {
-    const link = await this.open();
-    await prepareStandIn(link, await link.ask('*IDN?'), this.job, this.rail);
-  }
-
-  /** @throws InstrumentFailure when the second asking fails as well; an overload is an answer and is not asked again */
-  async volts(): Promise<number> {
-    const ask = async () => (this.link ?? (await this.open())).askFigure('MEASure:VOLTage:DC?');
-    try {
-      return await ask();
-    } catch (error) {
-      if (!(error instanceof InstrumentFailure) || error.trouble === 'out-of-range') throw error;
-      this.close();
-      return ask().catch((again: unknown) => {
-        throw again instanceof InstrumentFailure ? error : again;
-      });
-    }
-  }
-
-  close(): void {
-    this.link?.close();
-    this.link = null;
-  }
-}
 
 /** One sweep while it runs: meter, load, and what was seen last. */
 class SweepRun {
   private watch: SweepWatch = calmSweep;
   private readonly plan: SweepPlan;
   private readonly meter: SweepMeter;
-  private readonly load: ScpiLink;
+  private readonly load: SweepLoad;
   private readonly signal: AbortSignal;
-  constructor(plan: SweepPlan, meter: SweepMeter, load: ScpiLink, signal: AbortSignal) {
+  constructor(plan: SweepPlan, meter: SweepMeter, load: SweepLoad, signal: AbortSignal) {
     this.plan = plan;
     this.meter = meter;
     this.load = load;
@@ -120,16 +69,9 @@ class SweepRun {
     await wait(Math.max(0, milliseconds), undefined, { signal: this.signal }).catch(() => undefined);
   }
 
-  private async celsius(): Promise<number | null> {
-    return this.load.askFigure('MEASure:TEMPerature?').catch((error: unknown) => {
-      if (error instanceof InstrumentFailure && error.trouble === 'refused') return null;
-      throw error;
-    });
-  }
-
   /** One look; a bad one is looked at again at once. @returns the look, and why the sweep must end */
   private async look(): Promise<SweepLook & { readonly stop: SweepStop | null }> {
-    const seen = { volts: await this.meter.volts(), celsius: await this.celsius() };
+    const seen = { volts: await this.meter.volts(), celsius: await this.load.celsius() };
     this.watch = watchSweep(this.watch, this.plan, seen);
     if (this.watch.alarm === null || this.watch.stop !== null) return { ...seen, stop: this.watch.stop };
     await this.paused(quickMilliseconds);
@@ -170,7 +112,7 @@ class SweepRun {
     const volts = read.reduce((sum, value) => sum + value, 0) / read.length;
     const squares = read.reduce((sum, value) => sum + (value - volts) ** 2, 0);
     return {
-      amps: await this.load.askFigure('MEASure:CURRent?'),
+      amps: await this.load.amps(),
       volts,
       spreadVolts: Math.sqrt(squares / (read.length - 1)),
       celsius,
@@ -195,13 +137,6 @@ class SweepRun {
   }
 }
 
-/** Asks the load to switch itself off when it hears nothing more. One that does not speak of it is left as it is. */
-async function setDeadMan(load: ScpiLink): Promise<void> {
-  await load.order(`SYSTem:WATChdog ${deadManSeconds}`).catch((error: unknown) => {
-    if (!(error instanceof InstrumentFailure && error.trouble === 'refused')) throw error;
-  });
-}
-
 /** How a sweep came to its end. */
 interface Over {
   readonly end: SweepEnd;
@@ -221,17 +156,13 @@ async function run(
   signal: AbortSignal,
 ): Promise<Over> {
   const sweepMeter = new SweepMeter(meter, job, plan.rail);
-  let loadLink: ScpiLink | null = null;
+  const sweepLoad = new SweepLoad(load);
   let end: SweepEnd = 'stopped';
   let trouble: unknown;
   try {
     await sweepMeter.prepare();
-    loadLink = await ScpiLink.open(load.host, load.port, answerMilliseconds);
-    await loadLink.ask('*IDN?');
-    await loadLink.order('INPut OFF');
-    await loadLink.order(`CURRent ${plan.amps[0]}`);
-    await setDeadMan(loadLink);
-    const sweep = new SweepRun(plan, sweepMeter, loadLink, signal);
+    await sweepLoad.prepare(plan.amps[0] ?? 0);
+    const sweep = new SweepRun(plan, sweepMeter, sweepLoad, signal);
     await sweep.settle();
     tell({ kind: 'begun', amps: plan.amps });
     end = await sweep.steps(tell);
@@ -240,7 +171,7 @@ async function run(
     else trouble = error;
   }
   sweepMeter.close();
-  return { end, loadOff: await switchOff(load, loadLink), trouble };
+  return { end, loadOff: await switchOff(load, sweepLoad.link.current), trouble };
 }
 
 /**

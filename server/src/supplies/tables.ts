@@ -79,6 +79,7 @@ export const cables = ofModel<Omit<KitCable, 'plugs' | 'spare'>>('supply_model_c
   codedWatts: optional(numberOf(codedWatts)),
   ownPlug: optional(text),
   twoEnded: optional(boolean),
+  onlySocket: optional(text),
   output: optional(text),
 });
 export const plugs = ofModel<KitPlug & { readonly cableId: string }>('supply_model_plug', {
