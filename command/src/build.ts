@@ -65,11 +65,13 @@ async function buildHere(say: (text: string) => void): Promise<void> {
   say('Building ...');
   await run(process.execPath, [join(root, 'node_modules/typescript/bin/tsc'), '-b', 'server', 'instruments'], {
     cwd: root,
+    quiet: true,
   });
   // Whoever asks: tests set NODE_ENV to their own, and would get the library's slow development build.
   await run(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], {
     cwd: join(root, 'web'),
     env: { ...process.env, NODE_ENV: 'production' },
+    quiet: true,
   });
   mkdirSync(stateDirectory, { recursive: true });
   writeFileSync(path, wanted);

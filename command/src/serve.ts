@@ -10,7 +10,7 @@ import { isLocked, notedHolder, takeLock, type Holder, type Lock } from './lock.
 import { dataDirectory } from './paths.ts';
 import { endProcess, runsAs } from './processes.ts';
 import { KeptDatabase, KeptServer, lineOf, standInsProgram, startChild } from './supervise.ts';
-import { prepareSchema } from './upgrade.ts';
+import { openToRoleOf, openToServers, prepareSchema } from './upgrade.ts';
 import { programVersion } from './version.ts';
 
 /** The stand-in meter, load, price list and label printer that ship with the application, on free ports of loopback. */
@@ -32,17 +32,36 @@ function tellWhoHoldsIt(): number {
 
 /** A database of this data folder, or the one that `serve` was given. */
 interface Source {
+  /** As the owner of its schema. */
   readonly url: () => string;
+  /** Brings its schema up to date where servers may not, and tells what they are started with. */
+  readonly open: () => Promise<() => NodeJS.ProcessEnv>;
   readonly kept: KeptDatabase | null;
 }
 
 async function openDatabase(demo: boolean, onMoved: () => void): Promise<Source> {
   const given = demo ? undefined : process.env['DATABASE_URL'];
-  if (given !== undefined && given !== '') return { url: () => given, kept: null };
+  if (given !== undefined && given !== '') return givenDatabase(given, process.env['DATABASE_OWNER_URL'] ?? '');
   const cluster = await startCluster(mainCluster());
   await ensureDatabase(cluster, databaseName(demo));
   const kept = new KeptDatabase(mainCluster(), cluster, onMoved);
-  return { url: () => kept.cluster.url(databaseName(demo)), kept };
+  const url = () => kept.cluster.url(databaseName(demo));
+  const open = async () => {
+    const forServers = await openToServers(url());
+    return () => ({ DATABASE_URL: forServers(url()), FAIRWATT_SCHEMA: 'ready' });
+  };
+  return { url, open, kept };
+}
+
+/** Without another role for the schema, servers own what they work on, and bring it up to date themselves. */
+function givenDatabase(given: string, owner: string): Source {
+  if (owner === '')
+    return { url: () => given, open: () => Promise.resolve(() => ({ DATABASE_URL: given })), kept: null };
+  const open = async () => {
+    await openToRoleOf(given, owner);
+    return () => ({ DATABASE_URL: given, DATABASE_OWNER_URL: undefined, FAIRWATT_SCHEMA: 'ready' });
+  };
+  return { url: () => owner, open, kept: null };
 }
 
 /** What the command holds while it runs, let go in the order of need. */
@@ -76,9 +95,10 @@ async function keepRunning(demo: boolean, lan: boolean, lock: Lock): Promise<num
     source = await openDatabase(demo, () => server?.restart());
     const { url } = source;
     await prepareSchema(url());
+    const forServers = await source.open();
     note({ database: databaseName(demo) });
     const env = () => ({
-      DATABASE_URL: url(),
+      ...forServers(),
       FAIRWATT_DATA: dataDirectory,
       FAIRWATT_VERSION: programVersion,
       FAIRWATT_DEMO: demo ? '1' : '0',

@@ -8,7 +8,8 @@ import { isLocked, notedHolder } from './lock.ts';
  * for it and stopped afterwards.
  */
 export async function withDatabase<T>(demo: boolean | null, work: (url: string) => Promise<T>): Promise<T> {
-  const given = process.env['DATABASE_URL'];
+  const owner = process.env['DATABASE_OWNER_URL'] ?? '';
+  const given = owner !== '' ? owner : process.env['DATABASE_URL'];
   if (given !== undefined && given !== '' && demo !== true) return work(given);
   const running = runningCluster(mainCluster());
   const cluster = running ?? (await startCluster(mainCluster()));

@@ -7,18 +7,28 @@ export const isRoot = process.getuid?.() === 0;
 /** Something the machine lacks and this user may not install. */
 export class MissingPackage extends Error {}
 
+interface RunOptions {
+  readonly cwd?: string;
+  readonly env?: NodeJS.ProcessEnv;
+  /** What it prints is shown only when it fails. */
+  readonly quiet?: boolean;
+}
+
 /** Runs a program to its end with its output shown. @throws when it fails */
 export function run(
   program: string,
   args: readonly string[],
-  options: { readonly cwd?: string; readonly env?: NodeJS.ProcessEnv } = {},
+  { quiet = false, ...options }: RunOptions = {},
 ): Promise<void> {
   return new Promise((resolve, reject) => {
-    const child = spawn(program, [...args], { stdio: 'inherit', ...options });
+    const child = spawn(program, [...args], { stdio: quiet ? ['ignore', 'pipe', 'pipe'] : 'inherit', ...options });
+    const printed: Buffer[] = [];
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (part: Buffer) => printed.push(part));
     child.on('error', reject);
-    child.on('exit', (code, signal) => {
-      if (code === 0) resolve();
-      else reject(new Error(`${program} ended with ${signal ?? code}`));
+    child.on('close', (code, signal) => {
+      if (code === 0) return resolve();
+      process.stderr.write(Buffer.concat(printed));
+      reject(new Error(`${program} ended with ${signal ?? code}`));
     });
   });
 }

@@ -23,6 +23,13 @@ function check(name: string, args: readonly string[], env: NodeJS.ProcessEnv = {
   });
 }
 
+/** What the tests say of themselves: how many passed, how many failed, and which, a line each. */
+interface Counts {
+  readonly passed: number;
+  readonly failed: number;
+  readonly broken: readonly string[];
+}
+
 /** What is asked of the sources as they stand; it needs nothing built, and runs beside the tests. */
 const standingChecks = (): readonly (readonly [string, readonly string[]])[] => [
   ['lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']],
@@ -47,8 +54,8 @@ async function oneByOne(checks: readonly (readonly [string, readonly string[]])[
 }
 
 /**
- * Types, lint, layers, then unit, integration and end-to-end tests on the built application. The last line counts them
- * all.
+ * Types, lint, layers, then unit, integration and end-to-end tests on the built application. Those that failed are
+ * named at the end; the last line counts them all.
  */
 export async function test(args: readonly string[]): Promise<number> {
   mkdirSync(stateDirectory, { recursive: true });
@@ -62,6 +69,7 @@ export async function test(args: readonly string[]): Promise<number> {
   rmSync(counts, { force: true });
   let passed = 0;
   let failed = 0;
+  const broken: string[] = [];
   const note = (ok: boolean) => {
     if (ok) passed += 1;
     else failed += 1;
@@ -76,7 +84,8 @@ export async function test(args: readonly string[]): Promise<number> {
       FAIRWATT_TEST_COUNTS: counts,
     });
     if (existsSync(counts)) {
-      const found = JSON.parse(readFileSync(counts, 'utf8')) as { passed: number; failed: number };
+      const found = JSON.parse(readFileSync(counts, 'utf8')) as Counts;
+      broken.push(...found.broken);
       passed += found.passed;
       failed += found.failed;
       if (!ran && found.failed === 0) failed += 1;
@@ -89,6 +98,7 @@ export async function test(args: readonly string[]): Promise<number> {
     lock.release();
   }
   for (const ok of await beside) note(ok);
+  for (const line of broken) process.stdout.write(`failed: ${line}\n`);
   process.stdout.write(`${passed} passed, ${failed} failed\n`);
   return failed === 0 ? 0 : 1;
 }

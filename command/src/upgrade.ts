@@ -1,4 +1,7 @@
+import { randomBytes } from 'node:crypto';
 import pg from 'pg';
+import { pino } from 'pino';
+import { asServer, giveServersRights, letServersIn, migrate } from '@fairwatt/server';
 import { beforeUpgradePath, makeBackup } from './backup/index.ts';
 import { say } from './clusters.ts';
 import { migrationFiles } from './migration-files.ts';
@@ -35,4 +38,22 @@ export async function prepareSchema(url: string): Promise<void> {
   const path = beforeUpgradePath(now);
   say(`The data is of an older version; a backup is made first: ${path}`);
   await makeBackup(url, path, now);
+}
+
+/**
+ * Brings the schema of this data folder's database up to date, as its owner, and lets servers in with a password made
+ * anew at each start.
+ * @returns tells the address for servers from the owner's, which may move to another port meanwhile
+ */
+export async function openToServers(url: string): Promise<(ownerUrl: string) => string> {
+  const password = randomBytes(18).toString('base64url');
+  await migrate(url, pino({ level: 'silent' }));
+  await letServersIn(url, password);
+  return (ownerUrl) => asServer(ownerUrl, password);
+}
+
+/** The same for a database that was given, whose servers work as a role that its keeper has made. */
+export async function openToRoleOf(serverUrl: string, ownerUrl: string): Promise<void> {
+  await migrate(ownerUrl, pino({ level: 'silent' }));
+  await giveServersRights(ownerUrl, decodeURIComponent(new URL(serverUrl).username));
 }
