@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
 import { nextStage, openLeads, type Job, type OpenPoint, type PathStage } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { CarryView } from './carry-view.tsx';
@@ -9,6 +8,7 @@ import { RefitView } from './refit-view.tsx';
 import { StepsView } from './steps-view.tsx';
 import { WasView } from './was-view.tsx';
 import { Choice } from '../../controls/choice.tsx';
+import { usePromptParams } from '../../controls/use-way.ts';
 
 export type CablesWay = 'was' | 'leads' | 'out' | 'plan' | 'refit' | 'carry' | 'changes';
 
@@ -32,7 +32,7 @@ export type OpenWay = (way: CablesWay, inletId?: string) => void;
 export default function Cables() {
   const { job, view } = useDesk();
   const { rows, basis } = view.cabling;
-  const [params, setParams] = useSearchParams();
+  const [params, ask] = usePromptParams();
   const seated = rows.filter((row) => row.state === 'seated').length;
   const toPlug = rows.filter((row) => row.state !== 'stays').length;
   const leadsOut = openLeads(job).out.length;
@@ -49,10 +49,7 @@ export default function Cables() {
   const [usual] = useState(() => usualWay(job, view.openPoints));
   const way = ways.find(([value]) => value === params.get('way'))?.[0] ?? usual;
   const setWay: OpenWay = (value, inletId) =>
-    setParams(
-      { ...(value === usual ? {} : { way: value }), ...(inletId === undefined ? {} : { inlet: inletId }) },
-      { replace: true },
-    );
+    ask({ ...(value === usual ? {} : { way: value }), ...(inletId === undefined ? {} : { inlet: inletId }) });
   const tabs = (
     <div style={{ marginBottom: 12, flexWrap: 'wrap' }}>
       <Choice
@@ -68,7 +65,9 @@ export default function Cables() {
       {way === 'was' && <WasView tabs={tabs} onWay={setWay} />}
       {way === 'leads' && <LeadsView tabs={tabs} onWay={setWay} />}
       {way === 'out' && <StepsView tabs={tabs} phase="take-out" onWay={setWay} />}
-      {way === 'plan' && <RefitView tabs={tabs} onWay={setWay} />}
+      {way === 'plan' && (
+        <RefitView tabs={tabs} at={{ inlet: params.get('inlet'), cable: params.get('cable') }} onWay={setWay} />
+      )}
       {way === 'refit' && <StepsView tabs={tabs} phase="refit" onWay={setWay} />}
       {way === 'carry' && <CarryView tabs={tabs} onWay={setWay} />}
       {way === 'changes' && <ChangesView tabs={tabs} onWay={setWay} />}

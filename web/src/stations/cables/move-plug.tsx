@@ -1,37 +1,10 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button, Radio, Select } from 'antd';
-import {
-  adapterNote,
-  allowedAdapters,
-  breachText,
-  checkPlan,
-  goesBetween,
-  kitCableText,
-  pinRefusalText,
-  planCables,
-  plugFits,
-  socketChoices,
-  spareId,
-  type InletRow,
-  type Pin,
-  type PlanRules,
-} from '@fairwatt/core';
+import { adapterNote, allowedAdapters, goesBetween, socketChoices, type InletRow, type Pin } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import styles from './move-plug.module.css';
-
-interface Way {
-  readonly key: string;
-  readonly pin: Pin;
-  readonly name: string;
-  readonly now: string;
-}
-
-/** What a plan with this pin breaks at its inlet, and which inlets it leaves open that are served now. */
-interface Consequence {
-  readonly told: readonly string[];
-  readonly opens: readonly string[];
-}
+import { consequenceOf, plugWays, type Consequence, type PlugQuestion, type PlugWay } from './plug-ways.ts';
 
 /** What a way breaks and what it leaves open, or that it does neither. */
 function Told({ told, opens }: Consequence) {
@@ -52,11 +25,24 @@ function Told({ told, opens }: Consequence) {
   );
 }
 
+/** The question of another plug, as the desk stands. */
+function usePlugQuestion(): PlugQuestion {
+  const { view, inletLabel, shop } = useDesk();
+  const { cabling } = view;
+  return useMemo(
+    () => ({
+      cabling,
+      adapters: allowedAdapters(shop.bags),
+      inletLabel,
+      bagLabel: (id) => shop.bags.cables.find((item) => item.id === id)?.label ?? '',
+    }),
+    [cabling, shop, inletLabel],
+  );
+}
+
 /** Other plugs for an inlet, each with what it would break; the rest of the plan goes around it. */
 export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onDone: () => void }) {
-  const { job, view, act, inletLabel, shop } = useDesk();
-  const { cabling } = view;
-  const { kit, plan, inlets, rows } = cabling;
+  const { job, act } = useDesk();
   const own = job.pins.find((pin) => pin.inletId === row.inletId);
   const [picked, setPicked] = useState<string | null>(null);
   const [socket, setSocket] = useState(own?.socketLabel ?? '');
@@ -70,89 +56,10 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
     document.addEventListener('keydown', leave);
     return () => document.removeEventListener('keydown', leave);
   }, [onDone]);
-  const adapters = useMemo(() => allowedAdapters(shop.bags), [shop]);
-  const consequenceOf = useCallback(
-    (pin: Pin): Consequence => {
-      if (kit === null || plan === null) return { told: [], opens: [] };
-      const openNow = new Set(plan.open.map((item) => item.inletId));
-      const wished = adapters.filter(
-        ({ id }) => id === pin.adapterId && !cabling.rules.adapters.some((one) => one.id === id),
-      );
-      const withPin: PlanRules = {
-        ...cabling.rules,
-        adapters: [...cabling.rules.adapters, ...wished],
-        pins: [...cabling.rules.pins.filter((item) => item.inletId !== pin.inletId), pin],
-      };
-      const then = planCables(kit, inlets, withPin);
-      return {
-        told: [
-          ...then.refused
-            .filter((refusal) => refusal.inletId === pin.inletId)
-            .map((refusal) => pinRefusalText(refusal, inletLabel)),
-          ...checkPlan(kit, inlets, then.assignments, withPin).map((breach) => breachText(breach, inletLabel)),
-        ],
-        opens: then.open.filter((item) => !openNow.has(item.inletId)).map((item) => inletLabel(item.inletId)),
-      };
-    },
-    [kit, plan, inlets, cabling.rules, adapters, inletLabel],
-  );
-  const ways = useMemo((): readonly (Way & Consequence)[] => {
-    if (kit === null || plan === null) return [];
-    const inlet = inlets.find((item) => item.id === row.inletId)!;
-    return kit.cables
-      .flatMap((cable) => {
-        const used = plan.cables.filter((item) => item.kitCableId === cable.id).map((item) => item.copy);
-        // Of the pieces that nobody uses one is enough: they are alike.
-        const fresh = Array.from({ length: cable.count }, (_, copy) => copy).find((copy) => !used.includes(copy));
-        return [...used, ...(fresh === undefined ? [] : [fresh])].flatMap((copy) =>
-          cable.plugs.flatMap((plug, plugIndex): (Way & Consequence)[] => {
-            const here = row.kitCableId === cable.id && row.copy === copy && row.plugIndex === plugIndex;
-            // The plug that is planned now is a way only with something between.
-            const through = adapters.some((adapter) => goesBetween(plug.kind, adapter, inlet));
-            if (here ? !through : !plugFits(plug.kind, cable, inlet)) return [];
-            const pin: Pin = { inletId: row.inletId, kitCableId: cable.id, copy, plugIndex, socketLabel: null };
-            const there = rows.find(
-              (other) => other.kitCableId === cable.id && other.copy === copy && other.plugIndex === plugIndex,
-            );
-            const code = plan.cables.find((item) => item.kitCableId === cable.id && item.copy === copy)?.code;
-            const spare = spareId(cable.id);
-            const name =
-              spare === null
-                ? kitCableText(cable)
-                : `spare ${shop.bags.cables.find((item) => item.id === spare)?.label ?? ''}, ${kitCableText(cable)}`;
-            return [
-              {
-                key: `${cable.id} ${copy} ${plugIndex}`,
-                pin,
-                name:
-                  code === undefined ? `One more, ${name}` : `${code}, plug ${plugIndex + 1} of ${cable.plugs.length}`,
-                now: here
-                  ? 'as it is planned now'
-                  : there === undefined
-                    ? code === undefined
-                      ? 'in the bag now'
-                      : 'free now'
-                    : `now at ${there.label}`,
-                ...consequenceOf(pin),
-              },
-            ];
-          }),
-        );
-      })
-      .sort((a, b) => a.told.length + a.opens.length - b.told.length - b.opens.length);
-  }, [kit, plan, inlets, rows, row, adapters, shop, consequenceOf]);
+  const question = usePlugQuestion();
+  const ways = useMemo(() => plugWays(row, question), [row, question]);
   const chosen = ways.find((way) => way.key === picked) ?? null;
-  const family = chosen === null ? null : kit!.cables.find((cable) => cable.id === chosen.pin.kitCableId)!;
-  const fitting =
-    chosen === null || family === null
-      ? []
-      : adapters.filter((adapter) =>
-          goesBetween(
-            family.plugs[chosen.pin.plugIndex]!.kind,
-            adapter,
-            inlets.find((item) => item.id === row.inletId)!,
-          ),
-        );
+  const fitting = chosen === null ? [] : adaptersFor(chosen, question);
   const through = fitting.find(({ id }) => id === between) ?? null;
   const wanted: Pin | null =
     chosen === null
@@ -162,7 +69,7 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
           socketLabel: socket === '' ? null : socket,
           ...(through === null ? {} : { adapterId: through.id }),
         };
-  const withIt = wanted === null || through === null ? null : consequenceOf(wanted);
+  const withIt = wanted === null || through === null ? null : consequenceOf(wanted, question);
   const put = () => {
     if (wanted !== null && act({ kind: 'put-pin', basedOn: own?.version ?? 0, pin: wanted }) === null) onDone();
   };
@@ -172,46 +79,21 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
         <legend className="label">Another plug for it</legend>
         {ways.length === 0 && <p className="quiet">No other plug of this supply goes in here.</p>}
         {ways.map((way) => (
-          <div key={way.key} data-way-plug={way.key}>
-            <Radio
-              className="way-row"
-              name="way"
-              checked={picked === way.key}
-              onChange={() => {
-                setPicked(way.key);
-                setSocket('');
-              }}
-              onKeyDown={(event) => {
-                if (event.key === 'Enter') {
-                  event.preventDefault();
-                  put();
-                }
-              }}
-            >
-              <span>
-                <strong>{way.name}</strong> <span className="quiet">{way.now}</span>
-                <Told {...(picked === way.key && withIt !== null ? withIt : way)} />
-              </span>
-            </Radio>
-          </div>
+          <WayLine
+            key={way.key}
+            way={way}
+            comes={picked === way.key && withIt !== null ? withIt : way}
+            isPicked={picked === way.key}
+            onPick={() => {
+              setPicked(way.key);
+              setSocket('');
+            }}
+            onPut={put}
+          />
         ))}
       </fieldset>
       <div className={styles.fields}>
-        {chosen !== null && family !== null && !family.fixed && (
-          <label className="field">
-            <span className="name">Socket</span>
-            <Select
-              aria-label="Socket"
-              popupMatchSelectWidth={false}
-              value={socket}
-              onChange={(picked) => setSocket(picked)}
-              options={[
-                { value: '', label: 'as the plan has it' },
-                ...socketChoices(kit!.sockets, family).map((name) => ({ value: name, label: name })),
-              ]}
-            />
-          </label>
-        )}
+        {chosen !== null && <SocketField chosen={chosen} value={socket} onChange={setSocket} />}
         {fitting.length > 0 && (
           <label className="field">
             <span className="name">In between</span>
@@ -253,5 +135,81 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
         </Primary>
       )}
     </>
+  );
+}
+
+/** What goes between the plug of a way and its inlet. */
+function adaptersFor({ pin }: PlugWay, { cabling: { kit, inlets }, adapters }: PlugQuestion) {
+  const kind = kit?.cables.find((cable) => cable.id === pin.kitCableId)?.plugs[pin.plugIndex]?.kind;
+  const inlet = inlets.find((item) => item.id === pin.inletId);
+  return kind === undefined || inlet === undefined
+    ? []
+    : adapters.filter((adapter) => goesBetween(kind, adapter, inlet));
+}
+
+/** The socket of the supply that the cable goes into; the plan's unless one is picked. */
+function SocketField({
+  chosen,
+  value,
+  onChange,
+}: {
+  readonly chosen: PlugWay;
+  readonly value: string;
+  readonly onChange: (label: string) => void;
+}) {
+  const { kit } = useDesk().view.cabling;
+  const family = kit?.cables.find((cable) => cable.id === chosen.pin.kitCableId);
+  if (kit === null || family === undefined || family.fixed) return null;
+  return (
+    <label className="field">
+      <span className="name">Socket</span>
+      <Select
+        aria-label="Socket"
+        popupMatchSelectWidth={false}
+        value={value}
+        onChange={onChange}
+        options={[
+          { value: '', label: 'as the plan has it' },
+          ...socketChoices(kit.sockets, family).map((name) => ({ value: name, label: name })),
+        ]}
+      />
+    </label>
+  );
+}
+
+function WayLine({
+  way,
+  comes,
+  isPicked,
+  onPick,
+  onPut,
+}: {
+  readonly way: PlugWay;
+  /** What comes of it as it is picked now. */
+  readonly comes: Consequence;
+  readonly isPicked: boolean;
+  readonly onPick: () => void;
+  readonly onPut: () => void;
+}) {
+  return (
+    <div data-way-plug={way.key}>
+      <Radio
+        className="way-row"
+        name="way"
+        checked={isPicked}
+        onChange={onPick}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') {
+            event.preventDefault();
+            onPut();
+          }
+        }}
+      >
+        <span>
+          <strong>{way.name}</strong> <span className="quiet">{way.now}</span>
+          <Told told={comes.told} opens={comes.opens} />
+        </span>
+      </Radio>
+    </div>
   );
 }

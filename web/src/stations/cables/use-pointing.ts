@@ -20,7 +20,7 @@ import {
   type PlugKind,
   type RecordedCable,
 } from '@fairwatt/core';
-import type { DrawnSocket } from '../../drawings/harness-drawing.tsx';
+import type { DrawnSocket } from '../../drawings/harness-layout.ts';
 import { useDesk } from '../../job/job-context.ts';
 
 const fixedKey = (cable: Pick<RecordedCable, 'label'>) => `fixed ${cable.label}`;

@@ -13,6 +13,7 @@ import {
   worthOf,
   type NextCheck,
 } from '@fairwatt/core';
+import { aboutMinutes } from '../../controls/clock.ts';
 import { Keys } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { CheckDrawing, isSmallDrawing } from './check-drawing.tsx';
@@ -78,7 +79,7 @@ export function CheckCard({
             </div>
             <div>
               <dt>saves about</dt>
-              <dd>{Math.max(0, worthOf(next)).toFixed(1)} min</dd>
+              <dd>{aboutMinutes(Math.max(0, worthOf(next)))}</dd>
             </div>
           </dl>
           {small && <CheckDrawing drawing={drawing} />}

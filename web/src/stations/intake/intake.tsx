@@ -11,6 +11,7 @@ import { SupplyForm } from './supply-form.tsx';
 import styles from './intake.module.css';
 import { WorthReading } from './worth-reading.tsx';
 import { Choice } from '../../controls/choice.tsx';
+import { useWay } from '../../controls/use-way.ts';
 
 const allPages = [
   ['complaint', 'Complaint'],
@@ -26,7 +27,7 @@ export default function Intake() {
   const { job, view, knowledge, code, act, locked } = useDesk();
   const bare = job.sheet.bareSupply;
   const navigate = useNavigate();
-  const [picked, setPage] = useState<Page>('complaint');
+  const [picked, setPage] = useWay(allPages, 'complaint');
   const pages = bare ? allPages.filter(([id]) => id !== 'machine' && id !== 'case') : allPages;
   const page = pages.some(([id]) => id === picked) ? picked : 'supply';
   const missing: { page: Page; text: string }[] = [];

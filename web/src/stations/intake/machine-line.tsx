@@ -21,6 +21,7 @@ import { LikeEarlier } from './like-earlier.tsx';
 import { newPartId } from './new-part-id.ts';
 import { UsualMachines } from './usual-machines.tsx';
 import { useTakingIn } from './use-taking-in.ts';
+import styles from './machine-line.module.css';
 
 const example = 'tower, 8-core 125 W, 2x16 new memory, card 3x8 320 W, 2 m.2, 4 hard drives, 6 fans';
 
@@ -79,7 +80,8 @@ export function MachineLine() {
           placeholder={example}
           disabled={locked}
           maxLength={mostLetters}
-          autoSize={{ minRows: 1, maxRows: 4 }}
+          rows={1}
+          className={styles.line ?? ''}
           onChange={(event) => setLine(event.target.value)}
           onKeyDown={(event) => {
             // Taken back where it was typed, the line stands there again.
@@ -108,7 +110,7 @@ export function MachineLine() {
         <Reading
           line={line}
           understood={understood}
-          open={taken.open}
+          taken={taken}
           granted={granted}
           withBoard={withBoard}
           onBoard={setWithBoard}
@@ -122,14 +124,14 @@ export function MachineLine() {
 function Reading({
   line,
   understood,
-  open,
+  taken: { open, came },
   granted,
   withBoard,
   onBoard,
 }: {
   readonly line: string;
   readonly understood: Understood;
-  readonly open: ReturnType<typeof takeIn>['open'];
+  readonly taken: ReturnType<typeof takeIn>;
   readonly granted: string | null;
   readonly withBoard: boolean;
   readonly onBoard: (on: boolean) => void;
@@ -138,12 +140,13 @@ function Reading({
     <dl className="reading" aria-label="What was understood" aria-live="polite">
       {understood.said.map((said, index) => {
         const left = open.find((one) => one.said === said);
-        const doubt = saidDoubtText(said);
+        const cameWithIt = came.some((one) => one === said);
+        const doubt = saidDoubtText(said, cameWithIt);
         return (
           <Fragment key={`${said.from}-${index}`}>
-            <dt>{line.slice(said.from, said.to)}</dt>
+            <dt>{line.slice(said.from, said.to) || <span className="quiet">in the place of</span>}</dt>
             <dd className={left !== undefined ? 'ask' : doubt === null ? '' : 'doubt'}>
-              {left === undefined ? saidText(said) : leftOpenText(left)}
+              {left === undefined ? saidText(said, cameWithIt) : leftOpenText(left)}
               {doubt !== null && <span className="quiet"> {doubt}</span>}
             </dd>
           </Fragment>

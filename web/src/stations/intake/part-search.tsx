@@ -37,7 +37,8 @@ interface Group {
 
 /** Names with their watts, and how many of them come at once. */
 const lineOf = ({ name, figures }: Pick<PartClass, 'name' | 'figures'>, quantity: number): string =>
-  `${quantity === 1 ? '' : `${quantity} × `}${name} · ${Math.round(figures.likelyWatts)} W${quantity === 1 ? '' : ' each'}`;
+  (quantity === 1 ? name : `${quantity} × ${name}`) +
+  ` · ${Math.round(figures.likelyWatts)} W${quantity === 1 ? '' : ' each'}`;
 
 /** The shop's own parts and the classes in which all words stand, and what the words name whatever it is called. */
 function partGroups(sought: SoughtPart, own: readonly OwnPart[]): Group[] {

@@ -180,7 +180,7 @@ function Label({ supply }: { readonly supply: PresentSupply }) {
         <div>
           <SupplyLimits label={label} put={(changes) => put({ label: changes })} locked={locked} />
           <Checkbox
-            className="tick"
+            className={`tick ${styles.contact}`}
             checked={label.has16Pin}
             disabled={locked}
             onChange={(event) => put({ label: { has16Pin: event.target.checked } })}

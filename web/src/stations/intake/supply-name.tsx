@@ -23,9 +23,10 @@ export function SupplyName({
   const { shop, locked } = useDesk();
   return (
     <label className="field">
-      <span className="name">Name on the label; some letters find the shop’s</span>
+      <span className="name">Name on the label</span>
       <AutoComplete
         aria-label="Name on the label"
+        placeholder="Some letters find the shop’s"
         value={value}
         disabled={locked}
         maxLength={80}

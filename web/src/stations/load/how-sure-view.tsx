@@ -1,6 +1,6 @@
 import { drawsText, percentText, riskWord, worthReadingText, type JobPart } from '@fairwatt/core';
 import { Waiting } from '../../controls/waiting.tsx';
-import { ExceedCurve } from '../../drawings/exceed-curve.tsx';
+import { DrawsChart } from '../../charts/draws-chart.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { useDraws } from '../../job/use-sizing.ts';
 
@@ -28,7 +28,7 @@ export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
           </span>
         </div>
       )}
-      <ExceedCurve
+      <DrawsChart
         draws={draws}
         ratingWatts={job.supply === null ? null : job.supply.label.ratingWatts * view.load.ageShare}
       />

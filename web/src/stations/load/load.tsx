@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { Button } from 'antd';
-import { useSearchParams } from 'react-router';
 import {
   forecastText,
   doubtsText,
@@ -21,11 +20,13 @@ import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Spoken } from '../../controls/spoken.tsx';
+import { WhatNext } from './what-next.tsx';
 import { ConsumersView } from './consumers-view.tsx';
 import { HowSureView } from './how-sure-view.tsx';
 import { RulesView } from './rules-view.tsx';
 import { RunningView } from './running-view.tsx';
 import { Choice } from '../../controls/choice.tsx';
+import { useWay } from '../../controls/use-way.ts';
 
 const wordClass: Record<LoadWord, string> = {
   enough: 'pass',
@@ -50,8 +51,7 @@ const ways = [
 export default function Load() {
   const { job, view, knowledge, goTo } = useDesk();
   const [moment, setMoment] = useState<MachineMoment>('planned');
-  const [params, setParams] = useSearchParams();
-  const way = ways.find(([value]) => value === params.get('way'))?.[0] ?? 'draw';
+  const [way, setWay] = useWay(ways, 'draw');
   const { load, standing } = view;
   const changed = job.parts.some((part) => part.change !== 'stays');
   const demand = moment === 'planned' ? load.planned : load.present;
@@ -85,7 +85,7 @@ export default function Load() {
             label="Way of looking"
             value={way}
             options={ways.map(([value, name]) => ({ value: value, label: name }))}
-            onPick={(value) => setParams(value === 'draw' ? {} : { way: value }, { replace: true })}
+            onPick={setWay}
           />
           <span className="quiet">
             {!changed
@@ -154,15 +154,7 @@ export default function Load() {
           </p>
         </section>
         {moment === 'planned' && <MeasuredForecast />}
-        {job.supply === null ? (
-          <Primary onClick={() => goTo('intake')}>Enter the supply at Intake</Primary>
-        ) : standing.word === 'cannot-tell' && standing.settle[0] === 'measure-at-work' ? (
-          <Primary onClick={() => goTo('measure')}>Measure at work</Primary>
-        ) : (
-          <Primary onClick={() => goTo('replacement')}>
-            {standing.word === 'enough' ? 'Keep it or replace it' : 'Choose a replacement'}
-          </Primary>
-        )}
+        <WhatNext changed={changed} />
       </aside>
     </div>
   );
@@ -205,7 +197,12 @@ function MeasuredForecast() {
 function Gauge({ share }: { readonly share: number }) {
   const shown = Math.min(share, 1.25) / 1.25;
   return (
-    <svg viewBox="0 0 300 40" role="img" aria-label={`${Math.round(share * 100)} per cent of the rating`}>
+    <svg
+      viewBox="0 0 300 40"
+      style={{ width: '100%', maxWidth: 440, display: 'block' }}
+      role="img"
+      aria-label={`${Math.round(share * 100)} per cent of the rating`}
+    >
       <rect x={0} y={8} width={300} height={14} style={{ fill: 'var(--track)' }} />
       <rect
         x={0}

@@ -89,7 +89,7 @@ export function RulesView() {
             head: 'Allows',
             className: 'num',
             cell: (rating) =>
-              judging !== null && view.candidates.length === 0
+              judging.stopped || (judging.share !== null && view.candidates.length === 0)
                 ? '…'
                 : `${view.candidates.filter((candidate) => allowedBySchool(candidate, rating)).length} of ` +
                   `${view.candidates.length}`,

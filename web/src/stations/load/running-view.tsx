@@ -9,177 +9,186 @@ import {
   type DayProfile,
   type RunningCost,
 } from '@fairwatt/core';
+import { EfficiencyChart, type Curve } from '../../charts/efficiency-chart.tsx';
 import { FigureField } from '../../controls/fields.tsx';
-import { EfficiencyCurve } from '../../drawings/efficiency-curve.tsx';
-import { useDesk } from '../../job/job-context.ts';
+import { SetFigureField } from '../../controls/set-figure-field.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
+import { useDesk } from '../../job/job-context.ts';
+
+/** A supply whose running is reckoned: the present one, and the one chosen or best. */
+interface Running {
+  readonly curve: Curve;
+  readonly cost: RunningCost;
+}
+
+/** The one chosen, else the best that fits; and the cheapest that fits. */
+function useShown(): { readonly shown: CandidateRow | undefined; readonly cheapest: CandidateRow | undefined } {
+  const { job, view, shop } = useDesk();
+  const fitting = view.candidates.filter((candidate) => candidate.fits);
+  return {
+    shown: view.candidates.find((candidate) => candidate.model.id === job.choice?.modelId) ?? fitting[0],
+    cheapest: fitting
+      .filter((candidate) => candidate.model.price.currency === shop.settings.currency)
+      .sort((a, b) => a.model.price.minor - b.model.price.minor)[0],
+  };
+}
+
+function usePresent(): Running | null {
+  const { job, view, shop } = useDesk();
+  const cost = presentCost(job, view.load, shop);
+  if (cost === null || job.supply === null) return null;
+  const { name, label } = job.supply;
+  return {
+    cost,
+    curve: {
+      name: name === '' ? 'The present one' : name,
+      grade: label.grade,
+      ratingWatts: label.ratingWatts,
+      points: cost.points,
+      dashed: true,
+    },
+  };
+}
+
+const runningOf = ({ model, cost }: CandidateRow): Running => ({
+  cost,
+  curve: { name: model.name, grade: model.label.grade, ratingWatts: model.label.ratingWatts, points: cost.points },
+});
 
 /** Efficiency, energy and money over the machine's own day; what mains, lead, breaker and a UPS see of it. */
 export function RunningView() {
-  const { job, view, shop, act, locked } = useDesk();
-  const { choosing, currency, mainsVolts } = shop.settings;
-  const { sheet } = job;
-  const day = sheet.day ?? choosing.day;
-  const edit = (changes: Partial<typeof sheet>) => act({ kind: 'edit-sheet', changes, basedOn: sheet.version });
-  const setDay = (changes: Partial<DayProfile>) => edit({ day: { ...day, ...changes } });
-  const present = presentCost(job, view.load, shop);
-  const fitting = view.candidates.filter((candidate) => candidate.fits);
-  const shown: CandidateRow | undefined =
-    view.candidates.find((candidate) => candidate.model.id === job.choice?.modelId) ?? fitting[0];
-  const cheapest = [...fitting]
-    .filter((candidate) => candidate.model.price.currency === currency)
-    .sort((a, b) => a.model.price.minor - b.model.price.minor)[0];
-  const years = sheet.keepYears ?? choosing.keepYears;
-  const left = 24 - day.idleHours - day.typicalHours - day.fullHours;
-  const most = (field: 'idleHours' | 'typicalHours' | 'fullHours') => Math.max(0, left + day[field]);
-  const columns: readonly (readonly [string, RunningCost])[] = [
-    ...(present === null
-      ? []
-      : [[job.supply?.name === '' || job.supply === null ? 'The present one' : job.supply.name, present] as const]),
-    ...(shown === undefined ? [] : [[shown.model.name, shown.cost] as const]),
-  ];
-  const payback =
-    shown === undefined || cheapest === undefined || shown === cheapest
-      ? null
-      : paybackYears(
-          { price: shown.model.price, minorAYear: shown.cost.minorAYear },
-          { price: cheapest.model.price, minorAYear: cheapest.cost.minorAYear },
-        );
+  const { shop } = useDesk();
+  const present = usePresent();
+  const { shown, cheapest } = useShown();
+  const supplies = [present, shown === undefined ? null : runningOf(shown)].filter((one) => one !== null);
   return (
     <section aria-label="Running cost">
-      {columns.length === 0 ? (
+      {supplies.length === 0 ? (
         <p className="quiet">Enter the supply's label, or let a supply fit, and its curve is drawn here.</p>
       ) : (
-        <EfficiencyCurve
-          mainsVolts={mainsVolts}
-          curves={[
-            ...(present === null || job.supply === null
-              ? []
-              : [
-                  {
-                    name: job.supply.name === '' ? 'The present one' : job.supply.name,
-                    grade: job.supply.label.grade,
-                    ratingWatts: job.supply.label.ratingWatts,
-                    points: present.points,
-                    dashed: true,
-                  },
-                ]),
-            ...(shown === undefined
-              ? []
-              : [
-                  {
-                    name: shown.model.name,
-                    grade: shown.model.label.grade,
-                    ratingWatts: shown.model.label.ratingWatts,
-                    points: shown.cost.points,
-                  },
-                ]),
-          ]}
-        />
+        <EfficiencyChart mainsVolts={shop.settings.mainsVolts} curves={supplies.map(({ curve }) => curve)} />
       )}
       <div className="columns three-two" style={{ marginTop: 12 }}>
-        <Sheet
-          rows={
-            [
-              [
-                'Efficiency idle / typical / full',
-                (cost) => cost.points.map((point) => Math.round(point.efficiency * 100)).join(' / ') + ' %',
-              ],
-              ['Energy a year', (cost) => `${Math.round(cost.kilowattHours)} kWh`],
-              ['of it lost in the supply', (cost) => `${Math.round(cost.lostKilowattHours)} kWh`],
-              ['Money a year', (cost) => moneyText(cost.minorAYear, currency)],
-              [`over ${years} years`, (cost) => moneyText(cost.minorAYear * years, currency)],
-              ['Heat into the room, typical', (cost) => wattsText(cost.heatWatts)],
-              ['Mains current at most', (cost) => `${cost.inputAmps.toFixed(1)} A of ${cost.leadAmps} A`],
-              [`of a ${choosing.breakerAmps} A breaker`, (cost) => percentText(cost.breakerShare)],
-              ['A UPS must give', (cost) => `${wattsText(cost.upsWatts)}, ${Math.round(cost.upsVoltAmps)} VA`],
-            ] as readonly (readonly [string, (cost: RunningCost) => string])[]
-          }
-          rowKey={([name]) => name}
-          columns={[
-            { head: <span className="visually-hidden">Figure</span>, cell: ([name]) => name },
-            ...columns.map(([column, cost]) => ({
-              head: column,
-              className: 'num',
-              cell: ([, of]: readonly [string, (cost: RunningCost) => string]) => of(cost),
-            })),
-          ]}
-        />
+        <RunningTable supplies={supplies} />
         <div>
-          <span className="label">This machine's day</span>
-          <div className="fields" style={{ marginTop: 6 }}>
-            <FigureField
-              label="Idle"
-              unit="h"
-              most={most('idleHours')}
-              value={day.idleHours}
-              disabled={locked}
-              onChange={(idleHours) => {
-                if (idleHours !== null) setDay({ idleHours });
-              }}
-            />
-            <FigureField
-              label="Typical"
-              unit="h"
-              most={most('typicalHours')}
-              value={day.typicalHours}
-              disabled={locked}
-              onChange={(typicalHours) => {
-                if (typicalHours !== null) setDay({ typicalHours });
-              }}
-            />
-            <FigureField
-              label="Full"
-              unit="h"
-              most={most('fullHours')}
-              value={day.fullHours}
-              disabled={locked}
-              onChange={(fullHours) => {
-                if (fullHours !== null) setDay({ fullHours });
-              }}
-            />
-            <FigureField
-              label="Typical lies at"
-              unit="%"
-              most={100}
-              value={Math.round(day.typicalShare * 100)}
-              disabled={locked}
-              onChange={(value) => {
-                if (value !== null) setDay({ typicalShare: value / 100 });
-              }}
-            />
-            <FigureField
-              label="Kept for"
-              unit="years"
-              least={0.5}
-              most={30}
-              value={years}
-              disabled={locked}
-              onChange={(keepYears) => edit({ keepYears })}
-            />
-          </div>
-          <p className="quiet" style={{ marginTop: 8 }}>
-            Off for the other {left.toFixed(left % 1 === 0 ? 0 : 1)} h.{' '}
-            {sheet.day === null ? (
-              "This is the shop's usual day."
-            ) : (
-              <Button type="link" disabled={locked} onClick={() => edit({ day: null })}>
-                back to the shop's usual day
-              </Button>
-            )}
-          </p>
+          <DayFields />
           {shown !== undefined && cheapest !== undefined && shown !== cheapest && (
-            <p style={{ marginTop: 8 }}>
-              {shown.model.name} beside {cheapest.model.name}, the cheapest that fits:{' '}
-              {payback === null
-                ? 'its better grade never pays for itself here.'
-                : payback === 0
-                  ? 'it is not dearer.'
-                  : `paid back after ${payback.toFixed(1)} years.`}
-            </p>
+            <Payback shown={shown} cheapest={cheapest} />
           )}
         </div>
       </div>
     </section>
+  );
+}
+
+function RunningTable({ supplies }: { readonly supplies: readonly Running[] }) {
+  const { job, shop } = useDesk();
+  const { choosing, currency } = shop.settings;
+  const years = job.sheet.keepYears ?? choosing.keepYears;
+  const rows: readonly (readonly [string, (cost: RunningCost) => string])[] = [
+    [
+      'Efficiency idle / typical / full',
+      (cost) => cost.points.map((point) => Math.round(point.efficiency * 100)).join(' / ') + ' %',
+    ],
+    ['Energy a year', (cost) => `${Math.round(cost.kilowattHours)} kWh`],
+    ['of it lost in the supply', (cost) => `${Math.round(cost.lostKilowattHours)} kWh`],
+    ['Money a year', (cost) => moneyText(cost.minorAYear, currency)],
+    [`over ${years} years`, (cost) => moneyText(cost.minorAYear * years, currency)],
+    ['Heat into the room, typical', (cost) => wattsText(cost.heatWatts)],
+    ['Mains current at most', (cost) => `${cost.inputAmps.toFixed(1)} A of ${cost.leadAmps} A`],
+    [`of a ${choosing.breakerAmps} A breaker`, (cost) => percentText(cost.breakerShare)],
+    ['A UPS must give', (cost) => `${wattsText(cost.upsWatts)}, ${Math.round(cost.upsVoltAmps)} VA`],
+  ];
+  return (
+    <Sheet
+      rows={rows}
+      rowKey={([name]) => name}
+      columns={[
+        { head: <span className="visually-hidden">Figure</span>, cell: ([name]) => name },
+        ...supplies.map(({ curve, cost }) => ({
+          head: curve.name,
+          className: 'num',
+          cell: ([, of]: (typeof rows)[number]) => of(cost),
+        })),
+      ]}
+    />
+  );
+}
+
+const hours = [
+  ['idleHours', 'Idle'],
+  ['typicalHours', 'Typical'],
+  ['fullHours', 'Full'],
+] as const;
+
+/** How the machine's day goes, and how long a supply is kept. */
+function DayFields() {
+  const { job, shop, act, locked } = useDesk();
+  const { sheet } = job;
+  const { choosing } = shop.settings;
+  const day = sheet.day ?? choosing.day;
+  const edit = (changes: Partial<typeof sheet>) => act({ kind: 'edit-sheet', changes, basedOn: sheet.version });
+  const setDay = (changes: Partial<DayProfile>) => edit({ day: { ...day, ...changes } });
+  const left = 24 - day.idleHours - day.typicalHours - day.fullHours;
+  return (
+    <>
+      <span className="label">This machine's day</span>
+      <div className="fields" style={{ marginTop: 6 }}>
+        {hours.map(([name, label]) => (
+          <SetFigureField
+            key={name}
+            label={label}
+            unit="h"
+            most={Math.max(0, left + day[name])}
+            value={day[name]}
+            disabled={locked}
+            onChange={(value) => setDay({ [name]: value })}
+          />
+        ))}
+        <SetFigureField
+          label="Typical lies at"
+          unit="%"
+          most={100}
+          value={Math.round(day.typicalShare * 100)}
+          disabled={locked}
+          onChange={(value) => setDay({ typicalShare: value / 100 })}
+        />
+        <FigureField
+          label="Kept for"
+          unit="years"
+          least={0.5}
+          most={30}
+          value={sheet.keepYears ?? choosing.keepYears}
+          disabled={locked}
+          onChange={(keepYears) => edit({ keepYears })}
+        />
+      </div>
+      <p className="quiet" style={{ marginTop: 8 }}>
+        Off for the other {left.toFixed(left % 1 === 0 ? 0 : 1)} h.{' '}
+        {sheet.day === null ? (
+          "This is the shop's usual day."
+        ) : (
+          <Button type="link" disabled={locked} onClick={() => edit({ day: null })}>
+            back to the shop's usual day
+          </Button>
+        )}
+      </p>
+    </>
+  );
+}
+
+/** Whether what it costs more than the cheapest comes back. */
+function Payback({ shown, cheapest }: { readonly shown: CandidateRow; readonly cheapest: CandidateRow }) {
+  const of = ({ model, cost }: CandidateRow) => ({ price: model.price, minorAYear: cost.minorAYear });
+  const years = paybackYears(of(shown), of(cheapest));
+  return (
+    <p style={{ marginTop: 8 }}>
+      {shown.model.name} beside {cheapest.model.name}, the cheapest that fits:{' '}
+      {years === null
+        ? 'its better grade never pays for itself here.'
+        : years === 0
+          ? 'it is not dearer.'
+          : `paid back after ${years.toFixed(1)} years.`}
+    </p>
   );
 }

@@ -5,7 +5,6 @@ import {
   bareReading,
   conditions,
   conditionText,
-  railBand,
   railNames,
   subjectText,
   troubleText,
@@ -17,6 +16,7 @@ import {
 import type { NetworkInstrument } from '@fairwatt/contract';
 import { problemOf, useNetworkInstrumentsQuery, useTimePowerGoodMutation } from '../../app/api.ts';
 import { useAppSelector } from '../../app/store.ts';
+import { TrailChart } from '../../charts/trail-chart.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { SelectField } from '../../controls/fields.tsx';
 import { Waiting } from '../../controls/waiting.tsx';
@@ -115,7 +115,7 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
               <span style={{ fontSize: 24 }}> V</span>
             </div>
             <MeterTrouble trouble={live.trouble} />
-            <Trail rail={rail} values={live.trail} guide={view[phase].guide} />
+            <TrailChart rail={rail} values={live.trail} most={drawn} guide={view[phase].guide} />
             <p className="quiet">{live.identity}</p>
             <div className="row-actions" style={{ alignItems: 'center' }}>
               <Button
@@ -212,39 +212,5 @@ function PowerGoodPanel({ meter, phase }: { readonly meter: NetworkInstrument; r
         )}
       </div>
     </section>
-  );
-}
-
-/** The last readings against the rail's band. */
-function Trail({
-  rail,
-  values,
-  guide,
-}: {
-  readonly rail: RailName;
-  readonly values: readonly number[];
-  readonly guide: '2.x' | '3.x';
-}) {
-  const { lower, upper } = railBand(rail, guide);
-  const low = Math.min(lower, ...values) - (upper - lower) * 0.1;
-  const high = Math.max(upper, ...values) + (upper - lower) * 0.1;
-  const y = (volts: number) => 4 + ((high - volts) / (high - low)) * 92;
-  return (
-    <svg
-      viewBox="0 0 480 100"
-      style={{ width: '100%', height: 110 }}
-      preserveAspectRatio="none"
-      role="img"
-      aria-label="The last readings against the band"
-    >
-      <rect x="0" width="480" y={y(upper)} height={y(lower) - y(upper)} style={{ fill: 'var(--track)' }} />
-      <polyline
-        points={values.map((volts, index) => `${(index / (drawn - 1)) * 480},${y(volts)}`).join(' ')}
-        fill="none"
-        style={{ stroke: 'var(--ink)' }}
-        strokeWidth="1.5"
-        vectorEffect="non-scaling-stroke"
-      />
-    </svg>
   );
 }

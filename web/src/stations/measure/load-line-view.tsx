@@ -1,7 +1,7 @@
 import { forecastText, readingsOf, subjectText, voltsText, type Phase } from '@fairwatt/core';
+import { LoadLineChart } from '../../charts/load-line-chart.tsx';
+import { ReadingsChart } from '../../charts/readings-chart.tsx';
 import { Empty } from '../../controls/empty.tsx';
-import { LoadLineDrawing } from '../../drawings/load-line.tsx';
-import { ReadingsOverTime } from '../../drawings/readings-over-time.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
 /** What each rail will show at the planned load, and how the readings went over time. */
@@ -72,7 +72,7 @@ export function LoadLineView({ phase }: { readonly phase: Phase }) {
                 </p>
               )}
             </div>
-            <LoadLineDrawing line={line} planned={planned} guide={guide} />
+            <LoadLineChart line={line} planned={planned} guide={guide} />
           </section>
         ))
       )}
@@ -86,7 +86,7 @@ export function LoadLineView({ phase }: { readonly phase: Phase }) {
       {readings.length > 1 && (
         <section className="block" aria-label="Readings over time">
           <span className="label">Readings over time, off nominal</span>
-          <ReadingsOverTime readings={readings} guide={guide} />
+          <ReadingsChart readings={readings} guide={guide} />
         </section>
       )}
     </>

@@ -1,11 +1,9 @@
 import { useState } from 'react';
 import { Button } from 'antd';
-import { useSearchParams } from 'react-router';
 import {
   conditionText,
   forecastText,
   measuringBar,
-  nextReadingText,
   settlingInstruments,
   settlingReadings,
   spokenVerdict,
@@ -26,7 +24,6 @@ import {
   type Verdict,
 } from '@fairwatt/core';
 import { Empty } from '../../controls/empty.tsx';
-import { Primary } from '../../controls/fields.tsx';
 import { Spoken } from '../../controls/spoken.tsx';
 import { RailBands } from '../../drawings/rail-bands.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -35,11 +32,12 @@ import { LiveView } from './live-view.tsx';
 import { BareVerdictSide } from './bare-verdict.tsx';
 import { LoadLineView } from './load-line-view.tsx';
 import { LogView } from './log-view.tsx';
-import { nextReadingOf } from './next-reading.ts';
 import { ProbeWalk } from './probe-walk.tsx';
 import { QuickEntryForm } from './quick-entry-form.tsx';
 import { ReadingList } from './reading-list.tsx';
+import { WhatNext } from './what-next.tsx';
 import { Choice } from '../../controls/choice.tsx';
+import { useWay } from '../../controls/use-way.ts';
 
 const ways = [
   ['readings', 'Readings'],
@@ -104,12 +102,11 @@ function WasItStarted({ phase, condition }: { readonly phase: Phase; readonly co
 
 /** Readings, their verdicts against the bands, and what to measure next. */
 export default function Measure() {
-  const { job, view, shop, goTo } = useDesk();
+  const { job, view, shop } = useDesk();
   const [wanted, setPhase] = useState<Phase | null>(null);
   /** The reading that is to be taken now: where, and how often one was asked for. */
   const [asked, setAsked] = useState<{ readonly serial: number; readonly condition: Condition } | null>(null);
-  const [params, setParams] = useSearchParams();
-  const way = ways.find(([value]) => value === params.get('way'))?.[0] ?? 'readings';
+  const [way, setWay] = useWay(ways, 'readings');
   const phase: Phase = wanted ?? (job.choice?.kind === 'replace' && job.seats.length > 0 ? 'after' : 'before');
   const result = phase === 'before' ? view.before : view.after;
   const verdicts = [...result.verdicts].sort((a, b) => order(a) - order(b));
@@ -121,7 +118,6 @@ export default function Measure() {
   const forecasts = view.lines[phase].forecasts.filter((item) => item.planned.word !== 'will-pass');
   const unread = unreadRailsText(forecasts.map(({ planned }) => planned));
   const sags = result.steadiness.filter((item) => item.word === 'sags' || item.word === 'wanders');
-  const next = nextReadingOf(job, view, phase);
   const barred = measuringBar(view.interlocks, phase);
   const told = standingInterlock(view.interlocks) ?? barred;
   const judged = view.bareVerdict !== null && view.bareVerdict.word !== 'cannot-tell';
@@ -136,7 +132,7 @@ export default function Measure() {
             label="Way of measuring"
             value={way}
             options={ways.map(([value, name]) => ({ value: value, label: name }))}
-            onPick={(value) => setParams(value === 'readings' ? {} : { way: value }, { replace: true })}
+            onPick={setWay}
           />
         </div>
         {told !== null && <InterlockCard interlock={told} />}
@@ -243,25 +239,11 @@ export default function Measure() {
         <p className="caution">
           Black on a ground pin first, one hand on the probe. Mains inside the supply is never measured.
         </p>
-        {judged && <Primary onClick={() => goTo('hand-over')}>Hand over</Primary>}
-        {!judged && barred !== null && barred.madeSafe !== null && (
-          <Primary onClick={() => goTo('fault')}>Back to Find the fault</Primary>
-        )}
-        {!judged && barred === null && next !== null && (
-          <>
-            <Primary onClick={() => setAsked({ serial: (asked?.serial ?? 0) + 1, condition: next.condition })}>
-              Next: {subjectText[next.subject]} {conditionText[next.condition]}
-            </Primary>
-            <p className="quiet" data-next-reading={`${next.subject} ${next.condition}`}>
-              {nextReadingText(next)}
-            </p>
-          </>
-        )}
-        {!judged && barred === null && next === null && (
-          <Primary onClick={() => goTo(phase === 'after' ? 'hand-over' : 'fault')}>
-            {phase === 'after' ? 'Hand over' : 'Back to Find the fault'}
-          </Primary>
-        )}
+        <WhatNext
+          phase={phase}
+          failing={deciding?.word === 'fail'}
+          onRead={(condition) => setAsked({ serial: (asked?.serial ?? 0) + 1, condition })}
+        />
       </aside>
     </div>
   );

@@ -1,0 +1,52 @@
+import { Button } from 'antd';
+import { conditionText, doubtText, quickProblemText, subjectText } from '@fairwatt/core';
+import { useDesk } from '../../job/job-context.ts';
+import { figureText, type QuickEntry } from './use-quick-entry.ts';
+
+/** What the line of readings is understood as, what was kept last, and what is wrong or doubtful. */
+export function UnderstoodReadings({ entry }: { readonly entry: QuickEntry }) {
+  const { locked } = useDesk();
+  const { readings, problems, doubts, impossible, habit, toldKept, takeBack } = entry;
+  return (
+    <div id="quick-understood" aria-live="polite" style={{ minHeight: 26, marginTop: 8 }}>
+      {readings.map((reading, index) => (
+        <span key={index} style={{ marginRight: 18 }}>
+          <strong>{subjectText[reading.subject]}</strong> <span className="fig">{figureText(reading)}</span>{' '}
+          <span className="quiet">
+            {conditionText[reading.condition ?? habit.condition]}
+            {reading.loadWatts === null ? '' : `, ${reading.loadWatts} W`}
+            {reading.loadAmps === null ? '' : `, ${reading.loadAmps} A`}
+          </span>
+        </span>
+      ))}
+      {toldKept !== null && (
+        <span className="quiet">
+          Kept {toldKept}.{' '}
+          <Button type="link" disabled={locked} onClick={takeBack}>
+            take it back
+          </Button>{' '}
+          <kbd>Ctrl Z</kbd>
+        </span>
+      )}
+      {problems.map((problem, index) => (
+        <span key={index} className="error-text" style={{ display: 'block' }}>
+          {quickProblemText(problem)}
+        </span>
+      ))}
+      {doubts.map(
+        (reading, index) =>
+          reading.doubt !== null && (
+            <span
+              key={index}
+              className={impossible.includes(reading) ? 'error-text' : 'caution'}
+              style={{ marginTop: 6 }}
+              role="alert"
+            >
+              {doubtText(reading.subject, reading.doubt, !impossible.includes(reading))}
+              {impossible.includes(reading) ? ' It cannot be kept.' : ''}
+            </span>
+          ),
+      )}
+    </div>
+  );
+}
