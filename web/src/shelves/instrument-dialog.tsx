@@ -1,12 +1,13 @@
 import { useState } from 'react';
-import { DateInput } from '../controls/date-input.tsx';
-import { Button, Input, Select } from 'antd';
+import { Button, Form } from 'antd';
 import { instrumentSchema } from '@fairwatt/contract';
 import { instrumentKinds, instrumentKindText, parseFigure, type Instrument } from '@fairwatt/core';
-import { problemOf, useChangeInstrumentMutation, useShopQuery } from '../app/api.ts';
-import { useAppSelector } from '../app/store.ts';
+import { useChangeInstrumentMutation, useShopQuery } from '../app/api.ts';
 import { TwoStates } from '../controls/two-states.tsx';
 import { Dialog } from '../controls/dialog.tsx';
+import { DraftDay } from '../controls/draft-day.tsx';
+import { DraftFoot, DraftForm, DraftPick, DraftText } from '../controls/draft-form.tsx';
+import { useDraftForm } from './use-draft-form.ts';
 
 interface RangeDraft {
   readonly fullScaleVolts: string;
@@ -19,8 +20,8 @@ interface Draft {
   readonly kind: Instrument['kind'];
   readonly ownedBy: string;
   readonly calibratedUntil: string;
-  readonly powerGood: string;
-  readonly ripple: string;
+  readonly powerGoodErrorMilliseconds: string;
+  readonly rippleErrorMillivolts: string;
   readonly ranges: readonly RangeDraft[];
 }
 
@@ -32,8 +33,8 @@ const draftOf = (was: Instrument | null): Draft =>
         kind: 'multimeter',
         ownedBy: '',
         calibratedUntil: '',
-        powerGood: '',
-        ripple: '',
+        powerGoodErrorMilliseconds: '',
+        rippleErrorMillivolts: '',
         ranges: [emptyRange],
       }
     : {
@@ -41,8 +42,9 @@ const draftOf = (was: Instrument | null): Draft =>
         kind: was.kind,
         ownedBy: was.ownedBy,
         calibratedUntil: was.calibratedUntil ?? '',
-        powerGood: was.powerGoodErrorMilliseconds === null ? '' : String(was.powerGoodErrorMilliseconds),
-        ripple: was.rippleErrorMillivolts === null ? '' : String(was.rippleErrorMillivolts),
+        powerGoodErrorMilliseconds:
+          was.powerGoodErrorMilliseconds === null ? '' : String(was.powerGoodErrorMilliseconds),
+        rippleErrorMillivolts: was.rippleErrorMillivolts === null ? '' : String(was.rippleErrorMillivolts),
         ranges: was.ranges.map((range) => ({
           fullScaleVolts: String(range.fullScaleVolts),
           percent: String(range.percent),
@@ -59,61 +61,50 @@ const rangeFields = [
 
 /** What an instrument may give beside voltages, each with its limit of error. */
 const ownErrors = [
-  ['powerGood', 'Times, ± ms (empty: cannot)', 'powerGoodErrorMilliseconds'],
-  ['ripple', 'Ripple, ± mV (empty: cannot)', 'rippleErrorMillivolts'],
+  ['powerGoodErrorMilliseconds', 'Times, ± ms (empty: cannot)'],
+  ['rippleErrorMillivolts', 'Ripple, ± mV (empty: cannot)'],
 ] as const;
 
 /** A figure, or the text itself, so that what is no figure is refused at its field. */
 const typed = (text: string): unknown => parseFigure(text) ?? text;
+const typedOrNull = (text: string): unknown => (text.trim() === '' ? null : typed(text));
+
+/** The whole instrument as it was typed, for its schema to read. */
+const typedInstrument = (draft: Draft, id: string): unknown => ({
+  id,
+  name: draft.name.trim(),
+  kind: draft.kind,
+  ownedBy: draft.ownedBy.trim(),
+  calibratedUntil: draft.calibratedUntil === '' ? null : draft.calibratedUntil,
+  powerGoodErrorMilliseconds: typedOrNull(draft.powerGoodErrorMilliseconds),
+  rippleErrorMillivolts: typedOrNull(draft.rippleErrorMillivolts),
+  ranges: draft.ranges.map((range) => Object.fromEntries(rangeFields.map(([field]) => [field, typed(range[field])]))),
+});
+
+const kindOptions = instrumentKinds.map((kind) => ({ value: kind, label: instrumentKindText[kind] }));
+
+/** Sends the instrument as it was typed. */
+function useInstrumentForm(was: Instrument | null, onDone: () => void) {
+  const [change] = useChangeInstrumentMutation();
+  const shop = useShopQuery();
+  const [id] = useState(() => was?.id ?? `i-${crypto.randomUUID().slice(0, 8)}`);
+  const drafting = useDraftForm<Draft, Instrument>({
+    schema: instrumentSchema,
+    typed: (draft) => typedInstrument(draft, id),
+    send: (instrument, seen, by) => change({ by, was: seen, instrument }),
+    onDone,
+  });
+  const { conflict } = drafting;
+  return {
+    ...drafting,
+    standing: conflict === null ? null : (shop.data?.instruments.find((item) => item.id === conflict.id) ?? null),
+  };
+}
 
 /** A meter or tester with the error that its maker gives, as it stands in its manual. */
 export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | null; readonly onClose: () => void }) {
-  const technician = useAppSelector((state) => state.session.technician);
-  const [change, { isLoading }] = useChangeInstrumentMutation();
-  const shop = useShopQuery();
-  const [conflict, setConflict] = useState<Instrument | null>(null);
-  const [id] = useState(() => was?.id ?? `i-${crypto.randomUUID().slice(0, 8)}`);
-  const [draft, setDraft] = useState(() => draftOf(was));
-  const [errors, setErrors] = useState<Readonly<Record<string, string>>>({});
-  const [told, setTold] = useState<string | null>(null);
-  const set = (changes: Partial<Draft>) => setDraft({ ...draft, ...changes });
-  async function save(): Promise<void> {
-    const read = instrumentSchema.safeParse({
-      id,
-      name: draft.name.trim(),
-      kind: draft.kind,
-      ownedBy: draft.ownedBy.trim(),
-      calibratedUntil: draft.calibratedUntil === '' ? null : draft.calibratedUntil,
-      powerGoodErrorMilliseconds: draft.powerGood.trim() === '' ? null : typed(draft.powerGood),
-      rippleErrorMillivolts: draft.ripple.trim() === '' ? null : typed(draft.ripple),
-      ranges: draft.ranges.map((range) =>
-        Object.fromEntries(rangeFields.map(([field]) => [field, typed(range[field])])),
-      ),
-    });
-    if (!read.success) {
-      setErrors(Object.fromEntries(read.error.issues.map((issue) => [issue.path.join('.'), issue.message])));
-      return;
-    }
-    setErrors({});
-    await send(read.data, was);
-  }
-  async function send(instrument: Instrument, seen: Instrument | null): Promise<void> {
-    const answer = await change({ by: technician ?? '', was: seen, instrument });
-    if (answer.error === undefined) {
-      onClose();
-      return;
-    }
-    const problem = problemOf(answer.error);
-    if (problem.type === '/problems/stale') setConflict(instrument);
-    setTold([problem.title, ...(problem.errors ?? []).map((error) => `${error.path}: ${error.message}`)].join('. '));
-  }
-  const standing = conflict === null ? null : (shop.data?.instruments.find((item) => item.id === conflict.id) ?? null);
-  const errorAt = (path: string) =>
-    errors[path] === undefined ? null : (
-      <span className="error" role="alert">
-        {errors[path]}
-      </span>
-    );
+  const [initial] = useState(() => draftOf(was));
+  const { form, conflict, standing, put, save, told, isSending } = useInstrumentForm(was, onClose);
   return (
     <Dialog title={was === null ? 'Add a meter or tester' : was.name} onClose={onClose} width={640}>
       {conflict !== null && (
@@ -121,107 +112,52 @@ export function InstrumentDialog({ was, onClose }: { readonly was: Instrument | 
           what={conflict.name}
           mine={conflict}
           theirs={standing}
-          onMine={() => void send(conflict, standing)}
+          onMine={() => void put(conflict, standing)}
           onTheirs={onClose}
         />
       )}
-      <form
-        className="fields"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void save();
-        }}
-      >
-        <label className="field">
-          <span className="name">Name</span>
-          <Input value={draft.name} maxLength={60} onChange={(event) => set({ name: event.target.value })} />
-          {errorAt('name')}
-        </label>
-        <label className="field">
-          <span className="name">It is a</span>
-          <Select
-            aria-label="It is a"
-            value={draft.kind}
-            onChange={(picked) => set({ kind: picked })}
-            options={instrumentKinds.map((kind) => ({ value: kind, label: instrumentKindText[kind] }))}
-          />
-        </label>
-        <label className="field">
-          <span className="name">Calibrated until</span>
-          <DateInput
-            label="Calibrated until"
-            value={draft.calibratedUntil}
-            onChange={(calibratedUntil) => set({ calibratedUntil })}
-          />
-          {errorAt('calibratedUntil')}
-        </label>
-        <label className="field">
-          <span className="name">Whose it is (empty: the shop's)</span>
-          <Input value={draft.ownedBy} maxLength={60} onChange={(event) => set({ ownedBy: event.target.value })} />
-          {errorAt('ownedBy')}
-        </label>
-        {ownErrors.map(([field, label, path]) => (
-          <label key={field} className="field">
-            <span className="name">{label}</span>
-            <Input
-              className="fig"
-              inputMode="decimal"
-              value={draft[field]}
-              onChange={(event) => set({ [field]: event.target.value })}
-            />
-            {errorAt(path)}
-          </label>
+      <DraftForm form={form} initial={initial} onSend={(draft) => void save(draft, was)}>
+        <DraftText name="name" label="Name" />
+        <DraftPick name="kind" label="It is a" options={kindOptions} />
+        <DraftDay name="calibratedUntil" label="Calibrated until" />
+        <DraftText name="ownedBy" label="Whose it is (empty: the shop's)" />
+        {ownErrors.map(([name, label]) => (
+          <DraftText key={name} name={name} label={label} figure />
         ))}
+        <RangeFields />
+        <DraftFoot told={told} isSending={isSending} />
+      </DraftForm>
+    </Dialog>
+  );
+}
+
+/** The limit of error, range by range. */
+function RangeFields() {
+  return (
+    <Form.List name="ranges">
+      {(ranges, { add, remove }) => (
         <fieldset className="wide ranges">
           <legend className="label">Limit of error, by range</legend>
-          {draft.ranges.map((range, index) => (
-            <div key={index} className="range-row">
+          {ranges.map(({ key, name }) => (
+            <div key={key} className="range-row">
               {rangeFields.map(([field, label]) => (
-                <label key={field} className="field">
-                  <span className="name">{label}</span>
-                  <Input
-                    className="fig"
-                    inputMode="decimal"
-                    value={range[field]}
-                    onChange={(event) =>
-                      set({
-                        ranges: draft.ranges.map((item, at) =>
-                          at === index ? { ...item, [field]: event.target.value } : item,
-                        ),
-                      })
-                    }
-                  />
-                  {errorAt(`ranges.${index}.${field}`)}
-                </label>
+                <DraftText key={field} name={[name, field]} label={label} figure />
               ))}
               <Button
                 type="link"
-                disabled={draft.ranges.length === 1}
-                aria-label={`Remove range ${index + 1}`}
-                onClick={() => set({ ranges: draft.ranges.filter((_, at) => at !== index) })}
+                disabled={ranges.length === 1}
+                aria-label={`Remove range ${name + 1}`}
+                onClick={() => remove(name)}
               >
                 remove
               </Button>
             </div>
           ))}
-          <Button
-            type="link"
-            disabled={draft.ranges.length >= 8}
-            onClick={() => set({ ranges: [...draft.ranges, emptyRange] })}
-          >
+          <Button type="link" disabled={ranges.length >= 8} onClick={() => add(emptyRange)}>
             another range
           </Button>
         </fieldset>
-        {told !== null && (
-          <div className="error-text wide" role="alert">
-            {told}
-          </div>
-        )}
-        <Button type="primary" className="primary wide" htmlType="submit" disabled={isLoading}>
-          <span>{isLoading ? 'Saving …' : 'Save'}</span>
-          <kbd aria-hidden="true">↵</kbd>
-        </Button>
-      </form>
-    </Dialog>
+      )}
+    </Form.List>
   );
 }

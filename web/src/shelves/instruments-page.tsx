@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button } from 'antd';
-import { instrumentKindText, type Instrument } from '@fairwatt/core';
+import { dayText, instrumentKindText, type Instrument } from '@fairwatt/core';
 import { problemOf, useShopQuery } from '../app/api.ts';
 import { useMay } from '../access/use-may.ts';
 import { today } from '../controls/clock.ts';
@@ -66,9 +66,9 @@ export default function InstrumentsPage() {
                 instrument.calibratedUntil === null ? (
                   'never'
                 ) : instrument.calibratedUntil < today() ? (
-                  <span className="verdict tight">{instrument.calibratedUntil}, overdue</span>
+                  <span className="verdict tight">{dayText(instrument.calibratedUntil)}, overdue</span>
                 ) : (
-                  <span className="verdict pass">{instrument.calibratedUntil}</span>
+                  <span className="verdict pass">{dayText(instrument.calibratedUntil)}</span>
                 ),
             },
             { head: 'Whose', cell: (instrument) => (instrument.ownedBy === '' ? "the shop's" : instrument.ownedBy) },

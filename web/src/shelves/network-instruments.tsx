@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { Button, Input, Select } from 'antd';
-import { troubleText } from '@fairwatt/core';
-import type { NetworkInstrument } from '@fairwatt/contract';
+import { Button, Form } from 'antd';
+import { parseFigure, troubleText } from '@fairwatt/core';
+import { networkInstrumentSchema, type NetworkInstrument } from '@fairwatt/contract';
 import {
   problemOf,
   useAddNetworkInstrumentMutation,
@@ -12,7 +12,10 @@ import {
 } from '../app/api.ts';
 import { useMay } from '../access/use-may.ts';
 import { useAppSelector } from '../app/store.ts';
+import { DraftForm, DraftPick, DraftText, DraftTold } from '../controls/draft-form.tsx';
 import { RemoveButton } from '../controls/remove-button.tsx';
+import styles from './network-instruments.module.css';
+import { useDraftForm } from './use-draft-form.ts';
 
 /** Instruments that are reached over the network; an owner adds them, at loopback and private addresses only. */
 export function NetworkInstruments({ shop }: { readonly shop: ShopData }) {
@@ -30,7 +33,7 @@ export function NetworkInstruments({ shop }: { readonly shop: ShopData }) {
         </p>
       )}
       {list.data?.length === 0 && <p className="quiet">None yet.</p>}
-      <ul className="trail">
+      <ul className={`trail ${styles['list']}`}>
         {list.data?.map((item) => (
           <li key={item.id} data-network={item.id}>
             <span className="what">
@@ -52,7 +55,7 @@ export function NetworkInstruments({ shop }: { readonly shop: ShopData }) {
           </li>
         ))}
       </ul>
-      {owner ? <AddForm shop={shop} by={technician ?? ''} /> : <p className="quiet">An owner adds instruments.</p>}
+      {owner ? <AddForm shop={shop} /> : <p className="quiet">An owner adds instruments.</p>}
     </section>
   );
 }
@@ -73,97 +76,72 @@ function Identify({ id }: { readonly id: string }) {
   );
 }
 
-function AddForm({ shop, by }: { readonly shop: ShopData; readonly by: string }) {
-  const [add, state] = useAddNetworkInstrumentMutation();
-  const [name, setName] = useState('');
-  const [host, setHost] = useState('');
-  const [port, setPort] = useState('5025');
-  const [role, setRole] = useState<NetworkInstrument['role']>('meter');
-  const [instrumentId, setInstrument] = useState(shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? '');
-  const errors = state.error === undefined ? [] : (problemOf(state.error).errors ?? []);
-  const errorAt = (field: string) => {
-    const found = errors.find((error) => error.path === `instrument.${field}`);
-    return found === undefined ? null : (
-      <span className="error" role="alert">
-        {found.message}
-      </span>
-    );
-  };
-  async function send(): Promise<void> {
-    const answer = await add({
-      by,
-      instrument: {
-        id: crypto.randomUUID(),
-        name: name.trim(),
-        role,
-        host: host.trim(),
-        port: Number(port),
-        instrumentId: role === 'load' ? null : instrumentId,
-      },
-    });
-    if (answer.error === undefined) {
-      setName('');
-      setHost('');
-    }
-  }
+interface Draft {
+  readonly name: string;
+  readonly role: NetworkInstrument['role'];
+  readonly host: string;
+  readonly port: string;
+  readonly instrumentId: string;
+}
+
+const roles = [
+  { value: 'meter', label: 'meter' },
+  { value: 'load', label: 'electronic load' },
+];
+
+const typedInstrument = ({ name, role, host, port, instrumentId }: Draft, id: string): unknown => ({
+  id,
+  name: name.trim(),
+  role,
+  host: host.trim(),
+  port: parseFigure(port) ?? port,
+  instrumentId: role === 'load' ? null : instrumentId,
+});
+
+/** Adds one; the fields that tell it from others are empty again once it is added. */
+function AddForm({ shop }: { readonly shop: ShopData }) {
+  const [add] = useAddNetworkInstrumentMutation();
+  const [initial] = useState<Draft>(() => ({
+    name: '',
+    role: 'meter',
+    host: '',
+    port: '5025',
+    instrumentId: shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? '',
+  }));
+  const { form, told, isSending, save } = useDraftForm<Draft, NetworkInstrument>({
+    schema: networkInstrumentSchema,
+    typed: (draft) => typedInstrument(draft, crypto.randomUUID()),
+    send: (instrument, _seen, by) => add({ by, instrument }),
+    onDone: () => form.setFieldsValue({ name: '', host: '' }),
+  });
+  const role = Form.useWatch('role', form);
   return (
-    <form
-      className="sweep-fields"
-      style={{ marginTop: 12 }}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void send();
-      }}
-    >
-      <label className="field">
-        <span className="name">Name</span>
-        <Input value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
-        {errorAt('name')}
-      </label>
-      <label className="field">
-        <span className="name">It is a</span>
-        <Select
-          aria-label="It is a"
-          value={role}
-          onChange={(picked) => setRole(picked === 'load' ? 'load' : 'meter')}
-          options={[
-            { value: 'meter', label: 'meter' },
-            { value: 'load', label: 'electronic load' },
-          ]}
-        />
-      </label>
-      <label className="field">
-        <span className="name">Address</span>
-        <Input
-          className="fig"
-          value={host}
-          placeholder="192.168.1.40"
-          onChange={(event) => setHost(event.target.value)}
-        />
-        {errorAt('host')}
-      </label>
-      <label className="field">
-        <span className="name">Port</span>
-        <Input className="fig" inputMode="numeric" value={port} onChange={(event) => setPort(event.target.value)} />
-        {errorAt('port')}
-      </label>
-      {role === 'meter' ? (
-        <label className="field">
-          <span className="name">Judged as</span>
-          <Select
-            aria-label="Judged as"
-            value={instrumentId}
-            onChange={(picked) => setInstrument(picked)}
-            options={[...shop.instruments.map((item) => ({ value: item.id, label: item.name }))]}
+    <>
+      <DraftForm
+        form={form}
+        initial={initial}
+        label="Add an instrument of the network"
+        className="sweep-fields"
+        onSend={(draft) => void save(draft, null)}
+      >
+        <DraftText name="name" label="Name" />
+        <DraftPick name="role" label="It is a" options={roles} />
+        <DraftText name="host" label="Address" figure inputMode="text" placeholder="192.168.1.40" />
+        <DraftText name="port" label="Port" figure inputMode="numeric" />
+        {role === 'load' ? (
+          <span />
+        ) : (
+          <DraftPick
+            name="instrumentId"
+            label="Judged as"
+            options={shop.instruments.map((item) => ({ value: item.id, label: item.name }))}
           />
-          {errorAt('instrumentId')}
-        </label>
-      ) : (
-        <span />
-      )}
-      <Button htmlType="submit" disabled={name.trim() === '' || host.trim() === '' || state.isLoading}>
-        Add
-      </Button>
-    </form>
+        )}
+        <Button htmlType="submit" disabled={isSending}>
+          Add
+        </Button>
+      </DraftForm>
+      <DraftTold text={told} />
+    </>
   );
 }

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button, Input } from 'antd';
-import { moneyText, type SupplyModel } from '@fairwatt/core';
+import { dayText, moneyText, type SupplyModel } from '@fairwatt/core';
 import {
   problemOf,
   useFetchPricesMutation,
@@ -100,7 +100,7 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplyMo
         columns={[
           { head: 'Supply', cell: (model) => model.name, cellProps: () => ({ style: { fontWeight: 600 } }) },
           { head: 'Price', className: 'num', cell: (model) => moneyText(model.price.minor, model.price.currency) },
-          { head: 'Of', cell: (model) => model.price.asOf ?? 'day not noted' },
+          { head: 'Of', cell: (model) => (model.price.asOf === null ? 'day not noted' : dayText(model.price.asOf)) },
         ]}
       />
     </>

@@ -11,6 +11,7 @@ import { RowImport } from './row-import.tsx';
 import { ShelfPanel } from './shelf-panel.tsx';
 import { SupplyTable } from './supply-table.tsx';
 import { Choice } from '../controls/choice.tsx';
+import { useWay } from '../controls/use-way.ts';
 
 const SupplyEditor = lazy(() => import('./supply-editor.tsx'));
 const ways = [
@@ -24,8 +25,8 @@ const ways = [
 export default function SuppliesPage() {
   const supplies = useSuppliesQuery();
   const units = useUnitsQuery();
-  const [params, setParams] = useSearchParams();
-  const way = ways.find(([value]) => value === params.get('way'))?.[0] ?? 'models';
+  const [params] = useSearchParams();
+  const [way, setWay] = useWay(ways, 'models');
   const [search, setSearch] = useState('');
   const [open, setOpen] = useState<string | null>(null);
   const [editing, setEditing] = useState<{
@@ -45,7 +46,7 @@ export default function SuppliesPage() {
           label="Part of the shelf"
           value={way}
           options={ways.map(([value, name]) => ({ value: value, label: name }))}
-          onPick={(value) => setParams(value === 'models' ? {} : { way: value }, { replace: true })}
+          onPick={setWay}
         />
         <span className="quiet">
           {supplies.data?.length ?? 0} models, {(units.data ?? []).filter((unit) => unit.state !== 'used').length} units

@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { supplyFileSchema, supplyModelSchema } from '@fairwatt/contract';
-import { modelFrom, pathNames, wholeOf } from './supply-draft.ts';
+import { stepsOf } from '../controls/told-fields.ts';
+import { fieldOfSupply, modelFrom, wholeOf } from './supply-draft.ts';
 
 const demo = new URL('../../../demo/supplies.json', import.meta.url);
 const { supplies } = supplyFileSchema.parse(JSON.parse(readFileSync(demo, 'utf8')));
@@ -32,7 +33,6 @@ describe('a supply that is typed', () => {
     expect(typed('649,5')).toMatchObject({ label: { ratingWatts: 649.5 } });
     expect(typed('much')).toMatchObject({ label: { ratingWatts: 'much' } });
     expect(wrongAt(typed('much'))).toContain('label.ratingWatts');
-    expect(pathNames['label.ratingWatts']).toBe('ratingWatts');
   });
   it('turns a price into hundredths, and leaves what nobody knows empty', () => {
     const whole = wholeOf(supplies[0]!, false);
@@ -42,6 +42,17 @@ describe('a supply that is typed', () => {
       noiseDecibels: null,
       designYear: null,
     });
+  });
+  it('says of a cable that it goes into one socket only', () => {
+    const whole = wholeOf(
+      supplies.find(({ id }) => id === 'brackholm-700-dual')!,
+      false,
+    );
+    expect(whole.cables.map(({ fixed }) => fixed)).toContain('only in CARD 2');
+    const cables = whole.cables.map((cable) =>
+      cable.fixed === 'only in CARD 2' ? { ...cable, fixed: 'only in CARD 9' } : cable,
+    );
+    expect(wrongAt(modelFrom({ ...whole, cables }, 0))).toEqual(['kit.cables.3.onlySocket']);
   });
   it('reads plugs in the order in which they are written, with or without a sign between', () => {
     const whole = wholeOf(supplies[0]!, false);
@@ -92,5 +103,39 @@ describe('a supply that is typed', () => {
       }),
       { numRuns: 200 },
     );
+  });
+});
+
+describe('what is wrong with a supply', () => {
+  const whole = wholeOf(null, true);
+  const at = (path: string) => fieldOfSupply(stepsOf(path), whole).join('.');
+
+  it.each([
+    ['id', 'fields.name'],
+    ['name', 'fields.name'],
+    ['label.ratingWatts', 'fields.ratingWatts'],
+    ['price.minor', 'fields.price'],
+    ['price.currency', 'fields.currency'],
+    ['depthMillimetres', 'fields.depthMillimetres'],
+    ['label.combined.1.labels.0', 'combined.1.labels.0'],
+    ['kit.sockets.2.label', 'sockets.2.label'],
+    ['kit.cables', 'cables'],
+    ['kit.cables.3.plugs.1.millimetres', 'cables.3.plugs'],
+    ['kit.cables.3.onlySocket', 'cables.3.fixed'],
+    ['kit.cables.3.codedWatts', 'cables.3.coded'],
+    ['label.rails', 'rails'],
+  ])('of %s stands at %s', (path, field) => {
+    expect(at(path)).toBe(field);
+  });
+
+  it('stands at the output that it is of, though outputs with no amps are left out before it', () => {
+    const rails = whole.rails.map((rail) => (rail.rail === '-12' ? { ...rail, amps: 'many' } : rail));
+    const typed = modelFrom({ ...whole, rails }, 0);
+    const wrong = wrongAt(typed).filter((path) => path.startsWith('label.rails.'));
+    expect(wrong).toEqual(['label.rails.0.amps', 'label.rails.1.amps']);
+    expect(wrong.map((path) => fieldOfSupply(stepsOf(path), { rails }))).toEqual([
+      ['rails', 0, 'amps'],
+      ['rails', 3, 'amps'],
+    ]);
   });
 });

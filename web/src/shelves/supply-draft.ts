@@ -1,4 +1,5 @@
-import { codedWatts, parseFigure, type SupplyModel } from '@fairwatt/core';
+import { parseFigure, type KitCable, type SupplyModel } from '@fairwatt/core';
+import type { FieldPath } from '../controls/told-fields.ts';
 
 /** A supply while it is typed: every figure as text, so that nothing typed is lost or guessed. */
 type Draft = Record<string, unknown>;
@@ -20,7 +21,7 @@ export interface SocketDraft {
 export interface CableDraft {
   id: string;
   family: string;
-  /** `fixed`, `modular`, or `two-ended` where two plugs go into two sockets. */
+  /** `fixed`, `modular`, `two-ended` where two plugs go into two sockets, or `only in ` and a socket's label. */
   fixed: string;
   count: string;
   gauge: string;
@@ -32,11 +33,15 @@ export interface CableDraft {
   output: string;
 }
 
-/** What a 16-pin cable can be coded for. */
-export const codedOptions = [
-  { value: '', label: '?' },
-  ...codedWatts.map((watts) => ({ value: String(watts), label: String(watts) })),
-];
+/** How a cable of one socket only stands in its draft, before the socket's label. */
+export const onlyIn = 'only in ';
+
+/** How a cable is joined to its supply, as its draft says it. */
+function joinOf({ fixed, twoEnded, onlySocket }: KitCable): string {
+  if (fixed) return 'fixed';
+  if (onlySocket !== undefined) return onlyIn + onlySocket;
+  return twoEnded === true ? 'two-ended' : 'modular';
+}
 
 export type Simple =
   | 'id'
@@ -161,7 +166,7 @@ export function wholeOf(model: SupplyModel | null, fresh: boolean): Whole {
     cables: model.kit.cables.map((cable) => ({
       id: cable.id,
       family: cable.family,
-      fixed: cable.fixed ? 'fixed' : cable.twoEnded === true ? 'two-ended' : 'modular',
+      fixed: joinOf(cable),
       count: String(cable.count),
       gauge: String(cable.gauge),
       coded: cable.codedWatts === undefined ? '' : String(cable.codedWatts),
@@ -196,14 +201,12 @@ export function modelFrom({ fields, ...whole }: Whole, onShelf: number): unknown
       grade: fields.grade,
       modular: fields.modular,
       has16Pin: whole.has16Pin,
-      rails: whole.rails
-        .filter((rail) => rail.amps.trim() !== '' || rail.rail === '+12')
-        .map((rail) => ({
-          label: rail.label.trim(),
-          rail: rail.rail,
-          amps: figure(rail.amps),
-          ...(rail.feeds.length === 0 ? {} : { feeds: rail.feeds }),
-        })),
+      rails: whole.rails.filter(isGiven).map((rail) => ({
+        label: rail.label.trim(),
+        rail: rail.rail,
+        amps: figure(rail.amps),
+        ...(rail.feeds.length === 0 ? {} : { feeds: rail.feeds }),
+      })),
       combined: whole.combined.map((limit) => ({
         labels: limit.labels
           .split(' + ')
@@ -240,6 +243,7 @@ export function modelFrom({ fields, ...whole }: Whole, onShelf: number): unknown
         family: cable.family,
         fixed: cable.fixed === 'fixed',
         ...(cable.fixed === 'two-ended' ? { twoEnded: true } : {}),
+        ...(cable.fixed.startsWith(onlyIn) ? { onlySocket: cable.fixed.slice(onlyIn.length).trim() } : {}),
         count: figure(cable.count),
         gauge: figure(cable.gauge),
         ...(cable.family === 'card-16' && cable.coded !== '' ? { codedWatts: Number(cable.coded) } : {}),
@@ -258,10 +262,24 @@ export function modelFrom({ fields, ...whole }: Whole, onShelf: number): unknown
   };
 }
 
-/** Where a check's path stands on the screen. */
-export const pathNames: Readonly<Record<string, string>> = {
-  'label.ratingWatts': 'ratingWatts',
-  'price.minor': 'price',
-  'price.currency': 'currency',
-  'price.asOf': 'asOf',
-};
+/** Outputs that nothing was typed for are left out, unless they are the main ones. */
+const isGiven = ({ amps, rail }: RailDraft): boolean => amps.trim() !== '' || rail === '+12';
+
+/** What a cable's joint and code are called in its draft. */
+const cableFields: Readonly<Record<string, string>> = { twoEnded: 'fixed', onlySocket: 'fixed', codedWatts: 'coded' };
+
+/** Where on the form a path of a supply stands. */
+export function fieldOfSupply(path: FieldPath, { rails }: Pick<Whole, 'rails'>): FieldPath {
+  const [first, second, index, field, ...rest] = path;
+  if (first === 'id') return ['fields', 'name'];
+  if (first === 'price') return ['fields', second === 'minor' ? 'price' : (second ?? 'price')];
+  if (first === 'kit' && second === 'cables' && typeof field === 'string')
+    return ['cables', index ?? 0, cableFields[field] ?? field];
+  if (first === 'kit') return path.slice(1);
+  if (first !== 'label') return ['fields', ...path];
+  if (second === 'combined') return path.slice(1);
+  if (second !== 'rails') return ['fields', ...path.slice(1)];
+  if (typeof index !== 'number') return ['rails'];
+  const given = rails.flatMap((rail, at) => (isGiven(rail) ? [at] : []));
+  return ['rails', given[index] ?? index, field ?? 'amps', ...rest];
+}

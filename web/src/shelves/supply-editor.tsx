@@ -1,21 +1,7 @@
-import { useState, type ReactNode } from 'react';
-import { DateInput } from '../controls/date-input.tsx';
-import { Button, Checkbox, Input, Select } from 'antd';
+import { useState } from 'react';
+import { Button, Form } from 'antd';
 import { supplyModelSchema } from '@fairwatt/contract';
-import {
-  corrections,
-  correctionText,
-  fanSides,
-  fanSideText,
-  grades,
-  labelProblems,
-  mainsInlets,
-  problemOfLabel,
-  protectionNames,
-  protectionText,
-  shapes,
-  type SupplyModel,
-} from '@fairwatt/core';
+import { labelProblems, problemOfLabel, type SupplyModel } from '@fairwatt/core';
 import {
   problemOf,
   useChangeSupplyMutation,
@@ -24,11 +10,44 @@ import {
   useSuppliesQuery,
 } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
+import { Dialog } from '../controls/dialog.tsx';
+import { DraftForm, DraftTold } from '../controls/draft-form.tsx';
 import { RemoveButton } from '../controls/remove-button.tsx';
 import { TwoStates } from '../controls/two-states.tsx';
-import { Dialog } from '../controls/dialog.tsx';
-import { modelFrom, pathNames, wholeOf, type Simple, type Whole } from './supply-draft.ts';
-import { KitFields, OutputsFields, SocketsFields, type Editing } from './supply-lists.tsx';
+import { fieldOfSupply, modelFrom, wholeOf, type Whole } from './supply-draft.ts';
+import { ProtectionFields, SupplyFields } from './supply-fields.tsx';
+import { KitFields } from './supply-kit-fields.tsx';
+import { OutputsFields } from './supply-outputs-fields.tsx';
+import { SocketsFields } from './supply-sockets-fields.tsx';
+import { useDraftForm } from './use-draft-form.ts';
+
+/** Sends a supply as it was drafted, or takes it out of the shop. */
+function useSupplyForm(was: SupplyModel | null, onDone: () => void) {
+  const technician = useAppSelector((state) => state.session.technician);
+  const supplies = useSuppliesQuery();
+  const [change] = useChangeSupplyMutation();
+  const [remove, removing] = useRemoveSupplyMutation();
+  const { setTold, ...drafting } = useDraftForm<Whole, SupplyModel>({
+    schema: supplyModelSchema,
+    typed: (whole) => modelFrom(whole, was?.onShelf ?? 0),
+    fieldOf: fieldOfSupply,
+    send: (model, seen, by) => change({ by, was: seen, model }),
+    onDone,
+  });
+  const { conflict } = drafting;
+  async function takeOut(model: SupplyModel): Promise<void> {
+    const answer = await remove({ id: model.id, by: technician ?? '' });
+    if (answer.error === undefined) onDone();
+    else setTold(problemOf(answer.error).title);
+  }
+  return {
+    ...drafting,
+    /** What stands on the server where somebody else has changed it meanwhile. */
+    standing: conflict === null ? null : (supplies.data?.find((model) => model.id === conflict.id) ?? null),
+    mayTakeOut: technician !== null && !removing.isLoading,
+    takeOut,
+  };
+}
 
 /** A supply's whole data: label, outputs, sockets and the cable kit piece by piece. */
 export default function SupplyEditor({
@@ -40,103 +59,14 @@ export default function SupplyEditor({
   readonly start: SupplyModel | null;
   readonly onClose: () => void;
 }) {
-  const technician = useAppSelector((state) => state.session.technician);
   const shop = useShopQuery();
-  const [change, changing] = useChangeSupplyMutation();
-  const supplies = useSuppliesQuery();
-  const [conflict, setConflict] = useState<SupplyModel | null>(null);
-  const [remove, removing] = useRemoveSupplyMutation();
-  const [whole, setWhole] = useState<Whole>(() => {
+  const [initial] = useState<Whole>(() => {
     const first = wholeOf(start, was === null);
-    return first.fields.currency === ''
-      ? { ...first, fields: { ...first.fields, currency: shop.data?.settings.currency ?? 'EUR' } }
-      : first;
+    const currency = first.fields.currency === '' ? (shop.data?.settings.currency ?? 'EUR') : first.fields.currency;
+    return { ...first, fields: { ...first.fields, currency } };
   });
-  const [errors, setErrors] = useState<Readonly<Record<string, string>>>({});
-  const [told, setTold] = useState<string | null>(null);
-  const setField = (name: Simple, value: string) => setWhole({ ...whole, fields: { ...whole.fields, [name]: value } });
-  const set: Editing['set'] = (list, index, changes) =>
-    setWhole({ ...whole, [list]: whole[list].map((item, at) => (at === index ? { ...item, ...changes } : item)) });
-  const drop: Editing['drop'] = (list, index) =>
-    setWhole({ ...whole, [list]: (whole[list] as unknown[]).filter((_, at) => at !== index) });
-  const twelve = whole.rails.filter((rail) => rail.rail === '+12');
-  async function save(): Promise<void> {
-    const read = supplyModelSchema.safeParse(modelFrom(whole, was?.onShelf ?? 0));
-    if (!read.success) {
-      setErrors(
-        Object.fromEntries(
-          read.error.issues.map((issue) => {
-            const path = issue.path.join('.');
-            return [pathNames[path] ?? path, issue.message];
-          }),
-        ),
-      );
-      setTold(`${read.error.issues.length} ${read.error.issues.length === 1 ? 'thing is' : 'things are'} to mend.`);
-      return;
-    }
-    setErrors({});
-    await send(read.data, was);
-  }
-  async function send(model: SupplyModel, seen: SupplyModel | null): Promise<void> {
-    const answer = await change({ by: technician ?? '', was: seen, model });
-    if (answer.error === undefined) {
-      onClose();
-      return;
-    }
-    const problem = problemOf(answer.error);
-    if (problem.type === '/problems/stale') setConflict(model);
-    setTold(
-      technician === null
-        ? 'Pick your name at the top right first.'
-        : [problem.title, ...(problem.errors ?? []).map((error) => `${error.path}: ${error.message}`)].join('. '),
-    );
-  }
-  const standing = conflict === null ? null : (supplies.data?.find((model) => model.id === conflict.id) ?? null);
-  const errorAt = (path: string): ReactNode => {
-    const found = Object.entries(errors).filter(([key]) => key === path || key.startsWith(`${path}.`));
-    return found.length === 0 ? null : (
-      <span className="error" role="alert">
-        {found.map(([, message]) => message).join('; ')}
-      </span>
-    );
-  };
-  const text = (name: Simple, label: string, unit?: string) => (
-    <label className="field">
-      <span className="name">
-        {label}
-        {unit === undefined ? '' : ` (${unit})`}
-      </span>
-      <Input
-        className={unit === undefined ? undefined : 'fig'}
-        value={whole.fields[name]}
-        maxLength={60}
-        inputMode={unit === undefined ? undefined : 'decimal'}
-        onChange={(event) => setField(name, event.target.value)}
-      />
-      {errorAt(name)}
-    </label>
-  );
-  const pick = (name: Simple, label: string, options: readonly (readonly [string, string])[]) => (
-    <label className="field">
-      <span className="name">{label}</span>
-      <Select
-        aria-label={label}
-        value={whole.fields[name]}
-        onChange={(picked) => setField(name, picked)}
-        options={[...options.map(([value, shown]) => ({ value: value, label: shown }))]}
-      />
-    </label>
-  );
-  const same = (list: readonly string[]) => list.map((value) => [value, value] as const);
-  const checked = supplyModelSchema.safeParse(modelFrom(whole, 0));
-  const doubts = checked.success ? labelProblems(checked.data.label) : [];
-  const ownError = (path: string): ReactNode =>
-    errors[path] === undefined ? null : (
-      <span className="error-text" role="alert">
-        {errors[path]}
-      </span>
-    );
-  const editing: Editing = { whole, setWhole, set, drop, errorAt, ownError, twelve };
+  const saving = useSupplyForm(was, onClose);
+  const { form, conflict, standing } = saving;
   return (
     <Dialog title={was === null ? 'Enter a supply' : was.name} onClose={onClose} width={980} high>
       {conflict !== null && (
@@ -144,132 +74,67 @@ export default function SupplyEditor({
           what={conflict.name}
           mine={conflict}
           theirs={standing}
-          onMine={() => void send(conflict, standing)}
+          onMine={() => void saving.put(conflict, standing)}
           onTheirs={onClose}
         />
       )}
-      <form
+      <DraftForm
+        form={form}
+        initial={initial}
         className="supply-editor"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void save();
-        }}
+        onSend={(whole) => void saving.save(whole, was)}
       >
-        <div className="fields by-four">
-          {text('name', 'Name')}
-          {text('ratingWatts', 'Rating', 'W')}
-          {pick('shape', 'Shape', same(shapes))}
-          {pick('guide', 'Guide', same(['2.x', '3.x']))}
-          {pick('grade', 'Efficiency grade', same(grades))}
-          {pick('modular', 'Cables', [
-            ['fixed', 'fixed'],
-            ['semi', 'partly modular'],
-            ['full', 'modular'],
-          ])}
-          {text('depthMillimetres', 'Depth', 'mm')}
-          {pick(
-            'fan',
-            'Air',
-            fanSides.map((side) => [side, fanSideText[side]]),
-          )}
-          {text('mainsLowVolts', 'Mains from', 'V')}
-          {text('mainsHighVolts', 'Mains to', 'V')}
-          {pick('inlet', 'Inlet', same(mainsInlets))}
-          {pick(
-            'correction',
-            'Correction',
-            corrections.map((value) => [value, correctionText[value]]),
-          )}
-          {text('price', `Price in ${whole.fields.currency}`)}
-          {text('currency', 'Currency')}
-          <label className="field">
-            <span className="name">Price of</span>
-            <DateInput label="Price of" value={whole.fields.asOf} onChange={(day) => setField('asOf', day)} />
-            {errorAt('asOf')}
-          </label>
-          {text('warrantyYears', 'Warranty', 'years')}
-          {text('noiseDecibels', 'Noise, empty if not known', 'dB')}
-          {text('designYear', 'Design of', 'year')}
-          <Checkbox
-            className="tick"
-            checked={whole.has16Pin}
-            onChange={(event) => setWhole({ ...whole, has16Pin: event.target.checked })}
-          >
-            16-pin card connector
-          </Checkbox>
-          <Checkbox
-            className="tick"
-            checked={whole.ownHoles}
-            onChange={(event) => setWhole({ ...whole, ownHoles: event.target.checked })}
-          >
-            its maker's own holes
-          </Checkbox>
-        </div>
-        {errorAt('id')}
-        {errorAt('mainsHighVolts')}
-        <fieldset>
-          <legend className="label">Watches over</legend>
-          <div className="row-actions">
-            {protectionNames.map((name) => (
-              <Checkbox
-                key={name}
-                className="tick"
-                checked={whole.protections.includes(name)}
-                onChange={(event) =>
-                  setWhole({
-                    ...whole,
-                    protections: event.target.checked
-                      ? [...whole.protections, name]
-                      : whole.protections.filter((other) => other !== name),
-                  })
-                }
-              >
-                {protectionText[name]}
-              </Checkbox>
-            ))}
-          </div>
-        </fieldset>
+        <SupplyFields />
+        <ProtectionFields />
         <div className="columns">
-          <OutputsFields {...editing} />
-          <SocketsFields {...editing} />
+          <OutputsFields />
+          <SocketsFields />
         </div>
-        <KitFields {...editing} />
-        {doubts.map((problem) => (
-          <p key={problem.code} className="caution" role="status">
-            <span>{problemOfLabel(problem)}</span>
-          </p>
-        ))}
-        {told !== null && (
-          <p className="error-text" role="alert">
-            {told}
-          </p>
-        )}
-        <div className="row-actions editor-save">
-          <Button
-            type="primary"
-            className="primary"
-            htmlType="submit"
-            style={{ width: 260 }}
-            disabled={changing.isLoading}
-          >
-            <span>{changing.isLoading ? 'Saving …' : 'Save'}</span>
-            <kbd aria-hidden="true">↵</kbd>
-          </Button>
-          {was !== null && (
-            <RemoveButton
-              what={was.name}
-              text="Take it out of the shop"
-              disabled={technician === null || removing.isLoading}
-              onRemove={() =>
-                void remove({ id: was.id, by: technician ?? '' }).then((answer) => {
-                  if (answer.error === undefined) onClose();
-                  else setTold(problemOf(answer.error).title);
-                })
-              }
-            />
-          )}
-        </div>
-      </form>
+        <KitFields />
+        <LabelDoubts />
+        <DraftTold text={saving.told} />
+        <EditorActs saving={saving} was={was} />
+      </DraftForm>
     </Dialog>
+  );
+}
+
+/** What on the label does not go together, as long as it can be read at all. */
+function LabelDoubts() {
+  const form = Form.useFormInstance<Whole>();
+  // The whole of it: also what is not shown just now.
+  const whole = Form.useWatch((values: Partial<Whole>) => values, { form, preserve: true });
+  if (whole?.fields === undefined) return null;
+  const checked = supplyModelSchema.safeParse(modelFrom(whole as Whole, 0));
+  const doubts = checked.success ? labelProblems(checked.data.label) : [];
+  return doubts.map((problem) => (
+    <p key={problem.code} className="caution" role="status">
+      <span>{problemOfLabel(problem)}</span>
+    </p>
+  ));
+}
+
+function EditorActs({
+  saving,
+  was,
+}: {
+  readonly saving: ReturnType<typeof useSupplyForm>;
+  readonly was: SupplyModel | null;
+}) {
+  return (
+    <div className="row-actions editor-save">
+      <Button type="primary" className="primary" htmlType="submit" style={{ width: 260 }} disabled={saving.isSending}>
+        <span>{saving.isSending ? 'Saving …' : 'Save'}</span>
+        <kbd aria-hidden="true">↵</kbd>
+      </Button>
+      {was !== null && (
+        <RemoveButton
+          what={was.name}
+          text="Take it out of the shop"
+          disabled={!saving.mayTakeOut}
+          onRemove={() => void saving.takeOut(was)}
+        />
+      )}
+    </div>
   );
 }
