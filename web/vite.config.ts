@@ -1,46 +1,56 @@
-import { defineConfig, type Plugin } from 'vite';
+import { defineConfig } from 'vite';
 import react from '@vitejs/plugin-react';
+import { VitePWA } from 'vite-plugin-pwa';
 
 /** What reads print and codes in a picture is large, and kept by whoever uses it once. */
-const readerFiles = /(?:tesseract|traineddata|worker\.min|zxing)/;
+const readerFiles = ['tesseract', 'traineddata', 'worker.min', 'zxing'].map((name) => `**/*${name}*`);
 
-/** Lists every built file, so that the service worker can keep the whole application for a reload without a server. */
-function precacheList(): Plugin {
-  return {
-    name: 'precache-list',
-    generateBundle(_options, bundle) {
-      const files = Object.keys(bundle)
-        .filter(
-          (name) => name !== 'sw.js' && !name.endsWith('.map') && !/\.woff$/.test(name) && !readerFiles.test(name),
-        )
-        .map((name) => (name === 'index.html' ? '/' : `/${name}`));
-      this.emitFile({
-        type: 'asset',
-        fileName: 'precache.json',
-        source: JSON.stringify([...new Set(['/', ...files])]),
-      });
-    },
-  };
-}
+/** The service worker keeps the whole application for a reload without a server. */
+const serviceWorker = VitePWA({
+  strategies: 'injectManifest',
+  srcDir: 'src/offline',
+  filename: 'sw.ts',
+  // The application registers it itself; it is no application of its own on a phone.
+  injectRegister: null,
+  manifest: false,
+  injectManifest: {
+    globPatterns: ['assets/**', 'icon.svg'],
+    rollupFormat: 'iife',
+    globIgnores: ['**/*.map', '**/*.woff', ...readerFiles],
+    maximumFileSizeToCacheInBytes: 4 << 20,
+  },
+});
 
 /** The reader of print asks for its data by its own name, in a folder that it is given; every other name has a hash. */
-const assetFileNames = ({ names }: { readonly names: readonly string[] }) =>
-  names.some((name) => name.endsWith('.traineddata.gz'))
-    ? 'assets/traineddata-4.0.0-best-int/[name][extname]'
-    : 'assets/[name]-[hash][extname]';
+const assetFileNames = ({ names }: { readonly names: readonly string[] }) => {
+  if (names.some((name) => name.endsWith('.traineddata.gz')))
+    return 'assets/traineddata-4.0.0-best-int/[name][extname]';
+  return `assets/${names.some((name) => name.startsWith('shared~')) ? 'shared' : '[name]'}-[hash][extname]`;
+};
+
+/**
+ * What every screen needs is one file, what several share are few: each file more is asked for, read and linked by
+ * itself, which costs a page more than the bytes do.
+ */
+const pieces = [
+  { name: 'start', tags: ['$initial' as const], priority: 2 },
+  { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 60_000, priority: 1 },
+];
+
+/** Without the names of all that share it, which the tool puts behind the name. */
+const chunkFileNames = ({ name }: { readonly name: string }) => `assets/${name.replace(/~.*/, '')}-[hash].js`;
 
 export default defineConfig({
-  plugins: [react(), precacheList()],
+  plugins: [react(), serviceWorker],
+  // The server puts the nonce of each answer here.
+  html: { cspNonce: 'STYLE-NONCE' },
   resolve: { conditions: ['fairwatt-source', 'module', 'browser', 'development|production'] },
   build: {
     target: 'es2023',
-    chunkSizeWarningLimit: 1200,
+    chunkSizeWarningLimit: 1600,
     rolldownOptions: {
-      input: { main: 'index.html', sw: 'src/offline/sw.ts' },
-      output: {
-        entryFileNames: (chunk) => (chunk.name === 'sw' ? 'sw.js' : 'assets/[name]-[hash].js'),
-        assetFileNames,
-      },
+      input: { main: 'index.html' },
+      output: { assetFileNames, chunkFileNames, codeSplitting: { groups: pieces } },
     },
   },
   worker: {

@@ -4,23 +4,18 @@ import './app/style.css';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { BrowserRouter } from 'react-router';
-import { api } from './app/api.ts';
+import { askAhead } from './app/ahead.ts';
 import { reloadWhenPiecesAreGone } from './app/chunks.ts';
 import { Root } from './app/root.tsx';
 import { store } from './app/store.ts';
+import { signStyles } from './app/style-nonce.ts';
 import { startOffline } from './offline/start.ts';
 
-// What a job's page needs is asked for while its code is still on the way.
-const code = /^\/jobs\/([A-Z]{2}-\d+)/.exec(location.pathname)?.[1];
-if (code !== undefined) {
-  store.dispatch(api.util.prefetch('job', code, {}));
-  store.dispatch(api.util.prefetch('supplies', undefined, {}));
-  store.dispatch(api.util.prefetch('knowledge', undefined, {}));
-  store.dispatch(api.util.prefetch('cableBags', undefined, {}));
-}
+askAhead(store, location.pathname);
 if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.serviceWorker.register('/sw.js');
 
 reloadWhenPiecesAreGone();
+signStyles();
 
 const element = document.getElementById('root');
 if (element === null) throw new Error('the page has no root');

@@ -1,10 +1,10 @@
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Button } from 'antd';
 import type { Access } from '@fairwatt/contract';
 import { useAccessQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
-import { Dialog } from '../controls/dialog.tsx';
-import { SignInForm } from './sign-in-form.tsx';
+
+const SignInAgain = lazy(() => import('./sign-in-again.tsx'));
 
 /**
  * Where a session ends in the middle of the work: the work stays, and nothing takes the keys from whoever types. What
@@ -25,9 +25,9 @@ function SignedOut({ access }: { readonly access: Access }) {
       <span style={{ flex: 1 }}>What you type is kept in this browser and sent when you are in again.</span>
       <Button onClick={() => setAsked(true)}>Sign in again</Button>
       {asked && (
-        <Dialog title="Who works here?" onClose={() => setAsked(false)}>
-          <SignInForm access={access} chosenFirst={technician} />
-        </Dialog>
+        <Suspense fallback={null}>
+          <SignInAgain access={access} chosenFirst={technician} onClose={() => setAsked(false)} />
+        </Suspense>
       )}
     </div>
   );

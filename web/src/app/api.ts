@@ -263,7 +263,8 @@ export const api = createApi({
       providesTags: ['presence'],
     }),
     bePresent: build.mutation<null, { tab: string; by: string; code: string | null }>({
-      query: (body) => ({ url: '/presence', method: 'POST', body }),
+      // Kept alive, so that whoever leaves or loads the page again is not still there as somebody else.
+      query: (body) => ({ url: '/presence', method: 'POST', body, keepalive: true }),
     }),
     createJob: build.mutation<Job | null, NewJobMessage>({
       query: (body) => ({ url: '/jobs', method: 'POST', body }),

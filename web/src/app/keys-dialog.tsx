@@ -1,5 +1,10 @@
+import { useId } from 'react';
+import { Switch } from 'antd';
 import { Sheet } from '../controls/sheet.tsx';
 import { Dialog } from '../controls/dialog.tsx';
+import { session } from './session.ts';
+import { useAppDispatch, useAppSelector } from './store.ts';
+import styles from './keys-dialog.module.css';
 
 const rows: readonly (readonly [string, string])[] = [
   ['1 … 9, 0', 'answer what the station asks'],
@@ -16,7 +21,11 @@ const rows: readonly (readonly [string, string])[] = [
   ['?', 'these keys'],
 ];
 
+/** All keys of the application, and the switch of those that act alone. */
 export default function KeysDialog({ onClose }: { readonly onClose: () => void }) {
+  const dispatch = useAppDispatch();
+  const singleKeys = useAppSelector((state) => state.session.singleKeys);
+  const id = useId();
   return (
     <Dialog title="Keys" onClose={onClose}>
       <Sheet
@@ -24,6 +33,14 @@ export default function KeysDialog({ onClose }: { readonly onClose: () => void }
         rowKey={([key]) => key}
         columns={[{ className: 'nowrap', cell: ([key]) => <kbd>{key}</kbd> }, { cell: ([, meaning]) => meaning }]}
       />
+      <label className={styles['single']} htmlFor={id}>
+        <Switch id={id} checked={singleKeys} onChange={(on) => dispatch(session.setSingleKeys(on))} />
+        <span>Digits and letters act by themselves</span>
+      </label>
+      <p className="quiet">
+        Off for those who speak their text or rest a hand on the keys: then Enter, Esc, Tab, arrows and Ctrl Z are left.
+        This browser remembers it.
+      </p>
     </Dialog>
   );
 }

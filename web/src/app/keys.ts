@@ -1,4 +1,5 @@
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
+import { keyMemory, stationWithin, type KeyMemory } from './key-memory.ts';
 
 /** Is somebody typing here, so that letters are text and not commands? */
 function isTyping(target: EventTarget | null): boolean {
@@ -21,8 +22,6 @@ const first = (selector: string) => [...scope().querySelectorAll<HTMLElement>(se
 /** Where the focus rests when nothing in particular has it: the work itself, or an open dialog. */
 const restingPlaces = '#main, [role=dialog], .ant-modal-wrap';
 const choiceInRow = '.ant-segmented input[type=radio]';
-/** A second Enter this soon after the first was not meant. */
-const doubledMilliseconds = 400;
 
 /** Focus that would fall to nowhere, because what had it is gone, goes to the work. */
 function keepFocus(): void {
@@ -58,107 +57,125 @@ export interface KeyCommands {
   readonly newJob: () => void;
   readonly search: () => void;
   readonly help: () => void;
+  /** Digits and letters act by themselves. */
+  readonly single: boolean;
+}
+
+/** Presses what carries a mark, if it is shown. Was there one? */
+function pressed(selector: string): boolean {
+  const element = first(selector);
+  element?.click();
+  return element !== undefined;
+}
+
+/**
+ * Is Enter the page's own here: nothing else has the focus? A choice in a row keeps the focus after a click and does
+ * nothing with Enter itself.
+ */
+const isFree = (target: EventTarget | null): boolean =>
+  target === document.body || (target instanceof HTMLElement && target.matches(`${restingPlaces}, ${choiceInRow}`));
+
+function goToEntry(): boolean {
+  const entry = first('[data-entry]');
+  if (entry === undefined) return false;
+  (entry.querySelector<HTMLElement>('input, textarea') ?? entry).focus();
+  return true;
+}
+
+function pressMain(event: KeyboardEvent, memory: KeyMemory): boolean {
+  const main = first('[data-primary]');
+  if (main === undefined || !isFree(event.target) || !memory.meant(event.timeStamp)) return false;
+  main.click();
+  return true;
+}
+
+function pressDigit({ key, timeStamp }: KeyboardEvent, memory: KeyMemory, commands: KeyCommands): boolean {
+  if (!memory.goes(timeStamp) || scope() !== document) return pressed(`[data-key="${key}"]`);
+  commands.station(Number(key));
+  return true;
+}
+
+/** Keys that work wherever no dialog is open. */
+function pressLetter(event: KeyboardEvent, memory: KeyMemory, commands: KeyCommands): boolean {
+  switch (event.key) {
+    case 'g':
+      memory.go(event.timeStamp);
+      return true;
+    case 'n':
+      commands.newJob();
+      return true;
+    case '/':
+      commands.search();
+      return true;
+    case '?':
+      commands.help();
+      return true;
+    case 'a':
+    case 'm':
+      return pressed(`[data-letter="${event.key}"]`);
+    case 'r':
+      return goToEntry();
+    default:
+      return false;
+  }
+}
+
+/** Does what a key is for. Was it for anything? */
+function isForUs(event: KeyboardEvent, memory: KeyMemory, commands: KeyCommands): boolean {
+  const { key, target } = event;
+  if (isUndo(event)) return !isTyping(target) && scope() === document && pressed('[data-undo]');
+  if (event.ctrlKey || event.metaKey || event.altKey) return false;
+  if (isTyping(target)) {
+    if (key === 'Escape' && target instanceof HTMLElement) target.blur();
+    return false;
+  }
+  if (key.length === 1 && !commands.single) return false;
+  if (/^[0-9]$/.test(key)) return pressDigit(event, memory, commands);
+  memory.forget();
+  if (key === 'Enter') return pressMain(event, memory);
+  return scope() === document && pressLetter(event, memory, commands);
+}
+
+/** While the digit of a station is waited for, the stations say so. */
+function showGoing(going: boolean): void {
+  document.documentElement.toggleAttribute('data-going', going);
 }
 
 /**
  * The keyboard of the whole application. Digits press what carries `data-key`, Enter presses what carries
- * `data-primary`, Ctrl Z what carries `data-undo`, `a` and `m` press what carries them as `data-letter`, `r` goes to what carries `data-entry`, g and a
- * digit go to a station.
+ * `data-primary`, Ctrl Z what carries `data-undo`, `a` and `m` press what carries them as `data-letter`, `r` goes to
+ * what carries `data-entry`, g and a digit go to a station. Where single keys are switched off, only Enter, Escape and
+ * Ctrl Z are left.
  */
 export function useKeys(commands: KeyCommands): void {
+  const now = useRef(commands);
   useEffect(() => {
-    let going = -Infinity;
-    let lastMain = -Infinity;
+    now.current = commands;
+    document.documentElement.dataset['singleKeys'] = commands.single ? 'on' : 'off';
+  }, [commands]);
+  // Begun once: what was pressed is remembered while one screen gives way to the next.
+  useEffect(() => {
+    const memory = keyMemory();
+    let timer: ReturnType<typeof setTimeout> | undefined;
     const onKey = (event: KeyboardEvent) => {
-      const target = event.target;
-      if (isUndo(event) && !event.defaultPrevented && !isTyping(target) && scope() === document) {
-        const undo = first('[data-undo]');
-        undo?.click();
-        if (undo !== undefined) event.preventDefault();
-        return;
-      }
-      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
-      if (isTyping(target)) {
-        if (event.key === 'Escape' && target instanceof HTMLElement) target.blur();
-        return;
-      }
-      const inDialog = scope() !== document;
-      if (/^[0-9]$/.test(event.key)) {
-        if (!inDialog && performance.now() - going < 1200) {
-          going = -Infinity;
-          commands.station(Number(event.key));
-          event.preventDefault();
-          return;
-        }
-        const element = first(`[data-key="${event.key}"]`);
-        if (element) {
-          element.click();
-          event.preventDefault();
-        }
-        return;
-      }
-      if (event.key === 'Enter') {
-        // Only while nothing else has the focus, and not as the tail of the Enter before. A choice in a row keeps the
-        // focus after a click and does nothing with Enter itself.
-        const free =
-          target === document.body ||
-          (target instanceof HTMLElement && target.matches(`${restingPlaces}, ${choiceInRow}`));
-        if (!free || performance.now() - lastMain < doubledMilliseconds) return;
-        const element = first('[data-primary]');
-        if (element) {
-          lastMain = performance.now();
-          element.click();
-          event.preventDefault();
-        }
-        return;
-      }
-      if (inDialog) return;
-      switch (event.key) {
-        case 'g':
-          going = performance.now();
-          break;
-        case 'n':
-          commands.newJob();
-          event.preventDefault();
-          break;
-        case '/':
-          commands.search();
-          event.preventDefault();
-          break;
-        case '?':
-          commands.help();
-          event.preventDefault();
-          break;
-        case 'a':
-        case 'm': {
-          const lettered = first(`[data-letter="${event.key}"]`);
-          if (lettered) {
-            lettered.click();
-            event.preventDefault();
-          }
-          break;
-        }
-        case 'r': {
-          const entry = first('[data-entry]');
-          if (entry) {
-            (entry.querySelector<HTMLElement>('input, textarea') ?? entry).focus();
-            event.preventDefault();
-          }
-          break;
-        }
-        default:
-          return;
-      }
+      if (event.defaultPrevented) return;
+      const forUs = isForUs(event, memory, now.current);
+      if (forUs) event.preventDefault();
+      const going = forUs && event.key === 'g';
+      clearTimeout(timer);
+      showGoing(going);
+      if (going) timer = setTimeout(() => showGoing(false), stationWithin);
     };
     document.addEventListener('keydown', stopHeld, { capture: true });
     document.addEventListener('keydown', onKey);
     document.addEventListener('focusout', keepFocus);
     document.addEventListener('click', keepFocus);
     return () => {
+      clearTimeout(timer);
       document.removeEventListener('keydown', stopHeld, { capture: true });
       document.removeEventListener('keydown', onKey);
       document.removeEventListener('focusout', keepFocus);
       document.removeEventListener('click', keepFocus);
     };
-  }, [commands]);
+  }, []);
 }

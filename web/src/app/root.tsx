@@ -3,23 +3,25 @@ import { ConfigProvider } from 'antd';
 import { Navigate, Route, Routes, useParams } from 'react-router';
 import { AccessGate } from '../access/access-gate.tsx';
 import { JobListPage } from '../jobs/job-list.tsx';
+import { pageCode } from './page-code.ts';
 import { Guarded } from './trouble.tsx';
 import { Shell } from './shell.tsx';
 import { useAppSelector } from './store.ts';
+import { styleNonce } from './style-nonce.ts';
 import { useTitle } from './use-title.ts';
 import { antTheme, applyPalette } from './theme.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 
-const JobPage = lazy(() => import('../job/job-page.tsx'));
-const SuppliesPage = lazy(() => import('../shelves/supplies-page.tsx'));
-const CableBagsPage = lazy(() => import('../shelves/cable-bags-page.tsx'));
-const GuidePage = lazy(() => import('../guide/guide-page.tsx'));
-const RecordPage = lazy(() => import('../shelves/record-page.tsx'));
-const SettingsPage = lazy(() => import('../shelves/settings-page.tsx'));
-const PeoplePage = lazy(() => import('../access/people-page.tsx'));
-const HealthPage = lazy(() => import('../shelves/health-page.tsx'));
-const InstrumentsPage = lazy(() => import('../shelves/instruments-page.tsx'));
+const JobPage = lazy(pageCode.jobs);
+const SuppliesPage = lazy(pageCode.supplies);
+const CableBagsPage = lazy(pageCode['cable-bags']);
+const GuidePage = lazy(pageCode.guide);
+const RecordPage = lazy(pageCode.record);
+const SettingsPage = lazy(pageCode.settings);
+const PeoplePage = lazy(pageCode.people);
+const HealthPage = lazy(pageCode.health);
+const InstrumentsPage = lazy(pageCode.instruments);
 
 /** What the code on a cable's tag opens: the record of that cable. */
 function Tag() {
@@ -37,6 +39,7 @@ export function Root() {
   return (
     <ConfigProvider
       theme={antTheme(theme)}
+      {...(styleNonce !== undefined && { csp: { nonce: styleNonce } })}
       wave={{ disabled: true }}
       button={{ autoInsertSpace: false }}
       renderEmpty={() => <span className="quiet">Nothing here.</span>}

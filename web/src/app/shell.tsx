@@ -23,7 +23,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const location = useLocation();
   const search = useRef<InputRef>(null);
   const [dialog, setDialog] = useState<'none' | 'keys' | 'person'>('none');
-  const { technician, theme, newJobAsked } = useAppSelector((state) => state.session);
+  const { technician, theme, newJobAsked, singleKeys } = useAppSelector((state) => state.session);
   const shop = useShopQuery();
   const access = useAccessQuery().data;
   const people = (shop.data?.technicians ?? []).filter(({ role }) => role !== 'none');
@@ -44,8 +44,9 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         newJob: () => dispatch(session.askNewJob()),
         search: () => search.current?.focus(),
         help: () => setDialog('keys'),
+        single: singleKeys,
       }),
-      [goStation, dispatch],
+      [goStation, dispatch, singleKeys],
     ),
   );
 

@@ -36,7 +36,8 @@ export function antTheme(name: ThemeName): ThemeConfig {
       boxShadow: 'none',
       boxShadowSecondary: `0 0 0 1px ${palette.line}`,
       boxShadowTertiary: 'none',
-      controlHeight: 36,
+      // A finger takes more room than a pointer.
+      controlHeight: matchMedia('(pointer: coarse)').matches ? 44 : 36,
       wireframe: false,
       // Dialogs must appear at once, not wait for an animation that never runs.
       motion: !matchMedia('(prefers-reduced-motion: reduce)').matches,

@@ -9,6 +9,9 @@ export const calendarDay = (instant: string): string =>
 export const today = (): string => dayjs().format('YYYY-MM-DD');
 export const dayAndTime = (instant: string): string => `${calendarDay(instant)}, ${clockTime(instant)}`;
 
+/** Minutes that were estimated, no finer than they are known: 0.4 min, 12 min. */
+export const aboutMinutes = (minutes: number): string => `${minutes.toFixed(minutes < 10 ? 1 : 0)} min`;
+
 /** A span of seconds as people say it: 12.4 s, 3:05, 2:14:09. */
 export function timeSpanText(seconds: number): string {
   if (seconds < 60) return `${seconds.toFixed(seconds < 10 ? 2 : 1)} s`;

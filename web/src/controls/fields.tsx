@@ -46,13 +46,16 @@ export function TextField({
     disabled,
     maxLength,
     placeholder,
+    'aria-labelledby': `${id}-name`,
     'aria-invalid': error !== null,
     'aria-describedby': error === null ? undefined : `${id}-error`,
     ...(entry ? { 'data-entry': true } : {}),
   };
   return (
     <label className={`field${wide ? ' wide' : ''}`} htmlFor={id}>
-      <span className="name">{label}</span>
+      <span className="name" id={`${id}-name`}>
+        {label}
+      </span>
       {rows === undefined ? (
         <Input {...shared} onChange={(event) => change(event.target.value)} autoComplete="off" />
       ) : (
@@ -180,7 +183,7 @@ export function FigureField({
         autoComplete="off"
         value={shown}
         disabled={disabled}
-        aria-label={bare ? label : undefined}
+        {...(bare ? { 'aria-label': label } : { 'aria-labelledby': `${id}-name` })}
         aria-invalid={error !== null}
         aria-describedby={error === null ? undefined : `${id}-error`}
         onChange={(event) => change(event.target.value)}
@@ -218,7 +221,7 @@ export function FigureField({
     );
   return (
     <label className={`field${wide ? ' wide' : ''}`} htmlFor={id}>
-      <span className="name">
+      <span className="name" id={`${id}-name`}>
         {label}
         {unit === undefined ? '' : ` (${unit})`}
       </span>

@@ -1,13 +1,12 @@
-import { useId, useState, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Button, Form, type FormInstance } from 'antd';
 import type { z } from 'zod';
 import type { Problem } from '@fairwatt/contract';
+import { DraftForm, DraftTold } from './draft-form.tsx';
 import styles from './form.module.css';
+import { alone, stepsOf, toldAtFields } from './told-fields.ts';
 
 type Values = Record<string, unknown>;
-
-/** As it stands alone under a field: words of schemas go on behind a colon elsewhere. */
-const alone = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
 
 /** What is wrong with a value by a schema, in the schema's own words; null for nothing. */
 export function mistake(schema: z.ZodType, value: unknown): string | null {
@@ -16,14 +15,17 @@ export function mistake(schema: z.ZodType, value: unknown): string | null {
 }
 
 /** Puts what a problem says of fields to those fields. @returns what belongs to none of them; null for nothing */
-function toldAtFields<T extends Values>(form: FormInstance<T>, problem: Problem): string | null {
-  const known = new Set(Object.keys(form.getFieldsValue(true) as Values));
-  const errors = (problem.errors ?? []).filter(({ path }) => known.has(path));
-  form.setFields(errors.map(({ path, message }) => ({ name: path as never, errors: [alone(message)] })));
-  const [first] = errors;
+function tellAtFields<T extends Values>(form: FormInstance<T>, problem: Problem): string | null {
+  const findings = (problem.errors ?? []).map(({ path, message }) => ({ path: stepsOf(path), message }));
+  const { fields, rest } = toldAtFields(
+    findings,
+    Object.keys(form.getFieldsValue(true) as Values).map((name) => [name]),
+  );
+  form.setFields(fields.map(({ name, errors }) => ({ name: name[0] as never, errors: [...errors] })));
+  const first = fields[0]?.name[0];
   if (first === undefined) return problem.title;
-  form.focusField(first.path);
-  return errors.length === (problem.errors ?? []).length ? null : problem.title;
+  form.focusField(first);
+  return rest.length === 0 ? null : problem.title;
 }
 
 /**
@@ -55,35 +57,23 @@ export function SheetForm<T extends Values>({
   async function send(values: T): Promise<void> {
     setTold(null);
     const answer = await onSend(values);
-    setTold(answer === null || typeof answer === 'string' ? answer : toldAtFields(form, answer));
+    setTold(answer === null || typeof answer === 'string' ? answer : tellAtFields(form, answer));
   }
   return (
-    <Form<T>
+    <DraftForm
       form={form}
-      name={useId()}
-      layout="vertical"
-      requiredMark={false}
+      initial={initial}
       className={styles['form'] ?? ''}
-      initialValues={initial}
-      validateTrigger="onSubmit"
-      scrollToFirstError={{ focus: true }}
-      onFinish={(values) => void send({ ...initial, ...values })}
-      onValuesChange={(changed) => {
-        setTold(null);
-        form.setFields(Object.keys(changed as Values).map((name) => ({ name: name as never, errors: [] })));
-      }}
+      onSend={(values) => void send(values)}
+      onTyped={() => setTold(null)}
     >
       {children}
-      {told !== null && (
-        <div className="error-text wide" role="alert">
-          {told}
-        </div>
-      )}
+      <DraftTold text={told} />
       <Button type="primary" className="primary wide" htmlType="submit" loading={busy} disabled={done}>
         <span>{act}</span>
         <kbd aria-hidden="true">↵</kbd>
       </Button>
-    </Form>
+    </DraftForm>
   );
 }
 

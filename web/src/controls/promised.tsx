@@ -1,6 +1,6 @@
 import { Tag } from 'antd';
-import { priorityText, type Priority } from '@fairwatt/core';
-import { calendarDay, today } from './clock.ts';
+import { dayText, priorityText, type Priority } from '@fairwatt/core';
+import { today } from './clock.ts';
 import styles from './promised.module.css';
 
 /** Until when a job is wanted and how urgent it is; nothing where nobody said so. */
@@ -22,7 +22,7 @@ export function Promised({
       )}
       {promisedOn !== null && (
         <span className={late ? 'error-text' : 'quiet'}>
-          promised for {calendarDay(promisedOn)}
+          promised for {dayText(promisedOn)}
           {late && ', overdue'}
         </span>
       )}

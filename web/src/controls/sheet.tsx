@@ -51,8 +51,8 @@ export function Sheet<T>({
   readonly empty?: string;
   readonly className?: string;
   /**
-   * What cells are drawn from beside their own row. Where it is said, a cell is drawn anew only when its row or this has
-   * changed, so that typing in a long table draws one line; its handlers then have to be steady ones.
+   * What cells are drawn from beside their own row. Where it is said, a cell is drawn anew only when its row or this
+   * has changed, so that typing in a long table draws one line; its handlers then have to be steady ones.
    */
   readonly drawnFrom?: string;
 }) {

@@ -2,6 +2,7 @@ import { createContext, useContext } from 'react';
 import type { FitQuestion, HistoryNames, Job, JobView, Knowledge, Shop, ShopRecord, StationId } from '@fairwatt/core';
 import type { Technician } from '@fairwatt/contract';
 import type { Acts } from './use-acting.ts';
+import type { Judging } from './use-sizing.ts';
 
 /** What every station works on, and does to it. */
 export interface JobDesk extends Acts {
@@ -15,14 +16,13 @@ export interface JobDesk extends Acts {
   readonly technicians: readonly Technician[];
   /** What is asked of a replacement; null without parts. */
   readonly question: FitQuestion | null;
-  /** The supplies being judged: null when done, else the share that is. */
-  readonly judging: number | null;
-  readonly judgingFailed: boolean;
+  /** How the judging of the shop's supplies stands. */
+  readonly judging: Judging;
   readonly technician: string | null;
   /** Closed, or nobody picked at the top right. */
   readonly locked: boolean;
-  /** Opens another station of this job. */
-  readonly goTo: (station: StationId) => void;
+  /** Opens another station of this job, on its first page or on one of its others. */
+  readonly goTo: (station: StationId, way?: string) => void;
   readonly names: HistoryNames;
   readonly personName: (id: string) => string;
   readonly inletLabel: (id: string) => string;

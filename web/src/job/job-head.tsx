@@ -7,6 +7,7 @@ import { useTyping } from '../offline/typing.ts';
 import { History } from './history.tsx';
 import { useDesk } from './job-context.ts';
 import { Notes } from './notes.tsx';
+import { Presence } from './presence.tsx';
 import { Undo } from './undo.tsx';
 
 /** What is known of what was typed: said to be saved only when the server has confirmed it, with its day. */
@@ -72,7 +73,10 @@ export function JobHead() {
             </span>
           )}
         </h1>
-        <div className="words">{job.sheet.words === '' ? 'No words of the client yet.' : `“${job.sheet.words}”`}</div>
+        <div className="words">
+          <Presence />
+          {job.sheet.words === '' ? 'No words of the client yet.' : `“${job.sheet.words}”`}
+        </div>
       </div>
       <div className="about">
         <OutNow />

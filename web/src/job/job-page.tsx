@@ -41,21 +41,21 @@ import { JobDeskContext, type JobDesk } from './job-context.ts';
 import { DangerStrip } from './interlock-card.tsx';
 import { JobHead } from './job-head.tsx';
 import { NotNeeded } from './not-needed.tsx';
-import { Presence } from './presence.tsx';
 import { PutAwayStrip } from './put-away-strip.tsx';
+import { stationCode } from './station-code.ts';
 import { StationWire } from './station-wire.tsx';
 import { UndoStrip } from './undo.tsx';
 import { useActing } from './use-acting.ts';
 import { useRanking } from './use-sizing.ts';
 
 const SecondPerson = lazy(() => import('./second-person.tsx'));
-const Intake = lazy(() => import('../stations/intake/intake.tsx'));
-const Fault = lazy(() => import('../stations/fault/fault.tsx'));
-const Measure = lazy(() => import('../stations/measure/measure.tsx'));
-const Load = lazy(() => import('../stations/load/load.tsx'));
-const Replacement = lazy(() => import('../stations/replacement/replacement.tsx'));
-const Cables = lazy(() => import('../stations/cables/cables.tsx'));
-const HandOver = lazy(() => import('../stations/hand-over/hand-over.tsx'));
+const Intake = lazy(stationCode.intake);
+const Fault = lazy(stationCode.fault);
+const Measure = lazy(stationCode.measure);
+const Load = lazy(stationCode.load);
+const Replacement = lazy(stationCode.replacement);
+const Cables = lazy(stationCode.cables);
+const HandOver = lazy(stationCode['hand-over']);
 
 export default function JobPage() {
   const { code = '' } = useParams();
@@ -186,9 +186,9 @@ function useView(job: Job, shop: Shop) {
   ]);
   // eslint-disable-next-line react-hooks/exhaustive-deps -- as above
   const question = useMemo(() => questionOf(job, { settings, bags }), [job.parts, asked, settings, bags]);
-  const { rows, busy, failed } = useRanking(question, shop);
+  const { rows, judging } = useRanking(question, shop);
   const view = useMemo(() => viewJob(job, shop, { fault, load, candidates: rows }), [job, shop, fault, load, rows]);
-  return { view, question, judging: busy, judgingFailed: failed };
+  return { view, question, judging };
 }
 
 /** What acts on this job speak of by ids. */
@@ -223,7 +223,7 @@ function Desk({
   const shop = useShop(shopData, supplies, knowledge, record, bags);
   const knows = useMemo(() => knowsOf(shop), [shop]);
   const job = useMemo(() => overlay(stored, parcels, knows), [stored, parcels, knows]);
-  const { view, question, judging, judgingFailed } = useView(job, shop);
+  const { view, question, judging } = useView(job, shop);
   const by = technicians.some((person) => person.id === technician) ? technician : null;
   const names = useMemo(() => namesOf(job, shop, knowledge), [job, shop, knowledge]);
   const unansweredPoints = useCallback(() => unanswered(view.openPoints).length, [view]);
@@ -248,33 +248,17 @@ function Desk({
       technicians,
       question,
       judging,
-      judgingFailed,
       technician: by,
       locked: job.state !== 'open' || by === null || role === null || !roleMay(role, 'intake'),
-      goTo: (station) => {
-        void navigate(`/jobs/${job.code}/${station}`);
+      goTo: (station, way) => {
+        void navigate(`/jobs/${job.code}/${station}${way === undefined ? '' : `?way=${way}`}`);
       },
       names,
       personName: (id) => technicians.find((person) => person.id === id)?.name ?? id,
       partName: names.part,
       inletLabel: names.inlet,
     }),
-    [
-      acts,
-      job,
-      view,
-      shop,
-      knowledge,
-      record,
-      technicians,
-      question,
-      judging,
-      judgingFailed,
-      by,
-      role,
-      names,
-      navigate,
-    ],
+    [acts, job, view, shop, knowledge, record, technicians, question, judging, by, role, names, navigate],
   );
 
   return (
@@ -296,7 +280,6 @@ function Desk({
             </Suspense>
           )}
           <JobHead />
-          <Presence />
           <PutAwayStrip />
           <DangerStrip />
         </div>

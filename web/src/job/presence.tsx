@@ -22,17 +22,22 @@ function useBeingHere(code: string, by: string | null): void {
   }, [code, by, tell]);
 }
 
-/** Who else has this job open now. */
+/**
+ * Who else has this job open now: in a line that stands anyway, so that nothing moves under whoever is about to press.
+ */
 export function Presence() {
   const { code, technician, personName } = useDesk();
   useBeingHere(code, technician);
   const { data: present = [] } = usePresentQuery(code, { pollingInterval: 60_000, skipPollingIfUnfocused: true });
   const others = [...new Set(present.filter((one) => one.tab !== thisTab).map((one) => one.by))];
-  if (others.length === 0) return null;
   const names = others.map((id) => (id === technician ? 'you, in another window' : personName(id)));
   return (
-    <div className="present" role="status">
-      <span className="mark">Also at this job</span> {names.join(', ')}
-    </div>
+    <span className={others.length === 0 ? undefined : 'present'} role="status">
+      {others.length > 0 && (
+        <>
+          <span className="mark">Also at this job:</span> {names.join(', ')}
+        </>
+      )}
+    </span>
   );
 }

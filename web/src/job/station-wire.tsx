@@ -1,6 +1,7 @@
 import { NavLink } from 'react-router';
 import { stationLineText, stationStateText, stationText, type StationState } from '@fairwatt/core';
 import { useDesk } from './job-context.ts';
+import type { Judging } from './use-sizing.ts';
 
 export function StationNode({ state, mark }: { readonly state: StationState; readonly mark: string }) {
   return (
@@ -9,6 +10,9 @@ export function StationNode({ state, mark }: { readonly state: StationState; rea
     </span>
   );
 }
+
+const judgingWords = ({ share, stopped }: Judging) =>
+  share !== null ? 'judging supplies …' : stopped ? 'judging stopped' : '';
 
 /** The seven stations as one line of wire: the map and the way to move. */
 export function StationWire() {
@@ -30,8 +34,8 @@ export function StationWire() {
             <span className="visually-hidden">, {stationStateText[station.state]}</span>
           </span>
           <span className="result">
-            {judging !== null && station.id === 'replacement' && station.line.code === 'not-started'
-              ? 'judging supplies …'
+            {station.id === 'replacement' && station.line.code === 'not-started' && judgingWords(judging) !== ''
+              ? judgingWords(judging)
               : stationLineText(
                   station.line,
                   knowledge,

@@ -97,7 +97,9 @@ export function useActing({ code, stored, by, knows, unansweredPoints, names }: 
     setList(next);
   }, []);
 
-  /** The job as it stands at this moment: several acts may come out of one key, and an undo is older than the screen. */
+  /**
+   * The job as it stands at this moment: several acts may come out of one key, and an undo is older than the screen.
+   */
   const seenNow = useCallback(() => {
     const state = store.getState();
     const seen = api.endpoints.job.select(code)(state).data ?? stored;

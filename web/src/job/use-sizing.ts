@@ -1,7 +1,7 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import { useEffect, useMemo, useState } from 'react';
 import type { CandidateRow, FitQuestion, LoadDraws, MachinePart, Shop, SupplyLabel } from '@fairwatt/core';
-import type { SizingSession } from '../workers/sizing-worker.ts';
+import type { SizingSession } from '../workers/sizing-session.ts';
 
 /** One worker for the whole page, made when it is first needed. */
 let made: Remote<SizingSession> | null = null;
@@ -16,52 +16,76 @@ async function stock(supplies: Shop['supplies']): Promise<void> {
   await session().stock(supplies);
 }
 
-export interface Ranking {
-  readonly rows: readonly CandidateRow[];
-  /** What the rows answer is not what is asked now; the share that is done. */
-  readonly busy: number | null;
+/** How the judging of the shop's supplies stands. */
+export interface Judging {
+  /** The share that is judged while it is under way; null else. */
+  readonly share: number | null;
   readonly failed: boolean;
+  /** Somebody stopped it: what is shown answers an earlier question, or nothing. */
+  readonly stopped: boolean;
+  readonly stop: () => void;
+  readonly again: () => void;
 }
 
-/** The shop's supplies judged and ranked in a worker; while it works, the last answer stays. */
-export function useRanking(question: FitQuestion | null, shop: Pick<Shop, 'settings' | 'supplies'>): Ranking {
-  const [state, setState] = useState<Ranking>({ rows: [], busy: question === null ? null : 0, failed: false });
+type Phase = Pick<Judging, 'share' | 'failed' | 'stopped'>;
+const done: Phase = { share: null, failed: false, stopped: false };
+const begun: Phase = { ...done, share: 0 };
+
+/** What is asked, to the letter: the same question is not judged twice, and one that was stopped stays so. */
+const keyOf = (question: FitQuestion | null, { choosing, currency }: Shop['settings']): string =>
+  JSON.stringify([question, choosing.weights, currency], (_name, value: unknown) =>
+    value instanceof Map ? [...(value as Map<unknown, unknown>)] : value,
+  );
+
+/** The shop's supplies judged and ranked in a worker; while it works and where it is stopped, the last answer stays. */
+export function useRanking(
+  question: FitQuestion | null,
+  shop: Pick<Shop, 'settings' | 'supplies'>,
+): { readonly rows: readonly CandidateRow[]; readonly judging: Judging } {
+  const [rows, setRows] = useState<readonly CandidateRow[]>([]);
+  const [phase, setPhase] = useState<Phase>(question === null ? done : begun);
+  const [round, setRound] = useState(0);
   const { supplies, settings } = shop;
+  const key = useMemo(() => keyOf(question, settings), [question, settings]);
   useEffect(() => {
     let current = true;
     if (question === null) {
-      setState({ rows: [], busy: null, failed: false });
+      setRows([]);
+      setPhase(done);
       return undefined;
     }
-    setState((before) => ({ ...before, busy: 0 }));
+    setPhase(begun);
     const byId = new Map(supplies.map((model) => [model.id, model]));
+    const tell = proxy((share: number) => {
+      if (current) setPhase((before) => (before.stopped ? before : { ...begun, share }));
+    });
     stock(supplies)
-      .then(() =>
-        session().rank(
-          question,
-          settings.choosing.weights,
-          settings.currency,
-          proxy((share: number) => {
-            if (current) setState((before) => ({ ...before, busy: share }));
-          }),
-        ),
-      )
-      .then((rows) => {
-        if (current)
-          setState({
-            rows: rows.map(({ modelId, ...row }) => ({ ...row, model: byId.get(modelId)! })),
-            busy: null,
-            failed: false,
-          });
+      .then(() => session().rank(question, settings.choosing.weights, settings.currency, tell))
+      .then((ranked) => {
+        if (!current || ranked === null) return;
+        setRows(ranked.map(({ modelId, ...row }) => ({ ...row, model: byId.get(modelId)! })));
+        setPhase(done);
       })
       .catch(() => {
-        if (current) setState((before) => ({ ...before, busy: null, failed: true }));
+        if (current) setPhase({ ...done, failed: true });
       });
     return () => {
       current = false;
     };
-  }, [question, supplies, settings]);
-  return state;
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key says all of question and settings that is asked
+  }, [key, supplies, round]);
+  const judging = useMemo<Judging>(
+    () => ({
+      ...phase,
+      stop: () => {
+        setPhase({ ...done, stopped: true });
+        void session().stop();
+      },
+      again: () => setRound((before) => before + 1),
+    }),
+    [phase],
+  );
+  return { rows, judging };
 }
 
 /** 100,000 machines alike, drawn in the worker; null until they are. */

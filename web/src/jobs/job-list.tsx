@@ -87,7 +87,9 @@ export function JobListPage() {
         )}
         <Button type="primary" className="primary new-job" onClick={() => dispatch(session.askNewJob())}>
           <span>New job</span>
-          <kbd aria-hidden="true">n</kbd>
+          <kbd className="single" aria-hidden="true">
+            n
+          </kbd>
         </Button>
         <ImportButton />
       </div>

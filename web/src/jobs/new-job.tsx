@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type KeyboardEvent } from 'react';
 import { Input } from 'antd';
 import { useNavigate } from 'react-router';
 import { z } from 'zod';
@@ -8,6 +8,13 @@ import { Dialog } from '../controls/dialog.tsx';
 import { FormField, SheetForm } from '../controls/form.tsx';
 
 const machine = z.string().refine((title) => title.trim() !== '', 'Say which machine it is.');
+
+/** Enter makes the job from the client's words as well; with Shift it begins a new line in them. */
+function sendOnEnter(event: KeyboardEvent<HTMLTextAreaElement>): void {
+  if (event.shiftKey || event.nativeEvent.isComposing) return;
+  event.preventDefault();
+  event.currentTarget.form?.requestSubmit();
+}
 
 /** A new job in three fields. */
 export default function NewJobDialog({ onClose }: { readonly onClose: () => void }) {
@@ -43,7 +50,12 @@ export default function NewJobDialog({ onClose }: { readonly onClose: () => void
           <Input maxLength={80} placeholder="Who brought it" />
         </FormField>
         <FormField name="words" label="In the client's words">
-          <Input maxLength={1000} placeholder="What it does, or does not" />
+          <Input.TextArea
+            rows={3}
+            maxLength={1000}
+            placeholder="What it does, or does not"
+            onPressEnter={sendOnEnter}
+          />
         </FormField>
       </SheetForm>
     </Dialog>

@@ -14,34 +14,62 @@ const tagsOfTopic: Readonly<Record<ChangeMessage['topic'], readonly string[]>> =
   instruments: ['instruments', 'sweeps'],
 };
 
-const retryMilliseconds = 3000;
+/** `EventSource.CLOSED`; by its number, since only browsers have the name. */
+const refusedState = 2;
+/** How long after a refusal the line is tried once more. */
+export const retryMilliseconds = 3000;
+
+/** The line on which a server tells what changed, as far as following needs it. */
+export type Line = Pick<EventSource, 'onopen' | 'onerror' | 'onmessage' | 'readyState'>;
+
+export interface Follower {
+  /** Has fetched anew what stands under these tags, and one job where it is named. */
+  readonly changed: (tags: readonly string[], code: string | null) => void;
+  /** The revision of a job that is here already; 0 where it is not. */
+  readonly known: (code: string) => number;
+  /** Whether the screen shows already that nobody is signed in. */
+  readonly nobodyIn: () => boolean;
+  readonly line?: () => Line;
+  /** Runs something later, unless what is returned is called. */
+  readonly later?: (work: () => void, milliseconds: number) => () => void;
+}
+
+const laterByTimer = (work: () => void, milliseconds: number) => {
+  const timer = setTimeout(work, milliseconds);
+  return () => clearTimeout(timer);
+};
 
 /**
  * Hears from the server what anybody changed, so that it appears here within a moment. After a line that broke
  * everything is looked at again, since what happened meanwhile was not heard.
+ *
+ * A line that is refused, as where nobody is signed in any more, has the screen look who is in. It looks at every
+ * refusal until it shows that nobody is: somebody may have come in and gone again between two tries.
+ * @returns tries a refused line at once, as when somebody has signed in
  */
-export function followServer(
-  changed: (tags: readonly string[], code: string | null) => void,
-  known: (code: string) => number,
-): void {
+export function followServer({
+  changed,
+  known,
+  nobodyIn,
+  line = () => new EventSource('/api/events'),
+  later = laterByTimer,
+}: Follower): () => void {
   let broken = false;
-  let lookedWhoIsIn = false;
+  let giveUpRetry: (() => void) | null = null;
   const all = () => changed(['job', ...Object.values(tagsOfTopic).flat()], null);
   const open = () => {
-    const source = new EventSource('/api/events');
+    giveUpRetry = null;
+    const source = line();
     source.onopen = () => {
       if (broken) all();
       broken = false;
-      lookedWhoIsIn = false;
     };
     source.onerror = () => {
-      const refused = source.readyState === EventSource.CLOSED;
-      // Refused, as where nobody is signed in any more: the screen looks who is in, once.
-      if (refused && !lookedWhoIsIn) changed(['access'], null);
-      lookedWhoIsIn ||= refused;
       broken = true;
-      // The browser does not try again by itself.
-      if (refused) setTimeout(open, retryMilliseconds);
+      // A line that merely broke is opened again by the browser itself; one that is refused is not.
+      if (source.readyState !== refusedState) return;
+      if (!nobodyIn()) changed(['access'], null);
+      giveUpRetry = later(open, retryMilliseconds);
     };
     source.onmessage = (message: MessageEvent<string>) => {
       const { topic, code, revision } = JSON.parse(message.data) as ChangeMessage;
@@ -53,4 +81,9 @@ export function followServer(
     };
   };
   open();
+  return () => {
+    if (giveUpRetry === null) return;
+    giveUpRetry();
+    open();
+  };
 }

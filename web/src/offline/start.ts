@@ -111,6 +111,7 @@ export async function startOffline(store: AppStore): Promise<void> {
     successor: successor(store),
   });
   let sender: Sender | null = null;
+  let reopenLine: (() => void) | null = null;
   const changed = (tags: readonly string[], code: string | null) => {
     store.dispatch(api.util.invalidateTags(tags as Parameters<typeof api.util.invalidateTags>[0]));
     if (code !== null) store.dispatch(api.util.invalidateTags([{ type: 'job', id: code }]));
@@ -185,9 +186,19 @@ export async function startOffline(store: AppStore): Promise<void> {
       sender = mine;
       mine.wake();
     });
-    followServer(tellChanged, (code) => api.endpoints.job.select(code)(store.getState()).data?.revision ?? 0);
+    reopenLine = followServer({
+      changed: tellChanged,
+      known: (code) => api.endpoints.job.select(code)(store.getState()).data?.revision ?? 0,
+      nobodyIn: () => {
+        const access = api.endpoints.access.select()(store.getState()).data;
+        return access?.signing === 'secret' && access.person === null;
+      },
+    });
   });
   window.addEventListener('online', () => sender?.wake());
-  onSomebodyIn(store, () => sender?.release());
+  onSomebodyIn(store, () => {
+    sender?.release();
+    reopenLine?.();
+  });
   watchServer(store, () => sender?.wake());
 }

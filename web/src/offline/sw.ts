@@ -1,64 +1,72 @@
 /// <reference lib="webworker" />
-declare const self: ServiceWorkerGlobalScope;
+import type { WorkboxPlugin } from 'workbox-core';
+import { ExpirationPlugin } from 'workbox-expiration';
+import { precacheAndRoute, type PrecacheEntry } from 'workbox-precaching';
+import { warmStrategyCache } from 'workbox-recipes';
+import { NavigationRoute, registerRoute } from 'workbox-routing';
+import { CacheFirst, NetworkFirst } from 'workbox-strategies';
+
+declare const self: ServiceWorkerGlobalScope & { readonly __WB_MANIFEST: (PrecacheEntry | string)[] };
 
 // Keeps the application and the last answers of the server, so that a reload works while the server is gone.
-const applicationCache = 'fairwatt-application';
-const answerCache = 'fairwatt-answers';
 
-self.addEventListener('install', (event) => {
-  event.waitUntil(
-    (async () => {
-      const list = (await (await fetch('/precache.json', { cache: 'no-store' })).json()) as string[];
-      const cache = await caches.open(applicationCache);
-      await cache.addAll(list);
-      for (const request of await cache.keys())
-        if (!list.includes(new URL(request.url).pathname)) await cache.delete(request);
-      await self.skipWaiting();
-    })(),
-  );
-});
-self.addEventListener('activate', (event) => {
-  event.waitUntil(self.clients.claim());
-});
+// The names stand in kept-answer.ts as well; this file is loaded alone.
+const answerCache = 'fairwatt-answers';
+const keptHeader = 'x-fairwatt-kept';
+/** What kept the application before the packages of today did. */
+const formerCache = 'fairwatt-application';
 
 /** A kept answer, marked as one: a page that has a later state on its screen does not take it. */
 function asKept(answer: Response): Response {
   const headers = new Headers(answer.headers);
-  // The name stands in kept-answer.ts as well; this file is loaded alone.
-  headers.set('x-fairwatt-kept', '1');
+  headers.set(keptHeader, '1');
   return new Response(answer.body, { status: answer.status, headers });
 }
 
-async function fresh(request: Request, key: Request | string, name: string): Promise<Response> {
-  const cache = await caches.open(name);
-  try {
-    const response = await fetch(request);
-    if (response.ok) await cache.put(key, response.clone());
-    if (response.status !== 503) return response;
-    const kept = await cache.match(key);
-    return kept === undefined ? response : asKept(kept);
-  } catch (error) {
-    const kept = await cache.match(key);
-    if (kept !== undefined) return asKept(kept);
-    throw error;
-  }
-}
+/** The server first; what was kept where it is away, also where it says so itself and something was kept. */
+const serverFirst = (cacheName: string, key?: string) =>
+  new NetworkFirst({
+    cacheName,
+    plugins: [
+      {
+        ...(key !== undefined && { cacheKeyWillBeUsed: () => Promise.resolve(key) }),
+        fetchDidSucceed: ({ response, state }) => {
+          if (response.status !== 503) return Promise.resolve(response);
+          if (state !== undefined) state['away'] = response;
+          return Promise.reject(new Error('the server says that it is away'));
+        },
+        cachedResponseWillBeUsed: ({ cachedResponse }) =>
+          Promise.resolve(cachedResponse === undefined ? undefined : asKept(cachedResponse)),
+        handlerDidError: ({ state }) => Promise.resolve(state?.['away'] as Response | undefined),
+      },
+    ],
+  });
 
-// A stream of events has no end that could be kept.
-self.addEventListener('fetch', (event) => {
-  const { request } = event;
-  const url = new URL(request.url);
-  if (
-    request.method !== 'GET' ||
-    url.origin !== self.location.origin ||
-    request.headers.get('accept') === 'text/event-stream' ||
-    url.pathname.startsWith('/api/health') ||
-    url.pathname.endsWith('/presence') ||
-    url.pathname.endsWith('/file')
-  )
-    return;
-  if (request.mode === 'navigate') event.respondWith(fresh(request, '/', applicationCache));
-  else if (url.pathname.startsWith('/api/')) event.respondWith(fresh(request, request, answerCache));
-  else if (url.pathname.startsWith('/assets/'))
-    event.respondWith((async () => (await caches.match(request)) ?? fresh(request, request, applicationCache))());
+const pages = serverFirst('fairwatt-pages', '/');
+
+/** A stream of events has no end that could be kept, and what is asked to know the present state is never kept. */
+const isKeepable = ({ headers }: Request, { pathname }: URL): boolean =>
+  headers.get('accept') !== 'text/event-stream' &&
+  !pathname.startsWith('/api/health') &&
+  !pathname.endsWith('/presence') &&
+  !pathname.endsWith('/file');
+
+precacheAndRoute(self.__WB_MANIFEST);
+warmStrategyCache({ urls: ['/'], strategy: pages });
+registerRoute(new NavigationRoute(pages, { denylist: [/^\/api\//] }));
+registerRoute(
+  ({ url, request, sameOrigin }) => sameOrigin && url.pathname.startsWith('/api/') && isKeepable(request, url),
+  serverFirst(answerCache),
+);
+/** Typed by its package for a compiler that takes a plugin's absent acts as undefined ones. */
+const theLastThirty = new ExpirationPlugin({ maxEntries: 30 }) as WorkboxPlugin;
+// What reads print and codes is large: kept by whoever uses it once.
+registerRoute(
+  ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith('/assets/'),
+  new CacheFirst({ cacheName: 'fairwatt-readers', plugins: [theLastThirty] }),
+);
+
+self.addEventListener('install', () => void self.skipWaiting());
+self.addEventListener('activate', (event) => {
+  event.waitUntil(Promise.all([self.clients.claim(), caches.delete(formerCache)]));
 });

@@ -15,7 +15,9 @@ export interface Scanned {
 
 const longest = 100;
 const plain = (text: string) => text.trim().toLowerCase();
-/** Addresses that tags carry. The rest of an address counts for nothing: the shop may have moved to another one since. */
+/**
+ * Addresses that tags carry. The rest of an address counts for nothing: the shop may have moved to another one since.
+ */
 const tagPath = /^\/(?:tags|jobs)\/([A-Za-z]{1,8}-\d{1,8})(?:\/([A-Za-z0-9]{1,8}))?\/?$/;
 
 function fromAddress(text: string): Scanned | null {
