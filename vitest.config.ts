@@ -20,7 +20,7 @@ export default defineConfig({
             'command/src/**/*.test.ts',
             'web/src/**/*.test.ts',
           ],
-          testTimeout: 30_000,
+          testTimeout: 60_000,
           // The core has no state of its own: its modules are read once for a worker, not once for a file.
           isolate: false,
         },
@@ -31,7 +31,7 @@ export default defineConfig({
           name: 'integration',
           include: ['server/src/**/*.test.ts', 'tests/**/*.test.ts'],
           globalSetup: ['tests/database.ts'],
-          testTimeout: 20_000,
+          testTimeout: 60_000,
           hookTimeout: 60_000,
           // Each file has its own database, most of them wait for it more than they reckon.
           maxWorkers: 2,
@@ -44,8 +44,8 @@ export default defineConfig({
           name: 'e2e',
           include: ['e2e/**/*.test.ts'],
           globalSetup: ['tests/database.ts'],
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
           // Each file has its own server and database; they come last, so that two browsers have the machine to
           // themselves.
           maxWorkers: 2,

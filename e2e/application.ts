@@ -1,7 +1,13 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
-import type { ElementHandle, Page } from 'puppeteer-core';
+import type { ElementHandle, KeyInput, Page } from 'puppeteer-core';
 import { freshDatabase } from '../tests/fresh-database.ts';
+
+/**
+ * So long whatever is bound to come is waited for, in milliseconds: long enough for two busy cores, since what does not
+ * come at all is rare.
+ */
+export const patience = 30_000;
 
 export interface Application {
   url: string;
@@ -16,7 +22,7 @@ export interface Application {
 
 /** The built application with the demo data on a database of its own. */
 export async function startApplication(demo = true): Promise<Application> {
-  const database = await freshDatabase();
+  const database = await freshDatabase(demo ? 'demo' : 'bare');
   let child: ChildProcess | null = null;
   let port = '0';
   const application: Application = {
@@ -28,7 +34,8 @@ export async function startApplication(demo = true): Promise<Application> {
           stdio: ['ignore', 'pipe', 'inherit'],
           env: {
             ...process.env,
-            DATABASE_URL: database.url,
+            DATABASE_URL: database.serverUrl,
+            FAIRWATT_SCHEMA: 'ready',
             FAIRWATT_DEMO: demo ? '1' : '0',
             FAIRWATT_PORT: port,
             FAIRWATT_LOG: 'error',
@@ -72,7 +79,7 @@ export async function seeText(page: Page, text: string | RegExp, selector = 'bod
     .waitForFunction(
       (where: string, pattern: string) =>
         new RegExp(pattern).test(document.querySelector<HTMLElement>(where)?.innerText ?? ''),
-      { timeout: 15_000 },
+      { timeout: patience },
       selector,
       source,
     )
@@ -89,7 +96,7 @@ export async function seeText(page: Page, text: string | RegExp, selector = 'bod
  * come.
  */
 export async function visit(page: Page, address: string): Promise<void> {
-  await page.goto(address, { waitUntil: 'domcontentloaded', timeout: 20_000 });
+  await page.goto(address, { waitUntil: 'domcontentloaded', timeout: patience });
   await settled(page);
 }
 
@@ -100,7 +107,7 @@ export async function settled(page: Page): Promise<void> {
       (document.querySelector('#root')?.textContent ?? '') !== '' &&
       document.querySelector('[data-waiting]') === null &&
       document.fonts.status === 'loaded',
-    { timeout: 20_000, polling: 50 },
+    { timeout: patience, polling: 50 },
   );
 }
 
@@ -111,7 +118,7 @@ export async function saved(page: Page): Promise<void> {
   });
   await page
     .waitForFunction(() => document.querySelector('[data-save]')?.getAttribute('data-save') === 'saved', {
-      timeout: 30_000,
+      timeout: patience,
     })
     .catch(async () => {
       const told = await page.$$eval('[data-conflict], [data-refused], [data-save]', (elements) =>
@@ -123,7 +130,7 @@ export async function saved(page: Page): Promise<void> {
 
 /** The control with this accessible name. */
 export async function control(page: Page, name: string): Promise<ElementHandle> {
-  const found = await page.waitForSelector(`aria/${name}`, { timeout: 10_000 });
+  const found = await page.waitForSelector(`aria/${name}`, { timeout: patience });
   if (found === null) throw new Error(`no control is called ${name}`);
   return found;
 }
@@ -148,6 +155,7 @@ async function steadily(work: () => Promise<void>): Promise<void> {
  * before.
  */
 export async function mainAct(page: Page): Promise<void> {
+  await page.waitForSelector('[data-primary]:not([disabled])', { visible: true, timeout: patience });
   await page.evaluate(() => {
     (document.activeElement as HTMLElement | null)?.blur();
   });
@@ -155,6 +163,18 @@ export async function mainAct(page: Page): Promise<void> {
     setTimeout(resolve, 450);
   });
   await page.keyboard.press('Enter');
+}
+
+/** What a key of the page is for: nothing happens where that does not stand on the screen yet. */
+function purpose(key: string): string {
+  if (key === 'r') return '[data-entry]';
+  return /^[0-9]$/.test(key) ? `[data-key="${key}"]` : `[data-letter="${key}"]`;
+}
+
+/** Presses a digit or a letter of the page, as soon as what it is for is there. */
+export async function pressKey(page: Page, key: KeyInput): Promise<void> {
+  await page.waitForSelector(purpose(key), { visible: true, timeout: patience });
+  await page.keyboard.press(key);
 }
 
 export async function press(page: Page, name: string): Promise<void> {
@@ -185,7 +205,7 @@ export async function choose(page: Page, list: string | ElementHandle, option: s
             '.ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option',
           ),
         ].find((item) => item.textContent.startsWith(text)),
-      { timeout: 5000 },
+      { timeout: patience },
       option,
     );
     await (found as ElementHandle).click();
@@ -200,7 +220,7 @@ export async function pressTab(page: Page, text: string): Promise<void> {
         [...document.querySelectorAll<HTMLElement>('.choice .ant-segmented-item')].find((item) =>
           item.textContent.startsWith(wanted),
         ),
-      { timeout: 10_000 },
+      { timeout: patience },
       text,
     );
     await (tab as ElementHandle).click();
@@ -235,10 +255,10 @@ export async function goStation(page: Page, digit: number): Promise<void> {
   await page.keyboard.type(String(digit));
   await page.waitForFunction(
     (index: number) => document.querySelectorAll('.wire a')[index - 1]?.getAttribute('aria-current') === 'page',
-    { timeout: 10_000 },
+    { timeout: patience },
     digit,
   );
-  await page.waitForFunction(() => document.querySelector('.station .side') !== null, { timeout: 10_000 });
+  await page.waitForFunction(() => document.querySelector('.station .side') !== null, { timeout: patience });
 }
 
 /** The first one at a new shop, with the code that the console shows. */

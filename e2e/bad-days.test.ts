@@ -240,6 +240,40 @@ describe('sizes, dark variant and names', () => {
       await page.browserContext().close();
     }
   });
+  it('keeps what is picked and what is drawn readable in colours that the system sets', async () => {
+    const page = await openPage(chromium.browser);
+    const session = await page.createCDPSession();
+    const features = [{ name: 'forced-colors', value: 'active' }];
+    await session.send('Emulation.setEmulatedMedia', { features });
+    for (const path of [
+      '/jobs/LQ-0142/measure',
+      '/jobs/LQ-0147/cables?way=plan',
+      '/jobs/LQ-0142/replacement?way=trade',
+    ]) {
+      await visit(page, application.url + path);
+      await page.waitForSelector('.ant-segmented-item-selected');
+      await page.waitForSelector('main svg:not(.anticon svg), main canvas');
+      const seen = await page.evaluate(() => {
+        const of = (element: Element | null) => getComputedStyle(element!);
+        const drawn = [...document.querySelectorAll('main svg:not(.anticon svg), main canvas')].map(of);
+        const node = document.querySelector('.wire [aria-current=page] .node');
+        const inNode = node?.firstElementChild ?? node;
+        return {
+          picked: of(document.querySelector('.ant-segmented-item-selected')).backgroundColor,
+          other: of(document.querySelector('.ant-segmented-item:not(.ant-segmented-item-selected)')).backgroundColor,
+          mark: of(inNode).color,
+          behindMark: of(node).backgroundColor,
+          grounds: drawn.map(({ backgroundColor }) => backgroundColor),
+          kept: drawn.map((style) => style.getPropertyValue('forced-color-adjust')),
+        };
+      });
+      expect(seen.picked).not.toBe(seen.other);
+      expect(seen.mark).not.toBe(seen.behindMark);
+      expect(new Set(seen.kept)).toEqual(new Set(['none']));
+      expect(seen.grounds).not.toContain('rgba(0, 0, 0, 0)');
+    }
+    await page.browserContext().close();
+  });
   it('does nothing twice while a key is held: one answer, one connector, one step on', async () => {
     const hold = async (page: Page, key: Parameters<Page['keyboard']['down']>[0]) => {
       for (let count = 0; count < 12; count += 1) await page.keyboard.down(key);
@@ -267,6 +301,35 @@ describe('sizes, dark variant and names', () => {
     ).toBe('a'.repeat(12));
     for (const one of [page, cables, intake]) await one.browserContext().close();
   });
+  it('remembers what was pressed while one screen gives way to the next', async () => {
+    const page = await open('/jobs/LQ-0142/intake');
+    await page.keyboard.press('g');
+    await page.waitForSelector('html[data-going]');
+    await page.evaluate(() => document.querySelector<HTMLElement>('[data-station=measure]')?.click());
+    await page.waitForFunction(() => location.pathname.endsWith('/measure'));
+    await page.keyboard.press('5');
+    await page.waitForFunction(() => location.pathname.endsWith('/replacement'));
+    expect(await page.$('html[data-going]')).toBeNull();
+    // Two Enters at once are one: the station that the first leads to does not take the second.
+    await visit(page, `${application.url}/jobs/LQ-0142/measure`);
+    await page.waitForSelector('[data-primary]');
+    await page.evaluate(() => {
+      const enter = () => document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }));
+      const pressed: string[] = [];
+      document.addEventListener('click', ({ target }) => {
+        if (target instanceof Element && target.closest('[data-primary]') !== null) pressed.push(location.pathname);
+      });
+      Object.assign(globalThis, { pressed });
+      enter();
+      setTimeout(enter, 30);
+      setTimeout(enter, 200);
+    });
+    await new Promise((resolve) => {
+      setTimeout(resolve, 500);
+    });
+    expect(await page.evaluate(() => (globalThis as unknown as { pressed: string[] }).pressed)).toHaveLength(1);
+    await page.browserContext().close();
+  });
   it('moves between stations by keyboard and shows the keys', async () => {
     const page = await open('/jobs/LQ-0142/intake');
     for (const digit of [2, 3, 4, 5, 6, 7, 1]) await goStation(page, digit);
@@ -274,6 +337,26 @@ describe('sizes, dark variant and names', () => {
     await seeText(page, 'go to a station', '[role=dialog]');
     await page.keyboard.press('Escape');
     await page.waitForFunction(() => document.querySelector('[role=dialog]') === null);
+    // Who speaks the text or rests a hand on the keys switches those off that act alone; Enter is left.
+    const switchKeys = async () => {
+      await press(page, 'Show the keys');
+      await press(page, 'Digits and letters act by themselves');
+      await page.keyboard.press('Escape');
+      await page.waitForFunction(() => document.querySelector('[role=dialog]') === null);
+    };
+    await switchKeys();
+    await page.waitForSelector('html[data-single-keys=off]');
+    for (const key of ['g', '3', '1', 'n', '?'] as const) await page.keyboard.press(key);
+    await page.reload();
+    await page.waitForSelector('html[data-single-keys=off] .station');
+    expect(await page.$('[role=dialog]')).toBeNull();
+    expect(new URL(page.url()).pathname).toBe('/jobs/LQ-0142/intake');
+    const main = await page.waitForSelector('[data-primary]');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction((was) => was?.isConnected !== true, {}, main);
+    await switchKeys();
+    await page.waitForSelector('html[data-single-keys=on]');
+    await goStation(page, 3);
     await page.browserContext().close();
   });
 });

@@ -3,6 +3,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 
+/** So many times slower than it is the screens' processor may be made, to see that nothing hangs on being fast. */
+const slowness = Number(process.env['FAIRWATT_SLOW_SCREENS'] ?? 1);
+
 export interface OpenBrowser {
   readonly browser: Browser;
   readonly close: () => Promise<void>;
@@ -59,6 +62,7 @@ export async function openPage(
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
   await page.setViewport({ width: options.width ?? 1280, height: options.height ?? 800 });
+  if (slowness > 1) await page.emulateCPUThrottling(slowness);
   await page.emulateMediaFeatures([{ name: 'prefers-reduced-motion', value: 'reduce' }]);
   const technician = options.technician === undefined ? 'mara' : options.technician;
   await page.evaluateOnNewDocument(

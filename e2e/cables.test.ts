@@ -5,7 +5,19 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CableBags, Job } from '@fairwatt/core';
-import { choose, fill, goStation, mainAct, press, pressTab, saved, seeText, visit } from './application.ts';
+import {
+  choose,
+  fill,
+  goStation,
+  mainAct,
+  patience,
+  press,
+  pressKey,
+  pressTab,
+  saved,
+  seeText,
+  visit,
+} from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, machine, newJob } from './messages.ts';
 import { application, chromium } from './running.ts';
@@ -36,7 +48,7 @@ async function enterWhile(pattern: RegExp, most = 40): Promise<number> {
     await mainAct(page);
     await page.waitForFunction(
       (before: string) => document.querySelector<HTMLElement>('.side')?.innerText !== before,
-      { timeout: 8000 },
+      { timeout: patience },
       was,
     );
   }
@@ -136,7 +148,7 @@ describe('the plan', () => {
     await page.waitForSelector('[data-harness]');
     await page.$eval('[data-inlet][aria-label^="Optical"]', (element) => (element as SVGGElement).focus());
     await page.keyboard.press('Space');
-    await page.keyboard.press('m');
+    await pressKey(page, 'm');
     await page.waitForSelector('[data-way-plug] input');
     await seeText(page, 'breaks nothing', '.ways');
     await page.keyboard.press('Space');
@@ -156,7 +168,7 @@ describe('the plan', () => {
     await visit(other, `${application.url}/jobs/${own}/cables?way=plan`);
     await other.$eval('[data-inlet][aria-label^="Processor"]', (element) => (element as SVGGElement).focus());
     await other.keyboard.press('Space');
-    await other.keyboard.press('m');
+    await pressKey(other, 'm');
     await seeText(other, 'as it is planned now', '.ways');
     await other.$eval('[data-way-plug]:first-of-type input', (element) => (element as HTMLElement).focus());
     await other.keyboard.press('Space');
@@ -198,7 +210,7 @@ describe('the plan', () => {
       );
     }
     expect(await page.$eval('.side .decides', (element) => element.textContent)).not.toBe(first);
-    await page.keyboard.press('a');
+    await pressKey(page, 'a');
     await page.waitForFunction(() => document.querySelectorAll('[data-harness] [data-state=seated]').length >= 2);
     expect(await enterWhile(/^(?!Tied|Steps|Prove)/)).toBeGreaterThanOrEqual(4);
     await seeText(page, /Tied, and all 4 looked at again/, '.side');

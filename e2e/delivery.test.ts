@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import type { Act, Job } from '@fairwatt/core';
-import { control, fill, isActs, press, saved, seeText, selectAll, settled, visit } from './application.ts';
+import { control, fill, isActs, patience, press, saved, seeText, selectAll, settled, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { application, chromium } from './running.ts';
 
@@ -30,7 +30,7 @@ const somebody = async (code: string, act: Act, by = 'joss') =>
     body: JSON.stringify({ id: crypto.randomUUID(), by, act }),
   });
 /** Asked again and again until it is so; tells what there was when it never is. */
-const eventually = <T>(read: () => T | Promise<T>) => expect.poll(read, { timeout: 15_000, interval: 100 });
+const eventually = <T>(read: () => T | Promise<T>) => expect.poll(read, { timeout: patience, interval: 100 });
 const valueOf = async (page: Page, name: string) =>
   (await control(page, name)).evaluate((element) => (element as HTMLInputElement).value);
 

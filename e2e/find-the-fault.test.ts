@@ -1,6 +1,6 @@
 import type { Page } from 'puppeteer-core';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { press, pressTab, saved, seeText, visit } from './application.ts';
+import { patience, press, pressKey, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, jobOf, newJob, noted } from './messages.ts';
 import { application, chromium } from './running.ts';
@@ -21,7 +21,7 @@ const answer = async (check: string, digit: string) => {
         more?.click();
         return false;
       },
-      { timeout: 2000 },
+      { timeout: patience },
       check,
     )
     .catch(() => null);
@@ -43,7 +43,7 @@ const pick = (title: string, check: string) =>
       else row.click();
       return false;
     },
-    { timeout: 10_000 },
+    { timeout: patience },
     title,
     check,
   );
@@ -85,7 +85,7 @@ describe('the search for the fault', () => {
       expect(await page.$('[data-primary]')).toBeNull();
       await page.keyboard.press('Enter');
       await seeText(page, 'Make safe first', `[data-interlock="${danger}"]`);
-      await page.keyboard.press('1');
+      await pressKey(page, '1');
       await page.waitForSelector(`[data-trail="safe.${danger}"]`);
     }
     await page.waitForSelector('.next-check');
@@ -100,7 +100,7 @@ describe('the search for the fault', () => {
     expect(await page.$$eval('[data-check="m-tester"] .key:disabled', (list) => list.length)).toBeGreaterThan(0);
     await press(page, 'Old hand-held tester');
     await seeText(page, /passed \d+ of \d+, between \d+% and \d+% of bad supplies/, '.which');
-    await page.keyboard.press('2');
+    await pressKey(page, '2');
     await seeText(page, 'by Old hand-held tester', '[data-trail="m-tester"]');
     const byOld = await share('wire-16pin');
     await page.evaluate(() => {
@@ -127,7 +127,7 @@ describe('the search for the fault', () => {
     await seeText(page, 'Lit', '[data-trail="look-standby-light"]');
     await saved(page);
     await visit(page, `${application.url}/jobs/LQ-0146/measure`);
-    await page.keyboard.press('r');
+    await pressKey(page, 'r');
     await page.keyboard.type('sb absent');
     await page.keyboard.press('Enter');
     await saved(page);

@@ -31,3 +31,26 @@ export function whatSticksOut(page: Page): Promise<string[]> {
     return [...outside.slice(0, 3), ...sideways];
   });
 }
+
+/**
+ * What a finger would miss, each as a short sentence: acts at the bench under 44 CSS pixels in height, anything else
+ * that is pressed under 24. A link inside a line of text is as high as its line.
+ */
+export function tooSmallForFingers(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const acts = '.primary, .key, .tick, .ant-segmented-item, .ant-btn-default';
+    const others = '.ant-btn, [role=button], [role=switch], .ant-select, .ant-input, .ant-checkbox-wrapper, summary';
+    // What stands in a text or a list without a frame of its own is no act at the bench.
+    const isFramed = (element: Element) =>
+      !element.matches('.ant-btn') || !/^0px|rgba\(.*, 0\)/.test(getComputedStyle(element).borderTop);
+    const small = (elements: readonly HTMLElement[], least: number) =>
+      elements.flatMap((element) => {
+        const { width, height } = element.getBoundingClientRect();
+        if (!element.checkVisibility({ visibilityProperty: true }) || width < 2) return [];
+        const name = (element.getAttribute('aria-label') ?? element.textContent).trim().slice(0, 30);
+        return height < least - 0.5 || width < 23.5 ? [`${name} is ${Math.round(width)} x ${Math.round(height)}`] : [];
+      });
+    const all = (selector: string) => [...document.querySelectorAll<HTMLElement>(selector)];
+    return [...new Set([...small(all(acts).filter(isFramed), 44), ...small(all(others), 24)])].slice(0, 6);
+  });
+}

@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import { partClass, type Job } from '@fairwatt/core';
-import { choose, control, fill, goStation, press, pressTab, saved, seeText, visit } from './application.ts';
+import { choose, control, fill, goStation, patience, press, pressTab, saved, seeText, visit } from './application.ts';
 import { barriersOn } from './axe.ts';
 import { openPage } from './browser.ts';
 import { jobOf, newJob } from './messages.ts';
@@ -183,7 +183,7 @@ describe('a supply from a picture of its label', () => {
       }[];
       return photos.map(({ caption }) => caption);
     };
-    await expect.poll(captions, { timeout: 10_000 }).toEqual(['Label of the supply']);
+    await expect.poll(captions, { timeout: patience }).toEqual(['Label of the supply']);
     await page.browserContext().close();
   }, 120_000);
   it('waits for a look at each doubtful figure; what is no picture is told; reading can be cancelled', async () => {

@@ -4,10 +4,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { SupplyModel } from '@fairwatt/core';
+import { emptyLabel, usualOutputs, type SupplyModel } from '@fairwatt/core';
 import { servePriceFeed, type ServedFeed } from '@fairwatt/instruments';
-import { choose, fill, press, pressTab, saved, seeText, selectAll, visit } from './application.ts';
+import { choose, fill, mainAct, patience, press, pressTab, saved, seeText, selectAll, visit } from './application.ts';
 import { openPage } from './browser.ts';
+import { doActs, machine, newJob } from './messages.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;
@@ -25,6 +26,47 @@ const upload = async (name: string, content: string) => {
   await writeFile(path, content);
   await ((await page.waitForSelector('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(path);
 };
+
+/** Answers for the shop's supplies with each of them so many times over. */
+async function fillShelf(onto: Page, copies: number): Promise<void> {
+  await onto.setRequestInterception(true);
+  onto.on('request', (request) => {
+    if (!request.url().endsWith('/api/supplies')) {
+      void request.continue();
+      return;
+    }
+    void fetch(request.url(), { headers: request.headers() }).then(async (answer) => {
+      const models = (await answer.json()) as SupplyModel[];
+      const many = Array.from({ length: copies }, (_, copy) =>
+        models.map((model) =>
+          copy === 0 ? model : { ...model, id: `${model.id}-${copy}`, name: `${model.name} ${copy}` },
+        ),
+      );
+      await request.respond({ contentType: 'application/json', body: JSON.stringify(many.flat()) });
+    });
+  });
+}
+
+/** Lets what works beside a page wait whenever it looks up, until it is let go on. */
+async function holdWorkers(of: Page): Promise<() => Promise<void>> {
+  const workers = of.workers();
+  expect(workers.length).toBeGreaterThan(0);
+  for (const worker of workers)
+    await worker.evaluate(() => {
+      const held: (() => void)[] = [];
+      const { setTimeout: soon } = globalThis;
+      Object.assign(globalThis, {
+        setTimeout: (work: () => void) => held.push(work),
+        goOn: () => {
+          Object.assign(globalThis, { setTimeout: soon });
+          for (const work of held) work();
+        },
+      });
+    });
+  return async () => {
+    for (const worker of workers) await worker.evaluate(() => (globalThis as unknown as { goOn: () => void }).goOn());
+  };
+}
 
 describe('the load', () => {
   it('says how the supply stands, load and readings together', async () => {
@@ -45,6 +87,29 @@ describe('the load', () => {
     await narrow.keyboard.press('Enter');
     await narrow.waitForFunction(() => !location.pathname.endsWith('/load'));
     await narrow.browserContext().close();
+  });
+  it('leads to no other supply where the fault was elsewhere and nothing new comes, its label unread', async () => {
+    const code = await newJob('Harbour office desktop');
+    await doActs(
+      code,
+      ...machine(['board-4', 'processor-65', 'card-slot']),
+      {
+        kind: 'put-supply',
+        supply: { name: '', label: { ...emptyLabel, ...usualOutputs(430), ratingWatts: 430 } },
+        basedOn: 0,
+      },
+      { kind: 'set-finding', finding: { kind: 'fault', faultId: 'memory', confirmed: true, note: '' }, basedOn: 0 },
+    );
+    await visit(page, `${application.url}/jobs/${code}/load`);
+    await seeText(page, 'It stays: hand over', '.side');
+    await press(page, 'Read its label at Intake');
+    await seeText(page, 'Voltage selector, as it came', '.work');
+    await visit(page, page.url());
+    await seeText(page, 'Voltage selector, as it came', '.work');
+    await visit(page, `${application.url}/jobs/${code}/load`);
+    await mainAct(page);
+    await page.waitForFunction(() => location.pathname.endsWith('/hand-over'));
+    await visit(page, `${application.url}/jobs/LQ-0142/load`);
   });
   it('is drawn a hundred thousand times in the worker', async () => {
     await pressTab(page, 'How sure');
@@ -120,13 +185,15 @@ describe('the replacement', () => {
   });
   it('draws price against cost, headroom or noise, to be picked from', async () => {
     await pressTab(page, 'Trade-off');
-    await page.waitForSelector('.dot');
-    await page.$eval('.dot', (element) => (element as SVGElement).focus());
+    await (await page.waitForSelector('figure .ant-collapse-header'))!.focus();
     await page.keyboard.press('Enter');
-    const name = await page.$eval('.dot[aria-pressed=true]', (element) => element.getAttribute('aria-label') ?? '');
-    expect(name.startsWith(await page.$eval('.side .decides', (element) => element.textContent))).toBe(true);
+    await page.waitForSelector('figure [aria-pressed=false]');
+    await page.focus('figure [aria-pressed=false]');
+    await page.keyboard.press('Enter');
+    const name = await page.$eval('figure [aria-pressed=true]', (element) => element.textContent);
+    expect(await page.$eval('.side .decides', (element) => element.textContent)).toBe(name);
     await pressTab(page, 'noise');
-    await page.waitForSelector('.dot[aria-label*="dB"]');
+    await page.waitForSelector('figure [aria-label*="dB"]');
   });
   it('drops what is not as wished', async () => {
     const fitting = () => page.$eval('[data-fitting]', (element) => Number.parseInt(element.textContent, 10));
@@ -148,6 +215,35 @@ describe('the replacement', () => {
       before,
     );
     await saved(page);
+  });
+  it('can be stopped while it judges a large shop, says so, and is not chosen from before it has judged', async () => {
+    const large = await openPage(chromium.browser);
+    const fitting = (count: number) =>
+      large.waitForFunction(
+        (least: number) => Number.parseInt(document.querySelector('[data-fitting]')?.textContent ?? '', 10) > least,
+        { timeout: patience },
+        count,
+      );
+    const chooses = () => large.$eval('.side [data-primary]', (button) => !(button as HTMLButtonElement).disabled);
+    await fillShelf(large, 60);
+    await visit(large, `${application.url}/jobs/LQ-0142/replacement?way=asked`);
+    await fitting(100);
+    expect(await chooses()).toBe(true);
+    // The list of the question before stays, is told apart, and nothing is chosen from it.
+    const goOn = await holdWorkers(large);
+    await press(large, 'active power factor correction');
+    await press(large, 'Stop judging');
+    await seeText(large, 'this list answers what was asked before the last change', '.load-head');
+    expect(await chooses()).toBe(false);
+    await goOn();
+    await press(large, 'Judge them now');
+    await large.waitForFunction(() => document.querySelector('.load-head [role=status]') === null, {
+      timeout: patience,
+    });
+    expect(await chooses()).toBe(true);
+    await press(large, 'active power factor correction');
+    await saved(large);
+    await large.browserContext().close();
   });
   it('puts a unit by, keeps the choice with what was known, and counts the unit as fitted', async () => {
     await pressTab(page, 'Candidates');
@@ -188,7 +284,7 @@ describe('the supplies', () => {
       document.querySelector<HTMLButtonElement>('.supply-editor [type=submit]')!.click();
     });
     await seeText(page, '2 things are to mend.', '.supply-editor > .error-text');
-    await seeText(page, 'the kit has no main cable', '.supply-editor');
+    await seeText(page, 'The kit has no main cable', '.supply-editor');
     await fill(page, 'Rating (W)', '560');
     await page.evaluate(() => {
       [...document.querySelectorAll<HTMLElement>('.supply-editor .ant-btn-link')]
@@ -248,7 +344,7 @@ describe('the supplies', () => {
     await page.waitForFunction(() => !document.body.textContent.includes('Keep the address'));
     await press(page, 'Fetch prices now');
     await seeText(page, /\d\d prices changed/, '[data-feed=taken]');
-    await seeText(page, '2026-12-01', 'table');
+    await seeText(page, '1 Dec 2026', 'table');
     await feed.close();
   });
   it("stand beside the shop's own parts, which Intake offers", async () => {
@@ -301,7 +397,7 @@ describe('the supplies', () => {
     for (const [index, text] of ['20', 'half', '2', '0.01'].entries())
       await (await page.$$('.range-row input'))[index]!.type(text);
     await page.keyboard.press('Enter');
-    await seeText(page, 'must be a number', '.ant-modal');
+    await seeText(page, 'Must be a number', '.ant-modal');
     const percent = (await page.$$('.range-row input'))[1]!;
     await selectAll(percent);
     await percent.type('0,5');
@@ -325,7 +421,7 @@ describe('the cable bags', () => {
     await fill(page, 'Label on its bag', 'BAG-07');
     await fill(page, 'Wire of each pin, by pin of the supply end', '1 2 three');
     await page.keyboard.press('Enter');
-    await seeText(page, 'plugs.0.ends.2', '.ant-modal');
+    await seeText(page, 'Each is a pin of the supply end', '.ant-modal .ant-form-item-explain-error');
     await fill(page, 'Wire of each pin, by pin of the supply end', '1 2 - ?');
     await page.keyboard.press('Enter');
     await page.waitForSelector('[data-bag=BAG-07]');

@@ -6,7 +6,7 @@ import type { Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { normal, seeded } from '@fairwatt/core/simulate';
 import { SimulatedBench, serveInstrument, type ServedInstrument } from '@fairwatt/instruments';
-import { choose, fill, mainAct, press, pressTab, saved, seeText, visit } from './application.ts';
+import { choose, fill, mainAct, patience, press, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, jobOf, newJob, noted } from './messages.ts';
 import { application, chromium } from './running.ts';
@@ -243,7 +243,7 @@ describe('a log', () => {
         for (const entry of list.getEntries()) seen.longest = Math.max(seen.longest, entry.duration);
       }).observe({ entryTypes: ['longtask'] });
     });
-    await page.waitForSelector('[data-log-read]', { timeout: 15_000 });
+    await page.waitForSelector('[data-log-read]', { timeout: patience });
     await seeText(page, '200,000 rows', '[data-log-read]');
     await seeText(page, /\+12 V dips to 10\.8\d V/, '.log-events');
     await page.waitForSelector('.log-chart[data-drawn=true]');
@@ -335,7 +335,7 @@ describe('instruments live', () => {
     await fill(page, 'Name', 'Meter on the shelf');
     await fill(page, 'Address', '8.8.8.8');
     await press(page, 'Add');
-    await seeText(page, 'a loopback or private address', '[aria-label="Over the network"]');
+    await seeText(page, 'A loopback or private address', '[aria-label="Over the network"]');
     await fill(page, 'Address', '127.0.0.1');
     await fill(page, 'Port', String(meter.port));
     await press(page, 'Add');
@@ -358,7 +358,7 @@ describe('instruments live', () => {
     await press(page, 'Start reading');
     await page.waitForFunction(
       () => /^Keep \d/.test(document.querySelector('[data-live] [data-primary]')?.textContent ?? ''),
-      { timeout: 15_000 },
+      { timeout: patience },
     );
     await page.evaluate(() => {
       (document.activeElement as HTMLElement | null)?.blur();
@@ -402,7 +402,7 @@ describe('instruments live', () => {
     await fill(page, 'Cable', 'Card cable from the drawer');
     await press(page, 'Start the walk');
     await press(page, 'Hands free with Meter on the shelf');
-    await seeText(page, 'Black on pin', '[data-hands-free]');
+    await page.waitForSelector('[data-hands-free] ::-p-text(Black on pin)', { timeout: 60_000 });
     await page.waitForSelector('[data-walk=safe]', { timeout: 60_000 });
     await seeText(page, 'Safe', '[data-hands-free=done]');
     await saved(page);

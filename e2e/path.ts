@@ -1,8 +1,11 @@
 import type { Page } from 'puppeteer-core';
 import { expect } from 'vitest';
-import { fill, goStation, mainAct, press, saved, seeText } from './application.ts';
+import { fill, goStation, mainAct, patience, press, pressKey, saved, seeText } from './application.ts';
 
-const mainWords = (page: Page) => page.$eval('[data-primary]', (element) => element.textContent);
+async function mainWords(page: Page): Promise<string> {
+  const main = await page.waitForSelector('[data-primary]', { timeout: patience });
+  return (await main?.evaluate((element) => element.textContent)) ?? '';
+}
 export const sideText = (page: Page): Promise<string> =>
   page.$eval('.side', (element) => (element as HTMLElement).innerText);
 
@@ -12,7 +15,7 @@ export async function mainActMoves(page: Page): Promise<void> {
   await mainAct(page);
   await page.waitForFunction(
     (before: string) => document.querySelector<HTMLElement>('.side')?.innerText !== before,
-    { timeout: 8000 },
+    { timeout: patience },
     was,
   );
 }
@@ -23,7 +26,7 @@ export async function ledUntil(page: Page, said: RegExp): Promise<{ readonly tol
   const tabs = new Set<string>();
   for (let count = 0; count < 150 && !said.test(await mainWords(page)); count += 1) {
     told.push(await sideText(page));
-    const tab = await page.$eval('[aria-label="Cables"] .ant-segmented-item-selected', (item) => item.textContent);
+    const tab = await page.$eval('[aria-label="Cables"] label:has(:checked)', (item) => item.textContent);
     tabs.add(tab.replace(/,.*/, ''));
     await mainActMoves(page);
   }
@@ -35,7 +38,7 @@ export async function ledUntil(page: Page, said: RegExp): Promise<{ readonly tol
 /** Readings after, at Measure: three rails at idle and at work, all within. */
 export async function readAfter(page: Page): Promise<void> {
   await goStation(page, 3);
-  await page.keyboard.press('r');
+  await pressKey(page, 'r');
   await page.keyboard.type('12 12.04 5 5.02 3.3 3.32 idle 12 11.98 5 5.01 3.3 3.31 work');
   await page.keyboard.press('Enter');
   await page.waitForFunction(() => document.querySelector('.side .decides')?.textContent === '6 of 6 pass');
@@ -74,10 +77,7 @@ export async function oldSupplyMarked(page: Page, why: string, tried: string): P
 /** Closed by Enter, nothing being open. */
 export async function closedByEnter(page: Page): Promise<void> {
   await page.waitForSelector('[data-open="0"]');
-  await page.evaluate(() => {
-    (document.activeElement as HTMLElement | null)?.blur();
-  });
-  await page.keyboard.press('Enter');
+  await mainAct(page);
   await seeText(page, 'Closed', '.side .decides');
   await saved(page);
 }

@@ -26,7 +26,7 @@ const views: readonly {
   },
   { name: 'find-the-fault', path: '/jobs/LQ-0143/fault' },
   { name: 'measure', path: '/jobs/LQ-0142/measure', pause: 1200 },
-  { name: 'probe-walk', path: '/jobs/LQ-0143/measure?way=walk', click: '[data-probe] button' },
+  { name: 'probe-walk', path: '/jobs/LQ-0143/measure?way=walk', click: '[data-probe] button', pause: 1200 },
   { name: 'log', path: '/jobs/LQ-0142/measure?way=log', upload: '../demo/logs/radio-evening.csv', pause: 1200 },
   { name: 'live', path: '/jobs/LQ-0142/measure?way=live', click: '[data-live] [data-primary]', pause: 2500 },
   { name: 'load', path: '/jobs/LQ-0142/load' },

@@ -2,7 +2,18 @@ import type { Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Job } from '@fairwatt/core';
 import type { Person } from '@fairwatt/contract';
-import { becomeOwner, choose, control, fill, press, saved, seeText, startApplication, visit } from './application.ts';
+import {
+  becomeOwner,
+  choose,
+  control,
+  fill,
+  press,
+  pressKey,
+  saved,
+  seeText,
+  startApplication,
+  visit,
+} from './application.ts';
 import type { Application } from './application.ts';
 import { barriersOn } from './axe.ts';
 import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
@@ -124,7 +135,7 @@ describe('a shop where people sign in', () => {
     const code = /jobs\/([A-Z]{2}-\d+)/.exec(page.url())?.[1] ?? '';
     await visit(page, `${application.url}/jobs/${code}/fault`);
     await page.waitForSelector('.next-check');
-    await page.keyboard.press('1');
+    await pressKey(page, '1');
     await saved(page);
     const { events } = await ask<{ events: { by: string; kind: string }[] }>(`/jobs/${code}/events`);
     expect(events.at(0)).toMatchObject({ by: 'pim-vale' });

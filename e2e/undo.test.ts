@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { likelyHarness } from '@fairwatt/core';
-import { goStation, mainAct, press, pressTab, saved, seeText, visit } from './application.ts';
+import { goStation, mainAct, press, pressKey, pressTab, saved, seeText, visit } from './application.ts';
 import { doActs, jobOf, machine, newJob, supplyCalled } from './messages.ts';
 import { page } from './one-page.ts';
 import { application } from './running.ts';
@@ -38,10 +38,10 @@ describe('what was signed here', () => {
     await visit(page, `${application.url}/jobs/${code}/fault`);
     await page.waitForSelector('[data-check]');
     expect(await nextUndo()).toBe('Undo: nothing was done here yet');
-    await page.keyboard.press('1');
+    await pressKey(page, '1');
     await seeText(page, /take back/, '.trail');
     await goStation(page, 3);
-    await page.keyboard.press('r');
+    await pressKey(page, 'r');
     await page.keyboard.type('12 11.02 work');
     await page.keyboard.press('Enter');
     await page.waitForSelector('[data-verdict=fail]');
@@ -55,7 +55,7 @@ describe('what was signed here', () => {
   });
 
   it('is read out as it comes to something', async () => {
-    await page.keyboard.press('r');
+    await pressKey(page, 'r');
     await page.keyboard.type('5 5.02 idle');
     await page.keyboard.press('Enter');
     await page.waitForFunction(
@@ -77,7 +77,7 @@ describe('what was signed here', () => {
     }
     // What was taken back stands there again, to be looked at once more.
     const seen = await page.$eval('.side .decides', (element) => element.textContent);
-    await page.keyboard.press('a');
+    await pressKey(page, 'a');
     await page.waitForFunction((was) => document.querySelector('.side .decides')?.textContent !== was, {}, seen);
     await undone(/^Taken back: Plug looked at/);
     expect(await page.$eval('.side .decides', (element) => element.textContent)).toBe(seen);
@@ -104,7 +104,7 @@ describe('what was signed here', () => {
     await visit(page, `${application.url}/jobs/${code}/intake`);
     await pressTab(page, 'Parts');
     const parts = (await jobOf(code)).parts.length;
-    await page.keyboard.press('r');
+    await pressKey(page, 'r');
     await page.keyboard.type('2 optical drives, frobnicate');
     await page.keyboard.press('Enter');
     await seeText(page, 'taken in', '.undo');
@@ -121,7 +121,7 @@ describe('what was signed here', () => {
 
   it('stays where somebody made something else of it since', async () => {
     await visit(page, `${application.url}/jobs/${code}/measure`);
-    await page.keyboard.press('r');
+    await pressKey(page, 'r');
     await page.keyboard.type('3.3 3.31 idle');
     await page.keyboard.press('Enter');
     await saved(page);

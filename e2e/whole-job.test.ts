@@ -6,7 +6,7 @@ import type { Page } from 'puppeteer-core';
 import { afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { partClass } from '@fairwatt/core';
 import { jobFileSchema } from '@fairwatt/contract';
-import { choose, fill, goStation, mainAct, press, pressTab, saved, seeText, visit } from './application.ts';
+import { choose, fill, goStation, mainAct, press, pressKey, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { closedByEnter, ledUntil, oldSupplyMarked, readAfter, shownByEnter } from './path.ts';
 import { application, chromium } from './running.ts';
@@ -67,7 +67,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
   it('takes the complaint by digits', async () => {
     await page.waitForFunction(() => document.querySelector('[role=dialog]') === null);
     await page.waitForSelector('[data-key="6"]');
-    await page.keyboard.press('6');
+    await pressKey(page, '6');
     await seeText(page, 'Cuts out under load', '.side .decides');
     await press(page, 'Slowly worse');
     await seeText(page, 'cuts out under load', '[data-station=intake]');
@@ -132,7 +132,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
       return document.querySelector('[data-check=look-dust]') !== null;
     });
     const check = 'look-dust';
-    await page.keyboard.press('2');
+    await pressKey(page, '2');
     await page.waitForFunction(
       (done: string) => document.querySelector('[data-check]')?.getAttribute('data-check') !== done,
       {},
@@ -149,7 +149,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
 
   it('takes readings in one field, asks about a slip, and moves the suspects', async () => {
     await goStation(page, 3);
-    await page.keyboard.press('r');
+    await pressKey(page, 'r');
     await page.keyboard.type('12 230');
     await seeText(page, 'is a mains voltage');
     await seeText(page, 'It cannot be kept');
@@ -185,7 +185,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
       return found !== undefined || document.querySelector('[data-check=d-swap]') !== null;
     });
     await page.waitForSelector('[data-check=d-swap]');
-    await page.keyboard.press('1');
+    await pressKey(page, '1');
     await page.waitForSelector('[data-conclusion=offered]');
     await page.keyboard.press('Enter');
     await seeText(page, 'proved by cure or swap', '.next-check');

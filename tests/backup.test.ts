@@ -168,7 +168,7 @@ describe('a backup', () => {
       alter table bag_cable_plug drop column seconds;
       delete from bag_adapter where gives = 'main-own';
       alter table bag_adapter drop column own_plug;
-      alter table supply_model_cable drop column own_plug, drop column two_ended;
+      alter table supply_model_cable drop column own_plug, drop column two_ended, drop column only_socket;
       alter table bag_cable drop column two_ended;
       delete from job_reading where subject in ('power-on', 'hold-up') or subject like 'ripple%';
       delete from job_reading where instrument_id = 'board-sensor';

@@ -10,7 +10,7 @@ import { freshDatabase } from './fresh-database.ts';
 let client: pg.Client;
 let drop: () => Promise<void>;
 beforeAll(async () => {
-  const database = await freshDatabase();
+  const database = await freshDatabase('bare');
   ({ drop } = database);
   client = new pg.Client({ connectionString: database.url });
   await client.connect();

@@ -1,9 +1,17 @@
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
 import { inject } from 'vitest';
+import { asServer } from '@fairwatt/server';
+import { passwordOf, type Template } from './database.ts';
 
-/** A database of its own, copied from the migrated template. */
-export async function freshDatabase(): Promise<{ readonly url: string; readonly drop: () => Promise<void> }> {
+/** A database of its own: the schema alone, or the demo shop. */
+export async function freshDatabase(template: Template): Promise<{
+  /** As the owner of the schema. */
+  readonly url: string;
+  /** As a server works on it. */
+  readonly serverUrl: string;
+  readonly drop: () => Promise<void>;
+}> {
   const admin = inject('databaseUrl');
   const name = `test_${randomBytes(6).toString('hex')}`;
   const asAdmin = async (sql: string) => {
@@ -12,9 +20,11 @@ export async function freshDatabase(): Promise<{ readonly url: string; readonly 
     await client.query(sql);
     await client.end();
   };
-  await asAdmin(`create database ${name} template ${inject('templateDatabase')}`);
+  await asAdmin(`create database ${name} template ${inject('templates')[template]}`);
+  const url = admin.replace(/\/[^/]*$/, `/${name}`);
   return {
-    url: admin.replace(/\/[^/]*$/, `/${name}`),
+    url,
+    serverUrl: asServer(url, passwordOf(url)),
     drop: () => asAdmin(`drop database if exists ${name} with (force)`),
   };
 }

@@ -230,6 +230,14 @@ describe('a load sweep', () => {
       hottestCelsius: 80,
       ...changes,
     });
+  /** One whose load draws already. */
+  const drawing = async (changes: object) => {
+    const begun = await sweep(changes);
+    await events<SweepEvent>(`/instruments/sweeps/${begun.body.id}/events`, (list) =>
+      list.some((event) => event.kind === 'setting'),
+    );
+    return begun;
+  };
   const toEnd = (id: string) =>
     events<SweepEvent>(`/instruments/sweeps/${id}/events`, (list) => list.some((event) => event.kind === 'ended'));
   it('reads each step, falls with the load, and leaves the load off', async () => {
@@ -285,10 +293,7 @@ describe('a load sweep', () => {
     expect(seen.at(-1)).toEqual({ kind: 'ended', end: 'done', loadOff: true });
   });
   it('is stopped at once, and the load is off before the answer comes', async () => {
-    const { body } = await sweep({ dwellSeconds: 30 });
-    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) =>
-      list.some((event) => event.kind === 'setting'),
-    );
+    const { body } = await drawing({ dwellSeconds: 30 });
     const answer = await server.call(`/instruments/sweeps/${body.id}/stop`, {});
     expect(answer.body).toEqual({ ended: { kind: 'ended', end: 'stopped', loadOff: true } });
     expect(bench.drawing).toBe(false);
@@ -302,6 +307,17 @@ describe('a load sweep', () => {
       else await server.call(`/instruments/sweeps/${begun.body.id}/stop`, {});
     }
   });
+  it('goes on after one answer of the load that was lost, and ends after two', async () => {
+    const goes = await drawing({ job: 'LQ-0143', dwellSeconds: 0.5 });
+    load.fail('silent');
+    setTimeout(() => load.fail('none'), 400);
+    expect((await toEnd(goes.body.id)).at(-1)).toEqual({ kind: 'ended', end: 'done', loadOff: true });
+    const ends = await drawing({ job: 'LQ-0143', dwellSeconds: 5 });
+    load.fail('silent');
+    setTimeout(() => load.fail('none'), 2_500);
+    expect((await toEnd(ends.body.id)).at(-1)).toEqual({ kind: 'ended', end: 'silent', loadOff: true });
+    expect(bench.drawing).toBe(false);
+  }, 30_000);
   it('ends by itself when the rail falls far out', async () => {
     const { body } = await sweep({ fromAmps: 5, toAmps: 55, steps: 3 });
     expect((await toEnd(body.id)).at(-1)).toEqual({ kind: 'ended', end: 'rail-low', loadOff: true });
@@ -340,20 +356,14 @@ describe('a load sweep', () => {
     },
   );
   it('switches the load off by a new link when the old one broke', async () => {
-    const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
-    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) =>
-      list.some((event) => event.kind === 'setting'),
-    );
+    const { body } = await drawing({ job: 'LQ-0143', dwellSeconds: 5 });
     load.fail('cut');
     setTimeout(() => load.fail('none'), 400);
     expect((await toEnd(body.id)).at(-1)).toMatchObject({ kind: 'ended', end: 'vanished', loadOff: true });
     expect(bench.drawing).toBe(false);
   });
   it('says so when nobody knows whether the load is off', async () => {
-    const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
-    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) =>
-      list.some((event) => event.kind === 'setting'),
-    );
+    const { body } = await drawing({ job: 'LQ-0143', dwellSeconds: 5 });
     load.fail('cut');
     expect((await toEnd(body.id)).at(-1)).toMatchObject({ kind: 'ended', end: 'vanished', loadOff: false });
     load.fail('none');
@@ -366,10 +376,7 @@ describe('a load sweep', () => {
     expect(await seen()).toEqual({ running: [], unsure: [{ loadId: 'load', loadName: 'Load' }] });
     expect((await off(false)).body).toEqual({ loadOff: true });
     expect(await seen()).toEqual({ running: [], unsure: [] });
-    const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
-    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) =>
-      list.some((event) => event.kind === 'setting'),
-    );
+    const { body } = await drawing({ job: 'LQ-0143', dwellSeconds: 5 });
     expect(await seen()).toEqual({
       running: [
         { id: body.id, job: 'LQ-0143', rail: '+12', meterId: 'meter', loadId: 'load', loadName: 'Load', steps: 4 },
@@ -387,10 +394,7 @@ describe('a load sweep', () => {
     expect((await seen()).unsure).toEqual([]);
   }, 30_000);
   it('is left alone by another server process of the shop, which begins none on the same load either', async () => {
-    const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
-    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) =>
-      list.some((event) => event.kind === 'setting'),
-    );
+    const { body } = await drawing({ job: 'LQ-0143', dwellSeconds: 5 });
     const other = new Sweeps(server.pool, pino({ level: 'silent' }));
     const [held, meter] = [{ ...loadAt(load.port), id: 'load' }, loadAt(1)];
     expect(await other.unsure()).toEqual([]);
@@ -466,10 +470,7 @@ describe('a load sweep', () => {
     now = 9950;
     expect(clock.drawing).toBe(false);
     expect(link.line('INPut?')).toBe('0');
-    const { body } = await sweep({ job: 'LQ-0143', dwellSeconds: 5 });
-    await events<SweepEvent>(`/instruments/sweeps/${body.id}/events`, (list) =>
-      list.some((event) => event.kind === 'setting'),
-    );
+    const { body } = await drawing({ job: 'LQ-0143', dwellSeconds: 5 });
     expect(bench.load().line('SYSTem:WATChdog?')).toBe('5');
     await server.call(`/instruments/sweeps/${body.id}/stop`, {});
     bench.load().line('*RST');

@@ -99,7 +99,7 @@ function ask(
 let server: Started;
 let root = '';
 beforeAll(async () => {
-  database = await freshDatabase();
+  database = await freshDatabase('bare');
   folder = mkdtempSync(join(tmpdir(), 'fairwatt-lan-'));
   server = await start();
   root = readFileSync(join(folder, 'tls/authority.crt'), 'utf8');

@@ -8,7 +8,7 @@ import { fileURLToPath } from 'node:url';
 import { setTimeout as wait } from 'node:timers/promises';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { ChangeFeed, createApp, createPool, loadDemo, loadModel, migrate } from '@fairwatt/server';
+import { type ChangeFeed, createApp, createPool, loadDemo, loadModel, migrate } from '@fairwatt/server';
 import {
   deleteCluster,
   ensureDatabase,
@@ -17,7 +17,8 @@ import {
   stopCluster,
   type ClusterOptions,
 } from '../command/src/cluster/index.ts';
-import { threadsOf } from './running-server.ts';
+import { listeningFeed } from './listening-feed.ts';
+import { threadsOf } from './threads.ts';
 import { knowledgeProblem } from './knowledge-problem.ts';
 
 const silent = pino({ level: 'silent' });
@@ -36,7 +37,7 @@ describe('a database that goes away under a running server', () => {
     const url = await ensureDatabase(await startCluster(options), 'outage');
     await migrate(url, silent);
     pool = createPool(url, silent);
-    feed = new ChangeFeed(url, silent);
+    feed = await listeningFeed(url, silent);
     const model = await loadModel();
     threads = threadsOf(url, pool, model, silent);
     await loadDemo(pool, model, fileURLToPath(new URL('../demo', import.meta.url)), new Date().toISOString());

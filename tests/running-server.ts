@@ -1,24 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { fileURLToPath } from 'node:url';
 import type pg from 'pg';
 import { pino, type Logger } from 'pino';
-import type { Act, Job, Model } from '@fairwatt/core';
-import {
-  ChangeFeed,
-  createApp,
-  createPool,
-  loadDemo,
-  loadModel,
-  programName,
-  StationKeeper,
-  Workers,
-  type AppParts,
-} from '@fairwatt/server';
+import type { Act, Job } from '@fairwatt/core';
+import type { StationKeeper } from '@fairwatt/server';
+import { type ChangeFeed, createApp, createPool, loadModel, type AppParts } from '@fairwatt/server';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { JobList } from '@fairwatt/contract';
 import { freshDatabase } from './fresh-database.ts';
+import { listeningFeed } from './listening-feed.ts';
+import { threadsOf } from './threads.ts';
 
 export interface Answer<T> {
   readonly status: number;
@@ -42,14 +34,8 @@ export interface RunningServer {
   readonly end: () => Promise<void>;
 }
 
-/** The threads of a server and what keeps its lists, as the start makes them; without a background of its own. */
-export function threadsOf(databaseUrl: string, pool: pg.Pool, model: Model, log: Logger) {
-  const workers = new Workers({ databaseUrl, program: programName(model) }, log);
-  return { workers, keeper: new StationKeeper(pool, workers, log) };
-}
-
 /** How a server of a test differs from the usual one, which has the demo shop. */
-export interface ServerOptions extends Partial<Pick<AppParts, 'now' | 'refusedSignInsAMinute'>> {
+export interface ServerOptions extends Partial<Pick<AppParts, 'now' | 'refusedSignInsAMinute' | 'webDirectory'>> {
   readonly log?: Logger;
   /** False for an empty shop, where people sign in. */
   readonly demo?: boolean;
@@ -60,12 +46,11 @@ export async function startServer({
   demo = true,
   ...parts
 }: ServerOptions = {}): Promise<RunningServer> {
-  const database = await freshDatabase();
+  const database = await freshDatabase(demo ? 'demo' : 'bare');
   const pool = createPool(database.url, silent);
-  const feed = new ChangeFeed(database.url, silent);
+  const feed = await listeningFeed(database.url, silent);
   const model = await loadModel();
   const threads = threadsOf(database.url, pool, model, silent);
-  if (demo) await loadDemo(pool, model, fileURLToPath(new URL('../demo', import.meta.url)), new Date().toISOString());
   const listen = (heard: ChangeFeed) =>
     new Promise<Server>((resolve) => {
       const app = createApp({ pool, feed: heard, model, ...threads, log: silent, webDirectory: null, ...parts });
@@ -114,7 +99,7 @@ export async function startServer({
     make: async (title = 'Test machine') =>
       (await call<Job>('/jobs', { id: randomUUID(), by: 'mara', title, client: 'Client', words: 'Words' })).body,
     another: async () => {
-      const heard = new ChangeFeed(database.url, silent);
+      const heard = await listeningFeed(database.url, silent);
       const second = await listen(heard);
       return {
         base: baseOf(second),
