@@ -2,12 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import type { ElementHandle, KeyInput, Page } from 'puppeteer-core';
 import { freshDatabase } from '../tests/fresh-database.ts';
-
-/**
- * So long whatever is bound to come is waited for, in milliseconds: long enough for two busy cores, since what does not
- * come at all is rare.
- */
-export const patience = 30_000;
+import { patience } from './patience.ts';
 
 export interface Application {
   url: string;

@@ -2,6 +2,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import { patience } from './patience.ts';
 
 /** So many times slower than it is the screens' processor may be made, to see that nothing hangs on being fast. */
 const slowness = Number(process.env['FAIRWATT_SLOW_SCREENS'] ?? 1);
@@ -61,6 +62,7 @@ export async function openPage(
 ): Promise<Page> {
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
+  page.setDefaultTimeout(patience);
   await page.setViewport({ width: options.width ?? 1280, height: options.height ?? 800 });
   if (slowness > 1) await page.emulateCPUThrottling(slowness);
   await page.emulateMediaFeatures([{ name: 'prefers-reduced-motion', value: 'reduce' }]);

@@ -5,21 +5,10 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CableBags, Job } from '@fairwatt/core';
-import {
-  choose,
-  fill,
-  goStation,
-  mainAct,
-  patience,
-  press,
-  pressKey,
-  pressTab,
-  saved,
-  seeText,
-  visit,
-} from './application.ts';
+import { choose, fill, goStation, mainAct, press, pressKey, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, machine, newJob } from './messages.ts';
+import { patience } from './patience.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;
@@ -116,7 +105,7 @@ describe('the record before', () => {
     await several.uploadFile(...['back.png', 'no.jpg', 'back.png'].map((name) => join(folder, name)));
     await page.waitForFunction(() => document.querySelectorAll('.photos img').length === 3);
     await seeText(page, /no\.jpg is no picture/);
-  }, 60_000);
+  });
 });
 
 describe('taking out', () => {

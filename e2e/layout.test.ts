@@ -1,8 +1,9 @@
 import type { Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
-import { patience, settled, visit } from './application.ts';
+import { settled, visit } from './application.ts';
 import { barriersOn } from './axe.ts';
 import { openPage } from './browser.ts';
+import { patience } from './patience.ts';
 import { application, chromium } from './running.ts';
 import { tooSmallForFingers, whatSticksOut } from './geometry.ts';
 

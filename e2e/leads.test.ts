@@ -67,5 +67,5 @@ describe('leads that carry no supply power', () => {
     expect(new Set(copied.map(({ state }) => state))).toEqual(new Set(['recorded']));
     await rm(folder, { recursive: true });
     await page.browserContext().close();
-  }, 120_000);
+  });
 });

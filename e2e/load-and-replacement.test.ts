@@ -6,9 +6,10 @@ import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { emptyLabel, usualOutputs, type SupplyModel } from '@fairwatt/core';
 import { servePriceFeed, type ServedFeed } from '@fairwatt/instruments';
-import { choose, fill, mainAct, patience, press, pressTab, saved, seeText, selectAll, visit } from './application.ts';
+import { choose, fill, mainAct, press, pressTab, saved, seeText, selectAll, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, machine, newJob } from './messages.ts';
+import { patience } from './patience.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;

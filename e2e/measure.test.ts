@@ -6,9 +6,10 @@ import type { Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { normal, seeded } from '@fairwatt/core/simulate';
 import { SimulatedBench, serveInstrument, type ServedInstrument } from '@fairwatt/instruments';
-import { choose, fill, mainAct, patience, press, pressTab, saved, seeText, visit } from './application.ts';
+import { choose, fill, mainAct, press, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, jobOf, newJob, noted } from './messages.ts';
+import { patience } from './patience.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;
@@ -402,8 +403,8 @@ describe('instruments live', () => {
     await fill(page, 'Cable', 'Card cable from the drawer');
     await press(page, 'Start the walk');
     await press(page, 'Hands free with Meter on the shelf');
-    await page.waitForSelector('[data-hands-free] ::-p-text(Black on pin)', { timeout: 60_000 });
-    await page.waitForSelector('[data-walk=safe]', { timeout: 60_000 });
+    await page.waitForSelector('[data-hands-free] ::-p-text(Black on pin)', { timeout: patience });
+    await page.waitForSelector('[data-walk=safe]', { timeout: patience });
     await seeText(page, 'Safe', '[data-hands-free=done]');
     await saved(page);
   });

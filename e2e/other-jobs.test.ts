@@ -64,7 +64,7 @@ describe('an old tower: 20-pin, auxiliary and the small drive plug', () => {
     await shownByEnter(page, ['started', 'picture', 'fans', 'drives', 'complaint']);
     await oldSupplyMarked(page, 'Its +5 V sags', 'An hour with every lamp on');
     await closedByEnter(page);
-  }, 240_000);
+  });
 });
 
 describe("a maker-built desktop, whose main connector is its maker's own", () => {
@@ -102,7 +102,7 @@ describe("a maker-built desktop, whose main connector is its maker's own", () =>
     await shownByEnter(page, ['started', 'picture', 'fans', 'drives', 'complaint']);
     await oldSupplyMarked(page, 'Cut out with its own adapter in', 'Timetables on screen for half an hour');
     await closedByEnter(page);
-  }, 240_000);
+  });
 });
 
 describe('a supply that is kept, and a card more', () => {
@@ -137,7 +137,7 @@ describe('a supply that is kept, and a card more', () => {
     await shownByEnter(page, ['started', 'picture', 'fans', 'drives', 'card', 'complaint']);
     await complaintTried(page, 'Charts drawn for half an hour');
     await closedByEnter(page);
-  }, 240_000);
+  });
 });
 
 describe('a supply that is changed half-way', () => {
@@ -170,5 +170,5 @@ describe('a supply that is changed half-way', () => {
     expect(await line('cables')).toMatch(/^0 of \d+ seated$/);
     await choose('corvane-650-s');
     expect(await line('cables')).toMatch(/^[12] of \d+ seated$/);
-  }, 240_000);
+  });
 });

@@ -1,6 +1,7 @@
 import type { Page } from 'puppeteer-core';
 import { expect } from 'vitest';
-import { fill, goStation, mainAct, patience, press, pressKey, saved, seeText } from './application.ts';
+import { fill, goStation, mainAct, press, pressKey, saved, seeText } from './application.ts';
+import { patience } from './patience.ts';
 
 async function mainWords(page: Page): Promise<string> {
   const main = await page.waitForSelector('[data-primary]', { timeout: patience });

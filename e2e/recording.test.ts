@@ -95,7 +95,7 @@ describe('a harness recorded by pointing', () => {
       true,
     );
     expect(acts).toBeLessThanOrEqual(40);
-  }, 120_000);
+  });
 
   it('exchanges two inlets in one act, by drag or by the list', async () => {
     const cableOf = async (label: string) => {

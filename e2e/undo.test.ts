@@ -98,7 +98,7 @@ describe('what was signed here', () => {
     const plugs = (job: typeof after) =>
       job.cables.flatMap((cable) => cable.plugs.map(({ inletId }) => inletId)).sort();
     expect(plugs(after)).toEqual(plugs(before));
-  }, 120_000);
+  });
 
   it('gives a line back to the field where it was typed, with what had been left of it', async () => {
     await visit(page, `${application.url}/jobs/${code}/intake`);

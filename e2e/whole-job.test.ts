@@ -243,7 +243,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     expect(tabs).toEqual(['Take out', 'Steps', 'Plan and refit']);
     expect(await line('cables')).toMatch(/^(\d+) of \1 seated$/);
     // Some sixty acts, each with a bound of its own.
-  }, 240_000);
+  });
 
   it('does not close without readings after, then closes by keyboard', async () => {
     await goStation(page, 7);
@@ -280,14 +280,10 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
       browserContextId: page.browserContext().id ?? '',
     });
     await press(page, 'Export the job as a file');
-    let name: string | undefined;
-    for (let attempt = 0; attempt < 50 && name === undefined; attempt += 1) {
-      await new Promise((resolve) => {
-        setTimeout(resolve, 100);
-      });
-      name = (await readdir(directory)).find((file) => file.endsWith('.json'));
-    }
-    const file = jobFileSchema.parse(JSON.parse(await readFile(join(directory, name!), 'utf8')));
+    const exported = async () => (await readdir(directory)).filter((file) => file.endsWith('.json'));
+    await expect.poll(exported).toHaveLength(1);
+    const [name = ''] = await exported();
+    const file = jobFileSchema.parse(JSON.parse(await readFile(join(directory, name), 'utf8')));
     expect(file.job.state).toBe('closed');
     expect(file.supplies.map((supply) => supply.id)).toEqual([file.job.choice?.modelId]);
     await rm(directory, { recursive: true, force: true });

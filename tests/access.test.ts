@@ -239,11 +239,11 @@ describe('what a screen follows', () => {
     await shop.server.pool.query(
       `update web_session set sess = jsonb_set(sess::jsonb, '{cookie,expires}', to_jsonb($2::text))
        where sess ->> 'person' = $1`,
-      [idOf('viewer'), new Date(Date.now() + 1500).toISOString()],
+      [idOf('viewer'), new Date(Date.now() + 5000).toISOString()],
     );
     const followed = await browser.follow();
     expect(followed.isOver).toBe(false);
-    await expect.poll(() => followed.isOver, { timeout: 5000 }).toBe(true);
+    await expect.poll(() => followed.isOver).toBe(true);
   });
 });
 

@@ -63,7 +63,7 @@ describe('a backup', () => {
   beforeAll(async () => {
     command = newCommand();
     url = await command.start();
-  }, 120_000);
+  });
   afterAll(async () => {
     await command.end();
     rmSync(backups, { recursive: true, force: true });
@@ -103,7 +103,7 @@ describe('a backup', () => {
     for (const [table, rows] of Object.entries(before))
       if (!writtenByItself.includes(table)) expect(after[table], table).toBe(rows);
     expect((await fetch(`${url}/api/jobs/LQ-0146`)).status).toBe(200);
-  }, 120_000);
+  });
 
   it('is refused when it is damaged, cut off, none, or of a newer program, and nothing is touched', async () => {
     await command.run('stop');
@@ -134,7 +134,7 @@ describe('a backup', () => {
     expect((await command.run('restore', file, '--demo', '--check')).code).toBe(0);
     url = await command.start();
     expect((await command.run('restore', file, '--demo', '--yes')).out).toContain('stop it first');
-  }, 90_000);
+  });
 
   it('is made before an older schema is brought up to date; a newer schema is refused in words', async () => {
     const client = await connectedTo(command.folder, 'fairwatt_demo');
@@ -190,5 +190,5 @@ describe('a backup', () => {
     const refused = await command.run('demo');
     expect(refused).toMatchObject({ code: 1, out: expect.stringContaining('newer Fair Watt') as string });
     expect(existsSync(join(command.folder, 'pg-main/postmaster.pid'))).toBe(false);
-  }, 90_000);
+  });
 });

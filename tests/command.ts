@@ -19,7 +19,7 @@ export interface Command {
   readonly start: (verb?: 'demo' | 'serve', env?: NodeJS.ProcessEnv) => Promise<string>;
   /** Kills the command and nothing else. */
   readonly kill: () => void;
-  readonly waitFor: (pattern: RegExp, milliseconds?: number) => Promise<void>;
+  readonly waitFor: (pattern: RegExp) => Promise<void>;
   readonly end: () => Promise<void>;
 }
 
@@ -63,14 +63,14 @@ export function newCommand(folder = mkdtempSync(join(tmpdir(), 'fairwatt-data-')
         stream.on('data', (chunk: Buffer) => {
           said += chunk.toString();
         });
-      await command.waitFor(/is ready at (\S+)/, 60_000);
+      await command.waitFor(/is ready at (\S+)/);
       return /is ready at (\S+)/.exec(said)?.[1] ?? '';
     },
     kill: () => {
       child?.kill('SIGKILL');
     },
-    waitFor: async (pattern, milliseconds = 20_000) => {
-      const until = Date.now() + milliseconds;
+    waitFor: async (pattern) => {
+      const until = Date.now() + 180_000;
       while (!pattern.test(said)) {
         if (Date.now() > until || child?.exitCode != null || child?.signalCode != null)
           throw new Error(`did not hear ${pattern.source}; heard:\n${said}`);

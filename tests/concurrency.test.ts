@@ -142,7 +142,7 @@ it('a job that is read while it is written is whole: each state is one that was 
   reading = false;
   await Promise.all(readers);
   expect(torn).toEqual([]);
-}, 30_000);
+});
 
 describe('what somebody changes', () => {
   const heard = async (base: string, work: () => Promise<unknown>, enough: (text: string) => boolean) => {
@@ -183,7 +183,7 @@ describe('what somebody changes', () => {
     await feed.close();
     await threads.workers.close();
     await pool.end();
-  }, 30_000);
+  });
   it('is told of the shelf, the bags and the settings as well', async () => {
     const { text } = await heard(
       server.base,

@@ -8,13 +8,7 @@ import { databasePid, newCommand, wait, type Command } from './command.ts';
 const jobsAt = async (url: string) =>
   ((await (await fetch(`${url}/api/jobs?state=all`)).json()) as { total: number }).total;
 const healthy = async (url: string) => (await fetch(`${url}/api/health`).catch(() => null))?.status === 200;
-async function untilHealthy(url: string): Promise<void> {
-  for (let attempt = 0; attempt < 200; attempt += 1) {
-    if (await healthy(url)) return;
-    await wait(100);
-  }
-  throw new Error(`${url} does not come back`);
-}
+const untilHealthy = (url: string, isHealthy = true) => expect.poll(() => healthy(url)).toBe(isHealthy);
 
 describe('the command', () => {
   it('starts nothing where help was asked for, or more was typed than it takes', async () => {
@@ -47,7 +41,7 @@ describe('the data folder', () => {
     url = await command.start();
     jobs = await jobsAt(url);
     await addJob();
-  }, 120_000);
+  });
   afterAll(async () => {
     await command.end();
   });
@@ -67,23 +61,22 @@ describe('the data folder', () => {
     await command.waitFor(/ready again/);
     await untilHealthy(url);
     expect(await jobsAt(url)).toBe(jobs);
-  }, 60_000);
+  });
   it('is taken over after the command was killed, database and all; the server ends by itself', async () => {
     const database = databasePid(command.folder);
     command.kill();
-    for (let attempt = 0; attempt < 100 && (await healthy(url)); attempt += 1) await wait(100);
-    expect(await healthy(url)).toBe(false);
+    await untilHealthy(url, false);
     url = await command.start();
     expect(databasePid(command.folder)).toBe(database);
     expect(await jobsAt(url)).toBe(jobs);
-  }, 60_000);
+  });
   it('ends whole, also when only the database was left', async () => {
     command.kill();
     await wait(300);
     expect((await command.run('stop')).out).toContain('what was left of it is stopped');
     expect(existsSync(join(command.folder, 'pg-main/postmaster.pid'))).toBe(false);
     expect((await command.run('stop')).out).toContain('does not run');
-  }, 60_000);
+  });
   it('is started by one of two commands that come at once', async () => {
     const both = [newCommand(command.folder), newCommand(command.folder)];
     const outcomes = await Promise.allSettled(both.map((one) => one.start()));
@@ -93,7 +86,7 @@ describe('the data folder', () => {
     url = /is ready at (\S+)/.exec(said.join('\n'))?.[1] ?? '';
     expect(await jobsAt(url)).toBe(jobs);
     await command.run('stop');
-  }, 60_000);
+  });
 
   it('can be renamed; whatever is missing beside the cluster, nothing is lost', async () => {
     const moved = `${command.folder}-renamed`;
@@ -109,7 +102,7 @@ describe('the data folder', () => {
     url = await command.start();
     expect(await jobsAt(url)).toBe(jobs);
     await command.run('stop');
-  }, 90_000);
+  });
   it('can be copied: the copy has data of its own, and a reset there leaves the original', async () => {
     const copy = newCommand(mkdtempSync(join(tmpdir(), 'fairwatt-copy-')));
     execFileSync('cp', ['-aT', command.folder, copy.folder]);
@@ -130,5 +123,5 @@ describe('the data folder', () => {
     expect(await jobsAt(url)).toBe(jobs);
     await copy.end();
     await command.run('stop');
-  }, 120_000);
+  });
 });

@@ -59,7 +59,7 @@ afterAll(async () => {
 /** Reads server-sent events until enough is seen. */
 async function events<T>(path: string, enough: (list: readonly T[]) => boolean, whenBegun?: () => void): Promise<T[]> {
   const abort = new AbortController();
-  const timer = setTimeout(() => abort.abort(), 15_000);
+  const timer = setTimeout(() => abort.abort(), 60_000);
   const list: T[] = [];
   const response = await fetch(`${server.base}${path}`, { signal: abort.signal });
   whenBegun?.();
@@ -317,30 +317,18 @@ describe('a load sweep', () => {
     setTimeout(() => load.fail('none'), 2_500);
     expect((await toEnd(ends.body.id)).at(-1)).toEqual({ kind: 'ended', end: 'silent', loadOff: true });
     expect(bench.drawing).toBe(false);
-  }, 30_000);
+  });
   it('ends by itself when the rail falls far out', async () => {
     const { body } = await sweep({ fromAmps: 5, toAmps: 55, steps: 3 });
     expect((await toEnd(body.id)).at(-1)).toEqual({ kind: 'ended', end: 'rail-low', loadOff: true });
     expect(bench.drawing).toBe(false);
   });
   it('ends by itself on heat', async () => {
-    const { body } = await sweep({
-      job: 'LQ-0143',
-      hottestCelsius: 30,
-      fromAmps: 20,
-      toAmps: 30,
-      steps: 2,
-      dwellSeconds: 60,
-    });
-    const begun = Date.now();
-    const seen = await events<SweepEvent>(
-      `/instruments/sweeps/${body.id}/events`,
-      (list) => list.some((event) => event.kind === 'ended') || Date.now() - begun > 9000,
-    );
-    if (!seen.some((event) => event.kind === 'ended')) await server.call(`/instruments/sweeps/${body.id}/stop`, {});
-    else expect(seen.at(-1)).toMatchObject({ end: 'too-hot', loadOff: true });
+    const begun = await drawing({ job: 'LQ-0143', hottestCelsius: 30, fromAmps: 28, toAmps: 30, dwellSeconds: 60 });
+    bench.put('hot');
+    expect((await toEnd(begun.body.id)).at(-1)).toEqual({ kind: 'ended', end: 'too-hot', loadOff: true });
     expect(bench.drawing).toBe(false);
-  }, 20_000);
+  });
   it.each(['silent', 'cut', 'garbage', 'stale'] as const)(
     'ends when the meter is %s, and the load is off',
     async (fault) => {
@@ -392,7 +380,7 @@ describe('a load sweep', () => {
     bench.load().line('*RST');
     expect((await off(true)).body).toEqual({ loadOff: true });
     expect((await seen()).unsure).toEqual([]);
-  }, 30_000);
+  });
   it('is left alone by another server process of the shop, which begins none on the same load either', async () => {
     const { body } = await drawing({ job: 'LQ-0143', dwellSeconds: 5 });
     const other = new Sweeps(server.pool, pino({ level: 'silent' }));
@@ -437,15 +425,13 @@ describe('a load sweep', () => {
     }
     await add({ ...loadAt(silent.port), id: 'load-silent' });
     await pool.query("insert into load_sweep (load_id) values ('load-silent')");
-    const begun = performance.now();
     const sweeps = new Sweeps(pool, pino({ level: 'silent' }));
-    const whole = sweeps.switchOffLeftOvers();
-    while (others.some(({ one }) => one.drawing)) {
-      expect(performance.now() - begun).toBeLessThan(3000);
-      await new Promise((resolve) => {
-        setTimeout(resolve, 20);
-      });
-    }
+    let isOver = false;
+    const whole = sweeps.switchOffLeftOvers().then(() => {
+      isOver = true;
+    });
+    await expect.poll(() => others.some(({ one }) => one.drawing), { interval: 20 }).toBe(false);
+    expect(isOver).toBe(false);
     await whole;
     expect((await sweeps.unsure()).map((load) => load.id)).toEqual(['load-silent']);
     // One of which nobody knows cannot be taken out, nor moved to another address.
@@ -457,7 +443,7 @@ describe('a load sweep', () => {
     expect((await server.call<Problem>('/instruments/load-silent?by=mara', {}, 'DELETE')).status).toBe(200);
     await sweeps.stopAll();
     await Promise.all([silent.close(), ...others.map(({ served }) => served.close())]);
-  }, 30_000);
+  });
   it('has a load that switches itself off when it hears nothing more', async () => {
     let now = 0;
     const clock = new SimulatedBench(() => now);

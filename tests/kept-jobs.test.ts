@@ -37,7 +37,6 @@ describe('a job that is kept in memory', () => {
       for (const done of undoing((await server.call<Job>(`/jobs/${made.code}`)).body)) await act(done);
       expect(refused).toEqual([]);
     },
-    60_000,
   );
   it('is read anew where its row says that it is another', async () => {
     const made = await server.make();

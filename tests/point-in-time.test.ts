@@ -34,4 +34,4 @@ it('a moment between two jobs is restored from the archive: the first is there, 
     await command.end();
     rmSync(archive, { recursive: true, force: true });
   }
-}, 120_000);
+});

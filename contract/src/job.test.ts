@@ -189,7 +189,7 @@ describe('any sequence of acts', () => {
       }),
       { numRuns: 60, seed: 12 },
     );
-  }, 60_000);
+  });
   it('never grows past what one job holds, and says which list is full', () => {
     const [log] = fc.sample(valuesOf(actSchema.options.find((option) => option.shape.kind.value === 'put-log')!), {
       numRuns: 1,

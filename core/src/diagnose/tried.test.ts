@@ -52,7 +52,7 @@ describe('what was done already', () => {
         seen.push({ checkId: check.id, outcomeId: outcome.id });
       }
     }
-  }, 120_000);
+  });
 
   it('is a cure that is there, of an outcome that cures nothing', () => {
     const broken = {

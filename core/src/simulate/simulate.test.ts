@@ -70,7 +70,7 @@ describe('a search', () => {
     const results = jobs.map((job) => search(model, job, order));
     expect(results.filter((result) => result.confirmed).length).toBeGreaterThan(12);
     expect(jobs.map((job) => search(model, job, remembering(order)))).toEqual(results);
-  }, 60_000);
+  });
   it('that gives up counts as unfinished and is charged the longest', () => {
     expect(search(model, jobs[0]!, () => ({ do: 'give-up' }))).toMatchObject({ confirmed: false, minutes: 240 });
   });
@@ -116,7 +116,7 @@ describe('the exact optimum', () => {
       expect(ours).toBeGreaterThanOrEqual(least - 1e-9);
       expect(ours / least).toBeLessThan(1.1);
     }
-  }, 60_000);
+  });
   it('agrees with the expected minutes of following one fixed list of cures', () => {
     const two = small(['memory', 'cpu'], ['look-dust']);
     const [memory, cpu] = two.logPrior.map(Math.exp) as unknown as [number, number];

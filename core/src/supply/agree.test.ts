@@ -49,7 +49,7 @@ describe('Load and Replacement', () => {
       if (good.includes(load.word) && !byCables) expect(planned.word, told).toBe(load.word);
     }
     expect(Object.values(seen).filter((count) => count > 20).length).toBeGreaterThanOrEqual(3);
-  }, 60_000);
+  });
 
   it('never call a supply good that one of its limits denies at any moment, counted out by hand', () => {
     const random = seeded(979);
@@ -78,7 +78,7 @@ describe('Load and Replacement', () => {
       }
     }
     expect(fits).toBeGreaterThan(50);
-  }, 60_000);
+  });
 });
 
 /** A supply with less on +12 and on +5 and +3.3 together than its rating leads one to think. */
