@@ -11,11 +11,11 @@ import { store } from './app/store.ts';
 import { signStyles } from './app/style-nonce.ts';
 import { startOffline } from './offline/start.ts';
 
-askAhead(store, location.pathname);
 if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.serviceWorker.register('/sw.js');
 
 reloadWhenPiecesAreGone();
 signStyles();
+askAhead(store, location.pathname);
 
 const element = document.getElementById('root');
 if (element === null) throw new Error('the page has no root');
