@@ -21,34 +21,24 @@ import { BagOldCables } from './bag-leftovers.tsx';
 import { LaidWays } from './laid-ways.tsx';
 import { PassStage } from './pass-stage.tsx';
 
-/** Steps in their order, each with its caution, ticked with one hand; the next one is large beside them. */
-export function StepsView({
-  tabs,
-  phase,
-  onWay,
-}: {
-  readonly tabs: ReactNode;
+interface StepWork {
   readonly phase: StepPhase;
+  readonly steps: readonly Step[];
+  readonly next: Step | null;
+  /** What was found dangerous keeps the rocker off, whatever else is done. */
+  readonly isHeld: (step: Step) => boolean;
+  readonly onToggle: (step: Step) => void;
   readonly onWay: OpenWay;
-}) {
-  const { job, view, act, locked, personName, goTo } = useDesk();
+}
+
+/** The steps of this phase, which of them is next, and what ticking one does. */
+function useStepWork(phase: StepPhase, onWay: OpenWay): StepWork {
+  const { job, view, act } = useDesk();
   const steps = stepsOf(job, view.cabling, phase);
-  const [moving, setMoving] = useState(false);
-  const next = steps.find((step) => step.done === null) ?? null;
-  // The step that is next stays in sight, however long the list.
-  const list = useRef<HTMLOListElement>(null);
-  useEffect(() => {
-    list.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' });
-  }, [next?.id]);
-  // What was found dangerous keeps the rocker off, whatever else is done.
   const bar = barring(view.interlocks, provingPower(job));
-  const held = (step: Step) => bar !== null && step.kind === 'rocker-on' && step.done === null;
-  const done = steps.filter((step) => step.done !== null).length;
-  const passed = pointOfStage(phase, view.openPoints)?.signOff != null;
-  const refits = job.choice?.kind === 'replace' || pointOfStage('refit', view.openPoints) !== null;
-  const order = job.stepOrders.find((item) => item.phase === phase);
-  function toggle(step: Step): void {
-    if (held(step)) return;
+  const isHeld = (step: Step) => bar !== null && step.kind === 'rocker-on' && step.done === null;
+  function onToggle(step: Step): void {
+    if (isHeld(step)) return;
     if (step.lead !== null) {
       const onto = step.kind === 'lead-back' ? (['out', 'back'] as const) : (['recorded', 'out'] as const);
       act({ kind: 'mark-leads', leadIds: [step.lead.id], state: onto[step.done === null ? 1 : 0] });
@@ -60,6 +50,13 @@ export function StepsView({
     }
     act({ kind: step.done === null ? 'tick-step' : 'untick-step', stepId: step.id });
   }
+  return { phase, steps, next: steps.find((step) => step.done === null) ?? null, isHeld, onToggle, onWay };
+}
+
+/** Moves a step among those that have no fixed place. */
+function useShift({ steps, phase }: StepWork) {
+  const { job, act } = useDesk();
+  const order = job.stepOrders.find((item) => item.phase === phase);
   function shift(step: Step, by: number): void {
     const ids = steps.filter((item) => !item.fixed).map((item) => item.id);
     const at = ids.indexOf(step.id);
@@ -68,132 +65,178 @@ export function StepsView({
     [ids[at], ids[to]] = [ids[to]!, ids[at]!];
     act({ kind: 'order-steps', phase, stepIds: ids, basedOn: order?.version ?? 0 });
   }
+  return { shift, isOwnOrder: order !== undefined };
+}
+
+function StepLine({ step, number, work }: { readonly step: Step; readonly number: number; readonly work: StepWork }) {
+  const { locked, personName } = useDesk();
+  const whoOrWhere =
+    step.done !== null
+      ? `${personName(step.done.by)}, ${clockTime(step.done.at)}`
+      : step.derived && step.lead === null
+        ? 'at Plan and refit'
+        : '';
+  return (
+    <Button
+      type="text"
+      className="step"
+      aria-pressed={step.done !== null}
+      disabled={locked || work.isHeld(step)}
+      onClick={() => work.onToggle(step)}
+    >
+      <span className="box" aria-hidden="true">
+        {step.done !== null ? '✓' : number}
+      </span>
+      <span className="what">
+        <strong>{stepText(step)}</strong>
+        {stepCaution(step) !== null && <span className="step-caution">▲ {stepCaution(step)}</span>}
+      </span>
+      <span className="quiet">{whoOrWhere}</span>
+    </Button>
+  );
+}
+
+const shifts = [
+  [-1, 'Earlier', '↑'],
+  [1, 'Later', '↓'],
+] as const;
+
+function StepList({ work }: { readonly work: StepWork }) {
+  const { locked } = useDesk();
+  const { steps, next, phase } = work;
+  const { shift, isOwnOrder } = useShift(work);
+  const [moving, setMoving] = useState(false);
+  // The step that is next stays in sight, however long the list.
+  const list = useRef<HTMLOListElement>(null);
+  useEffect(() => {
+    list.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' });
+  }, [next?.id]);
+  return (
+    <>
+      <ol ref={list} className="steps" aria-label={phase === 'take-out' ? 'Steps of taking out' : 'Steps of refitting'}>
+        {steps.map((step, index) => (
+          <li
+            key={step.id}
+            data-step={step.kind}
+            data-done={step.done !== null}
+            aria-current={step === next ? 'step' : undefined}
+          >
+            <StepLine step={step} number={index + 1} work={work} />
+            {moving && !step.fixed && (
+              <span className="shift">
+                {shifts.map(([by, word, arrow]) => (
+                  <Button
+                    key={word}
+                    type="link"
+                    disabled={locked}
+                    aria-label={`${word}: ${stepText(step)}`}
+                    onClick={() => shift(step, by)}
+                  >
+                    {arrow}
+                  </Button>
+                ))}
+              </span>
+            )}
+          </li>
+        ))}
+      </ol>
+      <Button type="link" aria-pressed={moving} onClick={() => setMoving(!moving)}>
+        {moving ? 'Keep this order' : 'Change the order'}
+      </Button>
+      {isOwnOrder && <span className="quiet"> · in an order of this job's own</span>}
+    </>
+  );
+}
+
+/** The step that is next, large, with its caution and what is done at it. */
+function NextStep({ step, isHeld }: { readonly step: Step; readonly isHeld: boolean }) {
+  const { job, view, act } = useDesk();
+  const bar = barring(view.interlocks, provingPower(job));
+  return (
+    <>
+      <div className="decides">{stepText(step)}</div>
+      {stepCaution(step) !== null && (
+        <p className="caution">
+          <span>{stepCaution(step)}</span>
+        </p>
+      )}
+      {step.kind === 'note-ways' && <LaidWays />}
+      {step.kind === 'bag-old' && <BagOldCables onDone={() => act({ kind: 'tick-step', stepId: step.id })} />}
+      {isHeld && bar !== null && <InterlockCard interlock={bar} />}
+      {step.way.length > 1 && (
+        <ol className="way">
+          {step.way.map((point) => (
+            <li key={point}>{point}</li>
+          ))}
+        </ol>
+      )}
+    </>
+  );
+}
+
+/** The one act that leads on: the next step, or what comes once all are done or passed. */
+function MainStep({ work }: { readonly work: StepWork }) {
+  const { job, view, locked, goTo } = useDesk();
+  const { phase, next, onWay } = work;
+  if (next !== null && work.isHeld(next)) return null;
+  const isPassed = pointOfStage(phase, view.openPoints)?.signOff != null;
+  if (next !== null && !isPassed)
+    return (
+      <Primary disabled={locked} onClick={() => work.onToggle(next)}>
+        {next.derived && next.lead === null ? 'Go to the connectors' : 'Done, next'}
+      </Primary>
+    );
+  if (phase !== 'take-out') return <AfterRefit onWay={onWay} />;
+  if (job.choice === null) return <Primary onClick={() => goTo('replacement')}>Choose the supply</Primary>;
+  const refits = job.choice.kind === 'replace' || pointOfStage('refit', view.openPoints) !== null;
+  return (
+    <Primary onClick={() => onWay(refits ? 'refit' : 'plan')}>
+      {refits ? 'Refit, step by step' : 'Plan and refit'}
+    </Primary>
+  );
+}
+
+/** Steps in their order, each with its caution, ticked with one hand; the next one is large beside them. */
+export function StepsView({
+  tabs,
+  phase,
+  onWay,
+}: {
+  readonly tabs: ReactNode;
+  readonly phase: StepPhase;
+  readonly onWay: OpenWay;
+}) {
+  const { job, view, act, locked } = useDesk();
+  const work = useStepWork(phase, onWay);
+  const { steps, next } = work;
+  const lead = next?.kind === 'lead-out' ? next.lead : null;
   return (
     <>
       <div className="work">
         {tabs}
-        <ol
-          ref={list}
-          className="steps"
-          aria-label={phase === 'take-out' ? 'Steps of taking out' : 'Steps of refitting'}
-        >
-          {steps.map((step, index) => (
-            <li
-              key={step.id}
-              data-step={step.kind}
-              data-done={step.done !== null}
-              aria-current={step === next ? 'step' : undefined}
-            >
-              <Button
-                type="text"
-                className="step"
-                aria-pressed={step.done !== null}
-                disabled={locked || held(step)}
-                onClick={() => toggle(step)}
-              >
-                <span className="box" aria-hidden="true">
-                  {step.done !== null ? '✓' : index + 1}
-                </span>
-                <span className="what">
-                  <strong>{stepText(step)}</strong>
-                  {stepCaution(step) !== null && <span className="step-caution">▲ {stepCaution(step)}</span>}
-                </span>
-                <span className="quiet">
-                  {step.done === null
-                    ? step.derived && step.lead === null
-                      ? 'at Plan and refit'
-                      : ''
-                    : `${personName(step.done.by)}, ${clockTime(step.done.at)}`}
-                </span>
-              </Button>
-              {moving && !step.fixed && (
-                <span className="shift">
-                  <Button
-                    type="link"
-                    disabled={locked}
-                    aria-label={`Earlier: ${stepText(step)}`}
-                    onClick={() => shift(step, -1)}
-                  >
-                    ↑
-                  </Button>
-                  <Button
-                    type="link"
-                    disabled={locked}
-                    aria-label={`Later: ${stepText(step)}`}
-                    onClick={() => shift(step, 1)}
-                  >
-                    ↓
-                  </Button>
-                </span>
-              )}
-            </li>
-          ))}
-        </ol>
-        <Button type="link" aria-pressed={moving} onClick={() => setMoving(!moving)}>
-          {moving ? 'Keep this order' : 'Change the order'}
-        </Button>
-        {order !== undefined && <span className="quiet"> · in an order of this job's own</span>}
+        <StepList work={work} />
       </div>
       <aside className="side" aria-label="Next step">
         <Spoken>
           {next === null ? 'All done' : [stepText(next), stepCaution(next)].filter((text) => text !== null).join('. ')}
         </Spoken>
         <span className="label">
-          {stepPhaseText[phase]}, {done} of {steps.length}
+          {stepPhaseText[phase]}, {steps.filter((step) => step.done !== null).length} of {steps.length}
         </span>
-        {next === null ? (
-          <div className="decides">All done</div>
-        ) : (
-          <>
-            <div className="decides">{stepText(next)}</div>
-            {stepCaution(next) !== null && (
-              <p className="caution">
-                <span>{stepCaution(next)}</span>
-              </p>
-            )}
-            {next.kind === 'note-ways' && <LaidWays />}
-            {next.kind === 'bag-old' && <BagOldCables onDone={() => act({ kind: 'tick-step', stepId: next.id })} />}
-            {held(next) && bar !== null && <InterlockCard interlock={bar} />}
-            {next.way.length > 1 && (
-              <ol className="way">
-                {next.way.map((point) => (
-                  <li key={point}>{point}</li>
-                ))}
-              </ol>
-            )}
-          </>
-        )}
+        {next === null ? <div className="decides">All done</div> : <NextStep step={next} isHeld={work.isHeld(next)} />}
         {phase === 'take-out' && view.cabling.basis !== 'plan' && (
           <p className="quiet">
             {job.choice?.kind === 'keep' ? 'The supply stays' : 'No replacement is chosen'}: only what leaves the
             machine is unplugged here.
           </p>
         )}
-        {next?.lead != null && next.kind === 'lead-out' && (
-          <Button
-            disabled={locked}
-            onClick={() => act({ kind: 'mark-leads', leadIds: [next.lead!.id], state: 'untouched' })}
-          >
+        {lead !== null && (
+          <Button disabled={locked} onClick={() => act({ kind: 'mark-leads', leadIds: [lead.id], state: 'untouched' })}>
             Not touched
           </Button>
         )}
         <PassStage stage={phase} />
-        {next !== null && held(next) ? null : next !== null && !passed ? (
-          <Primary disabled={locked} onClick={() => toggle(next)}>
-            {next.derived && next.lead === null ? 'Go to the connectors' : 'Done, next'}
-          </Primary>
-        ) : phase === 'take-out' ? (
-          <Primary
-            onClick={() => {
-              if (job.choice === null) goTo('replacement');
-              else onWay(refits ? 'refit' : 'plan');
-            }}
-          >
-            {job.choice === null ? 'Choose the supply' : refits ? 'Refit, step by step' : 'Plan and refit'}
-          </Primary>
-        ) : (
-          <AfterRefit onWay={onWay} />
-        )}
+        <MainStep work={work} />
       </aside>
     </>
   );

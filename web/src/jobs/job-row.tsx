@@ -1,0 +1,88 @@
+import { Link } from 'react-router';
+import { searchFieldText, stationIds, stationText, type SearchFieldId, type StationId } from '@fairwatt/core';
+import type { JobList } from '@fairwatt/contract';
+import { useShopQuery } from '../app/api.ts';
+import { Promised } from '../controls/promised.tsx';
+
+type ListedJob = JobList['jobs'][number];
+
+/** What a row shows of its job in any case. */
+const shownAnyway: ReadonlySet<SearchFieldId> = new Set(['code', 'title', 'client', 'words']);
+const marks = { settled: '✓', 'needs-you': '!', 'in-hand': '', untouched: '' } as const;
+
+const untouched: ListedJob['stations'] = stationIds.map((id) => ({ id, state: 'untouched', line: '' }));
+
+/** All stations as a small line of nodes. */
+function MiniTrack({ stations }: { readonly stations: ListedJob['stations'] }) {
+  return (
+    <span
+      className="mini-track"
+      role="img"
+      aria-label={stations.map((station) => `${stationText[station.id as StationId]}: ${station.state}`).join(', ')}
+    >
+      {stations.map((station) => (
+        <span key={station.id} className={`node ${station.state}`}>
+          <span>{marks[station.state]}</span>
+        </span>
+      ))}
+    </span>
+  );
+}
+
+/** Where the job stands: the station that needs somebody, else the one in hand, else the last that is settled. */
+function Telling({ job }: { readonly job: ListedJob }) {
+  if (job.state === 'closed') return 'closed';
+  if (!job.fresh && job.stations.length === 0) return 'being worked out …';
+  const telling =
+    job.stations.find((station) => station.state === 'needs-you') ??
+    job.stations.find((station) => station.state === 'in-hand') ??
+    [...job.stations].reverse().find((station) => station.state === 'settled');
+  if (telling === undefined) return 'not started';
+  return (
+    <>
+      <strong>{stationText[telling.id as StationId]}</strong>: {telling.line}
+    </>
+  );
+}
+
+/** Whose job it is, in the client's words. */
+function JobWords({ job }: { readonly job: ListedJob }) {
+  const people = useShopQuery().data?.technicians ?? [];
+  return (
+    <span style={{ minWidth: 0 }}>
+      <span className="title">{job.title}</span>
+      {job.client !== '' && <span className="quiet">, {job.client}</span>}
+      <Promised priority={job.priority} promisedOn={job.promisedOn} open={job.state === 'open'} />
+      {job.inCharge !== null && job.state === 'open' && (
+        <span className="quiet"> · {people.find(({ id }) => id === job.inCharge)?.name ?? job.inCharge}</span>
+      )}
+      <span className="words" style={{ display: 'block' }}>
+        {job.words}
+      </span>
+      {job.hit !== null && !shownAnyway.has(job.hit.field) && (
+        <span className="words" style={{ display: 'block' }}>
+          <strong>{searchFieldText[job.hit.field]}</strong>: {job.hit.text}
+        </span>
+      )}
+    </span>
+  );
+}
+
+/** A job in one line, which leads to it. */
+export function JobRow({ job }: { readonly job: ListedJob }) {
+  return (
+    <Link className="job-row" to={`/jobs/${job.code}`}>
+      <span className="tag">{job.code}</span>
+      <JobWords job={job} />
+      <span style={{ minWidth: 0, display: 'flex', gap: 14, alignItems: 'center' }}>
+        <MiniTrack stations={job.stations.length > 0 ? job.stations : untouched} />
+        <span
+          className={job.fresh ? undefined : 'quiet'}
+          style={{ minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+        >
+          <Telling job={job} />
+        </span>
+      </span>
+    </Link>
+  );
+}

@@ -1,0 +1,64 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import { Link } from 'react-router';
+import { checkWorth, worthOf, type NextCheck } from '@fairwatt/core';
+import { aboutMinutes } from '../../controls/clock.ts';
+import { useDesk } from '../../job/job-context.ts';
+
+/** Alternatives shown before all are asked for. */
+const alternatives = 4;
+
+/** How much shorter the search becomes by it, on the whole. */
+const savesText = (check: NextCheck): string =>
+  worthOf(check) >= 0.05 ? `saves ${aboutMinutes(worthOf(check))}` : 'saves nothing';
+
+/** The checks that are not the next one, each with its worth and its cost. */
+export function OtherChecks({
+  checks,
+  picked,
+  onPick,
+}: {
+  readonly checks: readonly NextCheck[];
+  readonly picked: string | null;
+  readonly onPick: (checkId: string) => void;
+}) {
+  const { job, view, knowledge } = useDesk();
+  const [all, setAll] = useState(false);
+  const decided = job.finding !== null;
+  const endangered = view.step.do === 'make-safe';
+  return (
+    <section aria-label="Other checks">
+      <span className="label">{decided ? 'Checks still possible' : endangered ? 'Without any power' : 'Or do'}</span>
+      <ul className="alternatives">
+        {checks.slice(0, all ? undefined : alternatives).map((check) => (
+          <li key={check.checkId}>
+            <Button
+              type="text"
+              className="plain"
+              aria-pressed={picked === check.checkId}
+              disabled={decided}
+              onClick={() => onPick(check.checkId)}
+            >
+              <span className="what">
+                {knowledge.checks.find((item) => item.id === check.checkId)?.title}
+                <span className="reason">{checkWorth(knowledge, check)}</span>
+              </span>
+              <span className="costs quiet nowrap">
+                <span className="fig">{check.minutes} min</span>
+                <span className="saves">{savesText(check)}</span>
+              </span>
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <p className="quiet" style={{ marginTop: 6 }}>
+        {checks.length > alternatives && (
+          <Button type="link" aria-expanded={all} onClick={() => setAll(!all)}>
+            {all ? 'fewer checks' : `all ${checks.length} checks`}
+          </Button>
+        )}{' '}
+        For what this bench has; <Link to="/settings">change it</Link>.
+      </p>
+    </section>
+  );
+}
