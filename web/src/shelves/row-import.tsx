@@ -22,6 +22,101 @@ const resultMark = {
   refused: 'fail',
 } as const satisfies Record<keyof typeof resultText, string>;
 
+interface ReadFile {
+  readonly format: 'csv' | 'json';
+  readonly text: string;
+  readonly file: string;
+}
+type ImportPath = '/supplies/import' | '/supplies/parts/import' | '/supplies/prices';
+/** Rows named at most. */
+const mostNamed = 100;
+
+/** A file, what it would do, and then what it did. */
+function useRowImport(path: ImportPath) {
+  const technician = useAppSelector((state) => state.session.technician);
+  const [send, { isLoading }] = useImportFileMutation();
+  const [read, setRead] = useState<ReadFile | null>(null);
+  const [report, setReport] = useState<ImportReport | null>(null);
+  const [told, setTold] = useState<string | null>(null);
+  const [share, setShare] = useState<{ readonly rows: number; readonly of: number } | null>(null);
+  async function run({ format, text }: ReadFile, dryRun: boolean, update: boolean): Promise<void> {
+    setTold(null);
+    const onProgress = (rows: number, of: number) => setShare({ rows, of });
+    const answer = await send({ path, by: technician ?? '', format, text, update, dryRun, onProgress });
+    setShare(null);
+    if (answer.error !== undefined) {
+      setReport(null);
+      setTold(technician === null ? 'Pick your name at the top right first.' : problemOf(answer.error).title);
+    } else setReport(answer.data);
+  }
+  const close = () => {
+    setRead(null);
+    setReport(null);
+    setTold(null);
+  };
+  return { isLoading, read, setRead, report, told, setTold, share, run, close };
+}
+
+function NamedRows({ report, what }: { readonly report: ImportReport; readonly what: string }) {
+  return (
+    <>
+      <div className="report-rows">
+        <Sheet
+          rows={report.named.slice(0, mostNamed)}
+          rowKey={(row) => row.row}
+          columns={[
+            { head: 'Row', className: 'num', cell: (row) => row.row },
+            { head: what, cell: (row) => row.name },
+            {
+              head: 'Becomes',
+              cell: (row) => <span className={`verdict ${resultMark[row.result]}`}>{resultText[row.result]}</span>,
+            },
+            {
+              head: 'Why',
+              cell: (row) =>
+                row.errors.map((error) => `${error.path === '' ? '' : `${error.path}: `}${error.message}`).join('; '),
+            },
+          ]}
+        />
+      </div>
+      {report.named.length > mostNamed && (
+        <p className="quiet">The first {mostNamed} rows are named, refused ones first.</p>
+      )}
+    </>
+  );
+}
+
+/** The act that leads on: to take what was read, or to be done. */
+function MainAct({
+  report,
+  busy,
+  onTake,
+  onDone,
+}: {
+  readonly report: ImportReport;
+  readonly busy: boolean;
+  readonly onTake: () => void;
+  readonly onDone: () => void;
+}) {
+  const takes = report.added + report.updated;
+  const takesText = takes === 0 ? 'Nothing to take' : `Take ${takes} ${takes === 1 ? 'row' : 'rows'}`;
+  return (
+    <Button
+      // Another act, not the same one with other words: it takes the focus anew.
+      key={report.dryRun ? 'take' : 'done'}
+      type="primary"
+      className="primary"
+      data-primary
+      ref={(element) => element?.focus()}
+      disabled={report.dryRun && (takes === 0 || busy)}
+      onClick={report.dryRun ? onTake : onDone}
+    >
+      <span>{report.dryRun ? takesText : 'Done'}</span>
+      <kbd aria-hidden="true">↵</kbd>
+    </Button>
+  );
+}
+
 /** A file that is first read to see what it would do, row by row, and then taken. */
 export function RowImport({
   path,
@@ -29,53 +124,21 @@ export function RowImport({
   name,
   what,
 }: {
-  readonly path: '/supplies/import' | '/supplies/parts/import' | '/supplies/prices';
+  readonly path: ImportPath;
   readonly label: string;
   readonly name: string;
   readonly what: string;
 }) {
-  const technician = useAppSelector((state) => state.session.technician);
-  const [send, state] = useImportFileMutation();
-  const [read, setRead] = useState<{
-    readonly format: 'csv' | 'json';
-    readonly text: string;
-    readonly file: string;
-  } | null>(null);
-  const [report, setReport] = useState<ImportReport | null>(null);
+  const { isLoading, read, setRead, report, told, setTold, share, run, close } = useRowImport(path);
   const [update, setUpdate] = useState(false);
-  const [told, setTold] = useState<string | null>(null);
-  const knownText = path === '/supplies/prices' ? 'not of this shop' : 'here already and left alone';
-  const [share, setShare] = useState<{ readonly rows: number; readonly of: number } | null>(null);
-  async function run(file: NonNullable<typeof read>, dryRun: boolean, overwrite: boolean): Promise<void> {
-    setTold(null);
-    const answer = await send({
-      path,
-      by: technician ?? '',
-      format: file.format,
-      text: file.text,
-      update: overwrite,
-      dryRun,
-      onProgress: (rows, of) => setShare({ rows, of }),
-    });
-    setShare(null);
-    if (answer.error !== undefined) {
-      setReport(null);
-      setTold(technician === null ? 'Pick your name at the top right first.' : problemOf(answer.error).title);
-    } else setReport(answer.data);
-  }
-  const takes = report === null ? 0 : report.added + report.updated;
-  const close = () => {
-    setRead(null);
-    setReport(null);
-    setTold(null);
-  };
+  const isPrices = path === '/supplies/prices';
   return (
     <>
       <FileButton
         label={label}
         name={name}
         accept=".csv,.json,text/csv,application/json"
-        busy={state.isLoading}
+        busy={isLoading}
         onTooLarge={(line) => setTold(line)}
         onText={(text, file) => {
           const next = {
@@ -84,7 +147,7 @@ export function RowImport({
             file,
           };
           setRead(next);
-          setUpdate(path === '/supplies/prices');
+          setUpdate(isPrices);
           void run(next, true, false);
         }}
       />
@@ -100,7 +163,7 @@ export function RowImport({
               {told}
             </p>
           )}
-          {(state.isLoading || report === null) && told === null && (
+          {(isLoading || report === null) && told === null && (
             <p role="status">
               Reading …{share === null ? '' : ` ${share.rows} of ${share.of} rows`}{' '}
               {share !== null && <progress value={share.rows} max={share.of} aria-label="Rows read" />}
@@ -110,35 +173,12 @@ export function RowImport({
             <div data-report={report.dryRun ? 'would' : 'did'}>
               <p role="status">
                 {report.dryRun ? 'Read, nothing taken yet' : 'Taken'}: {report.rows} rows, {report.added} new,{' '}
-                {report.updated} changed, {report.same} as they are, {report.known} {knownText}, {report.refused}{' '}
-                refused.
+                {report.updated} changed, {report.same} as they are, {report.known}{' '}
+                {isPrices ? 'not of this shop' : 'here already and left alone'}, {report.refused} refused.
               </p>
               {report.refused > 0 && <p>A refused row is left out whole; the others come in.</p>}
-              <div className="report-rows">
-                <Sheet
-                  rows={report.named.slice(0, 100)}
-                  rowKey={(row) => row.row}
-                  columns={[
-                    { head: 'Row', className: 'num', cell: (row) => row.row },
-                    { head: what, cell: (row) => row.name },
-                    {
-                      head: 'Becomes',
-                      cell: (row) => (
-                        <span className={`verdict ${resultMark[row.result]}`}>{resultText[row.result]}</span>
-                      ),
-                    },
-                    {
-                      head: 'Why',
-                      cell: (row) =>
-                        row.errors
-                          .map((error) => `${error.path === '' ? '' : `${error.path}: `}${error.message}`)
-                          .join('; '),
-                    },
-                  ]}
-                />
-              </div>
-              {report.named.length > 100 && <p className="quiet">The first 100 rows are named, refused ones first.</p>}
-              {path !== '/supplies/prices' && report.dryRun && (
+              <NamedRows report={report} what={what} />
+              {!isPrices && report.dryRun && (
                 <Checkbox
                   className="tick"
                   checked={update}
@@ -150,30 +190,7 @@ export function RowImport({
                   change what is here already
                 </Checkbox>
               )}
-              {report.dryRun ? (
-                <Button
-                  type="primary"
-                  className="primary"
-                  data-primary
-                  ref={(element) => element?.focus()}
-                  disabled={takes === 0 || state.isLoading}
-                  onClick={() => void run(read, false, update)}
-                >
-                  <span>{takes === 0 ? 'Nothing to take' : `Take ${takes} ${takes === 1 ? 'row' : 'rows'}`}</span>
-                  <kbd aria-hidden="true">↵</kbd>
-                </Button>
-              ) : (
-                <Button
-                  type="primary"
-                  className="primary"
-                  data-primary
-                  ref={(element) => element?.focus()}
-                  onClick={close}
-                >
-                  <span>Done</span>
-                  <kbd aria-hidden="true">↵</kbd>
-                </Button>
-              )}
+              <MainAct report={report} busy={isLoading} onTake={() => void run(read, false, update)} onDone={close} />
             </div>
           )}
         </Dialog>

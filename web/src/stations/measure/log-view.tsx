@@ -1,23 +1,13 @@
-import { useCallback, useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Button, Upload } from 'antd';
 import { proxy } from 'comlink';
-import {
-  logProblemText,
-  logShapeText,
-  mostLogColumns,
-  type Guide,
-  type KeptLog,
-  type LogMapping,
-  type Phase,
-  type RailName,
-} from '@fairwatt/core';
-import { timeSpanText } from '../../controls/clock.ts';
+import { logProblemText, logShapeText, mostLogColumns, type Guide, type LogMapping, type Phase } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import type { Look, LogSession, Separator } from '../../workers/log-worker.ts';
 import { useWorker } from '../../workers/use-worker.ts';
-import { LogChart, type Span } from './log-chart.tsx';
+import { KeptLogs } from './kept-logs.tsx';
 import { MappingForm, type State } from './log-mapping.tsx';
-import { ChannelTable, EventList, LogResult } from './log-result.tsx';
+import { LogResult } from './log-result.tsx';
 
 const unfit: Readonly<Record<Extract<Look, { ok: false }>['problem'], string>> = {
   empty: 'is empty.',
@@ -29,9 +19,81 @@ const unfit: Readonly<Record<Extract<Look, { ok: false }>['problem'], string>> =
 };
 const startWorker = () => new Worker(new URL('../../workers/log-worker.ts', import.meta.url), { type: 'module' });
 
-/** A logging meter's file: how it is read, what it says, what the job keeps of it. */
-export function LogView({ phase, guide }: { readonly phase: Phase; readonly guide: Guide }) {
-  const { job, act, locked, offerUndo } = useDesk();
+/** Where a file is picked or dropped, and why the last one was not taken. */
+function PickLog({ told, onPick }: { readonly told: string | null; readonly onPick: (file: File) => void }) {
+  const { locked } = useDesk();
+  return (
+    <section
+      className="block empty"
+      aria-label="New log"
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={(event) => {
+        event.preventDefault();
+        const file = event.dataTransfer.files[0];
+        if (file !== undefined) onPick(file);
+      }}
+    >
+      <strong>A logging meter&apos;s file goes here</strong>
+      CSV with a column of time and one for each rail, up to a million rows. It stays on this machine.
+      <div style={{ marginTop: 12 }}>
+        <Upload
+          accept=".csv,.txt,.tsv,.log,text/csv,text/plain"
+          aria-label="Log file"
+          showUploadList={false}
+          disabled={locked}
+          beforeUpload={(file) => {
+            onPick(file);
+            return false;
+          }}
+        >
+          <Button data-primary disabled={locked}>
+            Pick a file
+          </Button>
+        </Upload>
+      </div>
+      {told !== null && (
+        <p className="error-text" role="alert" style={{ marginTop: 10 }}>
+          {told}
+        </p>
+      )}
+    </section>
+  );
+}
+
+function ReadingLog({
+  state,
+  onStop,
+}: {
+  readonly state: Extract<State, { at: 'reading' }>;
+  readonly onStop: () => void;
+}) {
+  return (
+    <section className="block" aria-label="Reading the log" data-reading>
+      <p>
+        Reading {state.file.name}: <span className="fig">{Math.round(state.share * 100)} %</span>,{' '}
+        <span className="fig">{state.rows.toLocaleString('en')}</span> rows
+      </p>
+      <div
+        className="bar-track"
+        role="progressbar"
+        aria-valuenow={Math.round(state.share * 100)}
+        aria-valuemin={0}
+        aria-valuemax={100}
+        aria-label="Reading the log"
+        style={{ height: 13, background: 'var(--track)', margin: '8px 0' }}
+      >
+        <div
+          className="bar-fill"
+          style={{ width: `${state.share * 100}%`, height: '100%', background: 'var(--action)' }}
+        />
+      </div>
+      <Button onClick={onStop}>Stop</Button>
+    </section>
+  );
+}
+
+/** How far the reading of a file is, and what leads on. */
+function useLogReading(guide: Guide) {
   const session = useWorker<LogSession>(startWorker);
   const [state, setState] = useState<State>({ at: 'none', told: null });
 
@@ -73,76 +135,27 @@ export function LogView({ phase, guide }: { readonly phase: Phase; readonly guid
       });
   }
 
+  return { session, state, setState, look, read };
+}
+
+/** A logging meter's file: how it is read, what it says, what the job keeps of it. */
+export function LogView({ phase, guide }: { readonly phase: Phase; readonly guide: Guide }) {
+  const { job } = useDesk();
+  const { session, state, setState, look, read } = useLogReading(guide);
+  const leave = () => setState({ at: 'none', told: null });
   return (
     <>
-      {state.at === 'none' && (
-        <section
-          className="block empty"
-          aria-label="New log"
-          onDragOver={(event) => event.preventDefault()}
-          onDrop={(event) => {
-            event.preventDefault();
-            const file = event.dataTransfer.files[0];
-            if (file !== undefined) void look(file, '');
-          }}
-        >
-          <strong>A logging meter&apos;s file goes here</strong>
-          CSV with a column of time and one for each rail, up to a million rows. It stays on this machine.
-          <div style={{ marginTop: 12 }}>
-            <Upload
-              accept=".csv,.txt,.tsv,.log,text/csv,text/plain"
-              aria-label="Log file"
-              showUploadList={false}
-              disabled={locked}
-              beforeUpload={(file) => {
-                void look(file, '');
-                return false;
-              }}
-            >
-              <Button data-primary disabled={locked}>
-                Pick a file
-              </Button>
-            </Upload>
-          </div>
-          {state.told !== null && (
-            <p className="error-text" role="alert" style={{ marginTop: 10 }}>
-              {state.told}
-            </p>
-          )}
-        </section>
-      )}
+      {state.at === 'none' && <PickLog told={state.told} onPick={(file) => void look(file, '')} />}
       {state.at === 'looked' && (
         <MappingForm
           state={state}
           onSeparator={(separator) => void look(state.file, separator)}
           onMapping={(mapping) => setState({ ...state, mapping, told: null })}
           onRead={() => void read(state.file, state.look.separator, state.mapping, state)}
-          onLeave={() => setState({ at: 'none', told: null })}
+          onLeave={leave}
         />
       )}
-      {state.at === 'reading' && (
-        <section className="block" aria-label="Reading the log" data-reading>
-          <p>
-            Reading {state.file.name}: <span className="fig">{Math.round(state.share * 100)} %</span>,{' '}
-            <span className="fig">{state.rows.toLocaleString('en')}</span> rows
-          </p>
-          <div
-            className="bar-track"
-            role="progressbar"
-            aria-valuenow={Math.round(state.share * 100)}
-            aria-valuemin={0}
-            aria-valuemax={100}
-            aria-label="Reading the log"
-            style={{ height: 13, background: 'var(--track)', margin: '8px 0' }}
-          >
-            <div
-              className="bar-fill"
-              style={{ width: `${state.share * 100}%`, height: '100%', background: 'var(--action)' }}
-            />
-          </div>
-          <Button onClick={() => void session.cancel()}>Stop</Button>
-        </section>
-      )}
+      {state.at === 'reading' && <ReadingLog state={state} onStop={() => void session.cancel()} />}
       {state.at === 'read' && (
         <LogResult
           key={state.file.name}
@@ -151,71 +164,10 @@ export function LogView({ phase, guide }: { readonly phase: Phase; readonly guid
           phase={phase}
           guide={guide}
           session={session}
-          onLeave={() => setState({ at: 'none', told: null })}
+          onLeave={leave}
         />
       )}
-      {state.at !== 'read' && job.logs.length > 0 && (
-        <section aria-label="Kept logs">
-          <span className="label">Kept in this job</span>
-          {job.logs.map((log) => (
-            <KeptLogRow
-              key={log.id}
-              log={log}
-              guide={guide}
-              onDrop={() => {
-                if (act({ kind: 'drop-log', logId: log.id, basedOn: log.version }) === null)
-                  offerUndo(`${log.name} is removed.`);
-              }}
-            />
-          ))}
-        </section>
-      )}
+      {state.at !== 'read' && job.logs.length > 0 && <KeptLogs guide={guide} />}
     </>
-  );
-}
-
-function KeptLogRow({
-  log,
-  guide,
-  onDrop,
-}: {
-  readonly log: KeptLog;
-  readonly guide: Guide;
-  readonly onDrop: () => void;
-}) {
-  const { code, locked, personName } = useDesk();
-  const [open, setOpen] = useState(false);
-  const whole = useMemo<Span>(() => ({ from: 0, to: Math.max(log.lastsSeconds, 0.001) }), [log]);
-  const [span, setSpan] = useState(whole);
-  const [rail, setRail] = useState<RailName>(log.channels[0]!.rail);
-  const fetchPieces = useCallback(
-    (name: RailName) => Promise.resolve(log.channels.find((channel) => channel.rail === name)?.curve ?? null),
-    [log],
-  );
-  return (
-    <div className="kept-log" data-kept-log={log.name}>
-      <div className="walk-head" style={{ marginBottom: 4 }}>
-        <Button type="text" className="plain" aria-expanded={open} onClick={() => setOpen(!open)}>
-          <strong>{log.name}</strong>
-        </Button>
-        <span className="quiet" style={{ flex: 1 }}>
-          {log.rows.toLocaleString('en')} rows, {timeSpanText(log.lastsSeconds)}, {log.eventsInAll}{' '}
-          {log.eventsInAll === 1 ? 'event' : 'events'}; {personName(log.by)}
-        </span>
-        <a className="link" href={`/api/jobs/${code}/logs/${log.id}/original`} download={log.name}>
-          file
-        </a>
-        <Button type="link" disabled={locked} onClick={onDrop}>
-          remove
-        </Button>
-      </div>
-      {open && (
-        <>
-          <ChannelTable channels={log.channels} rail={rail} onRail={setRail} />
-          <LogChart rail={rail} guide={guide} whole={whole} span={span} onSpan={setSpan} fetchPieces={fetchPieces} />
-          <EventList events={log.events} inAll={log.eventsInAll} />
-        </>
-      )}
-    </div>
   );
 }

@@ -1,0 +1,90 @@
+import { Button } from 'antd';
+import { logEventText, voltsText, type LogSummary, type RailName } from '@fairwatt/core';
+import { timeSpanText } from '../../controls/clock.ts';
+import { Sheet } from '../../controls/sheet.tsx';
+
+/** What each rail did in a log. */
+export function ChannelTable({
+  channels,
+  rail,
+  onRail,
+}: {
+  readonly channels: LogSummary['channels'];
+  readonly rail?: RailName;
+  readonly onRail?: (rail: RailName) => void;
+}) {
+  return (
+    <div style={{ marginBottom: 10 }}>
+      <Sheet
+        rows={channels}
+        rowKey={(channel) => channel.rail}
+        columns={[
+          {
+            head: 'Rail',
+            cell: (channel) =>
+              onRail === undefined ? (
+                <strong>{channel.rail} V</strong>
+              ) : (
+                <Button aria-pressed={rail === channel.rail} onClick={() => onRail(channel.rail)}>
+                  {channel.rail === '+5sb' ? '+5 standby' : `${channel.rail} V`}
+                </Button>
+              ),
+          },
+          { head: 'lowest', className: 'num', cell: (channel) => voltsText(channel.lowestVolts, 3) },
+          { head: 'mean', className: 'num', cell: (channel) => voltsText(channel.meanVolts, 3) },
+          { head: 'highest', className: 'num', cell: (channel) => voltsText(channel.highestVolts, 3) },
+          { head: 'noise', className: 'num', cell: (channel) => <>{(channel.noiseVolts * 1000).toFixed(1)} mV</> },
+          {
+            head: 'drift an hour',
+            className: 'num',
+            cell: (channel) => <>{(channel.driftVoltsPerHour * 1000).toFixed(0)} mV</>,
+          },
+          {
+            head: 'outside',
+            className: 'num',
+            cell: (channel) =>
+              channel.outsideSeconds === 0 ? (
+                <span className="verdict pass">never</span>
+              ) : (
+                <span className="verdict fail">{timeSpanText(channel.outsideSeconds)}</span>
+              ),
+          },
+        ]}
+      />
+    </div>
+  );
+}
+
+/** What happened in a log, the gravest first. */
+export function EventList({
+  events,
+  inAll,
+  onShow,
+}: {
+  readonly events: LogSummary['events'];
+  readonly inAll: number;
+  readonly onShow?: (event: LogSummary['events'][number]) => void;
+}) {
+  if (events.length === 0) return <p className="quiet">Nothing happened: no dip, no spike, no step, no gap.</p>;
+  return (
+    <section aria-label="Events">
+      <span className="label">
+        What happened, the gravest first
+        {inAll > events.length ? `: ${events.length} of ${inAll.toLocaleString('en')}` : ''}
+      </span>
+      <ul className="trail log-events">
+        {events.slice(0, 60).map((event, index) => (
+          <li key={index}>
+            <span className="fig nowrap">{timeSpanText(event.atSeconds)}</span>
+            <span className="what">{logEventText(event)}</span>
+            {onShow !== undefined && (
+              <Button type="link" onClick={() => onShow(event)}>
+                show
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
