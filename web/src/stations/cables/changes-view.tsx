@@ -24,137 +24,150 @@ const stockText: Record<LabelStock, string> = {
 };
 const marks = { same: '=', replaced: '→', new: '+', gone: '−', open: '!', 'not-recorded': '?' } as const;
 
-/** Before against after, what stays in the bag, what is still open; tags and the schedule on paper. */
-export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonly onWay: OpenWay }) {
-  const { code, job, view, technician, goTo } = useDesk();
-  const { cabling, chosen } = view;
-  const changes = harnessChanges(job, cabling);
+/** Which cable is at one end of the comparison: its name, its socket, its adapter. */
+function endText(
+  end: { readonly cable: string; readonly socketLabel: string | null; readonly through?: string | null } | null,
+): string {
+  if (end === null) return '-';
+  const through = end.through == null ? null : `through ${end.through}`;
+  return [end.cable, end.socketLabel, through].filter((piece) => piece !== null).join(', ');
+}
+
+function ChangeSheet() {
+  const { job, view } = useDesk();
+  return (
+    <Sheet
+      label="Before and after"
+      rows={harnessChanges(job, view.cabling)}
+      rowKey={(change) => change.inletId}
+      rowProps={(change) => ({
+        'data-change': change.word,
+        className: change.word === 'gone' || change.word === 'same' ? 'quiet' : undefined,
+      })}
+      columns={[
+        { head: 'Inlet', cell: (change) => change.label },
+        { head: 'Before', cell: (change) => endText(change.before) },
+        { head: 'After', cell: (change) => endText(change.after) },
+        {
+          head: 'What changed',
+          cell: (change) => (
+            <>
+              <span className="fig" aria-hidden="true">
+                {marks[change.word]}
+              </span>{' '}
+              {harnessWordText[change.word]}
+            </>
+          ),
+          cellProps: (change) => ({
+            style: change.word === 'open' ? { color: 'var(--fail)', fontWeight: 700 } : undefined,
+          }),
+        },
+      ]}
+    />
+  );
+}
+
+/** Pieces of the new supply's set that no inlet of this machine needs. */
+function Bagged() {
+  const { cabling, chosen } = useDesk().view;
+  const bagged = cabling.plan?.bagged ?? [];
+  if (bagged.length === 0) return null;
   const pieceText = (id: string) => {
     const piece = chosen?.kit.cables.find((cable) => cable.id === id);
     return piece === undefined ? id : kitCableText(piece);
   };
-  const open = unanswered(view.openPoints).filter(isConnectorOpen);
+  return (
+    <p style={{ marginTop: 12 }}>
+      <strong>Left out, into a bag labelled {chosen?.name}:</strong>{' '}
+      {bagged.map(({ count, kitCableId }) => `${count} × ${pieceText(kitCableId)}`).join('; ')}. No inlet of this
+      machine needs them; the next card may.
+    </p>
+  );
+}
+
+/** Tags and the schedule, printed or as files. */
+function OnPaper() {
+  const { code, view, technician } = useDesk();
   const [stock, setStock] = useState<LabelStock>('a4-24');
   const [skip, setSkip] = useState(0);
   const [print, printing] = usePrintLabelsMutation();
-  const tags = tagsOf(cabling).length;
+  const tags = tagsOf(view.cabling).length;
   const base = `/api/jobs/${encodeURIComponent(code)}`;
-  const end = (
-    item: { readonly cable: string; readonly socketLabel: string | null; readonly through?: string | null } | null,
-  ) =>
-    item === null
-      ? '-'
-      : [item.cable, item.socketLabel, item.through == null ? null : `through ${item.through}`]
-          .filter((piece) => piece !== null)
-          .join(', ');
+  return (
+    <section className="block" aria-label="On paper" style={{ marginTop: 20 }}>
+      <span className="label">Tags for both ends of each cable, {tags}</span>
+      <div className="row-actions" style={{ alignItems: 'end' }}>
+        <div style={{ width: 240 }}>
+          <SelectField
+            label="Label stock"
+            value={stock}
+            options={labelStocks.map((value) => ({ value, label: stockText[value] }))}
+            onChange={setStock}
+          />
+        </div>
+        <div style={{ width: 130 }}>
+          <FigureField label="Labels used up" value={skip} most={64} whole onChange={(value) => setSkip(value ?? 0)} />
+        </div>
+        <Button
+          href={`${base}/labels.pdf?stock=${stock}&skip=${stock === 'roll' ? 0 : skip}`}
+          target="_blank"
+          rel="noreferrer"
+        >
+          Tags as PDF
+        </Button>
+        <Button
+          disabled={technician === null || printing.isLoading}
+          onClick={() => void print({ code, by: technician ?? '', what: 'cables' })}
+        >
+          {printing.isLoading ? 'Printing …' : 'Print on the label printer'}
+        </Button>
+      </div>
+      {printing.isError && (
+        <p className="error-text" role="alert">
+          {problemOf(printing.error).title}
+        </p>
+      )}
+      {printing.data !== undefined && !printing.isError && (
+        <p role="status">
+          {printing.data.labels} labels printed, print job {printing.data.job}.
+        </p>
+      )}
+      <p className="quiet" style={{ marginTop: 8 }}>
+        The code on a tag opens the record of its cable.
+      </p>
+      <div className="row-actions" style={{ marginTop: 10 }}>
+        <Button href={`${base}/cables.pdf`} target="_blank" rel="noreferrer">
+          Cable schedule as PDF
+        </Button>
+        <Button href={`${base}/cables.csv`}>as CSV</Button>
+      </div>
+    </section>
+  );
+}
+
+/** Before against after, what stays in the bag, what is still open; tags and the schedule on paper. */
+export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonly onWay: OpenWay }) {
+  const { view, goTo } = useDesk();
+  const isNone = view.cabling.basis === 'none';
+  const open = unanswered(view.openPoints).filter(isConnectorOpen);
   return (
     <>
       <div className="work">
         {tabs}
-        {cabling.basis === 'none' ? (
+        {isNone ? (
           <Empty title="Nothing to compare yet">Record the present cables, or choose a supply.</Empty>
         ) : (
           <>
-            <Sheet
-              label="Before and after"
-              rows={changes}
-              rowKey={(change) => change.inletId}
-              rowProps={(change) => ({
-                'data-change': change.word,
-                className: change.word === 'gone' || change.word === 'same' ? 'quiet' : undefined,
-              })}
-              columns={[
-                { head: 'Inlet', cell: (change) => change.label },
-                { head: 'Before', cell: (change) => end(change.before) },
-                { head: 'After', cell: (change) => end(change.after) },
-                {
-                  head: 'What changed',
-                  cell: (change) => (
-                    <>
-                      <span className="fig" aria-hidden="true">
-                        {marks[change.word]}
-                      </span>{' '}
-                      {harnessWordText[change.word]}
-                    </>
-                  ),
-                  cellProps: (change) => ({
-                    style: change.word === 'open' ? { color: 'var(--fail)', fontWeight: 700 } : undefined,
-                  }),
-                },
-              ]}
-            />
-            {cabling.plan !== null && cabling.plan.bagged.length > 0 && (
-              <p style={{ marginTop: 12 }}>
-                <strong>Left out, into a bag labelled {chosen?.name}:</strong>{' '}
-                {cabling.plan.bagged.map(({ count, kitCableId }) => `${count} × ${pieceText(kitCableId)}`).join('; ')}.
-                No inlet of this machine needs them; the next card may.
-              </p>
-            )}
-            <section className="block" aria-label="On paper" style={{ marginTop: 20 }}>
-              <span className="label">Tags for both ends of each cable, {tags}</span>
-              <div className="row-actions" style={{ alignItems: 'end' }}>
-                <div style={{ width: 240 }}>
-                  <SelectField
-                    label="Label stock"
-                    value={stock}
-                    options={labelStocks.map((value) => ({ value, label: stockText[value] }))}
-                    onChange={setStock}
-                  />
-                </div>
-                <div style={{ width: 130 }}>
-                  <FigureField
-                    label="Labels used up"
-                    value={skip}
-                    most={64}
-                    whole
-                    onChange={(value) => setSkip(value ?? 0)}
-                  />
-                </div>
-                <Button
-                  href={`${base}/labels.pdf?stock=${stock}&skip=${stock === 'roll' ? 0 : skip}`}
-                  target="_blank"
-                  rel="noreferrer"
-                >
-                  Tags as PDF
-                </Button>
-                <Button
-                  disabled={technician === null || printing.isLoading}
-                  onClick={() => void print({ code, by: technician ?? '', what: 'cables' })}
-                >
-                  {printing.isLoading ? 'Printing …' : 'Print on the label printer'}
-                </Button>
-              </div>
-              {printing.isError && (
-                <p className="error-text" role="alert">
-                  {problemOf(printing.error).title}
-                </p>
-              )}
-              {printing.data !== undefined && !printing.isError && (
-                <p role="status">
-                  {printing.data.labels} labels printed, print job {printing.data.job}.
-                </p>
-              )}
-              <p className="quiet" style={{ marginTop: 8 }}>
-                The code on a tag opens the record of its cable.
-              </p>
-              <div className="row-actions" style={{ marginTop: 10 }}>
-                <Button href={`${base}/cables.pdf`} target="_blank" rel="noreferrer">
-                  Cable schedule as PDF
-                </Button>
-                <Button href={`${base}/cables.csv`}>as CSV</Button>
-              </div>
-            </section>
+            <ChangeSheet />
+            <Bagged />
+            <OnPaper />
           </>
         )}
       </div>
       <aside className="side" aria-label="What remains">
         <span className="label">What remains</span>
         <div className="decides" data-remaining={open.length}>
-          {cabling.basis === 'none'
-            ? 'Nothing planned'
-            : open.length === 0
-              ? 'Nothing is open'
-              : `${open.length} still open`}
+          {isNone ? 'Nothing planned' : open.length === 0 ? 'Nothing is open' : `${open.length} still open`}
         </div>
         <ul style={{ display: 'grid', gap: 6 }}>
           {open.map((point) => (

@@ -169,12 +169,50 @@ function BareFound({ bare }: { readonly bare: BareVerdict }) {
   );
 }
 
-/**
- * The job on paper: to its client in plain words, and behind that the bench's record: what was wrong and how it was
- * found, what was fitted and why, readings, cables.
- */
-export function Report() {
-  const { job, view, shop, knowledge, personName } = useDesk();
+/** Who brought which machine, and when this was. */
+function ReportHead() {
+  const { job, shop } = useDesk();
+  const { title, client, serial } = job.sheet;
+  return (
+    <header style={{ display: 'flex', justifyContent: 'space-between', gap: 20 }}>
+      <div>
+        <strong style={{ fontSize: 20 }}>{shop.settings.name}</strong>
+        <div>
+          {title}
+          {client === '' ? '' : `, ${client}`}
+          {serial === '' ? '' : `, ${serial}`}
+        </div>
+      </div>
+      <div style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
+        <span className="fig" style={{ fontSize: 20 }}>
+          {job.code}
+        </span>
+        <div className="quiet">{calendarDay(job.updatedAt)}</div>
+      </div>
+    </header>
+  );
+}
+
+function Complaint() {
+  const { job, knowledge } = useDesk();
+  const { words, button, alsoTold, course } = job.sheet;
+  return (
+    <>
+      <h2>Complaint</h2>
+      <p>
+        {words === '' ? 'Not written down.' : `“${words}”`}{' '}
+        {button !== null &&
+          `Pressing the button: ${[button, ...alsoTold]
+            .map((told) => outcomeLabel(knowledge, 'told-button', told).toLowerCase())
+            .join('; at other times ')}.`}{' '}
+        {course !== null && `${outcomeLabel(knowledge, 'told-course', course)}.`}
+      </p>
+    </>
+  );
+}
+
+function ReadingsBothTimes() {
+  const { job, view } = useDesk();
   const pairs = subjects
     .flatMap((subject) =>
       conditions.map((condition) => ({
@@ -185,39 +223,8 @@ export function Report() {
       })),
     )
     .filter((pair) => pair.before !== undefined || pair.after !== undefined);
-  const left = unanswered(view.openPoints);
-  const shown = proofsAsked(job).flatMap((item) => standingProof(job, item) ?? []);
   return (
-    <article className="report-sheet" aria-label="Summary">
-      <header style={{ display: 'flex', justifyContent: 'space-between', gap: 20 }}>
-        <div>
-          <strong style={{ fontSize: 20 }}>{shop.settings.name}</strong>
-          <div>
-            {job.sheet.title}
-            {job.sheet.client === '' ? '' : `, ${job.sheet.client}`}
-            {job.sheet.serial === '' ? '' : `, ${job.sheet.serial}`}
-          </div>
-        </div>
-        <div style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
-          <span className="fig" style={{ fontSize: 20 }}>
-            {job.code}
-          </span>
-          <div className="quiet">{calendarDay(job.updatedAt)}</div>
-        </div>
-      </header>
-      <ForTheClient />
-      <ChosenNotes />
-      <h2 className={styles.annex ?? ''}>The bench’s record</h2>
-      <h2>Complaint</h2>
-      <p>
-        {job.sheet.words === '' ? 'Not written down.' : `“${job.sheet.words}”`}{' '}
-        {job.sheet.button !== null &&
-          `Pressing the button: ${[job.sheet.button, ...job.sheet.alsoTold]
-            .map((told) => outcomeLabel(knowledge, 'told-button', told).toLowerCase())
-            .join('; at other times ')}.`}{' '}
-        {job.sheet.course !== null && `${outcomeLabel(knowledge, 'told-course', job.sheet.course)}.`}
-      </p>
-      {view.bareVerdict === null ? <FoundAndFitted /> : <BareFound bare={view.bareVerdict} />}
+    <>
       <h2>Readings, before and after</h2>
       {pairs.length === 0 ? (
         <p className="quiet">None.</p>
@@ -236,65 +243,97 @@ export function Report() {
       {job.readings.some((reading) => reading.value.kind === 'code') && (
         <p className="quiet">Codes: {Object.values(codeText).join(', ')}.</p>
       )}
-      {view.bareVerdict === null && <h2>Cables</h2>}
-      {view.bareVerdict !== null ? null : view.cabling.rows.length === 0 || view.cabling.basis === 'none' ? (
+    </>
+  );
+}
+
+const cableText = (row: InletRow): string =>
+  cableEnds(row)
+    .map((end) => end.cableCode)
+    .join(' + ')
+    .concat(row.adapterLabel === null ? '' : ` through ${row.adapterLabel}`) || '–';
+
+function CablesBothTimes() {
+  const { job, view, personName } = useDesk();
+  const { rows, basis } = view.cabling;
+  return (
+    <>
+      <h2>Cables</h2>
+      {rows.length === 0 || basis === 'none' ? (
         <p className="quiet">Not touched.</p>
       ) : (
         <Sheet
-          rows={view.cabling.rows}
+          rows={rows}
           rowKey={(row) => row.inletId}
           columns={[
             { head: 'Inlet', cell: (row) => row.label },
-            {
-              head: 'Cable',
-              className: 'fig',
-              cell: (row) =>
-                cableEnds(row)
-                  .map((end) => end.cableCode)
-                  .join(' + ')
-                  .concat(row.adapterLabel === null ? '' : ` through ${row.adapterLabel}`) || '–',
-            },
+            { head: 'Cable', className: 'fig', cell: cableText },
             { head: 'Socket', cell: (row) => row.socketLabel ?? (row.cableCode === null ? '–' : 'fixed') },
             { head: 'State', cell: (row) => seatText(row, personName) },
             { head: 'Before', className: 'quiet', cell: (row) => cableBefore(job, row.inletId) },
           ]}
         />
       )}
-      {shown.length > 0 && (
-        <>
-          <h2>Seen at the finished machine</h2>
-          <ul>
-            {shown.map((proof) => (
-              <li key={proof.item}>
-                {proof.holds ? '✓' : '✗ does not hold:'} {proofText[proof.item]}
-                {proof.note === '' ? '' : ` (${proof.note})`}
-              </li>
-            ))}
-          </ul>
-        </>
-      )}
-      {job.sheet.oldSupply !== null && (
+    </>
+  );
+}
+
+function SeenAtTheMachine() {
+  const { job } = useDesk();
+  const shown = proofsAsked(job).flatMap((item) => standingProof(job, item) ?? []);
+  if (shown.length === 0) return null;
+  return (
+    <>
+      <h2>Seen at the finished machine</h2>
+      <ul>
+        {shown.map((proof) => (
+          <li key={proof.item}>
+            {proof.holds ? '✓' : '✗ does not hold:'} {proofText[proof.item]}
+            {proof.note === '' ? '' : ` (${proof.note})`}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** What stays behind: the old supply, cables in the bag, what to watch. */
+function LeftBehind() {
+  const { oldSupply, oldSupplyNote, oldSupplyDisposed, leftInBag, watch } = useDesk().job.sheet;
+  return (
+    <>
+      {oldSupply !== null && (
         <>
           <h2>The supply that came out</h2>
           <p>
-            {oldSupplyReport[job.sheet.oldSupply]}
-            {job.sheet.oldSupplyNote === '' ? '' : `: ${job.sheet.oldSupplyNote}`}
-            {job.sheet.oldSupplyDisposed ? '; given to electrical waste' : ''}.
+            {oldSupplyReport[oldSupply]}
+            {oldSupplyNote === '' ? '' : `: ${oldSupplyNote}`}
+            {oldSupplyDisposed ? '; given to electrical waste' : ''}.
           </p>
         </>
       )}
-      {job.sheet.leftInBag !== '' && (
+      {leftInBag !== '' && (
         <>
           <h2>Left in the bag</h2>
-          <p>{job.sheet.leftInBag}</p>
+          <p>{leftInBag}</p>
         </>
       )}
-      {job.sheet.watch !== '' && (
+      {watch !== '' && (
         <>
           <h2>What to watch</h2>
-          <p>{job.sheet.watch}</p>
+          <p>{watch}</p>
         </>
       )}
+    </>
+  );
+}
+
+/** What was left undone, and who answers for what. */
+function OpenAndSigned() {
+  const { job, view, personName } = useDesk();
+  const left = unanswered(view.openPoints);
+  return (
+    <>
       {left.length > 0 && (
         <>
           <h2>Still open</h2>
@@ -309,16 +348,40 @@ export function Report() {
         <>
           <h2>Signed off</h2>
           <ul>
-            {view.openPoints
-              .filter((point) => point.signOff !== null)
-              .map((point) => (
-                <li key={point.key}>
-                  {openPointText(point)} {point.signOff!.reason} ({personName(point.signOff!.by)})
-                </li>
-              ))}
+            {view.openPoints.map(
+              (point) =>
+                point.signOff !== null && (
+                  <li key={point.key}>
+                    {openPointText(point)} {point.signOff.reason} ({personName(point.signOff.by)})
+                  </li>
+                ),
+            )}
           </ul>
         </>
       )}
+    </>
+  );
+}
+
+/**
+ * The job on paper: to its client in plain words, and behind that the bench's record: what was wrong and how it was
+ * found, what was fitted and why, readings, cables.
+ */
+export function Report() {
+  const { bareVerdict } = useDesk().view;
+  return (
+    <article className="report-sheet" aria-label="Summary">
+      <ReportHead />
+      <ForTheClient />
+      <ChosenNotes />
+      <h2 className={styles.annex ?? ''}>The bench’s record</h2>
+      <Complaint />
+      {bareVerdict === null ? <FoundAndFitted /> : <BareFound bare={bareVerdict} />}
+      <ReadingsBothTimes />
+      {bareVerdict === null && <CablesBothTimes />}
+      <SeenAtTheMachine />
+      <LeftBehind />
+      <OpenAndSigned />
     </article>
   );
 }
