@@ -6,18 +6,16 @@ import { ChangeFeed } from './changes/feed.ts';
 import { createPool } from './database/pool.ts';
 import { migrate } from './database/migrate.ts';
 import { loadDemo } from './demo.ts';
-import { putNetworkInstrument } from './instruments/store.ts';
 import { ClockWatch } from './health/clock-watch.ts';
 import { GuardProcess } from './instruments/load-guard.ts';
 import { Sweeps } from './instruments/sweep.ts';
 import { answerWith, listenPlainly, listenSecurely } from './listen.ts';
 import { createLog } from './log.ts';
-import { readLabelPrinter, writeLabelPrinter } from './label-printer.ts';
 import { StationKeeper } from './jobs/station-keeper.ts';
 import { programName } from './program.ts';
-import { readPriceFeed, writePriceFeed } from './supplies/prices.ts';
 import { BrokenKnowledge, loadModel } from './knowledge.ts';
 import { readSettings } from './shop/store.ts';
+import { enterStandIns } from './stand-ins.ts';
 import { givenTls, ownAddresses, ownNames, ownTls, type ServerTls } from './tls/kept.ts';
 import { Workers } from './workers/workers.ts';
 
@@ -82,40 +80,7 @@ async function start(): Promise<void> {
     await signAtFirst(pool, 'picked');
     await loadDemo(pool, model, fromRoot('demo'), new Date().toISOString());
   }
-  const standIns = /^meter=(\d+) load=(\d+) prices=(\d+) printer=(\d+)$/.exec(process.env['FAIRWATT_STAND_INS'] ?? '');
-  if (standIns !== null) {
-    await putNetworkInstrument(
-      pool,
-      {
-        id: 'stand-in-meter',
-        name: 'Stand-in meter',
-        role: 'meter',
-        host: '127.0.0.1',
-        port: Number(standIns[1]),
-        instrumentId: 'bench-meter',
-      },
-      null,
-    );
-    await putNetworkInstrument(
-      pool,
-      {
-        id: 'stand-in-load',
-        name: 'Stand-in load',
-        role: 'load',
-        host: '127.0.0.1',
-        port: Number(standIns[2]),
-        instrumentId: null,
-      },
-      null,
-    );
-    // Only where the shop has no address of its own: the stand-in's port is another at every start.
-    const feed = await readPriceFeed(pool);
-    if (feed === null || /^http:\/\/127\.0\.0\.1:\d+\/price-list\.csv/.test(feed.url))
-      await writePriceFeed(pool, `http://127.0.0.1:${standIns[3]}/price-list.csv`);
-    const printer = await readLabelPrinter(pool);
-    if (printer === null || /^http:\/\/127\.0\.0\.1:\d+\/print$/.test(printer))
-      await writeLabelPrinter(pool, `http://127.0.0.1:${standIns[4]}/print`);
-  }
+  await enterStandIns(pool, process.env['FAIRWATT_STAND_INS'] ?? '');
   const sweeps = new Sweeps(pool, log, new GuardProcess());
   void sweeps
     .switchOffLeftOvers()

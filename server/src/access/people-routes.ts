@@ -4,17 +4,13 @@ import {
   auditQuerySchema,
   auditSchema,
   changePersonSchema,
-  devicesSchema,
-  enrolmentSchema,
   givenSecretSchema,
   id,
   networkSchema,
-  newDeviceSchema,
   newPersonSchema,
   peopleSchema,
   roleText,
   signingSchema,
-  uuid,
   type Network,
   type Role,
 } from '@fairwatt/contract';
@@ -22,11 +18,10 @@ import { transaction } from '../database/query.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
 import { nextTechnicianId } from '../shop/store.ts';
 import { readAudit } from './audit.ts';
-import { askForDevice, endDevice, readDevices } from './devices.ts';
-import { audit, isFromHere, whoAsks } from './gate.ts';
+import { deviceRoutes } from './device-routes.ts';
+import { audit, isFromHere } from './gate.ts';
 import { changePerson, endSessions, isOwnerless, personNamed, readPeople, standingOf, writeSecret } from './people.ts';
 import { nameTaken, nobody } from './refusals.ts';
-import { asRead } from './secrets.ts';
 import { writeSigning, type KnownAccess } from './state.ts';
 
 /** What an owner says of people, devices and how people sign, and what was done about all that. */
@@ -101,22 +96,7 @@ export function peopleRoutes(pool: pg.Pool, access: KnownAccess, now: () => stri
     await people(response);
   });
 
-  const devices = async (response: Response) => {
-    response.json(devicesSchema.parse(await readDevices(pool)));
-  };
-  router.get('/devices', async (_request, response) => devices(response));
-  router.post('/devices', body, async (request, response) => {
-    const { name } = parseInput(newDeviceSchema, request.body, 'The device');
-    const { code, until } = await askForDevice(pool, name.trim(), whoAsks(request).id, now());
-    await audit(pool, request, now(), 'device-asked', name.trim());
-    response.status(201).json(enrolmentSchema.parse({ code: asRead(code), path: `/enrol#${code}`, until }));
-  });
-  router.delete('/devices/:id', async (request, response) => {
-    const name = await endDevice(pool, parseInput(uuid, request.params['id'], 'The device'));
-    if (name === null) throw new HttpProblem(404, 'no-such-device', 'This device is not enrolled');
-    await audit(pool, request, now(), 'device-ended', name);
-    await devices(response);
-  });
+  router.use('/devices', deviceRoutes(pool, now));
 
   router.put('/signing', body, async (request, response) => {
     const { signing } = parseInput(signingSchema, request.body, 'How people sign');

@@ -9,31 +9,18 @@ import {
   newNetworkInstrumentSchema,
   loadOffSchema,
   powerGoodRequestSchema,
-  sweepRequestSchema,
-  sweepsSchema,
   type LiveEvent,
-  type NetworkInstrument,
 } from '@fairwatt/contract';
 import { signedInput, type SessionWatch } from '../access/index.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
-import { barOf } from './danger-watch.ts';
 import { stream } from '../streams.ts';
+import { askedInstrument, demandUnbarred, noInstrument } from './asked.ts';
 import { timePowerGood, watchMeter } from './live.ts';
 import { OneScreen } from './one-screen.ts';
 import { InstrumentFailure, ScpiLink } from './scpi-link.ts';
-import {
-  addNetworkInstrument,
-  findNetworkInstrument,
-  listNetworkInstruments,
-  removeNetworkInstrument,
-  type AddressChange,
-} from './store.ts';
+import { addNetworkInstrument, listNetworkInstruments, removeNetworkInstrument, type AddressChange } from './store.ts';
 import type { Sweeps } from './sweep.ts';
-
-const noInstrument = () =>
-  new HttpProblem(404, 'no-such-instrument', 'No such instrument is entered', {
-    errors: [{ path: 'id', message: 'no such instrument' }],
-  });
+import { sweepRoutes } from './sweep-routes.ts';
 
 function settled(result: AddressChange): void {
   switch (result) {
@@ -56,19 +43,6 @@ export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps, se
   const router = Router();
   const screens = new OneScreen();
   const body = express.json({ limit: '10kb' });
-  const found = async (value: unknown, role?: NetworkInstrument['role']): Promise<NetworkInstrument> => {
-    const instrument = await findNetworkInstrument(pool, parseInput(id, value, 'The instrument'));
-    if (instrument === null || (role !== undefined && instrument.role !== role)) throw noInstrument();
-    return instrument;
-  };
-  /** @throws HttpProblem while something dangerous in this job keeps it from being powered */
-  const unbarred = async (job: string): Promise<void> => {
-    const bar = await barOf(pool, model, job);
-    if (bar !== null)
-      throw new HttpProblem(409, 'interlocked', `${bar.danger.title}: nothing is powered until that is made safe`, {
-        errors: [{ path: 'job', message: bar.danger.why }],
-      });
-  };
   router.get('/', async (_request, response) => {
     response.json(networkInstrumentsSchema.parse(await listNetworkInstruments(pool)));
   });
@@ -90,7 +64,7 @@ export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps, se
     response.json(networkInstrumentsSchema.parse(await listNetworkInstruments(pool)));
   });
   router.get('/:id/identity', async (request, response) => {
-    const instrument = await found(request.params['id']);
+    const instrument = await askedInstrument(pool, request.params['id']);
     let link: ScpiLink | null = null;
     try {
       link = await ScpiLink.open(instrument.host, instrument.port);
@@ -104,7 +78,7 @@ export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps, se
   });
   router.get('/:id/live', async (request, response) => {
     const { rail, job, moving } = parseInput(liveQuerySchema, request.query, 'The query');
-    const meter = await found(request.params['id'], 'meter');
+    const meter = await askedInstrument(pool, request.params['id'], 'meter');
     const { send, closed } = stream(request, response, sessions);
     const elsewhere = moving === 'yes' ? screens.take(meter.id, closed) : null;
     const ended = elsewhere === null ? closed : AbortSignal.any([closed, elsewhere]);
@@ -115,8 +89,8 @@ export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps, se
   });
   router.post('/:id/power-good', body, async (request, response) => {
     const { job } = parseInput(powerGoodRequestSchema, request.body, 'The request');
-    const meter = await found(request.params['id'], 'meter');
-    await unbarred(job);
+    const meter = await askedInstrument(pool, request.params['id'], 'meter');
+    await demandUnbarred(pool, model, job);
     try {
       response.json({ milliseconds: await timePowerGood(meter, job), trouble: null });
     } catch (error) {
@@ -124,17 +98,9 @@ export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps, se
       response.json({ milliseconds: null, trouble: error.trouble });
     }
   });
-  router.get('/sweeps', async (_request, response) => {
-    response.json(
-      sweepsSchema.parse({
-        running: sweeps.running,
-        unsure: (await sweeps.unsure()).map((load) => ({ loadId: load.id, loadName: load.name })),
-      }),
-    );
-  });
   router.post('/:id/off', body, async (request, response) => {
     const { byHand } = await signedInput(pool, request, loadOffSchema, request.body, 'The request');
-    const load = await found(request.params['id'], 'load');
+    const load = await askedInstrument(pool, request.params['id'], 'load');
     const loadOff = await sweeps.makeSure(load, byHand);
     if (loadOff === null)
       throw new HttpProblem(409, 'load-busy', 'This load is in a sweep; stop the sweep', {
@@ -142,43 +108,6 @@ export function instrumentRoutes(pool: pg.Pool, model: Model, sweeps: Sweeps, se
       });
     response.json({ loadOff });
   });
-  router.post('/sweeps', body, async (request, response) => {
-    const wanted = await signedInput(pool, request, sweepRequestSchema, request.body, 'The sweep');
-    const [meter, load] = [await found(wanted.meterId, 'meter'), await found(wanted.loadId, 'load')];
-    await unbarred(wanted.job);
-    const sweep = await sweeps.start(wanted, meter, load);
-    if (sweep === null)
-      throw new HttpProblem(409, 'load-busy', 'This load is in another sweep; stop that one first', {
-        errors: [{ path: 'loadId', message: 'is busy' }],
-      });
-    response.status(201).json({ id: sweep.message.id });
-  });
-  const sweepOf = (value: unknown) => {
-    const sweep = sweeps.find(parseInput(z.uuid(), value, 'The sweep'));
-    if (sweep === undefined)
-      throw new HttpProblem(404, 'no-such-sweep', 'This sweep is over and gone', {
-        errors: [{ path: 'id', message: 'no such sweep' }],
-      });
-    return sweep;
-  };
-  router.get('/sweeps/:id/events', async (request, response) => {
-    const sweep = sweepOf(request.params['id']);
-    const { send, closed } = stream(request, response, sessions);
-    const leave = sweep.listen(send);
-    await Promise.race([
-      sweep.ended,
-      new Promise((resolve) => {
-        closed.addEventListener('abort', resolve);
-      }),
-    ]);
-    leave();
-    response.end();
-  });
-  router.post('/sweeps/:id/stop', async (request, response) => {
-    const sweep = sweepOf(request.params['id']);
-    sweep.stop();
-    await sweep.ended;
-    response.json({ ended: sweep.events.at(-1) });
-  });
+  router.use('/sweeps', sweepRoutes(pool, model, sweeps, sessions));
   return router;
 }

@@ -2,6 +2,7 @@ import { refusalText, type Job } from '@fairwatt/core';
 import { jobCode, jobSchema } from '@fairwatt/contract';
 import { HttpProblem } from '../problems.ts';
 import type { Stop } from './acting.ts';
+import type { IdTaken } from './store.ts';
 
 export const noJob = (code: string) =>
   new HttpProblem(404, 'no-such-job', `There is no job ${code}`, {
@@ -11,6 +12,12 @@ export const idTaken = () =>
   new HttpProblem(409, 'id-taken', 'This id was used for something else already; nothing was done', {
     errors: [{ path: 'id', message: 'was used for something else' }],
   });
+
+/** @throws HttpProblem where the id was used for something else */
+export function known<T extends { readonly kind: string }>(outcome: T | IdTaken): Exclude<T, IdTaken> {
+  if (outcome.kind === 'id-taken') throw idTaken();
+  return outcome as Exclude<T, IdTaken>;
+}
 
 /** A job's code from an address; what does not look like one is no job. */
 export function codeOf(value: unknown): string {
