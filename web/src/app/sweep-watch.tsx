@@ -2,36 +2,14 @@ import { useEffect } from 'react';
 import { Button } from 'antd';
 import { Link, useLocation } from 'react-router';
 import { sweepEndText } from '@fairwatt/core';
-import type { SweepEvent } from '@fairwatt/contract';
+import type { SweepEvent, SweepsMessage } from '@fairwatt/contract';
 import { useLoadOffMutation, useStopSweepMutation, useSweepsQuery } from './api.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
-import { sweepActions } from './sweep.ts';
+import { sweepActions, type WatchedSweep } from './sweep.ts';
 
-/**
- * Follows a running load sweep whatever screen is open: Stop stays in sight, Escape presses it, and a load that nobody
- * is sure of is named until somebody is.
- */
-export function SweepWatch() {
+/** Hears what happens in a sweep until it ends; Escape stops it. */
+function useSweepEvents(id: string | null, refetch: () => unknown, stop: (id: string) => unknown): void {
   const dispatch = useAppDispatch();
-  const location = useLocation();
-  const sweep = useAppSelector((state) => state.sweep);
-  const technician = useAppSelector((state) => state.session.technician);
-  // Also sweeps that another screen has started, or this one before it was loaded again.
-  const known = useSweepsQuery(undefined, {
-    pollingInterval: 20_000,
-    skipPollingIfUnfocused: true,
-    refetchOnFocus: true,
-  });
-  const [stop] = useStopSweepMutation();
-  const [makeSure, making] = useLoadOffMutation();
-  const running = known.data?.running[0];
-  const unsure = known.data?.unsure ?? [];
-  useEffect(() => {
-    if (running !== undefined) dispatch(sweepActions.watched({ sweep: running, phase: null }));
-  }, [running, dispatch]);
-
-  const id = sweep !== null && sweep.end === null ? sweep.id : null;
-  const { refetch } = known;
   useEffect(() => {
     if (id === null) return undefined;
     const source = new EventSource(`/api/instruments/sweeps/${id}/events`);
@@ -58,68 +36,127 @@ export function SweepWatch() {
       document.removeEventListener('keydown', onKey);
     };
   }, [id, dispatch, stop, refetch]);
+}
+
+function UnsureLoad({ load }: { readonly load: SweepsMessage['unsure'][number] }) {
+  const technician = useAppSelector((state) => state.session.technician);
+  const [makeSure, making] = useLoadOffMutation();
+  return (
+    <div className="notice bad" role="alert" data-unsure={load.loadId}>
+      <span className="mark">{load.loadName}</span>
+      <span>
+        <strong>Nobody knows whether it still draws: switch it off by hand, now.</strong>
+      </span>
+      <Button
+        disabled={technician === null || making.isLoading}
+        onClick={() => void makeSure({ id: load.loadId, by: technician ?? '', byHand: false })}
+      >
+        {making.isLoading ? 'Trying …' : 'Try to switch it off'}
+      </Button>
+      <Button
+        disabled={technician === null}
+        onClick={() => void makeSure({ id: load.loadId, by: technician ?? '', byHand: true })}
+      >
+        I saw that it is off
+      </Button>
+    </div>
+  );
+}
+
+function RunningSweep({
+  sweep,
+  home,
+  onStop,
+}: {
+  readonly sweep: WatchedSweep;
+  /** Where it is shown whole; null where that is in sight. */
+  readonly home: string | null;
+  readonly onStop: () => void;
+}) {
+  return (
+    <div className="sweep-bar" role="status" data-sweep-bar>
+      <Button type="text" className="stop-button" onClick={onStop}>
+        Stop
+      </Button>
+      <span>
+        <strong>{sweep.job}</strong>, {sweep.loadName} on {sweep.rail} V:{' '}
+        {sweep.lost
+          ? 'the screen lost the server; the sweep goes on there and ends by itself.'
+          : sweep.setting === null
+            ? 'setting up …'
+            : `${sweep.setting} A, ${sweep.steps.length} of ${sweep.wanted} read`}
+      </span>
+      {home !== null && (
+        <Link className="link" to={home}>
+          Look at it
+        </Link>
+      )}
+      <span className="quiet push">
+        <kbd>Esc</kbd> stops
+      </span>
+    </div>
+  );
+}
+
+function EndedSweep({
+  sweep,
+  end,
+  home,
+}: {
+  readonly sweep: WatchedSweep;
+  readonly end: NonNullable<WatchedSweep['end']>;
+  readonly home: string;
+}) {
+  const dispatch = useAppDispatch();
+  return (
+    <div className="notice" role="status" data-sweep-ended>
+      <span className="mark">{sweep.job}</span>
+      <span>
+        {sweepEndText[end.word] ?? end.word} {end.loadOff ? 'The load is off.' : ''}
+      </span>
+      <Link className="link" to={home}>
+        Look at it
+      </Link>
+      <Button type="link" onClick={() => dispatch(sweepActions.left())}>
+        Done with it
+      </Button>
+    </div>
+  );
+}
+
+/**
+ * Follows a running load sweep whatever screen is open: Stop stays in sight, Escape presses it, and a load that nobody
+ * is sure of is named until somebody is.
+ */
+export function SweepWatch() {
+  const dispatch = useAppDispatch();
+  const location = useLocation();
+  const sweep = useAppSelector((state) => state.sweep);
+  // Also sweeps that another screen has started, or this one before it was loaded again.
+  const known = useSweepsQuery(undefined, {
+    pollingInterval: 20_000,
+    skipPollingIfUnfocused: true,
+    refetchOnFocus: true,
+  });
+  const [stop] = useStopSweepMutation();
+  const { refetch } = known;
+  const running = known.data?.running[0];
+  useEffect(() => {
+    if (running !== undefined) dispatch(sweepActions.watched({ sweep: running, phase: null }));
+  }, [running, dispatch]);
+  useSweepEvents(sweep !== null && sweep.end === null ? sweep.id : null, refetch, stop);
 
   const home = sweep === null ? '' : `/jobs/${sweep.job}/measure?way=live`;
   const atHome = `${location.pathname}${location.search}` === home;
   return (
     <footer aria-label="Load sweep">
-      {unsure.map((load) => (
-        <div key={load.loadId} className="notice bad" role="alert" data-unsure={load.loadId}>
-          <span className="mark">{load.loadName}</span>
-          <span>
-            <strong>Nobody knows whether it still draws: switch it off by hand, now.</strong>
-          </span>
-          <Button
-            disabled={technician === null || making.isLoading}
-            onClick={() => void makeSure({ id: load.loadId, by: technician ?? '', byHand: false })}
-          >
-            {making.isLoading ? 'Trying …' : 'Try to switch it off'}
-          </Button>
-          <Button
-            disabled={technician === null}
-            onClick={() => void makeSure({ id: load.loadId, by: technician ?? '', byHand: true })}
-          >
-            I saw that it is off
-          </Button>
-        </div>
+      {(known.data?.unsure ?? []).map((load) => (
+        <UnsureLoad key={load.loadId} load={load} />
       ))}
       {sweep !== null && sweep.end === null && (
-        <div className="sweep-bar" role="status" data-sweep-bar>
-          <Button type="text" className="stop-button" onClick={() => void stop(sweep.id)}>
-            Stop
-          </Button>
-          <span>
-            <strong>{sweep.job}</strong>, {sweep.loadName} on {sweep.rail} V:{' '}
-            {sweep.lost
-              ? 'the screen lost the server; the sweep goes on there and ends by itself.'
-              : sweep.setting === null
-                ? 'setting up …'
-                : `${sweep.setting} A, ${sweep.steps.length} of ${sweep.wanted} read`}
-          </span>
-          {!atHome && (
-            <Link className="link" to={home}>
-              Look at it
-            </Link>
-          )}
-          <span className="quiet push">
-            <kbd>Esc</kbd> stops
-          </span>
-        </div>
+        <RunningSweep sweep={sweep} home={atHome ? null : home} onStop={() => void stop(sweep.id)} />
       )}
-      {sweep !== null && sweep.end !== null && !atHome && (
-        <div className="notice" role="status" data-sweep-ended>
-          <span className="mark">{sweep.job}</span>
-          <span>
-            {sweepEndText[sweep.end.word] ?? sweep.end.word} {sweep.end.loadOff ? 'The load is off.' : ''}
-          </span>
-          <Link className="link" to={home}>
-            Look at it
-          </Link>
-          <Button type="link" onClick={() => dispatch(sweepActions.left())}>
-            Done with it
-          </Button>
-        </div>
-      )}
+      {sweep !== null && sweep.end !== null && !atHome && <EndedSweep sweep={sweep} end={sweep.end} home={home} />}
     </footer>
   );
 }

@@ -14,6 +14,79 @@ const families: readonly (readonly [CableFamily, string])[] = [
   ['drive', 'drives'],
 ];
 
+type Output = SupplyLabel['rails'][number];
+interface OutputCell {
+  readonly output: Output;
+  readonly locked: boolean;
+  readonly onChange: (changes: Partial<Output>) => void;
+}
+
+const twelves = (label: SupplyLabel) => label.rails.filter((output) => output.rail === '+12').length;
+
+/** A label without one of its outputs, and without it in what limits several together. */
+const withoutOutput = (label: SupplyLabel, index: number): Pick<SupplyLabel, 'rails' | 'combined'> => ({
+  rails: label.rails.filter((_, position) => position !== index),
+  combined: label.combined
+    .map((limit) => ({ ...limit, labels: limit.labels.filter((name) => name !== label.rails[index]?.label) }))
+    .filter((limit) => limit.labels.length > 0),
+});
+
+function NameCell({ output, locked, onChange, number }: OutputCell & { readonly number: number }) {
+  return (
+    <Input
+      className="cell-input"
+      aria-label={`Output ${number}`}
+      value={output.label}
+      maxLength={20}
+      disabled={locked}
+      onChange={(event) => {
+        if (event.target.value.trim() !== '') onChange({ label: event.target.value });
+      }}
+    />
+  );
+}
+
+function AmpsCell({ output, locked, onChange, entry }: OutputCell & { readonly entry: boolean }) {
+  return (
+    <div className={output.usual === true ? styles.usual : undefined}>
+      <FigureField
+        bare
+        label={`Amps of ${output.label}`}
+        value={output.amps}
+        most={1000}
+        entry={entry}
+        disabled={locked}
+        onChange={(amps) => {
+          if (amps !== null) onChange({ amps, usual: undefined });
+        }}
+      />
+    </div>
+  );
+}
+
+/** Which cables hang on one of several +12 V outputs. */
+function FeedsCell({ output, locked, onChange }: OutputCell) {
+  if (output.rail !== '+12') return null;
+  const feeds = output.feeds ?? [];
+  return (
+    <div className="feeds" role="group" aria-label={`What hangs on ${output.label}`}>
+      {families.map(([family, name]) => {
+        const on = feeds.includes(family);
+        return (
+          <Button
+            key={family}
+            aria-pressed={on}
+            disabled={locked}
+            onClick={() => onChange({ feeds: on ? feeds.filter((other) => other !== family) : [...feeds, family] })}
+          >
+            {name}
+          </Button>
+        );
+      })}
+    </div>
+  );
+}
+
 /** The outputs of a label with their amps; those that nobody read yet are marked. */
 export function SupplyOutputs({
   label,
@@ -24,112 +97,54 @@ export function SupplyOutputs({
   readonly put: PutLabel;
   readonly locked: boolean;
 }) {
-  const several = label.rails.filter((rail) => rail.rail === '+12').length > 1;
   const firstUnread = label.rails.findIndex(({ usual }) => usual === true);
-  const setRail = (index: number, changes: Partial<SupplyLabel['rails'][number]>) =>
-    put({ rails: label.rails.map((rail, position) => (position === index ? { ...rail, ...changes } : rail)) });
-  const drop = (index: number, gone: string) =>
-    put({
-      rails: label.rails.filter((_, position) => position !== index),
-      combined: label.combined
-        .map((limit) => ({ ...limit, labels: limit.labels.filter((name) => name !== gone) }))
-        .filter((limit) => limit.labels.length > 0),
-    });
-  const addTwelve = () =>
-    put({
-      rails: [
-        ...label.rails,
-        { label: `12V${label.rails.filter((rail) => rail.rail === '+12').length + 1}`, rail: '+12', amps: 0 },
-      ],
-    });
+  const cellOf = (output: Output, index: number): OutputCell => ({
+    output,
+    locked,
+    onChange: (changes) =>
+      put({ rails: label.rails.map((other, position) => (position === index ? { ...other, ...changes } : other)) }),
+  });
+  const addTwelve = () => put({ rails: [...label.rails, { label: `12V${twelves(label) + 1}`, rail: '+12', amps: 0 }] });
 
   return (
     <>
       <Sheet
         label="Rails"
         rows={label.rails}
-        rowKey={(rail, index) => index}
+        rowKey={(_, index) => index}
         columns={[
-          {
-            head: 'Output',
-            cell: (rail, index) => (
-              <Input
-                className="cell-input"
-                aria-label={`Output ${index + 1}`}
-                value={rail.label}
-                maxLength={20}
-                disabled={locked}
-                onChange={(event) => {
-                  if (event.target.value.trim() !== '') setRail(index, { label: event.target.value });
-                }}
-              />
-            ),
-          },
+          { head: 'Output', cell: (output, index) => <NameCell {...cellOf(output, index)} number={index + 1} /> },
           {
             head: 'Rail',
             width: 112,
-            cell: (rail, index) => (
+            cell: (output, index) => (
               <SelectField
                 bare
-                label={`Rail of ${rail.label}`}
-                value={rail.rail}
+                label={`Rail of ${output.label}`}
+                value={output.rail}
                 disabled={locked}
                 options={railNames.map((value) => ({ value, label: `${value} V` }))}
-                onChange={(name) => setRail(index, { rail: name })}
+                onChange={(rail) => cellOf(output, index).onChange({ rail })}
               />
             ),
           },
           {
             head: 'Amps',
             width: 96,
-            cell: (rail, index) => (
-              <div className={rail.usual === true ? styles.usual : undefined}>
-                <FigureField
-                  bare
-                  label={`Amps of ${rail.label}`}
-                  value={rail.amps}
-                  most={1000}
-                  entry={index === firstUnread}
-                  disabled={locked}
-                  onChange={(amps) => {
-                    if (amps !== null) setRail(index, { amps, usual: undefined });
-                  }}
-                />
-              </div>
-            ),
+            cell: (output, index) => <AmpsCell {...cellOf(output, index)} entry={index === firstUnread} />,
           },
-          several && {
+          twelves(label) > 1 && {
             head: 'What hangs on it',
-            cell: (rail, index) =>
-              rail.rail === '+12' && (
-                <div className="feeds" role="group" aria-label={`What hangs on ${rail.label}`}>
-                  {families.map(([family, name]) => {
-                    const feeds = rail.feeds ?? [];
-                    const on = feeds.includes(family);
-                    return (
-                      <Button
-                        key={family}
-                        aria-pressed={on}
-                        disabled={locked}
-                        onClick={() =>
-                          setRail(index, { feeds: on ? feeds.filter((other) => other !== family) : [...feeds, family] })
-                        }
-                      >
-                        {name}
-                      </Button>
-                    );
-                  })}
-                </div>
-              ),
+            cell: (output, index) => <FeedsCell {...cellOf(output, index)} />,
           },
           {
             head: <span className="visually-hidden">Acts</span>,
-            cell: (rail, index) => (
+            cell: (output, index) => (
               <Button
                 type="link"
                 disabled={locked}
-                aria-label={`Take out ${rail.label}`}
-                onClick={() => drop(index, rail.label)}
+                aria-label={`Take out ${output.label}`}
+                onClick={() => put(withoutOutput(label, index))}
               >
                 take out
               </Button>

@@ -2,56 +2,43 @@ import { useState } from 'react';
 import { Button } from 'antd';
 import { Link } from 'react-router';
 import {
-  bareReading,
   conditions,
   conditionText,
   railNames,
   subjectText,
-  troubleText,
   voltsText,
   type Condition,
   type Phase,
   type RailName,
 } from '@fairwatt/core';
 import type { NetworkInstrument } from '@fairwatt/contract';
-import { problemOf, useNetworkInstrumentsQuery, useTimePowerGoodMutation } from '../../app/api.ts';
+import { useNetworkInstrumentsQuery } from '../../app/api.ts';
 import { useAppSelector } from '../../app/store.ts';
 import { TrailChart } from '../../charts/trail-chart.tsx';
+import { Choice } from '../../controls/choice.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { SelectField } from '../../controls/fields.tsx';
 import { Waiting } from '../../controls/waiting.tsx';
 import { useDesk } from '../../job/job-context.ts';
-import { SweepPanel } from './sweep-panel.tsx';
-import { Choice } from '../../controls/choice.tsx';
 import { HandsFreeSet } from './hands-free-set.tsx';
 import { heldReading } from './held-reading.ts';
 import { MeterTrouble } from './meter-trouble.tsx';
-import { drawn, liveAddress, useLive } from './use-live.ts';
+import { PowerGoodPanel } from './power-good-panel.tsx';
+import { SweepPanel } from './sweep-panel.tsx';
+import { drawn, liveAddress, useLive, type Live } from './use-live.ts';
 
-/** A meter over the network, live, and a load that sweeps. */
-export function LiveView({ phase }: { readonly phase: Phase }) {
-  const { job, view, act, locked, shop } = useDesk();
-  const instruments = useNetworkInstrumentsQuery();
-  const [rail, setRail] = useState<RailName>('+12');
-  const [condition, setCondition] = useState<Condition>('idle');
-  const [running, setRunning] = useState(false);
-  const [free, setFree] = useState(false);
-  const [meterId, setMeter] = useState<string | null>(null);
+/** What is read, from which meter: where its probes are, and in which condition. */
+interface LiveSet {
+  readonly meter: NetworkInstrument;
+  readonly rail: RailName;
+  readonly phase: Phase;
+  readonly condition: Condition;
+}
+
+/** The figure as it comes, and what stands still of it kept. */
+function RunningLive({ live, set: { meter, rail, phase, condition } }: { readonly live: Live; readonly set: LiveSet }) {
+  const { view, act, locked, shop } = useDesk();
   const [kept, setKept] = useState<string | null>(null);
-  // A meter answers one at a time.
-  const taken = useAppSelector((state) =>
-    state.sweep !== null && state.sweep.end === null ? state.sweep.meterId : null,
-  );
-  const meters = (instruments.data ?? []).filter((item) => item.role === 'meter');
-  const meter = meters.find((item) => item.id === meterId) ?? meters[0];
-  const live = useLive(running && meter !== undefined ? liveAddress(meter.id, rail, job.code) : null);
-  if (instruments.data === undefined) return <Waiting>Fetching the instruments …</Waiting>;
-  if (meter === undefined)
-    return (
-      <Empty title="No meter over the network yet">
-        An owner enters its address at <Link to="/instruments">Instruments</Link>. Any that speaks SCPI on TCP will do.
-      </Empty>
-    );
   const { held } = live;
   const isKept = held !== null && kept === held.at;
   const keep = () => {
@@ -60,157 +47,134 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
     if (act({ kind: 'take-reading', reading }) === null) setKept(held.at);
   };
   return (
+    <>
+      <div className={`live-figure${held !== null && !isKept ? ' still' : ''}`} aria-live="off">
+        {live.volts === null ? '–.–––' : voltsText(live.volts, 3)}
+        <span style={{ fontSize: 24 }}> V</span>
+      </div>
+      <MeterTrouble trouble={live.trouble} />
+      <TrailChart rail={rail} values={live.trail} most={drawn} guide={view[phase].guide} />
+      <p className="quiet">{live.identity}</p>
+      <div className="row-actions" style={{ alignItems: 'center' }}>
+        <Button
+          data-primary={held !== null && !isKept ? true : undefined}
+          disabled={locked || held === null || isKept}
+          onClick={keep}
+        >
+          {held === null
+            ? 'Waits until it stands still'
+            : isKept
+              ? `Kept ${voltsText(held.volts, 3)} V`
+              : `Keep ${voltsText(held.volts, 3)} V, ${conditionText[condition]}`}
+        </Button>
+        <span className="quiet">Move the probe: the next figure that stands still is held.</span>
+      </div>
+    </>
+  );
+}
+
+/** Which meter, on which rail, in which condition. */
+function LiveFields({
+  meters,
+  set,
+  onMeter,
+  onRail,
+  onCondition,
+}: {
+  readonly meters: readonly NetworkInstrument[];
+  readonly set: LiveSet;
+  readonly onMeter: (id: string) => void;
+  readonly onRail: (rail: RailName) => void;
+  readonly onCondition: (condition: Condition) => void;
+}) {
+  return (
+    <>
+      <SelectField
+        label="Meter"
+        value={set.meter.id}
+        options={meters.map((item) => ({ value: item.id, label: item.name }))}
+        onChange={onMeter}
+      />
+      <SelectField
+        label="Rail"
+        value={set.rail}
+        options={railNames.map((name) => ({ value: name, label: subjectText[name] }))}
+        onChange={onRail}
+      />
+      <Choice
+        label="Load condition"
+        value={set.condition}
+        options={conditions.map((value) => ({ value, label: conditionText[value] }))}
+        onPick={onCondition}
+      />
+    </>
+  );
+}
+
+/** A meter over the network, live, and a load that sweeps. */
+export function LiveView({ phase }: { readonly phase: Phase }) {
+  const { job, locked } = useDesk();
+  const instruments = useNetworkInstrumentsQuery();
+  const [rail, setRail] = useState<RailName>('+12');
+  const [condition, setCondition] = useState<Condition>('idle');
+  const [reads, setReads] = useState<'nothing' | 'one' | 'all-rails'>('nothing');
+  const [meterId, setMeter] = useState<string | null>(null);
+  // A meter answers one at a time.
+  const taken = useAppSelector((state) =>
+    state.sweep !== null && state.sweep.end === null ? state.sweep.meterId : null,
+  );
+  const meters = (instruments.data ?? []).filter((item) => item.role === 'meter');
+  const meter = meters.find((item) => item.id === meterId) ?? meters[0];
+  const isRunning = reads === 'one';
+  const live = useLive(isRunning && meter !== undefined ? liveAddress(meter.id, rail, job.code) : null);
+  if (instruments.data === undefined) return <Waiting>Fetching the instruments …</Waiting>;
+  if (meter === undefined)
+    return (
+      <Empty title="No meter over the network yet">
+        An owner enters its address at <Link to="/instruments">Instruments</Link>. Any that speaks SCPI on TCP will do.
+      </Empty>
+    );
+  const set: LiveSet = { meter, rail, phase, condition };
+  const isTaken = taken === meter.id;
+  return (
     <div className="live">
-      <section aria-label="Live reading" data-live={running ? (live.trouble ?? 'running') : 'off'}>
+      <section aria-label="Live reading" data-live={isRunning ? (live.trouble ?? 'running') : 'off'}>
         <div className="row-actions" style={{ alignItems: 'end', marginBottom: 10 }}>
-          <SelectField
-            label="Meter"
-            value={meter.id}
-            options={meters.map((item) => ({ value: item.id, label: item.name }))}
-            onChange={setMeter}
-          />
-          <SelectField
-            label="Rail"
-            value={rail}
-            options={railNames.map((name) => ({ value: name, label: subjectText[name] }))}
-            onChange={setRail}
-          />
-          <Choice
-            label="Load condition"
-            value={condition}
-            options={conditions.map((value) => ({ value: value, label: conditionText[value] }))}
-            onPick={(value) => setCondition(value)}
-          />
-          {!free && (
+          <LiveFields meters={meters} set={set} onMeter={setMeter} onRail={setRail} onCondition={setCondition} />
+          {reads !== 'all-rails' && (
             <Button
-              data-primary={running ? undefined : true}
-              disabled={taken === meter.id}
-              onClick={() => setRunning(!running)}
+              data-primary={isRunning ? undefined : true}
+              disabled={isTaken}
+              onClick={() => setReads(isRunning ? 'nothing' : 'one')}
             >
-              {taken === meter.id ? 'The sweep has this meter' : running ? 'Stop reading' : 'Start reading'}
+              {isTaken ? 'The sweep has this meter' : isRunning ? 'Stop reading' : 'Start reading'}
             </Button>
           )}
-          {!running && !free && (
-            <Button
-              disabled={taken === meter.id || locked || meter.instrumentId === null}
-              onClick={() => setFree(true)}
-            >
+          {reads === 'nothing' && (
+            <Button disabled={isTaken || locked || meter.instrumentId === null} onClick={() => setReads('all-rails')}>
               All rails, hands free
             </Button>
           )}
         </div>
-        {free && meter.instrumentId !== null && (
+        {reads === 'all-rails' && meter.instrumentId !== null && (
           <HandsFreeSet
             meter={meter}
             instrumentId={meter.instrumentId}
             phase={phase}
             condition={condition}
-            onStop={() => setFree(false)}
+            onStop={() => setReads('nothing')}
           />
         )}
-        {running && (
-          <>
-            <div className={`live-figure${held !== null && !isKept ? ' still' : ''}`} aria-live="off">
-              {live.volts === null ? '–.–––' : voltsText(live.volts, 3)}
-              <span style={{ fontSize: 24 }}> V</span>
-            </div>
-            <MeterTrouble trouble={live.trouble} />
-            <TrailChart rail={rail} values={live.trail} most={drawn} guide={view[phase].guide} />
-            <p className="quiet">{live.identity}</p>
-            <div className="row-actions" style={{ alignItems: 'center' }}>
-              <Button
-                data-primary={held !== null && !isKept ? true : undefined}
-                disabled={locked || held === null || isKept}
-                onClick={keep}
-              >
-                {held === null
-                  ? 'Waits until it stands still'
-                  : isKept
-                    ? `Kept ${voltsText(held.volts, 3)} V`
-                    : `Keep ${voltsText(held.volts, 3)} V, ${conditionText[condition]}`}
-              </Button>
-              <span className="quiet">Move the probe: the next figure that stands still is held.</span>
-            </div>
-          </>
-        )}
+        {isRunning && <RunningLive live={live} set={set} />}
       </section>
       <PowerGoodPanel meter={meter} phase={phase} />
       <SweepPanel
         meter={meter}
-        loads={(instruments.data ?? []).filter((item) => item.role === 'load')}
+        loads={instruments.data.filter((item) => item.role === 'load')}
         rail={rail}
         phase={phase}
-        onBegin={() => {
-          setRunning(false);
-          setFree(false);
-        }}
+        onBegin={() => setReads('nothing')}
       />
     </div>
-  );
-}
-
-/** Power-good timed by a meter that can: from the rails being good to the signal, at the next start of the supply. */
-function PowerGoodPanel({ meter, phase }: { readonly meter: NetworkInstrument; readonly phase: Phase }) {
-  const { job, act, locked, shop } = useDesk();
-  const [time, timing] = useTimePowerGoodMutation();
-  const [kept, setKept] = useState(false);
-  const instrument = shop.instruments.find((item) => item.id === meter.instrumentId);
-  if (instrument === undefined || instrument.powerGoodErrorMilliseconds === null) return null;
-  const { data } = timing;
-  const keep = () => {
-    if (data?.milliseconds == null) return;
-    if (
-      act({
-        kind: 'take-reading',
-        reading: {
-          ...bareReading,
-          id: crypto.randomUUID(),
-          phase,
-          subject: 'power-good',
-          condition: 'off-load',
-          value: { kind: 'figure', figure: Math.round(data.milliseconds) },
-          instrumentId: instrument.id,
-          note: 'timed by the meter',
-        },
-      }) === null
-    )
-      setKept(true);
-  };
-  return (
-    <section aria-label="Power-good" style={{ marginTop: 16 }}>
-      <span className="label">Power-good</span>
-      <p className="quiet">First input on +5 V, second on power-good (pin 8); then the supply is started.</p>
-      <div className="row-actions" style={{ alignItems: 'center' }}>
-        <Button
-          disabled={timing.isLoading}
-          onClick={() => {
-            setKept(false);
-            void time({ id: meter.id, job: job.code });
-          }}
-        >
-          {timing.isLoading ? 'Waiting for the start …' : 'Time power-good'}
-        </Button>
-        {data?.milliseconds != null && (
-          <>
-            <span className="fig" style={{ fontSize: 20 }} data-power-good>
-              {Math.round(data.milliseconds)} ms
-            </span>
-            <Button disabled={locked || kept} onClick={keep}>
-              {kept ? 'Kept' : 'Keep it'}
-            </Button>
-          </>
-        )}
-        {data?.trouble != null && (
-          <span className="error-text" role="alert">
-            {data.trouble === 'out-of-range' ? 'No power-good came.' : (troubleText[data.trouble] ?? data.trouble)}
-          </span>
-        )}
-        {timing.isError && (
-          <span className="error-text" role="alert">
-            {problemOf(timing.error).title}
-          </span>
-        )}
-      </div>
-    </section>
   );
 }

@@ -5,7 +5,7 @@ import type { LiveEvent } from '@fairwatt/contract';
 /** Readings kept for the drawing; older ones are let go, however long it runs. */
 export const drawn = 240;
 
-interface Live {
+export interface Live {
   readonly volts: number | null;
   readonly trouble: string | null;
   readonly identity: string;
