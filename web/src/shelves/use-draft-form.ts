@@ -11,6 +11,8 @@ interface Drafting<D, T> {
   readonly typed: (draft: D) => unknown;
   /** Where on the form a path of what is sent stands, where that is another. */
   readonly fieldOf?: (path: FieldPath, draft: D) => FieldPath;
+  /** What is told of a path of what is sent, where its place alone does not say enough. */
+  readonly wordsOf?: (path: FieldPath, message: string) => string;
   /** Sends it, with the state that was seen; null for a new one. */
   readonly send: (value: T, seen: T | null, by: string) => Promise<{ readonly error?: unknown }>;
   readonly onDone: () => void;
@@ -24,7 +26,7 @@ const count = (things: number) => `${things} ${things === 1 ? 'thing is' : 'thin
  * A form whose draft is sent once its schema reads it. What is wrong, for the schema or for the server, is told at its
  * field; where somebody else has changed the thing meanwhile, the own state is kept as a conflict.
  */
-export function useDraftForm<D extends object, T>({ schema, typed, fieldOf, send, onDone }: Drafting<D, T>) {
+export function useDraftForm<D extends object, T>({ schema, typed, fieldOf, wordsOf, send, onDone }: Drafting<D, T>) {
   const technician = useAppSelector((state) => state.session.technician);
   const [form] = Form.useForm<D>();
   const [told, setTold] = useState<string | null>(null);
@@ -34,7 +36,10 @@ export function useDraftForm<D extends object, T>({ schema, typed, fieldOf, send
   /** @returns what belongs to no field */
   function tell(findings: readonly Finding[], draft: D): readonly string[] {
     const shown = form.getFieldsError();
-    const placed = findings.map(({ path, message }) => ({ path: fieldOf?.(path, draft) ?? path, message }));
+    const placed = findings.map(({ path, message }) => ({
+      path: fieldOf?.(path, draft) ?? path,
+      message: wordsOf?.(path, message) ?? message,
+    }));
     const { fields, rest } = toldAtFields(
       placed,
       shown.map(({ name }) => name),
