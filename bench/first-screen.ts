@@ -1,20 +1,9 @@
-import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { gzipSync } from 'node:zlib';
 import { build } from 'vite';
-
-/** Gzipped bytes of the JavaScript and CSS that a built index.html asks for at once. */
-async function initialBytes(directory: string): Promise<number> {
-  const html = await readFile(join(directory, 'index.html'), 'utf8');
-  const files = new Set(
-    [...html.matchAll(/(?:src|href)="(\/?[^"]+\.(?:js|css))"/g)].map((match) => match[1]!.replace(/^\.?\//, '')),
-  );
-  let total = 0;
-  for (const file of files) total += gzipSync(await readFile(join(directory, file))).length;
-  return total;
-}
+import { initialBytes } from './screen-weight.ts';
 
 /** Builds the application and a bare page of the component library in the same run and compares their first screens. */
 export async function measureFirstScreen(): Promise<{ readonly ours: number; readonly bare: number }> {
