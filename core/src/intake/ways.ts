@@ -122,6 +122,23 @@ function upgradedBehind(text: string, found: RegExpExecArray): Stretch[] {
   return [stays(text, gone.to), { ...come, way: 'upgraded', signed: { from: gone.to + 1, to: come.from } }];
 }
 
+/** Two things are spoken of together. */
+const joined = /(?:(?<!\w)(?:and|plus|with)|[&+])\s*$/i;
+
+/**
+ * Where what leaves begins in `board, 8-core card 8 -> card 16-pin`: with the last thing before the arrow, with what is
+ * joined to that (`board and card -> ...`), or with the first that comes again behind the arrow.
+ */
+function goneFrom(before: string, behind: string): number {
+  const pieces = piecesOf(before);
+  const coming = new Set(matchesIn(behind).map(({ noun }) => noun.id));
+  let first = pieces.length - 1;
+  while (first > 0 && joined.test(before.slice(0, pieces[first]!.from))) first -= 1;
+  const again = pieces.findIndex(({ match }) => match !== null && coming.has(match.noun.id));
+  const from = again < 0 ? first : Math.min(first, again);
+  return from <= 0 ? 0 : pieces[from]!.from;
+}
+
 /** A word at the end says it of the last thing alone. */
 function saidBehind(text: string, behind: RegExpExecArray, way: Way): Stretch[] {
   const last = piecesOf(text.slice(0, behind.index)).at(-1)?.from ?? 0;
@@ -152,8 +169,10 @@ export function waysOf(text: string, inComes = false): Stretch[] {
   const found = arrow.exec(text);
   if (found !== null) {
     const behind = found.index + found[0].length;
+    const gone = goneFrom(text.slice(0, found.index), text.slice(behind));
     return [
-      { from: 0, to: found.index, way: 'replaced', signed: { from: start, to: behind } },
+      ...(gone === 0 ? [] : [stays(text, gone)]),
+      { from: gone, to: found.index, way: 'replaced', signed: { from: gone === 0 ? start : gone, to: behind } },
       { from: behind, to: text.length, way: 'added', signed: null },
     ];
   }
