@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import { partClass, type Job } from '@fairwatt/core';
-import { choose, control, fill, goStation, press, pressTab, saved, seeText, visit } from './application.ts';
+import { choose, control, fill, goStation, press, pressTab, saved, seeText, settled, visit } from './application.ts';
 import { barriersOn } from './axe.ts';
 import { openPage } from './browser.ts';
 import { jobOf, newJob } from './messages.ts';
@@ -44,8 +44,15 @@ describe('a machine in one line', () => {
       '1 drive-35',
       '1 drive-35',
     ]);
-    const field = await control(page, 'The machine in one line');
-    expect(await field.evaluate((element) => (element as HTMLTextAreaElement).value)).toBe('warp core');
+    const left = async () =>
+      (await control(page, 'The machine in one line')).evaluate((element) => (element as HTMLTextAreaElement).value);
+    expect(await left()).toBe('warp core');
+    await pressTab(page, 'Complaint');
+    await pressTab(page, 'Parts');
+    expect(await left()).toBe('warp core');
+    await page.reload({ waitUntil: 'domcontentloaded' });
+    await settled(page);
+    expect(await left()).toBe('warp core');
     await page.browserContext().close();
   });
   it('asks what decides, takes it in once said; an upgrade is in the same words; all can be undone', async () => {

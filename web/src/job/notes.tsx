@@ -5,6 +5,7 @@ import { usePhotosQuery } from '../app/api.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { Photos } from '../pictures/photos.tsx';
 import { useDesk } from './job-context.ts';
+import { useTypedText } from '../offline/typed-texts.ts';
 import styles from './notes.module.css';
 
 /** Notes and pictures of the job, to be had from every station. */
@@ -34,7 +35,7 @@ export function Notes() {
 /** What somebody saw or was told, and pictures, each to be chosen for the report. */
 export function NotesAndPictures() {
   const { job, act, locked, personName, offerUndo } = useDesk();
-  const [text, setText] = useState('');
+  const [text, setText] = useTypedText(`${job.code}.note`);
   const field = useId();
   const words = job.notes.filter(({ photoId }) => photoId === null);
   const keep = () => {

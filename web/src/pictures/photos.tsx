@@ -5,6 +5,7 @@ import { mostPhotos, type Photo } from '@fairwatt/contract';
 import { usePhotosQuery, useRemovePhotoMutation } from '../app/api.ts';
 import { RemoveButton } from '../controls/remove-button.tsx';
 import { useDesk } from '../job/job-context.ts';
+import { useTypedText } from '../offline/typed-texts.ts';
 import { PictureButton } from './picture-button.tsx';
 import { useTakePicture } from './use-take-picture.ts';
 
@@ -88,7 +89,7 @@ function TakePictures({ isFull }: { readonly isFull: boolean }) {
   const { job, locked } = useDesk();
   const taking = useTakePicture();
   const [told, setTold] = useState<string | null>(null);
-  const [caption, setCaption] = useState('');
+  const [caption, setCaption] = useTypedText(`${job.code}.caption`);
   const [shows, setShows] = useState('');
   const things = thingsOf(job);
   const chosen = things.find(({ value }) => value === shows);

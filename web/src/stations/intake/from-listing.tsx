@@ -20,6 +20,7 @@ import {
 import { Dialog } from '../../controls/dialog.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { useTypedText } from '../../offline/typed-texts.ts';
 import type { Dropped, ListingWork } from '../../workers/listing-worker.ts';
 import { useWorker } from '../../workers/use-worker.ts';
 import { newPartId } from './new-part-id.ts';
@@ -51,7 +52,7 @@ function Listings({ onDone }: { readonly onDone: () => void }) {
   const [dropped, setDropped] = useState<readonly Dropped[]>([]);
   const [found, setFound] = useState<ListingsRead | null>(null);
   const [failed, setFailed] = useState(false);
-  const [pasted, setPasted] = useState('');
+  const [pasted, setPasted] = useTypedText(`${useDesk().code}.listing`);
 
   async function add(more: readonly Dropped[]): Promise<void> {
     const all = [...dropped, ...more];

@@ -16,6 +16,7 @@ import { useOwnPartsQuery } from '../../app/api.ts';
 import { isUndo } from '../../app/keys.ts';
 import { useDesk } from '../../job/job-context.ts';
 import { useKeptLine } from '../../job/use-kept-line.ts';
+import { useTypedText } from '../../offline/typed-texts.ts';
 import { FromListing } from './from-listing.tsx';
 import { LikeEarlier } from './like-earlier.tsx';
 import { newPartId } from './new-part-id.ts';
@@ -48,7 +49,7 @@ export function MachineLine() {
   const takeActs = useTakingIn();
   const kept = useKeptLine();
   const ownQuery = useOwnPartsQuery();
-  const [line, setLine] = useState('');
+  const [line, setLine] = useTypedText(`${job.code}.machine-line`);
   const [withBoard, setWithBoard] = useState(true);
   const own = useMemo(() => ownQuery.data ?? [], [ownQuery.data]);
   const understood = useMemo(() => understand(line, own), [line, own]);

@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { Button, Checkbox } from 'antd';
 import {
   emptyLabel,
@@ -18,6 +17,7 @@ import {
 import { FigureField, SelectField } from '../../controls/fields.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { useTypedText } from '../../offline/typed-texts.ts';
 import { FromLabelPicture } from './label-picture.tsx';
 import { SupplyAge } from './supply-age.tsx';
 import { SupplyLimits } from './supply-limits.tsx';
@@ -44,9 +44,13 @@ export function SupplyForm() {
 function FirstLabel() {
   const { job, act, locked } = useDesk();
   const fits = useBay();
-  const [name, setName] = useState('');
+  const [name, setName] = useTypedText(`${job.code}.supply-name`);
+  /** Keeps it; what was typed of its name is in it. */
+  function put(named: string, label: SupplyLabel): void {
+    if (act({ kind: 'put-supply', supply: { name: named, label }, basedOn: 0 }) === null) setName('');
+  }
   function take(model: SupplyModel): void {
-    act({ kind: 'put-supply', supply: { name: model.name, label: model.label }, basedOn: 0 });
+    put(model.name, model.label);
     fits(model.label.shape);
   }
   return (
@@ -64,8 +68,7 @@ function FirstLabel() {
           disabled={locked}
           onChange={(ratingWatts) => {
             if (ratingWatts === null) return;
-            const label = { ...emptyLabel, ratingWatts, shape: usualShape[job.sheet.layout] };
-            act({ kind: 'put-supply', supply: { name: name.trim(), label }, basedOn: 0 });
+            put(name.trim(), { ...emptyLabel, ratingWatts, shape: usualShape[job.sheet.layout] });
           }}
         />
       </div>

@@ -16,10 +16,8 @@ import {
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { useKeptLine } from '../../job/use-kept-line.ts';
-import { safeSession } from '../../offline/safe-storage.ts';
+import { useTypedText } from '../../offline/typed-texts.ts';
 import { useMeasuringHabit } from './use-measuring-habit.ts';
-
-const draftKey = (code: string) => `fairwatt.quick-entry.${code}`;
 
 export const figureText = (reading: QuickReading) =>
   reading.value.kind === 'code' ? codeText[reading.value.code] : `${reading.value.figure} ${unitOf(reading.subject)}`;
@@ -44,7 +42,7 @@ function understand(line: string, absent: ReturnType<typeof missingRails>, instr
 export function useQuickEntry(phase: Phase, askedFor: Condition | null) {
   const { job, view, act } = useDesk();
   const habit = useMeasuringHabit(askedFor);
-  const [text, setText] = useState(() => safeSession.get(draftKey(job.code)) ?? '');
+  const [text, setText] = useTypedText(`${job.code}.readings`);
   const [asked, setAsked] = useState(false);
   const kept = useKeptLine();
   const field = useRef<InputRef>(null);
@@ -57,7 +55,6 @@ export function useQuickEntry(phase: Phase, askedFor: Condition | null) {
   const change = (value: string) => {
     setText(value);
     setAsked(false);
-    safeSession.set(draftKey(job.code), value);
   };
   const take = (reading: QuickReading) => {
     const { condition, instrumentId, loadWatts, loadAmps } = habit;

@@ -1,9 +1,9 @@
-import { useState } from 'react';
 import { Button, Input } from 'antd';
 import { choiceFacts, type CandidateRow } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { Spoken } from '../../controls/spoken.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { useTypedText } from '../../offline/typed-texts.ts';
 import { automaticReason } from './candidate-words.ts';
 import { PickedFacts, PickedMarks, PickedWhy } from './picked-facts.tsx';
 import { Units } from './picked-units.tsx';
@@ -28,8 +28,8 @@ export function PickedSide({
   readonly onKeep: (reason: string) => void;
 }) {
   const { job, view, locked, goTo } = useDesk();
-  const [reason, setReason] = useState('');
   const { model } = candidate;
+  const [reason, setReason] = useTypedText(`${job.code}.why.${model.id}`);
   const chosenHere = job.choice?.kind === 'replace' && job.choice.modelId === model.id;
   const beating =
     candidate.beatenBy === null ? undefined : view.candidates.find((other) => other.model.id === candidate.beatenBy);
