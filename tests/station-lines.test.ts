@@ -102,7 +102,7 @@ describe('what stations say in a list', () => {
     keeper.heard({ topic: 'job', code: 'LQ-0144', revision: 1 });
     await wait(1500);
     expect(renewed).toEqual([]);
-    for (let tries = 0; tries < 100 && renewed.length === 0; tries += 1) await wait(100);
+    await expect.poll(() => renewed).toHaveLength(1);
     const { rows } = await server.pool.query<{ id: number }>("select id from job where code = 'LQ-0144'");
     expect(renewed).toEqual([rows[0]!.id]);
     keeper.end();
@@ -124,7 +124,8 @@ describe('what stations say in a list', () => {
     expect((await server.list('?search=lq0137')).total).toBe(0);
     const { keeper } = server;
     keeper.heard({ topic: 'everything', code: null, revision: null });
-    for (let tries = 0; tries < 150 && (await server.list('?search=lq0137')).total === 0; tries += 1) await wait(100);
-    expect((await server.list('?search=lq0137')).jobs[0]).toMatchObject({ code: 'LQ-0137', hit: { field: 'code' } });
+    const found = async () => (await server.list('?search=lq0137')).jobs;
+    await expect.poll(found).toHaveLength(1);
+    expect((await found())[0]).toMatchObject({ code: 'LQ-0137', hit: { field: 'code' } });
   });
 });
