@@ -7,6 +7,9 @@ import { patience } from './patience.ts';
 /** So many times slower than it is the screens' processor may be made, to see that nothing hangs on being fast. */
 const slowness = Number(process.env['FAIRWATT_SLOW_SCREENS'] ?? 1);
 
+/** A browser that starts, or answers, later than this will not do so any more, in milliseconds. */
+const startPatience = 240_000;
+
 export interface OpenBrowser {
   readonly browser: Browser;
   readonly close: () => Promise<void>;
@@ -22,6 +25,8 @@ export async function openBrowser(cameraSees?: string): Promise<OpenBrowser> {
     executablePath: '/usr/bin/chromium',
     headless: true,
     userDataDir: profile,
+    timeout: startPatience,
+    protocolTimeout: startPatience,
     args: [
       '--no-sandbox',
       '--disable-gpu',
