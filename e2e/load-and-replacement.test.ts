@@ -427,4 +427,17 @@ describe('the cable bags', () => {
     await page.keyboard.press('Enter');
     await page.waitForSelector('[data-bag=BAG-07]');
   });
+  it('know the sockets of a kind of supply; a wrong word is told with its pin, and nothing typed is lost', async () => {
+    await visit(page, `${application.url}/cable-bags?shelf=sockets`);
+    await press(page, 'Enter another kind of supply');
+    await fill(page, 'Name', 'Brackholm back panel');
+    await fill(page, 'Socket for processor cables, pin 1 first', '12 12 volt G');
+    await page.keyboard.press('Enter');
+    await seeText(page, 'Pin 3 must be one of', '.ant-form-item-explain-error');
+    await fill(page, 'Socket for processor cables, pin 1 first', '12 12 g ?');
+    await press(page, 'Brackholm 700 Dual');
+    await press(page, 'Save');
+    await seeText(page, /Brackholm back panel\s+processor: 4 pins, some not known\s+1 supply/, '.bag-list');
+    await page.waitForFunction(() => document.querySelector('form[aria-label="Sockets of a kind of supply"]') === null);
+  });
 });

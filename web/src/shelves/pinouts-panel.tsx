@@ -55,7 +55,9 @@ export function PinoutsPanel({
                 <span className="what">
                   {pinout.name}
                   <span className="quiet block-note">{socketsText(pinout)}</span>
-                  <span className="quiet block-note">{pinout.supplies.length} supplies</span>
+                  <span className="quiet block-note">
+                    {pinout.supplies.length} {pinout.supplies.length === 1 ? 'supply' : 'supplies'}
+                  </span>
                 </span>
               </Button>
             </li>
