@@ -71,11 +71,10 @@ export function CaseForm() {
         <Keys
           label="Bag of loose modular cables"
           value={sheet.cableBag}
-          digits={false}
           options={[
-            { value: 'came', label: 'Came along' },
-            { value: 'missing', label: 'Missing' },
-            { value: 'not-modular', label: 'Supply is not modular' },
+            { value: 'came', label: 'Came along', digit: 4 },
+            { value: 'missing', label: 'Missing', digit: 5 },
+            { value: 'not-modular', label: 'Supply is not modular', digit: 6 },
           ]}
           disabled={locked}
           onPick={(cableBag) => edit({ cableBag })}
