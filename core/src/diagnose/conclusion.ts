@@ -8,6 +8,15 @@ import { expectedRepairMinutes, firstCure } from './remaining-time.ts';
 import { bestCureFirst } from './second-step.ts';
 import { likelyDangers, type NextCheck } from './next-check.ts';
 
+/** Likely enough to end the search. */
+export interface Likely {
+  readonly leaderId: string;
+  /** Of the leader with those that share its cure, or that one outcome proved together with it. */
+  readonly probability: number;
+  /** Of the leader by itself. */
+  readonly alone: number;
+}
+
 /** Where the search stands. */
 export type Conclusion =
   /** Nothing was observed yet. */
@@ -15,13 +24,13 @@ export type Conclusion =
   /** Still open; `leaderId` is the likeliest. */
   | { readonly state: 'open'; readonly leaderId: string; readonly probability: number }
   /** Likely enough, but its proving check is still to do. */
-  | { readonly state: 'to-prove'; readonly leaderId: string; readonly probability: number; readonly cureId: string }
+  | ({ readonly state: 'to-prove'; readonly cureId: string } & Likely)
   /** Likely enough and proved by a cure or a swap: offered as the finding. */
-  | { readonly state: 'offered'; readonly leaderId: string; readonly probability: number; readonly cureId: string }
+  | ({ readonly state: 'offered'; readonly cureId: string } & Likely)
   /** Likely enough and not a power fault: hand on. */
-  | { readonly state: 'outside'; readonly leaderId: string; readonly probability: number }
+  | ({ readonly state: 'outside' } & Likely)
   /** Likely enough that nothing is wrong. */
-  | { readonly state: 'well'; readonly leaderId: string; readonly probability: number };
+  | ({ readonly state: 'well' } & Likely);
 
 /**
  * The stop rule. The leading fault, with those that share its cure or that one outcome proved together with it, above
@@ -43,7 +52,11 @@ export function conclude(
     .filter((suspect) => isEndedBy(faultOf(suspect.faultId), fault.cure.id))
     .reduce((sum, suspect) => sum + suspect.probability, 0);
   const proven = provenShare(model, observations, ranked, leader.faultId);
-  const base = { leaderId: leader.faultId, probability: Math.min(1, Math.max(together, proven)) };
+  const base: Likely = {
+    leaderId: leader.faultId,
+    probability: Math.min(1, Math.max(together, proven)),
+    alone: leader.probability,
+  };
   if (base.probability < stopProbability)
     return { state: 'open', leaderId: leader.faultId, probability: leader.probability };
   if (fault.outside === true) return { state: 'outside', ...base };

@@ -69,6 +69,7 @@ export {
   type Caution,
   conclude,
   type Conclusion,
+  type Likely,
   type Footing,
   type NextStep,
   nextStep,

@@ -4,6 +4,7 @@ import {
   madeSafeId,
   triedCureId,
   type Conclusion,
+  type Likely,
   type Contradiction,
   type Diagnosis,
   type Knowledge,
@@ -59,6 +60,17 @@ export function checkWorth(knowledge: Knowledge, next: NextCheck): string {
   return `${parts.join('; ')}.`;
 }
 
+/** The leading fault with its own share where that is less than what is concluded: the rest has the same remedy. */
+function likeliestOf(knowledge: Knowledge, { leaderId, probability, alone }: Likely): string {
+  const own = percentText(alone);
+  if (own === percentText(probability)) return '';
+  return ` Likeliest of what that ends: ${faultName(knowledge, leaderId).toLowerCase()}, ${own}.`;
+}
+
+/** What to do about the leading fault, in the knowledge's words. */
+const cureText = (knowledge: Knowledge, faultId: string): string =>
+  knowledge.faults.find(({ id }) => id === faultId)?.cure.text ?? faultId;
+
 export function conclusionSentence(knowledge: Knowledge, conclusion: Conclusion): string {
   switch (conclusion.state) {
     case 'untouched':
@@ -66,12 +78,14 @@ export function conclusionSentence(knowledge: Knowledge, conclusion: Conclusion)
     case 'open':
       return `${faultName(knowledge, conclusion.leaderId)} leads with ${percentText(conclusion.probability)}.`;
     case 'to-prove':
-      return (
-        `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}. ` +
-        'Still to prove by a cure or a swap.'
-      );
-    case 'offered':
-      return `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}, proved.`;
+    case 'offered': {
+      const likeliest = likeliestOf(knowledge, conclusion);
+      const what = (likeliest === '' ? faultName : cureText)(knowledge, conclusion.leaderId);
+      const share = percentText(conclusion.probability);
+      return conclusion.state === 'offered'
+        ? `${what}, ${share}, proved.${likeliest}`
+        : `${what}, ${share}.${likeliest} Still to prove by a cure or a swap.`;
+    }
     case 'outside':
       return (
         `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}: ` +

@@ -82,6 +82,19 @@ describe('sentences', () => {
       sound(findingSentence(knowledge, job.finding));
     }
   });
+  it('say of what one remedy ends together what is likeliest in it, so that no share stands against the list', () => {
+    const likely = { leaderId: 'psu-undersized', probability: 0.97, alone: 0.4, cureId: 'larger-supply' };
+    expect(conclusionSentence(knowledge, { state: 'offered', ...likely })).toBe(
+      'Fit a larger supply, 97%, proved. Likeliest of what that ends: supply healthy but too small, 40%.',
+    );
+    expect(conclusionSentence(knowledge, { state: 'to-prove', ...likely })).toBe(
+      'Fit a larger supply, 97%. Likeliest of what that ends: supply healthy but too small, 40%. ' +
+        'Still to prove by a cure or a swap.',
+    );
+    expect(conclusionSentence(knowledge, { state: 'offered', ...likely, alone: 0.97 })).toBe(
+      'Supply healthy but too small, 97%, proved.',
+    );
+  });
   it('are whole for a job that has nothing yet', () => {
     const view = new TestBench().view();
     for (const station of view.stations) sound(stationLineText(station.line, knowledge, (id) => id));
