@@ -488,6 +488,10 @@ describe('the next reading', () => {
     await page.waitForFunction(() => document.activeElement?.hasAttribute('data-entry'));
     await page.keyboard.type('5sb 5.02');
     await page.keyboard.press('Enter');
+    await page.waitForFunction(() => document.querySelector<HTMLInputElement>('[data-entry]')?.value === '');
+    // With nothing typed Enter leaves the field, so that the next one leads on.
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => document.activeElement?.hasAttribute('data-entry') === false);
     await saved(page);
     expect((await jobOf(code)).readings).toMatchObject([{ subject: '+5sb', condition: 'off-load' }]);
     expect(await page.$('[data-next-reading$="work"], [data-next-reading$="idle"]')).toBeNull();

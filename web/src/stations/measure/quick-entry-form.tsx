@@ -74,7 +74,7 @@ export function QuickEntryForm({ phase, onPhase, asked }: Props) {
 /** The line itself, the instrument, and the load in the condition that is picked. */
 function EntryFields({ entry }: { readonly entry: QuickEntry }) {
   const { shop, locked } = useDesk();
-  const { habit, field, text, change, toldKept, takeBack } = entry;
+  const { habit, field, text, change, keep, toldKept, takeBack } = entry;
   return (
     <div className="entry-row">
       <label className="field">
@@ -93,6 +93,11 @@ function EntryFields({ entry }: { readonly entry: QuickEntry }) {
           aria-label="Quick entry of readings"
           aria-describedby="quick-understood"
           onChange={(event) => change(event.target.value)}
+          onPressEnter={(event) => {
+            // A form whose button is disabled hears no Enter.
+            event.preventDefault();
+            keep();
+          }}
           onKeyDown={(event) => {
             if (isUndo(event) && toldKept !== null) {
               event.preventDefault();
