@@ -212,7 +212,7 @@ export async function pressTab(page: Page, text: string): Promise<void> {
   await steadily(async () => {
     const tab = await page.waitForFunction(
       (wanted: string) =>
-        [...document.querySelectorAll<HTMLElement>('.choice .ant-segmented-item')].find((item) =>
+        [...document.querySelectorAll<HTMLElement>('[class*=_choice_] .ant-segmented-item')].find((item) =>
           item.textContent.startsWith(wanted),
         ),
       { timeout: patience },
@@ -249,7 +249,8 @@ export async function goStation(page: Page, digit: number): Promise<void> {
   await page.keyboard.press('g');
   await page.keyboard.type(String(digit));
   await page.waitForFunction(
-    (index: number) => document.querySelectorAll('.wire a')[index - 1]?.getAttribute('aria-current') === 'page',
+    (index: number) =>
+      document.querySelectorAll('[class*=_wire_] a')[index - 1]?.getAttribute('aria-current') === 'page',
     { timeout: patience },
     digit,
   );

@@ -57,9 +57,9 @@ describe('the server goes away', () => {
     await application.stop();
     await typeAtEnd(page, 'Planned upgrade', 'A second drive');
     await seeText(page, 'Server away');
-    await seeText(page, 'kept', '.save-state');
+    await seeText(page, 'kept', '[class*=_saveState_]');
     await page.reload();
-    await seeText(page, 'School library desktop', '.job-head');
+    await seeText(page, 'School library desktop', '[class*=_jobHead_]');
     expect(
       await (await control(page, 'Planned upgrade')).evaluate((element) => (element as HTMLInputElement).value),
     ).toBe('A second drive');
@@ -146,8 +146,8 @@ describe('bad addresses and files', () => {
     );
     await seeText(page, 'Import under a new code');
     await press(page, 'Import under a new code');
-    await seeText(page, 'Imported machine', '.job-head');
-    await seeText(page, '<script>document.title=2</script>', '.job-head');
+    await seeText(page, 'Imported machine', '[class*=_jobHead_]');
+    await seeText(page, '<script>document.title=2</script>', '[class*=_jobHead_]');
     expect(await page.title()).toMatch(/^LQ-\d+/);
     await page.browserContext().close();
     await rm(directory, { recursive: true, force: true });
@@ -177,7 +177,7 @@ describe('sizes, dark variant and names', () => {
     ]) {
       await visit(page, `${application.url}${path}`);
       const wide = await page.evaluate(() =>
-        [...document.querySelectorAll<HTMLElement>('html, .content, .work, .side, .page')]
+        [...document.querySelectorAll<HTMLElement>('html, [class*=_content_], .work, .side, .page')]
           .filter((element) => element.scrollWidth > element.clientWidth + 1)
           .map((element) => `${element.className || element.tagName} ${element.scrollWidth} > ${element.clientWidth}`),
       );
@@ -220,7 +220,9 @@ describe('sizes, dark variant and names', () => {
             return [255, 255, 255];
           };
           const out: string[] = [];
-          for (const element of document.querySelectorAll<HTMLElement>('.station *, .bar *, .wire *, .job-head *')) {
+          for (const element of document.querySelectorAll<HTMLElement>(
+            '.station *, .bar *, [class*=_wire_] *, [class*=_jobHead_] *',
+          )) {
             if (
               element.closest('svg') !== null ||
               element.matches(':disabled, :disabled *') ||
@@ -256,7 +258,7 @@ describe('sizes, dark variant and names', () => {
       const seen = await page.evaluate(() => {
         const of = (element: Element | null) => getComputedStyle(element!);
         const drawn = [...document.querySelectorAll('main svg:not(.anticon svg), main canvas')].map(of);
-        const node = document.querySelector('.wire [aria-current=page] .node');
+        const node = document.querySelector('[class*=_wire_] [aria-current=page] .node');
         const inNode = node?.firstElementChild ?? node;
         return {
           picked: of(document.querySelector('.ant-segmented-item-selected')).backgroundColor,

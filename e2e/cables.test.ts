@@ -87,7 +87,7 @@ describe('the record before', () => {
     });
     await fill(page, 'What it shows', 'Back of the tray');
     await choosePhoto('back.png', Uint8Array.from(large));
-    await page.waitForSelector('.photos img');
+    await page.waitForSelector('[class*=_photos_] img');
     const [photo] = (await (await fetch(`${application.url}/api/jobs/${code}/photos`)).json()) as {
       widthPixels: number;
       heightPixels: number;
@@ -103,7 +103,7 @@ describe('the record before', () => {
       'input[aria-label="Choose pictures"]',
     )) as ElementHandle<HTMLInputElement>;
     await several.uploadFile(...['back.png', 'no.jpg', 'back.png'].map((name) => join(folder, name)));
-    await page.waitForFunction(() => document.querySelectorAll('.photos img').length === 3);
+    await page.waitForFunction(() => document.querySelectorAll('[class*=_photos_] img').length === 3);
     await seeText(page, /no\.jpg is no picture/);
   });
 });
@@ -111,9 +111,11 @@ describe('the record before', () => {
 describe('taking out', () => {
   it('goes step by step with one key, cautions at their step, in an order that can be changed', async () => {
     await goStation(page, 5);
-    await page.waitForSelector('.candidate');
+    await page.waitForSelector('[class*=_candidate_]');
     await page.keyboard.press('Enter');
-    await page.waitForFunction(() => document.querySelectorAll('.wire a')[5]?.getAttribute('aria-current') === 'page');
+    await page.waitForFunction(
+      () => document.querySelectorAll('[class*=_wire_] a')[5]?.getAttribute('aria-current') === 'page',
+    );
     await pressTab(page, 'Take out');
     await seeText(page, 'Nothing is unplugged while the lead is in', '.side');
     await press(page, 'Change the order');
@@ -139,7 +141,7 @@ describe('the plan', () => {
     await page.keyboard.press('Space');
     await pressKey(page, 'm');
     await page.waitForSelector('[data-way-plug] input');
-    await seeText(page, 'breaks nothing', '.ways');
+    await seeText(page, 'breaks nothing', '[class*=_ways_]');
     await page.keyboard.press('Space');
     await page.keyboard.press('Enter');
     await page.waitForSelector('[data-inlet][aria-label*="by hand"]');
@@ -158,7 +160,7 @@ describe('the plan', () => {
     await other.$eval('[data-inlet][aria-label^="Processor"]', (element) => (element as SVGGElement).focus());
     await other.keyboard.press('Space');
     await pressKey(other, 'm');
-    await seeText(other, 'as it is planned now', '.ways');
+    await seeText(other, 'as it is planned now', '[class*=_ways_]');
     await other.$eval('[data-way-plug]:first-of-type input', (element) => (element as HTMLElement).focus());
     await other.keyboard.press('Space');
     await choose(other, 'Between plug and inlet', 'AD-01');
@@ -186,7 +188,7 @@ describe('the plan', () => {
   it('is ticked by keyboard, connector by connector, and looked at once more after tying', async () => {
     await blur();
     // One tick after the other; all of them at once only by saying so.
-    const ticks = await page.$$eval('.seat-keys .key', (keys) => keys.length);
+    const ticks = await page.$$eval('[class*=_seatKeys_] .key', (keys) => keys.length);
     const first = await page.$eval('.side .decides', (element) => element.textContent);
     for (let tick = 0; tick < ticks; tick += 1) {
       expect((await job()).seats.filter(({ gap }) => gap)).toHaveLength(0);

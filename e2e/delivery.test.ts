@@ -125,7 +125,7 @@ describe('somebody else', () => {
     await somebody('LQ-0146', { kind: 'edit-sheet', changes: { client: 'Pier office' }, basedOn: sheet.version });
     await seeText(list, 'Pier office');
     await page.bringToFront();
-    await seeText(page, 'Pier office', '.job-head');
+    await seeText(page, 'Pier office', '[class*=_jobHead_]');
     await page.browserContext().close();
   });
   it('has the same job open, and is named there', async () => {
@@ -278,7 +278,7 @@ describe('a browser that keeps nothing', () => {
     });
     await application.stop();
     await fill(page, 'Surroundings', 'Metal dust');
-    await seeText(page, 'kept', '.save-state');
+    await seeText(page, 'kept', '[class*=_saveState_]');
     await press(page, 'Save what is unsent');
     const path = join(directory, 'fairwatt-unsent.json');
     await eventually(() => existsSync(path)).toBe(true);

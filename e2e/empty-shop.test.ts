@@ -38,7 +38,7 @@ it('an empty shop can be filled by hand and by files, and then takes its first j
     );
     await page.keyboard.type('First machine');
     await page.keyboard.press('Enter');
-    await seeText(page, 'First machine', '.job-head');
+    await seeText(page, 'First machine', '[class*=_jobHead_]');
     expect(page.url()).toMatch(/FS-0001/);
   } finally {
     await close();

@@ -21,7 +21,7 @@ export function whatSticksOut(page: Page): Promise<string[]> {
         ? [`${named(element)} to ${Math.round(right)}`]
         : [];
     });
-    const sideways = ['.content', '.work', '.side', '.page'].flatMap((selector) => {
+    const sideways = ['[class*=_content_]', '.work', '.side', '.page'].flatMap((selector) => {
       const box = document.querySelector(selector);
       if (box === null || box.scrollWidth <= box.clientWidth + 1) return [];
       const edge = box.getBoundingClientRect().right;

@@ -63,20 +63,20 @@ describe('notes and pictures', () => {
       '.ant-drawer input[aria-label="Choose pictures"]',
     )) as ElementHandle<HTMLInputElement>;
     await input.uploadFile(picture);
-    await seeText(page, 'Label · Mara T.', '.ant-drawer .photos');
+    await seeText(page, 'Label · Mara T.', '.ant-drawer [class*=_photos_]');
     await press(page, 'In the report: Label');
     await saved(page);
     await page.keyboard.press('Escape');
-    await seeText(page, 'Notes, 3', '.job-head');
-    await seeText(page, /Saved .*, Mara T\./, '.job-head');
+    await seeText(page, 'Notes, 3', '[class*=_jobHead_]');
+    await seeText(page, /Saved .*, Mara T\./, '[class*=_jobHead_]');
     await visit(page, `${application.url}/jobs/${code}/hand-over`);
-    await seeText(page, 'The label is scorched at one edge', '.report-sheet [data-noted]');
-    await page.waitForSelector('.report-sheet [data-noted] img[alt=Label]');
-    expect(await page.$eval('.report-sheet', (sheet) => sheet.textContent)).not.toContain('Only for us');
+    await seeText(page, 'The label is scorched at one edge', '[class*=_reportSheet_] [data-noted]');
+    await page.waitForSelector('[class*=_reportSheet_] [data-noted] img[alt=Label]');
+    expect(await page.$eval('[class*=_reportSheet_]', (sheet) => sheet.textContent)).not.toContain('Only for us');
     await press(page, 'Take out: The label is scorched at one edge');
     await page.waitForFunction(() => !document.querySelector('[data-noted]')!.textContent.includes('scorched'));
     await press(page, 'Undo');
-    await seeText(page, 'The label is scorched at one edge', '.report-sheet [data-noted]');
+    await seeText(page, 'The label is scorched at one edge', '[class*=_reportSheet_] [data-noted]');
     await saved(page);
     await rm(folder, { recursive: true });
     await page.browserContext().close();
@@ -92,7 +92,7 @@ describe('a job made by mistake', () => {
     await press(page, 'Put this job away …');
     await fill(page, 'Why', 'The same machine as the one before');
     await page.keyboard.press('Enter');
-    await seeText(page, 'Put away by Mara T.', '.put-away-strip');
+    await seeText(page, 'Put away by Mara T.', '[class*=_putAwayStrip_]');
     await saved(page);
     await visit(page, `${application.url}/jobs`);
     expect(await page.$(`a[href="/jobs/${code}"]`)).toBeNull();

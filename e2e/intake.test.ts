@@ -30,9 +30,9 @@ describe('a machine in one line', () => {
       'The machine in one line',
       'tower, 8-core 125 W, 2x16 new memory, card 3x8 320 W, warp core, 2 hard drives',
     );
-    await seeText(page, 'Graphics card, three 8-pin, 320 W', '.reading');
-    await seeText(page, 'not understood; it stays in the line', '.reading');
-    await seeText(page, 'no board said', '.reading');
+    await seeText(page, 'Graphics card, three 8-pin, 320 W', '[class*=_reading_]');
+    await seeText(page, 'not understood; it stays in the line', '[class*=_reading_]');
+    await seeText(page, 'no board said', '[class*=_reading_]');
     await page.keyboard.press('Enter');
     await seeText(page, '6 parts are taken in');
     await saved(page);
@@ -58,7 +58,7 @@ describe('a machine in one line', () => {
   it('asks what decides, takes it in once said; an upgrade is in the same words; all can be undone', async () => {
     const { page, stored } = await newMachine();
     await fill(page, 'The machine in one line', 'board 24+8, card');
-    await seeText(page, 'which plugs?', '.reading');
+    await seeText(page, 'which plugs?', '[class*=_reading_]');
     await page.keyboard.press('Enter');
     await saved(page);
     await fill(page, 'The machine in one line', 'card 8 150 W');
@@ -345,14 +345,14 @@ describe('what a counter asks', () => {
       priority: 'urgent',
       cameAlong: ['lead'],
     });
-    await seeText(page, 'in hand of Joss P.', '.job-head');
+    await seeText(page, 'in hand of Joss P.', '[class*=_jobHead_]');
     await visit(page, `${application.url}/jobs`);
     await press(page, 'Wanted next');
-    await seeText(page, 'urgent', '.job-row');
-    expect(await page.$eval('.job-row .tag', (element) => element.textContent)).toBe(code);
+    await seeText(page, 'urgent', '[class*=_jobRow_]');
+    expect(await page.$eval('[class*=_jobRow_] .tag', (element) => element.textContent)).toBe(code);
     await visit(page, `${application.url}/jobs?search=01632%20960321`);
     await seeText(page, '1 found');
-    await seeText(page, 'Reached by', '.job-row');
+    await seeText(page, 'Reached by', '[class*=_jobRow_]');
     await page.browserContext().close();
   });
 });

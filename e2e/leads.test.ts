@@ -52,7 +52,7 @@ describe('leads that carry no supply power', () => {
       'input[aria-label="Choose pictures"]',
     )) as ElementHandle<HTMLInputElement>;
     await input.uploadFile(picture);
-    await seeText(page, 'Counter display lamp · Mara T.', '.photos');
+    await seeText(page, 'Counter display lamp · Mara T.', '[class*=_photos_]');
     await saved(page);
     const photos = (await (await fetch(`${application.url}/api/jobs/LQ-0146/photos`)).json()) as Photo[];
     expect(photos.map(({ leadId }) => leadId)).toEqual([(await stored()).leads.at(-1)?.id]);

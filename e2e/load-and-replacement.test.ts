@@ -275,20 +275,20 @@ describe('the supplies', () => {
   it('are duplicated and changed, with what is wrong told at its field', async () => {
     await visit(page, `${application.url}/supplies`);
     await page.click('[aria-label="Duplicate Corvane 550 S"]');
-    await page.waitForSelector('.supply-editor');
+    await page.waitForSelector('[class*=_supplyEditor_]');
     await fill(page, 'Name', 'Lantern 560');
     await fill(page, 'Rating (W)', 'five hundred');
     await page.$eval('[aria-label="Drop cable 1"]', (element) => {
       (element as HTMLElement).click();
     });
     await page.evaluate(() => {
-      document.querySelector<HTMLButtonElement>('.supply-editor [type=submit]')!.click();
+      document.querySelector<HTMLButtonElement>('[class*=_supplyEditor_] [type=submit]')!.click();
     });
-    await seeText(page, '2 things are to mend.', '.supply-editor > .error-text');
-    await seeText(page, 'The kit has no main cable', '.supply-editor');
+    await seeText(page, '2 things are to mend.', '[class*=_supplyEditor_] > .error-text');
+    await seeText(page, 'The kit has no main cable', '[class*=_supplyEditor_]');
     await fill(page, 'Rating (W)', '560');
     await page.evaluate(() => {
-      [...document.querySelectorAll<HTMLElement>('.supply-editor .ant-btn-link')]
+      [...document.querySelectorAll<HTMLElement>('[class*=_supplyEditor_] .ant-btn-link')]
         .find((button) => button.textContent === 'another cable')!
         .click();
     });
@@ -300,9 +300,9 @@ describe('the supplies', () => {
     await page.focus(`[aria-label="Plugs of cable ${last}"]`);
     await page.keyboard.type('main-24 600');
     await page.evaluate(() => {
-      document.querySelector<HTMLButtonElement>('.supply-editor [type=submit]')!.click();
+      document.querySelector<HTMLButtonElement>('[class*=_supplyEditor_] [type=submit]')!.click();
     });
-    await page.waitForFunction(() => document.querySelector('.supply-editor') === null);
+    await page.waitForFunction(() => document.querySelector('[class*=_supplyEditor_]') === null);
     await seeText(page, 'Lantern 560', '[data-model=lantern-560]');
   });
   it('come from a file row by row, read before they are taken', async () => {
@@ -412,7 +412,7 @@ describe('the cable bags', () => {
   it('say which spare cable may go to which supply, and what proves one that nobody knows', async () => {
     await visit(page, `${application.url}/cable-bags`);
     await page.waitForSelector('[data-bag=BAG-01][data-word=safe]');
-    await choose(page, (await page.waitForSelector('.bags .ant-select'))!, 'Tarnwick Quiet 600');
+    await choose(page, (await page.waitForSelector('[class*=_bags_] .ant-select'))!, 'Tarnwick Quiet 600');
     await page.waitForSelector('[data-bag=BAG-01][data-word=harmful]');
     await seeText(page, /A short: the plug and the wire burn/, '[data-crossing=harmful]');
     await page.click('[data-bag=BAG-03]');

@@ -76,7 +76,7 @@ describe('readings', () => {
     await visit(page, `${application.url}/jobs/LQ-0142/measure`);
     await page.waitForSelector('[data-entry]');
     expect(await picked()).toBe('off load');
-    await seeText(page, 'Hand-held tester', '.entry-row');
+    await seeText(page, 'Hand-held tester', '[class*=_entryRow_]');
     await choose(page, 'Instrument', 'Bench meter, 4½ digits');
     expect(await picked()).toBe('off load');
     await pressTab(page, 'idle');
@@ -93,12 +93,12 @@ describe('readings', () => {
     await press(page, 'Pad');
     for (const key of ['3.3:', '3', '.', '3', '0', 'work'])
       await page.evaluate((text: string) => {
-        [...document.querySelectorAll<HTMLElement>('.pad button')]
+        [...document.querySelectorAll<HTMLElement>('[class*=_pad_] button')]
           .find((button) => button.textContent === text)
           ?.click();
       }, key);
     expect(await page.$eval('[data-entry]', (field) => (field as HTMLInputElement).value)).toBe('3.3 3.30 work ');
-    await page.click('.pad .keep');
+    await page.click('[class*=_pad_] [class*=_keep_]');
     await page.waitForFunction(() => document.querySelector<HTMLInputElement>('[data-entry]')?.value === '');
     await press(page, 'Pad');
     await saved(page);
@@ -106,7 +106,7 @@ describe('readings', () => {
   it('tell what each rail will show with the plan', async () => {
     await press(page, 'Load line');
     await page.waitForSelector('[data-forecast="will-fail"]');
-    await seeText(page, /At \d+ A expect \d+\.\d\d to \d+\.\d\d V: will fail/, '.load-line');
+    await seeText(page, /At \d+ A expect \d+\.\d\d to \d+\.\d\d V: will fail/, '[class*=_loadLine_]');
   });
 });
 
@@ -168,9 +168,9 @@ describe('a probe walk', () => {
     await seeText(page, 'pin 1 carries +5 V', '.walk .caution');
     // Nothing further is touched until the cable is out; what was mistyped can be put right.
     await page.waitForSelector('[data-interlock="harmful-cable"]');
-    expect(await page.$('.walk-entry')).toBeNull();
+    expect(await page.$('[class*=_walkEntry_]')).toBeNull();
     await page.click('.walk [data-pin="1"]');
-    await page.waitForSelector('.walk-entry');
+    await page.waitForSelector('[class*=_walkEntry_]');
     await page.keyboard.type('lots');
     await page.keyboard.press('Enter');
     await seeText(page, '“lots” is not a figure', '.walk');
@@ -246,18 +246,20 @@ describe('a log', () => {
     });
     await page.waitForSelector('[data-log-read]', { timeout: patience });
     await seeText(page, '200,000 rows', '[data-log-read]');
-    await seeText(page, /\+12 V dips to 10\.8\d V/, '.log-events');
-    await page.waitForSelector('.log-chart[data-drawn=true]');
-    await page.waitForFunction(() => /\d/.test(document.querySelector('.log-chart')?.getAttribute('aria-label') ?? ''));
+    await seeText(page, /\+12 V dips to 10\.8\d V/, '[class*=_logEvents_]');
+    await page.waitForSelector('[class*=_logChart_][data-drawn=true]');
+    await page.waitForFunction(() =>
+      /\d/.test(document.querySelector('[class*=_logChart_]')?.getAttribute('aria-label') ?? ''),
+    );
     await page.evaluate(() => {
-      [...document.querySelectorAll<HTMLElement>('.log-events button')]
+      [...document.querySelectorAll<HTMLElement>('[class*=_logEvents_] button')]
         .find((button) => button.textContent === 'show')
         ?.click();
     });
     await page.waitForFunction(() =>
-      /10\.8/.test(document.querySelector('.log-chart')?.getAttribute('aria-label') ?? ''),
+      /10\.8/.test(document.querySelector('[class*=_logChart_]')?.getAttribute('aria-label') ?? ''),
     );
-    await page.focus('.log-chart');
+    await page.focus('[class*=_logChart_]');
     await page.keyboard.press('0');
     await page.click('[data-log-read] [data-primary]');
     await seeText(page, 'Kept in the job', '[data-log-read]');
@@ -414,7 +416,7 @@ describe('instruments live', () => {
     await press(page, 'Start the sweep');
     await page.waitForSelector('[data-sweep="running"]');
     await seeText(page, /\d A, 0 of 7 read/, '[data-sweep-bar]');
-    await page.click('.stop-button');
+    await page.click('[class*=_stopButton_]');
     await seeText(page, 'Stopped by hand. The load is off.', '[data-sweep]');
     expect(bench.drawing).toBe(false);
     await fill(page, 'Dwell (s)', '0.2');
@@ -425,7 +427,7 @@ describe('instruments live', () => {
     await saved(page);
     await press(page, 'Load line');
     await page.waitForSelector('[data-forecast]');
-    await seeText(page, /readings\s+[78]/, '.load-line');
+    await seeText(page, /readings\s+[78]/, '[class*=_loadLine_]');
   });
   it(
     'a sweep is stopped from any screen, also after the page was loaded again, and a load ' +

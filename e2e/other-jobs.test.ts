@@ -15,7 +15,8 @@ import {
 import { page } from './one-page.ts';
 import { application } from './running.ts';
 
-const line = (station: string) => page.$eval(`[data-station=${station}] .result`, (element) => element.textContent);
+const line = (station: string) =>
+  page.$eval(`[data-station=${station}] [class*=_result_]`, (element) => element.textContent);
 
 /** The cables as somebody recorded them, one for each usual group of inlets. */
 function recorded(job: Job, sockets: readonly string[] = []): Act[] {
@@ -133,7 +134,7 @@ describe('a supply that is kept, and a card more', () => {
     expect(seats.map(({ inletKind }) => inletKind).filter((kind) => kind === 'card-8')).toHaveLength(2);
     await goStation(page, 7);
     await seeText(page, 'Not shown yet: it starts', '.side');
-    await seeText(page, 'stays in, as recorded', '.report-sheet');
+    await seeText(page, 'stays in, as recorded', '[class*=_reportSheet_]');
     await shownByEnter(page, ['started', 'picture', 'fans', 'drives', 'card', 'complaint']);
     await complaintTried(page, 'Charts drawn for half an hour');
     await closedByEnter(page);

@@ -202,7 +202,7 @@ describe('a harness recorded by pointing', () => {
       basedOn: 0,
     });
     await visit(page, `${application.url}/jobs/${own}/cables?way=was`);
-    await seeText(page, 'no fit', '.plug-row');
+    await seeText(page, 'no fit', '[class*=_plugRow_]');
     await (await page.waitForSelector('[aria-label="An adapter was found at plug 1 of cable A"]'))!.click();
     await seeText(page, 'never: it feeds one purpose from another');
     await choose(page, 'Cables into the adapter at plug 1 of cable A', 'by 2 cables');

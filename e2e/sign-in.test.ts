@@ -111,7 +111,7 @@ describe('a shop where people sign in', () => {
     await page.keyboard.press('n');
     await (await control(page, 'Machine')).type('Kiosk of the pier');
     await page.keyboard.press('Enter');
-    await seeText(page, 'Kiosk of the pier', '.job-head');
+    await seeText(page, 'Kiosk of the pier', '[class*=_jobHead_]');
     await fill(page, 'Client', 'Pier office');
     await press(page, owner.name);
     // The only other one is picked already.
@@ -169,7 +169,7 @@ describe('a shop where people sign in', () => {
     await visit(page, `${application.url}/jobs`);
     await seeText(page, 'Kiosk of the pier');
     await (await page.waitForSelector('a[href*="/jobs/FS-"]'))!.click();
-    await seeText(page, 'Kiosk of the pier', '.job-head');
+    await seeText(page, 'Kiosk of the pier', '[class*=_jobHead_]');
     const code = /jobs\/([A-Z]{2}-\d+)/.exec(page.url())?.[1] ?? '';
     await visit(page, `${application.url}/jobs/${code}/intake`);
     await ask('/access/session', 'DELETE');

@@ -27,7 +27,8 @@ afterEach(async ({ task }) => {
     await page.screenshot({ path: fileURLToPath(new URL('../.fairwatt/failed-e2e.png', import.meta.url)) });
 });
 
-const line = (station: string) => page.$eval(`[data-station=${station}] .result`, (element) => element.textContent);
+const line = (station: string) =>
+  page.$eval(`[data-station=${station}] [class*=_result_]`, (element) => element.textContent);
 const addPart = async (classId: string) => {
   const before = await page.$$eval('table[aria-label=Parts] tbody tr', (rows) => rows.length).catch(() => 0);
   await choose(page, 'Find a part or an earlier machine', partClass(classId)!.name);
@@ -60,7 +61,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     await page.keyboard.press('Tab');
     await page.keyboard.type('Goes off in the evening show');
     await page.keyboard.press('Enter');
-    await seeText(page, 'Radio playout machine', '.job-head');
+    await seeText(page, 'Radio playout machine', '[class*=_jobHead_]');
     expect(page.url()).toMatch(/\/jobs\/LQ-\d{4}\/intake$/);
   });
 
@@ -125,7 +126,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
         ?.click();
     });
     await page.waitForFunction(() => {
-      const found = [...document.querySelectorAll<HTMLElement>('.alternatives button')].find((button) =>
+      const found = [...document.querySelectorAll<HTMLElement>('[class*=_alternatives_] button')].find((button) =>
         button.textContent.startsWith('Dust'),
       );
       found?.click();
@@ -167,7 +168,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     await seeText(page, '+12 V sags by 0.40 V', '.side');
     await saved(page);
     await goStation(page, 2);
-    await page.waitForSelector('.suspects li.first[data-suspect=psu-weak]');
+    await page.waitForSelector('[class*=_suspects_] li[class*=_first_][data-suspect=psu-weak]');
     await seeText(page, 'Rails at work: One out', '.trail');
   });
 
@@ -178,7 +179,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
         ?.click();
     });
     await page.waitForFunction(() => {
-      const found = [...document.querySelectorAll<HTMLElement>('.alternatives button')].find((button) =>
+      const found = [...document.querySelectorAll<HTMLElement>('[class*=_alternatives_] button')].find((button) =>
         button.textContent.startsWith('Known-good supply'),
       );
       found?.click();
@@ -224,7 +225,9 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     await seeText(page, /\d+ fit, \d+ almost, \d+ fall/);
     await page.keyboard.press('ArrowDown');
     await page.keyboard.press('Enter');
-    await page.waitForFunction(() => document.querySelectorAll('.wire a')[5]?.getAttribute('aria-current') === 'page');
+    await page.waitForFunction(
+      () => document.querySelectorAll('[class*=_wire_] a')[5]?.getAttribute('aria-current') === 'page',
+    );
     await saved(page);
   });
 
@@ -255,7 +258,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     await shownByEnter(page, ['started', 'picture', 'fans', 'drives', 'card', 'complaint']);
     await oldSupplyMarked(page, 'Sags at work, cured by another', 'Two hours of the job that it failed at');
     await closedByEnter(page);
-    const report = await page.$eval('.report-sheet', (element) => (element as HTMLElement).innerText);
+    const report = await page.$eval('[class*=_reportSheet_]', (element) => (element as HTMLElement).innerText);
     for (const told of [
       'The power supply is at fault: supply weak under load.',
       'We fitted another power supply: ',

@@ -3,6 +3,7 @@ import { ScanOutlined } from '@ant-design/icons';
 import { Button, Input, type InputRef } from 'antd';
 import { useNavigate } from 'react-router';
 import { useScanned } from '../scan/use-scanned.ts';
+import styles from './find-form.module.css';
 
 const ScanDialog = lazy(() => import('../scan/scan-dialog.tsx'));
 
@@ -29,7 +30,7 @@ export function FindForm({ field }: { readonly field: RefObject<InputRef | null>
       >
         <Input
           ref={field}
-          className="bar-search"
+          className={styles.barSearch}
           type="search"
           name="search"
           placeholder="Find job, part  /"

@@ -10,6 +10,7 @@ import { session } from './session.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
 import { SweepWatch } from './sweep-watch.tsx';
 import { UnsentNotice } from './unsent-notice.tsx';
+import styles from './shell.module.css';
 
 const loadNewJob = () => import('../jobs/new-job.tsx');
 const NewJobDialog = lazy(loadNewJob);
@@ -61,16 +62,16 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const job = useMatch('/jobs/:code/*')?.params.code;
 
   return (
-    <div className="frame">
-      <a className="skip" href="#main">
+    <div className={styles.frame}>
+      <a className={styles.skip} href="#main">
         Skip to the work
       </a>
       <header className="bar">
-        <NavLink to="/jobs" className="brand" aria-label="Fair Watt, jobs">
+        <NavLink to="/jobs" className={styles.brand ?? ''} aria-label="Fair Watt, jobs">
           <svg width="22" height="18" viewBox="0 0 22 18" aria-hidden="true">
             <path d="M0 16h22M4 16V9h4v7M14 16V9h4v7M11 8V1" fill="none" stroke="#E4C88B" strokeWidth="3" />
           </svg>
-          <span className="brand-name">Fair Watt</span>
+          <span className={styles.brandName}>Fair Watt</span>
         </NavLink>
         <nav aria-label="Main" style={{ display: 'flex', gap: 20 }}>
           <NavLink to="/jobs">Jobs</NavLink>
@@ -91,7 +92,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         </Button>
         <Button
           type="text"
-          className="bar-button keys-button"
+          className={`bar-button ${styles.keysButton}`}
           aria-label="Show the keys"
           onClick={() => setDialog('keys')}
         >
@@ -106,7 +107,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
             <span className="visually-hidden">Technician</span>
             <Select
               aria-label="Technician"
-              className={known ? '' : 'unset'}
+              className={known ? '' : (styles.unset ?? '')}
               value={known ? technician : null}
               placeholder="Who works here?"
               popupMatchSelectWidth={false}
@@ -116,7 +117,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
           </label>
         )}
       </header>
-      <main className="content" id="main" tabIndex={-1}>
+      <main className={styles.content} id="main" tabIndex={-1}>
         <SignedOutNotice />
         <UnsentNotice />
         {shop.data !== undefined && !known && access?.signing === 'picked' && (

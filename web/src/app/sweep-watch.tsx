@@ -6,6 +6,7 @@ import type { SweepEvent, SweepsMessage } from '@fairwatt/contract';
 import { useLoadOffMutation, useStopSweepMutation, useSweepsQuery } from './api.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
 import { sweepActions, type WatchedSweep } from './sweep.ts';
+import styles from './sweep-watch.module.css';
 
 /** Hears what happens in a sweep until it ends; Escape stops it. */
 function useSweepEvents(id: string | null, refetch: () => unknown, stop: (id: string) => unknown): void {
@@ -74,8 +75,8 @@ function RunningSweep({
   readonly onStop: () => void;
 }) {
   return (
-    <div className="sweep-bar" role="status" data-sweep-bar>
-      <Button type="text" className="stop-button" onClick={onStop}>
+    <div className={styles.sweepBar} role="status" data-sweep-bar>
+      <Button type="text" className={styles.stopButton ?? ''} onClick={onStop}>
         Stop
       </Button>
       <span>

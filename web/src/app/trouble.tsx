@@ -5,12 +5,13 @@ import { useLocation } from 'react-router';
 import { unsentFile } from '../offline/unsent-file.ts';
 import { download } from './download.ts';
 import { useAppSelector } from './store.ts';
+import styles from './trouble.module.css';
 
 /** What is told where a screen broke. Everything typed before is kept, and can be had as a file. */
 function Broken({ error, resetErrorBoundary }: FallbackProps) {
   const parcels = useAppSelector((state) => state.outbox.parcels);
   return (
-    <section className="page trouble" role="alert">
+    <section className={`page ${styles.trouble}`} role="alert">
       <h1>This screen has failed</h1>
       <p>The rest still works, and what was typed before is kept{parcels.length > 0 ? ' in this browser' : ''}.</p>
       <p className="quiet">{error instanceof Error ? error.message : String(error)}</p>

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { Segmented } from 'antd';
+import styles from './choice.module.css';
 
 /** One of a few that all stand in sight: a way of looking, a state, a condition. */
 export function Choice<T extends string>({
@@ -17,7 +18,7 @@ export function Choice<T extends string>({
 }) {
   return (
     <Segmented<T>
-      className="choice"
+      className={styles.choice}
       aria-label={label}
       value={value}
       disabled={disabled}

@@ -2,6 +2,7 @@ import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { Button, Input, Select } from 'antd';
 import { parseFigure } from '@fairwatt/core';
 import { typing } from '../offline/typing.ts';
+import styles from './fields.module.css';
 
 interface Shared {
   readonly label: string;
@@ -174,7 +175,7 @@ export function FigureField({
     };
   }, []);
   const input = (
-    <span className="with-unit">
+    <span className={styles.withUnit}>
       <Input
         {...(entry ? { 'data-entry': true } : {})}
         id={id}
@@ -201,7 +202,7 @@ export function FigureField({
         }}
       />
       {unit !== undefined && (
-        <span className="unit" aria-hidden="true">
+        <span className={styles.unit} aria-hidden="true">
           {unit}
         </span>
       )}
@@ -318,7 +319,7 @@ export function Keys<T extends string>({
             )}
             <span>
               {option.label}
-              {option.hint !== undefined && option.hint !== '' && <span className="hint">{option.hint}</span>}
+              {option.hint !== undefined && option.hint !== '' && <span className={styles.hint}>{option.hint}</span>}
             </span>
           </Button>
         );

@@ -1,5 +1,6 @@
 import type { ReactNode, TdHTMLAttributes } from 'react';
 import { Grid, Table } from 'antd';
+import styles from './sheet.module.css';
 
 /** One column: its head, and what stands in a row's cell. */
 export interface SheetColumn<T> {
@@ -60,7 +61,7 @@ export function Sheet<T>({
   const columns = wanted.filter((column) => column !== false);
   const wide = Grid.useBreakpoint().lg === true;
   return (
-    <div className="sheet-frame" tabIndex={wide ? undefined : 0}>
+    <div className={styles.sheetFrame} tabIndex={wide ? undefined : 0}>
       <Table<Line<T>>
         className={`sheet-table ${className}`}
         size="small"

@@ -5,6 +5,7 @@ import { CodeShape, Panel, PlaceShape, SocketShape } from './harness-shapes.tsx'
 import { drawnState, type DrawnWords } from './harness-words.ts';
 import { InletInDrawing } from './inlet-in-drawing.tsx';
 import { PlugDrag, PlugInHand } from './plug-drag.tsx';
+import styles from './harness-drawing.module.css';
 
 const noSockets: readonly string[] = [];
 
@@ -63,10 +64,10 @@ export function HarnessDrawing(props: Props) {
   }
   return (
     <PlugDrag rows={rows} onMove={onMove}>
-      <div className="harness-scroll">
+      <div className={styles.harnessScroll}>
         <svg
           ref={svg}
-          className="harness"
+          className={styles.harness}
           viewBox={`0 0 ${width} ${height}`}
           style={{ width: `${zoom * 100}%` }}
           role="group"

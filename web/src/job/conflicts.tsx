@@ -11,6 +11,7 @@ import { contentOf, standingContent, withTheirs } from './conflict-fields.ts';
 import { subjectLabel } from './conflict-words.ts';
 import { useDesk } from './job-context.ts';
 import { Sheet } from '../controls/sheet.tsx';
+import styles from './conflicts.module.css';
 
 type Conflict = Extract<Refused, { kind: 'conflict' }>;
 
@@ -33,7 +34,7 @@ function PickSide({
 }) {
   return (
     <Radio
-      className="pick"
+      className={styles.pick ?? ''}
       checked={picked}
       aria-label={`${fieldLabel(field.path)}: ${own ? 'mine' : 'theirs'}`}
       onChange={onPick}

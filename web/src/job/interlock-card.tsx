@@ -2,6 +2,7 @@ import { Button } from 'antd';
 import { dangerCauseText, neverText, safetyCheckId, standingDangersText, type Interlock } from '@fairwatt/core';
 import { Keys } from '../controls/fields.tsx';
 import { useDesk } from './job-context.ts';
+import styles from './interlock-card.module.css';
 
 /**
  * What was found dangerous, what to do first, and the ways to note that it was done. Enter takes none of them: making
@@ -12,7 +13,7 @@ export function InterlockCard({ interlock }: { readonly interlock: Interlock }) 
   const { danger, causes, madeSafe, bars } = interlock;
   if (madeSafe !== null)
     return (
-      <section className="interlock safe" aria-label="Never powered again" data-interlock={danger.id}>
+      <section className={`${styles.interlock} safe`} aria-label="Never powered again" data-interlock={danger.id}>
         <h2>
           {danger.title}: {neverText(bars)}
         </h2>
@@ -20,7 +21,7 @@ export function InterlockCard({ interlock }: { readonly interlock: Interlock }) 
       </section>
     );
   return (
-    <section className="interlock" role="alert" aria-label="Make safe first" data-interlock={danger.id}>
+    <section className={styles.interlock} role="alert" aria-label="Make safe first" data-interlock={danger.id}>
       <span className="label">Make safe first</span>
       <h2>{danger.title}</h2>
       <p>
@@ -64,7 +65,7 @@ export function DangerStrip() {
   const text = standingDangersText(view.interlocks);
   if (text === '' || job.state !== 'open') return null;
   return (
-    <div className="danger-strip" role="status">
+    <div className={styles.dangerStrip} role="status">
       <strong className="nowrap">Lead out.</strong>
       <span>{text}</span>
       <Button onClick={() => goTo('fault')}>Make it safe</Button>

@@ -9,6 +9,7 @@ import { useDesk } from './job-context.ts';
 import { Notes } from './notes.tsx';
 import { Presence } from './presence.tsx';
 import { Undo } from './undo.tsx';
+import styles from './job-head.module.css';
 
 /** What is known of what was typed: said to be saved only when the server has confirmed it, with its day. */
 function SaveState() {
@@ -28,7 +29,7 @@ function SaveState() {
     saving: 'Saving …',
   }[state];
   return (
-    <span className={`save-state${away || refused > 0 ? ' away' : ''}`} role="status" data-save={state}>
+    <span className={`${styles.saveState}${away || refused > 0 ? ' away' : ''}`} role="status" data-save={state}>
       {job.state === 'closed' ? 'Closed · ' : job.state === 'away' ? 'Put away · ' : ''}
       {text}
     </span>
@@ -40,7 +41,7 @@ function Order() {
   const { job, personName } = useDesk();
   const { priority, promisedOn, inCharge } = job.sheet;
   return (
-    <span className="order">
+    <span className={styles.order}>
       <Promised priority={priority} promisedOn={promisedOn} open={job.state === 'open'} />
       {inCharge !== null && <span className="quiet">in hand of {personName(inCharge)}</span>}
     </span>
@@ -52,7 +53,7 @@ function OutNow() {
   const { job, view } = useDesk();
   const text = outNowText(outNow(job, view.cabling));
   return text === '' ? null : (
-    <span className="out-now" data-out-now>
+    <span className={styles.outNow} data-out-now>
       ○ {text}
     </span>
   );
@@ -62,7 +63,7 @@ function OutNow() {
 export function JobHead() {
   const { job } = useDesk();
   return (
-    <div className="job-head">
+    <div className={styles.jobHead}>
       <span className="tag">{job.code}</span>
       <div className="names">
         <h1>
@@ -78,7 +79,7 @@ export function JobHead() {
           {job.sheet.words === '' ? 'No words of the client yet.' : `“${job.sheet.words}”`}
         </div>
       </div>
-      <div className="about">
+      <div className={styles.about}>
         <OutNow />
         <Order />
         <Undo />

@@ -47,6 +47,7 @@ import { StationWire } from './station-wire.tsx';
 import { UndoStrip } from './undo.tsx';
 import { useActing } from './use-acting.ts';
 import { useRanking } from './use-sizing.ts';
+import styles from './job-page.module.css';
 
 const SecondPerson = lazy(() => import('./second-person.tsx'));
 const Intake = lazy(stationCode.intake);
@@ -263,7 +264,7 @@ function Desk({
 
   return (
     <JobDeskContext value={desk}>
-      <div className="job">
+      <div className={styles.job}>
         <div>
           <Conflicts />
           {refusal !== null && (

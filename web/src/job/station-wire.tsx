@@ -2,6 +2,7 @@ import { NavLink } from 'react-router';
 import { stationLineText, stationStateText, stationText, type StationState } from '@fairwatt/core';
 import { useDesk } from './job-context.ts';
 import type { Judging } from './use-sizing.ts';
+import styles from './station-wire.module.css';
 
 export function StationNode({ state, mark }: { readonly state: StationState; readonly mark: string }) {
   return (
@@ -19,12 +20,12 @@ export function StationWire() {
   const { code, view, knowledge, shop, judging } = useDesk();
   const reached = view.stations.reduce((last, station, index) => (station.state === 'untouched' ? last : index), -1);
   return (
-    <nav className="wire" aria-label="Stations">
+    <nav className={styles.wire} aria-label="Stations">
       {view.stations.map((station, index) => (
         <NavLink
           key={station.id}
           to={`/jobs/${code}/${station.id}`}
-          className={index <= reached ? 'past' : ''}
+          className={index <= reached ? (styles.past ?? '') : ''}
           data-station={station.id}
           data-state={station.state}
         >
@@ -33,7 +34,7 @@ export function StationWire() {
             {stationText[station.id]}
             <span className="visually-hidden">, {stationStateText[station.state]}</span>
           </span>
-          <span className="result">
+          <span className={styles.result}>
             {station.id === 'replacement' && station.line.code === 'not-started' && judgingWords(judging) !== ''
               ? judgingWords(judging)
               : stationLineText(

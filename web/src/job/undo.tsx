@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import { useDesk } from './job-context.ts';
 import { undoText } from './undo-list.ts';
 import type { Acts, Told } from './use-acting.ts';
+import styles from './undo.module.css';
 
 /** Takes back what was done here last; Ctrl Z presses it. */
 export function Undo() {
@@ -34,7 +35,7 @@ export function UndoStrip({ told, undo }: Strip) {
   if (told === null) return null;
   const { text, undoes } = told;
   return (
-    <div className={undoes === null ? 'undo only-told' : 'undo'} role="status">
+    <div className={undoes === null ? `undo ${styles.onlyTold}` : 'undo'} role="status">
       <span>{text}</span>
       {undoes !== null && (
         <Button type="link" onClick={() => undo(undoes)}>

@@ -9,6 +9,7 @@ import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { ImportButton } from './import-button.tsx';
 import { JobRow } from './job-row.tsx';
+import styles from './job-list.module.css';
 
 const states = [
   ['all', 'All'],
@@ -138,7 +139,7 @@ export function JobListPage() {
             </Button>
           </span>
         )}
-        <Button type="primary" className="primary new-job" onClick={() => dispatch(session.askNewJob())}>
+        <Button type="primary" className={`primary ${styles.newJob}`} onClick={() => dispatch(session.askNewJob())}>
           <span>New job</span>
           <kbd className="single" aria-hidden="true">
             n
@@ -152,7 +153,7 @@ export function JobListPage() {
       {jobs.isLoading && <Waiting>Fetching the jobs …</Waiting>}
       {list?.jobs.length === 0 && <NoJobs search={way.search} state={way.state} />}
       {list !== undefined && list.jobs.length > 0 && (
-        <ul className="job-list">
+        <ul className={styles.jobList}>
           {list.jobs.map((job) => (
             <li key={job.code}>
               <JobRow job={job} />

@@ -3,6 +3,7 @@ import { searchFieldText, stationIds, stationText, type SearchFieldId, type Stat
 import type { JobList } from '@fairwatt/contract';
 import { useShopQuery } from '../app/api.ts';
 import { Promised } from '../controls/promised.tsx';
+import styles from './job-row.module.css';
 
 type ListedJob = JobList['jobs'][number];
 
@@ -16,7 +17,7 @@ const untouched: ListedJob['stations'] = stationIds.map((id) => ({ id, state: 'u
 function MiniTrack({ stations }: { readonly stations: ListedJob['stations'] }) {
   return (
     <span
-      className="mini-track"
+      className={styles.miniTrack}
       role="img"
       aria-label={stations.map((station) => `${stationText[station.id as StationId]}: ${station.state}`).join(', ')}
     >
@@ -71,7 +72,7 @@ function JobWords({ job }: { readonly job: ListedJob }) {
 /** A job in one line, which leads to it. */
 export function JobRow({ job }: { readonly job: ListedJob }) {
   return (
-    <Link className="job-row" to={`/jobs/${job.code}`}>
+    <Link className={styles.jobRow} to={`/jobs/${job.code}`}>
       <span className="tag">{job.code}</span>
       <JobWords job={job} />
       <span style={{ minWidth: 0, display: 'flex', gap: 14, alignItems: 'center' }}>

@@ -8,6 +8,7 @@ import { useDesk } from '../job/job-context.ts';
 import { useTypedText } from '../offline/typed-texts.ts';
 import { PictureButton } from './picture-button.tsx';
 import { useTakePicture } from './use-take-picture.ts';
+import styles from './photos.module.css';
 
 /** What a picture can show, beside all of it. */
 const thingsOf = ({ cables, leads }: Job) => [
@@ -60,7 +61,7 @@ function PhotoItem({
           loading="lazy"
           width={photo.widthPixels}
           height={photo.heightPixels}
-          className={isLarge ? 'large' : undefined}
+          className={isLarge ? styles.large : undefined}
         />
       </Button>
       <div className="quiet">
@@ -153,7 +154,7 @@ export function Photos() {
       <TakePictures isFull={photos.length >= mostPhotos} />
       {isError && <p className="quiet">The pictures cannot be fetched now.</p>}
       {photos.length > 0 && (
-        <ul className="photos">
+        <ul className={styles.photos}>
           {photos.map((photo) => (
             <PhotoItem
               key={photo.id}

@@ -12,6 +12,7 @@ import { AdaptersPanel } from './adapters-panel.tsx';
 import { BagCableDialog } from './bag-cable-dialog.tsx';
 import { CrossingPanel, crossingMark } from './crossing-panel.tsx';
 import { PinoutsPanel } from './pinouts-panel.tsx';
+import styles from './cable-bags-page.module.css';
 
 const shelves = [
   ['cables', 'Spare cables'],
@@ -87,7 +88,7 @@ function SpareCables({
       </Empty>
     );
   return (
-    <div className="bags">
+    <div className={styles.bags}>
       <div>
         <label className="field" style={{ marginBottom: 10 }}>
           <span className="name">On this supply</span>

@@ -18,6 +18,7 @@ import { useAppSelector } from '../app/store.ts';
 import { calendarDay } from '../controls/clock.ts';
 import { RemoveButton } from '../controls/remove-button.tsx';
 import { ConnectorFace } from '../drawings/connector-face.tsx';
+import styles from './crossing-panel.module.css';
 
 /** The verdict's mark for each word of a crossing. */
 export const crossingMark: Record<Crossing['word'], string> = {
@@ -118,7 +119,7 @@ function CrossedPlug({
 }) {
   const amiss = crossing.pins.filter((pin) => pin.word !== 'right');
   return (
-    <div className="crossed-plug">
+    <div className={styles.crossedPlug}>
       <p>
         <strong>{plugName[plug.kind]}</strong>{' '}
         {plug.millimetres === null ? '(length not measured)' : `at ${plug.millimetres} mm`}

@@ -121,7 +121,7 @@ function AddForm({ shop }: { readonly shop: ShopData }) {
         form={form}
         initial={initial}
         label="Add an instrument of the network"
-        className="sweep-fields"
+        className={styles.sweepFields ?? ''}
         onSend={(draft) => void save(draft, null)}
       >
         <DraftText name="name" label="Name" />

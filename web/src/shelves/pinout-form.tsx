@@ -6,6 +6,7 @@ import { DraftFoot, DraftForm, DraftItem, DraftText } from '../controls/draft-fo
 import { TwoStates } from '../controls/two-states.tsx';
 import { draftOfPinout, pinoutField, pinoutWords, typedPinout, type PinoutDraft } from './pinout-draft.ts';
 import { useDraftForm } from './use-draft-form.ts';
+import styles from './pinout-form.module.css';
 
 const signals = Object.entries(signalText)
   .map(([signal, words]) => `${signal} ${words}`)
@@ -69,7 +70,7 @@ export function PinoutForm({
         <div className="wide">
           <DraftItem name="supplies" label="Supplies with these sockets">
             <Checkbox.Group
-              className="supply-ticks"
+              className={styles.supplyTicks ?? ''}
               options={supplies.map(({ id, name }) => ({ value: id, label: name }))}
             />
           </DraftItem>

@@ -20,6 +20,7 @@ import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { Sheet } from '../controls/sheet.tsx';
+import styles from './record-page.module.css';
 
 /** What the shop's closed jobs say of each check and instrument, and which of them count. */
 export default function RecordPage() {
@@ -77,7 +78,7 @@ function ShareLine({ tally, label }: { readonly tally: Tally; readonly label: st
   if (interval === null) return <span className="quiet">never seen</span>;
   return (
     <span
-      className="share-line"
+      className={styles.shareLine}
       role="img"
       aria-label={
         `${label}: ${tally.count} of ${tally.of}, between ${percentText(interval.low)} and ` +
@@ -231,7 +232,7 @@ function JobTable({
     setProblem(answer.error === undefined ? null : problemOf(answer.error).title);
   }
   return (
-    <section className="block record-jobs" aria-label="Jobs in the record">
+    <section className={`block ${styles.recordJobs}`} aria-label="Jobs in the record">
       <span className="label">Jobs it stands on</span>
       <p className="quiet">
         {owner ? 'Leave out a job whose finding you do not trust.' : 'An owner may leave a job out.'}

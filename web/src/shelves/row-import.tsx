@@ -6,6 +6,7 @@ import { useAppSelector } from '../app/store.ts';
 import { FileButton } from '../controls/file-button.tsx';
 import { Sheet } from '../controls/sheet.tsx';
 import { Dialog } from '../controls/dialog.tsx';
+import styles from './row-import.module.css';
 
 const resultText = {
   added: 'new',
@@ -60,7 +61,7 @@ function useRowImport(path: ImportPath) {
 function NamedRows({ report, what }: { readonly report: ImportReport; readonly what: string }) {
   return (
     <>
-      <div className="report-rows">
+      <div className={styles.reportRows}>
         <Sheet
           rows={report.named.slice(0, mostNamed)}
           rowKey={(row) => row.row}

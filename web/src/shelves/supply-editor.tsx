@@ -20,6 +20,7 @@ import { KitFields } from './supply-kit-fields.tsx';
 import { OutputsFields } from './supply-outputs-fields.tsx';
 import { SocketsFields } from './supply-sockets-fields.tsx';
 import { useDraftForm } from './use-draft-form.ts';
+import styles from './supply-editor.module.css';
 
 /** Sends a supply as it was drafted, or takes it out of the shop. */
 function useSupplyForm(was: SupplyModel | null, onDone: () => void) {
@@ -81,7 +82,7 @@ export default function SupplyEditor({
       <DraftForm
         form={form}
         initial={initial}
-        className="supply-editor"
+        className={styles.supplyEditor ?? ''}
         onSend={(whole) => void saving.save(whole, was)}
       >
         <SupplyFields />
@@ -122,7 +123,7 @@ function EditorActs({
   readonly was: SupplyModel | null;
 }) {
   return (
-    <div className="row-actions editor-save">
+    <div className={`row-actions ${styles.editorSave}`}>
       <Button type="primary" className="primary" htmlType="submit" style={{ width: 260 }} disabled={saving.isSending}>
         <span>{saving.isSending ? 'Saving …' : 'Save'}</span>
         <kbd aria-hidden="true">↵</kbd>

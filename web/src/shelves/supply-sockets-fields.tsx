@@ -2,6 +2,7 @@ import { Button, Form } from 'antd';
 import { socketKinds } from '@fairwatt/core';
 import { DraftPick, DraftText } from '../controls/draft-form.tsx';
 import { OutputPick, useTwelveLabels } from './supply-outputs-fields.tsx';
+import styles from './supply-sockets-fields.module.css';
 
 const kinds = socketKinds.map((kind) => ({ value: kind, label: kind }));
 
@@ -53,7 +54,7 @@ function SocketList() {
     <Form.List name="sockets">
       {(sockets, { add, remove }, { errors }) => (
         <>
-          <div className="editor-list">
+          <div className={styles.editorList}>
             {sockets.map(({ key, name }) => (
               <div key={key} className="range-row" style={{ gridTemplateColumns: columns }}>
                 <DraftText bare name={[name, 'label']} label={`Socket ${name + 1}`} maxLength={20} />

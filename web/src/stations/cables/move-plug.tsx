@@ -75,7 +75,7 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
   };
   return (
     <>
-      <fieldset ref={box} className="ways" aria-label={`Another plug for ${row.label}`}>
+      <fieldset ref={box} className={styles.ways} aria-label={`Another plug for ${row.label}`}>
         <legend className="label">Another plug for it</legend>
         {ways.length === 0 && <p className="quiet">No other plug of this supply goes in here.</p>}
         {ways.map((way) => (
@@ -194,7 +194,7 @@ function WayLine({
   return (
     <div data-way-plug={way.key}>
       <Radio
-        className="way-row"
+        className={styles.wayRow ?? ''}
         name="way"
         checked={isPicked}
         onChange={onPick}

@@ -45,7 +45,7 @@ function RecordedPlugRow({
   const wrong = inlet !== null && through === undefined && !plugServes(plug.kind, inlet.kind);
   return (
     <>
-      <div className="plug-row">
+      <div className={styles.plugRow}>
         <Select
           className="cell-input"
           aria-label={`Kind of ${name}`}

@@ -18,6 +18,7 @@ import { useDesk } from '../../job/job-context.ts';
 import { BagLeftovers } from './bag-leftovers.tsx';
 import { recordedSockets } from './recorded-sockets.ts';
 import type { Seating } from './use-seating.ts';
+import styles from './refit-drawing.module.css';
 
 const zooms = [1, 1.35, 1.8] as const;
 
@@ -67,7 +68,7 @@ export function RefitDrawing({
         onPick={seating.pick}
         onMove={planned && !locked ? seating.movePlug : undefined}
       />
-      <div className="harness-legend quiet">
+      <div className={`${styles.harnessLegend} quiet`}>
         <span>✓ solid: seated</span>
         {cabling.rows.some((row) => row.state === 'stays') && <span>solid, no mark: stays in</span>}
         <span>dashed: to seat</span>
@@ -75,7 +76,7 @@ export function RefitDrawing({
         <span style={{ color: 'var(--fail)' }}>! dotted: no cable</span>
         <span style={{ color: 'var(--fail)' }}>✕ wrong plug</span>
         {planned && <span>drag a plug, or press m</span>}
-        <span className="zoom" role="group" aria-label="Size of the drawing">
+        <span className={styles.zoom} role="group" aria-label="Size of the drawing">
           {zooms.map((value) => (
             <Button type="link" key={value} aria-pressed={zoom === value} onClick={() => setZoom(value)}>
               {Math.round(value * 100)} %

@@ -51,7 +51,7 @@ export function RefitSide({ seating, onWay }: { readonly seating: Seating; reado
   const planned = view.cabling.basis === 'plan';
   return (
     <aside className="side" aria-label="Now at">
-      <div className="now-head">
+      <div className={styles.nowHead}>
         <span className="label">Now at</span>
         {planned && !moving && (
           <Button
@@ -173,7 +173,7 @@ function Ticks({ seating: { current, checks, toggle } }: { readonly seating: Sea
   return (
     <>
       {(state === 'to-seat' || state === 'seated' || state === 'stays') && (
-        <div className="seat-keys" role="group" aria-label="Seated when">
+        <div className={styles.seatKeys} role="group" aria-label="Seated when">
           {checks.map((check, index) => {
             const on = seat?.[check] === true;
             return (

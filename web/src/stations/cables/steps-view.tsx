@@ -20,6 +20,7 @@ import type { OpenWay } from './cables.tsx';
 import { BagOldCables } from './bag-leftovers.tsx';
 import { LaidWays } from './laid-ways.tsx';
 import { PassStage } from './pass-stage.tsx';
+import styles from './steps-view.module.css';
 
 interface StepWork {
   readonly phase: StepPhase;
@@ -84,12 +85,12 @@ function StepLine({ step, number, work }: { readonly step: Step; readonly number
       disabled={locked || work.isHeld(step)}
       onClick={() => work.onToggle(step)}
     >
-      <span className="box" aria-hidden="true">
+      <span className={styles.box} aria-hidden="true">
         {step.done !== null ? '✓' : number}
       </span>
       <span className="what">
         <strong>{stepText(step)}</strong>
-        {stepCaution(step) !== null && <span className="step-caution">▲ {stepCaution(step)}</span>}
+        {stepCaution(step) !== null && <span className={styles.stepCaution}>▲ {stepCaution(step)}</span>}
       </span>
       <span className="quiet">{whoOrWhere}</span>
     </Button>
@@ -123,7 +124,7 @@ function StepList({ work }: { readonly work: StepWork }) {
           >
             <StepLine step={step} number={index + 1} work={work} />
             {moving && !step.fixed && (
-              <span className="shift">
+              <span className={styles.shift}>
                 {shifts.map(([by, word, arrow]) => (
                   <Button
                     key={word}
@@ -164,7 +165,7 @@ function NextStep({ step, isHeld }: { readonly step: Step; readonly isHeld: bool
       {step.kind === 'bag-old' && <BagOldCables onDone={() => act({ kind: 'tick-step', stepId: step.id })} />}
       {isHeld && bar !== null && <InterlockCard interlock={bar} />}
       {step.way.length > 1 && (
-        <ol className="way">
+        <ol className={styles.way}>
           {step.way.map((point) => (
             <li key={point}>{point}</li>
           ))}

@@ -8,6 +8,7 @@ import type { OpenWay } from './cables.tsx';
 import { HarnessRecord } from './harness-record.tsx';
 import { PassStage } from './pass-stage.tsx';
 import { Photos } from '../../pictures/photos.tsx';
+import styles from './was-view.module.css';
 
 /** How much of the harness is recorded; what is only likely is not. */
 function recordedText(cables: number, likely: number): string {
@@ -45,7 +46,7 @@ export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly on
         <p>Socket, plug, inlet and the way it runs, from the supply outwards: “hole 2, front clip, top hook”.</p>
         <section aria-label="What stands in the way">
           <span className="label">In the way in this case</span>
-          <div className="ticks">
+          <div className={styles.ticks}>
             {hindrances.map((name) => (
               <Checkbox
                 key={name}

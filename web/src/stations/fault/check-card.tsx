@@ -17,6 +17,7 @@ import { aboutMinutes } from '../../controls/clock.ts';
 import { Keys } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { CheckDrawing, isSmallDrawing } from './check-drawing.tsx';
+import styles from './check-card.module.css';
 
 /** A check with how to do it, its caution, and its outcomes as keys. */
 export function CheckCard({
@@ -87,7 +88,7 @@ export function CheckCard({
       </div>
       {drawing !== undefined && !small && <CheckDrawing drawing={drawing} />}
       {asksTester && (
-        <div className="which" role="group" aria-label="Which tester">
+        <div className={styles.which} role="group" aria-label="Which tester">
           <span className="quiet">Which tester?</span>
           {testers.map((item) => (
             <Button key={item.id} aria-pressed={tester === item.id} onClick={() => setTester(item.id)}>

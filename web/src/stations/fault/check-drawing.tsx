@@ -1,6 +1,7 @@
 import type { InletKind } from '@fairwatt/core';
 import { ConnectorFace } from '../../drawings/connector-face.tsx';
 import { FrontPanel } from '../../drawings/front-panel.tsx';
+import styles from './check-drawing.module.css';
 
 const plugName: Partial<Record<string, string>> = {
   'main-24': 'Main plug',
@@ -18,7 +19,7 @@ export const isSmallDrawing = (drawing: string) => !drawing.startsWith('main-');
 export function CheckDrawing({ drawing }: { readonly drawing: string }) {
   if (drawing === 'power-switch')
     return (
-      <figure className="check-drawing">
+      <figure className={styles.checkDrawing}>
         <FrontPanel />
         <figcaption className="quiet">Usual order. The board's manual decides.</figcaption>
       </figure>
@@ -26,7 +27,7 @@ export function CheckDrawing({ drawing }: { readonly drawing: string }) {
   const [kind = '', pins = ''] = drawing.split(':');
   const lit = pins === '' ? [] : pins.split(',').map(Number);
   return (
-    <figure className="check-drawing">
+    <figure className={styles.checkDrawing}>
       <ConnectorFace kind={kind as InletKind} lit={lit} width={isSmallDrawing(drawing) ? 170 : 400} />
       <figcaption className="quiet">
         {plugName[kind] ?? 'Plug'}, wires towards you, latch up.{lit.length > 0 && ' Go by the pin, not by the colour.'}

@@ -11,6 +11,7 @@ import { OtherChecks } from './other-checks.tsx';
 import { Suspects } from './suspects.tsx';
 import { Trail } from './trail.tsx';
 import { useFaultActs, type FaultActs, type SetFinding } from './use-fault-acts.ts';
+import styles from './fault.module.css';
 
 /** What is to be known before the next step: rounds, contradictions, dangers. */
 function FaultNotes() {
@@ -24,12 +25,12 @@ function FaultNotes() {
         </p>
       )}
       {view.contradiction !== null && view.twoFaults === null && (
-        <p className="caution contradiction" role="status">
+        <p className={`caution ${styles.contradiction}`} role="status">
           <span>{contradictionText(knowledge, view.contradiction)}</span>
         </p>
       )}
       {view.twoFaults !== null && !decided && (
-        <p className="caution contradiction" role="status" data-two-faults={view.twoFaults.firstId}>
+        <p className={`caution ${styles.contradiction}`} role="status" data-two-faults={view.twoFaults.firstId}>
           <span>{twoFaultsText(knowledge, view.twoFaults)}</span>
         </p>
       )}
@@ -117,7 +118,7 @@ function SuspectsSide({ setFinding }: { readonly setFinding: SetFinding }) {
       {!decided && view.mindChangers.length > 0 && conclusion.state !== 'untouched' && (
         <section aria-label="What would change this">
           <span className="label">What would change this</span>
-          <ul className="changers">
+          <ul className={styles.changers}>
             {view.mindChangers.map((changer) => (
               <li key={changer.checkId}>{mindChangerText(knowledge, changer)}</li>
             ))}

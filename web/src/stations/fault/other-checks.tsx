@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { checkWorth, worthOf, type NextCheck } from '@fairwatt/core';
 import { aboutMinutes } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
+import styles from './other-checks.module.css';
 
 /** Alternatives shown before all are asked for. */
 const alternatives = 4;
@@ -29,7 +30,7 @@ export function OtherChecks({
   return (
     <section aria-label="Other checks">
       <span className="label">{decided ? 'Checks still possible' : endangered ? 'Without any power' : 'Or do'}</span>
-      <ul className="alternatives">
+      <ul className={styles.alternatives}>
         {checks.slice(0, all ? undefined : alternatives).map((check) => (
           <li key={check.checkId}>
             <Button
@@ -41,9 +42,9 @@ export function OtherChecks({
             >
               <span className="what">
                 {knowledge.checks.find((item) => item.id === check.checkId)?.title}
-                <span className="reason">{checkWorth(knowledge, check)}</span>
+                <span className={styles.reason}>{checkWorth(knowledge, check)}</span>
               </span>
-              <span className="costs quiet nowrap">
+              <span className={`${styles.costs} quiet nowrap`}>
                 <span className="fig">{check.minutes} min</span>
                 <span className="saves">{savesText(check)}</span>
               </span>

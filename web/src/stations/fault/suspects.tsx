@@ -2,6 +2,7 @@ import { useLayoutEffect, useRef, useState } from 'react';
 import { Button } from 'antd';
 import { absentText, checkTitle, outcomeLabel, percentText, strengthText, type Suspect } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import styles from './suspects.module.css';
 
 const arrows = { strong: 3, fair: 2, slight: 1 } as const;
 const shownWithout = 6;
@@ -59,13 +60,13 @@ export function Suspects() {
   const opened = open ?? view.suspects[0]?.faultId;
   return (
     <>
-      <ol className="suspects" ref={list}>
+      <ol className={styles.suspects} ref={list}>
         {shown.map((suspect, index) => {
           const fault = knowledge.faults.find((item) => item.id === suspect.faultId);
           const was = before?.get(suspect.faultId);
           const step = was === undefined ? 0 : Math.round(100 * suspect.probability) - Math.round(100 * was);
           return (
-            <li key={suspect.faultId} className={index === 0 ? 'first' : ''} data-suspect={suspect.faultId}>
+            <li key={suspect.faultId} className={index === 0 ? styles.first : ''} data-suspect={suspect.faultId}>
               <Button
                 type="text"
                 className="plain head"
@@ -84,7 +85,9 @@ export function Suspects() {
               </Button>
               <div className="bar-track">
                 <div className="bar-fill" style={{ width: `${suspect.probability * 100}%` }} />
-                {was !== undefined && step !== 0 && <span className="bar-was" style={{ left: `${was * 100}%` }} />}
+                {was !== undefined && step !== 0 && (
+                  <span className={styles.barWas} style={{ left: `${was * 100}%` }} />
+                )}
               </div>
               {opened === suspect.faultId && <Evidence suspect={suspect} leads={index === 0} />}
             </li>
@@ -110,11 +113,11 @@ function Evidence({ suspect, leads }: { readonly suspect: Suspect; readonly lead
       </p>
     );
   return (
-    <ul className="evidence">
+    <ul className={styles.evidence}>
       {suspect.evidence.slice(0, 6).map((item) => (
         <li key={`${item.checkId} ${item.outcomeId}`}>
           <span
-            className="weight"
+            className={styles.weight}
             role="img"
             aria-label={`${strengthText[item.strength]} ${item.decibans > 0 ? 'for' : 'against'}`}
           >

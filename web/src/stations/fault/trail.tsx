@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import { checkTitle, outcomeLabel, triedCureId, type SourcedObservation } from '@fairwatt/core';
 import { clockTime } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
+import styles from './trail.module.css';
 
 /** The field of the sheet that an answer told at Intake stands in. */
 const fieldOf: Readonly<Record<string, 'button' | 'course'>> = { 'told-button': 'button', 'told-course': 'course' };
@@ -99,7 +100,7 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
           </span>
         )}
         {open && check !== undefined && (
-          <span className="correct" role="group" aria-label={`Correct ${title}`}>
+          <span className={styles.correct} role="group" aria-label={`Correct ${title}`}>
             {[...check.outcomes, { id: 'unknown', label: 'Cannot tell' }]
               .filter((outcome) => item.source === 'bench' || outcome.id !== 'unknown')
               .map((outcome) => (

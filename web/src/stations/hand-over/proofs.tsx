@@ -12,6 +12,7 @@ import { Button } from 'antd';
 import { Keys, TextField } from '../../controls/fields.tsx';
 import { clockTime } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
+import styles from './proofs.module.css';
 
 const answers = [
   { value: 'yes', label: 'Yes' },
@@ -43,7 +44,7 @@ export function Proofs() {
           Nothing is tried while something dangerous stands; see Find the fault.
         </p>
       )}
-      <ul className="proofs">
+      <ul className={styles.proofs}>
         {asked.map((item) => (
           <ProofRow key={item} item={item} barred={barred} onHolds={() => setSaid(said + 1)} />
         ))}
@@ -96,7 +97,7 @@ function ProofRow({
         }}
       />
       {proof !== null && (item === 'complaint' || !proof.holds) && (
-        <div className="how">
+        <div className={styles.how}>
           <TextField
             label={item === 'complaint' ? 'How long, and under what load' : 'What was seen'}
             wide
@@ -108,7 +109,7 @@ function ProofRow({
         </div>
       )}
       {proof?.holds === false && (
-        <p className="caution how">
+        <p className={`caution ${styles.how}`}>
           {proofNextText[item]}{' '}
           <Button type="link" onClick={() => goTo(item === 'complaint' || item === 'started' ? 'fault' : 'cables')}>
             {item === 'complaint' || item === 'started' ? 'Find the fault' : 'Cables'}

@@ -370,7 +370,7 @@ function OpenAndSigned() {
 export function Report() {
   const { bareVerdict } = useDesk().view;
   return (
-    <article className="report-sheet" aria-label="Summary">
+    <article className={styles.reportSheet} aria-label="Summary">
       <ReportHead />
       <ForTheClient />
       <ChosenNotes />

@@ -10,6 +10,7 @@ import {
   type InletKind,
 } from '@fairwatt/core';
 import { FigureField, SelectField, TextField } from '../../controls/fields.tsx';
+import styles from './inlets-editor.module.css';
 
 const mostInlets = 8;
 const kinds = inletKinds.map((kind) => ({ value: kind, label: inletName[kind] }));
@@ -44,7 +45,7 @@ export function InletsEditor({
       {inlets.map((inlet, index) => (
         <div
           key={inlet.id}
-          className="fields by-six"
+          className={`fields ${styles.bySix}`}
           role="group"
           aria-label={`Inlet ${inlet.label}`}
           data-inlet={inlet.id}

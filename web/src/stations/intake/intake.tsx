@@ -119,7 +119,7 @@ export default function Intake() {
       </div>
       <aside className="side" aria-label="What it means now">
         <SoFar missing={missing.map(({ text }) => text)} />
-        <div className="next">
+        <div className={styles.next}>
           {next !== undefined ? (
             <Primary
               onClick={() => {

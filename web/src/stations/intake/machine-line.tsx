@@ -99,7 +99,7 @@ export function MachineLine() {
           }}
         />
       </label>
-      <div className="machine-line-acts">
+      <div className={styles.machineLineActs}>
         <UsualMachines onLine={setLine} />
         <LikeEarlier />
         <FromListing />
@@ -138,7 +138,7 @@ function Reading({
   readonly onBoard: (on: boolean) => void;
 }) {
   return (
-    <dl className="reading" aria-label="What was understood" aria-live="polite">
+    <dl className={styles.reading} aria-label="What was understood" aria-live="polite">
       {understood.said.map((said, index) => {
         const left = open.find((one) => one.said === said);
         const cameWithIt = came.some((one) => one === said);
@@ -146,7 +146,7 @@ function Reading({
         return (
           <Fragment key={`${said.from}-${index}`}>
             <dt>{line.slice(said.from, said.to) || <span className="quiet">in the place of</span>}</dt>
-            <dd className={left !== undefined ? 'ask' : doubt === null ? '' : 'doubt'}>
+            <dd className={left !== undefined ? styles.ask : doubt === null ? '' : styles.doubt}>
               {left === undefined ? saidText(said, cameWithIt) : leftOpenText(left)}
               {doubt !== null && <span className="quiet"> {doubt}</span>}
             </dd>
@@ -156,7 +156,7 @@ function Reading({
       {granted !== null && (
         <>
           <dt className="quiet">no board said</dt>
-          <dd className="doubt">
+          <dd className={styles.doubt}>
             <Checkbox checked={withBoard} onChange={(event) => onBoard(event.target.checked)}>
               {partClass(granted)?.name}
             </Checkbox>
@@ -170,7 +170,7 @@ function Reading({
               <mark key={from}>{line.slice(from, to)}</mark>
             ))}
           </dt>
-          <dd className="ask">not understood; it stays in the line</dd>
+          <dd className={styles.ask}>not understood; it stays in the line</dd>
         </>
       )}
     </dl>

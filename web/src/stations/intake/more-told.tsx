@@ -4,6 +4,7 @@ import { outcomeLabel } from '@fairwatt/core';
 import { Keys } from '../../controls/fields.tsx';
 import { ToggleKeys } from '../../controls/toggle-keys.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import styles from './more-told.module.css';
 
 /** What is kept on the sheet, or follows from it, has its own place. */
 const elsewhere = new Set(['told-button', 'told-course', 'told-age']);
@@ -35,7 +36,7 @@ export function MoreTold() {
 
   return (
     <div className="block">
-      <div className="more-told">
+      <div className={styles.moreTold}>
         <Button aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? 'Fold up' : 'Other times, smell, noise, moment, place …'}
         </Button>

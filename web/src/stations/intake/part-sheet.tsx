@@ -174,10 +174,7 @@ export function PartSheet({
       rows={job.parts}
       rowKey={(part) => part.id}
       drawnFrom={`${locked} ${open}`}
-      rowProps={(part) => ({
-        onFocus: () => entered(part),
-        className: part.change === 'removed' || part.change === 'replaced' ? 'leaving' : '',
-      })}
+      rowProps={(part) => ({ onFocus: () => entered(part) })}
       columns={[
         { head: 'Part', cell: (part) => <NameCell part={part} locked={locked} onPut={put} /> },
         {

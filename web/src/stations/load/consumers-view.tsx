@@ -17,6 +17,7 @@ import { FigureField, SelectField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { ConsumerDrawing } from './consumer-drawing.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
+import styles from './consumers-view.module.css';
 
 const findingMark: Record<LoadFinding['word'], string> = {
   covered: 'pass',
@@ -157,7 +158,7 @@ function Measured() {
   return (
     <section className="block" style={{ marginTop: 18 }} aria-label="Measured load">
       <span className="label">Measured, under full work, as it came</span>
-      <div className="measured-fields">
+      <div className={styles.measuredFields}>
         <SelectField
           label="Where"
           value={kind}

@@ -27,6 +27,7 @@ import { RulesView } from './rules-view.tsx';
 import { RunningView } from './running-view.tsx';
 import { Choice } from '../../controls/choice.tsx';
 import { useWay } from '../../controls/use-way.ts';
+import styles from './load.module.css';
 
 const wordClass: Record<LoadWord, string> = {
   enough: 'pass',
@@ -109,7 +110,7 @@ export default function Load() {
       </div>
       <aside className="side" aria-label="Verdict">
         <span className="label">{moment === 'planned' ? 'With the upgrade' : 'As it came'}</span>
-        <div className="gauge-big" data-lasting>
+        <div className={styles.gaugeBig} data-lasting>
           {Math.round(demand.sustainedWatts)}
           <span style={{ fontSize: 20 }}> {job.supply === null ? 'W' : `of ${job.supply.label.ratingWatts} W`}</span>
         </div>
@@ -147,7 +148,7 @@ export default function Load() {
           <span className="label">The supply that came, all told</span>
           <p
             style={{ marginTop: 4 }}
-            className={`standing ${standingClass[standing.word]}`}
+            className={`${styles.standing} ${standingClass[standing.word]}`}
             data-standing={standing.word}
           >
             {standingSentence(standing, knowledge)}

@@ -3,6 +3,7 @@ import { allowedBySchool, schoolBecause, schoolText, wattsText } from '@fairwatt
 import { FigureField, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Sheet } from '../../controls/sheet.tsx';
+import styles from './rules-view.module.css';
 
 const failsWhere = {
   'like-for-like': 'fails where the old one was undersized, or an upgrade is planned',
@@ -22,7 +23,7 @@ export function RulesView() {
   return (
     <section aria-label="Sizing schools">
       <Sheet
-        className="rules"
+        className={styles.rules ?? ''}
         rows={view.load.schools}
         rowKey={(rating) => rating.school}
         rowProps={(rating) => ({ 'data-school': rating.school })}

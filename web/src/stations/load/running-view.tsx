@@ -14,6 +14,7 @@ import { FigureField } from '../../controls/fields.tsx';
 import { SetFigureField } from '../../controls/set-figure-field.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import styles from './running-view.module.css';
 
 /** A supply whose running is reckoned: the present one, and the one chosen or best. */
 interface Running {
@@ -68,7 +69,7 @@ export function RunningView() {
       ) : (
         <EfficiencyChart mainsVolts={shop.settings.mainsVolts} curves={supplies.map(({ curve }) => curve)} />
       )}
-      <div className="columns three-two" style={{ marginTop: 12 }}>
+      <div className={`columns ${styles.threeTwo}`} style={{ marginTop: 12 }}>
         <RunningTable supplies={supplies} />
         <div>
           <DayFields />

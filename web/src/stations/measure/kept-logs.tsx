@@ -5,6 +5,7 @@ import { timeSpanText } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
 import { LogChart, type Span } from './log-chart.tsx';
 import { ChannelTable, EventList } from './log-tables.tsx';
+import styles from './kept-logs.module.css';
 
 function KeptLogRow({
   log,
@@ -25,7 +26,7 @@ function KeptLogRow({
     [log],
   );
   return (
-    <div className="kept-log" data-kept-log={log.name}>
+    <div className={styles.keptLog} data-kept-log={log.name}>
       <div className="walk-head" style={{ marginBottom: 4 }}>
         <Button type="text" className="plain" aria-expanded={open} onClick={() => setOpen(!open)}>
           <strong>{log.name}</strong>

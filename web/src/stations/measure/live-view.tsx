@@ -26,6 +26,7 @@ import { MeterTrouble } from './meter-trouble.tsx';
 import { PowerGoodPanel } from './power-good-panel.tsx';
 import { SweepPanel } from './sweep-panel.tsx';
 import { drawn, liveAddress, useLive, type Live } from './use-live.ts';
+import styles from './live-view.module.css';
 
 /** What is read, from which meter: where its probes are, and in which condition. */
 interface LiveSet {
@@ -48,7 +49,7 @@ function RunningLive({ live, set: { meter, rail, phase, condition } }: { readonl
   };
   return (
     <>
-      <div className={`live-figure${held !== null && !isKept ? ' still' : ''}`} aria-live="off">
+      <div className={`${styles.liveFigure}${held !== null && !isKept ? ` ${styles.still}` : ''}`} aria-live="off">
         {live.volts === null ? '–.–––' : voltsText(live.volts, 3)}
         <span style={{ fontSize: 24 }}> V</span>
       </div>
@@ -137,7 +138,7 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
   const set: LiveSet = { meter, rail, phase, condition };
   const isTaken = taken === meter.id;
   return (
-    <div className="live">
+    <div className={styles.live}>
       <section aria-label="Live reading" data-live={isRunning ? (live.trouble ?? 'running') : 'off'}>
         <div className="row-actions" style={{ alignItems: 'end', marginBottom: 10 }}>
           <LiveFields meters={meters} set={set} onMeter={setMeter} onRail={setRail} onCondition={setCondition} />

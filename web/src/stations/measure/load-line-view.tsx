@@ -3,6 +3,7 @@ import { LoadLineChart } from '../../charts/load-line-chart.tsx';
 import { ReadingsChart } from '../../charts/readings-chart.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import styles from './load-line-view.module.css';
 
 /** What each rail will show at the planned load, and how the readings went over time. */
 export function LoadLineView({ phase }: { readonly phase: Phase }) {
@@ -21,7 +22,7 @@ export function LoadLineView({ phase }: { readonly phase: Phase }) {
         forecasts.map(({ line, planned }) => (
           <section
             key={line.rail}
-            className="block load-line"
+            className={`block ${styles.loadLine}`}
             aria-label={`Load line of ${subjectText[line.rail]}`}
             data-forecast={planned.word}
           >

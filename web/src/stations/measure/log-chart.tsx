@@ -5,6 +5,7 @@ import { railBand, voltsText, type Guide, type RailName } from '@fairwatt/core';
 import { useAppSelector } from '../../app/store.ts';
 import { timeSpanText } from '../../controls/clock.ts';
 import type { ChartInk, ChartSession } from '../../workers/chart-worker.ts';
+import styles from './log-chart.module.css';
 
 export interface CurvePieces {
   readonly seconds: ArrayLike<number>;
@@ -177,7 +178,7 @@ export function LogChart({
         </span>
       </div>
       <div
-        className="log-chart"
+        className={styles.logChart}
         role="application"
         tabIndex={0}
         aria-label={`${rail} V over time, ${range}; plus and minus zoom, arrows move, 0 shows all`}

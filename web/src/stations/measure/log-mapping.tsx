@@ -9,6 +9,7 @@ import {
 } from '@fairwatt/core';
 import type { Look, Separator } from '../../workers/log-worker.ts';
 import { Sheet } from '../../controls/sheet.tsx';
+import styles from './log-mapping.module.css';
 
 /** Where the reading of a file stands. */
 export type State =
@@ -135,7 +136,7 @@ export function MappingForm({
         </p>
       )}
       <Sheet<readonly string[]>
-        className="log-head"
+        className={styles.logHead ?? ''}
         rows={look.rows.slice(0, 7)}
         rowKey={(_, index) => index}
         rowProps={(_, index) => ({ className: index < mapping.headerRows ? 'gone' : '' })}

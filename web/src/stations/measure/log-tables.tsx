@@ -2,6 +2,7 @@ import { Button } from 'antd';
 import { logEventText, voltsText, type LogSummary, type RailName } from '@fairwatt/core';
 import { timeSpanText } from '../../controls/clock.ts';
 import { Sheet } from '../../controls/sheet.tsx';
+import styles from './log-tables.module.css';
 
 /** What each rail did in a log. */
 export function ChannelTable({
@@ -72,7 +73,7 @@ export function EventList({
         What happened, the gravest first
         {inAll > events.length ? `: ${events.length} of ${inAll.toLocaleString('en')}` : ''}
       </span>
-      <ul className="trail log-events">
+      <ul className={`trail ${styles.logEvents}`}>
         {events.slice(0, 60).map((event, index) => (
           <li key={index}>
             <span className="fig nowrap">{timeSpanText(event.atSeconds)}</span>

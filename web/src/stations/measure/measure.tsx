@@ -26,6 +26,7 @@ import { Forecasts, Steadiness, ToSettle, useVerdicts, VerdictWord } from './ver
 import { WhatNext } from './what-next.tsx';
 import { Choice } from '../../controls/choice.tsx';
 import { useWay } from '../../controls/use-way.ts';
+import styles from './measure.module.css';
 
 const ways = [
   ['readings', 'Readings'],
@@ -64,7 +65,7 @@ export default function Measure() {
   return (
     <div className="station">
       <div className="work">
-        <div className="measure-tabs">
+        <div className={styles.measureTabs}>
           <Choice
             label="Way of measuring"
             value={way}

@@ -1,4 +1,5 @@
 import { Button } from 'antd';
+import styles from './number-pad.module.css';
 /** Big keys for gloves; each adds to what stands in the field. */
 const rows = [
   ['12 ', '5 ', '3.3 ', '-12 ', 'sb ', 'pg '],
@@ -19,12 +20,12 @@ export function NumberPad({
   readonly disabled: boolean;
 }) {
   return (
-    <div className="pad" role="group" aria-label="Keys for gloves">
+    <div className={styles.pad} role="group" aria-label="Keys for gloves">
       {rows.flatMap((row, index) =>
         row.map((text) => (
           <Button
             type="text"
-            className={index === 0 ? 'rail' : ''}
+            className={index === 0 ? (styles.rail ?? '') : ''}
             key={`${index}${text}`}
             disabled={disabled}
             onClick={() => onKey(text)}
@@ -36,7 +37,7 @@ export function NumberPad({
       <Button type="text" className="wide" disabled={disabled} onClick={onBack}>
         back
       </Button>
-      <Button type="text" className="wide keep" disabled={disabled} onClick={onKeep}>
+      <Button type="text" className={`wide ${styles.keep}`} disabled={disabled} onClick={onKeep}>
         Keep
       </Button>
     </div>

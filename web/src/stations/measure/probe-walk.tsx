@@ -5,6 +5,7 @@ import { SelectField, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Walk } from './walk.tsx';
 import { walkMark, wrongPins } from './walk-words.ts';
+import styles from './probe-walk.module.css';
 
 /** One plug, pin by pin: the pin to touch is lit, what it must show is said, and the entry goes on by itself. */
 export function ProbeWalk({ phase, barred }: { readonly phase: Phase; readonly barred: boolean }) {
@@ -31,7 +32,7 @@ export function ProbeWalk({ phase, barred }: { readonly phase: Phase; readonly b
           Touch every pin of a plug in turn. It proves a loose or borrowed cable at its device end before it is trusted,
           and finds a wrong wire before it burns something.
         </p>
-        <div className="walk-new">
+        <div className={styles.walkNew}>
           <TextField
             label="Cable"
             value={label}

@@ -12,6 +12,7 @@ import { safeStorage } from '../../offline/safe-storage.ts';
 import { NumberPad } from './number-pad.tsx';
 import { UnderstoodReadings } from './understood-readings.tsx';
 import { useQuickEntry, type QuickEntry } from './use-quick-entry.ts';
+import styles from './quick-entry-form.module.css';
 
 interface Props {
   readonly phase: Phase;
@@ -76,7 +77,7 @@ function EntryFields({ entry }: { readonly entry: QuickEntry }) {
   const { shop, locked } = useDesk();
   const { habit, field, text, change, keep, toldKept, takeBack } = entry;
   return (
-    <div className="entry-row">
+    <div className={styles.entryRow}>
       <label className="field">
         <span className="name">
           Reading: rail, figure, load <kbd className="single">r</kbd>

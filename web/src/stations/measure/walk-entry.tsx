@@ -2,6 +2,7 @@ import { useRef, useState, type ReactNode } from 'react';
 import { Button, Input, type InputRef } from 'antd';
 import { parseFigure, pinExpectText, type GroundProof, type JudgedPin, type ProbedPin } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import styles from './walk-entry.module.css';
 
 const longestWall = 60;
 
@@ -49,7 +50,7 @@ export function WalkEntry({
   }
   return (
     <form
-      className="walk-entry"
+      className={styles.walkEntry}
       onSubmit={(event) => {
         event.preventDefault();
         keep();

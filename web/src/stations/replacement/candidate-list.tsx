@@ -12,6 +12,7 @@ import {
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { classMark, classWord } from './candidate-words.ts';
+import styles from './candidate-list.module.css';
 
 /** Of each kind so many are listed. */
 const mostListed = 200;
@@ -77,7 +78,7 @@ export function CandidateList({
     <>
       <ListHead />
       <NothingFits />
-      <div className="candidates" role="listbox" aria-label="Supplies">
+      <div className={styles.candidates} role="listbox" aria-label="Supplies">
         {(['fits', 'almost', 'falls'] as const).map((name) => {
           const ofKind = candidates.filter((candidate) => candidate.class === name);
           if (ofKind.length === 0) return null;
@@ -143,7 +144,7 @@ function CandidateLine({
   return (
     <Button
       type="text"
-      className={`candidate ${candidate.class}`}
+      className={`${styles.candidate} ${candidate.class}`}
       role="option"
       aria-selected={isShown}
       data-candidate={model.id}
@@ -155,11 +156,11 @@ function CandidateLine({
       <span className={`verdict ${classMark[candidate.class]}`} aria-label={classWord[candidate.class]} />
       <span className="name">
         {model.name}
-        {isMarked && <span className="marked"> compared</span>}
+        {isMarked && <span className={styles.marked}> compared</span>}
       </span>
       <span className="fig">{model.label.ratingWatts} W</span>
       <span>{model.label.shape}</span>
-      <span className="fig nowrap price">{moneyText(model.price.minor, model.price.currency)}</span>
+      <span className={`fig nowrap ${styles.price}`}>{moneyText(model.price.minor, model.price.currency)}</span>
       <span className="points" aria-label={`${Math.round(points)} points`}>
         {candidate.fits && (
           <>
@@ -168,7 +169,7 @@ function CandidateLine({
           </>
         )}
       </span>
-      <span className="quiet remark">{remark(candidate)}</span>
+      <span className={`quiet ${styles.remark}`}>{remark(candidate)}</span>
     </Button>
   );
 }

@@ -13,6 +13,7 @@ import {
 import { useDesk } from '../../job/job-context.ts';
 import { classMark, classWord } from './candidate-words.ts';
 import { Sheet } from '../../controls/sheet.tsx';
+import styles from './compare-view.module.css';
 
 type Row = readonly [string, (candidate: CandidateRow) => string];
 
@@ -77,7 +78,7 @@ export function CompareView({
         rowKey={([name]) => name}
         rowProps={([, of]) => {
           const differs = new Set(candidates.map(of)).size > 1;
-          return { className: differs ? 'differs' : 'agrees', 'data-differs': differs };
+          return { className: differs ? styles.differs : styles.agrees, 'data-differs': differs };
         }}
         columns={[
           { head: <span className="visually-hidden">Figure</span>, names: true, cell: ([name]) => name },

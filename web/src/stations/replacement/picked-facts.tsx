@@ -16,6 +16,7 @@ import {
   type CandidateRow,
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import styles from './picked-facts.module.css';
 
 interface Props {
   readonly candidate: CandidateRow;
@@ -130,7 +131,7 @@ export function PickedMarks({ candidate }: Props) {
   if (!candidate.fits) return null;
   return (
     <div
-      className="marks"
+      className={styles.marks}
       role="img"
       aria-label={candidate.marks
         .map(
@@ -146,7 +147,7 @@ export function PickedMarks({ candidate }: Props) {
         .map((mark) => (
           <div key={mark.criterion}>
             <span>{criterionText[mark.criterion]}</span>
-            <span className="track">
+            <span className={styles.track}>
               <span style={{ width: `${mark.good * 100}%` }} />
             </span>
             <span className="fig">{mark.points.toFixed(0)}</span>
