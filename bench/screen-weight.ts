@@ -1,14 +1,50 @@
-import { readFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { readdir, readFile } from 'node:fs/promises';
+import { basename, join } from 'node:path';
 import { gzipSync } from 'node:zlib';
+
+const gzipped = async (file: string) => gzipSync(await readFile(file)).length;
+
+/** Names of the JavaScript and CSS that a built index.html asks for at once. */
+async function initialFiles(directory: string): Promise<readonly string[]> {
+  const html = await readFile(join(directory, 'index.html'), 'utf8');
+  const asked = [...html.matchAll(/(?:src|href)="(\/?[^"]+\.(?:js|css))"/g)];
+  return [...new Set(asked.map((match) => match[1]!.replace(/^\.?\//, '')))];
+}
 
 /** Gzipped bytes of the JavaScript and CSS that a built index.html asks for at once. */
 export async function initialBytes(directory: string): Promise<number> {
-  const html = await readFile(join(directory, 'index.html'), 'utf8');
-  const files = new Set(
-    [...html.matchAll(/(?:src|href)="(\/?[^"]+\.(?:js|css))"/g)].map((match) => match[1]!.replace(/^\.?\//, '')),
-  );
-  let total = 0;
-  for (const file of files) total += gzipSync(await readFile(join(directory, file))).length;
-  return total;
+  const files = await initialFiles(directory);
+  return (await Promise.all(files.map((file) => gzipped(join(directory, file))))).reduce((sum, bytes) => sum + bytes);
+}
+
+/** A piece of the build with all that it asks for before it runs. */
+async function withImports(assets: string, name: string, found = new Set<string>()): Promise<ReadonlySet<string>> {
+  if (found.has(name)) return found;
+  found.add(name);
+  const text = await readFile(join(assets, name), 'utf8');
+  for (const [, next] of text.matchAll(/(?:from|import)\s?["'`]\.\/([^"'`]+\.js)["'`]/g))
+    await withImports(assets, next!, found);
+  return found;
+}
+
+/**
+ * Gzipped bytes of JavaScript that each screen asks for before it is drawn, beyond what the first one had; by the name
+ * of its piece without the hash.
+ */
+export async function addedBytes(directory: string): Promise<ReadonlyMap<string, number>> {
+  const assets = join(directory, 'assets');
+  const had = new Set<string>();
+  for (const file of await initialFiles(directory))
+    if (file.endsWith('.js')) for (const name of await withImports(assets, basename(file))) had.add(name);
+  const added = new Map<string, number>();
+  for (const name of await readdir(assets)) {
+    if (!name.endsWith('.js') || /^(shared|tesseract)|worker/.test(name) || had.has(name)) continue;
+    const more = [...(await withImports(assets, name))].filter((each) => !had.has(each));
+    const bytes = await Promise.all(more.map((each) => gzipped(join(assets, each))));
+    added.set(
+      name.replace(/-[\w-]{8}\.js$/, ''),
+      bytes.reduce((sum, each) => sum + each),
+    );
+  }
+  return added;
 }

@@ -1,10 +1,11 @@
-import { useEffect, useId, useRef, type ReactNode } from 'react';
+import { lazy, Suspense, useId, type ReactNode } from 'react';
 import { Collapse } from 'antd';
-import type { Chart } from 'chart.js';
-import { Scatter } from 'react-chartjs-2';
 import { Sheet } from '../controls/sheet.tsx';
+import { Waiting } from '../controls/waiting.tsx';
 import styles from './charts.module.css';
-import { xyOptions, type Point, type Series, type XyOptions } from './chart-parts.ts';
+import type { Series, XyOptions } from './chart-parts.ts';
+
+const Plot = lazy(() => import('./plot.tsx'));
 
 /** The figures that a chart draws, in rows. */
 export interface Figures {
@@ -32,21 +33,12 @@ export function ChartFigure({
   readonly figures?: Figures;
 }) {
   const said = useId();
-  const chart = useRef<Chart<'scatter', Point[]>>(null);
-  // What was drawn before its face was there is drawn once more.
-  useEffect(() => {
-    void document.fonts.ready.then(() => chart.current?.update('none'));
-  }, []);
   return (
     <figure className={styles['figure']} aria-label={name}>
       <div className={styles['canvas']} style={{ height }}>
-        <Scatter
-          ref={chart}
-          aria-labelledby={said}
-          data={{ datasets: [...series] }}
-          options={xyOptions(rest)}
-          updateMode="none"
-        />
+        <Suspense fallback={<Waiting />}>
+          <Plot labelledBy={said} series={series} {...rest} />
+        </Suspense>
       </div>
       <figcaption id={said} className={saidBeside ? 'visually-hidden' : 'quiet'}>
         {sentence}

@@ -1,7 +1,8 @@
 import { percentText, wattsText, type LoadDraws } from '@fairwatt/core';
 import type { Palette } from '../app/palette.ts';
 import { ChartFigure } from './chart-figure.tsx';
-import { ground, type Annotation } from './chart-parts.ts';
+import type { Annotation } from './chart-parts.ts';
+import { ground } from './grounds.ts';
 import { useInk } from './use-ink.ts';
 
 const share = (value: number) => `${Math.round(value * 100)} %`;

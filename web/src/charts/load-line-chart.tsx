@@ -1,7 +1,8 @@
 import { forecastAt, railBand, voltsText, type Forecast, type Guide, type LoadLine } from '@fairwatt/core';
 import type { Palette } from '../app/palette.ts';
 import { ChartFigure } from './chart-figure.tsx';
-import { ground, faint, type Annotation, type Point } from './chart-parts.ts';
+import type { Annotation, Point } from './chart-parts.ts';
+import { faint, ground } from './grounds.ts';
 import { useInk } from './use-ink.ts';
 
 const steps = 24;

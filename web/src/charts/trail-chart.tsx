@@ -1,6 +1,6 @@
 import { railBand, type Guide, type RailName } from '@fairwatt/core';
 import { ChartFigure } from './chart-figure.tsx';
-import { ground } from './chart-parts.ts';
+import { ground } from './grounds.ts';
 import { useInk } from './use-ink.ts';
 
 /** The last readings of a meter against the rail's band. */

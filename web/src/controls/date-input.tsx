@@ -1,30 +1,28 @@
-import { DatePicker } from 'antd';
-import dayjs from 'dayjs';
+import { lazy, Suspense } from 'react';
+import { Skeleton } from 'antd';
 
-/** A day as YYYY-MM-DD, empty for none; picked, or typed in one of the ways that days are written. */
-export function DateInput({
-  id,
-  value = '',
-  onChange,
-  label,
-  disabled = false,
-}: {
+const Calendar = lazy(() => import('./calendar.tsx'));
+
+export interface DateInputProps {
   /** A form gives these three to its field. */
   readonly id?: string;
   readonly value?: string;
   readonly onChange?: (value: string) => void;
   readonly label: string;
   readonly disabled?: boolean;
-}) {
+}
+
+/** A day as YYYY-MM-DD, empty for none. The calendar is large, and comes with the first field that has one. */
+export function DateInput(props: DateInputProps) {
   return (
-    <DatePicker
-      {...(id === undefined ? {} : { id })}
-      aria-label={label}
-      disabled={disabled}
-      value={value === '' ? null : dayjs(value)}
-      format={['D MMM YYYY', 'YYYY-MM-DD', 'D.M.YYYY', 'D/M/YYYY']}
-      placeholder="4 Dec 2026"
-      onChange={(day) => onChange?.(day === null ? '' : day.format('YYYY-MM-DD'))}
-    />
+    <Suspense
+      fallback={
+        <span data-waiting>
+          <Skeleton.Input block />
+        </span>
+      }
+    >
+      <Calendar {...props} />
+    </Suspense>
   );
 }
