@@ -57,7 +57,7 @@ describe('the search for the fault', () => {
     const first = await page.$eval('[data-suspect]', (element) => element.getAttribute('data-suspect'));
     await pick('When it happens', 'told-when');
     await answer('told-when', '6');
-    await page.waitForSelector('[class*=_suspects_] .step, [class*=_suspects_] [class*=_barWas_]');
+    await page.waitForSelector('[class*=_suspects_] [class*=_step_], [class*=_suspects_] [class*=_barWas_]');
     expect(first).not.toBe('');
     await pick('Dust', 'look-dust');
     await answer('look-dust', '3');
@@ -143,7 +143,7 @@ describe('the search for the fault', () => {
     await press(page, 'Repair the leader now');
     await seeText(page, 'not yet proved', '[aria-label="Finding"]');
     await press(page, 'It changed nothing: next round');
-    await seeText(page, 'Round 2', '.round');
+    await seeText(page, 'Round 2', '[class*=_round_]');
     await page.waitForFunction(
       (was: string | null) => document.querySelector('[data-suspect]')?.getAttribute('data-suspect') !== was,
       {},

@@ -28,7 +28,7 @@ async function undone(what: string | RegExp): Promise<void> {
   await page.keyboard.down('Control');
   await page.keyboard.press('z');
   await page.keyboard.up('Control');
-  await seeText(page, what, '.undo');
+  await seeText(page, what, '[class*=_undo_]');
   await saved(page);
 }
 const nextUndo = () => page.$eval('[data-undo]', (button) => button.getAttribute('aria-label'));
@@ -87,7 +87,7 @@ describe('what was signed here', () => {
     await visit(page, `${application.url}/jobs/${code}/intake`);
     await pressTab(page, 'Parts');
     await press(page, `Take out ${drive.name}`);
-    await seeText(page, 'is taken out', '.undo');
+    await seeText(page, 'is taken out', '[class*=_undo_]');
     await saved(page);
     expect((await jobOf(code)).seats.length).toBeLessThan(before.seats.length);
     await press(page, 'Undo');
@@ -107,13 +107,13 @@ describe('what was signed here', () => {
     await pressKey(page, 'r');
     await page.keyboard.type('2 optical drives, frobnicate');
     await page.keyboard.press('Enter');
-    await seeText(page, 'taken in', '.undo');
+    await seeText(page, 'taken in', '[class*=_undo_]');
     const line = () => page.$eval('[data-entry]', (field) => (field as HTMLTextAreaElement).value);
     expect(await line()).toBe('frobnicate');
     await page.keyboard.down('Control');
     await page.keyboard.press('z');
     await page.keyboard.up('Control');
-    await seeText(page, 'Taken back', '.undo');
+    await seeText(page, 'Taken back', '[class*=_undo_]');
     expect(await line()).toBe('2 optical drives, frobnicate');
     await saved(page);
     expect((await jobOf(code)).parts).toHaveLength(parts);

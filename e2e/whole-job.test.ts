@@ -142,7 +142,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     await seeText(page, 'Dust: Dusty', '.trail');
     const taken = await page.$$('.trail button');
     await taken.at(-1)!.click();
-    await seeText(page, 'is taken back', '.undo');
+    await seeText(page, 'is taken back', '[class*=_undo_]');
     await press(page, 'Undo');
     await saved(page);
     expect(title).not.toBe('');

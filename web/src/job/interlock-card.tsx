@@ -13,7 +13,11 @@ export function InterlockCard({ interlock }: { readonly interlock: Interlock }) 
   const { danger, causes, madeSafe, bars } = interlock;
   if (madeSafe !== null)
     return (
-      <section className={`${styles.interlock} safe`} aria-label="Never powered again" data-interlock={danger.id}>
+      <section
+        className={`${styles.interlock} ${styles.safe}`}
+        aria-label="Never powered again"
+        data-interlock={danger.id}
+      >
         <h2>
           {danger.title}: {neverText(bars)}
         </h2>

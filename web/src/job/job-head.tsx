@@ -29,7 +29,11 @@ function SaveState() {
     saving: 'Saving …',
   }[state];
   return (
-    <span className={`${styles.saveState}${away || refused > 0 ? ' away' : ''}`} role="status" data-save={state}>
+    <span
+      className={`${styles.saveState}${away || refused > 0 ? ` ${styles.away}` : ''}`}
+      role="status"
+      data-save={state}
+    >
       {job.state === 'closed' ? 'Closed · ' : job.state === 'away' ? 'Put away · ' : ''}
       {text}
     </span>
@@ -65,7 +69,7 @@ export function JobHead() {
   return (
     <div className={styles.jobHead}>
       <span className="tag">{job.code}</span>
-      <div className="names">
+      <div className={styles.names}>
         <h1>
           {job.sheet.title}
           {job.sheet.client !== '' && (
@@ -74,7 +78,7 @@ export function JobHead() {
             </span>
           )}
         </h1>
-        <div className="words">
+        <div className={styles.words}>
           <Presence />
           {job.sheet.words === '' ? 'No words of the client yet.' : `“${job.sheet.words}”`}
         </div>

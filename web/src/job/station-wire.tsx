@@ -30,7 +30,7 @@ export function StationWire() {
           data-state={station.state}
         >
           <StationNode state={station.state} mark={String(index + 1)} />
-          <span className="name">
+          <span className={styles.name}>
             {stationText[station.id]}
             <span className="visually-hidden">, {stationStateText[station.state]}</span>
           </span>

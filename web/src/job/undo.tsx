@@ -35,7 +35,7 @@ export function UndoStrip({ told, undo }: Strip) {
   if (told === null) return null;
   const { text, undoes } = told;
   return (
-    <div className={undoes === null ? `undo ${styles.onlyTold}` : 'undo'} role="status">
+    <div className={undoes === null ? `${styles.undo} ${styles.onlyTold}` : styles.undo} role="status">
       <span>{text}</span>
       {undoes !== null && (
         <Button type="link" onClick={() => undo(undoes)}>

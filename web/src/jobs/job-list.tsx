@@ -75,7 +75,7 @@ function Filters({ way, ask }: Pick<ListWay, 'way' | 'ask'>) {
       />
       <Select
         aria-label="In hand of"
-        className="in-hand"
+        className={styles.inHand ?? ''}
         value={way.inCharge === '' ? null : way.inCharge}
         placeholder="In anybody’s hand"
         allowClear

@@ -51,17 +51,17 @@ function JobWords({ job }: { readonly job: ListedJob }) {
   const people = useShopQuery().data?.technicians ?? [];
   return (
     <span style={{ minWidth: 0 }}>
-      <span className="title">{job.title}</span>
+      <span className={styles.title}>{job.title}</span>
       {job.client !== '' && <span className="quiet">, {job.client}</span>}
       <Promised priority={job.priority} promisedOn={job.promisedOn} open={job.state === 'open'} />
       {job.inCharge !== null && job.state === 'open' && (
         <span className="quiet"> · {people.find(({ id }) => id === job.inCharge)?.name ?? job.inCharge}</span>
       )}
-      <span className="words" style={{ display: 'block' }}>
+      <span className={styles.words} style={{ display: 'block' }}>
         {job.words}
       </span>
       {job.hit !== null && !shownAnyway.has(job.hit.field) && (
-        <span className="words" style={{ display: 'block' }}>
+        <span className={styles.words} style={{ display: 'block' }}>
           <strong>{searchFieldText[job.hit.field]}</strong>: {job.hit.text}
         </span>
       )}

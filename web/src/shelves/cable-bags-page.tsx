@@ -13,6 +13,7 @@ import { BagCableDialog } from './bag-cable-dialog.tsx';
 import { CrossingPanel, crossingMark } from './crossing-panel.tsx';
 import { PinoutsPanel } from './pinouts-panel.tsx';
 import styles from './cable-bags-page.module.css';
+import bagList from './bag-list.module.css';
 
 const shelves = [
   ['cables', 'Spare cables'],
@@ -103,7 +104,7 @@ function SpareCables({
             }))}
           />
         </label>
-        <ul className="bag-list">
+        <ul className={bagList.bagList}>
           {bags.cables.map((item) => (
             <li key={item.id}>
               <BagLine

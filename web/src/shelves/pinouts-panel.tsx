@@ -5,6 +5,7 @@ import type { Pinout } from '@fairwatt/contract';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { PinoutForm } from './pinout-form.tsx';
+import styles from './bag-list.module.css';
 
 const newPinout = (): Pinout => ({
   id: `back-${crypto.randomUUID().slice(0, 8)}`,
@@ -43,7 +44,7 @@ export function PinoutsPanel({
             Measure a socket pin by pin, with nothing plugged in, and enter what each pin gives.
           </Empty>
         )}
-        <ul className="bag-list">
+        <ul className={styles.bagList}>
           {pinouts.map((pinout) => (
             <li key={pinout.id}>
               <Button

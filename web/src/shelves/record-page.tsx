@@ -56,7 +56,7 @@ export default function RecordPage() {
           A job that is closed with a confirmed fault adds what its checks showed. The shipped figures hold until then.
         </Empty>
       ) : (
-        <div className="record">
+        <div className={styles.record}>
           <div>
             <TrustTable knowledge={knowledge.data} counts={counts} instrumentName={instrumentName} />
             <MovedTable knowledge={knowledge.data} counts={counts} />

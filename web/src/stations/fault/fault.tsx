@@ -20,7 +20,7 @@ function FaultNotes() {
   return (
     <>
       {view.round > 1 && !decided && (
-        <p className="round">
+        <p className={styles.round}>
           Round {view.round}: what was repaired changed nothing; what is known so far still counts.
         </p>
       )}

@@ -40,13 +40,13 @@ export function OtherChecks({
               disabled={decided}
               onClick={() => onPick(check.checkId)}
             >
-              <span className="what">
+              <span className={styles.what}>
                 {knowledge.checks.find((item) => item.id === check.checkId)?.title}
                 <span className={styles.reason}>{checkWorth(knowledge, check)}</span>
               </span>
               <span className={`${styles.costs} quiet nowrap`}>
                 <span className="fig">{check.minutes} min</span>
-                <span className="saves">{savesText(check)}</span>
+                <span className={styles.saves}>{savesText(check)}</span>
               </span>
             </Button>
           </li>

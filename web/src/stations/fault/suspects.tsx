@@ -69,22 +69,22 @@ export function Suspects() {
             <li key={suspect.faultId} className={index === 0 ? styles.first : ''} data-suspect={suspect.faultId}>
               <Button
                 type="text"
-                className="plain head"
+                className={`plain ${styles.head}`}
                 aria-expanded={opened === suspect.faultId}
                 onClick={() => setOpen(suspect.faultId)}
               >
                 <span>{fault?.name}</span>
                 <span className="fig nowrap">
                   {step !== 0 && (
-                    <span className="step" aria-label={step > 0 ? `up ${step}` : `down ${-step}`}>
+                    <span className={styles.step} aria-label={step > 0 ? `up ${step}` : `down ${-step}`}>
                       {step > 0 ? `▲${step}` : `▼${-step}`}
                     </span>
                   )}{' '}
                   {percentText(suspect.probability)}
                 </span>
               </Button>
-              <div className="bar-track">
-                <div className="bar-fill" style={{ width: `${suspect.probability * 100}%` }} />
+              <div className={styles.barTrack}>
+                <div className={styles.barFill} style={{ width: `${suspect.probability * 100}%` }} />
                 {was !== undefined && step !== 0 && (
                   <span className={styles.barWas} style={{ left: `${was * 100}%` }} />
                 )}
@@ -126,7 +126,7 @@ function Evidence({ suspect, leads }: { readonly suspect: Suspect; readonly lead
           <span>
             {checkTitle(knowledge, item.checkId)}: {outcomeLabel(knowledge, item.checkId, item.outcomeId).toLowerCase()}
             {item.damped && <span className="quiet"> (counted less, tells the same)</span>}
-            <span className="quiet why">{item.why}</span>
+            <span className={`quiet ${styles.why}`}>{item.why}</span>
           </span>
         </li>
       ))}

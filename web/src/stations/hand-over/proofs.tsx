@@ -69,7 +69,7 @@ function ProofRow({
   const earlier = job.proofs.some((one) => one.item === item && one !== proof);
   return (
     <li data-proof={item} data-holds={proof === null ? 'unknown' : proof.holds}>
-      <div className="what">
+      <div className={styles.what}>
         <strong>{sentence(proofText[item])}</strong>
         {item === 'complaint' && job.sheet.words !== '' && <span className="quiet">“{job.sheet.words}”</span>}
         {proof === null && earlier && (

@@ -71,7 +71,7 @@ export function MachineLine() {
   }
 
   return (
-    <div className="machine-line block">
+    <div className={`${styles.whole} block`}>
       <label className="field wide">
         <span className="name">The machine in one line; Enter takes it in</span>
         <Input.TextArea

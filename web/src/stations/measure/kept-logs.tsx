@@ -6,6 +6,7 @@ import { useDesk } from '../../job/job-context.ts';
 import { LogChart, type Span } from './log-chart.tsx';
 import { ChannelTable, EventList } from './log-tables.tsx';
 import styles from './kept-logs.module.css';
+import walkHead from './walk-head.module.css';
 
 function KeptLogRow({
   log,
@@ -27,7 +28,7 @@ function KeptLogRow({
   );
   return (
     <div className={styles.keptLog} data-kept-log={log.name}>
-      <div className="walk-head" style={{ marginBottom: 4 }}>
+      <div className={walkHead.walkHead} style={{ marginBottom: 4 }}>
         <Button type="text" className="plain" aria-expanded={open} onClick={() => setOpen(!open)}>
           <strong>{log.name}</strong>
         </Button>

@@ -10,6 +10,7 @@ import {
 import type { Look, Separator } from '../../workers/log-worker.ts';
 import { Sheet } from '../../controls/sheet.tsx';
 import styles from './log-mapping.module.css';
+import walkHead from './walk-head.module.css';
 
 /** Where the reading of a file stands. */
 export type State =
@@ -88,7 +89,7 @@ export function MappingForm({
     mapping.columns.some((item) => item.holds === 'time') && mapping.columns.some((item) => item.holds === 'rail');
   return (
     <section className="block" aria-label="How the file is read">
-      <div className="walk-head">
+      <div className={walkHead.walkHead}>
         <h2>{state.file.name}</h2>
         <span className="quiet">{(state.file.size / 1e6).toFixed(1)} MB</span>
         <Button type="link" onClick={onLeave}>

@@ -18,6 +18,7 @@ import type { LogSession } from '../../workers/log-worker.ts';
 import { LogChart, type Span } from './log-chart.tsx';
 import { ChannelTable, EventList } from './log-tables.tsx';
 import { skippedOf, useLogKeeping } from './use-log-keeping.ts';
+import styles from './walk-head.module.css';
 
 const conditionOptions = conditions.map((value) => ({ value, label: conditionText[value] }));
 
@@ -100,7 +101,7 @@ export function LogResult({
           This job keeps {jobLimits.logs} logs, which is the most: remove one first.
         </p>
       )}
-      <div className="walk-head">
+      <div className={styles.walkHead}>
         <h2>{file.name}</h2>
         <span className="quiet">
           <span className="fig">{summary.rows.toLocaleString('en')}</span> rows, {timeSpanText(summary.lastsSeconds)}

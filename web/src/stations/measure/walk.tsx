@@ -25,6 +25,7 @@ import { WalkAsProof } from './walk-as-proof.tsx';
 import { WalkEntry, type PutPin } from './walk-entry.tsx';
 import { WalkReadings } from './walk-readings.tsx';
 import { walkMark, wrongPins } from './walk-words.ts';
+import styles from './walk-head.module.css';
 
 const marks: Record<Exclude<PinFinding, 'missing'>, string> = {
   right: '✓',
@@ -160,7 +161,7 @@ function WalkHead({
   readonly onClose: () => void;
 }) {
   return (
-    <div className="walk-head">
+    <div className={styles.walkHead}>
       <h2>
         {probe.label}, {inletName[probe.plug]}
       </h2>

@@ -144,7 +144,7 @@ function CandidateLine({
   return (
     <Button
       type="text"
-      className={`${styles.candidate} ${candidate.class}`}
+      className={`${styles.candidate} ${candidate.class === 'falls' ? styles.falls : ''}`}
       role="option"
       aria-selected={isShown}
       data-candidate={model.id}
@@ -154,17 +154,17 @@ function CandidateLine({
       onKeyDown={onKey}
     >
       <span className={`verdict ${classMark[candidate.class]}`} aria-label={classWord[candidate.class]} />
-      <span className="name">
+      <span className={styles.name}>
         {model.name}
         {isMarked && <span className={styles.marked}> compared</span>}
       </span>
       <span className="fig">{model.label.ratingWatts} W</span>
       <span>{model.label.shape}</span>
       <span className={`fig nowrap ${styles.price}`}>{moneyText(model.price.minor, model.price.currency)}</span>
-      <span className="points" aria-label={`${Math.round(points)} points`}>
+      <span className={styles.points} aria-label={`${Math.round(points)} points`}>
         {candidate.fits && (
           <>
-            <span className="bar" style={{ width: `${points * 0.5}px` }} />
+            <span className={styles.bar} style={{ width: `${points * 0.5}px` }} />
             <span className="fig">{Math.round(points)}</span>
           </>
         )}
@@ -178,7 +178,7 @@ function CandidateLine({
 function WhyNot({ candidate: { model, reasons, cardReduction } }: { readonly candidate: CandidateRow }) {
   const { inletLabel } = useDesk();
   return (
-    <ul className="why" data-why={model.id}>
+    <ul className={styles.why} data-why={model.id}>
       {reasons.length === 0 ? (
         <li>Nothing speaks against it.</li>
       ) : (

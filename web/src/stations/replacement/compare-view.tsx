@@ -73,7 +73,7 @@ export function CompareView({
         </p>
       )}
       <Sheet
-        className="compare"
+        className={styles.compare ?? ''}
         rows={rows}
         rowKey={([name]) => name}
         rowProps={([, of]) => {
