@@ -8,6 +8,7 @@ export { StationKeeper } from './jobs/station-keeper.ts';
 export { programName } from './program.ts';
 export { Workers } from './workers/workers.ts';
 export { createPool } from './database/pool.ts';
+export { untilAnswers } from './database/until-answers.ts';
 export { migrate } from './database/migrate.ts';
 export { asServer, giveServersRights, letServersIn } from './database/server-role.ts';
 export { loadDemo } from './demo.ts';

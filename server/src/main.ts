@@ -5,6 +5,7 @@ import { createApp, rootPath, type OnNetwork } from './app.ts';
 import { ChangeFeed } from './changes/feed.ts';
 import { createPool } from './database/pool.ts';
 import { migrate } from './database/migrate.ts';
+import { untilAnswers } from './database/until-answers.ts';
 import { loadDemo } from './demo.ts';
 import { ClockWatch } from './health/clock-watch.ts';
 import { GuardProcess } from './instruments/load-guard.ts';
@@ -73,8 +74,9 @@ async function start(): Promise<void> {
   if (!Number.isInteger(wanted) || wanted < 0 || wanted > 65_535)
     throw new Error(`FAIRWATT_PORT is not a port: ${process.env['FAIRWATT_PORT']}`);
   const model = await loadModel();
-  if (process.env['FAIRWATT_SCHEMA'] !== 'ready') await migrate(databaseUrl, log);
   const pool = createPool(databaseUrl, log);
+  await untilAnswers(pool, () => process.stdout.write('notice Waiting for the database.\n'));
+  if (process.env['FAIRWATT_SCHEMA'] !== 'ready') await migrate(databaseUrl, log);
   if (process.env['FAIRWATT_DEMO'] === '1') {
     // The demo's invented people are picked by name; a shop of one's own starts with secrets.
     await signAtFirst(pool, 'picked');

@@ -2,6 +2,7 @@ import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
 import type { z } from 'zod';
 import { fieldErrors, type Problem } from '@fairwatt/contract';
+import { databaseIsGone } from './database/gone.ts';
 
 /** An expected failure that becomes a problem document. */
 export class HttpProblem extends Error {
@@ -54,32 +55,6 @@ function requestError(error: unknown): RequestError | null {
   if (!(error instanceof Error) || !('status' in error) || typeof error.status !== 'number') return null;
   if (error.status < 400 || error.status > 499) return null;
   return { status: error.status, type: 'type' in error ? String(error.type) : '' };
-}
-
-/** PostgreSQL's and the socket's codes for a database that is not there just now. */
-const gone = new Set([
-  'ECONNREFUSED',
-  'ECONNRESET',
-  'EPIPE',
-  'ETIMEDOUT',
-  '57P01',
-  '57P02',
-  '57P03',
-  '08006',
-  '08001',
-  '08003',
-  '53300',
-]);
-function databaseIsGone(error: unknown): boolean {
-  if (!(error instanceof Error)) return false;
-  const code = 'code' in error ? String(error.code) : '';
-  return (
-    gone.has(code) ||
-    /timeout exceeded when trying to connect|Connection terminated|not queryable|Connection ended/.test(
-      error.message,
-    ) ||
-    ('errors' in error && Array.isArray(error.errors) && error.errors.some(databaseIsGone))
-  );
 }
 
 /**
