@@ -15,6 +15,8 @@ export interface Likely {
   readonly probability: number;
   /** Of the leader by itself. */
   readonly alone: number;
+  /** Whether the leader's remedy ends all that is counted; what one outcome proved together may need others. */
+  readonly oneRemedy: boolean;
 }
 
 /** Where the search stands. */
@@ -56,6 +58,7 @@ export function conclude(
     leaderId: leader.faultId,
     probability: Math.min(1, Math.max(together, proven)),
     alone: leader.probability,
+    oneRemedy: together >= proven,
   };
   if (base.probability < stopProbability)
     return { state: 'open', leaderId: leader.faultId, probability: leader.probability };

@@ -60,11 +60,21 @@ export function checkWorth(knowledge: Knowledge, next: NextCheck): string {
   return `${parts.join('; ')}.`;
 }
 
-/** The leading fault with its own share where that is less than what is concluded: the rest has the same remedy. */
-function likeliestOf(knowledge: Knowledge, { leaderId, probability, alone }: Likely): string {
-  const own = percentText(alone);
-  if (own === percentText(probability)) return '';
-  return ` Likeliest of what that ends: ${faultName(knowledge, leaderId).toLowerCase()}, ${own}.`;
+/**
+ * What is likely enough: the leading fault, or, where others are counted with it, the remedy that ends them all or that
+ * they were proved together, with the leader's own share.
+ */
+function likelyText(
+  knowledge: Knowledge,
+  { leaderId, probability, alone, oneRemedy }: Likely,
+  proved: boolean,
+): string {
+  const [share, own] = [percentText(probability), percentText(alone)];
+  const said = proved ? `${share}, proved.` : `${share}.`;
+  const name = faultName(knowledge, leaderId);
+  if (own === share) return `${name}, ${said}`;
+  if (!oneRemedy) return `One of what the same outcome proved, ${share}: likeliest ${name.toLowerCase()}, ${own}.`;
+  return `${cureText(knowledge, leaderId)}, ${said} Likeliest of what that ends: ${name.toLowerCase()}, ${own}.`;
 }
 
 /** What to do about the leading fault, in the knowledge's words. */
@@ -78,14 +88,9 @@ export function conclusionSentence(knowledge: Knowledge, conclusion: Conclusion)
     case 'open':
       return `${faultName(knowledge, conclusion.leaderId)} leads with ${percentText(conclusion.probability)}.`;
     case 'to-prove':
-    case 'offered': {
-      const likeliest = likeliestOf(knowledge, conclusion);
-      const what = (likeliest === '' ? faultName : cureText)(knowledge, conclusion.leaderId);
-      const share = percentText(conclusion.probability);
-      return conclusion.state === 'offered'
-        ? `${what}, ${share}, proved.${likeliest}`
-        : `${what}, ${share}.${likeliest} Still to prove by a cure or a swap.`;
-    }
+      return `${likelyText(knowledge, conclusion, false)} Still to prove by a cure or a swap.`;
+    case 'offered':
+      return likelyText(knowledge, conclusion, true);
     case 'outside':
       return (
         `${faultName(knowledge, conclusion.leaderId)}, ${percentText(conclusion.probability)}: ` +

@@ -83,7 +83,13 @@ describe('sentences', () => {
     }
   });
   it('say of what one remedy ends together what is likeliest in it, so that no share stands against the list', () => {
-    const likely = { leaderId: 'psu-undersized', probability: 0.97, alone: 0.4, cureId: 'larger-supply' };
+    const likely = {
+      leaderId: 'psu-undersized',
+      probability: 0.97,
+      alone: 0.4,
+      oneRemedy: true,
+      cureId: 'larger-supply',
+    };
     expect(conclusionSentence(knowledge, { state: 'offered', ...likely })).toBe(
       'Fit a larger supply, 97%, proved. Likeliest of what that ends: supply healthy but too small, 40%.',
     );
@@ -93,6 +99,9 @@ describe('sentences', () => {
     );
     expect(conclusionSentence(knowledge, { state: 'offered', ...likely, alone: 0.97 })).toBe(
       'Supply healthy but too small, 97%, proved.',
+    );
+    expect(conclusionSentence(knowledge, { state: 'offered', ...likely, oneRemedy: false })).toBe(
+      'One of what the same outcome proved, 97%: likeliest supply healthy but too small, 40%.',
     );
   });
   it('are whole for a job that has nothing yet', () => {
