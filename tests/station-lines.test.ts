@@ -5,14 +5,17 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Job } from '@fairwatt/core';
 import { firstJobPage } from '@fairwatt/contract';
 import { loadModel, StationKeeper, type Workers } from '@fairwatt/server';
+import { Reading } from '../server/src/database/reading.ts';
 import { listJobs } from '../server/src/jobs/list.ts';
 import { startServer, type RunningServer } from './running-server.ts';
 
 const log = pino({ level: 'silent' });
 const openOnes = { ...firstJobPage, state: 'open' as const };
 let server: RunningServer;
+let reading: Reading;
 beforeAll(async () => {
   server = await startServer();
+  reading = new Reading(server.pool, null, log);
 });
 afterAll(async () => {
   await server.end();
@@ -44,13 +47,13 @@ describe('what stations say in a list', () => {
       ),
       log,
     );
-    const seen = await listJobs(server.pool, await loadModel(), stuck, openOnes);
+    const seen = await listJobs(reading, await loadModel(), stuck, openOnes);
     const old = seen.jobs.find((job) => job.code === 'LQ-0142')!;
     expect(old.fresh).toBe(false);
     expect(old.stations).toEqual(before.jobs.find((job) => job.code === 'LQ-0142')!.stations);
     expect(seen.jobs.filter((job) => !job.fresh)).toHaveLength(1);
     // Somebody else's list does not ask for the same work once more.
-    await listJobs(server.pool, await loadModel(), stuck, openOnes);
+    await listJobs(reading, await loadModel(), stuck, openOnes);
     expect(asked).toBe(1);
     stuck.end();
   });
@@ -79,7 +82,7 @@ describe('what stations say in a list', () => {
       threads(() => new Promise(() => undefined), 'another program'),
       log,
     );
-    const seen = await listJobs(server.pool, await loadModel(), other, openOnes);
+    const seen = await listJobs(reading, await loadModel(), other, openOnes);
     expect(seen.jobs.every((job) => !job.fresh && job.stations.length === 0)).toBe(true);
     other.end();
   });
@@ -115,7 +118,7 @@ describe('what stations say in a list', () => {
       threads(() => Promise.reject(new Error('no')), await programOf()),
       log,
     );
-    const seen = await listJobs(server.pool, await loadModel(), broken, openOnes);
+    const seen = await listJobs(reading, await loadModel(), broken, openOnes);
     expect(seen.jobs.find((job) => job.code === 'LQ-0145')?.fresh).toBe(false);
     broken.end();
   });

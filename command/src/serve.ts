@@ -1,6 +1,7 @@
 import type { ChildProcess } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { setTimeout as wait } from 'node:timers/promises';
+import { writablePlace } from '@fairwatt/server';
 import { NightlyBackups } from './backup/index.ts';
 import { build } from './build.ts';
 import { ensureDatabase, startCluster, stopCluster } from './cluster/index.ts';
@@ -32,8 +33,8 @@ function tellWhoHoldsIt(): number {
 
 /** A database of this data folder, or the one that `serve` was given. */
 interface Source {
-  /** As the owner of its schema. */
-  readonly url: () => string;
+  /** As the owner of its schema, where it takes writes now. */
+  readonly url: () => Promise<string>;
   /** Brings its schema up to date where servers may not, and tells what they are started with. */
   readonly open: () => Promise<() => NodeJS.ProcessEnv>;
   readonly kept: KeptDatabase | null;
@@ -50,18 +51,22 @@ async function openDatabase(demo: boolean, onMoved: () => void): Promise<Source>
     const forServers = await openToServers(url());
     return () => ({ DATABASE_URL: forServers(url()), FAIRWATT_SCHEMA: 'ready' });
   };
-  return { url, open, kept };
+  return { url: () => Promise.resolve(url()), open, kept };
 }
 
 /** Without another role for the schema, servers own what they work on, and bring it up to date themselves. */
 function givenDatabase(given: string, owner: string): Source {
   if (owner === '')
-    return { url: () => given, open: () => Promise.resolve(() => ({ DATABASE_URL: given })), kept: null };
+    return {
+      url: () => writablePlace(given),
+      open: () => Promise.resolve(() => ({ DATABASE_URL: given })),
+      kept: null,
+    };
   const open = async () => {
-    await openToRoleOf(given, owner);
+    await openToRoleOf(given, await writablePlace(owner));
     return () => ({ DATABASE_URL: given, DATABASE_OWNER_URL: undefined, FAIRWATT_SCHEMA: 'ready' });
   };
-  return { url: () => owner, open, kept: null };
+  return { url: () => writablePlace(owner), open, kept: null };
 }
 
 /** What the command holds while it runs, let go in the order of need. */
@@ -94,7 +99,7 @@ async function keepRunning(demo: boolean, lan: boolean, lock: Lock): Promise<num
   try {
     source = await openDatabase(demo, () => server?.restart());
     const { url } = source;
-    await prepareSchema(url());
+    await prepareSchema(await url());
     const forServers = await source.open();
     note({ database: databaseName(demo) });
     const env = () => ({

@@ -1,3 +1,4 @@
+import { writablePlace } from '@fairwatt/server';
 import { ensureDatabase, runningCluster, startCluster, stopCluster } from './cluster/index.ts';
 import { databaseName, lockPath, mainCluster } from './clusters.ts';
 import { countJobs } from './count-jobs.ts';
@@ -10,7 +11,7 @@ import { isLocked, notedHolder } from './lock.ts';
 export async function withDatabase<T>(demo: boolean | null, work: (url: string) => Promise<T>): Promise<T> {
   const owner = process.env['DATABASE_OWNER_URL'] ?? '';
   const given = owner !== '' ? owner : process.env['DATABASE_URL'];
-  if (given !== undefined && given !== '' && demo !== true) return work(given);
+  if (given !== undefined && given !== '' && demo !== true) return work(await writablePlace(given));
   const running = runningCluster(mainCluster());
   const cluster = running ?? (await startCluster(mainCluster()));
   try {

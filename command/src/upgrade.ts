@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
 import { pino } from 'pino';
-import { asServer, giveServersRights, letServersIn, migrate } from '@fairwatt/server';
+import { asServer, giveServersRights, letServersIn, migrate, placesOf } from '@fairwatt/server';
 import { beforeUpgradePath, makeBackup } from './backup/index.ts';
 import { say } from './clusters.ts';
 import { migrationFiles } from './migration-files.ts';
@@ -55,5 +55,5 @@ export async function openToServers(url: string): Promise<(ownerUrl: string) => 
 /** The same for a database that was given, whose servers work as a role that its keeper has made. */
 export async function openToRoleOf(serverUrl: string, ownerUrl: string): Promise<void> {
   await migrate(ownerUrl, pino({ level: 'silent' }));
-  await giveServersRights(ownerUrl, decodeURIComponent(new URL(serverUrl).username));
+  await giveServersRights(ownerUrl, decodeURIComponent(new URL(placesOf(serverUrl)[0]).username));
 }

@@ -12,6 +12,7 @@ import { cableBagRoutes } from './cable-bags/routes.ts';
 import type { ChangeFeed } from './changes/feed.ts';
 import { changeRoutes } from './changes/routes.ts';
 import type { ClockWatch } from './health/clock-watch.ts';
+import { Reading } from './database/reading.ts';
 import { healthRoutes } from './health/routes.ts';
 import { watchDangers } from './instruments/danger-watch.ts';
 import { instrumentRoutes } from './instruments/routes.ts';
@@ -41,6 +42,8 @@ export interface OnNetwork {
 
 export interface AppParts {
   readonly pool: pg.Pool;
+  /** Where lists and reports are read; at the database itself otherwise. */
+  readonly reading?: Reading;
   /** What changes in the database. */
   readonly feed: ChangeFeed;
   readonly model: Model;
@@ -74,6 +77,7 @@ export function createApp({
   workers,
   keeper,
   log,
+  reading = new Reading(pool, null, log),
   webDirectory,
   address = null,
   now = () => new Date().toISOString(),
@@ -137,16 +141,16 @@ export function createApp({
   api.use('/access', cookieParser(), wayInRoutes(pool, access, now, refusedSignInsAMinute));
   api.use('/access', peopleRoutes(pool, access, now, network?.told ?? null));
   api.use('/shop', shopRoutes(pool));
-  api.use('/supplies', supplyRoutes(pool, now));
+  api.use('/supplies', supplyRoutes(pool, reading, now));
   api.use('/cable-bags', cableBagRoutes(pool, now));
   api.get('/knowledge', (_request, response) => {
     response.json(model.shipped);
   });
   api.use('/instruments', instrumentRoutes(pool, model, sweeps, watch));
-  api.use('/record', recordRoutes(pool, now));
+  api.use('/record', recordRoutes(pool, reading, now));
   api.use('/label-printer', labelPrinterRoutes(pool));
   api.use('/', changeRoutes(pool, feed, watch, now));
-  api.use('/jobs', jobRoutes({ pool, model, workers, keeper, now }));
+  api.use('/jobs', jobRoutes({ pool, reading, model, workers, keeper, now }));
   api.use('/jobs', photoRoutes(pool, now));
   api.use('/jobs', paperRoutes(pool, workers, address));
   api.use(notFoundHandler);

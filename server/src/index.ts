@@ -8,6 +8,8 @@ export { StationKeeper } from './jobs/station-keeper.ts';
 export { programName } from './program.ts';
 export { Workers } from './workers/workers.ts';
 export { createPool } from './database/pool.ts';
+export { placesOf, writablePlace } from './database/places.ts';
+export { Primary } from './database/primary.ts';
 export { untilAnswers } from './database/until-answers.ts';
 export { migrate } from './database/migrate.ts';
 export { asServer, giveServersRights, letServersIn } from './database/server-role.ts';

@@ -3,7 +3,9 @@ import type { Pool } from 'pg';
 import { asRead, isOwnerless, makeOwnerCode, readAccessState, signAtFirst } from './access/index.ts';
 import { createApp, rootPath, type OnNetwork } from './app.ts';
 import { ChangeFeed } from './changes/feed.ts';
-import { createPool } from './database/pool.ts';
+import { createPool, createReplicaPool } from './database/pool.ts';
+import { Primary } from './database/primary.ts';
+import { Reading } from './database/reading.ts';
 import { migrate } from './database/migrate.ts';
 import { untilAnswers } from './database/until-answers.ts';
 import { loadDemo } from './demo.ts';
@@ -20,15 +22,17 @@ import { enterStandIns } from './stand-ins.ts';
 import { givenTls, ownAddresses, ownNames, ownTls, type ServerTls } from './tls/kept.ts';
 import { Workers } from './workers/workers.ts';
 
-// Environment: DATABASE_URL, FAIRWATT_SCHEMA (`ready` where whoever starts it has brought the schema up to date, which
-// this role may not), FAIRWATT_DATA (the data folder, for logs and what the command noted there), FAIRWATT_HOST,
-// FAIRWATT_PORT, FAIRWATT_ADDRESS (where a phone reaches the application, for the codes on tags), FAIRWATT_DEMO (1
-// loads the demo data into an empty database), FAIRWATT_STAND_INS (ports of the stand-in instruments, set by the start
-// command), FAIRWATT_LAN (1 speaks TLS on the network as well), FAIRWATT_TLS_CERT and FAIRWATT_TLS_KEY (files of the
-// shop's own certificate), FAIRWATT_TLS_NAMES (more names for the one that is made here), FAIRWATT_LOG.
+// Environment: DATABASE_URL, DATABASE_READ_URL (a replica, for lists and reports), FAIRWATT_SCHEMA (`ready` where
+// whoever starts it has brought the schema up to date, which this role may not), FAIRWATT_DATA (the data folder, for
+// logs and what the command noted there), FAIRWATT_HOST, FAIRWATT_PORT, FAIRWATT_ADDRESS (where a phone reaches the
+// application, for the codes on tags), FAIRWATT_DEMO (1 loads the demo data into an empty database),
+// FAIRWATT_STAND_INS (ports of the stand-in instruments, set by the start command), FAIRWATT_LAN (1 speaks TLS on
+// the network as well), FAIRWATT_TLS_CERT and FAIRWATT_TLS_KEY (files of the shop's own certificate),
+// FAIRWATT_TLS_NAMES (more names for the one that is made here), FAIRWATT_LOG.
 const dataFolder = process.env['FAIRWATT_DATA'] ?? null;
 const log = createLog(dataFolder, process.env['FAIRWATT_LOG'] ?? (dataFolder === null ? 'warn' : 'info'));
 const databaseUrl = process.env['DATABASE_URL'];
+const readUrl = process.env['DATABASE_READ_URL'] ?? '';
 const host = process.env['FAIRWATT_HOST'] ?? '127.0.0.1';
 const wanted = Number(process.env['FAIRWATT_PORT'] ?? '4870');
 const onLan = process.env['FAIRWATT_LAN'] === '1';
@@ -74,9 +78,10 @@ async function start(): Promise<void> {
   if (!Number.isInteger(wanted) || wanted < 0 || wanted > 65_535)
     throw new Error(`FAIRWATT_PORT is not a port: ${process.env['FAIRWATT_PORT']}`);
   const model = await loadModel();
-  const pool = createPool(databaseUrl, log);
-  await untilAnswers(pool, () => process.stdout.write('notice Waiting for the database.\n'));
-  if (process.env['FAIRWATT_SCHEMA'] !== 'ready') await migrate(databaseUrl, log);
+  const primary = new Primary(databaseUrl, log);
+  const pool = createPool(primary, log);
+  await untilAnswers(primary, pool, () => process.stdout.write('notice Waiting for the database.\n'));
+  if (process.env['FAIRWATT_SCHEMA'] !== 'ready') await migrate(primary.url, log);
   if (process.env['FAIRWATT_DEMO'] === '1') {
     // The demo's invented people are picked by name; a shop of one's own starts with secrets.
     await signAtFirst(pool, 'picked');
@@ -87,15 +92,17 @@ async function start(): Promise<void> {
   void sweeps
     .switchOffLeftOvers()
     .catch((error: unknown) => log.error({ err: error }, 'loads left by an earlier run were not looked at'));
-  const feed = new ChangeFeed(databaseUrl, log);
+  const feed = new ChangeFeed(primary, log);
   const workers = new Workers({ databaseUrl, program: programName(model) }, log);
   const keeper = new StationKeeper(pool, workers, log);
+  const replica = readUrl === '' ? null : createReplicaPool(readUrl, log);
   const plain = await listenPlainly(host, wanted);
   const tls = onLan ? await tlsOf((await readSettings(pool)).name) : null;
   const secure = tls === null ? null : await listenSecurely(tls.pair, plain.port + 1);
   const network = tls === null || secure === null ? null : networkOf(tls, secure.port);
   const app = createApp({
     pool,
+    reading: new Reading(pool, replica, log),
     feed,
     model,
     workers,
@@ -127,7 +134,9 @@ async function start(): Promise<void> {
       server.close();
       server.closeAllConnections();
     }
-    void Promise.all([feed.close(), workers.close(), pool.end()]).then(() => process.exit(0));
+    void Promise.all([feed.close(), workers.close(), pool.end(), replica?.end(), primary.close()]).then(() =>
+      process.exit(0),
+    );
     setTimeout(() => process.exit(0), 3000).unref();
   };
   process.once('SIGINT', stop);

@@ -65,7 +65,7 @@ class Drill {
 
   async start(): Promise<void> {
     this.url = await this.command.start();
-    this.proxy.target = this.url;
+    this.proxy.targets = [this.url];
   }
 
   /** First starts that are cut short: in the making of the cluster, in migrations, in the loading of the demo. */

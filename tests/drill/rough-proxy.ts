@@ -12,8 +12,8 @@ export function dice(seed: number): () => number {
 
 export interface RoughProxy {
   readonly base: string;
-  /** Where it leads now. */
-  target: string;
+  /** Where it leads now, to each of them in turn. */
+  targets: readonly string[];
   readonly counts: Record<'passed' | 'request-lost' | 'answer-lost' | 'late' | 'doubled', number>;
   readonly close: () => Promise<void>;
 }
@@ -29,12 +29,15 @@ const read = async (incoming: IncomingMessage): Promise<Buffer> => {
  */
 export function roughProxy(random: () => number): Promise<RoughProxy> {
   const counts: RoughProxy['counts'] = { passed: 0, 'request-lost': 0, 'answer-lost': 0, late: 0, doubled: 0 };
-  const proxy = { target: '', counts } as { target: string } & Pick<RoughProxy, 'counts'>;
+  const proxy = { targets: [], counts } as Pick<RoughProxy, 'targets' | 'counts'>;
+  let turn = 0;
   const forward = (incoming: IncomingMessage, body: Buffer) =>
     new Promise<{ status: number; headers: IncomingMessage['headers']; body: Buffer }>((resolve, reject) => {
+      const target = proxy.targets[turn % proxy.targets.length] ?? '';
+      turn += 1;
       const outgoing = ask(
-        `${proxy.target}${incoming.url ?? '/'}`,
-        { method: incoming.method, headers: { ...incoming.headers, host: new URL(proxy.target).host } },
+        `${target}${incoming.url ?? '/'}`,
+        { method: incoming.method, headers: { ...incoming.headers, host: new URL(target).host } },
         (answer) => {
           read(answer).then((bytes) => {
             resolve({ status: answer.statusCode ?? 0, headers: answer.headers, body: bytes });

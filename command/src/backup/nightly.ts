@@ -79,11 +79,11 @@ export function lastDue(hour: number, now: Date): Date {
 export class NightlyBackups {
   private readonly abort = new AbortController();
   private readonly running: Promise<void>;
-  constructor(url: () => string, demo: boolean, everyMilliseconds = 60_000) {
+  constructor(url: () => Promise<string>, demo: boolean, everyMilliseconds = 60_000) {
     this.running = this.run(url, demo, everyMilliseconds);
   }
 
-  private async run(url: () => string, demo: boolean, everyMilliseconds: number): Promise<void> {
+  private async run(url: () => Promise<string>, demo: boolean, everyMilliseconds: number): Promise<void> {
     const { signal } = this.abort;
     while (!signal.aborted) {
       await wait(everyMilliseconds, undefined, { signal }).catch(() => undefined);
@@ -94,7 +94,7 @@ export class NightlyBackups {
       if (Math.max(0, ...times) >= lastDue(settings.hour, new Date()).getTime()) continue;
       const now = new Date().toISOString();
       try {
-        await backupByRule(url(), settings.folder, now);
+        await backupByRule(await url(), settings.folder, now);
       } catch (error) {
         const told = error instanceof Error ? error.message : String(error);
         say(`The nightly backup to ${settings.folder} failed: ${told}`);

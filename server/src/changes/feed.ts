@@ -1,7 +1,9 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import pg from 'pg';
+import type pg from 'pg';
 import type { Logger } from 'pino';
 import { changeMessageSchema, type ChangeMessage } from '@fairwatt/contract';
+import { placedClients } from '../database/placed-client.ts';
+import { Primary } from '../database/primary.ts';
 
 const everything: ChangeMessage = { topic: 'everything', code: null, revision: null };
 const changeChannel = 'fairwatt_change';
@@ -19,11 +21,11 @@ export class ChangeFeed {
   private readonly abort = new AbortController();
   private client: pg.Client | null = null;
   private readonly running: Promise<void>;
-  private readonly databaseUrl: string;
+  private readonly Client: ReturnType<typeof placedClients>;
   private readonly log: Logger;
 
-  constructor(databaseUrl: string, log: Logger) {
-    this.databaseUrl = databaseUrl;
+  constructor(database: Primary | string, log: Logger) {
+    this.Client = placedClients(typeof database === 'string' ? new Primary(database, log) : database);
     this.log = log;
     this.running = this.run();
   }
@@ -49,11 +51,7 @@ export class ChangeFeed {
 
   /** Listens until the connection breaks. */
   private async listenOnce(): Promise<void> {
-    const client = new pg.Client({
-      connectionString: this.databaseUrl,
-      connectionTimeoutMillis: 4000,
-      keepAlive: true,
-    });
+    const client = new this.Client({ connectionTimeoutMillis: 4000 });
     this.client = client;
     const broken = new Promise<void>((resolve) => {
       client.on('error', () => resolve());

@@ -11,6 +11,8 @@ const gone = new Set([
   '08001',
   '08003',
   '53300',
+  // A standby, which takes no writes: the one that does is looked for.
+  '25006',
 ]);
 export function databaseIsGone(error: unknown): boolean {
   if (!(error instanceof Error)) return false;

@@ -1,5 +1,7 @@
 import pg from 'pg';
 import type { Logger } from 'pino';
+import { placedClients } from './placed-client.ts';
+import { Primary } from './primary.ts';
 
 // Dates stay the text they are; big integers here are prices and ids well inside the safe range.
 pg.types.setTypeParser(pg.types.builtins.DATE, (value) => value);
@@ -9,8 +11,8 @@ pg.types.setTypeParser(pg.types.builtins.INT8, Number);
  * A pool that survives a database that goes away, whether its connections are idle or at work: the loss is logged, the
  * request that was served fails, the next one connects anew.
  */
-export function createPool(databaseUrl: string, log: Logger, most = 10): pg.Pool {
-  const pool = new pg.Pool({ connectionString: databaseUrl, max: most, connectionTimeoutMillis: 4000 });
+function survivingPool(config: pg.PoolConfig, log: Logger): pg.Pool {
+  const pool = new pg.Pool(config);
   pool.on('error', (error) => log.warn({ err: error.message }, 'idle database connection lost'));
   // The pool listens to idle connections only; without this a connection lost at work would end the process.
   pool.on('connect', (client) => {
@@ -18,3 +20,13 @@ export function createPool(databaseUrl: string, log: Logger, most = 10): pg.Pool
   });
   return pool;
 }
+
+/** Connections to where the database takes writes; given as an address, it is followed as long as the process lives. */
+export function createPool(database: Primary | string, log: Logger, most = 10): pg.Pool {
+  const primary = typeof database === 'string' ? new Primary(database, log) : database;
+  return survivingPool({ Client: placedClients(primary), max: most, connectionTimeoutMillis: 4000 }, log);
+}
+
+/** Connections to a replica: whoever reads there goes elsewhere soon when it does not answer. */
+export const createReplicaPool = (url: string, log: Logger): pg.Pool =>
+  survivingPool({ connectionString: url, max: 10, connectionTimeoutMillis: 1000, keepAlive: true }, log);

@@ -1,5 +1,4 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import type pg from 'pg';
 import {
   hitOf,
   type JobState,
@@ -13,6 +12,7 @@ import {
 } from '@fairwatt/core';
 import type { JobList, JobListQuery, UsualMachine } from '@fairwatt/contract';
 import { many, type Queryable } from '../database/query.ts';
+import type { Reading } from '../database/reading.ts';
 import { boolean, instant, member, number, orNull, text } from '../database/read.ts';
 import { mostCounted, pageSize, pageStatement } from './list-statement.ts';
 import { storedFields } from './search.ts';
@@ -72,9 +72,9 @@ function readFound(row: Row): Found | null {
   };
 }
 
-async function readPage(pool: pg.Pool, program: string, query: JobListQuery): Promise<Page> {
+async function readPage(db: Queryable, program: string, query: JobListQuery): Promise<Page> {
   const { sql, values } = pageStatement(query, program);
-  const rows = await many(pool, sql, values, (row) => ({
+  const rows = await many(db, sql, values, (row) => ({
     stamps: { shelf: text(row, 'shelf'), record: text(row, 'record') },
     total: number(row, 'total'),
     found: readFound(row),
@@ -83,7 +83,7 @@ async function readPage(pool: pg.Pool, program: string, query: JobListQuery): Pr
   if (first === undefined) throw new Error('a page of jobs has at least the row of the shop');
   const found = rows.flatMap((row) => (row.found === null ? [] : [row.found]));
   // Before the first whole page is the first page.
-  if (query.before !== null && found.length <= pageSize) return readPage(pool, program, { ...query, before: null });
+  if (query.before !== null && found.length <= pageSize) return readPage(db, program, { ...query, before: null });
   return { query, stamps: first.stamps, total: first.total, found };
 }
 
@@ -115,10 +115,10 @@ function marking(shop: Shop) {
   });
 }
 
-async function seeJobs(pool: pg.Pool, model: Model, program: string, wanted: JobListQuery): Promise<Seen> {
-  const { query, stamps, total, found } = await readPage(pool, program, wanted);
+async function seeJobs(db: Queryable, model: Model, program: string, wanted: JobListQuery): Promise<Seen> {
+  const { query, stamps, total, found } = await readPage(db, program, wanted);
   const { page, newer, older } = turnPage(found, query);
-  const mark = marking(await readComputingShop(pool, model, stamps));
+  const mark = marking(await readComputingShop(db, model, stamps));
   const words = searchWords(query.search);
   const more = total > mostCounted;
   const jobs = page.map(({ head, old, fields, stations }) => ({
@@ -138,12 +138,12 @@ async function seeJobs(pool: pg.Pool, model: Model, program: string, wanted: Job
  * without noticing; after that it is shown as it was and marked, and whoever listens for changes hears when it is done.
  */
 export async function listJobs(
-  pool: pg.Pool,
+  reading: Reading,
   model: Model,
   keeper: StationKeeper,
   query: JobListQuery,
 ): Promise<JobList> {
-  const see = () => seeJobs(pool, model, keeper.program, query);
+  const see = () => reading.read((db) => seeJobs(db, model, keeper.program, query));
   const seen = await see();
   if (seen.old.length === 0) return seen.list;
   const made = await Promise.race([keeper.renew(seen.old), wait(patienceMilliseconds, false)]);

@@ -10,6 +10,7 @@ import {
 } from '@fairwatt/contract';
 import { signedInput } from '../access/index.ts';
 import { snapshot } from '../database/query.ts';
+import type { Reading } from '../database/reading.ts';
 import { parseInput } from '../problems.ts';
 import { actRoutes } from './act-routes.ts';
 import type { Acting } from './acting.ts';
@@ -24,18 +25,19 @@ import { createJob, exportJob, listEvents } from './store.ts';
 
 /** What the routes of jobs are served with. */
 export interface JobServing extends Acting {
+  readonly reading: Reading;
   readonly keeper: StationKeeper;
   readonly now: () => string;
 }
 
 /** Jobs: listed, made, read, taken in and out as files, acted on. */
-export function jobRoutes({ pool, model, workers, keeper, now }: JobServing): Router {
+export function jobRoutes({ pool, reading, model, workers, keeper, now }: JobServing): Router {
   const router = Router();
   const body = express.json({ limit: '1mb' });
 
   router.get('/', async (request, response) => {
     const query = parseInput(jobListQuerySchema, request.query, 'The query');
-    response.json(jobListSchema.parse(await listJobs(pool, model, keeper, query)));
+    response.json(jobListSchema.parse(await listJobs(reading, model, keeper, query)));
   });
   router.post('/', body, async (request, response) => {
     const outcome = known(
@@ -44,7 +46,7 @@ export function jobRoutes({ pool, model, workers, keeper, now }: JobServing): Ro
     response.status(201).type('application/json').send(jobText(outcome.value));
   });
   router.get('/usual-machines', async (_request, response) => {
-    response.json(usualMachinesSchema.parse(await usualMachines(pool)));
+    response.json(usualMachinesSchema.parse(await reading.read(usualMachines)));
   });
   router.get('/:code', async (request, response) => {
     const code = codeOf(request.params['code']);
@@ -54,7 +56,7 @@ export function jobRoutes({ pool, model, workers, keeper, now }: JobServing): Ro
   });
   router.get('/:code/file', async (request, response) => {
     const code = codeOf(request.params['code']);
-    const file = await snapshot(pool, (db) => exportJob(db, code, now()));
+    const file = await reading.snapshot((db) => exportJob(db, code, now()));
     if (file === null) throw noJob(code);
     response
       .attachment(`${code}.fairwatt-job.json`)
@@ -63,7 +65,7 @@ export function jobRoutes({ pool, model, workers, keeper, now }: JobServing): Ro
   });
   router.get('/:code/events', async (request, response) => {
     const code = codeOf(request.params['code']);
-    const events = await snapshot(pool, async (db) => {
+    const events = await reading.snapshot(async (db) => {
       const jobId = await jobIdOf(db, code);
       return jobId === null ? null : listEvents(db, jobId);
     });

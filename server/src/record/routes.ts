@@ -4,14 +4,15 @@ import { leaveOutSchema, recordSchema } from '@fairwatt/contract';
 import { signedInput } from '../access/index.ts';
 import { codeOf, noJob } from '../jobs/refusals.ts';
 import { snapshot } from '../database/query.ts';
+import type { Reading } from '../database/reading.ts';
 import { HttpProblem } from '../problems.ts';
 import { leaveOut, readRecord } from './store.ts';
 
 /** What the shop's closed jobs teach, and the owner's say over which of them count. */
-export function recordRoutes(pool: pg.Pool, now: () => string): Router {
+export function recordRoutes(pool: pg.Pool, reading: Reading, now: () => string): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
-    response.json(recordSchema.parse(await snapshot(pool, readRecord)));
+    response.json(recordSchema.parse(await reading.snapshot(readRecord)));
   });
   router.put('/jobs/:code', express.json({ limit: '10kb' }), async (request, response) => {
     const code = codeOf(request.params['code']);

@@ -13,6 +13,7 @@ import {
 } from '@fairwatt/contract';
 import { signedInput } from '../access/index.ts';
 import { snapshot, transaction } from '../database/query.ts';
+import type { Reading } from '../database/reading.ts';
 import { parseInput } from '../problems.ts';
 import { csvEntries, UnreadableFile } from './import.ts';
 import { readOwnParts, writeOwnParts } from './own-parts.ts';
@@ -35,7 +36,7 @@ const taking = {
 };
 
 /** The parts of the shop's own, which Intake offers beside the classes. */
-export function partRoutes(pool: pg.Pool): Router {
+export function partRoutes(pool: pg.Pool, reading: Reading): Router {
   const router = Router();
   const list = async (response: Response) => {
     response.json(z.array(ownPartSchema).parse(await snapshot(pool, readOwnParts)));
@@ -56,7 +57,7 @@ export function partRoutes(pool: pg.Pool): Router {
     await list(response);
   });
   router.get('/export', async (_request, response) => {
-    sendCsv(response, 'parts.csv', partColumns, (await snapshot(pool, readOwnParts)).map(partToCells));
+    sendCsv(response, 'parts.csv', partColumns, (await reading.snapshot(readOwnParts)).map(partToCells));
   });
   router.post('/import', express.json({ limit: '9mb' }), async (request, response) => {
     await answerWithProgress(request, response, (progress) => takeFile(pool, request, taking, progress));

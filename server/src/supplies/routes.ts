@@ -12,6 +12,7 @@ import {
 } from '@fairwatt/contract';
 import { signedInput } from '../access/index.ts';
 import { snapshot } from '../database/query.ts';
+import type { Reading } from '../database/reading.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
 import { sendFromShelf } from '../shop/tagged.ts';
 import { csvEntries, jsonEntries } from './import.ts';
@@ -64,7 +65,7 @@ const taking = {
 };
 
 /** The shop's supplies as data, in and out; their units on the shelf, their prices, and the shop's own parts. */
-export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
+export function supplyRoutes(pool: pg.Pool, reading: Reading, now: () => string): Router {
   const router = Router();
   const list = async (response: Response) => {
     response.json(modelsSchema.parse(await snapshot(pool, (db) => readSupplies(db))));
@@ -89,7 +90,7 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
   });
   router.get('/export', async (request, response) => {
     const { format } = parseInput(exportQuery, request.query, 'The query');
-    const supplies = await snapshot(pool, (db) => readSupplies(db));
+    const supplies = await reading.snapshot((db) => readSupplies(db));
     if (format === 'csv') sendCsv(response, 'supplies.csv', supplyColumns, supplies.map(supplyToCells));
     else
       response
@@ -99,8 +100,8 @@ export function supplyRoutes(pool: pg.Pool, now: () => string): Router {
   router.post('/import', express.json({ limit: '9mb' }), async (request, response) => {
     await answerWithProgress(request, response, (progress) => takeFile(pool, request, taking, progress));
   });
-  router.use('/units', unitRoutes(pool));
-  router.use('/parts', partRoutes(pool));
+  router.use('/units', unitRoutes(pool, reading));
+  router.use('/parts', partRoutes(pool, reading));
   router.use('/prices', priceRoutes(pool, now));
   return router;
 }

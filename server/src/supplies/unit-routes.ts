@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { id, unitMessageSchema, unitsSchema, uuid, version } from '@fairwatt/contract';
 import { signedInput } from '../access/index.ts';
 import { snapshot } from '../database/query.ts';
+import type { Reading } from '../database/reading.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
 import { changeUnit, readUnits, removeUnit, type UnitChange } from './units.ts';
 
@@ -28,7 +29,7 @@ function settled(change: UnitChange): void {
 }
 
 /** The units on the shelf, each by itself. */
-export function unitRoutes(pool: pg.Pool): Router {
+export function unitRoutes(pool: pg.Pool, reading: Reading): Router {
   const router = Router();
   const read = async () => unitsSchema.parse(await snapshot(pool, readUnits));
   const list = async (response: Response) => {
@@ -40,7 +41,7 @@ export function unitRoutes(pool: pg.Pool): Router {
   router.get('/export', async (_request, response) => {
     response
       .set('content-disposition', 'attachment; filename="shelf.json"')
-      .json({ format: 'fairwatt-shelf', version: 1, units: await read() });
+      .json({ format: 'fairwatt-shelf', version: 1, units: unitsSchema.parse(await reading.snapshot(readUnits)) });
   });
   router.put('/', express.json({ limit: '200kb' }), async (request, response) => {
     const { basedOn, unit } = await signedInput(pool, request, unitMessageSchema, request.body, 'The unit');

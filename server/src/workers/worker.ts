@@ -2,6 +2,8 @@ import { workerData } from 'piscina';
 import { pino } from 'pino';
 import { unanswered, viewJob } from '@fairwatt/core';
 import { createPool } from '../database/pool.ts';
+import { Primary } from '../database/primary.ts';
+import { untilAnswers } from '../database/until-answers.ts';
 import { snapshot, transaction } from '../database/query.ts';
 import { labelsPdf, scheduleCsv, schedulePdf, supplyLabelPdf } from '../jobs/documents.ts';
 import { readJob, readStamped } from '../jobs/read.ts';
@@ -16,7 +18,10 @@ import type { Closing, Paper, PaperOrder, Task, WorkerStart } from './tasks.ts';
 
 // A thread beside the server: it reads what it needs by itself, so that nothing large passes from thread to thread.
 const start = workerData as WorkerStart;
-const pool = createPool(start.databaseUrl, pino({ level: 'silent' }), 2);
+const log = pino({ level: 'silent' });
+const primary = new Primary(start.databaseUrl, log);
+const pool = createPool(primary, log, 2);
+if (!primary.isKnown) await untilAnswers(primary, pool, () => undefined);
 const model = await loadModel();
 
 /** A job and the shop at one moment; null where it is gone. */
