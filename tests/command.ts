@@ -16,7 +16,7 @@ export interface Command {
   /** Runs a verb to its end. */
   readonly run: (...args: readonly string[]) => Promise<{ readonly code: number; readonly out: string }>;
   /** Starts `demo` or `serve` and answers its address. */
-  readonly start: (verb?: 'demo' | 'serve', env?: NodeJS.ProcessEnv) => Promise<string>;
+  readonly start: (verb?: 'demo' | 'serve', env?: NodeJS.ProcessEnv, ...flags: readonly string[]) => Promise<string>;
   /** Kills the command and nothing else. */
   readonly kill: () => void;
   readonly waitFor: (pattern: RegExp) => Promise<void>;
@@ -52,9 +52,9 @@ export function newCommand(folder = mkdtempSync(join(tmpdir(), 'fairwatt-data-')
         );
         run.stdin?.end();
       }),
-    start: async (verb = 'demo', env = {}) => {
+    start: async (verb = 'demo', env = {}, ...flags) => {
       said = '';
-      const started = spawn(program, [verb], {
+      const started = spawn(program, [verb, ...flags], {
         stdio: ['ignore', 'pipe', 'pipe'],
         env: { ...command.env, FAIRWATT_DATA: command.folder, ...env },
       });

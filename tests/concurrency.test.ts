@@ -179,7 +179,7 @@ describe('what somebody changes', () => {
       second.close(resolve);
     });
     await feed.close();
-    await threads.workers.close();
+    await threads.threads.close();
     await pool.end();
   });
   it('is told of the shelf, the bags and the settings as well', async () => {

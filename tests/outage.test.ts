@@ -66,7 +66,7 @@ describe('a database that goes away under a running server', () => {
       server.close(resolve);
     });
     await feed.close();
-    await threads.workers.close();
+    await threads.threads.close();
     await pool.end();
     deleteCluster(options);
     rmSync(folder, { recursive: true, force: true });

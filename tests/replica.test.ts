@@ -69,7 +69,7 @@ beforeAll(async () => {
       server.close(resolve);
     });
     threads.keeper.end();
-    await Promise.all([feed.close(), threads.workers.close()]);
+    await Promise.all([feed.close(), threads.threads.close()]);
     await Promise.all([pool.end(), replica.end()]);
   };
 });

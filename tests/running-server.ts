@@ -113,7 +113,7 @@ export async function startServer({
       await ended(server);
       threads.keeper.end();
       await feed.close();
-      await threads.workers.close();
+      await threads.threads.close();
       await pool.end();
       await database.drop();
     },

@@ -5,6 +5,7 @@ import { logs } from './logs.ts';
 import { ownerCode } from './owner-code.ts';
 import { reset } from './reset.ts';
 import { serve, stop } from './serve.ts';
+import { shopCommand } from './shops/index.ts';
 import { MissingPackage } from './system.ts';
 import { test } from './test.ts';
 
@@ -15,6 +16,8 @@ const usage = `./fairwatt demo               start with the demo shop's data
 ./fairwatt reset [--yes]      move all data of this folder aside (--delete deletes it)
 ./fairwatt backup [FILE]      everything in one file, also while it runs (--nightly FOLDER|off, --hour H)
 ./fairwatt restore FILE       try a backup, say what it holds, and put it in place (--check, --yes, --at TIME)
+./fairwatt serve --shops      serve all shops that were opened, each under its own name
+./fairwatt shop VERB NAME     list, open, move, backup, restore, owner-code, close
 ./fairwatt logs [WHAT]        the last lines of the server's log, or the database's (--lines N)
 ./fairwatt owner-code         a one-time code that makes an owner, for one who is locked out
 ./fairwatt test               all checks and tests
@@ -29,16 +32,16 @@ async function main([verb, ...rest]: readonly string[]): Promise<number> {
     process.stdout.write(usage);
     return 0;
   }
-  const meant = verb === 'serve' ? rest.filter((word) => word !== '--lan') : rest;
+  const meant = verb === 'serve' ? rest.filter((word) => word !== '--lan' && word !== '--shops') : rest;
   if (bareVerbs.includes(verb) && meant.length > 0) {
     process.stderr.write(`./fairwatt ${verb} takes nothing more, and “${meant.join(' ')}” was typed.\n\n${usage}`);
     return 2;
   }
   switch (verb) {
     case 'demo':
-      return serve(true);
+      return serve('demo');
     case 'serve':
-      return serve(false, rest.includes('--lan'));
+      return serve(rest.includes('--shops') ? 'shops' : 'shop', rest.includes('--lan'));
     case 'stop':
       return stop();
     case 'reset':
@@ -47,6 +50,8 @@ async function main([verb, ...rest]: readonly string[]): Promise<number> {
       return backupCommand(rest);
     case 'restore':
       return restoreCommand(rest);
+    case 'shop':
+      return shopCommand(rest);
     case 'logs':
       return logs(rest);
     case 'owner-code':

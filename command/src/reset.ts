@@ -11,6 +11,7 @@ import { asked } from './console.ts';
 import { countJobs } from './count-jobs.ts';
 import { takeLock } from './lock.ts';
 import { stop } from './serve.ts';
+import { databasesOfShops } from './shops/index.ts';
 
 async function holdings(cluster: RunningCluster): Promise<string> {
   const found = await Promise.all(
@@ -19,7 +20,12 @@ async function holdings(cluster: RunningCluster): Promise<string> {
       return jobs === null ? [] : [`${jobs} jobs of ${demo ? 'the demo shop' : 'the shop'}`];
     }),
   );
-  return found.flat().join(' and ') || 'no jobs';
+  const shops = await Promise.all(
+    (await databasesOfShops(cluster.url('postgres'))).map(
+      async (name) => `${(await countJobs(cluster.url(name))) ?? 0} jobs of ${name}`,
+    ),
+  );
+  return [...found.flat(), ...shops].join(' and ') || 'no jobs';
 }
 
 /**

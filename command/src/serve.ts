@@ -1,8 +1,10 @@
 import type { ChildProcess } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { writablePlace } from '@fairwatt/server';
-import { NightlyBackups } from './backup/index.ts';
+import { asServer, makeServerRole, writablePlace } from '@fairwatt/server';
+import { lastBackupPath, NightlyBackups, type BackedUp } from './backup/index.ts';
 import { build } from './build.ts';
 import { ensureDatabase, startCluster, stopCluster } from './cluster/index.ts';
 import { databaseName, lockPath, mainCluster, say } from './clusters.ts';
@@ -10,6 +12,7 @@ import { endLeftOvers } from './left-overs.ts';
 import { isLocked, notedHolder, takeLock, type Holder, type Lock } from './lock.ts';
 import { dataDirectory } from './paths.ts';
 import { endProcess, runsAs } from './processes.ts';
+import { listedShops, ownerUrl, prepareShop, shopFolder, shopsCluster, shopsPath } from './shops/index.ts';
 import { KeptDatabase, KeptServer, lineOf, standInsProgram, startChild } from './supervise.ts';
 import { openToRoleOf, openToServers, prepareSchema } from './upgrade.ts';
 import { programVersion } from './version.ts';
@@ -31,46 +34,92 @@ function tellWhoHoldsIt(): number {
   return 0;
 }
 
+/** What is served: the demo, the shop of this data folder or of `DATABASE_URL`, or all shops that were opened. */
+export type Served = 'demo' | 'shop' | 'shops';
+
 /** A database of this data folder, or the one that `serve` was given. */
 interface Source {
-  /** As the owner of its schema, where it takes writes now. */
-  readonly url: () => Promise<string>;
-  /** Brings its schema up to date where servers may not, and tells what they are started with. */
+  /** What is backed up at night, into a folder or folders below it. */
+  readonly backedUp: (folder: string) => Promise<readonly BackedUp[]>;
+  /** Brings schemas up to date where servers may not, and tells what they are started with. */
   readonly open: () => Promise<() => NodeJS.ProcessEnv>;
   readonly kept: KeptDatabase | null;
 }
 
-async function openDatabase(demo: boolean, onMoved: () => void): Promise<Source> {
-  const given = demo ? undefined : process.env['DATABASE_URL'];
-  if (given !== undefined && given !== '') return givenDatabase(given, process.env['DATABASE_OWNER_URL'] ?? '');
+/** One shop: what is backed up is its database, into the folder itself. */
+const oneShop =
+  (url: () => Promise<string>): Source['backedUp'] =>
+  async (folder) => [{ url: await url(), folder, statePath: lastBackupPath }];
+
+function openDatabase(served: Served, onMoved: () => void): Promise<Source> {
+  if (served === 'shops') return openShops(onMoved);
+  const given = served === 'demo' ? '' : (process.env['DATABASE_URL'] ?? '');
+  return given === ''
+    ? openOwn(served === 'demo', onMoved)
+    : Promise.resolve(givenDatabase(given, process.env['DATABASE_OWNER_URL'] ?? ''));
+}
+
+async function openOwn(demo: boolean, onMoved: () => void): Promise<Source> {
   const cluster = await startCluster(mainCluster());
   await ensureDatabase(cluster, databaseName(demo));
   const kept = new KeptDatabase(mainCluster(), cluster, onMoved);
   const url = () => kept.cluster.url(databaseName(demo));
   const open = async () => {
+    await prepareSchema(url());
     const forServers = await openToServers(url());
     return () => ({ DATABASE_URL: forServers(url()), FAIRWATT_SCHEMA: 'ready' });
   };
-  return { url: () => Promise.resolve(url()), open, kept };
+  return { backedUp: oneShop(() => Promise.resolve(url())), open, kept };
+}
+
+/** All shops that were opened; one that cannot be prepared is said, and keeps no other from being served. */
+async function openShops(onMoved: () => void): Promise<Source> {
+  const kept = new KeptDatabase(shopsCluster(), await startCluster(shopsCluster()), onMoved);
+  const url = () => kept.cluster.url('postgres');
+  const open = async () => {
+    const password = randomBytes(18).toString('base64url');
+    await makeServerRole(url(), password);
+    for (const shop of await listedShops())
+      await prepareShop(shop, url()).catch((error: unknown) =>
+        say(`The shop ${shop.name} cannot be served: ${error instanceof Error ? error.message : String(error)}`),
+      );
+    return () => ({ DATABASE_URL: asServer(url(), password), FAIRWATT_SHOPS: shopsPath });
+  };
+  const backedUp = async (folder: string) => {
+    const open = (await listedShops()).filter(({ state }) => state === 'open');
+    return Promise.all(
+      open.map(async (shop) => ({
+        url: await ownerUrl(shop, url()),
+        folder: join(folder, shop.name),
+        statePath: join(shopFolder(shop.name), 'last-backup.json'),
+      })),
+    );
+  };
+  return { backedUp, open, kept };
 }
 
 /** Without another role for the schema, servers own what they work on, and bring it up to date themselves. */
 function givenDatabase(given: string, owner: string): Source {
-  if (owner === '')
-    return {
-      url: () => writablePlace(given),
-      open: () => Promise.resolve(() => ({ DATABASE_URL: given })),
-      kept: null,
+  if (owner === '') {
+    const url = () => writablePlace(given);
+    const open = async () => {
+      await prepareSchema(await url());
+      return () => ({ DATABASE_URL: given });
     };
+    return { backedUp: oneShop(url), open, kept: null };
+  }
+  const url = () => writablePlace(owner);
   const open = async () => {
-    await openToRoleOf(given, await writablePlace(owner));
+    await prepareSchema(await url());
+    await openToRoleOf(given, await url());
     return () => ({ DATABASE_URL: given, DATABASE_OWNER_URL: undefined, FAIRWATT_SCHEMA: 'ready' });
   };
-  return { url: () => writablePlace(owner), open, kept: null };
+  return { backedUp: oneShop(url), open, kept: null };
 }
 
 /** What the command holds while it runs, let go in the order of need. */
-async function keepRunning(demo: boolean, lan: boolean, lock: Lock): Promise<number> {
+async function keepRunning(served: Served, lan: boolean, lock: Lock): Promise<number> {
+  const demo = served === 'demo';
   const holder: Holder = {
     pid: process.pid,
     verb: demo ? 'demo' : 'serve',
@@ -97,11 +146,9 @@ async function keepRunning(demo: boolean, lan: boolean, lock: Lock): Promise<num
   let source: Source | null = null;
   let nightly: NightlyBackups | null = null;
   try {
-    source = await openDatabase(demo, () => server?.restart());
-    const { url } = source;
-    await prepareSchema(await url());
+    source = await openDatabase(served, () => server?.restart());
     const forServers = await source.open();
-    note({ database: databaseName(demo) });
+    note({ database: served === 'shops' ? null : databaseName(demo) });
     const env = () => ({
       ...forServers(),
       FAIRWATT_DATA: dataDirectory,
@@ -123,7 +170,7 @@ async function keepRunning(demo: boolean, lan: boolean, lock: Lock): Promise<num
     if (address === null) return 0;
     say(`Fair Watt is ready at ${address}`);
     say('Stop it with Ctrl-C here, or ./fairwatt stop elsewhere.');
-    nightly = new NightlyBackups(url, demo);
+    nightly = new NightlyBackups(source.backedUp, demo);
     await server.ended;
     return 0;
   } finally {
@@ -140,12 +187,12 @@ async function keepRunning(demo: boolean, lan: boolean, lock: Lock): Promise<num
  * Starts database and server and stays until it is told to stop; whichever of them dies meanwhile is started again.
  * With DATABASE_URL set, `serve` uses that database and starts none. With `lan` it speaks TLS on the network as well.
  */
-export async function serve(demo: boolean, lan = false): Promise<number> {
+export async function serve(served: Served, lan = false): Promise<number> {
   mkdirSync(dataDirectory, { recursive: true });
   const lock = takeLock(lockPath);
   if (lock === null) return tellWhoHoldsIt();
   try {
-    return await keepRunning(demo, lan, lock);
+    return await keepRunning(served, lan, lock);
   } finally {
     lock.release();
   }

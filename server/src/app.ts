@@ -56,6 +56,8 @@ export interface AppParts {
   readonly webDirectory: string | null;
   /** Where a phone reaches the application, for the codes on tags; where the request came in otherwise. */
   readonly address?: string | null;
+  /** More host names under which it is answered, beside those of address and network. */
+  readonly names?: readonly string[];
   readonly now?: () => string;
   /** Load sweeps, so that whoever stops the server can end them first. */
   readonly sweeps?: Sweeps;
@@ -80,6 +82,7 @@ export function createApp({
   reading = new Reading(pool, null, log),
   webDirectory,
   address = null,
+  names = [],
   now = () => new Date().toISOString(),
   sweeps = new Sweeps(pool, log),
   version = 'unknown',
@@ -102,7 +105,7 @@ export function createApp({
       },
     }),
   );
-  app.use(keepOtherPagesOut([...(address === null ? [] : [address]), ...(network?.names ?? [])]));
+  app.use(keepOtherPagesOut([...(address === null ? [] : [address]), ...(network?.names ?? []), ...names]));
   app.use(giveNonce);
   app.use(
     helmet({

@@ -1,38 +1,39 @@
+import type { RequestListener } from 'node:http';
 import { fileURLToPath } from 'node:url';
 import type { Pool } from 'pg';
+import type { Model } from '@fairwatt/core';
 import { asRead, isOwnerless, makeOwnerCode, readAccessState, signAtFirst } from './access/index.ts';
-import { createApp, rootPath, type OnNetwork } from './app.ts';
-import { ChangeFeed } from './changes/feed.ts';
-import { createPool, createReplicaPool } from './database/pool.ts';
-import { Primary } from './database/primary.ts';
-import { Reading } from './database/reading.ts';
+import { rootPath, type OnNetwork } from './app.ts';
 import { migrate } from './database/migrate.ts';
 import { untilAnswers } from './database/until-answers.ts';
 import { loadDemo } from './demo.ts';
 import { ClockWatch } from './health/clock-watch.ts';
 import { GuardProcess } from './instruments/load-guard.ts';
-import { Sweeps } from './instruments/sweep.ts';
-import { answerWith, listenPlainly, listenSecurely } from './listen.ts';
+import { answerWith, listenPlainly, listenSecurely, type Listening } from './listen.ts';
 import { createLog } from './log.ts';
-import { StationKeeper } from './jobs/station-keeper.ts';
+import { connect, openShop, type Shared } from './opened-shop.ts';
 import { programName } from './program.ts';
 import { BrokenKnowledge, loadModel } from './knowledge.ts';
 import { readSettings } from './shop/store.ts';
+import { Shops } from './shops/shops.ts';
 import { enterStandIns } from './stand-ins.ts';
 import { givenTls, ownAddresses, ownNames, ownTls, type ServerTls } from './tls/kept.ts';
-import { Workers } from './workers/workers.ts';
+import { Threads } from './workers/workers.ts';
 
-// Environment: DATABASE_URL, DATABASE_READ_URL (a replica, for lists and reports), FAIRWATT_SCHEMA (`ready` where
-// whoever starts it has brought the schema up to date, which this role may not), FAIRWATT_DATA (the data folder, for
-// logs and what the command noted there), FAIRWATT_HOST, FAIRWATT_PORT, FAIRWATT_ADDRESS (where a phone reaches the
-// application, for the codes on tags), FAIRWATT_DEMO (1 loads the demo data into an empty database),
-// FAIRWATT_STAND_INS (ports of the stand-in instruments, set by the start command), FAIRWATT_LAN (1 speaks TLS on
-// the network as well), FAIRWATT_TLS_CERT and FAIRWATT_TLS_KEY (files of the shop's own certificate),
-// FAIRWATT_TLS_NAMES (more names for the one that is made here), FAIRWATT_LOG.
+// Environment: DATABASE_URL, DATABASE_READ_URL (a replica, for lists and reports), FAIRWATT_SHOPS (the list of shops
+// to serve, whose own databases stand beside DATABASE_URL's), FAIRWATT_SCHEMA (`ready` where whoever starts it has
+// brought the schema up to date, which this role may not), FAIRWATT_DATA (the data folder, for logs and what the
+// command noted there), FAIRWATT_HOST, FAIRWATT_PORT, FAIRWATT_ADDRESS (where a phone reaches the application, for
+// the codes on tags), FAIRWATT_DEMO (1 loads the demo data into an empty database), FAIRWATT_STAND_INS (ports of the
+// stand-in instruments, set by the start command), FAIRWATT_LAN (1 speaks TLS on the network as well),
+// FAIRWATT_TLS_CERT and FAIRWATT_TLS_KEY (files of the shop's own certificate), FAIRWATT_TLS_NAMES (more names for
+// the one that is made here), FAIRWATT_LOG.
 const dataFolder = process.env['FAIRWATT_DATA'] ?? null;
 const log = createLog(dataFolder, process.env['FAIRWATT_LOG'] ?? (dataFolder === null ? 'warn' : 'info'));
 const databaseUrl = process.env['DATABASE_URL'];
 const readUrl = process.env['DATABASE_READ_URL'] ?? '';
+const shopsFile = process.env['FAIRWATT_SHOPS'] ?? '';
+const address = process.env['FAIRWATT_ADDRESS']?.replace(/\/+$/, '') ?? null;
 const host = process.env['FAIRWATT_HOST'] ?? '127.0.0.1';
 const wanted = Number(process.env['FAIRWATT_PORT'] ?? '4870');
 const onLan = process.env['FAIRWATT_LAN'] === '1';
@@ -73,13 +74,26 @@ function networkOf({ root }: ServerTls, port: number): OnNetwork {
   };
 }
 
-async function start(): Promise<void> {
-  if (databaseUrl === undefined || databaseUrl === '') throw new Error('DATABASE_URL is not set');
-  if (!Number.isInteger(wanted) || wanted < 0 || wanted > 65_535)
-    throw new Error(`FAIRWATT_PORT is not a port: ${process.env['FAIRWATT_PORT']}`);
-  const model = await loadModel();
-  const primary = new Primary(databaseUrl, log);
-  const pool = createPool(primary, log);
+/** What is served, once it is known under which addresses. */
+interface Served {
+  readonly handler: RequestListener;
+  /** Tells what a person at the console must know, and begins what goes on by itself. */
+  readonly begin: () => Promise<void>;
+  readonly halt: () => Promise<void>;
+  readonly end: () => Promise<unknown>;
+}
+
+/** Where others reach this process. */
+interface Reached {
+  readonly url: string;
+  readonly port: number;
+  readonly network: OnNetwork | null;
+}
+
+/** The one shop of a database, brought up to date and filled where that is asked for. */
+async function prepareShop(databaseUrl: string, model: Model) {
+  const connections = connect(databaseUrl, log);
+  const { primary, pool } = connections;
   await untilAnswers(primary, pool, () => process.stdout.write('notice Waiting for the database.\n'));
   if (process.env['FAIRWATT_SCHEMA'] !== 'ready') await migrate(primary.url, log);
   if (process.env['FAIRWATT_DEMO'] === '1') {
@@ -88,56 +102,79 @@ async function start(): Promise<void> {
     await loadDemo(pool, model, fromRoot('demo'), new Date().toISOString());
   }
   await enterStandIns(pool, process.env['FAIRWATT_STAND_INS'] ?? '');
-  const sweeps = new Sweeps(pool, log, new GuardProcess());
-  void sweeps
-    .switchOffLeftOvers()
-    .catch((error: unknown) => log.error({ err: error }, 'loads left by an earlier run were not looked at'));
-  const feed = new ChangeFeed(primary, log);
-  const workers = new Workers({ databaseUrl, program: programName(model) }, log);
-  const keeper = new StationKeeper(pool, workers, log);
-  const replica = readUrl === '' ? null : createReplicaPool(readUrl, log);
+  const { name } = await readSettings(pool);
+  const serve = ({ url, network }: Reached, shared: Shared): Served => {
+    const place = { databaseUrl, readUrl, dataFolder, address: address ?? network?.told?.urls[0] ?? null, network };
+    const shop = openShop(connections, { ...place, names: [] }, shared, log);
+    const begin = async () => {
+      await tellOwnerCode(pool, url);
+      shop.keep();
+    };
+    return { handler: shop.app, begin, halt: shop.halt, end: shop.end };
+  };
+  return { name, serve };
+}
+
+/** The shops of a list, each under its own name before this address. */
+function prepareShops(registryPath: string, ownUrl: string) {
+  if (dataFolder === null) throw new Error('FAIRWATT_DATA is not set; the shops are noted there');
+  const folder = dataFolder;
+  const base = address === null ? null : new URL(address);
+  const serve = ({ port }: Reached, shared: Shared): Served => {
+    const addressOf = (name: string) =>
+      base === null ? `http://${name}.localhost:${port}` : `${base.protocol}//${name}.${base.host}`;
+    const bases = [...(base === null ? [] : [base.hostname]), ...moreNames, 'localhost'];
+    const shops = new Shops({ registryPath, ownUrl, dataFolder: folder, bases, addressOf }, shared, log);
+    return {
+      handler: shops.app,
+      begin: () => shops.begin(),
+      halt: () => shops.halt(),
+      end: () => shops.end(),
+    };
+  };
+  return { name: 'Fair Watt', serve };
+}
+
+async function start(): Promise<void> {
+  if (databaseUrl === undefined || databaseUrl === '') throw new Error('DATABASE_URL is not set');
+  if (!Number.isInteger(wanted) || wanted < 0 || wanted > 65_535)
+    throw new Error(`FAIRWATT_PORT is not a port: ${process.env['FAIRWATT_PORT']}`);
+  const model = await loadModel();
+  const { name, serve } =
+    shopsFile === '' ? await prepareShop(databaseUrl, model) : prepareShops(shopsFile, databaseUrl);
   const plain = await listenPlainly(host, wanted);
-  const tls = onLan ? await tlsOf((await readSettings(pool)).name) : null;
+  const tls = onLan ? await tlsOf(name) : null;
   const secure = tls === null ? null : await listenSecurely(tls.pair, plain.port + 1);
   const network = tls === null || secure === null ? null : networkOf(tls, secure.port);
-  const app = createApp({
-    pool,
-    reading: new Reading(pool, replica, log),
-    feed,
+  const url = `http://${host.includes(':') ? `[${host}]` : host}:${plain.port}`;
+  const shared: Shared = {
     model,
-    workers,
-    keeper,
-    log,
-    sweeps,
+    threads: new Threads({ program: programName(model) }, log),
+    guard: new GuardProcess(),
+    clock: new ClockWatch(),
     webDirectory: fromRoot('web/dist'),
     version: process.env['FAIRWATT_VERSION'] ?? 'unknown',
-    dataFolder,
-    clock: new ClockWatch(),
-    network,
-    address: process.env['FAIRWATT_ADDRESS']?.replace(/\/+$/, '') ?? network?.told?.urls[0] ?? null,
-  });
-  answerWith(app, plain, ...(secure === null ? [] : [secure]));
-  const url = `http://${host.includes(':') ? `[${host}]` : host}:${plain.port}`;
-  await tellOwnerCode(pool, url);
+  };
+  const served = serve({ url, port: plain.port, network }, shared);
+  answerWith(served.handler, plain, ...(secure === null ? [] : [secure]));
+  await served.begin();
   for (const other of network?.told?.urls ?? []) process.stdout.write(`notice On the network: ${other}\n`);
   process.stdout.write(`ready ${url}\n`);
-  // What lists say of open jobs is made anew beside the first requests where it is old, and after each change.
-  feed.listen((change) => keeper.heard(change));
-  keeper.heard({ topic: 'everything', code: null, revision: null });
-  const stop = () => {
-    keeper.end();
-    // A load that is left drawing is worse than a slow end.
-    void sweeps.stopAll().then(end);
-  };
+  endWhenTold(served, shared.threads, [plain, ...(secure === null ? [] : [secure])]);
+}
+
+function endWhenTold(served: Served, threads: Threads, listening: readonly Listening[]): void {
   const end = () => {
-    for (const { server } of [plain, ...(secure === null ? [] : [secure])]) {
+    for (const { server } of listening) {
       server.close();
       server.closeAllConnections();
     }
-    void Promise.all([feed.close(), workers.close(), pool.end(), replica?.end(), primary.close()]).then(() =>
-      process.exit(0),
-    );
+    void Promise.all([threads.close(), served.end()]).then(() => process.exit(0));
     setTimeout(() => process.exit(0), 3000).unref();
+  };
+  const stop = () => {
+    // A load that is left drawing is worse than a slow end.
+    void served.halt().then(end);
   };
   process.once('SIGINT', stop);
   process.once('SIGTERM', stop);

@@ -3,7 +3,7 @@ import type { Request, RequestHandler } from 'express';
 import { HttpProblem } from './problems.ts';
 
 /** A host name without its port and brackets, small. */
-function hostName(host: string): string {
+export function hostName(host: string): string {
   const match = /^(?:\[([^\]]+)\]|([^:]+))(?::\d+)?$/.exec(host.trim().toLowerCase());
   return match?.[1] ?? match?.[2] ?? '';
 }
@@ -13,7 +13,7 @@ function hostName(host: string): string {
  * here (DNS rebinding) and would then read and write as if it were this one; an address in figures cannot be made to
  * lead elsewhere, and `localhost` never leaves the machine.
  */
-function isOwnHost(host: string | undefined, ownNames: ReadonlySet<string>): boolean {
+export function isOwnHost(host: string | undefined, ownNames: ReadonlySet<string>): boolean {
   if (host === undefined) return false;
   const name = hostName(host);
   return name === 'localhost' || isIP(name) !== 0 || ownNames.has(name);
@@ -29,6 +29,9 @@ function isFromElsewhere(request: Request): boolean {
   return origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== request.get('host'));
 }
 
+export const notThisHost = () =>
+  new HttpProblem(421, 'not-this-host', 'Fair Watt does not answer under this name; FAIRWATT_ADDRESS says its own');
+
 /**
  * Keeps other web pages in the same browser away: a request under a name that is not ours is refused, and so is every
  * change that another page sends.
@@ -41,12 +44,7 @@ export function keepOtherPagesOut(names: readonly string[]): RequestHandler {
     ),
   );
   return (request, _response, next) => {
-    if (!isOwnHost(request.get('host'), own))
-      throw new HttpProblem(
-        421,
-        'not-this-host',
-        'Fair Watt does not answer under this name; FAIRWATT_ADDRESS says its own',
-      );
+    if (!isOwnHost(request.get('host'), own)) throw notThisHost();
     if (request.method !== 'GET' && request.method !== 'HEAD' && isFromElsewhere(request))
       throw new HttpProblem(403, 'from-elsewhere', 'Another web page sent this; nothing was done');
     next();

@@ -9,7 +9,7 @@ import { countJobs } from '../count-jobs.ts';
 import { connected, databaseOf, otherDatabase } from './database-tools.ts';
 import { makeBackup } from './make.ts';
 import { makeBase, restoreMoment } from './point-in-time.ts';
-import { backupByRule, backupFolder, nightlySettings, noteBackup, setNightly } from './nightly.ts';
+import { backupByRule, backupFolder, lastBackupPath, nightlySettings, noteBackup, setNightly } from './nightly.ts';
 import { BadBackup, dropDatabase, restoreInto } from './read.ts';
 
 const megabytes = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`;
@@ -47,7 +47,10 @@ export async function backupCommand(args: readonly string[]): Promise<number> {
   const now = new Date().toISOString();
   return withDatabase(demoFlag(values), async (url) => {
     const [file] = positionals;
-    const path = file === undefined ? await backupByRule(url, backupFolder, now) : resolve(file);
+    const path =
+      file === undefined
+        ? await backupByRule({ url, folder: backupFolder, statePath: lastBackupPath }, now)
+        : resolve(file);
     if (file !== undefined) {
       const made = await makeBackup(url, path, now);
       await noteBackup({ at: now, path, jobs: made.jobs, bytes: made.bytes, error: null });
@@ -60,7 +63,7 @@ export async function backupCommand(args: readonly string[]): Promise<number> {
   });
 }
 
-async function putInPlace(url: string, scratch: string, stamp: string, present: number | null): Promise<void> {
+export async function putInPlace(url: string, scratch: string, stamp: string, present: number | null): Promise<void> {
   const name = databaseOf(url);
   const before = `${name}_before_${stamp}`;
   await connected(otherDatabase(url, 'postgres'), async (client) => {

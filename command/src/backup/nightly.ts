@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { mkdir, readdir, rename, rm, writeFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { z } from 'zod';
 import { say } from '../clusters.ts';
@@ -18,7 +18,7 @@ export const nightlySchema = z.strictObject({
 export type Nightly = z.infer<typeof nightlySchema>;
 const settingsPath = join(dataDirectory, 'nightly-backup.json');
 /** What the last backup came to, for the server to show. */
-const statePath = join(dataDirectory, 'last-backup.json');
+export const lastBackupPath = join(dataDirectory, 'last-backup.json');
 export const backupFolder = join(dataDirectory, 'backups');
 
 export function nightlySettings(demo: boolean): Nightly {
@@ -26,7 +26,7 @@ export function nightlySettings(demo: boolean): Nightly {
   return nightlySchema.parse(JSON.parse(readFileSync(settingsPath, 'utf8')));
 }
 async function writeWhole(path: string, value: unknown): Promise<void> {
-  await mkdir(dataDirectory, { recursive: true });
+  await mkdir(dirname(path), { recursive: true });
   await writeFile(`${path}.new`, `${JSON.stringify(value, null, 2)}\n`);
   await rename(`${path}.new`, path);
 }
@@ -39,7 +39,7 @@ export interface LastBackup {
   readonly bytes: number;
   readonly error: string | null;
 }
-export const noteBackup = (last: LastBackup): Promise<void> => writeWhole(statePath, last);
+export const noteBackup = (last: LastBackup, path = lastBackupPath): Promise<void> => writeWhole(path, last);
 
 const nameOf = (at: string) => `fairwatt-${at.replace(/[-:]|\.\d+/g, '')}.backup`;
 const timeOf = (name: string): string | null => {
@@ -56,14 +56,21 @@ async function backupsIn(folder: string): Promise<{ readonly name: string; reado
   });
 }
 
+/** What is backed up by itself: a database, where its backups go, and where the last one is noted. */
+export interface BackedUp {
+  readonly url: string;
+  readonly folder: string;
+  readonly statePath: string;
+}
+
 /** Makes a backup under a name with the time, and lets go those that the rule does not keep. */
-export async function backupByRule(url: string, folder: string, now: string): Promise<string> {
+export async function backupByRule({ url, folder, statePath }: BackedUp, now: string): Promise<string> {
   const path = join(folder, nameOf(now));
   const made = await makeBackup(url, path, now);
   const all = await backupsIn(folder);
   const kept = keptBackups(all.map(({ at }) => at));
   for (const { name, at } of all) if (!kept.has(at)) await rm(join(folder, name));
-  await noteBackup({ at: now, path, jobs: made.jobs, bytes: made.bytes, error: null });
+  await noteBackup({ at: now, path, jobs: made.jobs, bytes: made.bytes, error: null }, statePath);
   return path;
 }
 
@@ -75,34 +82,54 @@ export function lastDue(hour: number, now: Date): Date {
   return due;
 }
 
-/** Makes the nightly backup when it is due, also one that was missed while the machine was off. */
+/** Makes the nightly backups when they are due, also those that were missed while the machine was off. */
 export class NightlyBackups {
   private readonly abort = new AbortController();
   private readonly running: Promise<void>;
-  constructor(url: () => Promise<string>, demo: boolean, everyMilliseconds = 60_000) {
-    this.running = this.run(url, demo, everyMilliseconds);
+  private readonly demo: boolean;
+  private readonly backedUp: (folder: string) => Promise<readonly BackedUp[]>;
+
+  /** @param backedUp tells what is to be backed up now, into a folder or folders below it */
+  constructor(backedUp: (folder: string) => Promise<readonly BackedUp[]>, demo: boolean, everyMilliseconds = 60_000) {
+    this.backedUp = backedUp;
+    this.demo = demo;
+    this.running = this.run(everyMilliseconds);
   }
 
-  private async run(url: () => Promise<string>, demo: boolean, everyMilliseconds: number): Promise<void> {
+  private async run(everyMilliseconds: number): Promise<void> {
     const { signal } = this.abort;
     while (!signal.aborted) {
       await wait(everyMilliseconds, undefined, { signal }).catch(() => undefined);
       if (signal.aborted) return;
-      const settings = nightlySettings(demo);
+      const settings = nightlySettings(this.demo);
       if (!settings.on) continue;
-      const times = (await backupsIn(settings.folder)).map(({ at }) => Date.parse(at));
-      if (Math.max(0, ...times) >= lastDue(settings.hour, new Date()).getTime()) continue;
-      const now = new Date().toISOString();
-      try {
-        await backupByRule(await url(), settings.folder, now);
-      } catch (error) {
-        const told = error instanceof Error ? error.message : String(error);
-        say(`The nightly backup to ${settings.folder} failed: ${told}`);
-        await noteBackup({ at: now, path: settings.folder, jobs: 0, bytes: 0, error: told.slice(0, 300) }).catch(
-          () => undefined,
-        );
-        await wait(10 * 60_000, undefined, { signal }).catch(() => undefined);
-      }
+      const failed = await this.makeDue(settings);
+      if (failed) await wait(10 * 60_000, undefined, { signal }).catch(() => undefined);
+    }
+  }
+
+  /** @returns whether one failed */
+  private async makeDue({ folder, hour }: Nightly): Promise<boolean> {
+    let failed = false;
+    for (const one of await this.backedUp(folder)) {
+      const times = (await backupsIn(one.folder)).map(({ at }) => Date.parse(at));
+      if (this.abort.signal.aborted || Math.max(0, ...times) >= lastDue(hour, new Date()).getTime()) continue;
+      failed = !(await this.made(one)) || failed;
+    }
+    return failed;
+  }
+
+  private async made(one: BackedUp): Promise<boolean> {
+    const now = new Date().toISOString();
+    try {
+      await backupByRule(one, now);
+      return true;
+    } catch (error) {
+      const told = error instanceof Error ? error.message : String(error);
+      say(`The nightly backup to ${one.folder} failed: ${told}`);
+      const noted = { at: now, path: one.folder, jobs: 0, bytes: 0, error: told.slice(0, 300) };
+      await noteBackup(noted, one.statePath).catch(() => undefined);
+      return false;
     }
   }
 

@@ -1,7 +1,7 @@
 import pg from 'pg';
 
 /** The role as which servers work; the schema belongs to another. */
-const serverRole = 'fairwatt_server';
+export const serverRole = 'fairwatt_server';
 
 /** The same database, entered as the server's role. */
 export function asServer(ownerUrl: string, password: string): string {
@@ -31,6 +31,14 @@ async function asOwner(ownerUrl: string, work: (client: pg.Client) => Promise<un
   }
 }
 
+/** Makes the servers' role of a cluster, or gives it another password. */
+export const makeServerRole = (ownerUrl: string, password: string): Promise<void> =>
+  asOwner(ownerUrl, async (client) => {
+    const there = await client.query('select from pg_roles where rolname = $1', [serverRole]);
+    const verb = there.rowCount === 0 ? 'create' : 'alter';
+    await client.query(`${verb} role ${serverRole} login password ${client.escapeLiteral(password)}`);
+  });
+
 /**
  * Lets servers work in a database whose schema is up to date, as a role of their own.
  * @param ownerUrl the database, as the owner of its schema, who may make roles
@@ -38,12 +46,8 @@ async function asOwner(ownerUrl: string, work: (client: pg.Client) => Promise<un
  * @returns the address for servers
  */
 export async function letServersIn(ownerUrl: string, password: string): Promise<string> {
-  await asOwner(ownerUrl, async (client) => {
-    const there = await client.query('select from pg_roles where rolname = $1', [serverRole]);
-    const verb = there.rowCount === 0 ? 'create' : 'alter';
-    await client.query(`${verb} role ${serverRole} login password ${client.escapeLiteral(password)}`);
-    await client.query(rightsOf(serverRole));
-  });
+  await makeServerRole(ownerUrl, password);
+  await giveServersRights(ownerUrl, serverRole);
   return asServer(ownerUrl, password);
 }
 

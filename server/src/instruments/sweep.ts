@@ -252,6 +252,11 @@ export class Sweeps {
       .catch((error: unknown) => this.log.warn({ err: error }, 'loads that are unsure were not looked at'));
   }
 
+  /** Whether a sweep runs, or a load may still draw. */
+  async areNeeded(): Promise<boolean> {
+    return this.all.size > 0 || (await this.unsure()).length > 0;
+  }
+
   find(id: string): RunningSweep | undefined {
     return this.all.get(id);
   }

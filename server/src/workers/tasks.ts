@@ -32,8 +32,13 @@ export type Task =
   | { readonly kind: 'closing'; readonly jobId: number }
   | { readonly kind: 'paper'; readonly order: PaperOrder };
 
+/** A task with the shop that it is of. */
+export interface Order {
+  readonly databaseUrl: string;
+  readonly task: Task;
+}
+
 /** What a worker is started with. */
 export interface WorkerStart {
-  readonly databaseUrl: string;
   readonly program: string;
 }

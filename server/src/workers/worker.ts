@@ -1,4 +1,5 @@
 import { workerData } from 'piscina';
+import type pg from 'pg';
 import { pino } from 'pino';
 import { unanswered, viewJob } from '@fairwatt/core';
 import { createPool } from '../database/pool.ts';
@@ -14,18 +15,40 @@ import { loadModel } from '../knowledge.ts';
 import { lessonOf } from '../record/store.ts';
 import { searchNamesOf } from '../shop/shelf.ts';
 import { readTechnicians } from '../shop/store.ts';
-import type { Closing, Paper, PaperOrder, Task, WorkerStart } from './tasks.ts';
+import type { Closing, Order, Paper, PaperOrder, WorkerStart } from './tasks.ts';
 
 // A thread beside the server: it reads what it needs by itself, so that nothing large passes from thread to thread.
 const start = workerData as WorkerStart;
 const log = pino({ level: 'silent' });
-const primary = new Primary(start.databaseUrl, log);
-const pool = createPool(primary, log, 2);
-if (!primary.isKnown) await untilAnswers(primary, pool, () => undefined);
 const model = await loadModel();
 
+/** Connections to a shop's database. */
+interface Connected {
+  readonly pool: pg.Pool;
+  readonly primary: Primary;
+}
+
+/** Those to the shops that were worked for last. */
+const connected = new Map<string, Connected>();
+const mostConnected = 4;
+
+async function poolOf(databaseUrl: string): Promise<pg.Pool> {
+  const known = connected.get(databaseUrl);
+  if (known !== undefined) return known.pool;
+  const primary = new Primary(databaseUrl, log);
+  const pool = createPool(primary, log, 2);
+  if (!primary.isKnown) await untilAnswers(primary, pool, () => undefined);
+  connected.set(databaseUrl, { pool, primary });
+  const [oldest] = connected;
+  if (connected.size > mostConnected && oldest !== undefined) {
+    connected.delete(oldest[0]);
+    await Promise.all([oldest[1].pool.end(), oldest[1].primary.close()]);
+  }
+  return pool;
+}
+
 /** A job and the shop at one moment; null where it is gone. */
-const jobAndShop = (jobId: number) =>
+const jobAndShop = (pool: pg.Pool, jobId: number) =>
   snapshot(pool, async (db) => {
     const stamps = await readShopStamps(db);
     const stamp = await stampOfJob(db, jobId);
@@ -33,8 +56,8 @@ const jobAndShop = (jobId: number) =>
     return stored === null ? null : { stored, stamps, shop: await readComputingShop(db, model, stamps) };
   });
 
-async function renewStations(jobId: number): Promise<void> {
-  const found = await jobAndShop(jobId);
+async function renewStations(pool: pg.Pool, jobId: number): Promise<void> {
+  const found = await jobAndShop(pool, jobId);
   if (found === null) return;
   const { stored, stamps, shop } = found;
   const stations = stationsNow(stored.job, shop);
@@ -42,15 +65,15 @@ async function renewStations(jobId: number): Promise<void> {
   await transaction(pool, (db) => writeStations(db, jobId, stations, source));
 }
 
-async function indexJobs(jobIds: readonly number[]): Promise<void> {
+async function indexJobs(pool: pg.Pool, jobIds: readonly number[]): Promise<void> {
   for (const id of jobIds) {
-    const found = await jobAndShop(id);
+    const found = await jobAndShop(pool, id);
     if (found !== null) await indexJob(pool, id, found.stored.job, searchNamesOf(found.shop));
   }
 }
 
-async function closing(jobId: number): Promise<Closing | null> {
-  const found = await jobAndShop(jobId);
+async function closing(pool: pg.Pool, jobId: number): Promise<Closing | null> {
+  const found = await jobAndShop(pool, jobId);
   if (found === null) return null;
   const { job, stamp } = found.stored;
   const view = viewJob(job, found.shop, { candidates: [] });
@@ -61,7 +84,7 @@ async function closing(jobId: number): Promise<Closing | null> {
   };
 }
 
-async function paper(order: PaperOrder): Promise<Paper> {
+async function paper(pool: pg.Pool, order: PaperOrder): Promise<Paper> {
   const found = await snapshot(pool, async (db) => {
     const stored = await readJob(db, order.code);
     return stored === null
@@ -87,15 +110,16 @@ async function paper(order: PaperOrder): Promise<Paper> {
   }
 }
 
-export default function work(task: Task): Promise<unknown> {
+export default async function work({ databaseUrl, task }: Order): Promise<unknown> {
+  const pool = await poolOf(databaseUrl);
   switch (task.kind) {
     case 'stations':
-      return renewStations(task.jobId);
+      return renewStations(pool, task.jobId);
     case 'index':
-      return indexJobs(task.jobIds);
+      return indexJobs(pool, task.jobIds);
     case 'closing':
-      return closing(task.jobId);
+      return closing(pool, task.jobId);
     case 'paper':
-      return paper(task.order);
+      return paper(pool, task.order);
   }
 }

@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { Piscina } from 'piscina';
 import type { Logger } from 'pino';
 import { HttpProblem } from '../problems.ts';
-import type { Closing, Paper, PaperOrder, Task, WorkerStart } from './tasks.ts';
+import type { Closing, Order, Paper, PaperOrder, Task, WorkerStart } from './tasks.ts';
 
 export type { Closing, Paper, PaperOrder } from './tasks.ts';
 
@@ -21,21 +21,18 @@ function readSources(): string[] {
   return ['--import', `data:text/javascript,${encodeURIComponent(hook)}`, '--conditions=fairwatt-source'];
 }
 
-/**
- * Ranking, plans and papers are worked out in threads of their own, so that requests never wait for somebody else's.
- */
-export class Workers {
+/** Threads for what takes long, for all shops of this process. */
+export class Threads {
   /** The name of the program that judges in them. */
   readonly program: string;
-  private readonly threads: Piscina;
-
+  private readonly pool: Piscina;
   private readonly log: Logger;
 
   constructor(start: WorkerStart, log: Logger) {
     this.log = log;
     this.program = start.program;
     const source = import.meta.url.endsWith('.ts');
-    this.threads = new Piscina({
+    this.pool = new Piscina({
       filename: fileURLToPath(new URL(source ? './worker.ts' : './worker.js', import.meta.url)),
       execArgv: source ? readSources() : [],
       workerData: start,
@@ -46,13 +43,38 @@ export class Workers {
     });
   }
 
-  private async run<T>(task: Task): Promise<T> {
+  async run<T>(order: Order): Promise<T> {
     try {
-      return (await this.threads.run(task, { signal: AbortSignal.timeout(budgetMilliseconds) })) as T;
+      return (await this.pool.run(order, { signal: AbortSignal.timeout(budgetMilliseconds) })) as T;
     } catch (error) {
-      this.log.warn({ err: error, task: task.kind }, 'a worker did not do its task');
+      this.log.warn({ err: error, task: order.task.kind }, 'a worker did not do its task');
       throw new HttpProblem(503, 'not-worked-out', 'This was not worked out in time; try again in a moment');
     }
+  }
+
+  /** Ends the threads, whatever they are at. */
+  close(): Promise<void> {
+    return this.pool.destroy();
+  }
+}
+
+/**
+ * Ranking, plans and papers of a shop are worked out in threads, so that requests never wait for somebody else's.
+ */
+export class Workers {
+  /** The name of the program that judges in them. */
+  readonly program: string;
+  private readonly threads: Threads;
+  private readonly databaseUrl: string;
+
+  constructor(threads: Threads, databaseUrl: string) {
+    this.program = threads.program;
+    this.threads = threads;
+    this.databaseUrl = databaseUrl;
+  }
+
+  private run<T>(task: Task): Promise<T> {
+    return this.threads.run({ databaseUrl: this.databaseUrl, task });
   }
 
   /** Makes anew what the stations of a job say, and keeps it. */
@@ -72,10 +94,5 @@ export class Workers {
 
   paper(order: PaperOrder): Promise<Paper> {
     return this.run({ kind: 'paper', order });
-  }
-
-  /** Ends the threads, whatever they are at. */
-  close(): Promise<void> {
-    return this.threads.destroy();
   }
 }

@@ -1,0 +1,3 @@
+export { shopCommand } from './command.ts';
+export { databasesOfShops, ownerUrl, prepareShop, shopsCluster } from './databases.ts';
+export { listedShops, shopFolder, shopsPath } from './list.ts';
