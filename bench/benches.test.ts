@@ -29,6 +29,7 @@ describe('each benchmark of the guide runs', () => {
     ['diagnosis', ['2'], 'best fixed order'],
     ['measure', ['4'], 'All marks'],
     ['server', ['200', '40', '0.1'], '| a job |'],
+    ['shops', ['2', '20', '3'], 'MB a shop'],
   ])('%s', async (name, args, last) => {
     const { out, err } = await run(name, args);
     expect(err).toBe('');

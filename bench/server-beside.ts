@@ -5,7 +5,16 @@ import express from 'express';
 import pg from 'pg';
 import { pino } from 'pino';
 import { firstJobPage } from '@fairwatt/contract';
-import { ChangeFeed, createApp, createPool, loadModel, programName, StationKeeper, Workers } from '@fairwatt/server';
+import {
+  ChangeFeed,
+  createApp,
+  createPool,
+  loadModel,
+  programName,
+  StationKeeper,
+  Threads,
+  Workers,
+} from '@fairwatt/server';
 import { readWhole } from '../server/src/jobs/read.ts';
 import { pageStatement } from '../server/src/jobs/list-statement.ts';
 
@@ -22,7 +31,7 @@ pg.Client.prototype.query = function counted(this: pg.Client, ...parts: unknown[
 
 const model = await loadModel();
 const pool = createPool(databaseUrl, log);
-const workers = new Workers({ databaseUrl, program: programName(model) }, log);
+const workers = new Workers(new Threads({ program: programName(model) }, log), databaseUrl);
 const keeper = new StationKeeper(pool, workers, log);
 const feed = new ChangeFeed(databaseUrl, log);
 feed.listen((change) => keeper.heard(change));

@@ -65,6 +65,18 @@ describe('a new shop', () => {
     expect(again.status).toBe(403);
   });
 
+  it('is known by a cookie that goes over TLS alone where a proxy of this machine speaks it', async () => {
+    const name = nameOf('owner');
+    const signed = async (headers: Record<string, string>) => {
+      const browser = bench.device();
+      const answer = await browser.ask('POST', '/access/session', { name, secret: secrets.owner }, headers);
+      expect(answer.status).toBe(201);
+      return answer.headers.getSetCookie().join('; ');
+    };
+    expect(await signed({ 'x-forwarded-for': '192.168.1.20', 'x-forwarded-proto': 'https' })).toMatch(/; Secure/i);
+    expect(await signed({})).not.toMatch(/; Secure/i);
+  });
+
   it('ends a code after ten wrong ones', async () => {
     const code = await makeOwnerCode(shop.server.pool);
     const wanted = { person: null, name: 'Guesser', secret: '940271', device: 'Elsewhere' };

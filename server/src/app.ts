@@ -94,6 +94,8 @@ export function createApp({
   watchDangers(pool, model, feed, sweeps, log);
   const app = express();
   app.disable('x-powered-by');
+  // A proxy of this machine says who asked, and whether by TLS; nobody else is believed.
+  app.set('trust proxy', 'loopback');
   app.use(
     pinoHttp({
       logger: log,
@@ -125,7 +127,7 @@ export function createApp({
   app.use(
     compression({
       filter: (request, response) =>
-        !isLoopback(request.socket.remoteAddress) &&
+        !isLoopback(request.ip) &&
         !String(response.getHeader('content-type')).startsWith('text/event-stream') &&
         compression.filter(request, response),
     }),

@@ -4,7 +4,7 @@ import type { Logger } from 'pino';
 import type { Model } from '@fairwatt/core';
 import { createApp, type OnNetwork } from './app.ts';
 import { ChangeFeed } from './changes/feed.ts';
-import { createPool, createReplicaPool } from './database/pool.ts';
+import { createPool, createReplicaPool, type PoolSize } from './database/pool.ts';
 import { Primary } from './database/primary.ts';
 import { Reading } from './database/reading.ts';
 import type { ClockWatch } from './health/clock-watch.ts';
@@ -54,9 +54,9 @@ export interface ShopConnections {
   readonly pool: pg.Pool;
 }
 
-export function connect(databaseUrl: string, log: Logger, connections?: number): ShopConnections {
+export function connect(databaseUrl: string, log: Logger, size?: PoolSize): ShopConnections {
   const primary = new Primary(databaseUrl, log);
-  return { primary, pool: createPool(primary, log, connections) };
+  return { primary, pool: createPool(primary, log, size) };
 }
 
 /** Opens a shop whose database answers and whose schema is up to date. */

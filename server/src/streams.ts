@@ -23,7 +23,7 @@ const all = () => [...open.values()].reduce((sum, count) => sum + count, 0);
  * @throws HttpProblem 429 when too many are open
  */
 export function stream(request: Request, response: Response, sessions: SessionWatch): Stream {
-  const address = request.socket.remoteAddress ?? '';
+  const address = request.ip ?? '';
   if ((open.get(address) ?? 0) >= mostPerAddress || all() >= mostInAll)
     throw new HttpProblem(429, 'too-many-streams', 'Too many screens follow the server already; close some');
   open.set(address, (open.get(address) ?? 0) + 1);

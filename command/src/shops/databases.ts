@@ -18,10 +18,10 @@ import { prepareSchema } from '../upgrade.ts';
 /** Servers have so long to let go of a shop that was shut, in milliseconds; then their connections are ended. */
 const letGoMilliseconds = 15_000;
 
-/** The cluster of the data folder where it serves many shops. */
+/** The cluster of the data folder where it serves many shops: four connections for each of those that are at work. */
 export const shopsCluster = (): ClusterOptions => {
   const options = mainCluster();
-  return { ...options, settings: { ...options.settings, max_connections: '400' } };
+  return { ...options, settings: { ...options.settings, max_connections: '1000' } };
 };
 
 /** Any database of the data folder's cluster, as its owner; a cluster that does not run is started for the work. */

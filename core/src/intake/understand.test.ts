@@ -256,6 +256,8 @@ const lines: readonly (readonly [string, string])[] = [
   ['3 rgb fans, rgb strip, argb strip', '3 fan, lighting ?kind, lighting'],
   ['4 sticks ram', '4 memory-new ?kind'],
   ['micro-atx board, usb hub, 10g nic', 'board ?plugs, usb, network'],
+  ['board micro-atx', 'board ?plugs'],
+  ['board micro atx 24+8', 'board'],
   ['replace the card', 'ask instead'],
   ['replace the drive with', 'ask instead'],
   ['instead of the drive', 'ask instead'],

@@ -21,10 +21,19 @@ function survivingPool(config: pg.PoolConfig, log: Logger): pg.Pool {
   return pool;
 }
 
+/** How many connections there may be at once, and how long one is kept that nobody uses, in milliseconds. */
+export interface PoolSize {
+  readonly most: number;
+  readonly idleMilliseconds: number;
+}
+
+const usualSize: PoolSize = { most: 10, idleMilliseconds: 10_000 };
+
 /** Connections to where the database takes writes; given as an address, it is followed as long as the process lives. */
-export function createPool(database: Primary | string, log: Logger, most = 10): pg.Pool {
+export function createPool(database: Primary | string, log: Logger, size: PoolSize = usualSize): pg.Pool {
   const primary = typeof database === 'string' ? new Primary(database, log) : database;
-  return survivingPool({ Client: placedClients(primary), max: most, connectionTimeoutMillis: 4000 }, log);
+  const { most: max, idleMilliseconds: idleTimeoutMillis } = size;
+  return survivingPool({ Client: placedClients(primary), max, idleTimeoutMillis, connectionTimeoutMillis: 4000 }, log);
 }
 
 /** Connections to a replica: whoever reads there goes elsewhere soon when it does not answer. */

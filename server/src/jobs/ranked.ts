@@ -1,7 +1,8 @@
+import { LRUCache } from 'lru-cache';
 import { candidatesOf, questionOf, type CandidateRow, type Job, type Shop } from '@fairwatt/core';
 
-/** Rankings by the shelf they are of, and there by the question, the latest asked last. */
-const rankings = new WeakMap<Shop['supplies'], Map<string, readonly CandidateRow[]>>();
+/** Rankings by the shelf they are of, and there by the question. */
+const rankings = new WeakMap<Shop['supplies'], LRUCache<string, readonly CandidateRow[]>>();
 const mostKept = 30;
 
 /**
@@ -23,15 +24,9 @@ export function rankedFor(job: Job, shop: Shop): readonly CandidateRow[] {
   const { draws: _follow, ...asked } = question;
   const { weights } = shop.settings.choosing;
   const key = JSON.stringify([{ ...asked, spares: [...asked.spares] }, weights, shop.settings.currency]);
-  let ofShelf = rankings.get(shop.supplies);
-  if (ofShelf === undefined) {
-    ofShelf = new Map();
-    rankings.set(shop.supplies, ofShelf);
-  }
+  const ofShelf = rankings.get(shop.supplies) ?? new LRUCache<string, readonly CandidateRow[]>({ max: mostKept });
+  rankings.set(shop.supplies, ofShelf);
   const ranked = ofShelf.get(key) ?? candidatesOf(job, shop).map(thin);
-  ofShelf.delete(key);
   ofShelf.set(key, ranked);
-  const [oldest] = ofShelf.keys();
-  if (ofShelf.size > mostKept && oldest !== undefined) ofShelf.delete(oldest);
   return ranked;
 }

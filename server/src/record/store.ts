@@ -1,5 +1,6 @@
 import type pg from 'pg';
 import { randomUUID } from 'node:crypto';
+import { LRUCache } from 'lru-cache';
 import { compileModel, type Job, type JobView, type Model, type ShopRecord } from '@fairwatt/core';
 import type { RecordMessage } from '@fairwatt/contract';
 import { insertRows, many, maybeOne, one, transaction, type Queryable } from '../database/query.ts';
@@ -62,17 +63,21 @@ export async function readRecord(db: Queryable): Promise<RecordMessage> {
   };
 }
 
-const compiled = new WeakMap<Model, { readonly revision: string; readonly model: Model }>();
+/** Models by the revision of the record that moved them, of all shops of this process. */
+const compiled = new WeakMap<Model, LRUCache<string, Model>>();
+const mostCompiled = 100;
 
 export const recordRevision = (db: Queryable): Promise<string> =>
   one(db, 'select revision from shop_record', [], (row) => text(row, 'revision'));
 
 /** The shipped model moved by the shop's record; compiled again only when the record changed. */
 export async function learnedModel(db: Queryable, shipped: Model, revision: string): Promise<Model> {
-  const known = compiled.get(shipped);
-  if (known?.revision === revision) return known.model;
+  const known = compiled.get(shipped) ?? new LRUCache<string, Model>({ max: mostCompiled });
+  compiled.set(shipped, known);
+  const before = known.get(revision);
+  if (before !== undefined) return before;
   const model = compileModel(shipped.shipped, await readCounts(db));
-  compiled.set(shipped, { revision, model });
+  known.set(revision, model);
   return model;
 }
 

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type { SearchNames, Shop } from '@fairwatt/core';
 import type { Technician } from '@fairwatt/contract';
 import { one, type Queryable } from '../database/query.ts';
@@ -13,9 +14,14 @@ export interface Shelf extends Omit<Shop, 'model'> {
 
 export const shelfStamp = (db: Queryable) => one(db, 'select stamp from shelf_stamp', [], (row) => text(row, 'stamp'));
 
-/** A stamp belongs to one content, whatever database it comes from: a few are kept, the latest read last. */
-const known = new Map<string, Shelf>();
-const mostKept = 4;
+/**
+ * A stamp belongs to one content, whatever database it comes from. What is kept is counted in supplies, of which most of
+ * a shelf is made: one of five thousand, or those of many small shops.
+ */
+const known = new LRUCache<string, Shelf>({
+  maxSize: 20_000,
+  sizeCalculation: (shelf) => shelf.supplies.length + 20,
+});
 
 /**
  * The shelf as it stands for this connection. It is read only when its stamp is not known: a stamp is drawn anew by the
@@ -33,11 +39,7 @@ export async function readShelf(db: Queryable, stamp: string): Promise<Shelf> {
     people: await readTechnicians(db),
   };
   // What changed while it was read belongs to no stamp.
-  if ((await shelfStamp(db)) === stamp) {
-    known.set(stamp, shelf);
-    const [oldest] = known.keys();
-    if (known.size > mostKept && oldest !== undefined) known.delete(oldest);
-  }
+  if ((await shelfStamp(db)) === stamp) known.set(stamp, shelf);
   return shelf;
 }
 

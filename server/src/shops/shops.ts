@@ -9,8 +9,8 @@ import { hostName, isOwnHost, notThisHost } from '../other-pages.ts';
 import { errorHandler, HttpProblem } from '../problems.ts';
 import { readShops, shopOfHost, urlOfShop, type ShopEntry } from './registry.ts';
 
-/** Connections of one shop at most: many shops share what a database lets in. */
-const connectionsOfShop = 4;
+/** Connections of one shop, beside the one that listens: many shops share what a database lets in. */
+const sizeOfShop = { most: 3, idleMilliseconds: 1000 };
 /** A request waits so long for its shop's database, in milliseconds; the browser asks again. */
 const patienceMilliseconds = 4000;
 /** A shop that nobody has asked for so long is let go until somebody does. */
@@ -113,7 +113,7 @@ export class Shops {
   private async opened(entry: ShopEntry): Promise<Held> {
     const log = this.log.child({ shop: entry.name });
     const databaseUrl = urlOfShop(entry, this.place.ownUrl);
-    const connections = connect(databaseUrl, log, connectionsOfShop);
+    const connections = connect(databaseUrl, log, sizeOfShop);
     try {
       await untilAnswers(connections.primary, connections.pool, () => undefined, patienceMilliseconds);
     } catch (error) {
@@ -171,7 +171,7 @@ export class Shops {
 
   private async seeToLoadsOf(entry: ShopEntry): Promise<void> {
     const log = this.log.child({ shop: entry.name });
-    const { primary, pool } = connect(urlOfShop(entry, this.place.ownUrl), log, 1);
+    const { primary, pool } = connect(urlOfShop(entry, this.place.ownUrl), log, { ...sizeOfShop, most: 1 });
     try {
       await untilAnswers(primary, pool, () => undefined);
       // An open shop switches them off by itself, and stays open until it has.

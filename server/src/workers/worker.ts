@@ -30,13 +30,13 @@ interface Connected {
 
 /** Those to the shops that were worked for last. */
 const connected = new Map<string, Connected>();
-const mostConnected = 4;
+const mostConnected = 32;
 
 async function poolOf(databaseUrl: string): Promise<pg.Pool> {
   const known = connected.get(databaseUrl);
   if (known !== undefined) return known.pool;
   const primary = new Primary(databaseUrl, log);
-  const pool = createPool(primary, log, 2);
+  const pool = createPool(primary, log, { most: 2, idleMilliseconds: 5000 });
   if (!primary.isKnown) await untilAnswers(primary, pool, () => undefined);
   connected.set(databaseUrl, { pool, primary });
   const [oldest] = connected;
