@@ -10,6 +10,7 @@ export { Threads, Workers } from './workers/workers.ts';
 export { createPool } from './database/pool.ts';
 export { placesOf, writablePlace } from './database/places.ts';
 export { Primary } from './database/primary.ts';
+export { Shops } from './shops/shops.ts';
 export {
   databaseOfShop,
   readShops,

@@ -2,7 +2,7 @@ import type { Request, Response } from 'express';
 import type { SessionWatch } from './access/index.ts';
 import { HttpProblem } from './problems.ts';
 
-/** How many streams of events one address holds open, and all together. */
+/** How many streams of events of one shop one address holds open, and all together. */
 const mostPerAddress = 60;
 const mostInAll = 400;
 /** A reader that is this far behind is dropped; the browser opens a new line and looks at everything again. */
@@ -14,8 +14,9 @@ export interface Stream {
   readonly closed: AbortSignal;
 }
 
-const open = new Map<string, number>();
-const all = () => [...open.values()].reduce((sum, count) => sum + count, 0);
+/** Streams that are open, by the shop whose sessions they belong to and the address. */
+const openOf = new WeakMap<SessionWatch, Map<string, number>>();
+const all = (open: ReadonlyMap<string, number>) => [...open.values()].reduce((sum, count) => sum + count, 0);
 
 /**
  * Server-sent events. A comment every few seconds shows that the line is alive; it ends with the session that opened
@@ -24,7 +25,9 @@ const all = () => [...open.values()].reduce((sum, count) => sum + count, 0);
  */
 export function stream(request: Request, response: Response, sessions: SessionWatch): Stream {
   const address = request.ip ?? '';
-  if ((open.get(address) ?? 0) >= mostPerAddress || all() >= mostInAll)
+  const open = openOf.get(sessions) ?? new Map<string, number>();
+  openOf.set(sessions, open);
+  if ((open.get(address) ?? 0) >= mostPerAddress || all(open) >= mostInAll)
     throw new HttpProblem(429, 'too-many-streams', 'Too many screens follow the server already; close some');
   open.set(address, (open.get(address) ?? 0) + 1);
   const abort = new AbortController();

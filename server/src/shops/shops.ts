@@ -13,9 +13,8 @@ import { readShops, shopOfHost, urlOfShop, type ShopEntry } from './registry.ts'
 const sizeOfShop = { most: 3, idleMilliseconds: 1000 };
 /** A request waits so long for its shop's database, in milliseconds; the browser asks again. */
 const patienceMilliseconds = 4000;
-/** A shop that nobody has asked for so long is let go until somebody does. */
-const restMilliseconds = 10 * 60_000;
-const betweenLooks = 30_000;
+/** A shop that nobody has asked for so long is let go until somebody does, looked at so often, in milliseconds. */
+const usualRest = { after: 10 * 60_000, betweenLooks: 30_000 };
 const registryLookMilliseconds = 500;
 /** Shops whose loads are looked after at once when the process starts. */
 const lookedAtTogether = 8;
@@ -46,16 +45,20 @@ export class Shops {
   private readonly place: ShopsPlace;
   private readonly shared: Shared;
   private readonly log: Logger;
+  private readonly rest: typeof usualRest;
   private readonly held = new Map<string, Promise<Held>>();
   private readonly looking: NodeJS.Timeout;
   private entries: readonly ShopEntry[] = [];
 
-  constructor(place: ShopsPlace, shared: Shared, log: Logger) {
+  constructor(place: ShopsPlace, shared: Shared, log: Logger, rest = usualRest) {
     this.place = place;
+    this.rest = rest;
     this.shared = shared;
     this.log = log;
     this.app = this.createApp();
-    this.looking = setInterval(() => void this.letGoIdle(), betweenLooks);
+    this.looking = setInterval(() => {
+      this.letGoIdle().catch((error: unknown) => log.error({ err: error }, 'shops that rest were not let go'));
+    }, rest.betweenLooks);
     this.looking.unref();
   }
 
@@ -146,14 +149,15 @@ export class Shops {
 
   /** What is being answered is cut: it is asked again, and done once. */
   private async letGo(name: string, { shop, answering }: Held): Promise<void> {
-    this.held.delete(name);
+    // Whoever comes second finds it gone.
+    if (!this.held.delete(name)) return;
     await shop.halt();
     for (const response of answering) response.destroy();
     await shop.end();
   }
 
   private async letGoIdle(): Promise<void> {
-    const before = Date.now() - restMilliseconds;
+    const before = Date.now() - this.rest.after;
     for (const [name, opening] of this.held) {
       const held = await opening.catch(() => null);
       if (held === null || held.answering.size > 0 || held.lastAsked > before) continue;
