@@ -65,7 +65,7 @@ export async function readRecord(db: Queryable): Promise<RecordMessage> {
 
 /** Models by the revision of the record that moved them, of all shops of this process. */
 const compiled = new WeakMap<Model, LRUCache<string, Model>>();
-const mostCompiled = 100;
+const mostCompiled = 500;
 
 export const recordRevision = (db: Queryable): Promise<string> =>
   one(db, 'select revision from shop_record', [], (row) => text(row, 'revision'));

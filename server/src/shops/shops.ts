@@ -10,7 +10,7 @@ import { errorHandler, HttpProblem } from '../problems.ts';
 import { readShops, shopOfHost, urlOfShop, type ShopEntry } from './registry.ts';
 
 /** Connections of one shop, beside the one that listens: many shops share what a database lets in. */
-const sizeOfShop = { most: 3, idleMilliseconds: 1000 };
+const sizeOfShop = { most: 3, idleMilliseconds: 30_000 };
 /** A request waits so long for its shop's database, in milliseconds; the browser asks again. */
 const patienceMilliseconds = 4000;
 /** A shop that nobody has asked for so long is let go until somebody does, looked at so often, in milliseconds. */

@@ -30,7 +30,7 @@ interface Connected {
 
 /** Those to the shops that were worked for last. */
 const connected = new Map<string, Connected>();
-const mostConnected = 32;
+const mostConnected = 500;
 
 async function poolOf(databaseUrl: string): Promise<pg.Pool> {
   const known = connected.get(databaseUrl);
