@@ -77,7 +77,9 @@ export function boardPlugs(
   for (const [, size] of clause.takeAll(/(?<![\w.])(24|20|8|6|4)(?:[ -]?pins?)?(?![\w.])/i)) plugs.push(Number(size));
   const auxiliary = clause.take(/(?<!\w)aux(?:iliary)?(?!\w)/i) !== null;
   if (auxiliary && !plugs.includes(6)) plugs.push(6);
-  clause.takeAll(/(?<!\w)(?:main|processor|cpu|eps|(?:e-?|m-?|micro[ -]?)?atx|plugs?|pins?|alone|only|slots?)(?!\w)|\+/i);
+  clause.takeAll(
+    /(?<!\w)(?:main|processor|cpu|eps|(?:e-?|m-?|micro[ -]?)?atx|plugs?|pins?|alone|only|slots?)(?!\w)|\+/i,
+  );
   if (plugs.length === 0) return { classId: old ? 'board-20' : 'board', said: false };
   if (plugs.length === 1 && (plugs[0] === 24 || plugs[0] === 20) && !old)
     return plugs[0] === 20 ? { classId: 'board-20-only', said: true } : { classId: 'board', said: false };
