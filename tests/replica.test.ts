@@ -156,6 +156,25 @@ describe('lists and reports, where there is a replica', () => {
     await untilReplicaIsRead();
   });
 
+  it('are never read at the replica of another database', async () => {
+    const [other, ofOther] = [new DatabaseNode(folder, 'three', 55_770), new DatabaseNode(folder, 'four', 55_870)];
+    await other.start();
+    await other.query(`create database ${database}`);
+    await migrate(other.url(database), silent);
+    await letServersIn(other.url(database), password);
+    await ofOther.follow(other);
+    await other.isFollowed();
+    // Further on in its own journal than this one is in its.
+    await other.query('create table filler as select repeat(md5(n::text), 40) from generate_series(1, 100000) n');
+    const strange = createReplicaPool(asServer(ofOther.url(database), password), silent);
+    const misled = new Reading(pool, strange, silent);
+    const titles = await misled.read(async (db) => (await db.query('select code from job limit 1')).rowCount);
+    expect([titles, misled.counts]).toEqual([1, { replica: 0, primary: 1 }]);
+    await strange.end();
+    ofOther.remove();
+    other.remove();
+  });
+
   it('are never read at a replica that has become a database of its own', async () => {
     await standby.promote();
     await make('Made after it went its own way');

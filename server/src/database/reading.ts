@@ -10,18 +10,22 @@ const pauses = [0, 5, 10, 20, 40];
 /** A replica that failed is left alone for so long. */
 const leaveAloneMilliseconds = 5000;
 
-/** How far the database's journal is written, and on which timeline. */
+/** How far a database's journal is written, and on which timeline. */
 interface Position {
+  readonly database: string;
   readonly timeline: string;
   readonly at: string;
 }
 
+// A copy has the system's identifier of what it is a copy of.
+const itself = "(select system_identifier from pg_control_system()) || ' ' || current_database()";
 // What was confirmed is flushed; what others are still writing need not be waited for.
 const writtenTo = `select (('x' || left(pg_walfile_name(pg_current_wal_flush_lsn()), 8))::bit(32)::int)::text as timeline,
-  pg_current_wal_flush_lsn()::text as at`;
+  pg_current_wal_flush_lsn()::text as at, ${itself} as database`;
 // A standby knows the timeline of its last checkpoint: after a promotion it is read from again when it has made one.
 const hasReplayed = `select (pg_is_in_recovery() and pg_last_wal_replay_lsn() >= $1::pg_lsn
-  and (select timeline_id from pg_control_checkpoint())::text = $2)::text as there`;
+  and (select timeline_id from pg_control_checkpoint())::text = $2
+  and ${itself} = $3)::text as there`;
 
 /** Whether a replica fell out, or stopped a reader because it had to go on, rather than the reader being wrong. */
 const isOfReplica = (error: unknown): boolean =>
@@ -86,6 +90,7 @@ export class Reading {
       return null;
     }
     const position = await one(this.pool, writtenTo, [], (row): Position => ({
+      database: text(row, 'database'),
       timeline: text(row, 'timeline'),
       at: text(row, 'at'),
     }));
@@ -103,7 +108,7 @@ export class Reading {
   }
 
   // Asked before the moment of the reading is taken, so that what is read cannot be older.
-  private isThere(replica: pg.Pool, { timeline, at }: Position): Promise<boolean> {
-    return one(replica, hasReplayed, [at, timeline], (row) => text(row, 'there') === 'true');
+  private isThere(replica: pg.Pool, { database, timeline, at }: Position): Promise<boolean> {
+    return one(replica, hasReplayed, [at, timeline, database], (row) => text(row, 'there') === 'true');
   }
 }
