@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -171,10 +171,14 @@ describe('several shops of one process', () => {
 
   it('are all there again after a start', async () => {
     await command.run('stop');
+    // As a move leaves it that was killed.
+    const list = join(command.folder, 'shops.json');
+    writeFileSync(list, readFileSync(list, 'utf8').replace(/("name": "quay"[^}]*"state": )"open"/, '$1"shut"'));
     url = await command.start('serve', {}, '--shops');
+    expect((await browser('quay.localhost').ask<Problem>('GET', '/access')).body.type).toBe('/problems/shop-shut');
+    expect((await command.run('shop', 'open', 'quay')).out).toContain('open again where it was');
     expect((await browser('quay.localhost').ask<Access>('GET', '/access')).body.ownerless).toBe(false);
     expect((await browser('early.localhost').ask<Access>('GET', '/access')).body.ownerless).toBe(true);
-    expect(existsSync(join(command.folder, 'shops.json'))).toBe(true);
   });
 
   it('are counted before their data are moved aside, those that moved away among them', async () => {

@@ -49,7 +49,8 @@ interface Source {
 /** One shop: what is backed up is its database, into the folder itself. */
 const oneShop =
   (url: () => Promise<string>): Source['backedUp'] =>
-  async (folder) => [{ url: await url(), folder, statePath: lastBackupPath }];
+  (folder) =>
+    Promise.resolve([{ url, folder, statePath: lastBackupPath }]);
 
 function openDatabase(served: Served, onMoved: () => void): Promise<Source> {
   if (served === 'shops') return openShops(onMoved);
@@ -87,13 +88,11 @@ async function openShops(onMoved: () => void): Promise<Source> {
   };
   const backedUp = async (folder: string) => {
     const open = (await listedShops()).filter(({ state }) => state === 'open');
-    return Promise.all(
-      open.map(async (shop) => ({
-        url: await ownerUrl(shop, url()),
-        folder: join(folder, shop.name),
-        statePath: join(shopFolder(shop.name), 'last-backup.json'),
-      })),
-    );
+    return open.map((shop) => ({
+      url: () => ownerUrl(shop, url()),
+      folder: join(folder, shop.name),
+      statePath: join(shopFolder(shop.name), 'last-backup.json'),
+    }));
   };
   return { backedUp, open, kept };
 }

@@ -49,7 +49,7 @@ export async function backupCommand(args: readonly string[]): Promise<number> {
     const [file] = positionals;
     const path =
       file === undefined
-        ? await backupByRule({ url, folder: backupFolder, statePath: lastBackupPath }, now)
+        ? await backupByRule({ url: () => Promise.resolve(url), folder: backupFolder, statePath: lastBackupPath }, now)
         : resolve(file);
     if (file !== undefined) {
       const made = await makeBackup(url, path, now);

@@ -58,7 +58,8 @@ async function backupsIn(folder: string): Promise<{ readonly name: string; reado
 
 /** What is backed up by itself: a database, where its backups go, and where the last one is noted. */
 export interface BackedUp {
-  readonly url: string;
+  /** Asked when it is made: a database may be elsewhere by then, or away. */
+  readonly url: () => Promise<string>;
   readonly folder: string;
   readonly statePath: string;
 }
@@ -66,7 +67,7 @@ export interface BackedUp {
 /** Makes a backup under a name with the time, and lets go those that the rule does not keep. */
 export async function backupByRule({ url, folder, statePath }: BackedUp, now: string): Promise<string> {
   const path = join(folder, nameOf(now));
-  const made = await makeBackup(url, path, now);
+  const made = await makeBackup(await url(), path, now);
   const all = await backupsIn(folder);
   const kept = keptBackups(all.map(({ at }) => at));
   for (const { name, at } of all) if (!kept.has(at)) await rm(join(folder, name));
@@ -103,7 +104,10 @@ export class NightlyBackups {
       if (signal.aborted) return;
       const settings = nightlySettings(this.demo);
       if (!settings.on) continue;
-      const failed = await this.makeDue(settings);
+      const failed = await this.makeDue(settings).catch((error: unknown) => {
+        say(`Nightly backups were not made: ${error instanceof Error ? error.message : String(error)}`);
+        return true;
+      });
       if (failed) await wait(10 * 60_000, undefined, { signal }).catch(() => undefined);
     }
   }

@@ -46,5 +46,15 @@ export async function changeShops(
   }
 }
 
+/**
+ * Held by whoever has a shop shut, so that one that was left shut is told from one that is being worked on.
+ * @throws BadShop when another command works on it
+ */
+export function holdShop(name: string): { readonly release: () => void } {
+  const lock = takeLock(join(shopFolder(name), 'lock'));
+  if (lock === null) throw new BadShop(`${name} is being moved or restored just now.`);
+  return lock;
+}
+
 export const withShop = (name: string, change: (shop: ShopEntry) => ShopEntry) =>
   changeShops((shops) => shops.map((shop) => (shop.name === name ? change(shop) : shop)));

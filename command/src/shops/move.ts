@@ -14,7 +14,7 @@ import { say } from '../clusters.ts';
 import { asked } from '../console.ts';
 import { countJobs } from '../count-jobs.ts';
 import { databaseIsThere, ensureServerRole, ownerUrl, prepareShop, untilLetGo } from './databases.ts';
-import { BadShop, listedShop, withShop } from './list.ts';
+import { BadShop, holdShop, listedShop, withShop } from './list.ts';
 
 const stampOf = (now: string) => now.replace(/\D/g, '').slice(0, 14);
 
@@ -23,8 +23,7 @@ const stampOf = (now: string) => now.replace(/\D/g, '').slice(0, 14);
  * where it was or where the work says.
  */
 async function whileShut(shop: ShopEntry, url: string, work: () => Promise<Pick<ShopEntry, 'place'>>): Promise<void> {
-  if (shop.state === 'shut')
-    say(`${shop.name} was left shut, by a move or a restore that did not end; it is opened again afterwards.`);
+  const held = holdShop(shop.name);
   await withShop(shop.name, (entry) => ({ ...entry, state: 'shut' }));
   let { place } = shop;
   try {
@@ -32,6 +31,7 @@ async function whileShut(shop: ShopEntry, url: string, work: () => Promise<Pick<
     place = (await work()).place;
   } finally {
     await withShop(shop.name, (entry) => ({ ...entry, place, state: 'open' }));
+    held.release();
   }
 }
 
@@ -58,12 +58,16 @@ export async function moveShop(name: string, to: string, ownUrl: string, now: st
 
 /** The old database gets another name, so that nobody writes to it by mistake. */
 async function setAside(url: string, aside: string): Promise<void> {
-  await connected(otherDatabase(url, 'postgres'), (client) =>
+  const renamed = connected(otherDatabase(url, 'postgres'), (client) =>
     client.query(
       `alter database ${client.escapeIdentifier(databaseOf(url))} rename to ${client.escapeIdentifier(aside)}`,
     ),
   );
-  say(`The old database is kept as ${aside}.`);
+  const told = await renamed.then(
+    () => `as ${aside}`,
+    (error: unknown) => `under its name (${error instanceof Error ? error.message : String(error)})`,
+  );
+  say(`The old database is kept ${told}.`);
 }
 
 /** Puts a backup in the place of a shop's database, which is kept under another name. @returns 0 done, 1 not wanted */
