@@ -94,6 +94,15 @@ describe('a shop where people sign in', () => {
     await fill(page, 'Once more', '123456');
     await press(page, 'Add');
     await seeText(page, 'harder to guess', '.ant-modal');
+    await fill(page, 'New PIN or passphrase', 'pimvalepimvale');
+    await seeText(page, 'tried first by whoever guesses', '.ant-modal');
+    await fill(page, 'New PIN or passphrase', 'gulls over the ferry');
+    await seeText(page, 'Holds well.', '.ant-modal');
+    const typeOf = async () =>
+      (await control(page, 'New PIN or passphrase')).evaluate((element) => element.getAttribute('type'));
+    expect(await typeOf()).toBe('password');
+    await press(page, 'Show what I type');
+    expect(await typeOf()).toBe('text');
     await fill(page, 'New PIN or passphrase', trainee.secret);
     await fill(page, 'Once more', trainee.secret);
     await press(page, 'Add');
@@ -209,6 +218,28 @@ describe('a shop where people sign in', () => {
     await seeText(phone, 'a PIN is not enough');
     await visit(phone, `${application.url}/enrol#${(code ?? '').replace('-', '')}`);
     await press(phone, 'Enrol it');
+    await seeText(phone, 'Who works here?');
+    await (await phone.waitForSelector(`label.ant-radio-button-wrapper::-p-text(${trainee.name})`))!.click();
+    await (await control(phone, 'PIN, six digits')).type(trainee.secret);
+    await seeText(phone, 'Kiosk of the pier');
+    // Whoever holds it sees where he is signed in, and so does the owner.
+    await press(phone, trainee.name);
+    await press(phone, 'Where I am signed in');
+    await seeText(phone, 'Phone of the counter', '.ant-modal');
+    expect(await barriersOn(phone)).toEqual([]);
+    await visit(page, `${application.url}/people`);
+    await seeText(page, 'Phone of the counter', 'section[aria-label="Signed in"]');
+    await page.evaluate(() => {
+      const rows = [...document.querySelectorAll('section[aria-label="Signed in"] tr')];
+      rows
+        .find((row) => row.textContent.includes('Phone of the counter'))
+        ?.querySelector('button')
+        ?.click();
+    });
+    await page.waitForFunction(
+      () => !document.querySelector('section[aria-label="Signed in"]')?.textContent.includes('Phone of the counter'),
+    );
+    await visit(phone, `${application.url}/jobs`);
     await seeText(phone, 'Who works here?');
     await (await phone.waitForSelector(`label.ant-radio-button-wrapper::-p-text(${trainee.name})`))!.click();
     await (await control(phone, 'PIN, six digits')).type(trainee.secret);

@@ -1,7 +1,7 @@
 import { expect } from 'vitest';
 import { roles, type Access, type Problem, type Role } from '@fairwatt/contract';
 import { makeOwnerCode } from '@fairwatt/server';
-import { startServer, type RunningServer } from './running-server.ts';
+import { startServer, type RunningServer, type ServerOptions } from './running-server.ts';
 
 // A shop of one's own, where people sign in.
 
@@ -74,7 +74,9 @@ export class Browser {
   device(): Browser {
     const other = new Browser(this.base);
     const token = this.cookies.get('fairwatt-device');
-    if (token !== undefined) other.cookies.set('fairwatt-device', token);
+    // By TLS the same is called otherwise.
+    if (token !== undefined)
+      for (const name of ['fairwatt-device', '__Host-fairwatt-device']) other.cookies.set(name, token);
     return other;
   }
 
@@ -105,10 +107,10 @@ export interface Shop {
   readonly wait: (seconds: number) => void;
 }
 
-export async function emptyShop(): Promise<Shop> {
+export async function emptyShop(parts: Pick<ServerOptions, 'secrets' | 'log'> = {}): Promise<Shop> {
   let clock = Date.parse('2026-11-27T08:00:00.000Z');
   const now = () => new Date(clock).toISOString();
-  const server = await startServer({ demo: false, now, refusedSignInsAMinute: 60 });
+  const server = await startServer({ demo: false, now, refusedSignInsAMinute: 60, ...parts });
   return {
     server,
     stranger: () => new Browser(server.base),
@@ -129,8 +131,10 @@ export async function addRoles(owner: Browser): Promise<void> {
 }
 
 /** A shop with one of each role; the owner is signed in at the bench. */
-export async function shopOfAll(): Promise<Shop & { readonly bench: Browser }> {
-  const shop = await emptyShop();
+export async function shopOfAll(
+  parts: Pick<ServerOptions, 'secrets' | 'log'> = {},
+): Promise<Shop & { readonly bench: Browser }> {
+  const shop = await emptyShop(parts);
   const bench = shop.stranger();
   const code = await makeOwnerCode(shop.server.pool);
   expect((await bench.ask('POST', '/access/owner', { ...ownerMessage, code })).status).toBe(201);

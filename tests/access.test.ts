@@ -71,9 +71,13 @@ describe('a new shop', () => {
       const browser = bench.device();
       const answer = await browser.ask('POST', '/access/session', { name, secret: secrets.owner }, headers);
       expect(answer.status).toBe(201);
+      expect((await browser.ask('GET', '/jobs', undefined, headers)).status).toBe(200);
       return answer.headers.getSetCookie().join('; ');
     };
-    expect(await signed({ 'x-forwarded-for': '192.168.1.20', 'x-forwarded-proto': 'https' })).toMatch(/; Secure/i);
+    const secure = await signed({ 'x-forwarded-for': '192.168.1.20', 'x-forwarded-proto': 'https' });
+    expect(secure).toMatch(/^__Host-fairwatt=[^;]+; Path=\/;.*; Secure/i);
+    expect(secure).not.toMatch(/; Domain/i);
+    expect(await signed({})).toMatch(/^fairwatt=/);
     expect(await signed({})).not.toMatch(/; Secure/i);
   });
 

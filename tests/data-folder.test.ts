@@ -1,5 +1,14 @@
 import { execFileSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -30,6 +39,7 @@ describe('the data folder', () => {
   let command: Command;
   let url: string;
   let jobs: number;
+  let key = '';
   const addJob = async () => {
     const body = JSON.stringify({ id: crypto.randomUUID(), by: 'mara', title: 'Kept', client: 'C', words: 'W' });
     const headers = { 'content-type': 'application/json' };
@@ -62,12 +72,19 @@ describe('the data folder', () => {
     await untilHealthy(url);
     expect(await jobsAt(url)).toBe(jobs);
   });
+  it('keeps the key of the secrets for its own user, the same over every start', () => {
+    const path = join(command.folder, 'secrets.key');
+    expect(statSync(path).mode & 0o077).toBe(0);
+    key = readFileSync(path, 'utf8');
+    expect(Buffer.from(key, 'base64')).toHaveLength(32);
+  });
   it('is taken over after the command was killed, database and all; the server ends by itself', async () => {
     const database = databasePid(command.folder);
     command.kill();
     await untilHealthy(url, false);
     url = await command.start();
     expect(databasePid(command.folder)).toBe(database);
+    expect(readFileSync(join(command.folder, 'secrets.key'), 'utf8')).toBe(key);
     expect(await jobsAt(url)).toBe(jobs);
   });
   it('ends whole, also when only the database was left', async () => {

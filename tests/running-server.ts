@@ -29,13 +29,17 @@ export interface RunningServer {
   /** A page of jobs, once what their stations say is made. */
   readonly list: (query?: string) => Promise<JobList>;
   readonly make: (title?: string) => Promise<Job>;
-  /** Another server process of the same shop, as far as requests can tell. */
-  readonly another: () => Promise<{ readonly base: string; readonly end: () => Promise<void> }>;
+  /** Another server process of the same shop, as far as requests can tell, with parts of its own. */
+  readonly another: (
+    other?: Partial<AppParts>,
+  ) => Promise<{ readonly base: string; readonly end: () => Promise<void> }>;
   readonly end: () => Promise<void>;
 }
 
 /** How a server of a test differs from the usual one, which has the demo shop. */
-export interface ServerOptions extends Partial<Pick<AppParts, 'now' | 'refusedSignInsAMinute' | 'webDirectory'>> {
+export interface ServerOptions extends Partial<
+  Pick<AppParts, 'now' | 'refusedSignInsAMinute' | 'webDirectory' | 'secrets' | 'network'>
+> {
   readonly log?: Logger;
   /** False for an empty shop, where people sign in. */
   readonly demo?: boolean;
@@ -51,9 +55,10 @@ export async function startServer({
   const feed = await listeningFeed(database.url, silent);
   const model = await loadModel();
   const threads = threadsOf(database.url, pool, model, silent);
-  const listen = (heard: ChangeFeed) =>
+  const listen = (heard: ChangeFeed, other: Partial<AppParts> = {}) =>
     new Promise<Server>((resolve) => {
-      const app = createApp({ pool, feed: heard, model, ...threads, log: silent, webDirectory: null, ...parts });
+      const shared = { pool, feed: heard, model, ...threads, log: silent, webDirectory: null };
+      const app = createApp({ ...shared, ...parts, ...other });
       const started = app.listen(0, '127.0.0.1', () => resolve(started));
     });
   const baseOf = (listening: Server) => `http://127.0.0.1:${(listening.address() as AddressInfo).port}/api`;
@@ -98,9 +103,9 @@ export async function startServer({
     },
     make: async (title = 'Test machine') =>
       (await call<Job>('/jobs', { id: randomUUID(), by: 'mara', title, client: 'Client', words: 'Words' })).body,
-    another: async () => {
+    another: async (other) => {
       const heard = await listeningFeed(database.url, silent);
-      const second = await listen(heard);
+      const second = await listen(heard, other);
       return {
         base: baseOf(second),
         end: async () => {

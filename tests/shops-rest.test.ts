@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import pg from 'pg';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { loadModel, programName, Shops, Threads, type ShopEntry } from '@fairwatt/server';
+import { loadModel, programName, Secrets, Shops, Threads, type ShopEntry } from '@fairwatt/server';
 import { SimulatedBench, serveInstrument } from '@fairwatt/instruments';
 import { ClockWatch } from '../server/src/health/clock-watch.ts';
 import { freshDatabase } from './fresh-database.ts';
@@ -53,7 +53,16 @@ beforeAll(async () => {
   writeFileSync(registryPath, JSON.stringify({ format: 'fairwatt-shops', version: 1, shops: list }));
   const model = await loadModel();
   threads = new Threads({ program: programName(model) }, silent);
-  const shared = { model, threads, guard: unguarded, clock: new ClockWatch(), webDirectory: folder, version: 'test' };
+  const secrets = new Secrets(null);
+  const shared = {
+    model,
+    threads,
+    guard: unguarded,
+    secrets,
+    clock: new ClockWatch(),
+    webDirectory: folder,
+    version: 'test',
+  };
   const place = { registryPath, ownUrl: '', dataFolder: folder, bases: ['localhost'], addressOf: () => null };
   shops = new Shops(place, shared, silent, { after: 300, betweenLooks: 50 });
   server = createServer(shops.app);

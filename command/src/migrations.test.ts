@@ -59,6 +59,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0044_two_ended.sql': '0c6f5a7d7d72a088',
   '0045_wished_adapter.sql': 'bb56ffafc236162d',
   '0046_numbered_cables.sql': 'd3892d01320d5351',
+  '0047_salted_codes.sql': '17611defb568371f',
 };
 
 it('a migration that has shipped never changes again', () => {

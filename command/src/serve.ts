@@ -12,6 +12,7 @@ import { endLeftOvers } from './left-overs.ts';
 import { isLocked, notedHolder, takeLock, type Holder, type Lock } from './lock.ts';
 import { dataDirectory } from './paths.ts';
 import { endProcess, runsAs } from './processes.ts';
+import { secretsKeyPath } from './secrets-key.ts';
 import { listedShops, ownerUrl, prepareShop, shopFolder, shopsCluster, shopsPath } from './shops/index.ts';
 import { KeptDatabase, KeptServer, lineOf, standInsProgram, startChild } from './supervise.ts';
 import { openToRoleOf, openToServers, prepareSchema } from './upgrade.ts';
@@ -68,7 +69,8 @@ async function openOwn(demo: boolean, onMoved: () => void): Promise<Source> {
   const open = async () => {
     await prepareSchema(url());
     const forServers = await openToServers(url());
-    return () => ({ DATABASE_URL: forServers(url()), FAIRWATT_SCHEMA: 'ready' });
+    const FAIRWATT_SECRETS_KEY = secretsKeyPath();
+    return () => ({ DATABASE_URL: forServers(url()), FAIRWATT_SCHEMA: 'ready', FAIRWATT_SECRETS_KEY });
   };
   return { backedUp: oneShop(() => Promise.resolve(url())), open, kept };
 }
@@ -84,7 +86,8 @@ async function openShops(onMoved: () => void): Promise<Source> {
       await prepareShop(shop, url()).catch((error: unknown) =>
         say(`The shop ${shop.name} cannot be served: ${error instanceof Error ? error.message : String(error)}`),
       );
-    return () => ({ DATABASE_URL: asServer(url(), password), FAIRWATT_SHOPS: shopsPath });
+    const FAIRWATT_SECRETS_KEY = secretsKeyPath();
+    return () => ({ DATABASE_URL: asServer(url(), password), FAIRWATT_SHOPS: shopsPath, FAIRWATT_SECRETS_KEY });
   };
   const backedUp = async (folder: string) => {
     const open = (await listedShops()).filter(({ state }) => state === 'open');

@@ -131,6 +131,8 @@ export const endpoints: readonly Endpoint[] = [
   endpoint('DELETE', '/access/session', 'anyone'),
   endpoint('POST', '/access/device', 'anyone'),
   endpoint('PUT', '/access/secret', 'read'),
+  endpoint('GET', '/access/sessions', 'read'),
+  endpoint('DELETE', '/access/sessions/:id', 'read'),
   endpoint('GET', '/access/people', 'own'),
   endpoint('POST', '/access/people', 'own'),
   endpoint('PUT', '/access/people/:id', 'own'),
@@ -309,6 +311,20 @@ export const personSchema = z.strictObject({
 });
 export type Person = z.infer<typeof personSchema>;
 export const peopleSchema = z.array(personSchema);
+
+/** Somebody who is signed in at some browser. The id tells sessions apart and lets nobody in. */
+export const sessionSchema = z.strictObject({
+  id: z.string().regex(/^[0-9a-f]{32}$/, 'is not the id of a session'),
+  person: z.string(),
+  /** The enrolled device; null for another browser. */
+  device: z.string().nullable(),
+  begunAt: z.string(),
+  endsAt: z.string(),
+  /** The session that asks. */
+  here: z.boolean(),
+});
+export type SessionShown = z.infer<typeof sessionSchema>;
+export const sessionsSchema = z.array(sessionSchema);
 
 export const deviceSchema = z.strictObject({
   id: uuid,

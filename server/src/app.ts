@@ -7,7 +7,16 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Network } from '@fairwatt/contract';
 import type { Model } from '@fairwatt/core';
-import { gate, isLoopback, KnownAccess, peopleRoutes, SessionWatch, sessions, wayInRoutes } from './access/index.ts';
+import {
+  gate,
+  isLoopback,
+  KnownAccess,
+  peopleRoutes,
+  Secrets,
+  SessionWatch,
+  sessions,
+  wayInRoutes,
+} from './access/index.ts';
 import { cableBagRoutes } from './cable-bags/routes.ts';
 import type { ChangeFeed } from './changes/feed.ts';
 import { changeRoutes } from './changes/routes.ts';
@@ -28,6 +37,12 @@ import { shopRoutes } from './shop/routes.ts';
 import { recordRoutes } from './record/routes.ts';
 import type { Workers } from './workers/workers.ts';
 import { supplyRoutes } from './supplies/routes.ts';
+
+/**
+ * A certificate from elsewhere is held to for a year. The one that is made here is not: where its authority is lost, a
+ * phone that holds to it would not even be told that.
+ */
+const hstsSeconds = 365 * 86_400;
 
 /** Where a phone fetches the authority that it is to trust. */
 export const rootPath = '/fair-watt-root.crt';
@@ -65,6 +80,8 @@ export interface AppParts {
   /** Where the command keeps its data, for the state that an owner sees. */
   readonly dataFolder?: string | null;
   readonly clock?: ClockWatch | null;
+  /** How secrets are kept. */
+  readonly secrets?: Secrets;
   /** So many sign-ins that are refused may come from one address in a minute. */
   readonly refusedSignInsAMinute?: number;
   /** How other devices reach it, where it listens to them. */
@@ -88,6 +105,7 @@ export function createApp({
   version = 'unknown',
   dataFolder = null,
   clock = null,
+  secrets = new Secrets(null),
   refusedSignInsAMinute = 30,
   network = null,
 }: AppParts): Express {
@@ -102,7 +120,11 @@ export function createApp({
       autoLogging: { ignore: (request) => request.url?.startsWith('/assets/') ?? false },
       redact: ['req.headers.cookie', 'res.headers["set-cookie"]'],
       serializers: {
-        req: (request: { method: string; url: string }) => ({ method: request.method, url: request.url }),
+        // What was searched for may be somebody's name or number.
+        req: (request: { method: string; url: string }) => ({
+          method: request.method,
+          url: request.url.replace(/\?.*/s, ''),
+        }),
         res: (response: { statusCode: number }) => ({ status: response.statusCode }),
       },
     }),
@@ -120,7 +142,8 @@ export function createApp({
           'upgrade-insecure-requests': null,
         },
       },
-      strictTransportSecurity: false,
+      strictTransportSecurity:
+        network !== null && network.root === null ? { maxAge: hstsSeconds, includeSubDomains: false } : false,
     }),
   );
   // Events that are streamed are not held back to be pressed together, and on the way within one machine nothing is.
@@ -136,6 +159,8 @@ export function createApp({
   const api = express.Router();
   api.use((_request, response, next) => {
     response.set('cache-control', 'no-store');
+    // Nothing of it is a page: what is opened by its address is saved, but for papers and pictures, which say otherwise.
+    response.set('content-disposition', 'attachment');
     next();
   });
   const access = new KnownAccess(pool, feed);
@@ -143,8 +168,8 @@ export function createApp({
   api.use(sessions(pool, access));
   api.use(gate(pool, access, log, now));
   api.use('/health', healthRoutes({ pool, sweeps, version, dataFolder, clock }));
-  api.use('/access', cookieParser(), wayInRoutes(pool, access, now, refusedSignInsAMinute));
-  api.use('/access', peopleRoutes(pool, access, now, network?.told ?? null));
+  api.use('/access', cookieParser(), wayInRoutes({ pool, access, secrets, now, mostTries: refusedSignInsAMinute }));
+  api.use('/access', peopleRoutes(pool, access, secrets, now, network?.told ?? null));
   api.use('/shop', shopRoutes(pool));
   api.use('/supplies', supplyRoutes(pool, reading, now));
   api.use('/cable-bags', cableBagRoutes(pool, now));
@@ -155,7 +180,7 @@ export function createApp({
   api.use('/record', recordRoutes(pool, reading, now));
   api.use('/label-printer', labelPrinterRoutes(pool));
   api.use('/', changeRoutes(pool, feed, watch, now));
-  api.use('/jobs', jobRoutes({ pool, reading, model, workers, keeper, now }));
+  api.use('/jobs', jobRoutes({ pool, reading, model, workers, keeper, secrets, now }));
   api.use('/jobs', photoRoutes(pool, now));
   api.use('/jobs', paperRoutes(pool, workers, address));
   api.use(notFoundHandler);

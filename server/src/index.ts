@@ -1,4 +1,4 @@
-export { asRead, isOwnerless, makeOwnerCode } from './access/index.ts';
+export { asRead, isOwnerless, makeOwnerCode, newSecretsKey, Secrets, secretsBy } from './access/index.ts';
 export { createApp, type AppParts } from './app.ts';
 export { ChangeFeed } from './changes/feed.ts';
 export { Sweeps } from './instruments/sweep.ts';

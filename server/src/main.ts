@@ -2,7 +2,16 @@ import type { RequestListener } from 'node:http';
 import { fileURLToPath } from 'node:url';
 import type { Pool } from 'pg';
 import type { Model } from '@fairwatt/core';
-import { asRead, isOwnerless, makeOwnerCode, readAccessState, signAtFirst } from './access/index.ts';
+import {
+  asRead,
+  countUnreadable,
+  isOwnerless,
+  makeOwnerCode,
+  readAccessState,
+  type Secrets,
+  secretsBy,
+  signAtFirst,
+} from './access/index.ts';
 import { rootPath, type OnNetwork } from './app.ts';
 import { migrate } from './database/migrate.ts';
 import { untilAnswers } from './database/until-answers.ts';
@@ -27,7 +36,7 @@ import { Threads } from './workers/workers.ts';
 // the codes on tags), FAIRWATT_DEMO (1 loads the demo data into an empty database), FAIRWATT_STAND_INS (ports of the
 // stand-in instruments, set by the start command), FAIRWATT_LAN (1 speaks TLS on the network as well),
 // FAIRWATT_TLS_CERT and FAIRWATT_TLS_KEY (files of the shop's own certificate), FAIRWATT_TLS_NAMES (more names for
-// the one that is made here), FAIRWATT_LOG.
+// the one that is made here), FAIRWATT_SECRETS_KEY (a file with the key by which secrets are kept), FAIRWATT_LOG.
 const dataFolder = process.env['FAIRWATT_DATA'] ?? null;
 const log = createLog(dataFolder, process.env['FAIRWATT_LOG'] ?? (dataFolder === null ? 'warn' : 'info'));
 const databaseUrl = process.env['DATABASE_URL'];
@@ -41,8 +50,14 @@ const moreNames = (process.env['FAIRWATT_TLS_NAMES'] ?? '').split(/[\s,]+/).filt
 const fromRoot = (path: string) => fileURLToPath(new URL(`../../${path}`, import.meta.url));
 
 /** While nobody can sign in as owner, whoever reads the console makes one, with a code that each start makes anew. */
-async function tellOwnerCode(pool: Pool, url: string): Promise<void> {
-  if ((await readAccessState(pool)).signing !== 'secret' || !(await isOwnerless(pool))) return;
+async function tellOwnerCode(pool: Pool, secrets: Secrets, url: string): Promise<void> {
+  const unreadable = await countUnreadable(pool, secrets);
+  if (unreadable > 0)
+    process.stdout.write(
+      `notice ${unreadable === 1 ? 'The secret of one person was' : `The secrets of ${unreadable} people were`} kept ` +
+        'by a key that is not here; an owner gives new ones (docs/security.md)\n',
+    );
+  if ((await readAccessState(pool)).signing !== 'secret' || !(await isOwnerless(pool, secrets))) return;
   process.stdout.write(
     `notice To make the owner of this shop, open ${url} and enter ${asRead(await makeOwnerCode(pool))}\n`,
   );
@@ -107,7 +122,7 @@ async function prepareShop(databaseUrl: string, model: Model) {
     const place = { databaseUrl, readUrl, dataFolder, address: address ?? network?.told?.urls[0] ?? null, network };
     const shop = openShop(connections, { ...place, names: [] }, shared, log);
     const begin = async () => {
-      await tellOwnerCode(pool, url);
+      await tellOwnerCode(pool, shared.secrets, url);
       shop.keep();
     };
     return { handler: shop.app, begin, halt: shop.halt, end: shop.end };
@@ -154,6 +169,7 @@ async function start(): Promise<void> {
     clock: new ClockWatch(),
     webDirectory: fromRoot('web/dist'),
     version: process.env['FAIRWATT_VERSION'] ?? 'unknown',
+    secrets: await secretsBy(process.env['FAIRWATT_SECRETS_KEY'] ?? null),
   };
   const served = serve({ url, port: plain.port, network }, shared);
   answerWith(served.handler, plain, ...(secure === null ? [] : [secure]));

@@ -2,6 +2,7 @@ import type { Express } from 'express';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import type { Model } from '@fairwatt/core';
+import type { Secrets } from './access/index.ts';
 import { createApp, type OnNetwork } from './app.ts';
 import { ChangeFeed } from './changes/feed.ts';
 import { createPool, createReplicaPool, type PoolSize } from './database/pool.ts';
@@ -21,6 +22,7 @@ export interface Shared {
   readonly clock: ClockWatch;
   readonly webDirectory: string;
   readonly version: string;
+  readonly secrets: Secrets;
 }
 
 /** Where a shop's data are, and under which name it is answered. */
@@ -74,7 +76,7 @@ export function openShop(
   const workers = new Workers(shared.threads, place.databaseUrl);
   const keeper = new StationKeeper(pool, workers, log);
   const replica = place.readUrl === '' ? null : createReplicaPool(place.readUrl, log);
-  const { model, clock, webDirectory, version } = shared;
+  const { model, clock, webDirectory, version, secrets } = shared;
   const { dataFolder, address, network, names } = place;
   const app = createApp({
     pool,
@@ -85,6 +87,7 @@ export function openShop(
     keeper,
     log,
     sweeps,
+    secrets,
     webDirectory,
     version,
     dataFolder,

@@ -13,6 +13,7 @@ import {
 import { lockPath, say } from '../clusters.ts';
 import { countJobs } from '../count-jobs.ts';
 import { isLocked, notedHolder } from '../lock.ts';
+import { ownSecrets } from '../secrets-key.ts';
 import { ensureDatabaseOf, ensureServerRole, ownerUrl, prepareShop, withOwnCluster } from './databases.ts';
 import { BadShop, changeShops, checkedName, holdShop, listedShop, listedShops, shopFolder, withShop } from './list.ts';
 import { moveShop, restoreShop } from './move.ts';
@@ -49,7 +50,8 @@ async function open(name: string, place: string | null, ownUrl: string): Promise
   await changeShops((before) => [...before, shop]);
   const url = await ownerUrl(shop, ownUrl);
   say(`${name} is open at ${addressOf(name)}, with ${(await countJobs(url)) ?? 0} jobs.`);
-  if (await connected(url, isOwnerless)) await tellOwnerCode(shop, ownUrl);
+  const secrets = await ownSecrets();
+  if (await connected(url, (client) => isOwnerless(client, secrets))) await tellOwnerCode(shop, ownUrl);
   return 0;
 }
 

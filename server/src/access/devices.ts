@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { Device } from '@fairwatt/contract';
 import { many, maybeOne, type Queryable } from '../database/query.ts';
 import { instant, orNull, text } from '../database/read.ts';
-import { newToken, oneTimeCode, plainHash } from './secrets.ts';
+import { hashCode, isCode, newToken, oneTimeCode, plainHash } from './secrets.ts';
 
 const codeMinutes = 10;
 
@@ -26,10 +26,25 @@ export async function askForDevice(
     randomUUID(),
     name,
     by,
-    plainHash(code),
+    await hashCode(code),
     until,
   ]);
   return { code, until };
+}
+
+/** The device that waits for this code: those that wait are few, and none for longer than ten minutes. */
+async function askedBy(db: Queryable, code: string, at: string): Promise<string | null> {
+  const waiting = await many(
+    db,
+    'select id, code from device where code is not null and code_until > $1',
+    [at],
+    (row) => ({
+      id: text(row, 'id'),
+      code: text(row, 'code'),
+    }),
+  );
+  for (const { id, code: kept } of waiting) if (await isCode(code, kept)) return id;
+  return null;
 }
 
 /**
@@ -41,12 +56,15 @@ export async function enrol(
   code: string,
   at: string,
 ): Promise<{ readonly token: string; readonly device: KnownDevice } | null> {
+  const id = await askedBy(db, code, at);
+  if (id === null) return null;
   const token = newToken();
+  // Whoever comes second with the same code finds it gone.
   const device = await maybeOne(
     db,
     `update device set token = $2, enrolled_at = $3, seen_at = $3, code = null, code_until = null
-      where code = $1 and code_until > $3 returning id, name`,
-    [plainHash(code), plainHash(token), at],
+      where id = $1 and code is not null returning id, name`,
+    [id, plainHash(token), at],
     readKnown,
   );
   return device === null ? null : { token, device };

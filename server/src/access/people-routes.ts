@@ -18,18 +18,27 @@ import { transaction } from '../database/query.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
 import { nextTechnicianId } from '../shop/store.ts';
 import { readAudit } from './audit.ts';
+import { chosenSecret } from './chosen-secret.ts';
 import { deviceRoutes } from './device-routes.ts';
 import { audit, isFromHere } from './gate.ts';
 import { changePerson, endSessions, isOwnerless, personNamed, readPeople, standingOf, writeSecret } from './people.ts';
 import { nameTaken, nobody } from './refusals.ts';
+import type { Secrets } from './secrets.ts';
+import { sessionRoutes } from './session-routes.ts';
 import { writeSigning, type KnownAccess } from './state.ts';
 
 /** What an owner says of people, devices and how people sign, and what was done about all that. */
-export function peopleRoutes(pool: pg.Pool, access: KnownAccess, now: () => string, network: Network): Router {
+export function peopleRoutes(
+  pool: pg.Pool,
+  access: KnownAccess,
+  secrets: Secrets,
+  now: () => string,
+  network: Network,
+): Router {
   const router = Router();
   const body = express.json({ limit: '4kb' });
   const people = async (response: Response, status = 200) => {
-    response.status(status).json(peopleSchema.parse(await readPeople(pool)));
+    response.status(status).json(peopleSchema.parse(await readPeople(pool, secrets)));
   };
   const personIn = (request: Request) => parseInput(id, request.params['id'], 'The person');
   const nameOf = async (person: string): Promise<string> => (await standingOf(pool, person))?.name ?? person;
@@ -38,12 +47,13 @@ export function peopleRoutes(pool: pg.Pool, access: KnownAccess, now: () => stri
 
   router.post('/people', body, async (request, response) => {
     const { name, role, secret } = parseInput(newPersonSchema, request.body, 'The person');
+    if (secret !== null) await chosenSecret(pool, secret, [name]);
     await transaction(pool, async (db) => {
       await db.query('lock table technician in share row exclusive mode');
       if ((await personNamed(db, name)) !== null) throw nameTaken(name);
       const made = await nextTechnicianId(db, name);
       await db.query('insert into technician (id, name, role) values ($1, $2, $3)', [made, name, role satisfies Role]);
-      if (secret !== null) await writeSecret(db, made, secret, now());
+      if (secret !== null) await writeSecret(db, secrets, made, secret, now());
       await audit(db, request, now(), 'person-added', `${name}, ${roleText[role].name.toLowerCase()}`);
     });
     await people(response, 201);
@@ -52,7 +62,7 @@ export function peopleRoutes(pool: pg.Pool, access: KnownAccess, now: () => stri
   router.put('/people/:id', body, async (request, response) => {
     const wanted = parseInput(changePersonSchema, request.body, 'The person');
     const person = personIn(request);
-    const { kind } = await changePerson(pool, person, wanted);
+    const { kind } = await changePerson(pool, secrets, person, wanted);
     switch (kind) {
       case 'unknown':
         throw nobody();
@@ -81,8 +91,9 @@ export function peopleRoutes(pool: pg.Pool, access: KnownAccess, now: () => stri
     const person = personIn(request);
     const known = await standingOf(pool, person);
     if (known === null || known.role === 'none') throw nobody();
+    await chosenSecret(pool, secret, [known.name]);
     await transaction(pool, async (db) => {
-      await writeSecret(db, person, secret, now());
+      await writeSecret(db, secrets, person, secret, now());
       await endSessions(db, person, person === request.session.person ? request.sessionID : null);
       await audit(db, request, now(), 'secret-changed', `${known.name}, given anew`);
     });
@@ -97,18 +108,19 @@ export function peopleRoutes(pool: pg.Pool, access: KnownAccess, now: () => stri
   });
 
   router.use('/devices', deviceRoutes(pool, now));
+  router.use('/sessions', sessionRoutes(pool, now));
 
   router.put('/signing', body, async (request, response) => {
     const { signing } = parseInput(signingSchema, request.body, 'How people sign');
     if (signing === 'picked') {
-      const others = (await readPeople(pool)).filter((person) => person.role !== 'none').length;
+      const others = (await readPeople(pool, secrets)).filter((person) => person.role !== 'none').length;
       if (others > 1 || !isFromHere(request))
         throw new HttpProblem(
           409,
           'not-alone',
           'Only a shop of one person goes without secrets, and it is said on the machine itself',
         );
-    } else if (await isOwnerless(pool))
+    } else if (await isOwnerless(pool, secrets))
       throw new HttpProblem(409, 'ownerless', 'An owner gets a secret first, or nobody could sign in');
     await writeSigning(pool, signing);
     access.forget();

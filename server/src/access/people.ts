@@ -4,7 +4,7 @@ import { many, maybeOne, one, transaction, type Queryable } from '../database/qu
 import { boolean, instant, member, number, orNull, text } from '../database/read.ts';
 import { nextTechnicianId } from '../shop/store.ts';
 import { afterFailure } from './attempts.ts';
-import { asIfLooked, hashSecret, isSecret, oneTimeCode, plainHash, sameHash } from './secrets.ts';
+import { hashCode, isCode, oneTimeCode, type Secrets } from './secrets.ts';
 import { readAccessState } from './state.ts';
 
 /** Somebody of this shop, with what they may do in it. */
@@ -33,12 +33,12 @@ export interface NameShown {
 }
 
 /** Everybody who has a secret and is somebody here. */
-export const whoSignsIn = (db: Queryable): Promise<NameShown[]> =>
+export const whoSignsIn = (db: Queryable, { readable }: Secrets): Promise<NameShown[]> =>
   many(
     db,
     `select id, name, kind from technician join technician_secret on technician = id
-      where role <> 'none' order by name`,
-    [],
+      where role <> 'none' and hash like any($1) order by name`,
+    [readable],
     (row) => ({ id: text(row, 'id'), name: text(row, 'name'), pin: text(row, 'kind') === 'pin' }),
   );
 
@@ -58,26 +58,33 @@ export const standingOf = (db: Queryable, id: string): Promise<Somebody | null> 
     role: member<Standing>(row, 'role'),
   }));
 
-export const isOwnerless = (db: Queryable): Promise<boolean> =>
+/** Whether no owner can sign in, also since all their secrets were kept by a key that is not here. */
+export const isOwnerless = (db: Queryable, { readable }: Secrets): Promise<boolean> =>
   one(
     db,
     `select not exists (
-      select from technician join technician_secret on technician = id where role = 'owner'
+      select from technician join technician_secret on technician = id where role = 'owner' and hash like any($1)
     ) as ownerless`,
-    [],
+    [readable],
     (row) => boolean(row, 'ownerless'),
   );
 
-/** All people with what the owner sees of their way in. */
-export const readPeople = (db: Queryable): Promise<Person[]> =>
+/** Whose secret was kept by a key that is not here: they sign in when that key is, or with a new secret. */
+export const countUnreadable = (db: Queryable, { readable }: Secrets): Promise<number> =>
+  one(db, 'select count(*)::integer as people from technician_secret where not hash like any($1)', [readable], (row) =>
+    number(row, 'people'),
+  );
+
+/** All people with what the owner sees of their way in; a secret that nobody can look at here is none. */
+export const readPeople = (db: Queryable, { readable }: Secrets): Promise<Person[]> =>
   many(
     db,
     `select technician.id, name, role, version, kind, coalesce(failures, 0) as failures,
         coalesce(locked, false) as locked,
         (select count(*) from web_session where sess ->> 'person' = technician.id and expire > now()) as sessions
-      from technician left join technician_secret on technician = technician.id
+      from technician left join technician_secret on technician = technician.id and hash like any($1)
       order by role = 'none', name`,
-    [],
+    [readable],
     (row) => ({
       id: text(row, 'id'),
       name: text(row, 'name'),
@@ -91,12 +98,18 @@ export const readPeople = (db: Queryable): Promise<Person[]> =>
   );
 
 /** Gives somebody a secret, which also takes a lock off. */
-export async function writeSecret(db: Queryable, technician: string, secret: string, at: string): Promise<void> {
+export async function writeSecret(
+  db: Queryable,
+  secrets: Secrets,
+  technician: string,
+  secret: string,
+  at: string,
+): Promise<void> {
   await db.query(
     `insert into technician_secret (technician, kind, hash, changed_at) values ($1, $2, $3, $4)
       on conflict (technician) do update
         set kind = $2, hash = $3, changed_at = $4, failures = 0, paused_until = null, locked = false`,
-    [technician, isPin(secret) ? 'pin' : 'passphrase', await hashSecret(secret), at],
+    [technician, isPin(secret) ? 'pin' : 'passphrase', await secrets.hash(secret), at],
   );
 }
 
@@ -126,14 +139,14 @@ interface KeptSecret {
 }
 
 /** Held until the try is noted, so that many tries at once are one after the other. */
-const secretNamed = (db: Queryable, name: string): Promise<KeptSecret | null> =>
+const secretNamed = (db: Queryable, { readable }: Secrets, name: string): Promise<KeptSecret | null> =>
   maybeOne(
     db,
     `select id, name, role, kind, hash, failures, paused_until, locked
       from technician join technician_secret on technician = id
-      where lower(name) = lower($1) and role <> 'none'
+      where lower(name) = lower($1) and role <> 'none' and hash like any($2)
       for update of technician_secret`,
-    [name.trim()],
+    [name.trim(), readable],
     (row) => ({
       person: readKnown(row),
       kind: member<'pin' | 'passphrase'>(row, 'kind'),
@@ -144,29 +157,36 @@ const secretNamed = (db: Queryable, name: string): Promise<KeptSecret | null> =>
     }),
   );
 
+/** Kept anew where the key came after it. */
+async function noteRight(db: Queryable, secrets: Secrets, { person, hash }: KeptSecret, secret: string): Promise<void> {
+  await db.query('update technician_secret set failures = 0, paused_until = null, hash = $2 where technician = $1', [
+    person.id,
+    secrets.isOld(hash) ? await secrets.hash(secret) : hash,
+  ]);
+}
+
 /**
  * Looks at a name and a secret. Each wrong one makes the next wait longer, and ten in a row lock the person. Where a
  * PIN is not enough none is looked at, so that it cannot be guessed from there either.
  */
 export const signIn = (
   pool: pg.Pool,
+  secrets: Secrets,
   name: string,
   secret: string,
   pinIsEnough: boolean,
   at: string,
 ): Promise<SignIn> =>
   transaction(pool, async (db): Promise<SignIn> => {
-    const kept = await secretNamed(db, name);
+    const kept = await secretNamed(db, secrets, name);
     if (kept === null || (kept.kind === 'pin' && !pinIsEnough)) {
-      await asIfLooked(secret);
+      await secrets.asIfLooked(secret);
       return { kind: 'wrong', lockedNow: false };
     }
     if (kept.locked) return { kind: 'locked' };
     if (kept.pausedUntil !== null && kept.pausedUntil > at) return { kind: 'paused', until: kept.pausedUntil };
-    if (await isSecret(secret, kept.hash)) {
-      await db.query('update technician_secret set failures = 0, paused_until = null where technician = $1', [
-        kept.person.id,
-      ]);
+    if (await secrets.is(secret, kept.hash)) {
+      await noteRight(db, secrets, kept, secret);
       return { kind: 'in', person: kept.person };
     }
     const { failures, pausedUntil, locked } = afterFailure(kept.failures, at);
@@ -183,7 +203,7 @@ export const signIn = (
 export async function makeOwnerCode(db: Queryable): Promise<string> {
   await readAccessState(db);
   const code = oneTimeCode();
-  await db.query('update shop_access set owner_code = $1, owner_code_failures = 0', [plainHash(code)]);
+  await db.query('update shop_access set owner_code = $1, owner_code_failures = 0', [await hashCode(code)]);
   return code;
 }
 
@@ -199,7 +219,7 @@ async function takeOwnerCode(db: Queryable, code: string): Promise<boolean> {
     orNull(text)(row, 'owner_code'),
   );
   if (kept === null) return false;
-  if (sameHash(kept, plainHash(code))) {
+  if (await isCode(code, kept)) {
     await db.query('update shop_access set owner_code = null, owner_code_failures = 0');
     return true;
   }
@@ -213,6 +233,7 @@ async function takeOwnerCode(db: Queryable, code: string): Promise<boolean> {
 /** Whoever reads the console makes an owner with its code: a new one, or somebody who is here already. */
 export async function makeOwner(
   db: Queryable,
+  secrets: Secrets,
   wanted: { readonly code: string; readonly person: string | null; readonly name: string; readonly secret: string },
   at: string,
 ): Promise<MadeOwner> {
@@ -225,7 +246,7 @@ export async function makeOwner(
   if (known === null)
     await db.query("insert into technician (id, name, role) values ($1, $2, 'owner')", [id, wanted.name]);
   else await db.query("update technician set role = 'owner', version = version + 1 where id = $1", [id]);
-  await writeSecret(db, id, wanted.secret, at);
+  await writeSecret(db, secrets, id, wanted.secret, at);
   await endSessions(db, id);
   return { kind: 'made', person: { id, name: known?.name ?? wanted.name, role: 'owner' } };
 }
@@ -242,12 +263,13 @@ export type PersonChange = {
  */
 export const changePerson = (
   pool: pg.Pool,
+  secrets: Secrets,
   id: string,
   wanted: { readonly name: string; readonly role: Standing; readonly basedOn: number },
 ): Promise<PersonChange> =>
   transaction(pool, async (db): Promise<PersonChange> => {
     await db.query('lock table technician in share row exclusive mode');
-    const stands = (await readPeople(db)).find((person) => person.id === id);
+    const stands = (await readPeople(db, secrets)).find((person) => person.id === id);
     if (stands === undefined) return { kind: 'unknown' };
     if (stands.name === wanted.name && stands.role === wanted.role) return { kind: 'done' };
     if (stands.version !== wanted.basedOn) return { kind: 'stale' };
@@ -255,8 +277,9 @@ export const changePerson = (
     if (named !== null && named !== id) return { kind: 'name-taken' };
     const otherOwners = await many(
       db,
-      `select id from technician join technician_secret on technician = id where role = 'owner' and id <> $1`,
-      [id],
+      `select id from technician join technician_secret on technician = id
+        where role = 'owner' and id <> $1 and hash like any($2)`,
+      [id, secrets.readable],
       (row) => text(row, 'id'),
     );
     if (stands.role === 'owner' && wanted.role !== 'owner' && otherOwners.length === 0) return { kind: 'last-owner' };

@@ -3,6 +3,7 @@ import type pg from 'pg';
 import { HttpProblem } from '../problems.ts';
 import { whoAsks } from './gate.ts';
 import { signIn } from './people.ts';
+import type { Secrets } from './secrets.ts';
 import { refusedSignIn } from './refusals.ts';
 
 /**
@@ -13,12 +14,13 @@ import { refusedSignIn } from './refusals.ts';
  */
 export async function secondPerson(
   pool: pg.Pool,
+  secrets: Secrets,
   request: Request,
   name: string,
   secret: string,
   at: string,
 ): Promise<string> {
-  const outcome = await signIn(pool, name, secret, request.session.device != null, at);
+  const outcome = await signIn(pool, secrets, name, secret, request.session.device != null, at);
   if (outcome.kind !== 'in') throw refusedSignIn(outcome);
   if (outcome.person.id === whoAsks(request).id)
     throw new HttpProblem(403, 'not-second', 'A second person signs, not the first', {

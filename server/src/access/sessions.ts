@@ -19,33 +19,41 @@ declare module 'express-session' {
 }
 
 /** A session ends by itself after a day's work. */
-const sessionHours = 12;
-export const sessionCookie = 'fairwatt';
+export const sessionHours = 12;
+
+/**
+ * What a cookie is called: over TLS so that a browser takes it from this very host alone, whole and by TLS; on the
+ * machine itself there is no TLS, and no browser would take such a name.
+ */
+export const cookieName = (name: string, secure: boolean): string => (secure ? `__Host-${name}` : name);
+const sessionName = 'fairwatt';
+export const sessionCookie = (request: Request): string => cookieName(sessionName, request.secure);
 
 /** Sessions of browsers, kept in the database, so that any process of the shop knows them and any can end them. */
-function sessionsIn(pool: pg.Pool, secret: string): RequestHandler {
+function sessionsIn(pool: pg.Pool, secret: string, secure: boolean): RequestHandler {
   const Store = connectPgSimple(session);
   return session({
-    name: sessionCookie,
+    name: cookieName(sessionName, secure),
     secret,
     resave: false,
     saveUninitialized: false,
     store: new Store({ pool, tableName: 'web_session', disableTouch: true, pruneSessionInterval: false }),
-    cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: sessionHours * 3_600_000, path: '/' },
+    cookie: { httpOnly: true, sameSite: 'strict', secure, maxAge: sessionHours * 3_600_000, path: '/' },
   });
 }
 
 /** Sessions for whatever needs to know who asks; whether the server answers is asked by everybody, all the time. */
 export function sessions(pool: pg.Pool, access: KnownAccess): RequestHandler {
-  let made: { readonly secret: string; readonly handler: RequestHandler } | null = null;
+  let made: { readonly secret: string; readonly plain: RequestHandler; readonly secure: RequestHandler } | null = null;
   return async (request, response, next) => {
     if (request.path === '/health') {
       next();
       return;
     }
     const { cookieSecret: secret } = await access.get();
-    if (made?.secret !== secret) made = { secret, handler: sessionsIn(pool, secret) };
-    await made.handler(request, response, next);
+    if (made?.secret !== secret)
+      made = { secret, plain: sessionsIn(pool, secret, false), secure: sessionsIn(pool, secret, true) };
+    await (request.secure ? made.secure : made.plain)(request, response, next);
   };
 }
 

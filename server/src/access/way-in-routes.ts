@@ -17,10 +17,12 @@ import { askForDevice, deviceOf, enrol, type KnownDevice } from './devices.ts';
 import { audit, whoAsks } from './gate.ts';
 import { endSessions, isOwnerless, makeOwner, owners, signIn, whoSignsIn, writeSecret } from './people.ts';
 import { nameTaken, nobody, refusedSignIn } from './refusals.ts';
-import { beginSession, endSession, sessionCookie } from './sessions.ts';
+import { chosenSecret } from './chosen-secret.ts';
+import type { Secrets } from './secrets.ts';
+import { beginSession, cookieName, endSession, sessionCookie } from './sessions.ts';
 import { type KnownAccess } from './state.ts';
 
-const deviceCookie = 'fairwatt-device';
+const deviceCookie = (request: Request): string => cookieName('fairwatt-device', request.secure);
 const deviceDays = 400;
 
 async function nameShop(db: Queryable, said: { readonly name: string; readonly codePrefix: string }): Promise<void> {
@@ -32,8 +34,17 @@ async function nameShop(db: Queryable, said: { readonly name: string; readonly c
   });
 }
 
+export interface WayIn {
+  readonly pool: pg.Pool;
+  readonly access: KnownAccess;
+  readonly secrets: Secrets;
+  readonly now: () => string;
+  /** So many that are refused may come from one address in a minute. */
+  readonly mostTries: number;
+}
+
 /** The way in: the first owner, signing in and out, enrolling a device, and one's own secret. */
-export function wayInRoutes(pool: pg.Pool, access: KnownAccess, now: () => string, mostTries: number): Router {
+export function wayInRoutes({ pool, access, secrets, now, mostTries }: WayIn): Router {
   const router = Router();
   const body = express.json({ limit: '4kb' });
   const tries = rateLimit({
@@ -48,9 +59,9 @@ export function wayInRoutes(pool: pg.Pool, access: KnownAccess, now: () => strin
     },
   });
   const deviceHere = (request: Request): Promise<KnownDevice | null> =>
-    deviceOf(pool, (request.cookies as Record<string, string | undefined>)[deviceCookie], now());
+    deviceOf(pool, (request.cookies as Record<string, string | undefined>)[deviceCookie(request)], now());
   const becomeDevice = (request: Request, response: Response, token: string) =>
-    response.cookie(deviceCookie, token, {
+    response.cookie(deviceCookie(request), token, {
       httpOnly: true,
       sameSite: 'strict',
       secure: request.secure,
@@ -61,7 +72,7 @@ export function wayInRoutes(pool: pg.Pool, access: KnownAccess, now: () => strin
   async function accessOf(request: Request): Promise<Access> {
     const [{ signing }, ownerless, device, settings] = await Promise.all([
       access.get(),
-      isOwnerless(pool),
+      isOwnerless(pool, secrets),
       deviceHere(request),
       readSettings(pool),
     ]);
@@ -72,7 +83,7 @@ export function wayInRoutes(pool: pg.Pool, access: KnownAccess, now: () => strin
       ownerless,
       device: device?.name ?? null,
       person: signedIn ? { id: person, name, role } : null,
-      names: ownerless ? await owners(pool) : device === null ? [] : await whoSignsIn(pool),
+      names: ownerless ? await owners(pool) : device === null ? [] : await whoSignsIn(pool, secrets),
       shop: settings.name,
     });
   }
@@ -83,8 +94,9 @@ export function wayInRoutes(pool: pg.Pool, access: KnownAccess, now: () => strin
 
   router.post('/owner', tries, body, async (request, response) => {
     const wanted = parseInput(ownerMessageSchema, request.body, 'The first owner');
+    await chosenSecret(pool, wanted.secret, [wanted.name]);
     const made = await transaction(pool, async (db) => {
-      const outcome = await makeOwner(db, wanted, now());
+      const outcome = await makeOwner(db, secrets, wanted, now());
       if (outcome.kind !== 'made') return outcome;
       if (wanted.shop !== null) await nameShop(db, wanted.shop);
       const { code } = await askForDevice(db, wanted.device, outcome.person.id, now());
@@ -121,7 +133,7 @@ export function wayInRoutes(pool: pg.Pool, access: KnownAccess, now: () => strin
   router.post('/session', tries, body, async (request, response) => {
     const { name, secret } = parseInput(signInSchema, request.body, 'The sign-in');
     const device = await deviceHere(request);
-    const outcome = await signIn(pool, name, secret, device !== null, now());
+    const outcome = await signIn(pool, secrets, name, secret, device !== null, now());
     const told = { at: now(), by: null, device: device?.name ?? null };
     if (outcome.kind !== 'in') {
       if (outcome.kind === 'wrong') await addAudit(pool, { ...told, kind: 'sign-in-refused', about: name.trim() });
@@ -142,7 +154,7 @@ export function wayInRoutes(pool: pg.Pool, access: KnownAccess, now: () => strin
       await addAudit(pool, { at: now(), by: name, device: null, kind: 'signed-out', about: name });
       await endSession(request);
     }
-    response.clearCookie(sessionCookie, { path: '/' }).status(204).end();
+    response.clearCookie(sessionCookie(request), { path: '/', secure: request.secure }).status(204).end();
   });
 
   router.post('/device', tries, body, async (request, response) => {
@@ -165,10 +177,11 @@ export function wayInRoutes(pool: pg.Pool, access: KnownAccess, now: () => strin
   router.put('/secret', tries, body, async (request, response) => {
     const { was, secret } = parseInput(ownSecretSchema, request.body, 'The secret');
     const person = whoAsks(request);
-    const outcome = await signIn(pool, person.name, was, true, now());
+    await chosenSecret(pool, secret, [person.name]);
+    const outcome = await signIn(pool, secrets, person.name, was, true, now());
     if (outcome.kind !== 'in') throw refusedSignIn(outcome, 'The secret that you have now does not fit', 'was');
     await transaction(pool, async (db) => {
-      await writeSecret(db, person.id, secret, now());
+      await writeSecret(db, secrets, person.id, secret, now());
       await endSessions(db, person.id, request.sessionID);
       await audit(db, request, now(), 'secret-changed', person.name);
     });

@@ -7,7 +7,7 @@ import {
   secondMessageSchema,
   type ActMessage,
 } from '@fairwatt/contract';
-import { demandAct, demandActs, holdToPerson, secondPerson } from '../access/index.ts';
+import { demandAct, demandActs, holdToPerson, secondPerson, type Secrets } from '../access/index.ts';
 import { parseInput } from '../problems.ts';
 import { actOnJob, type Acting, type ActsOutcome, type Sent } from './acting.ts';
 import { contentHash } from './events.ts';
@@ -17,7 +17,7 @@ import { codeOf, noJob, stopped } from './refusals.ts';
 type ActsDone = Extract<ActsOutcome, { readonly kind: 'done' }>;
 
 /** Acts on a job: one, several together, one that a second person signs. */
-export function actRoutes(acting: Acting, now: () => string): Router {
+export function actRoutes(acting: Acting, secrets: Secrets, now: () => string): Router {
   const router = Router();
   const body = express.json({ limit: '1mb' });
   /** Does acts. @throws HttpProblem 404 for no such job */
@@ -55,7 +55,7 @@ export function actRoutes(acting: Acting, now: () => string): Router {
     const code = codeOf(request.params['code']);
     const { name, secret, message } = parseInput(secondMessageSchema, request.body, 'The signature');
     holdToPerson(request, message.by);
-    const second = await secondPerson(acting.pool, request, name, secret, now());
+    const second = await secondPerson(acting.pool, secrets, request, name, secret, now());
     const signed = { ...message, by: second };
     await act(response, code, signed, contentHash(signed));
   });

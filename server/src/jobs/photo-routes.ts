@@ -37,7 +37,8 @@ export function photoRoutes(pool: pg.Pool, now: () => string): Router {
   router.get('/:code/photos/:id', async (request, response) => {
     const found = await readPhotoData(pool, await jobOf(request), idOf(request));
     if (found === null) throw gone();
-    response.set('cache-control', 'private, max-age=31536000, immutable').type(found.format).send(found.data);
+    response.set({ 'cache-control': 'private, max-age=31536000, immutable', 'content-disposition': 'inline' });
+    response.type(found.format).send(found.data);
   });
   router.post('/:code/photos', express.raw({ type: () => true, limit: mostPhotoBytes }), async (request, response) => {
     const jobId = await jobOf(request);

@@ -8,7 +8,7 @@ import {
   newJobSchema,
   usualMachinesSchema,
 } from '@fairwatt/contract';
-import { signedInput } from '../access/index.ts';
+import { type Secrets, signedInput } from '../access/index.ts';
 import { snapshot } from '../database/query.ts';
 import type { Reading } from '../database/reading.ts';
 import { parseInput } from '../problems.ts';
@@ -27,11 +27,13 @@ import { createJob, exportJob, listEvents } from './store.ts';
 export interface JobServing extends Acting {
   readonly reading: Reading;
   readonly keeper: StationKeeper;
+  /** By which a second person signs. */
+  readonly secrets: Secrets;
   readonly now: () => string;
 }
 
 /** Jobs: listed, made, read, taken in and out as files, acted on. */
-export function jobRoutes({ pool, reading, model, workers, keeper, now }: JobServing): Router {
+export function jobRoutes({ pool, reading, model, workers, keeper, secrets, now }: JobServing): Router {
   const router = Router();
   const body = express.json({ limit: '1mb' });
 
@@ -75,6 +77,6 @@ export function jobRoutes({ pool, reading, model, workers, keeper, now }: JobSer
   });
   router.use(importRoutes(pool, model, now));
   router.use(logRoutes(pool));
-  router.use(actRoutes({ pool, model, workers }, now));
+  router.use(actRoutes({ pool, model, workers }, secrets, now));
   return router;
 }

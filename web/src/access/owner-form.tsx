@@ -33,6 +33,8 @@ export function OwnerForm({ access }: { readonly access: Access }) {
     prefix: '',
   };
   const person = Form.useWatch('person', form) ?? initial.person;
+  const name = Form.useWatch('name', form) ?? '';
+  const chosen = here.find(({ id }) => id === person)?.name ?? name;
   const [make, { isLoading }] = useMakeOwnerMutation();
   return (
     <SheetForm<Typed>
@@ -72,7 +74,7 @@ export function OwnerForm({ access }: { readonly access: Access }) {
           <Input maxLength={60} autoComplete="name" />
         </FormField>
       )}
-      <SecretFields />
+      <SecretFields about={[chosen, access.shop]} />
       <FormField name="device" label="This device" schema={deviceName}>
         <Input maxLength={60} placeholder="Such as “Bench tablet”; a PIN is enough on it from now on" />
       </FormField>

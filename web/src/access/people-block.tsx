@@ -100,6 +100,7 @@ function AddPerson({ onClose }: { readonly onClose: () => void }) {
   const [add, { isLoading }] = useAddPersonMutation();
   const [form] = Form.useForm<NewPerson>();
   const role = Form.useWatch('role', form) ?? 'technician';
+  const name = Form.useWatch('name', form) ?? '';
   return (
     <Dialog title="Add somebody" onClose={onClose}>
       <SheetForm<NewPerson>
@@ -107,8 +108,8 @@ function AddPerson({ onClose }: { readonly onClose: () => void }) {
         initial={{ ...noSecret, name: '', role: 'technician' }}
         act="Add"
         busy={isLoading}
-        onSend={async ({ name, secret, role: wanted }) => {
-          const answer = await add({ name, role: wanted, secret: secret === '' ? null : secret });
+        onSend={async ({ name: called, secret, role: wanted }) => {
+          const answer = await add({ name: called, role: wanted, secret: secret === '' ? null : secret });
           if (answer.error !== undefined) return problemOf(answer.error);
           onClose();
           return null;
@@ -121,7 +122,7 @@ function AddPerson({ onClose }: { readonly onClose: () => void }) {
           <Select<Role> options={roles.map((one) => ({ value: one, label: roleText[one].name }))} />
         </FormField>
         <p className="quiet">{roleText[role].may}</p>
-        <SecretFields optional />
+        <SecretFields optional about={[name]} />
         <p className="quiet">It can be given later too; without one nobody signs in under this name.</p>
       </SheetForm>
     </Dialog>
@@ -143,7 +144,7 @@ function GiveSecret({ person, onClose }: { readonly person: Person; readonly onC
           return null;
         }}
       >
-        <SecretFields />
+        <SecretFields about={[person.name]} />
         <p className="quiet">
           It takes a lock off, and ends the sessions of this person. Tell it by mouth; {person.name} changes it at the
           name at the top right.

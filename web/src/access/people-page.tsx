@@ -7,6 +7,7 @@ import { DevicesBlock } from './devices-block.tsx';
 import { NetworkBlock } from './network-block.tsx';
 import { PeopleBlock } from './people-block.tsx';
 import styles from './access.module.css';
+import { SessionsTable } from './sessions-table.tsx';
 import { useMay } from './use-may.ts';
 import { Button } from 'antd';
 import { useState } from 'react';
@@ -51,6 +52,15 @@ function ForTheOwner() {
       <SigningNotice />
       <PeopleBlock people={people.data} />
       <DevicesBlock />
+      {access.data.signing === 'secret' && (
+        <section className="block" aria-label="Signed in">
+          <span className="label">Signed in</span>
+          <p className="quiet">
+            A session that is ended here is out with its next request; what was typed there is kept.
+          </p>
+          <SessionsTable of="everybody" />
+        </section>
+      )}
       <NetworkBlock />
       <AuditTable />
     </div>

@@ -10,6 +10,7 @@ import { forgetAnswers } from '../offline/kept-answer.ts';
 import { sentOff } from '../offline/sent-off.ts';
 import styles from './access.module.css';
 import { noSecret, SecretFields } from './secret-fields.tsx';
+import { SessionsTable } from './sessions-table.tsx';
 import { SignInForm } from './sign-in-form.tsx';
 import { givenSecret } from './words.ts';
 
@@ -19,7 +20,7 @@ export default function PersonDialog({ onClose }: { readonly onClose: () => void
   const access = useAccessQuery();
   const [signOut] = useSignOutMutation();
   const [told, setTold] = useState<string | null>(null);
-  const [own, setOwn] = useState(false);
+  const [view, setView] = useState<'switch' | 'secret' | 'sessions'>('switch');
   const person = access.data?.person ?? null;
   if (access.data === undefined || person === null) return null;
   async function leave(): Promise<void> {
@@ -35,9 +36,21 @@ export default function PersonDialog({ onClose }: { readonly onClose: () => void
   }
   return (
     <Dialog title={`${person.name}, ${roleText[person.role].name.toLowerCase()}`} onClose={onClose}>
-      {own ? (
-        <OwnSecret onDone={onClose} />
-      ) : (
+      {view === 'secret' && <OwnSecret name={person.name} onDone={onClose} />}
+      {view === 'sessions' && (
+        <>
+          <p className="quiet">
+            Each ends by itself after twelve hours. End one that you do not know, and change your secret.
+          </p>
+          <SessionsTable of="me" />
+          <div className={styles['row']}>
+            <Button autoFocus onClick={() => setView('switch')}>
+              Back
+            </Button>
+          </div>
+        </>
+      )}
+      {view === 'switch' && (
         <>
           <p className="quiet">Somebody else goes on here; what is typed stays.</p>
           <SignInForm
@@ -46,7 +59,8 @@ export default function PersonDialog({ onClose }: { readonly onClose: () => void
             onIn={onClose}
           />
           <div className={styles['row']}>
-            <Button onClick={() => setOwn(true)}>Change my PIN or passphrase</Button>
+            <Button onClick={() => setView('secret')}>Change my PIN or passphrase</Button>
+            <Button onClick={() => setView('sessions')}>Where I am signed in</Button>
             <Button onClick={() => void leave()}>Sign out</Button>
           </div>
           {told !== null && (
@@ -60,7 +74,7 @@ export default function PersonDialog({ onClose }: { readonly onClose: () => void
   );
 }
 
-function OwnSecret({ onDone }: { readonly onDone: () => void }) {
+function OwnSecret({ name, onDone }: { readonly name: string; readonly onDone: () => void }) {
   const [change, { isLoading }] = useChangeOwnSecretMutation();
   return (
     <SheetForm
@@ -77,7 +91,7 @@ function OwnSecret({ onDone }: { readonly onDone: () => void }) {
       <FormField name="was" label="The one you have now" schema={givenSecret}>
         <Input type="password" maxLength={200} autoComplete="current-password" />
       </FormField>
-      <SecretFields />
+      <SecretFields about={[name]} />
       <p className="quiet">Your sessions on other devices end with it.</p>
     </SheetForm>
   );

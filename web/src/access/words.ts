@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { codePrefix } from '@fairwatt/contract';
+import type { SecretStrength } from '@fairwatt/contract/secret-strength';
 
 // What a field of these forms holds, with what is said where it does not.
 
@@ -14,3 +15,9 @@ export const codePrefixField = z
     (value) => value.trim() === '' || codePrefix.safeParse(value.trim().toUpperCase()).success,
     'Two letters, such as FW.',
   );
+
+export const secretStrengthText: Readonly<Record<SecretStrength, string>> = {
+  guessed: 'Is tried first by whoever guesses: take something less usual.',
+  holds: 'Holds.',
+  'holds-well': 'Holds well.',
+};

@@ -16,6 +16,7 @@ import type {
   OwnerMessage,
   Person,
   Role,
+  SessionShown,
   Signing,
   Standing,
   BagAdapter,
@@ -158,6 +159,15 @@ export const api = createApi({
     }),
     endSessions: build.mutation<Person[], string>({
       query: (id) => ({ url: `/access/people/${encodeURIComponent(id)}/sessions`, method: 'DELETE' }),
+      invalidatesTags: ['people'],
+    }),
+    sessions: build.query<SessionShown[], void>({
+      query: () => '/access/sessions',
+      keepUnusedDataFor: 0,
+      providesTags: ['people', 'access'],
+    }),
+    endSession: build.mutation<SessionShown[], string>({
+      query: (id) => ({ url: `/access/sessions/${id}`, method: 'DELETE' }),
       invalidatesTags: ['people'],
     }),
     devices: build.query<Device[], void>({ query: () => '/access/devices', providesTags: ['people'] }),
@@ -422,6 +432,8 @@ export const {
   useChangePersonMutation,
   useGiveSecretMutation,
   useEndSessionsMutation,
+  useSessionsQuery,
+  useEndSessionMutation,
   useDevicesQuery,
   useAskForDeviceMutation,
   useEndDeviceMutation,
