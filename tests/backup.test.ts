@@ -176,7 +176,9 @@ describe('a backup', () => {
       alter table instrument drop column ripple_error_millivolts;
       alter table technician drop column role, drop column version;
       drop table job_note, job_laid_way, shop_access, technician_secret, device, web_session, audit;
-      drop function audit_stands, tell_session_end;
+      drop table record_fault, record_outcome;
+      drop function audit_stands, tell_session_end, tally_lesson;
+      drop index job_left_out, job_closed;
       delete from schema_migration where name >= '0022'`);
     await client.end();
     await command.run('stop');

@@ -60,6 +60,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0045_wished_adapter.sql': 'bb56ffafc236162d',
   '0046_numbered_cables.sql': 'd3892d01320d5351',
   '0047_salted_codes.sql': '17611defb568371f',
+  '0048_record_tally.sql': '0144dbb9afdd9855',
 };
 
 it('a migration that has shipped never changes again', () => {

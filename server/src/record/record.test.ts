@@ -109,6 +109,38 @@ describe("the shop's record", () => {
         .errors,
     ).toMatchObject([{ path: 'leftOut' }]);
   });
+  it('has the sums of its jobs, whatever was done to them and by however many at once', async () => {
+    const jobs = await Promise.all(Array.from({ length: 6 }, () => closedJob(true)));
+    const leaveOut = ({ code }: Job, leftOut: boolean, was: boolean) =>
+      server.call(`/record/jobs/${code}`, { by: 'mara', leftOut, was }, 'PUT');
+    // Twice the same, in turns, reopened while it is left out, and all of them at once.
+    await Promise.all([
+      leaveOut(jobs[0]!, true, false).then(() => leaveOut(jobs[0]!, true, true)),
+      leaveOut(jobs[1]!, false, false),
+      leaveOut(jobs[2]!, true, false).then(() => leaveOut(jobs[2]!, false, true)),
+      leaveOut(jobs[3]!, true, false).then(() =>
+        server.act(jobs[3]!.code, { kind: 'reopen', basedOn: jobs[3]!.stateVersion }),
+      ),
+      server.act(jobs[4]!.code, { kind: 'reopen', basedOn: jobs[4]!.stateVersion }),
+    ]);
+    const kept = (await record()).counts;
+    const { rows: lessons } = await server.pool.query<{ job: string; fault: string }>(
+      `select job_id as job, fault_id as fault from job_lesson join job on job.id = job_id where not left_out`,
+    );
+    expect(kept.jobs).toBe(lessons.length);
+    expect(kept.faults).toEqual(
+      [...new Set(lessons.map(({ fault }) => fault))]
+        .sort()
+        .map((faultId) => ({ faultId, count: lessons.filter(({ fault }) => fault === faultId).length })),
+    );
+    const { rows: outcomes } = await server.pool.query(
+      `select check_id as "checkId", outcome_id as "outcomeId", fault_id as "faultId",
+          instrument_id as "instrumentId", count(*)::integer as count
+        from job_lesson_outcome join job_lesson using (job_id) join job on job.id = job_id
+        where not left_out group by 1, 2, 3, 4 order by 1, 2, 3, 4`,
+    );
+    expect(kept.outcomes).toEqual(outcomes);
+  });
   it('moves what the list says of an open job', async () => {
     const job = await server.make('Same words, other weight');
     const say = async () => (await server.list('?search=other%20weight')).jobs[0]!.stations[1]!.line;

@@ -9,32 +9,32 @@ import { addEvent } from '../jobs/events.ts';
 
 /** The closed jobs' outcomes added up; those left out by the owner do not count. */
 export async function readCounts(db: Queryable): Promise<ShopRecord> {
-  const counted = 'from job_lesson join job on job.id = job_lesson.job_id and not job.left_out';
+  const faults = await many(
+    db,
+    'select fault_id, jobs from record_fault where jobs > 0 order by fault_id',
+    [],
+    (row) => ({ faultId: text(row, 'fault_id'), count: number(row, 'jobs') }),
+  );
   return {
-    jobs: await one(db, `select count(*) as n ${counted}`, [], (row) => number(row, 'n')),
+    jobs: faults.reduce((sum, { count }) => sum + count, 0),
     leftOut: await one(
       db,
-      'select count(*) as n from job_lesson join job on job.id = job_lesson.job_id and job.left_out',
+      'select count(*) as n from job join job_lesson on job_id = job.id where left_out',
       [],
       (row) => number(row, 'n'),
     ),
-    faults: await many(
-      db,
-      `select fault_id, count(*) as n ${counted} group by fault_id order by fault_id`,
-      [],
-      (row) => ({ faultId: text(row, 'fault_id'), count: number(row, 'n') }),
-    ),
+    faults,
     outcomes: await many(
       db,
-      `select check_id, outcome_id, fault_id, instrument_id, count(*) as n ${counted} join ` +
-        'job_lesson_outcome using (job_id) group by 1, 2, 3, 4 order by 1, 2, 3, 4',
+      `select check_id, outcome_id, fault_id, instrument_id, jobs from record_outcome where jobs > 0
+        order by 1, 2, 3, 4`,
       [],
       (row) => ({
         checkId: text(row, 'check_id'),
         outcomeId: text(row, 'outcome_id'),
         faultId: text(row, 'fault_id'),
         instrumentId: orNull(text)(row, 'instrument_id'),
-        count: number(row, 'n'),
+        count: number(row, 'jobs'),
       }),
     ),
   };
@@ -49,8 +49,8 @@ export async function readRecord(db: Queryable): Promise<RecordMessage> {
     counts: { ...counts, faults: [...counts.faults], outcomes: [...counts.outcomes] },
     jobs: await many(
       db,
-      'select code, title, closed_at, fault_id, left_out from job_lesson join job on job.id = ' +
-        'job_lesson.job_id order by closed_at desc, job.id desc limit $1',
+      `select code, title, closed_at, fault_id, left_out from job_lesson join job on job.id = job_lesson.job_id
+        where closed_at is not null order by closed_at desc, job.id desc limit $1`,
       [jobsShown],
       (row) => ({
         code: text(row, 'code'),
@@ -81,7 +81,10 @@ export async function learnedModel(db: Queryable, shipped: Model, revision: stri
   return model;
 }
 
+/** Tells that the record is another one; whoever moves its sums does this first, and is then alone with them. */
 const markChanged = (db: Queryable) => db.query('update shop_record set revision = gen_random_uuid()');
+/** Adds what a job teaches to the record's sums, or takes it from them. */
+const tally = (db: Queryable, jobId: number, step: 1 | -1) => db.query('select tally_lesson($1, $2)', [jobId, step]);
 
 /** What a closed job teaches: the fault that was confirmed, and what was seen of it. */
 export interface Lesson {
@@ -114,7 +117,13 @@ export function lessonOf(job: Job, observations: JobView['observations']): Lesso
 
 /** Keeps what a closed job teaches, or takes it out when it teaches nothing any more. */
 export async function writeLesson(db: Queryable, jobId: number, lesson: Lesson | null): Promise<void> {
-  const had = await db.query('delete from job_lesson where job_id = $1', [jobId]);
+  const had = await db.query('select from job_lesson where job_id = $1', [jobId]);
+  if (lesson === null && had.rowCount === 0) return;
+  await markChanged(db);
+  if (had.rowCount !== 0) {
+    await tally(db, jobId, -1);
+    await db.query('delete from job_lesson where job_id = $1', [jobId]);
+  }
   if (lesson !== null) {
     await insertRows(db, 'job_lesson', ['job_id', 'fault_id'], [[jobId, lesson.faultId]]);
     await insertRows(
@@ -123,8 +132,8 @@ export async function writeLesson(db: Queryable, jobId: number, lesson: Lesson |
       ['job_id', 'check_id', 'outcome_id', 'instrument_id'],
       lesson.outcomes.map((outcome) => [jobId, outcome.checkId, outcome.outcomeId, outcome.instrumentId]),
     );
+    await tally(db, jobId, 1);
   }
-  if (lesson !== null || had.rowCount !== 0) await markChanged(db);
 }
 
 export type LeaveOutResult =
@@ -147,8 +156,11 @@ export function leaveOut(
     );
     if (job === null) return { kind: 'no-lesson' };
     if (job.leftOut !== wanted.was) return { kind: 'stale' };
-    await db.query('update job set left_out = $2 where id = $1', [job.id, wanted.leftOut]);
     await markChanged(db);
+    // Nothing is counted of a job that is left out: once less before, once more after.
+    if (wanted.leftOut) await tally(db, job.id, -1);
+    await db.query('update job set left_out = $2 where id = $1', [job.id, wanted.leftOut]);
+    if (!wanted.leftOut && job.leftOut) await tally(db, job.id, 1);
     await addEvent(db, {
       id: randomUUID(),
       jobId: job.id,
