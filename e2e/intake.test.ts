@@ -73,6 +73,33 @@ describe('a machine in one line', () => {
     expect(partsOf(await stored())).toEqual(['1 board', '1 card-8']);
     await page.browserContext().close();
   });
+  it('takes in what the client plans in words, which is told wherever it would be missed until then', async () => {
+    const { page, stored } = await newMachine();
+    await pressTab(page, 'Complaint');
+    await fill(page, 'Planned upgrade', 'New card 3x8 320 W');
+    await pressTab(page, 'Parts');
+    expect(await page.$('[data-upgrade-in-words]')).toBeNull();
+    await fill(page, 'The machine in one line', '8-core 125 W, card 2x8 220 W');
+    await page.keyboard.press('Enter');
+    await saved(page);
+    await seeText(page, 'the parts of the planned upgrade', '.side');
+    for (const station of [4, 5]) {
+      await goStation(page, station);
+      await seeText(page, 'all this is of the machine as it came', '[data-upgrade-in-words]');
+    }
+    await press(page, 'Enter what comes');
+    await seeText(page, 'No part comes with it yet', '[data-upgrade-in-words]');
+    await press(page, 'Into the line');
+    await seeText(page, 'Graphics card, three 8-pin, 320 W, comes with the upgrade', '[class*=_reading_]');
+    await page.keyboard.press('Enter');
+    await saved(page);
+    expect(partsOf(await stored())).toEqual(['1 board', '1 processor-125', '1 card-88 replaced', '1 card-888 added']);
+    expect(await page.$('[data-upgrade-in-words]')).toBeNull();
+    await goStation(page, 4);
+    await seeText(page, 'more than as it came');
+    expect(await page.$('[data-upgrade-in-words]')).toBeNull();
+    await page.browserContext().close();
+  });
   it('can be like an earlier machine, as that one left: parts, case and the supply that was fitted', async () => {
     const { page, stored } = await newMachine();
     await choose(page, 'Like an earlier machine', 'LQ-0137');

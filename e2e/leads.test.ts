@@ -34,7 +34,7 @@ describe('leads that carry no supply power', () => {
     await seeText(page, '1 out now', '.side');
     expect((await states()).at(-1)).toBe('Counter display lamp out');
     await visit(page, `${application.url}/jobs/LQ-0146/hand-over`);
-    await press(page, '○ Counter display lamp is unplugged and not back.');
+    await press(page, 'Counter display lamp is unplugged and not back.');
     await page.waitForFunction(() => location.search === '?way=leads');
     await page.waitForSelector('[aria-label="State of Counter display lamp"]');
     await page.click('[aria-label="State of Counter display lamp"] .ant-segmented-item:nth-child(4)');

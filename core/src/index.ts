@@ -147,6 +147,8 @@ export {
   type ReadLimit,
   type ReadOutput,
   withSecondReading,
+  upgradeInWords,
+  upgradeLine,
 } from './intake/index.ts';
 export {
   autoHold,
@@ -699,6 +701,7 @@ export {
   listingProblemText,
   loadFindingText,
   loadSentence,
+  upgradeInWordsText,
   loadWordText,
   logEventText,
   logProblemText,

@@ -1,5 +1,6 @@
 export { isSought, type SoughtPart, soughtPart } from './sought-part.ts';
 export { likeEarlier } from './like.ts';
+export { upgradeInWords, upgradeLine } from './planned-upgrade.ts';
 export { mostLetters, type OwnName, understand } from './understand.ts';
 export type { Doubt, Said, SaidPart, SaidTooLittle, Span, Understood } from './said.ts';
 export { boardForGranted, type LeftOpen, type OwnPartSource, takeIn, type TakenIn } from './take-in.ts';

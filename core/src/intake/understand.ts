@@ -32,6 +32,7 @@ function mostOf(classId: string): number {
 
 const fillers = new RegExp(
   '(?<!\\w)(?:an?|the|with|and|then|also|of|in|on|its|each|plus|another|inlets?|connectors?|extra|additional|' +
+    'new|more|further|(?:bigg|larg|strong|bett|fast)er|' +
     'igpu|(?:onboard|integrated|built-in) graphics)(?!\\w)|[&·]',
   'i',
 );

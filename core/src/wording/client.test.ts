@@ -2,7 +2,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { TestBench, testPart, testShop, uuid } from '../job/fixture.test-help.ts';
 import { newJob, unanswered, viewJob, type Job } from '../job/index.ts';
-import { clientWords } from './index.ts';
+import { clientWords, wattsText } from './index.ts';
 
 const { knowledge } = testShop.model;
 const directory = new URL('../../../demo/jobs/', import.meta.url);
@@ -52,6 +52,46 @@ describe('what the client reads', () => {
     ]);
     on.read(6, '+12', 'work', 10.9, 'after').read(7, '+12', 'work', 10.9, 'after');
     expect(wordsOf(on).measured.join()).not.toContain('as it should be');
+  });
+  it('says of a supply that is too small what was asked of it: lasting, for moments, or with what is planned', () => {
+    const small = (ratingWatts: number, more: Parameters<TestBench['do']> = []) => {
+      const on = new TestBench().do(
+        { kind: 'put-part', part: testPart('board', 'board'), basedOn: 0 },
+        { kind: 'put-part', part: testPart('processor-125', 'processor'), basedOn: 0 },
+        { kind: 'put-part', part: testPart('card-88', 'card'), basedOn: 0 },
+        ...more,
+        {
+          kind: 'put-supply',
+          supply: { name: '', label: { ...testShop.supplies[0]!.label, ratingWatts } },
+          basedOn: 0,
+        },
+        {
+          kind: 'set-finding',
+          finding: { kind: 'fault', faultId: 'psu-undersized', confirmed: true, note: '' },
+          basedOn: 0,
+        },
+      );
+      const { present, planned } = on.view().load;
+      const figures = [present, planned].map(({ sustainedWatts, peaks }) => [
+        wattsText(sustainedWatts),
+        wattsText(peaks[0]!.watts),
+      ]);
+      return { said: wordsOf(on).found[1], figures };
+    };
+    const lasting = small(300);
+    expect(lasting.said).toBe(`At work the machine takes ${lasting.figures[0]![0]!}; the supply gives 300 W at most.`);
+    const moments = small(550);
+    expect(moments.said).toBe(
+      `At work the machine takes ${moments.figures[0]![0]!}, and for moments ${moments.figures[0]![1]!}; ` +
+        'the supply gives 550 W at most.',
+    );
+    const later = small(900, [
+      { kind: 'put-part', part: testPart('card-888', 'new', { change: 'added' }), basedOn: 0 },
+    ]);
+    expect(later.said).toBe(
+      `With what is planned the machine takes ${later.figures[1]![0]!}, and for moments ${later.figures[1]![1]!}; ` +
+        'the supply gives 900 W at most.',
+    );
   });
   it('calls nothing fitted or put in that is only chosen or planned', () => {
     const on = weak().do(

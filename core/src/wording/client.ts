@@ -2,6 +2,7 @@ import type { Knowledge } from '../diagnose/index.ts';
 import { isRail, rippleRail, type TimeSubject, type Verdict } from '../measure/index.ts';
 import type { RailName } from '../standards/index.ts';
 import { proofsAsked, standingProof, unanswered, type Job, type JobView, type ProofItem } from '../job/index.ts';
+import type { Demand } from '../load/index.ts';
 import { nominalVolts, type PartChange } from '../machine/index.ts';
 import { checkTitle, findingNames, findingProof, outcomeLabel } from './diagnosing.ts';
 import { wattsText } from './figures.ts';
@@ -108,10 +109,7 @@ function foundBy(job: Job, view: Seen, knowledge: Knowledge): string[] {
     plain,
     ...failed.map((verdict) => `${lineName(verdict)}, was at ${verdictLevel(verdict)}; ${bounds(verdict)} is right.`),
     ...(faults.some(({ cure }) => cure.id === 'larger-supply') && job.supply !== null
-      ? [
-          `At work the machine takes ${wattsText(view.load.planned.sustainedWatts)}; the supply gives ` +
-            `${wattsText(job.supply.label.ratingWatts)} at most.`,
-        ]
+      ? [tooMuchFor(job.supply.label.ratingWatts, view.load)]
       : []),
     ...proof.map(
       ({ checkId, outcomeId }) =>
@@ -120,6 +118,23 @@ function foundBy(job: Job, view: Seen, knowledge: Knowledge): string[] {
     ),
     ...(finding.confirmed ? [] : ['That is what everything points to; it is not proved yet.']),
   ];
+}
+
+/**
+ * What the machine asks beside what its supply gives: as it came where that is too much already, else with what is
+ * planned; for a second too where it is that which is too much (a supply carries its rating so long, and no more).
+ */
+function tooMuchFor(ratingWatts: number, { present, planned }: Seen['load']): string {
+  const peakOf = ({ sustainedWatts, peaks: [second] }: Demand) => Math.max(sustainedWatts, second?.watts ?? 0);
+  const asItCame = peakOf(present) > ratingWatts;
+  const asked = asItCame ? present : planned;
+  const peak = peakOf(asked);
+  const moments =
+    asked.sustainedWatts <= ratingWatts && peak > ratingWatts ? `, and for moments ${wattsText(peak)}` : '';
+  return (
+    `${asItCame ? 'At work the machine takes' : 'With what is planned the machine takes'} ` +
+    `${wattsText(asked.sustainedWatts)}${moments}; the supply gives ${wattsText(ratingWatts)} at most.`
+  );
 }
 
 /** What is chosen or planned is not called done before it is. */

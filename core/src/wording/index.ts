@@ -35,6 +35,7 @@ export {
   fitReasonText,
   loadFindingText,
   loadSentence,
+  upgradeInWordsText,
   openInletText,
   problemOfLabel,
   schoolBecause,

@@ -56,6 +56,10 @@ export function doubtsText(doubts: readonly LoadFinding[]): string | null {
     : `A doubt that decides nothing: ${loadFindingText(first)}${shorter.length === 0 ? '' : '; shorter ones as well'}.`;
 }
 
+/** An upgrade that is planned in these words, and of which no part was entered. */
+export const upgradeInWordsText = (words: string): string =>
+  `Planned: “${words}”. No part comes or goes yet, so all this is of the machine as it came.`;
+
 /** The load verdict in one sentence. */
 export function loadSentence(word: LoadWord, deciding: LoadFinding | null, planned: boolean): string {
   const what = planned ? 'for the plan' : 'as it is';

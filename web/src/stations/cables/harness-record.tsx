@@ -60,7 +60,7 @@ function LikelyStrip({ onLooked }: { readonly onLooked: PutCable }) {
           for (const cable of likely) onLooked(cable, {});
         }}
       >
-        I looked: all {likely.length} are so
+        {likely.length === 1 ? 'I looked: it is so' : `I looked: all ${likely.length} are so`}
       </Button>
     </div>
   );

@@ -47,7 +47,7 @@ export function RecordByDrawing({ onStart }: { readonly onStart: () => void }) {
         {left.length > 0 && <CopyHarness />}
         <NameSocket onName={pointing.nameSocket} />
       </div>
-      <div className="row-actions">
+      <div className={`row-actions ${styles.inlets ?? ''}`}>
         {left.map((inlet) => (
           <Button key={inlet.id} data-record-next disabled={locked} onClick={() => press(inlet)}>
             + {inlet.label}

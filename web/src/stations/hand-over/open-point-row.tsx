@@ -5,6 +5,7 @@ import { openPointText, type OpenPoint, type OpenPointCode, type StationId } fro
 import { ReasonForm } from '../../controls/reason-form.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import type { CablesWay } from '../cables/cables.tsx';
+import styles from './open-point-row.module.css';
 
 /** The station at which a point is settled. */
 const station: Readonly<Record<OpenPointCode, StationId>> = {
@@ -71,32 +72,37 @@ export function OpenPointRow({
   const [asked, setAsked] = useState(false);
   const [together, setTogether] = useState(false);
   return (
-    <li>
-      <Button type="text" className="plain" onClick={() => leadTo(point)}>
-        ○ <span style={{ textDecoration: 'underline', textUnderlineOffset: 3 }}>{text}</span>
-      </Button>
-      {!asked ? (
-        <Button type="link" disabled={locked} aria-label={`Sign off: ${text}`} onClick={() => setAsked(true)}>
-          sign off
+    <li className={styles.row}>
+      <span className={styles.mark} aria-hidden="true">
+        ○
+      </span>
+      <div>
+        <Button type="text" className="plain" onClick={() => leadTo(point)}>
+          <span className={styles.text}>{text}</span>
         </Button>
-      ) : (
-        <ReasonForm
-          label={`Reason for leaving open: ${text}`}
-          placeholder="Why may it stay open?"
-          act="Sign"
-          onCancel={() => setAsked(false)}
-          onReason={(reason) => {
-            for (const { key } of together ? [point, ...alike] : [point])
-              act({ kind: 'sign-off', id: crypto.randomUUID(), point: key, reason });
-          }}
-        >
-          {alike.length > 0 && point.code !== 'danger' && (
-            <Checkbox checked={together} onChange={(event) => setTogether(event.target.checked)}>
-              and the {alike.length === 1 ? 'other one' : `${alike.length} others`} of this kind
-            </Checkbox>
-          )}
-        </ReasonForm>
-      )}
+        {!asked ? (
+          <Button type="link" disabled={locked} aria-label={`Sign off: ${text}`} onClick={() => setAsked(true)}>
+            sign off
+          </Button>
+        ) : (
+          <ReasonForm
+            label={`Reason for leaving open: ${text}`}
+            placeholder="Why may it stay open?"
+            act="Sign"
+            onCancel={() => setAsked(false)}
+            onReason={(reason) => {
+              for (const { key } of together ? [point, ...alike] : [point])
+                act({ kind: 'sign-off', id: crypto.randomUUID(), point: key, reason });
+            }}
+          >
+            {alike.length > 0 && point.code !== 'danger' && (
+              <Checkbox checked={together} onChange={(event) => setTogether(event.target.checked)}>
+                and the {alike.length === 1 ? 'other one' : `${alike.length} others`} of this kind
+              </Checkbox>
+            )}
+          </ReasonForm>
+        )}
+      </div>
     </li>
   );
 }

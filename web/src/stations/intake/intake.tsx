@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { hasUsualOutputs, type Job } from '@fairwatt/core';
+import { hasUsualOutputs, upgradeInWords, type Job } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { CaseForm } from './case-form.tsx';
@@ -28,11 +28,13 @@ interface Missing {
 }
 
 /** What is still to be found out, and on which page. */
-function missingOf({ sheet, parts, supply }: Job): readonly Missing[] {
+function missingOf(job: Job): readonly Missing[] {
+  const { sheet, parts, supply } = job;
   const missing: Missing[] = [];
   const isMachine = !sheet.bareSupply;
   if (isMachine && sheet.button === null) missing.push({ page: 'complaint', text: 'what pressing the button does' });
   if (isMachine && parts.length === 0) missing.push({ page: 'machine', text: "the machine's parts" });
+  if (upgradeInWords(job) !== null) missing.push({ page: 'machine', text: 'the parts of the planned upgrade' });
   if (supply === null) missing.push({ page: 'supply', text: "the supply's label" });
   else if (supply.label.rails.length === 0) missing.push({ page: 'supply', text: "the rails on the supply's label" });
   else if (hasUsualOutputs(supply.label))

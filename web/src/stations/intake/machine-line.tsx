@@ -9,6 +9,8 @@ import {
   saidText,
   takeIn,
   understand,
+  upgradeInWords,
+  upgradeLine,
   type Span,
   type Understood,
 } from '@fairwatt/core';
@@ -107,6 +109,7 @@ export function MachineLine() {
           Take it in
         </Button>
       </div>
+      {line.trim() === '' && <PlannedInWords onLine={setLine} />}
       {line.trim() !== '' && (
         <Reading
           line={line}
@@ -118,6 +121,29 @@ export function MachineLine() {
         />
       )}
     </div>
+  );
+}
+
+/** What the client plans and nobody entered, with the way into the line, where it is looked at before it is taken in. */
+function PlannedInWords({ onLine }: { readonly onLine: (line: string) => void }) {
+  const { job, locked } = useDesk();
+  const words = useMemo(() => upgradeInWords(job), [job]);
+  if (words === null || locked) return null;
+  return (
+    <p className={`caution ${styles.planned ?? ''}`} data-upgrade-in-words>
+      <span>
+        Planned: “{words}”. No part comes with it yet.{' '}
+        <Button
+          type="link"
+          onClick={() => {
+            onLine(upgradeLine(words).slice(0, mostLetters));
+            document.querySelector<HTMLElement>('.work [data-entry]')?.focus();
+          }}
+        >
+          Into the line
+        </Button>
+      </span>
+    </p>
   );
 }
 

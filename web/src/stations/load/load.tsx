@@ -20,6 +20,7 @@ import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Spoken } from '../../controls/spoken.tsx';
+import { UpgradeNote } from '../../job/upgrade-note.tsx';
 import { WhatNext } from './what-next.tsx';
 import { ConsumersView } from './consumers-view.tsx';
 import { HowSureView } from './how-sure-view.tsx';
@@ -144,6 +145,7 @@ export default function Load() {
             )}
           </>
         )}
+        {moment === 'planned' && <UpgradeNote />}
         <section aria-label="The supply that came">
           <span className="label">The supply that came, all told</span>
           <p

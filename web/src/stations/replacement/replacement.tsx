@@ -4,6 +4,7 @@ import { Choice } from '../../controls/choice.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { UpgradeNote } from '../../job/upgrade-note.tsx';
 import { AskedView } from './asked-view.tsx';
 import { CandidateList } from './candidate-list.tsx';
 import { CompareView } from './compare-view.tsx';
@@ -58,6 +59,7 @@ function Picked({ shown }: { readonly shown: CandidateRow }) {
   const { keep } = useKeeping();
   return (
     <>
+      <UpgradeNote />
       <PresentStays />
       <PickedSide
         key={shown.model.id}
