@@ -49,6 +49,32 @@ describe('demand', () => {
     expect(demand.rails['+3.3'].watts).toBeCloseTo(8.75, 9);
     expect(demand.peaks[0]!.watts).toBeCloseTo(35 + 150 / converterEfficiency + 6, 9);
   });
+  it('says between what it lies, and what each part has of it, idle and at work', () => {
+    const parts = [part('board'), part('processor-65'), part('memory-old', { quantity: 2 }), part('drive-35')];
+    const demand = demandOf(parts);
+    const alone = parts.map((one) => demandOf([one]));
+    const together = (of: (one: ReturnType<typeof demandOf>) => number) => alone.reduce((sum, one) => sum + of(one), 0);
+    for (const key of ['lowWatts', 'highWatts', 'sustainedWatts', 'idleWatts', 'spinUpWatts', 'standbyWatts'] as const)
+      expect(demand[key], key).toBeCloseTo(
+        together((one) => one[key]),
+        9,
+      );
+    expect(demand.lowWatts).toBeGreaterThan(0);
+    expect(demand.lowWatts).toBeLessThan(demand.sustainedWatts);
+    expect(demand.highWatts).toBeGreaterThan(demand.sustainedWatts);
+    // A processor's figures are behind converters, a board's are not.
+    const [board, processor] = parts as [MachinePart, MachinePart];
+    expect(alone[0]!.lowWatts).toBeCloseTo(board.figures.lowWatts, 9);
+    expect(alone[1]!.highWatts).toBeCloseTo(processor.figures.highWatts / converterEfficiency, 9);
+    expect(demand.parts).toEqual(
+      parts.map(({ id }, index) => ({
+        partId: id,
+        sustainedWatts: alone[index]!.sustainedWatts,
+        idleWatts: alone[index]!.idleWatts,
+      })),
+    );
+    expect(demand.idleWatts).toBeLessThan(demand.sustainedWatts);
+  });
   it('the rails add up to the whole', () => {
     const demand = demandOf([
       part('board-84'),
