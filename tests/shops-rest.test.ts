@@ -1,5 +1,5 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer, get, type Server } from 'node:http';
+import { createServer, get, request, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -77,6 +77,39 @@ afterAll(async () => {
   await Promise.all([shops.end(), threads.close()]);
   await Promise.all(databases.map((database) => database.drop()));
   rmSync(folder, { recursive: true, force: true });
+});
+
+describe('where no shop is', () => {
+  const asked = (host: string, accept: string, method = 'GET') =>
+    new Promise<{ readonly type: string; readonly status: number; readonly text: string }>((resolve, reject) => {
+      const { port } = new URL(url());
+      const headers = { host: `${host}:${port}`, accept };
+      const sent = request({ host: '127.0.0.1', port, path: '/jobs', method, headers }, (answer) => {
+        let text = '';
+        answer.on('data', (chunk: Buffer) => (text += chunk.toString()));
+        answer.on('end', () => {
+          resolve({ type: answer.headers['content-type'] ?? '', status: answer.statusCode ?? 0, text });
+        });
+      });
+      sent.on('error', reject);
+      sent.end();
+    });
+  const browsers = 'text/html,application/xhtml+xml,application/xml;q=0.9,*/*;q=0.8';
+
+  it('a person reads a page, and a program the problem', async () => {
+    for (const [host, words] of [
+      ['localhost', 'each under its own name'],
+      ['nobody.localhost', 'no shop of this name'],
+    ] as const) {
+      const page = await asked(host, browsers);
+      expect([page.status, page.type]).toEqual([404, 'text/html; charset=utf-8']);
+      expect(page.text).toContain(words);
+      for (const answer of [await asked(host, '*/*'), await asked(host, browsers, 'POST')]) {
+        expect([answer.status, answer.type]).toEqual([404, 'application/problem+json; charset=utf-8']);
+        expect((JSON.parse(answer.text) as { title: string }).title).toContain(words);
+      }
+    }
+  });
 });
 
 describe('a shop of several', () => {

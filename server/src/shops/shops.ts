@@ -7,6 +7,7 @@ import { Sweeps } from '../instruments/sweep.ts';
 import { connect, openShop, type OpenedShop, type Shared } from '../opened-shop.ts';
 import { hostName, isOwnHost, notThisHost } from '../other-pages.ts';
 import { errorHandler, HttpProblem } from '../problems.ts';
+import { problemPage } from './problem-page.ts';
 import { readShops, shopOfHost, urlOfShop, type ShopEntry } from './registry.ts';
 
 /** Connections of one shop, beside the one that listens: many shops share what a database lets in. */
@@ -89,6 +90,7 @@ export class Shops {
       response.once('close', () => held.answering.delete(response));
       held.shop.app(request, response, next);
     });
+    app.use(problemPage);
     app.use(errorHandler(this.log));
     return app;
   }
