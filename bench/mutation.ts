@@ -55,7 +55,7 @@ async function run({ mutated, tests }: Group): Promise<{ killed: number; all: nu
     ignorePatterns: ['/docs', '/e2e', '/.fairwatt', '/web/dist', 'dist'],
     coverageAnalysis: 'perTest',
     concurrency: 2,
-    timeoutMS: 60_000,
+    timeoutMS: 10_000,
     reporters: [],
     logLevel: 'error' as LogLevel,
     tempDirName: join(state, 'mutation'),

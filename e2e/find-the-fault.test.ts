@@ -1,6 +1,6 @@
 import type { Page } from 'puppeteer-core';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { press, pressKey, pressTab, saved, seeText, visit } from './application.ts';
+import { fill, press, pressKey, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, jobOf, newJob, noted } from './messages.ts';
 import { patience } from './patience.ts';
@@ -112,6 +112,31 @@ describe('the search for the fault', () => {
     expect(byOld).toBeGreaterThan(0);
   });
 
+  it('asks first what the client’s words speak of, and offers nothing that might power it until then', async () => {
+    const code = await newJob('Kiosk of the mole');
+    await visit(page, `${application.url}/jobs/${code}/intake`);
+    await pressKey(page, '1');
+    await fill(page, "In the client's words", 'There was a bang and it smelled burnt, then nothing.');
+    await seeText(page, 'The client says “bang”, “smelled”, “burnt”.', '[data-said-danger]');
+    await seeText(page, 'what the client’s “bang”, “smelled”, “burnt” means', '.side');
+    await saved(page);
+    await visit(page, `${application.url}/jobs/${code}/fault`);
+    await seeText(page, 'do not power it again to see', '[data-said-danger="told-smell"]');
+    expect(await page.$('[data-check]')).toBeNull();
+    await pressKey(page, '2');
+    await page.waitForSelector('[data-interlock="burnt"]');
+    await saved(page);
+    expect(await page.$('[data-said-danger]')).toBeNull();
+    expect((await jobOf(code)).outcomes.map(({ checkId, outcomeId }) => `${checkId} ${outcomeId}`)).toEqual([
+      'told-smell burnt',
+    ]);
+    // Corrected to none, the search goes on as ever.
+    await page.click('[data-undo]');
+    await page.waitForSelector('[data-said-danger="told-smell"]');
+    await pressKey(page, '1');
+    await page.waitForSelector('[data-check]');
+    await saved(page);
+  });
   it('says which two outcomes contradict each other', async () => {
     await visit(page, `${application.url}/jobs/LQ-0146/fault`);
     if ((await page.$('[data-trail="look-standby-light"]')) === null) {

@@ -149,6 +149,8 @@ export {
   withSecondReading,
   upgradeInWords,
   upgradeLine,
+  type DangerInWords,
+  dangersInWords,
 } from './intake/index.ts';
 export {
   autoHold,
@@ -724,6 +726,7 @@ export {
   supplyMarkText,
   openPointText,
   outNowText,
+  quotedWords,
   outcomeLabel,
   percentText,
   nextReadingText,

@@ -15,6 +15,9 @@ import {
 } from '../diagnose/index.ts';
 import { percentText } from './figures.ts';
 
+/** Words of somebody, as they stand in a sentence: “bang”, “burnt”. */
+export const quotedWords = (words: readonly string[]): string => words.map((word) => `“${word}”`).join(', ');
+
 export const faultName = (knowledge: Knowledge, id: string) =>
   knowledge.faults.find((fault) => fault.id === id)?.name ?? id;
 const dangerOf = (knowledge: Knowledge, checkId: string) => {

@@ -53,6 +53,7 @@ export {
   findingSentence,
   mindChangerText,
   observationText,
+  quotedWords,
   outcomeLabel,
   tallyText,
   twoFaultsText,

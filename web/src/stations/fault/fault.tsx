@@ -1,8 +1,16 @@
 import { useState } from 'react';
-import { conclusionSentence, contradictionText, mindChangerText, twoFaultsText, type NextCheck } from '@fairwatt/core';
+import {
+  conclusionSentence,
+  contradictionText,
+  dangersInWords,
+  mindChangerText,
+  twoFaultsText,
+  type NextCheck,
+} from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { InterlockCard } from '../../job/interlock-card.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { SaidDangers } from '../../job/said-dangers.tsx';
 import { CheckCard } from './check-card.tsx';
 import { CureCard } from './cure-card.tsx';
 import { Decide } from './decide.tsx';
@@ -34,6 +42,7 @@ function FaultNotes() {
           <span>{twoFaultsText(knowledge, view.twoFaults)}</span>
         </p>
       )}
+      <SaidDangers digits />
       {view.interlocks.map((interlock) => (
         <InterlockCard key={interlock.danger.id} interlock={interlock} />
       ))}
@@ -43,21 +52,27 @@ function FaultNotes() {
 
 /** What is picked or offered: a check, a repair to try, or none. */
 function useOffer(picked: string | null) {
-  const { view, knowledge } = useDesk();
+  const { job, view, knowledge } = useDesk();
   const { step, nextChecks } = view;
   const wanted = picked ?? (step.do === 'check' ? step.checkId : undefined);
   // While something dangerous stands only what needs no power can be picked, and nothing is offered by itself. What is
   // settled offers no check by itself either, so that no key answers one by mistake; others can still be picked.
   const offersNone = step.do === 'make-safe' || step.do === 'finding';
-  const check = nextChecks.find((item) => item.checkId === wanted) ?? (offersNone ? undefined : nextChecks[0]);
+  // Nor is anything while the client's words speak of smoke or liquid and nobody asked: it might be to power it.
+  const asksFirst = picked === null && dangersInWords(job, view.observations).length > 0;
+  const check = asksFirst
+    ? undefined
+    : (nextChecks.find((item) => item.checkId === wanted) ?? (offersNone ? undefined : nextChecks[0]));
   const cure =
-    picked === null && step.do === 'cure' ? knowledge.faults.find((fault) => fault.id === step.faultId) : undefined;
-  return { check, cure };
+    picked === null && !asksFirst && step.do === 'cure'
+      ? knowledge.faults.find((fault) => fault.id === step.faultId)
+      : undefined;
+  return { check, cure, asksFirst };
 }
 
 function FaultStep({ offer, acts }: { readonly offer: ReturnType<typeof useOffer>; readonly acts: FaultActs }) {
   const { job, view, knowledge } = useDesk();
-  const { check, cure } = offer;
+  const { check, cure, asksFirst } = offer;
   if (job.finding !== null)
     return <FindingCard finding={job.finding} onRepaired={acts.repaired} setFinding={acts.setFinding} />;
   if (cure !== undefined)
@@ -76,7 +91,7 @@ function FaultStep({ offer, acts }: { readonly offer: ReturnType<typeof useOffer
         onAnswer={(outcomeId, instrumentId) => acts.answer(check.checkId, outcomeId, instrumentId)}
       />
     );
-  if (view.step.do === 'make-safe') return null;
+  if (view.step.do === 'make-safe' || asksFirst) return null;
   return (
     <section className="next-check" aria-label="Next step">
       <span className="label">Next step</span>

@@ -1,6 +1,7 @@
 import type { SheetChanges } from '@fairwatt/core';
 import { FigureField, Keys, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { SaidDangers } from '../../job/said-dangers.tsx';
 import { MoreTold } from './more-told.tsx';
 
 const notEmpty = (value: string) => (value.trim() === '' ? 'say which machine it is' : null);
@@ -71,6 +72,7 @@ export function Complaint() {
           entry
           onChange={(words) => edit({ words })}
         />
+        <SaidDangers />
         {!sheet.bareSupply && (
           <TextField
             label="Planned upgrade"

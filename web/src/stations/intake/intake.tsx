@@ -1,6 +1,13 @@
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { hasUsualOutputs, upgradeInWords, type Job } from '@fairwatt/core';
+import {
+  dangersInWords,
+  hasUsualOutputs,
+  quotedWords,
+  upgradeInWords,
+  type Job,
+  type Observation,
+} from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { CaseForm } from './case-form.tsx';
@@ -28,11 +35,13 @@ interface Missing {
 }
 
 /** What is still to be found out, and on which page. */
-function missingOf(job: Job): readonly Missing[] {
+function missingOf(job: Job, observations: readonly Observation[]): readonly Missing[] {
   const { sheet, parts, supply } = job;
   const missing: Missing[] = [];
   const isMachine = !sheet.bareSupply;
   if (isMachine && sheet.button === null) missing.push({ page: 'complaint', text: 'what pressing the button does' });
+  for (const { words } of dangersInWords(job, observations))
+    missing.push({ page: 'complaint', text: `what the client’s ${quotedWords(words)} means` });
   if (isMachine && parts.length === 0) missing.push({ page: 'machine', text: "the machine's parts" });
   if (upgradeInWords(job) !== null) missing.push({ page: 'machine', text: 'the parts of the planned upgrade' });
   if (supply === null) missing.push({ page: 'supply', text: "the supply's label" });
@@ -77,14 +86,14 @@ function WhatCame({ onSupply }: { readonly onSupply: () => void }) {
 
 /** The complaint, the machine, the supply, the case: what everything else is computed from. */
 export default function Intake() {
-  const { job, code } = useDesk();
+  const { job, view, code } = useDesk();
   const bare = job.sheet.bareSupply;
   const navigate = useNavigate();
   const [picked, setPage] = useWay(allPages, 'complaint');
   const setLed = useLed();
   const pages = bare ? allPages.filter(([id]) => id !== 'machine' && id !== 'case') : allPages;
   const page = pages.some(([id]) => id === picked) ? picked : 'supply';
-  const missing = missingOf(job);
+  const missing = missingOf(job, view.observations);
   const isMissing = (id: Page) => missing.some((item) => item.page === id);
   // What is missing on the page in sight is in sight; the way leads on to the next page that misses something, never
   // back: what cannot be read yet holds nobody up.

@@ -1,0 +1,38 @@
+import { dangersInWords, quotedWords, type DangerInWords } from '@fairwatt/core';
+import { Keys } from '../controls/fields.tsx';
+import { useDesk } from './job-context.ts';
+import styles from './said-dangers.module.css';
+
+/**
+ * What the client's words speak of and nobody asked about yet: the check that asks, to be answered here, by digits where
+ * nothing else takes them.
+ */
+export function SaidDangers({ digits = false }: { readonly digits?: boolean }) {
+  const { job, view, locked } = useDesk();
+  if (locked) return null;
+  return dangersInWords(job, view.observations).map((said, index) => (
+    <SaidDanger key={said.checkId} said={said} digits={digits && index === 0} />
+  ));
+}
+
+function SaidDanger({ said: { checkId, words }, digits }: { readonly said: DangerInWords; readonly digits: boolean }) {
+  const { knowledge, act } = useDesk();
+  const check = knowledge.checks.find(({ id }) => id === checkId);
+  if (check === undefined) return null;
+  return (
+    <section className={styles.said} aria-label={`Asked about ${quotedWords(words)}`} data-said-danger={checkId}>
+      <p>
+        <strong>The client says {quotedWords(words)}.</strong> {check.caution}
+      </p>
+      <span className="label">{check.title}</span>
+      <Keys
+        label={check.title}
+        digits={digits}
+        options={check.outcomes.map(({ id, label }) => ({ value: id, label }))}
+        onPick={(outcomeId) =>
+          act({ kind: 'note-outcome', id: crypto.randomUUID(), checkId, outcomeId, instrumentId: null })
+        }
+      />
+    </section>
+  );
+}
