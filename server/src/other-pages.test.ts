@@ -55,6 +55,20 @@ describe('another web page in the same browser', () => {
     expect(answer.headers['content-type']).toContain('application/problem+json');
     expect((await send({})).text).not.toContain(uuid(1));
   });
+  it.each([
+    'application/x-www-form-urlencoded',
+    'multipart/form-data; boundary=x',
+    'text/plain',
+    'Text/Plain; charset=UTF-8',
+  ])('is not read as a form: %s', async (type) => {
+    const picture = `/api/jobs/LQ-0142/photos?id=${uuid(9)}&by=mara&caption=`;
+    for (const answer of [
+      await send({ 'content-type': type }, 'POST', '/api/jobs/LQ-0142/acts', message(uuid(4))),
+      await send({ 'content-type': type }, 'POST', picture, 'picture'),
+    ])
+      expect([answer.status, answer.text.includes('/problems/a-form')]).toEqual([415, true]);
+    expect((await send({})).text).not.toContain(uuid(4));
+  });
   it.each<[string, Record<string, string>]>([
     ['the screen itself', { 'sec-fetch-site': 'same-origin' }],
     ['a program without a browser', {}],

@@ -29,12 +29,18 @@ function isFromElsewhere(request: Request): boolean {
   return origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== request.get('host'));
 }
 
+/**
+ * What a form of any web page can send without asking first; all that is read here has another type, so that a browser
+ * asks before it sends it for somebody else, and is told no.
+ */
+const typesOfForms = /^\s*(?:application\/x-www-form-urlencoded|multipart\/form-data|text\/plain)\s*(?:;|$)/i;
+
 export const notThisHost = () =>
   new HttpProblem(421, 'not-this-host', 'Fair Watt does not answer under this name; FAIRWATT_ADDRESS says its own');
 
 /**
  * Keeps other web pages in the same browser away: a request under a name that is not ours is refused, and so is every
- * change that another page sends.
+ * change that another page sends, or any page as a form.
  * @param names addresses and names by which the shop reaches the application, beside figures and `localhost`
  */
 export function keepOtherPagesOut(names: readonly string[]): RequestHandler {
@@ -47,6 +53,8 @@ export function keepOtherPagesOut(names: readonly string[]): RequestHandler {
     if (!isOwnHost(request.get('host'), own)) throw notThisHost();
     if (request.method !== 'GET' && request.method !== 'HEAD' && isFromElsewhere(request))
       throw new HttpProblem(403, 'from-elsewhere', 'Another web page sent this; nothing was done');
+    if (typesOfForms.test(request.get('content-type') ?? ''))
+      throw new HttpProblem(415, 'a-form', 'What web pages send as a form is not read here; nothing was done');
     next();
   };
 }
