@@ -176,7 +176,7 @@ describe('a backup', () => {
       alter table instrument drop column ripple_error_millivolts;
       alter table technician drop column role, drop column version;
       drop table job_note, job_laid_way, shop_access, technician_secret, device, web_session, audit;
-      drop table record_fault, record_outcome;
+      drop table record_fault, record_outcome, nightly_backup;
       drop function audit_stands, tell_session_end, tally_lesson;
       drop index job_left_out, job_closed;
       delete from schema_migration where name >= '0022'`);

@@ -47,10 +47,8 @@ export async function backupCommand(args: readonly string[]): Promise<number> {
   const now = new Date().toISOString();
   return withDatabase(demoFlag(values), async (url) => {
     const [file] = positionals;
-    const path =
-      file === undefined
-        ? await backupByRule({ url: () => Promise.resolve(url), folder: backupFolder, statePath: lastBackupPath }, now)
-        : resolve(file);
+    const ofThisFolder = { url: () => Promise.resolve(url), folder: backupFolder, statePath: lastBackupPath };
+    const path = file === undefined ? (await backupByRule(ofThisFolder, now)).path : resolve(file);
     if (file !== undefined) {
       const made = await makeBackup(url, path, now);
       await noteBackup({ at: now, path, jobs: made.jobs, bytes: made.bytes, error: null });

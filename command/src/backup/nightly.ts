@@ -7,6 +7,7 @@ import { say } from '../clusters.ts';
 import { dataDirectory } from '../paths.ts';
 import { keptBackups } from './keep-rule.ts';
 import { makeBackup } from './make.ts';
+import { onceForAll } from './once.ts';
 
 /** When and where backups are made by themselves. */
 export const nightlySchema = z.strictObject({
@@ -64,15 +65,16 @@ export interface BackedUp {
   readonly statePath: string;
 }
 
-/** Makes a backup under a name with the time, and lets go those that the rule does not keep. */
-export async function backupByRule({ url, folder, statePath }: BackedUp, now: string): Promise<string> {
+/** Makes a backup under a name with the time, lets go those that the rule does not keep, and notes it. */
+export async function backupByRule({ url, folder, statePath }: BackedUp, now: string): Promise<LastBackup> {
   const path = join(folder, nameOf(now));
   const made = await makeBackup(await url(), path, now);
   const all = await backupsIn(folder);
   const kept = keptBackups(all.map(({ at }) => at));
   for (const { name, at } of all) if (!kept.has(at)) await rm(join(folder, name));
-  await noteBackup({ at: now, path, jobs: made.jobs, bytes: made.bytes, error: null }, statePath);
-  return path;
+  const last: LastBackup = { at: now, path, jobs: made.jobs, bytes: made.bytes, error: null };
+  await noteBackup(last, statePath);
+  return last;
 }
 
 /** The last moment before now at which a nightly backup was due. */
@@ -86,6 +88,8 @@ export function lastDue(hour: number, now: Date): Date {
 /** Makes the nightly backups when they are due, also those that were missed while the machine was off. */
 export class NightlyBackups {
   private readonly abort = new AbortController();
+  /** The latest moment for which each was seen to, here or elsewhere, by where it is noted. */
+  private readonly seenTo = new Map<string, number>();
   private readonly running: Promise<void>;
   private readonly demo: boolean;
   private readonly backedUp: (folder: string) => Promise<readonly BackedUp[]>;
@@ -116,17 +120,25 @@ export class NightlyBackups {
   private async makeDue({ folder, hour }: Nightly): Promise<boolean> {
     let failed = false;
     for (const one of await this.backedUp(folder)) {
+      const due = lastDue(hour, new Date());
       const times = (await backupsIn(one.folder)).map(({ at }) => Date.parse(at));
-      if (this.abort.signal.aborted || Math.max(0, ...times) >= lastDue(hour, new Date()).getTime()) continue;
-      failed = !(await this.made(one)) || failed;
+      const last = Math.max(this.seenTo.get(one.statePath) ?? 0, ...times);
+      if (this.abort.signal.aborted || last >= due.getTime()) continue;
+      failed = !(await this.made(one, due)) || failed;
     }
     return failed;
   }
 
-  private async made(one: BackedUp): Promise<boolean> {
+  private async made(one: BackedUp, due: Date): Promise<boolean> {
     const now = new Date().toISOString();
     try {
-      await backupByRule(one, now);
+      const outcome = await onceForAll(await one.url(), due, () => backupByRule(one, now));
+      if (outcome.kind === 'elsewhere') {
+        const { place: path, ...made } = outcome.made;
+        await noteBackup({ ...made, path, error: null }, one.statePath);
+      }
+      // What is under way elsewhere may fail there: it is looked for again.
+      if (outcome.kind !== 'under-way') this.seenTo.set(one.statePath, due.getTime());
       return true;
     } catch (error) {
       const told = error instanceof Error ? error.message : String(error);

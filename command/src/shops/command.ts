@@ -88,7 +88,10 @@ async function backup(name: string, file: string | undefined, ownUrl: string, no
   const statePath = join(shopFolder(name), 'last-backup.json');
   let path = file === undefined ? '' : resolve(file);
   if (file === undefined)
-    path = await backupByRule({ url: () => Promise.resolve(url), folder: join(backupFolder, name), statePath }, now);
+    ({ path } = await backupByRule(
+      { url: () => Promise.resolve(url), folder: join(backupFolder, name), statePath },
+      now,
+    ));
   else {
     const made = await makeBackup(url, path, now);
     await noteBackup({ at: now, path, jobs: made.jobs, bytes: made.bytes, error: null }, statePath);
