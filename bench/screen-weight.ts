@@ -29,7 +29,7 @@ async function withImports(assets: string, name: string, found = new Set<string>
 
 /**
  * Gzipped bytes of JavaScript that each screen asks for before it is drawn, beyond what the first one had; by the name
- * of its piece without the hash.
+ * of its piece without the hash. What reads print and what knows common secrets come beside a screen that is drawn.
  */
 export async function addedBytes(directory: string): Promise<ReadonlyMap<string, number>> {
   const assets = join(directory, 'assets');
@@ -38,7 +38,7 @@ export async function addedBytes(directory: string): Promise<ReadonlyMap<string,
     if (file.endsWith('.js')) for (const name of await withImports(assets, basename(file))) had.add(name);
   const added = new Map<string, number>();
   for (const name of await readdir(assets)) {
-    if (!name.endsWith('.js') || /^(shared|tesseract)|worker/.test(name) || had.has(name)) continue;
+    if (!name.endsWith('.js') || /^(shared|tesseract|secret-strength)|worker/.test(name) || had.has(name)) continue;
     const more = [...(await withImports(assets, name))].filter((each) => !had.has(each));
     const bytes = await Promise.all(more.map((each) => gzipped(join(assets, each))));
     added.set(

@@ -182,6 +182,33 @@ export async function press(page: Page, name: string): Promise<void> {
 }
 
 /**
+ * The option of the open list that begins with a text, once the list is the answer to all that was typed and stays
+ * where it is: one that moves away under the pointer is not what is pressed.
+ */
+async function optionAtRest(page: Page, text: string): Promise<ElementHandle> {
+  const found = await page.waitForFunction(
+    (wanted: string) => {
+      const item = [
+        ...document.querySelectorAll<HTMLElement>(
+          '.ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option',
+        ),
+      ].find((one) => one.textContent.startsWith(wanted));
+      const isLooking = document.querySelector('.ant-select-open .anticon-loading') !== null;
+      if (item === undefined || isLooking) return null;
+      const { top, left } = item.getBoundingClientRect();
+      const [place, count] = [`${top} ${left}`, Number(item.dataset['rested'] ?? '0')];
+      const stays = item.dataset['place'] === place;
+      item.dataset['place'] = place;
+      item.dataset['rested'] = String(stays ? count + 1 : 0);
+      return count >= 4 && stays ? item : null;
+    },
+    { timeout: patience, polling: 50 },
+    text,
+  );
+  return found as ElementHandle;
+}
+
+/**
  * Picks from a list by the beginning of an option's text, as a person does: opened by a click, searched where it can
  * be.
  */
@@ -193,17 +220,8 @@ export async function choose(page: Page, list: string | ElementHandle, option: s
     await page.waitForSelector('.ant-select-dropdown:not(.ant-select-dropdown-hidden)');
     const input = await box.$('input:not([readonly])');
     if (input !== null) await input.type(option);
-    const found = await page.waitForFunction(
-      (text: string) =>
-        [
-          ...document.querySelectorAll<HTMLElement>(
-            '.ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option',
-          ),
-        ].find((item) => item.textContent.startsWith(text)),
-      { timeout: patience },
-      option,
-    );
-    await (found as ElementHandle).click();
+    const found = await optionAtRest(page, option);
+    await found.click();
   });
 }
 

@@ -1,21 +1,16 @@
-import { useMemo } from 'react';
-import { Button } from 'antd';
-import { upgradeInWords, upgradeInWordsText } from '@fairwatt/core';
+import { lazy, Suspense } from 'react';
 import { useDesk } from './job-context.ts';
 
-/** What the client plans and nobody entered: whatever is judged here is judged without it. */
+/** It reads words as the machine line does, whose lists of words no other station needs. */
+const UpgradeInWords = lazy(() => import('./upgrade-in-words.tsx'));
+
+/** What the client plans and nobody entered; fetched only where something is planned. */
 export function UpgradeNote() {
-  const { job, locked, goTo } = useDesk();
-  const words = useMemo(() => upgradeInWords(job), [job]);
-  if (words === null || locked) return null;
+  const { job } = useDesk();
+  if (job.sheet.upgrade.trim() === '') return null;
   return (
-    <div className="caution" role="note" data-upgrade-in-words>
-      <span>
-        {upgradeInWordsText(words)}{' '}
-        <Button type="link" onClick={() => goTo('intake', 'machine')}>
-          Enter what comes
-        </Button>
-      </span>
-    </div>
+    <Suspense fallback={null}>
+      <UpgradeInWords />
+    </Suspense>
   );
 }
