@@ -35,7 +35,7 @@ const assetFileNames = ({ names }: { readonly names: readonly string[] }) => {
 const pieces = [
   { name: 'start', tags: ['$initial' as const], priority: 2 },
   // What reads a machine's line is large, and wanted at Intake and where an upgrade stands in words alone.
-  { name: 'shared-line', test: /core\/src\/intake\/(?!danger-words)/, priority: 3 },
+  { name: 'shared-line', test: /core\/src\/intake\//, priority: 3 },
   { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 40_000, priority: 1 },
 ];
 

@@ -149,8 +149,6 @@ export {
   withSecondReading,
   upgradeInWords,
   upgradeLine,
-  type DangerInWords,
-  dangersInWords,
 } from './intake/index.ts';
 export {
   autoHold,
@@ -646,6 +644,7 @@ export {
   versionAt,
   viewJob,
   withBase,
+  type DangerInWords,
 } from './job/index.ts';
 export {
   actText,

@@ -1,5 +1,4 @@
 export { isSought, type SoughtPart, soughtPart } from './sought-part.ts';
-export { type DangerInWords, dangersInWords } from './danger-words.ts';
 export { likeEarlier } from './like.ts';
 export { upgradeInWords, upgradeLine } from './planned-upgrade.ts';
 export { mostLetters, type OwnName, understand } from './understand.ts';

@@ -1,3 +1,4 @@
+export type { DangerInWords } from './danger-words.ts';
 export { foundHarms } from './found-harms.ts';
 export { measuringBar, provingPower } from './dangers.ts';
 export {

@@ -12,6 +12,7 @@ import {
 import type { CandidateRow, SupplyModel } from '../supply/index.ts';
 import { bareVerdict, type BareVerdict } from './bare-supply.ts';
 import { cablingOf, type Cabling } from './cabling.ts';
+import { dangersInWords, type DangerInWords } from './danger-words.ts';
 import { cablingSigns, measuredSigns, selectorSigns } from './dangers.ts';
 import type { Job } from './job.ts';
 import { loadLinesOf, type LoadLines } from './load-lines.ts';
@@ -40,6 +41,8 @@ export interface JobView extends Diagnosis {
   readonly notCounted: readonly string[];
   /** What to measure next before anything is changed; null when nothing is left to read. */
   readonly nextReading: NextReading | null;
+  /** What the client's words speak of and nobody asked about: until then nothing is offered that might power it. */
+  readonly saidDangers: readonly DangerInWords[];
   /** What the machine has not, by its parts: faults and checks of it are left out. */
   readonly absent: readonly About[];
   /** 1, and one more for each repair that changed nothing. */
@@ -148,10 +151,13 @@ export function viewJob(
     job.finding?.kind === 'fault' ? (faultsFound.find(({ cure }) => cure.id === 'replace-supply')?.id ?? null) : null,
     shop.instruments,
   );
-  const nextReading = bare === null ? fault.nextReading : nextOfBare(bare, interlocks);
+  const saidDangers = dangersInWords(job, fault.observations);
+  const worthReading = bare === null ? fault.nextReading : nextOfBare(bare, interlocks);
+  const nextReading = saidDangers.length > 0 ? null : worthReading;
   const parts = {
     ...fault,
     nextReading,
+    saidDangers,
     interlocks,
     lines,
     load,

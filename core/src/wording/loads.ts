@@ -58,7 +58,7 @@ export function doubtsText(doubts: readonly LoadFinding[]): string | null {
 
 /** An upgrade that is planned in these words, and of which no part was entered. */
 export const upgradeInWordsText = (words: string): string =>
-  `Planned: “${words}”. No part comes or goes yet, so all this is of the machine as it came.`;
+  `Planned: “${words}”. No part comes or goes yet: what is reckoned is the machine as it came.`;
 
 /** The load verdict in one sentence. */
 export function loadSentence(word: LoadWord, deciding: LoadFinding | null, planned: boolean): string {

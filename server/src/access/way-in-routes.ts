@@ -15,7 +15,7 @@ import { readSettings, writeSettings } from '../shop/store.ts';
 import { addAudit } from './audit.ts';
 import { askForDevice, deviceOf, enrol, type KnownDevice } from './devices.ts';
 import { audit, whoAsks } from './gate.ts';
-import { endSessions, isOwnerless, makeOwner, owners, signIn, whoSignsIn, writeSecret } from './people.ts';
+import { endSessions, isOwnerless, makeOwner, owners, signIn, standingOf, whoSignsIn, writeSecret } from './people.ts';
 import { nameTaken, nobody, refusedSignIn } from './refusals.ts';
 import { chosenSecret } from './chosen-secret.ts';
 import type { Secrets } from './secrets.ts';
@@ -94,7 +94,8 @@ export function wayInRoutes({ pool, access, secrets, now, mostTries }: WayIn): R
 
   router.post('/owner', tries, body, async (request, response) => {
     const wanted = parseInput(ownerMessageSchema, request.body, 'The first owner');
-    await chosenSecret(pool, wanted.secret, [wanted.name]);
+    const known = wanted.person === null ? null : await standingOf(pool, wanted.person);
+    await chosenSecret(pool, wanted.secret, [known?.name ?? wanted.name]);
     const made = await transaction(pool, async (db) => {
       const outcome = await makeOwner(db, secrets, wanted, now());
       if (outcome.kind !== 'made') return outcome;

@@ -1,7 +1,6 @@
+import escapeHtml from 'escape-html';
 import type { ErrorRequestHandler } from 'express';
 import { HttpProblem } from '../problems.ts';
-
-const escaped = (text: string): string => text.replace(/[&<>"']/g, (letter) => `&#${letter.charCodeAt(0)};`);
 
 /** What a person reads whose browser asked for a page where no shop is. */
 const pageOf = (title: string): string => `<!doctype html>
@@ -13,7 +12,7 @@ const pageOf = (title: string): string => `<!doctype html>
   </head>
   <body>
     <h1>Fair Watt</h1>
-    <p>${escaped(title)}.</p>
+    <p>${escapeHtml(title)}.</p>
   </body>
 </html>
 `;

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Button } from 'antd';
 import type { Audit, AuditKind } from '@fairwatt/contract';
-import { useAuditQuery } from '../app/api.ts';
+import { useAuditQuery } from './people-api.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { Sheet, type SheetColumn } from '../controls/sheet.tsx';
 import styles from './access.module.css';

@@ -1,13 +1,8 @@
 import { useState } from 'react';
 import { Button, Input, QRCode } from 'antd';
 import type { Device, Enrolment } from '@fairwatt/contract';
-import {
-  problemOf,
-  useAskForDeviceMutation,
-  useDevicesQuery,
-  useEndDeviceMutation,
-  useNetworkQuery,
-} from '../app/api.ts';
+import { problemOf } from '../app/api.ts';
+import { useAskForDeviceMutation, useDevicesQuery, useEndDeviceMutation, useNetworkQuery } from './people-api.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { Sheet, type SheetColumn } from '../controls/sheet.tsx';
 import styles from './access.module.css';

@@ -1,5 +1,5 @@
 import { QRCode } from 'antd';
-import { useNetworkQuery } from '../app/api.ts';
+import { useNetworkQuery } from './people-api.ts';
 import styles from './access.module.css';
 
 /** Where phones and other benches reach the shop, and how they come to trust it. */

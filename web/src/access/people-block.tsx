@@ -1,13 +1,13 @@
 import { useState } from 'react';
 import { Button, Form, Input, Select, Tag } from 'antd';
 import { roles, roleText, standings, type Person, type Role, type Standing } from '@fairwatt/contract';
+import { problemOf } from '../app/api.ts';
 import {
-  problemOf,
   useAddPersonMutation,
   useChangePersonMutation,
   useEndSessionsMutation,
   useGiveSecretMutation,
-} from '../app/api.ts';
+} from './people-api.ts';
 import { FormField, SheetForm } from '../controls/form.tsx';
 import { Dialog } from '../controls/dialog.tsx';
 import { Sheet, type SheetColumn } from '../controls/sheet.tsx';

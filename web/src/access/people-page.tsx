@@ -1,7 +1,8 @@
 import { Link } from 'react-router';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
-import { problemOf, useAccessQuery, useChangeSigningMutation, usePeopleQuery, useShopQuery } from '../app/api.ts';
+import { problemOf, useAccessQuery, useShopQuery } from '../app/api.ts';
+import { useChangeSigningMutation, usePeopleQuery } from './people-api.ts';
 import { AuditTable } from './audit-table.tsx';
 import { DevicesBlock } from './devices-block.tsx';
 import { NetworkBlock } from './network-block.tsx';

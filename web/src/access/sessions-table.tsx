@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { Button } from 'antd';
 import type { SessionShown } from '@fairwatt/contract';
-import { problemOf, useEndSessionMutation, useSessionsQuery } from '../app/api.ts';
+import { problemOf } from '../app/api.ts';
+import { useEndSessionMutation, useSessionsQuery } from './people-api.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { Sheet, type SheetColumn } from '../controls/sheet.tsx';
 import { Waiting } from '../controls/waiting.tsx';

@@ -39,6 +39,7 @@ import { overlay } from '../offline/overlay.ts';
 import { Conflicts } from './conflicts.tsx';
 import { JobDeskContext, type JobDesk } from './job-context.ts';
 import { DangerStrip } from './interlock-card.tsx';
+import { SaidDangerStrip } from './said-dangers.tsx';
 import { JobHead } from './job-head.tsx';
 import { NotNeeded } from './not-needed.tsx';
 import { PutAwayStrip } from './put-away-strip.tsx';
@@ -283,6 +284,7 @@ function Desk({
           <JobHead />
           <PutAwayStrip />
           <DangerStrip />
+          <SaidDangerStrip />
         </div>
         <StationWire />
         <Guarded>

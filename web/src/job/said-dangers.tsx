@@ -1,4 +1,6 @@
-import { dangersInWords, quotedWords, type DangerInWords } from '@fairwatt/core';
+import { Button } from 'antd';
+import { useMatch } from 'react-router';
+import { quotedWords, type DangerInWords } from '@fairwatt/core';
 import { Keys } from '../controls/fields.tsx';
 import { useDesk } from './job-context.ts';
 import styles from './said-dangers.module.css';
@@ -8,9 +10,9 @@ import styles from './said-dangers.module.css';
  * nothing else takes them.
  */
 export function SaidDangers({ digits = false }: { readonly digits?: boolean }) {
-  const { job, view, locked } = useDesk();
+  const { view, locked } = useDesk();
   if (locked) return null;
-  return dangersInWords(job, view.observations).map((said, index) => (
+  return view.saidDangers.map((said, index) => (
     <SaidDanger key={said.checkId} said={said} digits={digits && index === 0} />
   ));
 }
@@ -34,5 +36,20 @@ function SaidDanger({ said: { checkId, words }, digits }: { readonly said: Dange
         }
       />
     </section>
+  );
+}
+
+/** On every station that does not ask itself: that it was not asked, and the way to where it is. */
+export function SaidDangerStrip() {
+  const { view, goTo } = useDesk();
+  const asksHere = useMatch('/jobs/:code/fault') !== null;
+  const words = view.saidDangers.flatMap((said) => said.words);
+  if (asksHere || words.length === 0) return null;
+  return (
+    <div className={styles.strip} role="status">
+      <strong className="nowrap">Lead out.</strong>
+      <span>The client says {quotedWords(words)}, and nobody asked yet.</span>
+      <Button onClick={() => goTo('fault')}>Ask first</Button>
+    </div>
   );
 }

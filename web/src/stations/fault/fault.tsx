@@ -1,12 +1,5 @@
 import { useState } from 'react';
-import {
-  conclusionSentence,
-  contradictionText,
-  dangersInWords,
-  mindChangerText,
-  twoFaultsText,
-  type NextCheck,
-} from '@fairwatt/core';
+import { conclusionSentence, contradictionText, mindChangerText, twoFaultsText, type NextCheck } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { InterlockCard } from '../../job/interlock-card.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -52,14 +45,14 @@ function FaultNotes() {
 
 /** What is picked or offered: a check, a repair to try, or none. */
 function useOffer(picked: string | null) {
-  const { job, view, knowledge } = useDesk();
+  const { view, knowledge } = useDesk();
   const { step, nextChecks } = view;
   const wanted = picked ?? (step.do === 'check' ? step.checkId : undefined);
   // While something dangerous stands only what needs no power can be picked, and nothing is offered by itself. What is
   // settled offers no check by itself either, so that no key answers one by mistake; others can still be picked.
   const offersNone = step.do === 'make-safe' || step.do === 'finding';
   // Nor is anything while the client's words speak of smoke or liquid and nobody asked: it might be to power it.
-  const asksFirst = picked === null && dangersInWords(job, view.observations).length > 0;
+  const asksFirst = picked === null && view.saidDangers.length > 0;
   const check = asksFirst
     ? undefined
     : (nextChecks.find((item) => item.checkId === wanted) ?? (offersNone ? undefined : nextChecks[0]));

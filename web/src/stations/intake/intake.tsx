@@ -1,13 +1,6 @@
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import {
-  dangersInWords,
-  hasUsualOutputs,
-  quotedWords,
-  upgradeInWords,
-  type Job,
-  type Observation,
-} from '@fairwatt/core';
+import { hasUsualOutputs, quotedWords, upgradeInWords, type Job, type JobView } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { CaseForm } from './case-form.tsx';
@@ -35,12 +28,12 @@ interface Missing {
 }
 
 /** What is still to be found out, and on which page. */
-function missingOf(job: Job, observations: readonly Observation[]): readonly Missing[] {
+function missingOf(job: Job, { saidDangers }: JobView): readonly Missing[] {
   const { sheet, parts, supply } = job;
   const missing: Missing[] = [];
   const isMachine = !sheet.bareSupply;
   if (isMachine && sheet.button === null) missing.push({ page: 'complaint', text: 'what pressing the button does' });
-  for (const { words } of dangersInWords(job, observations))
+  for (const { words } of saidDangers)
     missing.push({ page: 'complaint', text: `what the client’s ${quotedWords(words)} means` });
   if (isMachine && parts.length === 0) missing.push({ page: 'machine', text: "the machine's parts" });
   if (upgradeInWords(job) !== null) missing.push({ page: 'machine', text: 'the parts of the planned upgrade' });
@@ -93,7 +86,7 @@ export default function Intake() {
   const setLed = useLed();
   const pages = bare ? allPages.filter(([id]) => id !== 'machine' && id !== 'case') : allPages;
   const page = pages.some(([id]) => id === picked) ? picked : 'supply';
-  const missing = missingOf(job, view.observations);
+  const missing = missingOf(job, view);
   const isMissing = (id: Page) => missing.some((item) => item.page === id);
   // What is missing on the page in sight is in sight; the way leads on to the next page that misses something, never
   // back: what cannot be read yet holds nobody up.

@@ -9,7 +9,6 @@ import {
   saidText,
   takeIn,
   understand,
-  upgradeInWords,
   upgradeLine,
   type Span,
   type Understood,
@@ -17,6 +16,7 @@ import {
 import { useOwnPartsQuery } from '../../app/api.ts';
 import { isUndo } from '../../app/keys.ts';
 import { useDesk } from '../../job/job-context.ts';
+import UpgradeInWords from '../../job/upgrade-in-words.tsx';
 import { useKeptLine } from '../../job/use-kept-line.ts';
 import { useTypedText } from '../../offline/typed-texts.ts';
 import { FromListing } from './from-listing.tsx';
@@ -72,6 +72,11 @@ export function MachineLine() {
     setLine(rest);
   }
 
+  function intoTheLine(words: string): void {
+    setLine(upgradeLine(words).slice(0, mostLetters));
+    document.querySelector<HTMLElement>('.work [data-entry]')?.focus();
+  }
+
   return (
     <div className={`${styles.whole} block`}>
       <label className="field wide">
@@ -109,7 +114,11 @@ export function MachineLine() {
           Take it in
         </Button>
       </div>
-      {line.trim() === '' && <PlannedInWords onLine={setLine} />}
+      {line.trim() === '' && (
+        <div className={styles.planned}>
+          <UpgradeInWords act="Into the line" onAct={intoTheLine} />
+        </div>
+      )}
       {line.trim() !== '' && (
         <Reading
           line={line}
@@ -121,29 +130,6 @@ export function MachineLine() {
         />
       )}
     </div>
-  );
-}
-
-/** What the client plans and nobody entered, with the way into the line, where it is looked at before it is taken in. */
-function PlannedInWords({ onLine }: { readonly onLine: (line: string) => void }) {
-  const { job, locked } = useDesk();
-  const words = useMemo(() => upgradeInWords(job), [job]);
-  if (words === null || locked) return null;
-  return (
-    <p className={`caution ${styles.planned ?? ''}`} data-upgrade-in-words>
-      <span>
-        Planned: “{words}”. No part comes with it yet.{' '}
-        <Button
-          type="link"
-          onClick={() => {
-            onLine(upgradeLine(words).slice(0, mostLetters));
-            document.querySelector<HTMLElement>('.work [data-entry]')?.focus();
-          }}
-        >
-          Into the line
-        </Button>
-      </span>
-    </p>
   );
 }
 

@@ -1,5 +1,5 @@
 import type { Observation } from '../diagnose/index.ts';
-import type { Job } from '../job/index.ts';
+import type { Job } from './job.ts';
 
 /** Something dangerous that the client's words speak of and nobody has asked about yet. */
 export interface DangerInWords {
@@ -33,7 +33,7 @@ const speaks: readonly { readonly checkId: DangerInWords['checkId']; readonly wo
 /** What has such a word in it and tells of nothing: discs that are burnt, tests, coolers by water, memory that leaks. */
 const harmless = new RegExp(
   '\\bburn(?:s|t|ed|ing)?(?: \\w+){0,2} (?:cds?|dvds?|discs?|disks?)\\b|\\b(?:cd|dvd|disc) burn(?:er|ing)\\b|' +
-    '\\bburn-?in\\b|\\bwater[- ]?(?:cool\\w*|block|proof|mark)|\\bmemory leaks?\\b|\\bsmoke detector|\\bnon-?smok\\w+',
+    '\\bburn-?in\\b|\\bwater[- ]?(?:cool\\w*|block|proof|mark)|\\bmemory leaks?\\b|\\bsmoke detector|\\bpopped (?:up|out|open)|\\bnon-?smok\\w+',
   'gi',
 );
 /** A word that denies what follows within the same clause, a few words on. */

@@ -31,7 +31,7 @@ describe('words that speak of something dangerous', () => {
     "It doesn't smell and I didn't spill anything on it",
     'It stops when I burn a DVD, or burning two old discs',
     'Passed a burn-in of two hours; water-cooled, with a water block',
-    'A memory leak, they say',
+    'A memory leak, they say; a window popped up',
     'Seldom. The teacher fired it up; steady since',
   ])('but not: %s', (words) => {
     expect(asked(words)).toEqual([]);
