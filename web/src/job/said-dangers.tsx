@@ -39,10 +39,14 @@ function SaidDanger({ said: { checkId, words }, digits }: { readonly said: Dange
   );
 }
 
-/** On every station that does not ask itself: that it was not asked, and the way to where it is. */
+/**
+ * On every station that does not ask itself: that it was not asked, and the way to where it is. Intake asks beneath the
+ * words, and nothing moves there while they are typed.
+ */
 export function SaidDangerStrip() {
   const { view, goTo } = useDesk();
-  const asksHere = useMatch('/jobs/:code/fault') !== null;
+  const station = useMatch('/jobs/:code/:station')?.params.station;
+  const asksHere = station === 'intake' || station === 'fault';
   const words = view.saidDangers.flatMap((said) => said.words);
   if (asksHere || words.length === 0) return null;
   return (

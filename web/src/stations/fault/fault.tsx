@@ -52,7 +52,7 @@ function useOffer(picked: string | null) {
   // settled offers no check by itself either, so that no key answers one by mistake; others can still be picked.
   const offersNone = step.do === 'make-safe' || step.do === 'finding';
   // Nor is anything while the client's words speak of smoke or liquid and nobody asked: it might be to power it.
-  const asksFirst = picked === null && view.saidDangers.length > 0;
+  const asksFirst = view.saidDangers.length > 0;
   const check = asksFirst
     ? undefined
     : (nextChecks.find((item) => item.checkId === wanted) ?? (offersNone ? undefined : nextChecks[0]));
@@ -157,7 +157,9 @@ export default function Fault() {
         <FaultNotes />
         <FaultStep offer={offer} acts={acts} />
         <div className="columns">
-          <OtherChecks checks={view.nextChecks.filter(isOther)} picked={picked} onPick={setPicked} />
+          {!offer.asksFirst && (
+            <OtherChecks checks={view.nextChecks.filter(isOther)} picked={picked} onPick={setPicked} />
+          )}
           <section aria-label="Done so far">
             <span className="label">Done so far</span>
             <Trail onAnswer={acts.answer} />
