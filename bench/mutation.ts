@@ -19,7 +19,7 @@ const groups: Readonly<Record<string, Group>> = {
   verdict: { mutated: ['core/src/measure/verdict.ts'], tests: ['core/src/measure/verdict*.test.ts'] },
   posterior: {
     mutated: ['core/src/diagnose/model.ts', 'core/src/diagnose/damping.ts'],
-    tests: ['core/src/diagnose/{model,damping}.test.ts'],
+    tests: ['core/src/diagnose/{model,damping,machine-model,trust,learn}.test.ts'],
   },
   demand: { mutated: ['core/src/load/demand.ts'], tests: ['core/src/load/*.test.ts'] },
   check: {
@@ -58,7 +58,7 @@ async function run({ mutated, tests }: Group): Promise<{ killed: number; all: nu
     timeoutMS: 10_000,
     reporters: [],
     logLevel: 'error' as LogLevel,
-    tempDirName: join(state, 'mutation'),
+    tempDirName: join(state, `mutation-${process.pid}`),
     allowConsoleColors: false,
   }).runMutationTest();
   // What does not compile or cannot be reached by a test's file is no mutant.

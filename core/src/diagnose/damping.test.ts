@@ -1,16 +1,23 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { anyFrom } from '../even.test-help.ts';
 import { knowledge } from './knowledge.test-help.ts';
 import { compileModel, dampingOf, groupDamping, posterior, saidTogether } from './index.ts';
 
 const model = compileModel(knowledge);
 const together = (values: readonly number[]) => saidTogether(values.map((value) => Float64Array.of(value)))[0]!;
-const anyValue = fc.double({ min: -12, max: 12, noNaN: true });
+const anyValue = anyFrom(-12, 12);
 const anyGroup = fc.array(anyValue, { minLength: 1, maxLength: 6 });
 
 describe('damping inside an evidence group', () => {
   it('counts each way apart, the strongest first', () => {
     expect(dampingOf([1, -4, 3, -1, 2])).toEqual([groupDamping ** 2, 1, 1, groupDamping, groupDamping]);
+  });
+  it('counts the earlier of two alike in full, and nothing at all as speaking for it', () => {
+    expect(dampingOf([2, 2, -3, -3])).toEqual([1, groupDamping, 1, groupDamping]);
+    expect(dampingOf([0, -3])).toEqual([1, 1]);
+    expect(dampingOf([-3, 0])).toEqual([1, 1]);
+    expect(dampingOf([0, 3, 0])).toEqual([groupDamping, 1, groupDamping ** 2]);
   });
   it('adds by the closed formula: sorted, halved, summed', () => {
     fc.assert(

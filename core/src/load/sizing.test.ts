@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { anyFrom } from '../even.test-help.ts';
 import { seeded } from '../simulate/random.ts';
 import { lossModel, lossWatts } from '../standards/index.ts';
 import { ageShare, deratedLabel, type MachinePart, type PowerFigures, type SupplyLabel } from '../machine/index.ts';
@@ -291,14 +292,10 @@ describe('a measured load', () => {
   const parts = [part('board'), part('processor-65'), part('card-8'), part('card-8', {}, { change: 'added' })];
   it('goes back through the loss curve', () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: 20, max: 600, noNaN: true }),
-        fc.constantFrom('none', 'bronze', 'gold', 'titanium'),
-        (output, grade) => {
-          const input = output + lossWatts(lossModel(grade, 650, 230), output, 650);
-          expect(outputBehind(input, { grade, ratingWatts: 650 }, 230)!).toBeCloseTo(output, 2);
-        },
-      ),
+      fc.property(anyFrom(20, 600), fc.constantFrom('none', 'bronze', 'gold', 'titanium'), (output, grade) => {
+        const input = output + lossWatts(lossModel(grade, 650, 230), output, 650);
+        expect(outputBehind(input, { grade, ratingWatts: 650 }, 230)!).toBeCloseTo(output, 2);
+      }),
     );
     expect(outputBehind(1, { grade: 'gold', ratingWatts: 650 }, 230)).toBeNull();
   });
@@ -362,24 +359,19 @@ function exactAbove(parts: readonly MachinePart[], watts: number, step = 0.1): n
 describe('draws', () => {
   it("a triangle's quantile is the inverse of its distribution", () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: 0, max: 1, noNaN: true }),
-        fc.double({ min: 0, max: 50, noNaN: true }),
-        fc.double({ min: 0, max: 50, noNaN: true }),
-        (u, left, right) => {
-          const [low, likely, high] = [10, 10 + left, 10 + left + right];
-          const x = triangularQuantile(u, low, likely, high);
-          expect(x).toBeGreaterThanOrEqual(low - 1e-9);
-          expect(x).toBeLessThanOrEqual(high + 1e-9);
-          if (high - low > 1e-3) {
-            const below =
-              x < likely
-                ? (x - low) ** 2 / ((high - low) * Math.max(left, 1e-12))
-                : 1 - (high - x) ** 2 / ((high - low) * Math.max(right, 1e-12));
-            expect(below).toBeCloseTo(u, 5);
-          }
-        },
-      ),
+      fc.property(anyFrom(0, 1), anyFrom(0, 50), anyFrom(0, 50), (u, left, right) => {
+        const [low, likely, high] = [10, 10 + left, 10 + left + right];
+        const x = triangularQuantile(u, low, likely, high);
+        expect(x).toBeGreaterThanOrEqual(low - 1e-9);
+        expect(x).toBeLessThanOrEqual(high + 1e-9);
+        if (high - low > 1e-3) {
+          const below =
+            x < likely
+              ? (x - low) ** 2 / ((high - low) * Math.max(left, 1e-12))
+              : 1 - (high - x) ** 2 / ((high - low) * Math.max(right, 1e-12));
+          expect(below).toBeCloseTo(u, 5);
+        }
+      }),
     );
     expect(triangularQuantile(0.3, 5, 5, 5)).toBe(5);
   });

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { anyFrom } from '../even.test-help.ts';
 import { drawRail, normal, railWorlds, scoreForecasts, seeded } from '../simulate/index.ts';
 import {
   combinedHalfWidth,
@@ -47,7 +48,7 @@ describe("Student's distribution", () => {
   });
   it('is symmetric and rises', () => {
     fc.assert(
-      fc.property(fc.double({ min: -20, max: 20, noNaN: true }), fc.integer({ min: 1, max: 40 }), (t, degrees) => {
+      fc.property(anyFrom(-20, 20), fc.integer({ min: 1, max: 40 }), (t, degrees) => {
         expect(studentCdf(t, degrees) + studentCdf(-t, degrees)).toBeCloseTo(1, 9);
         expect(studentCdf(t + 0.1, degrees)).toBeGreaterThanOrEqual(studentCdf(t, degrees) - 1e-12);
       }),
@@ -220,10 +221,10 @@ describe('the load line', () => {
   it('is never narrower with two of three readings than with all, on the same line', () => {
     fc.assert(
       fc.property(
-        fc.double({ min: 11.6, max: 12.4, noNaN: true }),
-        fc.double({ min: 0, max: 0.03, noNaN: true }),
-        fc.double({ min: 5, max: 20, noNaN: true }),
-        fc.double({ min: 1, max: 50, noNaN: true }),
+        anyFrom(11.6, 12.4),
+        anyFrom(0, 0.03),
+        anyFrom(5, 20),
+        anyFrom(1, 50),
         (open, ohms, middle, asked) => {
           const at = (amps: number) => point(amps, open - ohms * amps);
           const width = (points: readonly LoadPoint[]) => {

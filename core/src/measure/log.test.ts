@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { anyFrom } from '../even.test-help.ts';
 import { normal, seeded } from '../simulate/index.ts';
 import {
   curvePieces,
@@ -282,15 +283,11 @@ describe('how a log is to be read', () => {
   });
   it('reads every plain figure as the language itself does', () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: -99_999, max: 99_999, noNaN: true }),
-        fc.integer({ min: 0, max: 9 }),
-        (value, places) => {
-          const text = value.toFixed(places);
-          expect(logFigure(text, '.')).toBe(Number(text));
-          expect(logFigure(text.replace('.', ','), ',')).toBe(Number(text));
-        },
-      ),
+      fc.property(anyFrom(-99_999, 99_999), fc.integer({ min: 0, max: 9 }), (value, places) => {
+        const text = value.toFixed(places);
+        expect(logFigure(text, '.')).toBe(Number(text));
+        expect(logFigure(text.replace('.', ','), ',')).toBe(Number(text));
+      }),
     );
     for (const text of ['', ' ', '-', '+', '.', ',', '1.2.3', '1e3x', 'abc', '--1'])
       expect(logFigure(text, '.'), text).toBeNaN();

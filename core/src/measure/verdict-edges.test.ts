@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { anyFrom } from '../even.test-help.ts';
 import { powerGoodLimits } from '../standards/index.ts';
 import type { Instrument } from './instrument.ts';
 import type { Condition, MeasuredValue, ReadingCode, Subject } from './reading.ts';
@@ -62,7 +63,7 @@ describe('what would settle a verdict of “cannot tell”', () => {
     const { expanded } = judged('+12', 12);
     return Math.sqrt(expanded! ** 2 - (4 * error ** 2) / 3) / studentQuantile(0.975, assumedDegrees);
   })();
-  const nearLimit = fc.array(fc.double({ min: 11.2, max: 11.6, noNaN: true }), { minLength: 1, maxLength: 6 });
+  const nearLimit = fc.array(anyFrom(11.2, 11.6), { minLength: 1, maxLength: 6 });
   const nearUpper = nearLimit.map((values) => values.map((value) => 24 - value));
 
   it('is the meter, and so many readings, by the closed formula: at the low limit and at the high one', () => {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { anyFrom } from '../even.test-help.ts';
 import { assumedDegrees, scatterOf } from './scatter.ts';
 import { studentQuantile } from './student.ts';
 import { expandedUncertainty, judgeReadings, overdueFactor, settlingInstruments } from './verdict.ts';
@@ -145,7 +146,7 @@ describe('verdict by guard band', () => {
   });
   it('widens with scattering repeats as the closed formula says', () => {
     fc.assert(
-      fc.property(fc.array(fc.double({ min: 11, max: 13, noNaN: true }), { minLength: 2, maxLength: 9 }), (values) => {
+      fc.property(fc.array(anyFrom(11, 13), { minLength: 2, maxLength: 9 }), (values) => {
         const verdict = judgeReadings(
           values.map((value) => figure('+12', value)),
           meters,
@@ -164,7 +165,7 @@ describe('verdict by guard band', () => {
   });
   it('never passes what is outside, nor fails what is inside', () => {
     fc.assert(
-      fc.property(fc.double({ min: 10, max: 14, noNaN: true }), (value) => {
+      fc.property(anyFrom(10, 14), (value) => {
         const verdict = word(figure('+12', value));
         if (value < 11.4 || value > 12.6) expect(['pass', 'marginal']).not.toContain(verdict.word);
         else expect(verdict.word).not.toBe('fail');
@@ -255,7 +256,7 @@ describe('times and ripple', () => {
   it('pass and fail exactly where the closed formula has them', () => {
     const cases = fc.record({
       subject: fc.constantFrom<Subject>('ripple +12', 'ripple +5sb', 'power-on', 'hold-up'),
-      figures: fc.array(fc.double({ min: 0, max: 700, noNaN: true }), { minLength: 1, maxLength: 6 }),
+      figures: fc.array(anyFrom(0, 700), { minLength: 1, maxLength: 6 }),
     });
     fc.assert(
       fc.property(cases, ({ subject, figures }) => {
