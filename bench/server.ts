@@ -187,6 +187,19 @@ await editing(largest, 10);
 const perRound = ((await get('/statements')) as number) - 1;
 console.log(`\nStatements for an act: ${(perRound / 10).toFixed(1)} (begin and commit among them)\n`);
 
+// What a screen fetches of the shelf, beside the same supplies each with its kit.
+const bytesOf = async (path: string) => (await (await fetch(`${base}${path}`)).arrayBuffer()).byteLength;
+const whole = await bytesOf('/api/supplies/export?format=json');
+console.log('| of the shelf | bytes | of the whole |\n| --- | ---: | ---: |');
+for (const [name, path] of [
+  ['supplies, fetched again after a price changed', '/api/supplies'],
+  ['their kits, fetched once', '/api/supplies/kits'],
+] as const) {
+  const bytes = await bytesOf(path);
+  console.log(`| ${name} | ${bytes} | ${(bytes / whole).toFixed(2)} |`);
+}
+console.log('');
+
 console.log('| read | answers a second | bare handler | ratio |\n| --- | ---: | ---: | ---: |');
 for (const [name, path, barePath] of [
   ['a page of jobs', '/api/jobs', '/bare/jobs'],

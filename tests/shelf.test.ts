@@ -7,6 +7,7 @@ import { rankedFor } from '../server/src/jobs/ranked.ts';
 import { readShelf as readStampedShelf, shelfStamp } from '../server/src/shop/shelf.ts';
 import { readInstruments, readSettings, readTechnicians } from '../server/src/shop/store.ts';
 import { readSupplies } from '../server/src/supplies/store.ts';
+import { partSupplies } from '../server/src/supplies/summaries.ts';
 import { candidatesOf } from '@fairwatt/core';
 import { readJob } from '../server/src/jobs/read.ts';
 import { readComputingShop } from '../server/src/jobs/store.ts';
@@ -94,6 +95,11 @@ describe('a ranking that is kept', () => {
 });
 
 describe('what is sent of the shelf', () => {
+  const changes: Readonly<Record<string, string>> = {
+    '/supplies': 'update supply_model set price_minor = price_minor + 1',
+    '/supplies/kits': 'update supply_model_plug set millimetres = millimetres + 1',
+    '/cable-bags': "update bag_cable set place = place || ' left'",
+  };
   // Asked as a browser asks again for what it has; what fetches for a program forbids every memory on the way.
   const ask = (path: string, etag?: string) =>
     new Promise<{ status: number; etag: string; text: string }>((resolve, reject) => {
@@ -106,12 +112,22 @@ describe('what is sent of the shelf', () => {
         );
       }).on('error', reject);
     });
-  it.each(['/supplies', '/cable-bags'])('%s is sent once, and again after it changed', async (path) => {
-    const first = await ask(path);
-    expect(JSON.parse(first.text)).toEqual(path === '/supplies' ? (await fresh()).supplies : (await fresh()).bags);
-    expect(await ask(path, first.etag)).toEqual({ status: 304, etag: first.etag, text: '' });
-    await pool.query('update supply_model set price_minor = price_minor + 1; update bag_cable set place = place');
-    const changed = await ask(path, first.etag);
-    expect([changed.status, changed.etag === first.etag]).toEqual([200, false]);
-  });
+  it.each(['/supplies', '/supplies/kits', '/cable-bags'])(
+    '%s is sent once, and again after it changed',
+    async (path) => {
+      const first = await ask(path);
+      const { supplies, bags } = await fresh();
+      const { summaries, kits } = partSupplies(supplies);
+      expect(JSON.parse(first.text)).toEqual(
+        { '/supplies': summaries, '/supplies/kits': kits, '/cable-bags': bags }[path],
+      );
+      expect(await ask(path, first.etag)).toEqual({ status: 304, etag: first.etag, text: '' });
+      // What does not stand in it makes nothing new of it.
+      await pool.query("update technician set name = name || ' Quay'");
+      expect((await ask(path, first.etag)).status).toBe(304);
+      await pool.query(changes[path]!);
+      const changed = await ask(path, first.etag);
+      expect([changed.status, changed.etag === first.etag]).toEqual([200, false]);
+    },
+  );
 });

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { SupplyModel } from '@fairwatt/core';
-import type { ImportReport, OwnPart, Problem, Unit } from '@fairwatt/contract';
+import type { ImportReport, OwnPart, Problem, SupplySummary, Unit } from '@fairwatt/contract';
 import { priceList, servePriceFeed, type FeedFault, type ListedSupply, type ServedFeed } from '@fairwatt/instruments';
 import { startServer, type RunningServer } from './running-server.ts';
 
@@ -27,9 +27,9 @@ afterAll(async () => {
   await server.end();
 });
 
-const all = async () => (await server.call<SupplyModel[]>('/supplies')).body;
-const one = async (id: string) => (await all()).find((model) => model.id === id)!;
-const put = <T = SupplyModel[]>(was: SupplyModel | null, model: SupplyModel, by = 'joss') =>
+const all = async () => (await server.call<SupplySummary[]>('/supplies')).body;
+const one = async (id: string) => (await server.call<SupplyModel>(`/supplies/models/${id}`)).body;
+const put = <T = SupplyModel>(was: SupplyModel | null, model: SupplyModel, by = 'joss') =>
   server.call<T>('/supplies', { by, was, model }, 'PUT');
 const text = async (path: string) => (await fetch(`${server.base}${path}`)).text();
 const send = <T = ImportReport>(path: string, body: object) =>
@@ -44,7 +44,8 @@ describe('a supply', () => {
       protections: [...was.protections].reverse(),
       kit: { ...was.kit, sockets: was.kit.sockets.slice(0, 6) },
     };
-    expect((await put(was, wanted)).body.find((model) => model.id === was.id)).toEqual(wanted);
+    expect((await put(was, wanted)).body).toEqual(wanted);
+    expect(await one(was.id)).toEqual(wanted);
     expect((await put<Problem>(was, was)).status).toBe(409);
     expect((await put<Problem>(null, { ...wanted, noiseDecibels: 30 })).status).toBe(409);
     // What stands already as it is wanted is no conflict: its answer was lost, and it was sent again.
@@ -62,10 +63,12 @@ describe('a supply', () => {
   });
   it('can be entered anew and taken out, unless it is chosen or on the shelf', async () => {
     const fresh: SupplyModel = { ...shipped[0]!, id: 'quay-500', name: 'Quay 500', onShelf: 0 };
-    expect((await put(null, fresh)).body.find((model) => model.id === 'quay-500')).toEqual(fresh);
+    expect((await put(null, fresh)).body).toEqual(fresh);
     const remove = <T>(id: string) => server.call<T>(`/supplies/${id}?by=joss`, {}, 'DELETE');
     expect((await remove<Problem>('corvane-650-s')).body.type).toBe('/problems/in-use');
-    expect((await remove<SupplyModel[]>('quay-500')).body.some((model) => model.id === 'quay-500')).toBe(false);
+    expect((await remove('quay-500')).status).toBe(204);
+    expect((await all()).some((model) => model.id === 'quay-500')).toBe(false);
+    expect((await server.call<Problem>('/supplies/models/quay-500')).status).toBe(404);
     expect((await remove<Problem>('quay-500')).status).toBe(404);
   });
 });

@@ -152,6 +152,8 @@ export const endpoints: readonly Endpoint[] = [
   endpoint('PUT', '/shop/instruments', 'own', 'settings-changed'),
   endpoint('POST', '/shop/import', 'own', 'imported'),
   endpoint('GET', '/supplies', 'read'),
+  endpoint('GET', '/supplies/kits', 'read'),
+  endpoint('GET', '/supplies/models/:id', 'read'),
   endpoint('PUT', '/supplies', 'stock'),
   endpoint('GET', '/supplies/export', 'carry', 'exported'),
   endpoint('POST', '/supplies/import', 'stock', 'imported'),

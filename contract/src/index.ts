@@ -21,9 +21,13 @@ export {
   priceSchema,
   progressType,
   supplyFileSchema,
+  type SupplyKits,
+  supplyKitsSchema,
   type SupplyMessage,
   supplyMessageSchema,
   supplyModelSchema,
+  type SupplySummary,
+  supplySummarySchema,
 } from './supply.ts';
 export { knowledgeSchema } from './knowledge.ts';
 export {

@@ -158,26 +158,28 @@ export const priceSchema = z.strictObject({
   asOf: z.iso.date('a day such as 2026-11-20').nullable().default(null),
 });
 
+/** All of a supply but its kit. */
+const summaryFields = {
+  id,
+  name: line(60),
+  label: supplyLabelSchema,
+  depthMillimetres: figure(50, 400),
+  mainsLowVolts: figure(80, 300),
+  mainsHighVolts: figure(80, 300),
+  inlet: z.enum(mainsInlets).default('C14'),
+  correction: z.enum(corrections).default('active'),
+  protections: z.array(z.enum(protectionNames)).max(6).default([]),
+  fan: z.enum(fanSides).default('large-face'),
+  ownHoles: z.boolean().default(false),
+  price: priceSchema,
+  onShelf: z.int().min(0).max(999),
+  noiseDecibels: figure(0, 80).nullable(),
+  warrantyYears: figure(0, 20),
+  designYear: z.int().min(1990).max(2100).nullable().default(null),
+};
+
 export const supplyModelSchema = z
-  .strictObject({
-    id,
-    name: line(60),
-    label: supplyLabelSchema,
-    depthMillimetres: figure(50, 400),
-    mainsLowVolts: figure(80, 300),
-    mainsHighVolts: figure(80, 300),
-    inlet: z.enum(mainsInlets).default('C14'),
-    correction: z.enum(corrections).default('active'),
-    protections: z.array(z.enum(protectionNames)).max(6).default([]),
-    fan: z.enum(fanSides).default('large-face'),
-    ownHoles: z.boolean().default(false),
-    price: priceSchema,
-    onShelf: z.int().min(0).max(999),
-    noiseDecibels: figure(0, 80).nullable(),
-    warrantyYears: figure(0, 20),
-    designYear: z.int().min(1990).max(2100).nullable().default(null),
-    kit: cableKitSchema,
-  })
+  .strictObject({ ...summaryFields, kit: cableKitSchema })
   .superRefine((model, context) => {
     if (model.mainsHighVolts < model.mainsLowVolts)
       context.addIssue({ code: 'custom', path: ['mainsHighVolts'], message: 'not below the lowest voltage' });
@@ -196,6 +198,22 @@ export const supplyModelSchema = z
     if (outputs.size !== model.label.rails.length)
       context.addIssue({ code: 'custom', path: ['label', 'rails'], message: 'two outputs have one name' });
   }) satisfies z.ZodType<SupplyModel>;
+
+/** A kit's name says what is in it: alike kits have one, whichever supplies they come with. */
+export const kitNameSchema = z.string().regex(/^[\w-]{22}$/, 'a name of 22 letters and digits');
+
+/**
+ * A supply as it travels among all others: whole but for its kit, which goes by its name. Its kit is among those of the
+ * shop ({@link supplyKitsSchema}), or comes with the supply itself when that is opened.
+ */
+export const supplySummarySchema = z.strictObject({ ...summaryFields, kit: kitNameSchema });
+export interface SupplySummary extends Omit<SupplyModel, 'kit'> {
+  readonly kit: string;
+}
+
+/** The kits of a shop's supplies by their names. */
+export const supplyKitsSchema = z.record(kitNameSchema, cableKitSchema);
+export type SupplyKits = Readonly<Record<string, CableKit>>;
 
 /** A supply as somebody wants it; `was` is how it stood on the screen, null for a new one. */
 export const supplyMessageSchema = z.strictObject({

@@ -6,14 +6,17 @@ import {
   id,
   supplyColumns,
   supplyFromCells,
+  supplyKitsSchema,
   supplyMessageSchema,
   supplyModelSchema,
+  supplySummarySchema,
   supplyToCells,
 } from '@fairwatt/contract';
 import { signedInput } from '../access/index.ts';
 import { snapshot } from '../database/query.ts';
 import type { Reading } from '../database/reading.ts';
 import { HttpProblem, parseInput } from '../problems.ts';
+import type { Shelf } from '../shop/shelf.ts';
 import { sendFromShelf } from '../shop/tagged.ts';
 import { csvEntries, jsonEntries } from './import.ts';
 import { partRoutes } from './part-routes.ts';
@@ -28,19 +31,22 @@ import {
   sameSupply,
   type SupplyChange,
 } from './store.ts';
+import { partSupplies } from './summaries.ts';
 import { sendCsv, takeFile } from './take-file.ts';
 import { unitRoutes } from './unit-routes.ts';
 
 const byQuery = z.strictObject({ by: id });
 const exportQuery = z.strictObject({ format: z.enum(['csv', 'json']) });
-const modelsSchema = z.array(supplyModelSchema);
+const summariesSchema = z.array(supplySummarySchema);
+
+const notThere = () => new HttpProblem(404, 'not-found', 'There is no such supply');
 
 function settled(change: SupplyChange): void {
   switch (change.kind) {
     case 'stale':
       throw new HttpProblem(409, 'stale', 'Somebody changed this supply since you saw it');
     case 'not-found':
-      throw new HttpProblem(404, 'not-found', 'There is no such supply');
+      throw notThere();
     case 'in-use':
       throw new HttpProblem(409, 'in-use', `This supply cannot be taken out: ${change.why}`, {
         errors: [{ path: 'id', message: change.why }],
@@ -67,12 +73,21 @@ const taking = {
 /** The shop's supplies as data, in and out; their units on the shelf, their prices, and the shop's own parts. */
 export function supplyRoutes(pool: pg.Pool, reading: Reading, now: () => string): Router {
   const router = Router();
-  const list = async (response: Response) => {
-    response.json(modelsSchema.parse(await snapshot(pool, (db) => readSupplies(db))));
+  const sendOne = async (response: Response, wanted: string) => {
+    const [model] = await snapshot(pool, (db) => readSupplies(db, [wanted]));
+    if (model === undefined) throw notThere();
+    response.json(supplyModelSchema.parse(model));
   };
   router.get('/', async (request, response) => {
-    const parse = (supplies: readonly SupplyModel[]) => modelsSchema.parse(supplies);
-    await sendFromShelf(request, response, pool, (shelf) => shelf.supplies, parse);
+    const part = (shelf: Shelf) => partSupplies(shelf.supplies).summaries;
+    await sendFromShelf(request, response, pool, part, (summaries) => summariesSchema.parse(summaries));
+  });
+  router.get('/kits', async (request, response) => {
+    const part = (shelf: Shelf) => partSupplies(shelf.supplies).kits;
+    await sendFromShelf(request, response, pool, part, (kits) => supplyKitsSchema.parse(kits));
+  });
+  router.get('/models/:id', async (request, response) => {
+    await sendOne(response, parseInput(id, request.params['id'], 'The supply'));
   });
   router.put('/', express.json({ limit: '200kb' }), async (request, response) => {
     const { was, model } = await signedInput(pool, request, supplyMessageSchema, request.body, 'The supply');
@@ -81,12 +96,12 @@ export function supplyRoutes(pool: pg.Pool, reading: Reading, now: () => string)
         errors: [{ path: 'model.id', message: 'a supply keeps its id' }],
       });
     settled(await changeSupply(pool, was, model));
-    await list(response);
+    await sendOne(response, model.id);
   });
   router.delete('/:id', async (request, response) => {
     await signedInput(pool, request, byQuery, request.query, 'The query');
     settled(await removeSupply(pool, parseInput(id, request.params['id'], 'The supply')));
-    await list(response);
+    response.status(204).end();
   });
   router.get('/export', async (request, response) => {
     const { format } = parseInput(exportQuery, request.query, 'The query');

@@ -6,7 +6,7 @@ import type { AppStore } from './store.ts';
 /** What a job's page shows, whichever station it is at. */
 function askForJob(store: AppStore, code: string): void {
   store.dispatch(api.util.prefetch('job', code, {}));
-  store.dispatch(api.util.prefetch('supplies', undefined, {}));
+  store.dispatch(api.util.prefetch('wholeSupplies', undefined, {}));
   store.dispatch(api.util.prefetch('knowledge', undefined, {}));
   store.dispatch(api.util.prefetch('cableBags', undefined, {}));
   store.dispatch(api.util.prefetch('record', undefined, {}));

@@ -32,6 +32,7 @@ import type {
   Problem,
   RecordMessage,
   SupplyMessage,
+  SupplySummary,
   SweepRequest,
   SweepsMessage,
   Technician,
@@ -39,6 +40,7 @@ import type {
   UnitMessage,
 } from '@fairwatt/contract';
 import { importRows } from './import-rows.ts';
+import { fetchWhole } from './whole-supplies.ts';
 import { keptHeader } from '../offline/kept-answer.ts';
 import { kept, mustQueue, parcelOf, shallKeep } from '../offline/kept-request.ts';
 import { outbox, type OutboxState } from '../offline/outbox.ts';
@@ -137,7 +139,19 @@ export const api = createApi({
     }),
     health: build.query<Health, void>({ query: () => '/health/state', keepUnusedDataFor: 5 }),
     shop: build.query<ShopData, void>({ query: () => '/shop', providesTags: ['shop'] }),
-    supplies: build.query<SupplyModel[], void>({ query: () => '/supplies', providesTags: ['supplies'] }),
+    supplies: build.query<SupplySummary[], void>({ query: () => '/supplies', providesTags: ['supplies'] }),
+    wholeSupplies: build.query<SupplyModel[], void>({
+      queryFn: (_of, _query, _extra, get) =>
+        fetchWhole<FetchBaseQueryError>(async (path) => get(path), {
+          status: 'CUSTOM_ERROR',
+          error: 'The supplies and their cables do not go together yet',
+        }),
+      providesTags: ['supplies'],
+    }),
+    supply: build.query<SupplyModel, string>({
+      query: (id) => `/supplies/models/${encodeURIComponent(id)}`,
+      providesTags: ['supplies'],
+    }),
     knowledge: build.query<Knowledge, void>({ query: () => '/knowledge' }),
     networkInstruments: build.query<NetworkInstrument[], void>({
       query: () => '/instruments',
@@ -240,11 +254,11 @@ export const api = createApi({
       query: (body) => ({ url: '/shop/import', method: 'POST', body, headers: { 'content-type': 'application/json' } }),
       invalidatesTags: ['shop'],
     }),
-    changeSupply: build.mutation<SupplyModel[], SupplyMessage>({
+    changeSupply: build.mutation<SupplyModel | null, SupplyMessage>({
       query: (body) => ({ url: '/supplies', method: 'PUT', body }),
       invalidatesTags: ['supplies', 'units'],
     }),
-    removeSupply: build.mutation<SupplyModel[], { id: string; by: string }>({
+    removeSupply: build.mutation<unknown, { id: string; by: string }>({
       query: ({ id, by }) => ({ url: `/supplies/${encodeURIComponent(id)}`, params: { by }, method: 'DELETE' }),
       invalidatesTags: ['supplies'],
     }),
@@ -376,6 +390,8 @@ export const {
   useHealthQuery,
   useShopQuery,
   useSuppliesQuery,
+  useWholeSuppliesQuery,
+  useSupplyQuery,
   useKnowledgeQuery,
   useRecordQuery,
   useNetworkInstrumentsQuery,
@@ -427,6 +443,10 @@ export const {
 } = api;
 export type { JobFile };
 
+/** What came from the server in pieces that do not go together. */
+const isTorn = (error: unknown): error is { readonly error: string } =>
+  typeof error === 'object' && error !== null && 'status' in error && error.status === 'CUSTOM_ERROR';
+
 /** The problem document behind a failed request, or one made for a server that did not answer. */
 export function problemOf(error: unknown): Problem {
   if (
@@ -438,5 +458,6 @@ export function problemOf(error: unknown): Problem {
     'title' in error.data
   )
     return error.data as Problem;
+  if (isTorn(error)) return { type: '/problems/away', title: error.error, status: 0 };
   return { type: '/problems/away', title: 'The server does not answer', status: 0 };
 }

@@ -27,7 +27,7 @@ import {
   useKnowledgeQuery,
   useRecordQuery,
   useShopQuery,
-  useSuppliesQuery,
+  useWholeSuppliesQuery,
   type ShopData,
 } from '../app/api.ts';
 import { useRole } from '../access/use-may.ts';
@@ -66,7 +66,7 @@ export default function JobPage() {
     refetchOnMountOrArgChange: 5,
   });
   const shop = useShopQuery();
-  const supplies = useSuppliesQuery();
+  const supplies = useWholeSuppliesQuery();
   const knowledge = useKnowledgeQuery();
   const record = useRecordQuery();
   const bags = useCableBagsQuery();

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { Button, Select } from 'antd';
 import { useSearchParams } from 'react-router';
-import { crossingWordText, plugName, spareVerdict, type SupplyModel } from '@fairwatt/core';
-import type { BagCable, CableBags } from '@fairwatt/contract';
+import { crossingWordText, plugName, spareVerdict } from '@fairwatt/core';
+import type { BagCable, CableBags, SupplySummary } from '@fairwatt/contract';
 import { problemOf, useCableBagsQuery, useSuppliesQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Choice } from '../controls/choice.tsx';
@@ -72,7 +72,7 @@ function SpareCables({
   onEdit,
 }: {
   readonly bags: CableBags;
-  readonly modular: readonly SupplyModel[];
+  readonly modular: readonly SupplySummary[];
   readonly onEdit: (cable: BagCable) => void;
 }) {
   const [params, setParams] = useSearchParams();

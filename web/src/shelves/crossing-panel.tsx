@@ -10,9 +10,8 @@ import {
   plugName,
   type Crossing,
   type SpareVerdict,
-  type SupplyModel,
 } from '@fairwatt/core';
-import type { BagCable } from '@fairwatt/contract';
+import type { BagCable, SupplySummary } from '@fairwatt/contract';
 import { problemOf, useChangeProofMutation, useRemoveBagCableMutation, useShopQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { calendarDay } from '../controls/clock.ts';
@@ -33,7 +32,7 @@ const mostTold = 8;
 
 interface Props {
   readonly cable: BagCable;
-  readonly model: SupplyModel;
+  readonly model: SupplySummary;
   readonly verdict: SpareVerdict;
 }
 

@@ -1,6 +1,6 @@
 import { Button, Checkbox } from 'antd';
-import { cableFamilies, familyText, signalText, type SupplyModel } from '@fairwatt/core';
-import { pinoutSchema, type Pinout } from '@fairwatt/contract';
+import { cableFamilies, familyText, signalText } from '@fairwatt/core';
+import { pinoutSchema, type Pinout, type SupplySummary } from '@fairwatt/contract';
 import { useCableBagsQuery, useChangePinoutMutation } from '../app/api.ts';
 import { DraftFoot, DraftForm, DraftItem, DraftText } from '../controls/draft-form.tsx';
 import { TwoStates } from '../controls/two-states.tsx';
@@ -20,7 +20,7 @@ export function PinoutForm({
 }: {
   /** How it stood when it was opened; of version 0 for a new one. */
   readonly was: Pinout;
-  readonly supplies: readonly SupplyModel[];
+  readonly supplies: readonly SupplySummary[];
   readonly onClose: () => void;
 }) {
   const bags = useCableBagsQuery();

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Button } from 'antd';
-import { familyText, type SupplyModel } from '@fairwatt/core';
-import type { Pinout } from '@fairwatt/contract';
+import { familyText } from '@fairwatt/core';
+import type { Pinout, SupplySummary } from '@fairwatt/contract';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { PinoutForm } from './pinout-form.tsx';
@@ -32,7 +32,7 @@ export function PinoutsPanel({
   supplies,
 }: {
   readonly pinouts: readonly Pinout[];
-  readonly supplies: readonly SupplyModel[];
+  readonly supplies: readonly SupplySummary[];
 }) {
   const technician = useAppSelector((state) => state.session.technician);
   const [editing, setEditing] = useState<Pinout | null>(null);

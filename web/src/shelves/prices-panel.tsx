@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Button, Input } from 'antd';
-import { dayText, moneyText, type SupplyModel } from '@fairwatt/core';
+import { dayText, moneyText } from '@fairwatt/core';
+import type { SupplySummary } from '@fairwatt/contract';
 import {
   problemOf,
   useFetchPricesMutation,
@@ -15,7 +16,7 @@ import { RowImport } from './row-import.tsx';
 import { Sheet } from '../controls/sheet.tsx';
 
 /** Prices with their day, from a supplier's list: fetched from an address, or read from a file. */
-export function PricesPanel({ supplies }: { readonly supplies: readonly SupplyModel[] }) {
+export function PricesPanel({ supplies }: { readonly supplies: readonly SupplySummary[] }) {
   const technician = useAppSelector((state) => state.session.technician);
   const shop = useShopQuery();
   const owner = useMay('own');

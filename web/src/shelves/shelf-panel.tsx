@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import { Button, Select } from 'antd';
-import type { SupplyModel } from '@fairwatt/core';
-import type { Unit, UnitState } from '@fairwatt/contract';
+import type { SupplySummary, Unit, UnitState } from '@fairwatt/contract';
 import { problemOf, useChangeUnitMutation, useRemoveUnitMutation, useUnitsQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
@@ -38,7 +37,7 @@ function AddUnit({
   supplies,
   onAdd,
 }: {
-  readonly supplies: readonly SupplyModel[];
+  readonly supplies: readonly SupplySummary[];
   readonly onAdd: (modelId: string) => void;
 }) {
   const nobody = useAppSelector((state) => state.session.technician) === null;
@@ -67,7 +66,7 @@ export function ShelfPanel({
   supplies,
   found,
 }: {
-  readonly supplies: readonly SupplyModel[];
+  readonly supplies: readonly SupplySummary[];
   /** A unit that was looked for: it stands first. */
   readonly found: string | null;
 }) {

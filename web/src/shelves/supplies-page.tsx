@@ -1,7 +1,6 @@
 import { lazy, Suspense, useState } from 'react';
 import { Button, Input } from 'antd';
 import { useSearchParams } from 'react-router';
-import type { SupplyModel } from '@fairwatt/core';
 import { problemOf, useSuppliesQuery, useUnitsQuery } from '../app/api.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
@@ -12,6 +11,7 @@ import { ShelfPanel } from './shelf-panel.tsx';
 import { SupplyTable } from './supply-table.tsx';
 import { Choice } from '../controls/choice.tsx';
 import { useWay } from '../controls/use-way.ts';
+import type { Edited } from './supply-editor.tsx';
 
 const SupplyEditor = lazy(() => import('./supply-editor.tsx'));
 const ways = [
@@ -29,10 +29,7 @@ export default function SuppliesPage() {
   const [way, setWay] = useWay(ways, 'models');
   const [search, setSearch] = useState('');
   const [open, setOpen] = useState<string | null>(null);
-  const [editing, setEditing] = useState<{
-    readonly was: SupplyModel | null;
-    readonly start: SupplyModel | null;
-  } | null>(null);
+  const [editing, setEditing] = useState<Edited | null>(null);
   const shown = (supplies.data ?? []).filter((model) =>
     `${model.name} ${model.label.shape} ${model.label.ratingWatts} ${model.label.grade}`
       .toLowerCase()
@@ -62,7 +59,7 @@ export default function SuppliesPage() {
               />
             </label>
             <div className="row-actions" style={{ marginLeft: 'auto' }}>
-              <Button onClick={() => setEditing({ was: null, start: null })}>Enter a supply</Button>
+              <Button onClick={() => setEditing({ from: null, isNew: true })}>Enter a supply</Button>
               <RowImport path="/supplies/import" label="Import" name="Supplies file" what="Supply" />
               <Button href="/api/supplies/export?format=csv" download>
                 CSV
@@ -93,12 +90,12 @@ export default function SuppliesPage() {
           supplies={shown}
           open={open}
           onOpen={(id) => setOpen(open === id ? null : id)}
-          onEdit={(model, duplicate) => setEditing({ was: duplicate ? null : model, start: model })}
+          onEdit={({ id }, duplicate) => setEditing({ from: id, isNew: duplicate })}
         />
       )}
       {editing !== null && (
         <Suspense fallback={null}>
-          <SupplyEditor was={editing.was} start={editing.start} onClose={() => setEditing(null)} />
+          <SupplyEditor {...editing} onClose={() => setEditing(null)} />
         </Suspense>
       )}
     </div>

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { skipToken } from '@reduxjs/toolkit/query/react';
 import { Button, Form } from 'antd';
 import { supplyModelSchema } from '@fairwatt/contract';
 import { labelProblems, problemOfLabel, type SupplyModel } from '@fairwatt/core';
@@ -7,13 +8,14 @@ import {
   useChangeSupplyMutation,
   useRemoveSupplyMutation,
   useShopQuery,
-  useSuppliesQuery,
+  useSupplyQuery,
 } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { Dialog } from '../controls/dialog.tsx';
 import { DraftForm, DraftTold } from '../controls/draft-form.tsx';
 import { RemoveButton } from '../controls/remove-button.tsx';
 import { TwoStates } from '../controls/two-states.tsx';
+import { Waiting } from '../controls/waiting.tsx';
 import { fieldOfSupply, modelFrom, wholeOf, type Whole } from './supply-draft.ts';
 import { ProtectionFields, SupplyFields } from './supply-fields.tsx';
 import { KitFields } from './supply-kit-fields.tsx';
@@ -25,7 +27,7 @@ import styles from './supply-editor.module.css';
 /** Sends a supply as it was drafted, or takes it out of the shop. */
 function useSupplyForm(was: SupplyModel | null, onDone: () => void) {
   const technician = useAppSelector((state) => state.session.technician);
-  const supplies = useSuppliesQuery();
+  const standing = useSupplyQuery(was?.id ?? skipToken);
   const [change] = useChangeSupplyMutation();
   const [remove, removing] = useRemoveSupplyMutation();
   const { setTold, ...drafting } = useDraftForm<Whole, SupplyModel>({
@@ -44,22 +46,40 @@ function useSupplyForm(was: SupplyModel | null, onDone: () => void) {
   return {
     ...drafting,
     /** What stands on the server where somebody else has changed it meanwhile. */
-    standing: conflict === null ? null : (supplies.data?.find((model) => model.id === conflict.id) ?? null),
+    standing: conflict === null ? null : (standing.data ?? null),
     mayTakeOut: technician !== null && !removing.isLoading,
     takeOut,
   };
 }
 
-/** A supply's whole data: label, outputs, sockets and the cable kit piece by piece. */
-export default function SupplyEditor({
-  was,
-  start,
-  onClose,
-}: {
+export interface Edited {
+  /** The supply to begin with, by its id. */
+  readonly from: string | null;
+  readonly isNew: boolean;
+}
+
+/** Fetches a supply with its kit, and opens it as it stands now. */
+export default function SupplyEditor({ from, isNew, onClose }: Edited & { readonly onClose: () => void }) {
+  const { data: start, error } = useSupplyQuery(from ?? skipToken);
+  if (from === null) return <OpenedSupply was={null} start={null} onClose={onClose} />;
+  if (start !== undefined) return <OpenedSupply was={isNew ? null : start} start={start} onClose={onClose} />;
+  return (
+    <Dialog title="A supply" onClose={onClose} width={980} high>
+      {error === undefined ? <Waiting>Fetching it …</Waiting> : <p role="alert">{problemOf(error).title}</p>}
+    </Dialog>
+  );
+}
+
+interface Opened {
   readonly was: SupplyModel | null;
   readonly start: SupplyModel | null;
   readonly onClose: () => void;
-}) {
+}
+
+/** A supply's whole data: label, outputs, sockets and the cable kit piece by piece. */
+function OpenedSupply({ was: seen, start, onClose }: Opened) {
+  // What somebody else changes meanwhile is no part of what was seen here.
+  const [was] = useState(seen);
   const shop = useShopQuery();
   const [initial] = useState<Whole>(() => {
     const first = wholeOf(start, was === null);

@@ -1,5 +1,8 @@
 import { Button, Table, type TableColumnsType } from 'antd';
-import { moneyText, plugName, twelveOutputsText, type SupplyModel } from '@fairwatt/core';
+import { moneyText, plugName, twelveOutputsText } from '@fairwatt/core';
+import type { SupplySummary } from '@fairwatt/contract';
+import { problemOf, useSupplyQuery } from '../app/api.ts';
+import { Waiting } from '../controls/waiting.tsx';
 
 /** From this many rows on only those in sight are drawn. */
 const virtualFrom = 100;
@@ -9,15 +12,19 @@ const aboveRows = 190;
 interface Acts {
   readonly open: string | null;
   readonly onOpen: (id: string) => void;
-  readonly onEdit: (model: SupplyModel, duplicate: boolean) => void;
+  readonly onEdit: (model: SupplySummary, duplicate: boolean) => void;
 }
 
-const byText = (of: (model: SupplyModel) => string) => (a: SupplyModel, b: SupplyModel) => of(a).localeCompare(of(b));
-const byFigure = (of: (model: SupplyModel) => number) => (a: SupplyModel, b: SupplyModel) => of(a) - of(b);
-const filterOf = (supplies: readonly SupplyModel[], of: (model: SupplyModel) => string) =>
+const byText = (of: (model: SupplySummary) => string) => (a: SupplySummary, b: SupplySummary) =>
+  of(a).localeCompare(of(b));
+const byFigure = (of: (model: SupplySummary) => number) => (a: SupplySummary, b: SupplySummary) => of(a) - of(b);
+const filterOf = (supplies: readonly SupplySummary[], of: (model: SupplySummary) => string) =>
   [...new Set(supplies.map(of))].sort().map((value) => ({ text: value, value }));
 
-function columnsOf(supplies: readonly SupplyModel[], { open, onOpen, onEdit }: Acts): TableColumnsType<SupplyModel> {
+function columnsOf(
+  supplies: readonly SupplySummary[],
+  { open, onOpen, onEdit }: Acts,
+): TableColumnsType<SupplySummary> {
   return [
     {
       title: 'Supply',
@@ -89,8 +96,15 @@ function columnsOf(supplies: readonly SupplyModel[], { open, onOpen, onEdit }: A
   ];
 }
 
-/** Sockets and cables of one model. */
-function Kit({ model }: { readonly model: SupplyModel }) {
+/** Sockets and cables of one supply, fetched when it is opened. */
+function Kit({ id, name }: { readonly id: string; readonly name: string }) {
+  const { data: model, error } = useSupplyQuery(id);
+  if (model === undefined)
+    return error === undefined ? (
+      <Waiting>Fetching the cables of {name} …</Waiting>
+    ) : (
+      <p role="alert">{problemOf(error).title}</p>
+    );
   return (
     <>
       <p>
@@ -115,10 +129,10 @@ function Kit({ model }: { readonly model: SupplyModel }) {
 /**
  * The models of the shop, sorted and filtered at their heads; however many there are, only those in sight are drawn.
  */
-export function SupplyTable({ supplies, ...acts }: Acts & { readonly supplies: readonly SupplyModel[] }) {
+export function SupplyTable({ supplies, ...acts }: Acts & { readonly supplies: readonly SupplySummary[] }) {
   const long = supplies.length > virtualFrom;
   return (
-    <Table<SupplyModel>
+    <Table<SupplySummary>
       className="sheet-table"
       size="small"
       rowKey="id"
@@ -133,7 +147,7 @@ export function SupplyTable({ supplies, ...acts }: Acts & { readonly supplies: r
       expandable={{
         showExpandColumn: false,
         expandedRowKeys: acts.open === null ? [] : [acts.open],
-        expandedRowRender: (model) => <Kit model={model} />,
+        expandedRowRender: ({ id, name }) => <Kit id={id} name={name} />,
       }}
     />
   );
