@@ -1,11 +1,14 @@
 import { useState } from 'react';
-import { Button, Input, QRCode } from 'antd';
+import { Button, Input, Popconfirm, QRCode } from 'antd';
 import type { Device, Enrolment } from '@fairwatt/contract';
 import { problemOf } from '../app/api.ts';
 import { useAskForDeviceMutation, useDevicesQuery, useEndDeviceMutation, useNetworkQuery } from './people-api.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { Sheet, type SheetColumn } from '../controls/sheet.tsx';
 import styles from './access.module.css';
+
+/** The code is shown whole: it is scanned from here. */
+const intoView = (shown: HTMLElement | null) => shown?.scrollIntoView({ block: 'nearest' });
 
 /** Browsers on which a PIN is enough; a new one is enrolled by a code that this screen shows. */
 export function DevicesBlock() {
@@ -42,9 +45,17 @@ export function DevicesBlock() {
     { head: 'Last seen', cell: ({ seenAt }) => (seenAt === null ? '' : dayAndTime(seenAt)) },
     {
       head: <span className="visually-hidden">What to do</span>,
-      cell: ({ id }) => (
+      cell: ({ id, name: called }) => (
         <span className={styles['acts']}>
-          <Button onClick={() => void end(id)}>End it</Button>
+          <Popconfirm
+            title={`End ${called}?`}
+            description="It is enrolled anew before a PIN is enough on it again."
+            okText="End it"
+            cancelText="Keep it"
+            onConfirm={() => void end(id)}
+          >
+            <Button>End it</Button>
+          </Popconfirm>
         </span>
       ),
     },
@@ -91,7 +102,7 @@ export function DevicesBlock() {
         </div>
       )}
       {enrolment !== null && (
-        <div className={styles['enrol']} role="status">
+        <div ref={intoView} className={styles['enrol']} role="status">
           <QRCode
             value={`${origin}${enrolment.path}`}
             size={168}

@@ -81,7 +81,7 @@ export function OwnerForm({ access }: { readonly access: Access }) {
       {isNew && (
         <>
           <FormField half name="shopName" label="Name of the shop">
-            <Input maxLength={80} placeholder="As it shall stand on papers" />
+            <Input maxLength={80} placeholder="As on its papers" />
           </FormField>
           <FormField half name="prefix" label="Codes of jobs begin with" schema={codePrefixField}>
             <Input maxLength={2} placeholder="FW" />
