@@ -1,5 +1,5 @@
 import { Button, Table, type TableColumnsType } from 'antd';
-import { moneyText, plugName, twelveOutputsText } from '@fairwatt/core';
+import { familyText, moneyText, plugName, twelveOutputsText } from '@fairwatt/core';
 import type { SupplySummary } from '@fairwatt/contract';
 import { problemOf, useSupplyQuery } from '../app/api.ts';
 import { Waiting } from '../controls/waiting.tsx';
@@ -28,57 +28,57 @@ function columnsOf(
   return [
     {
       title: 'Supply',
-      width: 210,
+      width: 200,
       sorter: byText((model) => model.name),
       render: (_, model) => <strong>{model.name}</strong>,
     },
     {
       title: 'Rating',
       className: 'num',
-      width: 100,
+      width: 96,
       sorter: byFigure((model) => model.label.ratingWatts),
       render: (_, model) => `${model.label.ratingWatts} W`,
     },
     {
       title: 'Shape',
-      width: 96,
+      width: 92,
       filters: filterOf(supplies, (model) => model.label.shape),
       onFilter: (value, model) => model.label.shape === value,
       render: (_, model) => model.label.shape,
     },
-    { title: 'Guide', width: 74, render: (_, model) => model.label.guide },
+    { title: 'Guide', width: 66, render: (_, model) => model.label.guide },
     {
       title: 'Grade',
-      width: 100,
+      width: 92,
       filters: filterOf(supplies, (model) => model.label.grade),
       onFilter: (value, model) => model.label.grade === value,
       render: (_, model) => model.label.grade,
     },
-    { title: '+12 V outputs', className: 'fig', width: 150, render: (_, model) => twelveOutputsText(model) },
+    { title: '+12 V outputs', className: 'fig', width: 138, render: (_, model) => twelveOutputsText(model) },
     {
       title: 'Depth',
       className: 'num',
-      width: 96,
+      width: 92,
       sorter: byFigure((model) => model.depthMillimetres),
       render: (_, model) => `${model.depthMillimetres} mm`,
     },
     {
       title: 'Price',
       className: 'num',
-      width: 130,
+      width: 118,
       sorter: byFigure((model) => model.price.minor),
       render: (_, model) => moneyText(model.price.minor, model.price.currency),
     },
     {
       title: 'Free',
       className: 'num',
-      width: 80,
+      width: 76,
       sorter: byFigure((model) => model.onShelf),
       render: (_, model) => model.onShelf,
     },
     {
       title: <span className="visually-hidden">Acts</span>,
-      width: 210,
+      width: 200,
       render: (_, model) => (
         <span className="nowrap">
           <Button type="link" aria-expanded={open === model.id} onClick={() => onOpen(model.id)}>
@@ -116,8 +116,8 @@ function Kit({ id, name }: { readonly id: string; readonly name: string }) {
       <ul>
         {model.kit.cables.map((cable) => (
           <li key={cable.id}>
-            <span className="fig">{cable.count} ×</span> {cable.family}, {cable.fixed ? 'fixed' : 'modular'},{' '}
-            {cable.gauge} AWG:{' '}
+            <span className="fig">{cable.count} ×</span> {familyText[cable.family]}, {cable.fixed ? 'fixed' : 'modular'}
+            , {cable.gauge} AWG:{' '}
             {cable.plugs.map((plug) => `${plugName[plug.kind]} at ${plug.millimetres} mm`).join(', ')}
           </li>
         ))}
@@ -142,7 +142,7 @@ export function SupplyTable({ supplies, ...acts }: Acts & { readonly supplies: r
       pagination={false}
       showSorterTooltip={false}
       virtual={long}
-      scroll={long ? { x: 1240, y: window.innerHeight - aboveRows } : { x: 'max-content' }}
+      scroll={long ? { x: 1180, y: window.innerHeight - aboveRows } : { x: 'max-content' }}
       onRow={(model) => ({ 'data-model': model.id }) as object}
       expandable={{
         showExpandColumn: false,
