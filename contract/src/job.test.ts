@@ -267,3 +267,36 @@ describe('the job format', () => {
     expect(paths(wrong)).toContain(path);
   });
 });
+
+describe('a reading', () => {
+  const reading = (subject: string, figure: number) => ({
+    kind: 'take-reading',
+    reading: {
+      id: uuid(1),
+      phase: 'before',
+      subject,
+      condition: 'idle',
+      value: { kind: 'figure', figure },
+      instrumentId: 'bench-meter',
+      loadWatts: null,
+      note: '',
+    },
+  });
+  it('is refused at its figure where no supply gives that', () => {
+    for (const [subject, figure] of [
+      ['+12', 61],
+      ['power-on', -3],
+      ['hold-up', 5001],
+      ['ripple +12', -1],
+    ] as const)
+      expect(actSchema.safeParse(reading(subject, figure)).error?.issues.map(({ path }) => path.join('.'))).toEqual([
+        'reading.value.figure',
+      ]);
+    for (const [subject, figure] of [
+      ['+12', -60],
+      ['power-on', 0],
+      ['ripple +12', 5000],
+    ] as const)
+      expect(actSchema.safeParse(reading(subject, figure)).success).toBe(true);
+  });
+});

@@ -28,6 +28,7 @@ import {
   jobLimits,
   stepPhases,
   subjects,
+  isPossible,
   isRail,
   type Job,
   type JobPart,
@@ -35,6 +36,9 @@ import {
   type ReadingValue,
   type SheetField,
   type Subject,
+  mostOther,
+  mostRailVolts,
+  unitOf,
 } from '@fairwatt/core';
 import { figure, id, instant, jobCode, line, text, uuid, version } from './primitives.ts';
 import { dayProfileSchema, supplyLabelSchema, wantsSchema } from './supply.ts';
@@ -99,13 +103,24 @@ export const readingValueSchema = z.discriminatedUnion('kind', [
 ]) satisfies z.ZodType<ReadingValue>;
 
 const voltsInReach = (reading: { subject: Subject; value: ReadingValue }, context: z.RefinementCtx) => {
-  if (isRail(reading.subject) && reading.value.kind === 'figure' && Math.abs(reading.value.figure) > 60) {
+  if (isRail(reading.subject) && reading.value.kind === 'figure' && Math.abs(reading.value.figure) > mostRailVolts) {
     context.addIssue({
       code: 'custom',
       path: ['value', 'figure'],
       message: "a supply's output is never above 60 V: check meter and pin",
     });
   }
+};
+/** What is read now; what was kept before there was a limit stays. */
+const canBeRead = (reading: { subject: Subject; value: ReadingValue }, context: z.RefinementCtx) => {
+  voltsInReach(reading, context);
+  const { subject, value } = reading;
+  if (!isRail(subject) && value.kind === 'figure' && !isPossible(subject, value.figure))
+    context.addIssue({
+      code: 'custom',
+      path: ['value', 'figure'],
+      message: `from 0 to ${mostOther} ${unitOf(subject)}`,
+    });
 };
 
 /** Why a job was put away; somebody will ask. */
@@ -215,7 +230,7 @@ export const readingFields = {
   replaces: uuid.nullable().default(null),
   note: text(300),
 };
-export const newReadingSchema = z.strictObject(readingFields).superRefine(voltsInReach);
+export const newReadingSchema = z.strictObject(readingFields).superRefine(canBeRead);
 export const probeFields = {
   id: uuid,
   label: line(40),

@@ -9,6 +9,9 @@ export {
 export {
   type Condition,
   conditions,
+  mostOther,
+  mostRailVolts,
+  isPossible,
   isRail,
   isTime,
   type MeasuredValue,

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { doubtOf, missingRails, parseFigure, parseQuickEntry } from './quick-entry.ts';
+import { isPossible, subjects } from './reading.ts';
 
 const flat = (text: string) =>
   parseQuickEntry(text).readings.map((reading) => [
@@ -230,5 +231,29 @@ describe('times and ripple in a line', () => {
       ['hold-up', -3, null, 'far'],
       ['ripple +12', 9000, null, 'far'],
     ]);
+  });
+});
+
+describe('what no supply gives', () => {
+  it('is more than 60 V either way, and a time or a ripple below nothing or beyond five thousand', () => {
+    for (const [subject, figure, possible] of [
+      ['+12', 60, true],
+      ['+12', 60.1, false],
+      ['-12', -60, true],
+      ['-12', -60.1, false],
+      ['+12', 0, true],
+      ['power-on', 0, true],
+      ['power-on', -1, false],
+      ['hold-up', 5000, true],
+      ['hold-up', 5001, false],
+      ['ripple +12', -0.1, false],
+      ['ripple +5sb', 5001, false],
+    ] as const)
+      expect([subject, figure, isPossible(subject, figure)]).toEqual([subject, figure, possible]);
+  });
+  it('is always asked about', () => {
+    for (const subject of subjects)
+      for (const figure of [-5000, -61, -0.5, 61, 84, 270, 5001, 18_000])
+        if (!isPossible(subject, figure)) expect(doubtOf(subject, figure)).not.toBeNull();
   });
 });

@@ -29,6 +29,17 @@ export const subjects = [
 export const isRail = (subject: Subject): subject is RailName => (railNames as readonly Subject[]).includes(subject);
 export const isTime = (subject: Subject): subject is TimeSubject =>
   subject === 'power-good' || subject === 'power-on' || subject === 'hold-up';
+/** No output of a supply reaches this, whatever is wrong with it: extra low voltage ends at 60 V. */
+export const mostRailVolts = 60;
+/** What is longer in milliseconds, or more in millivolts peak to peak, is a slip. */
+export const mostOther = 5000;
+/**
+ * Whether a figure can be read of a supply at all; what cannot is never kept.
+ * @param figure volts for rails, milliseconds for times, millivolts peak to peak for ripple
+ */
+export const isPossible = (subject: Subject, figure: number): boolean =>
+  isRail(subject) ? Math.abs(figure) <= mostRailVolts : figure >= 0 && figure <= mostOther;
+
 /** The rail whose ripple was read; null where something else was. */
 export const rippleRail = (subject: Subject): RailName | null =>
   railNames.find((rail) => subject === `ripple ${rail}`) ?? null;

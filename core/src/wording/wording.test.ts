@@ -120,7 +120,12 @@ describe('sentences', () => {
       { code: 'mains', figure: 230 },
       { code: 'far', figure: 40 },
     ];
-    expect(doubtText('+12', { code: 'far', figure: 400 }, false)).not.toContain('Keep');
+    expect(doubtText('+12', { code: 'far', figure: 400 }, false)).toBe(
+      '400 is far from any +12 V there is. It cannot be kept.',
+    );
+    for (const word of ['ol', 'OL', '0.L', 'o.l'])
+      expect(quickProblemText({ code: 'not-a-figure', subject: '+5', word })).toContain('range');
+    expect(quickProblemText({ code: 'not-a-figure', subject: '+5', word: 'old' })).toContain('“old”');
     expect(new Set(doubts.map((doubt) => doubtText('+12', doubt))).size).toBe(doubts.length);
     const problems: QuickProblem[] = [
       { code: 'unknown-word', word: 'x' },

@@ -241,6 +241,10 @@ export function verdictLevel(verdict: Verdict): string {
  * @param keepable it may be kept all the same, once somebody has looked again
  */
 export function doubtText(subject: Subject, doubt: Doubt, keepable = true): string {
+  return keepable ? askedOf(subject, doubt, true) : `${askedOf(subject, doubt, false)} It cannot be kept.`;
+}
+
+function askedOf(subject: Subject, doubt: Doubt, keepable: boolean): string {
   const name = subjectText[subject];
   switch (doubt.code) {
     case 'sign':
@@ -257,10 +261,13 @@ export function doubtText(subject: Subject, doubt: Doubt, keepable = true): stri
       return `The label of this supply names no ${name} output. Right supply, right pin?`;
     case 'far':
       return keepable
-        ? `${doubt.figure} is far from anything ${name} gives. Keep it only if you read it twice.`
-        : `${doubt.figure} is far from anything ${name} gives.`;
+        ? `${doubt.figure} is far from any ${name} there is. Keep it only if you read it twice.`
+        : `${doubt.figure} is far from any ${name} there is.`;
   }
 }
+
+/** What meters show in place of a figure that is beyond their range. */
+const isOverload = (word: string): boolean => /^\.?[o0]\.?l\.?$/i.test(word);
 
 export function quickProblemText(problem: QuickProblem): string {
   switch (problem.code) {
@@ -275,10 +282,10 @@ export function quickProblemText(problem: QuickProblem): string {
     case 'missing-rail':
       return `Which rail has ${problem.word}? Write the rail first: 12 ${problem.word}.`;
     case 'not-a-figure':
-      return (
-        `“${problem.word}” is not a figure for ${subjectText[problem.subject]}. Write 11.92, or ` +
-        'HH, LL, absent, wanders.'
-      );
+      return isOverload(problem.word)
+        ? `The meter shows more than its range takes: set it higher and read ${subjectText[problem.subject]} again.`
+        : `“${problem.word}” is not a figure for ${subjectText[problem.subject]}. Write 11.92, or ` +
+            'HH, LL, absent, wanders.';
   }
 }
 

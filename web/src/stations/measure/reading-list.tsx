@@ -8,7 +8,7 @@ import {
   fittingText,
   isOfFitting,
   parseFigure,
-  isRail,
+  isPossible,
   subjectText,
   unitOf,
   instrumentName,
@@ -115,6 +115,7 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
   const [asked, setAsked] = useState(false);
   const figure = text === null ? null : parseFigure(text);
   const doubt = figure === null ? null : doubtOf(reading.subject, figure);
+  const possible = figure === null || isPossible(reading.subject, figure);
   if (reading.struckAt !== null) return <>{valueText(reading)}</>;
   if (text === null)
     return (
@@ -136,7 +137,7 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
       </>
     );
   const keep = () => {
-    if (figure === null || (isRail(reading.subject) && Math.abs(figure) > 60)) return;
+    if (figure === null || !possible) return;
     if (doubt !== null && !asked) {
       setAsked(true);
       return;
@@ -178,7 +179,7 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
       {figure === null && <span className="error-text">a figure, such as 11.92</span>}
       {doubt !== null && (
         <span className="error-text" style={{ fontWeight: 400 }}>
-          {doubtText(reading.subject, doubt)}
+          {doubtText(reading.subject, doubt, possible)}
           {asked ? ' Enter again keeps it all the same.' : ''}
         </span>
       )}

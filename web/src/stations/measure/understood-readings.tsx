@@ -43,7 +43,6 @@ export function UnderstoodReadings({ entry }: { readonly entry: QuickEntry }) {
               role="alert"
             >
               {doubtText(reading.subject, reading.doubt, !impossible.includes(reading))}
-              {impossible.includes(reading) ? ' It cannot be kept.' : ''}
             </span>
           ),
       )}

@@ -4,7 +4,7 @@ import {
   bareReading,
   codeText,
   gives,
-  isRail,
+  isPossible,
   missingRails,
   parseQuickEntry,
   subjectText,
@@ -26,7 +26,7 @@ export const figureText = (reading: QuickReading) =>
 function understand(line: string, absent: ReturnType<typeof missingRails>, instrument: Instrument | undefined) {
   const { readings, problems } = parseQuickEntry(line, absent);
   const impossible = readings.filter(
-    ({ subject, value }) => isRail(subject) && value.kind === 'figure' && Math.abs(value.figure) > 60,
+    ({ subject, value }) => value.kind === 'figure' && !isPossible(subject, value.figure),
   );
   return {
     readings,
