@@ -28,7 +28,6 @@ import {
   jobLimits,
   stepPhases,
   subjects,
-  isPossible,
   isRail,
   type Job,
   type JobPart,
@@ -38,7 +37,6 @@ import {
   type Subject,
   mostOther,
   mostRailVolts,
-  unitOf,
 } from '@fairwatt/core';
 import { figure, id, instant, jobCode, line, text, uuid, version } from './primitives.ts';
 import { dayProfileSchema, supplyLabelSchema, wantsSchema } from './supply.ts';
@@ -98,7 +96,7 @@ export const partSchema = z
 export const newPartSchema = z.strictObject(partFields).superRefine(oneWithInlets);
 
 export const readingValueSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('figure'), figure: figure(-5000, 5000) }),
+  z.strictObject({ kind: z.literal('figure'), figure: figure(-mostOther, mostOther) }),
   z.strictObject({ kind: z.literal('code'), code: z.enum(readingCodes) }),
 ]) satisfies z.ZodType<ReadingValue>;
 
@@ -115,12 +113,8 @@ const voltsInReach = (reading: { subject: Subject; value: ReadingValue }, contex
 const canBeRead = (reading: { subject: Subject; value: ReadingValue }, context: z.RefinementCtx) => {
   voltsInReach(reading, context);
   const { subject, value } = reading;
-  if (!isRail(subject) && value.kind === 'figure' && !isPossible(subject, value.figure))
-    context.addIssue({
-      code: 'custom',
-      path: ['value', 'figure'],
-      message: `from 0 to ${mostOther} ${unitOf(subject)}`,
-    });
+  if (!isRail(subject) && value.kind === 'figure' && value.figure < 0)
+    context.addIssue({ code: 'custom', path: ['value', 'figure'], message: 'not below 0' });
 };
 
 /** Why a job was put away; somebody will ask. */
