@@ -12,7 +12,7 @@ interface Group {
   readonly tests: readonly string[];
 }
 
-const offline: Group['tests'] = ['outbox', 'sender', 'kept-parcels', 'two-tabs', 'unsent-file'].map(
+const offline: Group['tests'] = ['outbox', 'outbox-edges', 'sender', 'sender-edges', 'two-tabs'].map(
   (name) => `web/src/offline/${name}.test.ts`,
 );
 const groups: Readonly<Record<string, Group>> = {

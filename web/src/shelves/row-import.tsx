@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button, Checkbox } from 'antd';
+import { Button, Checkbox, Progress } from 'antd';
 import type { ImportReport } from '@fairwatt/contract';
 import { problemOf, useImportFileMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
@@ -165,10 +165,18 @@ export function RowImport({
             </p>
           )}
           {(isLoading || report === null) && told === null && (
-            <p role="status">
-              Reading …{share === null ? '' : ` ${share.rows} of ${share.of} rows`}{' '}
-              {share !== null && <progress value={share.rows} max={share.of} aria-label="Rows read" />}
-            </p>
+            <>
+              <p role="status">Reading …{share === null ? '' : ` ${share.rows} of ${share.of} rows`}</p>
+              {share !== null && (
+                <Progress
+                  aria-label="Rows read"
+                  percent={Math.round((100 * share.rows) / share.of)}
+                  showInfo={false}
+                  status="normal"
+                  strokeLinecap="square"
+                />
+              )}
+            </>
           )}
           {report !== null && (
             <div data-report={report.dryRun ? 'would' : 'did'}>

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button, Upload } from 'antd';
+import { Button, Progress, Upload } from 'antd';
 import { proxy } from 'comlink';
 import { logProblemText, logShapeText, mostLogColumns, type Guide, type LogMapping, type Phase } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
@@ -73,20 +73,13 @@ function ReadingLog({
         Reading {state.file.name}: <span className="fig">{Math.round(state.share * 100)} %</span>,{' '}
         <span className="fig">{state.rows.toLocaleString('en')}</span> rows
       </p>
-      <div
-        className="bar-track"
-        role="progressbar"
-        aria-valuenow={Math.round(state.share * 100)}
-        aria-valuemin={0}
-        aria-valuemax={100}
+      <Progress
         aria-label="Reading the log"
-        style={{ height: 13, background: 'var(--track)', margin: '8px 0' }}
-      >
-        <div
-          className="bar-fill"
-          style={{ width: `${state.share * 100}%`, height: '100%', background: 'var(--action)' }}
-        />
-      </div>
+        percent={Math.round(state.share * 100)}
+        showInfo={false}
+        status="normal"
+        strokeLinecap="square"
+      />
       <Button onClick={onStop}>Stop</Button>
     </section>
   );
