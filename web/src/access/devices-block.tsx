@@ -10,16 +10,64 @@ import styles from './access.module.css';
 /** The code is shown whole: it is scanned from here. */
 const intoView = (shown: HTMLElement | null) => shown?.scrollIntoView({ block: 'nearest' });
 
-/** Browsers on which a PIN is enough; a new one is enrolled by a code that this screen shows. */
-export function DevicesBlock() {
-  const devices = useDevicesQuery();
-  const [ask, { isLoading }] = useAskForDeviceMutation();
-  const [end] = useEndDeviceMutation();
+const columnsOf = (end: (id: string) => void): readonly SheetColumn<Device>[] => [
+  { head: 'Device', names: true, cell: ({ name }) => name },
+  { head: 'Enrolled by', cell: ({ enrolledBy }) => enrolledBy },
+  {
+    head: 'Since',
+    cell: ({ enrolledAt }) =>
+      enrolledAt === null ? <span className="quiet">waits for its code</span> : dayAndTime(enrolledAt),
+  },
+  { head: 'Last seen', cell: ({ seenAt }) => (seenAt === null ? '' : dayAndTime(seenAt)) },
+  {
+    head: <span className="visually-hidden">What to do</span>,
+    cell: ({ id, name }) => (
+      <span className={styles['acts']}>
+        <Popconfirm
+          title={`End ${name}?`}
+          description="It is enrolled anew before a PIN is enough on it again."
+          okText="End it"
+          cancelText="Keep it"
+          onConfirm={() => end(id)}
+        >
+          <Button>End it</Button>
+        </Popconfirm>
+      </span>
+    ),
+  },
+];
+
+/** The code of a device that is enrolled now, to be scanned or typed there. */
+function EnrolmentShown({ enrolment, onDone }: { readonly enrolment: Enrolment; readonly onDone: () => void }) {
   // A phone does not reach this machine by the name that this machine has for itself.
   const origin = useNetworkQuery().data?.urls[0] ?? location.origin;
+  return (
+    <div ref={intoView} className={styles['enrol']} role="status">
+      <QRCode
+        value={`${origin}${enrolment.path}`}
+        size={168}
+        bordered={false}
+        type="svg"
+        color="#1C2422"
+        bgColor="#FFFFFF"
+      />
+      <div>
+        <p>Open this with the device, or its address and the code:</p>
+        <p className={`fig ${styles['code'] ?? ''}`}>{enrolment.code}</p>
+        <p className="quiet">
+          {origin}/enrol, once, until {dayAndTime(enrolment.until)}.
+        </p>
+        <Button onClick={onDone}>Done</Button>
+      </div>
+    </div>
+  );
+}
+
+/** Asks for the code of a new device, which has a name. */
+function EnrolForm({ onEnrolment }: { readonly onEnrolment: (enrolment: Enrolment) => void }) {
+  const [ask, { isLoading }] = useAskForDeviceMutation();
   const [name, setName] = useState('');
   const [told, setTold] = useState<string | null>(null);
-  const [enrolment, setEnrolment] = useState<Enrolment | null>(null);
   async function enrol(): Promise<void> {
     if (name.trim() === '') {
       setTold('Call the device something, such as “Phone of the counter”.');
@@ -32,51 +80,10 @@ export function DevicesBlock() {
     }
     setTold(null);
     setName('');
-    setEnrolment(answer.data);
+    onEnrolment(answer.data);
   }
-  const columns: readonly SheetColumn<Device>[] = [
-    { head: 'Device', names: true, cell: ({ name: called }) => called },
-    { head: 'Enrolled by', cell: ({ enrolledBy }) => enrolledBy },
-    {
-      head: 'Since',
-      cell: ({ enrolledAt }) =>
-        enrolledAt === null ? <span className="quiet">waits for its code</span> : dayAndTime(enrolledAt),
-    },
-    { head: 'Last seen', cell: ({ seenAt }) => (seenAt === null ? '' : dayAndTime(seenAt)) },
-    {
-      head: <span className="visually-hidden">What to do</span>,
-      cell: ({ id, name: called }) => (
-        <span className={styles['acts']}>
-          <Popconfirm
-            title={`End ${called}?`}
-            description="It is enrolled anew before a PIN is enough on it again."
-            okText="End it"
-            cancelText="Keep it"
-            onConfirm={() => void end(id)}
-          >
-            <Button>End it</Button>
-          </Popconfirm>
-        </span>
-      ),
-    },
-  ];
   return (
-    <section className="block" aria-label="Devices">
-      <span className="label">Devices</span>
-      <p className="quiet">
-        On these a PIN is enough. A device that is lost is ended here, and everybody signed in on it is out at once.
-      </p>
-      {devices.data?.length === 0 ? (
-        <p>No device is enrolled.</p>
-      ) : (
-        <Sheet
-          label="Devices"
-          rows={devices.data ?? []}
-          rowKey={({ id }) => id}
-          columns={columns}
-          empty="No device is enrolled: a PIN is taken nowhere yet."
-        />
-      )}
+    <>
       <form
         className={styles['row']}
         onSubmit={(event) => {
@@ -101,26 +108,34 @@ export function DevicesBlock() {
           {told}
         </div>
       )}
-      {enrolment !== null && (
-        <div ref={intoView} className={styles['enrol']} role="status">
-          <QRCode
-            value={`${origin}${enrolment.path}`}
-            size={168}
-            bordered={false}
-            type="svg"
-            color="#1C2422"
-            bgColor="#FFFFFF"
-          />
-          <div>
-            <p>Open this with the device, or its address and the code:</p>
-            <p className={`fig ${styles['code'] ?? ''}`}>{enrolment.code}</p>
-            <p className="quiet">
-              {origin}/enrol, once, until {dayAndTime(enrolment.until)}.
-            </p>
-            <Button onClick={() => setEnrolment(null)}>Done</Button>
-          </div>
-        </div>
+    </>
+  );
+}
+
+/** Browsers on which a PIN is enough; a new one is enrolled by a code that this screen shows. */
+export function DevicesBlock() {
+  const devices = useDevicesQuery();
+  const [end] = useEndDeviceMutation();
+  const [enrolment, setEnrolment] = useState<Enrolment | null>(null);
+  return (
+    <section className="block" aria-label="Devices">
+      <span className="label">Devices</span>
+      <p className="quiet">
+        On these a PIN is enough. A device that is lost is ended here, and everybody signed in on it is out at once.
+      </p>
+      {devices.data?.length === 0 ? (
+        <p>No device is enrolled.</p>
+      ) : (
+        <Sheet
+          label="Devices"
+          rows={devices.data ?? []}
+          rowKey={({ id }) => id}
+          columns={columnsOf((id) => void end(id))}
+          empty="No device is enrolled: a PIN is taken nowhere yet."
+        />
       )}
+      <EnrolForm onEnrolment={setEnrolment} />
+      {enrolment !== null && <EnrolmentShown enrolment={enrolment} onDone={() => setEnrolment(null)} />}
     </section>
   );
 }

@@ -26,6 +26,140 @@ function verdictSaid(verdict: Verdict, earlier: readonly Verdict[]): string {
   return `${level}: ${verdictText[word]}${before.join('')}`;
 }
 
+const colourOf: Record<Verdict['word'], string> = {
+  pass: 'var(--pass)',
+  marginal: 'var(--marginal)',
+  fail: 'var(--fail)',
+  'cannot-tell': 'var(--unknown)',
+};
+const markOf: Record<Verdict['word'], string> = { pass: '✓', marginal: '▲', fail: '✕', 'cannot-tell': '?' };
+const faint = { fill: 'var(--ink-2)' };
+
+/** Where a verdict's row stands, and how its figures lie across it. */
+interface Place {
+  readonly x: (value: number) => number;
+  readonly y: number;
+  readonly low: number;
+  readonly high: number;
+  readonly inner: number;
+}
+
+function placeOf(verdict: Verdict, index: number, inner: number): Place {
+  const { low, high } = scaleOf(verdict);
+  const x = (value: number) => left + ((Math.min(high, Math.max(low, value)) - low) / (high - low)) * inner;
+  return { x, y: index * rowHeight + 20, low, high, inner };
+}
+
+/** The band with the figures of its two ends. */
+function Band({ verdict, place: { x, y, inner } }: { readonly verdict: Verdict; readonly place: Place }) {
+  const { lower, upper } = drawn(verdict);
+  const end = (value: number) => (isRail(verdict.subject) ? value.toFixed(2) : value.toFixed(0));
+  return (
+    <>
+      <line x1={left} x2={left + inner} y1={y} y2={y} style={{ stroke: 'var(--line)' }} />
+      <rect
+        x={x(lower)}
+        y={y - 8}
+        width={x(upper) - x(lower)}
+        height={16}
+        style={{ fill: 'var(--track)', stroke: 'var(--ink-2)' }}
+        strokeWidth={1}
+      />
+      <text className="fig" x={x(lower)} y={y + 21} fontSize={11} textAnchor="middle" style={faint}>
+        {end(lower)}
+      </text>
+      <text className="fig" x={x(upper)} y={y + 21} fontSize={11} textAnchor="middle" style={faint}>
+        {Number.isFinite(verdict.upper) ? end(upper) : ''}
+      </text>
+    </>
+  );
+}
+
+/** What the supply that came gave, as a hollow diamond above the band. */
+function Earlier({ was, place: { x, y } }: { readonly was: Verdict | undefined; readonly place: Place }) {
+  if (was?.mean == null) return null;
+  return (
+    <g style={{ stroke: 'var(--ink-2)' }} strokeWidth={1.5} fill="none">
+      {was.expanded !== null && <path d={`M${x(was.mean - was.expanded)} ${y - 13}H${x(was.mean + was.expanded)}`} />}
+      <path d={`M${x(was.mean)} ${y - 18}l5 5l-5 5l-5 -5z`} style={{ fill: 'var(--sheet)' }} />
+    </g>
+  );
+}
+
+/** The mean with its uncertainty; its shape says the word as well as its colour does. */
+function Mean({ verdict, place }: { readonly verdict: Verdict; readonly place: Place }) {
+  const { x, y, low, high, inner } = place;
+  const { mean: at, expanded, word } = verdict;
+  const colour = colourOf[word];
+  if (at === null) return null;
+  return (
+    <>
+      {expanded !== null && (
+        <path
+          d={
+            `M${x(at - expanded)} ${y - 5}v10M${x(at - expanded)} ` +
+            `${y}H${x(at + expanded)}M${x(at + expanded)} ${y - 5}v10`
+          }
+          style={{ stroke: colour }}
+          strokeWidth={2}
+          fill="none"
+        />
+      )}
+      {at < low ? (
+        <path d={`M${left + 10} ${y - 7}l-10 7l10 7z`} style={{ fill: colour }} />
+      ) : at > high ? (
+        <path d={`M${left + inner - 10} ${y - 7}l10 7l-10 7z`} style={{ fill: colour }} />
+      ) : (
+        <Mark word={word} x={x(at)} y={y} />
+      )}
+    </>
+  );
+}
+
+function Mark({ word, x, y }: { readonly word: Verdict['word']; readonly x: number; readonly y: number }) {
+  const colour = colourOf[word];
+  if (word === 'fail')
+    return <path d={`M${x - 6} ${y - 6}l12 12m0 -12l-12 12`} style={{ stroke: colour }} strokeWidth={3.5} />;
+  if (word === 'marginal') return <path d={`M${x} ${y - 8}l8 14h-16z`} style={{ fill: colour }} />;
+  const fill = word === 'pass' ? colour : 'var(--sheet)';
+  return <circle cx={x} cy={y} r={6} style={{ fill, stroke: colour }} strokeWidth={2.5} />;
+}
+
+interface Row {
+  readonly verdict: Verdict;
+  readonly was: Verdict | undefined;
+  readonly place: Place;
+}
+
+function BandRow({ verdict, was, place }: Row) {
+  const { y, inner } = place;
+  return (
+    <g>
+      <text x={0} y={y - 1} fontSize={15} fontWeight={600}>
+        {subjectText[verdict.subject]}
+      </text>
+      <text x={0} y={y + 15} fontSize={12.5} style={faint}>
+        {conditionText[verdict.condition]}
+        {verdict.count > 1 ? `, ${verdict.count} readings` : ''}
+      </text>
+      <Band verdict={verdict} place={place} />
+      <Earlier was={was} place={place} />
+      <Mean verdict={verdict} place={place} />
+      <text className="fig" x={left + inner + 14} y={y - 1} fontSize={15}>
+        {verdictLevel(verdict)}
+      </text>
+      <text x={left + inner + 14} y={y + 15} fontSize={13} fontWeight={700} style={{ fill: colourOf[verdict.word] }}>
+        {was !== undefined && (
+          <tspan fontWeight={400} style={faint}>
+            was {verdictLevel(was)}{' '}
+          </tspan>
+        )}
+        {markOf[verdict.word]} {verdictText[verdict.word]}
+      </text>
+    </g>
+  );
+}
+
 /**
  * Each verdict against its band: the limits, the mean with its uncertainty, and the word. Far-off figures stand at the
  * edge with an arrow. What the supply that came gave in the same place hangs above as a hollow diamond.
@@ -48,118 +182,14 @@ export function RailBands({
       role="img"
       aria-label={verdicts.map((verdict) => verdictSaid(verdict, earlier)).join('; ')}
     >
-      {verdicts.map((verdict, index) => {
-        const { low, high } = scaleOf(verdict);
-        const x = (value: number) => left + ((Math.min(high, Math.max(low, value)) - low) / (high - low)) * inner;
-        const y = index * rowHeight + 20;
-        const colour =
-          verdict.word === 'pass'
-            ? 'var(--pass)'
-            : verdict.word === 'marginal'
-              ? 'var(--marginal)'
-              : verdict.word === 'fail'
-                ? 'var(--fail)'
-                : 'var(--unknown)';
-        const at = verdict.mean;
-        const was = earlier.find((item) => item.subject === verdict.subject && item.condition === verdict.condition);
-        const { lower, upper } = drawn(verdict);
-        const end = (value: number) => (isRail(verdict.subject) ? value.toFixed(2) : value.toFixed(0));
-        return (
-          <g key={`${verdict.subject}-${verdict.condition}`}>
-            <text x={0} y={y - 1} fontSize={15} fontWeight={600}>
-              {subjectText[verdict.subject]}
-            </text>
-            <text x={0} y={y + 15} fontSize={12.5} style={{ fill: 'var(--ink-2)' }}>
-              {conditionText[verdict.condition]}
-              {verdict.count > 1 ? `, ${verdict.count} readings` : ''}
-            </text>
-            <line x1={left} x2={left + inner} y1={y} y2={y} style={{ stroke: 'var(--line)' }} />
-            <rect
-              x={x(lower)}
-              y={y - 8}
-              width={x(upper) - x(lower)}
-              height={16}
-              style={{ fill: 'var(--track)', stroke: 'var(--ink-2)' }}
-              strokeWidth={1}
-            />
-            <text
-              className="fig"
-              x={x(lower)}
-              y={y + 21}
-              fontSize={11}
-              textAnchor="middle"
-              style={{ fill: 'var(--ink-2)' }}
-            >
-              {end(lower)}
-            </text>
-            <text
-              className="fig"
-              x={x(upper)}
-              y={y + 21}
-              fontSize={11}
-              textAnchor="middle"
-              style={{ fill: 'var(--ink-2)' }}
-            >
-              {Number.isFinite(verdict.upper) ? end(upper) : ''}
-            </text>
-            {was?.mean != null && (
-              <g style={{ stroke: 'var(--ink-2)' }} strokeWidth={1.5} fill="none">
-                {was.expanded !== null && (
-                  <path d={`M${x(was.mean - was.expanded)} ${y - 13}H${x(was.mean + was.expanded)}`} />
-                )}
-                <path d={`M${x(was.mean)} ${y - 18}l5 5l-5 5l-5 -5z`} style={{ fill: 'var(--sheet)' }} />
-              </g>
-            )}
-            {at !== null && verdict.expanded !== null && (
-              <path
-                d={
-                  `M${x(at - verdict.expanded)} ${y - 5}v10M${x(at - verdict.expanded)} ` +
-                  `${y}H${x(at + verdict.expanded)}M${x(at + verdict.expanded)} ${y - 5}v10`
-                }
-                style={{ stroke: colour }}
-                strokeWidth={2}
-                fill="none"
-              />
-            )}
-            {at !== null &&
-              (at < low ? (
-                <path d={`M${left + 10} ${y - 7}l-10 7l10 7z`} style={{ fill: colour }} />
-              ) : at > high ? (
-                <path d={`M${left + inner - 10} ${y - 7}l10 7l-10 7z`} style={{ fill: colour }} />
-              ) : verdict.word === 'fail' ? (
-                <path d={`M${x(at) - 6} ${y - 6}l12 12m0 -12l-12 12`} style={{ stroke: colour }} strokeWidth={3.5} />
-              ) : verdict.word === 'marginal' ? (
-                <path d={`M${x(at)} ${y - 8}l8 14h-16z`} style={{ fill: colour }} />
-              ) : (
-                <circle
-                  cx={x(at)}
-                  cy={y}
-                  r={6}
-                  style={{ fill: verdict.word === 'pass' ? colour : 'var(--sheet)', stroke: colour }}
-                  strokeWidth={2.5}
-                />
-              ))}
-            <text className="fig" x={left + inner + 14} y={y - 1} fontSize={15}>
-              {verdictLevel(verdict)}
-            </text>
-            <text x={left + inner + 14} y={y + 15} fontSize={13} fontWeight={700} style={{ fill: colour }}>
-              {was !== undefined && (
-                <tspan fontWeight={400} style={{ fill: 'var(--ink-2)' }}>
-                  was {verdictLevel(was)}{' '}
-                </tspan>
-              )}
-              {verdict.word === 'pass'
-                ? '✓ '
-                : verdict.word === 'marginal'
-                  ? '▲ '
-                  : verdict.word === 'fail'
-                    ? '✕ '
-                    : '? '}
-              {verdictText[verdict.word]}
-            </text>
-          </g>
-        );
-      })}
+      {verdicts.map((verdict, index) => (
+        <BandRow
+          key={`${verdict.subject}-${verdict.condition}`}
+          verdict={verdict}
+          was={earlier.find((item) => item.subject === verdict.subject && item.condition === verdict.condition)}
+          place={placeOf(verdict, index, inner)}
+        />
+      ))}
     </svg>
   );
 }

@@ -1,8 +1,8 @@
 import { Radio } from 'antd';
-import { allowedBySchool, schoolBecause, schoolText, wattsText } from '@fairwatt/core';
+import { allowedBySchool, schoolBecause, schoolText, wattsText, type SchoolRating } from '@fairwatt/core';
 import { FigureField, TextField } from '../../controls/fields.tsx';
-import { useDesk } from '../../job/job-context.ts';
-import { Sheet } from '../../controls/sheet.tsx';
+import { useDesk, type JobDesk } from '../../job/job-context.ts';
+import { Sheet, type SheetColumn } from '../../controls/sheet.tsx';
 import styles from './rules-view.module.css';
 
 const failsWhere = {
@@ -13,94 +13,90 @@ const failsWhere = {
   'peaks-covered': 'needs the parts to be known',
 } as const;
 
-/** The sizing rules side by side: what each asks for here, why, and which of the shop's supplies it would allow. */
-export function RulesView() {
-  const { job, view, shop, act, locked, judging } = useDesk();
+/** The lasting load as a bar, what a rule asks for as a line across it. */
+function RuleBar({ rating, most }: { readonly rating: SchoolRating; readonly most: number }) {
+  const { job, view } = useDesk();
+  const x = (watts: number) => (watts / most) * 240;
+  return (
+    <svg viewBox="0 0 240 16" style={{ width: '100%', maxWidth: 240, height: 16, display: 'block' }} aria-hidden="true">
+      <rect x={0} y={4} width={x(view.load.planned.sustainedWatts)} height={8} style={{ fill: 'var(--track)' }} />
+      {rating.ratingWatts !== null && (
+        <line
+          x1={x(rating.ratingWatts)}
+          x2={x(rating.ratingWatts)}
+          y1={0}
+          y2={16}
+          style={{ stroke: job.sheet.school === rating.school ? 'var(--action)' : 'var(--ink)' }}
+          strokeWidth={3}
+        />
+      )}
+    </svg>
+  );
+}
+
+/** The rule by its name, to be picked for this job. */
+function RulePick({ rating }: { readonly rating: SchoolRating }) {
+  const { job, shop, act, locked } = useDesk();
   const { sheet } = job;
-  const edit = (changes: Partial<typeof sheet>) => act({ kind: 'edit-sheet', changes, basedOn: sheet.version });
+  return (
+    <Radio
+      className="tick"
+      name="school"
+      checked={sheet.school === rating.school}
+      disabled={locked}
+      onChange={() => act({ kind: 'edit-sheet', changes: { school: rating.school }, basedOn: sheet.version })}
+    >
+      <span>
+        <strong>{schoolText[rating.school]}</strong>
+        {shop.settings.school === rating.school && <span className="quiet"> · the shop's</span>}
+        <span className="quiet" style={{ display: 'block', fontSize: 13 }}>
+          {failsWhere[rating.school]}
+        </span>
+      </span>
+    </Radio>
+  );
+}
+
+function columnsOf({ view, judging }: JobDesk): readonly SheetColumn<SchoolRating>[] {
   const asked = view.load.schools.flatMap((rating) => (rating.ratingWatts === null ? [] : [rating.ratingWatts]));
   const most = Math.max(...asked, view.load.planned.sustainedWatts, 1) * 1.08;
+  const notJudged = judging.stopped || (judging.share !== null && view.candidates.length === 0);
+  const allowed = (rating: SchoolRating) =>
+    view.candidates.filter((candidate) => allowedBySchool(candidate, rating)).length;
+  return [
+    { head: 'Rule', cell: (rating) => <RulePick rating={rating} /> },
+    {
+      head: 'Asks for',
+      className: 'num',
+      cell: (rating) => (rating.ratingWatts === null ? '–' : wattsText(rating.ratingWatts)),
+    },
+    {
+      head: 'Why here',
+      cell: (rating) => (
+        <>
+          <RuleBar rating={rating} most={most} />
+          <span className="quiet" style={{ fontSize: 13.5 }}>
+            {schoolBecause(rating)}
+          </span>
+        </>
+      ),
+    },
+    {
+      head: 'Allows',
+      className: 'num',
+      cell: (rating) => (notJudged ? '…' : `${allowed(rating)} of ${view.candidates.length}`),
+    },
+  ];
+}
+
+/** What the rules need from a person: the card maker's word, and why this job goes by another rule than the shop. */
+function RuleFields() {
+  const { job, shop, act, locked } = useDesk();
+  const { sheet } = job;
+  const edit = (changes: Partial<typeof sheet>) => act({ kind: 'edit-sheet', changes, basedOn: sheet.version });
+  const isOther = sheet.school !== shop.settings.school;
   return (
-    <section aria-label="Sizing schools">
-      <Sheet
-        className={styles.rules ?? ''}
-        rows={view.load.schools}
-        rowKey={(rating) => rating.school}
-        rowProps={(rating) => ({ 'data-school': rating.school })}
-        columns={[
-          {
-            head: 'Rule',
-            cell: (rating) => (
-              <Radio
-                className="tick"
-                name="school"
-                checked={sheet.school === rating.school}
-                disabled={locked}
-                onChange={() => edit({ school: rating.school })}
-              >
-                <span>
-                  <strong>{schoolText[rating.school]}</strong>
-                  {shop.settings.school === rating.school && <span className="quiet"> · the shop's</span>}
-                  <span className="quiet" style={{ display: 'block', fontSize: 13 }}>
-                    {failsWhere[rating.school]}
-                  </span>
-                </span>
-              </Radio>
-            ),
-          },
-          {
-            head: 'Asks for',
-            className: 'num',
-            cell: (rating) => (rating.ratingWatts === null ? '–' : wattsText(rating.ratingWatts)),
-          },
-          {
-            head: 'Why here',
-            cell: (rating) => (
-              <>
-                <svg
-                  viewBox="0 0 240 16"
-                  style={{ width: '100%', maxWidth: 240, height: 16, display: 'block' }}
-                  aria-hidden="true"
-                >
-                  <rect
-                    x={0}
-                    y={4}
-                    width={(view.load.planned.sustainedWatts / most) * 240}
-                    height={8}
-                    style={{ fill: 'var(--track)' }}
-                  />
-                  {rating.ratingWatts !== null && (
-                    <line
-                      x1={(rating.ratingWatts / most) * 240}
-                      x2={(rating.ratingWatts / most) * 240}
-                      y1={0}
-                      y2={16}
-                      style={{ stroke: sheet.school === rating.school ? 'var(--action)' : 'var(--ink)' }}
-                      strokeWidth={3}
-                    />
-                  )}
-                </svg>
-                <span className="quiet" style={{ fontSize: 13.5 }}>
-                  {schoolBecause(rating)}
-                </span>
-              </>
-            ),
-          },
-          {
-            head: 'Allows',
-            className: 'num',
-            cell: (rating) =>
-              judging.stopped || (judging.share !== null && view.candidates.length === 0)
-                ? '…'
-                : `${view.candidates.filter((candidate) => allowedBySchool(candidate, rating)).length} of ` +
-                  `${view.candidates.length}`,
-          },
-        ]}
-      />
-      <p className="quiet" style={{ margin: '6px 0 14px' }}>
-        The grey bar is the lasting load, the line what the rule asks for. “Allows” counts this shop's supplies that
-        also fit the case and serve every inlet.
-      </p>
+    <>
       <div className="fields">
         <FigureField
           label="Least rating that the card's maker prints"
@@ -114,9 +110,9 @@ export function RulesView() {
         />
         <TextField
           label={
-            sheet.school === shop.settings.school
-              ? 'Note on the sizing'
-              : `Why not ${schoolText[shop.settings.school].toLowerCase()}, as this shop does`
+            isOther
+              ? `Why not ${schoolText[shop.settings.school].toLowerCase()}, as this shop does`
+              : 'Note on the sizing'
           }
           value={sheet.schoolNote}
           maxLength={300}
@@ -124,11 +120,32 @@ export function RulesView() {
           onChange={(schoolNote) => edit({ schoolNote })}
         />
       </div>
-      {sheet.school !== shop.settings.school && sheet.schoolNote.trim() === '' && (
+      {isOther && sheet.schoolNote.trim() === '' && (
         <p className="caution" style={{ marginTop: 10 }}>
           <span>This job is sized by another rule than the shop's. Say why, for whoever opens it next.</span>
         </p>
       )}
+    </>
+  );
+}
+
+/** The sizing rules side by side: what each asks for here, why, and which of the shop's supplies it would allow. */
+export function RulesView() {
+  const desk = useDesk();
+  return (
+    <section aria-label="Sizing schools">
+      <Sheet
+        className={styles.rules ?? ''}
+        rows={desk.view.load.schools}
+        rowKey={(rating) => rating.school}
+        rowProps={(rating) => ({ 'data-school': rating.school })}
+        columns={columnsOf(desk)}
+      />
+      <p className="quiet" style={{ margin: '6px 0 14px' }}>
+        The grey bar is the lasting load, the line what the rule asks for. “Allows” counts this shop's supplies that
+        also fit the case and serve every inlet.
+      </p>
+      <RuleFields />
     </section>
   );
 }
