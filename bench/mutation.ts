@@ -19,7 +19,7 @@ const groups: Readonly<Record<string, Group>> = {
   verdict: { mutated: ['core/src/measure/verdict.ts'], tests: ['core/src/measure/verdict*.test.ts'] },
   posterior: {
     mutated: ['core/src/diagnose/model.ts', 'core/src/diagnose/damping.ts'],
-    tests: ['core/src/diagnose/{model,damping,machine-model,trust,learn}.test.ts'],
+    tests: ['core/src/diagnose/{model,compiled,damping,machine-model,trust,learn}.test.ts'],
   },
   demand: { mutated: ['core/src/load/demand.ts'], tests: ['core/src/load/*.test.ts'] },
   check: {
