@@ -9,7 +9,6 @@ import {
   usualMachinesSchema,
 } from '@fairwatt/contract';
 import { type Secrets, signedInput } from '../access/index.ts';
-import { snapshot } from '../database/query.ts';
 import type { Reading } from '../database/reading.ts';
 import { parseInput } from '../problems.ts';
 import { actRoutes } from './act-routes.ts';
@@ -52,7 +51,7 @@ export function jobRoutes({ pool, reading, model, workers, keeper, secrets, now 
   });
   router.get('/:code', async (request, response) => {
     const code = codeOf(request.params['code']);
-    const stored = await snapshot(pool, (db) => readJob(db, code));
+    const stored = await readJob(pool, code);
     if (stored === null) throw noJob(code);
     response.type('application/json').send(jobText(stored.job));
   });
