@@ -40,7 +40,7 @@ import type {
   UnitMessage,
 } from '@fairwatt/contract';
 import { importRows } from './import-rows.ts';
-import { fetchWhole } from './whole-supplies.ts';
+import { fetchOne, fetchWhole } from './whole-supplies.ts';
 import { keptHeader } from '../offline/kept-answer.ts';
 import { kept, mustQueue, parcelOf, shallKeep } from '../offline/kept-request.ts';
 import { outbox, type OutboxState } from '../offline/outbox.ts';
@@ -83,6 +83,11 @@ const ask: BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError> = async
   if (result.meta?.response?.headers.has(keptHeader) === true && hasAnswer(query))
     return { error: { status: 'FETCH_ERROR', error: 'the server does not answer' } };
   return result;
+};
+
+const torn: FetchBaseQueryError = {
+  status: 'CUSTOM_ERROR',
+  error: 'The supplies and their cables do not go together yet',
 };
 
 export interface ShopData {
@@ -141,15 +146,11 @@ export const api = createApi({
     shop: build.query<ShopData, void>({ query: () => '/shop', providesTags: ['shop'] }),
     supplies: build.query<SupplySummary[], void>({ query: () => '/supplies', providesTags: ['supplies'] }),
     wholeSupplies: build.query<SupplyModel[], void>({
-      queryFn: (_of, _query, _extra, get) =>
-        fetchWhole<FetchBaseQueryError>(async (path) => get(path), {
-          status: 'CUSTOM_ERROR',
-          error: 'The supplies and their cables do not go together yet',
-        }),
+      queryFn: (_of, _query, _extra, get) => fetchWhole<FetchBaseQueryError>(async (path) => get(path), torn),
       providesTags: ['supplies'],
     }),
     supply: build.query<SupplyModel, string>({
-      query: (id) => `/supplies/models/${encodeURIComponent(id)}`,
+      queryFn: (id, _query, _extra, get) => fetchOne<FetchBaseQueryError>(id, async (path) => get(path), torn),
       providesTags: ['supplies'],
     }),
     knowledge: build.query<Knowledge, void>({ query: () => '/knowledge' }),

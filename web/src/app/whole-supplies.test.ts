@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { CableKit } from '@fairwatt/core';
 import type { SupplySummary } from '@fairwatt/contract';
-import { fetchWhole, withKits } from './whole-supplies.ts';
+import { fetchOne, fetchWhole, withKits } from './whole-supplies.ts';
 
 const summary = (id: string, kit: string) => ({ id, kit }) as SupplySummary;
 const kit = (label: string): CableKit => ({ sockets: [{ label, kind: 'main' }], cables: [] });
@@ -53,5 +53,21 @@ describe('fetching them', () => {
   it.each(['/supplies', '/supplies/kits'])('tells what went wrong with %s', async (path) => {
     const answers = { '/supplies': [[summary('one', 'a')]], '/supplies/kits': [{ a: kit('A') }], [path]: [] };
     expect(await fetchWhole(server(answers).get, 'torn')).toEqual({ error: `no ${path}` });
+  });
+});
+
+describe('fetching one', () => {
+  const all = { '/supplies': [[summary('one', 'a')]], '/supplies/kits': [{ a: kit('A') }] };
+  it('takes what the server says of it, and asks for no other', async () => {
+    const { get, asked } = server({ '/supplies/models/one': [{ id: 'one', kit: kit('B') }], ...all });
+    expect(await fetchOne('one', get, 'torn')).toEqual({ data: { id: 'one', kit: kit('B') } });
+    expect(asked).toEqual(['/supplies/models/one']);
+  });
+  it('takes it out of all that were kept where the server is away', async () => {
+    expect(await fetchOne('one', server(all).get, 'torn')).toEqual({ data: { id: 'one', kit: kit('A') } });
+  });
+  it('tells what went wrong with it where it is nowhere', async () => {
+    expect(await fetchOne('two', server(all).get, 'torn')).toEqual({ error: 'no /supplies/models/two' });
+    expect(await fetchOne('one', server({}).get, 'torn')).toEqual({ error: 'no /supplies/models/one' });
   });
 });

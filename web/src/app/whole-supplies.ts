@@ -19,16 +19,17 @@ export function withKits(summaries: readonly SupplySummary[], kits: SupplyKits):
 type Fetched<Failure> =
   { readonly data: unknown; readonly error?: undefined } | { readonly data?: undefined; readonly error: Failure };
 
+type Get<Failure> = (path: string) => PromiseLike<Fetched<Failure>>;
+type Answered<Data, Failure> =
+  { readonly data: Data; readonly error?: undefined } | { readonly data?: undefined; readonly error: Failure };
+
 /**
  * Fetches the shop's supplies and their kits, which travel apart: a price or a unit on the shelf changes nothing of a
  * kit, and many supplies share one.
  * @param get asks the server for a path
  * @param torn what is answered where the two do not go together however often they are asked for
  */
-export async function fetchWhole<Failure>(
-  get: (path: string) => PromiseLike<Fetched<Failure>>,
-  torn: Failure,
-): Promise<{ readonly data: SupplyModel[] } | { readonly error: Failure }> {
+export async function fetchWhole<Failure>(get: Get<Failure>, torn: Failure): Promise<Answered<SupplyModel[], Failure>> {
   for (let tried = 0; tried < tries; tried += 1) {
     const summaries = await get('/supplies');
     if (summaries.error !== undefined) return { error: summaries.error };
@@ -38,4 +39,20 @@ export async function fetchWhole<Failure>(
     if (data !== null) return { data };
   }
   return { error: torn };
+}
+
+/**
+ * Fetches one supply with its kit; where that does not come, out of all of them, which a browser may have kept.
+ * @returns what went wrong with the one where it is not among them either
+ */
+export async function fetchOne<Failure>(
+  id: string,
+  get: Get<Failure>,
+  torn: Failure,
+): Promise<Answered<SupplyModel, Failure>> {
+  const one = await get(`/supplies/models/${encodeURIComponent(id)}`);
+  if (one.error === undefined) return { data: one.data as SupplyModel };
+  const all = await fetchWhole(get, torn);
+  const kept = all.data?.find((model) => model.id === id);
+  return kept === undefined ? { error: one.error } : { data: kept };
 }
