@@ -58,7 +58,7 @@ async function read(page: Page, path: string): Promise<Shown> {
   const spent = performance.now() - begun;
   const seen = await page.evaluate(() => {
     const rows = [...document.querySelectorAll('.ant-modal tbody tr')].flatMap((row) => {
-      const input = row.querySelector<HTMLInputElement>('input.fig');
+      const input = row.querySelector<HTMLInputElement>('input.text-fig');
       if (input === null) return [];
       const text = row.textContent;
       const marked = text.includes('It is right') || text.includes('type it');

@@ -230,7 +230,7 @@ export async function pressTab(page: Page, text: string): Promise<void> {
   await steadily(async () => {
     const tab = await page.waitForFunction(
       (wanted: string) =>
-        [...document.querySelectorAll<HTMLElement>('[class*=_choice_] .ant-segmented-item')].find((item) =>
+        [...document.querySelectorAll<HTMLElement>('.choice-choice .ant-segmented-item')].find((item) =>
           item.textContent.startsWith(wanted),
         ),
       { timeout: patience },
@@ -268,11 +268,11 @@ export async function goStation(page: Page, digit: number): Promise<void> {
   await page.keyboard.type(String(digit));
   await page.waitForFunction(
     (index: number) =>
-      document.querySelectorAll('[class*=_wire_] a')[index - 1]?.getAttribute('aria-current') === 'page',
+      document.querySelectorAll('.station-wire-wire a')[index - 1]?.getAttribute('aria-current') === 'page',
     { timeout: patience },
     digit,
   );
-  await page.waitForFunction(() => document.querySelector('.station .side') !== null, { timeout: patience });
+  await page.waitForFunction(() => document.querySelector('.page-station .page-side') !== null, { timeout: patience });
 }
 
 /** The first one at a new shop, with the code that the console shows. */

@@ -57,9 +57,9 @@ describe('the server goes away', () => {
     await application.stop();
     await typeAtEnd(page, 'Planned upgrade', 'A second drive');
     await seeText(page, 'Server away');
-    await seeText(page, 'kept', '[class*=_saveState_]');
+    await seeText(page, 'kept', '.job-head-saveState');
     await page.reload();
-    await seeText(page, 'School library desktop', '[class*=_jobHead_]');
+    await seeText(page, 'School library desktop', '.job-head-jobHead');
     expect(
       await (await control(page, 'Planned upgrade')).evaluate((element) => (element as HTMLInputElement).value),
     ).toBe('A second drive');
@@ -146,8 +146,8 @@ describe('bad addresses and files', () => {
     );
     await seeText(page, 'Import under a new code');
     await press(page, 'Import under a new code');
-    await seeText(page, 'Imported machine', '[class*=_jobHead_]');
-    await seeText(page, '<script>document.title=2</script>', '[class*=_jobHead_]');
+    await seeText(page, 'Imported machine', '.job-head-jobHead');
+    await seeText(page, '<script>document.title=2</script>', '.job-head-jobHead');
     expect(await page.title()).toMatch(/^LQ-\d+/);
     await page.browserContext().close();
     await rm(directory, { recursive: true, force: true });
@@ -177,7 +177,7 @@ describe('sizes, dark variant and names', () => {
     ]) {
       await visit(page, `${application.url}${path}`);
       const wide = await page.evaluate(() =>
-        [...document.querySelectorAll<HTMLElement>('html, [class*=_content_], .work, .side, .page')]
+        [...document.querySelectorAll<HTMLElement>('html, .shell-content, .page-work, .page-side, .page-page')]
           .filter((element) => element.scrollWidth > element.clientWidth + 1)
           .map((element) => `${element.className || element.tagName} ${element.scrollWidth} > ${element.clientWidth}`),
       );
@@ -221,7 +221,7 @@ describe('sizes, dark variant and names', () => {
           };
           const out: string[] = [];
           for (const element of document.querySelectorAll<HTMLElement>(
-            '.station *, .bar *, [class*=_wire_] *, [class*=_jobHead_] *',
+            '.page-station *, .shell-bar *, .station-wire-wire *, .job-head-jobHead *',
           )) {
             if (
               element.closest('svg') !== null ||
@@ -232,7 +232,7 @@ describe('sizes, dark variant and names', () => {
               continue;
             const [a, b] = [luminance(parse(getComputedStyle(element).color)), luminance(background(element))];
             const contrast = (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
-            if (contrast < 4.5 && !element.classList.contains('visually-hidden'))
+            if (contrast < 4.5 && !element.classList.contains('text-visuallyHidden'))
               out.push(`${contrast.toFixed(2)} ${element.className} ${element.textContent.slice(0, 30)}`);
           }
           return [...new Set(out)].slice(0, 8);
@@ -258,7 +258,7 @@ describe('sizes, dark variant and names', () => {
       const seen = await page.evaluate(() => {
         const of = (element: Element | null) => getComputedStyle(element!);
         const drawn = [...document.querySelectorAll('main svg:not(.anticon svg), main canvas')].map(of);
-        const node = document.querySelector('[class*=_wire_] [aria-current=page] .node');
+        const node = document.querySelector('.station-wire-wire [aria-current=page] .station-node-node');
         const inNode = node?.firstElementChild ?? node;
         return {
           picked: of(document.querySelector('.ant-segmented-item-selected')).backgroundColor,
@@ -355,7 +355,7 @@ describe('sizes, dark variant and names', () => {
     await page.waitForSelector('html[data-single-keys=off]');
     for (const key of ['g', '3', '1', 'n', '?'] as const) await page.keyboard.press(key);
     await page.reload();
-    await page.waitForSelector('html[data-single-keys=off] .station');
+    await page.waitForSelector('html[data-single-keys=off] .page-station');
     expect(await page.$('[role=dialog]')).toBeNull();
     expect(new URL(page.url()).pathname).toBe('/jobs/LQ-0142/intake');
     const main = await page.waitForSelector('[data-primary]');

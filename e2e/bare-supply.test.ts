@@ -36,16 +36,16 @@ describe('a supply by itself', () => {
     );
     await fill(page, 'Name on the label', 'Corvane 650 S');
     await page.keyboard.press('Enter');
-    await seeText(page, 'Corvane 650 S', '.side .decides');
+    await seeText(page, 'Corvane 650 S', '.page-side .text-decides');
     await saved(page);
     expect((await jobOf(code)).sheet.bareSupply).toBe(true);
     await visit(page, `${application.url}/jobs/${code}/load`);
     await seeText(page, 'A supply by itself has no such station');
     await mainAct(page);
-    await seeText(page, 'cannot tell yet', '.side');
+    await seeText(page, 'cannot tell yet', '.page-side');
   });
   it('is started without a machine, read rail by rail, and good for that load', async () => {
-    await seeText(page, 'Bridge pin 16 (start) to pin 17 (ground)', '.side');
+    await seeText(page, 'Bridge pin 16 (start) to pin 17 (ground)', '.page-side');
     await press(page, 'Starts');
     await choose(page, 'Instrument', 'Bench meter');
     await page.click('[aria-label="Load condition"] .ant-segmented-item:nth-child(1)');
@@ -53,16 +53,16 @@ describe('a supply by itself', () => {
     await read('12 12.04 5 5.02 3.3 3.31');
     expect(await primary()).toContain('Next: +5 V standby off load');
     await read('sb 5.03');
-    await seeText(page, 'off load; what it does at work is not known', '.side');
+    await seeText(page, 'off load; what it does at work is not known', '.page-side');
     await read('12 11.98 work 5 5.00 work 3.3 3.29 work');
-    await seeText(page, 'under load as well', '.side');
+    await seeText(page, 'under load as well', '.page-side');
     expect(await primary()).toContain('Hand over');
     await page.keyboard.press('Escape');
   });
   it('gets its label and closes once it is said what becomes of it', async () => {
     await saved(page);
     await visit(page, `${application.url}/jobs/${code}/hand-over`);
-    await seeText(page, '1 open', '.side');
+    await seeText(page, '1 open', '.page-side');
     await press(page, 'good, and kept');
     await fill(page, 'What it is kept for', 'Loan supply for the bench');
     await saved(page);
@@ -70,10 +70,10 @@ describe('a supply by itself', () => {
     expect(text).toContain('GOOD, KEPT');
     expect(text).toContain('Corvane 650 S, 650 W');
     expect(text).toContain('Loan supply for the bench');
-    await seeText(page, 'The power supply is good, as far as it was tried.', '.work');
-    await seeText(page, 'Nothing open', '.side');
+    await seeText(page, 'The power supply is good, as far as it was tried.', '.page-work');
+    await seeText(page, 'Nothing open', '.page-side');
     await mainAct(page);
-    await seeText(page, 'Closed', '.side');
+    await seeText(page, 'Closed', '.page-side');
     await saved(page);
     expect((await jobOf(code)).state).toBe('closed');
   });

@@ -32,11 +32,11 @@ const job = async (of = code) => (await (await fetch(`${application.url}/api/job
 /** Presses Enter on the next step until it no longer begins so. */
 async function enterWhile(pattern: RegExp, most = 40): Promise<number> {
   for (let count = 0; ; count += 1) {
-    const was = await page.$eval('.side', (element) => (element as HTMLElement).innerText);
+    const was = await page.$eval('.page-side', (element) => (element as HTMLElement).innerText);
     if (!pattern.test(await primary()) || count > most) return count;
     await mainAct(page);
     await page.waitForFunction(
-      (before: string) => document.querySelector<HTMLElement>('.side')?.innerText !== before,
+      (before: string) => document.querySelector<HTMLElement>('.page-side')?.innerText !== before,
       { timeout: patience },
       was,
     );
@@ -55,14 +55,14 @@ describe('the record before', () => {
     await page.waitForFunction(
       () => document.querySelectorAll('table[aria-label="Recorded cables"] tbody tr').length === 3,
     );
-    await seeText(page, '3 cables stand as such cables usually run', '.work');
+    await seeText(page, '3 cables stand as such cables usually run', '.page-work');
     await press(page, 'Cable A is so');
-    await seeText(page, '2 cables stand as such cables usually run', '.work');
+    await seeText(page, '2 cables stand as such cables usually run', '.page-work');
     await fill(page, 'Way of cable C', 'cage hook, front clip');
     await fill(page, 'Ties to cut on cable C', '2');
     await fill(page, 'Socket of cable A', 'MAIN');
     await fill(page, 'Socket of cable B', 'MAIN');
-    await seeText(page, 'another cable is in it too', '.work');
+    await seeText(page, 'another cable is in it too', '.page-work');
     await fill(page, 'Socket of cable B', 'CPU 1');
     await press(page, 'supply on a tray or sled');
     await saved(page);
@@ -87,7 +87,7 @@ describe('the record before', () => {
     });
     await fill(page, 'What it shows', 'Back of the tray');
     await choosePhoto('back.png', Uint8Array.from(large));
-    await page.waitForSelector('[class*=_photos_] img');
+    await page.waitForSelector('.photos-photos img');
     const [photo] = (await (await fetch(`${application.url}/api/jobs/${code}/photos`)).json()) as {
       widthPixels: number;
       heightPixels: number;
@@ -103,7 +103,7 @@ describe('the record before', () => {
       'input[aria-label="Choose pictures"]',
     )) as ElementHandle<HTMLInputElement>;
     await several.uploadFile(...['back.png', 'no.jpg', 'back.png'].map((name) => join(folder, name)));
-    await page.waitForFunction(() => document.querySelectorAll('[class*=_photos_] img').length === 3);
+    await page.waitForFunction(() => document.querySelectorAll('.photos-photos img').length === 3);
     await seeText(page, /no\.jpg is no picture/);
   });
 });
@@ -111,13 +111,13 @@ describe('the record before', () => {
 describe('taking out', () => {
   it('goes step by step with one key, cautions at their step, in an order that can be changed', async () => {
     await goStation(page, 5);
-    await page.waitForSelector('[class*=_candidate_]');
+    await page.waitForSelector('.candidate-list-candidate');
     await page.keyboard.press('Enter');
     await page.waitForFunction(
-      () => document.querySelectorAll('[class*=_wire_] a')[5]?.getAttribute('aria-current') === 'page',
+      () => document.querySelectorAll('.station-wire-wire a')[5]?.getAttribute('aria-current') === 'page',
     );
     await pressTab(page, 'Take out');
-    await seeText(page, 'Nothing is unplugged while the lead is in', '.side');
+    await seeText(page, 'Nothing is unplugged while the lead is in', '.page-side');
     await press(page, 'Change the order');
     await press(page, 'Later: Unplug Main 24, cable A');
     await page.waitForFunction(
@@ -126,7 +126,7 @@ describe('taking out', () => {
     );
     await press(page, 'Keep this order');
     expect(await enterWhile(/^Done, next/)).toBeGreaterThan(9);
-    await seeText(page, 'All done', '.side');
+    await seeText(page, 'All done', '.page-side');
     await saved(page);
     expect((await job()).steps.map((step) => step.stepId)).toContain('take-out:tray-out');
     expect((await job()).stepOrders).toHaveLength(1);
@@ -141,7 +141,7 @@ describe('the plan', () => {
     await page.keyboard.press('Space');
     await pressKey(page, 'm');
     await page.waitForSelector('[data-way-plug] input');
-    await seeText(page, 'breaks nothing', '[class*=_ways_]');
+    await seeText(page, 'breaks nothing', '.move-plug-ways');
     await page.keyboard.press('Space');
     await page.keyboard.press('Enter');
     await page.waitForSelector('[data-inlet][aria-label*="by hand"]');
@@ -160,14 +160,14 @@ describe('the plan', () => {
     await other.$eval('[data-inlet][aria-label^="Processor"]', (element) => (element as SVGGElement).focus());
     await other.keyboard.press('Space');
     await pressKey(other, 'm');
-    await seeText(other, 'as it is planned now', '[class*=_ways_]');
+    await seeText(other, 'as it is planned now', '.move-plug-ways');
     await other.$eval('[data-way-plug]:first-of-type input', (element) => (element as HTMLElement).focus());
     await other.keyboard.press('Space');
     await choose(other, 'Between plug and inlet', 'AD-01');
     await seeText(other, 'breaks nothing', '[data-way-plug]:first-of-type');
     await press(other, 'Put it there');
     await other.waitForSelector('[data-inlet][aria-label^="Processor"][aria-label*="through AD-01"]');
-    await seeText(other, 'AD-01', '.side');
+    await seeText(other, 'AD-01', '.page-side');
     await saved(other);
     expect((await job(own)).pins).toMatchObject([{ kitCableId: 'cpu', adapterId: expect.any(String) as string }]);
     await visit(other, `${application.url}/jobs/${own}/cables?way=changes`);
@@ -188,8 +188,8 @@ describe('the plan', () => {
   it('is ticked by keyboard, connector by connector, and looked at once more after tying', async () => {
     await blur();
     // One tick after the other; all of them at once only by saying so.
-    const ticks = await page.$$eval('[class*=_seatKeys_] .key', (keys) => keys.length);
-    const first = await page.$eval('.side .decides', (element) => element.textContent);
+    const ticks = await page.$$eval('.refit-view-seatKeys .keys-key', (keys) => keys.length);
+    const first = await page.$eval('.page-side .text-decides', (element) => element.textContent);
     for (let tick = 0; tick < ticks; tick += 1) {
       expect((await job()).seats.filter(({ gap }) => gap)).toHaveLength(0);
       const label = await primary();
@@ -200,13 +200,13 @@ describe('the plan', () => {
         label,
       );
     }
-    expect(await page.$eval('.side .decides', (element) => element.textContent)).not.toBe(first);
+    expect(await page.$eval('.page-side .text-decides', (element) => element.textContent)).not.toBe(first);
     await pressKey(page, 'a');
     await page.waitForFunction(() => document.querySelectorAll('[data-harness] [data-state=seated]').length >= 2);
     expect(await enterWhile(/^(?!Tied|Steps|Prove)/)).toBeGreaterThanOrEqual(4);
-    await seeText(page, /Tied, and all 4 looked at again/, '.side');
+    await seeText(page, /Tied, and all 4 looked at again/, '.page-side');
     expect(await enterWhile(/^Tied/)).toBe(1);
-    await seeText(page, 'Steps of the refit', '.side');
+    await seeText(page, 'Steps of the refit', '.page-side');
     await saved(page);
     const { seats } = await job();
     expect(seats).toHaveLength(4);
@@ -218,12 +218,12 @@ describe('the plan', () => {
   it('asks after tying which way each cable was laid, with the old one to be taken over', async () => {
     await mainAct(page);
     await page.waitForSelector('[data-step]');
-    const next = () => page.$eval('.side .decides', (element) => element.textContent);
+    const next = () => page.$eval('.page-side .text-decides', (element) => element.textContent);
     for (let count = 0; !(await next()).startsWith('Write down the way') && count < 25; count += 1) {
       const was = await next();
       await mainAct(page);
       await page.waitForFunction(
-        (before: string) => document.querySelector('.side .decides')?.textContent !== before,
+        (before: string) => document.querySelector('.page-side .text-decides')?.textContent !== before,
         {},
         was,
       );
@@ -252,8 +252,8 @@ describe('the plan', () => {
     await page.mouse.move(to.x, to.y, { steps: 4 });
     await page.mouse.up();
     await page.waitForSelector('[data-inlet][data-state=wrong][aria-label^="Pump"]');
-    await seeText(page, 'The plug (SATA power) does not belong in Pump', '.work');
-    await seeText(page, 'Wrong plug.', '.side');
+    await seeText(page, 'The plug (SATA power) does not belong in Pump', '.page-work');
+    await seeText(page, 'Wrong plug.', '.page-side');
     await press(page, 'leave it to the plan');
     await page.waitForSelector('[data-inlet][data-state=unplugged][aria-label^="Pump"]');
     await saved(page);
@@ -268,7 +268,7 @@ describe('the plan', () => {
   });
   it('says what each cable carries, and follows a corrected way', async () => {
     await visit(page, `${application.url}/jobs/LQ-0147/cables?way=carry`);
-    await seeText(page, /\d\.\d of 7 A/, '.side');
+    await seeText(page, /\d\.\d of 7 A/, '.page-side');
     await fill(page, 'Way to Main 24 in millimetres', '640');
     await page.keyboard.press('Enter');
     await seeText(page, /6\d\d mm · take the usual|450 mm · take the usual/, 'table[aria-label="Places and ways"]');
@@ -286,7 +286,7 @@ describe('the plan', () => {
 describe('paper', () => {
   it('has the tags as PDF with their text, and before against after on the screen', async () => {
     await visit(page, `${application.url}/jobs/${code}/cables?way=changes`);
-    await seeText(page, 'Nothing is open', '.side');
+    await seeText(page, 'Nothing is open', '.page-side');
     await page.waitForSelector('[data-change=replaced]');
     const address = await page.$eval('a[href*="labels.pdf"]', (link) => link.href);
     const bytes = new Uint8Array(await (await fetch(address)).arrayBuffer());

@@ -125,7 +125,7 @@ describe('somebody else', () => {
     await somebody('LQ-0146', { kind: 'edit-sheet', changes: { client: 'Pier office' }, basedOn: sheet.version });
     await seeText(list, 'Pier office');
     await page.bringToFront();
-    await seeText(page, 'Pier office', '[class*=_jobHead_]');
+    await seeText(page, 'Pier office', '.job-head-jobHead');
     await page.browserContext().close();
   });
   it('has the same job open, and is named there', async () => {
@@ -133,7 +133,7 @@ describe('somebody else', () => {
     const other = await open('/jobs/LQ-0146/measure', { technician: 'joss' });
     await page.bringToFront();
     await seeText(page, 'Also at this job');
-    await seeText(page, 'Joss P.', '.present');
+    await seeText(page, 'Joss P.', '.presence-present');
     await other.browserContext().close();
     await page.browserContext().close();
   });
@@ -178,7 +178,7 @@ describe('somebody else', () => {
     await control(page, 'Planned upgrade');
     await page.evaluate(() => {
       const write = (name: string, text: string) => {
-        const label = [...document.querySelectorAll<HTMLElement>('label.field')].find((one) =>
+        const label = [...document.querySelectorAll<HTMLElement>('label.entry-field')].find((one) =>
           one.textContent.startsWith(name),
         );
         const field = label?.querySelector('input, textarea');
@@ -278,7 +278,7 @@ describe('a browser that keeps nothing', () => {
     });
     await application.stop();
     await fill(page, 'Surroundings', 'Metal dust');
-    await seeText(page, 'kept', '[class*=_saveState_]');
+    await seeText(page, 'kept', '.job-head-saveState');
     await press(page, 'Save what is unsent');
     const path = join(directory, 'fairwatt-unsent.json');
     await eventually(() => existsSync(path)).toBe(true);

@@ -12,7 +12,7 @@ it('an empty shop can be filled by hand and by files, and then takes its first j
     await visit(page, `${application.url}/jobs`);
     await becomeOwner(page, application, 'Ilse V.', '482913');
     await seeText(page, 'No jobs yet');
-    await seeText(page, 'Ilse V.', '.bar');
+    await seeText(page, 'Ilse V.', '.shell-bar');
     const upload = async (path: string, file: string) => {
       await visit(page, `${application.url}${path}`);
       await ((await page.$('input[type=file]')) as ElementHandle<HTMLInputElement>).uploadFile(
@@ -38,7 +38,7 @@ it('an empty shop can be filled by hand and by files, and then takes its first j
     );
     await page.keyboard.type('First machine');
     await page.keyboard.press('Enter');
-    await seeText(page, 'First machine', '[class*=_jobHead_]');
+    await seeText(page, 'First machine', '.job-head-jobHead');
     expect(page.url()).toMatch(/FS-0001/);
   } finally {
     await close();

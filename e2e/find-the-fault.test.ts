@@ -34,7 +34,7 @@ const pick = (title: string, check: string) =>
   page.waitForFunction(
     (text: string, id: string) => {
       if (document.querySelector(`[data-check="${id}"]`) !== null) return true;
-      const row = [...document.querySelectorAll<HTMLElement>('[class*=_alternatives_] button')].find((button) =>
+      const row = [...document.querySelectorAll<HTMLElement>('.other-checks-alternatives button')].find((button) =>
         button.textContent.startsWith(text),
       );
       if (row === undefined)
@@ -49,7 +49,7 @@ const pick = (title: string, check: string) =>
     check,
   );
 const share = (fault: string) =>
-  page.$eval(`[data-suspect="${fault}"] .fig`, (element) => Number(/(\d+)%/.exec(element.textContent)?.[1]));
+  page.$eval(`[data-suspect="${fault}"] .text-fig`, (element) => Number(/(\d+)%/.exec(element.textContent)?.[1]));
 
 describe('the search for the fault', () => {
   it('shows what moved when an outcome comes in, by keyboard alone', async () => {
@@ -57,28 +57,28 @@ describe('the search for the fault', () => {
     const first = await page.$eval('[data-suspect]', (element) => element.getAttribute('data-suspect'));
     await pick('When it happens', 'told-when');
     await answer('told-when', '6');
-    await page.waitForSelector('[class*=_suspects_] [class*=_step_], [class*=_suspects_] [class*=_barWas_]');
+    await page.waitForSelector('.suspects-suspects .suspects-step, .suspects-suspects .suspects-barWas');
     expect(first).not.toBe('');
     await pick('Dust', 'look-dust');
     await answer('look-dust', '3');
-    await seeText(page, 'Dust: Blocked', '.trail');
+    await seeText(page, 'Dust: Blocked', '.lists-trail');
   });
 
   it('lets an answer be corrected in place', async () => {
-    await page.click('[data-trail="look-dust"] button.answer');
-    await page.waitForSelector('[data-trail="look-dust"] [class*=_correct_]');
+    await page.click('[data-trail="look-dust"] button.keys-answer');
+    await page.waitForSelector('[data-trail="look-dust"] .trail-correct');
     await page.evaluate(() => {
-      [...document.querySelectorAll<HTMLElement>('[class*=_correct_] button')]
+      [...document.querySelectorAll<HTMLElement>('.trail-correct button')]
         .find((button) => button.textContent === 'Clean')
         ?.click();
     });
-    await seeText(page, 'Dust: Clean', '.trail');
+    await seeText(page, 'Dust: Clean', '.lists-trail');
     await saved(page);
   });
 
   it('stops everything that is powered until what was found dangerous is made safe', async () => {
     await visit(page, `${application.url}/jobs/LQ-0144/fault`);
-    await seeText(page, 'Nothing is powered until all of it is made safe', '[class*=_dangerStrip_]');
+    await seeText(page, 'Nothing is powered until all of it is made safe', '.interlock-card-dangerStrip');
     for (let left = 3; left > 0; left -= 1) {
       expect(await page.$$('[data-interlock]')).toHaveLength(left);
       const danger = await page.$eval('[data-interlock]', (element) => element.getAttribute('data-interlock'));
@@ -89,7 +89,7 @@ describe('the search for the fault', () => {
       await pressKey(page, '1');
       await page.waitForSelector(`[data-trail="safe.${danger}"]`);
     }
-    await page.waitForSelector('.next-check');
+    await page.waitForSelector('.lists-nextCheck');
     expect(await page.$('[data-interlock]')).toBeNull();
     await saved(page);
   });
@@ -97,10 +97,10 @@ describe('the search for the fault', () => {
   it("asks which tester gave its word, and weighs it by the shop's record", async () => {
     await visit(page, `${application.url}/jobs/LQ-0144/fault`);
     await pick('Hand-held tester', 'm-tester');
-    await page.waitForSelector('[data-check="m-tester"] [class*=_which_]');
-    expect(await page.$$eval('[data-check="m-tester"] .key:disabled', (list) => list.length)).toBeGreaterThan(0);
+    await page.waitForSelector('[data-check="m-tester"] .check-card-which');
+    expect(await page.$$eval('[data-check="m-tester"] .keys-key:disabled', (list) => list.length)).toBeGreaterThan(0);
     await press(page, 'Old hand-held tester');
-    await seeText(page, /passed \d+ of \d+, between \d+% and \d+% of bad supplies/, '[class*=_which_]');
+    await seeText(page, /passed \d+ of \d+, between \d+% and \d+% of bad supplies/, '.check-card-which');
     await pressKey(page, '2');
     await seeText(page, 'by Old hand-held tester', '[data-trail="m-tester"]');
     const byOld = await share('wire-16pin');
@@ -118,7 +118,7 @@ describe('the search for the fault', () => {
     await pressKey(page, '1');
     await fill(page, "In the client's words", 'There was a bang and it smelled burnt, then nothing.');
     await seeText(page, 'The client says “bang”, “smelled”, “burnt”.', '[data-said-danger]');
-    await seeText(page, 'what the client’s “bang”, “smelled”, “burnt” means', '.side');
+    await seeText(page, 'what the client’s “bang”, “smelled”, “burnt” means', '.page-side');
     await saved(page);
     await visit(page, `${application.url}/jobs/${code}/fault`);
     await seeText(page, 'do not power it again to see', '[data-said-danger="told-smell"]');
@@ -143,9 +143,9 @@ describe('the search for the fault', () => {
       await pick('Standby light', 'look-standby-light');
       await answer('look-standby-light', '1');
     } else {
-      await page.click('[data-trail="look-standby-light"] button.answer');
+      await page.click('[data-trail="look-standby-light"] button.keys-answer');
       await page.evaluate(() => {
-        [...document.querySelectorAll<HTMLElement>('[class*=_correct_] button')]
+        [...document.querySelectorAll<HTMLElement>('.trail-correct button')]
           .find((button) => button.textContent === 'Lit')
           ?.click();
       });
@@ -159,7 +159,7 @@ describe('the search for the fault', () => {
     await saved(page);
     await visit(page, `${application.url}/jobs/LQ-0146/fault`);
     await page.waitForSelector('[data-trail="m-standby"]');
-    await seeText(page, 'No single fault explains both', '[class*=_contradiction_]');
+    await seeText(page, 'No single fault explains both', '.fault-contradiction');
   });
 
   it('opens the next round when a repair changed nothing, and closes with a finding that says how', async () => {
@@ -168,13 +168,13 @@ describe('the search for the fault', () => {
     await press(page, 'Repair the leader now');
     await seeText(page, 'not yet proved', '[aria-label="Finding"]');
     await press(page, 'It changed nothing: next round');
-    await seeText(page, 'Round 2', '[class*=_round_]');
+    await seeText(page, 'Round 2', '.fault-round');
     await page.waitForFunction(
       (was: string | null) => document.querySelector('[data-suspect]')?.getAttribute('data-suspect') !== was,
       {},
       leader,
     );
-    await seeText(page, 'Round 1 ended', '.trail');
+    await seeText(page, 'Round 1 ended', '.lists-trail');
     await press(page, 'Repair the leader now');
     await press(page, 'The repair cured it');
     await seeText(
@@ -191,10 +191,14 @@ describe('record and settings', () => {
   it('show how often a tester was wrong, and let the owner leave a job out', async () => {
     await visit(page, `${application.url}/record`);
     await page.waitForSelector('[data-trust="m-tester|old-tester"]');
-    const counted = await page.$eval('.page-head', (element) => element.textContent);
+    const counted = await page.$eval('.page-pageHead', (element) => element.textContent);
     const code = await page.$eval('[data-lesson]', (element) => element.getAttribute('data-lesson')!);
     await press(page, `Leave out ${code}`);
-    await page.waitForFunction((was: string) => document.querySelector('.page-head')?.textContent !== was, {}, counted);
+    await page.waitForFunction(
+      (was: string) => document.querySelector('.page-pageHead')?.textContent !== was,
+      {},
+      counted,
+    );
     await seeText(page, '1 left out');
     await press(page, `Count ${code}`);
     await seeText(page, '0 left out');
@@ -204,19 +208,21 @@ describe('record and settings', () => {
     await press(page, 'spare supply');
     await seeText(page, 'Saved.');
     await visit(page, `${application.url}/jobs/LQ-0144/fault`);
-    await page.waitForSelector('.next-check');
+    await page.waitForSelector('.lists-nextCheck');
     await page.evaluate(() => {
       [...document.querySelectorAll<HTMLElement>('section .ant-btn-link')]
         .find((button) => button.textContent.startsWith('all '))
         ?.click();
     });
-    expect(await page.$eval('.work', (element) => element.textContent)).not.toContain('Known-good supply in its place');
+    expect(await page.$eval('.page-work', (element) => element.textContent)).not.toContain(
+      'Known-good supply in its place',
+    );
   });
   it('are read-only for who is no owner', async () => {
     const guest = await openPage(chromium.browser, { technician: 'joss' });
     await visit(guest, `${application.url}/settings`);
     await seeText(guest, 'Only an owner changes these');
-    expect(await guest.$$eval('.settings input:not(:disabled)', (list) => list.length)).toBe(0);
+    expect(await guest.$$eval('#main input:not(:disabled)', (list) => list.length)).toBe(0);
     await guest.browserContext().close();
   });
 });
@@ -242,14 +248,14 @@ describe('two faults at once', () => {
     );
     await visit(page, `${application.url}/jobs/${code}/fault`);
     await seeText(page, 'No one fault explains this well; two at once do');
-    await seeText(page, 'at other times: Starts after several tries', '.trail');
+    await seeText(page, 'at other times: Starts after several tries', '.lists-trail');
     const together = await Promise.all(['cpu-hot', 'psu-weak'].map(share));
     expect(together[0]! + together[1]!).toBeGreaterThan(100);
     expect(await page.$eval('[data-two-faults]', (one) => one.getAttribute('data-two-faults'))).toBe('cpu-hot');
     await doActs(code, noted('repair.cool-cpu', 'same'));
     await page.waitForSelector('[data-two-faults="psu-weak"]');
     // Both are the finding, in one press; each can be corrected.
-    const both = await page.waitForSelector('.side ::-p-text(Both:)');
+    const both = await page.waitForSelector('.page-side ::-p-text(Both:)');
     await both?.click();
     await seeText(
       page,

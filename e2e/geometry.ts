@@ -21,7 +21,7 @@ export function whatSticksOut(page: Page): Promise<string[]> {
         ? [`${named(element)} to ${Math.round(right)}`]
         : [];
     });
-    const sideways = ['[class*=_content_]', '.work', '.side', '.page'].flatMap((selector) => {
+    const sideways = ['.shell-content', '.page-work', '.page-side', '.page-page'].flatMap((selector) => {
       const box = document.querySelector(selector);
       if (box === null || box.scrollWidth <= box.clientWidth + 1) return [];
       const edge = box.getBoundingClientRect().right;
@@ -38,7 +38,7 @@ export function whatSticksOut(page: Page): Promise<string[]> {
  */
 export function tooSmallForFingers(page: Page): Promise<string[]> {
   return page.evaluate(() => {
-    const acts = '.primary, .key, .tick, .ant-segmented-item, .ant-btn-default';
+    const acts = '.keys-primary, .keys-key, .entry-tick, .ant-segmented-item, .ant-btn-default';
     const others = '.ant-btn, [role=button], [role=switch], .ant-select, .ant-input, .ant-checkbox-wrapper, summary';
     // What stands in a text or a list without a frame of its own is no act at the bench.
     const isFramed = (element: Element) =>

@@ -13,7 +13,7 @@ describe('the guide of connectors', () => {
     await seeText(page, '2 are left');
     await press(page, 'The other row');
     await seeText(page, 'Card, 8-pin in one piece', 'h2');
-    await seeText(page, 'Never into a processor inlet', '.caution');
+    await seeText(page, 'Never into a processor inlet', '.signs-caution');
     await page.goBack();
     await seeText(page, 'Which row has the yellow wires?');
     await press(page, 'I cannot see that');

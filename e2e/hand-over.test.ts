@@ -13,11 +13,11 @@ it('what does not hold says what comes next, and what is open alike is answered 
   await visit(page, `${application.url}/jobs/LQ-0147/hand-over`);
   await seeText(page, 'Shown at the machine, 0 of 6');
   const answer = async (item: string, which: 1 | 2) =>
-    (await page.waitForSelector(`[data-proof=${item}] .key:nth-child(${which})`))!.click();
+    (await page.waitForSelector(`[data-proof=${item}] .keys-key:nth-child(${which})`))!.click();
   await answer('started', 1);
   await answer('complaint', 2);
   await seeText(page, 'The supply was not all of it', '[data-proof=complaint]');
-  await seeText(page, 'this does not hold: the client', '.side');
+  await seeText(page, 'this does not hold: the client', '.page-side');
   await saved(page);
   expect((await jobOf('LQ-0147')).proofs.map(({ item, holds, subject }) => [item, holds, subject])).toEqual([
     ['started', true, 'replace:corvane-650-s'],
@@ -30,7 +30,7 @@ it('what does not hold says what comes next, and what is open alike is answered 
   await (await control(page, 'Reason for leaving open: Not shown yet: it starts.')).type('Collected in parts');
   await press(page, 'and the 4 others of this kind');
   await press(page, 'Sign');
-  await seeText(page, 'Signed off', '.side');
+  await seeText(page, 'Signed off', '.page-side');
   await saved(page);
   const { signOffs } = await jobOf('LQ-0147');
   expect(signOffs.map(({ point, reason }) => [point, reason])).toEqual(
@@ -63,20 +63,20 @@ describe('notes and pictures', () => {
       '.ant-drawer input[aria-label="Choose pictures"]',
     )) as ElementHandle<HTMLInputElement>;
     await input.uploadFile(picture);
-    await seeText(page, 'Label · Mara T.', '.ant-drawer [class*=_photos_]');
+    await seeText(page, 'Label · Mara T.', '.ant-drawer .photos-photos');
     await press(page, 'In the report: Label');
     await saved(page);
     await page.keyboard.press('Escape');
-    await seeText(page, 'Notes, 3', '[class*=_jobHead_]');
-    await seeText(page, /Saved .*, Mara T\./, '[class*=_jobHead_]');
+    await seeText(page, 'Notes, 3', '.job-head-jobHead');
+    await seeText(page, /Saved .*, Mara T\./, '.job-head-jobHead');
     await visit(page, `${application.url}/jobs/${code}/hand-over`);
-    await seeText(page, 'The label is scorched at one edge', '[class*=_reportSheet_] [data-noted]');
-    await page.waitForSelector('[class*=_reportSheet_] [data-noted] img[alt=Label]');
-    expect(await page.$eval('[class*=_reportSheet_]', (sheet) => sheet.textContent)).not.toContain('Only for us');
+    await seeText(page, 'The label is scorched at one edge', '.report-reportSheet [data-noted]');
+    await page.waitForSelector('.report-reportSheet [data-noted] img[alt=Label]');
+    expect(await page.$eval('.report-reportSheet', (sheet) => sheet.textContent)).not.toContain('Only for us');
     await press(page, 'Take out: The label is scorched at one edge');
     await page.waitForFunction(() => !document.querySelector('[data-noted]')!.textContent.includes('scorched'));
     await press(page, 'Undo');
-    await seeText(page, 'The label is scorched at one edge', '[class*=_reportSheet_] [data-noted]');
+    await seeText(page, 'The label is scorched at one edge', '.report-reportSheet [data-noted]');
     await saved(page);
     await rm(folder, { recursive: true });
     await page.browserContext().close();
@@ -92,7 +92,7 @@ describe('a job made by mistake', () => {
     await press(page, 'Put this job away …');
     await fill(page, 'Why', 'The same machine as the one before');
     await page.keyboard.press('Enter');
-    await seeText(page, 'Put away by Mara T.', '[class*=_putAwayStrip_]');
+    await seeText(page, 'Put away by Mara T.', '.put-away-strip-putAwayStrip');
     await saved(page);
     await visit(page, `${application.url}/jobs`);
     expect(await page.$(`a[href="/jobs/${code}"]`)).toBeNull();

@@ -30,9 +30,9 @@ describe('a machine in one line', () => {
       'The machine in one line',
       'tower, 8-core 125 W, 2x16 new memory, card 3x8 320 W, warp core, 2 hard drives',
     );
-    await seeText(page, 'Graphics card, three 8-pin, 320 W', '[class*=_reading_]');
-    await seeText(page, 'not understood; it stays in the line', '[class*=_reading_]');
-    await seeText(page, 'no board said', '[class*=_reading_]');
+    await seeText(page, 'Graphics card, three 8-pin, 320 W', '.machine-line-reading');
+    await seeText(page, 'not understood; it stays in the line', '.machine-line-reading');
+    await seeText(page, 'no board said', '.machine-line-reading');
     await page.keyboard.press('Enter');
     await seeText(page, '6 parts are taken in');
     await saved(page);
@@ -58,7 +58,7 @@ describe('a machine in one line', () => {
   it('asks what decides, takes it in once said; an upgrade is in the same words; all can be undone', async () => {
     const { page, stored } = await newMachine();
     await fill(page, 'The machine in one line', 'board 24+8, card');
-    await seeText(page, 'which plugs?', '[class*=_reading_]');
+    await seeText(page, 'which plugs?', '.machine-line-reading');
     await page.keyboard.press('Enter');
     await saved(page);
     await fill(page, 'The machine in one line', 'card 8 150 W');
@@ -82,7 +82,7 @@ describe('a machine in one line', () => {
     await fill(page, 'The machine in one line', '8-core 125 W, card 2x8 220 W');
     await page.keyboard.press('Enter');
     await saved(page);
-    await seeText(page, 'the parts of the planned upgrade', '.side');
+    await seeText(page, 'the parts of the planned upgrade', '.page-side');
     for (const station of [4, 5]) {
       await goStation(page, station);
       await seeText(page, 'what is reckoned is the machine as it came', '[data-upgrade-in-words]');
@@ -90,7 +90,7 @@ describe('a machine in one line', () => {
     await press(page, 'Enter what comes');
     await seeText(page, 'what is reckoned is the machine as it came', '[data-upgrade-in-words]');
     await press(page, 'Into the line');
-    await seeText(page, 'Graphics card, three 8-pin, 320 W, comes with the upgrade', '[class*=_reading_]');
+    await seeText(page, 'Graphics card, three 8-pin, 320 W, comes with the upgrade', '.machine-line-reading');
     await page.keyboard.press('Enter');
     await saved(page);
     expect(partsOf(await stored())).toEqual(['1 board', '1 processor-125', '1 card-88 replaced', '1 card-888 added']);
@@ -278,7 +278,7 @@ describe('a machine from its own listings', () => {
     expect(notes.map(({ text }) => text)).toEqual([expect.stringMatching(/hours, \d+ starts/)]);
     await goStation(page, 3);
     await seeText(page, /The board’s own sensor told \+12 V/, '[data-rough]');
-    await seeText(page, 'Nothing measured', '.side');
+    await seeText(page, 'Nothing measured', '.page-side');
     await seeText(page, 'the board’s own sensor', 'table');
     await page.click('[data-undo]');
     await saved(page);
@@ -322,7 +322,9 @@ describe('the supply that came', () => {
       [0.3, undefined],
       [2, undefined],
     ]);
-    expect(await page.$$eval('[role=status].caution', (list) => list.map((item) => item.textContent))).toEqual([]);
+    expect(await page.$$eval('[role=status].signs-caution', (list) => list.map((item) => item.textContent))).toEqual(
+      [],
+    );
     await page.browserContext().close();
   });
   it('is found among the shop’s by some letters, and its age by the date on its label', async () => {
@@ -342,7 +344,7 @@ describe('the supply that came', () => {
     expect((await stored()).sheet.supplyYears).toBeGreaterThan(5);
     // A selector that stands wrong is told where it is entered, and nothing is powered before it is set.
     await choose(page, 'Voltage selector, as it came', '115 V');
-    await seeText(page, 'Set the selector to the local mains.', '.caution');
+    await seeText(page, 'Set the selector to the local mains.', '.signs-caution');
     await saved(page);
     expect((await stored()).supply?.selector).toBe('115');
     await goStation(page, 2);
@@ -372,14 +374,14 @@ describe('what a counter asks', () => {
       priority: 'urgent',
       cameAlong: ['lead'],
     });
-    await seeText(page, 'in hand of Joss P.', '[class*=_jobHead_]');
+    await seeText(page, 'in hand of Joss P.', '.job-head-jobHead');
     await visit(page, `${application.url}/jobs`);
     await press(page, 'Wanted next');
-    await seeText(page, 'urgent', '[class*=_jobRow_]');
-    expect(await page.$eval('[class*=_jobRow_] .tag', (element) => element.textContent)).toBe(code);
+    await seeText(page, 'urgent', '.job-row-jobRow');
+    expect(await page.$eval('.job-row-jobRow .signs-tag', (element) => element.textContent)).toBe(code);
     await visit(page, `${application.url}/jobs?search=01632%20960321`);
     await seeText(page, '1 found');
-    await seeText(page, 'Reached by', '[class*=_jobRow_]');
+    await seeText(page, 'Reached by', '.job-row-jobRow');
     await page.browserContext().close();
   });
 });

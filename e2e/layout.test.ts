@@ -71,7 +71,7 @@ async function pageAt(route: string, pointer: 'mouse' | 'finger', [width, height
 async function inTheme(page: Page, theme: 'light' | 'dark'): Promise<void> {
   const done = await page.evaluate((wanted: string) => {
     if (document.documentElement.dataset['theme'] === wanted) return true;
-    const button = [...document.querySelectorAll<HTMLElement>('.bar-button')].find(
+    const button = [...document.querySelectorAll<HTMLElement>('.keys-barButton')].find(
       ({ textContent }) => textContent.trim().toLowerCase() === wanted,
     );
     button?.click();

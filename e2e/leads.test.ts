@@ -17,8 +17,8 @@ describe('leads that carry no supply power', () => {
     const stored = async () => (await (await fetch(`${application.url}/api/jobs/LQ-0146`)).json()) as Job;
     const states = async () => (await stored()).leads.map(({ what, state }) => `${what} ${state}`);
     await visit(page, `${application.url}/jobs/LQ-0146/cables?way=leads`);
-    await page.waitForSelector('.empty button');
-    await page.click('.empty button');
+    await page.waitForSelector('.signs-empty button');
+    await page.click('.signs-empty button');
     await saved(page);
     const count = (await stored()).leads.length;
     expect(count).toBeGreaterThanOrEqual(7);
@@ -26,12 +26,12 @@ describe('leads that carry no supply power', () => {
     await fill(page, `Name of Lead ${count + 1}`, 'Counter display lamp');
     await saved(page);
     await choose(page, 'Kind of Counter display lamp', 'lighting, 5 V');
-    await seeText(page, '12 V burns every light of a 5 V line at once', '.caution');
+    await seeText(page, '12 V burns every light of a 5 V line at once', '.signs-caution');
     await fill(page, 'Place of Counter display lamp', 'lower edge, arrow left');
     await page.click('[aria-label="State of Counter display lamp"] .ant-segmented-item:nth-child(3)');
     await press(page, `The other ${count} are not touched`);
     await saved(page);
-    await seeText(page, '1 out now', '.side');
+    await seeText(page, '1 out now', '.page-side');
     expect((await states()).at(-1)).toBe('Counter display lamp out');
     await visit(page, `${application.url}/jobs/LQ-0146/hand-over`);
     await press(page, 'Counter display lamp is unplugged and not back.');
@@ -52,7 +52,7 @@ describe('leads that carry no supply power', () => {
       'input[aria-label="Choose pictures"]',
     )) as ElementHandle<HTMLInputElement>;
     await input.uploadFile(picture);
-    await seeText(page, 'Counter display lamp · Mara T.', '[class*=_photos_]');
+    await seeText(page, 'Counter display lamp · Mara T.', '.photos-photos');
     await saved(page);
     const photos = (await (await fetch(`${application.url}/api/jobs/LQ-0146/photos`)).json()) as Photo[];
     expect(photos.map(({ leadId }) => leadId)).toEqual([(await stored()).leads.at(-1)?.id]);

@@ -102,11 +102,11 @@ describe('the load', () => {
       { kind: 'set-finding', finding: { kind: 'fault', faultId: 'memory', confirmed: true, note: '' }, basedOn: 0 },
     );
     await visit(page, `${application.url}/jobs/${code}/load`);
-    await seeText(page, 'It stays: hand over', '.side');
+    await seeText(page, 'It stays: hand over', '.page-side');
     await press(page, 'Read its label at Intake');
-    await seeText(page, 'Voltage selector, as it came', '.work');
+    await seeText(page, 'Voltage selector, as it came', '.page-work');
     await visit(page, page.url());
-    await seeText(page, 'Voltage selector, as it came', '.work');
+    await seeText(page, 'Voltage selector, as it came', '.page-work');
     await visit(page, `${application.url}/jobs/${code}/load`);
     await mainAct(page);
     await page.waitForFunction(() => location.pathname.endsWith('/hand-over'));
@@ -182,7 +182,7 @@ describe('the replacement', () => {
     await page.keyboard.press('c');
     await pressTab(page, 'Compare (2)');
     await page.waitForSelector('[data-differs=true]');
-    expect(await page.$$eval('[class*=_compare_] thead th', (list) => list.length)).toBe(3);
+    expect(await page.$$eval('.compare-view-compare thead th', (list) => list.length)).toBe(3);
   });
   it('draws price against cost, headroom or noise, to be picked from', async () => {
     await pressTab(page, 'Trade-off');
@@ -192,7 +192,7 @@ describe('the replacement', () => {
     await page.focus('figure [aria-pressed=false]');
     await page.keyboard.press('Enter');
     const name = await page.$eval('figure [aria-pressed=true]', (element) => element.textContent);
-    expect(await page.$eval('.side .decides', (element) => element.textContent)).toBe(name);
+    expect(await page.$eval('.page-side .text-decides', (element) => element.textContent)).toBe(name);
     await pressTab(page, 'noise');
     await page.waitForSelector('figure [aria-label*="dB"]');
   });
@@ -225,7 +225,7 @@ describe('the replacement', () => {
         { timeout: patience },
         count,
       );
-    const chooses = () => large.$eval('.side [data-primary]', (button) => !(button as HTMLButtonElement).disabled);
+    const chooses = () => large.$eval('.page-side [data-primary]', (button) => !(button as HTMLButtonElement).disabled);
     await fillShelf(large, 60);
     await visit(large, `${application.url}/jobs/LQ-0142/replacement?way=asked`);
     await fitting(100);
@@ -234,11 +234,11 @@ describe('the replacement', () => {
     const goOn = await holdWorkers(large);
     await press(large, 'active power factor correction');
     await press(large, 'Stop judging');
-    await seeText(large, 'this list answers what was asked before the last change', '.load-head');
+    await seeText(large, 'this list answers what was asked before the last change', '.page-loadHead');
     expect(await chooses()).toBe(false);
     await goOn();
     await press(large, 'Judge them now');
-    await large.waitForFunction(() => document.querySelector('.load-head [role=status]') === null, {
+    await large.waitForFunction(() => document.querySelector('.page-loadHead [role=status]') === null, {
       timeout: patience,
     });
     expect(await chooses()).toBe(true);
@@ -258,12 +258,12 @@ describe('the replacement', () => {
     await page.waitForFunction(() => location.pathname.endsWith('/cables'));
     await saved(page);
     await visit(page, `${application.url}/jobs/LQ-0142/replacement`);
-    await seeText(page, 'Chosen: Corvane 650 S', '.side');
+    await seeText(page, 'Chosen: Corvane 650 S', '.page-side');
     // The candidates come in from the worker and move what is below them.
-    await page.$eval('.side details summary', (element) => {
+    await page.$eval('.page-side details summary', (element) => {
       element.click();
     });
-    await seeText(page, /lasting load \d+% of the rating/, '.side details');
+    await seeText(page, /lasting load \d+% of the rating/, '.page-side details');
     await press(page, 'it is fitted');
     await seeText(page, 'Used here', '[data-units]');
     await visit(page, `${application.url}/supplies?way=shelf`);
@@ -275,20 +275,20 @@ describe('the supplies', () => {
   it('are duplicated and changed, with what is wrong told at its field', async () => {
     await visit(page, `${application.url}/supplies`);
     await page.click('[aria-label="Duplicate Corvane 550 S"]');
-    await page.waitForSelector('[class*=_supplyEditor_]');
+    await page.waitForSelector('.supply-editor-supplyEditor');
     await fill(page, 'Name', 'Lantern 560');
     await fill(page, 'Rating (W)', 'five hundred');
     await page.$eval('[aria-label="Drop cable 1"]', (element) => {
       (element as HTMLElement).click();
     });
     await page.evaluate(() => {
-      document.querySelector<HTMLButtonElement>('[class*=_supplyEditor_] [type=submit]')!.click();
+      document.querySelector<HTMLButtonElement>('.supply-editor-supplyEditor [type=submit]')!.click();
     });
-    await seeText(page, '2 things are to mend.', '[class*=_supplyEditor_] > .error-text');
-    await seeText(page, 'The kit has no main cable', '[class*=_supplyEditor_]');
+    await seeText(page, '2 things are to mend.', '.supply-editor-supplyEditor > .text-errorText');
+    await seeText(page, 'The kit has no main cable', '.supply-editor-supplyEditor');
     await fill(page, 'Rating (W)', '560');
     await page.evaluate(() => {
-      [...document.querySelectorAll<HTMLElement>('[class*=_supplyEditor_] .ant-btn-link')]
+      [...document.querySelectorAll<HTMLElement>('.supply-editor-supplyEditor .ant-btn-link')]
         .find((button) => button.textContent === 'another cable')!
         .click();
     });
@@ -300,9 +300,9 @@ describe('the supplies', () => {
     await page.focus(`[aria-label="Plugs of cable ${last}"]`);
     await page.keyboard.type('main-24 600');
     await page.evaluate(() => {
-      document.querySelector<HTMLButtonElement>('[class*=_supplyEditor_] [type=submit]')!.click();
+      document.querySelector<HTMLButtonElement>('.supply-editor-supplyEditor [type=submit]')!.click();
     });
-    await page.waitForFunction(() => document.querySelector('[class*=_supplyEditor_]') === null);
+    await page.waitForFunction(() => document.querySelector('.supply-editor-supplyEditor') === null);
     await seeText(page, 'Lantern 560', '[data-model=lantern-560]');
   });
   it('come from a file row by row, read before they are taken', async () => {
@@ -393,17 +393,17 @@ describe('the supplies', () => {
   it('have owners, who enter a meter with its error; a wrong figure is told at its field', async () => {
     await visit(page, `${application.url}/instruments`);
     await press(page, 'Add a meter or tester');
-    await page.waitForSelector('.range-row');
+    await page.waitForSelector('.entry-rangeRow');
     await (await page.$('.ant-modal input'))!.type('Borrowed meter');
     for (const [index, text] of ['20', 'half', '2', '0.01'].entries())
-      await (await page.$$('.range-row input'))[index]!.type(text);
+      await (await page.$$('.entry-rangeRow input'))[index]!.type(text);
     await page.keyboard.press('Enter');
     await seeText(page, 'Must be a number', '.ant-modal');
-    const percent = (await page.$$('.range-row input'))[1]!;
+    const percent = (await page.$$('.entry-rangeRow input'))[1]!;
     await selectAll(percent);
     await percent.type('0,5');
     await page.keyboard.press('Enter');
-    await page.waitForFunction(() => document.querySelector('.range-row') === null);
+    await page.waitForFunction(() => document.querySelector('.entry-rangeRow') === null);
     await seeText(page, 'to 20 V: 0.5 % + 2 × 0.01 V');
   });
 });
@@ -412,7 +412,7 @@ describe('the cable bags', () => {
   it('say which spare cable may go to which supply, and what proves one that nobody knows', async () => {
     await visit(page, `${application.url}/cable-bags`);
     await page.waitForSelector('[data-bag=BAG-01][data-word=safe]');
-    await choose(page, (await page.waitForSelector('[class*=_bags_] .ant-select'))!, 'Tarnwick Quiet 600');
+    await choose(page, (await page.waitForSelector('.cable-bags-page-bags .ant-select'))!, 'Tarnwick Quiet 600');
     await page.waitForSelector('[data-bag=BAG-01][data-word=harmful]');
     await seeText(page, /A short: the plug and the wire burn/, '[data-crossing=harmful]');
     await page.click('[data-bag=BAG-03]');
@@ -437,7 +437,7 @@ describe('the cable bags', () => {
     await fill(page, 'Socket for processor cables, pin 1 first', '12 12 g ?');
     await press(page, 'Brackholm 700 Dual');
     await press(page, 'Save');
-    await seeText(page, /Brackholm back panel\s+processor: 4 pins, some not known\s+1 supply/, '[class*=_bagList_]');
+    await seeText(page, /Brackholm back panel\s+processor: 4 pins, some not known\s+1 supply/, '.bag-list-bagList');
     await page.waitForFunction(() => document.querySelector('form[aria-label="Sockets of a kind of supply"]') === null);
   });
 });

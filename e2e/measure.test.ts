@@ -43,7 +43,7 @@ describe('readings', () => {
     await page.keyboard.press('Enter');
     await seeText(page, 'was 11.72 V', '[aria-label="Readings"]');
     expect(await page.$$eval('[aria-label="Readings"] tbody tr', (rows) => rows.length)).toBe(count + 1);
-    expect(await page.$$eval('[aria-label="Readings"] tr.gone', (rows) => rows.length)).toBeGreaterThan(0);
+    expect(await page.$$eval('[aria-label="Readings"] tr.table-gone', (rows) => rows.length)).toBeGreaterThan(0);
     await saved(page);
   });
   it('are taken back where they were typed, with the load of their line', async () => {
@@ -58,7 +58,9 @@ describe('readings', () => {
     await page.waitForFunction(
       () => document.querySelector<HTMLInputElement>('[data-entry]')?.value === '12 11,66 18a work 310w',
     );
-    expect(await page.$eval('[aria-label="Readings"] tbody tr', (row) => row.classList.contains('gone'))).toBe(true);
+    expect(await page.$eval('[aria-label="Readings"] tbody tr', (row) => row.classList.contains('table-gone'))).toBe(
+      true,
+    );
     await page.evaluate(() => {
       document.querySelector<HTMLInputElement>('[data-entry]')!.select();
     });
@@ -76,7 +78,7 @@ describe('readings', () => {
     await visit(page, `${application.url}/jobs/LQ-0142/measure`);
     await page.waitForSelector('[data-entry]');
     expect(await picked()).toBe('off load');
-    await seeText(page, 'Hand-held tester', '[class*=_entryRow_]');
+    await seeText(page, 'Hand-held tester', '.quick-entry-form-entryRow');
     await choose(page, 'Instrument', 'Bench meter, 4½ digits');
     expect(await picked()).toBe('off load');
     await pressTab(page, 'idle');
@@ -93,12 +95,12 @@ describe('readings', () => {
     await press(page, 'Pad');
     for (const key of ['3.3:', '3', '.', '3', '0', 'work'])
       await page.evaluate((text: string) => {
-        [...document.querySelectorAll<HTMLElement>('[class*=_pad_] button')]
+        [...document.querySelectorAll<HTMLElement>('.number-pad-pad button')]
           .find((button) => button.textContent === text)
           ?.click();
       }, key);
     expect(await page.$eval('[data-entry]', (field) => (field as HTMLInputElement).value)).toBe('3.3 3.30 work ');
-    await page.click('[class*=_pad_] [class*=_keep_]');
+    await page.click('.number-pad-pad .number-pad-keep');
     await page.waitForFunction(() => document.querySelector<HTMLInputElement>('[data-entry]')?.value === '');
     await press(page, 'Pad');
     await saved(page);
@@ -106,7 +108,7 @@ describe('readings', () => {
   it('tell what each rail will show with the plan', async () => {
     await press(page, 'Load line');
     await page.waitForSelector('[data-forecast="will-fail"]');
-    await seeText(page, /At \d+ A expect \d+\.\d\d to \d+\.\d\d V: will fail/, '[class*=_loadLine_]');
+    await seeText(page, /At \d+ A expect \d+\.\d\d to \d+\.\d\d V: will fail/, '.load-line-view-loadLine');
   });
 });
 
@@ -116,14 +118,18 @@ describe('times and ripple', () => {
     await visit(page, `${application.url}/jobs/${of}/measure`);
     await choose(page, 'Instrument', 'Bench meter');
     await fill(page, 'Quick entry of readings', 'r12 45 r5 72 hold 18,5 work');
-    await seeText(page, 'does not give Ripple on +12 V, Ripple on +5 V: pick the instrument that showed it', '.work');
+    await seeText(
+      page,
+      'does not give Ripple on +12 V, Ripple on +5 V: pick the instrument that showed it',
+      '.page-work',
+    );
     await choose(page, 'Instrument', 'Bench oscilloscope');
     await seeText(page, 'Ripple on +5 V 72 mV at work', '#quick-understood');
-    expect(await page.$$eval('.work .caution', (list) => list.length)).toBe(0);
+    expect(await page.$$eval('.page-work .signs-caution', (list) => list.length)).toBe(0);
     await page.focus('[data-entry]');
     await page.keyboard.press('Enter');
-    await seeText(page, 'Ripple on +5 V', '.side');
-    await seeText(page, /above 50 mV by more than the uncertainty/, '.side');
+    await seeText(page, 'Ripple on +5 V', '.page-side');
+    await seeText(page, /above 50 mV by more than the uncertainty/, '.page-side');
     await saved(page);
     expect(
       (await jobOf(of)).readings.map(({ subject, condition, instrumentId }) => [subject, condition, instrumentId]),
@@ -147,13 +153,13 @@ describe('a probe walk', () => {
       [3, '0'],
       [4, '5.02'],
     ] as const) {
-      await seeText(page, `Touch pin ${pin}`, '.walk');
+      await seeText(page, `Touch pin ${pin}`, '[data-walk]');
       await page.keyboard.type(volts);
       await page.keyboard.press('Enter');
     }
     expect(await page.$('[data-walk="safe"]')).toBeNull();
     for (const pin of [2, 3]) {
-      await seeText(page, `Prove the ground on pin ${pin}`, '.walk');
+      await seeText(page, `Prove the ground on pin ${pin}`, '[data-walk]');
       await page.keyboard.type('12.02');
       await page.keyboard.press('Enter');
     }
@@ -161,20 +167,20 @@ describe('a probe walk', () => {
     await press(page, 'all walks');
     await fill(page, 'Cable', 'Swapped drive cable');
     await press(page, 'Start the walk');
-    await seeText(page, 'Touch pin 1', '.walk');
+    await seeText(page, 'Touch pin 1', '[data-walk]');
     await page.keyboard.type('5.03');
     await page.keyboard.press('Enter');
     await page.waitForSelector('[data-walk="wrong"]');
-    await seeText(page, 'pin 1 carries +5 V', '.walk .caution');
+    await seeText(page, 'pin 1 carries +5 V', '[data-walk] .signs-caution');
     // Nothing further is touched until the cable is out; what was mistyped can be put right.
     await page.waitForSelector('[data-interlock="harmful-cable"]');
-    expect(await page.$('[class*=_walkEntry_]')).toBeNull();
-    await page.click('.walk [data-pin="1"]');
-    await page.waitForSelector('[class*=_walkEntry_]');
+    expect(await page.$('.walk-entry-walkEntry')).toBeNull();
+    await page.click('[data-walk] [data-pin="1"]');
+    await page.waitForSelector('.walk-entry-walkEntry');
     await page.keyboard.type('lots');
     await page.keyboard.press('Enter');
-    await seeText(page, '“lots” is not a figure', '.walk');
-    await page.click('[data-interlock] .key');
+    await seeText(page, '“lots” is not a figure', '[data-walk]');
+    await page.click('[data-interlock] .keys-key');
     await page.waitForFunction(() => document.querySelector('[data-interlock]') === null);
     await saved(page);
   });
@@ -196,13 +202,13 @@ describe('a walk that proves a spare cable', () => {
       [7, '0'],
       [8, '0'],
     ] as const) {
-      await seeText(page, `Touch pin ${pin}`, '.walk');
+      await seeText(page, `Touch pin ${pin}`, '[data-walk]');
       await page.keyboard.type(volts);
       await page.keyboard.press('Enter');
     }
     expect(await page.$('[data-walk="safe"]')).toBeNull();
     for (const pin of [5, 7, 8]) {
-      await seeText(page, `Prove the ground on pin ${pin}`, '.walk');
+      await seeText(page, `Prove the ground on pin ${pin}`, '[data-walk]');
       await page.keyboard.type('12.02');
       await page.keyboard.press('Enter');
     }
@@ -211,7 +217,7 @@ describe('a walk that proves a spare cable', () => {
     await choose(page, 'Cable from the bags', 'BAG-03');
     await choose(page, 'Walked on this supply', 'Tarnwick Quiet 600');
     await press(page, 'Keep the proof');
-    await seeText(page, 'The plan may use it on this supply', '.walk');
+    await seeText(page, 'The plan may use it on this supply', '[data-walk]');
     await saved(page);
     await visit(page, `${application.url}/cable-bags?on=tarnwick-quiet-600`);
     await page.waitForSelector('[data-bag="BAG-03"][data-word="safe"]');
@@ -246,20 +252,20 @@ describe('a log', () => {
     });
     await page.waitForSelector('[data-log-read]', { timeout: patience });
     await seeText(page, '200,000 rows', '[data-log-read]');
-    await seeText(page, /\+12 V dips to 10\.8\d V/, '[class*=_logEvents_]');
-    await page.waitForSelector('[class*=_logChart_][data-drawn=true]');
+    await seeText(page, /\+12 V dips to 10\.8\d V/, '.log-tables-logEvents');
+    await page.waitForSelector('.log-chart-logChart[data-drawn=true]');
     await page.waitForFunction(() =>
-      /\d/.test(document.querySelector('[class*=_logChart_]')?.getAttribute('aria-label') ?? ''),
+      /\d/.test(document.querySelector('.log-chart-logChart')?.getAttribute('aria-label') ?? ''),
     );
     await page.evaluate(() => {
-      [...document.querySelectorAll<HTMLElement>('[class*=_logEvents_] button')]
+      [...document.querySelectorAll<HTMLElement>('.log-tables-logEvents button')]
         .find((button) => button.textContent === 'show')
         ?.click();
     });
     await page.waitForFunction(() =>
-      /10\.8/.test(document.querySelector('[class*=_logChart_]')?.getAttribute('aria-label') ?? ''),
+      /10\.8/.test(document.querySelector('.log-chart-logChart')?.getAttribute('aria-label') ?? ''),
     );
-    await page.focus('[class*=_logChart_]');
+    await page.focus('.log-chart-logChart');
     await page.keyboard.press('0');
     await page.click('[data-log-read] [data-primary]');
     await seeText(page, 'Kept in the job', '[data-log-read]');
@@ -301,21 +307,21 @@ describe('a log', () => {
   ])('%s gets its clear answer', async (name, content, answer) => {
     await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
     await give(name, content);
-    await seeText(page, answer, '.work');
+    await seeText(page, answer, '.page-work');
   });
   it('whose row does not end is refused with the row instead of being waited for', async () => {
     await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
     const rows = Array.from({ length: 20_000 }, (_, index) => `${index},12.0,5.0`);
     await give('endless.csv', ['time,12V,5V', ...rows, '12.0,'.repeat(1_000_000)].join('\n'));
     await readIt();
-    await seeText(page, 'Row 20002 does not end', '.work');
+    await seeText(page, 'Row 20002 does not end', '.page-work');
   });
   it('whose time runs backwards is refused with the row, and nothing is kept', async () => {
     await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
     const part = Array.from({ length: 500 }, (_, index) => `${index},12.0,5.0`).join('\n');
     await give('twice.csv', `time,12V,5V\n${part}\n${part}\n`);
     await readIt();
-    await seeText(page, 'Time runs backwards in', '.work');
+    await seeText(page, 'Time runs backwards in', '.page-work');
     expect(await page.$('[data-kept-log="twice.csv"]')).toBeNull();
   });
 });
@@ -416,7 +422,7 @@ describe('instruments live', () => {
     await press(page, 'Start the sweep');
     await page.waitForSelector('[data-sweep="running"]');
     await seeText(page, /\d A, 0 of 7 read/, '[data-sweep-bar]');
-    await page.click('[class*=_stopButton_]');
+    await page.click('.sweep-watch-stopButton');
     await seeText(page, 'Stopped by hand. The load is off.', '[data-sweep]');
     expect(bench.drawing).toBe(false);
     await fill(page, 'Dwell (s)', '0.2');
@@ -427,7 +433,7 @@ describe('instruments live', () => {
     await saved(page);
     await press(page, 'Load line');
     await page.waitForSelector('[data-forecast]');
-    await seeText(page, /readings\s+[78]/, '[class*=_loadLine_]');
+    await seeText(page, /readings\s+[78]/, '.load-line-view-loadLine');
   });
   it(
     'a sweep is stopped from any screen, also after the page was loaded again, and a load ' +

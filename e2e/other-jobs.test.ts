@@ -16,7 +16,7 @@ import { page } from './one-page.ts';
 import { application } from './running.ts';
 
 const line = (station: string) =>
-  page.$eval(`[data-station=${station}] [class*=_result_]`, (element) => element.textContent);
+  page.$eval(`[data-station=${station}] .station-wire-result`, (element) => element.textContent);
 
 /** The cables as somebody recorded them, one for each usual group of inlets. */
 function recorded(job: Job, sockets: readonly string[] = []): Act[] {
@@ -53,9 +53,9 @@ describe('an old tower: 20-pin, auxiliary and the small drive plug', () => {
       { kind: 'set-finding', finding: worn, basedOn: 0 },
     );
     await visit(page, `${application.url}/jobs/${code}/replacement`);
-    await seeText(page, 'Brackholm 430 Classic', '.side');
+    await seeText(page, 'Brackholm 430 Classic', '.page-side');
     await mainAct(page);
-    await seeText(page, 'Nothing is unplugged while the lead is in', '.side');
+    await seeText(page, 'Nothing is unplugged while the lead is in', '.page-side');
     const { told } = await ledUntil(page, /^Prove it/);
     for (const words of [/Unplug Main 20/, /Plug [^\n]*Auxiliary/i, /Plug [^\n]*small drive/i, /four of [^\n]*20\+4/i])
       expect(told).toMatch(words);
@@ -75,7 +75,7 @@ describe("a maker-built desktop, whose main connector is its maker's own", () =>
     code = await taken('Slim desk of the ferry office', parts, ['Slim desk supply', 'Brackholm 300 Plain']);
     await visit(page, `${application.url}/jobs/${code}/replacement`);
     await seeText(page, 'Nothing in this shop fits', '[aria-label="Nothing fits"]');
-    await seeText(page, 'name it at Intake as its maker does', '.side');
+    await seeText(page, 'name it at Intake as its maker does', '.page-side');
     await visit(page, `${application.url}/jobs/${code}/intake`);
     await pressTab(page, 'Parts');
     await page.waitForSelector('table[aria-label=Parts] tbody tr');
@@ -92,7 +92,7 @@ describe("a maker-built desktop, whose main connector is its maker's own", () =>
     await goStation(page, 5);
     await page.waitForSelector('[data-class=fits]');
     await mainAct(page);
-    await seeText(page, 'Nothing is unplugged while the lead is in', '.side');
+    await seeText(page, 'Nothing is unplugged while the lead is in', '.page-side');
     const { told } = await ledUntil(page, /^Prove it/);
     for (const words of [/Unplug Slim desk, 10 pins/, /AD-04/, /plugs that look alike differ pin by pin/])
       expect(told).toMatch(words);
@@ -121,7 +121,7 @@ describe('a supply that is kept, and a card more', () => {
     await page.waitForFunction(() => location.pathname.endsWith('/cables'));
     // What is kept stays so, however often Enter is pressed.
     await goStation(page, 5);
-    await seeText(page, 'The present supply is kept', '.side');
+    await seeText(page, 'The present supply is kept', '.page-side');
     await mainAct(page);
     await page.waitForFunction(() => location.pathname.endsWith('/cables'));
     const { told } = await ledUntil(page, /^Hand over/);
@@ -133,8 +133,8 @@ describe('a supply that is kept, and a card more', () => {
     expect(choice?.kind).toBe('keep');
     expect(seats.map(({ inletKind }) => inletKind).filter((kind) => kind === 'card-8')).toHaveLength(2);
     await goStation(page, 7);
-    await seeText(page, 'Not shown yet: it starts', '.side');
-    await seeText(page, 'stays in, as recorded', '[class*=_reportSheet_]');
+    await seeText(page, 'Not shown yet: it starts', '.page-side');
+    await seeText(page, 'stays in, as recorded', '.report-reportSheet');
     await shownByEnter(page, ['started', 'picture', 'fans', 'drives', 'card', 'complaint']);
     await complaintTried(page, 'Charts drawn for half an hour');
     await closedByEnter(page);
@@ -157,7 +157,7 @@ describe('a supply that is changed half-way', () => {
     for (let count = 0; count < 60 && !/labelled Corvane 550 S/.test(await sideText(page)); count += 1)
       await mainActMoves(page);
     await press(page, 'Put these 3 into Cable bags');
-    await page.waitForFunction(() => !/labelled Corvane 550 S/.test(document.querySelector('.side')!.textContent));
+    await page.waitForFunction(() => !/labelled Corvane 550 S/.test(document.querySelector('.page-side')!.textContent));
     await saved(page);
     const bags = (await (await fetch(`${application.url}/api/cable-bags`)).json()) as CableBags;
     const mine = bags.cables.filter(({ note }) => note === `Of the old supply of ${code}`);

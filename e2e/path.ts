@@ -8,14 +8,14 @@ async function mainWords(page: Page): Promise<string> {
   return (await main?.evaluate((element) => element.textContent)) ?? '';
 }
 export const sideText = (page: Page): Promise<string> =>
-  page.$eval('.side', (element) => (element as HTMLElement).innerText);
+  page.$eval('.page-side', (element) => (element as HTMLElement).innerText);
 
 /** One press of the page's main act, until something else stands beside the work. */
 export async function mainActMoves(page: Page): Promise<void> {
   const was = await sideText(page);
   await mainAct(page);
   await page.waitForFunction(
-    (before: string) => document.querySelector<HTMLElement>('.side')?.innerText !== before,
+    (before: string) => document.querySelector<HTMLElement>('.page-side')?.innerText !== before,
     { timeout: patience },
     was,
   );
@@ -42,13 +42,13 @@ export async function readAfter(page: Page): Promise<void> {
   await pressKey(page, 'r');
   await page.keyboard.type('12 12.04 5 5.02 3.3 3.32 idle 12 11.98 5 5.01 3.3 3.31 work');
   await page.keyboard.press('Enter');
-  await page.waitForFunction(() => document.querySelector('.side .decides')?.textContent === '6 of 6 pass');
+  await page.waitForFunction(() => document.querySelector('.page-side .text-decides')?.textContent === '6 of 6 pass');
 }
 
 /** Each of these shown by keyboard: Enter leads to the next thing that is to be shown, and answers it. */
 export async function shownByEnter(page: Page, items: readonly string[]): Promise<void> {
   await goStation(page, 7);
-  await seeText(page, 'Not shown yet: it starts', '.side');
+  await seeText(page, 'Not shown yet: it starts', '.page-side');
   for (const item of items) {
     await mainAct(page);
     await page.waitForFunction(
@@ -79,6 +79,6 @@ export async function oldSupplyMarked(page: Page, why: string, tried: string): P
 export async function closedByEnter(page: Page): Promise<void> {
   await page.waitForSelector('[data-open="0"]');
   await mainAct(page);
-  await seeText(page, 'Closed', '.side .decides');
+  await seeText(page, 'Closed', '.page-side .text-decides');
   await saved(page);
 }

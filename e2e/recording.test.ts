@@ -175,7 +175,7 @@ describe('a harness recorded by pointing', () => {
     await doActs(other, ...machine(['board-88', 'drive-35', 'drive-35']));
     await visit(page, `${application.url}/jobs/${other}/cables?way=was`);
     await choose(page, 'Cables as in another job', code);
-    await seeText(page, '4 cables stand as such cables usually run', '.work');
+    await seeText(page, '4 cables stand as such cables usually run', '.page-work');
     await saved(page);
     const { cables } = await jobOf(other);
     expect(cables.map(({ socketLabel, way: laid, likely }) => [socketLabel, laid, likely]).sort()).toEqual([
@@ -202,7 +202,7 @@ describe('a harness recorded by pointing', () => {
       basedOn: 0,
     });
     await visit(page, `${application.url}/jobs/${own}/cables?way=was`);
-    await seeText(page, 'no fit', '[class*=_plugRow_]');
+    await seeText(page, 'no fit', '.harness-record-plugRow');
     await (await page.waitForSelector('[aria-label="An adapter was found at plug 1 of cable A"]'))!.click();
     await seeText(page, 'never: it feeds one purpose from another');
     await choose(page, 'Cables into the adapter at plug 1 of cable A', 'by 2 cables');

@@ -21,7 +21,7 @@ const views: readonly {
   {
     name: 'machine',
     path: '/jobs/LQ-0142/intake',
-    click: '[class*=_choice_] .ant-segmented-item:nth-child(2)',
+    click: '.choice-choice .ant-segmented-item:nth-child(2)',
     type: { into: 'The machine in one line', text: '+ 2 drives, sound card, - fans, + lighting glow' },
   },
   { name: 'find-the-fault', path: '/jobs/LQ-0143/fault' },

@@ -120,12 +120,12 @@ describe('a shop where people sign in', () => {
     await page.keyboard.press('n');
     await (await control(page, 'Machine')).type('Kiosk of the pier');
     await page.keyboard.press('Enter');
-    await seeText(page, 'Kiosk of the pier', '[class*=_jobHead_]');
+    await seeText(page, 'Kiosk of the pier', '.job-head-jobHead');
     await fill(page, 'Client', 'Pier office');
     await press(page, owner.name);
     // The only other one is picked already.
     await (await control(page, 'PIN, six digits')).type(trainee.secret);
-    await seeText(page, trainee.name, '.bar');
+    await seeText(page, trainee.name, '.shell-bar');
     await fill(page, "In the client's words", 'Goes off at noon');
     await saved(page);
     const code = /jobs\/([A-Z]{2}-\d+)/.exec(page.url())?.[1] ?? '';
@@ -143,7 +143,7 @@ describe('a shop where people sign in', () => {
   it('lets a trainee record, and says who closes', async () => {
     const code = /jobs\/([A-Z]{2}-\d+)/.exec(page.url())?.[1] ?? '';
     await visit(page, `${application.url}/jobs/${code}/fault`);
-    await page.waitForSelector('.next-check');
+    await page.waitForSelector('.lists-nextCheck');
     await pressKey(page, '1');
     await saved(page);
     const { events } = await ask<{ events: { by: string; kind: string }[] }>(`/jobs/${code}/events`);
@@ -171,14 +171,14 @@ describe('a shop where people sign in', () => {
     expect((await ask<Job>(`/jobs/${code}`)).signOffs.map(({ by, reason }) => [by, reason])).toEqual([
       ['ilse-v', 'The client takes it as it is'],
     ]);
-    await seeText(page, trainee.name, '.bar');
+    await seeText(page, trainee.name, '.shell-bar');
   });
 
   it('shows the way in above the work when a session is over, and sends what was typed', async () => {
     await visit(page, `${application.url}/jobs`);
     await seeText(page, 'Kiosk of the pier');
     await (await page.waitForSelector('a[href*="/jobs/FS-"]'))!.click();
-    await seeText(page, 'Kiosk of the pier', '[class*=_jobHead_]');
+    await seeText(page, 'Kiosk of the pier', '.job-head-jobHead');
     const code = /jobs\/([A-Z]{2}-\d+)/.exec(page.url())?.[1] ?? '';
     await visit(page, `${application.url}/jobs/${code}/intake`);
     await ask('/access/session', 'DELETE');
@@ -207,7 +207,7 @@ describe('a shop where people sign in', () => {
     await fill(page, 'Name of the new device', 'Phone of the counter');
     await press(page, 'Enrol a device');
     const code = await page
-      .waitForSelector('[role=status] .fig')
+      .waitForSelector('[role=status] .text-fig')
       .then((element) => element!.evaluate((one) => one.textContent));
     const phone = await openPage(chromium.browser, { technician: null });
     await phone.setViewport({ width: 390, height: 844 });

@@ -28,7 +28,7 @@ async function undone(what: string | RegExp): Promise<void> {
   await page.keyboard.down('Control');
   await page.keyboard.press('z');
   await page.keyboard.up('Control');
-  await seeText(page, what, '[class*=_undo_]');
+  await seeText(page, what, '.undo-undo');
   await saved(page);
 }
 const nextUndo = () => page.$eval('[data-undo]', (button) => button.getAttribute('aria-label'));
@@ -39,7 +39,7 @@ describe('what was signed here', () => {
     await page.waitForSelector('[data-check]');
     expect(await nextUndo()).toBe('Undo: nothing was done here yet');
     await pressKey(page, '1');
-    await seeText(page, /take back/, '.trail');
+    await seeText(page, /take back/, '.lists-trail');
     await goStation(page, 3);
     await pressKey(page, 'r');
     await page.keyboard.type('12 11.02 work');
@@ -59,7 +59,7 @@ describe('what was signed here', () => {
     await page.keyboard.type('5 5.02 idle');
     await page.keyboard.press('Enter');
     await page.waitForFunction(
-      () => document.querySelector('.side [data-spoken]')?.textContent === 'plus 5 volts idle, 5.02: pass.',
+      () => document.querySelector('.page-side [data-spoken]')?.textContent === 'plus 5 volts idle, 5.02: pass.',
     );
     await saved(page);
   });
@@ -76,18 +76,22 @@ describe('what was signed here', () => {
       await saved(page);
     }
     // What was taken back stands there again, to be looked at once more.
-    const seen = await page.$eval('.side .decides', (element) => element.textContent);
+    const seen = await page.$eval('.page-side .text-decides', (element) => element.textContent);
     await pressKey(page, 'a');
-    await page.waitForFunction((was) => document.querySelector('.side .decides')?.textContent !== was, {}, seen);
+    await page.waitForFunction(
+      (was) => document.querySelector('.page-side .text-decides')?.textContent !== was,
+      {},
+      seen,
+    );
     await undone(/^Taken back: Plug looked at/);
-    expect(await page.$eval('.side .decides', (element) => element.textContent)).toBe(seen);
+    expect(await page.$eval('.page-side .text-decides', (element) => element.textContent)).toBe(seen);
     const before = await jobOf(code);
     expect(before.seats.length).toBeGreaterThanOrEqual(3);
     const drive = before.parts.find(({ classId }) => classId === 'drive-35')!;
     await visit(page, `${application.url}/jobs/${code}/intake`);
     await pressTab(page, 'Parts');
     await press(page, `Take out ${drive.name}`);
-    await seeText(page, 'is taken out', '[class*=_undo_]');
+    await seeText(page, 'is taken out', '.undo-undo');
     await saved(page);
     expect((await jobOf(code)).seats.length).toBeLessThan(before.seats.length);
     await press(page, 'Undo');
@@ -107,13 +111,13 @@ describe('what was signed here', () => {
     await pressKey(page, 'r');
     await page.keyboard.type('2 optical drives, frobnicate');
     await page.keyboard.press('Enter');
-    await seeText(page, 'taken in', '[class*=_undo_]');
+    await seeText(page, 'taken in', '.undo-undo');
     const line = () => page.$eval('[data-entry]', (field) => (field as HTMLTextAreaElement).value);
     expect(await line()).toBe('frobnicate');
     await page.keyboard.down('Control');
     await page.keyboard.press('z');
     await page.keyboard.up('Control');
-    await seeText(page, 'Taken back', '[class*=_undo_]');
+    await seeText(page, 'Taken back', '.undo-undo');
     expect(await line()).toBe('2 optical drives, frobnicate');
     await saved(page);
     expect((await jobOf(code)).parts).toHaveLength(parts);

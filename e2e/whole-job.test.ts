@@ -28,7 +28,7 @@ afterEach(async ({ task }) => {
 });
 
 const line = (station: string) =>
-  page.$eval(`[data-station=${station}] [class*=_result_]`, (element) => element.textContent);
+  page.$eval(`[data-station=${station}] .station-wire-result`, (element) => element.textContent);
 const addPart = async (classId: string) => {
   const before = await page.$$eval('table[aria-label=Parts] tbody tr', (rows) => rows.length).catch(() => 0);
   await choose(page, 'Find a part or an earlier machine', partClass(classId)!.name);
@@ -61,7 +61,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     await page.keyboard.press('Tab');
     await page.keyboard.type('Goes off in the evening show');
     await page.keyboard.press('Enter');
-    await seeText(page, 'Radio playout machine', '[class*=_jobHead_]');
+    await seeText(page, 'Radio playout machine', '.job-head-jobHead');
     expect(page.url()).toMatch(/\/jobs\/LQ-\d{4}\/intake$/);
   });
 
@@ -69,7 +69,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     await page.waitForFunction(() => document.querySelector('[role=dialog]') === null);
     await page.waitForSelector('[data-key="6"]');
     await pressKey(page, '6');
-    await seeText(page, 'Cuts out under load', '.side .decides');
+    await seeText(page, 'Cuts out under load', '.page-side .text-decides');
     await press(page, 'Slowly worse');
     await seeText(page, 'cuts out under load', '[data-station=intake]');
     await saved(page);
@@ -95,7 +95,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     await seeText(page, 'from 0 to 5000');
     await fill(page, 'Lasting watts of Graphics card, one 6-pin', '120');
     await saved(page);
-    expect(await page.$$eval('.error-text', (list) => list.length)).toBe(0);
+    expect(await page.$$eval('.text-errorText', (list) => list.length)).toBe(0);
   });
 
   it("takes the present supply's label", async () => {
@@ -119,14 +119,14 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
   it('ranks suspects, offers the next check, takes answers and takes one back', async () => {
     await goStation(page, 2);
     await page.waitForSelector('[data-suspect=psu-undersized], [data-suspect=psu-weak]');
-    const title = await page.$eval('.next-check h2', (element) => element.textContent);
+    const title = await page.$eval('.lists-nextCheck h2', (element) => element.textContent);
     await page.evaluate(() => {
       [...document.querySelectorAll<HTMLElement>('section .ant-btn-link')]
         .find((button) => button.textContent.startsWith('all '))
         ?.click();
     });
     await page.waitForFunction(() => {
-      const found = [...document.querySelectorAll<HTMLElement>('[class*=_alternatives_] button')].find((button) =>
+      const found = [...document.querySelectorAll<HTMLElement>('.other-checks-alternatives button')].find((button) =>
         button.textContent.startsWith('Dust'),
       );
       found?.click();
@@ -139,10 +139,10 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
       {},
       check,
     );
-    await seeText(page, 'Dust: Dusty', '.trail');
-    const taken = await page.$$('.trail button');
+    await seeText(page, 'Dust: Dusty', '.lists-trail');
+    const taken = await page.$$('.lists-trail button');
     await taken.at(-1)!.click();
-    await seeText(page, 'is taken back', '[class*=_undo_]');
+    await seeText(page, 'is taken back', '.undo-undo');
     await press(page, 'Undo');
     await saved(page);
     expect(title).not.toBe('');
@@ -165,11 +165,11 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     );
     await page.keyboard.press('Enter');
     await page.waitForSelector('[data-verdict=fail]');
-    await seeText(page, '+12 V sags by 0.40 V', '.side');
+    await seeText(page, '+12 V sags by 0.40 V', '.page-side');
     await saved(page);
     await goStation(page, 2);
-    await page.waitForSelector('[class*=_suspects_] li[class*=_first_][data-suspect=psu-weak]');
-    await seeText(page, 'Rails at work: One out', '.trail');
+    await page.waitForSelector('.suspects-suspects li.suspects-first[data-suspect=psu-weak]');
+    await seeText(page, 'Rails at work: One out', '.lists-trail');
   });
 
   it('proves it by a swap and sets the finding', async () => {
@@ -179,7 +179,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
         ?.click();
     });
     await page.waitForFunction(() => {
-      const found = [...document.querySelectorAll<HTMLElement>('[class*=_alternatives_] button')].find((button) =>
+      const found = [...document.querySelectorAll<HTMLElement>('.other-checks-alternatives button')].find((button) =>
         button.textContent.startsWith('Known-good supply'),
       );
       found?.click();
@@ -189,7 +189,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     await pressKey(page, '1');
     await page.waitForSelector('[data-conclusion=offered]');
     await page.keyboard.press('Enter');
-    await seeText(page, 'proved by cure or swap', '.next-check');
+    await seeText(page, 'proved by cure or swap', '.lists-nextCheck');
     await saved(page);
   });
 
@@ -226,22 +226,22 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     await page.keyboard.press('ArrowDown');
     await page.keyboard.press('Enter');
     await page.waitForFunction(
-      () => document.querySelectorAll('[class*=_wire_] a')[5]?.getAttribute('aria-current') === 'page',
+      () => document.querySelectorAll('.station-wire-wire a')[5]?.getAttribute('aria-current') === 'page',
     );
     await saved(page);
   });
 
   it('is led by Enter alone through taking out, each step of the refit, and each tick of each connector', async () => {
     // One inlet has no recorded cable: that is said, with its reason, before anything is unplugged.
-    await seeText(page, 'Record each cable, or say why not', '.side');
+    await seeText(page, 'Record each cable, or say why not', '.page-side');
     await press(page, 'Not recorded, because …');
     await page.keyboard.press('Enter');
-    await seeText(page, 'Say why, in a few words', '.side');
+    await seeText(page, 'Say why, in a few words', '.page-side');
     await fill(page, 'Not recorded, because', 'Its plug hung free when it came');
     await page.keyboard.press('Enter');
-    await seeText(page, 'Not recorded, because: Its plug hung free when it came', '.side');
+    await seeText(page, 'Not recorded, because: Its plug hung free when it came', '.page-side');
     await mainAct(page);
-    await seeText(page, 'Nothing is unplugged while the lead is in', '.side');
+    await seeText(page, 'Nothing is unplugged while the lead is in', '.page-side');
     const { tabs } = await ledUntil(page, /^Prove it/);
     expect(tabs).toEqual(['Take out', 'Steps', 'Plan and refit']);
     expect(await line('cables')).toMatch(/^(\d+) of \1 seated$/);
@@ -250,7 +250,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
 
   it('does not close without readings after, then closes by keyboard', async () => {
     await goStation(page, 7);
-    await seeText(page, 'With the new supply no reading passes yet: +12 at idle', '.side');
+    await seeText(page, 'With the new supply no reading passes yet: +12 at idle', '.page-side');
     expect(await page.$eval('[data-primary]', (element) => element.textContent)).toMatch(
       /^Next: Not shown yet: it starts/,
     );
@@ -258,7 +258,7 @@ describe("the radio's job, from intake to hand-over, by the real interface", () 
     await shownByEnter(page, ['started', 'picture', 'fans', 'drives', 'card', 'complaint']);
     await oldSupplyMarked(page, 'Sags at work, cured by another', 'Two hours of the job that it failed at');
     await closedByEnter(page);
-    const report = await page.$eval('[class*=_reportSheet_]', (element) => (element as HTMLElement).innerText);
+    const report = await page.$eval('.report-reportSheet', (element) => (element as HTMLElement).innerText);
     for (const told of [
       'The power supply is at fault: supply weak under load.',
       'We fitted another power supply: ',

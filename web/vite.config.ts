@@ -1,3 +1,4 @@
+import { basename } from 'node:path';
 import { defineConfig } from 'vite';
 import react from '@vitejs/plugin-react';
 import { VitePWA } from 'vite-plugin-pwa';
@@ -42,11 +43,15 @@ const pieces = [
 /** Without the names of all that share it, which the tool puts behind the name. */
 const chunkFileNames = ({ name }: { readonly name: string }) => `assets/${name.replace(/~.*/, '')}-[hash].js`;
 
+/** A class is called by its sheet and its own name: sheets and tests can speak of it, and no two sheets bear one name. */
+const generateScopedName = (local: string, file: string) => `${basename(file, '.module.css')}-${local}`;
+
 export default defineConfig({
   plugins: [react(), serviceWorker],
   // The server puts the nonce of each answer here.
   html: { cspNonce: 'STYLE-NONCE' },
   resolve: { conditions: ['fairwatt-source', 'module', 'browser', 'development|production'] },
+  css: { modules: { generateScopedName } },
   build: {
     target: 'es2023',
     chunkSizeWarningLimit: 1600,

@@ -5,6 +5,7 @@ import { session } from '../app/session.ts';
 import { useAppDispatch, useAppSelector } from '../app/store.ts';
 import { forgetAnswers } from '../offline/kept-answer.ts';
 import { Waiting } from '../controls/waiting.tsx';
+import { looks } from '../looks/looks.ts';
 
 const SignInPage = lazy(() => import('./sign-in-page.tsx'));
 const EnrolPage = lazy(() => import('./enrol-page.tsx'));
@@ -35,7 +36,7 @@ export function AccessGate({ children }: { readonly children: ReactNode }) {
     if (outside) void forgetAnswers();
   }, [outside]);
 
-  const waiting = <Waiting className="page">One moment …</Waiting>;
+  const waiting = <Waiting className={looks.page}>One moment …</Waiting>;
   if (pathname === '/enrol')
     return (
       <Suspense fallback={waiting}>

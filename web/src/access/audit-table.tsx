@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Button } from 'antd';
 import type { Audit, AuditKind } from '@fairwatt/contract';
+import { looks } from '../looks/looks.ts';
 import { useAuditQuery } from './people-api.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { Sheet, type SheetColumn } from '../controls/sheet.tsx';
@@ -31,7 +32,7 @@ const kindText: Readonly<Record<AuditKind, string>> = {
 type Line = Audit['lines'][number];
 const columns: readonly SheetColumn<Line>[] = [
   { head: 'When', cell: ({ at }) => dayAndTime(at) },
-  { head: 'Who', cell: ({ by }) => by ?? <span className="quiet">nobody signed in</span> },
+  { head: 'Who', cell: ({ by }) => by ?? <span className={looks.quiet}>nobody signed in</span> },
   { head: 'What', cell: ({ kind }) => kindText[kind] },
   { head: 'About', cell: ({ about }) => about },
   { head: 'Device', cell: ({ device }) => device ?? '' },
@@ -44,9 +45,9 @@ export function AuditTable() {
   const { data } = useAuditQuery(before, { refetchOnMountOrArgChange: true });
   const lines = data?.lines ?? [];
   return (
-    <section className="block" aria-label="What was done">
-      <span className="label">What was done</span>
-      <p className="quiet">Sign-ins, roles, devices, settings, files out and in. Nobody changes a line of it.</p>
+    <section className={looks.block} aria-label="What was done">
+      <span className={looks.label}>What was done</span>
+      <p className={looks.quiet}>Sign-ins, roles, devices, settings, files out and in. Nobody changes a line of it.</p>
       <Sheet
         label="What was done"
         rows={lines}

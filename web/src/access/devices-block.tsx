@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Button, Input, Popconfirm, QRCode } from 'antd';
 import type { Device, Enrolment } from '@fairwatt/contract';
 import { problemOf } from '../app/api.ts';
+import { looks } from '../looks/looks.ts';
 import { useAskForDeviceMutation, useDevicesQuery, useEndDeviceMutation, useNetworkQuery } from './people-api.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { Sheet, type SheetColumn } from '../controls/sheet.tsx';
@@ -16,11 +17,11 @@ const columnsOf = (end: (id: string) => void): readonly SheetColumn<Device>[] =>
   {
     head: 'Since',
     cell: ({ enrolledAt }) =>
-      enrolledAt === null ? <span className="quiet">waits for its code</span> : dayAndTime(enrolledAt),
+      enrolledAt === null ? <span className={looks.quiet}>waits for its code</span> : dayAndTime(enrolledAt),
   },
   { head: 'Last seen', cell: ({ seenAt }) => (seenAt === null ? '' : dayAndTime(seenAt)) },
   {
-    head: <span className="visually-hidden">What to do</span>,
+    head: <span className={looks.visuallyHidden}>What to do</span>,
     cell: ({ id, name }) => (
       <span className={styles['acts']}>
         <Popconfirm
@@ -53,8 +54,8 @@ function EnrolmentShown({ enrolment, onDone }: { readonly enrolment: Enrolment; 
       />
       <div>
         <p>Open this with the device, or its address and the code:</p>
-        <p className={`fig ${styles['code'] ?? ''}`}>{enrolment.code}</p>
-        <p className="quiet">
+        <p className={`${looks.fig} ${styles['code'] ?? ''}`}>{enrolment.code}</p>
+        <p className={looks.quiet}>
           {origin}/enrol, once, until {dayAndTime(enrolment.until)}.
         </p>
         <Button onClick={onDone}>Done</Button>
@@ -104,7 +105,7 @@ function EnrolForm({ onEnrolment }: { readonly onEnrolment: (enrolment: Enrolmen
         </Button>
       </form>
       {told !== null && (
-        <div className="error-text" role="alert">
+        <div className={looks.errorText} role="alert">
           {told}
         </div>
       )}
@@ -118,9 +119,9 @@ export function DevicesBlock() {
   const [end] = useEndDeviceMutation();
   const [enrolment, setEnrolment] = useState<Enrolment | null>(null);
   return (
-    <section className="block" aria-label="Devices">
-      <span className="label">Devices</span>
-      <p className="quiet">
+    <section className={looks.block} aria-label="Devices">
+      <span className={looks.label}>Devices</span>
+      <p className={looks.quiet}>
         On these a PIN is enough. A device that is lost is ended here, and everybody signed in on it is out at once.
       </p>
       {devices.data?.length === 0 ? (

@@ -4,6 +4,7 @@ import { enrolSchema } from '@fairwatt/contract';
 import { allTags, api, problemOf, useAccessQuery, useEnrolDeviceMutation } from '../app/api.ts';
 import { useAppDispatch } from '../app/store.ts';
 import { FormField, SheetForm } from '../controls/form.tsx';
+import { looks } from '../looks/looks.ts';
 import { WayIn } from './way-in.tsx';
 
 /** A browser becomes a device of the shop by the code that an owner's screen shows. */
@@ -32,7 +33,7 @@ export default function EnrolPage() {
         }}
       >
         <FormField name="code" label="Code of the owner’s screen" schema={enrolSchema.shape.code}>
-          <Input maxLength={20} className="fig" autoFocus placeholder="ABCDE-FGHJK" />
+          <Input maxLength={20} className={looks.fig} autoFocus placeholder="ABCDE-FGHJK" />
         </FormField>
       </SheetForm>
     </WayIn>

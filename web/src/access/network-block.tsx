@@ -1,4 +1,5 @@
 import { QRCode } from 'antd';
+import { looks } from '../looks/looks.ts';
 import { useNetworkQuery } from './people-api.ts';
 import styles from './access.module.css';
 
@@ -7,10 +8,10 @@ export function NetworkBlock() {
   const { data } = useNetworkQuery();
   const [url] = data?.urls ?? [];
   return (
-    <section className="block" aria-label="On the network">
-      <span className="label">On the network</span>
+    <section className={looks.block} aria-label="On the network">
+      <span className={looks.label}>On the network</span>
       {data == null || url === undefined ? (
-        <p className="quiet">
+        <p className={looks.quiet}>
           Only this machine is answered. Started with <code>./fairwatt serve --lan</code>, phones and other benches are
           too, with TLS.
         </p>
@@ -19,7 +20,7 @@ export function NetworkBlock() {
           <p>
             Reached at{' '}
             {data.urls.map((one, index) => (
-              <span key={one} className="fig">
+              <span key={one} className={looks.fig}>
                 {index > 0 && ', '}
                 {one}
               </span>
@@ -46,8 +47,8 @@ export function NetworkBlock() {
                   phones trust it there once more.
                 </li>
                 <li>
-                  Compare what the phone calls SHA-256 with <span className="fig">{data.fingerprint}</span>. Another one
-                  is somebody else’s: take it out.
+                  Compare what the phone calls SHA-256 with <span className={looks.fig}>{data.fingerprint}</span>.
+                  Another one is somebody else’s: take it out.
                 </li>
                 <li>Then enrol the phone as a device, above.</li>
               </ol>

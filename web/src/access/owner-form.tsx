@@ -3,6 +3,7 @@ import { ownerMessageSchema, type Access } from '@fairwatt/contract';
 import { allTags, api, problemOf, useMakeOwnerMutation } from '../app/api.ts';
 import { useAppDispatch } from '../app/store.ts';
 import { FormField, SheetForm } from '../controls/form.tsx';
+import { looks } from '../looks/looks.ts';
 import { noSecret, SecretFields, type TypedSecret } from './secret-fields.tsx';
 import { codePrefixField, deviceName, personName } from './words.ts';
 
@@ -57,7 +58,7 @@ export function OwnerForm({ access }: { readonly access: Access }) {
       }}
     >
       <FormField name="code" label="Code of the console" schema={ownerMessageSchema.shape.code}>
-        <Input maxLength={20} className="fig" autoComplete="one-time-code" placeholder="ABCDE-FGHJK" autoFocus />
+        <Input maxLength={20} className={looks.fig} autoComplete="one-time-code" placeholder="ABCDE-FGHJK" autoFocus />
       </FormField>
       {here.length > 0 && (
         <FormField name="person" label="Who are you?">

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Button, Form, Input, Select, Tag } from 'antd';
 import { roles, roleText, standings, type Person, type Role, type Standing } from '@fairwatt/contract';
 import { problemOf } from '../app/api.ts';
+import { looks } from '../looks/looks.ts';
 import {
   useAddPersonMutation,
   useChangePersonMutation,
@@ -15,7 +16,7 @@ import styles from './access.module.css';
 import { noSecret, SecretFields, type TypedSecret } from './secret-fields.tsx';
 import { personName } from './words.ts';
 
-const toDo = <span className="visually-hidden">What to do</span>;
+const toDo = <span className={looks.visuallyHidden}>What to do</span>;
 const secretText = { pin: 'PIN', passphrase: 'passphrase' } as const;
 
 interface NewPerson extends TypedSecret, Record<string, unknown> {
@@ -57,9 +58,9 @@ export function PeopleBlock({ people }: { readonly people: readonly Person[] }) 
     },
     {
       head: 'Signs in with',
-      cell: ({ secret }) => (secret === null ? <span className="quiet">nothing yet</span> : secretText[secret]),
+      cell: ({ secret }) => (secret === null ? <span className={looks.quiet}>nothing yet</span> : secretText[secret]),
     },
-    { head: 'Signed in', className: 'num', cell: ({ sessions }) => sessions },
+    { head: 'Signed in', className: looks.num, cell: ({ sessions }) => sessions },
     {
       cell: (person) => (
         <span className={styles['acts']}>
@@ -75,14 +76,14 @@ export function PeopleBlock({ people }: { readonly people: readonly Person[] }) 
     },
   ];
   return (
-    <section className="block" aria-label="People">
-      <span className="label">People</span>
-      <p className="quiet">
+    <section className={looks.block} aria-label="People">
+      <span className={looks.label}>People</span>
+      <p className={looks.quiet}>
         Owners say who may do what. Trainees record; findings, sign-offs and closing need a second person. The counter
         does clients, intake and papers. A name only stays on what it signed before, and signs nothing more.
       </p>
       {told !== null && (
-        <div className="error-text" role="alert">
+        <div className={looks.errorText} role="alert">
           {told}
         </div>
       )}
@@ -121,9 +122,9 @@ function AddPerson({ onClose }: { readonly onClose: () => void }) {
         <FormField half name="role" label="Role of the new one">
           <Select<Role> options={roles.map((one) => ({ value: one, label: roleText[one].name }))} />
         </FormField>
-        <p className="quiet">{roleText[role].may}</p>
+        <p className={looks.quiet}>{roleText[role].may}</p>
         <SecretFields optional about={[name]} />
-        <p className="quiet">It can be given later too; without one nobody signs in under this name.</p>
+        <p className={looks.quiet}>It can be given later too; without one nobody signs in under this name.</p>
       </SheetForm>
     </Dialog>
   );
@@ -145,7 +146,7 @@ function GiveSecret({ person, onClose }: { readonly person: Person; readonly onC
         }}
       >
         <SecretFields about={[person.name]} />
-        <p className="quiet">
+        <p className={looks.quiet}>
           It takes a lock off, and ends the sessions of this person. Tell it by mouth; {person.name} changes it at the
           name at the top right.
         </p>

@@ -2,6 +2,7 @@ import { Link } from 'react-router';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { problemOf, useAccessQuery, useShopQuery } from '../app/api.ts';
+import { looks } from '../looks/looks.ts';
 import { useChangeSigningMutation, usePeopleQuery } from './people-api.ts';
 import { AuditTable } from './audit-table.tsx';
 import { DevicesBlock } from './devices-block.tsx';
@@ -19,7 +20,7 @@ export default function PeoplePage() {
   const shop = useShopQuery();
   if (shop.data !== undefined && !owner)
     return (
-      <div className="page">
+      <div className={looks.page}>
         <Empty title="People and devices">
           Only an owner looks at them. Owners are{' '}
           {shop.data.technicians
@@ -30,7 +31,7 @@ export default function PeoplePage() {
         </Empty>
       </div>
     );
-  return owner ? <ForTheOwner /> : <Waiting className="page">Fetching the people …</Waiting>;
+  return owner ? <ForTheOwner /> : <Waiting className={looks.page}>Fetching the people …</Waiting>;
 }
 
 function ForTheOwner() {
@@ -38,25 +39,23 @@ function ForTheOwner() {
   const access = useAccessQuery();
   if (people.data === undefined || access.data === undefined)
     return (
-      <div className="page">
+      <div className={looks.page}>
         {people.isError ? <Empty title={problemOf(people.error).title} /> : <Waiting>Fetching the people …</Waiting>}
       </div>
     );
   return (
-    <div className="page">
-      <div className="page-head">
+    <div className={looks.page}>
+      <div className={looks.pageHead}>
         <h1>People and devices</h1>
-        <Link to="/settings" className="push">
-          Back to Settings
-        </Link>
+        <Link to="/settings">Back to Settings</Link>
       </div>
       <SigningNotice />
       <PeopleBlock people={people.data} />
       <DevicesBlock />
       {access.data.signing === 'secret' && (
-        <section className="block" aria-label="Signed in">
-          <span className="label">Signed in</span>
-          <p className="quiet">
+        <section className={looks.block} aria-label="Signed in">
+          <span className={looks.label}>Signed in</span>
+          <p className={looks.quiet}>
             A session that is ended here is out with its next request; what was typed there is kept.
           </p>
           <SessionsTable of="everybody" />
@@ -79,15 +78,15 @@ function SigningNotice() {
     setTold(answer.error === undefined ? null : problemOf(answer.error).title);
   }
   return (
-    <div className={picked ? 'notice' : styles['said']} role="status">
-      <span className="mark">{picked ? 'Names are picked' : 'People sign in'}</span>
+    <div className={picked ? looks.notice : styles['said']} role="status">
+      <span className={looks.mark}>{picked ? 'Names are picked' : 'People sign in'}</span>
       <span style={{ flex: 1 }}>
         {picked
           ? 'Anybody at this machine may pick any name, and only this machine is answered. Give the ' +
             'owner a secret, then let people sign in.'
           : 'Each with a PIN on an enrolled device, or a passphrase anywhere; a session ends after 12 hours.'}
         {told !== null && (
-          <span className="error-text" role="alert">
+          <span className={looks.errorText} role="alert">
             {' '}
             {told}
           </span>

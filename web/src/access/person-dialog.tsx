@@ -8,6 +8,7 @@ import { FormField, SheetForm } from '../controls/form.tsx';
 import { Dialog } from '../controls/dialog.tsx';
 import { forgetAnswers } from '../offline/kept-answer.ts';
 import { sentOff } from '../offline/sent-off.ts';
+import { looks } from '../looks/looks.ts';
 import styles from './access.module.css';
 import { noSecret, SecretFields } from './secret-fields.tsx';
 import { SessionsTable } from './sessions-table.tsx';
@@ -39,7 +40,7 @@ export default function PersonDialog({ onClose }: { readonly onClose: () => void
       {view === 'secret' && <OwnSecret name={person.name} onDone={onClose} />}
       {view === 'sessions' && (
         <>
-          <p className="quiet">
+          <p className={looks.quiet}>
             Each ends by itself after twelve hours. End one that you do not know, and change your secret.
           </p>
           <SessionsTable of="me" />
@@ -52,7 +53,7 @@ export default function PersonDialog({ onClose }: { readonly onClose: () => void
       )}
       {view === 'switch' && (
         <>
-          <p className="quiet">Somebody else goes on here; what is typed stays.</p>
+          <p className={looks.quiet}>Somebody else goes on here; what is typed stays.</p>
           <SignInForm
             access={{ ...access.data, names: access.data.names.filter(({ id }) => id !== person.id) }}
             before={() => sentOff(store)}
@@ -64,7 +65,7 @@ export default function PersonDialog({ onClose }: { readonly onClose: () => void
             <Button onClick={() => void leave()}>Sign out</Button>
           </div>
           {told !== null && (
-            <div className="error-text" role="alert">
+            <div className={looks.errorText} role="alert">
               {told}
             </div>
           )}
@@ -92,7 +93,7 @@ function OwnSecret({ name, onDone }: { readonly name: string; readonly onDone: (
         <Input type="password" maxLength={200} autoComplete="current-password" />
       </FormField>
       <SecretFields about={[name]} />
-      <p className="quiet">Your sessions on other devices end with it.</p>
+      <p className={looks.quiet}>Your sessions on other devices end with it.</p>
     </SheetForm>
   );
 }

@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { newSecretSchema } from '@fairwatt/contract';
 import type { SecretStrength } from '@fairwatt/contract/secret-strength';
 import { FormField } from '../controls/form.tsx';
+import { looks } from '../looks/looks.ts';
 import { secretStrengthText } from './words.ts';
 
 export interface TypedSecret {
@@ -64,11 +65,11 @@ export function SecretFields({
       >
         <Input type={type} maxLength={200} autoComplete="new-password" spellCheck={false} />
       </FormField>
-      <div className="wide">
+      <div className={looks.wide}>
         <Checkbox checked={shown} onChange={({ target }) => setShown(target.checked)}>
           Show what I type
         </Checkbox>
-        <span role="status" className={strength === 'guessed' ? 'error-text' : 'quiet'}>
+        <span role="status" className={strength === 'guessed' ? looks.errorText : looks.quiet}>
           {strength === null ? '' : secretStrengthText[strength]}
         </span>
       </div>

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Button } from 'antd';
 import type { SessionShown } from '@fairwatt/contract';
 import { problemOf } from '../app/api.ts';
+import { looks } from '../looks/looks.ts';
 import { useEndSessionMutation, useSessionsQuery } from './people-api.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { Sheet, type SheetColumn } from '../controls/sheet.tsx';
@@ -21,7 +22,7 @@ export function SessionsTable({ of }: { readonly of: 'me' | 'everybody' }) {
   }
   if (sessions.data === undefined)
     return sessions.isError ? (
-      <p className="quiet">{problemOf(sessions.error).title}</p>
+      <p className={looks.quiet}>{problemOf(sessions.error).title}</p>
     ) : (
       <Waiting>Fetching where somebody is signed in …</Waiting>
     );
@@ -33,11 +34,11 @@ export function SessionsTable({ of }: { readonly of: 'me' | 'everybody' }) {
     { head: 'Since', cell: ({ begunAt }) => dayAndTime(begunAt) },
     { head: 'Ends by itself', cell: ({ endsAt }) => dayAndTime(endsAt) },
     {
-      head: <span className="visually-hidden">What to do</span>,
+      head: <span className={looks.visuallyHidden}>What to do</span>,
       cell: (session) => (
         <span className={styles['acts']}>
           {session.here ? (
-            <span className="quiet">here</span>
+            <span className={looks.quiet}>here</span>
           ) : (
             <Button disabled={isLoading} onClick={() => void over(session)}>
               End it
@@ -51,7 +52,7 @@ export function SessionsTable({ of }: { readonly of: 'me' | 'everybody' }) {
     <>
       <Sheet label="Sessions" rows={shown} rowKey={({ id }) => id} columns={columns} empty="Nobody is signed in." />
       {told !== null && (
-        <div className="error-text" role="alert">
+        <div className={looks.errorText} role="alert">
           {told}
         </div>
       )}

@@ -4,6 +4,7 @@ import { isPin, type Access } from '@fairwatt/contract';
 import { allTags, api, problemOf, useSignInMutation } from '../app/api.ts';
 import { useAppDispatch } from '../app/store.ts';
 import { FormField, SheetForm } from '../controls/form.tsx';
+import { looks } from '../looks/looks.ts';
 import { NameField } from './name-field.tsx';
 import { givenSecret } from './words.ts';
 
@@ -76,7 +77,7 @@ export function SignInForm({
         />
       </FormField>
       {!enrolled && (
-        <p className="quiet">
+        <p className={looks.quiet}>
           This device is not enrolled, so a PIN is not enough here: a passphrase is, or an owner enrols it at Settings,
           People and devices.
         </p>

@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import type { Access } from '@fairwatt/contract';
 import { useAccessQuery } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
+import { looks } from '../looks/looks.ts';
 
 const SignInAgain = lazy(() => import('./sign-in-again.tsx'));
 
@@ -20,8 +21,8 @@ function SignedOut({ access }: { readonly access: Access }) {
   const technician = useAppSelector((state) => state.session.technician);
   const [asked, setAsked] = useState(false);
   return (
-    <div className="notice bad" role="alert">
-      <span className="mark">You were signed out</span>
+    <div className={`${looks.notice} ${looks.bad}`} role="alert">
+      <span className={looks.mark}>You were signed out</span>
       <span style={{ flex: 1 }}>What you type is kept in this browser and sent when you are in again.</span>
       <Button onClick={() => setAsked(true)}>Sign in again</Button>
       {asked && (

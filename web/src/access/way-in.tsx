@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { looks } from '../looks/looks.ts';
 import styles from './access.module.css';
 
 /** A screen before the application: the house, what is asked, and one form. */
@@ -23,7 +24,7 @@ export function WayIn({
           Fair Watt · {shop}
         </p>
         <h1>{title}</h1>
-        <p className="quiet">{say}</p>
+        <p className={looks.quiet}>{say}</p>
         {children}
       </section>
     </main>

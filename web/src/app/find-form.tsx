@@ -3,6 +3,7 @@ import { ScanOutlined } from '@ant-design/icons';
 import { Button, Input, type InputRef } from 'antd';
 import { useNavigate } from 'react-router';
 import { useScanned } from '../scan/use-scanned.ts';
+import { looks } from '../looks/looks.ts';
 import styles from './find-form.module.css';
 
 const ScanDialog = lazy(() => import('../scan/scan-dialog.tsx'));
@@ -21,7 +22,7 @@ export function FindForm({ field }: { readonly field: RefObject<InputRef | null>
   return (
     <>
       <form
-        className="push"
+        className={looks.push}
         role="search"
         onSubmit={(event) => {
           event.preventDefault();
@@ -40,7 +41,7 @@ export function FindForm({ field }: { readonly field: RefObject<InputRef | null>
       </form>
       <Button
         type="text"
-        className="bar-button"
+        className={looks.barButton}
         aria-label="Scan a code"
         title="Scan a code"
         aria-haspopup="dialog"

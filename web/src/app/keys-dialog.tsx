@@ -2,6 +2,7 @@ import { useId } from 'react';
 import { Switch } from 'antd';
 import { Sheet } from '../controls/sheet.tsx';
 import { Dialog } from '../controls/dialog.tsx';
+import { looks } from '../looks/looks.ts';
 import { session } from './session.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
 import styles from './keys-dialog.module.css';
@@ -31,13 +32,13 @@ export default function KeysDialog({ onClose }: { readonly onClose: () => void }
       <Sheet
         rows={rows}
         rowKey={([key]) => key}
-        columns={[{ className: 'nowrap', cell: ([key]) => <kbd>{key}</kbd> }, { cell: ([, meaning]) => meaning }]}
+        columns={[{ className: looks.nowrap, cell: ([key]) => <kbd>{key}</kbd> }, { cell: ([, meaning]) => meaning }]}
       />
       <label className={styles['single']} htmlFor={id}>
         <Switch id={id} checked={singleKeys} onChange={(on) => dispatch(session.setSingleKeys(on))} />
         <span>Digits and letters act by themselves</span>
       </label>
-      <p className="quiet">
+      <p className={looks.quiet}>
         Off for those who speak their text or rest a hand on the keys: then Enter, Esc, Tab, arrows and Ctrl Z are left.
         This browser remembers it.
       </p>

@@ -3,6 +3,7 @@ import { ConfigProvider } from 'antd';
 import { Navigate, Route, Routes, useParams } from 'react-router';
 import { AccessGate } from '../access/access-gate.tsx';
 import { JobListPage } from '../jobs/job-list.tsx';
+import { looks } from '../looks/looks.ts';
 import { pageCode } from './page-code.ts';
 import { Guarded } from './trouble.tsx';
 import { Shell } from './shell.tsx';
@@ -41,14 +42,22 @@ export function Root() {
       theme={antTheme(theme)}
       {...(styleNonce !== undefined && { csp: { nonce: styleNonce } })}
       wave={{ disabled: true }}
-      button={{ autoInsertSpace: false }}
-      renderEmpty={() => <span className="quiet">Nothing here.</span>}
+      button={{ autoInsertSpace: false, className: looks.button }}
+      checkbox={{ className: looks.tickBox }}
+      datePicker={{ className: looks.chooser }}
+      input={{ classNames: { input: looks.input } }}
+      modal={{ className: looks.dialog }}
+      radio={{ className: looks.tickBox }}
+      select={{ className: looks.chooser }}
+      table={{ className: looks.table }}
+      textArea={{ classNames: { textarea: looks.input } }}
+      renderEmpty={() => <span className={looks.quiet}>Nothing here.</span>}
     >
       <Guarded>
         <AccessGate>
           <Shell>
             <Guarded>
-              <Suspense fallback={<Waiting className="page" />}>
+              <Suspense fallback={<Waiting className={looks.page} />}>
                 <Routes>
                   <Route path="/" element={<Navigate to="/jobs" replace />} />
                   <Route path="/jobs" element={<JobListPage />} />
@@ -65,7 +74,7 @@ export function Root() {
                   <Route
                     path="*"
                     element={
-                      <div className="page">
+                      <div className={looks.page}>
                         <Empty title="There is nothing at this address">
                           Go back to the <a href="/jobs">jobs</a>.
                         </Empty>

@@ -3,6 +3,7 @@ import { Button, Select, type InputRef } from 'antd';
 import { NavLink, useLocation, useMatch, useNavigate } from 'react-router';
 import { stationIds } from '@fairwatt/core';
 import { SignedOutNotice } from '../access/signed-out-notice.tsx';
+import { looks } from '../looks/looks.ts';
 import { useAccessQuery, useShopQuery } from './api.ts';
 import { FindForm } from './find-form.tsx';
 import { useKeys } from './keys.ts';
@@ -66,7 +67,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       <a className={styles.skip} href="#main">
         Skip to the work
       </a>
-      <header className="bar">
+      <header className={styles.bar}>
         <NavLink to="/jobs" className={styles.brand ?? ''} aria-label="Fair Watt, jobs">
           <svg width="22" height="18" viewBox="0 0 22 18" aria-hidden="true">
             <path d="M0 16h22M4 16V9h4v7M14 16V9h4v7M11 8V1" fill="none" stroke="#E4C88B" strokeWidth="3" />
@@ -85,26 +86,26 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         <FindForm field={search} />
         <Button
           type="text"
-          className="bar-button"
+          className={looks.barButton}
           onClick={() => dispatch(session.setTheme(theme === 'dark' ? 'light' : 'dark'))}
         >
           {theme === 'dark' ? 'Light' : 'Dark'}
         </Button>
         <Button
           type="text"
-          className={`bar-button ${styles.keysButton}`}
+          className={`${looks.barButton} ${styles.keysButton}`}
           aria-label="Show the keys"
           onClick={() => setDialog('keys')}
         >
           ?
         </Button>
         {access?.signing === 'secret' && access.person !== null ? (
-          <Button type="text" className="bar-button" aria-haspopup="dialog" onClick={() => setDialog('person')}>
+          <Button type="text" className={looks.barButton} aria-haspopup="dialog" onClick={() => setDialog('person')}>
             {access.person.name}
           </Button>
         ) : (
           <label>
-            <span className="visually-hidden">Technician</span>
+            <span className={looks.visuallyHidden}>Technician</span>
             <Select
               aria-label="Technician"
               className={known ? '' : (styles.unset ?? '')}
@@ -121,8 +122,8 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         <SignedOutNotice />
         <UnsentNotice />
         {shop.data !== undefined && !known && access?.signing === 'picked' && (
-          <div className="notice" role="status">
-            <span className="mark">Who works here?</span>
+          <div className={looks.notice} role="status">
+            <span className={looks.mark}>Who works here?</span>
             <span>Pick your name at the top right; every change is signed with it.</span>
           </div>
         )}

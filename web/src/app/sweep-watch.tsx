@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import { Link, useLocation } from 'react-router';
 import { sweepEndText } from '@fairwatt/core';
 import type { SweepEvent, SweepsMessage } from '@fairwatt/contract';
+import { looks } from '../looks/looks.ts';
 import { useLoadOffMutation, useStopSweepMutation, useSweepsQuery } from './api.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
 import { sweepActions, type WatchedSweep } from './sweep.ts';
@@ -43,8 +44,8 @@ function UnsureLoad({ load }: { readonly load: SweepsMessage['unsure'][number] }
   const technician = useAppSelector((state) => state.session.technician);
   const [makeSure, making] = useLoadOffMutation();
   return (
-    <div className="notice bad" role="alert" data-unsure={load.loadId}>
-      <span className="mark">{load.loadName}</span>
+    <div className={`${looks.notice} ${looks.bad}`} role="alert" data-unsure={load.loadId}>
+      <span className={looks.mark}>{load.loadName}</span>
       <span>
         <strong>Nobody knows whether it still draws: switch it off by hand, now.</strong>
       </span>
@@ -87,12 +88,8 @@ function RunningSweep({
             ? 'setting up …'
             : `${sweep.setting} A, ${sweep.steps.length} of ${sweep.wanted} read`}
       </span>
-      {home !== null && (
-        <Link className="link" to={home}>
-          Look at it
-        </Link>
-      )}
-      <span className="quiet push">
+      {home !== null && <Link to={home}>Look at it</Link>}
+      <span className={`${looks.quiet} ${looks.push}`}>
         <kbd>Esc</kbd> stops
       </span>
     </div>
@@ -110,14 +107,12 @@ function EndedSweep({
 }) {
   const dispatch = useAppDispatch();
   return (
-    <div className="notice" role="status" data-sweep-ended>
-      <span className="mark">{sweep.job}</span>
+    <div className={looks.notice} role="status" data-sweep-ended>
+      <span className={looks.mark}>{sweep.job}</span>
       <span>
         {sweepEndText[end.word] ?? end.word} {end.loadOff ? 'The load is off.' : ''}
       </span>
-      <Link className="link" to={home}>
-        Look at it
-      </Link>
+      <Link to={home}>Look at it</Link>
       <Button type="link" onClick={() => dispatch(sweepActions.left())}>
         Done with it
       </Button>

@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import { ErrorBoundary, type FallbackProps } from 'react-error-boundary';
 import { useLocation } from 'react-router';
 import { unsentFile } from '../offline/unsent-file.ts';
+import { looks } from '../looks/looks.ts';
 import { download } from './download.ts';
 import { useAppSelector } from './store.ts';
 import styles from './trouble.module.css';
@@ -11,11 +12,11 @@ import styles from './trouble.module.css';
 function Broken({ error, resetErrorBoundary }: FallbackProps) {
   const parcels = useAppSelector((state) => state.outbox.parcels);
   return (
-    <section className={`page ${styles.trouble}`} role="alert">
+    <section className={`${looks.page} ${styles.trouble}`} role="alert">
       <h1>This screen has failed</h1>
       <p>The rest still works, and what was typed before is kept{parcels.length > 0 ? ' in this browser' : ''}.</p>
-      <p className="quiet">{error instanceof Error ? error.message : String(error)}</p>
-      <div className="row-actions">
+      <p className={looks.quiet}>{error instanceof Error ? error.message : String(error)}</p>
+      <div className={looks.rowActions}>
         <Button type="primary" onClick={resetErrorBoundary}>
           Try again
         </Button>

@@ -3,6 +3,7 @@ import { Button, Upload } from 'antd';
 import { outbox } from '../offline/outbox.ts';
 import { heldFor, refusedRequests, unsentOf } from '../offline/summary.ts';
 import { readUnsentFile, unsentFile } from '../offline/unsent-file.ts';
+import { looks } from '../looks/looks.ts';
 import { useAccessQuery, useShopQuery } from './api.ts';
 import { download } from './download.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
@@ -54,8 +55,8 @@ function HeldNotice() {
   return held.map(({ by, count }) => {
     const name = people.find(({ id }) => id === by)?.name ?? by;
     return (
-      <div key={by} className="notice" role="status" data-held={by}>
-        <span className="mark">Waits for {name}</span>
+      <div key={by} className={looks.notice} role="status" data-held={by}>
+        <span className={looks.mark}>Waits for {name}</span>
         <span>
           {count} {count === 1 ? 'change is' : 'changes are'} kept in this browser and sent when {name} signs in here.
         </span>
@@ -75,8 +76,8 @@ export function UnsentNotice() {
   return (
     <>
       {away && (
-        <div className="notice bad" role="alert">
-          <span className="mark">{connection === 'full' ? 'No room' : 'Server away'}</span>
+        <div className={`${looks.notice} ${looks.bad}`} role="alert">
+          <span className={looks.mark}>{connection === 'full' ? 'No room' : 'Server away'}</span>
           <span>
             {connection === 'full' && 'The disk of the server is full: make room there. '}
             {waiting > 0
@@ -88,8 +89,8 @@ export function UnsentNotice() {
       )}
       <HeldNotice />
       {memory && (
-        <div className="notice" role="alert" data-storage="memory">
-          <span className="mark">Keeps nothing</span>
+        <div className={looks.notice} role="alert" data-storage="memory">
+          <span className={looks.mark}>Keeps nothing</span>
           <span style={{ flex: 1 }}>
             This browser keeps nothing: what the server has not confirmed is lost by a reload.
           </span>
@@ -97,8 +98,8 @@ export function UnsentNotice() {
         </div>
       )}
       {refused.map((parcel) => (
-        <div key={parcel.id} className="notice bad" role="alert" data-refused>
-          <span className="mark">Not saved</span>
+        <div key={parcel.id} className={`${looks.notice} ${looks.bad}`} role="alert" data-refused>
+          <span className={looks.mark}>Not saved</span>
           <span style={{ flex: 1 }}>
             {parcel.kind === 'request' ? parcel.title : ''}
             {parcel.code === null ? '' : `, ${parcel.code}`}: {parcel.refused?.title}

@@ -2,6 +2,7 @@ import { lazy, Suspense, useId, type ReactNode } from 'react';
 import { Collapse } from 'antd';
 import { Sheet } from '../controls/sheet.tsx';
 import { Waiting } from '../controls/waiting.tsx';
+import { looks } from '../looks/looks.ts';
 import styles from './charts.module.css';
 import type { Series, XyOptions } from './chart-parts.ts';
 
@@ -40,7 +41,7 @@ export function ChartFigure({
           <Plot labelledBy={said} series={series} {...rest} />
         </Suspense>
       </div>
-      <figcaption id={said} className={saidBeside ? 'visually-hidden' : 'quiet'}>
+      <figcaption id={said} className={saidBeside ? looks.visuallyHidden : looks.quiet}>
         {sentence}
       </figcaption>
       {figures !== undefined && <FiguresTable name={name} figures={figures} />}
@@ -65,7 +66,7 @@ function FiguresTable({ name, figures: { heads, rows } }: { readonly name: strin
               columns={heads.map((head, column) => ({
                 head,
                 cell: (row) => row[column],
-                ...(column === 0 ? { names: true } : { className: 'num' }),
+                ...(column === 0 ? { names: true } : { className: looks.num }),
               }))}
             />
           ),

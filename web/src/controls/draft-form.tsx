@@ -1,5 +1,6 @@
 import { useId, type ReactNode } from 'react';
 import { Button, Checkbox, Form, Input, Select, type FormInstance } from 'antd';
+import { looks } from '../looks/looks.ts';
 import styles from './draft-form.module.css';
 import { valueAt, type FieldPath } from './told-fields.ts';
 
@@ -22,7 +23,7 @@ export function DraftForm<D extends object>({
   form,
   initial,
   label,
-  className = 'fields',
+  className = looks.fields,
   onSend,
   onTyped,
   children,
@@ -105,7 +106,7 @@ export function DraftText({
   readonly placeholder?: string;
 }) {
   const called = unit === undefined ? label : `${label} (${unit})`;
-  const look = [figure ? 'fig' : '', bare ? 'cell-input' : ''].join(' ').trim();
+  const look = [figure ? looks.fig : '', bare ? looks.cellInput : ''].join(' ').trim();
   return (
     <DraftItem name={name} label={called} bare={bare}>
       <Input
@@ -137,7 +138,7 @@ export function DraftPick({
     <DraftItem name={name} label={label} bare={bare}>
       <Select
         aria-label={label}
-        className={bare ? 'cell-input' : ''}
+        className={bare ? looks.cellInput : ''}
         popupMatchSelectWidth={!bare}
         options={[...options]}
         {...(options.length > 12 ? { showSearch: { optionFilterProp: 'label' } } : {})}
@@ -150,7 +151,7 @@ export function DraftPick({
 export function DraftTick({ name, label }: Place) {
   return (
     <DraftItem name={name} label={label} bare kind="checked">
-      <Checkbox className="tick">{label}</Checkbox>
+      <Checkbox className={looks.tick}>{label}</Checkbox>
     </DraftItem>
   );
 }
@@ -158,7 +159,7 @@ export function DraftTick({ name, label }: Place) {
 /** What is wrong beside the fields. */
 export const DraftTold = ({ text }: { readonly text: string | null }) =>
   text !== null && (
-    <div className="error-text wide" role="alert">
+    <div className={`${looks.errorText} ${looks.wide}`} role="alert">
       {text}
     </div>
   );
@@ -179,7 +180,7 @@ export function DraftFoot({
     <>
       <DraftTold text={told} />
       {children}
-      <Button type="primary" className="primary wide" htmlType="submit" disabled={isSending}>
+      <Button type="primary" className={`${looks.primary} ${looks.wide}`} htmlType="submit" disabled={isSending}>
         <span>{isSending ? 'Saving …' : act}</span>
         <kbd aria-hidden="true">↵</kbd>
       </Button>

@@ -2,6 +2,7 @@ import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { Button, Input, Select } from 'antd';
 import { parseFigure } from '@fairwatt/core';
 import { typing } from '../offline/typing.ts';
+import { looks } from '../looks/looks.ts';
 import styles from './fields.module.css';
 
 interface Shared {
@@ -53,8 +54,8 @@ export function TextField({
     ...(entry ? { 'data-entry': true } : {}),
   };
   return (
-    <label className={`field${wide ? ' wide' : ''}`} htmlFor={id}>
-      <span className="name" id={`${id}-name`}>
+    <label className={`${looks.field}${wide ? ` ${looks.wide}` : ''}`} htmlFor={id}>
+      <span className={looks.name} id={`${id}-name`}>
         {label}
       </span>
       {rows === undefined ? (
@@ -63,7 +64,7 @@ export function TextField({
         <Input.TextArea {...shared} rows={rows} onChange={(event) => change(event.target.value)} />
       )}
       {error !== null && (
-        <span className="error" id={`${id}-error`} role="alert">
+        <span className={looks.error} id={`${id}-error`} role="alert">
           {error}
         </span>
       )}
@@ -179,7 +180,7 @@ export function FigureField({
       <Input
         {...(entry ? { 'data-entry': true } : {})}
         id={id}
-        className={bare ? 'cell-input fig' : 'fig'}
+        className={bare ? `${looks.cellInput} ${looks.fig}` : looks.fig}
         inputMode="decimal"
         autoComplete="off"
         value={shown}
@@ -209,7 +210,7 @@ export function FigureField({
     </span>
   );
   const told = error !== null && (
-    <span className="error-text" id={`${id}-error`} role="alert">
+    <span className={looks.errorText} id={`${id}-error`} role="alert">
       {error}
     </span>
   );
@@ -221,8 +222,8 @@ export function FigureField({
       </>
     );
   return (
-    <label className={`field${wide ? ' wide' : ''}`} htmlFor={id}>
-      <span className="name" id={`${id}-name`}>
+    <label className={`${looks.field}${wide ? ` ${looks.wide}` : ''}`} htmlFor={id}>
+      <span className={looks.name} id={`${id}-name`}>
         {label}
         {unit === undefined ? '' : ` (${unit})`}
       </span>
@@ -257,7 +258,7 @@ export function SelectField<T extends string>({
     <Select<T>
       id={id}
       aria-label={label}
-      {...(bare ? { className: 'cell-input' } : {})}
+      {...(bare ? { className: looks.cellInput } : {})}
       {...(value === null ? {} : { value })}
       placeholder={empty ?? 'pick one'}
       disabled={disabled}
@@ -270,8 +271,8 @@ export function SelectField<T extends string>({
   return bare ? (
     select
   ) : (
-    <label className={`field${wide ? ' wide' : ''}`} htmlFor={id}>
-      <span className="name">{label}</span>
+    <label className={`${looks.field}${wide ? ` ${looks.wide}` : ''}`} htmlFor={id}>
+      <span className={looks.name}>{label}</span>
       {select}
     </label>
   );
@@ -299,13 +300,13 @@ export function Keys<T extends string>({
   readonly digits?: boolean;
 }) {
   return (
-    <div className="keys" role="group" aria-label={label}>
+    <div className={looks.keys} role="group" aria-label={label}>
       {options.map((option, index) => {
         const digit = option.digit ?? index + 1;
         return (
           <Button
             type="text"
-            className="key"
+            className={looks.key}
             key={option.value}
             disabled={disabled}
             aria-pressed={value === undefined ? undefined : value === option.value}
@@ -313,7 +314,7 @@ export function Keys<T extends string>({
             {...(digits && digit <= 9 ? { 'data-key': String(digit) } : {})}
           >
             {digits && digit <= 9 && (
-              <span className="digit" aria-hidden="true">
+              <span className={looks.digit} aria-hidden="true">
                 {digit}
               </span>
             )}
@@ -339,7 +340,7 @@ export function Primary({
   readonly disabled?: boolean;
 }) {
   return (
-    <Button type="primary" className="primary" data-primary disabled={disabled} onClick={onClick}>
+    <Button type="primary" className={looks.primary} data-primary disabled={disabled} onClick={onClick}>
       <span>{children}</span>
       <kbd aria-hidden="true">↵</kbd>
     </Button>

@@ -2,6 +2,7 @@ import { useState, type ReactNode } from 'react';
 import { Button, Form, type FormInstance } from 'antd';
 import type { z } from 'zod';
 import type { Problem } from '@fairwatt/contract';
+import { looks } from '../looks/looks.ts';
 import { DraftForm, DraftTold } from './draft-form.tsx';
 import styles from './form.module.css';
 import { alone, stepsOf, toldAtFields } from './told-fields.ts';
@@ -69,7 +70,13 @@ export function SheetForm<T extends Values>({
     >
       {children}
       <DraftTold text={told} />
-      <Button type="primary" className="primary wide" htmlType="submit" loading={busy} disabled={done}>
+      <Button
+        type="primary"
+        className={`${looks.primary} ${looks.wide}`}
+        htmlType="submit"
+        loading={busy}
+        disabled={done}
+      >
         <span>{act}</span>
         <kbd aria-hidden="true">↵</kbd>
       </Button>
@@ -103,7 +110,7 @@ export function FormField({
           },
         ];
   return (
-    <Form.Item name={name} label={label} rules={rules} className={half ? '' : 'wide'}>
+    <Form.Item name={name} label={label} rules={rules} className={half ? '' : looks.wide}>
       {children}
     </Form.Item>
   );

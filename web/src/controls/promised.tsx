@@ -1,5 +1,6 @@
 import { Tag } from 'antd';
 import { dayText, priorityText, type Priority } from '@fairwatt/core';
+import { looks } from '../looks/looks.ts';
 import { today } from './clock.ts';
 import styles from './promised.module.css';
 
@@ -21,7 +22,7 @@ export function Promised({
         <Tag color={priority === 'urgent' ? 'error' : 'default'}>{priorityText[priority]}</Tag>
       )}
       {promisedOn !== null && (
-        <span className={late ? 'error-text' : 'quiet'}>
+        <span className={late ? looks.errorText : looks.quiet}>
           promised for {dayText(promisedOn)}
           {late && ', overdue'}
         </span>

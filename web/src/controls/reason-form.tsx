@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from 'react';
 import { Button, Input } from 'antd';
+import { looks } from '../looks/looks.ts';
 import styles from './reason-form.module.css';
 
 /** A reason says nothing in fewer letters; the same as is taken by the server. */
@@ -54,7 +55,7 @@ export function ReasonForm({
       <Button htmlType="submit">{act}</Button>
       {children}
       {told && (
-        <span className="error-text" role="alert">
+        <span className={looks.errorText} role="alert">
           Say why, in a few words.
         </span>
       )}

@@ -1,5 +1,6 @@
 import type { ReactNode, TdHTMLAttributes } from 'react';
 import { Grid, Table } from 'antd';
+import { looks } from '../looks/looks.ts';
 import styles from './sheet.module.css';
 
 /** One column: its head, and what stands in a row's cell. */
@@ -63,7 +64,7 @@ export function Sheet<T>({
   return (
     <div className={styles.sheetFrame} tabIndex={wide ? undefined : 0}>
       <Table<Line<T>>
-        className={`sheet-table ${className}`}
+        className={`${looks.sheetTable} ${className}`}
         size="small"
         {...(label === undefined ? {} : { 'aria-label': label })}
         pagination={false}

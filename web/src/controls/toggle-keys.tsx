@@ -1,4 +1,5 @@
 import { Button } from 'antd';
+import { looks } from '../looks/looks.ts';
 
 /** Keys of which any number may be down. */
 export function ToggleKeys<T extends string>({
@@ -17,13 +18,13 @@ export function ToggleKeys<T extends string>({
   readonly atLeastOne?: boolean;
 }) {
   return (
-    <div className="keys" role="group" aria-label={label}>
+    <div className={looks.keys} role="group" aria-label={label}>
       {options.map((option) => {
         const on = values.includes(option.value);
         return (
           <Button
             type="text"
-            className="key"
+            className={looks.key}
             key={option.value}
             aria-pressed={on}
             disabled={disabled || (atLeastOne && on && values.length === 1)}

@@ -1,4 +1,5 @@
 import { Button } from 'antd';
+import { looks } from '../looks/looks.ts';
 import { differences } from './differences.ts';
 import { fieldLabel, valueText } from './field-words.ts';
 import { Sheet } from './sheet.tsx';
@@ -22,8 +23,8 @@ export function TwoStates({
 }) {
   const fields = differences({ ...mine }, theirs === null ? null : { ...theirs });
   return (
-    <div className="notice bad conflict" role="alert" data-conflict>
-      <span className="mark">Not saved</span>
+    <div className={`${looks.notice} ${looks.bad} ${looks.conflict}`} role="alert" data-conflict>
+      <span className={looks.mark}>Not saved</span>
       <div style={{ flex: 1 }}>
         <strong>{what}</strong> {theirs === null ? 'was taken out meanwhile.' : 'was changed meanwhile.'}
         {theirs !== null && (
@@ -38,7 +39,7 @@ export function TwoStates({
           />
         )}
       </div>
-      <div className="row-actions">
+      <div className={looks.rowActions}>
         <Button onClick={onMine}>Use mine</Button>
         <Button onClick={onTheirs}>Keep theirs</Button>
       </div>

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { looks } from '../looks/looks.ts';
 
 /** Something is still being fetched; said to eyes and to assistive technology. */
 export function Waiting({
@@ -9,7 +10,7 @@ export function Waiting({
   readonly className?: string;
 }) {
   return (
-    <div className={`${className} quiet`} role="status" data-waiting>
+    <div className={`${className} ${looks.quiet}`} role="status" data-waiting>
       {children}
     </div>
   );

@@ -1,5 +1,7 @@
 import { inletFace, type InletKind, type PinSignal, type SmallContact } from '@fairwatt/core';
 import { wire } from '../app/palette.ts';
+import { looks } from '../looks/looks.ts';
+import styles from './pins.module.css';
 
 const signalWire: Record<PinSignal, string> = {
   '12': 'yellow',
@@ -58,7 +60,7 @@ function SmallPin({
       />
       {cell >= 18 && (
         <text
-          className="fig"
+          className={looks.fig}
           x={x + cell / 2}
           y={y + cell * 0.28 + 4}
           textAnchor="middle"
@@ -105,7 +107,7 @@ export function ConnectorFace({
   const h = rows.length * (cell * 0.86) + 14 + tall + (small.length > 0 ? cell * 0.62 : 0);
   return (
     <svg
-      className="pins"
+      className={styles.pins}
       width={w}
       height={h}
       viewBox={`0 0 ${w} ${h}`}
@@ -149,7 +151,7 @@ export function ConnectorFace({
               />
               {cell >= 18 && (
                 <text
-                  className="fig"
+                  className={looks.fig}
                   x={x + cell / 2}
                   y={y + cell * 0.43 + 4}
                   textAnchor="middle"
@@ -160,7 +162,7 @@ export function ConnectorFace({
                 </text>
               )}
               {cell >= 40 && (
-                <text className="fig" x={x + 6} y={y + 12} fontSize={9.5} style={{ fill: colour.text }}>
+                <text className={looks.fig} x={x + 6} y={y + 12} fontSize={9.5} style={{ fill: colour.text }}>
                   {pin.pin}
                 </text>
               )}

@@ -1,3 +1,5 @@
+import { looks } from '../looks/looks.ts';
+import styles from './pins.module.css';
 /** Pins of the usual front panel, ten in two rows with the last one missing; odd numbers below, even ones above. */
 const names: Readonly<Record<number, string>> = {
   1: 'drive +',
@@ -17,7 +19,7 @@ export function FrontPanel() {
   const at = (pin: number) => ({ x: 6 + Math.floor((pin - 1) / 2) * cell, y: pin % 2 === 0 ? 18 : 18 + cell });
   return (
     <svg
-      className="pins"
+      className={styles.pins}
       width={cell * 5 + 12}
       height={108}
       viewBox={`0 0 ${cell * 5 + 12} 108`}
@@ -40,7 +42,7 @@ export function FrontPanel() {
               strokeWidth={power ? 3.5 : 1.2}
             />
             <text
-              className="fig"
+              className={looks.fig}
               x={x + cell / 2}
               y={y + cell / 2 + 4.5}
               textAnchor="middle"

@@ -1,5 +1,6 @@
 import type { KeyboardEvent } from 'react';
 import { placeText, type InletRow } from '@fairwatt/core';
+import { looks } from '../looks/looks.ts';
 import {
   caseLeft,
   leastPitch,
@@ -192,7 +193,7 @@ export function InletShape({
   return (
     <>
       <rect
-        className="target"
+        data-target
         x={caseLeft}
         y={y - leastPitch / 2}
         width={width - caseLeft}
@@ -253,7 +254,14 @@ export function CodeShape({ code, y, isLit }: { readonly code: string; readonly 
         style={{ fill: 'var(--manila)', stroke: isLit ? 'var(--ink)' : 'none' }}
         strokeWidth={2}
       />
-      <text className="fig" x={234} y={y + 5} fontSize={13} textAnchor="middle" style={{ fill: 'var(--on-manila)' }}>
+      <text
+        className={looks.fig}
+        x={234}
+        y={y + 5}
+        fontSize={13}
+        textAnchor="middle"
+        style={{ fill: 'var(--on-manila)' }}
+      >
         {shortened(code, 5)}
       </text>
     </g>

@@ -1,4 +1,5 @@
 import { conditionText, isRail, subjectText, verdictLevel, verdictText, type Verdict } from '@fairwatt/core';
+import { looks } from '../looks/looks.ts';
 
 const rowHeight = 42;
 const left = 150;
@@ -65,10 +66,10 @@ function Band({ verdict, place: { x, y, inner } }: { readonly verdict: Verdict; 
         style={{ fill: 'var(--track)', stroke: 'var(--ink-2)' }}
         strokeWidth={1}
       />
-      <text className="fig" x={x(lower)} y={y + 21} fontSize={11} textAnchor="middle" style={faint}>
+      <text className={looks.fig} x={x(lower)} y={y + 21} fontSize={11} textAnchor="middle" style={faint}>
         {end(lower)}
       </text>
-      <text className="fig" x={x(upper)} y={y + 21} fontSize={11} textAnchor="middle" style={faint}>
+      <text className={looks.fig} x={x(upper)} y={y + 21} fontSize={11} textAnchor="middle" style={faint}>
         {Number.isFinite(verdict.upper) ? end(upper) : ''}
       </text>
     </>
@@ -145,7 +146,7 @@ function BandRow({ verdict, was, place }: Row) {
       <Band verdict={verdict} place={place} />
       <Earlier was={was} place={place} />
       <Mean verdict={verdict} place={place} />
-      <text className="fig" x={left + inner + 14} y={y - 1} fontSize={15}>
+      <text className={looks.fig} x={left + inner + 14} y={y - 1} fontSize={15}>
         {verdictLevel(verdict)}
       </text>
       <text x={left + inner + 14} y={y + 15} fontSize={13} fontWeight={700} style={{ fill: colourOf[verdict.word] }}>

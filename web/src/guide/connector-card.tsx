@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import { connectorOf, type Connector } from '@fairwatt/core';
 import { Sheet } from '../controls/sheet.tsx';
+import { looks } from '../looks/looks.ts';
 import { GuideDrawing } from './guide-drawing.tsx';
 import styles from './guide.module.css';
 
@@ -22,17 +23,17 @@ export function ConnectorCard({
         <div>
           <h2>{connector.name}</h2>
           <p>{connector.carries}</p>
-          <p className="quiet">Often printed: {connector.printed}</p>
+          <p className={looks.quiet}>Often printed: {connector.printed}</p>
         </div>
         <figure>
           <GuideDrawing connector={connector} width={300} />
-          <figcaption className="quiet">
+          <figcaption className={looks.quiet}>
             {connector.drawing.as === 'face' ? 'from the wires, latch up' : 'as one looks at it'}
           </figcaption>
         </figure>
       </div>
       {connector.never.map(({ id, into, happens }) => (
-        <p key={into} className="caution">
+        <p key={into} className={looks.caution}>
           <span>
             <strong>Never into {into}</strong>
             {id !== null && connectorOf(id) !== undefined && id !== connector.id && (

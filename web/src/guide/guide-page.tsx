@@ -2,6 +2,7 @@ import { Button } from 'antd';
 import { useSearchParams } from 'react-router';
 import { connectorOf, connectors, matching, type Feature, type Seen } from '@fairwatt/core';
 import { Choice } from '../controls/choice.tsx';
+import { looks } from '../looks/looks.ts';
 import { ConnectorCard } from './connector-card.tsx';
 import { FindIt } from './find-it.tsx';
 import { OftenConfused } from './often-confused.tsx';
@@ -52,8 +53,8 @@ export default function GuidePage() {
   };
 
   return (
-    <div className={`page ${styles.guide ?? ''}`}>
-      <div className="page-head">
+    <div className={`${looks.page} ${styles.guide ?? ''}`}>
+      <div className={looks.pageHead}>
         <h1>What is this plug?</h1>
         <Choice
           label="Way through the guide"

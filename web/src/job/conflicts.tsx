@@ -7,6 +7,7 @@ import { outbox } from '../offline/outbox.ts';
 import type { ActParcel, Refused } from '../offline/parcel.ts';
 import { differences, type FieldOfTwo } from '../controls/differences.ts';
 import { fieldLabel, valueText } from '../controls/field-words.ts';
+import { looks } from '../looks/looks.ts';
 import { contentOf, standingContent, withTheirs } from './conflict-fields.ts';
 import { subjectLabel } from './conflict-words.ts';
 import { useDesk } from './job-context.ts';
@@ -66,8 +67,8 @@ function ConflictCard({ parcel, conflict }: { readonly parcel: ActParcel; readon
   const who = changed === null ? 'Somebody' : `${personName(changed.by)}, ${dayAndTime(changed.at)},`;
   const all = theirs.length === fields.length && fields.length > 0;
   return (
-    <div className="notice bad conflict" role="alert" data-conflict>
-      <span className="mark">Not saved</span>
+    <div className={`${looks.notice} ${looks.bad} ${looks.conflict}`} role="alert" data-conflict>
+      <span className={looks.mark}>Not saved</span>
       <div style={{ flex: 1 }}>
         <strong>{about}</strong> was changed meanwhile: {who}{' '}
         {standing === null ? 'took it away.' : 'has it otherwise.'}
@@ -101,7 +102,7 @@ function ConflictCard({ parcel, conflict }: { readonly parcel: ActParcel; readon
           />
         )}
       </div>
-      <div className="row-actions">
+      <div className={looks.rowActions}>
         {theirs.length > 0 && !all && (
           <Button onClick={() => insist(withTheirs(parcel.act, conflict.theirs, theirs))}>Keep as picked</Button>
         )}
@@ -117,8 +118,8 @@ function RefusedCard({ parcel }: { readonly parcel: ActParcel }) {
   const dispatch = useAppDispatch();
   const { job } = useDesk();
   return (
-    <div className="notice bad" role="alert" data-conflict>
-      <span className="mark">Not saved</span>
+    <div className={`${looks.notice} ${looks.bad}`} role="alert" data-conflict>
+      <span className={looks.mark}>Not saved</span>
       <span style={{ flex: 1 }}>
         <strong>{subjectLabel(parcel.act, job, job)}</strong>: {parcel.refused?.title}
       </span>

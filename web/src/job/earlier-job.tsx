@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Select } from 'antd';
 import { firstJobPage } from '@fairwatt/contract';
 import { useJobsQuery } from '../app/api.ts';
+import { looks } from '../looks/looks.ts';
 import { useDesk } from './job-context.ts';
 import type { useOtherJob } from './use-other-job.ts';
 
@@ -35,7 +36,7 @@ export function EarlierJob({ label, take, told }: { readonly label: string } & R
           }))}
       />
       {told !== null && (
-        <span className="error-text" role="alert">
+        <span className={looks.errorText} role="alert">
           {told}
         </span>
       )}

@@ -8,6 +8,7 @@ import { Empty } from '../controls/empty.tsx';
 import { fieldLabel, valueText } from '../controls/field-words.ts';
 import { Sheet } from '../controls/sheet.tsx';
 import { Waiting } from '../controls/waiting.tsx';
+import { looks } from '../looks/looks.ts';
 import { historyOf, type HistoryLine } from './history-lines.ts';
 import { useDesk } from './job-context.ts';
 
@@ -35,7 +36,7 @@ export function History() {
   const [open, setOpen] = useState(false);
   return (
     <>
-      <Button type="link" className="no-print" aria-haspopup="dialog" onClick={() => setOpen(true)}>
+      <Button type="link" className={looks.noPrint} aria-haspopup="dialog" onClick={() => setOpen(true)}>
         History
       </Button>
       <Drawer
@@ -92,7 +93,7 @@ function Lines({ events }: { readonly events: JobEvents['events'] }) {
         rows={shown}
         rowKey={(line) => line.id}
         columns={[
-          { head: 'When', width: 132, className: 'quiet', cell: (line) => dayAndTime(line.at) },
+          { head: 'When', width: 132, className: looks.quiet, cell: (line) => dayAndTime(line.at) },
           { head: 'Who', width: 96, cell: (line) => personName(line.by) },
           {
             head: 'What',
@@ -100,7 +101,7 @@ function Lines({ events }: { readonly events: JobEvents['events'] }) {
               <>
                 {line.text}
                 {line.changes.length > 0 && (
-                  <ul className="quiet">
+                  <ul className={looks.quiet}>
                     {line.changes.map(({ path, before, after }) => (
                       <li key={path}>
                         {fieldLabel(path)}: {before === undefined ? '' : `${valueText(before)} → `}
@@ -114,7 +115,7 @@ function Lines({ events }: { readonly events: JobEvents['events'] }) {
           },
         ]}
       />
-      {events.length === 500 && <p className="quiet">Only the latest 500 are shown.</p>}
+      {events.length === 500 && <p className={looks.quiet}>Only the latest 500 are shown.</p>}
     </>
   );
 }

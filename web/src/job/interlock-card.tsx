@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import { dangerCauseText, neverText, safetyCheckId, standingDangersText, type Interlock } from '@fairwatt/core';
 import { Keys } from '../controls/fields.tsx';
+import { looks } from '../looks/looks.ts';
 import { useDesk } from './job-context.ts';
 import styles from './interlock-card.module.css';
 
@@ -26,11 +27,11 @@ export function InterlockCard({ interlock }: { readonly interlock: Interlock }) 
     );
   return (
     <section className={styles.interlock} role="alert" aria-label="Make safe first" data-interlock={danger.id}>
-      <span className="label">Make safe first</span>
+      <span className={looks.label}>Make safe first</span>
       <h2>{danger.title}</h2>
       <p>
         {danger.why}{' '}
-        <span className="quiet">({causes.map((cause) => dangerCauseText(knowledge, cause)).join('; ')})</span>
+        <span className={looks.quiet}>({causes.map((cause) => dangerCauseText(knowledge, cause)).join('; ')})</span>
       </p>
       <ol>
         {danger.first.map((step) => (
@@ -70,7 +71,7 @@ export function DangerStrip() {
   if (text === '' || job.state !== 'open') return null;
   return (
     <div className={styles.dangerStrip} role="status">
-      <strong className="nowrap">Lead out.</strong>
+      <strong className={looks.nowrap}>Lead out.</strong>
       <span>{text}</span>
       <Button onClick={() => goTo('fault')}>Make it safe</Button>
     </div>

@@ -4,6 +4,7 @@ import { dayAndTime } from '../controls/clock.ts';
 import { Promised } from '../controls/promised.tsx';
 import { onTheWay, unsentOf } from '../offline/summary.ts';
 import { useTyping } from '../offline/typing.ts';
+import { looks } from '../looks/looks.ts';
 import { History } from './history.tsx';
 import { useDesk } from './job-context.ts';
 import { Notes } from './notes.tsx';
@@ -47,7 +48,7 @@ function Order() {
   return (
     <span className={styles.order}>
       <Promised priority={priority} promisedOn={promisedOn} open={job.state === 'open'} />
-      {inCharge !== null && <span className="quiet">in hand of {personName(inCharge)}</span>}
+      {inCharge !== null && <span className={looks.quiet}>in hand of {personName(inCharge)}</span>}
     </span>
   );
 }
@@ -68,12 +69,12 @@ export function JobHead() {
   const { job } = useDesk();
   return (
     <div className={styles.jobHead}>
-      <span className="tag">{job.code}</span>
+      <span className={looks.tag}>{job.code}</span>
       <div className={styles.names}>
         <h1>
           {job.sheet.title}
           {job.sheet.client !== '' && (
-            <span className="quiet" style={{ fontWeight: 400, fontSize: 16 }}>
+            <span className={looks.quiet} style={{ fontWeight: 400, fontSize: 16 }}>
               , {job.sheet.client}
             </span>
           )}

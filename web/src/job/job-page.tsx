@@ -36,6 +36,7 @@ import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { overlay } from '../offline/overlay.ts';
+import { looks } from '../looks/looks.ts';
 import { Conflicts } from './conflicts.tsx';
 import { JobDeskContext, type JobDesk } from './job-context.ts';
 import { DangerStrip } from './interlock-card.tsx';
@@ -76,7 +77,7 @@ export default function JobPage() {
   if (missing !== undefined) {
     const problem = problemOf(missing.error);
     return (
-      <div className="page">
+      <div className={looks.page}>
         <Empty title={problem.title}>
           {problem.status === 404 ? (
             <>
@@ -97,7 +98,7 @@ export default function JobPage() {
     record.data === undefined ||
     bags.data === undefined
   )
-    return <Waiting className="page">Fetching {code} …</Waiting>;
+    return <Waiting className={looks.page}>Fetching {code} …</Waiting>;
   return (
     <Desk
       key={code}
@@ -269,7 +270,7 @@ function Desk({
         <div>
           <Conflicts />
           {refusal !== null && (
-            <div className="notice bad" role="alert">
+            <div className={`${looks.notice} ${looks.bad}`} role="alert">
               <span>{refusal}</span>
               <Button type="link" onClick={() => setRefusal(null)}>
                 Got it
@@ -290,8 +291,8 @@ function Desk({
         <Guarded>
           <Suspense
             fallback={
-              <div className="station">
-                <Waiting className="work" />
+              <div className={looks.station}>
+                <Waiting className={looks.work} />
               </div>
             }
           >

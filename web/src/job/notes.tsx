@@ -4,6 +4,7 @@ import type { JobNote } from '@fairwatt/core';
 import { usePhotosQuery } from '../app/api.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { Photos } from '../pictures/photos.tsx';
+import { looks } from '../looks/looks.ts';
 import { useDesk } from './job-context.ts';
 import { useTypedText } from '../offline/typed-texts.ts';
 import styles from './notes.module.css';
@@ -16,7 +17,7 @@ export function Notes() {
   const count = job.notes.filter(({ photoId }) => photoId === null).length + photos.length;
   return (
     <>
-      <Button type="link" className="no-print" aria-haspopup="dialog" onClick={() => setOpen(true)}>
+      <Button type="link" className={looks.noPrint} aria-haspopup="dialog" onClick={() => setOpen(true)}>
         {count === 0 ? 'Notes' : `Notes, ${count}`}
       </Button>
       {/* What was begun stays there while it is shut. */}
@@ -74,7 +75,7 @@ export function NotesAndPictures() {
             <li key={note.id} data-note={note.id}>
               <p>{note.text}</p>
               <div className={styles.under}>
-                <span className="quiet">
+                <span className={looks.quiet}>
                   {personName(note.by)}, {dayAndTime(note.at)}
                 </span>
                 <Checkbox

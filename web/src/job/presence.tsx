@@ -2,7 +2,9 @@ import { useEffect } from 'react';
 import { presenceBeatSeconds } from '@fairwatt/contract';
 import { useBePresentMutation, usePresentQuery } from '../app/api.ts';
 import { thisTab } from '../offline/parcel.ts';
+import { looks } from '../looks/looks.ts';
 import { useDesk } from './job-context.ts';
+import styles from './presence.module.css';
 
 /** Tells that this job is open here, for as long as it is. */
 function useBeingHere(code: string, by: string | null): void {
@@ -32,10 +34,10 @@ export function Presence() {
   const others = [...new Set(present.filter((one) => one.tab !== thisTab).map((one) => one.by))];
   const names = others.map((id) => (id === technician ? 'you, in another window' : personName(id)));
   return (
-    <span className={others.length === 0 ? undefined : 'present'} role="status">
+    <span className={others.length === 0 ? undefined : styles.present} role="status">
       {others.length > 0 && (
         <>
-          <span className="mark">Also at this job:</span> {names.join(', ')}
+          <span className={looks.mark}>Also at this job:</span> {names.join(', ')}
         </>
       )}
     </span>

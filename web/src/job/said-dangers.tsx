@@ -2,6 +2,7 @@ import { Button } from 'antd';
 import { useMatch } from 'react-router';
 import { quotedWords, type DangerInWords } from '@fairwatt/core';
 import { Keys } from '../controls/fields.tsx';
+import { looks } from '../looks/looks.ts';
 import { useDesk } from './job-context.ts';
 import styles from './said-dangers.module.css';
 
@@ -26,7 +27,7 @@ function SaidDanger({ said: { checkId, words }, digits }: { readonly said: Dange
       <p>
         <strong>The client says {quotedWords(words)}.</strong> {check.caution}
       </p>
-      <span className="label">{check.title}</span>
+      <span className={looks.label}>{check.title}</span>
       <Keys
         label={check.title}
         digits={digits}
@@ -51,7 +52,7 @@ export function SaidDangerStrip() {
   if (asksHere || words.length === 0) return null;
   return (
     <div className={styles.strip} role="status">
-      <strong className="nowrap">Lead out.</strong>
+      <strong className={looks.nowrap}>Lead out.</strong>
       <span>The client says {quotedWords(words)}, and nobody asked yet.</span>
       <Button onClick={() => goTo('fault')}>Ask first</Button>
     </div>

@@ -10,6 +10,7 @@ import { useAppDispatch, type AppState } from '../app/store.ts';
 import { Dialog } from '../controls/dialog.tsx';
 import { FormField, SheetForm } from '../controls/form.tsx';
 import { sentOff } from '../offline/sent-off.ts';
+import { looks } from '../looks/looks.ts';
 
 interface Typed extends Record<string, unknown> {
   readonly name: string;
@@ -48,7 +49,7 @@ export default function SecondPerson({
   }
   return (
     <Dialog title="A second person signs" onClose={onClose}>
-      <p className="quiet">
+      <p className={looks.quiet}>
         To {needs.what} takes {needs.roles.map((role) => roleText[role].name.toLowerCase()).join(' or ')}. It stands
         under that name; you stay signed in.
       </p>

@@ -1,16 +1,10 @@
 import { NavLink } from 'react-router';
-import { stationLineText, stationStateText, stationText, type StationState } from '@fairwatt/core';
+import { stationLineText, stationStateText, stationText } from '@fairwatt/core';
+import { looks } from '../looks/looks.ts';
 import { useDesk } from './job-context.ts';
 import type { Judging } from './use-sizing.ts';
+import { StationNode } from './station-node.tsx';
 import styles from './station-wire.module.css';
-
-export function StationNode({ state, mark }: { readonly state: StationState; readonly mark: string }) {
-  return (
-    <span className={`node ${state}`} aria-hidden="true">
-      <span>{state === 'settled' ? '✓' : state === 'needs-you' ? '!' : mark}</span>
-    </span>
-  );
-}
 
 const judgingWords = ({ share, stopped }: Judging) =>
   share !== null ? 'judging supplies …' : stopped ? 'judging stopped' : '';
@@ -29,10 +23,12 @@ export function StationWire() {
           data-station={station.id}
           data-state={station.state}
         >
-          <StationNode state={station.state} mark={String(index + 1)} />
+          <StationNode state={station.state}>
+            {station.state === 'settled' ? '✓' : station.state === 'needs-you' ? '!' : index + 1}
+          </StationNode>
           <span className={styles.name}>
             {stationText[station.id]}
-            <span className="visually-hidden">, {stationStateText[station.state]}</span>
+            <span className={looks.visuallyHidden}>, {stationStateText[station.state]}</span>
           </span>
           <span className={styles.result}>
             {station.id === 'replacement' && station.line.code === 'not-started' && judgingWords(judging) !== ''

@@ -1,5 +1,6 @@
 import { UndoOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
+import { looks } from '../looks/looks.ts';
 import { useDesk } from './job-context.ts';
 import { undoText } from './undo-list.ts';
 import type { Acts, Told } from './use-acting.ts';
@@ -12,7 +13,7 @@ export function Undo() {
   return (
     <Button
       type="link"
-      className="no-print"
+      className={looks.noPrint}
       data-undo
       aria-label={`Undo: ${what}`}
       title={`Undo: ${what} (Ctrl Z)`}

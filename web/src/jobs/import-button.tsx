@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router';
 import { problemOf, useImportJobMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { FileButton } from '../controls/file-button.tsx';
+import { looks } from '../looks/looks.ts';
 
 /** Takes a job file in, under a new code where its own is taken and somebody says so. */
 export function ImportButton() {
@@ -43,12 +44,12 @@ export function ImportButton() {
         onTooLarge={(title) => setProblem({ title, details: [], file: null })}
       />
       {problem !== null && (
-        <div className="error-text" role="alert" style={{ maxWidth: 460, marginTop: 6 }}>
+        <div className={looks.errorText} role="alert" style={{ maxWidth: 460, marginTop: 6 }}>
           <strong>{problem.title}</strong>
           {problem.details.map((detail) => (
             <div key={detail}>{detail}</div>
           ))}
-          <div className="row-actions" style={{ marginTop: 4 }}>
+          <div className={looks.rowActions} style={{ marginTop: 4 }}>
             {problem.file !== null && (
               <Button
                 onClick={() => {

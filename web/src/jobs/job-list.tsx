@@ -7,6 +7,7 @@ import { useAppDispatch } from '../app/store.ts';
 import { Choice } from '../controls/choice.tsx';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
+import { looks } from '../looks/looks.ts';
 import { ImportButton } from './import-button.tsx';
 import { JobRow } from './job-row.tsx';
 import styles from './job-list.module.css';
@@ -105,7 +106,7 @@ function Pages({ list, set }: { readonly list: JobList } & Pick<ListWay, 'set'>)
   const { newer, older } = list;
   if (newer === null && older === null) return null;
   return (
-    <div className="row-actions" style={{ marginTop: 14 }}>
+    <div className={looks.rowActions} style={{ marginTop: 14 }}>
       <Button disabled={newer === null} onClick={() => set({ before: newer ?? '', after: '' })}>
         Newer
       </Button>
@@ -127,8 +128,8 @@ export function JobListPage() {
   const jobs = useJobsQuery(way, { refetchOnMountOrArgChange: true, refetchOnFocus: true });
   const list = jobs.data;
   return (
-    <div className="page">
-      <div className="page-head">
+    <div className={looks.page}>
+      <div className={looks.pageHead}>
         <h1>Jobs</h1>
         <Filters way={way} ask={ask} />
         {way.search !== '' && (
@@ -139,9 +140,13 @@ export function JobListPage() {
             </Button>
           </span>
         )}
-        <Button type="primary" className={`primary ${styles.newJob}`} onClick={() => dispatch(session.askNewJob())}>
+        <Button
+          type="primary"
+          className={`${looks.primary} ${styles.newJob}`}
+          onClick={() => dispatch(session.askNewJob())}
+        >
           <span>New job</span>
-          <kbd className="single" aria-hidden="true">
+          <kbd className={looks.single} aria-hidden="true">
             n
           </kbd>
         </Button>

@@ -1,8 +1,10 @@
 import { Link } from 'react-router';
 import { searchFieldText, stationIds, stationText, type SearchFieldId, type StationId } from '@fairwatt/core';
 import type { JobList } from '@fairwatt/contract';
+import { StationNode } from '../job/station-node.tsx';
 import { useShopQuery } from '../app/api.ts';
 import { Promised } from '../controls/promised.tsx';
+import { looks } from '../looks/looks.ts';
 import styles from './job-row.module.css';
 
 type ListedJob = JobList['jobs'][number];
@@ -22,9 +24,9 @@ function MiniTrack({ stations }: { readonly stations: ListedJob['stations'] }) {
       aria-label={stations.map((station) => `${stationText[station.id as StationId]}: ${station.state}`).join(', ')}
     >
       {stations.map((station) => (
-        <span key={station.id} className={`node ${station.state}`}>
-          <span>{marks[station.state]}</span>
-        </span>
+        <StationNode key={station.id} state={station.state}>
+          {marks[station.state]}
+        </StationNode>
       ))}
     </span>
   );
@@ -52,10 +54,10 @@ function JobWords({ job }: { readonly job: ListedJob }) {
   return (
     <span style={{ minWidth: 0 }}>
       <span className={styles.title}>{job.title}</span>
-      {job.client !== '' && <span className="quiet">, {job.client}</span>}
+      {job.client !== '' && <span className={looks.quiet}>, {job.client}</span>}
       <Promised priority={job.priority} promisedOn={job.promisedOn} open={job.state === 'open'} />
       {job.inCharge !== null && job.state === 'open' && (
-        <span className="quiet"> · {people.find(({ id }) => id === job.inCharge)?.name ?? job.inCharge}</span>
+        <span className={looks.quiet}> · {people.find(({ id }) => id === job.inCharge)?.name ?? job.inCharge}</span>
       )}
       <span className={styles.words} style={{ display: 'block' }}>
         {job.words}
@@ -73,12 +75,12 @@ function JobWords({ job }: { readonly job: ListedJob }) {
 export function JobRow({ job }: { readonly job: ListedJob }) {
   return (
     <Link className={styles.jobRow} to={`/jobs/${job.code}`}>
-      <span className="tag">{job.code}</span>
+      <span className={looks.tag}>{job.code}</span>
       <JobWords job={job} />
       <span style={{ minWidth: 0, display: 'flex', gap: 14, alignItems: 'center' }}>
         <MiniTrack stations={job.stations.length > 0 ? job.stations : untouched} />
         <span
-          className={job.fresh ? undefined : 'quiet'}
+          className={job.fresh ? undefined : looks.quiet}
           style={{ minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
         >
           <Telling job={job} />

@@ -6,6 +6,7 @@ import { usePhotosQuery, useRemovePhotoMutation } from '../app/api.ts';
 import { RemoveButton } from '../controls/remove-button.tsx';
 import { useDesk } from '../job/job-context.ts';
 import { useTypedText } from '../offline/typed-texts.ts';
+import { looks } from '../looks/looks.ts';
 import { PictureButton } from './picture-button.tsx';
 import { useTakePicture } from './use-take-picture.ts';
 import styles from './photos.module.css';
@@ -50,7 +51,7 @@ function PhotoItem({
     <li>
       <Button
         type="text"
-        className="plain"
+        className={looks.plain}
         aria-expanded={isLarge}
         aria-label={`${isLarge ? 'Smaller' : 'Larger'}: ${words}`}
         onClick={onLarge}
@@ -64,7 +65,7 @@ function PhotoItem({
           className={isLarge ? styles.large : undefined}
         />
       </Button>
-      <div className="quiet">
+      <div className={looks.quiet}>
         {[photo.caption, shown?.label ?? '', personName(photo.by)].filter((text) => text !== '').join(' · ')}{' '}
         <Checkbox
           checked={isChosen(photo.id)}
@@ -109,9 +110,9 @@ function TakePictures({ isFull }: { readonly isFull: boolean }) {
   const button = { busy: taking.busy, disabled: locked || taking.busy || isFull, onTaken: takeAll };
   return (
     <>
-      <div className="row-actions" style={{ alignItems: 'end' }}>
-        <label className="field" style={{ width: 220 }}>
-          <span className="name">What it shows</span>
+      <div className={looks.rowActions} style={{ alignItems: 'end' }}>
+        <label className={looks.field} style={{ width: 220 }}>
+          <span className={looks.name}>What it shows</span>
           <Input
             value={caption}
             maxLength={120}
@@ -119,8 +120,8 @@ function TakePictures({ isFull }: { readonly isFull: boolean }) {
             onChange={(event) => setCaption(event.target.value)}
           />
         </label>
-        <label className="field" style={{ width: 150 }}>
-          <span className="name">Cable or lead</span>
+        <label className={looks.field} style={{ width: 150 }}>
+          <span className={looks.name}>Cable or lead</span>
           <Select
             aria-label="Cable or lead"
             value={shows}
@@ -134,7 +135,7 @@ function TakePictures({ isFull }: { readonly isFull: boolean }) {
         <PictureButton label="Choose pictures" {...button} />
       </div>
       {told !== null && (
-        <p className="error-text" role="alert">
+        <p className={looks.errorText} role="alert">
           {told}
         </p>
       )}
@@ -147,12 +148,12 @@ export function Photos() {
   const { data: photos = [], isError } = usePhotosQuery(useDesk().code);
   const [large, setLarge] = useState<string | null>(null);
   return (
-    <section className="block" aria-label="Pictures" style={{ marginTop: 18 }}>
-      <span className="label">
+    <section className={looks.block} aria-label="Pictures" style={{ marginTop: 18 }}>
+      <span className={looks.label}>
         Pictures, {photos.length} of {mostPhotos}
       </span>
       <TakePictures isFull={photos.length >= mostPhotos} />
-      {isError && <p className="quiet">The pictures cannot be fetched now.</p>}
+      {isError && <p className={looks.quiet}>The pictures cannot be fetched now.</p>}
       {photos.length > 0 && (
         <ul className={styles.photos}>
           {photos.map((photo) => (

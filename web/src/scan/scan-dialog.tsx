@@ -7,6 +7,7 @@ import { NoPicture, openPicture } from '../pictures/open-picture.ts';
 import { PictureButton } from '../pictures/picture-button.tsx';
 import type { ScanWork } from '../workers/scan-worker.ts';
 import { useWorker } from '../workers/use-worker.ts';
+import { looks } from '../looks/looks.ts';
 import type { Scanned } from './scanned.ts';
 import styles from './scan.module.css';
 import { useCamera } from './use-camera.ts';
@@ -93,11 +94,11 @@ function Scanner({ onClose }: { readonly onClose: () => void }) {
           ))}
         </ul>
       )}
-      <div className="row-actions">
+      <div className={looks.rowActions}>
         <PictureButton label="Take a picture" camera onTaken={([file]) => readFile(file!)} />
         <PictureButton label="Choose a picture" onTaken={([file]) => readFile(file!)} />
       </div>
-      <p className="quiet">
+      <p className={looks.quiet}>
         The tag of a cable or a job, a unit’s serial number, a bag’s label. A scanner that types works in the search
         above as well.
       </p>

@@ -4,6 +4,7 @@ import { inletName, parseFigure, plugKinds, plugName, standardInletKinds } from 
 import { useChangeBagAdapterMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { DraftForm, DraftPick, DraftText, DraftTick, DraftTold } from '../controls/draft-form.tsx';
+import { looks } from '../looks/looks.ts';
 import { useDraftForm } from './use-draft-form.ts';
 import styles from './adapter-form.module.css';
 
@@ -55,7 +56,7 @@ export function AdapterForm() {
   const gives = Form.useWatch('gives', form);
   return (
     <>
-      <span className={`label ${styles['head']}`}>Enter an adapter or extension</span>
+      <span className={`${looks.label} ${styles['head']}`}>Enter an adapter or extension</span>
       <DraftForm
         form={form}
         initial={fresh}

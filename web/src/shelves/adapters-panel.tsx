@@ -5,6 +5,7 @@ import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { RemoveButton } from '../controls/remove-button.tsx';
 import { Sheet } from '../controls/sheet.tsx';
+import { looks } from '../looks/looks.ts';
 import { AdapterForm } from './adapter-form.tsx';
 
 /** Adapters and extensions that a plan may use, and the ones that never may. */
@@ -25,18 +26,21 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
           rowKey={(adapter) => adapter.id}
           rowProps={(adapter) => ({ 'data-adapter': adapter.label })}
           columns={[
-            { head: 'Label', cell: (adapter) => <span className="tag small">{adapter.label}</span> },
+            {
+              head: 'Label',
+              cell: (adapter) => <span className={`${looks.tag} ${looks.small}`}>{adapter.label}</span>,
+            },
             { head: 'Takes', cell: (adapter) => inletName[adapter.takes] },
             { head: 'Gives', cell: (adapter) => plugName[adapter.gives] },
-            { head: 'Legs', className: 'num', cell: (adapter) => adapter.legs },
-            { head: 'Adds', className: 'num', cell: (adapter) => `${adapter.addsMillimetres} mm` },
+            { head: 'Legs', className: looks.num, cell: (adapter) => adapter.legs },
+            { head: 'Adds', className: looks.num, cell: (adapter) => `${adapter.addsMillimetres} mm` },
             {
               head: 'Carries',
-              className: 'num',
+              className: looks.num,
               cell: (adapter) => (adapter.watts === null ? '-' : `${adapter.watts} W`),
             },
-            { head: 'There', className: 'num', cell: (adapter) => adapter.count },
-            { head: 'Place', className: 'nowrap', cell: (adapter) => adapter.place },
+            { head: 'There', className: looks.num, cell: (adapter) => adapter.count },
+            { head: 'Place', className: looks.nowrap, cell: (adapter) => adapter.place },
             {
               head: 'Mind',
               width: 280,
@@ -46,7 +50,7 @@ export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAda
               },
             },
             {
-              head: <span className="visually-hidden">Acts</span>,
+              head: <span className={looks.visuallyHidden}>Acts</span>,
               cell: (adapter) => (
                 <RemoveButton
                   what={adapter.label}

@@ -6,6 +6,7 @@ import { useCableBagsQuery, useChangeBagCableMutation } from '../app/api.ts';
 import { Dialog } from '../controls/dialog.tsx';
 import { DraftFoot, DraftForm, DraftPick, DraftText, DraftTick } from '../controls/draft-form.tsx';
 import { TwoStates } from '../controls/two-states.tsx';
+import { looks } from '../looks/looks.ts';
 import { draftOfCable, firstPlug, typedCable, type BagCableDraft } from './bag-cable-draft.ts';
 import { BagPlugFields } from './bag-plug-fields.tsx';
 import { useDraftForm } from './use-draft-form.ts';
@@ -51,7 +52,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
               {plugs.map(({ key, name }) => (
                 <BagPlugFields key={key} index={name} isOnly={plugs.length === 1} onDrop={() => remove(name)} />
               ))}
-              <div className="wide">
+              <div className={looks.wide}>
                 <Button
                   type="link"
                   onClick={() => add((form.getFieldValue('plugs') as BagCableDraft['plugs']).at(-1) ?? firstPlug)}
@@ -64,7 +65,9 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
         </Form.List>
         <DraftFoot told={told} isSending={isSending}>
           {was !== null && (
-            <p className="quiet wide">When plugs or wires change, what was proved of this cable no longer counts.</p>
+            <p className={`${looks.quiet} ${looks.wide}`}>
+              When plugs or wires change, what was proved of this cable no longer counts.
+            </p>
           )}
         </DraftFoot>
       </DraftForm>

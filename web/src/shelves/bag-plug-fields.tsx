@@ -1,6 +1,7 @@
 import { Button, Form } from 'antd';
 import { faceOfPlug, inletFace, plugName, signalText, standardPlugKinds } from '@fairwatt/core';
 import { DraftPick, DraftText } from '../controls/draft-form.tsx';
+import { looks } from '../looks/looks.ts';
 import type { PlugDraft } from './bag-cable-draft.ts';
 import styles from './bag-plug-fields.module.css';
 
@@ -28,8 +29,8 @@ export function BagPlugFields({
 }) {
   const kind = Form.useWatch<PlugDraft['kind'] | undefined>(['plugs', index, 'kind']);
   return (
-    <fieldset className="wide ranges">
-      <div className={`range-row ${styles['plug']}`}>
+    <fieldset className={`${looks.wide} ${looks.ranges}`}>
+      <div className={`${looks.rangeRow} ${styles['plug']}`}>
         <DraftPick name={[index, 'kind']} label={`Plug ${index + 1}`} options={kinds} />
         <DraftText name={[index, 'millimetres']} label="At" unit="mm" placeholder="not measured" />
         <DraftText
@@ -45,7 +46,7 @@ export function BagPlugFields({
         </Button>
       </div>
       {kind !== undefined && (
-        <p className="quiet">
+        <p className={looks.quiet}>
           In the order of its pins: {pinsOf(kind)}. “-” for no wire, “13+14” for two wires in one contact, “?” where
           nobody looked.
         </p>

@@ -8,6 +8,7 @@ import { useAppSelector } from '../app/store.ts';
 import { Choice } from '../controls/choice.tsx';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
+import { looks, verdictLook } from '../looks/looks.ts';
 import { AdaptersPanel } from './adapters-panel.tsx';
 import { BagCableDialog } from './bag-cable-dialog.tsx';
 import { CrossingPanel, crossingMark } from './crossing-panel.tsx';
@@ -31,16 +32,16 @@ export default function CableBagsPage() {
   const [editing, setEditing] = useState<BagCable | 'new' | null>(null);
   if (bags.data === undefined || supplies.data === undefined)
     return (
-      <div className="page">
+      <div className={looks.page}>
         {bags.isError ? <Empty title={problemOf(bags.error).title} /> : <Waiting>Fetching the cable bags …</Waiting>}
       </div>
     );
   const modular = supplies.data.filter((model) => model.label.modular !== 'fixed');
   return (
-    <div className="page">
-      <div className="page-head">
+    <div className={looks.page}>
+      <div className={looks.pageHead}>
         <h1>Cable bags</h1>
-        <span className="quiet">
+        <span className={looks.quiet}>
           A cable from another supply is never trusted, not even of the same maker: its wires are known, or probed.
         </span>
         {shelf === 'cables' && (
@@ -91,8 +92,8 @@ function SpareCables({
   return (
     <div className={styles.bags}>
       <div>
-        <label className="field" style={{ marginBottom: 10 }}>
-          <span className="name">On this supply</span>
+        <label className={looks.field} style={{ marginBottom: 10 }}>
+          <span className={looks.name}>On this supply</span>
           <Select
             showSearch={{ optionFilterProp: 'label' }}
             aria-label="On this supply"
@@ -144,21 +145,21 @@ function BagLine({
   return (
     <Button
       type="text"
-      className="plain"
+      className={looks.plain}
       aria-pressed={isPicked}
       data-bag={cable.label}
       data-word={word}
       onClick={onPick}
     >
-      <span className="tag small">{cable.label}</span>
-      <span className="what">
+      <span className={`${looks.tag} ${looks.small}`}>{cable.label}</span>
+      <span className={looks.what}>
         {cable.plugs.map((plug) => plugName[plug.kind]).join(' + ')}
-        <span className="quiet block-note">
+        <span className={`${looks.quiet} ${looks.blockNote}`}>
           {cable.place === '' ? 'place not noted' : cable.place}, came with{' '}
           {cable.cameWith === '' ? 'nobody knows what' : cable.cameWith}
         </span>
       </span>
-      <span className={`verdict ${crossingMark[word]}`}>{crossingWordText[word]}</span>
+      <span className={verdictLook(crossingMark[word])}>{crossingWordText[word]}</span>
     </Button>
   );
 }

@@ -17,10 +17,11 @@ import { useAppSelector } from '../app/store.ts';
 import { calendarDay } from '../controls/clock.ts';
 import { RemoveButton } from '../controls/remove-button.tsx';
 import { ConnectorFace } from '../drawings/connector-face.tsx';
+import { looks, verdictLook, type Mark } from '../looks/looks.ts';
 import styles from './crossing-panel.module.css';
 
 /** The verdict's mark for each word of a crossing. */
-export const crossingMark: Record<Crossing['word'], string> = {
+export const crossingMark: Record<Crossing['word'], Mark> = {
   safe: 'pass',
   incomplete: 'marginal',
   unknown: 'cannot-tell',
@@ -43,20 +44,20 @@ export function CrossingPanel({ cable, model, verdict, onChange }: Props & { rea
   const coded = codedAgainstPrint(cable.codedWatts, verdict.code);
   return (
     <section aria-label="The crossing" data-crossing={verdict.word}>
-      <span className="label">
+      <span className={looks.label}>
         {cable.label} on {model.name}
       </span>
-      <div className={`verdict ${crossingMark[verdict.word]}`} style={{ fontSize: 30 }}>
+      <div className={verdictLook(crossingMark[verdict.word])} style={{ fontSize: 30 }}>
         {crossingWordText[verdict.word]}
       </div>
       <Proof cable={cable} model={model} verdict={verdict} />
       {verdict.pinout === null && (
-        <p className="quiet">
+        <p className={looks.quiet}>
           Nobody has entered what the {endFamily({ ...cable, fixed: false })} sockets of {model.name} give.
         </p>
       )}
       {coded !== '' && (
-        <p className="caution">
+        <p className={looks.caution}>
           <span>{coded}</span>
         </p>
       )}
@@ -64,7 +65,7 @@ export function CrossingPanel({ cable, model, verdict, onChange }: Props & { rea
         <CrossedPlug key={index} plug={plug} crossing={verdict.crossings[index]!} twoEnded={cable.twoEnded} />
       ))}
       <WhatToDo word={verdict.word} />
-      <div className="row-actions" style={{ marginTop: 10 }}>
+      <div className={looks.rowActions} style={{ marginTop: 10 }}>
         <Button disabled={technician === null} onClick={onChange}>
           Change the cable
         </Button>
@@ -98,7 +99,7 @@ function Proof({ cable, model, verdict: { proof } }: Props) {
         </p>
       )}
       {proving.isError && (
-        <p className="error-text" role="alert">
+        <p className={looks.errorText} role="alert">
           {problemOf(proving.error).title}
         </p>
       )}
@@ -135,7 +136,11 @@ function CrossedPlug({
         {amiss.slice(0, mostTold).map((pin) => {
           const harms = crossing.word === 'harmful' && pin.word !== 'unknown' && pin.word !== 'missing';
           return (
-            <li key={pin.pin} className={harms ? 'verdict fail' : ''} style={{ fontWeight: 400, whiteSpace: 'normal' }}>
+            <li
+              key={pin.pin}
+              className={harms ? verdictLook('fail') : ''}
+              style={{ fontWeight: 400, whiteSpace: 'normal' }}
+            >
               {crossedPinText(pin)}
             </li>
           );
@@ -148,14 +153,14 @@ function CrossedPlug({
 function WhatToDo({ word }: { readonly word: Crossing['word'] }) {
   if (word === 'harmful')
     return (
-      <p className="caution">
+      <p className={looks.caution}>
         <span>Put it back into its bag. Plugs that fit say nothing of the wires behind them.</span>
       </p>
     );
   if (word !== 'unknown') return null;
   return (
     <>
-      <p className="caution">
+      <p className={looks.caution}>
         <span>
           Cable in the supply, device end loose on the bench, lead in last. Black probe on the supply's ground, then pin
           by pin; lead out before anything is plugged.

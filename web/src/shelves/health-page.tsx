@@ -8,6 +8,7 @@ import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { unsentOf } from '../offline/summary.ts';
 import { Sheet } from '../controls/sheet.tsx';
+import { looks, verdictLook, type Mark } from '../looks/looks.ts';
 
 type Level = 'well' | 'look' | 'bad';
 interface Line {
@@ -18,7 +19,7 @@ interface Line {
 }
 
 const words: Readonly<Record<Level, string>> = { well: 'well', look: 'look at it', bad: 'act now' };
-const verdict: Readonly<Record<Level, string>> = { well: 'pass', look: 'marginal', bad: 'fail' };
+const verdict: Readonly<Record<Level, Mark>> = { well: 'pass', look: 'marginal', bad: 'fail' };
 const hour = 3_600_000;
 
 const size = (bytes: number): string =>
@@ -105,7 +106,7 @@ export default function HealthPage() {
   const owner = useMay('own');
   if (shop.data !== undefined && !owner)
     return (
-      <div className="page">
+      <div className={looks.page}>
         <Empty title="The state of the application">
           Only an owner looks at it. Owners are{' '}
           {people
@@ -118,21 +119,21 @@ export default function HealthPage() {
     );
   if (health.data === undefined)
     return health.isError ? (
-      <div className="page">
+      <div className={looks.page}>
         <Empty title={problemOf(health.error).title}>It is asked again by itself.</Empty>
       </div>
     ) : (
-      <Waiting className="page">Asking the server …</Waiting>
+      <Waiting className={looks.page}>Asking the server …</Waiting>
     );
   const lines = linesOf(health.data, storage, waiting, refused);
   const worst = lines.find((line) => line.level === 'bad') ?? lines.find((line) => line.level === 'look');
   return (
-    <div className="page" data-health={worst?.level ?? 'well'}>
+    <div className={looks.page} data-health={worst?.level ?? 'well'}>
       <h1>State of the application</h1>
       <p>
         <Link to="/settings">Back to Settings</Link>
       </p>
-      <p className={`decides verdict ${verdict[worst?.level ?? 'well']}`}>
+      <p className={`${looks.decides} ${verdictLook(verdict[worst?.level ?? 'well'])}`}>
         {worst === undefined ? 'Everything is well.' : `${worst.name}: ${worst.value}.`}
       </p>
       <Sheet
@@ -142,13 +143,13 @@ export default function HealthPage() {
           { head: 'What', names: true, cell: (line) => line.name },
           {
             head: 'How it is',
-            cell: (line) => <span className={`verdict ${verdict[line.level]}`}>{words[line.level]}</span>,
+            cell: (line) => <span className={verdictLook(verdict[line.level])}>{words[line.level]}</span>,
           },
-          { head: 'Figure', className: 'fig', cell: (line) => line.value },
-          { head: 'More', className: 'quiet', cell: (line) => line.what },
+          { head: 'Figure', className: looks.fig, cell: (line) => line.value },
+          { head: 'More', className: looks.quiet, cell: (line) => line.what },
         ]}
       />
-      <p className="quiet">
+      <p className={looks.quiet}>
         ./fairwatt logs shows what the server wrote down, ./fairwatt logs database what its database did.
       </p>
     </div>

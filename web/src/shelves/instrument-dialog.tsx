@@ -7,6 +7,7 @@ import { TwoStates } from '../controls/two-states.tsx';
 import { Dialog } from '../controls/dialog.tsx';
 import { DraftDay } from '../controls/draft-day.tsx';
 import { DraftFoot, DraftForm, DraftPick, DraftText } from '../controls/draft-form.tsx';
+import { looks } from '../looks/looks.ts';
 import { useDraftForm } from './use-draft-form.ts';
 
 interface RangeDraft {
@@ -136,10 +137,10 @@ function RangeFields() {
   return (
     <Form.List name="ranges">
       {(ranges, { add, remove }) => (
-        <fieldset className="wide ranges">
-          <legend className="label">Limit of error, by range</legend>
+        <fieldset className={`${looks.wide} ${looks.ranges}`}>
+          <legend className={looks.label}>Limit of error, by range</legend>
           {ranges.map(({ key, name }) => (
-            <div key={key} className="range-row">
+            <div key={key} className={looks.rangeRow}>
               {rangeFields.map(([field, label]) => (
                 <DraftText key={field} name={[name, field]} label={label} figure />
               ))}

@@ -6,6 +6,7 @@ import { useMay } from '../access/use-may.ts';
 import { today } from '../controls/clock.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
+import { looks, verdictLook } from '../looks/looks.ts';
 import { InstrumentDialog } from './instrument-dialog.tsx';
 import { NetworkInstruments } from './network-instruments.tsx';
 import { ShelfImport } from './shelf-import.tsx';
@@ -17,10 +18,10 @@ export default function InstrumentsPage() {
   const owner = useMay('own');
   const [open, setOpen] = useState<Instrument | 'new' | null>(null);
   return (
-    <div className="page">
-      <div className="page-head">
+    <div className={looks.page}>
+      <div className={looks.pageHead}>
         <h1>Instruments</h1>
-        <span className="quiet">Every verdict counts in the error of the instrument that was used.</span>
+        <span className={looks.quiet}>Every verdict counts in the error of the instrument that was used.</span>
         <ShelfImport />
       </div>
       {shop.isError && shop.data === undefined && <Empty title={problemOf(shop.error).title} />}
@@ -43,20 +44,20 @@ export default function InstrumentsPage() {
               head: 'Ranges and limit of error',
               cell: (instrument) =>
                 instrument.ranges.map((range) => (
-                  <div key={range.fullScaleVolts} className="fig">
+                  <div key={range.fullScaleVolts} className={looks.fig}>
                     to {range.fullScaleVolts} V: {range.percent} % + {range.counts} × {range.digitVolts} V
                   </div>
                 )),
             },
             {
               head: 'Times',
-              className: 'fig',
+              className: looks.fig,
               cell: (instrument) =>
                 instrument.powerGoodErrorMilliseconds === null ? 'no' : `±${instrument.powerGoodErrorMilliseconds} ms`,
             },
             {
               head: 'Ripple',
-              className: 'fig',
+              className: looks.fig,
               cell: (instrument) =>
                 instrument.rippleErrorMillivolts === null ? 'no' : `±${instrument.rippleErrorMillivolts} mV`,
             },
@@ -66,14 +67,14 @@ export default function InstrumentsPage() {
                 instrument.calibratedUntil === null ? (
                   'never'
                 ) : instrument.calibratedUntil < today() ? (
-                  <span className="verdict tight">{dayText(instrument.calibratedUntil)}, overdue</span>
+                  <span className={verdictLook('tight')}>{dayText(instrument.calibratedUntil)}, overdue</span>
                 ) : (
-                  <span className="verdict pass">{dayText(instrument.calibratedUntil)}</span>
+                  <span className={verdictLook('pass')}>{dayText(instrument.calibratedUntil)}</span>
                 ),
             },
             { head: 'Whose', cell: (instrument) => (instrument.ownedBy === '' ? "the shop's" : instrument.ownedBy) },
             {
-              head: <span className="visually-hidden">Acts</span>,
+              head: <span className={looks.visuallyHidden}>Acts</span>,
               cell: (instrument) => (
                 <Button
                   type="link"
@@ -94,7 +95,9 @@ export default function InstrumentsPage() {
             Add a meter or tester
           </Button>
         ) : (
-          <p className="quiet">An owner adds and changes instruments; the name at the top right says who works here.</p>
+          <p className={looks.quiet}>
+            An owner adds and changes instruments; the name at the top right says who works here.
+          </p>
         ))}
       {open !== null && <InstrumentDialog was={open === 'new' ? null : open} onClose={() => setOpen(null)} />}
       {shop.data !== undefined && <NetworkInstruments shop={shop.data} />}

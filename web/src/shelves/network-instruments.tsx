@@ -14,6 +14,7 @@ import { useMay } from '../access/use-may.ts';
 import { useAppSelector } from '../app/store.ts';
 import { DraftForm, DraftPick, DraftText, DraftTold } from '../controls/draft-form.tsx';
 import { RemoveButton } from '../controls/remove-button.tsx';
+import { looks } from '../looks/looks.ts';
 import styles from './network-instruments.module.css';
 import { useDraftForm } from './use-draft-form.ts';
 
@@ -25,24 +26,24 @@ export function NetworkInstruments({ shop }: { readonly shop: ShopData }) {
   const owner = useMay('own');
   const [remove] = useRemoveNetworkInstrumentMutation();
   return (
-    <section className="block" style={{ marginTop: 26 }} aria-label="Over the network">
-      <span className="label">Over the network, speaking SCPI on TCP</span>
+    <section className={looks.block} style={{ marginTop: 26 }} aria-label="Over the network">
+      <span className={looks.label}>Over the network, speaking SCPI on TCP</span>
       {list.isError && list.data === undefined && (
-        <p className="error-text" role="alert">
+        <p className={looks.errorText} role="alert">
           {problemOf(list.error).title}
         </p>
       )}
-      {list.data?.length === 0 && <p className="quiet">None yet.</p>}
-      <ul className={`trail ${styles['list']}`}>
+      {list.data?.length === 0 && <p className={looks.quiet}>None yet.</p>}
+      <ul className={`${looks.trail} ${styles['list']}`}>
         {list.data?.map((item) => (
           <li key={item.id} data-network={item.id}>
-            <span className="what">
+            <span className={looks.what}>
               <strong>{item.name}</strong>{' '}
-              <span className="quiet">
+              <span className={looks.quiet}>
                 {item.role === 'load' ? 'electronic load' : `meter, judged as ${nameOf(item.instrumentId)}`}
               </span>
             </span>
-            <span className="fig">
+            <span className={looks.fig}>
               {item.host}:{item.port}
             </span>
             <Identify id={item.id} />
@@ -55,7 +56,7 @@ export function NetworkInstruments({ shop }: { readonly shop: ShopData }) {
           </li>
         ))}
       </ul>
-      {owner ? <AddForm shop={shop} /> : <p className="quiet">An owner adds instruments.</p>}
+      {owner ? <AddForm shop={shop} /> : <p className={looks.quiet}>An owner adds instruments.</p>}
     </section>
   );
 }
@@ -65,7 +66,7 @@ function Identify({ id }: { readonly id: string }) {
   return (
     <>
       {data !== undefined && !isFetching && (
-        <span className={data.identity === null ? 'error-text' : 'quiet'} role="status">
+        <span className={data.identity === null ? looks.errorText : looks.quiet} role="status">
           {data.identity ?? troubleText[data.trouble ?? ''] ?? data.trouble}
         </span>
       )}

@@ -4,6 +4,7 @@ import { problemOf, useOwnPartsQuery, useRemoveOwnPartMutation } from '../app/ap
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
+import { looks } from '../looks/looks.ts';
 import { RowImport } from './row-import.tsx';
 import { RemoveButton } from '../controls/remove-button.tsx';
 import { Sheet } from '../controls/sheet.tsx';
@@ -17,12 +18,12 @@ export function OwnPartsPanel() {
   const [remove] = useRemoveOwnPartMutation();
   return (
     <>
-      <div className="row-actions" style={{ marginBottom: 12 }}>
+      <div className={looks.rowActions} style={{ marginBottom: 12 }}>
         <RowImport path="/supplies/parts/import" label="Import parts" name="Parts file" what="Part" />
         <Button href="/api/supplies/parts/export" download>
           CSV
         </Button>
-        <span className="quiet" style={{ alignSelf: 'center' }}>
+        <span className={looks.quiet} style={{ alignSelf: 'center' }}>
           A part is also kept from Intake, where it was entered.
         </span>
       </div>
@@ -44,14 +45,14 @@ export function OwnPartsPanel() {
           columns={[
             { head: 'Part', cell: (part) => <strong>{part.name}</strong> },
             { head: 'Class', cell: (part) => partClass(part.classId)?.name ?? part.classId },
-            { head: 'Low', className: 'num', cell: ({ figures }) => tenths(figures.lowWatts) },
-            { head: 'Likely', className: 'num', cell: ({ figures }) => tenths(figures.likelyWatts) },
-            { head: 'High', className: 'num', cell: ({ figures }) => tenths(figures.highWatts) },
-            { head: 'Seconds', className: 'num', cell: ({ figures }) => tenths(figures.shortWatts) },
+            { head: 'Low', className: looks.num, cell: ({ figures }) => tenths(figures.lowWatts) },
+            { head: 'Likely', className: looks.num, cell: ({ figures }) => tenths(figures.likelyWatts) },
+            { head: 'High', className: looks.num, cell: ({ figures }) => tenths(figures.highWatts) },
+            { head: 'Seconds', className: looks.num, cell: ({ figures }) => tenths(figures.shortWatts) },
             { head: 'Figures', cell: (part) => sourceText[part.figures.source] },
             { head: 'Inlets', cell: (part) => part.inlets.map((inlet) => inlet.label).join(', ') || 'none' },
             {
-              head: <span className="visually-hidden">Acts</span>,
+              head: <span className={looks.visuallyHidden}>Acts</span>,
               cell: (part) => (
                 <RemoveButton
                   what={part.name}

@@ -4,6 +4,7 @@ import { pinoutSchema, type Pinout, type SupplySummary } from '@fairwatt/contrac
 import { useCableBagsQuery, useChangePinoutMutation } from '../app/api.ts';
 import { DraftFoot, DraftForm, DraftItem, DraftText } from '../controls/draft-form.tsx';
 import { TwoStates } from '../controls/two-states.tsx';
+import { looks } from '../looks/looks.ts';
 import { draftOfPinout, pinoutField, pinoutWords, typedPinout, type PinoutDraft } from './pinout-draft.ts';
 import { useDraftForm } from './use-draft-form.ts';
 import styles from './pinout-form.module.css';
@@ -51,11 +52,11 @@ export function PinoutForm({
         label="Sockets of a kind of supply"
         onSend={(draft) => void save(draft, was)}
       >
-        <div className="wide">
+        <div className={looks.wide}>
           <DraftText name="name" label="Name" />
         </div>
         {cableFamilies.map((family) => (
-          <div key={family} className="wide">
+          <div key={family} className={looks.wide}>
             <DraftText
               name={['sockets', family]}
               label={`Socket for ${familyText[family]} cables, pin 1 first`}
@@ -66,8 +67,10 @@ export function PinoutForm({
             />
           </div>
         ))}
-        <p className="quiet wide">{signals}; “?” where nobody measured. Leave a socket empty that it does not have.</p>
-        <div className="wide">
+        <p className={`${looks.quiet} ${looks.wide}`}>
+          {signals}; “?” where nobody measured. Leave a socket empty that it does not have.
+        </p>
+        <div className={looks.wide}>
           <DraftItem name="supplies" label="Supplies with these sockets">
             <Checkbox.Group
               className={styles.supplyTicks ?? ''}

@@ -4,6 +4,7 @@ import { familyText } from '@fairwatt/core';
 import type { Pinout, SupplySummary } from '@fairwatt/contract';
 import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
+import { looks } from '../looks/looks.ts';
 import { PinoutForm } from './pinout-form.tsx';
 import styles from './bag-list.module.css';
 
@@ -37,7 +38,7 @@ export function PinoutsPanel({
   const technician = useAppSelector((state) => state.session.technician);
   const [editing, setEditing] = useState<Pinout | null>(null);
   return (
-    <div className="columns">
+    <div className={looks.columns}>
       <div>
         {pinouts.length === 0 && (
           <Empty title="No sockets are known yet">
@@ -49,14 +50,14 @@ export function PinoutsPanel({
             <li key={pinout.id}>
               <Button
                 type="text"
-                className="plain"
+                className={looks.plain}
                 aria-pressed={editing?.id === pinout.id}
                 onClick={() => setEditing(pinout)}
               >
-                <span className="what">
+                <span className={looks.what}>
                   {pinout.name}
-                  <span className="quiet block-note">{socketsText(pinout)}</span>
-                  <span className="quiet block-note">
+                  <span className={`${looks.quiet} ${looks.blockNote}`}>{socketsText(pinout)}</span>
+                  <span className={`${looks.quiet} ${looks.blockNote}`}>
                     {pinout.supplies.length} {pinout.supplies.length === 1 ? 'supply' : 'supplies'}
                   </span>
                 </span>

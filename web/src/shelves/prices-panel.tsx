@@ -12,6 +12,7 @@ import {
 import { useMay } from '../access/use-may.ts';
 import { useAppSelector } from '../app/store.ts';
 import { dayAndTime } from '../controls/clock.ts';
+import { looks } from '../looks/looks.ts';
 import { RowImport } from './row-import.tsx';
 import { Sheet } from '../controls/sheet.tsx';
 
@@ -31,11 +32,11 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplySu
   const oldest = [...supplies].sort((a, b) => (a.price.asOf ?? '').localeCompare(b.price.asOf ?? ''));
   return (
     <>
-      <div className="row-actions" style={{ alignItems: 'end', marginBottom: 8 }}>
-        <label className="field" style={{ width: 420 }}>
-          <span className="name">Address of a supplier's price list (CSV)</span>
+      <div className={looks.rowActions} style={{ alignItems: 'end', marginBottom: 8 }}>
+        <label className={looks.field} style={{ width: 420 }}>
+          <span className={looks.name}>Address of a supplier's price list (CSV)</span>
           <Input
-            className="fig"
+            className={looks.fig}
             value={url}
             disabled={!owner}
             placeholder="http://192.168.1.9:8080/price-list.csv"
@@ -62,7 +63,7 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplySu
         <RowImport path="/supplies/prices" label="Read a price list" name="Price list" what="Row" />
       </div>
       {setting.isError && (
-        <p className="error-text" role="alert">
+        <p className={looks.errorText} role="alert">
           {[
             problemOf(setting.error).title,
             ...(problemOf(setting.error).errors ?? []).map((error) => error.message),
@@ -70,7 +71,7 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplySu
         </p>
       )}
       {fetching.isError && (
-        <p className="error-text" role="alert" data-feed="failed">
+        <p className={looks.errorText} role="alert" data-feed="failed">
           {problemOf(fetching.error).title}. Every price is as it was.
         </p>
       )}
@@ -88,7 +89,7 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplySu
           .
         </p>
       )}
-      <p className="quiet" style={{ marginBottom: 10 }}>
+      <p className={looks.quiet} style={{ marginBottom: 10 }}>
         {fetchedAt === null ? 'Nothing was fetched yet.' : `Last fetched ${dayAndTime(fetchedAt)}.`}{' '}
         {currencies.size > 1
           ? `Prices stand in ${[...currencies].join(' and ')}; only those in ` +
@@ -100,7 +101,7 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplySu
         rowKey={(model) => model.id}
         columns={[
           { head: 'Supply', cell: (model) => model.name, cellProps: () => ({ style: { fontWeight: 600 } }) },
-          { head: 'Price', className: 'num', cell: (model) => moneyText(model.price.minor, model.price.currency) },
+          { head: 'Price', className: looks.num, cell: (model) => moneyText(model.price.minor, model.price.currency) },
           { head: 'Of', cell: (model) => (model.price.asOf === null ? 'day not noted' : dayText(model.price.asOf)) },
         ]}
       />

@@ -20,6 +20,7 @@ import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { Sheet } from '../controls/sheet.tsx';
+import { looks } from '../looks/looks.ts';
 import styles from './record-page.module.css';
 
 /** What the shop's closed jobs say of each check and instrument, and which of them count. */
@@ -30,13 +31,13 @@ export default function RecordPage() {
   const failed = [record, knowledge, shop].find((query) => query.data === undefined && query.isError);
   if (failed !== undefined)
     return (
-      <div className="page">
+      <div className={looks.page}>
         <Empty title={problemOf(failed.error).title} />
       </div>
     );
   if (record.data === undefined || knowledge.data === undefined || shop.data === undefined)
     return (
-      <div className="page">
+      <div className={looks.page}>
         <Waiting>Fetching the record …</Waiting>
       </div>
     );
@@ -44,10 +45,10 @@ export default function RecordPage() {
   const instrumentName = (id: string | null) =>
     id === null ? 'whoever gave it' : (shop.data!.instruments.find((instrument) => instrument.id === id)?.name ?? id);
   return (
-    <div className="page">
-      <div className="page-head">
+    <div className={looks.page}>
+      <div className={looks.pageHead}>
         <h1>The shop's record</h1>
-        <span className="quiet">
+        <span className={looks.quiet}>
           {counts.jobs} closed {counts.jobs === 1 ? 'job counts' : 'jobs count'}, {counts.leftOut} left out.
         </span>
       </div>
@@ -75,7 +76,7 @@ export default function RecordPage() {
 /** A share on a line from 0 to 100 % with its interval. */
 function ShareLine({ tally, label }: { readonly tally: Tally; readonly label: string }) {
   const interval = shareInterval(tally.count, tally.of);
-  if (interval === null) return <span className="quiet">never seen</span>;
+  if (interval === null) return <span className={looks.quiet}>never seen</span>;
   return (
     <span
       className={styles.shareLine}
@@ -85,7 +86,7 @@ function ShareLine({ tally, label }: { readonly tally: Tally; readonly label: st
         percentText(interval.high)
       }
     >
-      <span className="fig nowrap">
+      <span className={`${looks.fig} ${looks.nowrap}`}>
         {tally.count} of {tally.of}
       </span>
       <svg width="120" height="16" viewBox="0 0 120 16" aria-hidden="true">
@@ -107,7 +108,7 @@ function ShareLine({ tally, label }: { readonly tally: Tally; readonly label: st
           strokeWidth="3"
         />
       </svg>
-      <span className="fig quiet nowrap">
+      <span className={`${looks.fig} ${looks.quiet} ${looks.nowrap}`}>
         {percentText(interval.low)} to {percentText(interval.high)}
       </span>
     </span>
@@ -125,10 +126,10 @@ function TrustTable({
 }) {
   const rows = trustIn(knowledge, counts);
   return (
-    <section className="block" aria-label="Trust in checks and instruments">
-      <span className="label">What passes judgement on the supply, and how often it was wrong here</span>
+    <section className={looks.block} aria-label="Trust in checks and instruments">
+      <span className={looks.label}>What passes judgement on the supply, and how often it was wrong here</span>
       {rows.length === 0 ? (
-        <p className="quiet">No closed job holds a measuring check yet.</p>
+        <p className={looks.quiet}>No closed job holds a measuring check yet.</p>
       ) : (
         <Sheet
           rows={rows}
@@ -155,7 +156,7 @@ function TrustTable({
           ]}
         />
       )}
-      <p className="quiet" style={{ marginTop: 6 }}>
+      <p className={looks.quiet} style={{ marginTop: 6 }}>
         Bars are 95 % intervals: few jobs, wide bars. One instrument's word starts from what the others showed, which
         weighs {othersWeightJobs} jobs, and moves by its own.
       </p>
@@ -169,8 +170,8 @@ function MovedTable({ knowledge, counts }: { readonly knowledge: Knowledge; read
     [knowledge, counts],
   );
   return (
-    <section className="block" aria-label="Figures that moved">
-      <span className="label">Figures that moved most</span>
+    <section className={looks.block} aria-label="Figures that moved">
+      <span className={looks.label}>Figures that moved most</span>
       <Sheet
         rows={moved}
         rowKey={(item) => `${item.checkId}|${item.outcomeId}|${item.faultId}`}
@@ -188,11 +189,11 @@ function MovedTable({ knowledge, counts }: { readonly knowledge: Knowledge; read
               </>
             ),
           },
-          { head: 'shipped', className: 'num', cell: (item) => percentText(item.shipped) },
-          { head: 'now', className: 'num', cell: (item) => percentText(item.now) },
+          { head: 'shipped', className: looks.num, cell: (item) => percentText(item.shipped) },
+          { head: 'now', className: looks.num, cell: (item) => percentText(item.now) },
           {
             head: 'here',
-            className: 'num',
+            className: looks.num,
             cell: (item) => (
               <>
                 {item.seen.count} of {item.seen.of}
@@ -201,7 +202,7 @@ function MovedTable({ knowledge, counts }: { readonly knowledge: Knowledge; read
           },
         ]}
       />
-      <p className="quiet" style={{ marginTop: 6 }}>
+      <p className={looks.quiet} style={{ marginTop: 6 }}>
         A shipped figure is worth {shippedWeightJobs} jobs with that fault; how common a fault is, all in all
         {` ${shippedPriorJobs}`} jobs.
       </p>
@@ -232,29 +233,29 @@ function JobTable({
     setProblem(answer.error === undefined ? null : problemOf(answer.error).title);
   }
   return (
-    <section className={`block ${styles.recordJobs}`} aria-label="Jobs in the record">
-      <span className="label">Jobs it stands on</span>
-      <p className="quiet">
+    <section className={`${looks.block} ${styles.recordJobs}`} aria-label="Jobs in the record">
+      <span className={looks.label}>Jobs it stands on</span>
+      <p className={looks.quiet}>
         {owner ? 'Leave out a job whose finding you do not trust.' : 'An owner may leave a job out.'}
       </p>
       {problem !== null && (
-        <p className="error-text" role="alert">
+        <p className={looks.errorText} role="alert">
           {problem}
         </p>
       )}
-      <ul className="trail">
+      <ul className={looks.trail}>
         {jobs.map((job) => (
           <li key={job.code} data-lesson={job.code}>
-            <a href={`/jobs/${job.code}`} className="fig nowrap">
+            <a href={`/jobs/${job.code}`} className={`${looks.fig} ${looks.nowrap}`}>
               {job.code}
             </a>
-            <span className="what">
+            <span className={looks.what}>
               {job.leftOut ? (
                 <s>{knowledge.faults.find((fault) => fault.id === job.faultId)?.name ?? job.faultId}</s>
               ) : (
                 (knowledge.faults.find((fault) => fault.id === job.faultId)?.name ?? job.faultId)
               )}
-              <span className="quiet block-note">{job.title}</span>
+              <span className={`${looks.quiet} ${looks.blockNote}`}>{job.title}</span>
             </span>
             <Button
               type="link"

@@ -6,6 +6,7 @@ import { useAppSelector } from '../app/store.ts';
 import { FileButton } from '../controls/file-button.tsx';
 import { Sheet } from '../controls/sheet.tsx';
 import { Dialog } from '../controls/dialog.tsx';
+import { looks, verdictLook } from '../looks/looks.ts';
 import styles from './row-import.module.css';
 
 const resultText = {
@@ -66,11 +67,11 @@ function NamedRows({ report, what }: { readonly report: ImportReport; readonly w
           rows={report.named.slice(0, mostNamed)}
           rowKey={(row) => row.row}
           columns={[
-            { head: 'Row', className: 'num', cell: (row) => row.row },
+            { head: 'Row', className: looks.num, cell: (row) => row.row },
             { head: what, cell: (row) => row.name },
             {
               head: 'Becomes',
-              cell: (row) => <span className={`verdict ${resultMark[row.result]}`}>{resultText[row.result]}</span>,
+              cell: (row) => <span className={verdictLook(resultMark[row.result])}>{resultText[row.result]}</span>,
             },
             {
               head: 'Why',
@@ -81,7 +82,7 @@ function NamedRows({ report, what }: { readonly report: ImportReport; readonly w
         />
       </div>
       {report.named.length > mostNamed && (
-        <p className="quiet">The first {mostNamed} rows are named, refused ones first.</p>
+        <p className={looks.quiet}>The first {mostNamed} rows are named, refused ones first.</p>
       )}
     </>
   );
@@ -106,7 +107,7 @@ function MainAct({
       // Another act, not the same one with other words: it takes the focus anew.
       key={report.dryRun ? 'take' : 'done'}
       type="primary"
-      className="primary"
+      className={looks.primary}
       data-primary
       ref={(element) => element?.focus()}
       disabled={report.dryRun && (takes === 0 || busy)}
@@ -153,14 +154,14 @@ export function RowImport({
         }}
       />
       {read === null && told !== null && (
-        <div className="error-text" role="alert">
+        <div className={looks.errorText} role="alert">
           {told}
         </div>
       )}
       {read !== null && (
         <Dialog title={read.file} onClose={close} width={720}>
           {told !== null && (
-            <p className="error-text" role="alert">
+            <p className={looks.errorText} role="alert">
               {told}
             </p>
           )}
@@ -189,7 +190,7 @@ export function RowImport({
               <NamedRows report={report} what={what} />
               {!isPrices && report.dryRun && (
                 <Checkbox
-                  className="tick"
+                  className={looks.tick}
                   checked={update}
                   onChange={(event) => {
                     setUpdate(event.target.checked);

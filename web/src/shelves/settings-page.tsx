@@ -7,6 +7,7 @@ import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { TwoStates } from '../controls/two-states.tsx';
 import { Waiting } from '../controls/waiting.tsx';
+import { looks } from '../looks/looks.ts';
 import { LabelPrinterBlock } from './settings/label-printer-block.tsx';
 import { BenchBlock, ChoosingBlock, JudgementBlock, RunningCostBlock } from './settings/settings-blocks.tsx';
 
@@ -23,7 +24,7 @@ export default function SettingsPage() {
   const [conflict, setConflict] = useState<ShopSettings | null>(null);
   if (shop.data === undefined)
     return (
-      <div className="page">
+      <div className={looks.page}>
         {shop.isError ? <Empty title={problemOf(shop.error).title} /> : <Waiting>Fetching the settings …</Waiting>}
       </div>
     );
@@ -45,10 +46,10 @@ export default function SettingsPage() {
   }
   const block = { settings, owner, save: (changes: Partial<ShopSettings>) => void save(changes) };
   return (
-    <div className="page settings">
-      <div className="page-head">
+    <div className={looks.page}>
+      <div className={looks.pageHead}>
         <h1>Settings</h1>
-        <span className="quiet" role="status">
+        <span className={looks.quiet} role="status">
           {changing.isLoading
             ? 'Saving …'
             : (told ??
@@ -57,7 +58,7 @@ export default function SettingsPage() {
                 : 'Only an owner changes these; the name at the top right says who works here.'))}
         </span>
         {owner && (
-          <span className="push">
+          <span>
             <Link to="/people">People and devices</Link> · <Link to="/health">State of the application</Link>
           </span>
         )}
@@ -74,7 +75,7 @@ export default function SettingsPage() {
           }}
         />
       )}
-      <div className="columns">
+      <div className={looks.columns}>
         <BenchBlock {...block} />
         <JudgementBlock {...block} />
         <ChoosingBlock {...block} />

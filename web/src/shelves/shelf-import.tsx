@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { problemOf, useImportShopMutation } from '../app/api.ts';
 import { FileButton } from '../controls/file-button.tsx';
+import { looks } from '../looks/looks.ts';
 
 /** Reads a shop file into the shop. What is here already stays as it is. */
 export function ShelfImport() {
@@ -28,7 +29,7 @@ export function ShelfImport() {
         onTooLarge={(line) => setTold({ bad: true, lines: [line] })}
       />
       {told !== null && (
-        <div className={told.bad ? 'error-text' : 'quiet'} role={told.bad ? 'alert' : 'status'}>
+        <div className={told.bad ? looks.errorText : looks.quiet} role={told.bad ? 'alert' : 'status'}>
           {told.lines.map((line) => (
             <div key={line}>{line}</div>
           ))}

@@ -6,6 +6,7 @@ import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { TwoStates } from '../controls/two-states.tsx';
 import { Waiting } from '../controls/waiting.tsx';
+import { looks } from '../looks/looks.ts';
 import { UnitSheet } from './unit-sheet.tsx';
 
 const order: readonly UnitState[] = ['new', 'proven', 'spare', 'suspect', 'used'];
@@ -44,8 +45,8 @@ function AddUnit({
   const [modelId, setModelId] = useState(supplies[0]?.id ?? '');
   return (
     <>
-      <label className="field" style={{ width: 260 }}>
-        <span className="name">Put a supply on the shelf</span>
+      <label className={looks.field} style={{ width: 260 }}>
+        <span className={looks.name}>Put a supply on the shelf</span>
         <Select
           showSearch={{ optionFilterProp: 'label' }}
           aria-label="Put a supply on the shelf"
@@ -95,13 +96,13 @@ export function ShelfPanel({
           onTheirs={() => changing.reset()}
         />
       )}
-      <div className="row-actions" style={{ alignItems: 'end', marginBottom: 12 }}>
+      <div className={looks.rowActions} style={{ alignItems: 'end', marginBottom: 12 }}>
         <AddUnit supplies={supplies} onAdd={(modelId) => put(newUnit(modelId))} />
         <Button href="/api/supplies/units/export" download>
           JSON
         </Button>
         {trouble !== undefined && (
-          <span className="error-text" role="alert">
+          <span className={looks.errorText} role="alert">
             {[problemOf(trouble).title, ...(problemOf(trouble).errors ?? []).map((error) => error.message)].join(': ')}
           </span>
         )}

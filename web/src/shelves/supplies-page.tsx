@@ -4,6 +4,7 @@ import { useSearchParams } from 'react-router';
 import { problemOf, useSuppliesQuery, useUnitsQuery } from '../app/api.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
+import { looks } from '../looks/looks.ts';
 import { OwnPartsPanel } from './own-parts-panel.tsx';
 import { PricesPanel } from './prices-panel.tsx';
 import { RowImport } from './row-import.tsx';
@@ -36,8 +37,8 @@ export default function SuppliesPage() {
       .includes(search.trim().toLowerCase()),
   );
   return (
-    <div className="page">
-      <div className="page-head">
+    <div className={looks.page}>
+      <div className={looks.pageHead}>
         <h1>Supplies</h1>
         <Choice
           label="Part of the shelf"
@@ -45,20 +46,20 @@ export default function SuppliesPage() {
           options={ways.map(([value, name]) => ({ value: value, label: name }))}
           onPick={setWay}
         />
-        <span className="quiet">
+        <span className={looks.quiet}>
           {supplies.data?.length ?? 0} models, {(units.data ?? []).filter((unit) => unit.state !== 'used').length} units
         </span>
         {way === 'models' && (
           <>
-            <label className="field" style={{ width: 210 }}>
-              <span className="visually-hidden">Find a supply</span>
+            <label className={looks.field} style={{ width: 210 }}>
+              <span className={looks.visuallyHidden}>Find a supply</span>
               <Input
                 placeholder="Name, shape or watts"
                 value={search}
                 onChange={(event) => setSearch(event.target.value)}
               />
             </label>
-            <div className="row-actions" style={{ marginLeft: 'auto' }}>
+            <div className={looks.rowActions} style={{ marginLeft: 'auto' }}>
               <Button onClick={() => setEditing({ from: null, isNew: true })}>Enter a supply</Button>
               <RowImport path="/supplies/import" label="Import" name="Supplies file" what="Supply" />
               <Button href="/api/supplies/export?format=csv" download>

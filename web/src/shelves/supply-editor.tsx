@@ -16,6 +16,7 @@ import { DraftForm, DraftTold } from '../controls/draft-form.tsx';
 import { RemoveButton } from '../controls/remove-button.tsx';
 import { TwoStates } from '../controls/two-states.tsx';
 import { Waiting } from '../controls/waiting.tsx';
+import { looks } from '../looks/looks.ts';
 import { fieldOfSupply, modelFrom, wholeOf, type Whole } from './supply-draft.ts';
 import { ProtectionFields, SupplyFields } from './supply-fields.tsx';
 import { KitFields } from './supply-kit-fields.tsx';
@@ -107,7 +108,7 @@ function OpenedSupply({ was: seen, start, onClose }: Opened) {
       >
         <SupplyFields />
         <ProtectionFields />
-        <div className="columns">
+        <div className={looks.columns}>
           <OutputsFields />
           <SocketsFields />
         </div>
@@ -129,7 +130,7 @@ function LabelDoubts() {
   const checked = supplyModelSchema.safeParse(modelFrom(whole as Whole, 0));
   const doubts = checked.success ? labelProblems(checked.data.label) : [];
   return doubts.map((problem) => (
-    <p key={problem.code} className="caution" role="status">
+    <p key={problem.code} className={looks.caution} role="status">
       <span>{problemOfLabel(problem)}</span>
     </p>
   ));
@@ -143,8 +144,14 @@ function EditorActs({
   readonly was: SupplyModel | null;
 }) {
   return (
-    <div className={`row-actions ${styles.editorSave}`}>
-      <Button type="primary" className="primary" htmlType="submit" style={{ width: 260 }} disabled={saving.isSending}>
+    <div className={`${looks.rowActions} ${styles.editorSave}`}>
+      <Button
+        type="primary"
+        className={looks.primary}
+        htmlType="submit"
+        style={{ width: 260 }}
+        disabled={saving.isSending}
+      >
         <span>{saving.isSending ? 'Saving …' : 'Save'}</span>
         <kbd aria-hidden="true">↵</kbd>
       </Button>

@@ -12,6 +12,7 @@ import {
 } from '@fairwatt/core';
 import { DraftDay } from '../controls/draft-day.tsx';
 import { DraftPick, DraftText, DraftTick } from '../controls/draft-form.tsx';
+import { looks } from '../looks/looks.ts';
 import type { Simple } from './supply-draft.ts';
 
 const Words = ({ name, label, unit }: { readonly name: Simple; readonly label: string; readonly unit?: string }) => (
@@ -39,7 +40,7 @@ const modularText = { fixed: 'fixed', semi: 'partly modular', full: 'modular' } 
 export function SupplyFields() {
   const currency = Form.useWatch<string | undefined>(['fields', 'currency']);
   return (
-    <div className="fields by-four">
+    <div className={`${looks.fields} ${looks.byFour}`}>
       <Words name="name" label="Name" />
       <Words name="ratingWatts" label="Rating" unit="W" />
       <Pick name="shape" label="Shape" values={shapes} />
@@ -70,9 +71,9 @@ const protections = protectionNames.map((name) => ({ value: name, label: protect
 export function ProtectionFields() {
   return (
     <fieldset>
-      <legend className="label">Watches over</legend>
+      <legend className={looks.label}>Watches over</legend>
       <Form.Item name="protections">
-        <Checkbox.Group className="row-actions" options={protections} />
+        <Checkbox.Group className={looks.rowActions} options={protections} />
       </Form.Item>
     </fieldset>
   );

@@ -11,6 +11,7 @@ import {
 } from '@fairwatt/core';
 import { DraftPick, DraftText, type DraftOption } from '../controls/draft-form.tsx';
 import { Sheet, type SheetColumn } from '../controls/sheet.tsx';
+import { looks } from '../looks/looks.ts';
 import { onlyIn, type CableDraft, type SocketDraft, type Whole } from './supply-draft.ts';
 import { OutputPick, useTwelveLabels } from './supply-outputs-fields.tsx';
 
@@ -145,7 +146,7 @@ export function KitFields() {
   const cables = Form.useWatch<readonly CableDraft[] | undefined>('cables') ?? [];
   const sockets = Form.useWatch<readonly SocketDraft[] | undefined>('sockets') ?? [];
   const dropColumn = (remove: (index: number) => void): Column => ({
-    head: <span className="visually-hidden">Acts</span>,
+    head: <span className={looks.visuallyHidden}>Acts</span>,
     cell: ({ name }) => (
       <Button type="link" aria-label={`Drop cable ${name + 1}`} onClick={() => remove(name)}>
         drop
@@ -156,7 +157,7 @@ export function KitFields() {
     <Form.List name="cables">
       {(fields, { add, remove }, { errors }) => (
         <fieldset>
-          <legend className="label">
+          <legend className={looks.label}>
             The cable kit, piece by piece: each plug with its distance from the supply in mm
           </legend>
           <Sheet
@@ -171,7 +172,7 @@ export function KitFields() {
               dropColumn(remove),
             ]}
           />
-          <p className="quiet">Plugs: {plugKinds.join(', ')}.</p>
+          <p className={looks.quiet}>Plugs: {plugKinds.join(', ')}.</p>
           <Form.ErrorList errors={errors} />
           <Button
             type="link"

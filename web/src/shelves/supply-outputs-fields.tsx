@@ -2,6 +2,7 @@ import { Button, Form } from 'antd';
 import { cableFamilies, railNames } from '@fairwatt/core';
 import { DraftPick, DraftText } from '../controls/draft-form.tsx';
 import { Sheet } from '../controls/sheet.tsx';
+import { looks } from '../looks/looks.ts';
 import type { RailDraft, Whole } from './supply-draft.ts';
 
 const railOptions = railNames.map((name) => ({ value: name, label: `${name} V` }));
@@ -38,7 +39,7 @@ function Feeds({
   readonly onChange?: (feeds: readonly string[]) => void;
 }) {
   return (
-    <div className="feeds" role="group" aria-label={label}>
+    <div className={looks.feeds} role="group" aria-label={label}>
       {cableFamilies.map((family) => {
         const on = value.includes(family);
         return (
@@ -63,7 +64,7 @@ export function OutputsFields() {
     <Form.List name="rails">
       {(fields, { add, remove }, { errors }) => (
         <fieldset>
-          <legend className="label">Outputs</legend>
+          <legend className={looks.label}>Outputs</legend>
           <Sheet
             rows={fields}
             rowKey={({ key }) => key}
@@ -96,7 +97,7 @@ export function OutputsFields() {
                   ),
               },
               {
-                head: <span className="visually-hidden">Acts</span>,
+                head: <span className={looks.visuallyHidden}>Acts</span>,
                 cell: ({ name }) => (
                   <Button type="link" aria-label={`Drop output ${name + 1}`} onClick={() => remove(name)}>
                     drop

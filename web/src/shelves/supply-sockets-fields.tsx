@@ -1,6 +1,7 @@
 import { Button, Form } from 'antd';
 import { socketKinds } from '@fairwatt/core';
 import { DraftPick, DraftText } from '../controls/draft-form.tsx';
+import { looks } from '../looks/looks.ts';
 import { OutputPick, useTwelveLabels } from './supply-outputs-fields.tsx';
 import styles from './supply-sockets-fields.module.css';
 
@@ -10,7 +11,7 @@ const kinds = socketKinds.map((kind) => ({ value: kind, label: kind }));
 export function SocketsFields() {
   return (
     <fieldset>
-      <legend className="label">Combined limits, and sockets</legend>
+      <legend className={looks.label}>Combined limits, and sockets</legend>
       <LimitFields />
       <SocketList />
     </fieldset>
@@ -23,7 +24,7 @@ function LimitFields() {
       {(limits, { add, remove }, { errors }) => (
         <>
           {limits.map(({ key, name }) => (
-            <div key={key} className="range-row" style={{ gridTemplateColumns: '1fr 90px auto' }}>
+            <div key={key} className={looks.rangeRow} style={{ gridTemplateColumns: '1fr 90px auto' }}>
               <DraftText
                 bare
                 name={[name, 'labels']}
@@ -56,7 +57,7 @@ function SocketList() {
         <>
           <div className={styles.editorList}>
             {sockets.map(({ key, name }) => (
-              <div key={key} className="range-row" style={{ gridTemplateColumns: columns }}>
+              <div key={key} className={looks.rangeRow} style={{ gridTemplateColumns: columns }}>
                 <DraftText bare name={[name, 'label']} label={`Socket ${name + 1}`} maxLength={20} />
                 <DraftPick bare name={[name, 'kind']} label={`Kind of socket ${name + 1}`} options={kinds} />
                 {twelve.length > 1 && (

@@ -3,6 +3,7 @@ import { familyText, moneyText, plugName, twelveOutputsText } from '@fairwatt/co
 import type { SupplySummary } from '@fairwatt/contract';
 import { problemOf, useSupplyQuery } from '../app/api.ts';
 import { Waiting } from '../controls/waiting.tsx';
+import { looks } from '../looks/looks.ts';
 
 /** From this many rows on only those in sight are drawn. */
 const virtualFrom = 100;
@@ -34,7 +35,7 @@ function columnsOf(
     },
     {
       title: 'Rating',
-      className: 'num',
+      className: looks.num,
       width: 96,
       sorter: byFigure((model) => model.label.ratingWatts),
       render: (_, model) => `${model.label.ratingWatts} W`,
@@ -54,33 +55,33 @@ function columnsOf(
       onFilter: (value, model) => model.label.grade === value,
       render: (_, model) => model.label.grade,
     },
-    { title: '+12 V outputs', className: 'fig', width: 138, render: (_, model) => twelveOutputsText(model) },
+    { title: '+12 V outputs', className: looks.fig, width: 138, render: (_, model) => twelveOutputsText(model) },
     {
       title: 'Depth',
-      className: 'num',
+      className: looks.num,
       width: 92,
       sorter: byFigure((model) => model.depthMillimetres),
       render: (_, model) => `${model.depthMillimetres} mm`,
     },
     {
       title: 'Price',
-      className: 'num',
+      className: looks.num,
       width: 118,
       sorter: byFigure((model) => model.price.minor),
       render: (_, model) => moneyText(model.price.minor, model.price.currency),
     },
     {
       title: 'Free',
-      className: 'num',
+      className: looks.num,
       width: 76,
       sorter: byFigure((model) => model.onShelf),
       render: (_, model) => model.onShelf,
     },
     {
-      title: <span className="visually-hidden">Acts</span>,
+      title: <span className={looks.visuallyHidden}>Acts</span>,
       width: 200,
       render: (_, model) => (
-        <span className="nowrap">
+        <span className={looks.nowrap}>
           <Button type="link" aria-expanded={open === model.id} onClick={() => onOpen(model.id)}>
             cables
           </Button>
@@ -116,8 +117,8 @@ function Kit({ id, name }: { readonly id: string; readonly name: string }) {
       <ul>
         {model.kit.cables.map((cable) => (
           <li key={cable.id}>
-            <span className="fig">{cable.count} ×</span> {familyText[cable.family]}, {cable.fixed ? 'fixed' : 'modular'}
-            , {cable.gauge} AWG:{' '}
+            <span className={looks.fig}>{cable.count} ×</span> {familyText[cable.family]},{' '}
+            {cable.fixed ? 'fixed' : 'modular'}, {cable.gauge} AWG:{' '}
             {cable.plugs.map((plug) => `${plugName[plug.kind]} at ${plug.millimetres} mm`).join(', ')}
           </li>
         ))}
@@ -133,7 +134,7 @@ export function SupplyTable({ supplies, ...acts }: Acts & { readonly supplies: r
   const long = supplies.length > virtualFrom;
   return (
     <Table<SupplySummary>
-      className="sheet-table"
+      className={looks.sheetTable}
       size="small"
       rowKey="id"
       aria-label="Supplies"

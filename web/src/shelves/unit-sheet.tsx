@@ -4,6 +4,7 @@ import { unitStates, type Unit, type UnitState } from '@fairwatt/contract';
 import { RemoveButton } from '../controls/remove-button.tsx';
 import { Sheet } from '../controls/sheet.tsx';
 import { useAppSelector } from '../app/store.ts';
+import { looks } from '../looks/looks.ts';
 
 const stateText: Record<UnitState, string> = {
   new: 'new',
@@ -35,7 +36,7 @@ function Cell({
   };
   return (
     <Input
-      className="cell-input"
+      className={looks.cellInput}
       aria-label={label}
       value={draft ?? value}
       maxLength={60}
@@ -74,7 +75,7 @@ function StateCell({ unit, name, onKeep }: UnitCell) {
   if (unit.state === 'used') return <span>fitted in {unit.usedIn}</span>;
   return (
     <Select
-      className="cell-input"
+      className={looks.cellInput}
       aria-label={`State of ${name}`}
       value={unit.state}
       disabled={nobody || unit.reservedFor !== null}
@@ -130,7 +131,7 @@ export function UnitSheet({
         { head: 'Cables in the bag', cell: (unit) => <TextCell {...cellOf(unit)} field="bag" /> },
         { head: 'Put by for', width: 120, cell: (unit) => <ReservedCell unit={unit} onKeep={onKeep} /> },
         {
-          head: <span className="visually-hidden">Acts</span>,
+          head: <span className={looks.visuallyHidden}>Acts</span>,
           cell: (unit) =>
             unit.state !== 'used' && (
               <RemoveButton

@@ -1,4 +1,5 @@
 import { problemOf, useLabelPrinterQuery, useSetLabelPrinterMutation } from '../../app/api.ts';
+import { looks } from '../../looks/looks.ts';
 import { TextSetting } from './text-setting.tsx';
 
 /** Where cable tags are printed. */
@@ -13,9 +14,9 @@ export function LabelPrinterBlock({
   const [set, setting] = useSetLabelPrinterMutation();
   const problem = setting.isError ? problemOf(setting.error) : null;
   return (
-    <section className="block" aria-label="Label printer">
-      <span className="label">Label printer</span>
-      <div className="fields">
+    <section className={looks.block} aria-label="Label printer">
+      <span className={looks.label}>Label printer</span>
+      <div className={looks.fields}>
         <TextSetting
           wide
           label="Address that takes a PDF by POST"
@@ -27,7 +28,7 @@ export function LabelPrinterBlock({
         />
       </div>
       {problem !== null && (
-        <p className="error-text" role="alert">
+        <p className={looks.errorText} role="alert">
           {[problem.title, ...(problem.errors ?? []).map((error) => error.message)].join(': ')}
         </p>
       )}

@@ -12,6 +12,7 @@ import {
 } from '@fairwatt/core';
 import { SelectField } from '../../controls/fields.tsx';
 import { SetFigureField } from '../../controls/set-figure-field.tsx';
+import { looks } from '../../looks/looks.ts';
 import { TextSetting } from './text-setting.tsx';
 
 interface Block {
@@ -37,13 +38,13 @@ export function BenchBlock({ settings: { bench }, owner, save }: Block) {
   const has = (need: Need, yes: boolean) =>
     save({ bench: { ...bench, has: yes ? [...bench.has, need] : bench.has.filter((item) => item !== need) } });
   return (
-    <section className="block" aria-label="This bench">
-      <span className="label">This bench has</span>
-      <p className="quiet">A check that needs something else is not offered.</p>
+    <section className={looks.block} aria-label="This bench">
+      <span className={looks.label}>This bench has</span>
+      <p className={looks.quiet}>A check that needs something else is not offered.</p>
       {possessions.map((need) => (
         <Checkbox
           key={need}
-          className="tick"
+          className={looks.tick}
           disabled={!owner}
           checked={bench.has.includes(need)}
           onChange={(event) => has(need, event.target.checked)}
@@ -51,18 +52,18 @@ export function BenchBlock({ settings: { bench }, owner, save }: Block) {
           {needText[need]}
         </Checkbox>
       ))}
-      <span className="label" style={{ display: 'block', marginTop: 18 }}>
+      <span className={looks.label} style={{ display: 'block', marginTop: 18 }}>
         Mains
       </span>
       <Checkbox
-        className="tick"
+        className={looks.tick}
         disabled={!owner}
         checked={bench.mayMeterMains}
         onChange={(event) => save({ bench: { ...bench, mayMeterMains: event.target.checked } })}
       >
         Somebody here is trained and allowed to measure at the outlet
       </Checkbox>
-      <p className="caution" style={{ marginTop: 8 }}>
+      <p className={looks.caution} style={{ marginTop: 8 }}>
         Local rules go first. Without it the lead and the outlet are swapped, never metered.
       </p>
     </section>
@@ -72,9 +73,9 @@ export function BenchBlock({ settings: { bench }, owner, save }: Block) {
 /** When a finding is offered, and what the shop is called. */
 export function JudgementBlock({ settings, owner, save }: Block) {
   return (
-    <section className="block" aria-label="Judgement">
-      <span className="label">Judgement</span>
-      <div className="fields">
+    <section className={looks.block} aria-label="Judgement">
+      <span className={looks.label}>Judgement</span>
+      <div className={looks.fields}>
         <SetFigureField
           label="Finding offered at"
           unit="%"
@@ -134,10 +135,10 @@ export function JudgementBlock({ settings, owner, save }: Block) {
 export function ChoosingBlock({ settings: { choosing }, owner, save }: Block) {
   const choose = (changes: Partial<typeof choosing>) => save({ choosing: { ...choosing, ...changes } });
   return (
-    <section className="block" aria-label="Choosing supplies">
-      <span className="label">Choosing supplies</span>
-      <p className="quiet">Points go by these weights, 0 to 10; what weighs 0 is not counted.</p>
-      <div className="fields by-three" style={{ marginTop: 8 }}>
+    <section className={looks.block} aria-label="Choosing supplies">
+      <span className={looks.label}>Choosing supplies</span>
+      <p className={looks.quiet}>Points go by these weights, 0 to 10; what weighs 0 is not counted.</p>
+      <div className={`${looks.fields} ${looks.byThree}`} style={{ marginTop: 8 }}>
         {criteria.map((name) => (
           <SetFigureField
             key={name}
@@ -152,7 +153,7 @@ export function ChoosingBlock({ settings: { choosing }, owner, save }: Block) {
       {(Object.keys(choiceText) as (keyof typeof choiceText)[]).map((name) => (
         <Checkbox
           key={name}
-          className="tick"
+          className={looks.tick}
           disabled={!owner}
           checked={choosing[name]}
           onChange={(event) => choose({ [name]: event.target.checked })}
@@ -169,9 +170,9 @@ export function RunningCostBlock({ settings, owner, save }: Block) {
   const { choosing } = settings;
   const choose = (changes: Partial<typeof choosing>) => save({ choosing: { ...choosing, ...changes } });
   return (
-    <section className="block" aria-label="Running cost">
-      <span className="label">Age and running cost</span>
-      <div className="fields" style={{ marginTop: 8 }}>
+    <section className={looks.block} aria-label="Running cost">
+      <span className={looks.label}>Age and running cost</span>
+      <div className={looks.fields} style={{ marginTop: 8 }}>
         <SetFigureField
           label="A supply loses a year (practice, no standard)"
           unit="%"

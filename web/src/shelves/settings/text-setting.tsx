@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Input } from 'antd';
+import { looks } from '../../looks/looks.ts';
 
 /** Text that is saved when the field is left or Enter pressed, not at every letter. */
 export function TextSetting({
@@ -27,8 +28,8 @@ export function TextSetting({
     setDraft(null);
   };
   return (
-    <label className={`field${wide ? ' wide' : ''}`}>
-      <span className="name">{label}</span>
+    <label className={`${looks.field}${wide ? ` ${looks.wide}` : ''}`}>
+      <span className={looks.name}>{label}</span>
       <Input
         value={draft ?? value}
         maxLength={maxLength}
@@ -42,7 +43,7 @@ export function TextSetting({
         }}
       />
       {error !== null && (
-        <span className="error" role="alert">
+        <span className={looks.error} role="alert">
           {error}
         </span>
       )}

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { leftoversOf, oldCablesOf, presentModel, type Leftover } from '@fairwatt/core';
 import { problemOf, useChangeBagCableMutation } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 
 /** Pieces into the bags in one act, each labelled; what is there already is said. */
 function IntoBags({
@@ -37,7 +38,7 @@ function IntoBags({
   }
 
   return (
-    <p className="quiet" data-into-bags={what} data-left={pieces.length}>
+    <p className={looks.quiet} data-into-bags={what} data-left={pieces.length}>
       {children}{' '}
       {pieces.length > 0 ? (
         <Button type="link" disabled={locked || state.isLoading} onClick={() => void put()}>
@@ -49,7 +50,7 @@ function IntoBags({
         </>
       )}
       {told !== null && (
-        <span className="error-text" role="alert">
+        <span className={looks.errorText} role="alert">
           {told}
         </span>
       )}

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { nextStage, openLeads, type Job, type OpenPoint, type PathStage } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { CarryView } from './carry-view.tsx';
 import { ChangesView } from './changes-view.tsx';
 import { LeadsView } from './leads-view.tsx';
@@ -61,7 +62,7 @@ export default function Cables() {
     </div>
   );
   return (
-    <div className="station">
+    <div className={looks.station}>
       {way === 'was' && <WasView tabs={tabs} onWay={setWay} />}
       {way === 'leads' && <LeadsView tabs={tabs} onWay={setWay} />}
       {way === 'out' && <StepsView tabs={tabs} phase="take-out" onWay={setWay} />}

@@ -11,6 +11,7 @@ import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { Sheet, type SheetColumn } from '../../controls/sheet.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks, verdictLook } from '../../looks/looks.ts';
 import type { OpenWay } from './cables.tsx';
 import { PlacesSheet } from './places-sheet.tsx';
 
@@ -40,7 +41,7 @@ function CarryKind({ cable }: { readonly cable: CableFigures }) {
       {spare === null
         ? kitCableText(piece)
         : `spare ${shop.bags.cables.find((item) => item.id === spare)?.label ?? ''}`}
-      <span className="quiet block-note">
+      <span className={`${looks.quiet} ${looks.blockNote}`}>
         {planned.socketLabel ?? 'fixed'} ·{' '}
         {cable.rail === null
           ? 'no lasting load'
@@ -53,24 +54,26 @@ function CarryKind({ cable }: { readonly cable: CableFigures }) {
 const figureColumns: readonly SheetColumn<CarryLine>[] = [
   {
     head: 'A a wire',
-    className: 'num',
+    className: looks.num,
     cell: ({ plug }) => (plug.rail === null ? '-' : plug.conductorAmps.toFixed(1)),
   },
   {
     head: 'Lost on the way',
-    className: 'num',
+    className: looks.num,
     cell: ({ plug }) => (plug.rail === null ? '-' : `${(plug.dropVolts * 1000).toFixed(0)} mV`),
   },
   {
     head: 'Heat in plug',
-    className: 'num',
+    className: looks.num,
     cell: ({ plug }) => (plug.plugHeatWatts < leastHeatWatts ? '-' : `${plug.plugHeatWatts.toFixed(2)} W`),
   },
   {
     head: 'To spare',
-    className: 'num',
+    className: looks.num,
     cell: ({ plug }) => (
-      <span className={plug.slackMillimetres < 0 ? 'verdict fail' : ''}>{Math.round(plug.slackMillimetres)} mm</span>
+      <span className={plug.slackMillimetres < 0 ? verdictLook('fail') : ''}>
+        {Math.round(plug.slackMillimetres)} mm
+      </span>
     ),
   },
 ];
@@ -84,7 +87,11 @@ function CarrySheet({ figures }: { readonly figures: readonly CableFigures[] }) 
       rows={lines}
       rowKey={({ cable, plug, index }) => `${cable.code}${plug.inletId}${index}`}
       columns={[
-        { head: 'Cable', cell: ({ cable }) => <span className="tag small">{cable.code}</span>, cellProps: ofCable },
+        {
+          head: 'Cable',
+          cell: ({ cable }) => <span className={`${looks.tag} ${looks.small}`}>{cable.code}</span>,
+          cellProps: ofCable,
+        },
         { head: 'Kind', cell: ({ cable }) => <CarryKind cable={cable} />, cellProps: ofCable },
         { head: 'Inlet', cell: ({ plug }) => inletLabel(plug.inletId) },
         ...figureColumns,
@@ -102,13 +109,13 @@ function CarryDecides({ figures }: { readonly figures: readonly CableFigures[] }
   const fullest = [...figures].sort((a, b) => b.conductorAmps / b.mostAmps - a.conductorAmps / a.mostAmps)[0];
   return (
     <>
-      <span className="label">Fullest wire</span>
+      <span className={looks.label}>Fullest wire</span>
       {fullest === undefined || fullest.rail === null ? (
-        <div className="decides">Not known yet</div>
+        <div className={looks.decides}>Not known yet</div>
       ) : (
-        <div className="decides">
+        <div className={looks.decides}>
           {fullest.conductorAmps.toFixed(1)} of {fullest.mostAmps} A
-          <span className="quiet" style={{ display: 'block', fontSize: 15, fontWeight: 400 }}>
+          <span className={looks.quiet} style={{ display: 'block', fontSize: 15, fontWeight: 400 }}>
             {fullest.code}, {fullest.rail} V
           </span>
         </div>
@@ -119,12 +126,12 @@ function CarryDecides({ figures }: { readonly figures: readonly CableFigures[] }
           contacts when they are as good as new. Twice the resistance is twice the heat.
         </p>
       )}
-      <p className="quiet">
+      <p className={looks.quiet}>
         By lasting load, drives as they spin up, wire at 40 °C, 5 mΩ a contact, out and back. A chain is taken as one
         wire for each voltage and two grounds.
       </p>
       {view.cabling.rows.some((row) => row.kind === 'card-16') && (
-        <p className="caution">
+        <p className={looks.caution}>
           <span>
             16-pin: straight for {sixteenPinStraightMillimetres} mm from the plug; feel it after an hour at work.
           </span>
@@ -140,7 +147,7 @@ export function CarryView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
   const figures = figuresOf(view.cabling);
   return (
     <>
-      <div className="work">
+      <div className={looks.work}>
         {tabs}
         {figures.length === 0 ? (
           <Empty title="Nothing is planned yet">
@@ -149,12 +156,12 @@ export function CarryView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
         ) : (
           <CarrySheet figures={figures} />
         )}
-        <span className="label" style={{ display: 'block', marginTop: 20 }}>
+        <span className={looks.label} style={{ display: 'block', marginTop: 20 }}>
           Where each inlet is, and how long the way to it from the supply
         </span>
         <PlacesSheet />
       </div>
-      <aside className="side" aria-label="What decides">
+      <aside className={looks.side} aria-label="What decides">
         <CarryDecides figures={figures} />
         <Primary onClick={() => onWay('plan')}>Back to the plan</Primary>
       </aside>

@@ -14,6 +14,7 @@ import { problemOf, usePrintLabelsMutation } from '../../app/api.ts';
 import { Empty } from '../../controls/empty.tsx';
 import { FigureField, Primary, SelectField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import type { OpenWay } from './cables.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 
@@ -42,7 +43,7 @@ function ChangeSheet() {
       rowKey={(change) => change.inletId}
       rowProps={(change) => ({
         'data-change': change.word,
-        className: change.word === 'gone' || change.word === 'same' ? 'quiet' : undefined,
+        className: change.word === 'gone' || change.word === 'same' ? looks.quiet : undefined,
       })}
       columns={[
         { head: 'Inlet', cell: (change) => change.label },
@@ -52,7 +53,7 @@ function ChangeSheet() {
           head: 'What changed',
           cell: (change) => (
             <>
-              <span className="fig" aria-hidden="true">
+              <span className={looks.fig} aria-hidden="true">
                 {marks[change.word]}
               </span>{' '}
               {harnessWordText[change.word]}
@@ -94,9 +95,9 @@ function OnPaper() {
   const tags = tagsOf(view.cabling).length;
   const base = `/api/jobs/${encodeURIComponent(code)}`;
   return (
-    <section className="block" aria-label="On paper" style={{ marginTop: 20 }}>
-      <span className="label">Tags for both ends of each cable, {tags}</span>
-      <div className="row-actions" style={{ alignItems: 'end' }}>
+    <section className={looks.block} aria-label="On paper" style={{ marginTop: 20 }}>
+      <span className={looks.label}>Tags for both ends of each cable, {tags}</span>
+      <div className={looks.rowActions} style={{ alignItems: 'end' }}>
         <div style={{ width: 240 }}>
           <SelectField
             label="Label stock"
@@ -123,7 +124,7 @@ function OnPaper() {
         </Button>
       </div>
       {printing.isError && (
-        <p className="error-text" role="alert">
+        <p className={looks.errorText} role="alert">
           {problemOf(printing.error).title}
         </p>
       )}
@@ -132,10 +133,10 @@ function OnPaper() {
           {printing.data.labels} labels printed, print job {printing.data.job}.
         </p>
       )}
-      <p className="quiet" style={{ marginTop: 8 }}>
+      <p className={looks.quiet} style={{ marginTop: 8 }}>
         The code on a tag opens the record of its cable.
       </p>
-      <div className="row-actions" style={{ marginTop: 10 }}>
+      <div className={looks.rowActions} style={{ marginTop: 10 }}>
         <Button href={`${base}/cables.pdf`} target="_blank" rel="noreferrer">
           Cable schedule as PDF
         </Button>
@@ -152,7 +153,7 @@ export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonl
   const open = unanswered(view.openPoints).filter(isConnectorOpen);
   return (
     <>
-      <div className="work">
+      <div className={looks.work}>
         {tabs}
         {isNone ? (
           <Empty title="Nothing to compare yet">Record the present cables, or choose a supply.</Empty>
@@ -164,9 +165,9 @@ export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonl
           </>
         )}
       </div>
-      <aside className="side" aria-label="What remains">
-        <span className="label">What remains</span>
-        <div className="decides" data-remaining={open.length}>
+      <aside className={looks.side} aria-label="What remains">
+        <span className={looks.label}>What remains</span>
+        <div className={looks.decides} data-remaining={open.length}>
           {isNone ? 'Nothing planned' : open.length === 0 ? 'Nothing is open' : `${open.length} still open`}
         </div>
         <ul style={{ display: 'grid', gap: 6 }}>

@@ -6,6 +6,7 @@ import { useSteady } from '../../controls/use-steady.ts';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Sheet } from '../../controls/sheet.tsx';
+import { looks } from '../../looks/looks.ts';
 import { RecordedPlugs } from './recorded-plug.tsx';
 import { RecordByDrawing } from './record-by-drawing.tsx';
 import { SocketField } from './socket-field.tsx';
@@ -69,7 +70,7 @@ function LikelyStrip({ onLooked }: { readonly onLooked: PutCable }) {
 function LabelCell({ cable, disabled, onPut }: CableCell) {
   return (
     <Input
-      className="cell-input fig"
+      className={`${looks.cellInput} ${looks.fig}`}
       aria-label={`Label of cable ${cable.label}`}
       value={cable.label}
       maxLength={20}
@@ -98,7 +99,7 @@ function SocketCell({
         onPut={(socketLabel) => onPut(cable, { socketLabel })}
       />
       {isTwice && (
-        <span className="error-text" role="status">
+        <span className={looks.errorText} role="status">
           another cable is in it too
         </span>
       )}
@@ -109,7 +110,7 @@ function SocketCell({
 function WayCell({ cable, disabled, onPut }: CableCell) {
   return (
     <Input
-      className="cell-input"
+      className={looks.cellInput}
       aria-label={`Way of cable ${cable.label}`}
       value={cable.way}
       maxLength={300}
@@ -210,7 +211,7 @@ function CableSheet({ put, drop }: ReturnType<typeof useCableActs>) {
         { head: 'Way: holes, clips, hooks', cell: (cable) => <WayCell cable={cable} {...shared} /> },
         { head: 'Ties to cut', width: 66, cell: (cable) => <TiesCell cable={cable} {...shared} /> },
         {
-          head: <span className="visually-hidden">Acts</span>,
+          head: <span className={looks.visuallyHidden}>Acts</span>,
           cell: (cable) => (
             <ActsCell
               cable={cable}

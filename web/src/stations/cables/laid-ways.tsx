@@ -1,6 +1,7 @@
 import { Button, Input } from 'antd';
 import { cablesLaid } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import styles from './laid-ways.module.css';
 
 /** The way of each cable as it was really laid; the old one is a suggestion, taken only by a press. */
@@ -15,7 +16,7 @@ export function LaidWays() {
           <li key={cable}>
             <label>
               <span>
-                <strong>{code}</strong> <span className="quiet">{inlets.join(', ')}</span>
+                <strong>{code}</strong> <span className={looks.quiet}>{inlets.join(', ')}</span>
               </span>
               <Input
                 aria-label={`Way of ${code} as it was laid`}

@@ -22,6 +22,7 @@ import { Sheet } from '../../controls/sheet.tsx';
 import { EarlierJob } from '../../job/earlier-job.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { useOtherJob } from '../../job/use-other-job.ts';
+import { looks } from '../../looks/looks.ts';
 import type { OpenWay } from './cables.tsx';
 import { Photos } from '../../pictures/photos.tsx';
 import styles from './leads-view.module.css';
@@ -48,7 +49,7 @@ export function LeadsView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
 
   return (
     <>
-      <div className="work">
+      <div className={looks.work}>
         {tabs}
         {job.leads.length === 0 ? (
           <Empty title="Which other leads does the work disturb?">
@@ -86,9 +87,9 @@ export function LeadsView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
           </>
         )}
       </div>
-      <aside className="side" aria-label="Now at">
-        <span className="label">Other leads</span>
-        <div className="decides">
+      <aside className={looks.side} aria-label="Now at">
+        <span className={looks.label}>Other leads</span>
+        <div className={looks.decides}>
           {out.length > 0
             ? `${out.length} out now`
             : job.leads.length === 0
@@ -122,7 +123,7 @@ function Cautions({ kinds }: { readonly kinds: ReadonlySet<LeadKind> }) {
   const order = [...kinds].sort((a, b) => Number(b.startsWith('light')) - Number(a.startsWith('light')));
   const lines = new Set(order.map(leadCaution).filter((line) => line !== null));
   return [...lines].map((line) => (
-    <p key={line} className="caution">
+    <p key={line} className={looks.caution}>
       <span>{line}</span>
     </p>
   ));
@@ -167,7 +168,7 @@ function LeadTable({ put }: { readonly put: (lead: LeadDraft, basedOn: number) =
               />
               {guideOfLead[lead.kind] !== undefined && (
                 <Link
-                  className="block-note"
+                  className={looks.blockNote}
                   aria-label={`What is this: ${lead.what}`}
                   to={`/guide?show=${guideOfLead[lead.kind]}&job=${job.code}`}
                 >
@@ -203,7 +204,7 @@ function LeadTable({ put }: { readonly put: (lead: LeadDraft, basedOn: number) =
           ),
         },
         {
-          head: <span className="visually-hidden">Acts</span>,
+          head: <span className={looks.visuallyHidden}>Acts</span>,
           cell: (lead) => (
             <Button
               type="link"

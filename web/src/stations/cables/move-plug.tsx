@@ -3,6 +3,7 @@ import { Button, Radio, Select } from 'antd';
 import { adapterNote, allowedAdapters, goesBetween, socketChoices, type InletRow, type Pin } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import styles from './move-plug.module.css';
 import { consequenceOf, plugWays, type Consequence, type PlugQuestion, type PlugWay } from './plug-ways.ts';
 
@@ -11,13 +12,15 @@ function Told({ told, opens }: Consequence) {
   return (
     <>
       {told.map((text) => (
-        <span key={text} className="error-text block-note">
+        <span key={text} className={`${looks.errorText} ${looks.blockNote}`}>
           {text}
         </span>
       ))}
-      {opens.length > 0 && <span className="error-text block-note">then open: {opens.join(', ')}</span>}
+      {opens.length > 0 && (
+        <span className={`${looks.errorText} ${looks.blockNote}`}>then open: {opens.join(', ')}</span>
+      )}
       {told.length === 0 && opens.length === 0 && (
-        <span className="block-note" style={{ color: 'var(--pass)' }}>
+        <span className={looks.blockNote} style={{ color: 'var(--pass)' }}>
           ✓ breaks nothing
         </span>
       )}
@@ -76,8 +79,8 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
   return (
     <>
       <fieldset ref={box} className={styles.ways} aria-label={`Another plug for ${row.label}`}>
-        <legend className="label">Another plug for it</legend>
-        {ways.length === 0 && <p className="quiet">No other plug of this supply goes in here.</p>}
+        <legend className={looks.label}>Another plug for it</legend>
+        {ways.length === 0 && <p className={looks.quiet}>No other plug of this supply goes in here.</p>}
         {ways.map((way) => (
           <WayLine
             key={way.key}
@@ -95,8 +98,8 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
       <div className={styles.fields}>
         {chosen !== null && <SocketField chosen={chosen} value={socket} onChange={setSocket} />}
         {fitting.length > 0 && (
-          <label className="field">
-            <span className="name">In between</span>
+          <label className={looks.field}>
+            <span className={looks.name}>In between</span>
             <Select
               aria-label="Between plug and inlet"
               popupMatchSelectWidth={false}
@@ -113,7 +116,7 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
           </label>
         )}
       </div>
-      <div className="row-actions">
+      <div className={looks.rowActions}>
         {own !== undefined && (
           <Button
             onClick={() => {
@@ -161,8 +164,8 @@ function SocketField({
   const family = kit?.cables.find((cable) => cable.id === chosen.pin.kitCableId);
   if (kit === null || family === undefined || family.fixed) return null;
   return (
-    <label className="field">
-      <span className="name">Socket</span>
+    <label className={looks.field}>
+      <span className={looks.name}>Socket</span>
       <Select
         aria-label="Socket"
         popupMatchSelectWidth={false}
@@ -206,7 +209,7 @@ function WayLine({
         }}
       >
         <span>
-          <strong>{way.name}</strong> <span className="quiet">{way.now}</span>
+          <strong>{way.name}</strong> <span className={looks.quiet}>{way.now}</span>
           <Told told={comes.told} opens={comes.opens} />
         </span>
       </Radio>

@@ -4,6 +4,7 @@ import { pointOfStage, type PathStage } from '@fairwatt/core';
 import { clockTime } from '../../controls/clock.ts';
 import { ReasonForm } from '../../controls/reason-form.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import styles from './pass-stage.module.css';
 
 const notDone: Readonly<Record<PathStage, string>> = {
@@ -21,7 +22,7 @@ export function PassStage({ stage }: { readonly stage: PathStage }) {
   const { key, signOff } = point;
   if (signOff !== null)
     return (
-      <p className="quiet" data-passed={stage}>
+      <p className={looks.quiet} data-passed={stage}>
         {notDone[stage]}, because: {signOff.reason} ({personName(signOff.by)}, {clockTime(signOff.at)}){' '}
         <Button type="link" disabled={locked} onClick={() => act({ kind: 'withdraw-sign-off', id: signOff.id })}>
           take back

@@ -13,6 +13,7 @@ import {
 import { FigureField, SelectField } from '../../controls/fields.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 
 const places = casePlaces.map((value) => ({ value, label: placeText[value] }));
 
@@ -120,7 +121,7 @@ export function PlacesSheet() {
         },
         {
           head: 'Usual here',
-          className: 'quiet',
+          className: looks.quiet,
           cell: (line) => <UsualWay line={line} onTake={() => put(line, { wayMillimetres: undefined })} />,
         },
       ]}

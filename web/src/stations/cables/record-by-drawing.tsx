@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { plugName, recordedRows, type Inlet, type RecordedCable } from '@fairwatt/core';
 import { HarnessDrawing } from '../../drawings/harness-drawing.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { CopyHarness } from './copy-harness.tsx';
 import { usePointing, type Pointing } from './use-pointing.ts';
 import styles from './record-by-drawing.module.css';
@@ -38,16 +39,16 @@ export function RecordByDrawing({ onStart }: { readonly onStart: () => void }) {
         onPickSocket={pointing.take}
         onMove={locked ? undefined : pointing.exchange}
       />
-      <div className={`row-actions ${styles.starts}`}>
+      <div className={`${looks.rowActions} ${styles.starts}`}>
         {left.length > 1 && (
-          <Button className="strong" data-record-next disabled={locked} onClick={onStart}>
+          <Button className={looks.strong} data-record-next disabled={locked} onClick={onStart}>
             Start from a likely harness
           </Button>
         )}
         {left.length > 0 && <CopyHarness />}
         <NameSocket onName={pointing.nameSocket} />
       </div>
-      <div className={`row-actions ${styles.inlets ?? ''}`}>
+      <div className={`${looks.rowActions} ${styles.inlets ?? ''}`}>
         {left.map((inlet) => (
           <Button key={inlet.id} data-record-next disabled={locked} onClick={() => press(inlet)}>
             + {inlet.label}
@@ -114,7 +115,7 @@ function Hand({ pointing }: { readonly pointing: Pointing }) {
         />
       )}
       {told !== null && (
-        <p className="error-text" role="alert">
+        <p className={looks.errorText} role="alert">
           {told}
         </p>
       )}

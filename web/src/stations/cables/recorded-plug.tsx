@@ -11,6 +11,7 @@ import {
   type RecordedCable,
   type RecordedPlug,
 } from '@fairwatt/core';
+import { looks, verdictLook } from '../../looks/looks.ts';
 import styles from './harness-record.module.css';
 
 const plugOptions = plugKinds.map((kind) => ({ value: kind, label: plugName[kind] }));
@@ -47,7 +48,7 @@ function RecordedPlugRow({
     <>
       <div className={styles.plugRow}>
         <Select
-          className="cell-input"
+          className={looks.cellInput}
           aria-label={`Kind of ${name}`}
           value={plug.kind}
           disabled={disabled}
@@ -55,7 +56,7 @@ function RecordedPlugRow({
           options={plugOptions}
         />
         <Select
-          className="cell-input"
+          className={looks.cellInput}
           aria-label={`Inlet of ${name}`}
           aria-invalid={wrong}
           value={plug.inletId ?? ''}
@@ -67,7 +68,7 @@ function RecordedPlugRow({
           options={[{ value: '', label: 'free' }, ...inlets.map(({ id, label }) => ({ value: id, label }))]}
         />
         {wrong && (
-          <span className="verdict fail" title="This plug does not fit this inlet">
+          <span className={verdictLook('fail')} title="This plug does not fit this inlet">
             no fit
           </span>
         )}
@@ -86,7 +87,7 @@ function RecordedPlugRow({
       {through !== undefined && (
         <fieldset className={styles.through} aria-label={`Adapter at ${name}`}>
           <Select
-            className="cell-input"
+            className={looks.cellInput}
             aria-label={`What the adapter at ${name} becomes`}
             value={through.gives}
             disabled={disabled}
@@ -94,7 +95,7 @@ function RecordedPlugRow({
             options={plugOptions}
           />
           <Select
-            className="cell-input"
+            className={looks.cellInput}
             aria-label={`Cables into the adapter at ${name}`}
             value={through.legs}
             disabled={disabled}
@@ -117,9 +118,9 @@ function RecordedPlugRow({
             none
           </Button>
           {harm === null ? (
-            <span className="quiet">may stay, as far as it can be told from outside</span>
+            <span className={looks.quiet}>may stay, as far as it can be told from outside</span>
           ) : (
-            <span className="verdict fail" role="status">
+            <span className={verdictLook('fail')} role="status">
               {foundHarmText(harm)}
             </span>
           )}

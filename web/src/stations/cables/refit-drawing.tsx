@@ -15,6 +15,7 @@ import {
 import { HarnessDrawing } from '../../drawings/harness-drawing.tsx';
 import type { DrawnSocket } from '../../drawings/harness-layout.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { BagLeftovers } from './bag-leftovers.tsx';
 import { recordedSockets } from './recorded-sockets.ts';
 import type { Seating } from './use-seating.ts';
@@ -56,7 +57,7 @@ export function RefitDrawing({
   const [zoom, setZoom] = useState<number>(1);
   const planned = cabling.basis === 'plan';
   return (
-    <div className="cables">
+    <div>
       <HarnessDrawing
         title={planned ? `${chosen?.name ?? ''}: sockets` : `${job.supply?.name || 'Present supply'}: sockets`}
         rows={cabling.rows}
@@ -68,7 +69,7 @@ export function RefitDrawing({
         onPick={seating.pick}
         onMove={planned && !locked ? seating.movePlug : undefined}
       />
-      <div className={`${styles.harnessLegend} quiet`}>
+      <div className={`${styles.harnessLegend} ${looks.quiet}`}>
         <span>✓ solid: seated</span>
         {cabling.rows.some((row) => row.state === 'stays') && <span>solid, no mark: stays in</span>}
         <span>dashed: to seat</span>
@@ -95,7 +96,7 @@ export function RefitDrawing({
 function LaidAsideNote() {
   const { job, shop } = useDesk();
   return job.laidAside.map((work) => (
-    <p key={work.fitting} className="quiet" data-laid-aside={work.fitting}>
+    <p key={work.fitting} className={looks.quiet} data-laid-aside={work.fitting}>
       {work.seats.length} plugs and {work.steps.length} steps were done for {fittingText(work.fitting, shop.supplies)};
       they stand again when that is chosen again.
     </p>
@@ -113,13 +114,15 @@ function PlanNotes() {
   return (
     <>
       {plan !== null && plan.sharedCables > 0 && (
-        <p className="quiet">{plan.sharedCables} card cable shared, within its load.</p>
+        <p className={looks.quiet}>{plan.sharedCables} card cable shared, within its load.</p>
       )}
       {plan?.proved === false && (
-        <p className="quiet">So many different inlets that a better plan may exist; this is the best that was seen.</p>
+        <p className={looks.quiet}>
+          So many different inlets that a better plan may exist; this is the best that was seen.
+        </p>
       )}
       {plan?.refused.map((refusal) => (
-        <p key={`${refusal.code}${refusal.inletId}`} className="error-text" role="status">
+        <p key={`${refusal.code}${refusal.inletId}`} className={looks.errorText} role="status">
           {pinRefusalText(refusal, inletLabel)}{' '}
           <Button type="link" disabled={locked} onClick={() => leaveToPlan(refusal.inletId)}>
             leave it to the plan
@@ -127,7 +130,7 @@ function PlanNotes() {
         </p>
       ))}
       {breaches.map((breach) => (
-        <p key={JSON.stringify(breach)} className="error-text" role="status" data-breach={breach.code}>
+        <p key={JSON.stringify(breach)} className={looks.errorText} role="status" data-breach={breach.code}>
           {breachText(breach, inletLabel)}
         </p>
       ))}

@@ -21,6 +21,7 @@ import { Primary } from '../../controls/fields.tsx';
 import { Spoken } from '../../controls/spoken.tsx';
 import { ConnectorFace } from '../../drawings/connector-face.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import type { OpenWay } from './cables.tsx';
 import { MovePlug } from './move-plug.tsx';
 import type { Seating } from './use-seating.ts';
@@ -50,9 +51,9 @@ export function RefitSide({ seating, onWay }: { readonly seating: Seating; reado
   const stay = useCallback(() => setMoving(false), []);
   const planned = view.cabling.basis === 'plan';
   return (
-    <aside className="side" aria-label="Now at">
+    <aside className={looks.side} aria-label="Now at">
       <div className={styles.nowHead}>
-        <span className="label">Now at</span>
+        <span className={looks.label}>Now at</span>
         {planned && !moving && (
           <Button
             type="link"
@@ -64,7 +65,7 @@ export function RefitSide({ seating, onWay }: { readonly seating: Seating; reado
             }}
           >
             {current.pinned ? 'move or give back' : 'use another plug'}{' '}
-            <kbd className="single" aria-hidden="true">
+            <kbd className={looks.single} aria-hidden="true">
               m
             </kbd>
           </Button>
@@ -94,19 +95,19 @@ function WhereFrom({ row }: { readonly row: InletRow }) {
   return (
     <div>
       <Spoken>{`${row.label}, ${whereFrom(row, cabling.kit)}`}</Spoken>
-      <div className="decides">{row.label}</div>
-      <div className="quiet">{whereFrom(row, cabling.kit)}</div>
+      <div className={looks.decides}>{row.label}</div>
+      <div className={looks.quiet}>{whereFrom(row, cabling.kit)}</div>
       {spare !== null && (
-        <div className="quiet">
+        <div className={looks.quiet}>
           from the bags: <strong>{shop.bags.cables.find((cable) => cable.id === spare)?.label}</strong>
         </div>
       )}
       {cabling.basis === 'record' && row.kitCableId !== null && spare === null && (
-        <div className="quiet">not recorded so far: from this supply's own kit, {row.kitCableId}</div>
+        <div className={looks.quiet}>not recorded so far: from this supply's own kit, {row.kitCableId}</div>
       )}
       {row.adapterId !== null && <AdapterLine row={row} />}
       {figures !== undefined && (
-        <div className="quiet" data-figures>
+        <div className={looks.quiet} data-figures>
           {cableFiguresText(figures)}
         </div>
       )}
@@ -118,7 +119,7 @@ function AdapterLine({ row }: { readonly row: InletRow }) {
   const { shop } = useDesk();
   const adapter = shop.bags.adapters.find((item) => item.id === row.adapterId);
   return (
-    <div className="quiet">
+    <div className={looks.quiet}>
       through <strong>{adapter?.label ?? row.adapterId}</strong>
       {adapter === undefined ? '' : `: ${adapterNote(adapter)}`}
       {row.legs.length > 0 ? `; also ${row.legs.map((leg) => leg.cableCode).join(', ')}` : ''}
@@ -134,19 +135,19 @@ function Connector({ row }: { readonly row: InletRow }) {
     <>
       <figure>
         <ConnectorFace kind={row.kind} width={292} />
-        <figcaption className="quiet">
+        <figcaption className={looks.quiet}>
           {hasLatch(row.kind) ? 'wire side, latch up' : 'wire side'} ·{' '}
           <Link to={`/guide?show=${row.kind}&job=${job.code}`}>what is this?</Link>
         </figcaption>
       </figure>
       {caution !== null && (
-        <p className="caution">
+        <p className={looks.caution}>
           <span>{caution}</span>
         </p>
       )}
       {row.state === 'open' && <WhyOpen row={row} />}
       {row.state === 'wrong' && (
-        <p className="error-text">
+        <p className={looks.errorText}>
           <strong>Wrong plug.</strong>{' '}
           {row.plugKind !== null && carriesOpposite(row.plugKind, row.kind)
             ? 'It carries +12 V where ground belongs and burns what it is in. '
@@ -155,12 +156,12 @@ function Connector({ row }: { readonly row: InletRow }) {
         </p>
       )}
       {row.breaches.map((breach) => (
-        <p key={JSON.stringify(breach)} className="error-text">
+        <p key={JSON.stringify(breach)} className={looks.errorText}>
           {breachText(breach, inletLabel)}
         </p>
       ))}
       {row.state === 'stays' && (
-        <p className="quiet">It stays in, as recorded. Tick it where it was out all the same.</p>
+        <p className={looks.quiet}>It stays in, as recorded. Tick it where it was out all the same.</p>
       )}
     </>
   );
@@ -179,14 +180,14 @@ function Ticks({ seating: { current, checks, toggle } }: { readonly seating: Sea
             return (
               <Button
                 type="text"
-                className="key"
+                className={looks.key}
                 key={check}
                 data-key={index + 1}
                 aria-pressed={on}
                 disabled={locked}
                 onClick={() => toggle(check)}
               >
-                <span className="digit" aria-hidden="true">
+                <span className={looks.digit} aria-hidden="true">
                   {on ? '✓' : index + 1}
                 </span>
                 <span>{seatCheckText(check)}</span>
@@ -196,7 +197,7 @@ function Ticks({ seating: { current, checks, toggle } }: { readonly seating: Sea
         </div>
       )}
       {seat !== null && state === 'seated' && (
-        <p className="quiet">
+        <p className={looks.quiet}>
           {personName(seat.by)}, {clockTime(seat.at)}
           {seat.rechecked === null ? '' : `; looked at again ${clockTime(seat.rechecked.at)}`}
         </p>
@@ -211,7 +212,7 @@ function OpenElsewhere({ row }: { readonly row: InletRow }) {
   const open = view.cabling.rows.filter(({ state }) => state === 'open');
   if (open.length === 0 || row.state === 'open') return null;
   return (
-    <p className="error-text">
+    <p className={looks.errorText}>
       <strong>{open.length} open:</strong> {open.map((one) => openInletText(one.label, one.openReason)).join('; ')}.
     </p>
   );
@@ -234,7 +235,7 @@ function NextAct({ seating, onWay }: { readonly seating: Seating; readonly onWay
             onClick={() => seat(Object.fromEntries(checks.map((check) => [check, true])))}
           >
             All {checks.length} of these hold{' '}
-            <kbd className="single" aria-hidden="true">
+            <kbd className={looks.single} aria-hidden="true">
               a
             </kbd>
           </Button>

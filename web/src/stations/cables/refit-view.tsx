@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import type { OpenWay } from './cables.tsx';
 import { RefitDrawing } from './refit-drawing.tsx';
 import { RefitSide } from './refit-side.tsx';
@@ -23,20 +24,20 @@ export function RefitView({
   if (view.cabling.basis === 'none' || seating === null)
     return (
       <>
-        <div className="work">
+        <div className={looks.work}>
           {tabs}
           <Empty title="Nothing to refit yet">
             Choose a supply at Replacement, or record the present cables under “As it was”.
           </Empty>
         </div>
-        <aside className="side">
+        <aside className={looks.side}>
           <Primary onClick={() => goTo('replacement')}>Choose the supply</Primary>
         </aside>
       </>
     );
   return (
     <>
-      <div className="work">
+      <div className={looks.work}>
         {tabs}
         <RefitDrawing seating={seating} litCable={at.cable} />
       </div>

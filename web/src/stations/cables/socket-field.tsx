@@ -1,5 +1,6 @@
 import { Input, Select } from 'antd';
 import { faceOfPlug, socketsToRecord, type CableKit, type RecordedCable } from '@fairwatt/core';
+import { looks } from '../../looks/looks.ts';
 
 /**
  * The socket of a recorded cable, or both of one with two ends at the supply: out of the supply's own where the shop's
@@ -22,7 +23,7 @@ export function SocketField({
   if (kit === null || kit.sockets.length === 0)
     return (
       <Input
-        className="cell-input"
+        className={looks.cellInput}
         aria-invalid={invalid}
         aria-label={label}
         placeholder="fixed"
@@ -42,7 +43,7 @@ export function SocketField({
   return (
     <>
       <Select
-        className="cell-input"
+        className={looks.cellInput}
         aria-label={label}
         aria-invalid={invalid || wrong}
         value={cable.socketLabel}
@@ -62,7 +63,7 @@ export function SocketField({
         ]}
       />
       {wrong && (
-        <span className="error-text" role="status">
+        <span className={looks.errorText} role="status">
           {known.includes(cable.socketLabel) ? 'takes no such cable' : 'this supply has no such socket'}
         </span>
       )}

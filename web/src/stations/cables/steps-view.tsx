@@ -16,6 +16,7 @@ import { Primary } from '../../controls/fields.tsx';
 import { Spoken } from '../../controls/spoken.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { InterlockCard } from '../../job/interlock-card.tsx';
+import { looks } from '../../looks/looks.ts';
 import type { OpenWay } from './cables.tsx';
 import { BagOldCables } from './bag-leftovers.tsx';
 import { LaidWays } from './laid-ways.tsx';
@@ -80,7 +81,7 @@ function StepLine({ step, number, work }: { readonly step: Step; readonly number
   return (
     <Button
       type="text"
-      className="step"
+      className={styles.step ?? ''}
       aria-pressed={step.done !== null}
       disabled={locked || work.isHeld(step)}
       onClick={() => work.onToggle(step)}
@@ -88,11 +89,11 @@ function StepLine({ step, number, work }: { readonly step: Step; readonly number
       <span className={styles.box} aria-hidden="true">
         {step.done !== null ? '✓' : number}
       </span>
-      <span className="what">
+      <span className={looks.what}>
         <strong>{stepText(step)}</strong>
         {stepCaution(step) !== null && <span className={styles.stepCaution}>▲ {stepCaution(step)}</span>}
       </span>
-      <span className="quiet">{whoOrWhere}</span>
+      <span className={looks.quiet}>{whoOrWhere}</span>
     </Button>
   );
 }
@@ -114,7 +115,11 @@ function StepList({ work }: { readonly work: StepWork }) {
   }, [next?.id]);
   return (
     <>
-      <ol ref={list} className="steps" aria-label={phase === 'take-out' ? 'Steps of taking out' : 'Steps of refitting'}>
+      <ol
+        ref={list}
+        className={styles.steps}
+        aria-label={phase === 'take-out' ? 'Steps of taking out' : 'Steps of refitting'}
+      >
         {steps.map((step, index) => (
           <li
             key={step.id}
@@ -144,7 +149,7 @@ function StepList({ work }: { readonly work: StepWork }) {
       <Button type="link" aria-pressed={moving} onClick={() => setMoving(!moving)}>
         {moving ? 'Keep this order' : 'Change the order'}
       </Button>
-      {isOwnOrder && <span className="quiet"> · in an order of this job's own</span>}
+      {isOwnOrder && <span className={looks.quiet}> · in an order of this job's own</span>}
     </>
   );
 }
@@ -155,9 +160,9 @@ function NextStep({ step, isHeld }: { readonly step: Step; readonly isHeld: bool
   const bar = barring(view.interlocks, provingPower(job));
   return (
     <>
-      <div className="decides">{stepText(step)}</div>
+      <div className={looks.decides}>{stepText(step)}</div>
       {stepCaution(step) !== null && (
-        <p className="caution">
+        <p className={looks.caution}>
           <span>{stepCaution(step)}</span>
         </p>
       )}
@@ -213,20 +218,24 @@ export function StepsView({
   const lead = next?.kind === 'lead-out' ? next.lead : null;
   return (
     <>
-      <div className="work">
+      <div className={looks.work}>
         {tabs}
         <StepList work={work} />
       </div>
-      <aside className="side" aria-label="Next step">
+      <aside className={looks.side} aria-label="Next step">
         <Spoken>
           {next === null ? 'All done' : [stepText(next), stepCaution(next)].filter((text) => text !== null).join('. ')}
         </Spoken>
-        <span className="label">
+        <span className={looks.label}>
           {stepPhaseText[phase]}, {steps.filter((step) => step.done !== null).length} of {steps.length}
         </span>
-        {next === null ? <div className="decides">All done</div> : <NextStep step={next} isHeld={work.isHeld(next)} />}
+        {next === null ? (
+          <div className={looks.decides}>All done</div>
+        ) : (
+          <NextStep step={next} isHeld={work.isHeld(next)} />
+        )}
         {phase === 'take-out' && view.cabling.basis !== 'plan' && (
-          <p className="quiet">
+          <p className={looks.quiet}>
             {job.choice?.kind === 'keep' ? 'The supply stays' : 'No replacement is chosen'}: only what leaves the
             machine is unplugged here.
           </p>

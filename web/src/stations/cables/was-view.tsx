@@ -4,6 +4,7 @@ import { hindrances, hindranceText, nextStage, partsAt, pointOfStage } from '@fa
 import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import type { OpenWay } from './cables.tsx';
 import { HarnessRecord } from './harness-record.tsx';
 import { PassStage } from './pass-stage.tsx';
@@ -29,7 +30,7 @@ export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly on
   const inlets = partsAt(job.parts, 'present').some((part) => part.inlets.length > 0);
   return (
     <>
-      <div className="work">
+      <div className={looks.work}>
         {tabs}
         {inlets || job.cables.length > 0 ? (
           <HarnessRecord />
@@ -40,17 +41,17 @@ export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly on
         )}
         <Photos />
       </div>
-      <aside className="side" aria-label="Now at">
-        <span className="label">Before anything is unplugged</span>
-        <div className="decides">{recordedText(job.cables.length, likely)}</div>
+      <aside className={looks.side} aria-label="Now at">
+        <span className={looks.label}>Before anything is unplugged</span>
+        <div className={looks.decides}>{recordedText(job.cables.length, likely)}</div>
         <p>Socket, plug, inlet and the way it runs, from the supply outwards: “hole 2, front clip, top hook”.</p>
         <section aria-label="What stands in the way">
-          <span className="label">In the way in this case</span>
+          <span className={looks.label}>In the way in this case</span>
           <div className={styles.ticks}>
             {hindrances.map((name) => (
               <Checkbox
                 key={name}
-                className="tick"
+                className={looks.tick}
                 disabled={locked}
                 checked={has.includes(name)}
                 onChange={(event) =>
@@ -68,7 +69,7 @@ export function WasView({ tabs, onWay }: { readonly tabs: ReactNode; readonly on
             ))}
           </div>
         </section>
-        <p className="caution">
+        <p className={looks.caution}>
           <span>Rocker off, lead out, press the button once to drain it, wait; wrist strap on. Then unplug.</span>
         </p>
         <PassStage stage="record" />

@@ -13,6 +13,7 @@ import {
   type InletRow,
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 
 /** Why an inlet has no cable, and the least that would serve it. */
 export function WhyOpen({ row }: { readonly row: InletRow }) {
@@ -51,7 +52,7 @@ export function WhyOpen({ row }: { readonly row: InletRow }) {
     <div data-why-open>
       {told !== null && (
         <>
-          <p className="error-text">{told.why}</p>
+          <p className={looks.errorText}>{told.why}</p>
           <p>{told.remedy}</p>
         </>
       )}
@@ -68,7 +69,7 @@ export function WhyOpen({ row }: { readonly row: InletRow }) {
         </p>
       )}
       {row.kind === 'main-own' && <p>{ownPlugText(row.label)}</p>}
-      <p className="quiet">
+      <p className={looks.quiet}>
         {row.optional
           ? 'Ordinary use does without it. Sign it off at Hand over, or find a cable.'
           : 'Nothing may be closed over it without a signed reason.'}

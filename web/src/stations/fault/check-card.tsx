@@ -16,6 +16,7 @@ import {
 import { aboutMinutes } from '../../controls/clock.ts';
 import { Keys } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { CheckDrawing, isSmallDrawing } from './check-drawing.tsx';
 import styles from './check-card.module.css';
 
@@ -45,9 +46,9 @@ export function CheckCard({
   const { steps, drawing, ownPlug } = checkAtPlug(check, mainInletOf(partsAt(job.parts, 'present')));
   const small = drawing !== undefined && isSmallDrawing(drawing);
   return (
-    <section className="next-check" aria-label="Next check" data-check={check.id}>
-      <span className="label">Next check</span>
-      <div className="top">
+    <section className={looks.nextCheck} aria-label="Next check" data-check={check.id}>
+      <span className={looks.label}>Next check</span>
+      <div className={looks.top}>
         <div>
           <h2>{check.title}</h2>
           <p style={{ marginTop: 4 }}>{checkWorth(knowledge, next)}</p>
@@ -56,16 +57,16 @@ export function CheckCard({
               <li key={step}>{step}</li>
             ))}
           </ol>
-          {check.caution !== undefined && <p className="caution">{check.caution}</p>}
+          {check.caution !== undefined && <p className={looks.caution}>{check.caution}</p>}
           {ownPlug && (
-            <p className="caution">
+            <p className={looks.caution}>
               This machine has a maker's own main plug: its pins are others. Nothing is bridged or measured there by
               guess.
             </p>
           )}
         </div>
         <div>
-          <dl className="facts-list">
+          <dl className={looks.factsList}>
             <div>
               <dt>takes</dt>
               <dd>{next.minutes} min</dd>
@@ -89,18 +90,18 @@ export function CheckCard({
       {drawing !== undefined && !small && <CheckDrawing drawing={drawing} />}
       {asksTester && (
         <div className={styles.which} role="group" aria-label="Which tester">
-          <span className="quiet">Which tester?</span>
+          <span className={looks.quiet}>Which tester?</span>
           {testers.map((item) => (
             <Button key={item.id} aria-pressed={tester === item.id} onClick={() => setTester(item.id)}>
               {item.name}
             </Button>
           ))}
           {passed !== undefined && passed.of > 0 && (
-            <span className="quiet">Here it passed {tallyText(passed)} of bad supplies.</span>
+            <span className={looks.quiet}>Here it passed {tallyText(passed)} of bad supplies.</span>
           )}
         </div>
       )}
-      <div className="keys-wrap">
+      <div>
         <Keys
           label="What came out"
           disabled={locked || waits}

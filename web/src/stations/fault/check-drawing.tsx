@@ -1,6 +1,7 @@
 import type { InletKind } from '@fairwatt/core';
 import { ConnectorFace } from '../../drawings/connector-face.tsx';
 import { FrontPanel } from '../../drawings/front-panel.tsx';
+import { looks } from '../../looks/looks.ts';
 import styles from './check-drawing.module.css';
 
 const plugName: Partial<Record<string, string>> = {
@@ -21,7 +22,7 @@ export function CheckDrawing({ drawing }: { readonly drawing: string }) {
     return (
       <figure className={styles.checkDrawing}>
         <FrontPanel />
-        <figcaption className="quiet">Usual order. The board's manual decides.</figcaption>
+        <figcaption className={looks.quiet}>Usual order. The board's manual decides.</figcaption>
       </figure>
     );
   const [kind = '', pins = ''] = drawing.split(':');
@@ -29,7 +30,7 @@ export function CheckDrawing({ drawing }: { readonly drawing: string }) {
   return (
     <figure className={styles.checkDrawing}>
       <ConnectorFace kind={kind as InletKind} lit={lit} width={isSmallDrawing(drawing) ? 170 : 400} />
-      <figcaption className="quiet">
+      <figcaption className={looks.quiet}>
         {plugName[kind] ?? 'Plug'}, wires towards you, latch up.{lit.length > 0 && ' Go by the pin, not by the colour.'}
       </figcaption>
     </figure>

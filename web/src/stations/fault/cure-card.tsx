@@ -1,6 +1,7 @@
 import type { Fault } from '@fairwatt/core';
 import { Keys } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 
 /** What came of a repair: cured, nothing changed, or it is still to come. */
 export type RepairResult = 'cured' | 'same' | 'later';
@@ -18,9 +19,9 @@ export function CureCard({
   const { locked } = useDesk();
   const away = fault.outside === true || fault.healthy === true;
   return (
-    <section className="next-check" aria-label="Next step" data-cure={fault.id}>
-      <span className="label">Next step</span>
-      <div className="top">
+    <section className={looks.nextCheck} aria-label="Next step" data-cure={fault.id}>
+      <span className={looks.label}>Next step</span>
+      <div className={looks.top}>
         <div>
           <h2>{fault.cure.text}</h2>
           <p style={{ marginTop: 4 }}>
@@ -31,12 +32,12 @@ export function CureCard({
                 : `Quicker done than found out: ${fault.name.toLowerCase()}.`}
           </p>
           {!away && (
-            <p className="caution" style={{ marginTop: 10 }}>
+            <p className={looks.caution} style={{ marginTop: 10 }}>
               Rocker off, lead out, press the button once, before any part or plug is moved.
             </p>
           )}
         </div>
-        <dl className="facts-list">
+        <dl className={looks.factsList}>
           <div>
             <dt>takes</dt>
             <dd>{fault.cure.minutes} min</dd>

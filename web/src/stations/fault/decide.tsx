@@ -2,6 +2,7 @@ import { Button } from 'antd';
 import { findingNames } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import type { SetFinding } from './use-fault-acts.ts';
 
 /** What can be set as the finding now, what the rules offer first. */
@@ -14,7 +15,7 @@ export function Decide({ setFinding }: { readonly setFinding: SetFinding }) {
       No finding, hand on
     </Button>
   );
-  if (view.step.do === 'make-safe') return <div className="row-actions">{handOn}</div>;
+  if (view.step.do === 'make-safe') return <div className={looks.rowActions}>{handOn}</div>;
   return (
     <>
       {view.step.do === 'nothing' && conclusion.state !== 'untouched' && (
@@ -40,7 +41,7 @@ export function Decide({ setFinding }: { readonly setFinding: SetFinding }) {
           No fault found
         </Primary>
       )}
-      <div className="row-actions">
+      <div className={looks.rowActions}>
         {pair !== null && (
           <Button disabled={locked} onClick={() => setFinding('fault', pair[0], false, pair[1])}>
             Both: {findingNames(knowledge, { faultId: pair[0], alsoFaultId: pair[1] })}

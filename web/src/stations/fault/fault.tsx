@@ -4,6 +4,7 @@ import { Primary } from '../../controls/fields.tsx';
 import { InterlockCard } from '../../job/interlock-card.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { SaidDangers } from '../../job/said-dangers.tsx';
+import { looks } from '../../looks/looks.ts';
 import { CheckCard } from './check-card.tsx';
 import { CureCard } from './cure-card.tsx';
 import { Decide } from './decide.tsx';
@@ -26,12 +27,16 @@ function FaultNotes() {
         </p>
       )}
       {view.contradiction !== null && view.twoFaults === null && (
-        <p className={`caution ${styles.contradiction}`} role="status">
+        <p className={`${looks.caution} ${styles.contradiction}`} role="status">
           <span>{contradictionText(knowledge, view.contradiction)}</span>
         </p>
       )}
       {view.twoFaults !== null && !decided && (
-        <p className={`caution ${styles.contradiction}`} role="status" data-two-faults={view.twoFaults.firstId}>
+        <p
+          className={`${looks.caution} ${styles.contradiction}`}
+          role="status"
+          data-two-faults={view.twoFaults.firstId}
+        >
           <span>{twoFaultsText(knowledge, view.twoFaults)}</span>
         </p>
       )}
@@ -86,8 +91,8 @@ function FaultStep({ offer, acts }: { readonly offer: ReturnType<typeof useOffer
     );
   if (view.step.do === 'make-safe' || asksFirst) return null;
   return (
-    <section className="next-check" aria-label="Next step">
-      <span className="label">Next step</span>
+    <section className={looks.nextCheck} aria-label="Next step">
+      <span className={looks.label}>Next step</span>
       {view.step.do === 'finding' ? (
         <>
           <h2>{conclusionSentence(knowledge, view.conclusion)}</h2>
@@ -108,24 +113,24 @@ function SuspectsSide({ setFinding }: { readonly setFinding: SetFinding }) {
   const { conclusion, step, round } = view;
   const decided = job.finding !== null;
   return (
-    <aside className="side" aria-label="Suspects">
-      <span className="label">Suspects{round > 1 ? `, round ${round}` : ''}</span>
+    <aside className={looks.side} aria-label="Suspects">
+      <span className={looks.label}>Suspects{round > 1 ? `, round ${round}` : ''}</span>
       <p
-        className={conclusion.state === 'open' ? 'visually-hidden' : 'quiet'}
+        className={conclusion.state === 'open' ? looks.visuallyHidden : looks.quiet}
         data-conclusion={conclusion.state}
         aria-live="polite"
       >
         {conclusionSentence(knowledge, conclusion)}
       </p>
       {view.twoFaults !== null && (
-        <p className="quiet">How likely each is there; with two at once they add up to more than 100%.</p>
+        <p className={looks.quiet}>How likely each is there; with two at once they add up to more than 100%.</p>
       )}
       <Suspects />
       {!decided && <Decide setFinding={setFinding} />}
       {decided && step.do !== 'make-safe' && <Primary onClick={() => goTo('load')}>Go on to Load</Primary>}
       {!decided && view.mindChangers.length > 0 && conclusion.state !== 'untouched' && (
         <section aria-label="What would change this">
-          <span className="label">What would change this</span>
+          <span className={looks.label}>What would change this</span>
           <ul className={styles.changers}>
             {view.mindChangers.map((changer) => (
               <li key={changer.checkId}>{mindChangerText(knowledge, changer)}</li>
@@ -152,16 +157,16 @@ export default function Fault() {
   };
   const isOther = (check: NextCheck) => check !== offer.check || offer.cure !== undefined || job.finding !== null;
   return (
-    <div className="station">
-      <div className="work">
+    <div className={looks.station}>
+      <div className={looks.work}>
         <FaultNotes />
         <FaultStep offer={offer} acts={acts} />
-        <div className="columns">
+        <div className={looks.columns}>
           {!offer.asksFirst && (
             <OtherChecks checks={view.nextChecks.filter(isOther)} picked={picked} onPick={setPicked} />
           )}
           <section aria-label="Done so far">
-            <span className="label">Done so far</span>
+            <span className={looks.label}>Done so far</span>
             <Trail onAnswer={acts.answer} />
           </section>
         </div>

@@ -2,6 +2,7 @@ import { Button, Select } from 'antd';
 import { findingGrounds, findingSentence, type Finding } from '@fairwatt/core';
 import { dayAndTime } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import type { RepairResult } from './cure-card.tsx';
 import type { SetFinding } from './use-fault-acts.ts';
 
@@ -19,15 +20,15 @@ export function FindingCard({
   const fault = knowledge.faults.find((item) => item.id === finding.faultId);
   const grounds = findingGrounds(knowledge, finding, view.suspects, view.observations);
   return (
-    <section className="next-check" aria-label="Finding">
-      <span className="label">Finding</span>
+    <section className={looks.nextCheck} aria-label="Finding">
+      <span className={looks.label}>Finding</span>
       <h2>{findingSentence(knowledge, finding)}</h2>
       {grounds !== '' && <p style={{ marginTop: 6 }}>{grounds}</p>}
-      <p className="quiet" style={{ margin: '6px 0 12px' }}>
+      <p className={looks.quiet} style={{ margin: '6px 0 12px' }}>
         {personName(finding.by)}, {dayAndTime(finding.at)}
         {finding.note === '' ? '' : `. ${finding.note}`}
       </p>
-      <div className="row-actions">
+      <div className={looks.rowActions}>
         {finding.kind === 'fault' && !finding.confirmed && (
           <Button disabled={locked} onClick={() => onRepaired(fault?.id ?? '', 'cured')}>
             The repair cured it

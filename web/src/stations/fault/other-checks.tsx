@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { checkWorth, worthOf, type NextCheck } from '@fairwatt/core';
 import { aboutMinutes } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import styles from './other-checks.module.css';
 
 /** Alternatives shown before all are asked for. */
@@ -29,13 +30,15 @@ export function OtherChecks({
   const endangered = view.step.do === 'make-safe';
   return (
     <section aria-label="Other checks">
-      <span className="label">{decided ? 'Checks still possible' : endangered ? 'Without any power' : 'Or do'}</span>
+      <span className={looks.label}>
+        {decided ? 'Checks still possible' : endangered ? 'Without any power' : 'Or do'}
+      </span>
       <ul className={styles.alternatives}>
         {checks.slice(0, all ? undefined : alternatives).map((check) => (
           <li key={check.checkId}>
             <Button
               type="text"
-              className="plain"
+              className={looks.plain}
               aria-pressed={picked === check.checkId}
               disabled={decided}
               onClick={() => onPick(check.checkId)}
@@ -44,15 +47,15 @@ export function OtherChecks({
                 {knowledge.checks.find((item) => item.id === check.checkId)?.title}
                 <span className={styles.reason}>{checkWorth(knowledge, check)}</span>
               </span>
-              <span className={`${styles.costs} quiet nowrap`}>
-                <span className="fig">{check.minutes} min</span>
+              <span className={`${styles.costs} ${looks.quiet} ${looks.nowrap}`}>
+                <span className={looks.fig}>{check.minutes} min</span>
                 <span className={styles.saves}>{savesText(check)}</span>
               </span>
             </Button>
           </li>
         ))}
       </ul>
-      <p className="quiet" style={{ marginTop: 6 }}>
+      <p className={looks.quiet} style={{ marginTop: 6 }}>
         {checks.length > alternatives && (
           <Button type="link" aria-expanded={all} onClick={() => setAll(!all)}>
             {all ? 'fewer checks' : `all ${checks.length} checks`}

@@ -2,6 +2,7 @@ import { useLayoutEffect, useRef, useState } from 'react';
 import { Button } from 'antd';
 import { absentText, checkTitle, outcomeLabel, percentText, strengthText, type Suspect } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import styles from './suspects.module.css';
 
 const arrows = { strong: 3, fair: 2, slight: 1 } as const;
@@ -69,12 +70,12 @@ export function Suspects() {
             <li key={suspect.faultId} className={index === 0 ? styles.first : ''} data-suspect={suspect.faultId}>
               <Button
                 type="text"
-                className={`plain ${styles.head}`}
+                className={`${looks.plain} ${styles.head}`}
                 aria-expanded={opened === suspect.faultId}
                 onClick={() => setOpen(suspect.faultId)}
               >
                 <span>{fault?.name}</span>
-                <span className="fig nowrap">
+                <span className={`${looks.fig} ${looks.nowrap}`}>
                   {step !== 0 && (
                     <span className={styles.step} aria-label={step > 0 ? `up ${step}` : `down ${-step}`}>
                       {step > 0 ? `▲${step}` : `▼${-step}`}
@@ -97,7 +98,7 @@ export function Suspects() {
       <Button type="link" aria-expanded={all} onClick={() => setAll(!all)}>
         {all ? 'only the likely ones' : `${view.suspects.length - shown.length} others below`}
       </Button>
-      {view.absent.length > 0 && <p className="quiet">{absentText(view.absent)}</p>}
+      {view.absent.length > 0 && <p className={looks.quiet}>{absentText(view.absent)}</p>}
     </>
   );
 }
@@ -106,7 +107,7 @@ function Evidence({ suspect, leads }: { readonly suspect: Suspect; readonly lead
   const { knowledge, view } = useDesk();
   if (suspect.evidence.length === 0)
     return (
-      <p className="quiet">
+      <p className={looks.quiet}>
         {leads && view.observations.length > 0
           ? 'It leads because the others were ruled out.'
           : 'Nothing seen speaks for it or against it.'}
@@ -125,8 +126,8 @@ function Evidence({ suspect, leads }: { readonly suspect: Suspect; readonly lead
           </span>
           <span>
             {checkTitle(knowledge, item.checkId)}: {outcomeLabel(knowledge, item.checkId, item.outcomeId).toLowerCase()}
-            {item.damped && <span className="quiet"> (counted less, tells the same)</span>}
-            <span className={`quiet ${styles.why}`}>{item.why}</span>
+            {item.damped && <span className={looks.quiet}> (counted less, tells the same)</span>}
+            <span className={`${looks.quiet} ${styles.why}`}>{item.why}</span>
           </span>
         </li>
       ))}

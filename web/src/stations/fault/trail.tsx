@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import { checkTitle, outcomeLabel, triedCureId, type SourcedObservation } from '@fairwatt/core';
 import { clockTime } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import styles from './trail.module.css';
 
 /** The field of the sheet that an answer told at Intake stands in. */
@@ -25,10 +26,10 @@ export function Trail({
 }) {
   const { view } = useDesk();
   const [open, setOpen] = useState<string | null>(null);
-  if (view.observations.length === 0) return <p className="quiet">Nothing yet.</p>;
+  if (view.observations.length === 0) return <p className={looks.quiet}>Nothing yet.</p>;
   const rounds = view.observations.filter((item) => triedCureId(item.checkId) !== null);
   return (
-    <ul className="trail">
+    <ul className={looks.trail}>
       {view.observations.map((item) => (
         <TrailRow
           key={item.also === true ? `${item.checkId} ${item.outcomeId}` : item.checkId}
@@ -72,14 +73,14 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
   return (
     <li data-trail={item.checkId}>
       <span aria-hidden="true">{sourceMark[item.source]}</span>
-      <span className="what">
-        {round > 0 && <span className="quiet">Round {round} ended: </span>}
+      <span className={looks.what}>
+        {round > 0 && <span className={looks.quiet}>Round {round} ended: </span>}
         {title}
-        {item.also === true && <span className="quiet">, at other times</span>}:{' '}
+        {item.also === true && <span className={looks.quiet}>, at other times</span>}:{' '}
         {byHand && check !== undefined ? (
           <Button
             type="text"
-            className="answer"
+            className={looks.answer}
             disabled={locked || job.finding !== null}
             aria-expanded={open}
             aria-label={`Correct ${title}: ${outcomeLabel(knowledge, item.checkId, item.outcomeId)}`}
@@ -90,12 +91,14 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
         ) : (
           <strong>{outcomeLabel(knowledge, item.checkId, item.outcomeId)}</strong>
         )}
-        {tester !== undefined && <span className="quiet"> by {tester.name}</span>}
+        {tester !== undefined && <span className={looks.quiet}> by {tester.name}</span>}
         {view.notCounted.includes(item.checkId) && (
-          <span className="quiet block-note">Not counted: this knowledge does not know it any more.</span>
+          <span className={`${looks.quiet} ${looks.blockNote}`}>
+            Not counted: this knowledge does not know it any more.
+          </span>
         )}
         {item.insteadOf !== undefined && item.insteadOf.outcomeId !== item.outcomeId && (
-          <span className="quiet block-note">
+          <span className={`${looks.quiet} ${looks.blockNote}`}>
             Stands before “{outcomeLabel(knowledge, item.checkId, item.insteadOf.outcomeId)}”, noted by hand.
           </span>
         )}
@@ -120,7 +123,9 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
           from {sourceName[item.source]}
         </Button>
       )}
-      {byHand && <span className="quiet nowrap">{noted === undefined ? 'told' : clockTime(noted.at)}</span>}
+      {byHand && (
+        <span className={`${looks.quiet} ${looks.nowrap}`}>{noted === undefined ? 'told' : clockTime(noted.at)}</span>
+      )}
       {byHand && (
         <Button type="link" disabled={locked} aria-label={`Take back ${title}`} onClick={takeBack}>
           take back

@@ -5,6 +5,7 @@ import { Primary, TextField } from '../../controls/fields.tsx';
 import { Spoken } from '../../controls/spoken.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { NotesAndPictures } from '../../job/notes.tsx';
+import { looks } from '../../looks/looks.ts';
 import { OldSupplyFate } from './old-supply.tsx';
 import { OpenPointRow, useLeadTo } from './open-point-row.tsx';
 import { Proofs } from './proofs.tsx';
@@ -15,7 +16,7 @@ function GoesAlong() {
   const { job, act, locked } = useDesk();
   const put = (changes: SheetChanges) => act({ kind: 'edit-sheet', changes, basedOn: job.sheet.version });
   return (
-    <div className="fields no-print" style={{ marginTop: 18, maxWidth: 760 }}>
+    <div className={`${looks.fields} ${looks.noPrint}`} style={{ marginTop: 18, maxWidth: 760 }}>
       <TextField
         label="Serial number of the fitted supply"
         maxLength={60}
@@ -55,12 +56,12 @@ function SignedOff() {
   if (signed.length === 0) return null;
   return (
     <div>
-      <span className="label">Signed off</span>
+      <span className={looks.label}>Signed off</span>
       <ul>
         {signed.map(({ key, text, signOff }) => (
           <li key={key} style={{ marginTop: 6 }}>
             {text}{' '}
-            <span className="quiet">
+            <span className={looks.quiet}>
               “{signOff.reason}”, {personName(signOff.by)}
             </span>{' '}
             {job.state !== 'closed' && (
@@ -107,9 +108,9 @@ function OpenPoints() {
   const openText = closed ? 'Closed' : open.length === 0 ? 'Nothing open' : `${open.length} open`;
   return (
     <>
-      <span className="label">Hand over</span>
+      <span className={looks.label}>Hand over</span>
       <Spoken>{openText}</Spoken>
-      <div className="decides" data-open={open.length}>
+      <div className={looks.decides} data-open={open.length}>
         {openText}
       </div>
       {closed && job.closed !== null && (
@@ -128,7 +129,7 @@ function OpenPoints() {
       </ul>
       <SignedOff />
       {!closed && (
-        <p className="caution">
+        <p className={looks.caution}>
           {job.sheet.bareSupply
             ? 'It leaves the bench with its label on, whatever it is. Nobody opens it.'
             : 'Rocker on before it is out of reach. The old supply is marked and does not go back on the shelf.'}
@@ -142,9 +143,9 @@ function OpenPoints() {
 export default function HandOver() {
   const { job, code } = useDesk();
   return (
-    <div className="station">
-      <div className="work">
-        <div className="row-actions no-print" style={{ marginBottom: 12 }}>
+    <div className={looks.station}>
+      <div className={looks.work}>
+        <div className={`${looks.rowActions} ${looks.noPrint}`} style={{ marginBottom: 12 }}>
           <Button onClick={() => window.print()}>Print the summary</Button>
           <Button href={`/api/jobs/${code}/file`} download>
             Export the job as a file
@@ -152,13 +153,13 @@ export default function HandOver() {
         </div>
         <Proofs />
         <Report />
-        <section className="block no-print" aria-label="Notes and pictures">
+        <section className={`${looks.block} ${looks.noPrint}`} aria-label="Notes and pictures">
           <NotesAndPictures />
         </section>
         {(job.choice?.kind === 'replace' || job.sheet.bareSupply) && <OldSupplyFate />}
         <GoesAlong />
       </div>
-      <aside className="side" aria-label="Open points">
+      <aside className={looks.side} aria-label="Open points">
         <OpenPoints />
         <MainAct />
       </aside>

@@ -3,6 +3,7 @@ import { oldSupplies, oldSupplyText, type OldSupply, type SheetChanges } from '@
 import { problemOf, usePrintLabelsMutation } from '../../app/api.ts';
 import { Keys, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 
 const noteLabel: Readonly<Record<OldSupply, string>> = {
   failed: 'What failed, and how that was proved',
@@ -18,8 +19,8 @@ export function OldSupplyFate() {
   const { oldSupply, oldSupplyNote, oldSupplyDisposed, version } = job.sheet;
   const edit = (changes: SheetChanges) => act({ kind: 'edit-sheet', changes, basedOn: version });
   return (
-    <section className="block no-print" aria-label={title} data-old-supply>
-      <span className="label">{title}</span>
+    <section className={`${looks.block} ${looks.noPrint}`} aria-label={title} data-old-supply>
+      <span className={looks.label}>{title}</span>
       <Keys
         label={title}
         value={oldSupply}
@@ -42,14 +43,14 @@ export function OldSupplyFate() {
       {oldSupply === 'failed' && (
         <>
           <Checkbox
-            className="tick"
+            className={looks.tick}
             checked={oldSupplyDisposed}
             disabled={locked}
             onChange={(event) => edit({ oldSupplyDisposed: event.target.checked })}
           >
             given to electrical waste
           </Checkbox>
-          <p className="caution">
+          <p className={looks.caution}>
             <span>
               Mark it before it leaves the bench. Nobody opens it: its capacitors hold mains voltage for long.
             </span>
@@ -57,7 +58,7 @@ export function OldSupplyFate() {
         </>
       )}
       {job.supply !== null && oldSupply !== null && (
-        <div className="row-actions" style={{ marginTop: 8 }}>
+        <div className={looks.rowActions} style={{ marginTop: 8 }}>
           <Button href={`/api/jobs/${code}/supply-label.pdf?stock=roll`} target="_blank" rel="noreferrer">
             Its label as PDF
           </Button>
@@ -68,7 +69,7 @@ export function OldSupplyFate() {
             {printing.isLoading ? 'Printing …' : 'Print it on the label printer'}
           </Button>
           {printing.isError && (
-            <span className="error-text" role="alert">
+            <span className={looks.errorText} role="alert">
               {problemOf(printing.error).title}
             </span>
           )}

@@ -5,6 +5,7 @@ import { openPointText, type OpenPoint, type OpenPointCode, type StationId } fro
 import { ReasonForm } from '../../controls/reason-form.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import type { CablesWay } from '../cables/cables.tsx';
+import { looks } from '../../looks/looks.ts';
 import styles from './open-point-row.module.css';
 
 /** The station at which a point is settled. */
@@ -52,8 +53,8 @@ export function useLeadTo(): (point: OpenPoint) => void {
     if (way !== undefined) void navigate(`/jobs/${code}/cables?way=${way}`);
     else if (station[point.code] !== 'hand-over') goTo(station[point.code]);
     else if (point.code === 'old-supply-unmarked' || point.code === 'failed-kept')
-      document.querySelector<HTMLElement>('[data-old-supply] .key')?.focus();
-    else document.querySelector<HTMLElement>(`[data-proof="${point.subject ?? ''}"] .key`)?.focus();
+      document.querySelector<HTMLElement>(`[data-old-supply] .${looks.key}`)?.focus();
+    else document.querySelector<HTMLElement>(`[data-proof="${point.subject ?? ''}"] .${looks.key}`)?.focus();
   };
 }
 
@@ -77,7 +78,7 @@ export function OpenPointRow({
         ○
       </span>
       <div>
-        <Button type="text" className="plain" onClick={() => leadTo(point)}>
+        <Button type="text" className={looks.plain} onClick={() => leadTo(point)}>
           <span className={styles.text}>{text}</span>
         </Button>
         {!asked ? (

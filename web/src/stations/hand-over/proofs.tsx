@@ -12,6 +12,7 @@ import { Button } from 'antd';
 import { Keys, TextField } from '../../controls/fields.tsx';
 import { clockTime } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import styles from './proofs.module.css';
 
 const answers = [
@@ -27,7 +28,7 @@ export function Proofs() {
   // Whoever says that one holds goes on to the next that was not said.
   const [said, setSaid] = useState(0);
   useEffect(() => {
-    if (said > 0) document.querySelector<HTMLElement>('[data-proof][data-holds=unknown] .key')?.focus();
+    if (said > 0) document.querySelector<HTMLElement>(`[data-proof][data-holds=unknown] .${looks.key}`)?.focus();
   }, [said]);
   // What was seen of a closed job stands in its summary.
   if (asked.length === 0 || job.state !== 'open') return null;
@@ -35,12 +36,12 @@ export function Proofs() {
   // While something dangerous stands the machine is not powered, so that nothing can be shown.
   const barred = barring(view.interlocks, provingPower(job)) !== null;
   return (
-    <section className="block no-print" aria-label="Shown at the machine">
-      <span className="label">
+    <section className={`${looks.block} ${looks.noPrint}`} aria-label="Shown at the machine">
+      <span className={looks.label}>
         Shown at the machine, {shown} of {asked.length}
       </span>
       {barred && (
-        <p className="caution" role="note">
+        <p className={looks.caution} role="note">
           Nothing is tried while something dangerous stands; see Find the fault.
         </p>
       )}
@@ -71,12 +72,12 @@ function ProofRow({
     <li data-proof={item} data-holds={proof === null ? 'unknown' : proof.holds}>
       <div className={styles.what}>
         <strong>{sentence(proofText[item])}</strong>
-        {item === 'complaint' && job.sheet.words !== '' && <span className="quiet">“{job.sheet.words}”</span>}
+        {item === 'complaint' && job.sheet.words !== '' && <span className={looks.quiet}>“{job.sheet.words}”</span>}
         {proof === null && earlier && (
-          <span className="quiet">It was said of what was in the machine before; it is asked again of this.</span>
+          <span className={looks.quiet}>It was said of what was in the machine before; it is asked again of this.</span>
         )}
         {proof !== null && (
-          <span className="quiet">
+          <span className={looks.quiet}>
             {personName(proof.by)}, {clockTime(proof.at)}
           </span>
         )}
@@ -109,7 +110,7 @@ function ProofRow({
         </div>
       )}
       {proof?.holds === false && (
-        <p className={`caution ${styles.how}`}>
+        <p className={`${looks.caution} ${styles.how}`}>
           {proofNextText[item]}{' '}
           <Button type="link" onClick={() => goTo(item === 'complaint' || item === 'started' ? 'fault' : 'cables')}>
             {item === 'complaint' || item === 'started' ? 'Find the fault' : 'Cables'}

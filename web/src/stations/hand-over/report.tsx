@@ -32,6 +32,7 @@ import { usePhotosQuery } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
 import { calendarDay } from '../../controls/clock.ts';
 import { Sheet } from '../../controls/sheet.tsx';
+import { looks, verdictLook } from '../../looks/looks.ts';
 import styles from './report.module.css';
 
 /** What became of the old supply, as the client reads it. */
@@ -43,11 +44,11 @@ const oldSupplyReport: Readonly<Record<OldSupply, string>> = {
 
 function cell(verdict: Verdict | undefined) {
   return verdict === undefined ? (
-    <span className="quiet">not read</span>
+    <span className={looks.quiet}>not read</span>
   ) : (
     <>
-      <span className="fig">{verdictLevel(verdict)}</span>{' '}
-      <span className={`verdict ${verdict.word}`}>{verdictText[verdict.word]}</span>
+      <span className={looks.fig}>{verdictLevel(verdict)}</span>{' '}
+      <span className={verdictLook(verdict.word)}>{verdictText[verdict.word]}</span>
     </>
   );
 }
@@ -119,7 +120,7 @@ function FoundAndFitted() {
         {job.finding?.note}
       </p>
       {view.observations.length > 0 && (
-        <p className="quiet">
+        <p className={looks.quiet}>
           Checks done:{' '}
           {view.observations
             .filter((item) => item.source !== 'intake')
@@ -184,10 +185,10 @@ function ReportHead() {
         </div>
       </div>
       <div style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
-        <span className="fig" style={{ fontSize: 20 }}>
+        <span className={looks.fig} style={{ fontSize: 20 }}>
           {job.code}
         </span>
-        <div className="quiet">{calendarDay(job.updatedAt)}</div>
+        <div className={looks.quiet}>{calendarDay(job.updatedAt)}</div>
       </div>
     </header>
   );
@@ -227,7 +228,7 @@ function ReadingsBothTimes() {
     <>
       <h2>Readings, before and after</h2>
       {pairs.length === 0 ? (
-        <p className="quiet">None.</p>
+        <p className={looks.quiet}>None.</p>
       ) : (
         <Sheet
           rows={pairs}
@@ -241,7 +242,7 @@ function ReadingsBothTimes() {
         />
       )}
       {job.readings.some((reading) => reading.value.kind === 'code') && (
-        <p className="quiet">Codes: {Object.values(codeText).join(', ')}.</p>
+        <p className={looks.quiet}>Codes: {Object.values(codeText).join(', ')}.</p>
       )}
     </>
   );
@@ -260,17 +261,17 @@ function CablesBothTimes() {
     <>
       <h2>Cables</h2>
       {rows.length === 0 || basis === 'none' ? (
-        <p className="quiet">Not touched.</p>
+        <p className={looks.quiet}>Not touched.</p>
       ) : (
         <Sheet
           rows={rows}
           rowKey={(row) => row.inletId}
           columns={[
             { head: 'Inlet', cell: (row) => row.label },
-            { head: 'Cable', className: 'fig', cell: cableText },
+            { head: 'Cable', className: looks.fig, cell: cableText },
             { head: 'Socket', cell: (row) => row.socketLabel ?? (row.cableCode === null ? '–' : 'fixed') },
             { head: 'State', cell: (row) => seatText(row, personName) },
-            { head: 'Before', className: 'quiet', cell: (row) => cableBefore(job, row.inletId) },
+            { head: 'Before', className: looks.quiet, cell: (row) => cableBefore(job, row.inletId) },
           ]}
         />
       )}

@@ -3,6 +3,7 @@ import { caseLayouts, layoutText, shapes, shapesOfLayout, type SheetChanges } fr
 import { FigureField, Keys } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { ToggleKeys } from '../../controls/toggle-keys.tsx';
+import { looks } from '../../looks/looks.ts';
 
 /** The supply bay and what came along. */
 export function CaseForm() {
@@ -13,8 +14,8 @@ export function CaseForm() {
   };
   return (
     <>
-      <div className="block">
-        <span className="label">Case</span>
+      <div className={looks.block}>
+        <span className={looks.label}>Case</span>
         <Keys
           label="Case"
           value={sheet.layout}
@@ -25,8 +26,8 @@ export function CaseForm() {
           }
         />
       </div>
-      <div className="block">
-        <span className="label">Shapes of supply that its bay takes</span>
+      <div className={looks.block}>
+        <span className={looks.label}>Shapes of supply that its bay takes</span>
         <ToggleKeys
           label="Shapes of supply"
           values={sheet.shapes}
@@ -36,7 +37,7 @@ export function CaseForm() {
           onChange={(taken) => edit({ shapes: taken })}
         />
       </div>
-      <div className="block" style={{ maxWidth: 300 }}>
+      <div className={looks.block} style={{ maxWidth: 300 }}>
         <FigureField
           label="Room for the supply, cables bent"
           unit="mm"
@@ -48,9 +49,9 @@ export function CaseForm() {
           onChange={(depthMillimetres) => edit({ depthMillimetres })}
         />
       </div>
-      <div className="block">
+      <div className={looks.block}>
         <Checkbox
-          className="tick"
+          className={looks.tick}
           disabled={locked}
           checked={sheet.ownHoles}
           onChange={(event) => edit({ ownHoles: event.target.checked })}
@@ -58,7 +59,7 @@ export function CaseForm() {
           Maker-built case with mounting holes of its own, not the standard four
         </Checkbox>
         <Checkbox
-          className="tick"
+          className={looks.tick}
           disabled={locked}
           checked={sheet.ventClosed}
           onChange={(event) => edit({ ventClosed: event.target.checked })}
@@ -66,8 +67,8 @@ export function CaseForm() {
           No opening where the supply's large face lies: a fan there would get no air
         </Checkbox>
       </div>
-      <div className="block">
-        <span className="label">Bag of loose modular cables</span>
+      <div className={looks.block}>
+        <span className={looks.label}>Bag of loose modular cables</span>
         <Keys
           label="Bag of loose modular cables"
           value={sheet.cableBag}

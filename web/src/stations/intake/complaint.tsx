@@ -2,6 +2,7 @@ import type { SheetChanges } from '@fairwatt/core';
 import { FigureField, Keys, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { SaidDangers } from '../../job/said-dangers.tsx';
+import { looks } from '../../looks/looks.ts';
 import { MoreTold } from './more-told.tsx';
 
 const notEmpty = (value: string) => (value.trim() === '' ? 'say which machine it is' : null);
@@ -22,8 +23,8 @@ export function Complaint() {
     <>
       {!sheet.bareSupply && (
         <>
-          <div className="block">
-            <span className="label">Pressing the button does</span>
+          <div className={looks.block}>
+            <span className={looks.label}>Pressing the button does</span>
             <Keys
               label="Pressing the button does"
               value={sheet.button}
@@ -32,8 +33,8 @@ export function Complaint() {
               onPick={(button) => edit({ button: button === sheet.button ? null : button })}
             />
           </div>
-          <div className="block">
-            <span className="label">How it has gone</span>
+          <div className={looks.block}>
+            <span className={looks.label}>How it has gone</span>
             <Keys
               label="How it has gone"
               value={sheet.course}
@@ -46,7 +47,7 @@ export function Complaint() {
           <MoreTold />
         </>
       )}
-      <div className="fields">
+      <div className={looks.fields}>
         <TextField
           label={sheet.bareSupply ? 'What it is' : 'Machine'}
           value={sheet.title}

@@ -12,6 +12,7 @@ import { DateInput } from '../../controls/date-input.tsx';
 import { TextField } from '../../controls/fields.tsx';
 import { ToggleKeys } from '../../controls/toggle-keys.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { PutAway } from './put-away.tsx';
 
 /** What a counter asks: who and how reached, which machine exactly, what came along, until when, in whose hands. */
@@ -26,7 +27,7 @@ export function Counter() {
   const known = people.some(({ value }) => value === inCharge);
   return (
     <>
-      <div className="fields">
+      <div className={looks.fields}>
         <TextField
           label="Client"
           value={sheet.client}
@@ -50,8 +51,8 @@ export function Counter() {
           disabled={locked}
           onChange={(serial) => edit({ serial })}
         />
-        <label className="field">
-          <span className="name">In hand of</span>
+        <label className={looks.field}>
+          <span className={looks.name}>In hand of</span>
           <Select
             aria-label="In hand of"
             value={inCharge}
@@ -63,8 +64,8 @@ export function Counter() {
             options={inCharge === null || known ? people : [...people, { value: inCharge, label: inCharge }]}
           />
         </label>
-        <div className="field">
-          <span className="name">Promised for</span>
+        <div className={looks.field}>
+          <span className={looks.name}>Promised for</span>
           <DateInput
             label="Promised for"
             value={sheet.promisedOn ?? ''}
@@ -72,8 +73,8 @@ export function Counter() {
             onChange={(day) => edit({ promisedOn: day === '' ? null : day })}
           />
         </div>
-        <div className="field">
-          <span className="name">Priority</span>
+        <div className={looks.field}>
+          <span className={looks.name}>Priority</span>
           <Choice
             label="Priority"
             value={sheet.priority}
@@ -83,8 +84,8 @@ export function Counter() {
           />
         </div>
       </div>
-      <div className="block" style={{ marginTop: 18 }}>
-        <span className="label">Came along, beside the bag of cables</span>
+      <div className={looks.block} style={{ marginTop: 18 }}>
+        <span className={looks.label}>Came along, beside the bag of cables</span>
         <ToggleKeys<CameAlong>
           label="Came along"
           values={sheet.cameAlong}

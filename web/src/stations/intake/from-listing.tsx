@@ -23,6 +23,7 @@ import { useDesk } from '../../job/job-context.ts';
 import { useTypedText } from '../../offline/typed-texts.ts';
 import type { Dropped, ListingWork } from '../../workers/listing-worker.ts';
 import { useWorker } from '../../workers/use-worker.ts';
+import { looks } from '../../looks/looks.ts';
 import { newPartId } from './new-part-id.ts';
 import { useTakingIn } from './use-taking-in.ts';
 import styles from './from-listing.module.css';
@@ -81,7 +82,7 @@ function Listings({ onDone }: { readonly onDone: () => void }) {
           }}
         >
           <p>Drop listings here, or press to choose them</p>
-          <p className="quiet">
+          <p className={looks.quiet}>
             the script’s file, or any of lshw, lsblk, lspci, dmidecode, smartctl, sensors, Windows CSV
           </p>
         </Upload.Dragger>
@@ -235,7 +236,7 @@ function Parts({
     />
   );
   const readFrom = (part: ListedPart) => (
-    <span className="quiet">{part.from.map((kind) => listingKindText[kind]).join(', ')}</span>
+    <span className={looks.quiet}>{part.from.map((kind) => listingKindText[kind]).join(', ')}</span>
   );
   const toLookAt = (part: ListedPart) => <ToLookAt part={part} there={isThereAlready(part, job)} />;
   return (

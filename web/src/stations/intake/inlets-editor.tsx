@@ -10,6 +10,7 @@ import {
   type InletKind,
 } from '@fairwatt/core';
 import { FigureField, SelectField, TextField } from '../../controls/fields.tsx';
+import { looks } from '../../looks/looks.ts';
 import styles from './inlets-editor.module.css';
 
 const mostInlets = 8;
@@ -39,13 +40,13 @@ export function InletsEditor({
     onChange(inlets.map((inlet) => (inlet.id === id ? { ...inlet, ...changes } : inlet)));
   const add = (kind: InletKind) => onChange([...inlets, newInlet(kind, taken)]);
   return (
-    <section className="block" aria-label={`Inlets of ${partName}`} style={{ marginTop: 10 }}>
-      <span className="label">Inlets</span>
-      {inlets.length === 0 && <p className="quiet">None: it is fed by what it sits in.</p>}
+    <section className={looks.block} aria-label={`Inlets of ${partName}`} style={{ marginTop: 10 }}>
+      <span className={looks.label}>Inlets</span>
+      {inlets.length === 0 && <p className={looks.quiet}>None: it is fed by what it sits in.</p>}
       {inlets.map((inlet, index) => (
         <div
           key={inlet.id}
-          className={`fields ${styles.bySix}`}
+          className={`${looks.fields} ${styles.bySix}`}
           role="group"
           aria-label={`Inlet ${inlet.label}`}
           data-inlet={inlet.id}
@@ -81,7 +82,7 @@ export function InletsEditor({
             onChange={(watts) => set(inlet.id, { watts: watts ?? undefined })}
           />
           <Checkbox
-            className="tick"
+            className={looks.tick}
             checked={inlet.optional}
             disabled={locked}
             onChange={(event) => set(inlet.id, { optional: event.target.checked })}
@@ -101,7 +102,7 @@ export function InletsEditor({
       {inlets
         .filter(({ kind }) => kind === 'main-own')
         .map(({ id, label }) => (
-          <p key={id} className="quiet">
+          <p key={id} className={looks.quiet}>
             {ownPlugText(label)}
           </p>
         ))}

@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router';
 import { hasUsualOutputs, quotedWords, upgradeInWords, type Job, type JobView } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { CaseForm } from './case-form.tsx';
 import { Complaint } from './complaint.tsx';
 import { Counter } from './counter.tsx';
@@ -49,7 +50,7 @@ function missingOf(job: Job, { saidDangers }: JobView): readonly Missing[] {
 function useLed() {
   const [led, setLed] = useState<Page | null>(null);
   useEffect(() => {
-    if (led !== null) document.querySelector<HTMLElement>('.work [data-entry]')?.focus();
+    if (led !== null) document.querySelector<HTMLElement>(`.${looks.work} [data-entry]`)?.focus();
   }, [led]);
   return setLed;
 }
@@ -93,8 +94,8 @@ export default function Intake() {
   const order = pages.map(([id]) => id);
   const next = order.slice(order.indexOf(page) + 1).find(isMissing);
   return (
-    <div className="station">
-      <div className="work">
+    <div className={looks.station}>
+      <div className={looks.work}>
         {(bare || job.parts.length === 0) && <WhatCame onSupply={() => setPage('supply')} />}
         <div style={{ marginBottom: 18 }}>
           <Choice
@@ -121,7 +122,7 @@ export default function Intake() {
         {page === 'case' && <CaseForm />}
         {page === 'counter' && <Counter />}
       </div>
-      <aside className="side" aria-label="What it means now">
+      <aside className={looks.side} aria-label="What it means now">
         <SoFar missing={missing.map(({ text }) => text)} />
         <div className={styles.next}>
           {next !== undefined ? (

@@ -1,6 +1,7 @@
 import { Checkbox } from 'antd';
 import type { LabelRead } from '@fairwatt/core';
 import { today } from '../../controls/clock.ts';
+import { looks } from '../../looks/looks.ts';
 import { besidesOf, yearsOf, type Beside } from './label-draft.ts';
 import styles from './label-picture.module.css';
 
@@ -27,7 +28,7 @@ export function LabelBesides({
     <>
       {found.length > 0 && (
         <div className={styles.besides} role="group" aria-label="Also on the label">
-          <span className="label">Also on it</span>
+          <span className={looks.label}>Also on it</span>
           {found.map((beside) => (
             <Checkbox
               key={beside}
@@ -42,7 +43,7 @@ export function LabelBesides({
         </div>
       )}
       {read.mains?.switched === true && (
-        <p className="caution">
+        <p className={looks.caution}>
           <span>
             It takes {read.mains.from} or {read.mains.to} V by a selector: look that it stands right before the lead
             goes in.

@@ -3,6 +3,7 @@ import { figureDoubtText, pieceBox, type Box, type FigureDoubt } from '@fairwatt
 import { FigureField } from '../../controls/fields.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import type { LabelPicture } from '../../workers/label-worker.ts';
+import { looks } from '../../looks/looks.ts';
 import { isOpen, looked, typed, type DraftFigure, type LabelDraft } from './label-draft.ts';
 import { usePictureAddress } from './use-picture-address.ts';
 import styles from './label-picture.module.css';
@@ -76,7 +77,7 @@ export function LabelFigures({
     );
   const printed = ({ figure: { box }, name }: Line) =>
     box === null ? (
-      <span className="quiet">not found</span>
+      <span className={looks.quiet}>not found</span>
     ) : (
       <Piece address={address} label={label} box={box} name={name} />
     );
@@ -95,8 +96,8 @@ export function LabelFigures({
   const toLookAt = (line: Line) => line.taken !== false && <ToLookAt line={line} />;
   return (
     <>
-      <label className={`field ${styles.name}`}>
-        <span className="name">Name</span>
+      <label className={`${looks.field} ${styles.name}`}>
+        <span className={looks.name}>Name</span>
         <Input
           value={draft.name}
           maxLength={80}
@@ -141,7 +142,7 @@ const gravest = (doubts: readonly FigureDoubt[]): FigureDoubt =>
 function ToLookAt({ line: { figure, name, put } }: { readonly line: Line }) {
   if (figure.value === null) return <span className={styles.doubt}>type it from the label</span>;
   if (figure.doubts.length === 0) return null;
-  if (!isOpen(figure)) return <span className="quiet">looked at</span>;
+  if (!isOpen(figure)) return <span className={looks.quiet}>looked at</span>;
   return (
     <div className={styles.look}>
       <span className={styles.doubt}>{figureDoubtText[gravest(figure.doubts)]}</span>

@@ -9,6 +9,7 @@ import { useDesk } from '../../job/job-context.ts';
 import { useTakePicture } from '../../pictures/use-take-picture.ts';
 import type { LabelPicture, LabelWork } from '../../workers/label-worker.ts';
 import { useWorker } from '../../workers/use-worker.ts';
+import { looks } from '../../looks/looks.ts';
 import { draftOf, openCount, supplyOf, yearsOf, type LabelDraft } from './label-draft.ts';
 import { LabelBesides } from './label-besides.tsx';
 import { LabelFigures } from './label-figures.tsx';
@@ -108,7 +109,7 @@ function Choose({ small, onFile }: { readonly small: boolean; readonly onFile: (
       }}
     >
       <p>{small ? 'Another picture' : 'Take, drop or choose a picture of the label, or paste one'}</p>
-      {!small && <p className="quiet">the whole label, near and level, without a lamp shining in it</p>}
+      {!small && <p className={looks.quiet}>the whole label, near and level, without a lamp shining in it</p>}
     </Upload.Dragger>
   );
 }

@@ -19,6 +19,7 @@ import { useDesk } from '../../job/job-context.ts';
 import UpgradeInWords from '../../job/upgrade-in-words.tsx';
 import { useKeptLine } from '../../job/use-kept-line.ts';
 import { useTypedText } from '../../offline/typed-texts.ts';
+import { looks } from '../../looks/looks.ts';
 import { FromListing } from './from-listing.tsx';
 import { LikeEarlier } from './like-earlier.tsx';
 import { newPartId } from './new-part-id.ts';
@@ -74,13 +75,13 @@ export function MachineLine() {
 
   function intoTheLine(words: string): void {
     setLine(upgradeLine(words).slice(0, mostLetters));
-    document.querySelector<HTMLElement>('.work [data-entry]')?.focus();
+    document.querySelector<HTMLElement>(`.${looks.work} [data-entry]`)?.focus();
   }
 
   return (
-    <div className={`${styles.whole} block`}>
-      <label className="field wide">
-        <span className="name">The machine in one line; Enter takes it in</span>
+    <div className={`${styles.whole} ${looks.block}`}>
+      <label className={`${looks.field} ${looks.wide}`}>
+        <span className={looks.name}>The machine in one line; Enter takes it in</span>
         <Input.TextArea
           aria-label="The machine in one line"
           data-entry
@@ -157,17 +158,17 @@ function Reading({
         const doubt = saidDoubtText(said, cameWithIt);
         return (
           <Fragment key={`${said.from}-${index}`}>
-            <dt>{line.slice(said.from, said.to) || <span className="quiet">in the place of</span>}</dt>
+            <dt>{line.slice(said.from, said.to) || <span className={looks.quiet}>in the place of</span>}</dt>
             <dd className={left !== undefined ? styles.ask : doubt === null ? '' : styles.doubt}>
               {left === undefined ? saidText(said, cameWithIt) : leftOpenText(left)}
-              {doubt !== null && <span className="quiet"> {doubt}</span>}
+              {doubt !== null && <span className={looks.quiet}> {doubt}</span>}
             </dd>
           </Fragment>
         );
       })}
       {granted !== null && (
         <>
-          <dt className="quiet">no board said</dt>
+          <dt className={looks.quiet}>no board said</dt>
           <dd className={styles.doubt}>
             <Checkbox checked={withBoard} onChange={(event) => onBoard(event.target.checked)}>
               {partClass(granted)?.name}

@@ -4,6 +4,7 @@ import { outcomeLabel } from '@fairwatt/core';
 import { Keys } from '../../controls/fields.tsx';
 import { ToggleKeys } from '../../controls/toggle-keys.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import styles from './more-told.module.css';
 
 /** What is kept on the sheet, or follows from it, has its own place. */
@@ -35,7 +36,7 @@ export function MoreTold() {
   }
 
   return (
-    <div className="block">
+    <div className={looks.block}>
       <div className={styles.moreTold}>
         <Button aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? 'Fold up' : 'Other times, smell, noise, moment, place …'}
@@ -45,8 +46,8 @@ export function MoreTold() {
       {open && (
         <>
           {button !== null && (
-            <div className="block">
-              <span className="label">At other times it did</span>
+            <div className={looks.block}>
+              <span className={looks.label}>At other times it did</span>
               <ToggleKeys
                 label="At other times it did"
                 values={alsoTold}
@@ -57,8 +58,8 @@ export function MoreTold() {
             </div>
           )}
           {asked.map(({ id, title }) => (
-            <div key={id} className="block">
-              <span className="label">{title}</span>
+            <div key={id} className={looks.block}>
+              <span className={looks.label}>{title}</span>
               <Keys
                 label={title}
                 value={answerTo(id)?.outcomeId ?? null}

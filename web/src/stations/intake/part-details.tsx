@@ -3,6 +3,7 @@ import { figureSources, partClass, sourceText, type JobPart } from '@fairwatt/co
 import { problemOf, useKeepOwnPartMutation } from '../../app/api.ts';
 import { FigureField, SelectField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { InletsEditor } from './inlets-editor.tsx';
 
 type Figures = JobPart['figures'];
@@ -39,7 +40,7 @@ export function PartDetails({
   const { job } = useDesk();
   return (
     <>
-      <div className="fields by-four">
+      <div className={`${looks.fields} ${looks.byFour}`}>
         {figureFields.map(({ key, label, unit, least, most }) => (
           <FigureField
             key={key}
@@ -79,7 +80,7 @@ export function PartDetails({
         locked={locked}
         onChange={(inlets) => onPut({ inlets: [...inlets] })}
       />
-      <p className="quiet" style={{ marginTop: 8 }}>
+      <p className={looks.quiet} style={{ marginTop: 8 }}>
         On +12 V {Math.round(figures.share12 * 100)} %, +5 V {Math.round(figures.share5 * 100)} %, +3.3 V{' '}
         {Math.round(figures.share33 * 100)} %. Class: {partClass(part.classId)?.name ?? part.classId}; figures{' '}
         {sourceText[figures.source]}. <KeepOwn part={part} />
@@ -121,7 +122,7 @@ function KeepOwn({ part }: { readonly part: JobPart }) {
         keep it among this shop's parts
       </Button>
       {state.isError && (
-        <span className="error-text" role="alert">
+        <span className={looks.errorText} role="alert">
           {problemOf(state.error).title}
         </span>
       )}

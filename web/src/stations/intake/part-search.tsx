@@ -12,6 +12,7 @@ import {
 } from '@fairwatt/core';
 import { useJobsQuery, useOwnPartsQuery } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { useLikeJob } from './use-like-job.ts';
 
 const groups: readonly (readonly [PartClass['group'], string])[] = [
@@ -113,8 +114,8 @@ export function PartSearch({
       onAdd({ ...part, classId: 'classId' in part ? part.classId : id }, sought.quantity, sought.change);
   }
   return (
-    <label className="field">
-      <span className="name">Find a part or an earlier machine</span>
+    <label className={looks.field}>
+      <span className={looks.name}>Find a part or an earlier machine</span>
       <Select<string | null>
         aria-label="Find a part or an earlier machine"
         value={null}
@@ -129,7 +130,7 @@ export function PartSearch({
         options={found}
       />
       {told !== null && (
-        <span className="error-text" role="alert">
+        <span className={looks.errorText} role="alert">
           {told}
         </span>
       )}

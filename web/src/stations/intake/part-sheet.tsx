@@ -5,6 +5,7 @@ import { FigureField, SelectField } from '../../controls/fields.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import { useSteady } from '../../controls/use-steady.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { PartDetails } from './part-details.tsx';
 
 interface PartCell {
@@ -34,7 +35,7 @@ function CountOfOne({
   };
   return (
     <InputNumber
-      className="cell-input"
+      className={looks.cellInput}
       aria-label={`Count of ${part.name}`}
       controls={false}
       min={1}
@@ -52,7 +53,7 @@ function CountOfOne({
 function NameCell({ part, locked, onPut }: PartCell & { readonly onPut: PutPart }) {
   return (
     <Input
-      className="cell-input"
+      className={looks.cellInput}
       aria-label={`Name of ${part.name}`}
       value={part.name}
       disabled={locked}
@@ -208,12 +209,12 @@ export function PartSheet({
         },
         {
           head: 'Inlets',
-          className: 'quiet',
+          className: looks.quiet,
           cell: (part) => part.inlets.map((inlet) => inlet.label).join(', ') || 'none',
         },
         {
-          head: <span className="visually-hidden">Actions</span>,
-          className: 'nowrap',
+          head: <span className={looks.visuallyHidden}>Actions</span>,
+          className: looks.nowrap,
           cell: (part) => (
             <ActsCell
               part={part}

@@ -1,5 +1,6 @@
 import { newParts, type JobPart, type PartSource } from '@fairwatt/core';
 import { TextField } from '../../controls/fields.tsx';
+import { looks } from '../../looks/looks.ts';
 import { newPartId } from './new-part-id.ts';
 import { MachineLine } from './machine-line.tsx';
 import { PartSearch } from './part-search.tsx';
@@ -26,7 +27,7 @@ export function PartsForm() {
   return (
     <>
       <MachineLine />
-      <div className="block" style={{ maxWidth: 420 }}>
+      <div className={looks.block} style={{ maxWidth: 420 }}>
         <PartSearch onAdd={addNew} />
       </div>
       {job.parts.length === 0 ? (
@@ -41,7 +42,7 @@ export function PartsForm() {
             onAddAlike={(part, more) => addNew(part, more, part.change)}
             onDrop={drop}
           />
-          <div className="block" style={{ maxWidth: 420, marginTop: 18 }}>
+          <div className={looks.block} style={{ maxWidth: 420, marginTop: 18 }}>
             <TextField
               label="Keep it as a usual machine of this shop, under the name"
               value={job.sheet.usualAs}

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { outcomeLabel, partsAt, wattsText } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { WorthReading } from './worth-reading.tsx';
 
 function Fact({ name, children }: { readonly name: string; readonly children: ReactNode }) {
@@ -19,15 +20,15 @@ export function SoFar({ missing }: { readonly missing: readonly string[] }) {
   const inlets = partsAt(job.parts, 'planned').flatMap((part) => part.inlets).length;
   return (
     <>
-      <span className="label">So far</span>
-      <div className="decides">
+      <span className={looks.label}>So far</span>
+      <div className={looks.decides}>
         {bare
           ? (job.supply?.name ?? '') || 'A supply by itself'
           : button === null
             ? 'What does pressing the button do?'
             : outcomeLabel(knowledge, 'told-button', button)}
       </div>
-      <dl className="facts-list">
+      <dl className={looks.factsList}>
         {!bare && (
           <>
             <Fact name="parts">{job.parts.length}</Fact>
@@ -39,7 +40,7 @@ export function SoFar({ missing }: { readonly missing: readonly string[] }) {
       </dl>
       {missing.length > 0 && (
         <div>
-          <span className="label">Still missing</span>
+          <span className={looks.label}>Still missing</span>
           <ul>
             {missing.map((text) => (
               <li key={text}>○ {text}</li>
@@ -49,7 +50,7 @@ export function SoFar({ missing }: { readonly missing: readonly string[] }) {
       )}
       {job.parts.length > 0 && (job.supply?.label.rails.length ?? 0) > 0 && <WorthReading />}
       {cableBag === 'missing' && (
-        <div className="caution">The cable bag did not come along. Ask for it before anything is fitted.</div>
+        <div className={looks.caution}>The cable bag did not come along. Ask for it before anything is fitted.</div>
       )}
     </>
   );

@@ -3,6 +3,7 @@ import { Input } from 'antd';
 import { readDate, yearsSince } from '@fairwatt/core';
 import { today } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 
 /** The age of the supply: in years, or the date as it stands on the label. */
 export function SupplyAge() {
@@ -20,8 +21,8 @@ export function SupplyAge() {
 
   const wrong = typed !== null && typed !== '' && read === null;
   return (
-    <label className="field">
-      <span className="name">Age in years, or the date on its label</span>
+    <label className={looks.field}>
+      <span className={looks.name}>Age in years, or the date on its label</span>
       <Input
         aria-label="Age of the supply, or the date on its label"
         aria-invalid={wrong}
@@ -37,7 +38,7 @@ export function SupplyAge() {
           if (event.key === 'Enter') take();
         }}
       />
-      <span id="supply-age-read" className={wrong ? 'error-text' : 'quiet'}>
+      <span id="supply-age-read" className={wrong ? looks.errorText : looks.quiet}>
         {wrong
           ? 'Neither years nor a plain date: a code of the maker’s own is looked up in its sheet'
           : typed !== null && read !== null

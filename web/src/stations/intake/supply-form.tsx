@@ -18,6 +18,7 @@ import { FigureField, SelectField } from '../../controls/fields.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { useTypedText } from '../../offline/typed-texts.ts';
+import { looks } from '../../looks/looks.ts';
 import { FromLabelPicture } from './label-picture.tsx';
 import { SupplyAge } from './supply-age.tsx';
 import { SupplyLimits } from './supply-limits.tsx';
@@ -55,7 +56,7 @@ function FirstLabel() {
   }
   return (
     <Empty title="What does the supply's label say?">
-      <div className={`fields ${styles.first}`}>
+      <div className={`${looks.fields} ${styles.first}`}>
         <SupplyName value={name} onName={setName} onModel={take} />
         <FigureField
           label="Rating"
@@ -72,7 +73,7 @@ function FirstLabel() {
           }}
         />
       </div>
-      <p className="quiet">Enter keeps it and opens the rest of the label.</p>
+      <p className={looks.quiet}>Enter keeps it and opens the rest of the label.</p>
       <div className={styles.picture}>
         <FromLabelPicture fits={fits} />
       </div>
@@ -99,7 +100,7 @@ function Label({ supply }: { readonly supply: PresentSupply }) {
       <div className={styles.again}>
         <FromLabelPicture fits={fits} />
       </div>
-      <div className="fields by-three">
+      <div className={`${looks.fields} ${looks.byThree}`}>
         <SupplyName
           value={supply.name}
           onName={(name) => put({ name })}
@@ -170,20 +171,20 @@ function Label({ supply }: { readonly supply: PresentSupply }) {
       {view.interlocks
         .filter(({ danger, madeSafe }) => danger.id === 'selector' && madeSafe === null)
         .map(({ danger }) => (
-          <p key={danger.id} className="caution" role="alert">
+          <p key={danger.id} className={looks.caution} role="alert">
             <span>
               {danger.title}. {danger.why} {danger.first.join(' ')}
             </span>
           </p>
         ))}
-      <div className="columns" style={{ marginTop: 18 }}>
+      <div className={looks.columns} style={{ marginTop: 18 }}>
         <div>
           <SupplyOutputs label={label} put={(changes) => put({ label: changes })} locked={locked} />
         </div>
         <div>
           <SupplyLimits label={label} put={(changes) => put({ label: changes })} locked={locked} />
           <Checkbox
-            className={`tick ${styles.contact}`}
+            className={`${looks.tick} ${styles.contact}`}
             checked={label.has16Pin}
             disabled={locked}
             onChange={(event) => put({ label: { has16Pin: event.target.checked } })}
@@ -195,7 +196,7 @@ function Label({ supply }: { readonly supply: PresentSupply }) {
       {labelProblems(label).map((problem) => (
         <p
           key={problem.code + ('label' in problem ? problem.label : '')}
-          className={`caution ${styles.problem ?? ''}`}
+          className={`${looks.caution} ${styles.problem ?? ''}`}
           role="status"
         >
           {problemOfLabel(problem)}

@@ -2,6 +2,7 @@ import { Button } from 'antd';
 import type { SupplyLabel } from '@fairwatt/core';
 import { FigureField } from '../../controls/fields.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
+import { looks } from '../../looks/looks.ts';
 import type { PutLabel } from './supply-outputs.tsx';
 import styles from './supply-form.module.css';
 
@@ -47,7 +48,7 @@ export function SupplyLimits({
             ),
           },
           {
-            head: <span className="visually-hidden">Acts</span>,
+            head: <span className={looks.visuallyHidden}>Acts</span>,
             cell: (limit, index) => (
               <Button
                 type="link"
@@ -60,7 +61,7 @@ export function SupplyLimits({
           },
         ]}
       />
-      <div className="row-actions" style={{ marginTop: 8 }}>
+      <div className={looks.rowActions} style={{ marginTop: 8 }}>
         {(['+5 and +3.3', 'all +12'] as const).map((kind) => {
           const labels = label.rails
             .filter((rail) => (kind === 'all +12' ? rail.rail === '+12' : rail.rail === '+5' || rail.rail === '+3.3'))

@@ -1,6 +1,7 @@
 import { AutoComplete } from 'antd';
 import type { SupplyModel } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 
 /** Long lists are narrowed by typing on. */
 const mostShown = 40;
@@ -22,8 +23,8 @@ export function SupplyName({
 }) {
   const { shop, locked } = useDesk();
   return (
-    <label className="field">
-      <span className="name">Name on the label</span>
+    <label className={looks.field}>
+      <span className={looks.name}>Name on the label</span>
       <AutoComplete
         aria-label="Name on the label"
         placeholder="Some letters find the shop’s"

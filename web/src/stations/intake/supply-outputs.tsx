@@ -2,6 +2,7 @@ import { Button, Input } from 'antd';
 import { asRead, hasUsualOutputs, railNames, usualOutputs, type CableFamily, type SupplyLabel } from '@fairwatt/core';
 import { FigureField, SelectField } from '../../controls/fields.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
+import { looks } from '../../looks/looks.ts';
 import styles from './supply-form.module.css';
 
 export type PutLabel = (changes: Partial<SupplyLabel>) => void;
@@ -34,7 +35,7 @@ const withoutOutput = (label: SupplyLabel, index: number): Pick<SupplyLabel, 'ra
 function NameCell({ output, locked, onChange, number }: OutputCell & { readonly number: number }) {
   return (
     <Input
-      className="cell-input"
+      className={looks.cellInput}
       aria-label={`Output ${number}`}
       value={output.label}
       maxLength={20}
@@ -69,7 +70,7 @@ function FeedsCell({ output, locked, onChange }: OutputCell) {
   if (output.rail !== '+12') return null;
   const feeds = output.feeds ?? [];
   return (
-    <div className="feeds" role="group" aria-label={`What hangs on ${output.label}`}>
+    <div className={looks.feeds} role="group" aria-label={`What hangs on ${output.label}`}>
       {families.map(([family, name]) => {
         const on = feeds.includes(family);
         return (
@@ -138,7 +139,7 @@ export function SupplyOutputs({
             cell: (output, index) => <FeedsCell {...cellOf(output, index)} />,
           },
           {
-            head: <span className="visually-hidden">Acts</span>,
+            head: <span className={looks.visuallyHidden}>Acts</span>,
             cell: (output, index) => (
               <Button
                 type="link"
@@ -152,7 +153,7 @@ export function SupplyOutputs({
           },
         ]}
       />
-      <div className="row-actions" style={{ marginTop: 8 }}>
+      <div className={looks.rowActions} style={{ marginTop: 8 }}>
         {label.rails.length === 0 && (
           <Button autoFocus data-entry disabled={locked} onClick={() => put(usualOutputs(label.ratingWatts))}>
             The usual five

@@ -2,6 +2,7 @@ import { Select } from 'antd';
 import { machineTemplates } from '@fairwatt/core';
 import { useUsualMachinesQuery } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { useLikeJob } from './use-like-job.ts';
 
 /** Begins with a usual machine: one of the shop's own is taken over, one of ours comes as a line to be changed. */
@@ -42,7 +43,7 @@ export function UsualMachines({ onLine }: { readonly onLine: (line: string) => v
         ]}
       />
       {told !== null && (
-        <span className="error-text" role="alert">
+        <span className={looks.errorText} role="alert">
           {told}
         </span>
       )}

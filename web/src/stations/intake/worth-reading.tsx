@@ -1,6 +1,7 @@
 import { partsAt, worthReadingText } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { useDraws } from '../../job/use-sizing.ts';
+import { looks } from '../../looks/looks.ts';
 
 /**
  * The figures that decide whether the supply is enough, and are in doubt: to be read off the part before all others.
@@ -14,7 +15,7 @@ export function WorthReading() {
   if (worth.length === 0) return null;
   return (
     <div>
-      <span className="label">What decides</span>
+      <span className={looks.label}>What decides</span>
       <ul>
         {worth.map((line) => (
           <li key={line}>○ {line}</li>

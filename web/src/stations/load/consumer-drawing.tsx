@@ -1,5 +1,6 @@
 import { changeText, type PartChange, type PowerFigures } from '@fairwatt/core';
 import { wire } from '../../app/palette.ts';
+import { looks } from '../../looks/looks.ts';
 
 interface Consumer {
   readonly id: string;
@@ -75,14 +76,25 @@ export function ConsumerDrawing({ parts }: { readonly parts: readonly Consumer[]
                     strokeWidth={0.8}
                   />
                   {length > 26 && (
-                    <text className="fig" x={from + 6} y={y + 13} fontSize={11} style={{ fill: wire[colour]!.text }}>
+                    <text
+                      className={looks.fig}
+                      x={from + 6}
+                      y={y + 13}
+                      fontSize={11}
+                      style={{ fill: wire[colour]!.text }}
+                    >
                       {letters}
                     </text>
                   )}
                 </g>
               );
             })}
-            <text className="fig" x={left + Math.max(part.shortWatts, part.watts) * scale + 8} y={y + 15} fontSize={13}>
+            <text
+              className={looks.fig}
+              x={left + Math.max(part.shortWatts, part.watts) * scale + 8}
+              y={y + 15}
+              fontSize={13}
+            >
               {part.watts < 10 ? part.watts.toFixed(1) : Math.round(part.watts)} W
               {part.shortWatts > part.watts + 0.5 ? ` / ${Math.round(part.shortWatts)}` : ''}
             </text>

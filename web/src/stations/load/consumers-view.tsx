@@ -15,11 +15,12 @@ import {
 } from '@fairwatt/core';
 import { FigureField, SelectField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks, verdictLook, type Mark } from '../../looks/looks.ts';
 import { ConsumerDrawing } from './consumer-drawing.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import styles from './consumers-view.module.css';
 
-const findingMark: Record<LoadFinding['word'], string> = {
+const findingMark: Record<LoadFinding['word'], Mark> = {
   covered: 'pass',
   tight: 'tight',
   beyond: 'fail',
@@ -56,7 +57,7 @@ export function ConsumersView({
           figures: part.figures,
         }))}
       />
-      <p className="quiet" style={{ marginTop: 4 }}>
+      <p className={looks.quiet} style={{ marginTop: 4 }}>
         {rough === 0
           ? "Every figure is a part's own."
           : `${rough} of ${parts.length} figures go by class; a label or a measurement makes them surer.`}{' '}
@@ -64,9 +65,9 @@ export function ConsumersView({
         {job.sheet.staggeredStart ? ' one after the other' : ''}. Peaks:{' '}
         {demand.peaks.map((peak) => `${durationText(peak.milliseconds)} ${wattsText(peak.watts)}`).join(', ')}.
       </p>
-      <div className="columns" style={{ marginTop: 14 }}>
+      <div className={looks.columns} style={{ marginTop: 14 }}>
         <section aria-label="Against the supply">
-          <span className="label">
+          <span className={looks.label}>
             Against{' '}
             {job.supply === null
               ? 'the supply (not entered)'
@@ -75,7 +76,7 @@ export function ConsumersView({
                 : job.supply.name}
           </span>
           {assessment === null ? (
-            <p className="quiet">Enter the supply's label at Intake and every figure gets its limit.</p>
+            <p className={looks.quiet}>Enter the supply's label at Intake and every figure gets its limit.</p>
           ) : (
             <Sheet
               rows={worstOfEach(assessment.findings)}
@@ -83,19 +84,19 @@ export function ConsumersView({
               columns={[
                 { cell: (finding) => loadFindingText(finding) },
                 {
-                  className: 'num',
+                  className: looks.num,
                   cell: (finding) => `${Math.round(finding.ratio * 100)} %`,
                 },
                 {
                   cell: (finding) => (
-                    <span className={`verdict ${findingMark[finding.word]}`}>{findingWord[finding.word]}</span>
+                    <span className={verdictLook(findingMark[finding.word])}>{findingWord[finding.word]}</span>
                   ),
                 },
               ]}
             />
           )}
           {assessment?.spread != null && !assessment.spread.known && (
-            <p className="caution" style={{ marginTop: 8 }}>
+            <p className={looks.caution} style={{ marginTop: 8 }}>
               <span>
                 Nobody said which cables hang on which +12 V output. Reckoned is the kindest way
                 {assessment.spread.worstRatio > 1
@@ -128,8 +129,8 @@ export function ConsumersView({
             rowKey={(row) => row.name}
             columns={[
               { head: 'Lasting, on each rail', cell: (row) => row.name },
-              { head: 'Watts', className: 'num', cell: (row) => row.watts },
-              { head: 'Amps', className: 'num', cell: (row) => `${row.amps} A` },
+              { head: 'Watts', className: looks.num, cell: (row) => row.watts },
+              { head: 'Amps', className: looks.num, cell: (row) => `${row.amps} A` },
             ]}
           />
           <div style={{ marginTop: 10 }}>
@@ -138,7 +139,7 @@ export function ConsumersView({
               rowKey={(route) => route}
               columns={[
                 { head: 'Comes in by', cell: (route) => routeText[route] },
-                { head: 'Watts', className: 'num', cell: (route) => wattsText(demand.routes[route]) },
+                { head: 'Watts', className: looks.num, cell: (route) => wattsText(demand.routes[route]) },
               ]}
             />
           </div>
@@ -156,8 +157,8 @@ function Measured() {
   const edit = (changes: Partial<typeof job.sheet>) => act({ kind: 'edit-sheet', changes, basedOn: job.sheet.version });
   const kind = measuredLoad?.kind ?? 'mains';
   return (
-    <section className="block" style={{ marginTop: 18 }} aria-label="Measured load">
-      <span className="label">Measured, under full work, as it came</span>
+    <section className={looks.block} style={{ marginTop: 18 }} aria-label="Measured load">
+      <span className={looks.label}>Measured, under full work, as it came</span>
       <div className={styles.measuredFields}>
         <SelectField
           label="Where"
@@ -184,7 +185,7 @@ function Measured() {
           }
         />
         <Checkbox
-          className="tick"
+          className={looks.tick}
           disabled={locked || measuredLoad === null}
           checked={measuredLoad?.used ?? false}
           onChange={(event) => {
@@ -194,7 +195,7 @@ function Measured() {
           instead of the estimate
         </Checkbox>
         <Checkbox
-          className="tick"
+          className={looks.tick}
           disabled={locked}
           checked={staggeredStart}
           onChange={(event) => edit({ staggeredStart: event.target.checked })}
@@ -202,7 +203,7 @@ function Measured() {
           drives start one by one
         </Checkbox>
       </div>
-      <p className="quiet" style={{ marginTop: 6 }} data-measured>
+      <p className={looks.quiet} style={{ marginTop: 6 }} data-measured>
         {view.load.measured !== null
           ? measuredText(view.load.measured)
           : measuredLoad !== null && measuredLoad.figure > 0 && kind === 'mains' && job.supply === null

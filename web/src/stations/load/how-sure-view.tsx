@@ -3,6 +3,7 @@ import { Waiting } from '../../controls/waiting.tsx';
 import { DrawsChart } from '../../charts/draws-chart.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { useDraws } from '../../job/use-sizing.ts';
+import { looks } from '../../looks/looks.ts';
 
 /** 100,000 machines alike, each part somewhere in its range: how often the supply would be too small. */
 export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
@@ -14,7 +15,7 @@ export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
   return (
     <section aria-label="How sure" data-draws={draws.draws}>
       {risk !== null && (
-        <div className="decides" style={{ marginBottom: 8 }}>
+        <div className={looks.decides} style={{ marginBottom: 8 }}>
           {riskWord(risk.share) === 'sure'
             ? 'Surely enough'
             : riskWord(risk.share) === 'likely enough'
@@ -22,7 +23,7 @@ export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
               : riskWord(risk.share) === 'a risk'
                 ? 'A risk'
                 : riskWord(risk.share).replace(/^./, (letter) => letter.toUpperCase())}
-          <span className="quiet" style={{ fontSize: 17, fontWeight: 400 }}>
+          <span className={looks.quiet} style={{ fontSize: 17, fontWeight: 400 }}>
             {' '}
             something is exceeded in {percentText(risk.share)} of the draws
           </span>
@@ -40,8 +41,8 @@ export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
         ))}
       </ul>
       {worth.length > 0 && (
-        <div className="block" style={{ marginTop: 12 }}>
-          <span className="label">What would settle it</span>
+        <div className={looks.block} style={{ marginTop: 12 }}>
+          <span className={looks.label}>What would settle it</span>
           <ul>
             {worth.map((line) => (
               <li key={line}>○ {line}</li>
@@ -49,7 +50,7 @@ export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
           </ul>
         </div>
       )}
-      <p className="quiet" style={{ marginTop: 8 }}>
+      <p className={looks.quiet} style={{ marginTop: 8 }}>
         {draws.draws.toLocaleString('en-GB')} times each part is drawn from the triangle of its low, likely and high
         figure. Narrow a part's range at Intake and this answers anew.
       </p>

@@ -21,6 +21,7 @@ import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Spoken } from '../../controls/spoken.tsx';
 import { UpgradeNote } from '../../job/upgrade-note.tsx';
+import { looks, verdictLook, type Mark } from '../../looks/looks.ts';
 import { WhatNext } from './what-next.tsx';
 import { ConsumersView } from './consumers-view.tsx';
 import { HowSureView } from './how-sure-view.tsx';
@@ -30,17 +31,17 @@ import { Choice } from '../../controls/choice.tsx';
 import { useWay } from '../../controls/use-way.ts';
 import styles from './load.module.css';
 
-const wordClass: Record<LoadWord, string> = {
+const wordClass: Record<LoadWord, Mark> = {
   enough: 'pass',
   tight: 'tight',
   'too-small': 'fail',
   'cannot-tell': 'cannot-tell',
 };
-const standingClass: Record<Standing['word'], string> = {
-  failing: 'fail',
-  'too-small': 'fail',
-  enough: 'pass',
-  'cannot-tell': 'cannot-tell',
+const standingClass: Record<Standing['word'], string | undefined> = {
+  failing: styles.bad,
+  'too-small': styles.bad,
+  enough: styles.good,
+  'cannot-tell': '',
 };
 const ways = [
   ['draw', 'What draws'],
@@ -60,20 +61,20 @@ export default function Load() {
   const assessment = moment === 'planned' ? load.plannedAssessment : load.presentAssessment;
   if (job.parts.length === 0)
     return (
-      <div className="station">
-        <div className="work">
+      <div className={looks.station}>
+        <div className={looks.work}>
           <Empty title="The machine's parts are missing">They are entered at Intake, under Parts.</Empty>
         </div>
-        <aside className="side">
+        <aside className={looks.side}>
           <Primary onClick={() => goTo('intake')}>Enter the parts at Intake</Primary>
         </aside>
       </div>
     );
   const rating = job.supply === null ? null : job.supply.label.ratingWatts * load.ageShare;
   return (
-    <div className="station">
-      <div className="work">
-        <div className="load-head">
+    <div className={looks.station}>
+      <div className={looks.work}>
+        <div className={looks.loadHead}>
           <Choice
             label="Machine"
             value={moment}
@@ -89,7 +90,7 @@ export default function Load() {
             options={ways.map(([value, name]) => ({ value: value, label: name }))}
             onPick={setWay}
           />
-          <span className="quiet">
+          <span className={looks.quiet}>
             {!changed
               ? 'No part changes.'
               : moment === 'planned'
@@ -98,7 +99,11 @@ export default function Load() {
           </span>
         </div>
         {load.plugProblems.map((problem) => (
-          <p key={`${problem.kind}${problem.subject}${problem.rail}`} className="caution" style={{ marginBottom: 8 }}>
+          <p
+            key={`${problem.kind}${problem.subject}${problem.rail}`}
+            className={looks.caution}
+            style={{ marginBottom: 8 }}
+          >
             <span>{plugProblemText(problem)}</span>
           </p>
         ))}
@@ -109,15 +114,15 @@ export default function Load() {
         {way === 'rules' && <RulesView />}
         {way === 'running' && <RunningView />}
       </div>
-      <aside className="side" aria-label="Verdict">
-        <span className="label">{moment === 'planned' ? 'With the upgrade' : 'As it came'}</span>
+      <aside className={looks.side} aria-label="Verdict">
+        <span className={looks.label}>{moment === 'planned' ? 'With the upgrade' : 'As it came'}</span>
         <div className={styles.gaugeBig} data-lasting>
           {Math.round(demand.sustainedWatts)}
           <span style={{ fontSize: 20 }}> {job.supply === null ? 'W' : `of ${job.supply.label.ratingWatts} W`}</span>
         </div>
         {rating !== null && <Gauge share={demand.sustainedWatts / rating} />}
         {load.ageShare < 1 && job.supply !== null && (
-          <p className="quiet">
+          <p className={looks.quiet}>
             Reckoned with {wattsText(rating ?? 0)}: {Math.round((1 - load.ageShare) * 100)} % off for{' '}
             {job.sheet.supplyYears} years, as the shop allows for age.
           </p>
@@ -128,7 +133,7 @@ export default function Load() {
           <>
             <Spoken>{`${Math.round(demand.sustainedWatts)} W: ${loadWordText[assessment.word]}`}</Spoken>
             <span
-              className={`verdict ${wordClass[assessment.word]}`}
+              className={verdictLook(wordClass[assessment.word])}
               style={{ fontSize: 24 }}
               data-verdict={assessment.word}
             >
@@ -136,18 +141,18 @@ export default function Load() {
             </span>
             <p>{loadSentence(assessment.word, assessment.deciding, moment === 'planned')}</p>
             {job.supply !== null && hasUsualOutputs(job.supply.label) && (
-              <p className="caution">
+              <p className={looks.caution}>
                 {problemOfLabel({ code: 'usual-outputs', ratingWatts: job.supply.label.ratingWatts })}
               </p>
             )}
             {assessment.word !== 'too-small' && doubtsText(assessment.doubts) !== null && (
-              <p className="quiet">{doubtsText(assessment.doubts)}</p>
+              <p className={looks.quiet}>{doubtsText(assessment.doubts)}</p>
             )}
           </>
         )}
         {moment === 'planned' && <UpgradeNote />}
         <section aria-label="The supply that came">
-          <span className="label">The supply that came, all told</span>
+          <span className={looks.label}>The supply that came, all told</span>
           <p
             style={{ marginTop: 4 }}
             className={`${styles.standing} ${standingClass[standing.word]}`}
@@ -179,9 +184,9 @@ function MeasuredForecast() {
             <strong>Measured, {planned.rail} V</strong>: {forecastText(planned)}
           </p>
         ))}
-      {unread !== null && <p className="quiet">{unread}</p>}
+      {unread !== null && <p className={looks.quiet}>{unread}</p>}
       {doubtful.length < forecasts.length && (
-        <p className="quiet">
+        <p className={looks.quiet}>
           By its readings{' '}
           {forecasts
             .filter(({ planned }) => planned.word === 'will-pass')
@@ -224,7 +229,7 @@ function Gauge({ share }: { readonly share: number }) {
             style={{ stroke: 'var(--ink)' }}
             strokeWidth={2}
           />
-          <text className="fig" x={(mark / 1.25) * 300} y={38} fontSize={11} textAnchor="middle">
+          <text className={looks.fig} x={(mark / 1.25) * 300} y={38} fontSize={11} textAnchor="middle">
             {mark * 100} %
           </text>
         </g>

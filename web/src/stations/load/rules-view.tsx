@@ -3,6 +3,7 @@ import { allowedBySchool, schoolBecause, schoolText, wattsText, type SchoolRatin
 import { FigureField, TextField } from '../../controls/fields.tsx';
 import { useDesk, type JobDesk } from '../../job/job-context.ts';
 import { Sheet, type SheetColumn } from '../../controls/sheet.tsx';
+import { looks } from '../../looks/looks.ts';
 import styles from './rules-view.module.css';
 
 const failsWhere = {
@@ -40,7 +41,7 @@ function RulePick({ rating }: { readonly rating: SchoolRating }) {
   const { sheet } = job;
   return (
     <Radio
-      className="tick"
+      className={looks.tick}
       name="school"
       checked={sheet.school === rating.school}
       disabled={locked}
@@ -48,8 +49,8 @@ function RulePick({ rating }: { readonly rating: SchoolRating }) {
     >
       <span>
         <strong>{schoolText[rating.school]}</strong>
-        {shop.settings.school === rating.school && <span className="quiet"> · the shop's</span>}
-        <span className="quiet" style={{ display: 'block', fontSize: 13 }}>
+        {shop.settings.school === rating.school && <span className={looks.quiet}> · the shop's</span>}
+        <span className={looks.quiet} style={{ display: 'block', fontSize: 13 }}>
           {failsWhere[rating.school]}
         </span>
       </span>
@@ -67,7 +68,7 @@ function columnsOf({ view, judging }: JobDesk): readonly SheetColumn<SchoolRatin
     { head: 'Rule', cell: (rating) => <RulePick rating={rating} /> },
     {
       head: 'Asks for',
-      className: 'num',
+      className: looks.num,
       cell: (rating) => (rating.ratingWatts === null ? '–' : wattsText(rating.ratingWatts)),
     },
     {
@@ -75,7 +76,7 @@ function columnsOf({ view, judging }: JobDesk): readonly SheetColumn<SchoolRatin
       cell: (rating) => (
         <>
           <RuleBar rating={rating} most={most} />
-          <span className="quiet" style={{ fontSize: 13.5 }}>
+          <span className={looks.quiet} style={{ fontSize: 13.5 }}>
             {schoolBecause(rating)}
           </span>
         </>
@@ -83,7 +84,7 @@ function columnsOf({ view, judging }: JobDesk): readonly SheetColumn<SchoolRatin
     },
     {
       head: 'Allows',
-      className: 'num',
+      className: looks.num,
       cell: (rating) => (notJudged ? '…' : `${allowed(rating)} of ${view.candidates.length}`),
     },
   ];
@@ -97,7 +98,7 @@ function RuleFields() {
   const isOther = sheet.school !== shop.settings.school;
   return (
     <>
-      <div className="fields">
+      <div className={looks.fields}>
         <FigureField
           label="Least rating that the card's maker prints"
           unit="W"
@@ -121,7 +122,7 @@ function RuleFields() {
         />
       </div>
       {isOther && sheet.schoolNote.trim() === '' && (
-        <p className="caution" style={{ marginTop: 10 }}>
+        <p className={looks.caution} style={{ marginTop: 10 }}>
           <span>This job is sized by another rule than the shop's. Say why, for whoever opens it next.</span>
         </p>
       )}
@@ -141,7 +142,7 @@ export function RulesView() {
         rowProps={(rating) => ({ 'data-school': rating.school })}
         columns={columnsOf(desk)}
       />
-      <p className="quiet" style={{ margin: '6px 0 14px' }}>
+      <p className={looks.quiet} style={{ margin: '6px 0 14px' }}>
         The grey bar is the lasting load, the line what the rule asks for. “Allows” counts this shop's supplies that
         also fit the case and serve every inlet.
       </p>

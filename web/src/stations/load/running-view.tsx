@@ -14,6 +14,7 @@ import { FigureField } from '../../controls/fields.tsx';
 import { SetFigureField } from '../../controls/set-figure-field.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import styles from './running-view.module.css';
 
 /** A supply whose running is reckoned: the present one, and the one chosen or best. */
@@ -65,11 +66,11 @@ export function RunningView() {
   return (
     <section aria-label="Running cost">
       {supplies.length === 0 ? (
-        <p className="quiet">Enter the supply's label, or let a supply fit, and its curve is drawn here.</p>
+        <p className={looks.quiet}>Enter the supply's label, or let a supply fit, and its curve is drawn here.</p>
       ) : (
         <EfficiencyChart mainsVolts={shop.settings.mainsVolts} curves={supplies.map(({ curve }) => curve)} />
       )}
-      <div className={`columns ${styles.threeTwo}`} style={{ marginTop: 12 }}>
+      <div className={`${looks.columns} ${styles.threeTwo}`} style={{ marginTop: 12 }}>
         <RunningTable supplies={supplies} />
         <div>
           <DayFields />
@@ -105,10 +106,10 @@ function RunningTable({ supplies }: { readonly supplies: readonly Running[] }) {
       rows={rows}
       rowKey={([name]) => name}
       columns={[
-        { head: <span className="visually-hidden">Figure</span>, cell: ([name]) => name },
+        { head: <span className={looks.visuallyHidden}>Figure</span>, cell: ([name]) => name },
         ...supplies.map(({ curve, cost }) => ({
           head: curve.name,
-          className: 'num',
+          className: looks.num,
           cell: ([, of]: (typeof rows)[number]) => of(cost),
         })),
       ]}
@@ -133,8 +134,8 @@ function DayFields() {
   const left = 24 - day.idleHours - day.typicalHours - day.fullHours;
   return (
     <>
-      <span className="label">This machine's day</span>
-      <div className="fields" style={{ marginTop: 6 }}>
+      <span className={looks.label}>This machine's day</span>
+      <div className={looks.fields} style={{ marginTop: 6 }}>
         {hours.map(([name, label]) => (
           <SetFigureField
             key={name}
@@ -164,7 +165,7 @@ function DayFields() {
           onChange={(keepYears) => edit({ keepYears })}
         />
       </div>
-      <p className="quiet" style={{ marginTop: 8 }}>
+      <p className={looks.quiet} style={{ marginTop: 8 }}>
         Off for the other {left.toFixed(left % 1 === 0 ? 0 : 1)} h.{' '}
         {sheet.day === null ? (
           "This is the shop's usual day."

@@ -8,6 +8,7 @@ import {
   type BareVerdict,
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { looks, verdictLook } from '../../looks/looks.ts';
 import styles from './bare-verdict.module.css';
 
 const mark = { failed: 'fail', good: 'pass', 'cannot-tell': 'cannot-tell' } as const;
@@ -20,32 +21,32 @@ export function BareVerdictSide({ bare }: { readonly bare: BareVerdict }) {
   const noted = job.outcomes.findLast(({ checkId, takenBackAt }) => checkId === started && takenBackAt === null);
   return (
     <>
-      <div className="decides">
-        <span className={`verdict ${mark[bare.word]}`} data-bare={bare.word}>
+      <div className={looks.decides}>
+        <span className={verdictLook(mark[bare.word])} data-bare={bare.word}>
           {bareWordText[bare.word]}
         </span>
       </div>
       <p>{bareSentence(bare)}</p>
       {check !== undefined && bare.word === 'cannot-tell' && (
         <section aria-label={checkTitle(knowledge, started)}>
-          <span className="label">{checkTitle(knowledge, started)}</span>
+          <span className={looks.label}>{checkTitle(knowledge, started)}</span>
           <ol className={styles.steps}>
             {check.steps.map((step) => (
               <li key={step}>{step}</li>
             ))}
           </ol>
           {check.caution !== undefined && (
-            <p className="caution">
+            <p className={looks.caution}>
               <span>{check.caution} Nobody opens it.</span>
             </p>
           )}
-          <div className={`row-actions ${styles.answers}`} role="group" aria-label="What it does">
+          <div className={`${looks.rowActions} ${styles.answers}`} role="group" aria-label="What it does">
             {check.outcomes.map(({ id }) => (
               <Button
                 key={id}
                 disabled={locked}
                 aria-pressed={noted?.outcomeId === id}
-                className={noted?.outcomeId === id ? 'strong' : ''}
+                className={noted?.outcomeId === id ? looks.strong : ''}
                 onClick={() =>
                   act(
                     noted?.outcomeId === id

@@ -3,6 +3,7 @@ import { Button, Checkbox } from 'antd';
 import { hearFigure, stillTouching, takesHeld, voltsText, type RailName } from '@fairwatt/core';
 import type { LiveEvent, NetworkInstrument } from '@fairwatt/contract';
 import { useVoice } from '../../controls/voice.ts';
+import { looks } from '../../looks/looks.ts';
 import { MeterTrouble } from './meter-trouble.tsx';
 import { liveAddress, useLive } from './use-live.ts';
 import styles from './hands-free.module.css';
@@ -70,14 +71,14 @@ export function HandsFreePanel(props: HandsFreePanelProps) {
           <p className={styles['figure']} aria-live="off">
             {live.volts === null ? '–.–––' : voltsText(live.volts, 3)} V
           </p>
-          <p className="quiet">{lifted ? 'Taken once it stands still.' : 'Lift the probe, then touch.'}</p>
+          <p className={looks.quiet}>{lifted ? 'Taken once it stands still.' : 'Lift the probe, then touch.'}</p>
         </>
       )}
       <MeterTrouble trouble={live.trouble} />
       <p className={styles['last']} role="status">
         {last}
       </p>
-      <div className="row-actions" style={{ alignItems: 'center' }}>
+      <div className={looks.rowActions} style={{ alignItems: 'center' }}>
         <Button
           autoFocus
           data-again
@@ -99,7 +100,9 @@ export function HandsFreePanel(props: HandsFreePanelProps) {
           {voice.missing ? 'this browser has no voice' : 'say it'}
         </Checkbox>
       </div>
-      <p className="quiet">Enter or Space measures the last one again: a foot switch that sends either will do.</p>
+      <p className={looks.quiet}>
+        Enter or Space measures the last one again: a foot switch that sends either will do.
+      </p>
     </section>
   );
 }

@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import type { Guide, KeptLog, RailName } from '@fairwatt/core';
 import { timeSpanText } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { LogChart, type Span } from './log-chart.tsx';
 import { ChannelTable, EventList } from './log-tables.tsx';
 import styles from './kept-logs.module.css';
@@ -29,14 +30,14 @@ function KeptLogRow({
   return (
     <div className={styles.keptLog} data-kept-log={log.name}>
       <div className={walkHead.walkHead} style={{ marginBottom: 4 }}>
-        <Button type="text" className="plain" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <Button type="text" className={looks.plain} aria-expanded={open} onClick={() => setOpen(!open)}>
           <strong>{log.name}</strong>
         </Button>
-        <span className="quiet" style={{ flex: 1 }}>
+        <span className={looks.quiet} style={{ flex: 1 }}>
           {log.rows.toLocaleString('en')} rows, {timeSpanText(log.lastsSeconds)}, {log.eventsInAll}{' '}
           {log.eventsInAll === 1 ? 'event' : 'events'}; {personName(log.by)}
         </span>
-        <a className="link" href={`/api/jobs/${code}/logs/${log.id}/original`} download={log.name}>
+        <a href={`/api/jobs/${code}/logs/${log.id}/original`} download={log.name}>
           file
         </a>
         <Button type="link" disabled={locked} onClick={onDrop}>
@@ -62,7 +63,7 @@ export function KeptLogs({ guide }: { readonly guide: Guide }) {
   }
   return (
     <section aria-label="Kept logs">
-      <span className="label">Kept in this job</span>
+      <span className={looks.label}>Kept in this job</span>
       {job.logs.map((log) => (
         <KeptLogRow key={log.id} log={log} guide={guide} onDrop={() => drop(log)} />
       ))}

@@ -20,6 +20,7 @@ import { Empty } from '../../controls/empty.tsx';
 import { SelectField } from '../../controls/fields.tsx';
 import { Waiting } from '../../controls/waiting.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { HandsFreeSet } from './hands-free-set.tsx';
 import { heldReading } from './held-reading.ts';
 import { MeterTrouble } from './meter-trouble.tsx';
@@ -55,8 +56,8 @@ function RunningLive({ live, set: { meter, rail, phase, condition } }: { readonl
       </div>
       <MeterTrouble trouble={live.trouble} />
       <TrailChart rail={rail} values={live.trail} most={drawn} guide={view[phase].guide} />
-      <p className="quiet">{live.identity}</p>
-      <div className="row-actions" style={{ alignItems: 'center' }}>
+      <p className={looks.quiet}>{live.identity}</p>
+      <div className={looks.rowActions} style={{ alignItems: 'center' }}>
         <Button
           data-primary={held !== null && !isKept ? true : undefined}
           disabled={locked || held === null || isKept}
@@ -68,7 +69,7 @@ function RunningLive({ live, set: { meter, rail, phase, condition } }: { readonl
               ? `Kept ${voltsText(held.volts, 3)} V`
               : `Keep ${voltsText(held.volts, 3)} V, ${conditionText[condition]}`}
         </Button>
-        <span className="quiet">Move the probe: the next figure that stands still is held.</span>
+        <span className={looks.quiet}>Move the probe: the next figure that stands still is held.</span>
       </div>
     </>
   );
@@ -140,7 +141,7 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
   return (
     <div className={styles.live}>
       <section aria-label="Live reading" data-live={isRunning ? (live.trouble ?? 'running') : 'off'}>
-        <div className="row-actions" style={{ alignItems: 'end', marginBottom: 10 }}>
+        <div className={looks.rowActions} style={{ alignItems: 'end', marginBottom: 10 }}>
           <LiveFields meters={meters} set={set} onMeter={setMeter} onRail={setRail} onCondition={setCondition} />
           {reads !== 'all-rails' && (
             <Button

@@ -3,6 +3,7 @@ import { LoadLineChart } from '../../charts/load-line-chart.tsx';
 import { ReadingsChart } from '../../charts/readings-chart.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import styles from './load-line-view.module.css';
 
 /** What each rail will show at the planned load, and how the readings went over time. */
@@ -22,14 +23,14 @@ export function LoadLineView({ phase }: { readonly phase: Phase }) {
         forecasts.map(({ line, planned }) => (
           <section
             key={line.rail}
-            className={`block ${styles.loadLine}`}
+            className={`${looks.block} ${styles.loadLine}`}
             aria-label={`Load line of ${subjectText[line.rail]}`}
             data-forecast={planned.word}
           >
-            <div className="load-line-words">
+            <div>
               <h2>{subjectText[line.rail]}</h2>
               <p>{forecastText(planned)}</p>
-              <dl className="facts-list">
+              <dl className={looks.factsList}>
                 <div>
                   <dt>resistance</dt>
                   <dd>
@@ -55,19 +56,19 @@ export function LoadLineView({ phase }: { readonly phase: Phase }) {
                 </div>
               </dl>
               {line.scatterVolts === null && (
-                <p className="quiet" style={{ marginTop: 8 }}>
+                <p className={looks.quiet} style={{ marginTop: 8 }}>
                   Two readings always lie on a line: how they scatter is taken for granted (0.17 % of nominal). A third
                   load begins to tell it.
                 </p>
               )}
               {line.bend !== null && (
-                <p className="quiet" style={{ marginTop: 8 }}>
+                <p className={looks.quiet} style={{ marginTop: 8 }}>
                   The rail bends away from a straight line, more than its readings scatter. Beyond the highest load that
                   was read nothing is said.
                 </p>
               )}
               {line.estimated && (
-                <p className="quiet" style={{ marginTop: 8 }}>
+                <p className={looks.quiet} style={{ marginTop: 8 }}>
                   The amps are estimated from the parts. Enter them with the reading, or set them with a load, to be
                   sure.
                 </p>
@@ -78,15 +79,15 @@ export function LoadLineView({ phase }: { readonly phase: Phase }) {
         ))
       )}
       {crossLoad !== null && (
-        <p className="caution">
+        <p className={looks.caution}>
           +5 V rises by {voltsText(crossLoad.fiveRisesVolts)} V while +12 V falls by{' '}
           {voltsText(crossLoad.twelveFallsVolts)} V: both are regulated together, and a heavy +12 V load pulls them
           apart.
         </p>
       )}
       {readings.length > 1 && (
-        <section className="block" aria-label="Readings over time">
-          <span className="label">Readings over time, off nominal</span>
+        <section className={looks.block} aria-label="Readings over time">
+          <span className={looks.label}>Readings over time, off nominal</span>
           <ReadingsChart readings={readings} guide={guide} />
         </section>
       )}

@@ -5,6 +5,7 @@ import { railBand, voltsText, type Guide, type RailName } from '@fairwatt/core';
 import { useAppSelector } from '../../app/store.ts';
 import { timeSpanText } from '../../controls/clock.ts';
 import type { ChartInk, ChartSession } from '../../workers/chart-worker.ts';
+import { looks } from '../../looks/looks.ts';
 import styles from './log-chart.module.css';
 
 export interface CurvePieces {
@@ -163,7 +164,7 @@ export function LogChart({
   }
   return (
     <div>
-      <div className="row-actions" style={{ alignItems: 'center', marginBottom: 6 }}>
+      <div className={looks.rowActions} style={{ alignItems: 'center', marginBottom: 6 }}>
         <Button onClick={() => zoom(0.5)}>Zoom in</Button>
         <Button onClick={() => zoom(2)}>Zoom out</Button>
         <Button aria-label="Earlier" onClick={() => shift(-0.5)}>
@@ -173,7 +174,7 @@ export function LogChart({
           →
         </Button>
         <Button onClick={() => onSpan(whole)}>All</Button>
-        <span className="quiet fig">
+        <span className={`${looks.quiet} ${looks.fig}`}>
           {timeSpanText(span.from)} to {timeSpanText(span.to)}: {range}
         </span>
       </div>
@@ -189,7 +190,7 @@ export function LogChart({
         <div ref={frame} />
       </div>
       {failed && (
-        <p className="error-text" role="alert">
+        <p className={looks.errorText} role="alert">
           The curve cannot be drawn here; the figures above and the list of events hold all the same.
         </p>
       )}

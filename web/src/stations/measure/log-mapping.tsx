@@ -9,6 +9,7 @@ import {
 } from '@fairwatt/core';
 import type { Look, Separator } from '../../workers/log-worker.ts';
 import { Sheet } from '../../controls/sheet.tsx';
+import { looks } from '../../looks/looks.ts';
 import styles from './log-mapping.module.css';
 import walkHead from './walk-head.module.css';
 
@@ -88,17 +89,17 @@ export function MappingForm({
   const ready =
     mapping.columns.some((item) => item.holds === 'time') && mapping.columns.some((item) => item.holds === 'rail');
   return (
-    <section className="block" aria-label="How the file is read">
+    <section className={looks.block} aria-label="How the file is read">
       <div className={walkHead.walkHead}>
         <h2>{state.file.name}</h2>
-        <span className="quiet">{(state.file.size / 1e6).toFixed(1)} MB</span>
+        <span className={looks.quiet}>{(state.file.size / 1e6).toFixed(1)} MB</span>
         <Button type="link" onClick={onLeave}>
           another file
         </Button>
       </div>
-      <div className="row-actions" style={{ alignItems: 'end', marginBottom: 10 }}>
-        <label className="field">
-          <span className="name">Columns divided by</span>
+      <div className={looks.rowActions} style={{ alignItems: 'end', marginBottom: 10 }}>
+        <label className={looks.field}>
+          <span className={looks.name}>Columns divided by</span>
           <Select
             aria-label="Columns divided by"
             value={look.separator}
@@ -106,8 +107,8 @@ export function MappingForm({
             options={[...separators.map(([value, name]) => ({ value: value, label: name }))]}
           />
         </label>
-        <label className="field">
-          <span className="name">Decimal sign</span>
+        <label className={looks.field}>
+          <span className={looks.name}>Decimal sign</span>
           <Select
             aria-label="Decimal sign"
             value={mapping.decimal}
@@ -118,8 +119,8 @@ export function MappingForm({
             ]}
           />
         </label>
-        <label className="field">
-          <span className="name">Rows at the top that are no data</span>
+        <label className={looks.field}>
+          <span className={looks.name}>Rows at the top that are no data</span>
           <Select
             aria-label="Rows at the top that are no data"
             value={mapping.headerRows}
@@ -132,7 +133,7 @@ export function MappingForm({
         </Button>
       </div>
       {state.told !== null && (
-        <p className="error-text" role="alert" style={{ marginBottom: 8 }}>
+        <p className={looks.errorText} role="alert" style={{ marginBottom: 8 }}>
           {state.told}
         </p>
       )}
@@ -140,11 +141,11 @@ export function MappingForm({
         className={styles.logHead ?? ''}
         rows={look.rows.slice(0, 7)}
         rowKey={(_, index) => index}
-        rowProps={(_, index) => ({ className: index < mapping.headerRows ? 'gone' : '' })}
+        rowProps={(_, index) => ({ className: index < mapping.headerRows ? looks.gone : '' })}
         columns={mapping.columns.map((item, position) => ({
           head: (
             <Select
-              className="cell-input"
+              className={looks.cellInput}
               aria-label={`Column ${position + 1} holds`}
               value={valueOf(item)}
               popupMatchSelectWidth={false}
@@ -152,7 +153,7 @@ export function MappingForm({
               options={columnOptions}
             />
           ),
-          className: 'fig',
+          className: looks.fig,
           cell: (row) => row[position] ?? '',
         }))}
       />

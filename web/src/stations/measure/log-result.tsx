@@ -15,6 +15,7 @@ import { SelectField } from '../../controls/fields.tsx';
 import { timeSpanText } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
 import type { LogSession } from '../../workers/log-worker.ts';
+import { looks } from '../../looks/looks.ts';
 import { LogChart, type Span } from './log-chart.tsx';
 import { ChannelTable, EventList } from './log-tables.tsx';
 import { skippedOf, useLogKeeping } from './use-log-keeping.ts';
@@ -39,12 +40,12 @@ function KeepLog({ keeping, span }: { readonly keeping: ReturnType<typeof useLog
     () => shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? '',
   );
   return (
-    <div className="row-actions" style={{ margin: '12px 0', alignItems: 'end' }}>
+    <div className={looks.rowActions} style={{ margin: '12px 0', alignItems: 'end' }}>
       <Button data-primary disabled={locked || keeping.isFull} onClick={() => void keeping.keep()}>
         Keep in the job <kbd aria-hidden="true">↵</kbd>
       </Button>
-      <label className="field">
-        <span className="name">Logged with</span>
+      <label className={looks.field}>
+        <span className={looks.name}>Logged with</span>
         <Select
           aria-label="Logged with"
           value={instrumentId}
@@ -61,7 +62,7 @@ function KeepLog({ keeping, span }: { readonly keeping: ReturnType<typeof useLog
       </Button>
       <Button onClick={() => void keeping.save(span)}>Export what is shown as CSV</Button>
       {keeping.told !== null && (
-        <span className="quiet" role="status">
+        <span className={looks.quiet} role="status">
           {keeping.told}
         </span>
       )}
@@ -97,14 +98,15 @@ export function LogResult({
   return (
     <section aria-label="The log" data-log-read>
       {keeping.isFull && (
-        <p className="error-text" role="status">
+        <p className={looks.errorText} role="status">
           This job keeps {jobLimits.logs} logs, which is the most: remove one first.
         </p>
       )}
       <div className={styles.walkHead}>
         <h2>{file.name}</h2>
-        <span className="quiet">
-          <span className="fig">{summary.rows.toLocaleString('en')}</span> rows, {timeSpanText(summary.lastsSeconds)}
+        <span className={looks.quiet}>
+          <span className={looks.fig}>{summary.rows.toLocaleString('en')}</span> rows,{' '}
+          {timeSpanText(summary.lastsSeconds)}
           {skipped === 0 ? '' : `, ${skipped.toLocaleString('en')} rows not readable and passed over`}
         </span>
         <Button type="link" onClick={onLeave}>

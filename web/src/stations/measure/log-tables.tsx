@@ -2,6 +2,7 @@ import { Button } from 'antd';
 import { logEventText, voltsText, type LogSummary, type RailName } from '@fairwatt/core';
 import { timeSpanText } from '../../controls/clock.ts';
 import { Sheet } from '../../controls/sheet.tsx';
+import { looks, verdictLook } from '../../looks/looks.ts';
 import styles from './log-tables.module.css';
 
 /** What each rail did in a log. */
@@ -31,23 +32,23 @@ export function ChannelTable({
                 </Button>
               ),
           },
-          { head: 'lowest', className: 'num', cell: (channel) => voltsText(channel.lowestVolts, 3) },
-          { head: 'mean', className: 'num', cell: (channel) => voltsText(channel.meanVolts, 3) },
-          { head: 'highest', className: 'num', cell: (channel) => voltsText(channel.highestVolts, 3) },
-          { head: 'noise', className: 'num', cell: (channel) => <>{(channel.noiseVolts * 1000).toFixed(1)} mV</> },
+          { head: 'lowest', className: looks.num, cell: (channel) => voltsText(channel.lowestVolts, 3) },
+          { head: 'mean', className: looks.num, cell: (channel) => voltsText(channel.meanVolts, 3) },
+          { head: 'highest', className: looks.num, cell: (channel) => voltsText(channel.highestVolts, 3) },
+          { head: 'noise', className: looks.num, cell: (channel) => <>{(channel.noiseVolts * 1000).toFixed(1)} mV</> },
           {
             head: 'drift an hour',
-            className: 'num',
+            className: looks.num,
             cell: (channel) => <>{(channel.driftVoltsPerHour * 1000).toFixed(0)} mV</>,
           },
           {
             head: 'outside',
-            className: 'num',
+            className: looks.num,
             cell: (channel) =>
               channel.outsideSeconds === 0 ? (
-                <span className="verdict pass">never</span>
+                <span className={verdictLook('pass')}>never</span>
               ) : (
-                <span className="verdict fail">{timeSpanText(channel.outsideSeconds)}</span>
+                <span className={verdictLook('fail')}>{timeSpanText(channel.outsideSeconds)}</span>
               ),
           },
         ]}
@@ -66,18 +67,18 @@ export function EventList({
   readonly inAll: number;
   readonly onShow?: (event: LogSummary['events'][number]) => void;
 }) {
-  if (events.length === 0) return <p className="quiet">Nothing happened: no dip, no spike, no step, no gap.</p>;
+  if (events.length === 0) return <p className={looks.quiet}>Nothing happened: no dip, no spike, no step, no gap.</p>;
   return (
     <section aria-label="Events">
-      <span className="label">
+      <span className={looks.label}>
         What happened, the gravest first
         {inAll > events.length ? `: ${events.length} of ${inAll.toLocaleString('en')}` : ''}
       </span>
-      <ul className={`trail ${styles.logEvents}`}>
+      <ul className={`${looks.trail} ${styles.logEvents}`}>
         {events.slice(0, 60).map((event, index) => (
           <li key={index}>
-            <span className="fig nowrap">{timeSpanText(event.atSeconds)}</span>
-            <span className="what">{logEventText(event)}</span>
+            <span className={`${looks.fig} ${looks.nowrap}`}>{timeSpanText(event.atSeconds)}</span>
+            <span className={looks.what}>{logEventText(event)}</span>
             {onShow !== undefined && (
               <Button type="link" onClick={() => onShow(event)}>
                 show

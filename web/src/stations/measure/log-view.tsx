@@ -5,6 +5,7 @@ import { logProblemText, logShapeText, mostLogColumns, type Guide, type LogMappi
 import { useDesk } from '../../job/job-context.ts';
 import type { Look, LogSession, Separator } from '../../workers/log-worker.ts';
 import { useWorker } from '../../workers/use-worker.ts';
+import { looks } from '../../looks/looks.ts';
 import { KeptLogs } from './kept-logs.tsx';
 import { MappingForm, type State } from './log-mapping.tsx';
 import { LogResult } from './log-result.tsx';
@@ -24,7 +25,7 @@ function PickLog({ told, onPick }: { readonly told: string | null; readonly onPi
   const { locked } = useDesk();
   return (
     <section
-      className="block empty"
+      className={`${looks.block} ${looks.empty}`}
       aria-label="New log"
       onDragOver={(event) => event.preventDefault()}
       onDrop={(event) => {
@@ -52,7 +53,7 @@ function PickLog({ told, onPick }: { readonly told: string | null; readonly onPi
         </Upload>
       </div>
       {told !== null && (
-        <p className="error-text" role="alert" style={{ marginTop: 10 }}>
+        <p className={looks.errorText} role="alert" style={{ marginTop: 10 }}>
           {told}
         </p>
       )}
@@ -68,10 +69,10 @@ function ReadingLog({
   readonly onStop: () => void;
 }) {
   return (
-    <section className="block" aria-label="Reading the log" data-reading>
+    <section className={looks.block} aria-label="Reading the log" data-reading>
       <p>
-        Reading {state.file.name}: <span className="fig">{Math.round(state.share * 100)} %</span>,{' '}
-        <span className="fig">{state.rows.toLocaleString('en')}</span> rows
+        Reading {state.file.name}: <span className={looks.fig}>{Math.round(state.share * 100)} %</span>,{' '}
+        <span className={looks.fig}>{state.rows.toLocaleString('en')}</span> rows
       </p>
       <Progress
         aria-label="Reading the log"

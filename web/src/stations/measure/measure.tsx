@@ -15,6 +15,7 @@ import { Spoken } from '../../controls/spoken.tsx';
 import { RailBands } from '../../drawings/rail-bands.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { InterlockCard } from '../../job/interlock-card.tsx';
+import { looks } from '../../looks/looks.ts';
 import { LiveView } from './live-view.tsx';
 import { BareVerdictSide } from './bare-verdict.tsx';
 import { LoadLineView } from './load-line-view.tsx';
@@ -43,7 +44,7 @@ function RoughWord({ phase }: { readonly phase: Phase }) {
     value.kind === 'figure' ? `${subjectText[subject]} ${voltsText(value.figure)}` : [],
   );
   return (
-    <p className="quiet" data-rough>
+    <p className={looks.quiet} data-rough>
       The board’s own sensor told {told.join(', ')}: a rough word, of no known error. Measure these rails.
     </p>
   );
@@ -63,8 +64,8 @@ export default function Measure() {
   const latest = readingsOf(job, phase).at(-1);
   const spoken = verdicts.find((one) => one.subject === latest?.subject && one.condition === latest.condition);
   return (
-    <div className="station">
-      <div className="work">
+    <div className={looks.station}>
+      <div className={looks.work}>
         <div className={styles.measureTabs}>
           <Choice
             label="Way of measuring"
@@ -95,23 +96,23 @@ export default function Measure() {
         {way === 'live' && barred === null && <LiveView phase={phase} />}
         {way === 'log' && <LogView phase={phase} guide={result.guide} />}
       </div>
-      <aside className="side" aria-label="Verdict">
+      <aside className={looks.side} aria-label="Verdict">
         <Spoken>{spoken === undefined ? '' : spokenVerdict(spoken)}</Spoken>
-        <span className="label">
+        <span className={looks.label}>
           {phase === 'before' ? 'The supply that came' : 'The supply that was fitted'}, guide {result.guide}
         </span>
         {view.bareVerdict !== null && <BareVerdictSide bare={view.bareVerdict} />}
         <VerdictWord phase={phase} />
         <Steadiness phase={phase} />
         {deciding?.overdue === true && (
-          <p className="quiet">
+          <p className={looks.quiet}>
             The calibration of {shop.instruments.find((item) => item.id === deciding.instrumentId)?.name} has run out;
             its error counts half as much again.
           </p>
         )}
         <Forecasts phase={phase} />
         <ToSettle phase={phase} />
-        <p className="caution">
+        <p className={looks.caution}>
           Black on a ground pin first, one hand on the probe. Mains inside the supply is never measured.
         </p>
         <WhatNext

@@ -1,4 +1,5 @@
 import { Button } from 'antd';
+import { looks } from '../../looks/looks.ts';
 import styles from './number-pad.module.css';
 /** Big keys for gloves; each adds to what stands in the field. */
 const rows = [
@@ -34,10 +35,10 @@ export function NumberPad({
           </Button>
         )),
       )}
-      <Button type="text" className="wide" disabled={disabled} onClick={onBack}>
+      <Button type="text" className={looks.wide} disabled={disabled} onClick={onBack}>
         back
       </Button>
-      <Button type="text" className={`wide ${styles.keep}`} disabled={disabled} onClick={onKeep}>
+      <Button type="text" className={`${looks.wide} ${styles.keep}`} disabled={disabled} onClick={onKeep}>
         Keep
       </Button>
     </div>

@@ -4,6 +4,7 @@ import { bareReading, troubleText, type Phase } from '@fairwatt/core';
 import type { NetworkInstrument } from '@fairwatt/contract';
 import { problemOf, useTimePowerGoodMutation } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 
 /** Power-good timed by a meter that can: from the rails being good to the signal, at the next start of the supply. */
 export function PowerGoodPanel({ meter, phase }: { readonly meter: NetworkInstrument; readonly phase: Phase }) {
@@ -34,9 +35,9 @@ export function PowerGoodPanel({ meter, phase }: { readonly meter: NetworkInstru
   };
   return (
     <section aria-label="Power-good" style={{ marginTop: 16 }}>
-      <span className="label">Power-good</span>
-      <p className="quiet">First input on +5 V, second on power-good (pin 8); then the supply is started.</p>
-      <div className="row-actions" style={{ alignItems: 'center' }}>
+      <span className={looks.label}>Power-good</span>
+      <p className={looks.quiet}>First input on +5 V, second on power-good (pin 8); then the supply is started.</p>
+      <div className={looks.rowActions} style={{ alignItems: 'center' }}>
         <Button
           disabled={timing.isLoading}
           onClick={() => {
@@ -48,7 +49,7 @@ export function PowerGoodPanel({ meter, phase }: { readonly meter: NetworkInstru
         </Button>
         {data?.milliseconds != null && (
           <>
-            <span className="fig" style={{ fontSize: 20 }} data-power-good>
+            <span className={looks.fig} style={{ fontSize: 20 }} data-power-good>
               {Math.round(data.milliseconds)} ms
             </span>
             <Button disabled={locked || kept} onClick={keep}>
@@ -57,12 +58,12 @@ export function PowerGoodPanel({ meter, phase }: { readonly meter: NetworkInstru
           </>
         )}
         {data?.trouble != null && (
-          <span className="error-text" role="alert">
+          <span className={looks.errorText} role="alert">
             {data.trouble === 'out-of-range' ? 'No power-good came.' : (troubleText[data.trouble] ?? data.trouble)}
           </span>
         )}
         {timing.isError && (
-          <span className="error-text" role="alert">
+          <span className={looks.errorText} role="alert">
             {problemOf(timing.error).title}
           </span>
         )}

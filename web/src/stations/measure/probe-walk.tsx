@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import { standardInletKinds, inletName, judgeProbe, probeWordText, type InletKind, type Phase } from '@fairwatt/core';
 import { SelectField, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks, verdictLook } from '../../looks/looks.ts';
 import { Walk } from './walk.tsx';
 import { walkMark, wrongPins } from './walk-words.ts';
 import styles from './probe-walk.module.css';
@@ -27,7 +28,7 @@ export function ProbeWalk({ phase, barred }: { readonly phase: Phase; readonly b
     return <Walk key={probe.id} probe={probe} phase={phase} barred={barred} onClose={() => setOpen(null)} />;
   return (
     <>
-      <section className="block" aria-label="New walk">
+      <section className={looks.block} aria-label="New walk">
         <p>
           Touch every pin of a plug in turn. It proves a loose or borrowed cable at its device end before it is trusted,
           and finds a wrong wire before it burns something.
@@ -52,23 +53,23 @@ export function ProbeWalk({ phase, barred }: { readonly phase: Phase; readonly b
             Start the walk
           </Button>
         </div>
-        <p className="caution" style={{ marginTop: 12 }}>
+        <p className={looks.caution} style={{ marginTop: 12 }}>
           The device stays unplugged. Supply on by its start line alone; black probe on a ground of the main plug, one
           hand, no slip to the next pin.
         </p>
       </section>
       {job.probes.length > 0 && (
         <section aria-label="Walks">
-          <span className="label">Walked</span>
-          <ul className="trail">
+          <span className={looks.label}>Walked</span>
+          <ul className={looks.trail}>
             {job.probes.map((item) => {
               const verdict = judgeProbe(item.plug, item.pins, guide);
               return (
                 <li key={item.id} data-probe={item.id}>
-                  <span className={`verdict ${walkMark[verdict.word]}`}>{probeWordText[verdict.word]}</span>
-                  <span className="what">
+                  <span className={verdictLook(walkMark[verdict.word])}>{probeWordText[verdict.word]}</span>
+                  <span className={looks.what}>
                     <strong>{item.label}</strong>, {inletName[item.plug]}
-                    <span className="quiet block-note">{wrongPins(item, guide)}</span>
+                    <span className={`${looks.quiet} ${looks.blockNote}`}>{wrongPins(item, guide)}</span>
                   </span>
                   <Button type="link" onClick={() => setOpen(item.id)}>
                     open

@@ -9,6 +9,7 @@ import { Empty } from '../../controls/empty.tsx';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { safeStorage } from '../../offline/safe-storage.ts';
+import { looks } from '../../looks/looks.ts';
 import { NumberPad } from './number-pad.tsx';
 import { UnderstoodReadings } from './understood-readings.tsx';
 import { useQuickEntry, type QuickEntry } from './use-quick-entry.ts';
@@ -36,7 +37,7 @@ export function QuickEntryForm({ phase, onPhase, asked }: Props) {
     );
   return (
     <form
-      className="block"
+      className={looks.block}
       onSubmit={(event) => {
         event.preventDefault();
         keep();
@@ -78,14 +79,14 @@ function EntryFields({ entry }: { readonly entry: QuickEntry }) {
   const { habit, field, text, change, keep, toldKept, takeBack } = entry;
   return (
     <div className={styles.entryRow}>
-      <label className="field">
-        <span className="name">
-          Reading: rail, figure, load <kbd className="single">r</kbd>
+      <label className={looks.field}>
+        <span className={looks.name}>
+          Reading: rail, figure, load <kbd className={looks.single}>r</kbd>
         </span>
         <Input
           ref={field}
           data-entry
-          className="fig"
+          className={looks.fig}
           style={{ fontSize: 20, minHeight: 44 }}
           value={text}
           disabled={locked}
@@ -107,8 +108,8 @@ function EntryFields({ entry }: { readonly entry: QuickEntry }) {
           }}
         />
       </label>
-      <label className="field">
-        <span className="name">Instrument</span>
+      <label className={looks.field}>
+        <span className={looks.name}>Instrument</span>
         <Select
           aria-label="Instrument"
           value={habit.instrumentId}
@@ -169,13 +170,13 @@ function OfInstrument({ entry }: { readonly entry: QuickEntry }) {
   return (
     <>
       {instrument.calibratedUntil !== null && instrument.calibratedUntil < today() && (
-        <p className="quiet" style={{ marginTop: 6 }}>
+        <p className={looks.quiet} style={{ marginTop: 6 }}>
           The calibration of {instrument.name} ended on {dayText(instrument.calibratedUntil)}: its error counts half as
           much again.
         </p>
       )}
       {entry.notGiven.length > 0 && (
-        <p className="caution" role="alert">
+        <p className={looks.caution} role="alert">
           <span>
             {instrument.name} does not give {entry.notGiven.map(({ subject }) => subjectText[subject]).join(', ')}: pick
             the instrument that showed it, or no verdict can be told.

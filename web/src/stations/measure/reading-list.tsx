@@ -18,6 +18,7 @@ import {
 import { useDesk } from '../../job/job-context.ts';
 import { clockTime } from '../../controls/clock.ts';
 import { Sheet } from '../../controls/sheet.tsx';
+import { looks } from '../../looks/looks.ts';
 
 /** Every figure that was read, struck ones too, the newest first. */
 export function ReadingList({ phase }: { readonly phase: Phase }) {
@@ -29,12 +30,12 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
   if (readings.length === 0) return null;
   return (
     <section aria-label="Readings" style={{ marginTop: 18 }}>
-      <span className="label">Readings</span>
+      <span className={looks.label}>Readings</span>
       <Sheet
         rows={readings}
         rowKey={(reading) => reading.id}
         rowProps={(reading) => ({
-          className: reading.struckAt === null && isOfFitting(reading, job.choice) ? '' : 'gone',
+          className: reading.struckAt === null && isOfFitting(reading, job.choice) ? '' : looks.gone,
         })}
         columns={[
           {
@@ -44,14 +45,14 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
                 {subjectText[reading.subject]}
                 {reading.pin === null ? '' : `, pin ${reading.pin.pin}`}
                 {!isOfFitting(reading, job.choice) && (
-                  <span className="quiet"> of {fittingText(reading.fitting ?? '', shop.supplies)}</span>
+                  <span className={looks.quiet}> of {fittingText(reading.fitting ?? '', shop.supplies)}</span>
                 )}
               </>
             ),
           },
           {
             head: 'Figure',
-            className: 'num',
+            className: looks.num,
             cell: (reading) => (
               <Figure reading={reading} was={readings.find((other) => other.id === reading.replaces) ?? null} />
             ),
@@ -72,7 +73,7 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
           },
           {
             head: 'Who, when',
-            className: 'quiet',
+            className: looks.quiet,
             cell: (reading) => (
               <>
                 {personName(reading.by)}, {clockTime(reading.at)}
@@ -80,7 +81,7 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
             ),
           },
           {
-            head: <span className="visually-hidden">Acts</span>,
+            head: <span className={looks.visuallyHidden}>Acts</span>,
             cell: (reading) =>
               reading.struckAt === null ? (
                 <Button
@@ -122,7 +123,7 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
       <>
         <Button
           type="text"
-          className="answer"
+          className={looks.answer}
           disabled={locked}
           aria-label={`Correct ${subjectText[reading.subject]} ${valueText(reading)}`}
           onClick={() => setText(reading.value.kind === 'figure' ? String(reading.value.figure) : '')}
@@ -130,7 +131,7 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
           {valueText(reading)}
         </Button>
         {was !== null && (
-          <span className="quiet block-note" style={{ fontWeight: 400 }}>
+          <span className={`${looks.quiet} ${looks.blockNote}`} style={{ fontWeight: 400 }}>
             was {valueText(was)}
           </span>
         )}
@@ -159,7 +160,7 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
       }}
     >
       <Input
-        className="cell-input fig"
+        className={`${looks.cellInput} ${looks.fig}`}
         autoFocus
         style={{ width: 90 }}
         aria-label={`New figure for ${subjectText[reading.subject]}`}
@@ -176,9 +177,9 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
           if (text === (reading.value.kind === 'figure' ? String(reading.value.figure) : '')) setText(null);
         }}
       />
-      {figure === null && <span className="error-text">a figure, such as 11.92</span>}
+      {figure === null && <span className={looks.errorText}>a figure, such as 11.92</span>}
       {doubt !== null && (
-        <span className="error-text" style={{ fontWeight: 400 }}>
+        <span className={looks.errorText} style={{ fontWeight: 400 }}>
           {doubtText(reading.subject, doubt, possible)}
           {asked ? ' Enter again keeps it all the same.' : ''}
         </span>

@@ -7,6 +7,7 @@ import { useAppDispatch, useAppSelector } from '../../app/store.ts';
 import { sweepActions } from '../../app/sweep.ts';
 import { SetFigureField } from '../../controls/set-figure-field.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { SweepResult } from './sweep-result.tsx';
 import { useSweepPlan, type SweepPlan } from './use-sweep-plan.ts';
 
@@ -29,20 +30,22 @@ export function SweepPanel({ meter, loads, rail, phase, onBegin }: Props) {
   if (load === undefined)
     return (
       <section aria-label="Load sweep">
-        <span className="label">Load sweep</span>
-        <p className="quiet">No electronic load is entered.</p>
+        <span className={looks.label}>Load sweep</span>
+        <p className={looks.quiet}>No electronic load is entered.</p>
       </section>
     );
   const running = watched !== null && watched.end === null;
   const own = watched?.job === job.code ? watched : null;
   return (
     <section aria-label="Sweep" data-sweep={own === null ? 'ready' : own.end === null ? 'running' : 'ended'}>
-      <span className="label">
+      <span className={looks.label}>
         Load sweep on {own !== null && running ? own.rail : rail} V with {load.name}
       </span>
       <SweepStart running={running} meter={meter} load={load} rail={rail} phase={phase} onBegin={onBegin} />
       {running && own === null && (
-        <p className="quiet">A sweep runs for {watched.job}; it is shown, and stopped, at the foot of the screen.</p>
+        <p className={looks.quiet}>
+          A sweep runs for {watched.job}; it is shown, and stopped, at the foot of the screen.
+        </p>
       )}
       {own !== null && <SweepResult sweep={own} meter={meter} phase={phase} />}
     </section>
@@ -88,7 +91,7 @@ function SweepStart({
   return (
     <>
       <SweepFields plan={plan} locked={locked} />
-      <p className="caution" style={{ margin: '10px 0' }}>
+      <p className={looks.caution} style={{ margin: '10px 0' }}>
         Only on a supply out of the machine. Stay with it, within reach of the load&apos;s own switch: it ends by itself
         on a rail far out, on heat and on a silent instrument.
       </p>
@@ -96,7 +99,7 @@ function SweepStart({
         Start the sweep
       </Button>
       {problem !== null && (
-        <p className="error-text" role="alert">
+        <p className={looks.errorText} role="alert">
           {problem}
         </p>
       )}
@@ -106,7 +109,7 @@ function SweepStart({
 
 function SweepFields({ plan: { field }, locked }: { readonly plan: SweepPlan; readonly locked: boolean }) {
   return (
-    <div className="fields" style={{ gap: '8px 10px', margin: '8px 0' }}>
+    <div className={looks.fields} style={{ gap: '8px 10px', margin: '8px 0' }}>
       <SetFigureField label="From" unit="A" most={200} disabled={locked} {...field('from')} />
       <SetFigureField label="To" unit="A" most={200} disabled={locked} {...field('to')} />
       <SetFigureField label="Steps" whole least={2} most={40} disabled={locked} {...field('steps')} />

@@ -5,6 +5,7 @@ import { useAppDispatch } from '../../app/store.ts';
 import { sweepActions, type WatchedSweep } from '../../app/sweep.ts';
 import { Sheet } from '../../controls/sheet.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 
 /** The steps that were read, how it ended, and the readings to be kept. */
 export function SweepResult({
@@ -45,9 +46,13 @@ export function SweepResult({
           rows={steps}
           rowKey={(step) => step.at}
           columns={[
-            { head: 'A', className: 'num', cell: (step) => step.amps.toFixed(1) },
-            { head: 'V', className: 'num', cell: (step) => voltsText(step.volts, 3) },
-            { head: '°C', className: 'num', cell: (step) => (step.celsius === null ? '' : step.celsius.toFixed(0)) },
+            { head: 'A', className: looks.num, cell: (step) => step.amps.toFixed(1) },
+            { head: 'V', className: looks.num, cell: (step) => voltsText(step.volts, 3) },
+            {
+              head: '°C',
+              className: looks.num,
+              cell: (step) => (step.celsius === null ? '' : step.celsius.toFixed(0)),
+            },
           ]}
         />
       )}
@@ -57,7 +62,7 @@ export function SweepResult({
             {sweepEndText[end.word] ?? end.word} {end.loadOff ? 'The load is off.' : ''}
           </p>
           {!end.loadOff && (
-            <p className="error-text" role="alert">
+            <p className={looks.errorText} role="alert">
               <strong>Nobody knows whether the load still draws: switch it off by hand, now.</strong>
             </p>
           )}

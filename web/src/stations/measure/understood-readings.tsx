@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import { conditionText, doubtText, quickProblemText, subjectText } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { figureText, type QuickEntry } from './use-quick-entry.ts';
 
 /** What the line of readings is understood as, what was kept last, and what is wrong or doubtful. */
@@ -11,8 +12,8 @@ export function UnderstoodReadings({ entry }: { readonly entry: QuickEntry }) {
     <div id="quick-understood" aria-live="polite" style={{ minHeight: 26, marginTop: 8 }}>
       {readings.map((reading, index) => (
         <span key={index} style={{ marginRight: 18 }}>
-          <strong>{subjectText[reading.subject]}</strong> <span className="fig">{figureText(reading)}</span>{' '}
-          <span className="quiet">
+          <strong>{subjectText[reading.subject]}</strong> <span className={looks.fig}>{figureText(reading)}</span>{' '}
+          <span className={looks.quiet}>
             {conditionText[reading.condition ?? habit.condition]}
             {reading.loadWatts === null ? '' : `, ${reading.loadWatts} W`}
             {reading.loadAmps === null ? '' : `, ${reading.loadAmps} A`}
@@ -20,7 +21,7 @@ export function UnderstoodReadings({ entry }: { readonly entry: QuickEntry }) {
         </span>
       ))}
       {toldKept !== null && (
-        <span className="quiet">
+        <span className={looks.quiet}>
           Kept {toldKept}.{' '}
           <Button type="link" disabled={locked} onClick={takeBack}>
             take it back
@@ -29,7 +30,7 @@ export function UnderstoodReadings({ entry }: { readonly entry: QuickEntry }) {
         </span>
       )}
       {problems.map((problem, index) => (
-        <span key={index} className="error-text" style={{ display: 'block' }}>
+        <span key={index} className={looks.errorText} style={{ display: 'block' }}>
           {quickProblemText(problem)}
         </span>
       ))}
@@ -38,7 +39,7 @@ export function UnderstoodReadings({ entry }: { readonly entry: QuickEntry }) {
           reading.doubt !== null && (
             <span
               key={index}
-              className={impossible.includes(reading) ? 'error-text' : 'caution'}
+              className={impossible.includes(reading) ? looks.errorText : looks.caution}
               style={{ marginTop: 6 }}
               role="alert"
             >

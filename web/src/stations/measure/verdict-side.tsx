@@ -19,6 +19,7 @@ import {
   type Verdict,
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { looks, verdictLook } from '../../looks/looks.ts';
 
 const order = (verdict: Verdict) =>
   subjects.indexOf(verdict.subject) * 3 + ['off-load', 'idle', 'work'].indexOf(verdict.condition);
@@ -42,7 +43,7 @@ function WasItStarted({ phase, condition }: { readonly phase: Phase; readonly co
     (reading) => reading.condition === condition && isRail(reading.subject) && reading.subject !== '+5sb',
   );
   return (
-    <div className="row-actions" role="group" aria-label="Was the supply started?">
+    <div className={looks.rowActions} role="group" aria-label="Was the supply started?">
       <Button
         disabled={locked}
         onClick={() => readings.every((reading) => act({ kind: 'strike-reading', id: reading.id }) === null)}
@@ -73,12 +74,12 @@ function WasItStarted({ phase, condition }: { readonly phase: Phase; readonly co
 function Deciding({ verdict, phase }: { readonly verdict: Verdict; readonly phase: Phase }) {
   return (
     <>
-      <div className="decides">
+      <div className={looks.decides}>
         {subjectText[verdict.subject]} {conditionText[verdict.condition]}
         <br />
-        <span className="fig">{verdictLevel(verdict)}</span>
+        <span className={looks.fig}>{verdictLevel(verdict)}</span>
       </div>
-      <span className={`verdict ${verdict.word}`} style={{ fontSize: 20 }} data-verdict={verdict.word}>
+      <span className={verdictLook(verdict.word)} style={{ fontSize: 20 }} data-verdict={verdict.word}>
         {verdictText[verdict.word]}
       </span>
       <p>{verdictReason(verdict)}.</p>
@@ -94,11 +95,11 @@ export function VerdictWord({ phase }: { readonly phase: Phase }) {
   if (bareVerdict !== null && bareVerdict.word !== 'cannot-tell') return null;
   if (deciding !== null) return <Deciding verdict={deciding} phase={phase} />;
   if (bareVerdict !== null) return null;
-  if (verdicts.length === 0) return <div className="decides">Nothing measured</div>;
+  if (verdicts.length === 0) return <div className={looks.decides}>Nothing measured</div>;
   return (
     <>
-      <div className="decides">
-        <span className="verdict pass">
+      <div className={looks.decides}>
+        <span className={verdictLook('pass')}>
           {verdicts.length} of {verdicts.length} pass
         </span>
       </div>
@@ -150,7 +151,7 @@ export function Forecasts({ phase }: { readonly phase: Phase }) {
             <strong>{subjectText[one.rail]} with the plan</strong>: {forecastText(one)}
           </p>
         ))}
-      {unread !== null && <p className="quiet">{unread}</p>}
+      {unread !== null && <p className={looks.quiet}>{unread}</p>}
     </>
   );
 }

@@ -4,6 +4,7 @@ import { faceOfPlug, plugName, spareVerdict, unprovedPlugs, type CableProbe } fr
 import { problemOf, useChangeProofMutation } from '../../app/api.ts';
 import { SelectField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 
 /** A walk in which every pin was right proves a spare cable on the supply it was walked on. */
 export function WalkAsProof({ probe }: { readonly probe: CableProbe }) {
@@ -30,8 +31,8 @@ export function WalkAsProof({ probe }: { readonly probe: CableProbe }) {
   const harmful = cable !== undefined && modelId !== '' && spareVerdict(shop.bags, cable, modelId).word === 'harmful';
   return (
     <section aria-label="As proof of a spare cable" style={{ marginTop: 14 }}>
-      <span className="label">Keep it as proof of a spare cable</span>
-      <div className="row-actions" style={{ alignItems: 'end' }}>
+      <span className={looks.label}>Keep it as proof of a spare cable</span>
+      <div className={looks.rowActions} style={{ alignItems: 'end' }}>
         <SelectField
           label="Cable from the bags"
           value={cableId}
@@ -77,13 +78,13 @@ export function WalkAsProof({ probe }: { readonly probe: CableProbe }) {
         <p data-unproved-plugs>Still to walk, under the same name: {left.map((plug) => plugName[plug]).join(', ')}.</p>
       )}
       {harmful && (
-        <p className="error-text">
+        <p className={looks.errorText}>
           By what is known of its wires this cable does harm there. Correct its wires first, if the walk says otherwise.
         </p>
       )}
       {proving.isSuccess && <p role="status">Kept. The plan may use it on this supply.</p>}
       {proving.isError && (
-        <p className="error-text" role="alert">
+        <p className={looks.errorText} role="alert">
           {problemOf(proving.error).title}
         </p>
       )}

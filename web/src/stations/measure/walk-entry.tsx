@@ -2,6 +2,7 @@ import { useRef, useState, type ReactNode } from 'react';
 import { Button, Input, type InputRef } from 'antd';
 import { parseFigure, pinExpectText, type GroundProof, type JudgedPin, type ProbedPin } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import styles from './walk-entry.module.css';
 
 const longestWall = 60;
@@ -56,20 +57,20 @@ export function WalkEntry({
         keep();
       }}
     >
-      <p className="decides">
+      <p className={looks.decides}>
         {proving
           ? `Prove the ${at.expects.kind === 'coded' ? 'code' : 'ground'} on pin ${at.name}`
           : `Touch pin ${at.name}`}
-        <span className="quiet" style={{ fontSize: 16, fontWeight: 400 }}>
+        <span className={looks.quiet} style={{ fontSize: 16, fontWeight: 400 }}>
           {' '}
           {proving ? proveText(at) : `must show ${pinExpectText(at.expects)}`}
         </span>
       </p>
-      <div className="row-actions">
+      <div className={looks.rowActions}>
         <Input
           ref={field}
           data-entry
-          className="fig cell-input"
+          className={`${looks.fig} ${looks.cellInput}`}
           style={{ fontSize: 22, width: 150 }}
           autoFocus
           inputMode="decimal"
@@ -89,11 +90,11 @@ export function WalkEntry({
         <WithoutFigure shown={shown} onPut={put} />
         {children}
         {at.value !== null && !proving && (
-          <span className="quiet">was {at.value.kind === 'figure' ? `${at.value.figure} V` : at.value.code}</span>
+          <span className={looks.quiet}>was {at.value.kind === 'figure' ? `${at.value.figure} V` : at.value.code}</span>
         )}
       </div>
       {problem !== null && (
-        <p className="error-text" role="alert">
+        <p className={looks.errorText} role="alert">
           {problem}
         </p>
       )}

@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import { bareReading, type CableProbe, type Phase, type ProbeVerdict } from '@fairwatt/core';
 import { SelectField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 
 /** The rails that a walk has read, taken among the job's readings with the meter that showed them. */
 export function WalkReadings({
@@ -44,7 +45,7 @@ export function WalkReadings({
     if (rails.every((pin) => take(pin) === null)) setKept(true);
   };
   return (
-    <div className="row-actions" style={{ marginTop: 14, alignItems: 'end' }}>
+    <div className={looks.rowActions} style={{ marginTop: 14, alignItems: 'end' }}>
       <SelectField
         label="Read with"
         value={instrumentId}

@@ -20,6 +20,7 @@ import { useAppSelector } from '../../app/store.ts';
 import { Choice } from '../../controls/choice.tsx';
 import { ConnectorFace, type FaceSide } from '../../drawings/connector-face.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks, verdictLook } from '../../looks/looks.ts';
 import { HandsFreeWalk } from './hands-free-walk.tsx';
 import { WalkAsProof } from './walk-as-proof.tsx';
 import { WalkEntry, type PutPin } from './walk-entry.tsx';
@@ -86,7 +87,7 @@ export function Walk({ probe, phase, barred, onClose }: WalkProps) {
     return true;
   };
   return (
-    <section className="block walk" aria-label={`Walk along ${probe.label}`} data-walk={verdict.word}>
+    <section className={looks.block} aria-label={`Walk along ${probe.label}`} data-walk={verdict.word}>
       <WalkHead probe={probe} verdict={verdict} side={side} onSide={setSide} onClose={onClose} />
       <ConnectorFace
         kind={probe.plug}
@@ -139,7 +140,7 @@ export function Walk({ probe, phase, barred, onClose }: WalkProps) {
       <WalkReadings probe={probe} verdict={verdict} phase={phase} />
       {verdict.word === 'safe' && <WalkAsProof probe={probe} />}
       {verdict.word === 'wrong' && (
-        <p className="caution" style={{ marginTop: 12 }}>
+        <p className={looks.caution} style={{ marginTop: 12 }}>
           Do not plug this in: {wrongPins(probe, guide)}. Mark the cable and keep it out of the bag.
         </p>
       )}
@@ -165,7 +166,7 @@ function WalkHead({
       <h2>
         {probe.label}, {inletName[probe.plug]}
       </h2>
-      <span className={`verdict ${walkMark[verdict.word]}`} style={{ fontSize: 20 }}>
+      <span className={verdictLook(walkMark[verdict.word])} style={{ fontSize: 20 }}>
         {probeWordText[verdict.word]}
       </span>
       <Choice
@@ -186,7 +187,7 @@ function Coded({ verdict }: { readonly verdict: ProbeVerdict }) {
   const code = probedCode(verdict);
   if (code === null) return null;
   return (
-    <p className={code === 'none' ? 'caution' : undefined} data-coded={code} style={{ marginTop: 10 }}>
+    <p className={code === 'none' ? looks.caution : undefined} data-coded={code} style={{ marginTop: 10 }}>
       {probedCodeText[code]}
     </p>
   );

@@ -2,6 +2,7 @@ import { Button } from 'antd';
 import { conditionText, measuringBar, nextReadingText, subjectText, type Condition, type Phase } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import { nextReadingOf } from './next-reading.ts';
 
 /**
@@ -33,7 +34,7 @@ export function WhatNext({
     <>
       {waits ? back : <Primary onClick={read}>Next: {words}</Primary>}
       {waits && <Button onClick={read}>For the record: {words}</Button>}
-      <p className="quiet" data-next-reading={`${next.subject} ${next.condition}`}>
+      <p className={looks.quiet} data-next-reading={`${next.subject} ${next.condition}`}>
         {nextReadingText(next)}
       </p>
     </>

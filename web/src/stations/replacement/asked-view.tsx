@@ -2,6 +2,7 @@ import { Button, Checkbox } from 'antd';
 import { protectionNames, protectionText, schoolText, wattsText } from '@fairwatt/core';
 import { FigureField } from '../../controls/fields.tsx';
 import { useDesk, type JobDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 
 /** What the client wishes for beside power. */
 function Wished() {
@@ -11,8 +12,8 @@ function Wished() {
     act({ kind: 'edit-sheet', changes: { wants: { ...wants, ...changes } }, basedOn: job.sheet.version });
   return (
     <section aria-label="Wished for">
-      <span className="label">Wished for, beside power</span>
-      <div className="fields" style={{ marginTop: 6 }}>
+      <span className={looks.label}>Wished for, beside power</span>
+      <div className={looks.fields} style={{ marginTop: 6 }}>
         <FigureField
           label="At most"
           unit="dB"
@@ -32,13 +33,13 @@ function Wished() {
           onChange={(leastWarrantyYears) => edit({ leastWarrantyYears })}
         />
       </div>
-      <span className="label" style={{ display: 'block', margin: '14px 0 2px' }}>
+      <span className={looks.label} style={{ display: 'block', margin: '14px 0 2px' }}>
         It must watch over
       </span>
       {protectionNames.map((name) => (
         <Checkbox
           key={name}
-          className="tick"
+          className={looks.tick}
           disabled={locked}
           checked={wants.protections.includes(name)}
           onChange={(event) =>
@@ -53,7 +54,7 @@ function Wished() {
         </Checkbox>
       ))}
       <Checkbox
-        className="tick"
+        className={looks.tick}
         disabled={locked}
         checked={wants.activeCorrection}
         onChange={(event) => edit({ activeCorrection: event.target.checked })}
@@ -90,11 +91,11 @@ export function AskedView() {
   const desk = useDesk();
   if (desk.question === null) return null;
   return (
-    <div className="columns">
+    <div className={looks.columns}>
       <Wished />
       <section aria-label="From elsewhere">
-        <span className="label">Taken from elsewhere</span>
-        <dl className="facts-list" style={{ marginTop: 6 }}>
+        <span className={looks.label}>Taken from elsewhere</span>
+        <dl className={looks.factsList} style={{ marginTop: 6 }}>
           {takenFrom(desk, desk.question).map(([name, said]) => (
             <div key={name}>
               <dt>{name}</dt>

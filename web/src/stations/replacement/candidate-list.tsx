@@ -11,6 +11,7 @@ import {
   type CandidateRow,
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { looks, verdictLook } from '../../looks/looks.ts';
 import { classMark, classWord } from './candidate-words.ts';
 import styles from './candidate-list.module.css';
 
@@ -85,7 +86,7 @@ export function CandidateList({
           return (
             <div key={name} role="group" aria-label={classWord[name]}>
               {heads[name] !== '' && (
-                <div className="label" style={{ padding: '12px 6px 5px' }}>
+                <div className={looks.label} style={{ padding: '12px 6px 5px' }}>
                   {heads[name]}
                 </div>
               )}
@@ -105,7 +106,7 @@ export function CandidateList({
           );
         })}
       </div>
-      {candidates.length > mostListed && <p className="quiet">Of each kind the first {mostListed} are listed.</p>}
+      {candidates.length > mostListed && <p className={looks.quiet}>Of each kind the first {mostListed} are listed.</p>}
     </>
   );
 }
@@ -115,7 +116,7 @@ function ListHead() {
   const { job, shop } = useDesk();
   const { weights } = shop.settings.choosing;
   return (
-    <p className="quiet" style={{ marginBottom: 8 }}>
+    <p className={looks.quiet} style={{ marginBottom: 8 }}>
       By {schoolText[job.sheet.school].toLowerCase()}. Points by the shop's weights:{' '}
       {criteria
         .filter((name) => weights[name] > 0)
@@ -153,23 +154,25 @@ function CandidateLine({
       onClick={onPick}
       onKeyDown={onKey}
     >
-      <span className={`verdict ${classMark[candidate.class]}`} aria-label={classWord[candidate.class]} />
+      <span className={verdictLook(classMark[candidate.class])} aria-label={classWord[candidate.class]} />
       <span className={styles.name}>
         {model.name}
         {isMarked && <span className={styles.marked}> compared</span>}
       </span>
-      <span className="fig">{model.label.ratingWatts} W</span>
+      <span className={looks.fig}>{model.label.ratingWatts} W</span>
       <span>{model.label.shape}</span>
-      <span className={`fig nowrap ${styles.price}`}>{moneyText(model.price.minor, model.price.currency)}</span>
+      <span className={`${looks.fig} ${looks.nowrap} ${styles.price}`}>
+        {moneyText(model.price.minor, model.price.currency)}
+      </span>
       <span className={styles.points} aria-label={`${Math.round(points)} points`}>
         {candidate.fits && (
           <>
             <span className={styles.bar} style={{ width: `${points * 0.5}px` }} />
-            <span className="fig">{Math.round(points)}</span>
+            <span className={looks.fig}>{Math.round(points)}</span>
           </>
         )}
       </span>
-      <span className={`quiet ${styles.remark}`}>{remark(candidate)}</span>
+      <span className={`${looks.quiet} ${styles.remark}`}>{remark(candidate)}</span>
     </Button>
   );
 }
@@ -199,7 +202,7 @@ function NothingFits() {
   const lacks = (candidate: CandidateRow) =>
     candidate.class === 'almost' ? remediesOf(candidate) : fitReasonText(candidate.reasons[0]!, inletLabel);
   return (
-    <section className="next-check" aria-label="Nothing fits">
+    <section className={looks.nextCheck} aria-label="Nothing fits">
       <h2>Nothing in this shop fits</h2>
       <p style={{ marginTop: 6 }}>
         Nearest: {nearest.map((candidate) => `${candidate.model.name} (${lacks(candidate)})`).join('; ')}.

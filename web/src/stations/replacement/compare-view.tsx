@@ -11,6 +11,7 @@ import {
   type CandidateRow,
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { looks, verdictLook } from '../../looks/looks.ts';
 import { classMark, classWord } from './candidate-words.ts';
 import { Sheet } from '../../controls/sheet.tsx';
 import styles from './compare-view.module.css';
@@ -68,7 +69,7 @@ export function CompareView({
   return (
     <section aria-label="Compare">
       {!chosen && (
-        <p className="quiet" style={{ marginBottom: 8 }}>
+        <p className={looks.quiet} style={{ marginBottom: 8 }}>
           The first three; mark others in the list with <kbd>c</kbd>, up to four.
         </p>
       )}
@@ -81,11 +82,11 @@ export function CompareView({
           return { className: differs ? styles.differs : styles.agrees, 'data-differs': differs };
         }}
         columns={[
-          { head: <span className="visually-hidden">Figure</span>, names: true, cell: ([name]) => name },
+          { head: <span className={looks.visuallyHidden}>Figure</span>, names: true, cell: ([name]) => name },
           ...candidates.map((candidate) => ({
             head: (
               <>
-                <span className={`verdict ${classMark[candidate.class]}`}>{candidate.model.name}</span>
+                <span className={verdictLook(classMark[candidate.class])}>{candidate.model.name}</span>
                 {chosen && (
                   <Button
                     type="link"

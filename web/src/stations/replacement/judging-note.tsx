@@ -2,6 +2,7 @@ import { Button, Progress } from 'antd';
 import { Empty } from '../../controls/empty.tsx';
 import { Waiting } from '../../controls/waiting.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 import styles from './replacement.module.css';
 
 /** How far the judging is, with what ends it; its share is told once it takes noticeably long. */
@@ -29,7 +30,7 @@ export function JudgingNote() {
   const { judging } = useDesk();
   if (judging.share !== null)
     return (
-      <span className={`quiet ${styles.judging ?? ''}`}>
+      <span className={`${looks.quiet} ${styles.judging ?? ''}`}>
         <span role="status">· judging again</span>
         <Share share={judging.share} />
       </span>

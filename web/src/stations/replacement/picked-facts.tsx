@@ -16,6 +16,7 @@ import {
   type CandidateRow,
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
+import { looks, verdictLook } from '../../looks/looks.ts';
 import styles from './picked-facts.module.css';
 
 interface Props {
@@ -28,7 +29,7 @@ export function PickedFacts({ candidate }: Props) {
   const { model, load, cost } = candidate;
   return (
     <>
-      <dl className="facts-list">
+      <dl className={looks.factsList}>
         <div>
           <dt>rating, guide</dt>
           <dd>
@@ -67,7 +68,7 @@ export function PickedFacts({ candidate }: Props) {
           <dd>{candidate.cables}</dd>
         </div>
       </dl>
-      <p className="quiet">
+      <p className={looks.quiet}>
         {correctionText[model.correction]}, {fanSideText[model.fan]}
         {model.price.asOf === null ? '' : `, price of ${dayText(model.price.asOf)}`}
         {model.price.currency === currency ? '' : `; its price is in ${model.price.currency} and not compared`}.
@@ -96,12 +97,12 @@ export function PickedWhy({ candidate }: Props) {
       {candidate.fits ? (
         <>
           {load.deciding !== null && <p>Fullest: {loadFindingText(load.deciding)}.</p>}
-          {doubtsText(load.doubts) !== null && <p className="quiet">{doubtsText(load.doubts)}</p>}
+          {doubtsText(load.doubts) !== null && <p className={looks.quiet}>{doubtsText(load.doubts)}</p>}
         </>
       ) : (
         <ul>
           {candidate.reasons.map((item, index) => (
-            <li key={index} className="verdict fail" style={{ whiteSpace: 'normal', fontWeight: 400 }}>
+            <li key={index} className={verdictLook('fail')} style={{ whiteSpace: 'normal', fontWeight: 400 }}>
               {fitReasonText(item, inletLabel)}
             </li>
           ))}
@@ -111,13 +112,15 @@ export function PickedWhy({ candidate }: Props) {
         <p key={inletId}>{ownPlugText(label)}</p>
       ))}
       {candidate.warnings.map((warning) => (
-        <p key={warning.code} className="caution">
+        <p key={warning.code} className={looks.caution}>
           <span>
             It fits, but is {tooLargeText(warning)}; {moneyText(warning.minorAYear, currency)} a year to run.
           </span>
         </p>
       ))}
-      {!candidate.planProved && <p className="quiet">So many different inlets that a better cable plan may exist.</p>}
+      {!candidate.planProved && (
+        <p className={looks.quiet}>So many different inlets that a better cable plan may exist.</p>
+      )}
       {candidate.openOptional.map((id) => (
         <p key={id}>{inletLabel(id)} stays open: ordinary use does without it, full boost does not.</p>
       ))}
@@ -150,7 +153,7 @@ export function PickedMarks({ candidate }: Props) {
             <span className={styles.track}>
               <span style={{ width: `${mark.good * 100}%` }} />
             </span>
-            <span className="fig">{mark.points.toFixed(0)}</span>
+            <span className={looks.fig}>{mark.points.toFixed(0)}</span>
           </div>
         ))}
     </div>

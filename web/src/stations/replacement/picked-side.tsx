@@ -4,6 +4,7 @@ import { Primary } from '../../controls/fields.tsx';
 import { Spoken } from '../../controls/spoken.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { useTypedText } from '../../offline/typed-texts.ts';
+import { looks } from '../../looks/looks.ts';
 import { automaticReason } from './candidate-words.ts';
 import { PickedFacts, PickedMarks, PickedWhy } from './picked-facts.tsx';
 import { Units } from './picked-units.tsx';
@@ -36,14 +37,14 @@ export function PickedSide({
   const standing = standingOf(candidate, chosenHere, best);
   return (
     <>
-      <span className="label">{standing}</span>
+      <span className={looks.label}>{standing}</span>
       <Spoken>{`${model.name}: ${standing}`}</Spoken>
-      <div className="decides">{model.name}</div>
+      <div className={looks.decides}>{model.name}</div>
       <PickedFacts candidate={candidate} />
       <PickedWhy candidate={candidate} />
       <PickedMarks candidate={candidate} />
       {beating !== undefined && (
-        <p className="quiet">{beating.model.name} is at least as good in everything, and better in something.</p>
+        <p className={looks.quiet}>{beating.model.name} is at least as good in everything, and better in something.</p>
       )}
       {chosenHere ? (
         <Primary onClick={() => goTo('cables')}>Plan its cables</Primary>
@@ -51,8 +52,8 @@ export function PickedSide({
         <Choose candidate={candidate} reason={reason} primary={primary} />
       )}
       {!chosenHere && (
-        <label className="field">
-          <span className="name">Why this one</span>
+        <label className={looks.field}>
+          <span className={looks.name}>Why this one</span>
           <Input
             value={reason}
             maxLength={500}
@@ -133,7 +134,7 @@ function ChosenBefore() {
   const { choice } = job;
   if (choice === null) return null;
   return (
-    <div className="quiet">
+    <div className={looks.quiet}>
       {choice.kind === 'keep'
         ? 'The present supply is kept.'
         : `Chosen: ${view.chosen?.name ?? choice.modelId}. ${choice.reason}`}{' '}

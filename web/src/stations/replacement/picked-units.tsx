@@ -2,6 +2,7 @@ import { Button } from 'antd';
 import type { Unit } from '@fairwatt/contract';
 import { problemOf, useChangeUnitMutation, useUnitsQuery } from '../../app/api.ts';
 import { useDesk } from '../../job/job-context.ts';
+import { looks } from '../../looks/looks.ts';
 
 /** The units of this supply on the shelf; one can be put by for this job, or marked as used in it. */
 export function Units({ modelId, chosen }: { readonly modelId: string; readonly chosen: boolean }) {
@@ -35,7 +36,7 @@ export function Units({ modelId, chosen }: { readonly modelId: string; readonly 
         {where(first)}
         {own.length > 1 && mine === undefined ? ` and ${own.length - 1} more` : ''}.
       </p>
-      <div className="row-actions">
+      <div className={looks.rowActions}>
         {mine === undefined && (
           <Button disabled={locked || state.isLoading} onClick={() => set(first, { reservedFor: code })}>
             Put one by for this job
@@ -57,7 +58,7 @@ export function Units({ modelId, chosen }: { readonly modelId: string; readonly 
         )}
       </div>
       {state.isError && (
-        <p className="error-text" role="alert">
+        <p className={looks.errorText} role="alert">
           {problemOf(state.error).title}
         </p>
       )}

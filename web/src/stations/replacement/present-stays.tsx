@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { standingSentence } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { verdictLook } from '../../looks/looks.ts';
 import styles from './replacement.module.css';
 
 /** Keeps the present supply, for a reason, and goes on with what comes after it; `next` says what that is. */
@@ -51,7 +52,7 @@ function Said({
 }) {
   return (
     <section aria-label={verdict} className={styles.stays ?? ''}>
-      <p className={`verdict pass ${styles.verdict ?? ''}`}>{verdict}</p>
+      <p className={`${verdictLook('pass')} ${styles.verdict ?? ''}`}>{verdict}</p>
       <p>{said}</p>
       {children}
     </section>

@@ -5,6 +5,7 @@ import { Empty } from '../../controls/empty.tsx';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { UpgradeNote } from '../../job/upgrade-note.tsx';
+import { looks } from '../../looks/looks.ts';
 import { AskedView } from './asked-view.tsx';
 import { CandidateList } from './candidate-list.tsx';
 import { CompareView } from './compare-view.tsx';
@@ -24,9 +25,9 @@ const mostCompared = 4;
 
 function Station({ work, side }: { readonly work: ReactNode; readonly side?: ReactNode }) {
   return (
-    <div className="station">
-      <div className="work">{work}</div>
-      <aside className="side" aria-label="The supply picked">
+    <div className={looks.station}>
+      <div className={looks.work}>{work}</div>
+      <aside className={looks.side} aria-label="The supply picked">
         {side}
       </aside>
     </div>
@@ -86,7 +87,7 @@ function Candidates({ shown, onPick }: { readonly shown: CandidateRow; readonly 
     value === 'compare' && marked.length > 0 ? `${name} (${marked.length})` : name;
   return (
     <>
-      <div className="load-head">
+      <div className={looks.loadHead}>
         <Choice
           label="Way of choosing"
           value={way}

@@ -3,6 +3,7 @@ import { moneyText, percentText, type CandidateRow } from '@fairwatt/core';
 import { TradeOffChart } from '../../charts/trade-off-chart.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { Choice } from '../../controls/choice.tsx';
+import { looks } from '../../looks/looks.ts';
 
 const axes = [
   ['running', 'cost a year'],
@@ -50,17 +51,17 @@ export function TradeOffView({
   const short = (value: number) => (axis === 'running' ? `${Math.round(value / 100)} ${currency}` : text(value));
   return (
     <section aria-label="Trade-off">
-      <div className="load-head">
+      <div className={looks.loadHead}>
         <Choice
           label="Price against"
           value={axis}
           options={axes.map(([value, name]) => ({ value: value, label: name }))}
           onPick={(value) => setAxis(value)}
         />
-        <span className="quiet">● not beaten, ○ another is at least as good in everything</span>
+        <span className={looks.quiet}>● not beaten, ○ another is at least as good in everything</span>
       </div>
       {placed.length === 0 ? (
-        <p className="quiet">Nothing that fits has a figure to compare here.</p>
+        <p className={looks.quiet}>Nothing that fits has a figure to compare here.</p>
       ) : (
         <TradeOffChart
           placed={placed}
