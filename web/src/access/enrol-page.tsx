@@ -1,7 +1,8 @@
 import { Input } from 'antd';
 import { useLocation, useNavigate } from 'react-router';
 import { enrolSchema } from '@fairwatt/contract';
-import { allTags, api, problemOf, useAccessQuery, useEnrolDeviceMutation } from '../app/api.ts';
+import { api, problemOf, useAccessQuery, useEnrolDeviceMutation } from '../app/api.ts';
+import { allTags } from '../app/endpoints/build.ts';
 import { useAppDispatch } from '../app/store.ts';
 import { FormField, SheetForm } from '../controls/form.tsx';
 import { looks } from '../looks/looks.ts';

@@ -1,6 +1,7 @@
 import { Form, Input, Select } from 'antd';
 import { ownerMessageSchema, type Access } from '@fairwatt/contract';
-import { allTags, api, problemOf, useMakeOwnerMutation } from '../app/api.ts';
+import { api, problemOf, useMakeOwnerMutation } from '../app/api.ts';
+import { allTags } from '../app/endpoints/build.ts';
 import { useAppDispatch } from '../app/store.ts';
 import { FormField, SheetForm } from '../controls/form.tsx';
 import { looks } from '../looks/looks.ts';

@@ -1,7 +1,8 @@
 import { useEffect, useRef, useState } from 'react';
 import { Form, Input, type InputRef } from 'antd';
 import { isPin, type Access } from '@fairwatt/contract';
-import { allTags, api, problemOf, useSignInMutation } from '../app/api.ts';
+import { api, problemOf, useSignInMutation } from '../app/api.ts';
+import { allTags } from '../app/endpoints/build.ts';
 import { useAppDispatch } from '../app/store.ts';
 import { FormField, SheetForm } from '../controls/form.tsx';
 import { looks } from '../looks/looks.ts';

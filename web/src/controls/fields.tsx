@@ -1,4 +1,4 @@
-import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { Button, Input, Select } from 'antd';
 import { parseFigure } from '@fairwatt/core';
 import { typing } from '../offline/typing.ts';
@@ -92,40 +92,19 @@ export function figureProblem(
  */
 const pauseMilliseconds = 600;
 
-/**
- * A figure as people type it: 11,9 or 11.9. Kept when it is one and inside its bounds; else it stays in the field with
- * its error.
- */
-export function FigureField({
-  label,
-  value,
-  onChange,
-  least = 0,
-  most,
-  unit,
-  optional = false,
-  whole = false,
-  wide = false,
-  disabled = false,
-  bare = false,
-  entry = false,
-  patient = false,
-  onProblem,
-}: Shared & {
+interface FigureRule {
   readonly value: number | null;
   readonly onChange: (value: number | null) => void;
-  readonly onProblem?: (problem: string | null) => void;
-  readonly least?: number;
+  readonly onProblem?: ((problem: string | null) => void) | undefined;
+  readonly least: number;
   readonly most: number;
-  readonly unit?: string;
-  readonly optional?: boolean;
-  readonly whole?: boolean;
-  readonly bare?: boolean;
-  /** Where one begins to type on its page. */
-  readonly entry?: boolean;
-  /** Kept only by Enter or by leaving it, however long somebody thinks: what is kept takes the field away. */
-  readonly patient?: boolean;
-}) {
+  readonly optional: boolean;
+  readonly whole: boolean;
+  readonly patient: boolean;
+}
+
+/** What is typed into a figure's field until it is kept. */
+function useFigureDraft({ value, onChange, onProblem, least, most, optional, whole, patient }: FigureRule) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const shown = draft ?? (value === null ? '' : String(Math.round(value * 1000) / 1000));
@@ -175,6 +154,57 @@ export function FigureField({
       leave();
     };
   }, []);
+  const enter = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (event.key !== 'Enter') return;
+    // What takes the field away may give the focus to a button, which the same press must not press too.
+    if (patient) event.preventDefault();
+    // With nothing to keep, Enter leaves the field, and the next one goes on.
+    if (pending.current === null && error === null) event.currentTarget.blur();
+    else settle();
+  };
+  const leave = () => {
+    settle();
+    if (error === null) setDraft(null);
+  };
+  return { id, shown, error, change, enter, leave };
+}
+
+/**
+ * A figure as people type it: 11,9 or 11.9. Kept when it is one and inside its bounds; else it stays in the field with
+ * its error.
+ */
+export function FigureField({
+  label,
+  value,
+  onChange,
+  least = 0,
+  most,
+  unit,
+  optional = false,
+  whole = false,
+  wide = false,
+  disabled = false,
+  bare = false,
+  entry = false,
+  patient = false,
+  onProblem,
+}: Shared & {
+  readonly value: number | null;
+  readonly onChange: (value: number | null) => void;
+  readonly onProblem?: (problem: string | null) => void;
+  readonly least?: number;
+  readonly most: number;
+  readonly unit?: string;
+  readonly optional?: boolean;
+  readonly whole?: boolean;
+  readonly bare?: boolean;
+  /** Where one begins to type on its page. */
+  readonly entry?: boolean;
+  /** Kept only by Enter or by leaving it, however long somebody thinks: what is kept takes the field away. */
+  readonly patient?: boolean;
+}) {
+  const rule = { value, onChange, onProblem, least, most, optional, whole, patient };
+  const { id, shown, error, change, enter, leave } = useFigureDraft(rule);
   const input = (
     <span className={styles.withUnit}>
       <Input
@@ -189,18 +219,8 @@ export function FigureField({
         aria-invalid={error !== null}
         aria-describedby={error === null ? undefined : `${id}-error`}
         onChange={(event) => change(event.target.value)}
-        onKeyDown={(event) => {
-          if (event.key !== 'Enter') return;
-          // What takes the field away may give the focus to a button, which the same press must not press too.
-          if (patient) event.preventDefault();
-          // With nothing to keep, Enter leaves the field, and the next one goes on.
-          if (pending.current === null && error === null) event.currentTarget.blur();
-          else settle();
-        }}
-        onBlur={() => {
-          settle();
-          if (error === null) setDraft(null);
-        }}
+        onKeyDown={enter}
+        onBlur={leave}
       />
       {unit !== undefined && (
         <span className={styles.unit} aria-hidden="true">

@@ -74,6 +74,68 @@ function SmallPin({
   );
 }
 
+type FacePin = (typeof inletFace)[InletKind]['rows'][number][number];
+
+/** A pin of the plug's rows: its signal on its wire's colour. */
+function LargePin({
+  pin,
+  x,
+  y,
+  cell,
+  lit,
+  mark,
+  onPin,
+}: {
+  readonly pin: FacePin;
+  readonly x: number;
+  readonly y: number;
+  readonly cell: number;
+  readonly lit: boolean;
+  readonly mark: string | undefined;
+  readonly onPin: ((pin: number) => void) | undefined;
+}) {
+  const colour = wire[signalWire[pin.signal]]!;
+  return (
+    <g
+      data-pin={pin.pin}
+      {...(onPin === undefined ? {} : { onClick: () => onPin(pin.pin), style: { cursor: 'pointer' } })}
+    >
+      <rect
+        x={x + 1.5}
+        y={y + 1}
+        width={cell - 3}
+        height={cell * 0.86 - 3}
+        rx={2}
+        fill={colour.fill}
+        stroke={lit ? 'var(--action)' : 'none'}
+        strokeWidth={lit ? 4 : 0}
+      />
+      {cell >= 18 && (
+        <text
+          className={looks.fig}
+          x={x + cell / 2}
+          y={y + cell * 0.43 + 4}
+          textAnchor="middle"
+          fontSize={cell < 26 ? (pin.signal.length > 2 ? 8 : 9.5) : 12}
+          style={{ fill: colour.text }}
+        >
+          {pin.signal}
+        </text>
+      )}
+      {cell >= 40 && (
+        <text className={looks.fig} x={x + 6} y={y + 12} fontSize={9.5} style={{ fill: colour.text }}>
+          {pin.pin}
+        </text>
+      )}
+      {mark !== undefined && (
+        <text x={x + cell - 5} y={y + 14} textAnchor="end" fontSize={13} fontWeight={700} style={{ fill: colour.text }}>
+          {mark}
+        </text>
+      )}
+    </g>
+  );
+}
+
 /** From the wires (as it is back-probed) or from the contacts (as one looks into the loose plug). */
 export type FaceSide = 'wires' | 'contacts';
 
@@ -128,59 +190,18 @@ export function ConnectorFace({
         strokeWidth={1.6}
       />
       {rows.map((row, rowIndex) =>
-        row.map((pin, column) => {
-          const colour = wire[signalWire[pin.signal]]!;
-          const x = 8 + (side === 'wires' ? column : row.length - 1 - column) * cell;
-          const y = tall + 7 + rowIndex * cell * 0.86;
-          const marked = lit.includes(pin.pin);
-          return (
-            <g
-              key={pin.pin}
-              data-pin={pin.pin}
-              {...(onPin === undefined ? {} : { onClick: () => onPin(pin.pin), style: { cursor: 'pointer' } })}
-            >
-              <rect
-                x={x + 1.5}
-                y={y + 1}
-                width={cell - 3}
-                height={cell * 0.86 - 3}
-                rx={2}
-                fill={colour.fill}
-                stroke={marked ? 'var(--action)' : 'none'}
-                strokeWidth={marked ? 4 : 0}
-              />
-              {cell >= 18 && (
-                <text
-                  className={looks.fig}
-                  x={x + cell / 2}
-                  y={y + cell * 0.43 + 4}
-                  textAnchor="middle"
-                  fontSize={cell < 26 ? (pin.signal.length > 2 ? 8 : 9.5) : 12}
-                  style={{ fill: colour.text }}
-                >
-                  {pin.signal}
-                </text>
-              )}
-              {cell >= 40 && (
-                <text className={looks.fig} x={x + 6} y={y + 12} fontSize={9.5} style={{ fill: colour.text }}>
-                  {pin.pin}
-                </text>
-              )}
-              {marks?.get(pin.pin) !== undefined && (
-                <text
-                  x={x + cell - 5}
-                  y={y + 14}
-                  textAnchor="end"
-                  fontSize={13}
-                  fontWeight={700}
-                  style={{ fill: colour.text }}
-                >
-                  {marks.get(pin.pin)}
-                </text>
-              )}
-            </g>
-          );
-        }),
+        row.map((pin, column) => (
+          <LargePin
+            key={pin.pin}
+            pin={pin}
+            x={8 + (side === 'wires' ? column : row.length - 1 - column) * cell}
+            y={tall + 7 + rowIndex * cell * 0.86}
+            cell={cell}
+            lit={lit.includes(pin.pin)}
+            mark={marks?.get(pin.pin)}
+            onPin={onPin}
+          />
+        )),
       )}
       {small.map((contact, index) => (
         <SmallPin

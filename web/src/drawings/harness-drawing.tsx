@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
 import type { InletRow } from '@fairwatt/core';
 import { caseLeft, layOut, width, type DrawnSocket } from './harness-layout.ts';
 import { CodeShape, Panel, PlaceShape, SocketShape } from './harness-shapes.tsx';
@@ -28,6 +28,14 @@ interface Props {
   readonly onMove?: ((fromInletId: string, toInletId: string) => void) | undefined;
 }
 
+/** On a phone the drawing is wider than its frame: the side that is worked at is shown. */
+function useShownSide(svg: RefObject<SVGSVGElement | null>, isStart: boolean, current: Props['current']): void {
+  useEffect(() => {
+    const frame = svg.current?.parentElement;
+    if (frame != null) frame.scrollLeft = isStart ? 0 : (frame.scrollWidth * (caseLeft - 20)) / width;
+  }, [svg, current, isStart]);
+}
+
 /**
  * The supply's panel, cables as wires, inlets where they are in the case. State is told by mark, line and word as well
  * as colour. A whole cable is lit while one of its inlets is pointed at or focused. Plugs are moved by drag.
@@ -46,11 +54,7 @@ export function HarnessDrawing(props: Props) {
   // The others step back while a cable is pointed at or was asked for.
   const dims = (over !== null || litCable !== null) && lit !== null;
   const isStart = onPickSocket !== undefined && currentSockets.length === 0;
-  useEffect(() => {
-    // On a phone the drawing is wider than its frame: the side that is worked at is shown.
-    const frame = svg.current?.parentElement;
-    if (frame != null) frame.scrollLeft = isStart ? 0 : (frame.scrollWidth * (caseLeft - 20)) / width;
-  }, [current, isStart]);
+  useShownSide(svg, isStart, current);
   function onKey(event: KeyboardEvent, row: InletRow): void {
     const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
     if (by === 0 && event.key !== ' ') return;

@@ -28,8 +28,8 @@ import {
   useRecordQuery,
   useShopQuery,
   useWholeSuppliesQuery,
-  type ShopData,
 } from '../app/api.ts';
+import type { ShopData } from '../app/endpoints/build.ts';
 import { useRole } from '../access/use-may.ts';
 import { Guarded } from '../app/trouble.tsx';
 import { useAppSelector } from '../app/store.ts';
@@ -38,7 +38,7 @@ import { Waiting } from '../controls/waiting.tsx';
 import { overlay } from '../offline/overlay.ts';
 import { looks } from '../looks/looks.ts';
 import { Conflicts } from './conflicts.tsx';
-import { JobDeskContext, type JobDesk } from './job-context.ts';
+import { JobDeskContext, useDesk, type JobDesk } from './job-context.ts';
 import { DangerStrip } from './interlock-card.tsx';
 import { SaidDangerStrip } from './said-dangers.tsx';
 import { JobHead } from './job-head.tsx';
@@ -202,6 +202,48 @@ const namesOf = (job: Job, shop: Shop, knowledge: Knowledge): HistoryNames => ({
   supply: (id) => shop.supplies.find((model) => model.id === id)?.name ?? id,
 });
 
+/** The station that the address names. */
+function StationPages() {
+  const { job, view } = useDesk();
+  const { bareSupply } = job.sheet;
+  return (
+    <Guarded>
+      <Suspense
+        fallback={
+          <div className={looks.station}>
+            <Waiting className={looks.work} />
+          </div>
+        }
+      >
+        <Routes>
+          <Route index element={<Navigate to={firstStation(job, view.stations)} replace />} />
+          <Route path="intake" element={<Intake />} />
+          <Route path="fault" element={bareSupply ? <NotNeeded /> : <Fault />} />
+          <Route path="measure" element={<Measure />} />
+          <Route path="load" element={bareSupply ? <NotNeeded /> : <Load />} />
+          <Route path="replacement" element={bareSupply ? <NotNeeded /> : <Replacement />} />
+          <Route path="cables" element={bareSupply ? <NotNeeded /> : <Cables />} />
+          <Route path="hand-over" element={<HandOver />} />
+          <Route path="*" element={<Navigate to="../intake" replace />} />
+        </Routes>
+      </Suspense>
+    </Guarded>
+  );
+}
+
+/** What an act was refused for, until it is read. */
+function Refusal({ words, onRead }: { readonly words: string | null; readonly onRead: () => void }) {
+  if (words === null) return null;
+  return (
+    <div className={`${looks.notice} ${looks.bad}`} role="alert">
+      <span>{words}</span>
+      <Button type="link" onClick={onRead}>
+        Got it
+      </Button>
+    </div>
+  );
+}
+
 function Desk({
   stored,
   shopData,
@@ -269,14 +311,7 @@ function Desk({
       <div className={styles.job}>
         <div>
           <Conflicts />
-          {refusal !== null && (
-            <div className={`${looks.notice} ${looks.bad}`} role="alert">
-              <span>{refusal}</span>
-              <Button type="link" onClick={() => setRefusal(null)}>
-                Got it
-              </Button>
-            </div>
-          )}
+          <Refusal words={refusal} onRead={() => setRefusal(null)} />
           {second !== null && by !== null && (
             <Suspense fallback={null}>
               <SecondPerson job={job} act={second} by={by} onClose={() => setSecond(null)} />
@@ -288,27 +323,7 @@ function Desk({
           <SaidDangerStrip />
         </div>
         <StationWire />
-        <Guarded>
-          <Suspense
-            fallback={
-              <div className={looks.station}>
-                <Waiting className={looks.work} />
-              </div>
-            }
-          >
-            <Routes>
-              <Route index element={<Navigate to={firstStation(job, view.stations)} replace />} />
-              <Route path="intake" element={<Intake />} />
-              <Route path="fault" element={job.sheet.bareSupply ? <NotNeeded /> : <Fault />} />
-              <Route path="measure" element={<Measure />} />
-              <Route path="load" element={job.sheet.bareSupply ? <NotNeeded /> : <Load />} />
-              <Route path="replacement" element={job.sheet.bareSupply ? <NotNeeded /> : <Replacement />} />
-              <Route path="cables" element={job.sheet.bareSupply ? <NotNeeded /> : <Cables />} />
-              <Route path="hand-over" element={<HandOver />} />
-              <Route path="*" element={<Navigate to="../intake" replace />} />
-            </Routes>
-          </Suspense>
-        </Guarded>
+        <StationPages />
       </div>
       <UndoStrip told={told} undo={acts.undo} />
     </JobDeskContext>

@@ -12,6 +12,13 @@ import { NetworkInstruments } from './network-instruments.tsx';
 import { ShelfImport } from './shelf-import.tsx';
 import { Sheet } from '../controls/sheet.tsx';
 
+/** Until when an instrument's errors hold. */
+function Calibrated({ until }: { readonly until: string | null }) {
+  if (until === null) return 'never';
+  if (until < today()) return <span className={verdictLook('tight')}>{dayText(until)}, overdue</span>;
+  return <span className={verdictLook('pass')}>{dayText(until)}</span>;
+}
+
 /** The shop's meters and testers with the errors that every verdict counts in. */
 export default function InstrumentsPage() {
   const shop = useShopQuery();
@@ -63,14 +70,7 @@ export default function InstrumentsPage() {
             },
             {
               head: 'Calibrated until',
-              cell: (instrument) =>
-                instrument.calibratedUntil === null ? (
-                  'never'
-                ) : instrument.calibratedUntil < today() ? (
-                  <span className={verdictLook('tight')}>{dayText(instrument.calibratedUntil)}, overdue</span>
-                ) : (
-                  <span className={verdictLook('pass')}>{dayText(instrument.calibratedUntil)}</span>
-                ),
+              cell: (instrument) => <Calibrated until={instrument.calibratedUntil} />,
             },
             { head: 'Whose', cell: (instrument) => (instrument.ownedBy === '' ? "the shop's" : instrument.ownedBy) },
             {

@@ -8,8 +8,8 @@ import {
   useLazyIdentifyQuery,
   useNetworkInstrumentsQuery,
   useRemoveNetworkInstrumentMutation,
-  type ShopData,
 } from '../app/api.ts';
+import type { ShopData } from '../app/endpoints/build.ts';
 import { useMay } from '../access/use-may.ts';
 import { useAppSelector } from '../app/store.ts';
 import { DraftForm, DraftPick, DraftText, DraftTold } from '../controls/draft-form.tsx';

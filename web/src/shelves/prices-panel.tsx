@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Button, Input } from 'antd';
 import { dayText, moneyText } from '@fairwatt/core';
-import type { SupplySummary } from '@fairwatt/contract';
+import type { ImportReport, SupplySummary } from '@fairwatt/contract';
 import {
   problemOf,
   useFetchPricesMutation,
@@ -15,6 +15,24 @@ import { dayAndTime } from '../controls/clock.ts';
 import { looks } from '../looks/looks.ts';
 import { RowImport } from './row-import.tsx';
 import { Sheet } from '../controls/sheet.tsx';
+
+/** What the last fetching came to. */
+function Taken({ report }: { readonly report: ImportReport }) {
+  return (
+    <p role="status" data-feed="taken">
+      {report.updated} prices changed, {report.same} as they were, {report.known} not of this shop, {report.refused}{' '}
+      refused
+      {report.refused === 0
+        ? ''
+        : `: ${report.named
+            .filter((row) => row.result === 'refused')
+            .slice(0, 3)
+            .map((row) => `row ${row.row} ${row.errors[0]?.message ?? ''}`)
+            .join('; ')}`}
+      .
+    </p>
+  );
+}
 
 /** Prices with their day, from a supplier's list: fetched from an address, or read from a file. */
 export function PricesPanel({ supplies }: { readonly supplies: readonly SupplySummary[] }) {
@@ -75,20 +93,7 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplySu
           {problemOf(fetching.error).title}. Every price is as it was.
         </p>
       )}
-      {fetching.data !== undefined && !fetching.isError && (
-        <p role="status" data-feed="taken">
-          {fetching.data.updated} prices changed, {fetching.data.same} as they were, {fetching.data.known} not of this
-          shop, {fetching.data.refused} refused
-          {fetching.data.refused === 0
-            ? ''
-            : `: ${fetching.data.named
-                .filter((row) => row.result === 'refused')
-                .slice(0, 3)
-                .map((row) => `row ${row.row} ${row.errors[0]?.message ?? ''}`)
-                .join('; ')}`}
-          .
-        </p>
-      )}
+      {fetching.data !== undefined && !fetching.isError && <Taken report={fetching.data} />}
       <p className={looks.quiet} style={{ marginBottom: 10 }}>
         {fetchedAt === null ? 'Nothing was fetched yet.' : `Last fetched ${dayAndTime(fetchedAt)}.`}{' '}
         {currencies.size > 1

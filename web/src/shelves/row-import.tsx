@@ -119,6 +119,24 @@ function MainAct({
   );
 }
 
+/** How far the reading is. */
+function ReadingOn({ share }: { readonly share: ReturnType<typeof useRowImport>['share'] }) {
+  return (
+    <>
+      <p role="status">Reading …{share === null ? '' : ` ${share.rows} of ${share.of} rows`}</p>
+      {share !== null && (
+        <Progress
+          aria-label="Rows read"
+          percent={Math.round((100 * share.rows) / share.of)}
+          showInfo={false}
+          status="normal"
+          strokeLinecap="square"
+        />
+      )}
+    </>
+  );
+}
+
 /** A file that is first read to see what it would do, row by row, and then taken. */
 export function RowImport({
   path,
@@ -165,20 +183,7 @@ export function RowImport({
               {told}
             </p>
           )}
-          {(isLoading || report === null) && told === null && (
-            <>
-              <p role="status">Reading …{share === null ? '' : ` ${share.rows} of ${share.of} rows`}</p>
-              {share !== null && (
-                <Progress
-                  aria-label="Rows read"
-                  percent={Math.round((100 * share.rows) / share.of)}
-                  showInfo={false}
-                  status="normal"
-                  strokeLinecap="square"
-                />
-              )}
-            </>
-          )}
+          {(isLoading || report === null) && told === null && <ReadingOn share={share} />}
           {report !== null && (
             <div data-report={report.dryRun ? 'would' : 'did'}>
               <p role="status">

@@ -33,7 +33,7 @@ const draftOf = ({ id, kind, what, place, state }: Lead): LeadDraft => ({ id, ki
 /** Leads that carry no supply power: what they are, where they go, and whether they are out now. */
 export function LeadsView({ tabs, onWay }: { readonly tabs: ReactNode; readonly onWay: OpenWay }) {
   const { job, act, locked } = useDesk();
-  const { out, unsaid } = openLeads(job);
+  const { unsaid } = openLeads(job);
   const put = (lead: LeadDraft, basedOn: number) => act({ kind: 'put-lead', lead, basedOn });
   const add = (lead: Omit<LeadDraft, 'id' | 'state'>) =>
     put({ ...lead, id: crypto.randomUUID(), state: 'recorded' }, 0);
@@ -87,33 +87,41 @@ export function LeadsView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
           </>
         )}
       </div>
-      <aside className={looks.side} aria-label="Now at">
-        <span className={looks.label}>Other leads</span>
-        <div className={looks.decides}>
-          {out.length > 0
-            ? `${out.length} out now`
-            : job.leads.length === 0
-              ? 'None written down'
-              : unsaid.length > 0
-                ? `${unsaid.length} to say`
-                : 'All back or untouched'}
-        </div>
-        {out.length > 0 && (
-          <ul aria-label="Out now">
-            {out.map((lead) => (
-              <li key={lead.id}>
-                {lead.what}
-                {lead.place === '' ? '' : `: ${lead.place}`}
-              </li>
-            ))}
-          </ul>
-        )}
-        <Cautions kinds={new Set(job.leads.map(({ kind }) => kind))} />
-        <Primary onClick={() => onWay(out.length > 0 ? 'plan' : 'out')}>
-          {out.length > 0 ? 'Plan and refit' : 'Take out, step by step'}
-        </Primary>
-      </aside>
+      <LeadsSide onWay={onWay} />
     </>
+  );
+}
+
+function LeadsSide({ onWay }: { readonly onWay: OpenWay }) {
+  const { job } = useDesk();
+  const { out, unsaid } = openLeads(job);
+  return (
+    <aside className={looks.side} aria-label="Now at">
+      <span className={looks.label}>Other leads</span>
+      <div className={looks.decides}>
+        {out.length > 0
+          ? `${out.length} out now`
+          : job.leads.length === 0
+            ? 'None written down'
+            : unsaid.length > 0
+              ? `${unsaid.length} to say`
+              : 'All back or untouched'}
+      </div>
+      {out.length > 0 && (
+        <ul aria-label="Out now">
+          {out.map((lead) => (
+            <li key={lead.id}>
+              {lead.what}
+              {lead.place === '' ? '' : `: ${lead.place}`}
+            </li>
+          ))}
+        </ul>
+      )}
+      <Cautions kinds={new Set(job.leads.map(({ kind }) => kind))} />
+      <Primary onClick={() => onWay(out.length > 0 ? 'plan' : 'out')}>
+        {out.length > 0 ? 'Plan and refit' : 'Take out, step by step'}
+      </Primary>
+    </aside>
   );
 }
 
@@ -127,6 +135,34 @@ function Cautions({ kinds }: { readonly kinds: ReadonlySet<LeadKind> }) {
       <span>{line}</span>
     </p>
   ));
+}
+
+/** What kind of lead it is, and where the guide shows one. */
+function KindCell({ lead, onPick }: { readonly lead: Lead; readonly onPick: (kind: LeadKind) => void }) {
+  const { job, locked } = useDesk();
+  return (
+    <>
+      <Select<LeadKind>
+        className={styles.kind ?? ''}
+        aria-label={`Kind of ${lead.what}`}
+        value={lead.kind}
+        disabled={locked}
+        popupMatchSelectWidth={false}
+        showSearch={{ optionFilterProp: 'label' }}
+        onChange={onPick}
+        options={leadKinds.map((value) => ({ value, label: leadKindText[value] }))}
+      />
+      {guideOfLead[lead.kind] !== undefined && (
+        <Link
+          className={looks.blockNote}
+          aria-label={`What is this: ${lead.what}`}
+          to={`/guide?show=${guideOfLead[lead.kind]}&job=${job.code}`}
+        >
+          what is this?
+        </Link>
+      )}
+    </>
+  );
 }
 
 function LeadTable({ put }: { readonly put: (lead: LeadDraft, basedOn: number) => void }) {
@@ -154,29 +190,7 @@ function LeadTable({ put }: { readonly put: (lead: LeadDraft, basedOn: number) =
         },
         {
           head: 'Kind',
-          cell: (lead) => (
-            <>
-              <Select<LeadKind>
-                className={styles.kind ?? ''}
-                aria-label={`Kind of ${lead.what}`}
-                value={lead.kind}
-                disabled={locked}
-                popupMatchSelectWidth={false}
-                showSearch={{ optionFilterProp: 'label' }}
-                onChange={(kind) => change(lead, { kind })}
-                options={leadKinds.map((value) => ({ value, label: leadKindText[value] }))}
-              />
-              {guideOfLead[lead.kind] !== undefined && (
-                <Link
-                  className={looks.blockNote}
-                  aria-label={`What is this: ${lead.what}`}
-                  to={`/guide?show=${guideOfLead[lead.kind]}&job=${job.code}`}
-                >
-                  what is this?
-                </Link>
-              )}
-            </>
-          ),
+          cell: (lead) => <KindCell lead={lead} onPick={(kind) => change(lead, { kind })} />,
         },
         {
           head: 'Where: header, pin, polarity',

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { Button, Radio, Select } from 'antd';
 import { adapterNote, allowedAdapters, goesBetween, socketChoices, type InletRow, type Pin } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
@@ -43,6 +43,48 @@ function usePlugQuestion(): PlugQuestion {
   );
 }
 
+/** The question has the keyboard as soon as it stands there, and goes at Escape. */
+function useFocusAndEscape(box: RefObject<HTMLElement | null>, onDone: () => void): void {
+  useEffect(() => {
+    box.current?.querySelector<HTMLInputElement>('input')?.focus();
+    const leave = (event: KeyboardEvent) => {
+      if (event.key === 'Escape') onDone();
+    };
+    document.addEventListener('keydown', leave);
+    return () => document.removeEventListener('keydown', leave);
+  }, [box, onDone]);
+}
+
+/** The adapter or extension that goes between plug and inlet. */
+function BetweenField({
+  fitting,
+  value,
+  onChange,
+}: {
+  readonly fitting: ReturnType<typeof adaptersFor>;
+  readonly value: string;
+  readonly onChange: (adapterId: string) => void;
+}) {
+  return (
+    <label className={looks.field}>
+      <span className={looks.name}>In between</span>
+      <Select
+        aria-label="Between plug and inlet"
+        popupMatchSelectWidth={false}
+        value={value}
+        onChange={onChange}
+        options={[
+          { value: '', label: 'nothing' },
+          ...fitting.map((adapter) => ({
+            value: adapter.id,
+            label: `${adapter.label}, ${adapterNote(adapter)}`,
+          })),
+        ]}
+      />
+    </label>
+  );
+}
+
 /** Other plugs for an inlet, each with what it would break; the rest of the plan goes around it. */
 export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onDone: () => void }) {
   const { job, act } = useDesk();
@@ -51,14 +93,7 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
   const [socket, setSocket] = useState(own?.socketLabel ?? '');
   const [between, setBetween] = useState(own?.adapterId ?? '');
   const box = useRef<HTMLFieldSetElement>(null);
-  useEffect(() => {
-    box.current?.querySelector<HTMLInputElement>('input')?.focus();
-    const leave = (event: KeyboardEvent) => {
-      if (event.key === 'Escape') onDone();
-    };
-    document.addEventListener('keydown', leave);
-    return () => document.removeEventListener('keydown', leave);
-  }, [onDone]);
+  useFocusAndEscape(box, onDone);
   const question = usePlugQuestion();
   const ways = useMemo(() => plugWays(row, question), [row, question]);
   const chosen = ways.find((way) => way.key === picked) ?? null;
@@ -97,24 +132,7 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
       </fieldset>
       <div className={styles.fields}>
         {chosen !== null && <SocketField chosen={chosen} value={socket} onChange={setSocket} />}
-        {fitting.length > 0 && (
-          <label className={looks.field}>
-            <span className={looks.name}>In between</span>
-            <Select
-              aria-label="Between plug and inlet"
-              popupMatchSelectWidth={false}
-              value={through?.id ?? ''}
-              onChange={setBetween}
-              options={[
-                { value: '', label: 'nothing' },
-                ...fitting.map((adapter) => ({
-                  value: adapter.id,
-                  label: `${adapter.label}, ${adapterNote(adapter)}`,
-                })),
-              ]}
-            />
-          </label>
-        )}
+        {fitting.length > 0 && <BetweenField fitting={fitting} value={through?.id ?? ''} onChange={setBetween} />}
       </div>
       <div className={looks.rowActions}>
         {own !== undefined && (

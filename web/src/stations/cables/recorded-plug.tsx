@@ -21,6 +21,66 @@ const legOptions = Array.from({ length: mostFoundLegs }, (_, index) => ({
   label: index === 0 ? 'by one cable' : `by ${index + 1} cables`,
 }));
 
+/** The adapter that was found between a plug and its inlet. */
+function FoundAdapter({
+  plug,
+  through,
+  name,
+  harm,
+  disabled,
+  onPut,
+}: {
+  readonly plug: RecordedPlug;
+  readonly through: NonNullable<RecordedPlug['through']>;
+  readonly name: string;
+  readonly harm: FoundHarm | null;
+  readonly disabled: boolean;
+  readonly onPut: (plug: RecordedPlug) => void;
+}) {
+  return (
+    <fieldset className={styles.through} aria-label={`Adapter at ${name}`}>
+      <Select
+        className={looks.cellInput}
+        aria-label={`What the adapter at ${name} becomes`}
+        value={through.gives}
+        disabled={disabled}
+        onChange={(gives) => onPut({ ...plug, through: { ...through, gives } })}
+        options={plugOptions}
+      />
+      <Select
+        className={looks.cellInput}
+        aria-label={`Cables into the adapter at ${name}`}
+        value={through.legs}
+        disabled={disabled}
+        onChange={(legs) => onPut({ ...plug, through: { ...through, legs } })}
+        options={legOptions}
+      />
+      <Checkbox
+        checked={through.moulded}
+        disabled={disabled}
+        onChange={(event) => onPut({ ...plug, through: { ...through, moulded: event.target.checked } })}
+      >
+        moulded
+      </Checkbox>
+      <Button
+        type="link"
+        disabled={disabled}
+        aria-label={`No adapter at ${name}`}
+        onClick={() => onPut({ kind: plug.kind, inletId: plug.inletId })}
+      >
+        none
+      </Button>
+      {harm === null ? (
+        <span className={looks.quiet}>may stay, as far as it can be told from outside</span>
+      ) : (
+        <span className={verdictLook('fail')} role="status">
+          {foundHarmText(harm)}
+        </span>
+      )}
+    </fieldset>
+  );
+}
+
 /** One plug of a recorded cable: what it is, where it goes, and the adapter that was found between the two. */
 function RecordedPlugRow({
   plug,
@@ -85,46 +145,7 @@ function RecordedPlugRow({
         )}
       </div>
       {through !== undefined && (
-        <fieldset className={styles.through} aria-label={`Adapter at ${name}`}>
-          <Select
-            className={looks.cellInput}
-            aria-label={`What the adapter at ${name} becomes`}
-            value={through.gives}
-            disabled={disabled}
-            onChange={(gives) => onPut({ ...plug, through: { ...through, gives } })}
-            options={plugOptions}
-          />
-          <Select
-            className={looks.cellInput}
-            aria-label={`Cables into the adapter at ${name}`}
-            value={through.legs}
-            disabled={disabled}
-            onChange={(legs) => onPut({ ...plug, through: { ...through, legs } })}
-            options={legOptions}
-          />
-          <Checkbox
-            checked={through.moulded}
-            disabled={disabled}
-            onChange={(event) => onPut({ ...plug, through: { ...through, moulded: event.target.checked } })}
-          >
-            moulded
-          </Checkbox>
-          <Button
-            type="link"
-            disabled={disabled}
-            aria-label={`No adapter at ${name}`}
-            onClick={() => onPut({ kind: plug.kind, inletId: plug.inletId })}
-          >
-            none
-          </Button>
-          {harm === null ? (
-            <span className={looks.quiet}>may stay, as far as it can be told from outside</span>
-          ) : (
-            <span className={verdictLook('fail')} role="status">
-              {foundHarmText(harm)}
-            </span>
-          )}
-        </fieldset>
+        <FoundAdapter plug={plug} through={through} name={name} harm={harm} disabled={disabled} onPut={onPut} />
       )}
     </>
   );

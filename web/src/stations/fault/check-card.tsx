@@ -11,6 +11,7 @@ import {
   tallyText,
   trustIn,
   worthOf,
+  type Instrument,
   type NextCheck,
 } from '@fairwatt/core';
 import { aboutMinutes } from '../../controls/clock.ts';
@@ -20,6 +21,63 @@ import { looks } from '../../looks/looks.ts';
 import { CheckDrawing, isSmallDrawing } from './check-drawing.tsx';
 import styles from './check-card.module.css';
 
+/** What a check takes, and what it saves. */
+function Costs({ next }: { readonly next: NextCheck }) {
+  return (
+    <dl className={looks.factsList}>
+      <div>
+        <dt>takes</dt>
+        <dd>{next.minutes} min</dd>
+      </div>
+      <div>
+        <dt>needs</dt>
+        <dd>{next.needs.length === 0 ? 'nothing' : next.needs.map((need) => needText[need]).join(', ')}</dd>
+      </div>
+      <div>
+        <dt>hazard</dt>
+        <dd>{hazardText[next.hazard]}</dd>
+      </div>
+      <div>
+        <dt>saves about</dt>
+        <dd>{aboutMinutes(Math.max(0, worthOf(next)))}</dd>
+      </div>
+    </dl>
+  );
+}
+
+/** The tester that is in the hand, with how often it passed bad supplies here. */
+function WhichTester({
+  testers,
+  checkId,
+  tester,
+  onPick,
+}: {
+  readonly testers: readonly Instrument[];
+  readonly checkId: string;
+  readonly tester: string | null;
+  readonly onPick: (instrumentId: string) => void;
+}) {
+  const { knowledge, record } = useDesk();
+  const passed =
+    tester === null
+      ? undefined
+      : trustIn(knowledge, record).find((trust) => trust.checkId === checkId && trust.instrumentId === tester)
+          ?.passedBad;
+  return (
+    <div className={styles.which} role="group" aria-label="Which tester">
+      <span className={looks.quiet}>Which tester?</span>
+      {testers.map((item) => (
+        <Button key={item.id} aria-pressed={tester === item.id} onClick={() => onPick(item.id)}>
+          {item.name}
+        </Button>
+      ))}
+      {passed !== undefined && passed.of > 0 && (
+        <span className={looks.quiet}>Here it passed {tallyText(passed)} of bad supplies.</span>
+      )}
+    </div>
+  );
+}
+
 /** A check with how to do it, its caution, and its outcomes as keys. */
 export function CheckCard({
   next,
@@ -28,7 +86,7 @@ export function CheckCard({
   readonly next: NextCheck;
   readonly onAnswer: (outcomeId: string, instrumentId: string | null) => void;
 }) {
-  const { knowledge, locked, shop, job, record } = useDesk();
+  const { knowledge, locked, shop, job } = useDesk();
   const testers = shop.instruments.filter((instrument) => instrument.kind === 'tester');
   const lastUsed =
     job.outcomes.findLast((outcome) => testers.some((tester) => tester.id === outcome.instrumentId))?.instrumentId ??
@@ -38,11 +96,6 @@ export function CheckCard({
   if (check === undefined) return null;
   const asksTester = check.instrument === 'tester' && testers.length > 0;
   const waits = asksTester && tester === null;
-  const passed =
-    tester === null
-      ? undefined
-      : trustIn(knowledge, record).find((trust) => trust.checkId === check.id && trust.instrumentId === tester)
-          ?.passedBad;
   const { steps, drawing, ownPlug } = checkAtPlug(check, mainInletOf(partsAt(job.parts, 'present')));
   const small = drawing !== undefined && isSmallDrawing(drawing);
   return (
@@ -66,41 +119,12 @@ export function CheckCard({
           )}
         </div>
         <div>
-          <dl className={looks.factsList}>
-            <div>
-              <dt>takes</dt>
-              <dd>{next.minutes} min</dd>
-            </div>
-            <div>
-              <dt>needs</dt>
-              <dd>{next.needs.length === 0 ? 'nothing' : next.needs.map((need) => needText[need]).join(', ')}</dd>
-            </div>
-            <div>
-              <dt>hazard</dt>
-              <dd>{hazardText[next.hazard]}</dd>
-            </div>
-            <div>
-              <dt>saves about</dt>
-              <dd>{aboutMinutes(Math.max(0, worthOf(next)))}</dd>
-            </div>
-          </dl>
+          <Costs next={next} />
           {small && <CheckDrawing drawing={drawing} />}
         </div>
       </div>
       {drawing !== undefined && !small && <CheckDrawing drawing={drawing} />}
-      {asksTester && (
-        <div className={styles.which} role="group" aria-label="Which tester">
-          <span className={looks.quiet}>Which tester?</span>
-          {testers.map((item) => (
-            <Button key={item.id} aria-pressed={tester === item.id} onClick={() => setTester(item.id)}>
-              {item.name}
-            </Button>
-          ))}
-          {passed !== undefined && passed.of > 0 && (
-            <span className={looks.quiet}>Here it passed {tallyText(passed)} of bad supplies.</span>
-          )}
-        </div>
-      )}
+      {asksTester && <WhichTester testers={testers} checkId={check.id} tester={tester} onPick={setTester} />}
       <div>
         <Keys
           label="What came out"

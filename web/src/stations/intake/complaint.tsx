@@ -7,13 +7,20 @@ import { MoreTold } from './more-told.tsx';
 
 const notEmpty = (value: string) => (value.trim() === '' ? 'say which machine it is' : null);
 
-/** What the client says, how it has gone, what is planned. */
-export function Complaint() {
-  const { job, knowledge, act, locked } = useDesk();
+/** What the sheet says, and how it is changed. */
+function useSheet() {
+  const { job, act, locked } = useDesk();
   const { sheet } = job;
   const edit = (changes: SheetChanges) => {
     act({ kind: 'edit-sheet', changes, basedOn: sheet.version });
   };
+  return { sheet, edit, locked };
+}
+
+/** What the machine does, and how it came to it. */
+function HowItBehaves() {
+  const { knowledge } = useDesk();
+  const { sheet, edit, locked } = useSheet();
   const outcomes = (checkId: string) =>
     (knowledge.checks.find((check) => check.id === checkId)?.outcomes ?? []).map((outcome) => ({
       value: outcome.id,
@@ -21,32 +28,64 @@ export function Complaint() {
     }));
   return (
     <>
-      {!sheet.bareSupply && (
-        <>
-          <div className={looks.block}>
-            <span className={looks.label}>Pressing the button does</span>
-            <Keys
-              label="Pressing the button does"
-              value={sheet.button}
-              options={outcomes('told-button')}
-              disabled={locked}
-              onPick={(button) => edit({ button: button === sheet.button ? null : button })}
-            />
-          </div>
-          <div className={looks.block}>
-            <span className={looks.label}>How it has gone</span>
-            <Keys
-              label="How it has gone"
-              value={sheet.course}
-              options={outcomes('told-course')}
-              digits={false}
-              disabled={locked}
-              onPick={(course) => edit({ course: course === sheet.course ? null : course })}
-            />
-          </div>
-          <MoreTold />
-        </>
-      )}
+      <div className={looks.block}>
+        <span className={looks.label}>Pressing the button does</span>
+        <Keys
+          label="Pressing the button does"
+          value={sheet.button}
+          options={outcomes('told-button')}
+          disabled={locked}
+          onPick={(button) => edit({ button: button === sheet.button ? null : button })}
+        />
+      </div>
+      <div className={looks.block}>
+        <span className={looks.label}>How it has gone</span>
+        <Keys
+          label="How it has gone"
+          value={sheet.course}
+          options={outcomes('told-course')}
+          digits={false}
+          disabled={locked}
+          onPick={(course) => edit({ course: course === sheet.course ? null : course })}
+        />
+      </div>
+      <MoreTold />
+    </>
+  );
+}
+
+function Ages() {
+  const { sheet, edit, locked } = useSheet();
+  return (
+    <>
+      <FigureField
+        label="Age of the machine"
+        unit="years"
+        most={60}
+        optional
+        value={sheet.machineYears}
+        disabled={locked}
+        onChange={(machineYears) => edit({ machineYears })}
+      />
+      <FigureField
+        label="Age of the supply"
+        unit="years"
+        most={60}
+        optional
+        value={sheet.supplyYears}
+        disabled={locked}
+        onChange={(supplyYears) => edit({ supplyYears })}
+      />
+    </>
+  );
+}
+
+/** What the client says, how it has gone, what is planned. */
+export function Complaint() {
+  const { sheet, edit, locked } = useSheet();
+  return (
+    <>
+      {!sheet.bareSupply && <HowItBehaves />}
       <div className={looks.fields}>
         <TextField
           label={sheet.bareSupply ? 'What it is' : 'Machine'}
@@ -94,24 +133,7 @@ export function Complaint() {
           placeholder="Dust, metal dust, heat, smoke"
           onChange={(surroundings) => edit({ surroundings })}
         />
-        <FigureField
-          label="Age of the machine"
-          unit="years"
-          most={60}
-          optional
-          value={sheet.machineYears}
-          disabled={locked}
-          onChange={(machineYears) => edit({ machineYears })}
-        />
-        <FigureField
-          label="Age of the supply"
-          unit="years"
-          most={60}
-          optional
-          value={sheet.supplyYears}
-          disabled={locked}
-          onChange={(supplyYears) => edit({ supplyYears })}
-        />
+        <Ages />
       </div>
     </>
   );

@@ -15,16 +15,41 @@ import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
 import { PutAway } from './put-away.tsx';
 
+/** The technician who has the job in hand. */
+function InHandOf({
+  value,
+  onPick,
+}: {
+  readonly value: string | null;
+  readonly onPick: (technicianId: string | null) => void;
+}) {
+  const { locked, technicians } = useDesk();
+  const people = technicians.map(({ id, name }) => ({ value: id, label: name }));
+  const known = people.some((person) => person.value === value);
+  return (
+    <label className={looks.field}>
+      <span className={looks.name}>In hand of</span>
+      <Select
+        aria-label="In hand of"
+        value={value}
+        disabled={locked}
+        placeholder="nobody yet"
+        allowClear
+        showSearch={{ optionFilterProp: 'label' }}
+        onChange={(picked: string | undefined) => onPick(picked ?? null)}
+        options={value === null || known ? people : [...people, { value, label: value }]}
+      />
+    </label>
+  );
+}
+
 /** What a counter asks: who and how reached, which machine exactly, what came along, until when, in whose hands. */
 export function Counter() {
-  const { job, act, locked, technicians } = useDesk();
+  const { job, act, locked } = useDesk();
   const { sheet } = job;
   const edit = (changes: SheetChanges) => {
     act({ kind: 'edit-sheet', changes, basedOn: sheet.version });
   };
-  const people = technicians.map(({ id, name }) => ({ value: id, label: name }));
-  const inCharge = sheet.inCharge;
-  const known = people.some(({ value }) => value === inCharge);
   return (
     <>
       <div className={looks.fields}>
@@ -51,19 +76,7 @@ export function Counter() {
           disabled={locked}
           onChange={(serial) => edit({ serial })}
         />
-        <label className={looks.field}>
-          <span className={looks.name}>In hand of</span>
-          <Select
-            aria-label="In hand of"
-            value={inCharge}
-            disabled={locked}
-            placeholder="nobody yet"
-            allowClear
-            showSearch={{ optionFilterProp: 'label' }}
-            onChange={(picked: string | undefined) => edit({ inCharge: picked ?? null })}
-            options={inCharge === null || known ? people : [...people, { value: inCharge, label: inCharge }]}
-          />
-        </label>
+        <InHandOf value={sheet.inCharge} onPick={(inCharge) => edit({ inCharge })} />
         <div className={looks.field}>
           <span className={looks.name}>Promised for</span>
           <DateInput

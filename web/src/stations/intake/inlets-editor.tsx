@@ -21,6 +21,71 @@ const places: readonly { readonly value: CasePlace | ''; readonly label: string 
 ];
 const notEmpty = (value: string) => (value.trim() === '' ? 'give it a name' : null);
 
+function InletFields({
+  inlet,
+  place,
+  locked,
+  onSet,
+  onTakeOut,
+}: {
+  readonly inlet: Inlet;
+  readonly place: number;
+  readonly locked: boolean;
+  readonly onSet: (changes: Partial<Inlet>) => void;
+  readonly onTakeOut: () => void;
+}) {
+  return (
+    <div
+      className={`${looks.fields} ${styles.bySix}`}
+      role="group"
+      aria-label={`Inlet ${inlet.label}`}
+      data-inlet={inlet.id}
+    >
+      <TextField
+        label={`Inlet ${place}`}
+        value={inlet.label}
+        maxLength={40}
+        disabled={locked}
+        problem={notEmpty}
+        onChange={(label) => onSet({ label })}
+      />
+      <SelectField
+        label="Kind"
+        value={inlet.kind}
+        options={kinds}
+        disabled={locked}
+        onChange={(kind) => onSet({ kind })}
+      />
+      <SelectField
+        label="Place"
+        value={inlet.place ?? ''}
+        options={places}
+        disabled={locked}
+        onChange={(picked) => onSet({ place: picked === '' ? undefined : picked })}
+      />
+      <FigureField
+        label="Watts"
+        value={inlet.watts ?? null}
+        least={1}
+        most={700}
+        disabled={locked}
+        onChange={(watts) => onSet({ watts: watts ?? undefined })}
+      />
+      <Checkbox
+        className={looks.tick}
+        checked={inlet.optional}
+        disabled={locked}
+        onChange={(event) => onSet({ optional: event.target.checked })}
+      >
+        optional
+      </Checkbox>
+      <Button type="link" disabled={locked} aria-label={`Take out inlet ${inlet.label}`} onClick={onTakeOut}>
+        take out
+      </Button>
+    </div>
+  );
+}
+
 /** The power inlets of a part: added, changed and taken out as the part in hand has them. */
 export function InletsEditor({
   partName,
@@ -44,60 +109,14 @@ export function InletsEditor({
       <span className={looks.label}>Inlets</span>
       {inlets.length === 0 && <p className={looks.quiet}>None: it is fed by what it sits in.</p>}
       {inlets.map((inlet, index) => (
-        <div
+        <InletFields
           key={inlet.id}
-          className={`${looks.fields} ${styles.bySix}`}
-          role="group"
-          aria-label={`Inlet ${inlet.label}`}
-          data-inlet={inlet.id}
-        >
-          <TextField
-            label={`Inlet ${index + 1}`}
-            value={inlet.label}
-            maxLength={40}
-            disabled={locked}
-            problem={notEmpty}
-            onChange={(label) => set(inlet.id, { label })}
-          />
-          <SelectField
-            label="Kind"
-            value={inlet.kind}
-            options={kinds}
-            disabled={locked}
-            onChange={(kind) => set(inlet.id, { kind })}
-          />
-          <SelectField
-            label="Place"
-            value={inlet.place ?? ''}
-            options={places}
-            disabled={locked}
-            onChange={(place) => set(inlet.id, { place: place === '' ? undefined : place })}
-          />
-          <FigureField
-            label="Watts"
-            value={inlet.watts ?? null}
-            least={1}
-            most={700}
-            disabled={locked}
-            onChange={(watts) => set(inlet.id, { watts: watts ?? undefined })}
-          />
-          <Checkbox
-            className={looks.tick}
-            checked={inlet.optional}
-            disabled={locked}
-            onChange={(event) => set(inlet.id, { optional: event.target.checked })}
-          >
-            optional
-          </Checkbox>
-          <Button
-            type="link"
-            disabled={locked}
-            aria-label={`Take out inlet ${inlet.label}`}
-            onClick={() => onChange(inlets.filter((other) => other !== inlet))}
-          >
-            take out
-          </Button>
-        </div>
+          inlet={inlet}
+          place={index + 1}
+          locked={locked}
+          onSet={(changes) => set(inlet.id, changes)}
+          onTakeOut={() => onChange(inlets.filter((other) => other !== inlet))}
+        />
       ))}
       {inlets
         .filter(({ kind }) => kind === 'main-own')

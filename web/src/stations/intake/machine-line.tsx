@@ -1,4 +1,4 @@
-import { Fragment, useMemo, useState } from 'react';
+import { Fragment, useMemo, useState, type KeyboardEvent } from 'react';
 import { Button, Checkbox, Input } from 'antd';
 import {
   boardForGranted,
@@ -46,11 +46,9 @@ const leftOver = (line: string, spans: readonly Span[]): string =>
     .map(({ from, to }) => line.slice(from, to))
     .join(', ');
 
-/** The machine as somebody says it, in one line; what it becomes stands beneath while it is typed. */
-export function MachineLine() {
+/** The typed line, and what it would put into the machine. */
+function useUnderstoodLine() {
   const { job, locked } = useDesk();
-  const takeActs = useTakingIn();
-  const kept = useKeptLine();
   const ownQuery = useOwnPartsQuery();
   const [line, setLine] = useTypedText(`${job.code}.machine-line`);
   const [withBoard, setWithBoard] = useState(true);
@@ -62,6 +60,14 @@ export function MachineLine() {
     () => takeIn(understood, line, job, own, board, newPartId),
     [understood, line, job, own, board],
   );
+  return { line, setLine, understood, granted, withBoard, setWithBoard, taken, locked };
+}
+
+/** The machine as somebody says it, in one line; what it becomes stands beneath while it is typed. */
+export function MachineLine() {
+  const takeActs = useTakingIn();
+  const kept = useKeptLine();
+  const { line, setLine, understood, granted, withBoard, setWithBoard, taken, locked } = useUnderstoodLine();
   const nothing = taken.acts.length === 0;
 
   function take(): void {
@@ -78,6 +84,20 @@ export function MachineLine() {
     document.querySelector<HTMLElement>(`.${looks.work} [data-entry]`)?.focus();
   }
 
+  function onKey(event: KeyboardEvent<HTMLTextAreaElement>): void {
+    // Taken back where it was typed, the line stands there again.
+    const typed = isUndo(event) ? kept.takeBack(line) : null;
+    if (typed !== null) {
+      event.preventDefault();
+      setLine(typed);
+    }
+    if (event.key !== 'Enter' || event.shiftKey) return;
+    event.preventDefault();
+    // Where nothing can be taken in, Enter leaves the line as it is, and the next one goes on.
+    if (nothing) event.currentTarget.blur();
+    else take();
+  }
+
   return (
     <div className={`${styles.whole} ${looks.block}`}>
       <label className={`${looks.field} ${looks.wide}`}>
@@ -92,19 +112,7 @@ export function MachineLine() {
           rows={1}
           className={styles.line ?? ''}
           onChange={(event) => setLine(event.target.value)}
-          onKeyDown={(event) => {
-            // Taken back where it was typed, the line stands there again.
-            const typed = isUndo(event) ? kept.takeBack(line) : null;
-            if (typed !== null) {
-              event.preventDefault();
-              setLine(typed);
-            }
-            if (event.key !== 'Enter' || event.shiftKey) return;
-            event.preventDefault();
-            // Where nothing can be taken in, Enter leaves the line as it is, and the next one goes on.
-            if (nothing) event.currentTarget.blur();
-            else take();
-          }}
+          onKeyDown={onKey}
         />
       </label>
       <div className={styles.machineLineActs}>

@@ -151,6 +151,27 @@ function useFigures(put: PutPart) {
   return { entered, change };
 }
 
+function UpgradeCell({
+  part,
+  locked,
+  onPut,
+}: {
+  readonly part: JobPart;
+  readonly locked: boolean;
+  readonly onPut: PutPart;
+}) {
+  return (
+    <SelectField
+      bare
+      label={`Upgrade: ${part.name}`}
+      value={part.change}
+      disabled={locked}
+      options={changeOptions}
+      onChange={(value) => onPut(part, { change: value })}
+    />
+  );
+}
+
 /** Every part in a line; what else is known of one opens beneath it. */
 export function PartSheet({
   locked,
@@ -196,16 +217,7 @@ export function PartSheet({
         {
           head: 'Upgrade',
           width: 112,
-          cell: (part) => (
-            <SelectField
-              bare
-              label={`Upgrade: ${part.name}`}
-              value={part.change}
-              disabled={locked}
-              options={changeOptions}
-              onChange={(value) => put(part, { change: value })}
-            />
-          ),
+          cell: (part) => <UpgradeCell part={part} locked={locked} onPut={put} />,
         },
         {
           head: 'Inlets',

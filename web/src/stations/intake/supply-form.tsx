@@ -86,8 +86,109 @@ const selectors = mainsSelectors.map((value) => ({
   label: value === 'none' ? 'none: any mains' : `${value} V`,
 }));
 
+/** What kind of supply it is, as its label says. */
+function KindFields({
+  label,
+  put,
+  onShape,
+}: {
+  readonly label: SupplyLabel;
+  readonly put: (changes: Partial<SupplyLabel>) => void;
+  readonly onShape: (shape: SupplyLabel['shape']) => void;
+}) {
+  const { locked } = useDesk();
+  return (
+    <>
+      <FigureField
+        label="Rating"
+        unit="W"
+        least={1}
+        most={5000}
+        value={label.ratingWatts}
+        disabled={locked}
+        onChange={(ratingWatts) => {
+          if (ratingWatts !== null) put(label.rails.length === 0 ? { ratingWatts } : withRating(label, ratingWatts));
+        }}
+      />
+      <SelectField
+        label="Guide"
+        value={label.guide}
+        disabled={locked}
+        options={[
+          { value: '2.x', label: '2.x, or nothing said' },
+          { value: '3.x', label: '3.x' },
+        ]}
+        onChange={(guide) => put({ guide })}
+      />
+      <SelectField
+        label="Shape"
+        value={label.shape}
+        disabled={locked}
+        options={shapes.map((value) => ({ value, label: value }))}
+        onChange={(shape) => {
+          put({ shape });
+          onShape(shape);
+        }}
+      />
+      <SelectField
+        label="Efficiency grade"
+        value={label.grade}
+        disabled={locked}
+        options={grades.map((value) => ({ value, label: value }))}
+        onChange={(grade) => put({ grade })}
+      />
+      <SelectField
+        label="Cables"
+        value={label.modular}
+        disabled={locked}
+        options={[
+          { value: 'fixed', label: 'fixed' },
+          { value: 'semi', label: 'partly modular' },
+          { value: 'full', label: 'modular' },
+        ]}
+        onChange={(modular) => put({ modular })}
+      />
+    </>
+  );
+}
+
+/** The danger of a wrong selector, until it is made safe. */
+function SelectorDanger() {
+  const { view } = useDesk();
+  return (
+    <>
+      {view.interlocks
+        .filter(({ danger, madeSafe }) => danger.id === 'selector' && madeSafe === null)
+        .map(({ danger }) => (
+          <p key={danger.id} className={looks.caution} role="alert">
+            <span>
+              {danger.title}. {danger.why} {danger.first.join(' ')}
+            </span>
+          </p>
+        ))}
+    </>
+  );
+}
+
+/** What on the label does not go together. */
+function LabelDoubts({ label }: { readonly label: SupplyLabel }) {
+  return (
+    <>
+      {labelProblems(label).map((problem) => (
+        <p
+          key={problem.code + ('label' in problem ? problem.label : '')}
+          className={`${looks.caution} ${styles.problem ?? ''}`}
+          role="status"
+        >
+          {problemOfLabel(problem)}
+        </p>
+      ))}
+    </>
+  );
+}
+
 function Label({ supply }: { readonly supply: PresentSupply }) {
-  const { act, locked, offerUndo, view } = useDesk();
+  const { act, locked, offerUndo } = useDesk();
   const fits = useBay();
   const { version, ...stands } = supply;
   const putWhole = (changes: Partial<typeof stands>) =>
@@ -109,56 +210,7 @@ function Label({ supply }: { readonly supply: PresentSupply }) {
             fits(model.label.shape);
           }}
         />
-        <FigureField
-          label="Rating"
-          unit="W"
-          least={1}
-          most={5000}
-          value={label.ratingWatts}
-          disabled={locked}
-          onChange={(ratingWatts) => {
-            if (ratingWatts !== null)
-              put({ label: label.rails.length === 0 ? { ratingWatts } : withRating(label, ratingWatts) });
-          }}
-        />
-        <SelectField
-          label="Guide"
-          value={label.guide}
-          disabled={locked}
-          options={[
-            { value: '2.x', label: '2.x, or nothing said' },
-            { value: '3.x', label: '3.x' },
-          ]}
-          onChange={(guide) => put({ label: { guide } })}
-        />
-        <SelectField
-          label="Shape"
-          value={label.shape}
-          disabled={locked}
-          options={shapes.map((value) => ({ value, label: value }))}
-          onChange={(shape) => {
-            put({ label: { shape } });
-            fits(shape);
-          }}
-        />
-        <SelectField
-          label="Efficiency grade"
-          value={label.grade}
-          disabled={locked}
-          options={grades.map((value) => ({ value, label: value }))}
-          onChange={(grade) => put({ label: { grade } })}
-        />
-        <SelectField
-          label="Cables"
-          value={label.modular}
-          disabled={locked}
-          options={[
-            { value: 'fixed', label: 'fixed' },
-            { value: 'semi', label: 'partly modular' },
-            { value: 'full', label: 'modular' },
-          ]}
-          onChange={(modular) => put({ label: { modular } })}
-        />
+        <KindFields label={label} put={(changes) => put({ label: changes })} onShape={fits} />
         <SelectField
           label="Voltage selector, as it came"
           value={supply.selector ?? ''}
@@ -168,15 +220,7 @@ function Label({ supply }: { readonly supply: PresentSupply }) {
         />
         <SupplyAge />
       </div>
-      {view.interlocks
-        .filter(({ danger, madeSafe }) => danger.id === 'selector' && madeSafe === null)
-        .map(({ danger }) => (
-          <p key={danger.id} className={looks.caution} role="alert">
-            <span>
-              {danger.title}. {danger.why} {danger.first.join(' ')}
-            </span>
-          </p>
-        ))}
+      <SelectorDanger />
       <div className={looks.columns} style={{ marginTop: 18 }}>
         <div>
           <SupplyOutputs label={label} put={(changes) => put({ label: changes })} locked={locked} />
@@ -193,15 +237,7 @@ function Label({ supply }: { readonly supply: PresentSupply }) {
           </Checkbox>
         </div>
       </div>
-      {labelProblems(label).map((problem) => (
-        <p
-          key={problem.code + ('label' in problem ? problem.label : '')}
-          className={`${looks.caution} ${styles.problem ?? ''}`}
-          role="status"
-        >
-          {problemOfLabel(problem)}
-        </p>
-      ))}
+      <LabelDoubts label={label} />
       <Button
         type="link"
         style={{ marginTop: 12 }}

@@ -88,6 +88,19 @@ function FeedsCell({ output, locked, onChange }: OutputCell) {
   );
 }
 
+function RailCell({ output, locked, onChange }: OutputCell) {
+  return (
+    <SelectField
+      bare
+      label={`Rail of ${output.label}`}
+      value={output.rail}
+      disabled={locked}
+      options={railNames.map((value) => ({ value, label: `${value} V` }))}
+      onChange={(rail) => onChange({ rail })}
+    />
+  );
+}
+
 /** The outputs of a label with their amps; those that nobody read yet are marked. */
 export function SupplyOutputs({
   label,
@@ -118,16 +131,7 @@ export function SupplyOutputs({
           {
             head: 'Rail',
             width: 112,
-            cell: (output, index) => (
-              <SelectField
-                bare
-                label={`Rail of ${output.label}`}
-                value={output.rail}
-                disabled={locked}
-                options={railNames.map((value) => ({ value, label: `${value} V` }))}
-                onChange={(rail) => cellOf(output, index).onChange({ rail })}
-              />
-            ),
+            cell: (output, index) => <RailCell {...cellOf(output, index)} />,
           },
           {
             head: 'Amps',

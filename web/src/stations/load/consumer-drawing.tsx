@@ -16,6 +16,49 @@ const rails = [
   ['share33', 'orange', '3.3'],
 ] as const;
 
+/** A consumer's watts, rail by rail in their wires' colours. */
+function Share({
+  part,
+  y,
+  left,
+  scale,
+}: {
+  readonly part: Consumer;
+  readonly y: number;
+  readonly left: number;
+  /** Pixels for a watt. */
+  readonly scale: number;
+}) {
+  let x = left;
+  return (
+    <>
+      {rails.map(([share, colour, letters]) => {
+        const length = part.watts * part.figures[share] * scale;
+        const from = x;
+        x += length;
+        return length < 0.4 ? null : (
+          <g key={share}>
+            <rect
+              x={from}
+              y={y + 1}
+              width={length}
+              height={15}
+              fill={wire[colour]!.fill}
+              style={{ stroke: 'var(--ink)' }}
+              strokeWidth={0.8}
+            />
+            {length > 26 && (
+              <text className={looks.fig} x={from + 6} y={y + 13} fontSize={11} style={{ fill: wire[colour]!.text }}>
+                {letters}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </>
+  );
+}
+
 /**
  * The machine as its consumers on the rails: length is watts, the colours are the wires, the outline is what it draws
  * for seconds.
@@ -42,7 +85,6 @@ export function ConsumerDrawing({ parts }: { readonly parts: readonly Consumer[]
     >
       {sorted.map((part, index) => {
         const y = index * row + 3;
-        let x = left;
         return (
           <g key={part.id}>
             <text x={0} y={y + 14} fontSize={14} fontWeight={part.change === 'stays' ? 400 : 700}>
@@ -60,35 +102,7 @@ export function ConsumerDrawing({ parts }: { readonly parts: readonly Consumer[]
                 style={{ stroke: 'var(--ink-2)' }}
               />
             )}
-            {rails.map(([share, colour, letters]) => {
-              const length = part.watts * part.figures[share] * scale;
-              const from = x;
-              x += length;
-              return length < 0.4 ? null : (
-                <g key={share}>
-                  <rect
-                    x={from}
-                    y={y + 1}
-                    width={length}
-                    height={15}
-                    fill={wire[colour]!.fill}
-                    style={{ stroke: 'var(--ink)' }}
-                    strokeWidth={0.8}
-                  />
-                  {length > 26 && (
-                    <text
-                      className={looks.fig}
-                      x={from + 6}
-                      y={y + 13}
-                      fontSize={11}
-                      style={{ fill: wire[colour]!.text }}
-                    >
-                      {letters}
-                    </text>
-                  )}
-                </g>
-              );
-            })}
+            <Share part={part} y={y} left={left} scale={scale} />
             <text
               className={looks.fig}
               x={left + Math.max(part.shortWatts, part.watts) * scale + 8}

@@ -33,6 +33,97 @@ const findingWord: Record<LoadFinding['word'], string> = {
   'not-promised': 'not promised',
 };
 
+/** Each figure of the load beside the limit of the supply that came. */
+function AgainstSupply({ assessment }: { readonly assessment: LoadAssessment | null }) {
+  const { job } = useDesk();
+  return (
+    <section aria-label="Against the supply">
+      <span className={looks.label}>
+        Against{' '}
+        {job.supply === null
+          ? 'the supply (not entered)'
+          : job.supply.name === ''
+            ? 'the present supply'
+            : job.supply.name}
+      </span>
+      {assessment === null ? (
+        <p className={looks.quiet}>Enter the supply's label at Intake and every figure gets its limit.</p>
+      ) : (
+        <Sheet
+          rows={worstOfEach(assessment.findings)}
+          rowKey={(finding) => `${finding.code}-${finding.subject}`}
+          columns={[
+            { cell: (finding) => loadFindingText(finding) },
+            {
+              className: looks.num,
+              cell: (finding) => `${Math.round(finding.ratio * 100)} %`,
+            },
+            {
+              cell: (finding) => (
+                <span className={verdictLook(findingMark[finding.word])}>{findingWord[finding.word]}</span>
+              ),
+            },
+          ]}
+        />
+      )}
+      {assessment?.spread != null && !assessment.spread.known && (
+        <p className={looks.caution} style={{ marginTop: 8 }}>
+          <span>
+            Nobody said which cables hang on which +12 V output. Reckoned is the kindest way
+            {assessment.spread.worstRatio > 1
+              ? '; in the unkindest one output would carry ' +
+                `${Math.round(assessment.spread.worstRatio * 100)} % of its limit`
+              : '; even the unkindest is covered'}
+            . Say it at Intake, at the supply's outputs.
+          </span>
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** The lasting load by rail, and by the way it comes in. */
+function RailsAndRoutes({ demand }: { readonly demand: Demand }) {
+  return (
+    <section aria-label="On each rail and way in">
+      <Sheet
+        rows={[
+          ...(['+12', '+5', '+3.3'] as const).map((rail) => ({
+            name: `${rail} V`,
+            watts: wattsText(demand.rails[rail].watts),
+            amps: demand.rails[rail].amps.toFixed(1),
+          })),
+          ...(demand.standbyWatts > 0
+            ? [
+                {
+                  name: '+5 V standby, asleep',
+                  watts: `${demand.standbyWatts.toFixed(1)} W`,
+                  amps: (demand.standbyWatts / 5).toFixed(2),
+                },
+              ]
+            : []),
+        ]}
+        rowKey={(row) => row.name}
+        columns={[
+          { head: 'Lasting, on each rail', cell: (row) => row.name },
+          { head: 'Watts', className: looks.num, cell: (row) => row.watts },
+          { head: 'Amps', className: looks.num, cell: (row) => `${row.amps} A` },
+        ]}
+      />
+      <div style={{ marginTop: 10 }}>
+        <Sheet
+          rows={routes.filter((route) => demand.routes[route] > 0)}
+          rowKey={(route) => route}
+          columns={[
+            { head: 'Comes in by', cell: (route) => routeText[route] },
+            { head: 'Watts', className: looks.num, cell: (route) => wattsText(demand.routes[route]) },
+          ]}
+        />
+      </div>
+    </section>
+  );
+}
+
 /** The machine as its consumers on the rails, and every figure beside its limit. */
 export function ConsumersView({
   parts,
@@ -66,84 +157,8 @@ export function ConsumersView({
         {demand.peaks.map((peak) => `${durationText(peak.milliseconds)} ${wattsText(peak.watts)}`).join(', ')}.
       </p>
       <div className={looks.columns} style={{ marginTop: 14 }}>
-        <section aria-label="Against the supply">
-          <span className={looks.label}>
-            Against{' '}
-            {job.supply === null
-              ? 'the supply (not entered)'
-              : job.supply.name === ''
-                ? 'the present supply'
-                : job.supply.name}
-          </span>
-          {assessment === null ? (
-            <p className={looks.quiet}>Enter the supply's label at Intake and every figure gets its limit.</p>
-          ) : (
-            <Sheet
-              rows={worstOfEach(assessment.findings)}
-              rowKey={(finding) => `${finding.code}-${finding.subject}`}
-              columns={[
-                { cell: (finding) => loadFindingText(finding) },
-                {
-                  className: looks.num,
-                  cell: (finding) => `${Math.round(finding.ratio * 100)} %`,
-                },
-                {
-                  cell: (finding) => (
-                    <span className={verdictLook(findingMark[finding.word])}>{findingWord[finding.word]}</span>
-                  ),
-                },
-              ]}
-            />
-          )}
-          {assessment?.spread != null && !assessment.spread.known && (
-            <p className={looks.caution} style={{ marginTop: 8 }}>
-              <span>
-                Nobody said which cables hang on which +12 V output. Reckoned is the kindest way
-                {assessment.spread.worstRatio > 1
-                  ? '; in the unkindest one output would carry ' +
-                    `${Math.round(assessment.spread.worstRatio * 100)} % of its limit`
-                  : '; even the unkindest is covered'}
-                . Say it at Intake, at the supply's outputs.
-              </span>
-            </p>
-          )}
-        </section>
-        <section aria-label="On each rail and way in">
-          <Sheet
-            rows={[
-              ...(['+12', '+5', '+3.3'] as const).map((rail) => ({
-                name: `${rail} V`,
-                watts: wattsText(demand.rails[rail].watts),
-                amps: demand.rails[rail].amps.toFixed(1),
-              })),
-              ...(demand.standbyWatts > 0
-                ? [
-                    {
-                      name: '+5 V standby, asleep',
-                      watts: `${demand.standbyWatts.toFixed(1)} W`,
-                      amps: (demand.standbyWatts / 5).toFixed(2),
-                    },
-                  ]
-                : []),
-            ]}
-            rowKey={(row) => row.name}
-            columns={[
-              { head: 'Lasting, on each rail', cell: (row) => row.name },
-              { head: 'Watts', className: looks.num, cell: (row) => row.watts },
-              { head: 'Amps', className: looks.num, cell: (row) => `${row.amps} A` },
-            ]}
-          />
-          <div style={{ marginTop: 10 }}>
-            <Sheet
-              rows={routes.filter((route) => demand.routes[route] > 0)}
-              rowKey={(route) => route}
-              columns={[
-                { head: 'Comes in by', cell: (route) => routeText[route] },
-                { head: 'Watts', className: looks.num, cell: (route) => wattsText(demand.routes[route]) },
-              ]}
-            />
-          </div>
-        </section>
+        <AgainstSupply assessment={assessment} />
+        <RailsAndRoutes demand={demand} />
       </div>
       <Measured />
     </>

@@ -50,12 +50,77 @@ const ways = [
   ['running', 'Running cost'],
 ] as const;
 
+/** The lasting load against the supply's rating, and its verdict. */
+function AgainstRating({ moment }: { readonly moment: MachineMoment }) {
+  const { job, view } = useDesk();
+  const { load } = view;
+  const demand = moment === 'planned' ? load.planned : load.present;
+  const assessment = moment === 'planned' ? load.plannedAssessment : load.presentAssessment;
+  const rating = job.supply === null ? null : job.supply.label.ratingWatts * load.ageShare;
+  return (
+    <>
+      <div className={styles.gaugeBig} data-lasting>
+        {Math.round(demand.sustainedWatts)}
+        <span style={{ fontSize: 20 }}> {job.supply === null ? 'W' : `of ${job.supply.label.ratingWatts} W`}</span>
+      </div>
+      {rating !== null && <Gauge share={demand.sustainedWatts / rating} />}
+      {load.ageShare < 1 && job.supply !== null && (
+        <p className={looks.quiet}>
+          Reckoned with {wattsText(rating ?? 0)}: {Math.round((1 - load.ageShare) * 100)} % off for{' '}
+          {job.sheet.supplyYears} years, as the shop allows for age.
+        </p>
+      )}
+      {assessment === null ? (
+        <p>Enter the supply's label at Intake to have a verdict.</p>
+      ) : (
+        <>
+          <Spoken>{`${Math.round(demand.sustainedWatts)} W: ${loadWordText[assessment.word]}`}</Spoken>
+          <span
+            className={verdictLook(wordClass[assessment.word])}
+            style={{ fontSize: 24 }}
+            data-verdict={assessment.word}
+          >
+            {loadWordText[assessment.word]}
+          </span>
+          <p>{loadSentence(assessment.word, assessment.deciding, moment === 'planned')}</p>
+          {job.supply !== null && hasUsualOutputs(job.supply.label) && (
+            <p className={looks.caution}>
+              {problemOfLabel({ code: 'usual-outputs', ratingWatts: job.supply.label.ratingWatts })}
+            </p>
+          )}
+          {assessment.word !== 'too-small' && doubtsText(assessment.doubts) !== null && (
+            <p className={looks.quiet}>{doubtsText(assessment.doubts)}</p>
+          )}
+        </>
+      )}
+    </>
+  );
+}
+
+/** Load and readings taken together, of the supply that came. */
+function StandingOfSupply() {
+  const { view, knowledge } = useDesk();
+  const { standing } = view;
+  return (
+    <section aria-label="The supply that came">
+      <span className={looks.label}>The supply that came, all told</span>
+      <p
+        style={{ marginTop: 4 }}
+        className={`${styles.standing} ${standingClass[standing.word]}`}
+        data-standing={standing.word}
+      >
+        {standingSentence(standing, knowledge)}
+      </p>
+    </section>
+  );
+}
+
 /** What the machine draws, with and without the upgrade, against the supply it has. */
 export default function Load() {
-  const { job, view, knowledge, goTo } = useDesk();
+  const { job, view, goTo } = useDesk();
   const [moment, setMoment] = useState<MachineMoment>('planned');
   const [way, setWay] = useWay(ways, 'draw');
-  const { load, standing } = view;
+  const { load } = view;
   const changed = job.parts.some((part) => part.change !== 'stays');
   const demand = moment === 'planned' ? load.planned : load.present;
   const assessment = moment === 'planned' ? load.plannedAssessment : load.presentAssessment;
@@ -70,7 +135,6 @@ export default function Load() {
         </aside>
       </div>
     );
-  const rating = job.supply === null ? null : job.supply.label.ratingWatts * load.ageShare;
   return (
     <div className={looks.station}>
       <div className={looks.work}>
@@ -116,51 +180,9 @@ export default function Load() {
       </div>
       <aside className={looks.side} aria-label="Verdict">
         <span className={looks.label}>{moment === 'planned' ? 'With the upgrade' : 'As it came'}</span>
-        <div className={styles.gaugeBig} data-lasting>
-          {Math.round(demand.sustainedWatts)}
-          <span style={{ fontSize: 20 }}> {job.supply === null ? 'W' : `of ${job.supply.label.ratingWatts} W`}</span>
-        </div>
-        {rating !== null && <Gauge share={demand.sustainedWatts / rating} />}
-        {load.ageShare < 1 && job.supply !== null && (
-          <p className={looks.quiet}>
-            Reckoned with {wattsText(rating ?? 0)}: {Math.round((1 - load.ageShare) * 100)} % off for{' '}
-            {job.sheet.supplyYears} years, as the shop allows for age.
-          </p>
-        )}
-        {assessment === null ? (
-          <p>Enter the supply's label at Intake to have a verdict.</p>
-        ) : (
-          <>
-            <Spoken>{`${Math.round(demand.sustainedWatts)} W: ${loadWordText[assessment.word]}`}</Spoken>
-            <span
-              className={verdictLook(wordClass[assessment.word])}
-              style={{ fontSize: 24 }}
-              data-verdict={assessment.word}
-            >
-              {loadWordText[assessment.word]}
-            </span>
-            <p>{loadSentence(assessment.word, assessment.deciding, moment === 'planned')}</p>
-            {job.supply !== null && hasUsualOutputs(job.supply.label) && (
-              <p className={looks.caution}>
-                {problemOfLabel({ code: 'usual-outputs', ratingWatts: job.supply.label.ratingWatts })}
-              </p>
-            )}
-            {assessment.word !== 'too-small' && doubtsText(assessment.doubts) !== null && (
-              <p className={looks.quiet}>{doubtsText(assessment.doubts)}</p>
-            )}
-          </>
-        )}
+        <AgainstRating moment={moment} />
         {moment === 'planned' && <UpgradeNote />}
-        <section aria-label="The supply that came">
-          <span className={looks.label}>The supply that came, all told</span>
-          <p
-            style={{ marginTop: 4 }}
-            className={`${styles.standing} ${standingClass[standing.word]}`}
-            data-standing={standing.word}
-          >
-            {standingSentence(standing, knowledge)}
-          </p>
-        </section>
+        <StandingOfSupply />
         {moment === 'planned' && <MeasuredForecast />}
         <WhatNext changed={changed} />
       </aside>

@@ -6,6 +6,37 @@ import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
 import styles from './load-line-view.module.css';
 
+type Line = ReturnType<typeof useDesk>['view']['lines'][Phase]['forecasts'][number]['line'];
+
+/** What a load line says in figures. */
+function LineFigures({ line }: { readonly line: Line }) {
+  return (
+    <dl className={looks.factsList}>
+      <div>
+        <dt>resistance</dt>
+        <dd>{line.resistanceOhms < 0 ? 'rises with load' : `${(line.resistanceOhms * 1000).toFixed(1)} mΩ`}</dd>
+      </div>
+      <div>
+        <dt>at 95 %</dt>
+        <dd>
+          {line.resistanceInterval === null
+            ? 'third load'
+            : `${(line.resistanceInterval.low * 1000).toFixed(1)} to ` +
+              (line.resistanceInterval.high * 1000).toFixed(1)}
+        </dd>
+      </div>
+      <div>
+        <dt>without load</dt>
+        <dd>{voltsText(line.openVolts)} V</dd>
+      </div>
+      <div>
+        <dt>readings</dt>
+        <dd>{line.points.length}</dd>
+      </div>
+    </dl>
+  );
+}
+
 /** What each rail will show at the planned load, and how the readings went over time. */
 export function LoadLineView({ phase }: { readonly phase: Phase }) {
   const { job, view } = useDesk();
@@ -30,31 +61,7 @@ export function LoadLineView({ phase }: { readonly phase: Phase }) {
             <div>
               <h2>{subjectText[line.rail]}</h2>
               <p>{forecastText(planned)}</p>
-              <dl className={looks.factsList}>
-                <div>
-                  <dt>resistance</dt>
-                  <dd>
-                    {line.resistanceOhms < 0 ? 'rises with load' : `${(line.resistanceOhms * 1000).toFixed(1)} mΩ`}
-                  </dd>
-                </div>
-                <div>
-                  <dt>at 95 %</dt>
-                  <dd>
-                    {line.resistanceInterval === null
-                      ? 'third load'
-                      : `${(line.resistanceInterval.low * 1000).toFixed(1)} to ` +
-                        (line.resistanceInterval.high * 1000).toFixed(1)}
-                  </dd>
-                </div>
-                <div>
-                  <dt>without load</dt>
-                  <dd>{voltsText(line.openVolts)} V</dd>
-                </div>
-                <div>
-                  <dt>readings</dt>
-                  <dd>{line.points.length}</dd>
-                </div>
-              </dl>
+              <LineFigures line={line} />
               {line.scatterVolts === null && (
                 <p className={looks.quiet} style={{ marginTop: 8 }}>
                   Two readings always lie on a line: how they scatter is taken for granted (0.17 % of nominal). A third

@@ -78,6 +78,98 @@ function useDrawnFrame(frame: RefObject<HTMLDivElement | null>): {
   return state;
 }
 
+interface Curve {
+  readonly rail: RailName;
+  readonly guide: Guide;
+  readonly span: Span;
+  readonly fetchPieces: (rail: RailName, span: Span) => Promise<CurvePieces | null>;
+}
+
+/** Draws a span of the rail whenever it, or the theme, is another. @returns the range that the rail has there */
+function useCurve(session: ReturnType<typeof useDrawnFrame>['session'], { rail, guide, span, fetchPieces }: Curve) {
+  const theme = useAppSelector((state) => state.session.theme);
+  const wanted = useRef(0);
+  const [range, setRange] = useState('');
+  const { lower, upper } = railBand(rail, guide);
+  useEffect(() => {
+    const turn = ++wanted.current;
+    void fetchPieces(rail, span).then((pieces) => {
+      // A newer wish has overtaken this answer.
+      if (pieces === null || turn !== wanted.current) return;
+      void session?.draw(
+        { seconds: pieces.seconds, low: pieces.low, high: pieces.high, from: span.from, to: span.to, lower, upper },
+        pageInk(),
+      );
+      let least = Infinity;
+      let most = -Infinity;
+      for (let index = 0; index < pieces.low.length; index += 1) {
+        least = Math.min(least, pieces.low[index]!);
+        most = Math.max(most, pieces.high[index]!);
+      }
+      setRange(`${voltsText(least, 3)} to ${voltsText(most, 3)} V`);
+    });
+  }, [session, theme, rail, span, lower, upper, fetchPieces]);
+  return range;
+}
+
+interface Zoomed {
+  readonly whole: Span;
+  readonly span: Span;
+  readonly onSpan: (span: Span) => void;
+}
+
+/** Nearer, further and sideways, inside the whole. */
+function useZoom({ whole, span, onSpan }: Zoomed) {
+  const zoom = useCallback(
+    (factor: number, share = 0.5) => {
+      const length = Math.min(
+        whole.to - whole.from,
+        Math.max((whole.to - whole.from) / 50_000, (span.to - span.from) * factor),
+      );
+      const middle = span.from + (span.to - span.from) * share;
+      const from = Math.min(whole.to - length, Math.max(whole.from, middle - length * share));
+      onSpan({ from, to: from + length });
+    },
+    [whole, span, onSpan],
+  );
+  const shift = useCallback(
+    (share: number) => {
+      const length = span.to - span.from;
+      const from = Math.min(whole.to - length, Math.max(whole.from, span.from + length * share));
+      onSpan({ from, to: from + length });
+    },
+    [whole, span, onSpan],
+  );
+  return { zoom, shift };
+}
+
+function ZoomKeys({
+  zoom,
+  shift,
+  all,
+  told,
+}: {
+  readonly zoom: (factor: number) => void;
+  readonly shift: (share: number) => void;
+  readonly all: () => void;
+  readonly told: string;
+}) {
+  return (
+    <div className={looks.rowActions} style={{ alignItems: 'center', marginBottom: 6 }}>
+      <Button onClick={() => zoom(0.5)}>Zoom in</Button>
+      <Button onClick={() => zoom(2)}>Zoom out</Button>
+      <Button aria-label="Earlier" onClick={() => shift(-0.5)}>
+        ←
+      </Button>
+      <Button aria-label="Later" onClick={() => shift(0.5)}>
+        →
+      </Button>
+      <Button onClick={all}>All</Button>
+      <span className={`${looks.quiet} ${looks.fig}`}>{told}</span>
+    </div>
+  );
+}
+
 /**
  * One rail over time as a band from lowest to highest, with its limits. Wheel, keys and buttons zoom; the pieces come
  * from `fetchPieces`, and a worker draws them.
@@ -99,50 +191,9 @@ export function LogChart({
 }) {
   const frame = useRef<HTMLDivElement>(null);
   const { session, failed } = useDrawnFrame(frame);
-  const theme = useAppSelector((state) => state.session.theme);
-  const wanted = useRef(0);
-  const [range, setRange] = useState('');
-  const { lower, upper } = railBand(rail, guide);
+  const range = useCurve(session, { rail, guide, span, fetchPieces });
+  const { zoom, shift } = useZoom({ whole, span, onSpan });
 
-  useEffect(() => {
-    const turn = ++wanted.current;
-    void fetchPieces(rail, span).then((pieces) => {
-      // A newer wish has overtaken this answer.
-      if (pieces === null || turn !== wanted.current) return;
-      void session?.draw(
-        { seconds: pieces.seconds, low: pieces.low, high: pieces.high, from: span.from, to: span.to, lower, upper },
-        pageInk(),
-      );
-      let least = Infinity;
-      let most = -Infinity;
-      for (let index = 0; index < pieces.low.length; index += 1) {
-        least = Math.min(least, pieces.low[index]!);
-        most = Math.max(most, pieces.high[index]!);
-      }
-      setRange(`${voltsText(least, 3)} to ${voltsText(most, 3)} V`);
-    });
-  }, [session, theme, rail, span, lower, upper, fetchPieces]);
-
-  const zoom = useCallback(
-    (factor: number, share = 0.5) => {
-      const length = Math.min(
-        whole.to - whole.from,
-        Math.max((whole.to - whole.from) / 50_000, (span.to - span.from) * factor),
-      );
-      const middle = span.from + (span.to - span.from) * share;
-      const from = Math.min(whole.to - length, Math.max(whole.from, middle - length * share));
-      onSpan({ from, to: from + length });
-    },
-    [whole, span, onSpan],
-  );
-  const shift = useCallback(
-    (share: number) => {
-      const length = span.to - span.from;
-      const from = Math.min(whole.to - length, Math.max(whole.from, span.from + length * share));
-      onSpan({ from, to: from + length });
-    },
-    [whole, span, onSpan],
-  );
   function onKey(event: KeyboardEvent): void {
     const done: Partial<Record<string, () => void>> = {
       '+': () => zoom(0.5),
@@ -164,20 +215,12 @@ export function LogChart({
   }
   return (
     <div>
-      <div className={looks.rowActions} style={{ alignItems: 'center', marginBottom: 6 }}>
-        <Button onClick={() => zoom(0.5)}>Zoom in</Button>
-        <Button onClick={() => zoom(2)}>Zoom out</Button>
-        <Button aria-label="Earlier" onClick={() => shift(-0.5)}>
-          ←
-        </Button>
-        <Button aria-label="Later" onClick={() => shift(0.5)}>
-          →
-        </Button>
-        <Button onClick={() => onSpan(whole)}>All</Button>
-        <span className={`${looks.quiet} ${looks.fig}`}>
-          {timeSpanText(span.from)} to {timeSpanText(span.to)}: {range}
-        </span>
-      </div>
+      <ZoomKeys
+        zoom={zoom}
+        shift={shift}
+        all={() => onSpan(whole)}
+        told={`${timeSpanText(span.from)} to ${timeSpanText(span.to)}: ${range}`}
+      />
       <div
         className={styles.logChart}
         role="application"

@@ -47,6 +47,74 @@ const columnOptions = [
   { value: 'load|mA', label: 'current in mA' },
 ];
 
+/** A column as its list of meanings writes it, and back. */
+const valueOf = (item: LogColumn) =>
+  item.holds === 'time'
+    ? `time|${item.format}`
+    : item.holds === 'rail'
+      ? `rail|${item.rail}|${item.unit}`
+      : item.holds === 'load'
+        ? `load|${item.unit}`
+        : 'nothing';
+const columnOf = (value: string): LogColumn => {
+  const [holds, a, b] = value.split('|');
+  return holds === 'time'
+    ? { holds: 'time', format: timeFormats.find((format) => format === a) ?? 'iso' }
+    : holds === 'rail'
+      ? { holds: 'rail', rail: railNames.find((rail) => rail === a) ?? '+12', unit: b === 'mV' ? 'mV' : 'V' }
+      : holds === 'load'
+        ? { holds: 'load', unit: a === 'mA' ? 'mA' : 'A' }
+        : { holds: 'nothing' };
+};
+
+/** How the file is divided and written. */
+function FileShape({
+  look,
+  mapping,
+  onSeparator,
+  onMapping,
+}: {
+  readonly look: Extract<State, { at: 'looked' }>['look'];
+  readonly mapping: LogMapping;
+  readonly onSeparator: (separator: Separator) => void;
+  readonly onMapping: (mapping: LogMapping) => void;
+}) {
+  return (
+    <>
+      <label className={looks.field}>
+        <span className={looks.name}>Columns divided by</span>
+        <Select
+          aria-label="Columns divided by"
+          value={look.separator}
+          onChange={(picked) => onSeparator(picked as Separator)}
+          options={[...separators.map(([value, name]) => ({ value: value, label: name }))]}
+        />
+      </label>
+      <label className={looks.field}>
+        <span className={looks.name}>Decimal sign</span>
+        <Select
+          aria-label="Decimal sign"
+          value={mapping.decimal}
+          onChange={(picked) => onMapping({ ...mapping, decimal: picked === ',' ? ',' : '.' })}
+          options={[
+            { value: '.', label: 'point' },
+            { value: ',', label: 'comma' },
+          ]}
+        />
+      </label>
+      <label className={looks.field}>
+        <span className={looks.name}>Rows at the top that are no data</span>
+        <Select
+          aria-label="Rows at the top that are no data"
+          value={mapping.headerRows}
+          onChange={(picked) => onMapping({ ...mapping, headerRows: picked })}
+          options={[...look.rows.map((_, index) => ({ value: index, label: index }))]}
+        />
+      </label>
+    </>
+  );
+}
+
 export function MappingForm({
   state,
   onSeparator,
@@ -62,15 +130,7 @@ export function MappingForm({
 }) {
   const { look, mapping } = state;
   const column = (index: number, value: string) => {
-    const [holds, a, b] = value.split('|');
-    const next: LogColumn =
-      holds === 'time'
-        ? { holds: 'time', format: timeFormats.find((format) => format === a) ?? 'iso' }
-        : holds === 'rail'
-          ? { holds: 'rail', rail: railNames.find((rail) => rail === a) ?? '+12', unit: b === 'mV' ? 'mV' : 'V' }
-          : holds === 'load'
-            ? { holds: 'load', unit: a === 'mA' ? 'mA' : 'A' }
-            : { holds: 'nothing' };
+    const next = columnOf(value);
     onMapping({
       ...mapping,
       columns: mapping.columns.map((item, position) =>
@@ -78,14 +138,6 @@ export function MappingForm({
       ),
     });
   };
-  const valueOf = (item: LogColumn) =>
-    item.holds === 'time'
-      ? `time|${item.format}`
-      : item.holds === 'rail'
-        ? `rail|${item.rail}|${item.unit}`
-        : item.holds === 'load'
-          ? `load|${item.unit}`
-          : 'nothing';
   const ready =
     mapping.columns.some((item) => item.holds === 'time') && mapping.columns.some((item) => item.holds === 'rail');
   return (
@@ -98,36 +150,7 @@ export function MappingForm({
         </Button>
       </div>
       <div className={looks.rowActions} style={{ alignItems: 'end', marginBottom: 10 }}>
-        <label className={looks.field}>
-          <span className={looks.name}>Columns divided by</span>
-          <Select
-            aria-label="Columns divided by"
-            value={look.separator}
-            onChange={(picked) => onSeparator(picked as Separator)}
-            options={[...separators.map(([value, name]) => ({ value: value, label: name }))]}
-          />
-        </label>
-        <label className={looks.field}>
-          <span className={looks.name}>Decimal sign</span>
-          <Select
-            aria-label="Decimal sign"
-            value={mapping.decimal}
-            onChange={(picked) => onMapping({ ...mapping, decimal: picked === ',' ? ',' : '.' })}
-            options={[
-              { value: '.', label: 'point' },
-              { value: ',', label: 'comma' },
-            ]}
-          />
-        </label>
-        <label className={looks.field}>
-          <span className={looks.name}>Rows at the top that are no data</span>
-          <Select
-            aria-label="Rows at the top that are no data"
-            value={mapping.headerRows}
-            onChange={(picked) => onMapping({ ...mapping, headerRows: picked })}
-            options={[...look.rows.map((_, index) => ({ value: index, label: index }))]}
-          />
-        </label>
+        <FileShape look={look} mapping={mapping} onSeparator={onSeparator} onMapping={onMapping} />
         <Button data-primary disabled={!ready} onClick={onRead}>
           Read it <kbd aria-hidden="true">↵</kbd>
         </Button>

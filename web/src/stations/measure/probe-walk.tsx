@@ -1,6 +1,14 @@
 import { useState } from 'react';
 import { Button } from 'antd';
-import { standardInletKinds, inletName, judgeProbe, probeWordText, type InletKind, type Phase } from '@fairwatt/core';
+import {
+  standardInletKinds,
+  inletName,
+  judgeProbe,
+  probeWordText,
+  type Guide,
+  type InletKind,
+  type Phase,
+} from '@fairwatt/core';
 import { SelectField, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { looks, verdictLook } from '../../looks/looks.ts';
@@ -8,9 +16,46 @@ import { Walk } from './walk.tsx';
 import { walkMark, wrongPins } from './walk-words.ts';
 import styles from './probe-walk.module.css';
 
+/** Plugs that were walked, with what they came to. */
+function Walked({ guide, onOpen }: { readonly guide: Guide; readonly onOpen: (probeId: string) => void }) {
+  const { job, act, locked, offerUndo } = useDesk();
+  return (
+    <section aria-label="Walks">
+      <span className={looks.label}>Walked</span>
+      <ul className={looks.trail}>
+        {job.probes.map((item) => {
+          const verdict = judgeProbe(item.plug, item.pins, guide);
+          return (
+            <li key={item.id} data-probe={item.id}>
+              <span className={verdictLook(walkMark[verdict.word])}>{probeWordText[verdict.word]}</span>
+              <span className={looks.what}>
+                <strong>{item.label}</strong>, {inletName[item.plug]}
+                <span className={`${looks.quiet} ${looks.blockNote}`}>{wrongPins(item, guide)}</span>
+              </span>
+              <Button type="link" onClick={() => onOpen(item.id)}>
+                open
+              </Button>
+              <Button
+                type="link"
+                disabled={locked}
+                onClick={() => {
+                  if (act({ kind: 'drop-probe', probeId: item.id, basedOn: item.version }) === null)
+                    offerUndo(`${item.label} is removed.`);
+                }}
+              >
+                remove
+              </Button>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
 /** One plug, pin by pin: the pin to touch is lit, what it must show is said, and the entry goes on by itself. */
 export function ProbeWalk({ phase, barred }: { readonly phase: Phase; readonly barred: boolean }) {
-  const { job, view, act, locked, offerUndo } = useDesk();
+  const { job, view, act, locked } = useDesk();
   const guide = view[phase].guide;
   const [openId, setOpen] = useState<string | null>(null);
   const [label, setLabel] = useState('');
@@ -58,38 +103,7 @@ export function ProbeWalk({ phase, barred }: { readonly phase: Phase; readonly b
           hand, no slip to the next pin.
         </p>
       </section>
-      {job.probes.length > 0 && (
-        <section aria-label="Walks">
-          <span className={looks.label}>Walked</span>
-          <ul className={looks.trail}>
-            {job.probes.map((item) => {
-              const verdict = judgeProbe(item.plug, item.pins, guide);
-              return (
-                <li key={item.id} data-probe={item.id}>
-                  <span className={verdictLook(walkMark[verdict.word])}>{probeWordText[verdict.word]}</span>
-                  <span className={looks.what}>
-                    <strong>{item.label}</strong>, {inletName[item.plug]}
-                    <span className={`${looks.quiet} ${looks.blockNote}`}>{wrongPins(item, guide)}</span>
-                  </span>
-                  <Button type="link" onClick={() => setOpen(item.id)}>
-                    open
-                  </Button>
-                  <Button
-                    type="link"
-                    disabled={locked}
-                    onClick={() => {
-                      if (act({ kind: 'drop-probe', probeId: item.id, basedOn: item.version }) === null)
-                        offerUndo(`${item.label} is removed.`);
-                    }}
-                  >
-                    remove
-                  </Button>
-                </li>
-              );
-            })}
-          </ul>
-        </section>
-      )}
+      {job.probes.length > 0 && <Walked guide={guide} onOpen={setOpen} />}
     </>
   );
 }

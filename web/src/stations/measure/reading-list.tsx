@@ -20,9 +20,29 @@ import { clockTime } from '../../controls/clock.ts';
 import { Sheet } from '../../controls/sheet.tsx';
 import { looks } from '../../looks/looks.ts';
 
+function StrikeOrRestore({ reading }: { readonly reading: Reading }) {
+  const { act, locked, offerUndo } = useDesk();
+  return reading.struckAt === null ? (
+    <Button
+      type="link"
+      disabled={locked}
+      aria-label={`Strike ${subjectText[reading.subject]}`}
+      onClick={() => {
+        if (act({ kind: 'strike-reading', id: reading.id }) === null) offerUndo('The reading is struck.');
+      }}
+    >
+      strike
+    </Button>
+  ) : (
+    <Button type="link" disabled={locked} onClick={() => act({ kind: 'restore-reading', id: reading.id })}>
+      restore
+    </Button>
+  );
+}
+
 /** Every figure that was read, struck ones too, the newest first. */
 export function ReadingList({ phase }: { readonly phase: Phase }) {
-  const { job, shop, act, locked, personName, offerUndo } = useDesk();
+  const { job, shop, personName } = useDesk();
   const readings = job.readings
     .filter((reading) => reading.phase === phase)
     .slice()
@@ -82,23 +102,7 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
           },
           {
             head: <span className={looks.visuallyHidden}>Acts</span>,
-            cell: (reading) =>
-              reading.struckAt === null ? (
-                <Button
-                  type="link"
-                  disabled={locked}
-                  aria-label={`Strike ${subjectText[reading.subject]}`}
-                  onClick={() => {
-                    if (act({ kind: 'strike-reading', id: reading.id }) === null) offerUndo('The reading is struck.');
-                  }}
-                >
-                  strike
-                </Button>
-              ) : (
-                <Button type="link" disabled={locked} onClick={() => act({ kind: 'restore-reading', id: reading.id })}>
-                  restore
-                </Button>
-              ),
+            cell: (reading) => <StrikeOrRestore reading={reading} />,
           },
         ]}
       />

@@ -1,21 +1,13 @@
 import { useState } from 'react';
 import { Button } from 'antd';
-import { faceOfPlug, plugName, spareVerdict, unprovedPlugs, type CableProbe } from '@fairwatt/core';
+import { faceOfPlug, plugName, spareVerdict, unprovedPlugs, type BagCable, type CableProbe } from '@fairwatt/core';
 import { problemOf, useChangeProofMutation } from '../../app/api.ts';
 import { SelectField } from '../../controls/fields.tsx';
-import { useDesk } from '../../job/job-context.ts';
+import { useDesk, type JobDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
 
-/** A walk in which every pin was right proves a spare cable on the supply it was walked on. */
-export function WalkAsProof({ probe }: { readonly probe: CableProbe }) {
-  const { shop, job, technician } = useDesk();
-  const [cableId, setCable] = useState('');
-  const [modelId, setModel] = useState(job.choice?.modelId ?? '');
-  const [prove, proving] = useChangeProofMutation();
-  const cables = shop.bags.cables.filter((cable) => cable.plugs.some((plug) => faceOfPlug[plug.kind] === probe.plug));
-  const models = shop.supplies.filter((model) => model.label.modular !== 'fixed');
-  if (cables.length === 0) return null;
-  const cable = cables.find((item) => item.id === cableId);
+/** The walks of a cable under this name, and its plugs that none of them proves on a supply. */
+function walksOf({ job, shop }: JobDesk, probe: CableProbe, cable: BagCable | undefined, modelId: string) {
   const walks = job.probes.filter(
     (walk) => walk.label === probe.label && cable?.plugs.some((plug) => faceOfPlug[plug.kind] === walk.plug) === true,
   );
@@ -28,6 +20,21 @@ export function WalkAsProof({ probe }: { readonly probe: CableProbe }) {
           walks,
           guide,
         );
+  return { walks, left };
+}
+
+/** A walk in which every pin was right proves a spare cable on the supply it was walked on. */
+export function WalkAsProof({ probe }: { readonly probe: CableProbe }) {
+  const desk = useDesk();
+  const { shop, job, technician } = desk;
+  const [cableId, setCable] = useState('');
+  const [modelId, setModel] = useState(job.choice?.modelId ?? '');
+  const [prove, proving] = useChangeProofMutation();
+  const cables = shop.bags.cables.filter((cable) => cable.plugs.some((plug) => faceOfPlug[plug.kind] === probe.plug));
+  const models = shop.supplies.filter((model) => model.label.modular !== 'fixed');
+  if (cables.length === 0) return null;
+  const cable = cables.find((item) => item.id === cableId);
+  const { walks, left } = walksOf(desk, probe, cable, modelId);
   const harmful = cable !== undefined && modelId !== '' && spareVerdict(shop.bags, cable, modelId).word === 'harmful';
   return (
     <section aria-label="As proof of a spare cable" style={{ marginTop: 14 }}>

@@ -16,6 +16,21 @@ const proveText = ({ expects }: JudgedPin) =>
     ? 'red on a known rail, black on this pin: that rail at ground, 0 V where it is open'
     : 'red on a known rail, black on this pin: it must show that rail';
 
+/** The pin to touch, and what it must show. */
+function PinAsked({ at, proving }: { readonly at: JudgedPin; readonly proving: boolean }) {
+  return (
+    <p className={looks.decides}>
+      {proving
+        ? `Prove the ${at.expects.kind === 'coded' ? 'code' : 'ground'} on pin ${at.name}`
+        : `Touch pin ${at.name}`}
+      <span className={looks.quiet} style={{ fontSize: 16, fontWeight: 400 }}>
+        {' '}
+        {proving ? proveText(at) : `must show ${pinExpectText(at.expects)}`}
+      </span>
+    </p>
+  );
+}
+
 /** The pin to touch, what it must show, and the field for what it shows. */
 export function WalkEntry({
   at,
@@ -57,15 +72,7 @@ export function WalkEntry({
         keep();
       }}
     >
-      <p className={looks.decides}>
-        {proving
-          ? `Prove the ${at.expects.kind === 'coded' ? 'code' : 'ground'} on pin ${at.name}`
-          : `Touch pin ${at.name}`}
-        <span className={looks.quiet} style={{ fontSize: 16, fontWeight: 400 }}>
-          {' '}
-          {proving ? proveText(at) : `must show ${pinExpectText(at.expects)}`}
-        </span>
-      </p>
+      <PinAsked at={at} proving={proving} />
       <div className={looks.rowActions}>
         <Input
           ref={field}

@@ -8,6 +8,7 @@ import {
   probedCodeText,
   probeWordText,
   type CableProbe,
+  type Guide,
   type JudgedPin,
   type Phase,
   type PinFinding,
@@ -57,6 +58,18 @@ interface WalkProps {
   /** Nothing is powered now, so no further pin is touched; a mistyped one can still be put right. */
   readonly barred: boolean;
   readonly onClose: () => void;
+}
+
+const walkedText = (probe: CableProbe, guide: Guide, barred: boolean) =>
+  `${wrongPins(probe, guide)}. ` +
+  (barred ? 'Mistyped? Click the pin and type it anew.' : 'Click a pin to touch it again.');
+
+function DoNotPlugIn({ told }: { readonly told: string }) {
+  return (
+    <p className={looks.caution} style={{ marginTop: 12 }}>
+      Do not plug this in: {told}. Mark the cable and keep it out of the bag.
+    </p>
+  );
 }
 
 /** The walk along one plug: its face, the pin at hand, and what it came to. */
@@ -119,10 +132,7 @@ export function Walk({ probe, phase, barred, onClose }: WalkProps) {
           onStop={() => setFree(null)}
         />
       ) : at === null ? (
-        <p style={{ marginTop: 10 }}>
-          {wrongPins(probe, guide)}.{' '}
-          {barred ? 'Mistyped? Click the pin and type it anew.' : 'Click a pin to touch it again.'}
-        </p>
+        <p style={{ marginTop: 10 }}>{walkedText(probe, guide, barred)}</p>
       ) : (
         <WalkEntry
           at={at}
@@ -139,11 +149,7 @@ export function Walk({ probe, phase, barred, onClose }: WalkProps) {
       )}
       <WalkReadings probe={probe} verdict={verdict} phase={phase} />
       {verdict.word === 'safe' && <WalkAsProof probe={probe} />}
-      {verdict.word === 'wrong' && (
-        <p className={looks.caution} style={{ marginTop: 12 }}>
-          Do not plug this in: {wrongPins(probe, guide)}. Mark the cable and keep it out of the bag.
-        </p>
-      )}
+      {verdict.word === 'wrong' && <DoNotPlugIn told={wrongPins(probe, guide)} />}
     </section>
   );
 }

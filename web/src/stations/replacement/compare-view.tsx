@@ -9,6 +9,7 @@ import {
   twelveOutputsText,
   wattsText,
   type CandidateRow,
+  type ShopSettings,
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { looks, verdictLook } from '../../looks/looks.ts';
@@ -18,19 +19,9 @@ import styles from './compare-view.module.css';
 
 type Row = readonly [string, (candidate: CandidateRow) => string];
 
-/** Up to four side by side; rows in which they differ stand out, rows in which all agree step back. */
-export function CompareView({
-  candidates,
-  chosen,
-  onDrop,
-}: {
-  readonly candidates: readonly CandidateRow[];
-  readonly chosen: boolean;
-  readonly onDrop: (id: string) => void;
-}) {
-  const { shop, inletLabel } = useDesk();
-  const { currency, choosing } = shop.settings;
-  const rows: readonly Row[] = [
+/** What is compared, figure by figure. */
+function comparedRows({ currency, choosing }: ShopSettings, inletLabel: (id: string) => string): readonly Row[] {
+  return [
     [
       'Verdict',
       (candidate) =>
@@ -66,6 +57,20 @@ export function CompareView({
     ['Design of', ({ model }) => (model.designYear === null ? 'not known' : String(model.designYear))],
     ['On the shelf', ({ model }) => String(model.onShelf)],
   ];
+}
+
+/** Up to four side by side; rows in which they differ stand out, rows in which all agree step back. */
+export function CompareView({
+  candidates,
+  chosen,
+  onDrop,
+}: {
+  readonly candidates: readonly CandidateRow[];
+  readonly chosen: boolean;
+  readonly onDrop: (id: string) => void;
+}) {
+  const { shop, inletLabel } = useDesk();
+  const rows = comparedRows(shop.settings, inletLabel);
   return (
     <section aria-label="Compare">
       {!chosen && (
