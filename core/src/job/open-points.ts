@@ -57,6 +57,52 @@ export interface OpenPoint {
   readonly signOff: SignOff | null;
 }
 
+type AddPoint = (code: OpenPointCode, subject: string | null, id?: string) => void;
+
+/** What is open of a supply that came by itself. */
+function addBare(add: AddPoint, job: Job, bare: BareVerdict): void {
+  if (bare.word === 'cannot-tell') add('bare-unjudged', String(bare.missing.length));
+  if (job.sheet.oldSupply === null) add('old-supply-unmarked', 'bare');
+  if (bare.word === 'failed' && job.sheet.oldSupply === 'kept') add('failed-kept', null);
+}
+
+/** What is open of connectors: not plugged, not looked at, or not as it may stay. */
+function addConnectors(add: AddPoint, job: Job, cabling: Cabling): void {
+  for (const row of cabling.rows) {
+    if (row.state === 'open') add('inlet-open', row.label, row.inletId);
+    if (row.state === 'wrong') add('inlet-wrong', row.label, row.inletId);
+    if (row.state === 'to-seat') add('not-seated', row.label, row.inletId);
+  }
+  for (const row of cabling.rows)
+    if (row.pinned && row.state !== 'wrong' && row.breaches.length > 0) add('plan-breach', row.label, row.inletId);
+  // Tying up undoes what was seated; it is looked at once more, after the last connector.
+  const seated = cabling.rows.filter((row) => row.state === 'seated');
+  if (
+    seated.length > 0 &&
+    seated.some((row) => row.seat?.rechecked == null) &&
+    cabling.rows.every((row) => row.state !== 'to-seat')
+  )
+    add('not-rechecked', null);
+  // An adapter that must not stay is one until it was pulled out.
+  const pulled = unpluggedInlets(job);
+  for (const { harm, inletId } of cabling.misfits) {
+    const code = harm === null || harm === 'no-fit' ? 'plug-misfit' : 'found-adapter';
+    if (code === 'plug-misfit' || !pulled.has(inletId))
+      add(code, cabling.rows.find((row) => row.inletId === inletId)?.label ?? null, inletId);
+  }
+}
+
+/** What is open of the supply that went in, and of the one that came out. */
+function addAfter(add: AddPoint, job: Job, after: readonly Verdict[]): void {
+  // A job that was closed before more was asked is not opened by it again.
+  const missing =
+    job.state === 'open' ? notPassed(after) : after.some(({ condition }) => condition === 'work') ? [] : ['work'];
+  if (missing.length > 0) add('no-readings-after', missing.join(', '));
+  if (job.state === 'open' && job.sheet.oldSupply === null) add('old-supply-unmarked', null);
+  for (const verdict of after)
+    if (verdict.word === 'fail') add('fails-after', verdict.subject, `${verdict.subject}-${verdict.condition}`);
+}
+
 /**
  * Everything still open, signed off or not. Cables are asked about only where something was recorded or is to be
  * refitted; readings after only where a supply is replaced.
@@ -72,7 +118,7 @@ export function openPointsOf(
   bare: BareVerdict | null = null,
 ): OpenPoint[] {
   const points: OpenPoint[] = [];
-  const add = (code: OpenPointCode, subject: string | null, id = '') => {
+  const add: AddPoint = (code, subject, id = '') => {
     const key = id === '' ? code : `${code}:${id}`;
     points.push({ key, code, subject, signOff: job.signOffs.find((candidate) => candidate.point === key) ?? null });
   };
@@ -82,9 +128,7 @@ export function openPointsOf(
   if (job.state === 'open' && !isGone)
     for (const { danger, madeSafe } of interlocks) if (madeSafe === null) add('danger', danger.title, danger.id);
   if (bare !== null) {
-    if (bare.word === 'cannot-tell') add('bare-unjudged', String(bare.missing.length));
-    if (job.sheet.oldSupply === null) add('old-supply-unmarked', 'bare');
-    if (bare.word === 'failed' && job.sheet.oldSupply === 'kept') add('failed-kept', null);
+    addBare(add, job, bare);
     return points;
   }
   if (job.finding === null) add('no-finding', null);
@@ -96,30 +140,7 @@ export function openPointsOf(
   const choiceMissing = job.choice === null && (supplyMustGo || plannedLoad?.word === 'too-small');
   if (choiceMissing) add('no-choice', null);
   // Without the choice nobody knows yet which plugs are to be seated.
-  if (cabling.basis !== 'none' && !choiceMissing) {
-    for (const row of cabling.rows) {
-      if (row.state === 'open') add('inlet-open', row.label, row.inletId);
-      if (row.state === 'wrong') add('inlet-wrong', row.label, row.inletId);
-      if (row.state === 'to-seat') add('not-seated', row.label, row.inletId);
-    }
-    for (const row of cabling.rows)
-      if (row.pinned && row.state !== 'wrong' && row.breaches.length > 0) add('plan-breach', row.label, row.inletId);
-    // Tying up undoes what was seated; it is looked at once more, after the last connector.
-    const seated = cabling.rows.filter((row) => row.state === 'seated');
-    if (
-      seated.length > 0 &&
-      seated.some((row) => row.seat?.rechecked == null) &&
-      cabling.rows.every((row) => row.state !== 'to-seat')
-    )
-      add('not-rechecked', null);
-    // An adapter that must not stay is one until it was pulled out.
-    const pulled = unpluggedInlets(job);
-    for (const { harm, inletId } of cabling.misfits) {
-      const code = harm === null || harm === 'no-fit' ? 'plug-misfit' : 'found-adapter';
-      if (code === 'plug-misfit' || !pulled.has(inletId))
-        add(code, cabling.rows.find((row) => row.inletId === inletId)?.label ?? null, inletId);
-    }
-  }
+  if (cabling.basis !== 'none' && !choiceMissing) addConnectors(add, job, cabling);
   // A stage is passed by saying so, never by not looking; a job that was closed before is not opened by it again.
   if (job.state === 'open')
     for (const { stage, left } of pathOf(job, cabling)) {
@@ -136,15 +157,7 @@ export function openPointsOf(
       if (proof === null) add('not-shown', item, item);
       else if (!proof.holds) add('shown-wrong', item, item);
     }
-  if (job.choice?.kind === 'replace') {
-    // A job that was closed before more was asked is not opened by it again.
-    const missing =
-      job.state === 'open' ? notPassed(after) : after.some(({ condition }) => condition === 'work') ? [] : ['work'];
-    if (missing.length > 0) add('no-readings-after', missing.join(', '));
-    if (job.state === 'open' && job.sheet.oldSupply === null) add('old-supply-unmarked', null);
-    for (const verdict of after)
-      if (verdict.word === 'fail') add('fails-after', verdict.subject, `${verdict.subject}-${verdict.condition}`);
-  }
+  if (job.choice?.kind === 'replace') addAfter(add, job, after);
   return points;
 }
 

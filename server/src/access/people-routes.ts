@@ -27,6 +27,45 @@ import type { Secrets } from './secrets.ts';
 import { sessionRoutes } from './session-routes.ts';
 import { writeSigning, type KnownAccess } from './state.ts';
 
+/** Why a person is not changed. */
+function refusedChange(kind: Exclude<Awaited<ReturnType<typeof changePerson>>['kind'], 'done'>, name: string) {
+  switch (kind) {
+    case 'unknown':
+      return nobody();
+    case 'name-taken':
+      return nameTaken(name);
+    case 'last-owner':
+      return new HttpProblem(409, 'last-owner', 'Somebody else is made an owner first, with a secret', {
+        errors: [{ path: 'role', message: 'is the last owner' }],
+      });
+    case 'stale':
+      return new HttpProblem(409, 'stale', 'Somebody changed this person since you saw it');
+  }
+}
+
+/** How people sign: with a secret, or by picking their name. */
+function signingRoute(pool: pg.Pool, access: KnownAccess, secrets: Secrets, now: () => string): Router {
+  const router = Router();
+  router.put('/signing', express.json({ limit: '4kb' }), async (request, response) => {
+    const { signing } = parseInput(signingSchema, request.body, 'How people sign');
+    if (signing === 'picked') {
+      const others = (await readPeople(pool, secrets)).filter((person) => person.role !== 'none').length;
+      if (others > 1 || !isFromHere(request))
+        throw new HttpProblem(
+          409,
+          'not-alone',
+          'Only a shop of one person goes without secrets, and it is said on the machine itself',
+        );
+    } else if (await isOwnerless(pool, secrets))
+      throw new HttpProblem(409, 'ownerless', 'An owner gets a secret first, or nobody could sign in');
+    await writeSigning(pool, signing);
+    access.forget();
+    await audit(pool, request, now(), 'signing-changed', signing);
+    response.status(204).end();
+  });
+  return router;
+}
+
 /** What an owner says of people, devices and how people sign, and what was done about all that. */
 export function peopleRoutes(
   pool: pg.Pool,
@@ -63,27 +102,10 @@ export function peopleRoutes(
     const wanted = parseInput(changePersonSchema, request.body, 'The person');
     const person = personIn(request);
     const { kind } = await changePerson(pool, secrets, person, wanted);
-    switch (kind) {
-      case 'unknown':
-        throw nobody();
-      case 'name-taken':
-        throw nameTaken(wanted.name);
-      case 'last-owner':
-        throw new HttpProblem(409, 'last-owner', 'Somebody else is made an owner first, with a secret', {
-          errors: [{ path: 'role', message: 'is the last owner' }],
-        });
-      case 'stale':
-        throw new HttpProblem(409, 'stale', 'Somebody changed this person since you saw it');
-      case 'done':
-        await audit(
-          pool,
-          request,
-          now(),
-          'person-changed',
-          `${wanted.name}, ${roleText[wanted.role].name.toLowerCase()}`,
-        );
-        await people(response);
-    }
+    if (kind !== 'done') throw refusedChange(kind, wanted.name);
+    const about = `${wanted.name}, ${roleText[wanted.role].name.toLowerCase()}`;
+    await audit(pool, request, now(), 'person-changed', about);
+    await people(response);
   });
 
   router.put('/people/:id/secret', body, async (request, response) => {
@@ -110,23 +132,7 @@ export function peopleRoutes(
   router.use('/devices', deviceRoutes(pool, now));
   router.use('/sessions', sessionRoutes(pool, now));
 
-  router.put('/signing', body, async (request, response) => {
-    const { signing } = parseInput(signingSchema, request.body, 'How people sign');
-    if (signing === 'picked') {
-      const others = (await readPeople(pool, secrets)).filter((person) => person.role !== 'none').length;
-      if (others > 1 || !isFromHere(request))
-        throw new HttpProblem(
-          409,
-          'not-alone',
-          'Only a shop of one person goes without secrets, and it is said on the machine itself',
-        );
-    } else if (await isOwnerless(pool, secrets))
-      throw new HttpProblem(409, 'ownerless', 'An owner gets a secret first, or nobody could sign in');
-    await writeSigning(pool, signing);
-    access.forget();
-    await audit(pool, request, now(), 'signing-changed', signing);
-    response.status(204).end();
-  });
+  router.use(signingRoute(pool, access, secrets, now));
 
   router.get('/network', (_request, response) => {
     response.json(networkSchema.parse(network));

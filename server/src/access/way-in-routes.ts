@@ -1,6 +1,7 @@
 import express, { Router, type Request, type Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type pg from 'pg';
+import type { z } from 'zod';
 import {
   accessSchema,
   enrolSchema,
@@ -43,14 +44,11 @@ export interface WayIn {
   readonly mostTries: number;
 }
 
-/** The way in: the first owner, signing in and out, enrolling a device, and one's own secret. */
-export function wayInRoutes({ pool, access, secrets, now, mostTries }: WayIn): Router {
-  const router = Router();
-  const body = express.json({ limit: '4kb' });
-  const tries = rateLimit({
+/** Only those that are refused count. */
+const triesAtMost = (limit: number) =>
+  rateLimit({
     windowMs: 60_000,
-    limit: mostTries,
-    // Only those that are refused count.
+    limit,
     skipSuccessfulRequests: true,
     standardHeaders: false,
     legacyHeaders: false,
@@ -58,82 +56,105 @@ export function wayInRoutes({ pool, access, secrets, now, mostTries }: WayIn): R
       throw new HttpProblem(429, 'too-many-tries', 'Too many tries from here; wait a minute');
     },
   });
-  const deviceHere = (request: Request): Promise<KnownDevice | null> =>
-    deviceOf(pool, (request.cookies as Record<string, string | undefined>)[deviceCookie(request)], now());
-  const becomeDevice = (request: Request, response: Response, token: string) =>
-    response.cookie(deviceCookie(request), token, {
-      httpOnly: true,
-      sameSite: 'strict',
-      secure: request.secure,
-      maxAge: deviceDays * 86_400_000,
-      path: '/',
-    });
 
-  async function accessOf(request: Request): Promise<Access> {
-    const [{ signing }, ownerless, device, settings] = await Promise.all([
-      access.get(),
-      isOwnerless(pool, secrets),
-      deviceHere(request),
-      readSettings(pool),
-    ]);
-    const { person, name, role } = request.session;
-    const signedIn = person !== undefined && name !== undefined && role !== undefined;
-    return accessSchema.parse({
-      signing,
-      ownerless,
-      device: device?.name ?? null,
-      person: signedIn ? { id: person, name, role } : null,
-      names: ownerless ? await owners(pool) : device === null ? [] : await whoSignsIn(pool, secrets),
-      shop: settings.name,
+const deviceHere = ({ pool, now }: WayIn, request: Request): Promise<KnownDevice | null> =>
+  deviceOf(pool, (request.cookies as Record<string, string | undefined>)[deviceCookie(request)], now());
+
+const becomeDevice = (request: Request, response: Response, token: string) =>
+  response.cookie(deviceCookie(request), token, {
+    httpOnly: true,
+    sameSite: 'strict',
+    secure: request.secure,
+    maxAge: deviceDays * 86_400_000,
+    path: '/',
+  });
+
+/** Who asks, and what the way in shows of the shop. */
+async function accessOf(way: WayIn, request: Request): Promise<Access> {
+  const { pool, access, secrets } = way;
+  const [{ signing }, ownerless, device, settings] = await Promise.all([
+    access.get(),
+    isOwnerless(pool, secrets),
+    deviceHere(way, request),
+    readSettings(pool),
+  ]);
+  const { person, name, role } = request.session;
+  const signedIn = person !== undefined && name !== undefined && role !== undefined;
+  return accessSchema.parse({
+    signing,
+    ownerless,
+    device: device?.name ?? null,
+    person: signedIn ? { id: person, name, role } : null,
+    names: ownerless ? await owners(pool) : device === null ? [] : await whoSignsIn(pool, secrets),
+    shop: settings.name,
+  });
+}
+
+type OwnerMessage = z.infer<typeof ownerMessageSchema>;
+
+/** Makes the first owner, names the shop and takes the device in, all of it or nothing. */
+async function firstOwner({ pool, secrets, now }: WayIn, wanted: OwnerMessage) {
+  const known = wanted.person === null ? null : await standingOf(pool, wanted.person);
+  await chosenSecret(pool, wanted.secret, [known?.name ?? wanted.name]);
+  return transaction(pool, async (db) => {
+    const outcome = await makeOwner(db, secrets, wanted, now());
+    if (outcome.kind !== 'made') return outcome;
+    if (wanted.shop !== null) await nameShop(db, wanted.shop);
+    const { code } = await askForDevice(db, wanted.device, outcome.person.id, now());
+    await addAudit(db, {
+      at: now(),
+      by: outcome.person.name,
+      device: wanted.device,
+      kind: 'owner-made',
+      about: `${outcome.person.name}, by the code of the console`,
     });
+    return { ...outcome, enrolled: await enrol(db, code, now()) };
+  });
+}
+
+type OwnerRefusal = Exclude<Awaited<ReturnType<typeof firstOwner>>['kind'], 'made'>;
+
+/** Why there is no first owner. */
+function refusedOwner(kind: OwnerRefusal, name: string): HttpProblem {
+  switch (kind) {
+    case 'no-name':
+      return new HttpProblem(422, 'invalid', 'The first owner is not valid', {
+        errors: [{ path: 'name', message: 'must not be empty' }],
+      });
+    case 'unknown-person':
+      return nobody();
+    case 'name-taken':
+      return nameTaken(name);
+    case 'wrong-code':
+      return new HttpProblem(403, 'wrong-code', 'This is not the code that stands on the console', {
+        errors: [{ path: 'code', message: 'is not the one of the console, or was used' }],
+      });
   }
+}
 
+/** The way in: the first owner, signing in and out, enrolling a device, and one's own secret. */
+export function wayInRoutes(way: WayIn): Router {
+  const { pool, access, secrets, now, mostTries } = way;
+  const router = Router();
+  const body = express.json({ limit: '4kb' });
+  const tries = triesAtMost(mostTries);
   router.get('/', async (request, response) => {
-    response.json(await accessOf(request));
+    response.json(await accessOf(way, request));
   });
 
   router.post('/owner', tries, body, async (request, response) => {
     const wanted = parseInput(ownerMessageSchema, request.body, 'The first owner');
-    const known = wanted.person === null ? null : await standingOf(pool, wanted.person);
-    await chosenSecret(pool, wanted.secret, [known?.name ?? wanted.name]);
-    const made = await transaction(pool, async (db) => {
-      const outcome = await makeOwner(db, secrets, wanted, now());
-      if (outcome.kind !== 'made') return outcome;
-      if (wanted.shop !== null) await nameShop(db, wanted.shop);
-      const { code } = await askForDevice(db, wanted.device, outcome.person.id, now());
-      await addAudit(db, {
-        at: now(),
-        by: outcome.person.name,
-        device: wanted.device,
-        kind: 'owner-made',
-        about: `${outcome.person.name}, by the code of the console`,
-      });
-      return { ...outcome, enrolled: await enrol(db, code, now()) };
-    });
-    switch (made.kind) {
-      case 'no-name':
-        throw new HttpProblem(422, 'invalid', 'The first owner is not valid', {
-          errors: [{ path: 'name', message: 'must not be empty' }],
-        });
-      case 'unknown-person':
-        throw nobody();
-      case 'name-taken':
-        throw nameTaken(wanted.name);
-      case 'wrong-code':
-        throw new HttpProblem(403, 'wrong-code', 'This is not the code that stands on the console', {
-          errors: [{ path: 'code', message: 'is not the one of the console, or was used' }],
-        });
-      case 'made':
-        if (made.enrolled !== null) becomeDevice(request, response, made.enrolled.token);
-        await beginSession(request, made.person, made.enrolled?.device ?? null);
-        access.forget();
-        response.status(201).json({ person: made.person });
-    }
+    const made = await firstOwner(way, wanted);
+    if (made.kind !== 'made') throw refusedOwner(made.kind, wanted.name);
+    if (made.enrolled !== null) becomeDevice(request, response, made.enrolled.token);
+    await beginSession(request, made.person, made.enrolled?.device ?? null);
+    access.forget();
+    response.status(201).json({ person: made.person });
   });
 
   router.post('/session', tries, body, async (request, response) => {
     const { name, secret } = parseInput(signInSchema, request.body, 'The sign-in');
-    const device = await deviceHere(request);
+    const device = await deviceHere(way, request);
     const outcome = await signIn(pool, secrets, name, secret, device !== null, now());
     const told = { at: now(), by: null, device: device?.name ?? null };
     if (outcome.kind !== 'in') {

@@ -206,6 +206,34 @@ const render = async (definition: Parameters<typeof pdfmake.createPdf>[0]): Prom
 const signedText = (signed: ScheduleLine['seated'], personName: (id: string) => string) =>
   signed === null ? '' : `${personName(signed.by)}, ${signed.at.slice(0, 16).replace('T', ' ')}`;
 
+/** Each inlet with its cable, as a table. */
+function scheduleTable(lines: readonly ScheduleLine[], personName: (id: string) => string) {
+  const head = ['Cable', 'Socket', 'Plug', 'Inlet', 'Place', 'Way', 'State', 'Seated by'].map((text) => ({
+    text,
+    bold: true,
+  }));
+  return {
+    table: {
+      headerRows: 1,
+      widths: ['auto', 'auto', 'auto', '*', 'auto', '*', 'auto', 'auto'],
+      body: [
+        head,
+        ...lines.map((line) => [
+          line.cable ?? '-',
+          line.socketLabel ?? (line.cable === null ? '-' : 'fixed'),
+          line.plugKind === null ? '-' : `${plugName[line.plugKind]}${throughText(line.through)}`,
+          line.inletLabel === line.partName ? line.inletLabel : `${line.inletLabel} (${line.partName})`,
+          placeText[line.place],
+          line.way,
+          stateWordText[line.state],
+          signedText(line.seated, personName),
+        ]),
+      ],
+    },
+    layout: 'lightHorizontalLines',
+  };
+}
+
 /** The cable schedule for paper, black and white: each inlet with its cable, what is still open first. */
 export function schedulePdf(
   job: Job,
@@ -216,10 +244,6 @@ export function schedulePdf(
 ): Promise<Buffer> {
   const lines = scheduleOf(job, view.cabling, shop.bags.cables);
   const open = unanswered(view.openPoints);
-  const head = ['Cable', 'Socket', 'Plug', 'Inlet', 'Place', 'Way', 'State', 'Seated by'].map((text) => ({
-    text,
-    bold: true,
-  }));
   return render({
     pageSize: 'A4',
     pageOrientation: 'landscape',
@@ -255,26 +279,7 @@ export function schedulePdf(
         margin: [0, 8, 0, 8],
         bold: open.length > 0,
       },
-      {
-        table: {
-          headerRows: 1,
-          widths: ['auto', 'auto', 'auto', '*', 'auto', '*', 'auto', 'auto'],
-          body: [
-            head,
-            ...lines.map((line) => [
-              line.cable ?? '-',
-              line.socketLabel ?? (line.cable === null ? '-' : 'fixed'),
-              line.plugKind === null ? '-' : `${plugName[line.plugKind]}${throughText(line.through)}`,
-              line.inletLabel === line.partName ? line.inletLabel : `${line.inletLabel} (${line.partName})`,
-              placeText[line.place],
-              line.way,
-              stateWordText[line.state],
-              signedText(line.seated, personName),
-            ]),
-          ],
-        },
-        layout: 'lightHorizontalLines',
-      },
+      scheduleTable(lines, personName),
       ...(view.cabling.plan === null || view.cabling.plan.bagged.length === 0
         ? []
         : [

@@ -136,6 +136,34 @@ function LargePin({
   );
 }
 
+/** The plug's outline, with its latch on top where it has one. */
+function Shell({
+  latched,
+  width,
+  top,
+  height,
+}: {
+  readonly latched: boolean;
+  readonly width: number;
+  readonly top: number;
+  readonly height: number;
+}) {
+  return (
+    <>
+      {latched && <rect x={width / 2 - 22} y={1} width={44} height={12} style={{ fill: 'var(--ink)' }} />}
+      <rect
+        x={1}
+        y={top}
+        width={width - 2}
+        height={height - top - 1}
+        rx={3}
+        style={{ fill: 'var(--sheet)', stroke: 'var(--ink)' }}
+        strokeWidth={1.6}
+      />
+    </>
+  );
+}
+
 /** From the wires (as it is back-probed) or from the contacts (as one looks into the loose plug). */
 export type FaceSide = 'wires' | 'contacts';
 
@@ -179,16 +207,7 @@ export function ConnectorFace({
         `up${lit.length > 0 ? `, pin ${lit.join(' and ')} marked` : ''}`
       }
     >
-      {latched.has(kind) && <rect x={w / 2 - 22} y={1} width={44} height={12} style={{ fill: 'var(--ink)' }} />}
-      <rect
-        x={1}
-        y={tall}
-        width={w - 2}
-        height={h - tall - 1}
-        rx={3}
-        style={{ fill: 'var(--sheet)', stroke: 'var(--ink)' }}
-        strokeWidth={1.6}
-      />
+      <Shell latched={latched.has(kind)} width={w} top={tall} height={h} />
       {rows.map((row, rowIndex) =>
         row.map((pin, column) => (
           <LargePin

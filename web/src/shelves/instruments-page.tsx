@@ -19,6 +19,70 @@ function Calibrated({ until }: { readonly until: string | null }) {
   return <span className={verdictLook('pass')}>{dayText(until)}</span>;
 }
 
+function InstrumentSheet({
+  instruments,
+  mayChange,
+  onChange,
+}: {
+  readonly instruments: readonly Instrument[];
+  readonly mayChange: boolean;
+  readonly onChange: (instrument: Instrument) => void;
+}) {
+  return (
+    <Sheet
+      rows={instruments}
+      rowKey={(instrument) => instrument.id}
+      columns={[
+        {
+          head: 'Instrument',
+          cell: (instrument) => instrument.name,
+          cellProps: () => ({ style: { fontWeight: 600 } }),
+        },
+        { head: 'Kind', cell: (instrument) => instrumentKindText[instrument.kind] },
+        {
+          head: 'Ranges and limit of error',
+          cell: (instrument) =>
+            instrument.ranges.map((range) => (
+              <div key={range.fullScaleVolts} className={looks.fig}>
+                to {range.fullScaleVolts} V: {range.percent} % + {range.counts} × {range.digitVolts} V
+              </div>
+            )),
+        },
+        {
+          head: 'Times',
+          className: looks.fig,
+          cell: (instrument) =>
+            instrument.powerGoodErrorMilliseconds === null ? 'no' : `±${instrument.powerGoodErrorMilliseconds} ms`,
+        },
+        {
+          head: 'Ripple',
+          className: looks.fig,
+          cell: (instrument) =>
+            instrument.rippleErrorMillivolts === null ? 'no' : `±${instrument.rippleErrorMillivolts} mV`,
+        },
+        {
+          head: 'Calibrated until',
+          cell: (instrument) => <Calibrated until={instrument.calibratedUntil} />,
+        },
+        { head: 'Whose', cell: (instrument) => (instrument.ownedBy === '' ? "the shop's" : instrument.ownedBy) },
+        {
+          head: <span className={looks.visuallyHidden}>Acts</span>,
+          cell: (instrument) => (
+            <Button
+              type="link"
+              disabled={!mayChange}
+              aria-label={`Change ${instrument.name}`}
+              onClick={() => onChange(instrument)}
+            >
+              change
+            </Button>
+          ),
+        },
+      ]}
+    />
+  );
+}
+
 /** The shop's meters and testers with the errors that every verdict counts in. */
 export default function InstrumentsPage() {
   const shop = useShopQuery();
@@ -37,57 +101,7 @@ export default function InstrumentsPage() {
         <Empty title="No instruments yet">Import a shop file; demo/shop.json shows how one looks.</Empty>
       )}
       {shop.data !== undefined && shop.data.instruments.length > 0 && (
-        <Sheet
-          rows={shop.data.instruments}
-          rowKey={(instrument) => instrument.id}
-          columns={[
-            {
-              head: 'Instrument',
-              cell: (instrument) => instrument.name,
-              cellProps: () => ({ style: { fontWeight: 600 } }),
-            },
-            { head: 'Kind', cell: (instrument) => instrumentKindText[instrument.kind] },
-            {
-              head: 'Ranges and limit of error',
-              cell: (instrument) =>
-                instrument.ranges.map((range) => (
-                  <div key={range.fullScaleVolts} className={looks.fig}>
-                    to {range.fullScaleVolts} V: {range.percent} % + {range.counts} × {range.digitVolts} V
-                  </div>
-                )),
-            },
-            {
-              head: 'Times',
-              className: looks.fig,
-              cell: (instrument) =>
-                instrument.powerGoodErrorMilliseconds === null ? 'no' : `±${instrument.powerGoodErrorMilliseconds} ms`,
-            },
-            {
-              head: 'Ripple',
-              className: looks.fig,
-              cell: (instrument) =>
-                instrument.rippleErrorMillivolts === null ? 'no' : `±${instrument.rippleErrorMillivolts} mV`,
-            },
-            {
-              head: 'Calibrated until',
-              cell: (instrument) => <Calibrated until={instrument.calibratedUntil} />,
-            },
-            { head: 'Whose', cell: (instrument) => (instrument.ownedBy === '' ? "the shop's" : instrument.ownedBy) },
-            {
-              head: <span className={looks.visuallyHidden}>Acts</span>,
-              cell: (instrument) => (
-                <Button
-                  type="link"
-                  disabled={!owner}
-                  aria-label={`Change ${instrument.name}`}
-                  onClick={() => setOpen(instrument)}
-                >
-                  change
-                </Button>
-              ),
-            },
-          ]}
-        />
+        <InstrumentSheet instruments={shop.data.instruments} mayChange={owner} onChange={setOpen} />
       )}
       {shop.data !== undefined &&
         (owner ? (
