@@ -42,6 +42,20 @@ app.get('/statements', (_request, response) => {
   response.json(statements);
   statements = 0;
 });
+/** Milliseconds from an act's arrival to its answer, and of this process's processor, since it was last asked. */
+let taken: number[] = [];
+let cpu = process.cpuUsage();
+app.get('/spent', (_request, response) => {
+  const { user, system } = process.cpuUsage(cpu);
+  response.json({ times: taken, processorMilliseconds: (user + system) / 1000 });
+  taken = [];
+  cpu = process.cpuUsage();
+});
+app.post('/api/jobs/:code/acts', (_request, response, next) => {
+  const begun = performance.now();
+  response.once('finish', () => taken.push(performance.now() - begun));
+  next();
+});
 const barePool = new pg.Pool({ connectionString: databaseUrl, max: 10 });
 const first = pageStatement(firstJobPage, programName(model));
 app.get('/bare/jobs', async (_request, response) => {

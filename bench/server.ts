@@ -133,8 +133,11 @@ await editing(largest, rounds(50));
 
 console.log(`${jobs} jobs, ${supplies} supplies; milliseconds as the asker sees them, on loopback\n`);
 console.log('| what | median | p95 |\n| --- | ---: | ---: |');
+await get('/spent');
 const alone = await editing(largest, rounds(300));
 console.log(`| an act on the largest demo job, one person | ${figures(alone)} |`);
+const spent = (await get('/spent')) as { readonly times: readonly number[]; readonly processorMilliseconds: number };
+console.log(`| the same, from its arrival at the server to its answer | ${figures(spent.times)} |`);
 /** Each person has a job of their own. */
 const eight = async (rounds: number, pauseMilliseconds: number) =>
   (await Promise.all(crowd.map((code) => editing(code, rounds, pauseMilliseconds)))).flat();
@@ -185,6 +188,10 @@ await pool.end();
 await get('/statements');
 await editing(largest, 10);
 const perRound = ((await get('/statements')) as number) - 1;
+console.log(
+  `\nProcessor time of the server for an act: ${(spent.processorMilliseconds / spent.times.length).toFixed(1)} ms; ` +
+    'its threads and what it does beside are in it',
+);
 console.log(`\nStatements for an act: ${(perRound / 10).toFixed(1)} (begin and commit among them)\n`);
 
 // What a screen fetches of the shelf, beside the same supplies each with its kit.

@@ -105,9 +105,20 @@ function turnPage(found: readonly Found[], { after, before, order }: JobListQuer
   };
 }
 
+const namesOfShelf = new WeakMap<Shop['supplies'], ReadonlyMap<string, string>>();
+
+/** Names of supplies by their ids; a shelf that is in memory is gone through once, not for every page. */
+function supplyNames(supplies: Shop['supplies']): ReadonlyMap<string, string> {
+  const known = namesOfShelf.get(supplies);
+  if (known !== undefined) return known;
+  const names = new Map(supplies.map(({ id, name }) => [id, name]));
+  namesOfShelf.set(supplies, names);
+  return names;
+}
+
 /** Words what a station says, for a shop. */
 function marking(shop: Shop) {
-  const names = new Map(shop.supplies.map((supply) => [supply.id, supply.name]));
+  const names = supplyNames(shop.supplies);
   return ({ id, state, line }: Station) => ({
     id,
     state,
