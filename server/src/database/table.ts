@@ -28,14 +28,25 @@ const held = <V>(field: Field<V>, words: readonly (string | number)[]): Field<V>
 /** A description of every field that is kept of a thing. */
 export type Fields<T> = { readonly [K in keyof T]-?: Field<T[K]> };
 
+/** Names of columns by fields: the descriptions have a few hundred, and every row that is read asks for each of its own. */
+const columnNames = new Map<string, string>();
+
+const asColumn = (key: string): string =>
+  key.includes('_')
+    ? key
+    : key.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`).replace(/([a-z])(\d)/g, '$1_$2');
+
 /**
  * `ratingWatts` stands in `rating_watts`, `share12` in `share_12`, `has16Pin` in `has_16_pin`; what has its name keeps
  * it.
  */
-export const columnName = (key: string): string =>
-  key.includes('_')
-    ? key
-    : key.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`).replace(/([a-z])(\d)/g, '$1_$2');
+export function columnName(key: string): string {
+  const known = columnNames.get(key);
+  if (known !== undefined) return known;
+  const name = asColumn(key);
+  columnNames.set(key, name);
+  return name;
+}
 
 const single = <V>(read: (row: Row, name: string) => V): Field<V> => ({
   names: (key) => [columnName(key)],
