@@ -73,159 +73,169 @@ function checkObservations(model: Model, observations: readonly Observation[]): 
   });
 }
 
-/** Runs one verb of the core on parsed JSON. @throws ComputeProblem when the input does not fit */
-export function compute(verb: ComputeVerb, input: unknown, model: () => Model): unknown {
-  switch (verb) {
-    case 'verdict': {
-      const { guide, instruments, readings, started } = parsed('verdict', input);
-      const verdicts = judgeReadings(readings, instruments, guide, started);
-      const running = whileRunning(readings, guide, started);
-      return {
-        verdicts: verdicts.map((verdict) => ({
-          ...verdict,
-          settledBy: settlingInstruments(verdict, instruments).map((instrument) => instrument.id),
-        })),
-        steadiness: (['+12', '+5', '+3.3'] as const).map((rail) => steadinessOf(rail, running, instruments, guide)),
-      };
-    }
-    case 'diagnose': {
-      const { outcomes, bench, stopProbability, record } = parsed('diagnose', input);
-      const compiled = record === undefined ? model() : compileModel(model().shipped, record);
-      const observations = outcomes.map((item) => ({
-        checkId: item.check,
-        outcomeId: item.outcome,
-        instrumentId: item.instrument ?? null,
-      }));
-      checkObservations(compiled, observations);
-      const available = bench ?? { has: [...needs].filter((need) => need !== 'running'), mayMeterMains: false };
-      const found = diagnose(compiled, observations, { bench: available, stopProbability: stopProbability ?? 0.9 });
-      const named = (faultId: string) => compiled.faults.find((fault) => fault.id === faultId)?.name;
-      const titled = (checkId: string) => compiled.checks[compiled.checkIndex.get(checkId)!]!.title;
-      return {
-        conclusion: found.conclusion,
-        interlocks: found.interlocks.map(({ danger, causes, madeSafe, bars }) => ({
-          dangerId: danger.id,
-          title: danger.title,
-          causes,
-          madeSafe: madeSafe?.id ?? null,
-          bars,
-          first: madeSafe === null ? danger.first : [],
-          ways:
-            madeSafe === null
-              ? danger.ways.map((way) => ({ check: safetyCheckId(danger.id), outcome: way.id, label: way.label }))
-              : [],
-        })),
-        nextStep: found.step,
-        contradiction: found.contradiction,
-        twoFaults:
-          found.twoFaults === null
-            ? null
-            : {
-                ...found.twoFaults,
-                pairs: found.twoFaults.pairs.map((pair) => ({ ...pair, names: pair.faultIds.map(named) })),
-              },
-        wouldChangeMyMind: found.mindChangers,
-        suspects: found.suspects.map((suspect) => ({ ...suspect, name: named(suspect.faultId) })),
-        nextChecks: found.nextChecks.slice(0, 5).map((check) => ({
-          title: titled(check.checkId),
-          worthMinutes: worthOf(check),
-          why: checkWorth(compiled.knowledge, check),
-          ...check,
-        })),
-      };
-    }
-    case 'load': {
-      const {
-        parts,
-        supply,
-        supplyYears,
-        agePercentAYear,
-        staggeredStart: staggered,
-        cardAdviceWatts,
-        draws,
-        seed,
-      } = parsed('load', input);
-      const share = ageShare(supplyYears, agePercentAYear);
-      const moment = (name: 'present' | 'planned') => {
-        const then = partsAt(parts, name);
-        const demand = demandOf(then, { staggered });
-        return {
-          demand,
-          assessment:
-            supply === null
-              ? null
-              : assessLoad(demand, supply, { ageShare: share, hung: hungByInlet(then, { staggered }) }),
-          plugProblems: plugProblems(then, { staggered }),
-        };
-      };
-      const planned = moment('planned');
-      return {
-        present: moment('present'),
-        planned,
-        schools: schoolRatings(planned.demand, supply?.ratingWatts ?? null, supply?.guide ?? '3.x', cardAdviceWatts),
-        draws: draws === 0 ? null : drawLoads(partsAt(parts, 'planned'), supply, seeded(seed), draws, share),
-      };
-    }
-    case 'rank': {
-      const {
-        parts,
-        casing,
-        mainsVolts,
-        school,
-        presentRatingWatts,
-        cardAdviceWatts,
-        staggeredStart: staggered,
-        wants,
-        currency,
-        choosing,
-        adapters,
-        supplies,
-      } = parsed('rank', input);
-      const question = fitQuestion(parts, casing, {
-        school,
-        presentRatingWatts,
-        cardAdviceWatts,
-        staggered,
-        wants,
-        sharedCardCable: choosing.sharedCardCable,
-        dropTooLarge: choosing.dropTooLarge,
-        spares: new Map(),
-        adapters: choosing.adapters ? adapters : [],
-        day: choosing.day,
-        tariff: { mainsVolts, minorPerKilowattHour: choosing.minorPerKilowattHour, breakerAmps: choosing.breakerAmps },
-      });
-      const ranked = rankSupplies(supplies, question, choosing.weights, currency);
-      const nothing = nothingFits(ranked.map(candidateRow));
-      return {
-        candidates: ranked.map(({ model: supply, ...rest }) => ({ supplyId: supply.id, name: supply.name, ...rest })),
-        nothingFits:
-          nothing === null
-            ? null
-            : { nearest: nothing.nearest.map((candidate) => candidate.model.id), smallerCard: nothing.smallerCard },
-      };
-    }
-    case 'plan': {
-      const {
-        parts,
-        layout,
-        kit,
-        sharedCardCable: allowShared,
-        staggeredStart: staggered,
-        adapters,
-        pins,
-      } = parsed('plan', input);
-      const inlets = inletsToServe(partsAt(parts, 'planned'), layout, { staggered });
-      const rules = { allowShared, adapters, pins };
-      const plan = planCables(kit, inlets, rules);
-      return {
-        ...plan,
-        figures: cableFigures(kit, inlets, plan, adapters),
-        breaches: checkPlan(kit, inlets, plan.assignments, rules),
-        because: explainOpen(kit, inlets, rules, plan),
-      };
-    }
-  }
+function verdictOf(input: unknown) {
+  const { guide, instruments, readings, started } = parsed('verdict', input);
+  const verdicts = judgeReadings(readings, instruments, guide, started);
+  const running = whileRunning(readings, guide, started);
+  return {
+    verdicts: verdicts.map((verdict) => ({
+      ...verdict,
+      settledBy: settlingInstruments(verdict, instruments).map((instrument) => instrument.id),
+    })),
+    steadiness: (['+12', '+5', '+3.3'] as const).map((rail) => steadinessOf(rail, running, instruments, guide)),
+  };
 }
+
+function diagnosisOf(input: unknown, model: () => Model) {
+  const { outcomes, bench, stopProbability, record } = parsed('diagnose', input);
+  const compiled = record === undefined ? model() : compileModel(model().shipped, record);
+  const observations = outcomes.map((item) => ({
+    checkId: item.check,
+    outcomeId: item.outcome,
+    instrumentId: item.instrument ?? null,
+  }));
+  checkObservations(compiled, observations);
+  const available = bench ?? { has: [...needs].filter((need) => need !== 'running'), mayMeterMains: false };
+  const found = diagnose(compiled, observations, { bench: available, stopProbability: stopProbability ?? 0.9 });
+  const named = (faultId: string) => compiled.faults.find((fault) => fault.id === faultId)?.name;
+  const titled = (checkId: string) => compiled.checks[compiled.checkIndex.get(checkId)!]!.title;
+  return {
+    conclusion: found.conclusion,
+    interlocks: found.interlocks.map(({ danger, causes, madeSafe, bars }) => ({
+      dangerId: danger.id,
+      title: danger.title,
+      causes,
+      madeSafe: madeSafe?.id ?? null,
+      bars,
+      first: madeSafe === null ? danger.first : [],
+      ways:
+        madeSafe === null
+          ? danger.ways.map((way) => ({ check: safetyCheckId(danger.id), outcome: way.id, label: way.label }))
+          : [],
+    })),
+    nextStep: found.step,
+    contradiction: found.contradiction,
+    twoFaults:
+      found.twoFaults === null
+        ? null
+        : {
+            ...found.twoFaults,
+            pairs: found.twoFaults.pairs.map((pair) => ({ ...pair, names: pair.faultIds.map(named) })),
+          },
+    wouldChangeMyMind: found.mindChangers,
+    suspects: found.suspects.map((suspect) => ({ ...suspect, name: named(suspect.faultId) })),
+    nextChecks: found.nextChecks.slice(0, 5).map((check) => ({
+      title: titled(check.checkId),
+      worthMinutes: worthOf(check),
+      why: checkWorth(compiled.knowledge, check),
+      ...check,
+    })),
+  };
+}
+
+function loadOf(input: unknown) {
+  const {
+    parts,
+    supply,
+    supplyYears,
+    agePercentAYear,
+    staggeredStart: staggered,
+    cardAdviceWatts,
+    draws,
+    seed,
+  } = parsed('load', input);
+  const share = ageShare(supplyYears, agePercentAYear);
+  const moment = (name: 'present' | 'planned') => {
+    const then = partsAt(parts, name);
+    const demand = demandOf(then, { staggered });
+    return {
+      demand,
+      assessment:
+        supply === null
+          ? null
+          : assessLoad(demand, supply, { ageShare: share, hung: hungByInlet(then, { staggered }) }),
+      plugProblems: plugProblems(then, { staggered }),
+    };
+  };
+  const planned = moment('planned');
+  return {
+    present: moment('present'),
+    planned,
+    schools: schoolRatings(planned.demand, supply?.ratingWatts ?? null, supply?.guide ?? '3.x', cardAdviceWatts),
+    draws: draws === 0 ? null : drawLoads(partsAt(parts, 'planned'), supply, seeded(seed), draws, share),
+  };
+}
+
+function rankingOf(input: unknown) {
+  const {
+    parts,
+    casing,
+    mainsVolts,
+    school,
+    presentRatingWatts,
+    cardAdviceWatts,
+    staggeredStart: staggered,
+    wants,
+    currency,
+    choosing,
+    adapters,
+    supplies,
+  } = parsed('rank', input);
+  const question = fitQuestion(parts, casing, {
+    school,
+    presentRatingWatts,
+    cardAdviceWatts,
+    staggered,
+    wants,
+    sharedCardCable: choosing.sharedCardCable,
+    dropTooLarge: choosing.dropTooLarge,
+    spares: new Map(),
+    adapters: choosing.adapters ? adapters : [],
+    day: choosing.day,
+    tariff: { mainsVolts, minorPerKilowattHour: choosing.minorPerKilowattHour, breakerAmps: choosing.breakerAmps },
+  });
+  const ranked = rankSupplies(supplies, question, choosing.weights, currency);
+  const nothing = nothingFits(ranked.map(candidateRow));
+  return {
+    candidates: ranked.map(({ model: supply, ...rest }) => ({ supplyId: supply.id, name: supply.name, ...rest })),
+    nothingFits:
+      nothing === null
+        ? null
+        : { nearest: nothing.nearest.map((candidate) => candidate.model.id), smallerCard: nothing.smallerCard },
+  };
+}
+
+function planOf(input: unknown) {
+  const {
+    parts,
+    layout,
+    kit,
+    sharedCardCable: allowShared,
+    staggeredStart: staggered,
+    adapters,
+    pins,
+  } = parsed('plan', input);
+  const inlets = inletsToServe(partsAt(parts, 'planned'), layout, { staggered });
+  const rules = { allowShared, adapters, pins };
+  const plan = planCables(kit, inlets, rules);
+  return {
+    ...plan,
+    figures: cableFigures(kit, inlets, plan, adapters),
+    breaches: checkPlan(kit, inlets, plan.assignments, rules),
+    because: explainOpen(kit, inlets, rules, plan),
+  };
+}
+
+const verbs: { readonly [V in ComputeVerb]: (input: unknown, model: () => Model) => unknown } = {
+  verdict: verdictOf,
+  diagnose: diagnosisOf,
+  load: loadOf,
+  rank: rankingOf,
+  plan: planOf,
+};
+
+/** Runs one verb of the core on parsed JSON. @throws ComputeProblem when the input does not fit */
+export const compute = (verb: ComputeVerb, input: unknown, model: () => Model): unknown => verbs[verb](input, model);
 
 /** `fairwatt compute VERB [FILE]`: JSON in, JSON out; a problem document on standard error and 2 when it cannot. */
 export async function computeCommand(args: readonly string[], loadModel: () => Promise<Model>): Promise<number> {

@@ -11,157 +11,152 @@ export const jobFileVersion = 2;
 /** A log's file up to this size is kept as it came. */
 export const mostOriginalBytes = 1_048_576;
 
+const contentSchema = z.strictObject({
+  format: z.literal(jobFileFormat),
+  version: z.literal(jobFileVersion),
+  exportedAt: instant,
+  job: jobSchema,
+  supplies: z.array(supplyModelSchema).max(100),
+  instruments: z.array(instrumentSchema).max(100),
+  technicians: z.array(namedPersonSchema).max(200),
+  /** Files of logging meters that were kept, by the log they belong to. */
+  photos: z.array(photoFileSchema).max(mostPhotos).default([]),
+  originals: z
+    .array(z.strictObject({ logId: uuid, text: z.string().max(mostOriginalBytes) }))
+    .max(20)
+    .default([]),
+});
+type Content = z.infer<typeof contentSchema>;
+type Say = (path: (string | number)[], message: string) => void;
+
+const idsOf = (list: readonly { readonly id: string }[]) => list.map((item) => item.id);
+
+/** What bears an id of its own bears it once. */
+function sayTwice(file: Content, say: Say): void {
+  const { job } = file;
+  const once = (path: string[], ids: readonly string[], what: string) => {
+    ids.forEach((id, index) => {
+      if (ids.indexOf(id) !== index) say([...path, index], `${what} ${id} is named twice`);
+    });
+  };
+  const inlets = job.parts.flatMap((part) => idsOf(part.inlets));
+  inlets.forEach((inlet, index) => {
+    if (inlets.indexOf(inlet) !== index) say(['job', 'parts'], `two inlets are called ${inlet}`);
+  });
+  const ofJob: readonly (readonly [keyof Content['job'], readonly string[], string])[] = [
+    ['parts', idsOf(job.parts), 'part'],
+    ['outcomes', idsOf(job.outcomes), 'answer'],
+    ['readings', idsOf(job.readings), 'reading'],
+    ['probes', idsOf(job.probes), 'probe'],
+    ['logs', idsOf(job.logs), 'log'],
+    ['cables', idsOf(job.cables), 'cable'],
+    ['signOffs', idsOf(job.signOffs), 'sign-off'],
+    ['steps', job.steps.map((step) => step.stepId), 'step'],
+    ['pins', job.pins.map((pin) => pin.inletId), 'inlet'],
+    ['seats', job.seats.map((seat) => seat.inletId), 'inlet'],
+    ['stepOrders', job.stepOrders.map((order) => order.phase), 'phase'],
+    ['laidAside', job.laidAside.map((work) => work.fitting), 'choice'],
+    ['laidWays', job.laidWays.map(({ fitting, cable }) => `${cable} of ${fitting}`), 'way'],
+    ['leads', idsOf(job.leads), 'lead'],
+    ['notes', idsOf(job.notes), 'note'],
+    ['proofs', job.proofs.map(({ item, subject }) => `${item} of ${subject}`), 'proof'],
+  ];
+  for (const [field, ids, what] of ofJob) once(['job', field], ids, what);
+  once(['supplies'], idsOf(file.supplies), 'supply');
+  once(['instruments'], idsOf(file.instruments), 'instrument');
+  once(['technicians'], idsOf(file.technicians), 'technician');
+  const logs = file.originals.map((original) => original.logId);
+  once(['originals'], logs, 'log');
+  file.photos.forEach((photo, index) => {
+    if (file.photos.findIndex((other) => other.id === photo.id) !== index)
+      say(['photos', index, 'id'], 'is the id of another picture');
+  });
+}
+
+/** Whoever signed something is among the technicians of the file. */
+function sayUnsigned({ job, photos, technicians }: Content, say: Say): void {
+  const people = new Set(idsOf(technicians));
+  const signed = (path: (string | number)[], by: string) => {
+    if (!people.has(by)) say(path, `${by} is not among the technicians of this file`);
+  };
+  const lists = {
+    seats: job.seats,
+    pins: job.pins,
+    steps: job.steps,
+    readings: job.readings,
+    outcomes: job.outcomes,
+    logs: job.logs,
+    probes: job.probes,
+    laidWays: job.laidWays,
+    leads: job.leads,
+    notes: job.notes,
+    proofs: job.proofs,
+    signOffs: job.signOffs,
+  };
+  for (const [field, list] of Object.entries(lists))
+    list.forEach(({ by }, index) => signed(['job', field, index, 'by'], by));
+  job.seats.forEach(({ rechecked }, index) => {
+    if (rechecked !== null) signed(['job', 'seats', index, 'rechecked', 'by'], rechecked.by);
+  });
+  job.laidAside.forEach((work, index) => {
+    for (const item of [...work.seats, ...work.pins, ...work.steps]) signed(['job', 'laidAside', index], item.by);
+    for (const seat of work.seats) if (seat.rechecked !== null) signed(['job', 'laidAside', index], seat.rechecked.by);
+  });
+  photos.forEach((photo, index) => signed(['photos', index, 'by'], photo.by));
+  if (job.updatedBy !== null) signed(['job', 'updatedBy'], job.updatedBy);
+  if (job.finding) signed(['job', 'finding', 'by'], job.finding.by);
+  if (job.closed) signed(['job', 'closed', 'by'], job.closed.by);
+  if (job.putAway) signed(['job', 'putAway', 'by'], job.putAway.by);
+  if (job.choice) signed(['job', 'choice', 'by'], job.choice.by);
+}
+
+/** What the job speaks of by its id is in the job, or in the file. */
+function sayUnknown(file: Content, say: Say): void {
+  const { job } = file;
+  const inlets = new Set(job.parts.flatMap((part) => idsOf(part.inlets)));
+  const meters = new Set([boardSensorId, ...idsOf(file.instruments)]);
+  for (const field of ['seats', 'pins'] as const)
+    job[field].forEach(({ inletId }, index) => {
+      if (!inlets.has(inletId)) say(['job', field, index, 'inletId'], 'is not an inlet of this job');
+    });
+  job.cables.forEach((cable, index) =>
+    cable.plugs.forEach((plug, position) => {
+      if (plug.inletId !== null && !inlets.has(plug.inletId))
+        say(['job', 'cables', index, 'plugs', position, 'inletId'], 'is not an inlet of this job');
+    }),
+  );
+  for (const field of ['readings', 'outcomes'] as const)
+    job[field].forEach(({ instrumentId }, index) => {
+      if (instrumentId !== null && !meters.has(instrumentId))
+        say(['job', field, index, 'instrumentId'], 'is not among the instruments of this file');
+    });
+  file.originals.forEach((original, index) => {
+    if (!job.logs.some((log) => log.id === original.logId))
+      say(['originals', index, 'logId'], 'is not a log of this job');
+  });
+  const { choice } = job;
+  if (choice?.kind === 'replace' && !file.supplies.some((supply) => supply.id === choice.modelId))
+    say(['job', 'choice', 'modelId'], 'is not among the supplies of this file');
+}
+
+/** A job's state goes with what is said of its end. */
+function sayState({ job }: Content, say: Say): void {
+  if ((job.state === 'away') !== (job.putAway !== null))
+    say(['job', 'putAway'], 'a job that was put away names who did it, when and why; another does not');
+  if ((job.state === 'closed') !== (job.closed !== null))
+    say(['job', 'closed'], 'a closed job names who closed it and when, an open one does not');
+}
+
 /**
  * One job as one file, with the supplies, instruments and technicians that it names, so that it can be read elsewhere.
  */
-export const jobFileSchema = z
-  .strictObject({
-    format: z.literal(jobFileFormat),
-    version: z.literal(jobFileVersion),
-    exportedAt: instant,
-    job: jobSchema,
-    supplies: z.array(supplyModelSchema).max(100),
-    instruments: z.array(instrumentSchema).max(100),
-    technicians: z.array(namedPersonSchema).max(200),
-    /** Files of logging meters that were kept, by the log they belong to. */
-    photos: z.array(photoFileSchema).max(mostPhotos).default([]),
-    originals: z
-      .array(z.strictObject({ logId: uuid, text: z.string().max(mostOriginalBytes) }))
-      .max(20)
-      .default([]),
-  })
-  .superRefine((file, context) => {
-    const say = (path: (string | number)[], message: string) => context.addIssue({ code: 'custom', path, message });
-    const { job } = file;
-    const inlets = job.parts.flatMap((part) => part.inlets.map((inlet) => inlet.id));
-    inlets.forEach((inlet, index) => {
-      if (inlets.indexOf(inlet) !== index) say(['job', 'parts'], `two inlets are called ${inlet}`);
-    });
-    const known = new Set(inlets);
-    const once = (path: (string | number)[], ids: readonly string[], what: string) => {
-      ids.forEach((id, index) => {
-        if (ids.indexOf(id) !== index) say([...path, index], `${what} ${id} is named twice`);
-      });
-    };
-    const idsOf = (list: readonly { readonly id: string }[]) => list.map((item) => item.id);
-    once(['job', 'parts'], idsOf(job.parts), 'part');
-    once(['job', 'outcomes'], idsOf(job.outcomes), 'answer');
-    once(['job', 'readings'], idsOf(job.readings), 'reading');
-    once(['job', 'probes'], idsOf(job.probes), 'probe');
-    once(['job', 'logs'], idsOf(job.logs), 'log');
-    once(['job', 'cables'], idsOf(job.cables), 'cable');
-    once(['job', 'signOffs'], idsOf(job.signOffs), 'sign-off');
-    once(
-      ['job', 'steps'],
-      job.steps.map((step) => step.stepId),
-      'step',
-    );
-    once(
-      ['job', 'pins'],
-      job.pins.map((pin) => pin.inletId),
-      'inlet',
-    );
-    once(
-      ['job', 'seats'],
-      job.seats.map((seat) => seat.inletId),
-      'inlet',
-    );
-    once(
-      ['job', 'stepOrders'],
-      job.stepOrders.map((order) => order.phase),
-      'phase',
-    );
-    once(['supplies'], idsOf(file.supplies), 'supply');
-    once(['instruments'], idsOf(file.instruments), 'instrument');
-    once(['technicians'], idsOf(file.technicians), 'technician');
-    once(
-      ['originals'],
-      file.originals.map((original) => original.logId),
-      'log',
-    );
-    const people = new Set(file.technicians.map((technician) => technician.id));
-    const meters = new Set([boardSensorId, ...file.instruments.map((instrument) => instrument.id)]);
-    const signed = (path: (string | number)[], by: string) => {
-      if (!people.has(by)) say(path, `${by} is not among the technicians of this file`);
-    };
-    job.seats.forEach((seat, index) => {
-      if (!known.has(seat.inletId)) say(['job', 'seats', index, 'inletId'], 'is not an inlet of this job');
-      signed(['job', 'seats', index, 'by'], seat.by);
-      if (seat.rechecked !== null) signed(['job', 'seats', index, 'rechecked', 'by'], seat.rechecked.by);
-    });
-    job.pins.forEach((pin, index) => {
-      if (!known.has(pin.inletId)) say(['job', 'pins', index, 'inletId'], 'is not an inlet of this job');
-      signed(['job', 'pins', index, 'by'], pin.by);
-    });
-    job.steps.forEach((step, index) => signed(['job', 'steps', index, 'by'], step.by));
-    job.laidAside.forEach((work, index) => {
-      for (const item of [...work.seats, ...work.pins, ...work.steps]) signed(['job', 'laidAside', index], item.by);
-      for (const seat of work.seats)
-        if (seat.rechecked !== null) signed(['job', 'laidAside', index], seat.rechecked.by);
-    });
-    once(
-      ['job', 'laidAside'],
-      job.laidAside.map((work) => work.fitting),
-      'choice',
-    );
-    file.photos.forEach((photo, index) => {
-      signed(['photos', index, 'by'], photo.by);
-      if (file.photos.findIndex((other) => other.id === photo.id) !== index)
-        say(['photos', index, 'id'], 'is the id of another picture');
-    });
-    job.cables.forEach((cable, index) =>
-      cable.plugs.forEach((plug, position) => {
-        if (plug.inletId !== null && !known.has(plug.inletId))
-          say(['job', 'cables', index, 'plugs', position, 'inletId'], 'is not an inlet of this job');
-      }),
-    );
-    job.readings.forEach((reading, index) => {
-      if (!meters.has(reading.instrumentId))
-        say(['job', 'readings', index, 'instrumentId'], 'is not among the instruments of this file');
-      signed(['job', 'readings', index, 'by'], reading.by);
-    });
-    job.outcomes.forEach((outcome, index) => {
-      if (outcome.instrumentId !== null && !meters.has(outcome.instrumentId))
-        say(['job', 'outcomes', index, 'instrumentId'], 'is not among the instruments of this file');
-      signed(['job', 'outcomes', index, 'by'], outcome.by);
-    });
-    job.logs.forEach((log, index) => signed(['job', 'logs', index, 'by'], log.by));
-    file.originals.forEach((original, index) => {
-      if (!job.logs.some((log) => log.id === original.logId))
-        say(['originals', index, 'logId'], 'is not a log of this job');
-    });
-    job.probes.forEach((probe, index) => signed(['job', 'probes', index, 'by'], probe.by));
-    job.laidWays.forEach((laid, index) => signed(['job', 'laidWays', index, 'by'], laid.by));
-    once(
-      ['job', 'laidWays'],
-      job.laidWays.map(({ fitting, cable }) => `${cable} of ${fitting}`),
-      'way',
-    );
-    job.leads.forEach((lead, index) => signed(['job', 'leads', index, 'by'], lead.by));
-    once(['job', 'leads'], idsOf(job.leads), 'lead');
-    if (job.updatedBy !== null) signed(['job', 'updatedBy'], job.updatedBy);
-    job.notes.forEach((note, index) => signed(['job', 'notes', index, 'by'], note.by));
-    once(['job', 'notes'], idsOf(job.notes), 'note');
-    job.proofs.forEach((item, index) => signed(['job', 'proofs', index, 'by'], item.by));
-    once(
-      ['job', 'proofs'],
-      job.proofs.map(({ item, subject }) => `${item} of ${subject}`),
-      'proof',
-    );
-    job.signOffs.forEach((item, index) => signed(['job', 'signOffs', index, 'by'], item.by));
-    if (job.finding) signed(['job', 'finding', 'by'], job.finding.by);
-    if (job.closed) signed(['job', 'closed', 'by'], job.closed.by);
-    if (job.putAway) signed(['job', 'putAway', 'by'], job.putAway.by);
-    if ((job.state === 'away') !== (job.putAway !== null))
-      say(['job', 'putAway'], 'a job that was put away names who did it, when and why; another does not');
-    if ((job.state === 'closed') !== (job.closed !== null))
-      say(['job', 'closed'], 'a closed job names who closed it and when, an open one does not');
-    if (job.choice) {
-      signed(['job', 'choice', 'by'], job.choice.by);
-      if (job.choice.kind === 'replace' && !file.supplies.some((supply) => supply.id === job.choice!.modelId))
-        say(['job', 'choice', 'modelId'], 'is not among the supplies of this file');
-    }
-  });
+export const jobFileSchema = contentSchema.superRefine((file, context) => {
+  const say: Say = (path, message) => context.addIssue({ code: 'custom', path, message });
+  sayTwice(file, say);
+  sayUnsigned(file, say);
+  sayUnknown(file, say);
+  sayState(file, say);
+});
 export type JobFile = z.infer<typeof jobFileSchema>;
 
 /**

@@ -96,27 +96,71 @@ export function supplyToCells(model: SupplyModel): Record<Column, string> {
   };
 }
 
+const figure = (text: string): unknown => {
+  const value = Number(text.replace(',', '.'));
+  return text.trim() === '' || !Number.isFinite(value) ? text : value;
+};
+const figureOrNull = (text: string): unknown => (text === '' ? null : figure(text));
+const yes = (text: string): unknown =>
+  /^(yes|true|1)$/i.test(text) ? true : /^(no|false|0|)$/i.test(text) ? false : text;
+const optional = (key: string, value: string | undefined) =>
+  value === undefined || value === '' ? {} : { [key]: plain(value) };
+
+/** An output: `name:rail:amps:what/hangs/on/it`. */
+const outputFrom = (item: string): unknown => {
+  const [label = '', rail = '', amps = '', feeds] = item.split(':');
+  return {
+    label: plain(label),
+    rail: rail.trim(),
+    amps: figure(amps),
+    ...(feeds === undefined
+      ? {}
+      : {
+          feeds: feeds
+            .split('/')
+            .map((name) => name.trim())
+            .filter((name) => name !== ''),
+        }),
+  };
+};
+
+/** A cable of the kit: `id:family:fixed or modular:count:gauge:plug@mm,plug@mm`, and what it has beside that. */
+const cableFrom = (item: string): unknown => {
+  const [cableId = '', family = '', fixed = '', count = '', gauge = '', plugs = '', ...last] = item.split(':');
+  const [output, coded, own, ends, onlySocket] = last;
+  return {
+    id: cableId.trim(),
+    family: family.trim(),
+    fixed: fixed.trim() === 'fixed' ? true : fixed.trim() === 'modular' ? false : fixed,
+    count: figure(count),
+    gauge: figure(gauge),
+    plugs: plugs
+      .split(',')
+      .filter((plug) => plug.trim() !== '')
+      .map((plug) => {
+        const [kind = '', millimetres = ''] = plug.split('@');
+        return { kind: kind.trim(), millimetres: figure(millimetres) };
+      }),
+    ...optional('output', output),
+    ...(coded === undefined || coded.trim() === '' ? {} : { codedWatts: figure(coded) }),
+    ...optional('ownPlug', own),
+    ...(ends?.trim() === 'two-ended' ? { twoEnded: true } : optional('twoEnded', ends)),
+    ...optional('onlySocket', onlySocket),
+  };
+};
+
 /**
  * What a row says, still to be checked by `supplyModelSchema`; what cannot be read as a figure stays text and is
  * refused there.
  */
 export function supplyFromCells(cells: Cells): unknown {
   const cell = (name: Column) => cells[name]?.trim() ?? '';
-  const figure = (text: string): unknown => {
-    const value = Number(text.replace(',', '.'));
-    return text.trim() === '' || !Number.isFinite(value) ? text : value;
-  };
-  const figureOrNull = (text: string): unknown => (text === '' ? null : figure(text));
-  const yes = (text: string): unknown =>
-    /^(yes|true|1)$/i.test(text) ? true : /^(no|false|0|)$/i.test(text) ? false : text;
   const list = (name: Column) =>
     cell(name)
       .split(';')
       .map((item) => item.trim())
       .filter((item) => item !== '');
   const price = figure(cell('price'));
-  const optional = (key: string, value: string | undefined) =>
-    value === undefined || value === '' ? {} : { [key]: plain(value) };
   return {
     id: cell('id'),
     name: cell('name'),
@@ -127,22 +171,7 @@ export function supplyFromCells(cells: Cells): unknown {
       grade: cell('grade'),
       modular: cell('modular'),
       has16Pin: yes(cell('has_16_pin')),
-      rails: list('rails').map((item) => {
-        const [label = '', rail = '', amps = '', feeds] = item.split(':');
-        return {
-          label: plain(label),
-          rail: rail.trim(),
-          amps: figure(amps),
-          ...(feeds === undefined
-            ? {}
-            : {
-                feeds: feeds
-                  .split('/')
-                  .map((name) => name.trim())
-                  .filter((name) => name !== ''),
-              }),
-        };
-      }),
+      rails: list('rails').map(outputFrom),
       combined: list('combined').map((item) => {
         const [labels = '', watts = ''] = item.split(':');
         return { labels: labels.split('|').map(plain), watts: figure(watts) };
@@ -170,29 +199,7 @@ export function supplyFromCells(cells: Cells): unknown {
         const [label = '', kind = '', output] = item.split(':');
         return { label: plain(label), kind: kind.trim(), ...optional('output', output) };
       }),
-      cables: list('cables').map((item) => {
-        const [cableId = '', family = '', fixed = '', count = '', gauge = '', plugs = '', ...last] = item.split(':');
-        const [output, coded, own, ends, onlySocket] = last;
-        return {
-          id: cableId.trim(),
-          family: family.trim(),
-          fixed: fixed.trim() === 'fixed' ? true : fixed.trim() === 'modular' ? false : fixed,
-          count: figure(count),
-          gauge: figure(gauge),
-          plugs: plugs
-            .split(',')
-            .filter((plug) => plug.trim() !== '')
-            .map((plug) => {
-              const [kind = '', millimetres = ''] = plug.split('@');
-              return { kind: kind.trim(), millimetres: figure(millimetres) };
-            }),
-          ...optional('output', output),
-          ...(coded === undefined || coded.trim() === '' ? {} : { codedWatts: figure(coded) }),
-          ...optional('ownPlug', own),
-          ...(ends?.trim() === 'two-ended' ? { twoEnded: true } : optional('twoEnded', ends)),
-          ...optional('onlySocket', onlySocket),
-        };
-      }),
+      cables: list('cables').map(cableFrom),
     },
   };
 }

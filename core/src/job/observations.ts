@@ -193,18 +193,12 @@ function loadOutcome(assessment: LoadAssessment | null): string | null {
   return assessment.loadShare > 0.8 ? 'to-100' : 'under-80';
 }
 
-/**
- * All outcomes that count for the search: told at intake, derived from Measure (before) and Load (as it came), and
- * noted at the bench. A derived outcome stands in the place of a noted one of the same check.
- */
-export function observationsOf(
+/** What the readings say, check by check, each with the one instrument that was used for it; null where several were. */
+function measuredOutcomes(
   job: FaultSource,
   measured: MeasureResult,
   lines: LoadLines,
-  load: LoadAssessment | null,
-): SourcedObservation[] {
-  const found: SourcedObservation[] = [];
-  const noted = job.outcomes.filter((outcome) => outcome.takenBackAt === null);
+): readonly (readonly [checkId: string, outcomeId: string | null, instrumentId: string | null])[] {
   const used = (conditions: readonly Condition[], subject: (name: Verdict['subject']) => boolean) => {
     const ids = new Set(
       job.readings
@@ -222,6 +216,37 @@ export function observationsOf(
   };
   const any: readonly Condition[] = ['off-load', 'idle', 'work'];
   const rail = (name: Verdict['subject']) => isRail(name) && name !== '+5sb';
+  return [
+    ['m-standby', standbyOutcome(measured.verdicts), used(any, (name) => name === '+5sb')],
+    ['m-rails-off', railsOutcome(measured.verdicts, ['off-load', 'idle']), used(['off-load', 'idle'], rail)],
+    ['m-rails-work', railsOutcome(measured.verdicts, ['work']), used(['work'], rail)],
+    [
+      'm-steady',
+      steadinessOutcome(
+        measured.steadiness,
+        lines,
+        job.logs.filter((log) => log.phase === measured.phase),
+      ),
+      used(any, rail),
+    ],
+    ['m-pg', powerGoodOutcome(measured.verdicts), used(any, (name) => name === 'power-good')],
+    ['m-ripple', rippleOutcome(measured.verdicts), used(any, (name) => rippleRail(name) !== null)],
+    ['m-hold-up', holdUpOutcome(measured.verdicts), used(any, (name) => name === 'hold-up')],
+  ];
+}
+
+/**
+ * All outcomes that count for the search: told at intake, derived from Measure (before) and Load (as it came), and
+ * noted at the bench. A derived outcome stands in the place of a noted one of the same check.
+ */
+export function observationsOf(
+  job: FaultSource,
+  measured: MeasureResult,
+  lines: LoadLines,
+  load: LoadAssessment | null,
+): SourcedObservation[] {
+  const found: SourcedObservation[] = [];
+  const noted = job.outcomes.filter((outcome) => outcome.takenBackAt === null);
   const add = (
     source: ObservationSource,
     checkId: string,
@@ -246,47 +271,8 @@ export function observationsOf(
     if (job.button !== null && outcomeId !== job.button) addAlso('told-button', outcomeId);
   add('intake', 'told-course', job.course);
   add('intake', 'told-age', ageOutcome(job.supplyYears ?? job.machineYears));
-  add(
-    'measure',
-    'm-standby',
-    standbyOutcome(measured.verdicts),
-    used(any, (name) => name === '+5sb'),
-  );
-  add(
-    'measure',
-    'm-rails-off',
-    railsOutcome(measured.verdicts, ['off-load', 'idle']),
-    used(['off-load', 'idle'], rail),
-  );
-  add('measure', 'm-rails-work', railsOutcome(measured.verdicts, ['work']), used(['work'], rail));
-  add(
-    'measure',
-    'm-steady',
-    steadinessOutcome(
-      measured.steadiness,
-      lines,
-      job.logs.filter((log) => log.phase === measured.phase),
-    ),
-    used(any, rail),
-  );
-  add(
-    'measure',
-    'm-pg',
-    powerGoodOutcome(measured.verdicts),
-    used(any, (name) => name === 'power-good'),
-  );
-  add(
-    'measure',
-    'm-ripple',
-    rippleOutcome(measured.verdicts),
-    used(any, (name) => rippleRail(name) !== null),
-  );
-  add(
-    'measure',
-    'm-hold-up',
-    holdUpOutcome(measured.verdicts),
-    used(any, (name) => name === 'hold-up'),
-  );
+  for (const [checkId, outcomeId, instrumentId] of measuredOutcomes(job, measured, lines))
+    add('measure', checkId, outcomeId, instrumentId);
   // The supply that was fitted changed nothing: the search knows it without being told again.
   if (job.complaintStays) add('hand-over', repairCheckId('replace-supply'), 'same');
   add('load', 'c-load', loadOutcome(load));

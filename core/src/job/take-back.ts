@@ -74,6 +74,173 @@ const isStruck = (job: Job, id: string) =>
 const strike = (id: Reading['id']): Act => ({ kind: 'strike-reading', id });
 const restore = (id: Reading['id']): Act => ({ kind: 'restore-reading', id });
 
+/** A job before and after an act, and ids for what is written anew. */
+interface Turn {
+  readonly before: Job;
+  readonly after: Job;
+  readonly newId: () => string;
+}
+
+type ActOf<K extends Act['kind']> = Extract<Act, { readonly kind: K }>;
+type Back<K extends Act['kind']> = (act: ActOf<K>, turn: Turn) => Act[];
+
+const backPart = (act: ActOf<'put-part' | 'drop-part'>, { before, after }: Turn): Act[] => {
+  const id = act.kind === 'put-part' ? act.part.id : act.partId;
+  const part = before.parts.find((one) => one.id === id);
+  if (part === undefined) return [{ kind: 'drop-part', partId: id, ...anew }];
+  return [{ kind: 'put-part', part: contentOf(part), ...anew }, ...lostWithInlets(before, after)];
+};
+
+const backSupply = (_act: ActOf<'put-supply' | 'drop-supply'>, { before }: Turn): Act[] =>
+  backTo(before.supply, (supply) => ({ kind: 'put-supply', supply, ...anew }), {
+    kind: 'drop-supply',
+    ...anew,
+  });
+
+const backProbe = (act: ActOf<'put-probe' | 'drop-probe'>, { before }: Turn): Act[] => {
+  const probeId = act.kind === 'put-probe' ? act.probe.id : act.probeId;
+  const drop: Act = { kind: 'drop-probe', probeId, ...anew };
+  return backTo(itsId(before.probes, probeId), (probe) => ({ kind: 'put-probe', probe, ...anew }), drop);
+};
+
+const backLog = (act: ActOf<'put-log' | 'drop-log'>, { before }: Turn): Act[] => {
+  const logId = act.kind === 'put-log' ? act.log.id : act.logId;
+  const drop: Act = { kind: 'drop-log', logId, ...anew };
+  return backTo(itsId(before.logs, logId), (log) => ({ kind: 'put-log', log, ...anew }), drop);
+};
+
+const backCable = (act: ActOf<'put-cable' | 'drop-cable'>, { before }: Turn): Act[] => {
+  const cableId = act.kind === 'put-cable' ? act.cable.id : act.cableId;
+  const drop: Act = { kind: 'drop-cable', cableId, ...anew };
+  return backTo(itsId(before.cables, cableId), (cable) => ({ kind: 'put-cable', cable, ...anew }), drop);
+};
+
+const backPin = (act: ActOf<'put-pin' | 'drop-pin'>, { before }: Turn): Act[] => {
+  const inletId = act.kind === 'put-pin' ? act.pin.inletId : act.inletId;
+  const pin = before.pins.find((one) => one.inletId === inletId);
+  return backTo(pin, (put) => ({ kind: 'put-pin', pin: put, ...anew }), { kind: 'drop-pin', inletId, ...anew });
+};
+
+const backLead = (act: ActOf<'put-lead' | 'drop-lead'>, { before }: Turn): Act[] => {
+  const leadId = act.kind === 'put-lead' ? act.lead.id : act.leadId;
+  const drop: Act = { kind: 'drop-lead', leadId, ...anew };
+  return backTo(itsId(before.leads, leadId), (lead) => ({ kind: 'put-lead', lead, ...anew }), drop);
+};
+
+const backNote = (act: ActOf<'put-note' | 'drop-note'>, { before }: Turn): Act[] => {
+  const noteId = act.kind === 'put-note' ? act.note.id : act.noteId;
+  const drop: Act = { kind: 'drop-note', noteId, ...anew };
+  return backTo(itsId(before.notes, noteId), (note) => ({ kind: 'put-note', note, ...anew }), drop);
+};
+
+const backProof = (act: ActOf<'note-proof' | 'drop-proof'>, { before }: Turn): Act[] => {
+  const { item } = act;
+  const proof = standingProof(before, item);
+  if (proof === null) return [{ kind: 'drop-proof', item, ...anew }];
+  const { holds, note } = proof;
+  return [{ kind: 'note-proof', item, holds, note, ...anew }];
+};
+
+const backClose = (): Act[] => [{ kind: 'reopen', ...anew }];
+
+const backOf: { readonly [K in Act['kind']]: Back<K> } = {
+  'edit-sheet': (act, { before, after }) => {
+    const fields = Object.keys(act.changes) as SheetField[];
+    const changed = fields.filter(
+      (field) => JSON.stringify(before.sheet[field]) !== JSON.stringify(after.sheet[field]),
+    );
+    if (changed.length === 0) return [];
+    const changes = Object.fromEntries(changed.map((field) => [field, before.sheet[field]]));
+    return [{ kind: 'edit-sheet', changes, ...anew }];
+  },
+  'put-part': backPart,
+  'drop-part': backPart,
+  'put-supply': backSupply,
+  'drop-supply': backSupply,
+  'note-outcome': (act, { before, newId }) => [
+    { kind: 'take-back-outcome', id: act.id },
+    ...notedAgain(before, standingOutcome(before, act.checkId), newId),
+  ],
+  'take-back-outcome': (act, { before, newId }) =>
+    notedAgain(before, before.outcomes.find((one) => one.id === act.id && one.takenBackAt === null)?.id ?? null, newId),
+  'take-reading': (act) => [strike(act.reading.id)],
+  'correct-reading': (act) => [
+    strike(act.reading.id),
+    ...(act.reading.replaces === null ? [] : [restore(act.reading.replaces)]),
+  ],
+  'strike-reading': (act, { before }) => (isStruck(before, act.id) ? [] : [restore(act.id)]),
+  'restore-reading': (act, { before }) => (isStruck(before, act.id) ? [strike(act.id)] : []),
+  'put-probe': backProbe,
+  'drop-probe': backProbe,
+  'put-log': backLog,
+  'drop-log': backLog,
+  'set-finding': (_act, { before, after }) =>
+    before.finding === null && after.finding === null
+      ? []
+      : [{ kind: 'set-finding', finding: before.finding === null ? null : contentOf(before.finding), ...anew }],
+  'set-choice': (_act, { before, after }) =>
+    before.choice === null && after.choice === null
+      ? []
+      : [{ kind: 'set-choice', choice: before.choice === null ? null : contentOf(before.choice), ...anew }],
+  'put-cable': backCable,
+  'drop-cable': backCable,
+  'swap-inlets': (act, { before }) => {
+    const { inletId, otherInletId, cableId, otherCableId } = act;
+    const back: Act = { ...act, inletId: otherInletId, otherInletId: inletId };
+    const likely = before.cables.filter(
+      (cable) => cable.likely === true && (cable.id === cableId || cable.id === otherCableId),
+    );
+    return [back, ...likely.map(putCable)];
+  },
+  'put-pin': backPin,
+  'drop-pin': backPin,
+  'put-seat': (act, { before, after }) => {
+    const of = ({ inletId }: Seat) => inletId === act.seat.inletId;
+    const stood = before.seats.filter(of).flatMap((seat) => putSeat(before, seat));
+    return stood.length > 0 ? stood : after.seats.filter(of).map(openSeat);
+  },
+  'recheck-seats': (act, { before }) =>
+    before.seats
+      .filter(({ inletId, rechecked }) => rechecked === null && act.inletIds.includes(inletId))
+      .flatMap((seat) => putSeat(before, seat)),
+  'tick-step': (act, { before }) =>
+    before.steps.some(({ stepId }) => stepId === act.stepId) ? [] : [{ kind: 'untick-step', stepId: act.stepId }],
+  'untick-step': (act, { before }) =>
+    before.steps.some(({ stepId }) => stepId === act.stepId) ? [{ kind: 'tick-step', stepId: act.stepId }] : [],
+  'order-steps': (act, { before }) => {
+    const stepIds = before.stepOrders.find(({ phase }) => phase === act.phase)?.stepIds ?? [];
+    return [{ kind: 'order-steps', phase: act.phase, stepIds, ...anew }];
+  },
+  'lay-cable': (act, { before }) => [
+    { kind: 'lay-cable', cable: act.cable, way: laidWayOf(before, act.cable)?.way ?? '', ...anew },
+  ],
+  'put-lead': backLead,
+  'drop-lead': backLead,
+  'put-note': backNote,
+  'drop-note': backNote,
+  'mark-leads': (act, { before }) => {
+    const marked = before.leads.filter(({ id, state }) => act.leadIds.includes(id) && state !== act.state);
+    return [...new Set(marked.map(({ state }) => state))].map((state) => ({
+      kind: 'mark-leads',
+      leadIds: marked.filter((lead) => lead.state === state).map(({ id }) => id),
+      state,
+    }));
+  },
+  'note-proof': backProof,
+  'drop-proof': backProof,
+  'sign-off': (act) => [{ kind: 'withdraw-sign-off', id: act.id }],
+  'withdraw-sign-off': (act, { before, newId }) =>
+    before.signOffs
+      .filter(({ id }) => id === act.id)
+      .map(({ point, reason }) => ({ kind: 'sign-off', id: newId(), point, reason })),
+  close: backClose,
+  'put-away': backClose,
+  reopen: (_act, { before }) => {
+    if (before.state === 'closed') return [{ kind: 'close', ...anew }];
+    return before.putAway === null ? [] : [{ kind: 'put-away', reason: before.putAway.reason, ...anew }];
+  },
+};
+
 /**
  * The acts that take back what an act did, in the order in which they are done; none where it changed nothing. A
  * reading that was taken stays on the record, struck; an answer that had been replaced is given once more.
@@ -81,154 +248,8 @@ const restore = (id: Reading['id']): Act => ({ kind: 'restore-reading', id });
  * @param after the job as the act left it
  * @param newId ids for what is written anew
  */
-export function takeBack(before: Job, after: Job, act: Act, newId: () => string): Act[] {
-  switch (act.kind) {
-    case 'edit-sheet': {
-      const fields = Object.keys(act.changes) as SheetField[];
-      const changed = fields.filter(
-        (field) => JSON.stringify(before.sheet[field]) !== JSON.stringify(after.sheet[field]),
-      );
-      if (changed.length === 0) return [];
-      const changes = Object.fromEntries(changed.map((field) => [field, before.sheet[field]]));
-      return [{ kind: 'edit-sheet', changes, ...anew }];
-    }
-    case 'put-part':
-    case 'drop-part': {
-      const id = act.kind === 'put-part' ? act.part.id : act.partId;
-      const part = before.parts.find((one) => one.id === id);
-      if (part === undefined) return [{ kind: 'drop-part', partId: id, ...anew }];
-      return [{ kind: 'put-part', part: contentOf(part), ...anew }, ...lostWithInlets(before, after)];
-    }
-    case 'put-supply':
-    case 'drop-supply':
-      return backTo(before.supply, (supply) => ({ kind: 'put-supply', supply, ...anew }), {
-        kind: 'drop-supply',
-        ...anew,
-      });
-    case 'note-outcome':
-      return [
-        { kind: 'take-back-outcome', id: act.id },
-        ...notedAgain(before, standingOutcome(before, act.checkId), newId),
-      ];
-    case 'take-back-outcome':
-      return notedAgain(
-        before,
-        before.outcomes.find((one) => one.id === act.id && one.takenBackAt === null)?.id ?? null,
-        newId,
-      );
-    case 'take-reading':
-      return [strike(act.reading.id)];
-    case 'correct-reading':
-      return [strike(act.reading.id), ...(act.reading.replaces === null ? [] : [restore(act.reading.replaces)])];
-    case 'strike-reading':
-      return isStruck(before, act.id) ? [] : [restore(act.id)];
-    case 'restore-reading':
-      return isStruck(before, act.id) ? [strike(act.id)] : [];
-    case 'put-probe':
-    case 'drop-probe': {
-      const probeId = act.kind === 'put-probe' ? act.probe.id : act.probeId;
-      const drop: Act = { kind: 'drop-probe', probeId, ...anew };
-      return backTo(itsId(before.probes, probeId), (probe) => ({ kind: 'put-probe', probe, ...anew }), drop);
-    }
-    case 'put-log':
-    case 'drop-log': {
-      const logId = act.kind === 'put-log' ? act.log.id : act.logId;
-      const drop: Act = { kind: 'drop-log', logId, ...anew };
-      return backTo(itsId(before.logs, logId), (log) => ({ kind: 'put-log', log, ...anew }), drop);
-    }
-    case 'set-finding':
-      return before.finding === null && after.finding === null
-        ? []
-        : [{ kind: 'set-finding', finding: before.finding === null ? null : contentOf(before.finding), ...anew }];
-    case 'set-choice':
-      return before.choice === null && after.choice === null
-        ? []
-        : [{ kind: 'set-choice', choice: before.choice === null ? null : contentOf(before.choice), ...anew }];
-    case 'put-cable':
-    case 'drop-cable': {
-      const cableId = act.kind === 'put-cable' ? act.cable.id : act.cableId;
-      const drop: Act = { kind: 'drop-cable', cableId, ...anew };
-      return backTo(itsId(before.cables, cableId), (cable) => ({ kind: 'put-cable', cable, ...anew }), drop);
-    }
-    case 'swap-inlets': {
-      const { inletId, otherInletId, cableId, otherCableId } = act;
-      const back: Act = { ...act, inletId: otherInletId, otherInletId: inletId };
-      const likely = before.cables.filter(
-        (cable) => cable.likely === true && (cable.id === cableId || cable.id === otherCableId),
-      );
-      return [back, ...likely.map(putCable)];
-    }
-    case 'put-pin':
-    case 'drop-pin': {
-      const inletId = act.kind === 'put-pin' ? act.pin.inletId : act.inletId;
-      const pin = before.pins.find((one) => one.inletId === inletId);
-      return backTo(pin, (put) => ({ kind: 'put-pin', pin: put, ...anew }), { kind: 'drop-pin', inletId, ...anew });
-    }
-    case 'put-seat': {
-      const of = ({ inletId }: Seat) => inletId === act.seat.inletId;
-      const stood = before.seats.filter(of).flatMap((seat) => putSeat(before, seat));
-      return stood.length > 0 ? stood : after.seats.filter(of).map(openSeat);
-    }
-    case 'recheck-seats':
-      return before.seats
-        .filter(({ inletId, rechecked }) => rechecked === null && act.inletIds.includes(inletId))
-        .flatMap((seat) => putSeat(before, seat));
-    case 'tick-step':
-      return before.steps.some(({ stepId }) => stepId === act.stepId)
-        ? []
-        : [{ kind: 'untick-step', stepId: act.stepId }];
-    case 'untick-step':
-      return before.steps.some(({ stepId }) => stepId === act.stepId)
-        ? [{ kind: 'tick-step', stepId: act.stepId }]
-        : [];
-    case 'order-steps': {
-      const stepIds = before.stepOrders.find(({ phase }) => phase === act.phase)?.stepIds ?? [];
-      return [{ kind: 'order-steps', phase: act.phase, stepIds, ...anew }];
-    }
-    case 'lay-cable':
-      return [{ kind: 'lay-cable', cable: act.cable, way: laidWayOf(before, act.cable)?.way ?? '', ...anew }];
-    case 'put-lead':
-    case 'drop-lead': {
-      const leadId = act.kind === 'put-lead' ? act.lead.id : act.leadId;
-      const drop: Act = { kind: 'drop-lead', leadId, ...anew };
-      return backTo(itsId(before.leads, leadId), (lead) => ({ kind: 'put-lead', lead, ...anew }), drop);
-    }
-    case 'put-note':
-    case 'drop-note': {
-      const noteId = act.kind === 'put-note' ? act.note.id : act.noteId;
-      const drop: Act = { kind: 'drop-note', noteId, ...anew };
-      return backTo(itsId(before.notes, noteId), (note) => ({ kind: 'put-note', note, ...anew }), drop);
-    }
-    case 'mark-leads': {
-      const marked = before.leads.filter(({ id, state }) => act.leadIds.includes(id) && state !== act.state);
-      return [...new Set(marked.map(({ state }) => state))].map((state) => ({
-        kind: 'mark-leads',
-        leadIds: marked.filter((lead) => lead.state === state).map(({ id }) => id),
-        state,
-      }));
-    }
-    case 'note-proof':
-    case 'drop-proof': {
-      const { item } = act;
-      const proof = standingProof(before, item);
-      if (proof === null) return [{ kind: 'drop-proof', item, ...anew }];
-      const { holds, note } = proof;
-      return [{ kind: 'note-proof', item, holds, note, ...anew }];
-    }
-    case 'sign-off':
-      return [{ kind: 'withdraw-sign-off', id: act.id }];
-    case 'withdraw-sign-off':
-      return before.signOffs
-        .filter(({ id }) => id === act.id)
-        .map(({ point, reason }) => ({ kind: 'sign-off', id: newId(), point, reason }));
-    case 'close':
-    case 'put-away':
-      return [{ kind: 'reopen', ...anew }];
-    case 'reopen':
-      if (before.state === 'closed') return [{ kind: 'close', ...anew }];
-      return before.putAway === null ? [] : [{ kind: 'put-away', reason: before.putAway.reason, ...anew }];
-  }
-}
+export const takeBack = (before: Job, after: Job, act: Act, newId: () => string): Act[] =>
+  (backOf[act.kind] as Back<Act['kind']>)(act, { before, after, newId });
 
 /**
  * Something as text to compare, in one order of its fields: without who wrote it when, and what is empty as if it were

@@ -98,6 +98,53 @@ function askAgain(store: AppStore): void {
   }
 }
 
+type TellChanged = (tags: readonly string[], code: string | null) => void;
+
+/** What sends for all tabs, and tells them what came of it. */
+function senderOf(
+  store: AppStore,
+  tabs: ReturnType<typeof browserTabs>,
+  kept: KeptParcels,
+  tellChanged: TellChanged,
+): Sender {
+  return new Sender({
+    state: () => store.getState().outbox,
+    dispatch: (action) => void store.dispatch(action),
+    post: postTo('/api'),
+    now: () => Date.now(),
+    later: (work, milliseconds) => {
+      const timer = setTimeout(work, milliseconds);
+      return () => clearTimeout(timer);
+    },
+    connection: (state) => {
+      if (store.getState().connection !== state) tabs.tell({ kind: 'connection', state });
+      store.dispatch(connection.set(state));
+    },
+    // Who is in may not be who was: the screen looks, and shows the way in.
+    held: () => tellChanged(['access'], null),
+    delivered: async (parcels, done, { job }) => {
+      if (job !== null) {
+        await store.dispatch(api.util.upsertQueryData('job', job.code, job));
+        tabs.tell({ kind: 'job', job });
+        void keepAnswer(job);
+      }
+      tabs.tell({ kind: 'confirmed', done });
+      tellChanged([...new Set(parcels.flatMap(tagsOf))], null);
+    },
+    learned: async ({ current }) => {
+      if (current === null) return;
+      await store.dispatch(api.util.upsertQueryData('job', current.code, current));
+      tabs.tell({ kind: 'job', job: current });
+    },
+    seal: kept.seal,
+  });
+}
+
+function isNobodyIn(store: AppStore): boolean {
+  const access = api.endpoints.access.select()(store.getState()).data;
+  return access?.signing === 'secret' && access.person === null;
+}
+
 /** Keeps, sends and hears for as long as the page is open; resolves once what an earlier visit left is at hand. */
 export async function startOffline(store: AppStore): Promise<void> {
   const tabs = browserTabs();
@@ -151,37 +198,7 @@ export async function startOffline(store: AppStore): Promise<void> {
     tabs.tell({ kind: 'changed', tags, code });
   };
   tabs.lead(() => {
-    const mine = new Sender({
-      state: () => store.getState().outbox,
-      dispatch,
-      post: postTo('/api'),
-      now: () => Date.now(),
-      later: (work, milliseconds) => {
-        const timer = setTimeout(work, milliseconds);
-        return () => clearTimeout(timer);
-      },
-      connection: (state) => {
-        if (store.getState().connection !== state) tabs.tell({ kind: 'connection', state });
-        store.dispatch(connection.set(state));
-      },
-      // Who is in may not be who was: the screen looks, and shows the way in.
-      held: () => tellChanged(['access'], null),
-      delivered: async (parcels, done, { job }) => {
-        if (job !== null) {
-          await store.dispatch(api.util.upsertQueryData('job', job.code, job));
-          tabs.tell({ kind: 'job', job });
-          void keepAnswer(job);
-        }
-        tabs.tell({ kind: 'confirmed', done });
-        tellChanged([...new Set(parcels.flatMap(tagsOf))], null);
-      },
-      learned: async ({ current }) => {
-        if (current === null) return;
-        await store.dispatch(api.util.upsertQueryData('job', current.code, current));
-        tabs.tell({ kind: 'job', job: current });
-      },
-      seal: kept.seal,
-    });
+    const mine = senderOf(store, tabs, kept, tellChanged);
     void kept.takeStock().then(() => {
       sender = mine;
       mine.wake();
@@ -189,10 +206,7 @@ export async function startOffline(store: AppStore): Promise<void> {
     reopenLine = followServer({
       changed: tellChanged,
       known: (code) => api.endpoints.job.select(code)(store.getState()).data?.revision ?? 0,
-      nobodyIn: () => {
-        const access = api.endpoints.access.select()(store.getState()).data;
-        return access?.signing === 'secret' && access.person === null;
-      },
+      nobodyIn: () => isNobodyIn(store),
     });
   });
   window.addEventListener('online', () => sender?.wake());

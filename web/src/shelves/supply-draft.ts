@@ -74,57 +74,60 @@ export interface Whole {
   cables: CableDraft[];
 }
 
-export function wholeOf(model: SupplyModel | null, fresh: boolean): Whole {
-  if (model === null) {
-    return {
-      fields: {
-        id: '',
-        name: '',
-        ratingWatts: '',
-        shape: 'ATX',
-        guide: '3.x',
-        grade: 'gold',
-        modular: 'full',
-        depthMillimetres: '',
-        mainsLowVolts: '100',
-        mainsHighVolts: '240',
-        inlet: 'C14',
-        correction: 'active',
-        fan: 'large-face',
-        price: '',
-        currency: '',
-        asOf: '',
-        noiseDecibels: '',
-        warrantyYears: '',
-        designYear: '',
+/** What a supply that is entered begins with. */
+function emptyWhole(): Whole {
+  return {
+    fields: {
+      id: '',
+      name: '',
+      ratingWatts: '',
+      shape: 'ATX',
+      guide: '3.x',
+      grade: 'gold',
+      modular: 'full',
+      depthMillimetres: '',
+      mainsLowVolts: '100',
+      mainsHighVolts: '240',
+      inlet: 'C14',
+      correction: 'active',
+      fan: 'large-face',
+      price: '',
+      currency: '',
+      asOf: '',
+      noiseDecibels: '',
+      warrantyYears: '',
+      designYear: '',
+    },
+    has16Pin: false,
+    ownHoles: false,
+    protections: [],
+    rails: [
+      ['12V', '+12'],
+      ['5V', '+5'],
+      ['3.3V', '+3.3'],
+      ['-12V', '-12'],
+      ['5VSB', '+5sb'],
+    ].map(([label, rail]) => ({ label: label!, rail: rail!, amps: '', feeds: [] })),
+    combined: [],
+    sockets: [],
+    cables: [
+      {
+        id: 'main',
+        family: 'main',
+        fixed: 'fixed',
+        count: '1',
+        gauge: '18',
+        coded: '',
+        ownPlug: '',
+        plugs: 'main-20+4 600',
+        output: '',
       },
-      has16Pin: false,
-      ownHoles: false,
-      protections: [],
-      rails: [
-        ['12V', '+12'],
-        ['5V', '+5'],
-        ['3.3V', '+3.3'],
-        ['-12V', '-12'],
-        ['5VSB', '+5sb'],
-      ].map(([label, rail]) => ({ label: label!, rail: rail!, amps: '', feeds: [] })),
-      combined: [],
-      sockets: [],
-      cables: [
-        {
-          id: 'main',
-          family: 'main',
-          fixed: 'fixed',
-          count: '1',
-          gauge: '18',
-          coded: '',
-          ownPlug: '',
-          plugs: 'main-20+4 600',
-          output: '',
-        },
-      ],
-    };
-  }
+    ],
+  };
+}
+
+export function wholeOf(model: SupplyModel | null, fresh: boolean): Whole {
+  if (model === null) return emptyWhole();
   const { label } = model;
   return {
     fields: {
