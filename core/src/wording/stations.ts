@@ -199,8 +199,6 @@ export function openPointText(point: OpenPoint): string {
 const countText = (count: string | null, one: string, several: string): string =>
   count === '1' ? `one ${one}` : `${count ?? 'some'} ${several}`;
 
-/** What a job has lists of, in the plural. */
-
 /** What hangs loose right now; empty where nothing does. */
 export function outNowText({ plugs, leads }: ReturnType<typeof outNow>): string {
   const counts = [plugs > 0 ? counted(plugs, 'plug') : '', leads > 0 ? counted(leads, 'lead') : ''];

@@ -90,10 +90,11 @@ async function accessOf(way: WayIn, request: Request): Promise<Access> {
   });
 }
 
-type OwnerMessage = z.infer<typeof ownerMessageSchema>;
+/** The message as it was read, with what was left out filled in. */
+type OwnerWanted = z.output<typeof ownerMessageSchema>;
 
 /** Makes the first owner, names the shop and takes the device in, all of it or nothing. */
-async function firstOwner({ pool, secrets, now }: WayIn, wanted: OwnerMessage) {
+async function firstOwner({ pool, secrets, now }: WayIn, wanted: OwnerWanted) {
   const known = wanted.person === null ? null : await standingOf(pool, wanted.person);
   await chosenSecret(pool, wanted.secret, [known?.name ?? wanted.name]);
   return transaction(pool, async (db) => {

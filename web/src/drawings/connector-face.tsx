@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { inletFace, type InletKind, type PinSignal, type SmallContact } from '@fairwatt/core';
 import { wire } from '../app/palette.ts';
 import { looks } from '../looks/looks.ts';
@@ -25,6 +26,43 @@ const latched: ReadonlySet<InletKind> = new Set([
   'card-16',
 ]);
 
+/** One pin: its cell, framed where it is lit, and pressed where presses are heard. */
+function PinFrame({
+  pin,
+  x,
+  y,
+  size: [width, height],
+  fill,
+  lit,
+  onPin,
+  children,
+}: {
+  readonly pin: number;
+  readonly x: number;
+  readonly y: number;
+  readonly size: readonly [width: number, height: number];
+  readonly fill: string;
+  readonly lit: boolean;
+  readonly onPin: ((pin: number) => void) | undefined;
+  readonly children: ReactNode;
+}) {
+  return (
+    <g data-pin={pin} {...(onPin === undefined ? {} : { onClick: () => onPin(pin), style: { cursor: 'pointer' } })}>
+      <rect
+        x={x + 1.5}
+        y={y + 1}
+        width={width - 3}
+        height={height - 3}
+        rx={2}
+        style={{ fill }}
+        stroke={lit ? 'var(--action)' : 'none'}
+        strokeWidth={lit ? 4 : 0}
+      />
+      {children}
+    </g>
+  );
+}
+
 /** A small contact beside the rows; one that is not walked is drawn and never lit. */
 function SmallPin({
   contact,
@@ -44,20 +82,7 @@ function SmallPin({
   readonly onPin: ((pin: number) => void) | undefined;
 }) {
   return (
-    <g
-      data-pin={contact.pin}
-      {...(onPin === undefined ? {} : { onClick: () => onPin(contact.pin), style: { cursor: 'pointer' } })}
-    >
-      <rect
-        x={x + 1.5}
-        y={y + 1}
-        width={cell - 3}
-        height={cell * 0.56 - 3}
-        rx={2}
-        style={{ fill: 'var(--track)' }}
-        stroke={lit ? 'var(--action)' : 'none'}
-        strokeWidth={lit ? 4 : 0}
-      />
+    <PinFrame pin={contact.pin} x={x} y={y} size={[cell, cell * 0.56]} fill="var(--track)" lit={lit} onPin={onPin}>
       {cell >= 18 && (
         <text
           className={looks.fig}
@@ -70,7 +95,7 @@ function SmallPin({
           {mark === undefined ? contact.name : `${contact.name} ${mark}`}
         </text>
       )}
-    </g>
+    </PinFrame>
   );
 }
 
@@ -96,20 +121,7 @@ function LargePin({
 }) {
   const colour = wire[signalWire[pin.signal]]!;
   return (
-    <g
-      data-pin={pin.pin}
-      {...(onPin === undefined ? {} : { onClick: () => onPin(pin.pin), style: { cursor: 'pointer' } })}
-    >
-      <rect
-        x={x + 1.5}
-        y={y + 1}
-        width={cell - 3}
-        height={cell * 0.86 - 3}
-        rx={2}
-        fill={colour.fill}
-        stroke={lit ? 'var(--action)' : 'none'}
-        strokeWidth={lit ? 4 : 0}
-      />
+    <PinFrame pin={pin.pin} x={x} y={y} size={[cell, cell * 0.86]} fill={colour.fill} lit={lit} onPin={onPin}>
       {cell >= 18 && (
         <text
           className={looks.fig}
@@ -132,7 +144,7 @@ function LargePin({
           {mark}
         </text>
       )}
-    </g>
+    </PinFrame>
   );
 }
 

@@ -55,7 +55,7 @@ type SignLook = 'verdict' | Mark | 'tag' | 'small' | 'caution' | 'notice' | 'bad
 /** What stands under each other. */
 type ListLook = 'trail' | 'what' | 'factsList' | 'nextCheck' | 'top' | 'table' | 'sheetTable' | 'num' | 'gone';
 
-export type Look = TextLook | PageLook | KeyLook | EntryLook | SignLook | ListLook;
+type Look = TextLook | PageLook | KeyLook | EntryLook | SignLook | ListLook;
 
 /**
  * What many components wear, by name. What one alone wears stands in a sheet beside it, which comes after these and so

@@ -1,5 +1,7 @@
 import {
   barring,
+  outNow,
+  outNowText,
   proofNextText,
   proofText,
   proofsAsked,
@@ -35,6 +37,7 @@ export function Proofs() {
   const shown = asked.filter((item) => standingProof(job, item)?.holds === true).length;
   // While something dangerous stands the machine is not powered, so that nothing can be shown.
   const barred = barring(view.interlocks, provingPower(job)) !== null;
+  const out = outNowText(outNow(job, view.cabling));
   return (
     <section className={`${looks.block} ${looks.noPrint}`} aria-label="Shown at the machine">
       <span className={looks.label}>
@@ -43,6 +46,11 @@ export function Proofs() {
       {barred && (
         <p className={looks.caution} role="note">
           Nothing is tried while something dangerous stands; see Find the fault.
+        </p>
+      )}
+      {!barred && out !== '' && (
+        <p className={looks.caution} role="note">
+          {out}: they go back before the machine is powered. What is tried without them says nothing of them.
         </p>
       )}
       <ul className={styles.proofs}>
