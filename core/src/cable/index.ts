@@ -27,7 +27,8 @@ export {
   usualRules,
 } from './plan.ts';
 export { goesBetween, type PinRefusal } from './pins.ts';
-export { newBudget, searchFamily, type Budget } from './plan-family.ts';
+export { newBudget, type Budget } from './plan-family.ts';
+export { searchFamily } from './search-family.ts';
 export { planFamily } from './solve-family.ts';
 export { tabulateFamily } from './plan-table.ts';
 export { breachConcerns, carriesOpposite, checkPlan, type PlanBreach } from './check.ts';

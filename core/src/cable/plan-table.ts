@@ -1,16 +1,13 @@
-import { limits, plugServes, type CableFamily } from '../standards/index.ts';
+// Rows of a table are typed arrays, all of one length, gone through by their number: each index is below it.
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- see above */
+import type { CableFamily } from '../standards/index.ts';
+import { fillingsFor, kindsOf, type Filling, type Kind, type ToFill } from './fillings.ts';
 import type { Adapter, KitCable } from './kit.ts';
-import { adapterServes } from './adapters.ts';
-import { carriedBy, isOverloaded, rounding, spreadsFreely } from './carried.ts';
 import {
-  inPlanOrder,
   leftOpen,
   newBudget,
   openOf,
   roomTaken,
-  slackOf,
-  strongEnough,
-  signature,
   type Budget,
   type FamilyExtras,
   type FamilyPlan,
@@ -19,37 +16,231 @@ import {
   type ServedPlug,
   type UsedCable,
 } from './plan-family.ts';
-import { isPair, servesInlet } from './pairs.ts';
-import { betweenMillimetres } from './routing.ts';
 import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
-import { noRoom, roomFor, type Room } from './supply-ends.ts';
+import type { Room } from './supply-ends.ts';
 
-/** Inlets that may stand for each other. */
-interface Kind {
-  readonly inlets: readonly LegToServe[];
-  readonly first: LegToServe;
-}
-
-/** One way to fill a piece: how many of each kind, adapter and socket it takes, and what that costs. */
-interface Filling {
-  readonly takes: readonly number[];
-  readonly overloaded: number;
-  readonly plugs: readonly { readonly plugIndex: number; readonly kind: number; readonly adapter: number }[];
-  readonly sharing: number;
-  readonly foreign: number;
-  readonly cables: number;
-  readonly unevenness: number;
-  readonly slackMillimetres: number;
-}
-
-/** Up to so many states and fillings a table is made; beyond, it would take too long. */
+/** Up to so many states a table is made; beyond, it would take too long. */
 const mostStates = 60_000;
-const mostFillings = 10_000;
 /** Up to so many pairs of a state and a filling are gone through. */
 const mostPairs = 2_000_000;
 /** So many pairs take about as long as one step of a search. */
 const pairsAStep = 200;
 const tolerance = 1e-9;
+
+/** One piece of the kit: what is placed on it and the ways to fill it. */
+interface Stage {
+  readonly cable: KitCable;
+  readonly copy: number;
+  readonly placed: readonly PlacedPlug[];
+  readonly fillings: readonly Filling[];
+}
+
+/**
+ * All states, as numbers of mixed radix: how many of each kind are served, of each adapter spent, how many sockets are
+ * taken, alone and in pairs.
+ */
+interface States {
+  readonly count: number;
+  readonly radices: readonly number[];
+  readonly strides: readonly number[];
+  /** The digits of each state, one state after the other. */
+  readonly digits: Uint16Array;
+}
+
+/** The best way to each state after some pieces; `rank` is Infinity where none leads there. */
+interface Row {
+  /** Overloaded cables, sharing, foreign pieces and cables: small whole numbers, in one figure. */
+  readonly rank: Float64Array;
+  readonly unevenness: Float64Array;
+  readonly slack: Float64Array;
+}
+
+/** How each state after a piece came about: from which state, by which of the piece's fillings (-1 for none). */
+interface Ways {
+  readonly from: Int32Array;
+  readonly filling: Int32Array;
+}
+
+/** @returns null where there are more than a table is made for */
+function statesOf(
+  kinds: readonly Kind[],
+  adapters: readonly Adapter[],
+  room: Room,
+  mostAdapters: number,
+): States | null {
+  const radices = [
+    ...kinds.map(({ inlets }) => inlets.length + 1),
+    ...adapters.map((adapter) => Math.min(adapter.count, mostAdapters) + 1),
+    room.own + 1,
+    room.pairs + 1,
+  ];
+  const strides: number[] = [];
+  let count = 1;
+  for (const radix of radices) {
+    strides.push(count);
+    count *= radix;
+    if (count > mostStates) return null;
+  }
+  const digits = new Uint16Array(count * radices.length);
+  for (let state = 0; state < count; state += 1)
+    for (const [dim, radix] of radices.entries())
+      digits[state * radices.length + dim] = Math.floor(state / strides[dim]!) % radix;
+  return { count, radices, strides, digits };
+}
+
+/** Every piece of the kit; null where one can be filled in too many ways. */
+function stagesOf(toFill: ToFill, cables: readonly KitCable[], placed: readonly PlacedPlug[]): readonly Stage[] | null {
+  const stages: Stage[] = [];
+  for (const cable of cables) {
+    let unplaced: readonly Filling[] | undefined;
+    for (let copy = 0; copy < cable.count; copy += 1) {
+      const onIt = placed.filter((item) => item.cable === cable && item.copy === copy);
+      const known = onIt.length === 0 ? unplaced : undefined;
+      const fillings = known ?? fillingsFor(toFill, cable, onIt);
+      if (fillings === null) return null;
+      if (onIt.length === 0) unplaced = fillings;
+      stages.push({ cable, copy, placed: onIt, fillings });
+    }
+  }
+  return stages;
+}
+
+const emptyRow = (count: number): Row => ({
+  rank: new Float64Array(count).fill(Infinity),
+  unevenness: new Float64Array(count),
+  slack: new Float64Array(count),
+});
+
+const copyOf = ({ rank, unevenness, slack }: Row): Row => ({
+  rank: rank.slice(),
+  unevenness: unevenness.slice(),
+  slack: slack.slice(),
+});
+
+/** Does a filling still go into a state: is there as much left of each thing as it takes? */
+function fits({ digits, radices }: States, state: number, takes: readonly number[]): boolean {
+  for (let dim = 0; dim < radices.length; dim += 1)
+    if (takes[dim]! > 0 && digits[state * radices.length + dim]! + takes[dim]! >= radices[dim]!) return false;
+  return true;
+}
+
+/** What a filling adds to the rank. */
+const rankOf = ({ overloaded, sharing, foreign, cables }: Filling): number =>
+  overloaded * 1e9 + sharing * 1e6 + foreign * 1e3 + cables;
+
+/** The states after one filling of a piece, wherever it makes a better way to them than there is. */
+function fillOnce(states: States, row: Row, next: Row, ways: Ways, option: Filling, index: number): void {
+  const step = option.takes.reduce((sum, take, dim) => sum + take * states.strides[dim]!, 0);
+  const cost = rankOf(option);
+  for (let state = 0; state < states.count; state += 1) {
+    if (row.rank[state] === Infinity || !fits(states, state, option.takes)) continue;
+    const to = state + step;
+    const rank = row.rank[state]! + cost;
+    const unevenness = row.unevenness[state]! + option.unevenness;
+    const slack = row.slack[state]! + option.slackMillimetres;
+    if (rank > next.rank[to]!) continue;
+    if (rank === next.rank[to]!) {
+      const gain = next.unevenness[to]! - unevenness;
+      if (gain < -tolerance || (gain <= tolerance && slack >= next.slack[to]! - tolerance)) continue;
+    }
+    next.rank[to] = rank;
+    next.unevenness[to] = unevenness;
+    next.slack[to] = slack;
+    ways.from[to] = state;
+    ways.filling[to] = index;
+  }
+}
+
+/** The states after one piece. One with something placed on it is filled; another may be left out. */
+function afterStage(
+  states: States,
+  row: Row,
+  { placed, fillings }: Stage,
+): { readonly next: Row; readonly ways: Ways } {
+  const mayBeLeftOut = placed.length === 0;
+  const next = mayBeLeftOut ? copyOf(row) : emptyRow(states.count);
+  const ways = { from: new Int32Array(states.count).fill(-1), filling: new Int32Array(states.count).fill(-1) };
+  if (mayBeLeftOut) for (let state = 0; state < states.count; state += 1) ways.from[state] = state;
+  for (const [index, option] of fillings.entries()) fillOnce(states, row, next, ways, option, index);
+  return { next, ways };
+}
+
+/** What a state leaves open; null where it leaves a leg, which must be served. */
+function opensOf(states: States, kinds: readonly Kind[], state: number): PlanScore | null {
+  let opens = noScore;
+  for (const [dim, { first, inlets }] of kinds.entries()) {
+    const open = inlets.length - states.digits[state * states.radices.length + dim]!;
+    if (open > 0 && first.leg !== undefined) return null;
+    for (let count = 0; count < open; count += 1) opens = addScores(opens, leftOpen(first));
+  }
+  return opens;
+}
+
+/** The best state at the end; null where every one leaves a leg. */
+function bestState(
+  states: States,
+  row: Row,
+  kinds: readonly Kind[],
+): { readonly state: number; readonly score: PlanScore } | null {
+  let best: { readonly state: number; readonly score: PlanScore } | null = null;
+  for (let state = 0; state < states.count; state += 1) {
+    const rank = row.rank[state]!;
+    const opens = rank === Infinity ? null : opensOf(states, kinds, state);
+    if (opens === null) continue;
+    const score: PlanScore = {
+      ...opens,
+      overloaded: Math.floor(rank / 1e9),
+      sharing: Math.floor((rank % 1e9) / 1e6),
+      foreign: Math.floor((rank % 1e6) / 1e3),
+      cables: rank % 1e3,
+      unevenness: row.unevenness[state]!,
+      slackMillimetres: row.slack[state]!,
+    };
+    if (best === null || compareScores(score, best.score) < 0) best = { state, score };
+  }
+  return best;
+}
+
+/** Back through the pieces from the last state: which filling each of them had, null where it was left out. */
+function chosenOn(stages: readonly Stage[], ways: readonly Ways[], last: number): readonly (Filling | null)[] {
+  let state = last;
+  return stages
+    .map((stage, index) => ({ stage, way: ways[index]! }))
+    .reverse()
+    .map(({ stage, way }) => {
+      const filling = stage.fillings[way.filling[state]!] ?? null;
+      state = way.from[state]!;
+      return filling;
+    })
+    .reverse();
+}
+
+/** The pieces that are used, each with the next inlets of each kind that it takes; what is left over of the kinds. */
+function used(
+  stages: readonly Stage[],
+  chosen: readonly (Filling | null)[],
+  kinds: readonly Kind[],
+): {
+  readonly cables: readonly (UsedCable & { readonly holdsSocket: boolean })[];
+  readonly left: readonly LegToServe[];
+} {
+  const left = kinds.map(({ inlets }) => [...inlets]);
+  const cables = stages.flatMap(({ cable, copy, placed }, index) => {
+    const option = chosen[index] ?? null;
+    if (option === null) return [];
+    const byHand = placed.map(({ plugIndex, inlet, adapter }): ServedPlug => ({ plugIndex, inlet, adapter }));
+    const planned = option.plugs.map(({ plugIndex, kind, adapter }): ServedPlug => ({
+      plugIndex,
+      inlet: left[kind]!.shift()!,
+      adapter,
+    }));
+    const plugs = [...byHand, ...planned].sort((a, b) => a.plugIndex - b.plugIndex);
+    return plugs.length === 0
+      ? []
+      : [{ cable, copy, plugs, holdsSocket: placed.some(({ holdsSocket }) => holdsSocket) }];
+  });
+  return { cables, left: left.flat() };
+}
 
 /**
  * The exact best way to serve one family's inlets, by dynamic programming over the pieces of the kit: a state says how
@@ -68,290 +259,31 @@ export function tabulateFamily(
   extras: FamilyExtras,
   budget: Budget = newBudget(),
 ): FamilyPlan | null | 'too-large' {
-  const queue = inPlanOrder(inlets);
-  const kinds: Kind[] = [];
-  for (const inlet of queue) {
-    const last = kinds.at(-1);
-    if (last !== undefined && signature(last.first) === signature(inlet)) (last.inlets as LegToServe[]).push(inlet);
-    else kinds.push({ inlets: [inlet], first: inlet });
-  }
   const { adapters } = extras;
-  const radices = [
-    ...kinds.map((kind) => kind.inlets.length + 1),
-    ...adapters.map((adapter) => Math.min(adapter.count, queue.length) + 1),
-    room.own + 1,
-    room.pairs + 1,
-  ];
-  const strides: number[] = [];
-  let states = 1;
-  for (const radix of radices) {
-    strides.push(states);
-    states *= radix;
-    if (states > mostStates) return 'too-large';
-  }
-
-  const fillingsOf = new Map<string, readonly Filling[]>();
-  const pieces: {
-    readonly cable: KitCable;
-    readonly copy: number;
-    readonly placed: readonly PlacedPlug[];
-    readonly fillings: readonly Filling[];
-  }[] = [];
-  for (const cable of cables)
-    for (let copy = 0; copy < cable.count; copy += 1) {
-      const placed = extras.placed.filter((item) => item.cable === cable && item.copy === copy);
-      const key = placed.length === 0 ? `${cables.indexOf(cable)}` : `${cables.indexOf(cable)} ${copy}`;
-      let fillings = fillingsOf.get(key);
-      if (fillings === undefined) {
-        const found = fillingsFor(family, cable, placed, kinds, adapters, allowShared);
-        if (found === null) return 'too-large';
-        fillings = found;
-        fillingsOf.set(key, fillings);
-      }
-      pieces.push({ cable, copy, placed, fillings });
-    }
-
-  const pairs = states * pieces.reduce((sum, piece) => sum + piece.fillings.length, 0);
+  const kinds = kindsOf(inlets);
+  const states = statesOf(kinds, adapters, room, inlets.length);
+  const stages = states && stagesOf({ family, kinds, adapters, allowShared }, cables, extras.placed);
+  if (states === null || stages === null) return 'too-large';
+  const pairs = states.count * stages.reduce((sum, { fillings }) => sum + fillings.length, 0);
   if (pairs > Math.min(mostPairs, budget.left * pairsAStep)) return 'too-large';
   budget.left -= Math.ceil(pairs / pairsAStep);
 
-  const digits = new Uint16Array(states * radices.length);
-  for (let state = 0; state < states; state += 1)
-    for (let dim = 0; dim < radices.length; dim += 1)
-      digits[state * radices.length + dim] = Math.floor(state / strides[dim]!) % radices[dim]!;
-  // Overloaded cables, sharing, foreign pieces and cables are small whole numbers and stand in one figure.
-  let rank = new Float64Array(states).fill(Infinity);
-  let unevenness = new Float64Array(states);
-  let slack = new Float64Array(states);
-  rank[0] = 0;
-  const ways: { readonly from: Int32Array; readonly filling: Int32Array }[] = [];
-  for (const piece of pieces) {
-    const nextRank = piece.placed.length > 0 ? new Float64Array(states).fill(Infinity) : rank.slice();
-    const nextUneven = piece.placed.length > 0 ? new Float64Array(states) : unevenness.slice();
-    const nextSlack = piece.placed.length > 0 ? new Float64Array(states) : slack.slice();
-    const from = new Int32Array(states).fill(-1);
-    const filling = new Int32Array(states).fill(-1);
-    if (piece.placed.length === 0) for (let state = 0; state < states; state += 1) from[state] = state;
-    piece.fillings.forEach((option, index) => {
-      const step = option.takes.reduce((sum, take, dim) => sum + take * strides[dim]!, 0);
-      const cost = option.overloaded * 1e9 + option.sharing * 1e6 + option.foreign * 1e3 + option.cables;
-      for (let state = 0; state < states; state += 1) {
-        if (rank[state] === Infinity) continue;
-        let fits = true;
-        for (let dim = 0; dim < radices.length; dim += 1)
-          if (option.takes[dim]! > 0 && digits[state * radices.length + dim]! + option.takes[dim]! >= radices[dim]!) {
-            fits = false;
-            break;
-          }
-        if (!fits) continue;
-        const to = state + step;
-        const newRank = rank[state]! + cost;
-        const newUneven = unevenness[state]! + option.unevenness;
-        const newSlack = slack[state]! + option.slackMillimetres;
-        const oldRank = nextRank[to]!;
-        if (newRank > oldRank) continue;
-        if (newRank === oldRank) {
-          const gain = nextUneven[to]! - newUneven;
-          if (gain < -tolerance || (gain <= tolerance && newSlack >= nextSlack[to]! - tolerance)) continue;
-        }
-        nextRank[to] = newRank;
-        nextUneven[to] = newUneven;
-        nextSlack[to] = newSlack;
-        from[to] = state;
-        filling[to] = index;
-      }
-    });
-    rank = nextRank;
-    unevenness = nextUneven;
-    slack = nextSlack;
-    ways.push({ from, filling });
+  let row = emptyRow(states.count);
+  row.rank[0] = 0;
+  const ways: Ways[] = [];
+  for (const stage of stages) {
+    const after = afterStage(states, row, stage);
+    row = after.next;
+    ways.push(after.ways);
   }
-
-  let best = -1;
-  let bestScore: PlanScore = noScore;
-  for (let state = 0; state < states; state += 1) {
-    if (rank[state] === Infinity) continue;
-    let opens = noScore;
-    let legLeft = false;
-    kinds.forEach((kind, dim) => {
-      const open = kind.inlets.length - digits[state * radices.length + dim]!;
-      if (open > 0 && kind.first.leg !== undefined) legLeft = true;
-      for (let count = 0; count < open; count += 1) opens = addScores(opens, leftOpen(kind.first));
-    });
-    if (legLeft) continue;
-    const score: PlanScore = {
-      ...opens,
-      overloaded: Math.floor(rank[state]! / 1e9),
-      sharing: Math.floor((rank[state]! % 1e9) / 1e6),
-      foreign: Math.floor((rank[state]! % 1e6) / 1e3),
-      cables: rank[state]! % 1e3,
-      unevenness: unevenness[state]!,
-      slackMillimetres: slack[state]!,
-    };
-    if (best < 0 || compareScores(score, bestScore) < 0) {
-      best = state;
-      bestScore = score;
-    }
-  }
-  if (best < 0) return null;
-
-  // Back through the pieces: which filling each had, and which inlets of its kind are on it.
-  const used: UsedCable[] = [];
-  const given = kinds.map(() => 0);
-  const chosen: (Filling | null)[] = [];
-  let state = best;
-  for (let index = pieces.length - 1; index >= 0; index -= 1) {
-    const { from, filling } = ways[index]!;
-    chosen[index] = filling[state]! < 0 ? null : pieces[index]!.fillings[filling[state]!]!;
-    state = from[state]!;
-  }
-  pieces.forEach((piece, index) => {
-    const option = chosen[index];
-    if (option == null) return;
-    const plugs = [
-      ...piece.placed.map((item): ServedPlug => ({
-        plugIndex: item.plugIndex,
-        inlet: item.inlet,
-        adapter: item.adapter,
-      })),
-      ...option.plugs.map(({ plugIndex, kind, adapter }): ServedPlug => {
-        const inlet = kinds[kind]!.inlets[given[kind]!]!;
-        given[kind]! += 1;
-        return { plugIndex, inlet, adapter: adapter < 0 ? null : adapters[adapter]! };
-      }),
-    ].sort((a, b) => a.plugIndex - b.plugIndex);
-    if (plugs.length > 0) used.push({ cable: piece.cable, copy: piece.copy, plugs });
-  });
-  const holds = (item: UsedCable) =>
-    pieces
-      .find((piece) => piece.cable === item.cable && piece.copy === item.copy)!
-      .placed.some((one) => one.holdsSocket);
+  const best = bestState(states, row, kinds);
+  if (best === null) return null;
+  const plan = used(stages, chosenOn(stages, ways, best.state), kinds);
   return {
-    cables: used,
-    score: bestScore,
+    cables: plan.cables.map(({ cable, copy, plugs }) => ({ cable, copy, plugs })),
+    score: best.score,
     proved: true,
-    taken: roomTaken(used.map((item) => ({ cable: item.cable, holdsSocket: holds(item) }))),
-    open: kinds.flatMap((kind, dim) => kind.inlets.slice(given[dim])).flatMap((inlet) => openOf(cables, inlet, room)),
+    taken: roomTaken(plan.cables),
+    open: plan.left.flatMap((inlet) => openOf(cables, inlet, room)),
   };
-}
-
-/**
- * Every way to fill one piece, the best arrangement of each content; null when there are too many. What is placed
- * stays.
- */
-function fillingsFor(
-  family: CableFamily,
-  cable: KitCable,
-  placed: readonly PlacedPlug[],
-  kinds: readonly Kind[],
-  adapters: readonly Adapter[],
-  allowShared: boolean,
-): Filling[] | null {
-  const graphics = family === 'card' || family === 'card-16';
-  const best = new Map<string, Filling>();
-  const on: (ServedPlug & { readonly kind: number; readonly which: number })[] = placed.map((item) => ({
-    plugIndex: item.plugIndex,
-    inlet: item.inlet,
-    adapter: item.adapter,
-    kind: -1,
-    which: -1,
-  }));
-  const asked = placed.some((item) => item.holdsSocket) ? noRoom : roomFor(cable);
-  let seen = 0;
-  const amps12 = () => on.reduce((total, item) => total + item.inlet.amps12, 0);
-
-  /** May what hangs on the piece now hang there together, seen from the one that came last? */
-  function together(): boolean {
-    if (on.length < 2) return true;
-    if (on.some((item) => item.inlet.leg !== undefined)) return false;
-    const last = on.at(-1)!;
-    const spaced = on.every(
-      (other) =>
-        other === last ||
-        Math.abs(cable.plugs[last.plugIndex]!.millimetres - cable.plugs[other.plugIndex]!.millimetres) +
-          (last.adapter?.addsMillimetres ?? 0) +
-          (other.adapter?.addsMillimetres ?? 0) >=
-          betweenMillimetres(last.inlet, other.inlet),
-    );
-    switch (family) {
-      case 'main':
-        return false;
-      case 'cpu':
-        return spaced;
-      case 'card':
-      case 'card-16':
-        return spaced && allowShared && amps12() * 12 <= limits.sharedCardCableWatts + rounding;
-      case 'drive':
-        return spaced && !isOverloaded(cable, carriedBy(on.map((item) => item.inlet)));
-    }
-  }
-
-  function keep(): void {
-    const fresh = on.length > placed.length || placed.length > 0;
-    if (!fresh) return;
-    const takes = [
-      ...kinds.map((_, kind) => on.filter((item) => item.kind === kind).length),
-      ...adapters.map((_, which) => on.filter((item) => item.which === which).length),
-      asked.own,
-      asked.pairs,
-    ];
-    const slackMillimetres = on.reduce(
-      (total, item) =>
-        total + slackOf(item.inlet, cable.plugs[item.plugIndex]!.millimetres + (item.adapter?.addsMillimetres ?? 0)),
-      0,
-    );
-    const key = takes.join(' ');
-    const known = best.get(key);
-    if (known !== undefined && known.slackMillimetres <= slackMillimetres) return;
-    const carried = carriedBy(on.map((item) => item.inlet));
-    best.set(key, {
-      takes,
-      slackMillimetres,
-      plugs: on
-        .filter((item) => item.kind >= 0)
-        .map(({ plugIndex, kind, which }) => ({ plugIndex, kind, adapter: which })),
-      sharing: graphics ? on.length - 1 : 0,
-      foreign: (cable.spare === true ? 1 : 0) + on.filter((item) => item.adapter !== null).length,
-      cables: spreadsFreely(family, cable) ? 0 : 1,
-      overloaded: isOverloaded(cable, carried) ? 1 : 0,
-      unevenness: (carried.amps12 + carried.amps5 + carried.amps33) ** 2,
-    });
-  }
-
-  function fill(plugIndex: number): boolean {
-    seen += 1;
-    if (seen > mostFillings) return false;
-    if (plugIndex === cable.plugs.length) {
-      keep();
-      return true;
-    }
-    if (!fill(plugIndex + 1)) return false;
-    if (placed.some((item) => item.plugIndex === plugIndex)) return true;
-    const plug = cable.plugs[plugIndex]!;
-    for (let kind = 0; kind < kinds.length; kind += 1) {
-      const inlet = kinds[kind]!.first;
-      if (on.filter((item) => item.kind === kind).length >= kinds[kind]!.inlets.length) continue;
-      for (let which = -1; which < adapters.length; which += 1) {
-        const adapter = which < 0 ? null : adapters[which]!;
-        if (
-          adapter === null
-            ? !servesInlet(plug.kind, cable, inlet)
-            : inlet.leg !== undefined ||
-              isPair(inlet) ||
-              on.filter((item) => item.which === which).length >= adapter.count ||
-              !plugServes(plug.kind, adapter.takes) ||
-              !adapterServes(adapter, inlet)
-        )
-          continue;
-        if (plug.millimetres + (adapter?.addsMillimetres ?? 0) < inlet.reachMillimetres || !strongEnough(cable, inlet))
-          continue;
-        on.push({ plugIndex, inlet, adapter, kind, which });
-        const goesOn = !together() || fill(plugIndex + 1);
-        on.pop();
-        if (!goesOn) return false;
-      }
-    }
-    return true;
-  }
-  return fill(0) ? [...best.values()] : null;
 }

@@ -3,7 +3,6 @@ import type { KitCable } from './kit.ts';
 import {
   newBudget,
   noExtras,
-  searchFamily,
   type Budget,
   type FamilyExtras,
   type FamilyPlan,
@@ -12,6 +11,7 @@ import {
 import { noScore } from './score.ts';
 import { noRoom, type Room } from './supply-ends.ts';
 import { tabulateFamily } from './plan-table.ts';
+import { searchFamily } from './search-family.ts';
 
 /** Up to so many inlets are searched, more are tabulated. */
 const mostSearched = 8;
