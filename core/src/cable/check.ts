@@ -1,9 +1,12 @@
 import { inletFamily, limits, plugServes, type PlugKind } from '../standards/index.ts';
-import type { Adapter, CableKit, InletToServe } from './kit.ts';
+import { boundToBe } from '../bound-to-be.ts';
+import { groupBy } from '../group-by.ts';
+import type { Adapter, CableKit, InletToServe, KitCable } from './kit.ts';
 import type { Assignment, PlanRules } from './plan.ts';
 import { adapterCarries } from './adapters.ts';
 import { plugFits } from './own-plug.ts';
-import { cableLimits, carriedBy, perVoltage, rounding } from './carried.ts';
+import { cableLimits, carriedBy, perVoltage, rounding, type Carried } from './carried.ts';
+import { isGraphics } from './pieces.ts';
 import { strongEnough } from './plan-family.ts';
 import { betweenMillimetres } from './routing.ts';
 import { socketsNamed, socketsTake } from './supply-ends.ts';
@@ -49,9 +52,121 @@ export type PlanBreach =
 
 const railOf = { amps12: '+12', amps5: '+5', amps33: '+3.3' } as const;
 
+/** An assignment with what its names stand for. */
+interface Hung {
+  readonly item: Assignment;
+  readonly inlet: InletToServe;
+  readonly adapter: Adapter | null;
+  readonly cable: KitCable;
+}
+
+const legsOf = ({ adapter }: Hung): number => adapter?.legs ?? 1;
+
+/** What a plug of an arrangement breaks by itself. */
+function breachesAlone({ item, inlet, adapter, cable }: Hung): PlanBreach[] {
+  const breaches: PlanBreach[] = [];
+  const isFit =
+    adapter === null
+      ? plugFits(item.plugKind, cable, inlet)
+      : plugServes(item.plugKind, adapter.takes) && plugFits(adapter.gives, adapter, inlet);
+  if (!isFit) breaches.push({ code: 'no-fit', inletId: inlet.id, plugKind: item.plugKind });
+  if (adapter !== null && !adapterCarries(adapter, inlet))
+    breaches.push({ code: 'adapter-overload', inletId: inlet.id, adapterId: adapter.id });
+  if (item.slackMillimetres < 0)
+    breaches.push({ code: 'too-short', inletId: inlet.id, missingMillimetres: -item.slackMillimetres });
+  if (!strongEnough(cable, inlet)) breaches.push({ code: 'weak-chain', inletId: inlet.id, gauge: cable.gauge });
+  return breaches;
+}
+
+/** The halves of one that comes apart may go into two 4-pin inlets. */
+const isHalf = ({ item, inlet }: Hung): boolean => item.plugKind === 'cpu-4+4' && inlet.kind === 'cpu-4';
+
+/** Plugs of one cable that are in two places; each that comes to a plug in use is told. */
+function plugsTwice(onCable: readonly Hung[]): PlanBreach[] {
+  return onCable.flatMap((one, index): PlanBreach[] => {
+    const { cableCode, plugIndex } = one.item;
+    const before = onCable.slice(0, index).filter((other) => other.item.plugIndex === plugIndex);
+    const halves = before.length === 1 && [one, ...before].every(isHalf);
+    return before.length === 0 || halves ? [] : [{ code: 'plug-twice', cableCode, plugIndex }];
+  });
+}
+
+/** What a cable breaks by the sockets it is in; notes those as used. */
+function socketBreaches(kit: CableKit, { item, cable }: Hung, used: Set<string>): PlanBreach[] {
+  const { socketLabel, cableCode } = item;
+  if (socketLabel === null) return [];
+  const breaches: PlanBreach[] = [];
+  const sockets = socketsNamed(kit, socketLabel);
+  if (sockets === null || !socketsTake(sockets, cable)) breaches.push({ code: 'socket-kind', socketLabel, cableCode });
+  for (const { label } of sockets ?? [{ label: socketLabel }]) {
+    if (used.has(label)) breaches.push({ code: 'socket-twice', socketLabel: label });
+    used.add(label);
+  }
+  return breaches;
+}
+
+/** What all plugs of a cable carry together; an adapter of several legs brings its share to each. */
+const carriedOn = (onCable: readonly Hung[]): Carried =>
+  carriedBy(
+    onCable.map((one) => ({
+      ...one.inlet,
+      amps12: one.inlet.amps12 / legsOf(one),
+      amps5: one.inlet.amps5 / legsOf(one),
+      amps33: one.inlet.amps33 / legsOf(one),
+    })),
+  );
+
+function overloads({ item, cable }: Hung, carried: Carried): PlanBreach[] {
+  const most = cableLimits(cable);
+  return perVoltage
+    .filter((key) => carried[key] > most[key] + rounding)
+    .map((key) => ({
+      code: cable.family === 'drive' ? 'chain-overload' : 'cable-overload',
+      cableCode: item.cableCode,
+      rail: railOf[key],
+      amps: carried[key],
+      limitAmps: most[key],
+    }));
+}
+
+/** What several plugs on one cable break: main cables share nothing, graphics cables by the rule and their load. */
+function sharingBreaches(
+  onCable: readonly Hung[],
+  { item, cable }: Hung,
+  watts: number,
+  rules: PlanRules,
+): PlanBreach[] {
+  const { cableCode } = item;
+  if (cable.family === 'main') return [{ code: 'shared-not-allowed', cableCode }];
+  if (!isGraphics(cable.family)) return [];
+  if (!rules.allowShared || onCable.some((one) => legsOf(one) > 1)) return [{ code: 'shared-not-allowed', cableCode }];
+  const limitWatts = limits.sharedCardCableWatts;
+  return watts > limitWatts + rounding ? [{ code: 'shared-overload', cableCode, watts, limitWatts }] : [];
+}
+
+const wayTo = ({ item, cable, adapter }: Hung): { readonly plug: number; readonly adds: number } => ({
+  plug: boundToBe(cable.plugs[item.plugIndex], `plug ${item.plugIndex} of ${cable.id}`).millimetres,
+  adds: adapter?.addsMillimetres ?? 0,
+});
+
+/** Pairs of plugs that are closer together on the cable than their inlets are in the case. */
+function spacingBreaches(onCable: readonly Hung[]): PlanBreach[] {
+  return onCable.flatMap((one, index) =>
+    onCable.slice(0, index).flatMap((other): PlanBreach[] => {
+      const [here, there] = [wayTo(one), wayTo(other)];
+      const hasMillimetres = Math.abs(here.plug - there.plug) + here.adds + there.adds;
+      const needsMillimetres = betweenMillimetres(one.inlet, other.inlet);
+      if (hasMillimetres >= needsMillimetres) return [];
+      const between = { inletId: one.inlet.id, otherInletId: other.inlet.id };
+      return [{ code: 'spacing', ...between, hasMillimetres, needsMillimetres }];
+    }),
+  );
+}
+
 /**
  * Checks an arrangement against every rule, without regard to how it came about: a plan, a plan moved by hand,
  * anything. Legs of adapters are assignments of the same inlet.
+ * @throws RangeError where an assignment names an inlet, an adapter or a cable that is not given
  */
 export function checkPlan(
   kit: CableKit,
@@ -59,101 +174,32 @@ export function checkPlan(
   assignments: readonly Assignment[],
   rules: PlanRules,
 ): PlanBreach[] {
-  const breaches: PlanBreach[] = [];
-  const inletOf = new Map(inlets.map((inlet) => [inlet.id, inlet]));
-  const adapterOf = new Map(rules.adapters.map((adapter): [string, Adapter] => [adapter.id, adapter]));
-  const perCable = new Map<string, Assignment[]>();
-  for (const item of assignments) {
-    const inlet = inletOf.get(item.inletId)!;
-    const adapter = item.adapterId === null ? null : adapterOf.get(item.adapterId)!;
-    const piece = kit.cables.find((one) => one.id === item.kitCableId)!;
-    if (
-      !(adapter === null
-        ? plugFits(item.plugKind, piece, inlet)
-        : plugServes(item.plugKind, adapter.takes) && plugFits(adapter.gives, adapter, inlet))
-    )
-      breaches.push({ code: 'no-fit', inletId: inlet.id, plugKind: item.plugKind });
-    if (adapter !== null && !adapterCarries(adapter, inlet))
-      breaches.push({ code: 'adapter-overload', inletId: inlet.id, adapterId: adapter.id });
-    if (item.slackMillimetres < 0)
-      breaches.push({ code: 'too-short', inletId: inlet.id, missingMillimetres: -item.slackMillimetres });
-    if (!strongEnough(piece, inlet)) breaches.push({ code: 'weak-chain', inletId: inlet.id, gauge: piece.gauge });
-    const there = perCable.get(item.cableCode) ?? [];
-    const onPlug = there.filter((other) => other.plugIndex === item.plugIndex);
-    // The halves of one that comes apart may go into two 4-pin inlets.
-    const half = (one: Assignment) => one.plugKind === 'cpu-4+4' && inletOf.get(one.inletId)!.kind === 'cpu-4';
-    if (onPlug.length > 1 || (onPlug.length === 1 && !(half(item) && half(onPlug[0]!))))
-      breaches.push({ code: 'plug-twice', cableCode: item.cableCode, plugIndex: item.plugIndex });
-    perCable.set(item.cableCode, [...there, item]);
-  }
-  const socketsUsed = new Set<string>();
-  for (const [cableCode, items] of perCable) {
-    const cable = kit.cables.find((one) => one.id === items[0]!.kitCableId)!;
-    const { socketLabel } = items[0]!;
-    if (socketLabel !== null) {
-      const sockets = socketsNamed(kit, socketLabel);
-      if (sockets === null || !socketsTake(sockets, cable))
-        breaches.push({ code: 'socket-kind', socketLabel, cableCode });
-      for (const { label } of sockets ?? [{ label: socketLabel }]) {
-        if (socketsUsed.has(label)) breaches.push({ code: 'socket-twice', socketLabel: label });
-        socketsUsed.add(label);
-      }
-    }
-    const carried = carriedBy(
-      items.map((item) => {
-        const inlet = inletOf.get(item.inletId)!;
-        const legs = item.adapterId === null ? 1 : adapterOf.get(item.adapterId)!.legs;
-        return {
-          ...inlet,
-          amps12: inlet.amps12 / legs,
-          amps5: inlet.amps5 / legs,
-          amps33: inlet.amps33 / legs,
-        };
-      }),
-    );
-    const most = cableLimits(cable);
-    for (const key of perVoltage)
-      if (carried[key] > most[key] + rounding)
-        breaches.push({
-          code: cable.family === 'drive' ? 'chain-overload' : 'cable-overload',
-          cableCode,
-          rail: railOf[key],
-          amps: carried[key],
-          limitAmps: most[key],
-        });
-    if (items.length < 2) continue;
-    if (cable.family === 'card' || cable.family === 'card-16') {
-      const watts = carried.amps12 * 12;
-      if (
-        !rules.allowShared ||
-        items.some((item) => item.adapterId !== null && adapterOf.get(item.adapterId)!.legs > 1)
-      )
-        breaches.push({ code: 'shared-not-allowed', cableCode });
-      else if (watts > limits.sharedCardCableWatts + rounding)
-        breaches.push({ code: 'shared-overload', cableCode, watts, limitWatts: limits.sharedCardCableWatts });
-    }
-    if (cable.family === 'main') breaches.push({ code: 'shared-not-allowed', cableCode });
-    items.forEach((item, index) =>
-      items.slice(0, index).forEach((other) => {
-        const adds = [item, other].reduce(
-          (sum, one) => sum + (one.adapterId === null ? 0 : adapterOf.get(one.adapterId)!.addsMillimetres),
-          0,
-        );
-        const hasMillimetres =
-          Math.abs(cable.plugs[item.plugIndex]!.millimetres - cable.plugs[other.plugIndex]!.millimetres) + adds;
-        const needsMillimetres = betweenMillimetres(inletOf.get(item.inletId)!, inletOf.get(other.inletId)!);
-        if (hasMillimetres < needsMillimetres)
-          breaches.push({
-            code: 'spacing',
-            inletId: item.inletId,
-            otherInletId: other.inletId,
-            hasMillimetres,
-            needsMillimetres,
-          });
-      }),
-    );
-  }
-  return breaches;
+  const hung = assignments.map((item): Hung => {
+    const { inletId, adapterId, kitCableId } = item;
+    const adapter = adapterId === null ? null : rules.adapters.find(({ id }) => id === adapterId);
+    return {
+      item,
+      inlet: boundToBe(
+        inlets.find(({ id }) => id === inletId),
+        `inlet ${inletId}`,
+      ),
+      adapter: adapterId === null ? null : boundToBe(adapter, `adapter ${adapterId}`),
+      cable: boundToBe(
+        kit.cables.find(({ id }) => id === kitCableId),
+        `cable ${kitCableId}`,
+      ),
+    };
+  });
+  const cables = [...groupBy(hung, ({ item }) => item.cableCode).values()];
+  const used = new Set<string>();
+  const ofCables = cables.flatMap((onCable): PlanBreach[] => {
+    const first = boundToBe(onCable[0], 'plug on a cable');
+    const carried = carriedOn(onCable);
+    const alone = [...socketBreaches(kit, first, used), ...overloads(first, carried)];
+    if (onCable.length < 2) return alone;
+    return [...alone, ...sharingBreaches(onCable, first, carried.amps12 * 12, rules), ...spacingBreaches(onCable)];
+  });
+  return [...hung.flatMap(breachesAlone), ...cables.flatMap(plugsTwice), ...ofCables];
 }
 
 /** Is this breach about this inlet, or about the cable it hangs on? */

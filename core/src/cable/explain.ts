@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { cableFamilies, inletFamily, socketTakes, type CableFamily } from '../standards/index.ts';
 import type { Adapter, CableKit, InletToServe, KitCable, Socket } from './kit.ts';
 import { plugFits } from './own-plug.ts';
@@ -99,140 +100,220 @@ export function explainOpen(
   const asked = plan.open.filter((open) => only === null || open.inletId === only);
   const steps = Math.max(leastStepsEach, Math.floor(mostStepsInAll / Math.max(1, asked.length)));
   return asked.map((open): OpenBecause => {
-    const inlet = inlets.find((item) => item.id === open.inletId)!;
+    const inlet = boundToBe(
+      inlets.find((item) => item.id === open.inletId),
+      `inlet ${open.inletId}`,
+    );
     const families = familiesMeeting(inletFamily(inlet.kind));
     const around = inlets.filter((item) => served.has(item.id) && families.includes(inletFamily(item.kind)));
     const key = `${wantsOf(inlet)} ${around.map((item) => item.id).join(' ')}`;
     const before = known.get(key);
     if (before !== undefined)
       return { inletId: inlet.id, ...before, together: [inlet.id, ...before.together.slice(1)] };
-    const told = explainOne(kit, inlet, around, rules, { heldBack, overloaded: plan.score.overloaded, steps });
+    const { overloaded } = plan.score;
+    const told = new Trial({ kit, inlet, around, rules, heldBack, overloaded }, steps).explain();
     known.set(key, told);
     return { inletId: inlet.id, ...told };
   });
 }
 
-function explainOne(
-  kit: CableKit,
-  inlet: InletToServe,
-  around: readonly InletToServe[],
-  rules: PlanRules,
-  { heldBack, overloaded, steps }: { readonly heldBack: HeldBack; readonly overloaded: number; readonly steps: number },
-): Omit<OpenBecause, 'inletId'> {
-  const budget = newBudget(steps);
-  let sure = true;
-  const asRequired = (set: readonly InletToServe[]) => set.map((item) => ({ ...item, optional: false }));
-  const serves = (set: readonly InletToServe[], inKit = kit, byRules = rules) => {
-    const own = newBudget(Math.max(0, Math.min(stepsAPlan, budget.left)));
-    const given = own.left;
-    const pins = byRules.pins.filter((pin) => set.some((item) => item.id === pin.inletId));
-    const plan = planCables(inKit, asRequired(set), { ...byRules, pins }, undefined, own);
-    budget.left -= leastStepsAnInlet * set.length + given - own.left;
-    if (!plan.proved) sure = false;
-    return plan.open.length === 0 && plan.wrong.length === 0 && plan.score.overloaded <= overloaded;
-  };
-  const together = smallestUnserved(inlet, around, serves, budget);
-  /** With nothing left of the budget nothing more is found out. */
-  const may: typeof serves = (...asked) => budget.left > 0 && serves(...asked);
-  const set = asRequired(together);
-  const family = inletFamily(inlet.kind);
-  const own = (item: CableFamily) => together.some((one) => inletFamily(one.kind) === item);
+/** What is asked about one open inlet. */
+interface Question {
+  readonly kit: CableKit;
+  readonly inlet: InletToServe;
+  /** The served inlets that it could be in the way of. */
+  readonly around: readonly InletToServe[];
+  readonly rules: PlanRules;
+  readonly heldBack: HeldBack;
+  /** Overloaded cables that the plan bears anyway. */
+  readonly overloaded: number;
+}
 
-  const hasPlug = (cable: KitCable) => cable.plugs.some(({ kind }) => plugFits(kind, cable, inlet));
-  const shortages: Shortage[] = [];
-  const remedies: CableRemedy[] = [];
-  const plenty = together.length;
-  // Of one that goes into one socket only, another piece would be of no use.
-  const more = (cable: KitCable) => own(cable.family) && cable.onlySocket === undefined;
-  const moreCables = {
-    ...kit,
-    cables: kit.cables.map((cable) => (more(cable) ? { ...cable, count: cable.count + plenty } : cable)),
-  };
-  const moreSockets = { ...kit, sockets: [...kit.sockets, ...socketsToSpare(kit, own, plenty)] };
-  const longer = (millimetres: number, only?: string) =>
-    set.map((item) =>
+const asRequired = (set: readonly InletToServe[]) => set.map((item) => ({ ...item, optional: false }));
+
+/** Plans that are tried for one open inlet, as long as its steps last; each limit is lifted alone. */
+class Trial {
+  /** What the smallest set that cannot be served is made of, all of it required. */
+  private readonly set: readonly InletToServe[];
+  private readonly together: readonly InletToServe[];
+  private readonly question: Question;
+  private readonly family: CableFamily;
+  private readonly budget: Budget;
+  private sure = true;
+
+  constructor(question: Question, steps: number) {
+    this.question = question;
+    this.budget = newBudget(steps);
+    this.family = inletFamily(question.inlet.kind);
+    this.together = smallestUnserved(question.inlet, question.around, (set) => this.serves(set), this.budget);
+    this.set = asRequired(this.together);
+  }
+
+  explain(): Omit<OpenBecause, 'inletId'> {
+    const { kit, rules } = this.question;
+    const shortages: Shortage[] = kit.cables.some((cable) => this.hasPlug(cable)) ? [] : [{ code: 'plug-kind' }];
+    const remedies: CableRemedy[] = [];
+    if (this.may(this.set, this.withMoreSockets()))
+      shortages.push({ code: 'sockets', have: socketsFor(kit, this.family).length });
+    if (
+      this.may(
+        this.set,
+        this.withMoreCables(() => true, this.set.length),
+      )
+    ) {
+      shortages.push({ code: 'cables', have: this.cablesThere() });
+      remedies.push(...this.cablesThatDo());
+    }
+    const extension = this.extensionThatDoes();
+    if (extension !== null) {
+      shortages.push({ code: 'reach', missingMillimetres: extension.millimetres });
+      remedies.push(extension);
+    }
+    if (!rules.allowShared && this.may(this.set, kit, { ...rules, allowShared: true })) {
+      shortages.push({ code: 'sharing', by: 'rule' });
+      remedies.push({ code: 'allow-sharing' });
+    }
+    shortages.push(...this.limitsOfLoad(extension !== null));
+    remedies.push(...this.heldBackThatDo(), ...this.pinsInTheWay());
+    return {
+      together: this.together.map(({ id }) => id),
+      shortages,
+      remedies: remedies.length === 0 ? [this.anotherSupply()] : remedies,
+      proved: this.sure && this.budget.left > 0,
+    };
+  }
+
+  /** Are these all served, with no cable overloaded beyond what the plan bears anyway? */
+  private serves(
+    set: readonly InletToServe[],
+    kit: CableKit = this.question.kit,
+    rules: PlanRules = this.question.rules,
+  ): boolean {
+    const own = newBudget(Math.max(0, Math.min(stepsAPlan, this.budget.left)));
+    const given = own.left;
+    const pins = rules.pins.filter((pin) => set.some((item) => item.id === pin.inletId));
+    const plan = planCables(kit, asRequired(set), { ...rules, pins }, undefined, own);
+    this.budget.left -= leastStepsAnInlet * set.length + given - own.left;
+    if (!plan.proved) this.sure = false;
+    return plan.open.length === 0 && plan.wrong.length === 0 && plan.score.overloaded <= this.question.overloaded;
+  }
+
+  /** As `serves`; with nothing left of the budget nothing more is found out. */
+  private may(...asked: Parameters<Trial['serves']>): boolean {
+    return this.budget.left > 0 && this.serves(...asked);
+  }
+
+  private hasPlug(cable: KitCable): boolean {
+    return cable.plugs.some(({ kind }) => plugFits(kind, cable, this.question.inlet));
+  }
+
+  private cablesThere(): number {
+    const fitting = this.question.kit.cables.filter((cable) => this.hasPlug(cable));
+    return fitting.reduce((sum, { count }) => sum + count, 0);
+  }
+
+  private concerns(family: CableFamily): boolean {
+    return this.together.some(({ kind }) => inletFamily(kind) === family);
+  }
+
+  private withMoreSockets(): CableKit {
+    const { kit } = this.question;
+    const more = socketsToSpare(kit, (family) => this.concerns(family), this.set.length);
+    return { ...kit, sockets: [...kit.sockets, ...more] };
+  }
+
+  /** The kit with so many more of some cables; of one that goes into one socket only another would be of no use. */
+  private withMoreCables(which: (cable: KitCable) => boolean, more: number): CableKit {
+    const { kit } = this.question;
+    return {
+      ...kit,
+      cables: kit.cables.map((cable) =>
+        which(cable) && this.mayBeMore(cable) ? { ...cable, count: cable.count + more } : cable,
+      ),
+    };
+  }
+
+  private mayBeMore({ family, onlySocket }: KitCable): boolean {
+    return this.concerns(family) && onlySocket === undefined;
+  }
+
+  /** The fewest more of one cable that would do. */
+  private cablesThatDo(): CableRemedy[] {
+    const candidates = this.question.kit.cables.filter((cable) => !cable.fixed && this.mayBeMore(cable));
+    for (let count = 1; count <= this.set.length && this.budget.left > 0; count += 1) {
+      const one = candidates.find((cable) =>
+        this.may(
+          this.set,
+          this.withMoreCables((item) => item === cable, count),
+        ),
+      );
+      if (one !== undefined) return [{ code: 'cable', kitCableId: one.id, count }];
+    }
+    return [];
+  }
+
+  /** The set as if cables to all of it, or to one of it, were longer. */
+  private longer(millimetres: number, only?: string): readonly InletToServe[] {
+    return this.set.map((item) =>
       only === undefined || item.id === only
         ? { ...item, reachMillimetres: item.reachMillimetres - millimetres }
         : item,
     );
+  }
 
-  if (!kit.cables.some(hasPlug)) shortages.push({ code: 'plug-kind' });
-  if (may(set, moreSockets)) shortages.push({ code: 'sockets', have: socketsFor(kit, family).length });
-  if (may(set, moreCables)) {
-    shortages.push({
-      code: 'cables',
-      have: kit.cables.filter(hasPlug).reduce((sum, cable) => sum + cable.count, 0),
+  /** The shortest extension of one way that would do, where length is what is short. */
+  private extensionThatDoes(): (CableRemedy & { readonly code: 'extension' }) | null {
+    const farthest = Math.max(...this.set.map(({ reachMillimetres }) => reachMillimetres));
+    if (!this.may(this.longer(farthest))) return null;
+    const lengths = this.set.flatMap((item) => {
+      if (this.budget.left <= 0) return [];
+      const millimetres = leastOf(item.reachMillimetres, (value) => this.may(this.longer(value, item.id)));
+      return millimetres === null ? [] : [{ item, millimetres }];
     });
-    for (let count = 1; count <= plenty && budget.left > 0; count += 1) {
-      const one = kit.cables.find(
-        (cable) =>
-          !cable.fixed &&
-          more(cable) &&
-          may(set, {
-            ...kit,
-            cables: kit.cables.map((item) => (item === cable ? { ...item, count: item.count + count } : item)),
-          }),
-      );
-      if (one !== undefined) {
-        remedies.push({ code: 'cable', kitCableId: one.id, count });
-        break;
-      }
-    }
+    const [least] = lengths.sort((a, b) => a.millimetres - b.millimetres);
+    if (least === undefined) return null;
+    return { code: 'extension', inletId: least.item.id, kind: least.item.kind, millimetres: least.millimetres };
   }
-  const farthest = Math.max(...set.map((item) => item.reachMillimetres));
-  if (may(longer(farthest))) {
-    const least = set
-      .flatMap((item) => {
-        if (budget.left <= 0) return [];
-        const millimetres = leastOf(item.reachMillimetres, (value) => may(longer(value, item.id)));
-        return millimetres === null ? [] : [{ item, millimetres }];
-      })
-      .sort((a, b) => a.millimetres - b.millimetres)[0];
-    if (least !== undefined) {
-      shortages.push({ code: 'reach', missingMillimetres: least.millimetres });
-      remedies.push({
-        code: 'extension',
-        inletId: least.item.id,
-        kind: least.item.kind,
-        millimetres: least.millimetres,
-      });
-    }
+
+  /** Whether load, the ways between plugs or thin wire decide. */
+  private limitsOfLoad(isShort: boolean): Shortage[] {
+    const { set } = this;
+    const shortages: Shortage[] = [];
+    const nothing = { amps12: 0, amps5: 0, amps33: 0, startAmps12: 0, startAmps5: 0 };
+    if (this.may(set.map((item) => ({ ...item, ...nothing })))) shortages.push(loadShortage(this.family, set.length));
+    const nearest = Math.min(...set.map(({ reachMillimetres }) => reachMillimetres));
+    const together = set.map((item) => ({ ...item, place: 'floor' as const, reachMillimetres: nearest }));
+    if (set.length > 1 && this.may(together) && !isShort) shortages.push({ code: 'spacing' });
+    const cools = set.some((item) => item.cools === true);
+    if (cools && this.may(set.map((item) => ({ ...item, cools: false })))) shortages.push({ code: 'thin-wire' });
+    return shortages;
   }
-  if (!rules.allowShared && may(set, kit, { ...rules, allowShared: true })) {
-    shortages.push({ code: 'sharing', by: 'rule' });
-    remedies.push({ code: 'allow-sharing' });
+
+  /** What the shop has and keeps out of the plan, and would do. */
+  private heldBackThatDo(): CableRemedy[] {
+    const { kit, rules, heldBack } = this.question;
+    const adapters = heldBack.adapters.filter((adapter) =>
+      this.may(this.set, kit, { ...rules, adapters: [...rules.adapters, adapter] }),
+    );
+    const spares = heldBack.spares.filter((spare) => this.may(this.set, { ...kit, cables: [...kit.cables, spare] }));
+    return [
+      ...adapters.map(({ id }): CableRemedy => ({ code: 'adapter', adapterId: id })),
+      ...spares.map(({ id }): CableRemedy => ({ code: 'spare', kitCableId: id })),
+    ];
   }
-  const light = set.map((item) => ({ ...item, amps12: 0, amps5: 0, amps33: 0, startAmps12: 0, startAmps5: 0 }));
-  if (may(light)) shortages.push(loadShortage(family, set.length));
-  if (
-    set.length > 1 &&
-    may(
-      set.map((item) => ({
-        ...item,
-        place: 'floor' as const,
-        reachMillimetres: Math.min(...set.map((one) => one.reachMillimetres)),
-      })),
-    ) &&
-    !shortages.some((item) => item.code === 'reach')
-  )
-    shortages.push({ code: 'spacing' });
-  if (set.some((item) => item.cools === true) && may(set.map((item) => ({ ...item, cools: false }))))
-    shortages.push({ code: 'thin-wire' });
-  for (const adapter of heldBack.adapters)
-    if (may(set, kit, { ...rules, adapters: [...rules.adapters, adapter] }))
-      remedies.push({ code: 'adapter', adapterId: adapter.id });
-  for (const spare of heldBack.spares)
-    if (may(set, { ...kit, cables: [...kit.cables, spare] })) remedies.push({ code: 'spare', kitCableId: spare.id });
-  for (const pin of rules.pins)
-    if (may(set, kit, { ...rules, pins: rules.pins.filter((item) => item !== pin) }))
-      remedies.push({ code: 'move-pin', inletId: pin.inletId });
-  if (remedies.length === 0)
-    remedies.push({
-      code: 'other-supply',
-      family,
-      sockets: set.filter((item) => inletFamily(item.kind) === family).length,
-    });
-  return { together: together.map((item) => item.id), shortages, remedies, proved: sure && budget.left > 0 };
+
+  /** Plugs put by hand that would do elsewhere. */
+  private pinsInTheWay(): CableRemedy[] {
+    const { kit, rules } = this.question;
+    return rules.pins
+      .filter((pin) => this.may(this.set, kit, { ...rules, pins: rules.pins.filter((item) => item !== pin) }))
+      .map(({ inletId }) => ({ code: 'move-pin', inletId }));
+  }
+
+  private anotherSupply(): CableRemedy {
+    const sockets = this.set.filter(({ kind }) => inletFamily(kind) === this.family).length;
+    return { code: 'other-supply', family: this.family, sockets };
+  }
 }
 
 /** The sockets that a kit's cables of this family could go into. */

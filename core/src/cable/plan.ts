@@ -1,28 +1,14 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { cableFamilies, inletFamily, socketTakes, type CableFamily, type PlugKind } from '../standards/index.ts';
-import type { Adapter, CableKit, InletToServe, KitCable, Pin, Socket } from './kit.ts';
+import type { Adapter, CableKit, InletToServe, KitCable, Pin } from './kit.ts';
 import { adapterRefusal, adapterServes } from './adapters.ts';
-import {
-  leftOpen,
-  newBudget,
-  type Budget,
-  type FamilyExtras,
-  type FamilyPlan,
-  type LegToServe,
-  type UsedCable,
-} from './plan-family.ts';
+import { assemble } from './assemble.ts';
+import { newBudget, type Budget, type FamilyExtras, type FamilyPlan, type LegToServe } from './plan-family.ts';
 import { planFamily } from './solve-family.ts';
-import { inletsBehind, waysToPair } from './pairs.ts';
+import { waysToPair } from './pairs.ts';
 import { adaptersLeft, pieceKey, settlePins, type PinRefusal, type Settled } from './pins.ts';
 import { addScores, compareScores, noScore, type PlanScore } from './score.ts';
-import {
-  endFamily,
-  endsAtSupply,
-  roomFor,
-  socketsForAll,
-  socketsLabel,
-  socketsNamed,
-  type Room,
-} from './supply-ends.ts';
+import { roomFor, socketsForAll, type Room } from './supply-ends.ts';
 
 /** One inlet with the plug that goes to it. A 16-pin inlet on an adapter stands once for each of its legs. */
 export interface Assignment {
@@ -291,7 +277,7 @@ export function planCables(
       inletId: last.inlet.id,
       code: 'no-socket',
       kitCableId: last.cable.id,
-      plugKind: last.cable.plugs[last.plugIndex]!.kind,
+      plugKind: boundToBe(last.cable.plugs[last.plugIndex], 'such plug').kind,
       socketLabel: null,
     });
     settled = {
@@ -300,109 +286,6 @@ export function planCables(
       misplaced: settled.misplaced.filter((item) => item.placed !== last),
     };
   }
-}
-
-/** Takes the first free socket for an end of a cable, one that takes nothing else before one that takes several. */
-function takeSocket(free: Socket[], cable: KitCable): Socket {
-  const fitting = free.filter((socket) => socketTakes(socket.kind, endFamily(cable)));
-  const found = fitting.find((socket) => socket.kind !== 'cpu-card') ?? fitting[0];
-  if (found === undefined) throw new Error(`no socket left for ${cable.id}`);
-  free.splice(free.indexOf(found), 1);
-  return found;
-}
-
-function assemble(
-  kit: CableKit,
-  inlets: readonly InletToServe[],
-  chosen: readonly FamilyPlan[],
-  score: PlanScore,
-  settled: Settled,
-): CablePlan {
-  const held = new Set([...settled.sockets.values()].flat());
-  const freeSockets = socketsForAll(kit).filter((socket) => !held.has(socket));
-  const assignments: Assignment[] = [];
-  const cables: PlannedCable[] = [];
-  const wrong: CablePlan['wrong'][number][] = [];
-  const usedCount = new Map<string, number>();
-  const misplaced = new Set(settled.misplaced.map((item) => item.inlet.id));
-  const pinned = new Set(settled.placed.map((item) => item.inlet.id));
-  let sharedCables = 0;
-  const place = new Map(inlets.map((inlet, index) => [inlet.id, index]));
-  const firstInlet = (used: UsedCable) =>
-    Math.min(...used.plugs.flatMap((item) => inletsBehind(item.inlet)).map((inlet) => place.get(inlet.id)!));
-  for (const plan of chosen) {
-    // Sockets in the order of the inlets, so that wires cross as little as they need.
-    for (const used of [...plan.cables].sort((a, b) => firstInlet(a) - firstInlet(b))) {
-      const { cable } = used;
-      usedCount.set(cable.id, (usedCount.get(cable.id) ?? 0) + 1);
-      const pinnedTo = settled.sockets.get(pieceKey(cable.id, used.copy));
-      const taken =
-        pinnedTo ??
-        (cable.onlySocket === undefined
-          ? Array.from({ length: endsAtSupply(cable) }, () => takeSocket(freeSockets, cable))
-          : socketsNamed(kit, cable.onlySocket)!);
-      const socketLabel = taken.length === 0 ? null : socketsLabel(taken);
-      const code = `C${String(cables.length + 1).padStart(2, '0')}`;
-      const served = used.plugs.filter((item) => !misplaced.has(item.inlet.id));
-      cables.push({
-        code,
-        kitCableId: cable.id,
-        copy: used.copy,
-        family: cable.family,
-        socketLabel,
-        spare: cable.spare === true,
-        amps12: served.reduce((sum, item) => sum + item.inlet.amps12, 0),
-        inletIds: used.plugs.flatMap((item) => inletsBehind(item.inlet)).map((inlet) => inlet.id),
-      });
-      if ((cable.family === 'card' || cable.family === 'card-16') && used.plugs.length > 1) sharedCables += 1;
-      for (const item of used.plugs) {
-        const plug = cable.plugs[item.plugIndex]!;
-        if (misplaced.has(item.inlet.id)) {
-          wrong.push({
-            inletId: item.inlet.id,
-            cableCode: code,
-            socketLabel,
-            plugIndex: item.plugIndex,
-            plugKind: plug.kind,
-          });
-          continue;
-        }
-        for (const inlet of inletsBehind(item.inlet))
-          assignments.push({
-            inletId: inlet.id,
-            cableCode: code,
-            kitCableId: cable.id,
-            copy: used.copy,
-            socketLabel,
-            plugIndex: item.plugIndex,
-            plugKind: plug.kind,
-            adapterId: item.inlet.leg?.adapterId ?? item.adapter?.id ?? null,
-            slackMillimetres: plug.millimetres + (item.adapter?.addsMillimetres ?? 0) - inlet.reachMillimetres,
-            pinned: pinned.has(inlet.id),
-          });
-      }
-    }
-  }
-  const inOrder = <T extends { readonly inletId: string }>(list: T[]): T[] =>
-    list.sort((a, b) => place.get(a.inletId)! - place.get(b.inletId)!);
-  const open = inOrder(chosen.flatMap((plan) => [...plan.open]));
-  const bagged = kit.cables
-    .filter((cable) => !cable.fixed && cable.spare !== true)
-    .map((cable) => ({ kitCableId: cable.id, count: cable.count - (usedCount.get(cable.id) ?? 0) }))
-    .filter((piece) => piece.count > 0);
-  // What a hand put into the wrong inlet serves nobody.
-  const unserved = settled.misplaced.reduce((sum, { inlet }) => addScores(sum, leftOpen(inlet)), score);
-  return {
-    assignments: inOrder(assignments),
-    cables,
-    open,
-    wrong,
-    refused: settled.refused,
-    bagged,
-    sharedCables,
-    score: unserved,
-    proved: chosen.every((plan) => plan.proved),
-  };
 }
 
 /** All of a cable that a plan depends on, kept with the cable: the same supplies are ranked at every change. */
@@ -448,7 +331,10 @@ export function rememberingPlanner(): Solve {
     if (known.plan === null || known.cables === cables) return known.plan;
     return {
       ...known.plan,
-      cables: known.plan.cables.map((used) => ({ ...used, cable: cables[known.cables.indexOf(used.cable)]! })),
+      cables: known.plan.cables.map((used) => ({
+        ...used,
+        cable: boundToBe(cables[known.cables.indexOf(used.cable)], 'such cable'),
+      })),
     };
   };
 }
