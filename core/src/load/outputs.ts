@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { inletFamily, type CableFamily } from '../standards/index.ts';
 import type { MachinePart, SupplyLabel } from '../machine/index.ts';
 import type { Demand } from './demand.ts';
@@ -51,17 +52,34 @@ export interface OutputSpread {
 
 /** The moments that an output's own protection answers to: shorter peaks pass below its delay and decide nothing. */
 export const outputMoments = ['lasting', 'spin-up', '1000', '100'] as const satisfies readonly Moment[];
+export type OutputMoment = (typeof outputMoments)[number];
+type ByMoment = Readonly<Record<OutputMoment, number>>;
+
+const byMoment = (figure: (moment: OutputMoment) => number): Record<OutputMoment, number> => ({
+  lasting: figure('lasting'),
+  'spin-up': figure('spin-up'),
+  '1000': figure('1000'),
+  '100': figure('100'),
+});
 
 /** A bin of the spread: one output, or a limit over some of them, with what else stands on it. */
 interface Bin {
   readonly code: SpreadFigure['code'];
   readonly subject: string;
   readonly unit: 'A' | 'W';
-  readonly outputs: readonly number[];
-  /** Amps that the bin carries, by moment; watts count as amps at 12 V. */
-  readonly limits: readonly number[];
-  /** What other rails take of it, by moment, in the same amps. */
-  readonly others: readonly number[];
+  readonly outputs: readonly Output[];
+  /** Amps that the bin carries; watts count as amps at 12 V. */
+  readonly limits: ByMoment;
+  /** What other rails take of it, in the same amps. */
+  readonly others: ByMoment;
+}
+
+type Output = SupplyLabel['rails'][number];
+
+/** A load and the outputs that it may hang on, at least one. */
+interface ToHang {
+  readonly load: HungLoad;
+  readonly choices: readonly Output[];
 }
 
 /** How many ways are tried before the search for a kinder one is given up. */
@@ -73,39 +91,70 @@ const nearEnough = 1.0005;
 /** Sums of shares may come out a hair above a limit that they meet exactly. */
 const rounding = 1e-9;
 
-function binsOf(label: SupplyLabel, demand: Demand, outputs: readonly { label: string; amps: number }[]): Bin[] {
-  const shares = outputMoments.map((moment) => owedAt(label, moment).least);
-  const single = outputs.map((output, index): Bin => ({
+function binsOf(label: SupplyLabel, demand: Demand, outputs: readonly Output[]): readonly Bin[] {
+  const least = byMoment((moment) => owedAt(label, moment).least);
+  const single = outputs.map((output): Bin => ({
     code: 'twelve-output',
     subject: output.label,
     unit: 'A',
-    outputs: [index],
-    limits: shares.map((share) => output.amps * share),
-    others: shares.map(() => 0),
+    outputs: [output],
+    limits: byMoment((moment) => output.amps * least[moment]),
+    others: byMoment(() => 0),
   }));
   const joint = label.combined.flatMap((limit): Bin[] => {
-    const named = outputs.flatMap((output, index) => (limit.labels.includes(output.label) ? [index] : []));
+    const named = outputs.filter((output) => limit.labels.includes(output.label));
     // One over all of +12 is judged by the sum, one over none does not depend on the spread.
     if (named.length === 0 || named.length === outputs.length) return [];
     const rails = loadRails.filter(
       (rail) => rail !== '+12' && label.rails.some((one) => one.rail === rail && limit.labels.includes(one.label)),
     );
-    const others = outputMoments.map((moment) => rails.reduce((sum, rail) => sum + demand.at[moment][rail], 0) / 12);
     return [
       {
         code: 'combined',
         subject: limit.labels.join(' + '),
         unit: 'W',
         outputs: named,
-        limits: shares.map((share) => (limit.watts * share) / 12),
-        others,
+        limits: byMoment((moment) => (limit.watts * least[moment]) / 12),
+        others: byMoment((moment) => rails.reduce((sum, rail) => sum + demand.at[moment][rail], 0) / 12),
       },
     ];
   });
   return [...single, ...joint];
 }
 
+/** The outputs that a load may hang on: the one that is known, those that feed its family, else all. */
+function choicesOf(load: HungLoad, outputs: readonly Output[]): readonly Output[] {
+  const known = outputs.find(({ label }) => label === load.output);
+  if (known !== undefined) return [known];
+  const fed = outputs.filter(({ feeds }) => feeds?.includes(load.family) === true);
+  return fed.length > 0 ? fed : outputs;
+}
+
 const ratioOf = (amps: number, limit: number) => (amps <= rounding ? 0 : limit > 0 ? amps / limit : Infinity);
+
+/** What a bin carries at one moment with these loads. */
+function ampsIn({ others }: Bin, moment: OutputMoment, loads: readonly HungLoad[]): number {
+  const start = moment === 'spin-up' ? Math.max(0, ...loads.map(({ startAmps }) => startAmps)) : 0;
+  return loads.reduce((sum, { amps }) => sum + amps[moment], start + others[moment]);
+}
+
+function figuresOf(label: SupplyLabel, bin: Bin, loads: readonly HungLoad[]): readonly SpreadFigure[] {
+  const { code, subject, unit } = bin;
+  const each = unit === 'W' ? 12 : 1;
+  return outputMoments.map((moment) => {
+    const { promised, least } = owedAt(label, moment);
+    const limit = (bin.limits[moment] * each) / least;
+    const figure = ampsIn(bin, moment, loads) * each;
+    return { code, subject, moment, unit, figure, promised: limit * promised, least: limit * least };
+  });
+}
+
+/** How full a bin is at its fullest moment with all that could hang on it. */
+function worstOf(bin: Bin, hung: readonly ToHang[]): number {
+  const possible = hung.filter(({ choices }) => choices.some((output) => bin.outputs.includes(output)));
+  const loads = possible.map(({ load }) => load);
+  return Math.max(...outputMoments.map((moment) => ratioOf(ampsIn(bin, moment, loads), bin.limits[moment])));
+}
 
 /**
  * Shares the loads over the +12 outputs so that the fullest limit at any moment is as little full as can be: every
@@ -114,56 +163,26 @@ const ratioOf = (amps: number, limit: number) => (amps <= rounding ? 0 : limit >
  * is the kindest way that was seen. The same input gives the same way. Null with fewer than two +12 outputs or nothing
  * hung.
  */
-export function spreadOverOutputs(label: SupplyLabel, demand: Demand, hung: readonly HungLoad[]): OutputSpread | null {
+export function spreadOverOutputs(label: SupplyLabel, demand: Demand, loads: readonly HungLoad[]): OutputSpread | null {
   const outputs = label.rails.filter((rail) => rail.rail === '+12');
-  if (outputs.length < 2 || hung.length === 0) return null;
-  const choices = hung.map((load): number[] => {
-    const pinned = outputs.findIndex((output) => output.label === load.output);
-    if (pinned >= 0) return [pinned];
-    const fed = outputs.flatMap((output, index) => ((output.feeds ?? []).includes(load.family) ? [index] : []));
-    return fed.length > 0 ? fed : outputs.map((_, index) => index);
-  });
+  if (outputs.length < 2 || loads.length === 0) return null;
+  const hung = loads.map((load): ToHang => ({ load, choices: choicesOf(load, outputs) }));
   const bins = binsOf(label, demand, outputs);
-  const { at, proved } = kindestWay(hung, choices, bins, outputs);
-  const known = choices.every((list) => list.length === 1);
-  const ampsOf = (bin: Bin, moment: number, loads: readonly HungLoad[]) => {
-    const name = outputMoments[moment]!;
-    const start = name === 'spin-up' ? Math.max(0, ...loads.map((load) => load.startAmps)) : 0;
-    return loads.reduce((sum, load) => sum + load.amps[name], start + bin.others[moment]!);
-  };
-  const figures = bins.flatMap((bin) =>
-    outputMoments.map((moment, index): SpreadFigure => {
-      const amps = ampsOf(
-        bin,
-        index,
-        hung.filter((_, item) => bin.outputs.includes(at[item]!)),
-      );
-      const { promised, least } = owedAt(label, moment);
-      const unit = bin.unit === 'W' ? 12 : 1;
-      const limit = (bin.limits[index]! * unit) / least;
-      return {
-        code: bin.code,
-        subject: bin.subject,
-        moment,
-        unit: bin.unit,
-        figure: amps * unit,
-        promised: limit * promised,
-        least: limit * least,
-      };
-    }),
-  );
-  const full = (figure: SpreadFigure) => ratioOf(figure.figure, figure.least);
-  const worst = bins.map((bin) => {
-    const possible = hung.filter((_, item) => choices[item]!.some((output) => bin.outputs.includes(output)));
-    return Math.max(...outputMoments.map((_, index) => ratioOf(ampsOf(bin, index, possible), bin.limits[index]!)));
-  });
+  const { at, proved } = kindestWay(hung, bins, outputs);
+  const on = (which: readonly Output[]) =>
+    hung.filter((one) => which.some((output) => output === at.get(one))).map(({ load }) => load);
+  const figures = bins.flatMap((bin) => figuresOf(label, bin, on(bin.outputs)));
+  const known = hung.every(({ choices }) => choices.length === 1);
+  const ratios = known
+    ? figures.map(({ figure, least }) => ratioOf(figure, least))
+    : bins.map((bin) => worstOf(bin, hung));
   return {
     figures,
     known,
     proved,
-    worstRatio: known ? Math.max(0, ...figures.map(full)) : Math.max(0, ...worst),
-    outputs: outputs.map((output, index): OutputLoad => {
-      const own = hung.filter((_, item) => at[item] === index);
+    worstRatio: Math.max(0, ...ratios),
+    outputs: outputs.map((output): OutputLoad => {
+      const own = on([output]);
       return {
         label: output.label,
         amps: own.reduce((sum, load) => sum + load.amps.lasting, 0),
@@ -174,108 +193,198 @@ export function spreadOverOutputs(label: SupplyLabel, demand: Demand, hung: read
   };
 }
 
-/** The way with the least full fullest bin: the output of each load. */
-function kindestWay(
-  hung: readonly HungLoad[],
-  choices: readonly (readonly number[])[],
-  bins: readonly Bin[],
-  outputs: readonly { readonly amps: number }[],
-): { readonly at: readonly number[]; readonly proved: boolean } {
-  const vectors = hung.map((load) => outputMoments.map((moment) => load.amps[moment]));
-  const largest = vectors.map((vector) => Math.max(...vector));
-  const order = hung
-    .map((_, index) => index)
-    .sort((a, b) => choices[a]!.length - choices[b]!.length || largest[b]! - largest[a]! || a - b);
-  const sameLoad = (a: number, b: number) =>
-    hung[a]!.startAmps === hung[b]!.startAmps &&
-    vectors[a]!.every((amps, at) => amps === vectors[b]![at]) &&
-    choices[a]!.join() === choices[b]!.join();
-  // Outputs that stand in the same bins with the same limits and feed the same loads may stand for each other while
-  // empty.
-  const kind = outputs.map((output, index) =>
-    [
-      output.amps,
-      ...bins.flatMap((bin, at) => (bin.code === 'combined' && bin.outputs.includes(index) ? [at] : [])),
-      ...choices.map((list) => list.includes(index)),
-    ].join(),
-  );
-  const binsAt = outputs.map((_, index) => bins.flatMap((bin, at) => (bin.outputs.includes(index) ? [at] : [])));
-  const amps = bins.map((bin) => [...bin.others]);
-  const starts = bins.map(() => 0);
-  const count = outputs.map(() => 0);
-  const at: number[] = hung.map(() => 0);
-  const spinUp = outputMoments.indexOf('spin-up');
-  const fullness = (bin: number) =>
-    Math.max(
-      ...outputMoments.map((_, moment) =>
-        ratioOf(amps[bin]![moment]! + (moment === spinUp ? starts[bin]! : 0), bins[bin]!.limits[moment]!),
-      ),
+/** A bin as it is filled. */
+class Filled {
+  start = 0;
+  readonly bin: Bin;
+  private readonly amps: Record<OutputMoment, number>;
+
+  constructor(bin: Bin) {
+    this.bin = bin;
+    this.amps = { ...bin.others };
+  }
+
+  add({ amps }: HungLoad, sign: 1 | -1): void {
+    for (const moment of outputMoments) this.amps[moment] += sign * amps[moment];
+  }
+
+  /** How full it is at its fullest moment. */
+  get ratio(): number {
+    let ratio = 0;
+    for (const moment of outputMoments) {
+      const amps = this.amps[moment] + (moment === 'spin-up' ? this.start : 0);
+      ratio = Math.max(ratio, ratioOf(amps, this.bin.limits[moment]));
+    }
+    return ratio;
+  }
+}
+
+/** An output as loads are hung on it. */
+interface Place {
+  readonly output: Output;
+  /** Outputs of one kind may stand for each other while they are empty. */
+  readonly kind: string;
+  /** The limits that it counts against. */
+  readonly bins: readonly Filled[];
+  count: number;
+}
+
+/** A load to hang, in the order of the search. */
+interface Next {
+  readonly hung: ToHang;
+  readonly places: readonly Place[];
+  /** The one before, where that is the same load with the same choices: this one goes to the same output or later. */
+  readonly twin: Next | null;
+  at: Place | null;
+}
+
+const isSameLoad = (one: ToHang, other: ToHang): boolean =>
+  one.load.startAmps === other.load.startAmps &&
+  outputMoments.every((moment) => one.load.amps[moment] === other.load.amps[moment]) &&
+  one.choices.length === other.choices.length &&
+  one.choices.every((output, index) => output === other.choices[index]);
+
+/**
+ * Outputs that stand in the same bins with the same limits and feed the same loads may stand for each other while
+ * empty.
+ */
+function placesOf(hung: readonly ToHang[], bins: readonly Bin[], outputs: readonly Output[]): readonly Place[] {
+  const filled = bins.map((bin) => new Filled(bin));
+  return outputs.map((output) => {
+    const own = filled.filter(({ bin }) => bin.outputs.includes(output));
+    const joint = own.flatMap(({ bin }) => (bin.code === 'combined' ? [bins.indexOf(bin)] : []));
+    const feeds = hung.map(({ choices }) => choices.includes(output));
+    return { output, kind: [output.amps, ...joint, ...feeds].join(), bins: own, count: 0 };
+  });
+}
+
+/** The loads in the order of the search: those with fewest choices first, then the largest. */
+function inOrder(hung: readonly ToHang[], places: readonly Place[]): readonly Next[] {
+  const largest = ({ load }: ToHang) => Math.max(...outputMoments.map((moment) => load.amps[moment]));
+  const sorted = [...hung].sort((a, b) => a.choices.length - b.choices.length || largest(b) - largest(a));
+  const order: Next[] = [];
+  for (const one of sorted) {
+    const before = order.at(-1);
+    order.push({
+      hung: one,
+      places: places.filter(({ output }) => one.choices.includes(output)),
+      twin: before !== undefined && isSameLoad(before.hung, one) ? before : null,
+      at: null,
+    });
+  }
+  return order;
+}
+
+/** Depth-first search for the way with the least full fullest bin. */
+class KindestWay {
+  steps = 0;
+  best: { readonly ratio: number; readonly at: ReadonlyMap<ToHang, Output> } | null = null;
+  private readonly order: readonly Next[];
+  /** No way is kinder than everything spread evenly. */
+  private readonly bound: number;
+
+  constructor(order: readonly Next[], bound: number) {
+    this.order = order;
+    this.bound = bound;
+  }
+
+  search(depth: number, ratio: number): void {
+    if (this.best !== null && (ratio >= this.best.ratio - rounding || this.isSettled(this.best.ratio))) return;
+    this.steps += 1;
+    const next = this.order[depth];
+    if (next === undefined) {
+      this.best = {
+        ratio,
+        at: new Map(this.order.flatMap(({ hung, at }) => (at === null ? [] : [[hung, at.output]]))),
+      };
+      return;
+    }
+    const ways = this.placesFor(next)
+      .map((place, index) => ({ place, index, worst: fullestWith(next.hung.load, place, ratio) }))
+      .sort((a, b) => a.worst - b.worst || a.index - b.index);
+    for (const { place, worst } of ways) this.hang(depth, next, place, worst);
+  }
+
+  /** Whether a way of this ratio is kind enough, or nothing kinder could change what is said. */
+  private isSettled(ratio: number): boolean {
+    return (
+      ratio <= this.bound * nearEnough + rounding ||
+      this.steps > mostSteps ||
+      (this.steps > enoughSteps && (ratio <= 1 || this.bound > 1))
     );
-  // No way is kinder than everything spread evenly.
-  const bound = Math.max(
-    ...outputMoments.map((_, moment) =>
+  }
+
+  /** Outputs to try: from its twin's on, and of empty ones that are alike the first. */
+  private placesFor({ places, twin }: Next): readonly Place[] {
+    const from = twin?.at == null ? 0 : places.indexOf(twin.at);
+    const emptyTried = new Set<string>();
+    return places.slice(from).filter(({ count, kind }) => {
+      if (count > 0) return true;
+      if (emptyTried.has(kind)) return false;
+      emptyTried.add(kind);
+      return true;
+    });
+  }
+
+  /** Hangs a load, goes on from there, and takes it off again. */
+  private hang(depth: number, next: Next, place: Place, worst: number): void {
+    const { load } = next.hung;
+    const saved = place.bins.map(({ start }) => start);
+    put(load, place, 1);
+    for (const bin of place.bins) bin.start = Math.max(bin.start, load.startAmps);
+    next.at = place;
+    this.search(depth + 1, Math.max(worst, ...place.bins.map(({ ratio }) => ratio)));
+    put(load, place, -1);
+    for (const [index, bin] of place.bins.entries()) bin.start = saved[index] ?? 0;
+  }
+}
+
+function put(load: HungLoad, place: Place, sign: 1 | -1): void {
+  place.count += sign;
+  for (const bin of place.bins) bin.add(load, sign);
+}
+
+/** The fullest limit with a load on an output, its start left out. */
+function fullestWith(load: HungLoad, place: Place, ratio: number): number {
+  put(load, place, 1);
+  const worst = Math.max(ratio, ...place.bins.map((bin) => bin.ratio));
+  put(load, place, -1);
+  return worst;
+}
+
+/** How full all outputs together are at their fullest moment. */
+function spreadEvenly(hung: readonly ToHang[], bins: readonly Bin[]): number {
+  const single = bins.filter(({ code }) => code === 'twelve-output');
+  return Math.max(
+    ...outputMoments.map((moment) =>
       ratioOf(
-        vectors.reduce((sum, vector) => sum + vector[moment]!, 0),
-        outputs.reduce((sum, __, output) => sum + bins[output]!.limits[moment]!, 0),
+        hung.reduce((sum, { load }) => sum + load.amps[moment], 0),
+        single.reduce((sum, { limits }) => sum + limits[moment], 0),
       ),
     ),
   );
-  let best: { ratio: number; at: number[] } | null = null;
-  let steps = 0;
+}
 
-  /** Whether a way of this ratio is kind enough, or nothing kinder could change what is said. */
-  const settled = (ratio: number) =>
-    ratio <= bound * nearEnough + rounding || steps > mostSteps || (steps > enoughSteps && (ratio <= 1 || bound > 1));
-
-  function search(depth: number, ratio: number): void {
-    if (best !== null && (ratio >= best.ratio - rounding || settled(best.ratio))) return;
-    steps += 1;
-    const item = order[depth];
-    if (item === undefined) {
-      best = { ratio, at: [...at] };
-      return;
-    }
-    const before = order[depth - 1];
-    const from = before !== undefined && sameLoad(before, item) ? choices[item]!.indexOf(at[before]!) : 0;
-    const emptyTried = new Set<string>();
-    const ways = choices[item]!.slice(from)
-      .filter((output) => count[output]! > 0 || (!emptyTried.has(kind[output]!) && emptyTried.add(kind[output]!)))
-      .map((output) => {
-        put(item, output, 1);
-        const worst = Math.max(ratio, ...binsAt[output]!.map(fullness));
-        put(item, output, -1);
-        return { output, worst };
-      })
-      .sort((a, b) => a.worst - b.worst || a.output - b.output);
-    for (const { output, worst } of ways) {
-      const saved = binsAt[output]!.map((bin) => starts[bin]!);
-      put(item, output, 1);
-      binsAt[output]!.forEach((bin) => (starts[bin] = Math.max(starts[bin]!, hung[item]!.startAmps)));
-      at[item] = output;
-      search(depth + 1, Math.max(worst, ...binsAt[output]!.map(fullness)));
-      put(item, output, -1);
-      binsAt[output]!.forEach((bin, index) => (starts[bin] = saved[index]!));
-    }
-  }
-
-  function put(item: number, output: number, sign: 1 | -1): void {
-    count[output] = count[output]! + sign;
-    for (const bin of binsAt[output]!)
-      vectors[item]!.forEach((value, moment) => (amps[bin]![moment] = amps[bin]![moment]! + sign * value));
-  }
-
-  search(0, 0);
-  const found = best as { ratio: number; at: number[] } | null;
+/** The way with the least full fullest bin: the output of each load. */
+function kindestWay(
+  hung: readonly ToHang[],
+  bins: readonly Bin[],
+  outputs: readonly Output[],
+): { readonly at: ReadonlyMap<ToHang, Output>; readonly proved: boolean } {
+  const bound = spreadEvenly(hung, bins);
+  const way = new KindestWay(inOrder(hung, placesOf(hung, bins, outputs)), bound);
+  way.search(0, 0);
+  const { best, steps } = way;
+  if (best === null) throw new Error('no way although every load has an output');
   // Beyond every limit even when spread evenly, or within all of them: more search would change no verdict.
-  const certain = steps <= mostSteps || bound > 1 || (found !== null && found.ratio <= 1);
-  return { at: found?.at ?? choices.map((list) => list[0]!), proved: certain };
+  return { at: best.at, proved: steps <= mostSteps || bound > 1 || best.ratio <= 1 };
 }
 
 /** What hangs on +12 inlet by inlet, for a supply whose cables are not known. */
 export function hungByInlet(parts: readonly MachinePart[], { staggered = false } = {}): HungLoad[] {
   const inlets = new Map(parts.flatMap((part) => part.inlets.map((inlet) => [inlet.id, inlet])));
   return inletDraws(parts, { staggered }).flatMap((draw): HungLoad[] => {
-    const inlet = inlets.get(draw.inletId)!;
+    const inlet = boundToBe(inlets.get(draw.inletId), `inlet ${draw.inletId}`);
     const load = {
       name: inlet.label,
       family: inletFamily(inlet.kind),
