@@ -174,6 +174,12 @@ describe('quick entry', () => {
     });
     expect(parseQuickEntry('-5v absent').problems).toEqual([{ code: 'historic-rail' }]);
     expect(parseQuickEntry('purple').problems).toEqual([{ code: 'unknown-word', word: 'purple' }]);
+    // Names that every object answers to are words like others.
+    expect(parseQuickEntry('constructor').problems).toEqual([{ code: 'unknown-word', word: 'constructor' }]);
+    expect(parseQuickEntry('12 constructor')).toEqual({
+      readings: [],
+      problems: [{ code: 'not-a-figure', subject: '+12', word: 'constructor' }],
+    });
   });
   it('asks about what is likely a slip', () => {
     expect(doubtOf('+12', -11.9)).toMatchObject({ code: 'sign' });

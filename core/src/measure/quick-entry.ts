@@ -40,7 +40,10 @@ export interface QuickEntry {
   readonly problems: readonly QuickProblem[];
 }
 
-const subjectWords: Readonly<Record<string, Subject>> = {
+/** A table of words; a map, since an object answers to names of its own, `constructor` among them. */
+const wordsFor = <T>(table: Readonly<Record<string, T>>): ReadonlyMap<string, T> => new Map(Object.entries(table));
+
+const subjectWords = wordsFor<Subject>({
   '12': '+12',
   '+12': '+12',
   '12v': '+12',
@@ -85,8 +88,8 @@ const subjectWords: Readonly<Record<string, Subject>> = {
   'ripple-12': 'ripple -12',
   rsb: 'ripple +5sb',
   ripplesb: 'ripple +5sb',
-};
-const codeWords: Readonly<Record<string, ReadingCode>> = {
+});
+const codeWords = wordsFor<ReadingCode>({
   hh: 'too-high',
   high: 'too-high',
   ll: 'too-low',
@@ -98,8 +101,8 @@ const codeWords: Readonly<Record<string, ReadingCode>> = {
   wanders: 'wanders',
   '~': 'wanders',
   wander: 'wanders',
-};
-const conditionWords: Readonly<Record<string, Condition>> = {
+});
+const conditionWords = wordsFor<Condition>({
   off: 'off-load',
   'off-load': 'off-load',
   offload: 'off-load',
@@ -108,7 +111,7 @@ const conditionWords: Readonly<Record<string, Condition>> = {
   load: 'work',
   busy: 'work',
   loaded: 'work',
-};
+});
 /** Words that say nothing of their own: `the 12 volt rail reads 11.92`. */
 const fillers = new Set(['v', 'volt', 'volts', 'at', 'the', 'rail', 'is', 'was', 'reads', 'read', 'under', 'and']);
 
@@ -118,8 +121,8 @@ const mostLoad = { w: 5000, a: 400 } as const;
 
 /** A typed figure: decimal point or comma, optional V, mV or ms. Null when it is not one. */
 export function parseFigure(text: string): number | null {
-  const match = /^([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+))\s*(?:v|mv|ms)?$/i.exec(text.trim());
-  return match === null ? null : Number(match[1]!.replace(',', '.'));
+  const figure = /^([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+))\s*(?:v|mv|ms)?$/i.exec(text.trim())?.[1];
+  return figure === undefined ? null : Number(figure.replace(',', '.'));
 }
 
 /**
@@ -129,8 +132,8 @@ export function parseFigure(text: string): number | null {
  */
 function figureOf(subject: Subject, word: string): number | null {
   const match = /^([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+))(v|mv|ms|s)?$/.exec(word);
-  if (match === null) return null;
-  const figure = Number(match[1]!.replace(',', '.'));
+  if (match?.[1] === undefined) return null;
+  const figure = Number(match[1].replace(',', '.'));
   const own = isTime(subject) ? 'ms' : isRail(subject) ? 'v' : 'mv';
   const unit = match[2] ?? own;
   if (unit === own) return figure;
@@ -163,12 +166,12 @@ const wordsOf = (text: string): string[] =>
  * what they hold for, where they stand otherwise, and so do loads that stand right behind them.
  */
 function conditionsBehind(words: readonly string[]): readonly string[] {
-  if (conditionWords[words[0] ?? ''] === undefined) return words;
+  if (conditionWords.get(words[0] ?? '') === undefined) return words;
   const behind: string[] = [];
   let first: string[] = [];
   let fresh = true;
   for (const word of words) {
-    if (conditionWords[word] !== undefined) {
+    if (conditionWords.get(word) !== undefined) {
       behind.push(...first);
       first = [word];
       fresh = true;
@@ -227,6 +230,116 @@ export function doubtOf(subject: Subject, figure: number): Doubt | null {
     : null;
 }
 
+/** A reading as it is gathered: what is said of it may come behind it. */
+type Gathered = { -readonly [Key in keyof QuickReading]: QuickReading[Key] };
+
+/** A line as it is read, word by word. */
+class QuickReader {
+  readonly readings: Gathered[] = [];
+  readonly problems: QuickProblem[] = [];
+  /** What the next figure is of. */
+  private subject: Subject | null = null;
+  /** A condition between a rail and its figure: `12 under load 11.4`. */
+  private said: Condition | null = null;
+  /** The reading before this word was no figure: what is said of it belongs to nothing. */
+  private failed = false;
+  /** The rail before this word is one that supplies of today do not have. */
+  private historic = false;
+  private readonly missing: readonly RailName[];
+
+  constructor(missing: readonly RailName[]) {
+    this.missing = missing;
+  }
+
+  read(word: string): void {
+    if (this.historic) {
+      this.historic = false;
+      if (parseFigure(word) !== null || codeWords.has(word)) return;
+    }
+    if (this.subject === null) this.between(word);
+    else this.of(this.subject, word);
+  }
+
+  finish(): QuickEntry {
+    const { readings, problems, subject } = this;
+    if (subject !== null) problems.push({ code: 'missing-value', subject });
+    return { readings, problems };
+  }
+
+  /** A word with no rail before it: what is said of the readings so far, or the next rail. */
+  private between(word: string): void {
+    if (/^-5v?$/.test(word)) {
+      this.problems.push({ code: 'historic-rail' });
+      this.historic = true;
+      return;
+    }
+    const isBegun = this.readings.length > 0 || this.failed;
+    const condition = conditionWords.get(word);
+    const load = loadPattern.exec(word);
+    if (isBegun && condition !== undefined) this.holdsFor(condition);
+    else if (isBegun && load !== null) this.load(word, load);
+    else this.rail(word);
+  }
+
+  /** A condition holds for the readings before it that have none yet. */
+  private holdsFor(condition: Condition): void {
+    for (const reading of lastWhile(this.readings, (one) => one.condition === null)) reading.condition = condition;
+  }
+
+  private load(word: string, [, figure, unit]: readonly string[]): void {
+    const size = Number(figure?.replace(',', '.'));
+    const last = this.readings.at(-1);
+    if (size > mostLoad[unit === 'a' ? 'a' : 'w']) this.problems.push({ code: 'load-too-large', word });
+    else if (last === undefined) return;
+    else if (unit === 'w')
+      // Of what was read in the same state: a load at work says nothing of what was read at idle.
+      for (const reading of lastWhile(
+        this.readings,
+        (one) => one.loadWatts === null && one.condition === last.condition,
+      ))
+        reading.loadWatts = size;
+    // Amps are those of the reading right before them.
+    else if (!this.failed) last.loadAmps = size;
+  }
+
+  private rail(word: string): void {
+    const named = subjectWords.get(word.replace(',', '.'));
+    if (named !== undefined) this.subject = named;
+    else if (parseFigure(word) === null) this.problems.push({ code: 'unknown-word', word });
+    else this.problems.push({ code: 'missing-rail', word });
+  }
+
+  /** A word behind a rail: what else the rail is, its condition, or what was read. */
+  private of(subject: Subject, word: string): void {
+    const condition = conditionWords.get(word);
+    if (subject === '+5' && /^v?sb$|^standby$/.test(word)) this.subject = '+5sb';
+    else if (word === 'ripple' && isRail(subject)) this.subject = `ripple ${subject}`;
+    else if (condition !== undefined) this.said = condition;
+    else this.value(subject, word);
+  }
+
+  private value(subject: Subject, word: string): void {
+    const code = codeWords.get(word);
+    const figure = figureOf(subject, word);
+    const isMissing = this.missing.some((rail) => rail === subject) && code !== 'absent';
+    const lacking: Doubt | null = isMissing ? { code: 'no-such-rail' } : null;
+    const rest = { subject, condition: this.said, loadWatts: null, loadAmps: null };
+    this.failed = code === undefined && figure === null;
+    if (code !== undefined) this.readings.push({ ...rest, value: { kind: 'code', code }, doubt: lacking });
+    else if (figure !== null)
+      this.readings.push({ ...rest, value: { kind: 'figure', figure }, doubt: doubtOf(subject, figure) ?? lacking });
+    else this.problems.push({ code: 'not-a-figure', subject, word });
+    this.subject = null;
+    this.said = null;
+  }
+}
+
+/** The last of a list, as far back as all of them are such. */
+function lastWhile<T>(list: readonly T[], isSuch: (one: T) => boolean): readonly T[] {
+  const end = list.findLastIndex((one) => !isSuch(one));
+  return list.slice(end + 1);
+}
+
 /**
  * Reads a line such as `12 11.92`, `12v 11,92 work`, `5 HH`, `pg 370`, `-12 -11.6`, or several at once.
  * A condition word holds for the readings before it that have none yet, and so does the load in watts (`310w`), within
@@ -235,96 +348,7 @@ export function doubtOf(subject: Subject, figure: number): Doubt | null {
  * @param missing rails that the supply does not have: a reading there is asked about, unless it says "absent"
  */
 export function parseQuickEntry(text: string, missing: readonly RailName[] = []): QuickEntry {
-  const words = conditionsBehind(wordsOf(text));
-  const readings: QuickReading[] = [];
-  const problems: QuickProblem[] = [];
-  let subject: Subject | null = null;
-  let historic = false;
-  /** A condition between a rail and its figure: `12 under load 11.4`. */
-  let said: Condition | null = null;
-  /** The reading before this word was no figure: what is said of it belongs to nothing. */
-  let failed = false;
-  for (const word of words) {
-    if (historic) {
-      historic = false;
-      if (parseFigure(word) !== null || word in codeWords) continue;
-    }
-    if (subject === null) {
-      if (/^-5v?$/.test(word)) {
-        problems.push({ code: 'historic-rail' });
-        historic = true;
-        continue;
-      }
-      const begun = readings.length > 0 || failed;
-      const condition = conditionWords[word];
-      if (condition !== undefined && begun) {
-        for (let i = readings.length - 1; i >= 0 && readings[i]!.condition === null; i -= 1)
-          readings[i] = { ...readings[i]!, condition };
-        continue;
-      }
-      const load = begun ? loadPattern.exec(word) : null;
-      if (load !== null) {
-        const unit = load[2] as 'w' | 'a';
-        const size = Number(load[1]!.replace(',', '.'));
-        const last = readings.at(-1);
-        if (size > mostLoad[unit]) problems.push({ code: 'load-too-large', word });
-        // Amps are those of the reading right before them.
-        else if (unit === 'a' && !failed) readings[readings.length - 1] = { ...last!, loadAmps: size };
-        else if (unit === 'w')
-          // Of what was read in the same state: a load at work says nothing of what was read at idle.
-          for (
-            let i = readings.length - 1;
-            i >= 0 && readings[i]!.loadWatts === null && readings[i]!.condition === last!.condition;
-            i -= 1
-          )
-            readings[i] = { ...readings[i]!, loadWatts: size };
-        continue;
-      }
-      const named: Subject | undefined = subjectWords[word.replace(',', '.')];
-      if (named !== undefined) subject = named;
-      else problems.push(parseFigure(word) === null ? { code: 'unknown-word', word } : { code: 'missing-rail', word });
-      continue;
-    }
-    if (subject === '+5' && /^v?sb$|^standby$/.test(word)) {
-      subject = '+5sb';
-      continue;
-    }
-    if (word === 'ripple' && isRail(subject)) {
-      subject = `ripple ${subject}`;
-      continue;
-    }
-    const between = conditionWords[word];
-    if (between !== undefined) {
-      said = between;
-      continue;
-    }
-    const code = codeWords[word];
-    const figure = figureOf(subject, word);
-    const lacking: Doubt | null =
-      missing.some((rail) => rail === subject) && code !== 'absent' ? { code: 'no-such-rail' } : null;
-    if (code !== undefined)
-      readings.push({
-        subject,
-        value: { kind: 'code', code },
-        condition: said,
-        loadWatts: null,
-        loadAmps: null,
-        doubt: lacking,
-      });
-    else if (figure !== null)
-      readings.push({
-        subject,
-        value: { kind: 'figure', figure },
-        condition: said,
-        loadWatts: null,
-        loadAmps: null,
-        doubt: doubtOf(subject, figure) ?? lacking,
-      });
-    else problems.push({ code: 'not-a-figure', subject, word });
-    failed = code === undefined && figure === null;
-    subject = null;
-    said = null;
-  }
-  if (subject !== null) problems.push({ code: 'missing-value', subject });
-  return { readings, problems };
+  const reader = new QuickReader(missing);
+  for (const word of conditionsBehind(wordsOf(text))) reader.read(word);
+  return reader.finish();
 }

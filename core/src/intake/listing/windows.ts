@@ -26,7 +26,13 @@ export function windowsTable(table: readonly (readonly string[])[]): WindowsTabl
 }
 
 /** Codes of SMBIOSMemoryType (SMBIOS, 7.18.2). */
-const generations: Readonly<Record<string, number>> = { '18': 1, '19': 2, '24': 3, '26': 4, '34': 5 };
+const generations: ReadonlyMap<string, number> = new Map([
+  ['18', 1],
+  ['19', 2],
+  ['24', 3],
+  ['26', 4],
+  ['34', 5],
+]);
 
 /** BusType 17 is NVMe, 7 is USB; MediaType 3 turns, 4 does not (storage management classes). */
 function physicalMake(row: Row): DriveMake | null {
@@ -89,7 +95,7 @@ export function readWindows(kind: WindowsTable, table: readonly (readonly string
         memory: rows.map((row) => ({
           slot: [row.get('banklabel'), row.get('devicelocator')].filter(Boolean).join(' ') || null,
           bytes: bytesOf(row.get('capacity')),
-          generation: generations[row.get('smbiosmemorytype') ?? ''] ?? null,
+          generation: generations.get(row.get('smbiosmemorytype') ?? '') ?? null,
         })),
       };
     case 'disk-drive':
