@@ -1,9 +1,18 @@
+// Checks, outcomes and faults of a model are told by their number, which its own tables give.
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- see above */
 import { barring, type Interlock } from './interlock.ts';
 import { isFromFile, type Hazard, type Need } from './knowledge.ts';
 import { posterior, type Model, type Observation } from './model.ts';
 import { expectedRepairMinutes } from './remaining-time.ts';
 import { wasDoneAsRepair } from './repair.ts';
-import { endsAtOnce, minutesWithOneMore, secondStep, seenByGroup, type Unpaid } from './second-step.ts';
+import {
+  endsAtOnce,
+  minutesWithOneMore,
+  secondStep,
+  seenByGroup,
+  type SecondStep,
+  type Unpaid,
+} from './second-step.ts';
 
 /** What the bench has; a check that needs something else is left out. */
 export interface Bench {
@@ -91,6 +100,129 @@ export function worthOf(check: Pick<NextCheck, 'savesMinutes' | 'savesAloneMinut
 const deepChecks = 8;
 const secondChecks = 12;
 
+/** A check that was looked at: what each outcome leaves to be paid for, and what it saves so far. */
+interface Looked {
+  readonly index: number;
+  readonly unpaid: readonly Unpaid[];
+  readonly found: NextCheck;
+}
+
+/** What one outcome of a check would leave. */
+interface AfterOutcome {
+  readonly preview: OutcomePreview;
+  /** Share of probability that changes hands, by how likely the outcome is. */
+  readonly moves: number;
+  readonly unpaid: Unpaid;
+}
+
+/** The fault that is the likeliest, the first of those alike. */
+function leaderOf(probabilities: Float64Array): number {
+  let leader = 0;
+  for (let fault = 0; fault < probabilities.length; fault += 1)
+    if (probabilities[fault]! > probabilities[leader]!) leader = fault;
+  return leader;
+}
+
+/** Ranks the checks of one model, as things stand after some observations. */
+class CheckRanking {
+  private readonly model: Model;
+  private readonly observations: readonly Observation[];
+  private readonly now: Float64Array;
+  /** Expected minutes of trying cures at once. */
+  private readonly base: number;
+  private readonly seen: ReturnType<typeof seenByGroup>;
+
+  constructor(model: Model, observations: readonly Observation[]) {
+    this.model = model;
+    this.observations = observations;
+    this.now = posterior(model, observations);
+    this.base = expectedRepairMinutes(model, this.now);
+    this.seen = seenByGroup(model, observations);
+  }
+
+  /** A check by itself, with cures in their best order after it. */
+  look(index: number): Looked {
+    const { id, minutes, hazard, needs, outcomes } = this.model.checks[index]!;
+    const after = outcomes.map((_, outcome) => this.afterOutcome(index, outcome));
+    const left = after.reduce((sum, { unpaid }) => sum + expectedRepairMinutes(this.model, unpaid), minutes);
+    const savesMinutes = this.base - left;
+    return {
+      index,
+      unpaid: after.map(({ unpaid }) => unpaid),
+      found: {
+        checkId: id,
+        minutes,
+        hazard,
+        needs,
+        savesMinutes,
+        savesAloneMinutes: savesMinutes,
+        moves: after.reduce((sum, { moves }) => sum + moves, 0),
+        previews: after.map(({ preview }) => preview),
+      },
+    };
+  }
+
+  /** The best of those looked at with one more check before the cures; the others as they are. */
+  withSecondSteps(looked: readonly Looked[]): readonly NextCheck[] {
+    const { model } = this;
+    const seconds = looked.slice(0, secondChecks).map(({ index }) => {
+      const group = model.checks[index]!.evidence;
+      return { index, group, step: secondStep(model, index, this.seen(group)) };
+    });
+    const work = new Float64Array(model.faults.length);
+    return looked.map(({ index, unpaid, found }, position) => {
+      if (position >= deepChecks) return found;
+      const others = seconds.filter((second) => second.index !== index);
+      const stepsAfter = this.stepsAfter(index, others);
+      const left = unpaid.reduce(
+        (sum, one, outcome) => sum + minutesWithOneMore(model, one, stepsAfter(outcome), work),
+        0,
+      );
+      return { ...found, savesMinutes: this.base - found.minutes - left };
+    });
+  }
+
+  private afterOutcome(index: number, outcome: number): AfterOutcome {
+    const { model, now } = this;
+    const check = model.checks[index]!;
+    const outcomeId = check.outcomes[outcome]!.id;
+    const row = model.likelihood[index]![outcome]!;
+    let probability = 0;
+    for (let fault = 0; fault < now.length; fault += 1) probability += now[fault]! * row[fault]!;
+    const then =
+      this.seen(check.evidence).length === 0
+        ? now.map((value, fault) => (value * row[fault]!) / probability)
+        : posterior(model, [...this.observations, { checkId: check.id, outcomeId }]);
+    let moved = 0;
+    for (let fault = 0; fault < then.length; fault += 1) moved += Math.abs(then[fault]! - now[fault]!);
+    const unpaid = then.map((value) => value * probability);
+    for (const fault of endsAtOnce(model, index, outcome) ?? []) unpaid[fault] = 0;
+    const leader = leaderOf(then);
+    const preview = {
+      outcomeId,
+      probability,
+      leaderId: model.faults[leader]!.id,
+      leaderProbability: then[leader]!,
+    };
+    return { preview, moves: (probability * moved) / 2, unpaid };
+  }
+
+  /** The second steps after an outcome: those of the same evidence group say less once it was seen. */
+  private stepsAfter(
+    index: number,
+    others: readonly { readonly index: number; readonly group: string; readonly step: SecondStep }[],
+  ): (outcome: number) => readonly SecondStep[] {
+    const { model } = this;
+    const group = model.checks[index]!.evidence;
+    const steps = others.map(({ step }) => step);
+    if (!others.some((second) => second.group === group)) return () => steps;
+    return (outcome) => {
+      const seen = [...this.seen(group), model.says[index]![outcome]!];
+      return others.map((second) => (second.group === group ? secondStep(model, second.index, seen) : second.step));
+    };
+  }
+}
+
 /**
  * Every check that can be done now, best first by `worthOf`: expected remaining minutes are the check's own, then cures
  * in their best order, for the best checks also with one more check before the cures. Among near equals the safer, then
@@ -105,88 +237,16 @@ export function rankChecks(
   bench: Bench,
   interlocks: readonly Interlock[] = [],
 ): NextCheck[] {
-  const now = posterior(model, observations);
-  const base = expectedRepairMinutes(model, now);
+  const ranking = new CheckRanking(model, observations);
   const runs = machineRuns(model, observations);
-  const seen = seenByGroup(model, observations);
-  const looked: { index: number; unpaid: Unpaid[]; found: NextCheck }[] = [];
-  for (let index = 0; index < model.checks.length; index += 1) {
-    if (!available(model, index, observations, bench, runs, interlocks)) continue;
-    const check = model.checks[index]!;
-    let expected = check.minutes;
-    let moves = 0;
-    const left: Unpaid[] = [];
-    const previews = check.outcomes.map((outcome, position): OutcomePreview => {
-      const row = model.likelihood[index]![position]!;
-      let probability = 0;
-      for (let fault = 0; fault < now.length; fault += 1) probability += now[fault]! * row[fault]!;
-      const then =
-        seen(check.evidence).length === 0
-          ? now.map((value, fault) => (value * row[fault]!) / probability)
-          : posterior(model, [...observations, { checkId: check.id, outcomeId: outcome.id }]);
-      let moved = 0;
-      let leader = 0;
-      for (let fault = 0; fault < then.length; fault += 1) {
-        moved += Math.abs(then[fault]! - now[fault]!);
-        if (then[fault]! > then[leader]!) leader = fault;
-      }
-      moves += (probability * moved) / 2;
-      const unpaid = then.map((value) => value * probability);
-      for (const fault of endsAtOnce(model, index, position) ?? []) unpaid[fault] = 0;
-      left.push(unpaid);
-      expected += expectedRepairMinutes(model, unpaid);
-      return {
-        outcomeId: outcome.id,
-        probability,
-        leaderId: model.faults[leader]!.id,
-        leaderProbability: then[leader]!,
-      };
-    });
-    const savesMinutes = base - expected;
-    looked.push({
-      index,
-      unpaid: left,
-      found: {
-        checkId: check.id,
-        minutes: check.minutes,
-        hazard: check.hazard,
-        needs: check.needs,
-        savesMinutes,
-        savesAloneMinutes: savesMinutes,
-        moves,
-        previews,
-      },
-    });
-  }
-  looked.sort((a, b) => b.found.savesMinutes - a.found.savesMinutes || a.found.checkId.localeCompare(b.found.checkId));
-  const seconds = looked.slice(0, secondChecks).map(({ index }) => {
-    const group = model.checks[index]!.evidence;
-    return { index, group, step: secondStep(model, index, seen(group)) };
-  });
-  const work = new Float64Array(model.faults.length);
-  const ranked = looked.map(({ index, unpaid, found }, position): NextCheck => {
-    if (position >= deepChecks) return found;
-    const group = model.checks[index]!.evidence;
-    const others = seconds.filter((second) => second.index !== index);
-    const steps = others.map((second) => second.step);
-    const related = others.some((second) => second.group === group);
-    const stepsAfter = (outcome: number) =>
-      related
-        ? others.map((second) =>
-            second.group === group
-              ? secondStep(model, second.index, [...seen(group), model.says[index]![outcome]!])
-              : second.step,
-          )
-        : steps;
-    return {
-      ...found,
-      savesMinutes:
-        base -
-        found.minutes -
-        unpaid.reduce((sum, left, outcome) => sum + minutesWithOneMore(model, left, stepsAfter(outcome), work), 0),
-    };
-  });
-  ranked.sort((a, b) => worthOf(b) - worthOf(a) || a.checkId.localeCompare(b.checkId));
+  const looked = model.checks
+    .flatMap((_, index) =>
+      available(model, index, observations, bench, runs, interlocks) ? [ranking.look(index)] : [],
+    )
+    .sort((a, b) => b.found.savesMinutes - a.found.savesMinutes || a.found.checkId.localeCompare(b.found.checkId));
+  const ranked = [...ranking.withSecondSteps(looked)].sort(
+    (a, b) => worthOf(b) - worthOf(a) || a.checkId.localeCompare(b.checkId),
+  );
   return looksFirst(model, saferFirst(ranked));
 }
 

@@ -259,6 +259,132 @@ const staysIn = (job: Job, part: Pick<JobPart, 'change'>, { kitCableId, cableCod
   kitCableId === null &&
   job.cables.some(({ label, likely }) => label === cableCode && likely !== true);
 
+/** What cabling needs of the shop. */
+interface ShopForCabling {
+  readonly bags: CableBags;
+  readonly settings: ShopSettings;
+  readonly supplies?: readonly SupplyModel[];
+}
+
+/** What plan or record say, before the ticks: where plugs go, and why they do not. */
+interface Ground extends Omit<Cabling, 'rows' | 'inlets'> {
+  readonly places: ReadonlyMap<string, Place>;
+  readonly reasons: ReadonlyMap<string, OpenReason>;
+}
+
+const noGround = (settings: ShopSettings): Ground => ({
+  basis: 'none',
+  plan: null,
+  kit: null,
+  rules: { allowShared: settings.choosing.sharedCardCable, adapters: [], pins: [] },
+  misfits: [],
+  breaches: [],
+  places: new Map(),
+  reasons: new Map(),
+});
+
+/** A supply that is replaced: its kit is planned. */
+function plannedGround(job: Job, chosen: SupplyModel, shop: ShopForCabling, inlets: readonly InletToServe[]): Ground {
+  const { kit, rules } = planGround(job, chosen, shop.bags, shop.settings);
+  const plan = planCables(kit, inlets, rules);
+  const places = new Map<string, Place>();
+  placeAssignments(places, plan.assignments);
+  for (const item of plan.wrong) places.set(item.inletId, { ...noPlace, ...item, pinned: true, wrong: true });
+  return {
+    ...noGround(shop.settings),
+    basis: 'plan',
+    plan,
+    kit,
+    rules,
+    breaches: checkPlan(kit, inlets, plan.assignments, rules),
+    places,
+    reasons: new Map(plan.open.map(({ inletId, reason }) => [inletId, reason])),
+  };
+}
+
+/** What was recorded of the harness: plugs that fit their inlets, and those that do not. */
+function recordedPlaces(
+  job: Job,
+  inlets: readonly InletToServe[],
+): { readonly places: Map<string, Place>; readonly misfits: readonly Misfit[] } {
+  const places = new Map<string, Place>();
+  const misfits: Misfit[] = [];
+  const plugs = job.cables.flatMap((cable) => cable.plugs.map((plug, plugIndex) => ({ cable, plug, plugIndex })));
+  for (const { cable, plug, plugIndex } of plugs) {
+    const inlet = inlets.find(({ id }) => id === plug.inletId);
+    if (inlet === undefined) continue;
+    const { kind: plugKind, through } = plug;
+    const given = through?.gives ?? plugKind;
+    const harm = through === undefined ? null : foundHarm(plugKind, through, inlet);
+    if (harm !== null || !plugServes(given, inlet.kind))
+      misfits.push({ cableId: cable.id, inletId: inlet.id, plugKind, harm });
+    else {
+      const socketLabel = cable.socketLabel === '' ? null : cable.socketLabel;
+      places.set(inlet.id, {
+        ...noPlace,
+        cableCode: cable.label,
+        socketLabel,
+        plugKind: given,
+        plugIndex,
+        wrong: false,
+      });
+    }
+  }
+  return { places, misfits };
+}
+
+/** A supply that is kept: the recorded harness; what that leaves open is planned around it from the kit, if known. */
+function recordedGround(job: Job, shop: ShopForCabling, inlets: readonly InletToServe[]): Ground {
+  const { places, misfits } = recordedPlaces(job, inlets);
+  const kept = job.choice?.kind === 'keep' ? presentModel(job, shop.supplies ?? []) : null;
+  const recorded: Ground = {
+    ...noGround(shop.settings),
+    basis: 'record',
+    kit: kept?.kit ?? null,
+    misfits,
+    places,
+  };
+  const open = new Set(inlets.map(({ id }) => id).filter((id) => !places.has(id)));
+  if (kept === null || open.size === 0) return recorded;
+  const { kit, rules } = planGround({ pins: [] }, kept, shop.bags, shop.settings);
+  const { plan, added } = keptPlan(job.cables, kit, rules, inlets, open);
+  placeAssignments(places, added);
+  const stillOpen = plan.open.filter(({ inletId }) => open.has(inletId));
+  return { ...recorded, kit, reasons: new Map(stillOpen.map(({ inletId, reason }) => [inletId, reason])) };
+}
+
+function stateOf(job: Job, part: JobPart, inlet: Inlet, place: Place | null, seat: Seat | null): SeatState {
+  if (place === null) return 'open';
+  if (place.wrong) return 'wrong';
+  if (isSeated(seat, inlet.kind, place.plugKind)) return 'seated';
+  return seat === null && staysIn(job, part, place) ? 'stays' : 'to-seat';
+}
+
+/** One inlet: what goes to it, and what has been ticked of that. */
+function rowOf(job: Job, ground: Ground, adapters: CableBags['adapters'], part: JobPart, inlet: Inlet): InletRow {
+  const place = ground.places.get(inlet.id) ?? null;
+  const seat = place === null ? null : seatFor(job, inlet, place);
+  const where = place ?? noPlace;
+  return {
+    ...inletOfRow(part, inlet),
+    state: stateOf(job, part, inlet, place, seat),
+    cableCode: where.cableCode,
+    socketLabel: where.socketLabel,
+    plugKind: where.plugKind,
+    plugIndex: where.plugIndex,
+    kitCableId: where.kitCableId,
+    copy: where.copy,
+    adapterId: where.adapterId,
+    adapterLabel: adapters.find(({ id }) => id === where.adapterId)?.label ?? null,
+    legs: where.legs,
+    pinned: where.pinned,
+    slackMillimetres: where.slackMillimetres,
+    openReason: ground.reasons.get(inlet.id) ?? null,
+    breaches: ground.breaches.filter((breach) => breachConcerns(breach, inlet.id, where.cableCode)),
+    seat,
+  };
+}
+
 /**
  * Joins plan or record with the ticks. Kit for `replace`, the recorded harness for `keep`; what the record of a kept
  * supply leaves open is planned from its kit around it, where the shop's list has that supply.
@@ -266,103 +392,21 @@ const staysIn = (job: Job, part: Pick<JobPart, 'change'>, { kitCableId, cableCod
 export function cablingOf(
   job: Job,
   chosen: SupplyModel | null,
-  shop: { readonly bags: CableBags; readonly settings: ShopSettings; readonly supplies?: readonly SupplyModel[] },
+  shop: ShopForCabling,
   parts: readonly JobPart[] = job.parts,
 ): Cabling {
   const planned = partsAt(parts, 'planned');
   const inlets = inletsToServe(planned, job.sheet.layout, { staggered: job.sheet.staggeredStart });
-  const places = new Map<string, Place>();
-  const reasons = new Map<string, OpenReason>();
-  const misfits: Misfit[] = [];
-  let plan: CablePlan | null = null;
-  let kit: CableKit | null = null;
-  let rules: PlanRules = { allowShared: shop.settings.choosing.sharedCardCable, adapters: [], pins: [] };
-  let basis: Cabling['basis'] = 'none';
-  let breaches: readonly PlanBreach[] = [];
-  if (job.choice?.kind === 'replace' && chosen !== null) {
-    basis = 'plan';
-    ({ kit, rules } = planGround(job, chosen, shop.bags, shop.settings));
-    plan = planCables(kit, inlets, rules);
-    breaches = checkPlan(kit, inlets, plan.assignments, rules);
-    placeAssignments(places, plan.assignments);
-    for (const item of plan.wrong)
-      places.set(item.inletId, {
-        ...item,
-        slackMillimetres: null,
-        kitCableId: null,
-        copy: null,
-        adapterId: null,
-        pinned: true,
-        legs: [],
-        wrong: true,
-      });
-    for (const item of plan.open) reasons.set(item.inletId, item.reason);
-  } else if (job.cables.length > 0) {
-    basis = 'record';
-    for (const cable of job.cables)
-      cable.plugs.forEach((plug, plugIndex) => {
-        if (plug.inletId === null) return;
-        const inlet = inlets.find((candidate) => candidate.id === plug.inletId);
-        if (inlet === undefined) return;
-        const { kind: plugKind, through } = plug;
-        const harm = through === undefined ? null : foundHarm(plugKind, through, inlet);
-        if (harm !== null || !plugServes(through?.gives ?? plugKind, inlet.kind))
-          misfits.push({ cableId: cable.id, inletId: inlet.id, plugKind, harm });
-        else
-          places.set(inlet.id, {
-            ...noPlace,
-            cableCode: cable.label,
-            socketLabel: cable.socketLabel === '' ? null : cable.socketLabel,
-            plugKind: through?.gives ?? plugKind,
-            plugIndex,
-            wrong: false,
-          });
-      });
-    const kept = job.choice?.kind === 'keep' ? presentModel(job, shop.supplies ?? []) : null;
-    kit = kept?.kit ?? null;
-    const open = new Set(inlets.map((inlet) => inlet.id).filter((id) => !places.has(id)));
-    if (kept !== null && open.size > 0) {
-      const ground = planGround({ pins: [] }, kept, shop.bags, shop.settings);
-      ({ kit } = ground);
-      const { plan: around, added } = keptPlan(job.cables, ground.kit, ground.rules, inlets, open);
-      placeAssignments(places, added);
-      for (const item of around.open) if (open.has(item.inletId)) reasons.set(item.inletId, item.reason);
-    }
-  }
+  const ground =
+    job.choice?.kind === 'replace' && chosen !== null
+      ? plannedGround(job, chosen, shop, inlets)
+      : job.cables.length > 0
+        ? recordedGround(job, shop, inlets)
+        : noGround(shop.settings);
   const rows = planned.flatMap((part) =>
-    part.inlets.map((inlet): InletRow => {
-      const place = places.get(inlet.id) ?? null;
-      const seat = place === null ? null : seatFor(job, inlet, place);
-      const { wrong: _wrong, ...where } = place ?? { ...noPlace, wrong: false };
-      return {
-        ...inletOfRow(part, inlet),
-        state:
-          place === null
-            ? 'open'
-            : place.wrong
-              ? 'wrong'
-              : isSeated(seat, inlet.kind, place.plugKind)
-                ? 'seated'
-                : seat === null && staysIn(job, part, place)
-                  ? 'stays'
-                  : 'to-seat',
-        cableCode: where.cableCode,
-        socketLabel: where.socketLabel,
-        plugKind: where.plugKind,
-        plugIndex: where.plugIndex,
-        kitCableId: where.kitCableId,
-        copy: where.copy,
-        adapterId: where.adapterId,
-        adapterLabel: shop.bags.adapters.find(({ id }) => id === where.adapterId)?.label ?? null,
-        legs: where.legs,
-        pinned: where.pinned,
-        slackMillimetres: where.slackMillimetres,
-        openReason: reasons.get(inlet.id) ?? null,
-        breaches: breaches.filter((breach) => breachConcerns(breach, inlet.id, where.cableCode)),
-        seat,
-      };
-    }),
+    part.inlets.map((inlet) => rowOf(job, ground, shop.bags.adapters, part, inlet)),
   );
+  const { basis, plan, kit, rules, misfits, breaches } = ground;
   return { basis, rows, plan, kit, inlets, rules, misfits, breaches };
 }
 

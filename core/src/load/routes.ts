@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { limits, type InletKind } from '../standards/index.ts';
 import { partClass, type Inlet, type MachinePart } from '../machine/index.ts';
 import {
@@ -199,6 +200,83 @@ function besidePlugs(part: MachinePart, moment: Moment): RailWatts {
   return onRails((rail) => watts[rail] - plugged[rail]);
 }
 
+/** What inlets carry, as far as it is shared out, and what is left for the main connector. */
+interface Shared {
+  readonly draws: readonly InletDraw[];
+  readonly main: Moments;
+}
+type Moments = Record<Moment, RailWatts>;
+
+const drawOf = ({ id }: Inlet, at: Moments, starts: RailWatts = nothing): InletDraw => ({ inletId: id, at, starts });
+
+/**
+ * Processors over the board's processor inlets, of which an optional one takes no planned load while another is there.
+ * Such a plug carries +12 alone; without one the board feeds it all.
+ */
+function processorDraws(parts: readonly MachinePart[]): Shared {
+  const inlets = parts.flatMap((part) => part.inlets).filter(isProcessorInlet);
+  const required = inlets.filter((inlet) => !inlet.optional);
+  const draw = parts
+    .filter((part) => groupOf(part) === 'processor')
+    .map((part) => eachMoment((moment) => partAt(part, moment)))
+    .reduce(addMoments, noMoments);
+  const carrying = required.length > 0 ? required : inlets;
+  const shares = sharesBetween(carrying, draw.lasting['+12'], (kind) => plugWatts[kind] ?? 0);
+  const through = (inlet: Inlet) =>
+    eachMoment((moment) => ({ ...nothing, '+12': draw[moment]['+12'] * (shares.get(inlet.id) ?? 0) }));
+  return {
+    draws: inlets.map((inlet) => drawOf(inlet, through(inlet))),
+    main: inlets.length === 0 ? draw : eachMoment((moment) => ({ ...draw[moment], '+12': 0 })),
+  };
+}
+
+/** One part over its own card and drive inlets, by their capacity; a board, and a part without, through the main. */
+function deviceDraws(part: MachinePart, staggered: boolean): Shared {
+  const inlets = part.inlets.filter((inlet) => isCardInlet(inlet) || isDriveInlet(inlet));
+  if (inlets.length === 0 || groupOf(part) === 'board')
+    return { draws: [], main: eachMoment((moment) => plus(partAt(part, moment), started(part, moment, staggered))) };
+  const isCard = inlets.some(isCardInlet);
+  const plugged = totalWatts(throughPlugs(part, 'lasting'));
+  const shares = sharesBetween(inlets, plugged, (kind) => (isCard ? (plugWatts[kind] ?? 0) : 1));
+  const draws = inlets.map((inlet) => {
+    const share = boundToBe(shares.get(inlet.id), `share of ${inlet.id}`);
+    const at = eachMoment((moment) => times(plus(throughPlugs(part, moment), started(part, moment, staggered)), share));
+    return drawOf(inlet, at, times(startingWatts(part), part.quantity * share));
+  });
+  return { draws, main: eachMoment((moment) => besidePlugs(part, moment)) };
+}
+
+/** What comes through the board: main connectors by their contacts, its own card inlets with part of the slots. */
+function boardDraws(parts: readonly MachinePart[], main: Moments): readonly InletDraw[] {
+  const inlets = parts.flatMap((part) =>
+    part.inlets.filter((inlet) => isMainInlet(inlet) || (groupOf(part) === 'board' && isCardInlet(inlet))),
+  );
+  const mains = inlets.filter(isMainInlet);
+  const helping = inlets.filter((inlet) => isCardInlet(inlet) && !inlet.optional);
+  const slots = parts.reduce((sum, part) => sum + slotDraw(part, parts)['+12'], 0);
+  // A board's own card inlet takes its part of what the slots draw.
+  const helped = mains.length === 0 ? slots : (slots * helping.length) / (helping.length + mains.length);
+  const most = Math.min(helped, limits.cardInletWatts['card-6'] * helping.length);
+  const help = (moment: Moment) => Math.min(most, main[moment]['+12']);
+  const contacts = (inlet: Inlet, rail: LoadRail) => mainContacts[inlet.kind]?.[rail] ?? 0;
+  const every = onRails((rail) => mains.reduce((sum, one) => sum + contacts(one, rail), 0));
+  const contactShare = (inlet: Inlet, rail: LoadRail) => (every[rail] > 0 ? contacts(inlet, rail) / every[rail] : 0);
+  const throughMain = (inlet: Inlet, moment: Moment) => {
+    const left = { ...main[moment], '+12': main[moment]['+12'] - help(moment) };
+    return onRails((rail) => left[rail] * contactShare(inlet, rail));
+  };
+  const throughCard = (inlet: Inlet, moment: Moment) => ({
+    ...nothing,
+    '+12': helping.includes(inlet) ? help(moment) / helping.length : 0,
+  });
+  return inlets.map((inlet) =>
+    drawOf(
+      inlet,
+      eachMoment((moment) => (isMainInlet(inlet) ? throughMain : throughCard)(inlet, moment)),
+    ),
+  );
+}
+
 /**
  * What each inlet carries at each moment. A card's slot gives what it gives, the rest comes through its inlets by their
  * capacity; the processor's draw is shared over the board's processor inlets, of which an optional one takes no planned
@@ -206,88 +284,12 @@ function besidePlugs(part: MachinePart, moment: Moment): RailWatts {
  * connector and a card inlet of the board.
  */
 export function inletDraws(parts: readonly MachinePart[], { staggered = false } = {}): InletDraw[] {
-  const draws = new Map<string, InletDraw>();
-  const add = (inlet: Inlet, at: Record<Moment, RailWatts>, starts: RailWatts = nothing) =>
-    draws.set(inlet.id, { inletId: inlet.id, at, starts });
-  const all = parts.flatMap((part) => part.inlets.map((inlet) => ({ part, inlet })));
-  let main = noMoments;
-
-  const processorInlets = all.map(({ inlet }) => inlet).filter(isProcessorInlet);
-  const required = processorInlets.filter((inlet) => !inlet.optional);
-  const carrying = required.length > 0 ? required : processorInlets;
-  const processors = parts.filter((part) => groupOf(part) === 'processor');
-  const processorDraw = processors
-    .map((part) => eachMoment((moment) => partAt(part, moment)))
-    .reduce(addMoments, noMoments);
-  const shares = sharesBetween(carrying, processorDraw.lasting['+12'], (kind) => plugWatts[kind] ?? 0);
-  for (const inlet of processorInlets)
-    add(
-      inlet,
-      eachMoment((moment) => ({ ...nothing, '+12': processorDraw[moment]['+12'] * (shares.get(inlet.id) ?? 0) })),
-    );
-  // A processor plug carries +12 alone; without one the board feeds it all.
-  const twelveByPlug = processorInlets.length > 0;
-  main = addMoments(
-    main,
-    eachMoment((moment) => (twelveByPlug ? { ...processorDraw[moment], '+12': 0 } : processorDraw[moment])),
-  );
-
-  for (const part of parts) {
-    if (groupOf(part) === 'processor') continue;
-    const own = part.inlets.filter((inlet) => (groupOf(part) !== 'board' && isCardInlet(inlet)) || isDriveInlet(inlet));
-    if (own.length === 0 || groupOf(part) === 'board') {
-      main = addMoments(
-        main,
-        eachMoment((moment) => plus(partAt(part, moment), started(part, moment, staggered))),
-      );
-      continue;
-    }
-    const card = own.some(isCardInlet);
-    const plugged = totalWatts(throughPlugs(part, 'lasting'));
-    const byCapacity = sharesBetween(own, plugged, (kind) => (card ? (plugWatts[kind] ?? 0) : 1));
-    for (const inlet of own) {
-      const share = byCapacity.get(inlet.id)!;
-      add(
-        inlet,
-        eachMoment((moment) => times(plus(throughPlugs(part, moment), started(part, moment, staggered)), share)),
-        times(startingWatts(part), part.quantity * share),
-      );
-    }
-    main = addMoments(
-      main,
-      eachMoment((moment) => besidePlugs(part, moment)),
-    );
-  }
-
-  const boardInlets = all
-    .filter(({ part, inlet }) => isMainInlet(inlet) || (groupOf(part) === 'board' && isCardInlet(inlet)))
-    .map(({ inlet }) => inlet);
-  const mains = boardInlets.filter(isMainInlet);
-  const helping = boardInlets.filter((inlet) => isCardInlet(inlet) && !inlet.optional);
-  const slots = parts.reduce((sum, part) => sum + slotDraw(part, parts)['+12'], 0);
-  // A board's own card inlet takes its part of what the slots draw.
-  const helped = mains.length === 0 ? slots : (slots * helping.length) / (helping.length + mains.length);
-  const most = Math.min(helped, limits.cardInletWatts['card-6'] * helping.length);
-  const help = (moment: Moment) => Math.min(most, main[moment]['+12']);
-  const contacts = (inlet: Inlet, rail: LoadRail) => mainContacts[inlet.kind]?.[rail] ?? 0;
-  const contactShare = (inlet: Inlet, rail: LoadRail) => {
-    const every = mains.reduce((sum, one) => sum + contacts(one, rail), 0);
-    return every > 0 ? contacts(inlet, rail) / every : 0;
-  };
-  const throughMain = (moment: Moment): RailWatts => ({
-    ...main[moment],
-    '+12': main[moment]['+12'] - help(moment),
-  });
-  for (const inlet of boardInlets)
-    add(
-      inlet,
-      eachMoment((moment) =>
-        isMainInlet(inlet)
-          ? onRails((rail) => throughMain(moment)[rail] * contactShare(inlet, rail))
-          : { ...nothing, '+12': helping.includes(inlet) ? help(moment) / helping.length : 0 },
-      ),
-    );
-  return all.flatMap(({ inlet }) => draws.get(inlet.id) ?? []);
+  const devices = parts.filter((part) => groupOf(part) !== 'processor');
+  const shared = [processorDraws(parts), ...devices.map((part) => deviceDraws(part, staggered))];
+  const main = shared.map((one) => one.main).reduce(addMoments, noMoments);
+  const draws = [...shared.flatMap((one) => one.draws), ...boardDraws(parts, main)];
+  const of = new Map(draws.map((draw) => [draw.inletId, draw]));
+  return parts.flatMap((part) => part.inlets).flatMap(({ id }) => of.get(id) ?? []);
 }
 
 /** What the start of a part's drives adds at spin-up where all start at once. */
