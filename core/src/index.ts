@@ -543,6 +543,7 @@ export {
   changedBy,
   copiedHarness,
   harnessOf,
+  type NewCable,
   newCable,
   pointedAt,
   presentModel,

@@ -1,6 +1,6 @@
 import compression from 'compression';
 import cookieParser from 'cookie-parser';
-import express, { type Express } from 'express';
+import express, { Router, type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import type pg from 'pg';
 import type { Logger } from 'pino';
@@ -88,83 +88,75 @@ export interface AppParts {
   readonly network?: OnNetwork | null;
 }
 
-/** Application and API in one Express app. */
-export function createApp({
+/** Every request in the log, without what it asked for. */
+const requestLog = (logger: Logger): RequestHandler =>
+  pinoHttp({
+    logger,
+    autoLogging: { ignore: (request) => request.url?.startsWith('/assets/') ?? false },
+    redact: ['req.headers.cookie', 'res.headers["set-cookie"]'],
+    serializers: {
+      // What was searched for may be somebody's name or number.
+      req: (request: { method: string; url: string }) => ({
+        method: request.method,
+        url: request.url.replace(/\?.*/s, ''),
+      }),
+      res: (response: { statusCode: number }) => ({ status: response.statusCode }),
+    },
+  });
+
+/** What a page of this application may load, and whether browsers hold to TLS. */
+const safeHeaders = (network: OnNetwork | null): RequestHandler =>
+  helmet({
+    contentSecurityPolicy: {
+      directives: {
+        // What reads print in a picture is WebAssembly; it comes from here like every other script.
+        'script-src': ["'self'", "'wasm-unsafe-eval'"],
+        'style-src': ["'self'", nonceSource],
+        'img-src': ["'self'", 'data:', 'blob:'],
+        'upgrade-insecure-requests': null,
+      },
+    },
+    strictTransportSecurity:
+      network !== null && network.root === null ? { maxAge: hstsSeconds, includeSubDomains: false } : false,
+  });
+
+/** Events that are streamed are not held back to be pressed together, and on the way within one machine nothing is. */
+const pressed = (): RequestHandler =>
+  compression({
+    filter: (request, response) =>
+      !isLoopback(request.ip) &&
+      !String(response.getHeader('content-type')).startsWith('text/event-stream') &&
+      compression.filter(request, response),
+  });
+
+/** Nothing of the API is a page: what is opened by its address is saved, but for papers and pictures, which say so. */
+const noPage: RequestHandler = (_request, response, next) => {
+  response.set('cache-control', 'no-store');
+  response.set('content-disposition', 'attachment');
+  next();
+};
+
+/** What `createApp` was given, with what it takes where nothing was said. */
+type Given = Required<AppParts>;
+
+function apiRoutes({
   pool,
+  reading,
   feed,
   model,
   workers,
   keeper,
   log,
-  reading = new Reading(pool, null, log),
-  webDirectory,
-  address = null,
-  names = [],
-  now = () => new Date().toISOString(),
-  sweeps = new Sweeps(pool, log),
-  version = 'unknown',
-  dataFolder = null,
-  clock = null,
-  secrets = new Secrets(null),
-  refusedSignInsAMinute = 30,
-  network = null,
-}: AppParts): Express {
-  watchDangers(pool, model, feed, sweeps, log);
-  const app = express();
-  app.disable('x-powered-by');
-  // A proxy of this machine says who asked, and whether by TLS; nobody else is believed.
-  app.set('trust proxy', 'loopback');
-  app.use(
-    pinoHttp({
-      logger: log,
-      autoLogging: { ignore: (request) => request.url?.startsWith('/assets/') ?? false },
-      redact: ['req.headers.cookie', 'res.headers["set-cookie"]'],
-      serializers: {
-        // What was searched for may be somebody's name or number.
-        req: (request: { method: string; url: string }) => ({
-          method: request.method,
-          url: request.url.replace(/\?.*/s, ''),
-        }),
-        res: (response: { statusCode: number }) => ({ status: response.statusCode }),
-      },
-    }),
-  );
-  app.use(keepOtherPagesOut([...(address === null ? [] : [address]), ...(network?.names ?? []), ...names]));
-  app.use(giveNonce);
-  app.use(
-    helmet({
-      contentSecurityPolicy: {
-        directives: {
-          // What reads print in a picture is WebAssembly; it comes from here like every other script.
-          'script-src': ["'self'", "'wasm-unsafe-eval'"],
-          'style-src': ["'self'", nonceSource],
-          'img-src': ["'self'", 'data:', 'blob:'],
-          'upgrade-insecure-requests': null,
-        },
-      },
-      strictTransportSecurity:
-        network !== null && network.root === null ? { maxAge: hstsSeconds, includeSubDomains: false } : false,
-    }),
-  );
-  // Events that are streamed are not held back to be pressed together, and on the way within one machine nothing is.
-  app.use(
-    compression({
-      filter: (request, response) =>
-        !isLoopback(request.ip) &&
-        !String(response.getHeader('content-type')).startsWith('text/event-stream') &&
-        compression.filter(request, response),
-    }),
-  );
-
-  const api = express.Router();
-  api.use((_request, response, next) => {
-    response.set('cache-control', 'no-store');
-    // Nothing of it is a page: what is opened by its address is saved, but for papers and pictures, which say otherwise.
-    response.set('content-disposition', 'attachment');
-    next();
-  });
+  now,
+  sweeps,
+  secrets,
+  ...given
+}: Given): Router {
+  const api = Router();
   const access = new KnownAccess(pool, feed);
   const watch = new SessionWatch(pool, feed, log);
+  const { version, dataFolder, clock, network, address, refusedSignInsAMinute } = given;
+  api.use(noPage);
   api.use(sessions(pool, access));
   api.use(gate(pool, access, log, now));
   api.use('/health', healthRoutes({ pool, sweeps, version, dataFolder, clock }));
@@ -184,14 +176,43 @@ export function createApp({
   api.use('/jobs', photoRoutes(pool, now));
   api.use('/jobs', paperRoutes(pool, workers, address));
   api.use(notFoundHandler);
-  app.use('/api', api);
+  return api;
+}
 
+/** Application and API in one Express app. */
+export function createApp(parts: AppParts): Express {
+  const { pool, log } = parts;
+  const given: Given = {
+    address: null,
+    names: [],
+    version: 'unknown',
+    dataFolder: null,
+    clock: null,
+    network: null,
+    refusedSignInsAMinute: 30,
+    now: () => new Date().toISOString(),
+    ...parts,
+    reading: parts.reading ?? new Reading(pool, null, log),
+    sweeps: parts.sweeps ?? new Sweeps(pool, log),
+    secrets: parts.secrets ?? new Secrets(null),
+  };
+  const { address, names, network, webDirectory } = given;
+  watchDangers(pool, given.model, given.feed, given.sweeps, log);
+  const app = express();
+  app.disable('x-powered-by');
+  // A proxy of this machine says who asked, and whether by TLS; nobody else is believed.
+  app.set('trust proxy', 'loopback');
+  app.use(requestLog(log));
+  app.use(keepOtherPagesOut([...(address === null ? [] : [address]), ...(network?.names ?? []), ...names]));
+  app.use(giveNonce);
+  app.use(safeHeaders(network));
+  app.use(pressed());
+  app.use('/api', apiRoutes(given));
   const root = network?.root ?? null;
   if (root !== null)
     app.get(rootPath, (_request, response) => {
       response.attachment('fair-watt-root.crt').type('application/x-x509-ca-cert').send(Buffer.from(root));
     });
-
   if (webDirectory !== null) app.use(screenRoutes(webDirectory));
   app.use(notFoundHandler);
   app.use(errorHandler(log));

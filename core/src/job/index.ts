@@ -77,6 +77,7 @@ export {
   copiedHarness,
   harnessOf,
   type HarnessSource,
+  type NewCable,
   newCable,
   pointedAt,
   recordedRows,

@@ -6,7 +6,8 @@ import { foundHarms } from './found-harms.ts';
 import type { Job, RecordedCable } from './job.ts';
 import { nextCableLabel, usualPlug, usualPlugs } from './likely-harness.ts';
 
-type NewCable = Omit<RecordedCable, 'version'>;
+/** A cable that the record does not hold yet. */
+export type NewCable = Omit<RecordedCable, 'version'>;
 
 /** The cable that a recorded plug in this inlet belongs to; null where nobody recorded one. */
 export const cableAt = (cables: readonly RecordedCable[], inletId: string): RecordedCable | null =>

@@ -36,6 +36,25 @@ function useShownSide(svg: RefObject<SVGSVGElement | null>, isStart: boolean, cu
   }, [svg, current, isStart]);
 }
 
+/** Space picks an inlet, arrows go along them and may pick what they come to. */
+function alongInlets(
+  svg: RefObject<SVGSVGElement | null>,
+  order: readonly InletRow[],
+  onPick: (inletId: string) => void,
+  arrowsPick: boolean,
+): (event: KeyboardEvent, row: InletRow) => void {
+  return (event, row) => {
+    const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+    if (by === 0 && event.key !== ' ') return;
+    event.preventDefault();
+    if (by === 0) onPick(row.inletId);
+    const next = order[order.indexOf(row) + by];
+    if (by === 0 || next === undefined) return;
+    if (arrowsPick) onPick(next.inletId);
+    svg.current?.querySelector<SVGGElement>(`[data-inlet="${CSS.escape(next.inletId)}"]`)?.focus();
+  };
+}
+
 /**
  * The supply's panel, cables as wires, inlets where they are in the case. State is told by mark, line and word as well
  * as colour. A whole cable is lit while one of its inlets is pointed at or focused. Plugs are moved by drag.
@@ -55,17 +74,8 @@ export function HarnessDrawing(props: Props) {
   const dims = (over !== null || litCable !== null) && lit !== null;
   const isStart = onPickSocket !== undefined && currentSockets.length === 0;
   useShownSide(svg, isStart, current);
-  function onKey(event: KeyboardEvent, row: InletRow): void {
-    const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
-    if (by === 0 && event.key !== ' ') return;
-    event.preventDefault();
-    if (by === 0) onPick(row.inletId);
-    const next = order[order.indexOf(row) + by];
-    if (by === 0 || next === undefined) return;
-    // Where a press records something, going along the inlets must not.
-    if (onPickSocket === undefined) onPick(next.inletId);
-    svg.current?.querySelector<SVGGElement>(`[data-inlet="${CSS.escape(next.inletId)}"]`)?.focus();
-  }
+  // Where a press records something, going along the inlets must not.
+  const onKey = alongInlets(svg, order, onPick, onPickSocket === undefined);
   return (
     <PlugDrag rows={rows} onMove={onMove}>
       <div className={styles.harnessScroll}>

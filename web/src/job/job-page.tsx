@@ -244,21 +244,17 @@ function Refusal({ words, onRead }: { readonly words: string | null; readonly on
   );
 }
 
-function Desk({
-  stored,
-  shopData,
-  supplies,
-  knowledge,
-  record,
-  bags,
-}: {
+interface DeskProps {
   readonly stored: Job;
   readonly shopData: ShopData;
   readonly supplies: Shop['supplies'];
   readonly knowledge: Knowledge;
   readonly record: ShopRecord;
   readonly bags: CableBags;
-}) {
+}
+
+/** The job as everything on this screen sees it, with what is done here and not sent yet, and what can be done to it. */
+function useWholeDesk({ stored, shopData, supplies, knowledge, record, bags }: DeskProps) {
   const { code } = stored;
   const navigate = useNavigate();
   const parcels = useAppSelector((state) => state.outbox.parcels);
@@ -272,15 +268,8 @@ function Desk({
   const by = technicians.some((person) => person.id === technician) ? technician : null;
   const names = useMemo(() => namesOf(job, shop, knowledge), [job, shop, knowledge]);
   const unansweredPoints = useCallback(() => unanswered(view.openPoints).length, [view]);
-  const { acts, told, refusal, setRefusal, second, setSecond } = useActing({
-    code,
-    stored,
-    by,
-    knows,
-    unansweredPoints,
-    names,
-  });
-
+  const acting = useActing({ code, stored, by, knows, unansweredPoints, names });
+  const { acts } = acting;
   const desk = useMemo<JobDesk>(
     () => ({
       ...acts,
@@ -305,16 +294,21 @@ function Desk({
     }),
     [acts, job, view, shop, knowledge, record, technicians, question, judging, by, role, names, navigate],
   );
+  return { desk, acting };
+}
 
+function Desk(props: DeskProps) {
+  const { desk, acting } = useWholeDesk(props);
+  const { acts, told, refusal, setRefusal, second, setSecond } = acting;
   return (
     <JobDeskContext value={desk}>
       <div className={styles.job}>
         <div>
           <Conflicts />
           <Refusal words={refusal} onRead={() => setRefusal(null)} />
-          {second !== null && by !== null && (
+          {second !== null && desk.technician !== null && (
             <Suspense fallback={null}>
-              <SecondPerson job={job} act={second} by={by} onClose={() => setSecond(null)} />
+              <SecondPerson job={desk.job} act={second} by={desk.technician} onClose={() => setSecond(null)} />
             </Suspense>
           )}
           <JobHead />

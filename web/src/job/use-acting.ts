@@ -72,40 +72,26 @@ const newId = () => crypto.randomUUID();
 const doneText = (act: Act, names: HistoryNames): string =>
   act.kind === 'edit-sheet' ? Object.keys(act.changes).map(fieldLabel).join(', ') : actText(act, names);
 
-/** What people do to a job on this screen: checked, shown at once, sent, and kept for a while to be taken back. */
-export function useActing({ code, stored, by, knows, unansweredPoints, names }: Asked): Acting {
-  const dispatch = useAppDispatch();
-  const store = useStore<AppState>();
-  const role = useRole();
-  const signsIn = useAccessQuery().data?.signing === 'secret';
-  const [second, setSecond] = useState<Act | null>(null);
-  const [refusal, setRefusal] = useState<string | null>(null);
+/** What is told at the foot of the screen, for as long as it is of use. */
+function useTold() {
   const [told, setTold] = useState<Told | null>(null);
-  const [list, setList] = useState<readonly Undoable[]>([]);
-  const [undone, setUndone] = useState<readonly Act[] | null>(null);
-  const kept = useRef<readonly Undoable[]>([]);
-  const underWay = useRef(false);
-
   useEffect(() => {
     if (told === null) return undefined;
     const timer = setTimeout(() => setTold(null), told.undoes === null ? toldMilliseconds : offeredMilliseconds);
     return () => clearTimeout(timer);
   }, [told]);
+  return [told, setTold] as const;
+}
 
+/** What was done here and can be taken back: as the screen shows it, and as it is at this moment. */
+function useUndoable(names: HistoryNames) {
+  const [list, setList] = useState<readonly Undoable[]>([]);
+  const kept = useRef<readonly Undoable[]>([]);
+  const underWay = useRef(false);
   const keep = useCallback((next: readonly Undoable[]) => {
     kept.current = next;
     setList(next);
   }, []);
-
-  /**
-   * The job as it stands at this moment: several acts may come out of one key, and an undo is older than the screen.
-   */
-  const seenNow = useCallback(() => {
-    const state = store.getState();
-    const seen = api.endpoints.job.select(code)(state).data ?? stored;
-    return { seen, now: overlay(seen, state.outbox.parcels, knows) };
-  }, [code, stored, knows, store]);
-
   const remember = useCallback(
     (before: Job, after: Job, act: Act, at: string) => {
       const done = { id: newId(), text: doneText(act, names), at: Date.parse(at), before, after, act };
@@ -116,20 +102,58 @@ export function useActing({ code, stored, by, knows, unansweredPoints, names }: 
     },
     [keep, names],
   );
+  const forget = useCallback((what: Undoable) => keep(kept.current.filter(({ id }) => id !== what.id)), [keep]);
+  const latest = useCallback(() => kept.current.at(-1) ?? null, []);
+  return { last: list.at(-1) ?? null, latest, remember, forget };
+}
+
+/** Why whoever works here may not do an act: in words; null where a second person is asked, who signs at once. */
+type Bar = { readonly why: string | null };
+
+/** What bars whoever works here from an act; null where nothing does. */
+function useBarred(by: string | null): (act: Act) => Bar | null {
+  const role = useRole();
+  const signsIn = useAccessQuery().data?.signing === 'secret';
+  return useCallback(
+    (act) => {
+      if (by === null) return { why: 'Pick your name at the top right first; every change is signed with it.' };
+      const needs = actPermissions[act.kind];
+      if (role !== null && roleMay(role, needs)) return null;
+      // Where people sign in, a second person signs at once; without any right here nothing is asked of anybody.
+      const asksSecond = role !== null && signsIn && roleMay(role, 'record');
+      return { why: asksSecond ? null : `Your role may not ${permissions[needs].what}.` };
+    },
+    [by, role, signsIn],
+  );
+}
+
+/** The job at this moment: several acts may come out of one key, and an undo is older than the screen. */
+function useSeenNow({ code, stored, knows }: Pick<Asked, 'code' | 'stored' | 'knows'>) {
+  const store = useStore<AppState>();
+  return useCallback(() => {
+    const state = store.getState();
+    const seen = api.endpoints.job.select(code)(state).data ?? stored;
+    return { seen, now: overlay(seen, state.outbox.parcels, knows) };
+  }, [code, stored, knows, store]);
+}
+
+/** What people do to a job on this screen: checked, shown at once, sent, and kept for a while to be taken back. */
+export function useActing({ code, stored, by, knows, unansweredPoints, names }: Asked): Acting {
+  const dispatch = useAppDispatch();
+  const barred = useBarred(by);
+  const seenNow = useSeenNow({ code, stored, knows });
+  const { last, latest, remember, forget } = useUndoable(names);
+  const [told, setTold] = useTold();
+  const [second, setSecond] = useState<Act | null>(null);
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const [undone, setUndone] = useState<readonly Act[] | null>(null);
 
   const run = useCallback(
     (wanted: Act, forGood: boolean): Refusal | null => {
-      if (by === null) {
-        setRefusal('Pick your name at the top right first; every change is signed with it.');
-        return { code: 'closed' };
-      }
-      const needs = actPermissions[wanted.kind];
-      if (role === null || !roleMay(role, needs)) {
-        // Where people sign in, a second person signs at once; without any right here nothing is asked of anybody.
-        if (role !== null && signsIn && roleMay(role, 'record')) setSecond(wanted);
-        else setRefusal(`Your role may not ${permissions[needs].what}.`);
-        return { code: 'closed' };
-      }
+      const bar = barred(wanted);
+      if (bar?.why === null) setSecond(wanted);
+      else if (bar !== null) setRefusal(bar.why);
+      if (bar !== null || by === null) return { code: 'closed' };
       const at = new Date().toISOString();
       const { seen, now } = seenNow();
       const act = basedOnStanding(wanted, now);
@@ -139,27 +163,17 @@ export function useActing({ code, stored, by, knows, unansweredPoints, names }: 
         return result.refusal;
       }
       setRefusal(null);
-      dispatch(
-        outbox.did({
-          ids: [newId(), newId()],
-          code,
-          by,
-          at,
-          tab: thisTab,
-          order: nextOrder(Date.parse(at)),
-          act,
-          seen,
-        }),
-      );
+      const order = nextOrder(Date.parse(at));
+      dispatch(outbox.did({ ids: [newId(), newId()], code, by, at, tab: thisTab, order, act, seen }));
       if (!forGood) remember(now, result.job, act, at);
       return null;
     },
-    [code, by, role, signsIn, knows, unansweredPoints, dispatch, seenNow, remember],
+    [code, by, barred, knows, unansweredPoints, dispatch, seenNow, remember],
   );
 
   const undo = useCallback(
     (what: Undoable) => {
-      keep(kept.current.filter(({ id }) => id !== what.id));
+      forget(what);
       const text = undoText(what);
       if (!standsAsLeft(what.left, seenNow().now, what.back)) {
         setTold({ text: `${text}: changed since, so it stays.`, undoes: null });
@@ -169,14 +183,12 @@ export function useActing({ code, stored, by, knows, unansweredPoints, names }: 
       if (done) setUndone(what.back);
       setTold(done ? { text: `Taken back: ${text}`, undoes: null } : null);
     },
-    [keep, run, seenNow],
+    [forget, run, seenNow, setTold],
   );
 
   const act = useCallback((wanted: Act) => run(wanted, false), [run]);
   const actForGood = useCallback((wanted: Act) => run(wanted, true), [run]);
-  const latest = useCallback(() => kept.current.at(-1) ?? null, []);
-  const offerUndo = useCallback((text: string) => setTold({ text, undoes: latest() }), [latest]);
-  const last = list.at(-1) ?? null;
+  const offerUndo = useCallback((text: string) => setTold({ text, undoes: latest() }), [latest, setTold]);
   const acts = useMemo(
     () => ({ act, actForGood, last, latest, undo, undone, offerUndo }),
     [act, actForGood, last, latest, undo, undone, offerUndo],

@@ -17,6 +17,8 @@ import {
   type CableKit,
   type Inlet,
   type InletKind,
+  type Job,
+  type NewCable,
   type PlugKind,
   type RecordedCable,
 } from '@fairwatt/core';
@@ -91,125 +93,156 @@ export interface Pointing {
   readonly forget: () => void;
 }
 
+/** What is in hand while a harness is recorded. */
+interface Hand {
+  readonly cableId: string | null;
+  readonly socket: string;
+  readonly picked: string | null;
+  readonly told: string | null;
+  /** A cable that takes two sockets, while the second of them is still to be pressed. */
+  readonly halfWay: string | null;
+}
+const emptyHand: Hand = { cableId: null, socket: '', picked: null, told: null, halfWay: null };
+
+/** What is known while something is pointed at. */
+interface Ground {
+  readonly job: Job;
+  readonly kit: CableKit | null;
+  readonly cable: RecordedCable | null;
+  readonly plug: PlugKind | null;
+  readonly hand: Hand;
+}
+
+/** Pairs of the socket in hand and another one from which no recorded cable comes. */
+function freePairs({ job, kit, hand }: Ground, kinds: readonly InletKind[]): readonly string[] {
+  const others = job.cables.filter(({ id }) => id !== hand.cableId);
+  const used = new Set(others.flatMap((one) => keysOf(one, kit)));
+  return pairsWith(kit, hand.socket, kinds).filter((name) => !endsNamed(kit, name).some((label) => used.has(label)));
+}
+
+/** The name of both sockets, where this one is the second of a cable that takes two. */
+function bothSockets(ground: Ground, key: string): string | null {
+  const { cable, hand } = ground;
+  const both = `${hand.socket} + ${key}`;
+  if (cable === null || cable.id !== hand.halfWay) return null;
+  const kinds = cable.plugs.map(({ kind }) => faceOfPlug[kind]);
+  return freePairs(ground, kinds).includes(both) ? both : null;
+}
+
+/** Why the cable in hand, or a new one out of the socket in hand, does not go to an inlet; null where it may. */
+function refusalOf(ground: Ground, inlet: Inlet): string | null {
+  const { kit, cable, plug, hand } = ground;
+  if (plug !== null && !plugServes(plug, inlet.kind))
+    return `A plug “${plugName[plug]}” does not go into ${inlet.label}.`;
+  if (socketAccepts(kit, hand.socket, inlet.kind) === false && freePairs(ground, [inlet.kind]).length === 0)
+    return `Socket ${hand.socket} of this supply takes no cable to ${inlet.label}.`;
+  if (cable !== null && pointedAt(cable, inlet) === 'no')
+    return `Cable ${cable.label} from ${hand.socket} does not go to ${inlet.label} as well: pick that one's socket.`;
+  return null;
+}
+
+/** A new cable out of the socket in hand to an inlet; out of two where it has two ends and only one other is left. */
+function madeFor(ground: Ground, inlet: Inlet): { readonly made: NewCable; readonly hand: Hand } {
+  const { job, kit, plug } = ground;
+  const { socket } = ground.hand;
+  const [pair, ...more] = freePairs(ground, [inlet.kind]);
+  const takesBoth = pair !== undefined && takesTwo(kit, socket, inlet.kind);
+  const from = takesBoth && more.length === 0 ? pair : socket;
+  const made = newCable(job, crypto.randomUUID(), from, inlet);
+  const isHalfWay = takesBoth && from === socket;
+  return {
+    made: plug === null ? made : { ...made, plugs: [{ kind: plug, inletId: inlet.id }] },
+    hand: {
+      ...emptyHand,
+      cableId: made.id,
+      socket: from,
+      halfWay: isHalfWay ? made.id : null,
+      told: isHalfWay ? `The cable to ${inlet.label} takes two sockets of this supply: press the second one.` : null,
+    },
+  };
+}
+
+/** The plug that the guide named when it led here, until it is recorded or passed over. */
+function useNamedPlug(): { readonly plug: PlugKind | null; readonly forget: () => void } {
+  const [params, setParams] = useSearchParams();
+  return {
+    plug: plugKinds.find((kind) => kind === params.get('plug')) ?? null,
+    forget: () => {
+      const rest = new URLSearchParams(params);
+      rest.delete('plug');
+      setParams(rest, { replace: true });
+    },
+  };
+}
+
+/** What changes recorded cables. */
+function useRecording() {
+  const { job, act, locked } = useDesk();
+  return {
+    locked,
+    begin: (cable: NewCable): boolean => act({ kind: 'put-cable', cable, basedOn: 0 }) === null,
+    put: (changed: RecordedCable): boolean => {
+      // Whoever changes it has looked at it.
+      const { version, likely: _likely, ...cable } = changed;
+      return act({ kind: 'put-cable', cable, basedOn: version }) === null;
+    },
+    /** Exchanges what is in two inlets. */
+    swap: (from: string, to: string): boolean => {
+      const own = cableAt(job.cables, from);
+      if (own === null || locked) return false;
+      const otherCableId = cableAt(job.cables, to)?.id ?? null;
+      const swapped = { cableId: own.id, otherCableId, inletId: from, otherInletId: to };
+      act({ kind: 'swap-inlets', ...swapped, basedOn: own.version });
+      return true;
+    },
+  };
+}
+
 /** A socket, then each inlet that its cable goes to; an inlet without a socket is that of a fixed cable. */
 export function usePointing(): Pointing {
-  const { job, shop, act, locked } = useDesk();
-  const [inHand, setInHand] = useState<string | null>(null);
-  const [socket, setSocket] = useState('');
+  const { job, shop } = useDesk();
+  const { locked, begin, put, swap } = useRecording();
+  const [hand, setHand] = useState(emptyHand);
   const [named, setNamed] = useState<readonly string[]>([]);
-  const [told, setTold] = useState<string | null>(null);
-  // A cable that takes two sockets, while the second of them is still to be pressed.
-  const [halfWay, setHalfWay] = useState<string | null>(null);
-  const [picked, setPicked] = useState<string | null>(null);
-  // The guide leads here with the plug that it named.
-  const [params, setParams] = useSearchParams();
-  const plug = plugKinds.find((kind) => kind === params.get('plug')) ?? null;
+  const { plug, forget } = useNamedPlug();
   const inlets = partsAt(job.parts, 'present').flatMap((part) => part.inlets);
-  const left = inlets.filter(({ id }) => cableAt(job.cables, id) === null);
   const kit = presentModel(job, shop.supplies)?.kit ?? null;
-  const cable = job.cables.find(({ id }) => id === inHand) ?? null;
+  const cable = job.cables.find(({ id }) => id === hand.cableId) ?? null;
   const sockets = drawnSockets(job.cables, kit, named);
+  const ground: Ground = { job, kit, cable, plug, hand };
 
-  const put = (changed: RecordedCable) => {
-    // Whoever changes it has looked at it.
-    const { version, likely: _likely, ...rest } = changed;
-    return act({ kind: 'put-cable', cable: rest, basedOn: version }) === null;
-  };
   function take(key: string): void {
-    setTold(null);
-    setPicked(null);
-    setHalfWay(null);
-    const both = `${socket} + ${key}`;
-    if (
-      cable !== null &&
-      cable.id === halfWay &&
-      freePairs(cable.plugs.map(({ kind }) => faceOfPlug[kind])).includes(both)
-    ) {
-      if (put({ ...cable, socketLabel: both })) setSocket(both);
+    const both = bothSockets(ground, key);
+    if (cable !== null && both !== null) {
+      const socket = put({ ...cable, socketLabel: both }) ? both : hand.socket;
+      setHand({ ...emptyHand, cableId: cable.id, socket });
       return;
     }
     const there = job.cables.find((one) => keysOf(one, kit).includes(key));
-    setInHand(there?.id ?? null);
-    setSocket(there?.socketLabel ?? key);
-  }
-  function next(): void {
-    setInHand(null);
-    setSocket('');
-    setHalfWay(null);
-    setTold(null);
-    setPicked(null);
-  }
-  /** Pairs of the socket in hand and another one from which no recorded cable comes. */
-  function freePairs(kinds: readonly InletKind[]): readonly string[] {
-    const used = new Set(job.cables.filter(({ id }) => id !== inHand).flatMap((one) => keysOf(one, kit)));
-    return pairsWith(kit, socket, kinds).filter((name) => !endsNamed(kit, name).some((label) => used.has(label)));
-  }
-  /** A new cable out of the socket in hand to an inlet; out of two where it has two ends and only one other is left. */
-  function record(inlet: Inlet): void {
-    const pairs = freePairs([inlet.kind]);
-    const two = pairs.length > 0 && takesTwo(kit, socket, inlet.kind);
-    const from = two && pairs.length === 1 ? pairs[0]! : socket;
-    const id = crypto.randomUUID();
-    const made = newCable(job, id, from, inlet);
-    const asNamed = plug === null ? made : { ...made, plugs: [{ kind: plug, inletId: inlet.id }] };
-    if (act({ kind: 'put-cable', cable: asNamed, basedOn: 0 }) !== null) return;
-    setInHand(id);
-    setSocket(from);
-    if (two && from === socket) {
-      setHalfWay(id);
-      setTold(`The cable to ${inlet.label} takes two sockets of this supply: press the second one.`);
-    }
-    if (plug !== null) forget();
+    setHand({ ...emptyHand, cableId: there?.id ?? null, socket: there?.socketLabel ?? key });
   }
   function press(inlet: Inlet): void {
-    setTold(null);
-    setHalfWay(null);
     const own = cableAt(job.cables, inlet.id);
     if (own !== null) {
-      setInHand(own.id);
-      setSocket(own.socketLabel);
-      setPicked(inlet.id);
+      setHand({ ...emptyHand, cableId: own.id, socket: own.socketLabel, picked: inlet.id });
       return;
     }
     if (locked) return;
-    setPicked(null);
-    if (plug !== null && !plugServes(plug, inlet.kind)) {
-      setTold(`A plug “${plugName[plug]}” does not go into ${inlet.label}.`);
-      return;
-    }
-    if (socketAccepts(kit, socket, inlet.kind) === false && freePairs([inlet.kind]).length === 0) {
-      setTold(`Socket ${socket} of this supply takes no cable to ${inlet.label}.`);
-      return;
-    }
-    const goes = cable === null ? 'another' : pointedAt(cable, inlet);
-    if (cable !== null && goes === 'no') {
-      setTold(`Cable ${cable.label} from ${socket} does not go to ${inlet.label} as well: pick that one's socket.`);
-      return;
-    }
-    if (cable !== null && goes === 'more') {
+    const told = refusalOf(ground, inlet);
+    const isMore = told === null && cable !== null && pointedAt(cable, inlet) === 'more';
+    if (told !== null || isMore) setHand({ ...emptyHand, cableId: hand.cableId, socket: hand.socket, told });
+    if (told !== null) return;
+    if (isMore) {
       put(withInlet(cable, inlet));
       return;
     }
-    record(inlet);
-  }
-  /** What the guide named is recorded, or was passed over. */
-  function forget(): void {
-    const rest = new URLSearchParams(params);
-    rest.delete('plug');
-    setParams(rest, { replace: true });
+    const { made, hand: next } = madeFor(ground, inlet);
+    if (!begin(made)) return;
+    setHand(next);
+    if (plug !== null) forget();
   }
   function exchange(from: string, to: string): void {
-    const own = cableAt(job.cables, from);
-    if (own === null || locked) return;
-    act({
-      kind: 'swap-inlets',
-      cableId: own.id,
-      otherCableId: cableAt(job.cables, to)?.id ?? null,
-      inletId: from,
-      otherInletId: to,
-      basedOn: own.version,
-    });
-    setPicked(to);
+    if (swap(from, to)) setHand({ ...hand, picked: to });
   }
   function nameSocket(label: string): void {
     if (!sockets.some(({ key }) => key === label)) setNamed([...named, label]);
@@ -217,21 +250,21 @@ export function usePointing(): Pointing {
   }
   return {
     inlets,
-    left,
+    left: inlets.filter(({ id }) => cableAt(job.cables, id) === null),
     sockets,
     cable,
-    socket,
-    currentSockets: cable === null ? [socket] : keysOf(cable, kit),
+    socket: hand.socket,
+    currentSockets: cable === null ? [hand.socket] : keysOf(cable, kit),
     secondEnds: cable === null || kit === null ? [] : secondEndsOf(cable, kit),
-    picked,
+    picked: hand.picked,
     plug,
-    told,
+    told: hand.told,
     press,
     take,
     nameSocket,
     put,
     exchange,
-    next,
+    next: () => setHand(emptyHand),
     forget,
   };
 }
