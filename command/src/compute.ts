@@ -1,6 +1,8 @@
 import { readFile } from 'node:fs/promises';
 import { text } from 'node:stream/consumers';
 import {
+  boundToBe,
+  checkNamed,
   ageShare,
   assessLoad,
   cableFigures,
@@ -98,7 +100,7 @@ function diagnosisOf(input: unknown, model: () => Model) {
   const available = bench ?? { has: [...needs].filter((need) => need !== 'running'), mayMeterMains: false };
   const found = diagnose(compiled, observations, { bench: available, stopProbability: stopProbability ?? 0.9 });
   const named = (faultId: string) => compiled.faults.find((fault) => fault.id === faultId)?.name;
-  const titled = (checkId: string) => compiled.checks[compiled.checkIndex.get(checkId)!]!.title;
+  const titled = (checkId: string) => checkNamed(compiled, checkId).title;
   return {
     conclusion: found.conclusion,
     interlocks: found.interlocks.map(({ danger, causes, madeSafe, bars }) => ({
@@ -259,7 +261,7 @@ export async function computeCommand(args: readonly string[], loadModel: () => P
     const model = known === 'diagnose' ? await loadModel() : null;
     process.stdout.write(
       `${JSON.stringify(
-        compute(known, input, () => model!),
+        compute(known, input, () => boundToBe(model, 'compiled model')),
         null,
         2,
       )}\n`,

@@ -144,7 +144,7 @@ export function knowledgePage(knowledge: Knowledge): string {
       const faults = knowledge.faults.filter((fault) => fault.group === group);
       if (faults.length === 0) return [];
       return [
-        `### ${faultGroupText[group][0]!.toUpperCase()}${faultGroupText[group].slice(1)}`,
+        `### ${faultGroupText[group].charAt(0).toUpperCase()}${faultGroupText[group].slice(1)}`,
         '',
         '| fault | of 100 jobs | cure | minutes | why |',
         '| --- | ---: | --- | ---: | --- |',

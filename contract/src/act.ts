@@ -142,7 +142,7 @@ export type NewJobMessage = z.infer<typeof newJobSchema>;
 const jobListCursor = z
   .string()
   .regex(/^(open|closed|away)~\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{3}Z~\d{1,15}$/, 'must be a place that a list gave')
-  .refine((cursor) => !Number.isNaN(Date.parse(cursor.split('~')[1]!)), 'must be a place that a list gave');
+  .refine((cursor) => !Number.isNaN(Date.parse(cursor.split('~')[1] ?? '')), 'must be a place that a list gave');
 /** A place in the list of what is wanted next. */
 const turnCursor = z.string().regex(/^[012] \d{4}-\d\d-\d\d~\d{1,15}$/, 'must be a place that a list gave');
 /** A page of jobs: the first, or the one after (older) or before (newer) a place in the list. */

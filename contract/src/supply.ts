@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import {
+  boundToBe,
   cableFamilies,
   codedWatts,
   mayHaveTwoEnds,
@@ -65,7 +66,7 @@ const kitCable = z.strictObject({
 
 /** What is wrong with the one socket that a cable is said to go into; null where nothing is, or it goes into any. */
 function onlySocketRefusal({ sockets, cables }: CableKit, index: number): string | null {
-  const { onlySocket, fixed, twoEnded, count, family } = cables[index]!;
+  const { onlySocket, fixed, twoEnded, count, family } = boundToBe(cables[index], 'cable');
   if (onlySocket === undefined) return null;
   if (fixed || twoEnded === true) return 'only a modular cable with one plug at the supply has a socket of its own';
   if (count !== 1) return 'a cable with a socket of its own is one piece';

@@ -1,5 +1,6 @@
 // The door of the package: what screens, server and command take of each capability. What only one capability takes of
 // another goes by that one's own door.
+export { boundToBe } from './bound-to-be.ts';
 export {
   cableFamilies,
   type CableFamily,
@@ -260,6 +261,7 @@ export {
   type CheckKind,
   checkKinds,
   type CheckOutcome,
+  checkNamed,
   compileModel,
   conclude,
   type Conclusion,

@@ -45,7 +45,7 @@ export async function loadDemo(pool: pg.Pool, model: Model, directory: string, n
     ownPartSchema,
   );
   if (parts.refused.length > 0)
-    throw new Error(`demo/parts.csv, row ${parts.refused[0]!.row}: ${parts.refused[0]!.errors[0]!.message}`);
+    throw new Error(`demo/parts.csv, row ${parts.refused[0]?.row}: ${parts.refused[0]?.errors[0]?.message}`);
   await transaction(pool, async (db) => {
     // Invented people are picked by name; a shop of one's own starts with secrets.
     await signAtFirst(db, 'picked');

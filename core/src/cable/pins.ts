@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { inletFamily, plugServes, type PlugKind } from '../standards/index.ts';
 import { adapterServes } from './adapters.ts';
 import type { Adapter, CableKit, InletToServe, KitCable, Pin, Socket } from './kit.ts';
@@ -120,6 +121,8 @@ export function settlePins(kit: CableKit, inlets: readonly InletToServe[], { pin
     placed,
     refused,
     sockets,
-    misplaced: kept.flatMap((item, index) => (item.fits ? [] : [{ placed: placed[index]!, inlet: item.inlet }])),
+    misplaced: kept.flatMap((item, index) =>
+      item.fits ? [] : [{ placed: boundToBe(placed[index], 'placed plug'), inlet: item.inlet }],
+    ),
   };
 }

@@ -1,4 +1,3 @@
-import type { CableFamily } from '../standards/index.ts';
 import type { Adapter, InletToServe, KitCable } from './kit.ts';
 import type { OpenReason } from './plan.ts';
 import { inletsBehind, isPair, servesInlet } from './pairs.ts';

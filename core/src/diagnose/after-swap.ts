@@ -1,3 +1,5 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- checks, outcomes and faults of a model are told by their number, which its own tables give */
+import { faultNamed, checkNamed } from './model.ts';
 import { isEndedBy } from './knowledge.ts';
 import type { Model, Observation } from './model.ts';
 import type { NextCheck } from './next-check.ts';
@@ -92,7 +94,7 @@ export function afterSwap(
   const tried = triedCures(model, observations);
   const faultId = likeliestCured(model, probabilities, tried);
   if (faultId === null) return null;
-  const { cure } = model.faults[model.faultIndex.get(faultId)!]!;
+  const { cure } = faultNamed(model, faultId);
   const share = endedShare(model, probabilities, cure.id);
   if (share >= sure.enough) return { faultId };
   const telling =
@@ -123,7 +125,7 @@ function mostTelling(
   const worth = ranked
     .map(({ checkId }) => {
       const bits = tellsOfCure(model, probabilities, checkId);
-      const back = model.checks[model.checkIndex.get(checkId)!]!.after === swapId; // ranked from the model's own checks
+      const back = checkNamed(model, checkId).after === swapId; // ranked from the model's own checks
       return {
         checkId,
         bits,
@@ -145,7 +147,7 @@ const sameShare = 1e-9;
 function likeliestCured(model: Model, probabilities: Float64Array, tried: ReadonlySet<string>): string | null {
   let best: { readonly faultId: string; readonly share: number } | null = null;
   for (const { faultId } of rankFaults(model, probabilities)) {
-    const { cure } = model.faults[model.faultIndex.get(faultId)!]!; // ranked from the model's own faults
+    const { cure } = faultNamed(model, faultId); // ranked from the model's own faults
     if (tried.has(cure.id)) continue;
     const share = endedShare(model, probabilities, cure.id);
     if (best === null || share > best.share + sameShare) best = { faultId, share };

@@ -3,7 +3,16 @@ import { describe, expect, it } from 'vitest';
 import { knowledge } from './knowledge.test-help.ts';
 import { rowFor } from './knowledge.ts';
 import { emptyRecord, type ShopRecord } from './learn.ts';
-import { compileModel, normalise, posterior, restricted, weigh, type Model, type Observation } from './model.ts';
+import {
+  compileModel,
+  normalise,
+  posterior,
+  restricted,
+  weigh,
+  type Model,
+  type Observation,
+  checkNamed,
+} from './model.ts';
 
 /** A bench whose old tester is known to err. */
 const record: ShopRecord = {
@@ -61,7 +70,7 @@ describe('a compiled model', () => {
     const old = model.byInstrument.get('m-tester|old')!;
     const shared = model.likelihood[model.checkIndex.get('m-tester')!]!;
     const [weak, memory] = ['psu-weak', 'memory'].map((id) => model.faultIndex.get(id)!);
-    const good = model.checks[model.checkIndex.get('m-tester')!]!.outcomes.findIndex(({ id }) => id === 'all-good');
+    const good = checkNamed(model, 'm-tester').outcomes.findIndex(({ id }) => id === 'all-good');
     expect(old.likelihood[good]![weak!]).toBeGreaterThan(shared[good]![weak!]!);
     expect(old.likelihood[good]![memory!]).toBe(shared[good]![memory!]);
     old.likelihood.forEach((row, outcome) =>

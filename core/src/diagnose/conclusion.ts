@@ -1,3 +1,5 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- checks, outcomes and faults of a model are told by their number, which its own tables give */
+import { faultNamed, checkNamed } from './model.ts';
 import { afterSwap, endedShare } from './after-swap.ts';
 import { barring, cureAllowed, standingInterlock, type Interlock } from './interlock.ts';
 import { isEndedBy } from './knowledge.ts';
@@ -48,7 +50,7 @@ export function conclude(
 ): Conclusion {
   const leader = ranked[0];
   if (observations.length === 0 || leader === undefined) return { state: 'untouched' };
-  const faultOf = (id: string) => model.faults[model.faultIndex.get(id)!]!;
+  const faultOf = (id: string) => faultNamed(model, id);
   const fault = faultOf(leader.faultId);
   const together = ranked
     .filter((suspect) => isEndedBy(faultOf(suspect.faultId), fault.cure.id))
@@ -160,7 +162,7 @@ export function nextStep(
     case 'well':
       return { do: 'finding', faultId: conclusion.leaderId };
     case 'offered': {
-      const { cure } = model.faults[model.faultIndex.get(conclusion.leaderId)!]!;
+      const { cure } = faultNamed(model, conclusion.leaderId);
       const better =
         cure.part === true && endedShare(model, probabilities, cure.id) < caution.sureOfProved
           ? (ranked.find((found) => found.savesMinutes >= worthMinutes) ??
@@ -172,9 +174,8 @@ export function nextStep(
     case 'open': {
       if (top !== undefined && conclusion.state === 'to-prove' && proves(model, top.checkId, conclusion.leaderId))
         return check(top);
-      const share = (faultId: string) =>
-        endedShare(model, probabilities, model.faults[model.faultIndex.get(faultId)!]!.cure.id);
-      const buys = (faultId: string) => model.faults[model.faultIndex.get(faultId)!]!.cure.part === true;
+      const share = (faultId: string) => endedShare(model, probabilities, faultNamed(model, faultId).cure.id);
+      const buys = (faultId: string) => faultNamed(model, faultId).cure.part === true;
       const tried = triedCures(model, observations);
       // A look that goes first by custom may save nothing; one that pays may stand behind it.
       const paying = ranked.find((found) => found.savesMinutes >= worthMinutes);
@@ -190,7 +191,7 @@ export function nextStep(
         return before === null ? check(paying) : { do: 'cure', faultId: before };
       }
       const leader =
-        conclusion.state === 'to-prove' && !tried.has(model.faults[model.faultIndex.get(conclusion.leaderId)!]!.cure.id)
+        conclusion.state === 'to-prove' && !tried.has(faultNamed(model, conclusion.leaderId).cure.id)
           ? conclusion.leaderId
           : null;
       const first = leader ?? firstCure(model, probabilities, tried, () => true);
@@ -232,10 +233,10 @@ function stepWithoutSupply(
   ranked: readonly NextCheck[],
   least: number,
 ): NextStep {
-  const spare = ranked.find((found) => model.checks[model.checkIndex.get(found.checkId)!]!.powers === 'spare');
+  const spare = ranked.find((found) => checkNamed(model, found.checkId).powers === 'spare');
   if (spare !== undefined) return { do: 'check', checkId: spare.checkId };
   const cure = firstCure(model, probabilities, triedCures(model, observations), (faultId) =>
-    cureAllowed(interlocks, model.faults[model.faultIndex.get(faultId)!]!.cure.id),
+    cureAllowed(interlocks, faultNamed(model, faultId).cure.id),
   );
   if (cure !== null) return { do: 'cure', faultId: cure };
   const left = ranked.find((found) => found.moves > least);
@@ -262,13 +263,12 @@ function quickerCure(
   );
   const most = Math.max(...ranked.map((found) => found.savesMinutes));
   if (cure === null || cure.minutes > expectedRepairMinutes(model, probabilities) - most - clearlyQuicker) return null;
-  return rankFaults(model, probabilities).find(
-    ({ faultId }) => model.faults[model.faultIndex.get(faultId)!]!.cure.id === cure.cureId,
-  )!.faultId;
+  return rankFaults(model, probabilities).find(({ faultId }) => faultNamed(model, faultId).cure.id === cure.cureId)!
+    .faultId;
 }
 
 const proves = (model: Model, checkId: string, faultId: string) =>
-  model.checks[model.checkIndex.get(checkId)!]!.outcomes.some((outcome) => outcome.cures?.includes(faultId) === true);
+  checkNamed(model, checkId).outcomes.some((outcome) => outcome.cures?.includes(faultId) === true);
 
 /**
  * The largest share of the faults that one outcome proved together, among outcomes that prove the leader; 0 without

@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { conclude, nextStep, provingFirst, type Conclusion, type NextStep } from './conclusion.ts';
 import { contradictionIn, mindChangers, type Contradiction, type MindChanger } from './contradiction.ts';
 import { suspects, type Suspect } from './explain.ts';
@@ -58,11 +59,14 @@ export function diagnose(
     interlocks,
     step: nextStep({ model: looking, observations, probabilities, interlocks }, nextChecks, conclusion),
     contradiction: contradictionIn(model, observations),
-    mindChangers: mindChangers(nextChecks, first[0]!.faultId),
+    mindChangers: mindChangers(nextChecks, boundToBe(first[0], 'suspect').faultId),
   };
 }
 
 const byProbability = (model: Model, list: readonly Suspect[], probabilities: Float64Array): Suspect[] =>
   list
-    .map((suspect) => ({ ...suspect, probability: probabilities[model.faultIndex.get(suspect.faultId)!]! }))
+    .map((suspect) => ({
+      ...suspect,
+      probability: boundToBe(probabilities[model.faultIndex.get(suspect.faultId) ?? -1], `fault ${suspect.faultId}`),
+    }))
     .sort((a, b) => b.probability - a.probability || a.faultId.localeCompare(b.faultId));

@@ -45,6 +45,8 @@ export {
   type Rows,
   weigh,
   type Weighted,
+  checkNamed,
+  faultNamed,
 } from './model.ts';
 export {
   comeBackMinutes,

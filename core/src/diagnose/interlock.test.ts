@@ -1,3 +1,4 @@
+import { checkNamed } from './model.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -30,7 +31,7 @@ function advise(observations: readonly Observation[], has: readonly (typeof benc
   const ranked = provingFirst(model, rankChecks(model, observations, { ...bench, has }, interlocks), conclusion);
   return { interlocks, ranked, step: nextStep({ model, observations, probabilities, interlocks }, ranked, conclusion) };
 }
-const checkOf = (id: string) => model.checks[model.checkIndex.get(id)!]!;
+const checkOf = (id: string) => checkNamed(model, id);
 const dangerous = knowledge.checks.flatMap((check) =>
   check.outcomes.flatMap((outcome) =>
     outcome.danger === undefined ? [] : [{ checkId: check.id, outcomeId: outcome.id, dangerId: outcome.danger }],

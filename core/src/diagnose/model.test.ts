@@ -1,3 +1,4 @@
+import { checkNamed } from './model.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -119,7 +120,7 @@ describe('next checks', () => {
       const ranked = rankChecks(model, [{ checkId: 'told-button', outcomeId: told }], full);
       const meterOut = ranked.findIndex(({ needs }) => needs.includes('meter') || needs.includes('tester'));
       const late = ranked.slice(meterOut).filter(({ checkId, minutes, moves, hazard }) => {
-        const { kind } = model.checks[model.checkIndex.get(checkId)!]!;
+        const { kind } = checkNamed(model, checkId);
         return kind === 'look' && minutes <= 1 && moves > 0.02 && hazard === 'none';
       });
       expect(late).toEqual([]);

@@ -1,3 +1,5 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- checks, outcomes and faults of a model are told by their number, which its own tables give */
+import { boundToBe } from '../bound-to-be.ts';
 import { groupBy } from '../group-by.ts';
 import { emptyRecord, learn, type ShopRecord } from './learn.ts';
 import { dampingByFault } from './damping.ts';
@@ -48,6 +50,14 @@ export interface Model {
   /** Parts that the machine has not: checks about them are not offered. */
   readonly absent: ReadonlySet<About>;
 }
+
+/** @throws RangeError where the model has no such fault */
+export const faultNamed = ({ faults, faultIndex }: Model, id: string): Fault =>
+  boundToBe(faults[faultIndex.get(id) ?? -1], `fault ${id}`);
+
+/** @throws RangeError where the model has no such check */
+export const checkNamed = ({ checks, checkIndex }: Model, id: string): Check =>
+  boundToBe(checks[checkIndex.get(id) ?? -1], `check ${id}`);
 
 /** The logarithm of each row over what was to be expected by the priors. */
 function saysOf(rows: readonly Float64Array[], prior: Float64Array): Float64Array[] {

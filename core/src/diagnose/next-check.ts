@@ -1,8 +1,7 @@
-// Checks, outcomes and faults of a model are told by their number, which its own tables give.
-/* eslint-disable @typescript-eslint/no-non-null-assertion -- see above */
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- checks, outcomes and faults of a model are told by their number, which its own tables give */
 import { barring, type Interlock } from './interlock.ts';
 import { isFromFile, type Hazard, type Need } from './knowledge.ts';
-import { posterior, type Model, type Observation } from './model.ts';
+import { posterior, type Model, type Observation, checkNamed } from './model.ts';
 import { expectedRepairMinutes } from './remaining-time.ts';
 import { wasDoneAsRepair } from './repair.ts';
 import {
@@ -278,10 +277,7 @@ function looksFirst(model: Model, ranked: readonly NextCheck[]): NextCheck[] {
   const meterOut = ranked.findIndex(({ needs }) => needs.includes('meter') || needs.includes('tester'));
   if (meterOut < 0) return [...ranked];
   const isLook = ({ checkId, minutes, moves, hazard }: NextCheck) =>
-    model.checks[model.checkIndex.get(checkId)!]!.kind === 'look' &&
-    minutes <= 1 &&
-    moves > tellingLook &&
-    hazard === 'none';
+    checkNamed(model, checkId).kind === 'look' && minutes <= 1 && moves > tellingLook && hazard === 'none';
   const rest = ranked.slice(meterOut);
   return [...ranked.slice(0, meterOut), ...rest.filter(isLook), ...rest.filter((check) => !isLook(check))];
 }

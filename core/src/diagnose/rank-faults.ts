@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import type { Model } from './model.ts';
 
 /** A fault and how likely it is now. */
@@ -9,6 +10,6 @@ export interface Ranked {
 /** The faults by falling probability, those alike by id. */
 export function rankFaults(model: Model, probabilities: Float64Array): Ranked[] {
   return model.faults
-    .map((fault, index) => ({ faultId: fault.id, probability: probabilities[index]! }))
+    .map((fault, index) => ({ faultId: fault.id, probability: boundToBe(probabilities[index], `fault ${fault.id}`) }))
     .sort((a, b) => b.probability - a.probability || a.faultId.localeCompare(b.faultId));
 }

@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { isEndedBy, type Check, type Fault } from './knowledge.ts';
 import type { Model, Observation } from './model.ts';
 
@@ -44,7 +45,10 @@ export function wasDoneAsRepair(check: Check, observations: readonly Observation
 export function repairChecks(faults: readonly Fault[]): Check[] {
   return [...new Set(faults.map((fault) => fault.cure.id))].map((cureId): Check => {
     const ended = faults.filter((fault) => isEndedBy(fault, cureId));
-    const { text, minutes } = faults.find((fault) => fault.cure.id === cureId)!.cure;
+    const { text, minutes } = boundToBe(
+      faults.find((fault) => fault.cure.id === cureId),
+      `cure ${cureId}`,
+    ).cure;
     return {
       id: repairCheckId(cureId),
       kind: 'repair',

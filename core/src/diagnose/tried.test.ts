@@ -1,3 +1,4 @@
+import { checkNamed } from './model.ts';
 import { describe, expect, it } from 'vitest';
 import { drawJob, ourOrder, seeded } from '../simulate/index.ts';
 import { rankChecks, repairCheckId, triedCures, validateKnowledge, type Observation } from './index.ts';
@@ -40,7 +41,7 @@ describe('what was done already', () => {
           continue;
         }
         expect(seen.some(({ checkId }) => checkId === move.checkId)).toBe(false);
-        const check = model.checks[model.checkIndex.get(move.checkId)!]!;
+        const check = checkNamed(model, move.checkId);
         // No check cures anything, so that the search goes on to its end.
         const shown = check.outcomes.find((outcome) => outcome.id === drawn.outcomes.get(check.id));
         const outcome =

@@ -1,3 +1,4 @@
+import { faultNamed } from './model.ts';
 import { describe, expect, it } from 'vitest';
 import { part } from '../simulate/index.ts';
 import {
@@ -92,7 +93,7 @@ describe('what to do next', () => {
       { 'told-button': 'cuts-load', 'told-course': 'slowly' },
     ]) {
       const step = stepAfter(story);
-      expect(step.do === 'cure' && model.faults[model.faultIndex.get(step.faultId)!]!.cure.part === true).toBe(false);
+      expect(step.do === 'cure' && faultNamed(model, step.faultId).cure.part === true).toBe(false);
     }
   });
   it('a cure that was tried is not offered again', () => {

@@ -1,3 +1,4 @@
+import { faultNamed, checkNamed } from './model.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { drawJob, pick, seeded, type Random } from '../simulate/index.ts';
@@ -27,7 +28,7 @@ const weakAndHot = {
   'm-cpu-temp': 'hot',
   'look-dust': 'blocked',
 };
-const faultOf = (id: string) => model.faults[model.faultIndex.get(id)!]!;
+const faultOf = (id: string) => faultNamed(model, id);
 
 /** Pairs of faults that two repairs end, none of them well or of somebody else. */
 const pairs = model.faults.flatMap((a, first) =>
@@ -40,7 +41,7 @@ const pairs = model.faults.flatMap((a, first) =>
 const rowsOf = (checkId: string, faultId: string) =>
   model.likelihood[model.checkIndex.get(checkId)!]!.map((row) => row[model.faultIndex.get(faultId)!]!);
 const usual = (checkId: string) => {
-  const check = model.checks[model.checkIndex.get(checkId)!]!;
+  const check = checkNamed(model, checkId);
   const others = check.rows.find((row) => row.faults === 'others');
   return (
     others?.weights.map((weight) => weight / 100) ??
@@ -50,7 +51,7 @@ const usual = (checkId: string) => {
   );
 };
 const saidByBoth = (checkId: string, [a, b]: readonly [string, string]) =>
-  bothSay(model.checks[model.checkIndex.get(checkId)!]!, rowsOf(checkId, a), rowsOf(checkId, b), usual(checkId));
+  bothSay(checkNamed(model, checkId), rowsOf(checkId, a), rowsOf(checkId, b), usual(checkId));
 
 describe('a weak supply and a hot processor', () => {
   it('are one fault as long as one explains it', () => {
@@ -101,7 +102,7 @@ describe('what two faults say together', () => {
     }
   });
   it('is what the one says where the other has nothing to do with the check', () => {
-    const check = model.checks[model.checkIndex.get('m-cpu-temp')!]!;
+    const check = checkNamed(model, 'm-cpu-temp');
     expect(check.rows.some((row) => row.faults === 'others')).toBe(true);
     const alone = rowsOf('m-cpu-temp', 'cpu-hot');
     saidByBoth('m-cpu-temp', ['cpu-hot', 'ctl-button']).forEach((value, outcome) =>
@@ -128,7 +129,7 @@ describe('against Bayes written out', () => {
     );
   const priorOf = (id: string) => Math.exp(model.logPrior[model.faultIndex.get(id)!]!);
   const outcomeOf = ({ checkId, outcomeId }: Observation) =>
-    model.checks[model.checkIndex.get(checkId)!]!.outcomes.findIndex(({ id }) => id === outcomeId);
+    checkNamed(model, checkId).outcomes.findIndex(({ id }) => id === outcomeId);
 
   it('gives the probability that there are two, and the likeliest pair', () => {
     fc.assert(

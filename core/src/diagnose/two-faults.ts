@@ -1,7 +1,8 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- checks, outcomes and faults of a model are told by their number, which its own tables give */
 import { groupBy } from '../group-by.ts';
 import { saidTogether } from './damping.ts';
 import { isEndedBy, type Check, type Fault } from './knowledge.ts';
-import { normalise, weigh, type Model, type Observation, type Weighted } from './model.ts';
+import { normalise, weigh, type Model, type Observation, type Weighted, faultNamed } from './model.ts';
 import { triedCures } from './repair.ts';
 
 /** Share of machines that come with two faults that have nothing to do with each other. Bench judgement. */
@@ -165,7 +166,7 @@ export function twoFaultsIn(model: Model, observations: readonly Observation[]):
 
 function firstOf(model: Model, observations: readonly Observation[], { faultIds: [a, b] }: FaultPair): string {
   const tried = triedCures(model, observations);
-  const cureOf = (id: string) => model.faults[model.faultIndex.get(id)!]!.cure;
+  const cureOf = (id: string) => faultNamed(model, id).cure;
   const [triedA, triedB] = [tried.has(cureOf(a).id), tried.has(cureOf(b).id)];
   if (triedA !== triedB) return triedA ? b : a;
   return cureOf(b).minutes < cureOf(a).minutes ? b : a;

@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { detailPattern, wattsBehind, wattsPattern } from './figures.ts';
 import { nouns, type Noun } from './nouns.ts';
 
@@ -88,7 +89,7 @@ const singular = (word: string): string => word.trim().toLowerCase().replace(/s$
 
 /** Which of two nouns tells more of the one thing that both name; null where they name two things. */
 function telling(before: Match, next: Match): Noun | null {
-  const [a, b] = [before.nouns.at(-1)!, next.nouns[0]!];
+  const [a, b] = [boundToBe(before.nouns.at(-1), 'noun'), boundToBe(next.nouns[0], 'noun')];
   // What is counted anew, or said twice in the same words, is another one.
   if (b.groups?.['count'] !== undefined || singular(wordsOf(before)) === singular(wordsOf(next))) return null;
   if (before.noun.id === next.noun.id) return saidBy(a).some((name) => saidBy(b).includes(name)) ? null : before.noun;
@@ -146,14 +147,17 @@ export interface Piece {
 export function piecesOf(text: string): Piece[] {
   const matches = matchesIn(text);
   if (matches.length === 0) return [{ match: null, denied: null, from: 0, to: text.length }];
-  const starts = matches.map((match, index) => (index === 0 ? 0 : startOf(text, matches[index - 1]!, match)));
-  return matches.map((match, index) => {
+  const starts = matches.map((match, index) => {
+    const before = matches[index - 1];
+    return { match, from: before === undefined ? 0 : startOf(text, before, match) };
+  });
+  return starts.map(({ match, from }, index) => {
     const denied = denialBefore(text, match);
     return {
       match: denied === null ? match : null,
       denied: denied === null ? null : { from: denied, to: match.end },
-      from: starts[index]!,
-      to: starts[index + 1] ?? text.length,
+      from,
+      to: starts[index + 1]?.from ?? text.length,
     };
   });
 }

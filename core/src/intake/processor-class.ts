@@ -1,10 +1,11 @@
+import { boundToBe } from '../bound-to-be.ts';
 /** A second inlet for processors of 170 W and more (bench practice). */
 export const asksSecondInlet = (classId: string): boolean =>
   ['processor-170', 'processor-250', 'processor-350'].includes(classId);
 
 /** The smallest of the classes that was not exceeded; the largest for what exceeds all. */
 export function classAt(classes: readonly (readonly [number, string])[], figure: number): string {
-  return (classes.find(([most]) => figure <= most) ?? classes.at(-1)!)[1];
+  return (classes.find(([most]) => figure <= most) ?? boundToBe(classes.at(-1), 'class'))[1];
 }
 
 export const processorClasses = [

@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { lentTo, matchesIn, piecesOf } from './matches.ts';
 import { counts } from './nouns.ts';
 import type { Said, Span } from './said.ts';
@@ -133,10 +134,10 @@ function goneFrom(before: string, behind: string): number {
   const pieces = piecesOf(before);
   const coming = new Set(matchesIn(behind).map(({ noun }) => noun.id));
   let first = pieces.length - 1;
-  while (first > 0 && joined.test(before.slice(0, pieces[first]!.from))) first -= 1;
+  while (first > 0 && joined.test(before.slice(0, boundToBe(pieces[first], 'piece').from))) first -= 1;
   const again = pieces.findIndex(({ match }) => match !== null && coming.has(match.noun.id));
   const from = again < 0 ? first : Math.min(first, again);
-  return from <= 0 ? 0 : pieces[from]!.from;
+  return from <= 0 ? 0 : boundToBe(pieces[from], 'piece').from;
 }
 
 /** A word at the end says it of the last thing alone. */

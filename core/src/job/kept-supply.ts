@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { inletFamily, plugServes, type CableFamily } from '../standards/index.ts';
 import {
   faceOfPlug,
@@ -50,7 +51,7 @@ const keyOf = ({ kitCableId, copy }: Pick<Pin, 'kitCableId' | 'copy'>) => `${kit
 
 /** The family that a recorded cable belongs to, by its first plug; null without one. */
 export function familyOf({ plugs }: Pick<RecordedCable, 'plugs'>): CableFamily | null {
-  return plugs.length === 0 ? null : inletFamily(faceOfPlug[plugs[0]!.kind]);
+  return plugs[0] === undefined ? null : inletFamily(faceOfPlug[plugs[0].kind]);
 }
 
 /** What an adapter asks of the plug that it hangs on: an inlet after its face, with the leg's part of the load. */
@@ -94,7 +95,9 @@ function plugsFor(
         !used.some((one) => one.plugIndex === index),
     );
     if (plugIndex < 0) return null;
-    const asked = through ? askedOfPlug(inlet, plug, recorded.id, cable.plugs[plugIndex]!) : null;
+    const asked = through
+      ? askedOfPlug(inlet, plug, recorded.id, boundToBe(cable.plugs[plugIndex], 'such plug'))
+      : null;
     used.push({ plugIndex, inletId: inlet.id, asked });
   }
   return used;

@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import {
   barring,
   machineRuns,
@@ -135,7 +136,8 @@ const saves = ({ why }: NextReading): number => (why.kind === 'record' || why.ki
 export function nextReadingOf(footing: ReadingFooting): NextReading | null {
   if (barring(footing.interlocks, 'supply') !== null) return null;
   const runs = machineRuns(footing.model, footing.observations);
-  if (runs === false && !standbyIsKnown(footing)) return { ...placesOf('m-standby', runs)[0]!, why: { kind: 'first' } };
+  if (runs === false && !standbyIsKnown(footing))
+    return { ...boundToBe(placesOf('m-standby', runs)[0], 'place for standby'), why: { kind: 'first' } };
   const found = measured
     .flatMap((checkId) => readingFor(footing, checkId, runs) ?? [])
     .filter((reading) => saves(reading) >= worthMinutes);

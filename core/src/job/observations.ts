@@ -212,7 +212,8 @@ function measuredOutcomes(
         )
         .map((reading) => reading.instrumentId),
     );
-    return ids.size === 1 ? [...ids][0]! : null;
+    const [only, ...more] = ids;
+    return more.length > 0 ? null : (only ?? null);
   };
   const any: readonly Condition[] = ['off-load', 'idle', 'work'];
   const rail = (name: Verdict['subject']) => isRail(name) && name !== '+5sb';

@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { inletFamily, type InletKind } from '../standards/index.ts';
 import { partsAt, type Inlet } from '../machine/index.ts';
 import { faceOfPlug, mayHaveTwoEnds, socketChoices, socketsNamed, socketsTake, type CableKit } from '../cable/index.ts';
@@ -154,7 +155,7 @@ export function copiedHarness(
     for (const theirs of source.inlets) {
       if (found.has(theirs.id)) continue;
       const at = open.findIndex((ours) => same(theirs, ours));
-      if (at >= 0) found.set(theirs.id, open.splice(at, 1)[0]!.id);
+      if (at >= 0) found.set(theirs.id, boundToBe(open.splice(at, 1)[0], 'open cable').id);
     }
   };
   matched((theirs, ours) => theirs.kind === ours.kind && theirs.label === ours.label);

@@ -44,7 +44,7 @@ export function convicting(verdicts: readonly Verdict[], instruments: readonly I
   const byFigure = verdicts.filter(
     ({ word, expanded, instrumentId }) => word === 'fail' && expanded !== null && kindOf(instrumentId) !== 'tester',
   );
-  return byFigure.find(({ count }) => count > 1) ?? (byFigure.length > 1 ? byFigure[0]! : null);
+  return byFigure.find(({ count }) => count > 1) ?? (byFigure.length > 1 ? (byFigure[0] ?? null) : null);
 }
 
 /**

@@ -325,10 +325,9 @@ function addRecheck(rows: readonly InletRow[], add: (kind: StepKind, draft?: Dra
 function ordered(steps: readonly Step[], wanted: readonly string[]): Step[] {
   if (wanted.length === 0) return [...steps];
   const rank = new Map(wanted.map((id, index) => [id, index]));
+  const rankOf = ({ id }: Step) => rank.get(id) ?? wanted.length;
   const fixed = steps.filter((step) => step.fixed);
-  const placed = steps
-    .filter((step) => !step.fixed && rank.has(step.id))
-    .sort((a, b) => rank.get(a.id)! - rank.get(b.id)!);
+  const placed = steps.filter((step) => !step.fixed && rank.has(step.id)).sort((a, b) => rankOf(a) - rankOf(b));
   const rest = steps.filter((step) => !step.fixed && !rank.has(step.id));
   for (const step of rest) {
     const natural = steps.indexOf(step);

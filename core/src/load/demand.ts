@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { excursionMilliseconds, type ExcursionMilliseconds } from '../standards/index.ts';
 import type { MachinePart } from '../machine/index.ts';
 import {
@@ -58,7 +59,9 @@ export interface DemandOptions {
 /** What starting drives add on one voltage, or in all: of all at once, or of the hungriest one. */
 function starting(parts: readonly MachinePart[], staggered: boolean, of: (watts: RailWatts) => number): number {
   const each = parts.map((part) => of(startingWatts(part)));
-  return staggered ? Math.max(0, ...each) : each.reduce((sum, watts, index) => sum + parts[index]!.quantity * watts, 0);
+  return staggered
+    ? Math.max(0, ...each)
+    : each.reduce((sum, watts, index) => sum + boundToBe(parts[index], 'part').quantity * watts, 0);
 }
 
 /** Demand of the parts given; empty parts give zeros. */

@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { carriedShare, excursionMultiple, type ExcursionMilliseconds } from '../standards/index.ts';
 import { partClass, type MachinePart, type SupplyLabel } from '../machine/index.ts';
 
@@ -74,7 +75,10 @@ export function owedAt(
   if (moment === 'lasting' || moment === 'spin-up' || moment === '1000') return { promised: 1, least: 1 };
   const milliseconds = Number(moment) as ExcursionMilliseconds;
   const recent = label.guide === '2.x' ? '3.x' : label.guide;
-  const plain = carriedShare(recent, label.guide !== '2.x' && label.has16Pin, label.ratingWatts, milliseconds)!;
+  const plain = boundToBe(
+    carriedShare(recent, label.guide !== '2.x' && label.has16Pin, label.ratingWatts, milliseconds),
+    'share of a recent guide',
+  );
   const promised = label.guide === '2.x' ? 1 : plain;
   if (moment === '0.1') return { promised, least: Infinity };
   return { promised, least: label.guide === '2.x' && moment === '100' ? 1 : plain };

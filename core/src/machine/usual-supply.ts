@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import type { Shape } from '../standards/index.ts';
 import type { CaseLayout } from './part.ts';
 import type { SupplyLabel } from './supply-label.ts';
@@ -24,7 +25,10 @@ const wholeAmps = (watts: number, volts: number): number => Math.max(1, Math.flo
  * @param ratingWatts at least 1
  */
 export function usualOutputs(ratingWatts: number): Pick<SupplyLabel, 'rails' | 'combined'> {
-  const usual = usualByRating.find(({ upTo }) => ratingWatts <= upTo)!;
+  const usual = boundToBe(
+    usualByRating.find(({ upTo }) => ratingWatts <= upTo),
+    'usual supply',
+  );
   const most = (amps: number, volts: number) => Math.min(amps, wholeAmps(ratingWatts, volts));
   const both = Math.min(usual.both, ratingWatts);
   return {

@@ -66,8 +66,10 @@ function waitedRail({ expects }: JudgedPin): RailName | null {
  * by.
  */
 export function nextTouch(verdict: ProbeVerdict): Touch | null {
-  const shows = verdict.pins.find((pin) => pin.finding === 'missing' && waitedRail(pin) !== null);
-  if (shows !== undefined) return { way: 'red-on-pin', pin: shows.pin, rail: waitedRail(shows)! }; // just looked at
+  for (const shows of verdict.pins) {
+    const rail = shows.finding === 'missing' ? waitedRail(shows) : null;
+    if (rail !== null) return { way: 'red-on-pin', pin: shows.pin, rail };
+  }
   const low = verdict.pins.find((pin) => pin.finding === 'missing' || pin.finding === 'unproved');
   const known = knownRail(verdict);
   if (low === undefined || known === null) return null;

@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { railBand, type Guide, type RailName } from '../standards/index.ts';
 import { limitOfErrorVolts, type Instrument } from './instrument.ts';
 import { assumedScatterVolts, scatterOf, type Scatter } from './scatter.ts';
@@ -84,7 +85,8 @@ function currentDeviation(points: readonly LoadPoint[], slope: number, weights: 
   return Math.sqrt(
     points.reduce(
       (sum, point, index) =>
-        sum + (point.estimated ? (weights[index]! * slope * estimatedAmpsShare * point.amps) ** 2 : 0),
+        sum +
+        (point.estimated ? (boundToBe(weights[index], 'weight') * slope * estimatedAmpsShare * point.amps) ** 2 : 0),
       0,
     ),
   );
@@ -125,7 +127,7 @@ function bendOf(
   const loads = points
     .map((point) => point.amps)
     .sort((a, b) => a - b)
-    .filter((amps, index, all) => index === 0 || amps - all[index - 1]! > sameLoadAmps);
+    .filter((amps, index, all) => index === 0 || amps - (all[index - 1] ?? -Infinity) > sameLoadAmps);
   if (loads.length < 3) return null;
   const from = (point: LoadPoint) => point.amps - meanAmps;
   const tilt = sum(points, (point) => from(point) ** 3) / sum(points, (point) => from(point) ** 2);

@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { railBand, type RailName } from '../standards/index.ts';
 
 /** A meter's answer and when it came, in milliseconds of any clock that only runs forward. */
@@ -29,7 +30,7 @@ export function hasSettled(rail: RailName, looks: readonly TimedLook[]): boolean
     (look, index) =>
       index >= looks.length - settlingLooks || last.milliseconds - look.milliseconds <= settlingSpanMilliseconds,
   );
-  const span = last.milliseconds - recent[0]!.milliseconds; // `recent` holds at least the last look
+  const span = last.milliseconds - boundToBe(recent[0], 'recent look').milliseconds;
   if (recent.length < settlingLooks || span < settlingSpanMilliseconds) return false;
   const volts = recent.map((look) => look.volts);
   return Math.max(...volts) - Math.min(...volts) <= settlingShare * Math.abs(railBand(rail, '2.x').nominal);

@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { railBand, type Guide, type RailName } from '../standards/index.ts';
 import type { Instrument } from './instrument.ts';
 import { limitOfErrorVolts } from './instrument.ts';
@@ -57,7 +58,7 @@ const binaryShare = 1e-6;
 function withoutRounding(values: readonly number[], instrument: Instrument | undefined): number | null {
   const spread = spreadOf(values);
   if (spread === null) return null;
-  const digit = digitVolts(instrument, values[0]!);
+  const digit = digitVolts(instrument, boundToBe(values[0], 'value'));
   if (digit > 0 && Math.max(...values) - Math.min(...values) <= digit * (1 + binaryShare)) return 0;
   return Math.sqrt(Math.max(0, spread ** 2 - digit ** 2 / 12));
 }
@@ -122,10 +123,10 @@ export function steadinessOf(
   let drift: number | null = null;
   for (const condition of ['off-load', 'idle', 'work'] as const) {
     const byInstrument = groupBy(figures(readings, rail, condition), (reading) => reading.instrumentId);
-    for (const group of byInstrument.values()) {
+    for (const [instrumentId, group] of byInstrument) {
       const spread = withoutRounding(
         volts(group),
-        instruments.find((instrument) => instrument.id === group[0]!.instrumentId),
+        instruments.find(({ id }) => id === instrumentId),
       );
       if (spread !== null && spread > (spreadVolts ?? -1)) spreadVolts = spread;
       const slope = driftOf(group);

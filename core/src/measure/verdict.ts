@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import {
   holdUpLimit,
   powerGoodLimits,
@@ -185,7 +186,7 @@ function failedStart(
   const single = figures.map((figure) => byGuardBand([figure], limitOfError, scatter, lower, upper, null));
   const failed = single.filter(({ word }) => word === 'fail');
   if (failed.length === 0 || failed.length === figures.length) return null;
-  const beyond = ({ mean: figure }: Judged) => Math.max(lower - figure!, figure! - upper);
+  const beyond = ({ mean }: Judged) => (mean === null ? 0 : Math.max(lower - mean, mean - upper));
   const worst = failed.reduce((most, item) => (beyond(item) > beyond(most) ? item : most));
   return {
     word: 'fail',
@@ -217,7 +218,8 @@ function signalRule(subject: Exclude<Subject, RailName>, instrument: Instrument,
     const scatter = subject === 'power-on' ? assumedScatterMilliseconds : assumedHoldUpScatterMilliseconds;
     return { ...times, lower: least ?? -Infinity, upper: most ?? Infinity, wanted, scatter };
   }
-  const most = rippleLimit(rippleRail(subject)!).most!;
+  const rail = boundToBe(rippleRail(subject), `rail of ${subject}`);
+  const most = boundToBe(rippleLimit(rail).most, `limit of ${subject}`);
   return {
     lower: -Infinity,
     upper: most,
@@ -272,9 +274,9 @@ function judgeGroup(
   instrument: Instrument,
   guide: Guide,
 ): Verdict {
+  const { calibratedUntil } = instrument;
   const overdue =
-    instrument.calibratedUntil !== null &&
-    group.some((reading) => reading.at !== undefined && reading.at.slice(0, 10) > instrument.calibratedUntil!);
+    calibratedUntil !== null && group.some(({ at }) => at !== undefined && at.slice(0, 10) > calibratedUntil);
   const trust = overdue ? overdueFactor : 1;
   const frame = { subject, condition, instrumentId: instrument.id, count: group.length, overdue };
   const figures = group.flatMap((reading) => (reading.value.kind === 'figure' ? [reading.value.figure] : []));
@@ -361,7 +363,7 @@ export function judgeReadings(
   const groups = groupBy(readings, (reading) => `${reading.subject}|${reading.condition}|${reading.instrumentId}`);
   const best = new Map<string, Verdict>();
   for (const group of groups.values()) {
-    const first = group[0]!;
+    const first = boundToBe(group[0], 'reading of a group');
     const instrument = instruments.find((candidate) => candidate.id === first.instrumentId);
     if (!instrument) throw new Error(`reading names an unknown instrument ${first.instrumentId}`);
     const judged = judgeGroup(first.subject, first.condition, group, instrument, guide);

@@ -1,4 +1,6 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- checks, outcomes and faults of a model are told by their number, which its own tables give */
 import {
+  checkNamed,
   isFromFile,
   cureCosts,
   expectedRepairMinutes,
@@ -96,7 +98,7 @@ export function expectedMinutesOf(model: Model, order: Order): number {
     if (move.do === 'give-up') throw new Error('an order that gives up has no expected minutes to the end');
     if (move.do === 'check')
       return (
-        all * model.checks[model.checkIndex.get(move.checkId)!]!.minutes +
+        all * checkNamed(model, move.checkId).minutes +
         branches(model, weights, move.checkId).reduce(
           (sum, branch) => sum + value(branch.weights, [...observations, branch.observation]),
           0,

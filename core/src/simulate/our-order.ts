@@ -1,5 +1,6 @@
 import {
   conclude,
+  faultNamed,
   interlocksOf,
   safetyCheckId,
   firstCure,
@@ -18,7 +19,7 @@ import type { Order } from './search.ts';
 
 /** The order that Fair Watt offers, always followed. @param stopProbability as in the shop's settings */
 export function ourOrder(model: Model, bench: Bench, stopProbability: number, caution: Caution = usualCaution): Order {
-  const cureOf = (faultId: string) => model.faults[model.faultIndex.get(faultId)!]!.cure.id;
+  const cureOf = (faultId: string) => faultNamed(model, faultId).cure.id;
   return (seen) => {
     const probabilities = posterior(model, seen);
     const conclusion = conclude(model, seen, rankFaults(model, probabilities), stopProbability);

@@ -1,4 +1,7 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- checks, outcomes and faults of a model are told by their number, which its own tables give */
 import {
+  checkNamed,
+  faultNamed,
   isFromFile,
   comeBackMinutes,
   isEndedBy,
@@ -84,7 +87,7 @@ export function search(world: Model, drawn: DrawnJob, order: Order): SearchResul
     if (move.do === 'give-up') break;
     result.steps += 1;
     if (move.do === 'check') {
-      const check = world.checks[world.checkIndex.get(move.checkId)!]!;
+      const check = checkNamed(world, move.checkId);
       // Most often what was dangerous is put right, and the search goes on.
       const outcomeId = check.kind === 'safety' ? check.outcomes[0]!.id : drawn.outcomes.get(check.id)!;
       const cures =
@@ -102,7 +105,7 @@ export function search(world: Model, drawn: DrawnJob, order: Order): SearchResul
       continue;
     }
     const cured = world.faults.filter((fault) => fault.cure.id === move.cureId);
-    const right = isEndedBy(world.faults[world.faultIndex.get(drawn.faultId)!]!, move.cureId);
+    const right = isEndedBy(faultNamed(world, drawn.faultId), move.cureId);
     result.minutes += Math.max(...cured.map((fault) => fault.cure.minutes)) + proveMinutes;
     if (cured.some((fault) => fault.cure.part === true)) {
       result.parts += 1;
@@ -126,5 +129,5 @@ export function search(world: Model, drawn: DrawnJob, order: Order): SearchResul
 
 /** The bound that nobody can beat: the fault is known, only its cure is done. */
 export function knowsTheFault(world: Model): Order {
-  return (_seen, drawn) => ({ do: 'cure', cureId: world.faults[world.faultIndex.get(drawn.faultId)!]!.cure.id });
+  return (_seen, drawn) => ({ do: 'cure', cureId: faultNamed(world, drawn.faultId).cure.id });
 }

@@ -1,5 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { comeBackMinutes, compileModel, proveMinutes, validateKnowledge, wrongPartMinutes } from '../diagnose/index.ts';
+import {
+  comeBackMinutes,
+  compileModel,
+  faultNamed,
+  proveMinutes,
+  validateKnowledge,
+  wrongPartMinutes,
+} from '../diagnose/index.ts';
 import {
   disturbed,
   drawJob,
@@ -56,7 +63,7 @@ describe('a search', () => {
   const jobs = Array.from({ length: 16 }, () => drawJob(model, random));
   it('that knows the fault costs its cure, the proof and the two questions at intake', () => {
     for (const job of jobs) {
-      const fault = model.faults[model.faultIndex.get(job.faultId)!]!;
+      const fault = faultNamed(model, job.faultId);
       expect(search(model, job, knowsTheFault(model))).toMatchObject({
         confirmed: true,
         wrongParts: 0,

@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import {
   cableAmps12,
   newBudget,
@@ -50,7 +51,7 @@ export function hungByPlan(
       .filter((item) => item.cableCode === cable.code)
       .flatMap(({ inletId }) => {
         const draw = draws.get(inletId);
-        return draw === undefined ? [] : [{ draw, share: 1 / legs.get(inletId)! }];
+        return draw === undefined ? [] : [{ draw, share: 1 / boundToBe(legs.get(inletId), `inlet ${inletId}`) }];
       });
     const start = staggered ? Math.max(0, ...own.map(({ draw, share }) => (share * draw.starts['+12']) / 12)) : 0;
     const outputs = outputsOf(model.kit, cable.socketLabel, piece);
@@ -125,7 +126,10 @@ export function assessSupply(
 ): Assessed {
   const { kit, plan } = planFor(model, question, solve, budget);
   const cables = plan.cables.flatMap((cable) => {
-    const piece = kit.cables.find((item) => item.id === cable.kitCableId)!;
+    const piece = boundToBe(
+      kit.cables.find((item) => item.id === cable.kitCableId),
+      `cable ${cable.kitCableId}`,
+    );
     return cable.family === 'drive'
       ? []
       : [{ code: cable.code, amps12: cable.amps12, carriesAmps: cableAmps12(piece) }];

@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { modularBendMillimetres } from '../standards/index.ts';
 import { newBudget, planFamily, type Budget, type CablePlan } from '../cable/index.ts';
 import { schoolRatings, type LoadAssessment } from '../load/index.ts';
@@ -74,7 +75,10 @@ function tooLarge({ label }: SupplyModel, { demand }: FitQuestion, cost: Running
   const { ratingWatts } = label;
   const { sustainedWatts } = demand;
   if (sustainedWatts <= 0 || ratingWatts <= Math.max(smallestUsefulWatts, tooLargeMultiple * sustainedWatts)) return [];
-  const idleEfficiency = cost.points.find(({ point }) => point === 'idle')!.efficiency;
+  const idleEfficiency = boundToBe(
+    cost.points.find(({ point }) => point === 'idle'),
+    'point idle',
+  ).efficiency;
   return [{ code: 'too-large', ratingWatts, sustainedWatts, idleEfficiency, minorAYear: cost.minorAYear }];
 }
 

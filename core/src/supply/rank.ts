@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { newBudget, rememberingPlanner } from '../cable/index.ts';
 import type { SchoolRating } from '../load/index.ts';
 import { judgeSupply, type Candidate } from './fit.ts';
@@ -106,8 +107,8 @@ export function criterionFigure(
 export function beats(a: readonly Mark[], b: readonly Mark[]): boolean {
   let better = false;
   for (let index = 0; index < a.length; index += 1) {
-    const mine = a[index]!;
-    const theirs = b[index]!;
+    const mine = boundToBe(a[index], 'mark');
+    const theirs = boundToBe(b[index], 'mark of the other');
     if (mine.figure === null && theirs.figure === null) continue;
     if (mine.figure === null) return false;
     if (theirs.figure === null) {
@@ -194,7 +195,7 @@ export function rankCandidates(judged: readonly Candidate[], weights: Weights, c
   const ranked = judged.map((candidate): RankedSupply => {
     const marks = criteria.map((criterion, index): Mark => {
       const figure = criterionFigure(candidate, criterion, currency);
-      const { low, high } = span[index]!;
+      const { low, high } = boundToBe(span[index], `span of ${criterion}`);
       const up = figure === null ? 0 : high > low ? Math.min(1, Math.max(0, (figure - low) / (high - low))) : 1;
       const good = figure === null ? 0 : high > low && lessIsBetter[criterion] ? 1 - up : up;
       return { criterion, figure, good, points: total > 0 ? (100 * weights[criterion] * good) / total : 0 };
@@ -204,9 +205,10 @@ export function rankCandidates(judged: readonly Candidate[], weights: Weights, c
   ranked.sort(compareRanked);
   const fitting = ranked.filter((candidate) => candidate.fits);
   const beaten = beatenAmong(fitting);
-  return ranked.map((candidate) =>
-    beaten.has(candidate) ? { ...candidate, beatenBy: beaten.get(candidate)! } : candidate,
-  );
+  return ranked.map((candidate) => {
+    const beatenBy = beaten.get(candidate);
+    return beatenBy === undefined ? candidate : { ...candidate, beatenBy };
+  });
 }
 
 /**
@@ -215,25 +217,21 @@ export function rankCandidates(judged: readonly Candidate[], weights: Weights, c
  */
 function beatenAmong(fitting: readonly RankedSupply[]): Map<RankedSupply, string> {
   const beaten = new Map<RankedSupply, string>();
-  const unbeaten: RankedSupply[] = [];
+  let unbeaten: readonly RankedSupply[] = [];
   for (const candidate of fitting) {
     const by = unbeaten.find((other) => beats(other.marks, candidate.marks));
     if (by !== undefined) {
       beaten.set(candidate, by.model.id);
       continue;
     }
-    for (let index = unbeaten.length - 1; index >= 0; index -= 1) {
-      const other = unbeaten[index]!;
-      if (beats(candidate.marks, other.marks)) {
-        beaten.set(other, candidate.model.id);
-        unbeaten.splice(index, 1);
-      }
-    }
-    unbeaten.push(candidate);
+    for (const other of unbeaten) if (beats(candidate.marks, other.marks)) beaten.set(other, candidate.model.id);
+    unbeaten = [...unbeaten.filter((other) => !beaten.has(other)), candidate];
   }
   // Whoever was beaten by one that was beaten later is told the one that stands.
-  for (const [candidate] of beaten)
-    beaten.set(candidate, unbeaten.find((other) => beats(other.marks, candidate.marks))!.model.id);
+  for (const [candidate] of beaten) {
+    const by = unbeaten.find((other) => beats(other.marks, candidate.marks));
+    beaten.set(candidate, boundToBe(by, `supply that beats ${candidate.model.id}`).model.id);
+  }
   return beaten;
 }
 
@@ -264,12 +262,13 @@ export interface NothingFits {
 
 export function nothingFits(ranked: readonly CandidateRow[]): NothingFits | null {
   if (ranked.length === 0 || ranked.some((candidate) => candidate.fits)) return null;
-  const smaller = ranked
-    .filter((candidate) => candidate.cardReduction !== null)
-    .sort((a, b) => a.cardReduction! - b.cardReduction! || compareRanked(a, b))[0];
+  const [smaller] = ranked
+    .flatMap((candidate) => (candidate.cardReduction === null ? [] : [{ candidate, watts: candidate.cardReduction }]))
+    .sort((a, b) => a.watts - b.watts || compareRanked(a.candidate, b.candidate));
   return {
     nearest: ranked.slice(0, 3),
-    smallerCard: smaller === undefined ? null : { watts: Math.ceil(smaller.cardReduction!), modelId: smaller.model.id },
+    smallerCard:
+      smaller === undefined ? null : { watts: Math.ceil(smaller.watts), modelId: smaller.candidate.model.id },
   };
 }
 

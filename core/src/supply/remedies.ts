@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import { excursionMultiple, type ExcursionMilliseconds } from '../standards/index.ts';
 import {
   newBudget,
@@ -213,7 +214,10 @@ export function remediesFor(
 }
 
 function extensionFor(kit: CableKit, question: FitQuestion, inletId: string): Remedy | null {
-  const inlet = question.inlets.find((item) => item.id === inletId)!;
+  const inlet = boundToBe(
+    question.inlets.find((item) => item.id === inletId),
+    `inlet ${inletId}`,
+  );
   const longest = Math.max(
     ...kit.cables.flatMap((cable) =>
       cable.plugs.filter((plug) => plugFits(plug.kind, cable, inlet)).map((plug) => plug.millimetres),
@@ -231,7 +235,12 @@ function extensionFor(kit: CableKit, question: FitQuestion, inletId: string): Re
  */
 function moreCables(kit: CableKit, question: FitQuestion, inletIds: readonly string[], solve: Solve): Remedy | null {
   const rules = { ...usualRules, allowShared: question.sharedCardCable };
-  const missing = inletIds.map((id) => question.inlets.find((item) => item.id === id)!);
+  const missing = inletIds.map((id) =>
+    boundToBe(
+      question.inlets.find((item) => item.id === id),
+      `inlet ${id}`,
+    ),
+  );
   const helpful = kit.cables.filter(
     (cable) =>
       !cable.fixed &&

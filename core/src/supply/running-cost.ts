@@ -1,3 +1,4 @@
+import { boundToBe } from '../bound-to-be.ts';
 import {
   leadAmps,
   lossModel,
@@ -92,7 +93,7 @@ export function runningCost(
   const yearly = (of: (point: PointOfWork) => number) =>
     points.reduce((sum, point) => sum + (of(point) * hours[point.point] * 365) / 1000, 0);
   const kilowattHours = yearly((point) => point.inputWatts);
-  const full = points[2]!;
+  const full = boundToBe(points[2], 'point full');
   const voltAmps = full.inputWatts / powerFactor[supply.correction];
   const inputAmps = voltAmps / lowestMainsVolts(tariff.mainsVolts);
   return {
@@ -100,7 +101,7 @@ export function runningCost(
     kilowattHours,
     lostKilowattHours: yearly((point) => point.lossWatts),
     minorAYear: kilowattHours * tariff.minorPerKilowattHour,
-    heatWatts: points[1]!.inputWatts,
+    heatWatts: boundToBe(points[1], 'point at work').inputWatts,
     inputAmps,
     leadAmps: leadAmps(supply.inlet, tariff.mainsVolts),
     breakerShare: inputAmps / tariff.breakerAmps,

@@ -1,3 +1,4 @@
+import { boundToBe } from '@fairwatt/core';
 import { insertRows, many, type Queryable } from './query.ts';
 import * as column from './read.ts';
 
@@ -22,7 +23,7 @@ export type Words = Readonly<Record<string, readonly (string | number)[]>>;
 
 const held = <V>(field: Field<V>, words: readonly (string | number)[]): Field<V> => ({
   ...field,
-  words: (key) => ({ [field.names(key)[0]!]: words }),
+  words: (key) => ({ [boundToBe(field.names(key)[0], 'column of its own')]: words }),
 });
 
 /** A description of every field that is kept of a thing. */

@@ -69,9 +69,10 @@ export class ScpiLink {
     if (end < 0) return;
     const line = this.buffer.slice(0, end).trim();
     this.buffer = '';
-    const { resolve } = this.waiting!;
+    // Nobody waits for what came unasked: that was a flood above.
+    const { waiting } = this;
     this.waiting = null;
-    resolve(line);
+    waiting?.resolve(line);
   }
 
   private fail(trouble: InstrumentTrouble): InstrumentFailure {

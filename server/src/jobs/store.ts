@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type pg from 'pg';
-import { newJob, partsAt, viewJob, type Job, type Shop } from '@fairwatt/core';
+import { boundToBe, newJob, partsAt, viewJob, type Job, type Shop } from '@fairwatt/core';
 import type { JobFile, NewJobMessage } from '@fairwatt/contract';
 import { many, maybeOne, one, transaction, type Queryable } from '../database/query.ts';
 import { instant, number, text } from '../database/read.ts';
@@ -72,7 +72,7 @@ export function createJob(
     if (earlier !== null) {
       if (earlier.contentHash !== hash) return { kind: 'id-taken' };
       const code = await one(db, 'select code from job where id = $1', [earlier.jobId], (row) => text(row, 'code'));
-      return { kind: 'done', value: (await readJob(db, code))!.job }; // its row was just read
+      return { kind: 'done', value: boundToBe(await readJob(db, code), `job ${code}`).job };
     }
     const shop = await readComputingShop(db, model);
     const { school, codePrefix } = shop.settings;

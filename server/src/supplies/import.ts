@@ -31,7 +31,7 @@ export function csvEntries(
   const missing = needed.filter((column) => !fields.includes(column));
   if (missing.length > 0) throw new UnreadableFile(`The first line names the columns; missing: ${missing.join(', ')}.`);
   const broken = new Map(
-    parsed.errors.filter((error) => error.row !== undefined).map((error) => [error.row!, error.message]),
+    parsed.errors.flatMap(({ row, message }) => (row === undefined ? [] : [[row, message] as const])),
   );
   return parsed.data.map((cells, index) => ({
     row: index + 1,

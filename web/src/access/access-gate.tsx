@@ -43,10 +43,10 @@ export function AccessGate({ children }: { readonly children: ReactNode }) {
         <EnrolPage />
       </Suspense>
     );
-  if (outside && !entered)
+  if (outside && !entered && access.data !== undefined)
     return (
       <Suspense fallback={waiting}>
-        <SignInPage access={access.data!} />
+        <SignInPage access={access.data} />
       </Suspense>
     );
   if (!ready && !entered) return waiting;

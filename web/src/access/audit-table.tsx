@@ -44,6 +44,7 @@ export function AuditTable() {
   const before = pages.at(-1) ?? null;
   const { data } = useAuditQuery(before, { refetchOnMountOrArgChange: true });
   const lines = data?.lines ?? [];
+  const last = lines.at(-1);
   return (
     <section className={looks.block} aria-label="What was done">
       <span className={looks.label}>What was done</span>
@@ -56,7 +57,10 @@ export function AuditTable() {
         empty="Nothing was done yet."
       />
       <div className={styles['row']}>
-        <Button disabled={data?.more !== true} onClick={() => setPages([...pages, lines.at(-1)!.id])}>
+        <Button
+          disabled={data?.more !== true || last === undefined}
+          onClick={() => setPages([...pages, ...(last === undefined ? [] : [last.id])])}
+        >
           Earlier
         </Button>
         <Button disabled={pages.length === 0} onClick={() => setPages(pages.slice(0, -1))}>

@@ -29,7 +29,7 @@ export function askAhead(store: AppStore, pathname: string): void {
   const [page, code, station] = pathname.split('/').slice(1);
   store.dispatch(api.util.prefetch('access', undefined, {}));
   store.dispatch(api.util.prefetch('shop', undefined, {}));
-  if (page === 'jobs' && /^[A-Z]{2}-\d+$/.test(code ?? '')) askForJob(store, code!);
+  if (page === 'jobs' && code !== undefined && /^[A-Z]{2}-\d+$/.test(code)) askForJob(store, code);
   // A piece that does not come is asked for again by the component that needs it, which tells.
   for (const piece of codeAt(page, code, station)) void piece.catch(() => undefined);
 }

@@ -77,7 +77,8 @@ export const palettes: { readonly light: Palette; readonly dark: Palette } = {
 };
 
 /** Wire colours by the standard; they mark wires, pins and rails and nothing else. */
-export const wire: Readonly<Record<string, { readonly fill: string; readonly text: string }>> = {
+export type WireColour = 'orange' | 'red' | 'yellow' | 'black' | 'purple' | 'green' | 'grey' | 'blue' | 'white';
+export const wire: Readonly<Record<WireColour, { readonly fill: string; readonly text: string }>> = {
   orange: { fill: '#E0812B', text: '#1C1206' },
   red: { fill: '#C23B2E', text: '#FFFFFF' },
   yellow: { fill: '#F0C83A', text: '#1C1806' },

@@ -1,3 +1,4 @@
+import { boundToBe } from '@fairwatt/core';
 import type { SupplyModel } from '@fairwatt/core';
 import type { SupplyKits, SupplySummary } from '@fairwatt/contract';
 
@@ -11,7 +12,7 @@ export function withKits(summaries: readonly SupplySummary[], kits: SupplyKits):
   const whole: SupplyModel[] = [];
   for (const summary of summaries) {
     if (!Object.hasOwn(kits, summary.kit)) return null;
-    whole.push({ ...summary, kit: kits[summary.kit]! });
+    whole.push({ ...summary, kit: boundToBe(kits[summary.kit], `kit ${summary.kit}`) });
   }
   return whole;
 }

@@ -1,4 +1,4 @@
-import { percentText, wattsText, type LoadDraws } from '@fairwatt/core';
+import { boundToBe, percentText, wattsText, type LoadDraws } from '@fairwatt/core';
 import type { Palette } from '../app/palette.ts';
 import { ChartFigure } from './chart-figure.tsx';
 import type { Annotation } from './chart-parts.ts';
@@ -48,6 +48,8 @@ function marksOf({ quantiles }: LoadDraws, ratingWatts: number | null, ink: Pale
 export function DrawsChart({ draws, ratingWatts }: { readonly draws: LoadDraws; readonly ratingWatts: number | null }) {
   const ink = useInk();
   const { watts, above } = draws.curve;
+  const tipOf = (at: number) =>
+    `above ${wattsText(boundToBe(watts[at], 'point'))} in ${percentText(boundToBe(above[at], 'share of draws'))}`;
   return (
     <ChartFigure
       name="Lasting load over the draws"
@@ -60,10 +62,10 @@ export function DrawsChart({ draws, ratingWatts }: { readonly draws: LoadDraws; 
       x={{ least: watts[0], most: watts.at(-1), text: (value) => `${value} W` }}
       y={{ least: 0, most: 1, marks: [0, 0.25, 0.5, 0.75, 1], text: share }}
       annotations={marksOf(draws, ratingWatts, ink)}
-      tipOf={(_series, index) => `above ${wattsText(watts[index]!)} in ${percentText(above[index]!)}`}
+      tipOf={(_series, index) => tipOf(index)}
       series={[
         {
-          data: watts.map((value, index) => ({ x: value, y: above[index]! })),
+          data: watts.map((value, index) => ({ x: value, y: boundToBe(above[index], 'share of draws') })),
           showLine: true,
           pointRadius: 0,
           pointHitRadius: 12,
@@ -74,7 +76,7 @@ export function DrawsChart({ draws, ratingWatts }: { readonly draws: LoadDraws; 
       figures={{
         heads: ['Lasting load', 'Above it in'],
         rows: watts
-          .map((value, index) => [wattsText(value), percentText(above[index]!)])
+          .map((value, index) => [wattsText(value), percentText(boundToBe(above[index], 'share of draws'))])
           .filter((_row, index) => index % 10 === 0),
       }}
     />

@@ -60,7 +60,12 @@ export function EfficiencyChart({
       pointBackgroundColor: curve.points.map(({ point }) => (point === 'full' ? ink.ink : ink.sheet)),
     },
   ]);
-  const curveOf = (index: number) => curves[Math.floor(index / 2)]!;
+  // Of each curve its line, which tells nothing, then its points.
+  const tipOf = (index: number, at: number) => {
+    const curve = index % 2 === 0 ? undefined : curves[Math.floor(index / 2)];
+    const point = curve?.points[at];
+    return curve === undefined || point === undefined ? null : `${curve.name}: ${pointText(point)}`;
+  };
   return (
     <ChartFigure
       name="Efficiency over the load"
@@ -73,9 +78,7 @@ export function EfficiencyChart({
       x={{ least: 0, most, text: (watts) => `${watts} W` }}
       y={{ least: 0.6, most: 1, marks: [0.6, 0.7, 0.8, 0.9, 1], text: (share) => `${Math.round(share * 100)} %` }}
       named={(index) => index % 2 === 0}
-      tipOf={(index, point) =>
-        index % 2 === 0 ? null : `${curveOf(index).name}: ${pointText(curveOf(index).points[point]!)}`
-      }
+      tipOf={tipOf}
       series={series}
       figures={{
         heads: ['Load', ...curves.flatMap(({ name }) => [`${name}: load`, 'efficiency'])],

@@ -1,4 +1,4 @@
-import { forecastAt, railBand, voltsText, type Forecast, type Guide, type LoadLine } from '@fairwatt/core';
+import { boundToBe, forecastAt, railBand, voltsText, type Forecast, type Guide, type LoadLine } from '@fairwatt/core';
 import type { Palette } from '../app/palette.ts';
 import { ChartFigure } from './chart-figure.tsx';
 import type { Annotation, Point } from './chart-parts.ts';
@@ -106,7 +106,7 @@ export function LoadLineChart({
       saidBeside
       height={216}
       ink={ink}
-      x={{ least: 0, most: cone.at(-1)!.amps, text: (amps) => `${amps.toFixed(0)} A` }}
+      x={{ least: 0, most: boundToBe(cone.at(-1), 'end of the cone').amps, text: (amps) => `${amps.toFixed(0)} A` }}
       y={{
         ...voltsSpan(line, cone, band),
         marks: [band.lower, band.nominal, band.upper],

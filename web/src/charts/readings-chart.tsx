@@ -39,7 +39,7 @@ function shownOf(readings: readonly Reading[], guide: Guide): readonly Shown[] {
 
 /** A reading as a piece of its rail's wire with the volts on it, ringed where it is outside its band. */
 function tagOf({ rail, x, off, outside }: Shown, most: number, ink: Palette): Annotation {
-  const colour = wire[railColour[rail]]!;
+  const colour = wire[railColour[rail]];
   return {
     type: 'label',
     xValue: x,

@@ -1,3 +1,4 @@
+import { boundToBe } from '@fairwatt/core';
 const minute = 60_000;
 const steps = [1, 2, 5, 10, 15, 30, 60, 120, 180, 360, 720, 1440].map((minutes) => minutes * minute);
 
@@ -6,7 +7,7 @@ const steps = [1, 2, 5, 10, 15, 30, 60, 120, 180, 360, 720, 1440].map((minutes) 
  * @param from milliseconds since 1970, as `to`
  */
 export function timeMarks(from: number, to: number, most = 7): number[] {
-  const days = steps.at(-1)!;
+  const days = boundToBe(steps.at(-1), 'step');
   const step = steps.find((size) => (to - from) / size <= most) ?? Math.ceil((to - from) / most / days) * days;
   // Marked by the clock on the wall, which is not that of the instants.
   const wall = new Date(from).getTimezoneOffset() * minute;

@@ -1,5 +1,5 @@
 import { Button, Grid } from 'antd';
-import { moneyText, type CandidateRow } from '@fairwatt/core';
+import { boundToBe, moneyText, type CandidateRow } from '@fairwatt/core';
 import type { Palette } from '../app/palette.ts';
 import { ChartFigure } from './chart-figure.tsx';
 import type { Annotation } from './chart-parts.ts';
@@ -84,8 +84,8 @@ export function TradeOffChart({
       x={{ ...prices, text: (minor) => `${Math.round(minor / 100)} ${currency}`, title: 'price' }}
       y={{ ...span(placed.map(({ value }) => value)), text: shortText, title: against }}
       annotations={namesOf(placed, picked, { roomy, rightOf: prices.least + (prices.most - prices.least) * 0.65, ink })}
-      tipOf={(_series, index) => said(placed[index]!)}
-      onPick={(_series, index) => onPick(placed[index]!.candidate.model.id)}
+      tipOf={(_series, index) => said(boundToBe(placed[index], 'point'))}
+      onPick={(_series, index) => onPick(boundToBe(placed[index], 'point').candidate.model.id)}
       series={[
         {
           data: placed.map(({ price, value }) => ({ x: price, y: value })),

@@ -1,10 +1,10 @@
 import type { ReactNode } from 'react';
 import { inletFace, type InletKind, type PinSignal, type SmallContact } from '@fairwatt/core';
-import { wire } from '../app/palette.ts';
+import { wire, type WireColour } from '../app/palette.ts';
 import { looks } from '../looks/looks.ts';
 import styles from './pins.module.css';
 
-const signalWire: Record<PinSignal, string> = {
+const signalWire: Record<PinSignal, WireColour> = {
   '12': 'yellow',
   '5': 'red',
   '3.3': 'orange',
@@ -119,7 +119,7 @@ function LargePin({
   readonly mark: string | undefined;
   readonly onPin: ((pin: number) => void) | undefined;
 }) {
-  const colour = wire[signalWire[pin.signal]]!;
+  const colour = wire[signalWire[pin.signal]];
   return (
     <PinFrame pin={pin.pin} x={x} y={y} size={[cell, cell * 0.86]} fill={colour.fill} lit={lit} onPin={onPin}>
       {cell >= 18 && (

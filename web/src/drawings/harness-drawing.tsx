@@ -1,3 +1,4 @@
+import { boundToBe } from '@fairwatt/core';
 import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
 import type { InletRow } from '@fairwatt/core';
 import { caseLeft, layOut, width, type DrawnSocket } from './harness-layout.ts';
@@ -93,7 +94,7 @@ export function HarnessDrawing(props: Props) {
             <SocketShape
               key={socket.key}
               socket={socket}
-              y={socketYs[index]!}
+              y={boundToBe(socketYs[index], 'place of a socket')}
               isCurrent={currentSockets.includes(socket.key)}
               onPick={onPickSocket}
             />
@@ -126,7 +127,14 @@ export function HarnessDrawing(props: Props) {
           })}
           {sockets.map(({ key }, index) => {
             const code = cableIn(key);
-            return code === null ? null : <CodeShape key={key} code={code} y={socketYs[index]!} isLit={code === lit} />;
+            return code === null ? null : (
+              <CodeShape
+                key={key}
+                code={code}
+                y={boundToBe(socketYs[index], 'place of a socket')}
+                isLit={code === lit}
+              />
+            );
           })}
           <PlugInHand svg={svg} height={height} yOfInlet={yOfInlet} />
         </svg>

@@ -52,6 +52,16 @@ function drawnEnds(row: InletRow, sockets: readonly DrawnSocket[]): readonly Dra
   );
 }
 
+/** Each at its place, but not before `from` nor nearer to the one before it than `least`. */
+function downFrom(from: number, ys: readonly number[], least: number): number[] {
+  let limit = from;
+  return ys.map((y) => {
+    const placed = Math.max(y, limit);
+    limit = placed + least;
+    return placed;
+  });
+}
+
 /**
  * Sockets stay in the order of the panel, each as near to the middle of its inlets as the order and their height allow.
  */
@@ -61,12 +71,18 @@ export function socketPlaces(inletYs: readonly (readonly number[])[], height: nu
   const ys = inletYs.map((list, index) =>
     list.length === 0 ? even(index) : list.reduce((sum, y) => sum + y, 0) / list.length,
   );
-  for (let index = 1; index < ys.length; index += 1) ys[index] = Math.max(ys[index]!, ys[index - 1]! + least);
-  for (let index = ys.length - 1, limit = bottom; index >= 0; index -= 1, limit = ys[index + 1]! - least)
-    ys[index] = Math.min(ys[index]!, limit);
-  for (let index = 0, limit = top; index < ys.length; index += 1, limit = ys[index - 1]! + least)
-    ys[index] = Math.max(ys[index]!, limit);
-  return ys;
+  // Apart from the one above, then up from the foot, then down from the head.
+  const apart = downFrom(-Infinity, ys, least);
+  const aboveFoot = downFrom(
+    -bottom,
+    [...apart].reverse().map((y) => -y),
+    least,
+  );
+  return downFrom(
+    top,
+    aboveFoot.reverse().map((y) => -y),
+    least,
+  );
 }
 
 /**

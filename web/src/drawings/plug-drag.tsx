@@ -123,7 +123,7 @@ export function PlugInHand({
     });
   };
   useDndMonitor({
-    onDragStart: () => setBox(svg.current!.getBoundingClientRect()),
+    onDragStart: () => setBox(svg.current?.getBoundingClientRect() ?? null),
     onDragMove: follow,
     onDragEnd: () => setInHand(null),
     onDragCancel: () => setInHand(null),

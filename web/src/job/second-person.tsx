@@ -55,7 +55,7 @@ export default function SecondPerson({
       </p>
       <SheetForm<Typed>
         form={form}
-        initial={{ name: names.length === 1 ? names[0]!.name : '', secret: '' }}
+        initial={{ name: names.length === 1 ? (names[0]?.name ?? '') : '', secret: '' }}
         act="Sign"
         busy={isLoading}
         onSend={send}

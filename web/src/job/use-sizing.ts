@@ -1,3 +1,4 @@
+import { boundToBe } from '@fairwatt/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import { useEffect, useMemo, useState } from 'react';
 import type { CandidateRow, FitQuestion, LoadDraws, MachinePart, Shop, SupplyLabel } from '@fairwatt/core';
@@ -63,7 +64,9 @@ export function useRanking(
       .then(() => session().rank(question, settings.choosing.weights, settings.currency, tell))
       .then((ranked) => {
         if (!current || ranked === null) return;
-        setRows(ranked.map(({ modelId, ...row }) => ({ ...row, model: byId.get(modelId)! })));
+        setRows(
+          ranked.map(({ modelId, ...row }) => ({ ...row, model: boundToBe(byId.get(modelId), `supply ${modelId}`) })),
+        );
         setPhase(done);
       })
       .catch(() => {

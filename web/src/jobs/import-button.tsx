@@ -53,7 +53,7 @@ export function ImportButton() {
             {problem.file !== null && (
               <Button
                 onClick={() => {
-                  void send(problem.file!, 'new');
+                  if (problem.file !== null) void send(problem.file, 'new');
                 }}
               >
                 Import under a new code

@@ -1,3 +1,4 @@
+import { boundToBe } from '@fairwatt/core';
 import { mostPhotoBytes, photoEdgePixels } from '@fairwatt/contract';
 import { NoPicture, openPicture } from './open-picture.ts';
 
@@ -29,7 +30,7 @@ export async function scaledPicture(file: File): Promise<Blob> {
     ] as const) {
       const { width, height } = scaledSize(bitmap.width, bitmap.height, edge);
       const canvas = new OffscreenCanvas(width, height);
-      canvas.getContext('2d')!.drawImage(bitmap, 0, 0, width, height);
+      boundToBe(canvas.getContext('2d'), 'pen for a picture').drawImage(bitmap, 0, 0, width, height);
       const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality });
       if (blob.size <= mostPhotoBytes) return blob;
     }

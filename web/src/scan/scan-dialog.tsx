@@ -63,7 +63,8 @@ function Scanner({ onClose }: { readonly onClose: () => void }) {
   );
   const camera = useCamera(screen, look);
 
-  async function readFile(file: File): Promise<void> {
+  async function readFirst([file]: readonly File[]): Promise<void> {
+    if (file === undefined) return;
     setTold(null);
     setSeveral([]);
     try {
@@ -95,8 +96,8 @@ function Scanner({ onClose }: { readonly onClose: () => void }) {
         </ul>
       )}
       <div className={looks.rowActions}>
-        <PictureButton label="Take a picture" camera onTaken={([file]) => readFile(file!)} />
-        <PictureButton label="Choose a picture" onTaken={([file]) => readFile(file!)} />
+        <PictureButton label="Take a picture" camera onTaken={readFirst} />
+        <PictureButton label="Choose a picture" onTaken={readFirst} />
       </div>
       <p className={looks.quiet}>
         The tag of a cable or a job, a unit’s serial number, a bag’s label. A scanner that types works in the search

@@ -37,9 +37,9 @@ function fromAddress(text: string): Scanned | null {
 export function scanned(text: string, { codePrefix, units, bags }: Scannable): Scanned | null {
   const read = text.trim();
   if (/^[a-z][a-z0-9+.-]*:\/?\/?\S/i.test(read)) return fromAddress(read);
-  const code = /^([A-Za-z]{1,8})[- ]?(\d{1,8})$/.exec(read);
-  if (code !== null && plain(code[1]!) === plain(codePrefix))
-    return { path: `/jobs/${codePrefix}-${code[2]!}`, what: `job ${codePrefix}-${code[2]!}` };
+  const [, prefix, number] = /^([A-Za-z]{1,8})[- ]?(\d{1,8})$/.exec(read) ?? [];
+  if (prefix !== undefined && plain(prefix) === plain(codePrefix))
+    return { path: `/jobs/${codePrefix}-${number}`, what: `job ${codePrefix}-${number}` };
   const unit = read === '' ? undefined : units.find(({ serial }) => plain(serial) === plain(read));
   if (unit !== undefined)
     return unit.state === 'used' && unit.usedIn !== null

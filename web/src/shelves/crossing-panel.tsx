@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import { Link } from 'react-router';
 import {
+  boundToBe,
   codedAgainstPrint,
   crossedPinText,
   crossingSentence,
@@ -62,7 +63,12 @@ export function CrossingPanel({ cable, model, verdict, onChange }: Props & { rea
         </p>
       )}
       {cable.plugs.map((plug, index) => (
-        <CrossedPlug key={index} plug={plug} crossing={verdict.crossings[index]!} twoEnded={cable.twoEnded} />
+        <CrossedPlug
+          key={index}
+          plug={plug}
+          crossing={boundToBe(verdict.crossings[index], 'crossing of a plug')}
+          twoEnded={cable.twoEnded}
+        />
       ))}
       <WhatToDo word={verdict.word} />
       <div className={looks.rowActions} style={{ marginTop: 10 }}>

@@ -42,8 +42,9 @@ export default function RecordPage() {
       </div>
     );
   const { counts, jobs } = record.data;
+  const { instruments } = shop.data;
   const instrumentName = (id: string | null) =>
-    id === null ? 'whoever gave it' : (shop.data!.instruments.find((instrument) => instrument.id === id)?.name ?? id);
+    id === null ? 'whoever gave it' : (instruments.find((instrument) => instrument.id === id)?.name ?? id);
   return (
     <div className={looks.page}>
       <div className={looks.pageHead}>

@@ -102,12 +102,12 @@ function emptyWhole(): Whole {
     ownHoles: false,
     protections: [],
     rails: [
-      ['12V', '+12'],
-      ['5V', '+5'],
-      ['3.3V', '+3.3'],
-      ['-12V', '-12'],
-      ['5VSB', '+5sb'],
-    ].map(([label, rail]) => ({ label: label!, rail: rail!, amps: '', feeds: [] })),
+      { label: '12V', rail: '+12', amps: '', feeds: [] },
+      { label: '5V', rail: '+5', amps: '', feeds: [] },
+      { label: '3.3V', rail: '+3.3', amps: '', feeds: [] },
+      { label: '-12V', rail: '-12', amps: '', feeds: [] },
+      { label: '5VSB', rail: '+5sb', amps: '', feeds: [] },
+    ],
     combined: [],
     sockets: [],
     cables: [

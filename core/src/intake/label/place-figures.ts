@@ -1,3 +1,4 @@
+import { boundToBe } from '../../bound-to-be.ts';
 import type { RailName } from '../../standards/index.ts';
 import { nominalVolts } from '../../machine/index.ts';
 import { highOf, middleX, middleY, type Box, type Mark, type PrintedLine } from './printed.ts';
@@ -57,7 +58,7 @@ function ampsBelow(lines: readonly PrintedLine[], rail: RailMark, column: number
 /** How far the columns of a table stand apart; for a single one, the table's width is not known. */
 function columnOf(rails: readonly RailMark[], whole: Box): number {
   const middles = rails.map(({ box }) => middleX(box)).sort((a, b) => a - b);
-  const gaps = middles.slice(1).map((middle, index) => middle - middles[index]!);
+  const gaps = middles.slice(1).map((middle, index) => middle - boundToBe(middles[index], 'middle before it'));
   return gaps.length === 0 ? whole.right - whole.left : Math.min(...gaps);
 }
 
@@ -99,7 +100,7 @@ function runUnder(
     const middles = run.map(({ rail }) => middle(rail.box));
     const off = Math.abs((Math.min(...middles) + Math.max(...middles)) / 2 - middle(watts.box)) / cell;
     const most = wattsOf(run);
-    const alone = run.length === 1 && run[0]!.rail.rail !== '+12';
+    const alone = run.length === 1 && run[0]?.rail.rail !== '+12';
     // Nothing shares more than its outputs give; one alone has just what it gives.
     const tooMuch = watts.value > most * 1.03;
     const tooLittle = most < Infinity && watts.value < most * (alone ? 0.9 : 0.3);
@@ -122,7 +123,8 @@ function limitOnLine(line: PrintedLine, outputs: readonly PlacedOutput[]): Place
 /** The line that tells the rating by its words, or else the largest figure in watts. */
 function ratingOf(lines: readonly PrintedLine[]): FigureMark | null {
   const total = lines.filter(({ text }) => /TOTAL|T0TAL/.test(text)).flatMap(({ marks }) => marks.filter(isWatts));
-  if (total.length > 0) return total.at(-1)!;
+  const last = total.at(-1);
+  if (last !== undefined) return last;
   const all = lines.flatMap(({ marks }) => marks.filter(isWatts)).sort((a, b) => b.value - a.value);
   return all[0] ?? null;
 }
@@ -154,7 +156,10 @@ export function placeFigures(all: readonly PrintedLine[]): PlacedFigures {
   const limits: PlacedLimit[] = [];
   const inColumns = headed !== null && outputs.every(({ rail }) => headed.marks.some(({ box }) => box === rail.box));
   const cells = outputs.map(({ rail }) => (inColumns ? middleX(rail.box) : middleY(rail.box))).sort((a, b) => a - b);
-  const cell = Math.max(1, Math.min(...cells.slice(1).map((middle, index) => middle - cells[index]!)));
+  const cell = Math.max(
+    1,
+    Math.min(...cells.slice(1).map((middle, index) => middle - boundToBe(cells[index], 'cell before it'))),
+  );
   for (const line of lines) {
     const onLine = limitOnLine(line, outputs);
     if (onLine !== null) {

@@ -1,3 +1,4 @@
+import { boundToBe } from '../../bound-to-be.ts';
 import type { RailName } from '../../standards/index.ts';
 
 /** Where something stands in a picture, in its points. */
@@ -133,7 +134,7 @@ function lineOf(words: readonly PrintedWord[]): PrintedLine {
     marks.push({ kind: 'rail', ...named, ...place });
   }
   for (const found of text.matchAll(figurePattern)) {
-    const read = figure(found[1]!);
+    const read = figure(boundToBe(found[1], 'figure'));
     if (read === null) continue;
     const place = boxOf(placed, found.index, found.index + found[0].length);
     marks.push({ kind: found[2] === 'A' ? 'amps' : 'watts', ...read, ...place });

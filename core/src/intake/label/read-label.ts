@@ -246,7 +246,7 @@ function shapeOf(text: string): Shape | null {
 
 function dateOf(text: string, today: string): string | null {
   for (const [, found] of text.matchAll(/(?:DATE|MFG|MADE)\D{0,12}([\dW][\dW./-]{3,9}\d)/g))
-    if (readDate(found!, today) !== null) return found!;
+    if (found !== undefined && readDate(found, today) !== null) return found;
   return null;
 }
 

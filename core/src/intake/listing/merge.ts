@@ -1,3 +1,4 @@
+import { boundToBe } from '../../bound-to-be.ts';
 import type {
   Listed,
   ListedCard,
@@ -101,7 +102,7 @@ function mergeDrives(drives: readonly From<ListedDrive>[]): From<ListedDrive>[] 
     for (const drive of merged) {
       const at = next.findIndex((other) => isSame(other.item, drive.item));
       if (at < 0) next.push(drive);
-      else next[at] = folded(next[at]!, drive);
+      else next[at] = folded(boundToBe(next[at], 'drive listed before'), drive);
     }
     if (next.length === merged.length) return next;
     merged = next;

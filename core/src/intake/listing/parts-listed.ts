@@ -1,3 +1,4 @@
+import { boundToBe } from '../../bound-to-be.ts';
 import { partClass, partClasses } from '../../machine/index.ts';
 import { asksSecondInlet, classAt, processorClasses, processorsByCores } from '../processor-class.ts';
 import type { DriveMake, ListedCard, ListedDrive, ListedMemory, ListingKind } from './listed.ts';
@@ -62,7 +63,7 @@ function memoryParts({ memory: { item, from }, differs }: ListedMachine): Listed
     alike.set(key, [...(alike.get(key) ?? []), module]);
   }
   return [...alike].map(([key, modules]) => {
-    const { bytes, generation } = modules[0]!;
+    const { bytes, generation } = boundToBe(modules[0], 'module');
     const kind: ListedDoubt[] = generation === null ? ['kind'] : [];
     return {
       id: `memory-${key.trim().replace(' ', '-')}`,

@@ -25,7 +25,7 @@ export function written<T extends Versioned>(
   subject: string,
 ): Changed<T> {
   const index = list.findIndex(same);
-  const current = index < 0 ? 0 : list[index]!.version;
+  const current = list[index]?.version ?? 0;
   if (current !== basedOn) return { code: 'stale', subject, basedOn, current };
   return { list: index < 0 ? [...list, item] : list.map((one, position) => (position === index ? item : one)) };
 }

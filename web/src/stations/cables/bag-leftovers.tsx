@@ -77,10 +77,11 @@ export function BagOldCables({ onDone }: { readonly onDone: () => void }) {
   const { job, shop } = useDesk();
   const present = presentModel(job, shop.supplies);
   const all = oldCablesOf(job, present, { cables: [] });
-  if (all.length === 0) return null;
+  const [first] = all;
+  if (first === undefined) return null;
   return (
     <IntoBags what="old cables" pieces={oldCablesOf(job, present, shop.bags)} onDone={onDone}>
-      The old supply’s {all.length === 1 ? 'cable' : `${all.length} cables`}, labelled {all[0]!.cameWith}.
+      The old supply’s {all.length === 1 ? 'cable' : `${all.length} cables`}, labelled {first.cameWith}.
     </IntoBags>
   );
 }

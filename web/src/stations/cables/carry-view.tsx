@@ -32,8 +32,9 @@ const leastHeatWatts = 0.005;
 function CarryKind({ cable }: { readonly cable: CableFigures }) {
   const { view, shop } = useDesk();
   const { plan, kit } = view.cabling;
-  const planned = plan!.cables.find((item) => item.code === cable.code)!;
-  const piece = kit!.cables.find((item) => item.id === planned.kitCableId)!;
+  const planned = plan?.cables.find((item) => item.code === cable.code);
+  const piece = kit?.cables.find((item) => item.id === planned?.kitCableId);
+  if (planned === undefined || piece === undefined) return null;
   const spare = spareId(piece.id);
   const wires = cable.conductors === 1 ? 'one wire' : `each of ${cable.conductors} wires`;
   return (

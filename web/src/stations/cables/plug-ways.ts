@@ -1,4 +1,5 @@
 import {
+  boundToBe,
   breachText,
   checkPlan,
   goesBetween,
@@ -79,7 +80,7 @@ export function plugWays(row: InletRow, question: PlugQuestion): readonly PlugWa
   const wayOf = (cable: KitCable, copy: number, plugIndex: number): PlugWay[] => {
     const isOf = (one: InletRow) => one.kitCableId === cable.id && one.copy === copy && one.plugIndex === plugIndex;
     const here = isOf(row);
-    const { kind } = cable.plugs[plugIndex]!;
+    const { kind } = boundToBe(cable.plugs[plugIndex], 'plug');
     // The plug that is planned now is a way only with something between.
     const goes = here ? question.adapters.some((one) => goesBetween(kind, one, inlet)) : plugFits(kind, cable, inlet);
     if (!goes) return [];

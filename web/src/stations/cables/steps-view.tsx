@@ -64,8 +64,9 @@ function useShift({ steps, phase }: StepWork) {
     const at = ids.indexOf(step.id);
     const to = at + by;
     if (at < 0 || to < 0 || to >= ids.length) return;
-    [ids[at], ids[to]] = [ids[to]!, ids[at]!];
-    act({ kind: 'order-steps', phase, stepIds: ids, basedOn: order?.version ?? 0 });
+    const stepIds = ids.filter((id) => id !== step.id);
+    stepIds.splice(to, 0, step.id);
+    act({ kind: 'order-steps', phase, stepIds, basedOn: order?.version ?? 0 });
   }
   return { shift, isOwnOrder: order !== undefined };
 }

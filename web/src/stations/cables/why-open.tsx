@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import {
+  boundToBe,
   allowedAdapters,
   explainOpen,
   kitCableText,
@@ -43,10 +44,12 @@ export function WhyOpen({ row }: { readonly row: InletRow }) {
     const own = chosen?.kit.cables.find((cable) => cable.id === id);
     return bag?.label ?? (own === undefined ? id : kitCableText(own));
   };
-  const told =
-    because === null
-      ? null
-      : openBecauseText(because, (id) => cabling.inlets.find((inlet) => inlet.id === id)!.kind, inletLabel, pieceName);
+  const kindOf = (id: string) =>
+    boundToBe(
+      cabling.inlets.find((inlet) => inlet.id === id),
+      `inlet ${id}`,
+    ).kind;
+  const told = because === null ? null : openBecauseText(because, kindOf, inletLabel, pieceName);
   const probe = chosen === null ? [] : sparesToProbe(shop.bags, chosen.id, (plug) => plugServes(plug, row.kind));
   return (
     <div data-why-open>
@@ -56,13 +59,13 @@ export function WhyOpen({ row }: { readonly row: InletRow }) {
           <p>{told.remedy}</p>
         </>
       )}
-      {probe.length > 0 && (
+      {chosen !== null && probe.length > 0 && (
         <p>
           In the bags:{' '}
           {probe.slice(0, 3).map((cable, index) => (
             <span key={cable.id}>
               {index > 0 ? ', ' : ''}
-              <Link to={`/cable-bags?on=${chosen!.id}&cable=${cable.id}`}>{cable.label}</Link>
+              <Link to={`/cable-bags?on=${chosen.id}&cable=${cable.id}`}>{cable.label}</Link>
             </span>
           ))}{' '}
           {probe.length === 1 ? 'has' : 'have'} such a plug, not proved on this supply. Probe it first.

@@ -91,7 +91,9 @@ export function CheckCard({
   const lastUsed =
     job.outcomes.findLast((outcome) => testers.some((tester) => tester.id === outcome.instrumentId))?.instrumentId ??
     null;
-  const [tester, setTester] = useState<string | null>(lastUsed ?? (testers.length === 1 ? testers[0]!.id : null));
+  const [tester, setTester] = useState<string | null>(
+    lastUsed ?? (testers.length === 1 ? (testers[0]?.id ?? null) : null),
+  );
   const check = knowledge.checks.find((item) => item.id === next.checkId);
   if (check === undefined) return null;
   const asksTester = check.instrument === 'tester' && testers.length > 0;

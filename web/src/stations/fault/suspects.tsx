@@ -35,7 +35,7 @@ function useSliding(order: string) {
   useLayoutEffect(() => {
     const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
     for (const row of list.current?.querySelectorAll<HTMLElement>('[data-suspect]') ?? []) {
-      const id = row.dataset['suspect']!;
+      const id = row.dataset['suspect'] ?? '';
       const was = places.current.get(id);
       if (!still && was !== undefined && was !== row.offsetTop)
         row.animate([{ transform: `translateY(${was - row.offsetTop}px)` }, { transform: 'none' }], {

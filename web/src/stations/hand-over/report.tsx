@@ -56,7 +56,9 @@ function cell(verdict: Verdict | undefined) {
 function seatText(row: InletRow, personName: (id: string) => string): string {
   switch (row.state) {
     case 'seated':
-      return `✓ seated, ${personName(row.seat!.by)}${row.seat!.rechecked === null ? '' : ', looked at again'}`;
+      return row.seat === null
+        ? '✓ seated'
+        : `✓ seated, ${personName(row.seat.by)}${row.seat.rechecked === null ? '' : ', looked at again'}`;
     case 'stays':
       return 'stays in, as recorded';
     case 'open':

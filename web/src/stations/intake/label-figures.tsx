@@ -137,7 +137,7 @@ export function LabelFigures({
 
 /** The doubt that tells most where to look. */
 const gravest = (doubts: readonly FigureDoubt[]): FigureDoubt =>
-  (['differs', 'adds-up-not', 'unusual', 'mended', 'unsure'] as const).find((doubt) => doubts.includes(doubt))!;
+  (['differs', 'adds-up-not', 'unusual', 'mended'] as const).find((doubt) => doubts.includes(doubt)) ?? 'unsure';
 
 function ToLookAt({ line: { figure, name, put } }: { readonly line: Line }) {
   if (figure.value === null) return <span className={styles.doubt}>type it from the label</span>;

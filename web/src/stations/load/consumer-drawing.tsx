@@ -43,12 +43,12 @@ function Share({
               y={y + 1}
               width={length}
               height={15}
-              fill={wire[colour]!.fill}
+              fill={wire[colour].fill}
               style={{ stroke: 'var(--ink)' }}
               strokeWidth={0.8}
             />
             {length > 26 && (
-              <text className={looks.fig} x={from + 6} y={y + 13} fontSize={11} style={{ fill: wire[colour]!.text }}>
+              <text className={looks.fig} x={from + 6} y={y + 13} fontSize={11} style={{ fill: wire[colour].text }}>
                 {letters}
               </text>
             )}

@@ -1,3 +1,4 @@
+import { boundToBe } from '@fairwatt/core';
 import { useCallback, useMemo, useState } from 'react';
 import { Button } from 'antd';
 import type { Guide, KeptLog, RailName } from '@fairwatt/core';
@@ -22,7 +23,7 @@ function KeptLogRow({
   const [open, setOpen] = useState(false);
   const whole = useMemo<Span>(() => ({ from: 0, to: Math.max(log.lastsSeconds, 0.001) }), [log]);
   const [span, setSpan] = useState(whole);
-  const [rail, setRail] = useState<RailName>(log.channels[0]!.rail);
+  const [rail, setRail] = useState<RailName>(boundToBe(log.channels[0], 'channel').rail);
   const fetchPieces = useCallback(
     (name: RailName) => Promise.resolve(log.channels.find((channel) => channel.rail === name)?.curve ?? null),
     [log],

@@ -100,12 +100,8 @@ function useCurve(session: ReturnType<typeof useDrawnFrame>['session'], { rail, 
         { seconds: pieces.seconds, low: pieces.low, high: pieces.high, from: span.from, to: span.to, lower, upper },
         pageInk(),
       );
-      let least = Infinity;
-      let most = -Infinity;
-      for (let index = 0; index < pieces.low.length; index += 1) {
-        least = Math.min(least, pieces.low[index]!);
-        most = Math.max(most, pieces.high[index]!);
-      }
+      const least = Array.from(pieces.low).reduce((sofar, volts) => Math.min(sofar, volts), Infinity);
+      const most = Array.from(pieces.high).reduce((sofar, volts) => Math.max(sofar, volts), -Infinity);
       setRange(`${voltsText(least, 3)} to ${voltsText(most, 3)} V`);
     });
   }, [session, theme, rail, span, lower, upper, fetchPieces]);

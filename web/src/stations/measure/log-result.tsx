@@ -2,6 +2,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { Button, Select } from 'antd';
 import { type Remote } from 'comlink';
 import {
+  boundToBe,
   conditions,
   conditionText,
   jobLimits,
@@ -88,7 +89,7 @@ export function LogResult({
 }) {
   const whole = useMemo<Span>(() => ({ from: 0, to: Math.max(summary.lastsSeconds, 0.001) }), [summary]);
   const [span, setSpan] = useState(whole);
-  const [rail, setRail] = useState<RailName>(summary.channels[0]!.rail);
+  const [rail, setRail] = useState<RailName>(boundToBe(summary.channels[0], 'channel').rail);
   const keeping = useLogKeeping(file, summary, phase, session);
   const fetchPieces = useCallback(
     async (name: RailName, wanted: Span) => session.window(name, wanted.from, wanted.to, 900),

@@ -1,6 +1,7 @@
 import { useState, type KeyboardEvent } from 'react';
 import { Button } from 'antd';
 import {
+  boundToBe,
   criteria,
   criterionText,
   fitReasonText,
@@ -43,7 +44,10 @@ function useRemark(): (candidate: CandidateRow) => string {
         ...(candidate.warnings.length > 0 ? ['large for this'] : []),
       ].join(', ');
     if (candidate.class === 'almost') return `with ${remediesOf(candidate)}`;
-    return fitReasonText(reasons[0]!, inletLabel) + (reasons.length > 1 ? ` (+${reasons.length - 1})` : '');
+    return (
+      fitReasonText(boundToBe(reasons[0], 'reason'), inletLabel) +
+      (reasons.length > 1 ? ` (+${reasons.length - 1})` : '')
+    );
   };
 }
 
@@ -200,7 +204,9 @@ function NothingFits() {
   if (nothing === null) return null;
   const { nearest, smallerCard } = nothing;
   const lacks = (candidate: CandidateRow) =>
-    candidate.class === 'almost' ? remediesOf(candidate) : fitReasonText(candidate.reasons[0]!, inletLabel);
+    candidate.class === 'almost'
+      ? remediesOf(candidate)
+      : fitReasonText(boundToBe(candidate.reasons[0], 'reason'), inletLabel);
   return (
     <section className={looks.nextCheck} aria-label="Nothing fits">
       <h2>Nothing in this shop fits</h2>

@@ -1,5 +1,6 @@
 import { Button } from 'antd';
 import {
+  boundToBe,
   correctionText,
   fanSideText,
   fitReasonText,
@@ -27,7 +28,7 @@ function comparedRows({ currency, choosing }: ShopSettings, inletLabel: (id: str
       (candidate) =>
         candidate.fits
           ? classWord[candidate.class]
-          : `${classWord[candidate.class]}: ${fitReasonText(candidate.reasons[0]!, inletLabel)}`,
+          : `${classWord[candidate.class]}: ${fitReasonText(boundToBe(candidate.reasons[0], 'reason'), inletLabel)}`,
     ],
     ['Points', (candidate) => (candidate.fits ? candidate.points.toFixed(0) : '–')],
     ['Price', ({ model }) => moneyText(model.price.minor, model.price.currency)],

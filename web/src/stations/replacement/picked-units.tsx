@@ -1,3 +1,4 @@
+import { boundToBe } from '@fairwatt/core';
 import { Button } from 'antd';
 import type { Unit } from '@fairwatt/contract';
 import { problemOf, useChangeUnitMutation, useUnitsQuery } from '../../app/api.ts';
@@ -28,7 +29,7 @@ export function Units({ modelId, chosen }: { readonly modelId: string; readonly 
     ]
       .filter((text) => text !== '')
       .join(', ');
-  const first = mine ?? own[0]!;
+  const first = mine ?? boundToBe(own[0], 'unit');
   return (
     <div data-units={modelId}>
       <p>

@@ -65,7 +65,7 @@ export function TradeOffView({
       ) : (
         <TradeOffChart
           placed={placed}
-          against={axes.find(([value]) => value === axis)![1]}
+          against={axes.find(([value]) => value === axis)?.[1] ?? ''}
           picked={shown.model.id}
           currency={currency}
           text={text}
