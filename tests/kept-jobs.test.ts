@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Act, Job } from '@fairwatt/core';
+import { jobSchema } from '@fairwatt/contract';
+import { jobText } from '../server/src/jobs/job-text.ts';
 import { readJob, readWhole } from '../server/src/jobs/read.ts';
 import { actsFor } from './job-acts.ts';
 import { startServer, type RunningServer } from './running-server.ts';
@@ -31,6 +33,7 @@ describe('a job that is kept in memory', () => {
         if (answer.status !== 200) refused.push([done.kind, answer.body]);
         const kept = (await readJob(server.pool, made.code))!;
         expect((await readWhole(server.pool, kept.id))!, done.kind).toEqual(kept);
+        expect(jobText(kept.job), done.kind).toBe(JSON.stringify(jobSchema.parse(kept.job)));
       };
       for (const done of actsFor(like)) await act(done);
       expect(refused).toEqual([]);

@@ -6,16 +6,30 @@ export type Queryable = Pick<pg.ClientBase, 'query'>;
 type Row = Record<string, unknown>;
 export type Read<T> = (row: Row) => T;
 
+/**
+ * A statement that never changes, by a name of its own: the database reads and plans it once for each connection, which
+ * for a small one is most of what it costs.
+ */
+export interface Prepared {
+  readonly name: string;
+  readonly text: string;
+}
+
 /** All rows, each read by `read`. */
-export async function many<T>(db: Queryable, sql: string, values: readonly unknown[], read: Read<T>): Promise<T[]> {
-  const result = await db.query(sql, [...values]);
+export async function many<T>(
+  db: Queryable,
+  sql: string | Prepared,
+  values: readonly unknown[],
+  read: Read<T>,
+): Promise<T[]> {
+  const result = await db.query(typeof sql === 'string' ? { text: sql } : sql, [...values]);
   return (result.rows as Row[]).map(read);
 }
 
 /** One row or null. @throws when there are more */
 export async function maybeOne<T>(
   db: Queryable,
-  sql: string,
+  sql: string | Prepared,
   values: readonly unknown[],
   read: Read<T>,
 ): Promise<T | null> {
@@ -25,7 +39,12 @@ export async function maybeOne<T>(
 }
 
 /** Exactly one row. @throws when there is none or more */
-export async function one<T>(db: Queryable, sql: string, values: readonly unknown[], read: Read<T>): Promise<T> {
+export async function one<T>(
+  db: Queryable,
+  sql: string | Prepared,
+  values: readonly unknown[],
+  read: Read<T>,
+): Promise<T> {
   const row = await maybeOne(db, sql, values, read);
   if (row === null) throw new Error('expected one row, got none');
   return row;

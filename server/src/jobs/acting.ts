@@ -12,7 +12,7 @@ import {
 } from '@fairwatt/core';
 import { actPermissions, type ActMessage, type Role } from '@fairwatt/contract';
 import { demand } from '../access/index.ts';
-import { one, transaction, type Queryable } from '../database/query.ts';
+import { one, transaction, type Prepared, type Queryable } from '../database/query.ts';
 import { member, number, orNull, text } from '../database/read.ts';
 import { noTechnician } from '../problems.ts';
 import { writeLesson, type Lesson } from '../record/store.ts';
@@ -76,12 +76,15 @@ interface Earlier {
   readonly hash: string;
 }
 
-const situationSql = `select
+const situationSql: Prepared = {
+  name: 'situation',
+  text: `select
     (select role from technician where technician.id = $2 and role <> 'none') as role,
     job.id, job.stamp, (select stamp from shelf_stamp) as shelf, (select revision from shop_record) as record,
     (select json_agg(json_build_array(job_event.id, job_id, job_event.revision, content_hash))
       from job_event where job_event.id = any($3::uuid[])) as earlier
-  from (select) as one_row left join job on job.code = $1`;
+  from (select) as one_row left join job on job.code = $1`,
+};
 
 type EarlierRow = readonly [id: string, jobId: number, revision: number | null, hash: string];
 

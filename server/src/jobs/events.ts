@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import pg from 'pg';
-import type { Queryable } from '../database/query.ts';
+import type { Prepared, Queryable } from '../database/query.ts';
 import { many, maybeOne } from '../database/query.ts';
 import { instant, number, orNull, text } from '../database/read.ts';
 
@@ -17,27 +17,29 @@ export interface JobEvent {
   readonly contentHash: string;
 }
 
-/** Writes down who did what to a job, when; in the transaction of the changes themselves. */
-export async function addEvents(db: Queryable, events: readonly JobEvent[]): Promise<void> {
-  const of = <T>(read: (event: JobEvent) => T): T[] => events.map(read);
-  await db.query(
-    `insert into job_event (id, job_id, at, by, kind, detail, revision, subject, content_hash)
+const addSql: Prepared = {
+  name: 'add-events',
+  text: `insert into job_event (id, job_id, at, by, kind, detail, revision, subject, content_hash)
     select * from unnest(
       $1::uuid[], $2::bigint[], $3::timestamptz[], $4::text[], $5::text[],
       $6::jsonb[], $7::int[], $8::text[], $9::text[]
     )`,
-    [
-      of((event) => event.id),
-      of((event) => event.jobId),
-      of((event) => event.at),
-      of((event) => event.by),
-      of((event) => event.kind),
-      of((event) => JSON.stringify(event.detail)),
-      of((event) => event.revision),
-      of((event) => event.subject),
-      of((event) => event.contentHash),
-    ],
-  );
+};
+
+/** Writes down who did what to a job, when; in the transaction of the changes themselves. */
+export async function addEvents(db: Queryable, events: readonly JobEvent[]): Promise<void> {
+  const of = <T>(read: (event: JobEvent) => T): T[] => events.map(read);
+  await db.query(addSql, [
+    of((event) => event.id),
+    of((event) => event.jobId),
+    of((event) => event.at),
+    of((event) => event.by),
+    of((event) => event.kind),
+    of((event) => JSON.stringify(event.detail)),
+    of((event) => event.revision),
+    of((event) => event.subject),
+    of((event) => event.contentHash),
+  ]);
 }
 
 /** Writes down one thing that happened to a job. */

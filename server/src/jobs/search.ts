@@ -8,18 +8,23 @@ import {
   type SearchField,
   type SearchNames,
 } from '@fairwatt/core';
-import { many, type Queryable } from '../database/query.ts';
+import { many, type Prepared, type Queryable } from '../database/query.ts';
 import { number } from '../database/read.ts';
 
 /** What a job is found by, as it is kept. */
 export const storedFields = z.array(z.object({ field: z.enum(searchFieldIds), text: z.string() }));
 
-const keep = (db: Queryable, jobId: number, document: string, fields: readonly SearchField[]) =>
-  db.query(
-    `insert into job_search (job_id, document, fields) values ($1, $2, $3)
+const keepSql: Prepared = {
+  name: 'keep-search',
+  text: `insert into job_search (job_id, document, fields) values ($1, $2, $3)
     on conflict (job_id) do update set document = excluded.document, fields = excluded.fields`,
-    [jobId, document, JSON.stringify(fields)],
-  );
+};
+
+const keep = (db: Queryable, jobId: number, fields: readonly SearchField[]) =>
+  db.query(keepSql, [jobId, searchDocument(fields), JSON.stringify(fields)]);
+
+const isSame = (a: readonly SearchField[], b: readonly SearchField[]): boolean =>
+  a.length === b.length && a.every(({ field, text }, index) => b[index]?.field === field && b[index].text === text);
 
 /** Writes what a job is found by, where that is another than before. */
 export async function writeSearch(
@@ -30,15 +35,13 @@ export async function writeSearch(
   names: SearchNames,
 ): Promise<void> {
   const fields = searchFields(after, names);
-  const document = searchDocument(fields);
-  if (before !== null && searchDocument(searchFields(before, names)) === document) return;
-  await keep(db, jobId, document, fields);
+  if (before !== null && isSame(searchFields(before, names), fields)) return;
+  await keep(db, jobId, fields);
 }
 
 /** Writes what a job is found by, whatever stood there. */
 export function indexJob(db: Queryable, jobId: number, job: Job, names: SearchNames): Promise<unknown> {
-  const fields = searchFields(job, names);
-  return keep(db, jobId, searchDocument(fields), fields);
+  return keep(db, jobId, searchFields(job, names));
 }
 
 /** Some jobs that nothing is kept of to find them by, as after an older program. */

@@ -1,5 +1,5 @@
 import type { Job, SearchNames, SheetField } from '@fairwatt/core';
-import { maybeOne, one, type Queryable } from '../database/query.ts';
+import { maybeOne, one, type Prepared, type Queryable } from '../database/query.ts';
 import { number, text } from '../database/read.ts';
 import { syncList, writeChildren } from '../database/table.ts';
 import type { StoredJob } from './read.ts';
@@ -8,14 +8,18 @@ import * as tables from './tables.ts';
 
 type FieldRevisions = Job['sheet']['fieldRevisions'];
 
+const fieldRevisionsSql: Prepared = {
+  name: 'field-revisions',
+  text: `insert into job_field_revision (job_id, field, revision) select $1, * from unnest($2::text[], $3::int[])
+    on conflict (job_id, field) do update set revision = excluded.revision`,
+};
+
 async function writeFieldRevisions(db: Queryable, jobId: number, before: FieldRevisions, after: FieldRevisions) {
   const changed = Object.entries(after).filter(([field, revision]) => before[field as SheetField] !== revision);
   if (changed.length === 0) return;
-  await db.query(
-    `insert into job_field_revision (job_id, field, revision) select $1, * from unnest($2::text[], $3::int[])
-    on conflict (job_id, field) do update set revision = excluded.revision`,
-    [jobId, changed.map(([field]) => field), changed.map(([, revision]) => revision)],
-  );
+  const fields = changed.map(([field]) => field);
+  const revisions = changed.map(([, revision]) => revision);
+  await db.query(fieldRevisionsSql, [jobId, fields, revisions]);
 }
 
 /** Writes the supply that came with its label, all of it. */
