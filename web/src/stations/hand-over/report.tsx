@@ -113,6 +113,7 @@ function ForTheClient() {
 function FoundAndFitted() {
   const { job, view, knowledge } = useDesk();
   const added = job.parts.filter((part) => part.change !== 'stays');
+  const checks = view.observations.filter(({ source }) => source !== 'intake');
   return (
     <>
       <h2>Finding</h2>
@@ -121,15 +122,8 @@ function FoundAndFitted() {
         {job.finding !== null && findingGrounds(knowledge, job.finding, view.suspects, view.observations)}{' '}
         {job.finding?.note}
       </p>
-      {view.observations.length > 0 && (
-        <p className={looks.quiet}>
-          Checks done:{' '}
-          {view.observations
-            .filter((item) => item.source !== 'intake')
-            .map((item) => observationText(knowledge, item))
-            .join('; ')}
-          .
-        </p>
+      {checks.length > 0 && (
+        <p className={looks.quiet}>Checks done: {checks.map((item) => observationText(knowledge, item)).join('; ')}.</p>
       )}
       <h2>What was fitted, and why</h2>
       <p>
