@@ -1,5 +1,4 @@
-import type { Model, Observation } from '@fairwatt/core';
-import { repairCheckId } from '@fairwatt/core';
+import { type Model, type Observation, repairCheckId } from '@fairwatt/core';
 import type { Move, Order } from '@fairwatt/core/simulate';
 
 /** One step of a fixed order: a check with the cures that its outcomes lead to at once, or a cure. */

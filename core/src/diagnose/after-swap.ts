@@ -1,7 +1,6 @@
 /* eslint-disable @typescript-eslint/no-non-null-assertion -- checks, outcomes and faults of a model are told by their number, which its own tables give */
-import { faultNamed, checkNamed } from './model.ts';
+import { faultNamed, checkNamed, type Model, type Observation } from './model.ts';
 import { isEndedBy } from './knowledge.ts';
-import type { Model, Observation } from './model.ts';
 import type { NextCheck } from './next-check.ts';
 import { rankFaults } from './rank-faults.ts';
 import { triedCureId, triedCures } from './repair.ts';

@@ -1,9 +1,8 @@
 /* eslint-disable @typescript-eslint/no-non-null-assertion -- checks, outcomes and faults of a model are told by their number, which its own tables give */
-import { faultNamed, checkNamed } from './model.ts';
+import { faultNamed, checkNamed, type Model, type Observation } from './model.ts';
 import { afterSwap, endedShare } from './after-swap.ts';
 import { barring, cureAllowed, standingInterlock, type Interlock } from './interlock.ts';
 import { isEndedBy } from './knowledge.ts';
-import type { Model, Observation } from './model.ts';
 import { rankFaults, type Ranked } from './rank-faults.ts';
 import { triedCures } from './repair.ts';
 import { expectedRepairMinutes, firstCure } from './remaining-time.ts';

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { CableKit, KitCable } from '../cable/index.ts';
-import { planCables } from '../cable/index.ts';
+import { type CableKit, type KitCable, planCables } from '../cable/index.ts';
 import { freeEndsText } from '../wording/index.ts';
 import { freeEndsOf, seatChecks, stepsOf } from './index.ts';
 import { TestBench, testPart, testShop } from './fixture.test-help.ts';

@@ -1,8 +1,7 @@
-import type { Act } from './index.ts';
+import { type Act, bareReading, proofsAsked } from './index.ts';
 import { describe, expect, it } from 'vitest';
 import { clientWords, findingSentence, openPointText } from '../wording/index.ts';
 import { knowledge } from '../diagnose/knowledge.test-help.ts';
-import { bareReading, proofsAsked } from './index.ts';
 import { TestBench, testPart, uuid } from './fixture.test-help.ts';
 
 const label = {

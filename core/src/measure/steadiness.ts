@@ -1,7 +1,6 @@
 import { boundToBe } from '../bound-to-be.ts';
 import { railBand, type Guide, type RailName } from '../standards/index.ts';
-import type { Instrument } from './instrument.ts';
-import { limitOfErrorVolts } from './instrument.ts';
+import { type Instrument, limitOfErrorVolts } from './instrument.ts';
 import type { Condition, MeasuredValue } from './reading.ts';
 import { groupBy } from '../group-by.ts';
 import { logSeconds } from './log-columns.ts';

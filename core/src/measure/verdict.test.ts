@@ -4,8 +4,7 @@ import { anyFrom } from '../even.test-help.ts';
 import { assumedDegrees, scatterOf } from './scatter.ts';
 import { studentQuantile } from './student.ts';
 import { expandedUncertainty, judgeReadings, overdueFactor, settlingInstruments } from './verdict.ts';
-import type { Instrument } from './instrument.ts';
-import { gives, limitOfErrorVolts } from './instrument.ts';
+import { type Instrument, gives, limitOfErrorVolts } from './instrument.ts';
 import type { Condition, MeasuredValue, ReadingCode, Subject } from './reading.ts';
 
 const pocket: Instrument = {

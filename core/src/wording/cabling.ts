@@ -1,13 +1,15 @@
 import { counted } from './figures.ts';
 import { inletName, plugName } from './plugs.ts';
-import type {
-  Adapter,
-  CableFigures,
-  CableRemedy,
-  OpenBecause,
-  PinRefusal,
-  PlanBreach,
-  Shortage,
+import {
+  type Adapter,
+  type CableFigures,
+  type CableRemedy,
+  type OpenBecause,
+  type PinRefusal,
+  type PlanBreach,
+  type Shortage,
+  type adapterRefusal,
+  type FoundHarm,
 } from '../cable/index.ts';
 import type { HarnessChange, Hindrance, InletRow, SeatCheck } from '../job/index.ts';
 import { ownMainLabel, type CasePlace } from '../machine/index.ts';
@@ -18,7 +20,6 @@ import {
   type InletKind,
   type PlugKind,
 } from '../standards/index.ts';
-import type { adapterRefusal, FoundHarm } from '../cable/index.ts';
 
 export const placeText: Record<CasePlace, string> = {
   'board-top': 'Top of the board',

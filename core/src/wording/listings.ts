@@ -1,5 +1,10 @@
-import type { ListedDoubt, ListedDrive, ListingKind, ListingProblem } from '../intake/index.ts';
-import { mostListingLetters } from '../intake/index.ts';
+import {
+  type ListedDoubt,
+  type ListedDrive,
+  type ListingKind,
+  type ListingProblem,
+  mostListingLetters,
+} from '../intake/index.ts';
 
 /** What a listing is called. */
 export const listingKindText: Readonly<Record<ListingKind, string>> = {

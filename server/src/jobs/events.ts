@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto';
 import pg from 'pg';
-import type { Prepared, Queryable } from '../database/query.ts';
-import { many, maybeOne } from '../database/query.ts';
+import { type Prepared, type Queryable, many, maybeOne } from '../database/query.ts';
 import { instant, number, orNull, text } from '../database/read.ts';
 
 /** Something that happened to a job. `revision` is what it made of the job, null where it changed no revision. */

@@ -1,8 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type pg from 'pg';
 import { imageSize } from 'image-size';
-import type { photoFormats } from '@fairwatt/contract';
-import { mostPhotoPixels, mostPhotos, type JobFile, type Photo } from '@fairwatt/contract';
+import { type photoFormats, mostPhotoPixels, mostPhotos, type JobFile, type Photo } from '@fairwatt/contract';
 import { insertRows, many, maybeOne, one, transaction, type Queryable } from '../database/query.ts';
 import { instant, member, number, orNull, text } from '../database/read.ts';
 import { addEvent } from './events.ts';

@@ -1,5 +1,4 @@
-import type { Job, Shop, Station } from '@fairwatt/core';
-import { viewJob } from '@fairwatt/core';
+import { type Job, type Shop, type Station, viewJob } from '@fairwatt/core';
 import { insertRows, many, maybeOne, type Queryable } from '../database/query.ts';
 import { number, text } from '../database/read.ts';
 import { rankedFor } from './ranked.ts';

@@ -1,5 +1,4 @@
-import { boundToBe } from '@fairwatt/core';
-import type { SupplyModel } from '@fairwatt/core';
+import { boundToBe, type SupplyModel } from '@fairwatt/core';
 import type { SupplyKits, SupplySummary } from '@fairwatt/contract';
 
 /** Between the two answers somebody may have changed a kit; once more is enough, unless it goes on. */

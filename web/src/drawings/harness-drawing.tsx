@@ -1,6 +1,5 @@
-import { boundToBe } from '@fairwatt/core';
+import { boundToBe, type InletRow } from '@fairwatt/core';
 import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
-import type { InletRow } from '@fairwatt/core';
 import { caseLeft, layOut, width, type DrawnSocket } from './harness-layout.ts';
 import { CodeShape, Panel, PlaceShape, SocketShape } from './harness-shapes.tsx';
 import { drawnState, type DrawnWords } from './harness-words.ts';

@@ -87,9 +87,11 @@ export function JobHead() {
       <div className={styles.about}>
         <OutNow />
         <Order />
-        <Undo />
-        <Notes />
-        <History />
+        <span className={styles.acts}>
+          <Undo />
+          <Notes />
+          <History />
+        </span>
         <SaveState />
       </div>
     </div>

@@ -1,7 +1,14 @@
-import { boundToBe } from '@fairwatt/core';
+import {
+  boundToBe,
+  type CandidateRow,
+  type FitQuestion,
+  type LoadDraws,
+  type MachinePart,
+  type Shop,
+  type SupplyLabel,
+} from '@fairwatt/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import { useEffect, useMemo, useState } from 'react';
-import type { CandidateRow, FitQuestion, LoadDraws, MachinePart, Shop, SupplyLabel } from '@fairwatt/core';
 import type { SizingSession } from '../workers/sizing-session.ts';
 
 /** One worker for the whole page, made when it is first needed. */

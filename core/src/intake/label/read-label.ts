@@ -1,5 +1,4 @@
-import type { Grade, Guide, RailName, Shape } from '../../standards/index.ts';
-import { grades, shapes } from '../../standards/index.ts';
+import { type Grade, type Guide, type RailName, type Shape, grades, shapes } from '../../standards/index.ts';
 import { nominalVolts, readDate } from '../../machine/index.ts';
 import { placeFigures, type FigureMark, type PlacedLimit, type PlacedOutput } from './place-figures.ts';
 import { highOf, printedLines, type Box, type PrintedLine, type PrintedWord } from './printed.ts';

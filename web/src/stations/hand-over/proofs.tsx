@@ -44,12 +44,12 @@ export function Proofs() {
         Shown at the machine, {shown} of {asked.length}
       </span>
       {barred && (
-        <p className={looks.caution} role="note">
+        <p className={`${looks.caution} ${styles.caution}`} role="note">
           Nothing is tried while something dangerous stands; see Find the fault.
         </p>
       )}
       {!barred && out !== '' && (
-        <p className={looks.caution} role="note">
+        <p className={`${looks.caution} ${styles.caution}`} role="note">
           {out}: they go back before the machine is powered. What is tried without them says nothing of them.
         </p>
       )}

@@ -1,7 +1,6 @@
-import { boundToBe } from '@fairwatt/core';
+import { boundToBe, type Guide, type KeptLog, type RailName } from '@fairwatt/core';
 import { useCallback, useMemo, useState } from 'react';
 import { Button } from 'antd';
-import type { Guide, KeptLog, RailName } from '@fairwatt/core';
 import { timeSpanText } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
