@@ -65,10 +65,8 @@ export function HarnessDrawing(props: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const [over, setOver] = useState<string | null>(null);
   const { height, frames, order, yOfInlet, socketYs, endsOf, cableIn } = layOut(rows, sockets);
-  const startOf = (key: string) => {
-    const index = sockets.findIndex((socket) => socket.key === key);
-    return socketYs[index] ?? null;
-  };
+  const placed = sockets.map((socket, index) => ({ socket, y: boundToBe(socketYs[index], 'place of a socket') }));
+  const startOf = (key: string) => placed.find(({ socket }) => socket.key === key)?.y ?? null;
   const lit = litCable ?? rows.find((row) => row.inletId === (over ?? current))?.cableCode ?? null;
   // The others step back while a cable is pointed at or was asked for.
   const dims = (over !== null || litCable !== null) && lit !== null;
@@ -89,11 +87,11 @@ export function HarnessDrawing(props: Props) {
           data-harness
         >
           <Panel title={title} height={height} />
-          {sockets.map((socket, index) => (
+          {placed.map(({ socket, y }) => (
             <SocketShape
               key={socket.key}
               socket={socket}
-              y={boundToBe(socketYs[index], 'place of a socket')}
+              y={y}
               isCurrent={currentSockets.includes(socket.key)}
               onPick={onPickSocket}
             />
@@ -124,16 +122,9 @@ export function HarnessDrawing(props: Props) {
               />
             );
           })}
-          {sockets.map(({ key }, index) => {
+          {placed.map(({ socket: { key }, y }) => {
             const code = cableIn(key);
-            return code === null ? null : (
-              <CodeShape
-                key={key}
-                code={code}
-                y={boundToBe(socketYs[index], 'place of a socket')}
-                isLit={code === lit}
-              />
-            );
+            return code === null ? null : <CodeShape key={key} code={code} y={y} isLit={code === lit} />;
           })}
           <PlugInHand svg={svg} height={height} yOfInlet={yOfInlet} />
         </svg>
