@@ -2,7 +2,7 @@ import { boundToBe } from '../bound-to-be.ts';
 import { socketTakes } from '../standards/index.ts';
 import type { CableKit, InletToServe, KitCable, Socket } from './kit.ts';
 import { inletsBehind } from './pairs.ts';
-import { isGraphics } from './pieces.ts';
+import { isGraphics } from './carried.ts';
 import { pieceKey, type Settled } from './pins.ts';
 import { leftOpen, type FamilyPlan, type ServedPlug, type UsedCable } from './plan-family.ts';
 import type { Assignment, CablePlan, PlannedCable } from './plan.ts';

@@ -13,6 +13,11 @@ export const perVoltage = ['amps12', 'amps5', 'amps33'] as const satisfies reado
 /** Sums of tenths may come out a hair above a limit that they meet exactly. */
 export const rounding = 1e-9;
 
+/** Amps on all voltages together, by which evenness is judged. */
+export const loadOf = ({ amps12, amps5, amps33 }: Carried): number => amps12 + amps5 + amps33;
+
+export const isGraphics = (family: CableFamily): boolean => family === 'card' || family === 'card-16';
+
 type Load = Pick<InletToServe, 'amps12' | 'amps5' | 'amps33' | 'startAmps12' | 'startAmps5'>;
 
 /**

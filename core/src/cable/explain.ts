@@ -1,5 +1,6 @@
 import { boundToBe } from '../bound-to-be.ts';
 import { cableFamilies, inletFamily, socketTakes, type CableFamily } from '../standards/index.ts';
+import { isGraphics } from './carried.ts';
 import type { Adapter, CableKit, InletToServe, KitCable, Socket } from './kit.ts';
 import { plugFits } from './own-plug.ts';
 import { newBudget, wantsOf, type Budget } from './plan-family.ts';
@@ -335,7 +336,7 @@ function socketsToSpare({ cables }: CableKit, own: (family: CableFamily) => bool
 /** Which limit of load stands in the way. */
 function loadShortage(family: CableFamily, inlets: number): Shortage {
   if (family === 'drive') return { code: 'chain-load' };
-  const shared = (family === 'card' || family === 'card-16') && inlets > 1;
+  const shared = isGraphics(family) && inlets > 1;
   return shared ? { code: 'sharing', by: 'load' } : { code: 'wire-load' };
 }
 

@@ -9,7 +9,7 @@ import {
 import { faceOfPlug } from './crossing.ts';
 import type { Adapter, CableKit, InletToServe, KitCable } from './kit.ts';
 import type { Assignment, CablePlan } from './plan.ts';
-import { chainAmps, type Carried } from './carried.ts';
+import { chainAmps, loadOf, type Carried } from './carried.ts';
 
 const rails = [
   ['+12', '12', 'amps12'],
@@ -92,7 +92,7 @@ function loadedCable(
     const legs = legsOf(item.adapterId);
     const amps = { amps12: amps12 / legs, amps5: amps5 / legs, amps33: amps33 / legs };
     const { millimetres } = boundToBe(piece.plugs[item.plugIndex], `plug ${item.plugIndex} of ${piece.id}`);
-    return { item, millimetres, amps, all: amps.amps12 + amps.amps5 + amps.amps33 };
+    return { item, millimetres, amps, all: loadOf(amps) };
   });
   return {
     piece,

@@ -1,9 +1,8 @@
 import { limits, plugServes, type CableFamily } from '../standards/index.ts';
 import { adapterServes } from './adapters.ts';
-import { carriedBy, isOverloaded, rounding, spreadsFreely } from './carried.ts';
+import { carriedBy, isGraphics, isOverloaded, loadOf, rounding, spreadsFreely } from './carried.ts';
 import type { Adapter, KitCable, KitPlug } from './kit.ts';
 import { isPair, servesInlet } from './pairs.ts';
-import { isGraphics, loadOf } from './pieces.ts';
 import { signature, inPlanOrder, slackOf, strongEnough, type LegToServe, type PlacedPlug } from './plan-family.ts';
 import { betweenMillimetres } from './routing.ts';
 import { noRoom, roomFor } from './supply-ends.ts';

@@ -1,5 +1,5 @@
 import { limits, type CableFamily } from '../standards/index.ts';
-import { carriedBy, isOverloaded, rounding, spreadsFreely, type Carried } from './carried.ts';
+import { carriedBy, isGraphics, isOverloaded, loadOf, rounding, spreadsFreely, type Carried } from './carried.ts';
 import type { Adapter, InletToServe, KitCable, KitPlug } from './kit.ts';
 import type { LegToServe, PlacedPlug, UsedCable } from './plan-family.ts';
 import { betweenMillimetres } from './routing.ts';
@@ -30,11 +30,6 @@ export interface Piece {
 }
 
 const nothingCarried = carriedBy([]);
-
-/** The sum over the voltages that evenness is judged by. */
-export const loadOf = ({ amps12, amps5, amps33 }: Carried): number => amps12 + amps5 + amps33;
-
-export const isGraphics = (family: CableFamily): boolean => family === 'card' || family === 'card-16';
 
 /** Every piece of these cables, with what is placed on it. */
 export function piecesOf(cables: readonly KitCable[], placed: readonly PlacedPlug[]): readonly Piece[] {

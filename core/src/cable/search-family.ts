@@ -1,21 +1,9 @@
 import { plugServes, type CableFamily } from '../standards/index.ts';
 import { adapterServes } from './adapters.ts';
-import { spreadsFreely } from './carried.ts';
+import { isGraphics, loadOf, spreadsFreely } from './carried.ts';
 import type { Adapter, KitCable } from './kit.ts';
 import { isPair, servesInlet } from './pairs.ts';
-import {
-  carries,
-  isGraphics,
-  loadOf,
-  piecesOf,
-  placedScore,
-  put,
-  spaced,
-  takeOff,
-  usedOf,
-  type Piece,
-  type Slot,
-} from './pieces.ts';
+import { carries, piecesOf, placedScore, put, spaced, takeOff, usedOf, type Piece, type Slot } from './pieces.ts';
 import {
   inPlanOrder,
   leftOpen,

@@ -1,4 +1,5 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion -- checks, outcomes and faults of a model are told by their number, which its own tables give */
+/* eslint-disable @typescript-eslint/no-non-null-assertion --
+   checks, outcomes and faults of a model are told by their number, which its own tables give */
 import { faultNamed, checkNamed, type Model, type Observation } from './model.ts';
 import { isEndedBy } from './knowledge.ts';
 import type { NextCheck } from './next-check.ts';

@@ -1,4 +1,5 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion -- checks, outcomes and faults of a model are told by their number, which its own tables give */
+/* eslint-disable @typescript-eslint/no-non-null-assertion --
+   checks, outcomes and faults of a model are told by their number, which its own tables give */
 import { weigh, type Model, type Observation, type Weighted } from './model.ts';
 import type { NextCheck } from './next-check.ts';
 

@@ -1,4 +1,5 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion -- checks, outcomes and faults of a model are told by their number, which its own tables give */
+/* eslint-disable @typescript-eslint/no-non-null-assertion --
+   checks, outcomes and faults of a model are told by their number, which its own tables give */
 import { rowFor, type Fault, type Knowledge } from './knowledge.ts';
 
 /** How often one outcome was seen on jobs that ended with one confirmed fault, by instrument. */

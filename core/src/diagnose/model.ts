@@ -1,4 +1,5 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion -- checks, outcomes and faults of a model are told by their number, which its own tables give */
+/* eslint-disable @typescript-eslint/no-non-null-assertion --
+   checks, outcomes and faults of a model are told by their number, which its own tables give */
 import { boundToBe } from '../bound-to-be.ts';
 import { groupBy } from '../group-by.ts';
 import { emptyRecord, learn, type ShopRecord } from './learn.ts';

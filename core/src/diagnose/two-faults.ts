@@ -1,4 +1,5 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion -- checks, outcomes and faults of a model are told by their number, which its own tables give */
+/* eslint-disable @typescript-eslint/no-non-null-assertion --
+   checks, outcomes and faults of a model are told by their number, which its own tables give */
 import { groupBy } from '../group-by.ts';
 import { saidTogether } from './damping.ts';
 import { isEndedBy, type Check, type Fault } from './knowledge.ts';

@@ -1,4 +1,5 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion -- figures of parts and draws are typed arrays of one length, gone through by their number: each index is below it */
+/* eslint-disable @typescript-eslint/no-non-null-assertion --
+   figures of parts and draws are typed arrays of one length, gone through by their number: each index is below it */
 import { excursionMultiple, type ExcursionMilliseconds } from '../standards/index.ts';
 import { deratedLabel, twelveVoltWatts, type MachinePart, type SupplyLabel } from '../machine/index.ts';
 import { inputWatts, loadRails, owedAt, railVolts, type LoadRail, type Moment } from './moments.ts';

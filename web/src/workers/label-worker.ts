@@ -1,4 +1,6 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion -- points of a picture are typed arrays, gone through by number within its width and height; every browser that has such a canvas has its pen */
+/* eslint-disable @typescript-eslint/no-non-null-assertion --
+   points of a picture are typed arrays, gone through by number within its width and height;
+   every browser that has such a canvas has its pen */
 import { expose } from 'comlink';
 import { createWorker, OEM, PSM, type Page, type Worker as Reader } from 'tesseract.js';
 import corePath from 'tesseract.js-core/tesseract-core-simd-lstm.wasm.js?url';

@@ -1,4 +1,5 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion -- values stand in rows of one length, gone through by number */
+/* eslint-disable @typescript-eslint/no-non-null-assertion --
+   values stand in rows of one length, gone through by number */
 import { expose } from 'comlink';
 import Papa from 'papaparse';
 import {

@@ -1,4 +1,6 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion -- points of a picture are typed arrays, gone through by number within its width and height; every browser that has such a canvas has its pen */
+/* eslint-disable @typescript-eslint/no-non-null-assertion --
+   points of a picture are typed arrays, gone through by number within its width and height;
+   every browser that has such a canvas has its pen */
 import { expose } from 'comlink';
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
 import readerFile from 'zxing-wasm/reader/zxing_reader.wasm?url';
