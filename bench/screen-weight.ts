@@ -29,20 +29,31 @@ async function withImports(assets: string, name: string, found = new Set<string>
 
 /**
  * Gzipped bytes of JavaScript that each screen asks for before it is drawn, beyond what the first one had; by the name
- * of its piece without the hash. What reads print and what knows common secrets come beside a screen that is drawn.
+ * of its piece without the hash. What stands inside another screen, as a station in its job's page, has that one's with
+ * it. Tables, charts, what opens as a dialog and what reads print come beside a screen that is drawn.
+ * @param within the screen around each that has one
  */
-export async function addedBytes(directory: string): Promise<ReadonlyMap<string, number>> {
+export async function addedBytes(
+  directory: string,
+  within: ReadonlyMap<string, string>,
+): Promise<ReadonlyMap<string, number>> {
   const assets = join(directory, 'assets');
   const had = new Set<string>();
   for (const file of await initialFiles(directory))
     if (file.endsWith('.js')) for (const name of await withImports(assets, basename(file))) had.add(name);
+  const pieces = new Map<string, string>();
+  for (const name of await readdir(assets))
+    if (name.endsWith('.js') && !/^(shared|tesseract|secret-strength)|worker/.test(name) && !had.has(name))
+      pieces.set(name.replace(/-[\w-]{8}\.js$/, ''), name);
   const added = new Map<string, number>();
-  for (const name of await readdir(assets)) {
-    if (!name.endsWith('.js') || /^(shared|tesseract|secret-strength)|worker/.test(name) || had.has(name)) continue;
-    const more = [...(await withImports(assets, name))].filter((each) => !had.has(each));
+  for (const [piece, name] of pieces) {
+    const all = await withImports(assets, name);
+    const around = pieces.get(within.get(piece) ?? '');
+    const whole = around === undefined ? all : await withImports(assets, around, new Set(all));
+    const more = [...whole].filter((each) => !had.has(each));
     const bytes = await Promise.all(more.map((each) => gzipped(join(assets, each))));
     added.set(
-      name.replace(/-[\w-]{8}\.js$/, ''),
+      piece,
       bytes.reduce((sum, each) => sum + each),
     );
   }

@@ -31,14 +31,27 @@ const assetFileNames = ({ names }: { readonly names: readonly string[] }) => {
 
 /**
  * What every screen needs is one file, what several share are few: each file more is asked for, read and linked by
- * itself, which costs a page more than the bytes do.
+ * itself, which costs a page more than the bytes do. With its own a group takes all that this needs and no group before
+ * it has; what comes beside a screen, as a table or a dialog, therefore has a group that no screen needs to be drawn.
  */
 const pieces = [
-  { name: 'start', tags: ['$initial' as const], priority: 2 },
+  { name: 'start', tags: ['$initial' as const] },
+  {
+    name: 'shared-controls',
+    test: /antd\/es\/(_util|alert|checkbox|form|grid|popconfirm|popover|radio)\//,
+  },
+  { name: 'shared-dialog', test: /antd\/es\/(drawer|modal|skeleton)\/|controls\/dialog/ },
+  { name: 'shared-table', test: /antd\/es\/(dropdown|menu|pagination|table|tree)\// },
+  { name: 'shared-access', test: /web\/src\/access\/|controls\/form/, minShareCount: 2 },
   // What reads a machine's line is large, and wanted at Intake and where an upgrade stands in words alone.
-  { name: 'shared-line', test: /core\/src\/intake\//, priority: 3 },
-  { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 40_000, priority: 1 },
-];
+  { name: 'shared-line', test: /core\/src\/intake\// },
+  {
+    name: 'shared-job',
+    test: /core\/src\/(diagnose|job|measure|wording)\/|web\/src\/(controls|job|pictures)\//,
+    minShareCount: 3,
+  },
+  { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 8000 },
+].map((group, place, all) => ({ ...group, priority: all.length - place }));
 
 /** Without the names of all that share it, which the tool puts behind the name. */
 const chunkFileNames = ({ name }: { readonly name: string }) => `assets/${name.replace(/~.*/, '')}-[hash].js`;

@@ -15,7 +15,8 @@ function askForJob(store: AppStore, code: string): void {
 /** The code of the page at an address, of a job's station with it. */
 function codeAt(page: string | undefined, code: string | undefined, station: string | undefined): Promise<unknown>[] {
   if (page === undefined || !Object.hasOwn(pageCode, page) || (page === 'jobs' && code === undefined)) return [];
-  const pieces: Promise<unknown>[] = [pageCode[page as keyof typeof pageCode]()];
+  // Most pages have a table somewhere.
+  const pieces: Promise<unknown>[] = [pageCode[page as keyof typeof pageCode](), import('../controls/sheet-table.tsx')];
   if (page === 'jobs' && station !== undefined && Object.hasOwn(stationCode, station))
     pieces.push(stationCode[station as keyof typeof stationCode]());
   return pieces;

@@ -1,5 +1,5 @@
 import { lazy, Suspense } from 'react';
-import { Skeleton } from 'antd';
+import { Input } from 'antd';
 
 const Calendar = lazy(() => import('./calendar.tsx'));
 
@@ -18,7 +18,7 @@ export function DateInput(props: DateInputProps) {
     <Suspense
       fallback={
         <span data-waiting>
-          <Skeleton.Input block />
+          <Input disabled aria-hidden />
         </span>
       }
     >

@@ -1,121 +1,24 @@
-import { useMemo, useState } from 'react';
-import { Button, Drawer, Select } from 'antd';
-import { actText } from '@fairwatt/core';
-import type { JobEvents } from '@fairwatt/contract';
-import { problemOf, useJobEventsQuery } from '../app/api.ts';
-import { dayAndTime } from '../controls/clock.ts';
-import { Empty } from '../controls/empty.tsx';
-import { fieldLabel, valueText } from '../controls/field-words.ts';
-import { Sheet } from '../controls/sheet.tsx';
-import { Waiting } from '../controls/waiting.tsx';
+import { Button } from 'antd';
+import { beside } from '../controls/beside.tsx';
 import { looks } from '../looks/looks.ts';
-import { historyOf, type HistoryLine } from './history-lines.ts';
 import { useDesk } from './job-context.ts';
+import { useDrawer } from './use-drawer.ts';
 
-/** What happened to a job beside the acts on it. */
-const besides: Readonly<Record<string, string>> = {
-  'new-job': 'The job was made',
-  import: 'Taken in from a file',
-  'add-photo': 'A picture added',
-  'drop-photo': 'A picture taken out',
-  'leave-out': 'Left out of the record',
-  'count-again': 'Counted in the record again',
-};
+const HistoryDrawer = beside(
+  async () => (await import('./history-drawer.tsx')).HistoryDrawer,
+  () => null,
+);
 
-interface Line {
-  readonly id: string;
-  readonly by: string;
-  readonly at: string;
-  readonly text: string;
-  readonly changes: HistoryLine['changes'];
-}
-
-/** Who did what to this job, and when, the latest first. */
+/** The way to who did what to this job, and when. */
 export function History() {
-  const { job } = useDesk();
-  const [open, setOpen] = useState(false);
+  const { code } = useDesk();
+  const { show, drawer } = useDrawer(code);
   return (
     <>
-      <Button type="link" className={looks.noPrint} aria-haspopup="dialog" onClick={() => setOpen(true)}>
+      <Button type="link" className={looks.noPrint} aria-haspopup="dialog" onClick={show}>
         History
       </Button>
-      <Drawer
-        title={`History of ${job.code}`}
-        size="min(640px, 100vw)"
-        open={open}
-        onClose={() => setOpen(false)}
-        destroyOnHidden
-      >
-        <Past />
-      </Drawer>
-    </>
-  );
-}
-
-function Past() {
-  const { code } = useDesk();
-  const events = useJobEventsQuery(code, { refetchOnMountOrArgChange: true });
-  if (events.data === undefined)
-    return events.isError ? <Empty title={problemOf(events.error).title} /> : <Waiting>Fetching the history …</Waiting>;
-  return <Lines events={events.data.events} />;
-}
-
-function Lines({ events }: { readonly events: JobEvents['events'] }) {
-  const { names, personName } = useDesk();
-  const [who, setWho] = useState<string | null>(null);
-  const lines = useMemo(() => {
-    const acts = events.flatMap(({ id, by, at, act }) => (act === null ? [] : [{ id, by, at, act }])).reverse();
-    const changed = new Map(historyOf(acts).map((line) => [line.id, line]));
-    return events.map(({ id, by, at, kind }): Line => {
-      const line = changed.get(id);
-      return {
-        id,
-        by,
-        at,
-        text: line === undefined ? (besides[kind] ?? kind) : actText(line.act, names),
-        changes: line?.changes ?? [],
-      };
-    });
-  }, [events, names]);
-  const people = [...new Set(events.map(({ by }) => by))];
-  const shown = lines.filter(({ by }) => who === null || by === who);
-  return (
-    <>
-      <Select
-        aria-label="Whose acts"
-        value={who}
-        style={{ width: 220, marginBottom: 12 }}
-        onChange={(picked: string | null) => setWho(picked)}
-        options={[{ value: null, label: 'Everybody' }, ...people.map((id) => ({ value: id, label: personName(id) }))]}
-      />
-      <Sheet
-        label="History"
-        rows={shown}
-        rowKey={(line) => line.id}
-        columns={[
-          { head: 'When', width: 132, className: looks.quiet, cell: (line) => dayAndTime(line.at) },
-          { head: 'Who', width: 96, cell: (line) => personName(line.by) },
-          {
-            head: 'What',
-            cell: (line) => (
-              <>
-                {line.text}
-                {line.changes.length > 0 && (
-                  <ul className={looks.quiet}>
-                    {line.changes.map(({ path, before, after }) => (
-                      <li key={path}>
-                        {fieldLabel(path)}: {before === undefined ? '' : `${valueText(before)} → `}
-                        {valueText(after)}
-                      </li>
-                    ))}
-                  </ul>
-                )}
-              </>
-            ),
-          },
-        ]}
-      />
-      {events.length === 500 && <p className={looks.quiet}>Only the latest 500 are shown.</p>}
+      {drawer !== null && <HistoryDrawer {...drawer} />}
     </>
   );
 }

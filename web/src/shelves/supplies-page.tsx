@@ -2,6 +2,7 @@ import { lazy, Suspense, useState } from 'react';
 import { Button, Input } from 'antd';
 import { useSearchParams } from 'react-router';
 import { problemOf, useSuppliesQuery, useUnitsQuery } from '../app/api.ts';
+import { beside } from '../controls/beside.tsx';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { looks } from '../looks/looks.ts';
@@ -9,12 +10,15 @@ import { OwnPartsPanel } from './own-parts-panel.tsx';
 import { PricesPanel } from './prices-panel.tsx';
 import { RowImport } from './row-import.tsx';
 import { ShelfPanel } from './shelf-panel.tsx';
-import { SupplyTable } from './supply-table.tsx';
 import { Choice } from '../controls/choice.tsx';
 import { useWay } from '../controls/use-way.ts';
 import type { Edited } from './supply-editor.tsx';
 
 const SupplyEditor = lazy(() => import('./supply-editor.tsx'));
+const SupplyTable = beside(
+  async () => (await import('./supply-table.tsx')).SupplyTable,
+  () => <Waiting />,
+);
 const ways = [
   ['models', 'Models'],
   ['shelf', 'Shelf'],

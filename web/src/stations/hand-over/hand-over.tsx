@@ -4,7 +4,7 @@ import { dayAndTime } from '../../controls/clock.ts';
 import { Primary, TextField } from '../../controls/fields.tsx';
 import { Spoken } from '../../controls/spoken.tsx';
 import { useDesk } from '../../job/job-context.ts';
-import { NotesAndPictures } from '../../job/notes.tsx';
+import { NotesAndPictures } from '../../job/notes-and-pictures.tsx';
 import { looks } from '../../looks/looks.ts';
 import { OldSupplyFate } from './old-supply.tsx';
 import { OpenPointRow, useLeadTo } from './open-point-row.tsx';

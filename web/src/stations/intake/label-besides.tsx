@@ -3,7 +3,7 @@ import type { LabelRead } from '@fairwatt/core';
 import { today } from '../../controls/clock.ts';
 import { looks } from '../../looks/looks.ts';
 import { besidesOf, yearsOf, type Beside } from './label-draft.ts';
-import styles from './label-picture.module.css';
+import styles from './label-reader.module.css';
 
 const besideText: Readonly<Record<Beside, (read: LabelRead) => string>> = {
   shape: ({ shape }) => `shape ${shape}`,

@@ -6,7 +6,7 @@ import type { LabelPicture } from '../../workers/label-worker.ts';
 import { looks } from '../../looks/looks.ts';
 import { isOpen, looked, typed, type DraftFigure, type LabelDraft } from './label-draft.ts';
 import { usePictureAddress } from './use-picture-address.ts';
-import styles from './label-picture.module.css';
+import styles from './label-reader.module.css';
 
 /** One line of the sheet: a figure, what it is of, and how it is changed. */
 interface Line {

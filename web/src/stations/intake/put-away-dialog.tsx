@@ -1,0 +1,32 @@
+import { useState } from 'react';
+import { Dialog } from '../../controls/dialog.tsx';
+import { Primary, TextField } from '../../controls/fields.tsx';
+import { useDesk } from '../../job/job-context.ts';
+import styles from './put-away-dialog.module.css';
+
+/** Why a job is put away; without that it is not. */
+export function PutAwayDialog({ onClose }: { readonly onClose: () => void }) {
+  const { job, act } = useDesk();
+  const [reason, setReason] = useState('');
+  const why = reason.trim();
+  function put(): void {
+    if (why !== '' && act({ kind: 'put-away', reason: why, basedOn: job.stateVersion }) === null) onClose();
+  }
+  return (
+    <Dialog title={`Put ${job.code} away`} onClose={onClose}>
+      <form
+        className={styles.form}
+        onSubmit={(event) => {
+          event.preventDefault();
+          put();
+        }}
+      >
+        <p>It leaves the list of jobs and can be taken out again; nothing of it is lost.</p>
+        <TextField label="Why" value={reason} maxLength={200} onChange={setReason} />
+        <Primary disabled={why === ''} onClick={put}>
+          Put it away
+        </Primary>
+      </form>
+    </Dialog>
+  );
+}
