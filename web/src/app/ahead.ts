@@ -1,3 +1,4 @@
+import { askForTables } from '../controls/sheet.tsx';
 import { stationCode } from '../job/station-code.ts';
 import { api } from './api.ts';
 import { pageCode } from './page-code.ts';
@@ -15,10 +16,9 @@ function askForJob(store: AppStore, code: string): void {
 /** The code of the page at an address, of a job's station with it. */
 function codeAt(page: string | undefined, code: string | undefined, station: string | undefined): Promise<unknown>[] {
   if (page === undefined || !Object.hasOwn(pageCode, page) || (page === 'jobs' && code === undefined)) return [];
-  // Most pages have a table somewhere.
-  const pieces: Promise<unknown>[] = [pageCode[page as keyof typeof pageCode](), import('../controls/sheet-table.tsx')];
+  const pieces: Promise<unknown>[] = [pageCode[page as keyof typeof pageCode].ask(), askForTables()];
   if (page === 'jobs' && station !== undefined && Object.hasOwn(stationCode, station))
-    pieces.push(stationCode[station as keyof typeof stationCode]());
+    pieces.push(stationCode[station as keyof typeof stationCode].ask());
   return pieces;
 }
 

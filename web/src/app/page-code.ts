@@ -1,12 +1,14 @@
-/** The code of each page but the list of jobs, fetched once it is asked for; by the first word of its address. */
+import { piece } from '../controls/beside.tsx';
+
+/** Each page but the list of jobs; by the first word of its address. */
 export const pageCode = {
-  jobs: () => import('../job/job-page.tsx'),
-  supplies: () => import('../shelves/supplies-page.tsx'),
-  'cable-bags': () => import('../shelves/cable-bags-page.tsx'),
-  guide: () => import('../guide/guide-page.tsx'),
-  record: () => import('../shelves/record-page.tsx'),
-  settings: () => import('../shelves/settings-page.tsx'),
-  people: () => import('../access/people-page.tsx'),
-  health: () => import('../shelves/health-page.tsx'),
-  instruments: () => import('../shelves/instruments-page.tsx'),
+  jobs: piece(() => import('../job/job-page.tsx')),
+  supplies: piece(() => import('../shelves/supplies-page.tsx')),
+  'cable-bags': piece(() => import('../shelves/cable-bags-page.tsx')),
+  guide: piece(() => import('../guide/guide-page.tsx')),
+  record: piece(() => import('../shelves/record-page.tsx')),
+  settings: piece(() => import('../shelves/settings-page.tsx')),
+  people: piece(() => import('../access/people-page.tsx')),
+  health: piece(() => import('../shelves/health-page.tsx')),
+  instruments: piece(() => import('../shelves/instruments-page.tsx')),
 };

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useLayoutEffect } from 'react';
+import { Suspense, useLayoutEffect } from 'react';
 import { ConfigProvider } from 'antd';
 import { Navigate, Route, Routes, useParams } from 'react-router';
 import { AccessGate } from '../access/access-gate.tsx';
@@ -14,15 +14,15 @@ import { antTheme, applyPalette } from './theme.ts';
 import { Empty } from '../controls/empty.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 
-const JobPage = lazy(pageCode.jobs);
-const SuppliesPage = lazy(pageCode.supplies);
-const CableBagsPage = lazy(pageCode['cable-bags']);
-const GuidePage = lazy(pageCode.guide);
-const RecordPage = lazy(pageCode.record);
-const SettingsPage = lazy(pageCode.settings);
-const PeoplePage = lazy(pageCode.people);
-const HealthPage = lazy(pageCode.health);
-const InstrumentsPage = lazy(pageCode.instruments);
+const JobPage = pageCode.jobs.Drawn;
+const SuppliesPage = pageCode.supplies.Drawn;
+const CableBagsPage = pageCode['cable-bags'].Drawn;
+const GuidePage = pageCode.guide.Drawn;
+const RecordPage = pageCode.record.Drawn;
+const SettingsPage = pageCode.settings.Drawn;
+const PeoplePage = pageCode.people.Drawn;
+const HealthPage = pageCode.health.Drawn;
+const InstrumentsPage = pageCode.instruments.Drawn;
 
 /** What the code on a cable's tag opens: the record of that cable. */
 function Tag() {

@@ -1,12 +1,16 @@
-import { lazy, Suspense, useId, type ReactNode } from 'react';
+import { useId, type ReactNode } from 'react';
 import { Collapse } from 'antd';
+import { beside } from '../controls/beside.tsx';
 import { Sheet } from '../controls/sheet.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { looks } from '../looks/looks.ts';
 import styles from './charts.module.css';
 import type { Series, XyOptions } from './chart-parts.ts';
 
-const Plot = lazy(() => import('./plot.tsx'));
+const Plot = beside(
+  () => import('./plot.tsx'),
+  () => <Waiting />,
+);
 
 /** The figures that a chart draws, in rows. */
 export interface Figures {
@@ -37,9 +41,7 @@ export function ChartFigure({
   return (
     <figure className={styles['figure']} aria-label={name}>
       <div className={styles['canvas']} style={{ height }}>
-        <Suspense fallback={<Waiting />}>
-          <Plot labelledBy={said} series={series} {...rest} />
-        </Suspense>
+        <Plot labelledBy={said} series={series} {...rest} />
       </div>
       <figcaption id={said} className={saidBeside ? looks.visuallyHidden : looks.quiet}>
         {sentence}

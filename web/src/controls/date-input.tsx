@@ -1,7 +1,5 @@
-import { lazy, Suspense } from 'react';
 import { Input } from 'antd';
-
-const Calendar = lazy(() => import('./calendar.tsx'));
+import { beside } from './beside.tsx';
 
 export interface DateInputProps {
   /** A form gives these three to its field. */
@@ -13,16 +11,11 @@ export interface DateInputProps {
 }
 
 /** A day as YYYY-MM-DD, empty for none. The calendar is large, and comes with the first field that has one. */
-export function DateInput(props: DateInputProps) {
-  return (
-    <Suspense
-      fallback={
-        <span data-waiting>
-          <Input disabled aria-hidden />
-        </span>
-      }
-    >
-      <Calendar {...props} />
-    </Suspense>
-  );
-}
+export const DateInput = beside<DateInputProps>(
+  () => import('./calendar.tsx'),
+  () => (
+    <span data-waiting>
+      <Input disabled aria-hidden />
+    </span>
+  ),
+);

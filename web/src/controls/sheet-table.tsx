@@ -14,7 +14,7 @@ const isOther = <T,>(line: Line<T>, before: Line<T>): boolean =>
   line.row !== before.row || line.index !== before.index || line.drawnFrom !== before.drawnFrom;
 
 /** A table as this bench reads it: flat, every row in sight, and on a narrow screen scrolled inside its own frame. */
-export function SheetTable<T>({
+export default function SheetTable<T>({
   label,
   rows,
   rowKey,

@@ -130,11 +130,12 @@ function RefusedCard({ parcel }: { readonly parcel: ActParcel }) {
 }
 
 /** A card for each change that the server would not take. */
-export const ConflictCards = ({ parcels }: { readonly parcels: readonly ActParcel[] }) =>
-  parcels.map((parcel) =>
+export default function ConflictCards({ parcels }: { readonly parcels: readonly ActParcel[] }) {
+  return parcels.map((parcel) =>
     parcel.refused?.kind === 'conflict' ? (
       <ConflictCard key={parcel.id} parcel={parcel} conflict={parcel.refused} />
     ) : (
       <RefusedCard key={parcel.id} parcel={parcel} />
     ),
   );
+}

@@ -4,7 +4,7 @@ import type { Parcel } from '../offline/parcel.ts';
 import { useDesk } from './job-context.ts';
 
 const ConflictCards = beside(
-  async () => (await import('./conflict-cards.tsx')).ConflictCards,
+  () => import('./conflict-cards.tsx'),
   () => null,
 );
 

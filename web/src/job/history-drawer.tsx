@@ -32,7 +32,7 @@ interface Line {
 }
 
 /** Who did what to this job, and when, the latest first. */
-export function HistoryDrawer({ code, open, onClose }: DrawerProps) {
+export default function HistoryDrawer({ code, open, onClose }: DrawerProps) {
   return (
     <Drawer title={`History of ${code}`} size="min(640px, 100vw)" open={open} onClose={onClose} destroyOnHidden>
       <Past />

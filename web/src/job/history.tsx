@@ -5,7 +5,7 @@ import { useDesk } from './job-context.ts';
 import { useDrawer } from './use-drawer.ts';
 
 const HistoryDrawer = beside(
-  async () => (await import('./history-drawer.tsx')).HistoryDrawer,
+  () => import('./history-drawer.tsx'),
   () => null,
 );
 

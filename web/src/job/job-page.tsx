@@ -52,13 +52,13 @@ import { useRanking } from './use-sizing.ts';
 import styles from './job-page.module.css';
 
 const SecondPerson = lazy(() => import('./second-person.tsx'));
-const Intake = lazy(stationCode.intake);
-const Fault = lazy(stationCode.fault);
-const Measure = lazy(stationCode.measure);
-const Load = lazy(stationCode.load);
-const Replacement = lazy(stationCode.replacement);
-const Cables = lazy(stationCode.cables);
-const HandOver = lazy(stationCode['hand-over']);
+const Intake = stationCode.intake.Drawn;
+const Fault = stationCode.fault.Drawn;
+const Measure = stationCode.measure.Drawn;
+const Load = stationCode.load.Drawn;
+const Replacement = stationCode.replacement.Drawn;
+const Cables = stationCode.cables.Drawn;
+const HandOver = stationCode['hand-over'].Drawn;
 
 export default function JobPage() {
   const { code = '' } = useParams();

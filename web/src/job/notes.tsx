@@ -6,7 +6,7 @@ import { useDesk } from './job-context.ts';
 import { useDrawer } from './use-drawer.ts';
 
 const NotesDrawer = beside(
-  async () => (await import('./notes-drawer.tsx')).NotesDrawer,
+  () => import('./notes-drawer.tsx'),
   () => null,
 );
 

@@ -1,12 +1,13 @@
 import type { StationId } from '@fairwatt/core';
+import { piece, type Piece } from '../controls/beside.tsx';
 
-/** The code of each station, fetched once it is asked for. */
+/** Each station, its code fetched once it is asked for. */
 export const stationCode = {
-  intake: () => import('../stations/intake/intake.tsx'),
-  fault: () => import('../stations/fault/fault.tsx'),
-  measure: () => import('../stations/measure/measure.tsx'),
-  load: () => import('../stations/load/load.tsx'),
-  replacement: () => import('../stations/replacement/replacement.tsx'),
-  cables: () => import('../stations/cables/cables.tsx'),
-  'hand-over': () => import('../stations/hand-over/hand-over.tsx'),
-} satisfies Record<StationId, () => Promise<unknown>>;
+  intake: piece(() => import('../stations/intake/intake.tsx')),
+  fault: piece(() => import('../stations/fault/fault.tsx')),
+  measure: piece(() => import('../stations/measure/measure.tsx')),
+  load: piece(() => import('../stations/load/load.tsx')),
+  replacement: piece(() => import('../stations/replacement/replacement.tsx')),
+  cables: piece(() => import('../stations/cables/cables.tsx')),
+  'hand-over': piece(() => import('../stations/hand-over/hand-over.tsx')),
+} satisfies Record<StationId, Piece<object>>;

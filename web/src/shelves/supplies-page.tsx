@@ -16,7 +16,7 @@ import type { Edited } from './supply-editor.tsx';
 
 const SupplyEditor = lazy(() => import('./supply-editor.tsx'));
 const SupplyTable = beside(
-  async () => (await import('./supply-table.tsx')).SupplyTable,
+  () => import('./supply-table.tsx'),
   () => <Waiting />,
 );
 const ways = [

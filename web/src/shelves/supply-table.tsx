@@ -130,7 +130,7 @@ function Kit({ id, name }: { readonly id: string; readonly name: string }) {
 /**
  * The models of the shop, sorted and filtered at their heads; however many there are, only those in sight are drawn.
  */
-export function SupplyTable({ supplies, ...acts }: Acts & { readonly supplies: readonly SupplySummary[] }) {
+export default function SupplyTable({ supplies, ...acts }: Acts & { readonly supplies: readonly SupplySummary[] }) {
   const long = supplies.length > virtualFrom;
   return (
     <Table<SupplySummary>

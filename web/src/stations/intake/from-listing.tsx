@@ -4,7 +4,7 @@ import { beside } from '../../controls/beside.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
 const Listings = beside(
-  async () => (await import('./listings.tsx')).Listings,
+  () => import('./listings.tsx'),
   () => null,
 );
 

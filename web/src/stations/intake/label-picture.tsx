@@ -5,7 +5,7 @@ import { beside } from '../../controls/beside.tsx';
 import { useDesk } from '../../job/job-context.ts';
 
 const LabelReader = beside(
-  async () => (await import('./label-reader.tsx')).LabelReader,
+  () => import('./label-reader.tsx'),
   () => null,
 );
 

@@ -23,7 +23,7 @@ interface Props {
 }
 
 /** What the label says, read from a picture. */
-export function LabelReader(props: Props) {
+export default function LabelReader(props: Props) {
   // Whoever cancels gets another reader: what the first one still does is nobody's any more.
   const [round, setRound] = useState(0);
   return (

@@ -31,7 +31,7 @@ import styles from './listings.module.css';
 const startWorker = () => new Worker(new URL('../../workers/listing-worker.ts', import.meta.url), { type: 'module' });
 
 /** What the machine lists of itself, dropped as files or pasted. */
-export function Listings({ onDone }: { readonly onDone: () => void }) {
+export default function Listings({ onDone }: { readonly onDone: () => void }) {
   const work = useWorker<ListingWork>(startWorker);
   const [dropped, setDropped] = useState<readonly Dropped[]>([]);
   const [found, setFound] = useState<ListingsRead | null>(null);

@@ -5,7 +5,7 @@ import { useDesk } from '../../job/job-context.ts';
 import styles from './put-away-dialog.module.css';
 
 /** Why a job is put away; without that it is not. */
-export function PutAwayDialog({ onClose }: { readonly onClose: () => void }) {
+export default function PutAwayDialog({ onClose }: { readonly onClose: () => void }) {
   const { job, act } = useDesk();
   const [reason, setReason] = useState('');
   const why = reason.trim();

@@ -6,7 +6,7 @@ import { useDesk } from '../../job/job-context.ts';
 import styles from './put-away.module.css';
 
 const PutAwayDialog = beside(
-  async () => (await import('./put-away-dialog.tsx')).PutAwayDialog,
+  () => import('./put-away-dialog.tsx'),
   () => null,
 );
 
