@@ -1,4 +1,4 @@
-import { useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Modal } from 'antd';
 
 const typedInto = 'input:not([type=checkbox]):not([type=radio]):not([type=file]), textarea';
@@ -21,11 +21,19 @@ export function Dialog({
   readonly high?: boolean;
   readonly children: ReactNode;
 }) {
+  const [opener] = useState(() => document.activeElement);
+  // Whoever turns back is where he was; after an act the focus goes to what comes next.
+  const turnBack = () => {
+    onClose();
+    requestAnimationFrame(() => {
+      if (opener instanceof HTMLElement && opener.isConnected) opener.focus();
+    });
+  };
   return (
     <Modal
       open
       title={title}
-      onCancel={onClose}
+      onCancel={turnBack}
       footer={null}
       destroyOnHidden
       transitionName=""
