@@ -33,7 +33,17 @@ const usualSize: PoolSize = { most: 10, idleMilliseconds: 10_000 };
 export function createPool(database: Primary | string, log: Logger, size: PoolSize = usualSize): pg.Pool {
   const primary = typeof database === 'string' ? new Primary(database, log) : database;
   const { most: max, idleMilliseconds: idleTimeoutMillis } = size;
-  return survivingPool({ Client: placedClients(primary), max, idleTimeoutMillis, connectionTimeoutMillis: 4000 }, log);
+  return survivingPool(
+    {
+      Client: placedClients(primary),
+      max,
+      idleTimeoutMillis,
+      connectionTimeoutMillis: 4000,
+      // What is asked of a connection goes out at once, also while an earlier answer is still to come.
+      pipeline: true,
+    },
+    log,
+  );
 }
 
 /** Connections to a replica: whoever reads there goes elsewhere soon when it does not answer. */

@@ -3,6 +3,10 @@ import type pg from 'pg';
 
 /** A pool or a client inside a transaction. */
 export type Queryable = Pick<pg.ClientBase, 'query'>;
+/** What a statement that writes is given to, where nobody reads its answer: a connection, or what is sent together. */
+export interface Sink {
+  query(statement: string | Prepared, values?: unknown[]): Promise<unknown>;
+}
 type Row = Record<string, unknown>;
 export type Read<T> = (row: Row) => T;
 
@@ -15,6 +19,9 @@ export interface Prepared {
   readonly text: string;
 }
 
+const configOf = (statement: string | Prepared): pg.QueryConfig =>
+  typeof statement === 'string' ? { text: statement } : statement;
+
 /** All rows, each read by `read`. */
 export async function many<T>(
   db: Queryable,
@@ -22,7 +29,7 @@ export async function many<T>(
   values: readonly unknown[],
   read: Read<T>,
 ): Promise<T[]> {
-  const result = await db.query(typeof sql === 'string' ? { text: sql } : sql, [...values]);
+  const result = await db.query(configOf(sql), [...values]);
   return (result.rows as Row[]).map(read);
 }
 
@@ -63,12 +70,82 @@ async function inTransaction<T>(pool: pg.Pool, begin: string, work: (client: pg.
     client.release();
     return result;
   } catch (error) {
-    // A connection that cannot roll back is of no more use; the pool then makes a new one.
-    const broken = await client.query('rollback').then(
-      () => false,
-      () => true,
-    );
-    client.release(broken);
+    client.release(await isBroken(client));
+    throw error;
+  }
+}
+
+/**
+ * Ends what a connection began, where that is still under way. One that cannot roll back is of no more use; the pool
+ * then makes a new one.
+ */
+const isBroken = async (client: pg.PoolClient): Promise<boolean> =>
+  client.getTransactionStatus() !== 'I' &&
+  (await client.query('rollback').then(
+    () => false,
+    () => true,
+  ));
+
+/** A statement with its values. */
+export interface Statement {
+  readonly statement: string | Prepared;
+  readonly values: readonly unknown[];
+}
+
+/** Statements in their order, kept until they are sent together. */
+export class Together implements Sink {
+  readonly statements: Statement[] = [];
+
+  query(statement: string | Prepared, values: unknown[] = []): Promise<void> {
+    this.statements.push({ statement, values });
+    return Promise.resolve();
+  }
+}
+
+/**
+ * Sends statements one behind the other without waiting for an answer between them, as the connections of a pool can.
+ * @throws what the first of them that was refused was refused for; inside a transaction those behind it are as well
+ */
+async function sendTogether(client: pg.PoolClient, statements: readonly Statement[]): Promise<pg.QueryResult[]> {
+  const settled = await Promise.allSettled(
+    statements.map(({ statement, values }) => client.query<Row>(configOf(statement), [...values])),
+  );
+  return settled.map((answer) => {
+    if (answer.status === 'rejected') throw answer.reason as Error;
+    return answer.value;
+  });
+}
+
+/** What is written in one transaction, where its first statement says whether the rest follows. */
+export interface FirstAndRest<T> {
+  readonly first: Statement;
+  /** Reads the one row that the first statement finds. */
+  readonly read: Read<T>;
+  /** What goes between with reads of its own; most writes have nothing there. */
+  readonly between?: (db: Queryable) => Promise<void>;
+  readonly rest: readonly Statement[];
+}
+
+/**
+ * Writes in one transaction that goes to the database twice, however many statements it has: with the first, and with
+ * all that follows and the commit.
+ * @returns what was read; null, and nothing written, where the first statement found no row
+ */
+export async function writeTogether<T>(
+  pool: pg.Pool,
+  { first, read, between, rest }: FirstAndRest<T>,
+): Promise<T | null> {
+  const client = await pool.connect();
+  try {
+    const [, found] = await sendTogether(client, [{ statement: 'begin', values: [] }, first]);
+    const [row] = found?.rows as Row[];
+    if (row !== undefined) await between?.(client);
+    const end = { statement: row === undefined ? 'rollback' : 'commit', values: [] };
+    await sendTogether(client, row === undefined ? [end] : [...rest, end]);
+    client.release();
+    return row === undefined ? null : read(row);
+  } catch (error) {
+    client.release(await isBroken(client));
     throw error;
   }
 }
@@ -90,7 +167,7 @@ export async function snapshot<T>(pool: pg.Pool, work: (client: pg.PoolClient) =
  * input.
  */
 export async function insertRows(
-  db: Queryable,
+  db: Sink,
   table: string,
   columns: readonly string[],
   rows: readonly (readonly unknown[])[],

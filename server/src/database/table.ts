@@ -1,5 +1,5 @@
 import { boundToBe } from '@fairwatt/core';
-import { insertRows, many, type Queryable } from './query.ts';
+import { insertRows, many, type Queryable, type Sink } from './query.ts';
 import * as column from './read.ts';
 
 type Row = Record<string, unknown>;
@@ -194,7 +194,7 @@ export async function readList<T>(db: Queryable, from: ListTable<T>, owner: numb
  * @returns what was written
  */
 export async function syncList<T, Item extends T>(
-  db: Queryable,
+  db: Sink,
   into: ListTable<T>,
   owner: number,
   before: readonly Item[],
@@ -253,7 +253,7 @@ export async function readChildren<T>(
 
 /** Writes the children of rows that were just written; `besides` stands in each of their rows. */
 export async function writeChildren<P, T>(
-  db: Queryable,
+  db: Sink,
   into: ChildTable<T>,
   parents: readonly P[],
   keyOf: (parent: P) => string,

@@ -12,7 +12,7 @@ import {
 } from '@fairwatt/core';
 import { actPermissions, type ActMessage, type Role } from '@fairwatt/contract';
 import { demand } from '../access/index.ts';
-import { one, transaction, type Prepared, type Queryable } from '../database/query.ts';
+import { one, Together, writeTogether, type Prepared, type Queryable } from '../database/query.ts';
 import { member, number, orNull, text } from '../database/read.ts';
 import { noTechnician } from '../problems.ts';
 import { writeLesson, type Lesson } from '../record/store.ts';
@@ -22,7 +22,7 @@ import { addEvents, isEventIdTaken, lastChange, type JobEvent } from './events.t
 import { keepJob } from './kept-jobs.ts';
 import { readStamped, type StoredJob } from './read.ts';
 import { readComputingShop, type ComputingShop, type IdTaken, type ShopStamps } from './store.ts';
-import { updateJob } from './write.ts';
+import { changeOfRow, writeDifferences } from './write.ts';
 
 /** Who changed something last, and when. */
 export interface Changed {
@@ -125,13 +125,15 @@ interface Writing {
 
 /** Writes it unless the job was changed since it was read. @returns whether it is written */
 async function write(pool: pg.Pool, { stored, after, shop, lesson, events }: Writing): Promise<boolean> {
+  const rest = new Together();
+  await writeDifferences(rest, stored, after, searchNamesOf(shop));
+  await addEvents(rest, events);
   try {
-    const stamp = await transaction(pool, async (db) => {
-      const stands = await updateJob(db, stored, after, searchNamesOf(shop));
-      if (stands === null) return null;
-      if (lesson !== undefined) await writeLesson(db, stored.id, lesson);
-      await addEvents(db, events);
-      return stands;
+    const stamp = await writeTogether(pool, {
+      first: changeOfRow(stored, after),
+      read: (row) => text(row, 'stamp'),
+      ...(lesson !== undefined && { between: (db) => writeLesson(db, stored.id, lesson) }),
+      rest: rest.statements,
     });
     if (stamp !== null) keepJob(stamp, after);
     return stamp !== null;

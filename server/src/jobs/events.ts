@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import pg from 'pg';
-import { type Prepared, type Queryable, many, maybeOne } from '../database/query.ts';
+import { type Prepared, type Queryable, type Sink, many, maybeOne } from '../database/query.ts';
 import { instant, number, orNull, text } from '../database/read.ts';
 
 /** Something that happened to a job. `revision` is what it made of the job, null where it changed no revision. */
@@ -26,7 +26,7 @@ const addSql: Prepared = {
 };
 
 /** Writes down who did what to a job, when; in the transaction of the changes themselves. */
-export async function addEvents(db: Queryable, events: readonly JobEvent[]): Promise<void> {
+export async function addEvents(db: Sink, events: readonly JobEvent[]): Promise<void> {
   const of = <T>(read: (event: JobEvent) => T): T[] => events.map(read);
   await db.query(addSql, [
     of((event) => event.id),
@@ -43,7 +43,7 @@ export async function addEvents(db: Queryable, events: readonly JobEvent[]): Pro
 
 /** Writes down one thing that happened to a job. */
 export const addEvent = (
-  db: Queryable,
+  db: Sink,
   event: Omit<JobEvent, 'revision' | 'subject' | 'contentHash'> & Partial<JobEvent>,
 ): Promise<void> => addEvents(db, [{ revision: null, subject: '', contentHash: '', ...event }]);
 

@@ -8,7 +8,7 @@ import {
   type SearchField,
   type SearchNames,
 } from '@fairwatt/core';
-import { many, type Prepared, type Queryable } from '../database/query.ts';
+import { many, type Prepared, type Queryable, type Sink } from '../database/query.ts';
 import { number } from '../database/read.ts';
 
 /** What a job is found by, as it is kept. */
@@ -20,7 +20,7 @@ const keepSql: Prepared = {
     on conflict (job_id) do update set document = excluded.document, fields = excluded.fields`,
 };
 
-const keep = (db: Queryable, jobId: number, fields: readonly SearchField[]) =>
+const keep = (db: Sink, jobId: number, fields: readonly SearchField[]) =>
   db.query(keepSql, [jobId, searchDocument(fields), JSON.stringify(fields)]);
 
 const isSame = (a: readonly SearchField[], b: readonly SearchField[]): boolean =>
@@ -28,7 +28,7 @@ const isSame = (a: readonly SearchField[], b: readonly SearchField[]): boolean =
 
 /** Writes what a job is found by, where that is another than before. */
 export async function writeSearch(
-  db: Queryable,
+  db: Sink,
   jobId: number,
   before: Job | null,
   after: Job,
@@ -40,7 +40,7 @@ export async function writeSearch(
 }
 
 /** Writes what a job is found by, whatever stood there. */
-export function indexJob(db: Queryable, jobId: number, job: Job, names: SearchNames): Promise<unknown> {
+export function indexJob(db: Sink, jobId: number, job: Job, names: SearchNames): Promise<unknown> {
   return keep(db, jobId, searchFields(job, names));
 }
 

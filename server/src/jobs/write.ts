@@ -1,6 +1,6 @@
 import type { Job, SearchNames, SheetField } from '@fairwatt/core';
-import { maybeOne, one, type Prepared, type Queryable } from '../database/query.ts';
-import { number, text } from '../database/read.ts';
+import { one, type Prepared, type Queryable, type Sink, type Statement } from '../database/query.ts';
+import { number } from '../database/read.ts';
 import { syncList, writeChildren } from '../database/table.ts';
 import type { StoredJob } from './read.ts';
 import { writeSearch } from './search.ts';
@@ -14,7 +14,7 @@ const fieldRevisionsSql: Prepared = {
     on conflict (job_id, field) do update set revision = excluded.revision`,
 };
 
-async function writeFieldRevisions(db: Queryable, jobId: number, before: FieldRevisions, after: FieldRevisions) {
+async function writeFieldRevisions(db: Sink, jobId: number, before: FieldRevisions, after: FieldRevisions) {
   const changed = Object.entries(after).filter(([field, revision]) => before[field as SheetField] !== revision);
   if (changed.length === 0) return;
   const fields = changed.map(([field]) => field);
@@ -23,7 +23,7 @@ async function writeFieldRevisions(db: Queryable, jobId: number, before: FieldRe
 }
 
 /** Writes the supply that came with its label, all of it. */
-async function writeSupply(db: Queryable, jobId: number, supply: Job['supply']): Promise<void> {
+async function writeSupply(db: Sink, jobId: number, supply: Job['supply']): Promise<void> {
   await db.query('delete from job_supply where job_id = $1', [jobId]);
   if (supply === null) return;
   await syncList(db, tables.present, jobId, [], [supply]);
@@ -68,36 +68,38 @@ export async function insertJob(db: Queryable, job: Job, names: SearchNames): Pr
 }
 
 /**
- * Writes what differs between two states of a job, unless somebody has changed it since it was read.
- * @returns the stamp of what stands now; null, and nothing written, where it was changed meanwhile
+ * The statement that takes a job's row from one state to another, unless somebody has changed it since it was read: it
+ * finds the stamp of what stands then, or no row. It goes by a name for each set of columns.
  */
-export async function updateJob(
-  db: Queryable,
-  stored: StoredJob,
+export function changeOfRow(stored: StoredJob, after: Job): Statement {
+  const was = tables.jobHead.values(stored.job);
+  const changed = tables.jobHead
+    .values(after)
+    .map((value, index) => ({ value, index }))
+    .filter(({ value, index }) => was[index] !== value);
+  const sets = changed.map(({ index }, place) => `, ${tables.jobHead.columns[index]} = $${place + 3}`).join('');
+  const named = changed.reduce((bits, { index }) => bits | (1n << BigInt(index)), 0n).toString(36);
+  const text = `update job set stamp = gen_random_uuid()${sets} where id = $1 and stamp = $2 returning stamp`;
+  return {
+    statement: { name: `change-job-${named}`, text },
+    values: [stored.id, stored.stamp, ...changed.map(({ value }) => value)],
+  };
+}
+
+/** Writes what differs between two states of a job beside its row. */
+export async function writeDifferences(
+  db: Sink,
+  { id, job: before }: StoredJob,
   after: Job,
   names: SearchNames,
-): Promise<string | null> {
-  const was = tables.jobHead.values(stored.job);
-  const values = tables.jobHead.values(after);
-  const changed = tables.jobHead.columns
-    .map((column, index) => ({ column, was: was[index], value: values[index] }))
-    .filter((item) => item.was !== item.value);
-  const sets = changed.map(({ column }, place) => `, ${column} = $${place + 3}`).join('');
-  const stamp = await maybeOne(
-    db,
-    `update job set stamp = gen_random_uuid()${sets} where id = $1 and stamp = $2 returning stamp`,
-    [stored.id, stored.stamp, ...changed.map(({ value }) => value)],
-    (row) => text(row, 'stamp'),
-  );
-  if (stamp === null) return null;
-  await writeFieldRevisions(db, stored.id, stored.job.sheet.fieldRevisions, after.sheet.fieldRevisions);
-  await writeLists(db, stored.id, stored.job, after);
-  await writeSearch(db, stored.id, stored.job, after, names);
-  return stamp;
+): Promise<void> {
+  await writeFieldRevisions(db, id, before.sheet.fieldRevisions, after.sheet.fieldRevisions);
+  await writeLists(db, id, before, after);
+  await writeSearch(db, id, before, after, names);
 }
 
 /** The lists of a job: what is new or changed in each is written, what is gone is deleted. */
-async function writeLists(db: Queryable, jobId: number, before: Lists, after: Lists): Promise<void> {
+async function writeLists(db: Sink, jobId: number, before: Lists, after: Lists): Promise<void> {
   const maybe = <T>(value: T | null): readonly T[] => (value === null ? [] : [value]);
   const id = (item: { readonly id: string }) => item.id;
   const ofJob = { job_id: jobId };
