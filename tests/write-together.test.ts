@@ -32,7 +32,12 @@ const move = (id: number): Statement => ({
   values: [id],
 });
 const write = (rest: readonly Statement[], more: Partial<FirstAndRest<number>> = {}) =>
-  writeTogether(pool, { first: move(1), read: (row) => number(row, 'figure'), rest, ...more });
+  writeTogether(pool, {
+    first: move(1),
+    read: (row) => number(row, 'figure'),
+    rest: () => Promise.resolve(rest),
+    ...more,
+  });
 const kept = async () => (await pool.query<{ id: number; figure: number }>('select * from kept order by id')).rows;
 const untouched = [{ id: 1, figure: 10 }];
 
@@ -55,6 +60,7 @@ describe('writes that go to the database together', () => {
     ['the first', [], { first: add(1, 1) }, /kept_pkey/],
     ['one in the middle', [add(2, 20), add(2, 21), add(3, 30)], {}, /kept_pkey/],
     ['the last', [add(2, 20), add(3, null)], {}, /null value/],
+    ['making the rest', [], { rest: () => Promise.reject(new Error('it cannot be made')) }, /cannot be made/],
     [
       'what goes between',
       [add(2, 20)],

@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import type pg from 'pg';
+import { inOnePiece } from './placed-client.ts';
 
 /** A pool or a client inside a transaction. */
 export type Queryable = Pick<pg.ClientBase, 'query'>;
@@ -107,9 +108,10 @@ export class Together implements Sink {
  * @throws what the first of them that was refused was refused for; inside a transaction those behind it are as well
  */
 async function sendTogether(client: pg.PoolClient, statements: readonly Statement[]): Promise<pg.QueryResult[]> {
-  const settled = await Promise.allSettled(
+  const sent = inOnePiece(client, () =>
     statements.map(({ statement, values }) => client.query<Row>(configOf(statement), [...values])),
   );
+  const settled = await Promise.allSettled(sent);
   return settled.map((answer) => {
     if (answer.status === 'rejected') throw answer.reason as Error;
     return answer.value;
@@ -121,10 +123,13 @@ export interface FirstAndRest<T> {
   readonly first: Statement;
   /** Reads the one row that the first statement finds. */
   readonly read: Read<T>;
+  /** Makes what follows, while the database is at the first; where it cannot, nothing is written. */
+  readonly rest: () => Promise<readonly Statement[]>;
   /** What goes between with reads of its own; most writes have nothing there. */
   readonly between?: (db: Queryable) => Promise<void>;
-  readonly rest: readonly Statement[];
 }
+
+const bare = (statement: string): Statement => ({ statement, values: [] });
 
 /**
  * Writes in one transaction that goes to the database twice, however many statements it has: with the first, and with
@@ -133,15 +138,18 @@ export interface FirstAndRest<T> {
  */
 export async function writeTogether<T>(
   pool: pg.Pool,
-  { first, read, between, rest }: FirstAndRest<T>,
+  { first, read, rest, between }: FirstAndRest<T>,
 ): Promise<T | null> {
   const client = await pool.connect();
   try {
-    const [, found] = await sendTogether(client, [{ statement: 'begin', values: [] }, first]);
+    const begun = sendTogether(client, [bare('begin'), first]);
+    // The connection is waited for first, whatever becomes of the rest.
+    const following = rest();
+    following.catch(() => undefined);
+    const [, found] = await begun;
     const [row] = found?.rows as Row[];
     if (row !== undefined) await between?.(client);
-    const end = { statement: row === undefined ? 'rollback' : 'commit', values: [] };
-    await sendTogether(client, row === undefined ? [end] : [...rest, end]);
+    await sendTogether(client, row === undefined ? [bare('rollback')] : [...(await following), bare('commit')]);
     client.release();
     return row === undefined ? null : read(row);
   } catch (error) {

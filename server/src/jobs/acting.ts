@@ -19,6 +19,7 @@ import { writeLesson, type Lesson } from '../record/store.ts';
 import { searchNamesOf } from '../shop/shelf.ts';
 import type { Closing, Workers } from '../workers/workers.ts';
 import { addEvents, isEventIdTaken, lastChange, type JobEvent } from './events.ts';
+import { jobText } from './job-text.ts';
 import { keepJob } from './kept-jobs.ts';
 import { readStamped, type StoredJob } from './read.ts';
 import { readComputingShop, type ComputingShop, type IdTaken, type ShopStamps } from './store.ts';
@@ -125,15 +126,20 @@ interface Writing {
 
 /** Writes it unless the job was changed since it was read. @returns whether it is written */
 async function write(pool: pg.Pool, { stored, after, shop, lesson, events }: Writing): Promise<boolean> {
-  const rest = new Together();
-  await writeDifferences(rest, stored, after, searchNamesOf(shop));
-  await addEvents(rest, events);
+  const rest = async () => {
+    const statements = new Together();
+    await writeDifferences(statements, stored, after, searchNamesOf(shop));
+    await addEvents(statements, events);
+    // What could not be sent is not kept either.
+    jobText(after);
+    return statements.statements;
+  };
   try {
     const stamp = await writeTogether(pool, {
       first: changeOfRow(stored, after),
       read: (row) => text(row, 'stamp'),
       ...(lesson !== undefined && { between: (db) => writeLesson(db, stored.id, lesson) }),
-      rest: rest.statements,
+      rest,
     });
     if (stamp !== null) keepJob(stamp, after);
     return stamp !== null;
