@@ -309,7 +309,7 @@ describe('the supply that came', () => {
     await page.keyboard.press('Enter');
     await saved(page);
     await pressTab(page, 'Present supply');
-    await seeText(page, 'Nobody read the amps yet');
+    await seeText(page, 'Not every figure was read off the label yet');
     await fill(page, 'Amps of 12V', '21');
     await press(page, 'The label says the same');
     await saved(page);

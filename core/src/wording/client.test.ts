@@ -40,6 +40,16 @@ describe('what the client reads', () => {
     ]);
     expect(unsettled).not.toEqual([]);
   });
+  it.each([
+    ['A larger card', 'A larger card.'],
+    ['plan graphics card 285 W', 'graphics card 285 W.'],
+    ['Planned: a second drive.', 'a second drive.'],
+    ['planer', 'planer.'],
+    ['plan', 'plan.'],
+  ])('says what was planned in the words that were typed: %s', (upgrade, said) => {
+    const on = weak().do({ kind: 'edit-sheet', changes: { upgrade }, basedOn: 2 });
+    expect(wordsOf(on).told.at(-1)).toBe(`You planned: ${said}`);
+  });
   it('says before and after, and never calls right what the record does not', () => {
     const on = weak().do({
       kind: 'set-choice',

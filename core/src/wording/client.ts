@@ -34,6 +34,10 @@ const ended = (text: string): string => (/[.!?…]$/.test(text.trim()) ? text.tr
 
 const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
+/** What is planned, without the word that says that it is. */
+const planned = (upgrade: string): string =>
+  ended(upgrade.trim().replace(/^plan(?:s|ned|ning)?(?!\w)\s*:?\s*(?=\S)/i, ''));
+
 function toldBy({ sheet }: Job, knowledge: Knowledge): string[] {
   const button = [sheet.button, ...sheet.alsoTold].filter((told) => told !== null);
   return [
@@ -45,7 +49,7 @@ function toldBy({ sheet }: Job, knowledge: Knowledge): string[] {
             .map((told) => lower(outcomeLabel(knowledge, 'told-button', told)))
             .join('; at other times ')}.`,
         ]),
-    ...(sheet.upgrade === '' ? [] : [`You planned: ${ended(sheet.upgrade)}`]),
+    ...(sheet.upgrade === '' ? [] : [`You planned: ${planned(sheet.upgrade)}`]),
   ];
 }
 

@@ -167,8 +167,8 @@ export function problemOfLabel(problem: LabelProblem): string {
       return 'No rails entered: without the amps of each rail only the total can be judged.';
     case 'usual-outputs':
       return (
-        `Nobody read the amps yet: they are what a supply of ${wattsText(problem.ratingWatts)} ` +
-        'usually has at least. Read its label.'
+        'Not every figure was read off the label yet: some are what a supply of ' +
+        `${wattsText(problem.ratingWatts)} usually has at least.`
       );
     case 'no-twelve':
       return 'No +12 V rail entered.';

@@ -31,7 +31,9 @@ function SaveState() {
   }[state];
   return (
     <span
-      className={`${styles.saveState}${away || refused > 0 ? ` ${styles.away}` : ''}`}
+      className={[styles.saveState, (away || refused > 0) && styles.away, job.state !== 'open' && styles.atRest]
+        .filter(Boolean)
+        .join(' ')}
       role="status"
       data-save={state}
     >

@@ -41,7 +41,7 @@ function missingOf(job: Job, { saidDangers }: JobView): readonly Missing[] {
   if (supply === null) missing.push({ page: 'supply', text: "the supply's label" });
   else if (supply.label.rails.length === 0) missing.push({ page: 'supply', text: "the rails on the supply's label" });
   else if (hasUsualOutputs(supply.label))
-    missing.push({ page: 'supply', text: "the amps on the supply's label; those here are what is usual" });
+    missing.push({ page: 'supply', text: "what the supply's label says; figures here are what is usual" });
   if (isMachine && sheet.cableBag === null) missing.push({ page: 'case', text: 'whether the cable bag came along' });
   return missing;
 }

@@ -101,6 +101,11 @@ function RailCell({ output, locked, onChange }: OutputCell) {
   );
 }
 
+/** Whoever has the usual outputs put in reads the label next: the first figure that nobody read has the focus then. */
+const goToFirstUnread = (): void => {
+  requestAnimationFrame(() => document.querySelector<HTMLInputElement>(`.${looks.work} input[data-entry]`)?.select());
+};
+
 /** The outputs of a label with their amps; those that nobody read yet are marked. */
 export function SupplyOutputs({
   label,
@@ -159,7 +164,15 @@ export function SupplyOutputs({
       />
       <div className={looks.rowActions} style={{ marginTop: 8 }}>
         {label.rails.length === 0 && (
-          <Button autoFocus data-entry disabled={locked} onClick={() => put(usualOutputs(label.ratingWatts))}>
+          <Button
+            autoFocus
+            data-entry
+            disabled={locked}
+            onClick={() => {
+              put(usualOutputs(label.ratingWatts));
+              goToFirstUnread();
+            }}
+          >
             The usual five
           </Button>
         )}
