@@ -27,6 +27,14 @@ export class Clause {
     return found;
   }
 
+  /** Takes the first match out of what is left before a place; null when there is none. */
+  takeBefore(index: number, pattern: RegExp): RegExpExecArray | null {
+    const found = pattern.exec(this.rest.slice(0, index));
+    if (found === null || found[0].trim() === '') return null;
+    this.takeAt(found.index, found[0].length);
+    return found;
+  }
+
   /** Takes so many letters out of what is left, from a place on. */
   takeAt(index: number, length: number, counts = true): void {
     const text = this.rest.slice(index, index + length);

@@ -4,7 +4,7 @@ import { cardPlugs, boardPlugs } from './plugs.ts';
 import { Clause } from './clause.ts';
 import { detailPattern, wattsPattern } from './figures.ts';
 import { groupOf, lentTo, matchesIn, piecesOf, wordsOf, type Match } from './matches.ts';
-import { nouns, numberOf } from './nouns.ts';
+import { counts, nouns, numberOf } from './nouns.ts';
 import { classAt, processorClasses, processorsByCores } from './processor-class.ts';
 import { headingOf, saysOut, spanOf, waysOf, withSign, type ClauseText, type Stretch, type Way } from './ways.ts';
 import type { Doubt, Said, SaidLeaving, SaidPart, SaidTooLittle, Span, Understood } from './said.ts';
@@ -40,6 +40,17 @@ const fillers = new RegExp(
 const standsForNoun = /(?<!\w)ones?(?!\w)/i;
 const timesBehind = /(?<!\w)[x×]\s*(\d{1,2})(?![\w.])|(?<![\w.])(\d{1,2})\s*[x×](?!\s*\w)/i;
 
+/** Words that are counted themselves, or are a figure's. */
+const countedWords =
+  '(?:slots?|cores?|threads?|pins?|fans?|bays?|ports?|ways?|channels?|bits?|years?|months?|inch(?:es)?|tb|gb|mb|gig|mm|cm|' +
+  'watts?|volts?|amps?|mhz|ghz|rpm|pieces?|of|and|or|with|for|to|in|by|x)(?![a-z])';
+const wordOfNobody = `\\s+(?!${countedWords})[a-z][a-z-]+`;
+/** `4 noisy fans`: up to two words that nobody knows stand between how many and what. */
+const countBefore = new RegExp(
+  `^\\s*(?:the |my )?(${counts})(?:\\s*[x×])?(?=${wordOfNobody}(?:${wordOfNobody})?\\s*$)`,
+  'i',
+);
+
 /** Things of which a machine has one: what comes as an upgrade takes its place. */
 const oneOfAKind: readonly string[] = ['board', 'processor', 'card'];
 
@@ -64,6 +75,8 @@ class Reader {
   private readonly match: Match;
   private readonly way: Way;
   private readonly watts: number | null;
+  /** Where the noun begins in the piece. */
+  private readonly nounAt: number;
   private readonly doubts: Doubt[] = [];
 
   /** @param from where the piece begins in the text that the match is of */
@@ -71,6 +84,7 @@ class Reader {
     this.clause = clause;
     this.match = match;
     this.way = way;
+    this.nounAt = Math.min(...match.nouns.map(({ index }) => index)) - from;
     for (const found of match.nouns) clause.takeAt(found.index - from, found[0].length);
     const watts = this.group('each') ?? clause.take(wattsPattern)?.[1];
     this.watts = watts === undefined ? null : figure(watts);
@@ -85,7 +99,9 @@ class Reader {
     const before = this.group('count');
     if (before !== undefined) return numberOf(before);
     const behind = this.clause.take(timesBehind);
-    return behind === null ? null : Number(behind[1] ?? behind[2]);
+    if (behind !== null) return Number(behind[1] ?? behind[2]);
+    const further = this.clause.takeBefore(this.nounAt, countBefore)?.[1];
+    return further === undefined ? null : numberOf(further);
   }
 
   private part(classId: string, quantity: number, watts: number | null = this.watts): SaidPart | SaidTooLittle {
