@@ -234,6 +234,7 @@ const lines: readonly (readonly [string, string])[] = [
   ['replace the card with card 16-pin 320 W', 'card>, +card-16-450 320W'],
   ['swap the hard drive for 2 ssds', 'hard drive>, +2 drive-flat'],
   ['card 16-pin 320 W instead of the card', '+card-16-450 320W, card>'],
+  ['card 16-pin 320 W in place of the card', '+card-16-450 320W, card>'],
   ['swap the card for a 16-pin one', 'card>, +card-16 ?watts'],
   ['swap the hard drive for a 4 TB one', 'ask instead'],
   ['upgrade to a 300 W 16-pin card', 'card>?, +card-16-300 300W'],

@@ -29,10 +29,10 @@ export const spanOf = (text: string, from: number): Span => ({
   to: from + text.trimEnd().length,
 });
 
-/** `replace the card with ...`, `swap it for ...`: what leaves, then what comes; `instead of` the other way round. */
+/** `replace the card with ...`, `swap it for ...`: what leaves, then what comes; `instead of` and `in place of` the other way round. */
 const exchanges =
   /^\s*(?:replace|swap|exchange|change|trade)\s+(?<gone>.+?)(?:\s+(?:with|by|for|to)(?:\s+(?<come>.+))?)?\s*$/di;
-const insteadOf = /^\s*(?:(?<come>.+?)\s+)?instead of\s+(?<gone>.+)$/di;
+const insteadOf = /^\s*(?:(?<come>.+?)\s+)?(?:instead|in (?:the )?place) of\s+(?<gone>.+)$/di;
 
 const subject = '(?:(?:the )?(?:client|customer|owner|they|we)\\s+)?';
 /** `upgrade to a card`, `moving to 170 W`: what comes takes the place of what is there of its kind. */
