@@ -162,6 +162,39 @@ describe('bad addresses and files', () => {
   });
 });
 
+describe('a piece of the application that does not come', () => {
+  it('is asked for once more by itself, then told where it was wanted, and comes with the page', async () => {
+    const page = await open('/jobs/LQ-0143/intake');
+    await page.setBypassServiceWorker(true);
+    await page.setRequestInterception(true);
+    let lost = 0;
+    let isBack = false;
+    page.on('request', (request) => {
+      if (isBack || !request.url().includes('/assets/history-drawer-')) {
+        void request.continue();
+        return;
+      }
+      lost += 1;
+      void request.abort();
+    });
+    const loaded = page.waitForNavigation({ waitUntil: 'domcontentloaded' });
+    await press(page, 'History');
+    await loaded;
+    await settled(page);
+    await press(page, 'History');
+    await seeText(page, 'This screen has failed');
+    expect(lost).toBeGreaterThan(1);
+    isBack = true;
+    const again = page.waitForNavigation({ waitUntil: 'domcontentloaded' });
+    await press(page, 'Load the page again');
+    await again;
+    await settled(page);
+    await press(page, 'History');
+    await seeText(page, 'History of LQ-0143', '.ant-drawer');
+    await page.browserContext().close();
+  });
+});
+
 describe('sizes, dark variant and names', () => {
   const stations = ['intake', 'fault', 'measure', 'load', 'replacement', 'cables', 'hand-over'];
   it.each([

@@ -5,6 +5,14 @@ const key = 'fairwatt.reloaded-at';
 const onceWithinMilliseconds = 20_000;
 
 /**
+ * Whether a piece of the application did not come, in the words of any browser. A browser that failed to fetch one does
+ * not ask for it again on the same page.
+ */
+export const isPieceMissing = (error: unknown): boolean =>
+  error instanceof Error &&
+  /dynamically imported module|importing a module script failed|unable to preload/i.test(error.message);
+
+/**
  * After an upgrade a page that is still open asks for pieces that are gone: it is loaded again, once. What was typed is
  * in the outbox by then.
  */
