@@ -14,7 +14,7 @@ import { startOffline } from './offline/start.ts';
 
 if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.serviceWorker.register('/sw.js');
 
-reloadWhenPiecesAreGone();
+reloadWhenPiecesAreGone(() => store.getState().connection === 'away');
 signStyles();
 askAhead(store, location.pathname);
 

@@ -14,10 +14,11 @@ export const isPieceMissing = (error: unknown): boolean =>
 
 /**
  * After an upgrade a page that is still open asks for pieces that are gone: it is loaded again, once. What was typed is
- * in the outbox by then.
+ * in the outbox by then. While the server is away nothing is loaded again: there would be no page at all.
  */
-export function reloadWhenPiecesAreGone(): void {
+export function reloadWhenPiecesAreGone(isAway: () => boolean): void {
   window.addEventListener('vite:preloadError', (event) => {
+    if (isAway()) return;
     const last = Number(safeSession.get(key) ?? '0');
     if (Date.now() - last < onceWithinMilliseconds) return;
     safeSession.set(key, String(Date.now()));

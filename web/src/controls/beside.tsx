@@ -29,6 +29,9 @@ export function piece<P extends object>(load: () => Promise<Module<P>>): Piece<P
   return { ask, Drawn };
 }
 
+/** A screen is drawn by then. */
+const quietMilliseconds = 1500;
+
 /**
  * A component whose code comes beside the screen that shows it: what the screen says first is drawn without it.
  * @param waiting what stands there until it has come
@@ -37,7 +40,9 @@ export function beside<P extends object>(
   load: () => Promise<Module<P>>,
   waiting: (props: P) => ReactNode,
 ): ComponentType<P> {
-  const { Drawn } = piece(load);
+  const { ask, Drawn } = piece(load);
+  // It is here before anybody wants it, also where the server goes away meanwhile; what does not come is told by then.
+  setTimeout(() => void ask().catch(() => undefined), quietMilliseconds);
   return function Beside(props: P) {
     return (
       <Suspense fallback={waiting(props)}>

@@ -1,3 +1,4 @@
+import { imageSize } from 'image-size';
 import { mostPhotoPixels } from '@fairwatt/contract';
 
 /** Why a file is not taken as a picture, in words for whoever chose it. */
@@ -14,7 +15,6 @@ const headBytes = 256 * 1024;
  * NoPicture
  */
 async function refuseHuge(file: File): Promise<void> {
-  const { imageSize } = await import('image-size');
   const head = new Uint8Array(await file.slice(0, headBytes).arrayBuffer());
   const size = (() => {
     try {
