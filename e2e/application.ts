@@ -87,7 +87,7 @@ export async function seeText(page: Page, text: string | RegExp, selector = 'bod
 }
 
 /**
- * Opens an address and waits until its screen is drawn. Not for a quiet network: the screen polls, so that may never
+ * Loads an address and waits until its screen is drawn. Not for a quiet network: the screen polls, so that may never
  * come.
  */
 export async function visit(page: Page, address: string): Promise<void> {
@@ -95,11 +95,30 @@ export async function visit(page: Page, address: string): Promise<void> {
   await settled(page);
 }
 
-/** Waits until nothing on the page is still being fetched. */
+/**
+ * Goes to an address as whoever works in the application does, from screen to screen; a page that does not show the
+ * application yet, or shows this very address, is loaded.
+ */
+export async function goTo(page: Page, address: string): Promise<void> {
+  const goes =
+    page.url() !== address &&
+    page.url().startsWith(`${new URL(address).origin}/`) &&
+    (await page.evaluate((to: string) => {
+      if (document.documentElement.dataset['at'] === undefined) return false;
+      const { idx = 0 } = (history.state ?? {}) as { idx?: number };
+      history.pushState({ usr: null, key: `by-test-${idx + 1}`, idx: idx + 1 }, '', to);
+      dispatchEvent(new PopStateEvent('popstate', { state: history.state as unknown }));
+      return true;
+    }, address));
+  if (goes) await settled(page);
+  else await visit(page, address);
+}
+
+/** Waits until the screen of the address is drawn, and nothing on it is still being fetched. */
 export async function settled(page: Page): Promise<void> {
   await page.waitForFunction(
     () =>
-      (document.querySelector('#root')?.textContent ?? '') !== '' &&
+      document.documentElement.dataset['at'] === location.pathname + location.search &&
       document.querySelector('[data-waiting]') === null &&
       document.fonts.status === 'loaded',
     { timeout: patience, polling: 50 },

@@ -5,7 +5,19 @@ import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import type { Job } from '@fairwatt/core';
-import { control, fill, goStation, isActs, press, saved, seeText, selectAll, settled, visit } from './application.ts';
+import {
+  control,
+  fill,
+  goStation,
+  goTo,
+  isActs,
+  press,
+  saved,
+  seeText,
+  selectAll,
+  settled,
+  visit,
+} from './application.ts';
 import { openPage } from './browser.ts';
 import { application, chromium } from './running.ts';
 
@@ -190,6 +202,33 @@ describe('a piece of the application that does not come', () => {
     await settled(page);
     await press(page, 'History');
     await seeText(page, 'History of LQ-0143', '.ant-drawer');
+    await page.browserContext().close();
+  });
+});
+
+describe('from one job to the next', () => {
+  it('shows nothing of the one that is left while the other is still being fetched', async () => {
+    const page = await open('/jobs/LQ-0143/intake');
+    await seeText(page, 'LQ-0143', '#main');
+    await page.setBypassServiceWorker(true);
+    await page.setRequestInterception(true);
+    let fetches: () => void = () => undefined;
+    const held = new Promise<void>((resolve) => {
+      fetches = resolve;
+    });
+    let asked = false;
+    page.on('request', (request) => {
+      const isNext = request.url().endsWith('/api/jobs/LQ-0142');
+      asked ||= isNext;
+      void (isNext ? held : Promise.resolve()).then(() => request.continue());
+    });
+    const drawn = goTo(page, `${application.url}/jobs/LQ-0142/intake`);
+    await expect.poll(() => asked).toBe(true);
+    await seeText(page, 'Fetching LQ-0142', '#main');
+    expect(await page.$eval('body', (body) => body.innerText)).not.toContain('LQ-0143');
+    fetches();
+    await drawn;
+    await seeText(page, /LQ-0142(?! …)/, '#main');
     await page.browserContext().close();
   });
 });

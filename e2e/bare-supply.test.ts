@@ -1,7 +1,7 @@
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { Page } from 'puppeteer-core';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { choose, fill, mainAct, press, saved, seeText, visit } from './application.ts';
+import { choose, fill, goTo, mainAct, press, saved, seeText } from './application.ts';
 import { openPage } from './browser.ts';
 import { jobOf, newJob } from './messages.ts';
 import { application, chromium } from './running.ts';
@@ -11,7 +11,7 @@ let code: string;
 beforeAll(async () => {
   page = await openPage(chromium.browser);
   code = await newJob('Supply over the counter');
-  await visit(page, `${application.url}/jobs/${code}/intake`);
+  await goTo(page, `${application.url}/jobs/${code}/intake`);
 });
 const primary = () => page.$eval('[data-primary]', (element) => element.textContent);
 const read = async (line: string) => {
@@ -39,7 +39,7 @@ describe('a supply by itself', () => {
     await seeText(page, 'Corvane 650 S', '.page-side .text-decides');
     await saved(page);
     expect((await jobOf(code)).sheet.bareSupply).toBe(true);
-    await visit(page, `${application.url}/jobs/${code}/load`);
+    await goTo(page, `${application.url}/jobs/${code}/load`);
     await seeText(page, 'A supply by itself has no such station');
     await mainAct(page);
     await seeText(page, 'cannot tell yet', '.page-side');
@@ -61,7 +61,7 @@ describe('a supply by itself', () => {
   });
   it('gets its label and closes once it is said what becomes of it', async () => {
     await saved(page);
-    await visit(page, `${application.url}/jobs/${code}/hand-over`);
+    await goTo(page, `${application.url}/jobs/${code}/hand-over`);
     await seeText(page, '1 open', '.page-side');
     await press(page, 'good, and kept');
     await fill(page, 'What it is kept for', 'Loan supply for the bench');

@@ -5,7 +5,7 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CableBags, Job } from '@fairwatt/core';
-import { choose, fill, goStation, mainAct, press, pressKey, pressTab, saved, seeText, visit } from './application.ts';
+import { choose, fill, goStation, goTo, mainAct, press, pressKey, pressTab, saved, seeText } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, machine, newJob } from './messages.ts';
 import { patience } from './patience.ts';
@@ -50,7 +50,7 @@ const choosePhoto = async (name: string, content: Uint8Array | string) => {
 
 describe('the record before', () => {
   it('starts from a likely harness, is corrected, and keeps what stands in the way', async () => {
-    await visit(page, `${application.url}/jobs/${code}/cables`);
+    await goTo(page, `${application.url}/jobs/${code}/cables`);
     await press(page, 'Start from a likely harness');
     await page.waitForFunction(
       () => document.querySelectorAll('table[aria-label="Recorded cables"] tbody tr').length === 3,
@@ -156,7 +156,7 @@ describe('the plan', () => {
       basedOn: 0,
     });
     const other = await openPage(chromium.browser);
-    await visit(other, `${application.url}/jobs/${own}/cables?way=plan`);
+    await goTo(other, `${application.url}/jobs/${own}/cables?way=plan`);
     await other.$eval('[data-inlet][aria-label^="Processor"]', (element) => (element as SVGGElement).focus());
     await other.keyboard.press('Space');
     await pressKey(other, 'm');
@@ -170,7 +170,7 @@ describe('the plan', () => {
     await seeText(other, 'AD-01', '.page-side');
     await saved(other);
     expect((await job(own)).pins).toMatchObject([{ kitCableId: 'cpu', adapterId: expect.any(String) as string }]);
-    await visit(other, `${application.url}/jobs/${own}/cables?way=changes`);
+    await goTo(other, `${application.url}/jobs/${own}/cables?way=changes`);
     await seeText(other, /AD-01/);
     await other.close();
   });
@@ -239,7 +239,7 @@ describe('the plan', () => {
     expect(csv).toContain('cage hook, front clip');
   });
   it('moved by drag into an inlet where it does not belong, is wrong at once, and can be given back', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0147/cables?way=plan`);
+    await goTo(page, `${application.url}/jobs/LQ-0147/cables?way=plan`);
     const middle = async (label: string) => {
       const box = (await (await page.waitForSelector(`[data-inlet][aria-label^="${label}"] rect`))!.boundingBox())!;
       return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
@@ -260,14 +260,14 @@ describe('the plan', () => {
     expect((await job('LQ-0147')).pins).toEqual([]);
   });
   it("lights a whole cable from its tag's address; a tag of a job that is gone says so", async () => {
-    await visit(page, `${application.url}/tags/LQ-0147/C07`);
+    await goTo(page, `${application.url}/tags/LQ-0147/C07`);
     await page.waitForSelector('[data-harness] [data-lit=true]');
     expect(await page.$$eval('[data-lit=true]', (rows) => rows.length)).toBe(3);
-    await visit(page, `${application.url}/tags/LQ-9999/C01`);
+    await goTo(page, `${application.url}/tags/LQ-9999/C01`);
     await seeText(page, 'There is no job LQ-9999');
   });
   it('says what each cable carries, and follows a corrected way', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0147/cables?way=carry`);
+    await goTo(page, `${application.url}/jobs/LQ-0147/cables?way=carry`);
     await seeText(page, /\d\.\d of 7 A/, '.page-side');
     await fill(page, 'Way to Main 24 in millimetres', '640');
     await page.keyboard.press('Enter');
@@ -285,7 +285,7 @@ describe('the plan', () => {
 
 describe('paper', () => {
   it('has the tags as PDF with their text, and before against after on the screen', async () => {
-    await visit(page, `${application.url}/jobs/${code}/cables?way=changes`);
+    await goTo(page, `${application.url}/jobs/${code}/cables?way=changes`);
     await seeText(page, 'Nothing is open', '.page-side');
     await page.waitForSelector('[data-change=replaced]');
     const address = await page.$eval('a[href*="labels.pdf"]', (link) => link.href);

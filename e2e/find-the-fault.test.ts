@@ -1,6 +1,6 @@
 import type { Page } from 'puppeteer-core';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { fill, press, pressKey, pressTab, saved, seeText, visit } from './application.ts';
+import { fill, goTo, press, pressKey, pressTab, saved, seeText } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, jobOf, newJob, noted } from './messages.ts';
 import { patience } from './patience.ts';
@@ -53,7 +53,7 @@ const share = (fault: string) =>
 
 describe('the search for the fault', () => {
   it('shows what moved when an outcome comes in, by keyboard alone', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0145/fault`);
+    await goTo(page, `${application.url}/jobs/LQ-0145/fault`);
     const first = await page.$eval('[data-suspect]', (element) => element.getAttribute('data-suspect'));
     await pick('When it happens', 'told-when');
     await answer('told-when', '6');
@@ -77,7 +77,7 @@ describe('the search for the fault', () => {
   });
 
   it('stops everything that is powered until what was found dangerous is made safe', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0144/fault`);
+    await goTo(page, `${application.url}/jobs/LQ-0144/fault`);
     await seeText(page, 'Nothing is powered until all of it is made safe', '.interlock-card-dangerStrip');
     for (let left = 3; left > 0; left -= 1) {
       expect(await page.$$('[data-interlock]')).toHaveLength(left);
@@ -95,7 +95,7 @@ describe('the search for the fault', () => {
   });
 
   it("asks which tester gave its word, and weighs it by the shop's record", async () => {
-    await visit(page, `${application.url}/jobs/LQ-0144/fault`);
+    await goTo(page, `${application.url}/jobs/LQ-0144/fault`);
     await pick('Hand-held tester', 'm-tester');
     await page.waitForSelector('[data-check="m-tester"] .check-card-which');
     expect(await page.$$eval('[data-check="m-tester"] .keys-key:disabled', (list) => list.length)).toBeGreaterThan(0);
@@ -114,13 +114,13 @@ describe('the search for the fault', () => {
 
   it('asks first what the client’s words speak of, and offers nothing that might power it until then', async () => {
     const code = await newJob('Kiosk of the mole');
-    await visit(page, `${application.url}/jobs/${code}/intake`);
+    await goTo(page, `${application.url}/jobs/${code}/intake`);
     await pressKey(page, '1');
     await fill(page, "In the client's words", 'There was a bang and it smelled burnt, then nothing.');
     await seeText(page, 'The client says “bang”, “smelled”, “burnt”.', '[data-said-danger]');
     await seeText(page, 'what the client’s “bang”, “smelled”, “burnt” means', '.page-side');
     await saved(page);
-    await visit(page, `${application.url}/jobs/${code}/fault`);
+    await goTo(page, `${application.url}/jobs/${code}/fault`);
     await seeText(page, 'do not power it again to see', '[data-said-danger="told-smell"]');
     expect(await page.$('[data-check]')).toBeNull();
     await pressKey(page, '2');
@@ -138,12 +138,13 @@ describe('the search for the fault', () => {
     await saved(page);
   });
   it('says which two outcomes contradict each other', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0146/fault`);
+    await goTo(page, `${application.url}/jobs/LQ-0146/fault`);
     if ((await page.$('[data-trail="look-standby-light"]')) === null) {
       await pick('Standby light', 'look-standby-light');
       await answer('look-standby-light', '1');
     } else {
       await page.click('[data-trail="look-standby-light"] button.keys-answer');
+      await page.waitForSelector('.trail-correct button');
       await page.evaluate(() => {
         [...document.querySelectorAll<HTMLElement>('.trail-correct button')]
           .find((button) => button.textContent === 'Lit')
@@ -152,18 +153,18 @@ describe('the search for the fault', () => {
     }
     await seeText(page, 'Lit', '[data-trail="look-standby-light"]');
     await saved(page);
-    await visit(page, `${application.url}/jobs/LQ-0146/measure`);
+    await goTo(page, `${application.url}/jobs/LQ-0146/measure`);
     await pressKey(page, 'r');
     await page.keyboard.type('sb absent');
     await page.keyboard.press('Enter');
     await saved(page);
-    await visit(page, `${application.url}/jobs/LQ-0146/fault`);
+    await goTo(page, `${application.url}/jobs/LQ-0146/fault`);
     await page.waitForSelector('[data-trail="m-standby"]');
     await seeText(page, 'No single fault explains both', '.fault-contradiction');
   });
 
   it('opens the next round when a repair changed nothing, and closes with a finding that says how', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0143/fault`);
+    await goTo(page, `${application.url}/jobs/LQ-0143/fault`);
     const leader = await page.$eval('[data-suspect]', (element) => element.getAttribute('data-suspect'));
     await press(page, 'Repair the leader now');
     await seeText(page, 'not yet proved', '[aria-label="Finding"]');
@@ -189,7 +190,7 @@ describe('the search for the fault', () => {
 
 describe('record and settings', () => {
   it('show how often a tester was wrong, and let the owner leave a job out', async () => {
-    await visit(page, `${application.url}/record`);
+    await goTo(page, `${application.url}/record`);
     await page.waitForSelector('[data-trust="m-tester|old-tester"]');
     const counted = await page.$eval('.page-pageHead', (element) => element.textContent);
     const code = await page.$eval('[data-lesson]', (element) => element.getAttribute('data-lesson')!);
@@ -204,10 +205,10 @@ describe('record and settings', () => {
     await seeText(page, '0 left out');
   });
   it('take what the bench lacks out of the checks', async () => {
-    await visit(page, `${application.url}/settings`);
+    await goTo(page, `${application.url}/settings`);
     await press(page, 'spare supply');
     await seeText(page, 'Saved.');
-    await visit(page, `${application.url}/jobs/LQ-0144/fault`);
+    await goTo(page, `${application.url}/jobs/LQ-0144/fault`);
     await page.waitForSelector('.lists-nextCheck');
     await page.evaluate(() => {
       [...document.querySelectorAll<HTMLElement>('section .ant-btn-link')]
@@ -220,7 +221,7 @@ describe('record and settings', () => {
   });
   it('are read-only for who is no owner', async () => {
     const guest = await openPage(chromium.browser, { technician: 'joss' });
-    await visit(guest, `${application.url}/settings`);
+    await goTo(guest, `${application.url}/settings`);
     await seeText(guest, 'Only an owner changes these');
     expect(await guest.$$eval('#main input:not(:disabled)', (list) => list.length)).toBe(0);
     await guest.browserContext().close();
@@ -230,7 +231,7 @@ describe('record and settings', () => {
 describe('two faults at once', () => {
   it('are told with both symptoms at Intake, said as two where no one explains them, looked for in turn', async () => {
     const code = await newJob('Goes off, and is loud');
-    await visit(page, `${application.url}/jobs/${code}/intake`);
+    await goTo(page, `${application.url}/jobs/${code}/intake`);
     await pressTab(page, 'Complaint');
     await press(page, 'Cuts out under load');
     await pressIn('How it has gone', 'Slowly worse');
@@ -246,7 +247,7 @@ describe('two faults at once', () => {
       noted('look-dust', 'blocked'),
       noted('d-swap', 'better'),
     );
-    await visit(page, `${application.url}/jobs/${code}/fault`);
+    await goTo(page, `${application.url}/jobs/${code}/fault`);
     await seeText(page, 'No one fault explains this well; two at once do');
     await seeText(page, 'at other times: Starts after several tries', '.lists-trail');
     const together = await Promise.all(['cpu-hot', 'psu-weak'].map(share));

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { control, press, seeText, settled, visit } from './application.ts';
+import { control, goTo, press, seeText, settled } from './application.ts';
 import { openPage } from './browser.ts';
 import { application, chromium } from './running.ts';
 
 describe('the guide of connectors', () => {
   it('leads to a plug by what one sees, warns of what it must never go into, goes back answer by answer', async () => {
     const page = await openPage(chromium.browser);
-    await visit(page, `${application.url}/guide`);
+    await goTo(page, `${application.url}/guide`);
     await press(page, 'A block of square holes');
     await press(page, '8');
     await press(page, 'No, one piece');
@@ -24,7 +24,7 @@ describe('the guide of connectors', () => {
   });
   it('sets what is often confused side by side', async () => {
     const page = await openPage(chromium.browser);
-    await visit(page, `${application.url}/guide`);
+    await goTo(page, `${application.url}/guide`);
     await press(page, 'Often confused');
     await seeText(page, 'Three pins with a gap are 5 V, four pins in a row are 12 V');
     expect(await page.$$eval('main li figure svg', (list) => list.length)).toBeGreaterThanOrEqual(40);
@@ -34,7 +34,7 @@ describe('the guide of connectors', () => {
   });
   it('is one step from a connector of a job, and leads back to where it is recorded', async () => {
     const page = await openPage(chromium.browser);
-    await visit(page, `${application.url}/jobs/LQ-0147/cables?way=plan`);
+    await goTo(page, `${application.url}/jobs/LQ-0147/cables?way=plan`);
     await settled(page);
     await press(page, 'what is this?');
     await seeText(page, 'Goes into');
@@ -42,17 +42,17 @@ describe('the guide of connectors', () => {
     await page.waitForFunction(() => location.pathname === '/jobs/LQ-0147/cables');
     await seeText(page, 'press the inlet that it is in', '[aria-label="Record by pointing"]');
     // From any station the guide knows the job, and a lead leads to its own connector.
-    await visit(page, `${application.url}/jobs/LQ-0147/measure`);
+    await goTo(page, `${application.url}/jobs/LQ-0147/measure`);
     await (await control(page, 'Guide')).click();
     await page.waitForFunction(() => location.search === '?job=LQ-0147');
-    await visit(page, `${application.url}/jobs/LQ-0147/cables?way=leads`);
+    await goTo(page, `${application.url}/jobs/LQ-0147/cables?way=leads`);
     await (await page.waitForSelector('a[aria-label^="What is this:"]'))!.click();
     await seeText(page, 'Note it among the leads of LQ-0147');
     await page.browserContext().close();
   });
   it('passes over answers that make no sense in an address', async () => {
     const page = await openPage(chromium.browser);
-    await visit(page, `${application.url}/guide?look=block&pins=7&splits=nonsense&show=nothing`);
+    await goTo(page, `${application.url}/guide?look=block&pins=7&splits=nonsense&show=nothing`);
     await seeText(page, 'How many places with a contact?');
     await page.browserContext().close();
   });

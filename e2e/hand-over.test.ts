@@ -3,14 +3,14 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ElementHandle } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
-import { control, fill, press, pressTab, saved, seeText, visit } from './application.ts';
+import { control, fill, goTo, press, pressTab, saved, seeText } from './application.ts';
 import { openPage } from './browser.ts';
 import { jobOf, newJob } from './messages.ts';
 import { application, chromium } from './running.ts';
 
 it('what does not hold says what comes next, and what is open alike is answered for together', async () => {
   const page = await openPage(chromium.browser);
-  await visit(page, `${application.url}/jobs/LQ-0147/hand-over`);
+  await goTo(page, `${application.url}/jobs/LQ-0147/hand-over`);
   await seeText(page, 'Shown at the machine, 0 of 6');
   const answer = async (item: string, which: 1 | 2) =>
     (await page.waitForSelector(`[data-proof=${item}] .keys-key:nth-child(${which})`))!.click();
@@ -48,7 +48,7 @@ describe('notes and pictures', () => {
     const code = await newJob('Counter radio');
     const page = await openPage(chromium.browser);
     const folder = await mkdtemp(join(tmpdir(), 'fairwatt-notes-'));
-    await visit(page, `${application.url}/jobs/${code}/intake`);
+    await goTo(page, `${application.url}/jobs/${code}/intake`);
     await press(page, 'Notes');
     for (const text of ['The label is scorched at one edge', 'Only for us']) {
       await fill(page, 'A note: what was seen, or said', text);
@@ -69,7 +69,7 @@ describe('notes and pictures', () => {
     await page.keyboard.press('Escape');
     await seeText(page, 'Notes, 3', '.job-head-jobHead');
     await seeText(page, /Saved .*, Mara T\./, '.job-head-jobHead');
-    await visit(page, `${application.url}/jobs/${code}/hand-over`);
+    await goTo(page, `${application.url}/jobs/${code}/hand-over`);
     await seeText(page, 'The label is scorched at one edge', '.report-reportSheet [data-noted]');
     await page.waitForSelector('.report-reportSheet [data-noted] img[alt=Label]');
     expect(await page.$eval('.report-reportSheet', (sheet) => sheet.textContent)).not.toContain('Only for us');
@@ -87,27 +87,27 @@ describe('a job made by mistake', () => {
   it('is put away by an owner with a reason, leaves the list, and comes back', async () => {
     const code = await newJob('Entered twice');
     const page = await openPage(chromium.browser);
-    await visit(page, `${application.url}/jobs/${code}/intake`);
+    await goTo(page, `${application.url}/jobs/${code}/intake`);
     await pressTab(page, 'At the counter');
     await press(page, 'Put this job away …');
     await fill(page, 'Why', 'The same machine as the one before');
     await page.keyboard.press('Enter');
     await seeText(page, 'Put away by Mara T.', '.put-away-strip-putAwayStrip');
     await saved(page);
-    await visit(page, `${application.url}/jobs`);
+    await goTo(page, `${application.url}/jobs`);
     expect(await page.$(`a[href="/jobs/${code}"]`)).toBeNull();
-    await visit(page, `${application.url}/jobs?state=away`);
+    await goTo(page, `${application.url}/jobs?state=away`);
     await page.waitForSelector(`a[href="/jobs/${code}"]`);
-    await visit(page, `${application.url}/jobs/${code}/intake`);
+    await goTo(page, `${application.url}/jobs/${code}/intake`);
     await press(page, 'Take it out again');
     await saved(page);
-    await visit(page, `${application.url}/jobs`);
+    await goTo(page, `${application.url}/jobs`);
     await page.waitForSelector(`a[href="/jobs/${code}"]`);
     await page.browserContext().close();
   });
   it('is no matter of those who are no owner', async () => {
     const page = await openPage(chromium.browser, { technician: 'joss' });
-    await visit(page, `${application.url}/jobs/LQ-0146/intake`);
+    await goTo(page, `${application.url}/jobs/LQ-0146/intake`);
     await pressTab(page, 'At the counter');
     await control(page, 'Reached by');
     expect(

@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import { partClass, type Job } from '@fairwatt/core';
-import { choose, control, fill, goStation, press, pressTab, saved, seeText, settled, visit } from './application.ts';
+import { choose, control, fill, goStation, goTo, press, pressTab, saved, seeText, settled } from './application.ts';
 import { barriersOn } from './axe.ts';
 import { openPage } from './browser.ts';
 import { jobOf, newJob } from './messages.ts';
@@ -14,7 +14,7 @@ import { application, chromium } from './running.ts';
 async function newMachine(): Promise<{ readonly page: Page; readonly stored: () => Promise<Job> }> {
   const code = await newJob('Off the counter');
   const page = await openPage(chromium.browser);
-  await visit(page, `${application.url}/jobs/${code}/intake`);
+  await goTo(page, `${application.url}/jobs/${code}/intake`);
   await pressTab(page, 'Parts');
   return { page, stored: () => jobOf(code) };
 }
@@ -178,7 +178,7 @@ describe('a supply from a picture of its label', () => {
   async function opened(): Promise<{ readonly page: Page; readonly code: string }> {
     const code = await newJob('A label');
     const page = await openPage(chromium.browser);
-    await visit(page, `${application.url}/jobs/${code}/intake`);
+    await goTo(page, `${application.url}/jobs/${code}/intake`);
     await pressTab(page, 'Present supply');
     await press(page, 'From a picture of its label');
     return { page, code };
@@ -375,11 +375,11 @@ describe('what a counter asks', () => {
       cameAlong: ['lead'],
     });
     await seeText(page, 'in hand of Joss P.', '.job-head-jobHead');
-    await visit(page, `${application.url}/jobs`);
+    await goTo(page, `${application.url}/jobs`);
     await press(page, 'Wanted next');
     await seeText(page, 'urgent', '.job-row-jobRow');
     expect(await page.$eval('.job-row-jobRow .signs-tag', (element) => element.textContent)).toBe(code);
-    await visit(page, `${application.url}/jobs?search=01632%20960321`);
+    await goTo(page, `${application.url}/jobs?search=01632%20960321`);
     await seeText(page, '1 found');
     await seeText(page, 'Reached by', '.job-row-jobRow');
     await page.browserContext().close();

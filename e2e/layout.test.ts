@@ -1,6 +1,6 @@
 import type { Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
-import { settled, visit } from './application.ts';
+import { goTo, settled } from './application.ts';
 import { barriersOn } from './axe.ts';
 import { openPage } from './browser.ts';
 import { patience } from './patience.ts';
@@ -62,7 +62,7 @@ async function pageAt(route: string, pointer: 'mouse' | 'finger', [width, height
   pages.set(pointer, opened);
   const page = await opened;
   await page.setViewport({ width, height, hasTouch: pointer === 'finger' });
-  await visit(page, application.url + route);
+  await goTo(page, application.url + route);
   await inTheme(page, 'light');
   return page;
 }
@@ -78,7 +78,7 @@ async function inTheme(page: Page, theme: 'light' | 'dark'): Promise<void> {
     localStorage.setItem('fairwatt.theme', wanted);
     return button !== undefined;
   }, theme);
-  if (!done) await visit(page, page.url());
+  if (!done) await goTo(page, page.url());
   await page.waitForFunction(
     (wanted: string) =>
       document.documentElement.dataset['theme'] === wanted &&

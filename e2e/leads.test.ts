@@ -5,7 +5,7 @@ import type { ElementHandle } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import type { Photo } from '@fairwatt/contract';
 import type { Job } from '@fairwatt/core';
-import { choose, fill, press, saved, seeText, visit } from './application.ts';
+import { choose, fill, goTo, press, saved, seeText } from './application.ts';
 import { openPage } from './browser.ts';
 import { jobOf, newJob } from './messages.ts';
 import { application, chromium } from './running.ts';
@@ -16,7 +16,7 @@ describe('leads that carry no supply power', () => {
     const folder = await mkdtemp(join(tmpdir(), 'fairwatt-leads-'));
     const stored = async () => (await (await fetch(`${application.url}/api/jobs/LQ-0146`)).json()) as Job;
     const states = async () => (await stored()).leads.map(({ what, state }) => `${what} ${state}`);
-    await visit(page, `${application.url}/jobs/LQ-0146/cables?way=leads`);
+    await goTo(page, `${application.url}/jobs/LQ-0146/cables?way=leads`);
     await page.waitForSelector('.signs-empty button');
     await page.click('.signs-empty button');
     await saved(page);
@@ -33,7 +33,7 @@ describe('leads that carry no supply power', () => {
     await saved(page);
     await seeText(page, '1 out now', '.page-side');
     expect((await states()).at(-1)).toBe('Counter display lamp out');
-    await visit(page, `${application.url}/jobs/LQ-0146/hand-over`);
+    await goTo(page, `${application.url}/jobs/LQ-0146/hand-over`);
     await press(page, 'Counter display lamp is unplugged and not back.');
     await page.waitForFunction(() => location.search === '?way=leads');
     await page.waitForSelector('[aria-label="State of Counter display lamp"]');
@@ -58,7 +58,7 @@ describe('leads that carry no supply power', () => {
     expect(photos.map(({ leadId }) => leadId)).toEqual([(await stored()).leads.at(-1)?.id]);
     // Another machine of that kind starts from them.
     const twin = await newJob('Another machine like the kiosk');
-    await visit(page, `${application.url}/jobs/${twin}/cables?way=leads`);
+    await goTo(page, `${application.url}/jobs/${twin}/cables?way=leads`);
     await choose(page, 'Leads as in another job', 'LQ-0146');
     await page.waitForSelector('[aria-label="State of Counter display lamp"]');
     await saved(page);

@@ -6,7 +6,7 @@ import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { emptyLabel, usualOutputs, type SupplyModel } from '@fairwatt/core';
 import { servePriceFeed, type ServedFeed } from '@fairwatt/instruments';
-import { choose, fill, mainAct, press, pressTab, saved, seeText, selectAll, visit } from './application.ts';
+import { choose, fill, goTo, mainAct, press, pressTab, saved, seeText, selectAll } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, machine, newJob } from './messages.ts';
 import { patience } from './patience.ts';
@@ -71,20 +71,20 @@ async function holdWorkers(of: Page): Promise<() => Promise<void>> {
 
 describe('the load', () => {
   it('says how the supply stands, load and readings together', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0142/load`);
+    await goTo(page, `${application.url}/jobs/LQ-0142/load`);
     await seeText(page, /Failing: \+12 V reads 11\.32 V\. It would be too small as well/, '[data-standing=failing]');
     await seeText(page, 'card plugs', '[aria-label="On each rail and way in"]');
   });
   it('goes on with Enter after a click on a view, as from anywhere', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0143/load`);
+    await goTo(page, `${application.url}/jobs/LQ-0143/load`);
     await pressTab(page, 'Running cost');
     await page.keyboard.press('Enter');
     await page.waitForFunction(() => !location.pathname.endsWith('/load'));
-    await visit(page, `${application.url}/jobs/LQ-0142/load`);
+    await goTo(page, `${application.url}/jobs/LQ-0142/load`);
   });
   it.each([820, 390])('goes on with Enter where the main act is fixed at the foot, %s wide', async (width) => {
     const narrow = await openPage(chromium.browser, { width, height: 1000 });
-    await visit(narrow, `${application.url}/jobs/LQ-0143/load`);
+    await goTo(narrow, `${application.url}/jobs/LQ-0143/load`);
     await narrow.keyboard.press('Enter');
     await narrow.waitForFunction(() => !location.pathname.endsWith('/load'));
     await narrow.browserContext().close();
@@ -101,16 +101,16 @@ describe('the load', () => {
       },
       { kind: 'set-finding', finding: { kind: 'fault', faultId: 'memory', confirmed: true, note: '' }, basedOn: 0 },
     );
-    await visit(page, `${application.url}/jobs/${code}/load`);
+    await goTo(page, `${application.url}/jobs/${code}/load`);
     await seeText(page, 'It stays: hand over', '.page-side');
     await press(page, 'Read its label at Intake');
     await seeText(page, 'Voltage selector, as it came', '.page-work');
-    await visit(page, page.url());
+    await goTo(page, page.url());
     await seeText(page, 'Voltage selector, as it came', '.page-work');
-    await visit(page, `${application.url}/jobs/${code}/load`);
+    await goTo(page, `${application.url}/jobs/${code}/load`);
     await mainAct(page);
     await page.waitForFunction(() => location.pathname.endsWith('/hand-over'));
-    await visit(page, `${application.url}/jobs/LQ-0142/load`);
+    await goTo(page, `${application.url}/jobs/LQ-0142/load`);
   });
   it('is drawn a hundred thousand times in the worker', async () => {
     await pressTab(page, 'How sure');
@@ -169,7 +169,7 @@ describe('the load', () => {
 
 describe('the replacement', () => {
   it('opens why not at one key, and marks for comparing at another', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0142/replacement`);
+    await goTo(page, `${application.url}/jobs/LQ-0142/replacement`);
     await page.waitForSelector('[data-class=falls]');
     await page.focus('[data-class=falls]');
     await page.keyboard.press('w');
@@ -227,7 +227,7 @@ describe('the replacement', () => {
       );
     const chooses = () => large.$eval('.page-side [data-primary]', (button) => !(button as HTMLButtonElement).disabled);
     await fillShelf(large, 60);
-    await visit(large, `${application.url}/jobs/LQ-0142/replacement?way=asked`);
+    await goTo(large, `${application.url}/jobs/LQ-0142/replacement?way=asked`);
     await fitting(100);
     expect(await chooses()).toBe(true);
     // The list of the question before stays, is told apart, and nothing is chosen from it.
@@ -257,7 +257,7 @@ describe('the replacement', () => {
     await page.keyboard.press('Enter');
     await page.waitForFunction(() => location.pathname.endsWith('/cables'));
     await saved(page);
-    await visit(page, `${application.url}/jobs/LQ-0142/replacement`);
+    await goTo(page, `${application.url}/jobs/LQ-0142/replacement`);
     await seeText(page, 'Chosen: Corvane 650 S', '.page-side');
     // The candidates come in from the worker and move what is below them.
     await page.$eval('.page-side details summary', (element) => {
@@ -266,14 +266,14 @@ describe('the replacement', () => {
     await seeText(page, /lasting load \d+% of the rating/, '.page-side details');
     await press(page, 'it is fitted');
     await seeText(page, 'Used here', '[data-units]');
-    await visit(page, `${application.url}/supplies?way=shelf`);
+    await goTo(page, `${application.url}/supplies?way=shelf`);
     await seeText(page, 'fitted in LQ-0142');
   });
 });
 
 describe('the supplies', () => {
   it('are duplicated and changed, with what is wrong told at its field', async () => {
-    await visit(page, `${application.url}/supplies`);
+    await goTo(page, `${application.url}/supplies`);
     await page.click('[aria-label="Duplicate Corvane 550 S"]');
     await page.waitForSelector('.supply-editor-supplyEditor');
     await fill(page, 'Name', 'Lantern 560');
@@ -330,7 +330,7 @@ describe('the supplies', () => {
       supplies.map(({ id, name, price }) => ({ id, name, minor: price.minor, currency: price.currency })),
       () => '2026-12-01',
     );
-    await visit(page, `${application.url}/supplies?way=prices`);
+    await goTo(page, `${application.url}/supplies?way=prices`);
     await fill(
       page,
       "Address of a supplier's price list (CSV)",
@@ -349,16 +349,16 @@ describe('the supplies', () => {
     await feed.close();
   });
   it("stand beside the shop's own parts, which Intake offers", async () => {
-    await visit(page, `${application.url}/supplies?way=parts`);
+    await goTo(page, `${application.url}/supplies?way=parts`);
     await page.waitForSelector('[data-own-part=tide-logger-card]');
-    await visit(page, `${application.url}/jobs/LQ-0145/intake`);
+    await goTo(page, `${application.url}/jobs/LQ-0145/intake`);
     await pressTab(page, 'Parts');
     await choose(page, 'Find a part or an earlier machine', 'Tide logger card');
     await page.waitForSelector('[aria-label="Take out Tide logger card"]');
     await saved(page);
   });
   it('come by count, each with its own inlets, added, changed and taken out as the part in hand has them', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0145/intake`);
+    await goTo(page, `${application.url}/jobs/LQ-0145/intake`);
     await pressTab(page, 'Parts');
     await choose(page, 'Find a part or an earlier machine', '2.5" drive');
     const count = (await page.waitForSelector("[aria-label='Count of 2.5\" drive']"))!;
@@ -386,12 +386,12 @@ describe('the supplies', () => {
       inlets,
     );
     await saved(page);
-    await visit(page, `${application.url}/jobs/LQ-0145/intake`);
+    await goTo(page, `${application.url}/jobs/LQ-0145/intake`);
     await pressTab(page, 'Parts');
     await seeText(page, '4-pin peripheral', 'table[aria-label=Parts]');
   });
   it('have owners, who enter a meter with its error; a wrong figure is told at its field', async () => {
-    await visit(page, `${application.url}/instruments`);
+    await goTo(page, `${application.url}/instruments`);
     await press(page, 'Add a meter or tester');
     await page.waitForSelector('.entry-rangeRow');
     await (await page.$('.ant-modal input'))!.type('Borrowed meter');
@@ -410,7 +410,7 @@ describe('the supplies', () => {
 
 describe('the cable bags', () => {
   it('say which spare cable may go to which supply, and what proves one that nobody knows', async () => {
-    await visit(page, `${application.url}/cable-bags`);
+    await goTo(page, `${application.url}/cable-bags`);
     await page.waitForSelector('[data-bag=BAG-01][data-word=safe]');
     await choose(page, (await page.waitForSelector('.cable-bags-page-bags .ant-select'))!, 'Tarnwick Quiet 600');
     await page.waitForSelector('[data-bag=BAG-01][data-word=harmful]');
@@ -428,7 +428,7 @@ describe('the cable bags', () => {
     await page.waitForSelector('[data-bag=BAG-07]');
   });
   it('know the sockets of a kind of supply; a wrong word is told with its pin, and nothing typed is lost', async () => {
-    await visit(page, `${application.url}/cable-bags?shelf=sockets`);
+    await goTo(page, `${application.url}/cable-bags?shelf=sockets`);
     await press(page, 'Enter another kind of supply');
     await fill(page, 'Name', 'Brackholm back panel');
     await fill(page, 'Socket for processor cables, pin 1 first', '12 12 volt G');

@@ -6,7 +6,7 @@ import type { Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { normal, seeded } from '@fairwatt/core/simulate';
 import { SimulatedBench, serveInstrument, type ServedInstrument } from '@fairwatt/instruments';
-import { choose, fill, mainAct, press, pressTab, saved, seeText, visit } from './application.ts';
+import { choose, fill, goTo, mainAct, press, pressTab, saved, seeText } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, jobOf, newJob, noted } from './messages.ts';
 import { patience } from './patience.ts';
@@ -35,7 +35,7 @@ const readIt = async () => {
 
 describe('readings', () => {
   it('are corrected in place, and the old figure stays in the list', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0142/measure`);
+    await goTo(page, `${application.url}/jobs/LQ-0142/measure`);
     await page.waitForSelector('[aria-label^="Correct +12 V"]');
     const count = await page.$$eval('[aria-label="Readings"] tbody tr', (rows) => rows.length);
     await press(page, 'Correct +12 V 11.72 V');
@@ -74,8 +74,8 @@ describe('readings', () => {
         group.querySelector('input:checked')?.closest<HTMLElement>('label')?.innerText.trim(),
       );
     expect(await picked()).toBe('off load');
-    await visit(page, `${application.url}/jobs/LQ-0142/measure?way=line`);
-    await visit(page, `${application.url}/jobs/LQ-0142/measure`);
+    await goTo(page, `${application.url}/jobs/LQ-0142/measure?way=line`);
+    await goTo(page, `${application.url}/jobs/LQ-0142/measure`);
     await page.waitForSelector('[data-entry]');
     expect(await picked()).toBe('off load');
     await seeText(page, 'Hand-held tester', '.quick-entry-form-entryRow');
@@ -115,7 +115,7 @@ describe('readings', () => {
 describe('times and ripple', () => {
   it('are typed by their words, and judged only by an instrument that gives them', async () => {
     const of = await newJob('On the scope');
-    await visit(page, `${application.url}/jobs/${of}/measure`);
+    await goTo(page, `${application.url}/jobs/${of}/measure`);
     await choose(page, 'Instrument', 'Bench meter');
     await fill(page, 'Quick entry of readings', 'r12 45 r5 72 hold 18,5 work');
     await seeText(
@@ -143,7 +143,7 @@ describe('times and ripple', () => {
 
 describe('a probe walk', () => {
   it('lights one pin after the other and names the wrong one', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=walk`);
+    await goTo(page, `${application.url}/jobs/LQ-0145/measure?way=walk`);
     await fill(page, 'Cable', 'Loose drive cable');
     await choose(page, 'Plug', '4-pin peripheral');
     await press(page, 'Start the walk');
@@ -188,7 +188,7 @@ describe('a probe walk', () => {
 
 describe('a walk that proves a spare cable', () => {
   it('is kept as its proof on a supply, and the bags then say so', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=walk`);
+    await goTo(page, `${application.url}/jobs/LQ-0145/measure?way=walk`);
     await fill(page, 'Cable', 'Card cable from the bag');
     await choose(page, 'Plug', '8-pin card');
     await press(page, 'Start the walk');
@@ -219,7 +219,7 @@ describe('a walk that proves a spare cable', () => {
     await press(page, 'Keep the proof');
     await seeText(page, 'The plan may use it on this supply', '[data-walk]');
     await saved(page);
-    await visit(page, `${application.url}/cable-bags?on=tarnwick-quiet-600`);
+    await goTo(page, `${application.url}/cable-bags?on=tarnwick-quiet-600`);
     await page.waitForSelector('[data-bag="BAG-03"][data-word="safe"]');
     await page.click('[data-bag="BAG-03"]');
     await seeText(page, /Proved by probe, Mara T\./, '[data-crossing=safe]');
@@ -240,7 +240,7 @@ describe('a log', () => {
           (5.02 + 0.003 * normal(random)).toFixed(4),
         ].join(','),
       );
-    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
+    await goTo(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
     await give('long.csv', lines.join('\n'));
     await readIt();
     await page.evaluate(() => {
@@ -305,19 +305,19 @@ describe('a log', () => {
     ['wide.csv', `${'11.95,'.repeat(100)}1\n`.repeat(20), 'more than 64 columns'],
     ['words.csv', 'a,b\nno,figures\nat,all\n', 'No row of figures'],
   ])('%s gets its clear answer', async (name, content, answer) => {
-    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
+    await goTo(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
     await give(name, content);
     await seeText(page, answer, '.page-work');
   });
   it('whose row does not end is refused with the row instead of being waited for', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
+    await goTo(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
     const rows = Array.from({ length: 20_000 }, (_, index) => `${index},12.0,5.0`);
     await give('endless.csv', ['time,12V,5V', ...rows, '12.0,'.repeat(1_000_000)].join('\n'));
     await readIt();
     await seeText(page, 'Row 20002 does not end', '.page-work');
   });
   it('whose time runs backwards is refused with the row, and nothing is kept', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
+    await goTo(page, `${application.url}/jobs/LQ-0145/measure?way=log`);
     const part = Array.from({ length: 500 }, (_, index) => `${index},12.0,5.0`).join('\n');
     await give('twice.csv', `time,12V,5V\n${part}\n${part}\n`);
     await readIt();
@@ -340,7 +340,7 @@ describe('instruments live', () => {
   });
 
   it('are added by an owner at a private address, and say who they are', async () => {
-    await visit(page, `${application.url}/instruments`);
+    await goTo(page, `${application.url}/instruments`);
     await fill(page, 'Name', 'Meter on the shelf');
     await fill(page, 'Address', '8.8.8.8');
     await press(page, 'Add');
@@ -363,7 +363,7 @@ describe('instruments live', () => {
     await seeText(page, 'Fair Watt,Stand-in', '[aria-label="Over the network"]');
   });
   it('read, hold what stands still, keep it by Enter, and show trouble', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0143/measure?way=live`);
+    await goTo(page, `${application.url}/jobs/LQ-0143/measure?way=live`);
     await press(page, 'Start reading');
     await page.waitForFunction(
       () => /^Keep \d/.test(document.querySelector('[data-live] [data-primary]')?.textContent ?? ''),
@@ -382,7 +382,7 @@ describe('instruments live', () => {
     await saved(page);
   });
   it('take every rail hands free, each after the probe was lifted, and say what it came to', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=live`);
+    await goTo(page, `${application.url}/jobs/LQ-0145/measure?way=live`);
     await page.evaluate(() => {
       const said: string[] = [];
       Object.defineProperty(window, 'speechSynthesis', {
@@ -407,7 +407,7 @@ describe('instruments live', () => {
     await press(page, 'Stop');
   });
   it('walk a plug hands free: pins that must show something, then the grounds, until it is safe', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0145/measure?way=walk`);
+    await goTo(page, `${application.url}/jobs/LQ-0145/measure?way=walk`);
     await fill(page, 'Cable', 'Card cable from the drawer');
     await press(page, 'Start the walk');
     await press(page, 'Hands free with Meter on the shelf');
@@ -417,7 +417,7 @@ describe('instruments live', () => {
     await saved(page);
   });
   it('sweep a load with Stop in sight, and leave it off; the steps become a load line', async () => {
-    await visit(page, `${application.url}/jobs/LQ-0143/measure?way=live`);
+    await goTo(page, `${application.url}/jobs/LQ-0143/measure?way=live`);
     await fill(page, 'Dwell (s)', '20');
     await press(page, 'Start the sweep');
     await page.waitForSelector('[data-sweep="running"]');
@@ -439,7 +439,7 @@ describe('instruments live', () => {
     'a sweep is stopped from any screen, also after the page was loaded again, and a load ' +
       'nobody is sure of is named until somebody is',
     async () => {
-      await visit(page, `${application.url}/jobs/LQ-0143/measure?way=live`);
+      await goTo(page, `${application.url}/jobs/LQ-0143/measure?way=live`);
       await fill(page, 'Ends at (°C)', '500');
       await page.waitForFunction(
         () =>
@@ -453,7 +453,7 @@ describe('instruments live', () => {
       await page.waitForSelector('[data-sweep="running"]');
       await page.click('[data-station=load]');
       await seeText(page, /LQ-0143.* A, 0 of 7 read/, '[data-sweep-bar]');
-      await visit(page, `${application.url}/supplies`);
+      await goTo(page, `${application.url}/supplies`);
       await seeText(page, /LQ-0143.* A, 0 of 7 read/, '[data-sweep-bar]');
       expect(bench.drawing).toBe(true);
       await page.keyboard.press('Escape');
@@ -490,7 +490,7 @@ describe('the next reading', () => {
       noted('look-standby-light', 'dark'),
     );
     const page = await openPage(chromium.browser);
-    await visit(page, `${application.url}/jobs/${code}/measure`);
+    await goTo(page, `${application.url}/jobs/${code}/measure`);
     await page.waitForSelector('[data-next-reading="+5sb off-load"]');
     await mainAct(page);
     await page.waitForFunction(() => document.activeElement?.hasAttribute('data-entry'));
@@ -505,7 +505,7 @@ describe('the next reading', () => {
     expect(await page.$('[data-next-reading$="work"], [data-next-reading$="idle"]')).toBeNull();
     const running = await newJob('Cuts out');
     await doActs(running, { kind: 'edit-sheet', changes: { button: 'cuts-load' }, basedOn: 1 });
-    await visit(page, `${application.url}/jobs/${running}/measure`);
+    await goTo(page, `${application.url}/jobs/${running}/measure`);
     await seeText(page, /Next: \+12 V idle[^]*Tells most now: about [\d.]+ min saved/);
     await page.browserContext().close();
   });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { likelyHarness, type Act, type CableBags, type Job } from '@fairwatt/core';
-import { fill, goStation, mainAct, press, pressTab, saved, seeText, visit } from './application.ts';
+import { fill, goStation, goTo, mainAct, press, pressTab, saved, seeText } from './application.ts';
 import { doActs, jobOf, machine, newJob, supplyCalled } from './messages.ts';
 import {
   closedByEnter,
@@ -52,7 +52,7 @@ describe('an old tower: 20-pin, auxiliary and the small drive plug', () => {
       { kind: 'put-lead', lead: { ...lead, state: 'recorded' }, basedOn: 0 },
       { kind: 'set-finding', finding: worn, basedOn: 0 },
     );
-    await visit(page, `${application.url}/jobs/${code}/replacement`);
+    await goTo(page, `${application.url}/jobs/${code}/replacement`);
     await seeText(page, 'Brackholm 430 Classic', '.page-side');
     await mainAct(page);
     await seeText(page, 'Nothing is unplugged while the lead is in', '.page-side');
@@ -73,10 +73,10 @@ describe("a maker-built desktop, whose main connector is its maker's own", () =>
   it('gets no supply before the connector has the name that an adapter was made for', async () => {
     const parts = machine(['board-own', 'processor-65', 'drive-flat', 'fan']);
     code = await taken('Slim desk of the ferry office', parts, ['Slim desk supply', 'Brackholm 300 Plain']);
-    await visit(page, `${application.url}/jobs/${code}/replacement`);
+    await goTo(page, `${application.url}/jobs/${code}/replacement`);
     await seeText(page, 'Nothing in this shop fits', '[aria-label="Nothing fits"]');
     await seeText(page, 'name it at Intake as its maker does', '.page-side');
-    await visit(page, `${application.url}/jobs/${code}/intake`);
+    await goTo(page, `${application.url}/jobs/${code}/intake`);
     await pressTab(page, 'Parts');
     await page.waitForSelector('table[aria-label=Parts] tbody tr');
     await page.$eval('table[aria-label=Parts]', (table) => {
@@ -116,7 +116,7 @@ describe('a supply that is kept, and a card more', () => {
     const code = await taken('Chart table machine', parts, ['Corvane 850 S', 'Corvane 850 S'], sockets);
     const finding = { kind: 'no-fault', faultId: null, confirmed: false, note: 'A card is to go in' } as const;
     await doActs(code, { kind: 'set-finding', finding, basedOn: 0 });
-    await visit(page, `${application.url}/jobs/${code}/replacement`);
+    await goTo(page, `${application.url}/jobs/${code}/replacement`);
     await press(page, 'Keep the present supply');
     await page.waitForFunction(() => location.pathname.endsWith('/cables'));
     // What is kept stays so, however often Enter is pressed.
@@ -147,7 +147,7 @@ describe('a supply that is changed half-way', () => {
     const sockets = ['MAIN', 'CPU/CARD 1', 'DRIVE 1'];
     const code = await taken('Tide gauge tower', parts, ['Corvane 550 S', 'Corvane 550 S'], sockets);
     const choose = async (modelId: string) => {
-      await visit(page, `${application.url}/jobs/${code}/replacement`);
+      await goTo(page, `${application.url}/jobs/${code}/replacement`);
       await (await page.waitForSelector(`[data-candidate=${modelId}]`))!.click();
       await mainAct(page);
       await page.waitForFunction(() => location.pathname.endsWith('/cables'));

@@ -1,6 +1,6 @@
 import type { Page } from 'puppeteer-core';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { choose, fill, press, saved, seeText, visit } from './application.ts';
+import { choose, fill, goTo, press, saved, seeText } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, jobOf, machine, newJob, supplyCalled } from './messages.ts';
 import { application, chromium } from './running.ts';
@@ -26,7 +26,7 @@ beforeAll(async () => {
   code = await newJob('Tower of many cables');
   const { name, label } = await supplyCalled(fitted);
   await doActs(code, ...machine(tower), { kind: 'put-supply', supply: { name, label }, basedOn: 0 });
-  await visit(page, `${application.url}/jobs/${code}/cables?way=was`);
+  await goTo(page, `${application.url}/jobs/${code}/cables?way=was`);
 });
 
 /** One press on the drawing, by pointing or by key. */
@@ -146,7 +146,7 @@ describe('a harness recorded by pointing', () => {
       supply: { name, label },
       basedOn: 0,
     });
-    await visit(page, `${application.url}/jobs/${own}/cables?way=was`);
+    await goTo(page, `${application.url}/jobs/${own}/cables?way=was`);
     await point(socket('MAIN 10'));
     await point(inlet('Main 24'));
     await seeText(page, 'from MAIN 10 + MAIN 18: Main 24', '[aria-label="Record by pointing"]');
@@ -173,7 +173,7 @@ describe('a harness recorded by pointing', () => {
   it('copies the cables of another job, marked as only likely', async () => {
     const other = await newJob('Its sister');
     await doActs(other, ...machine(['board-88', 'drive-35', 'drive-35']));
-    await visit(page, `${application.url}/jobs/${other}/cables?way=was`);
+    await goTo(page, `${application.url}/jobs/${other}/cables?way=was`);
     await choose(page, 'Cables as in another job', code);
     await seeText(page, '4 cables stand as such cables usually run', '.page-work');
     await saved(page);
@@ -201,7 +201,7 @@ describe('a harness recorded by pointing', () => {
       },
       basedOn: 0,
     });
-    await visit(page, `${application.url}/jobs/${own}/cables?way=was`);
+    await goTo(page, `${application.url}/jobs/${own}/cables?way=was`);
     await seeText(page, 'no fit', '.harness-record-plugRow');
     await (await page.waitForSelector('[aria-label="An adapter was found at plug 1 of cable A"]'))!.click();
     await seeText(page, 'never: it feeds one purpose from another');
@@ -220,7 +220,7 @@ describe('a harness recorded by pointing', () => {
   it('names sockets of a supply that nobody knows', async () => {
     const other = await newJob('Of an unknown maker');
     await doActs(other, ...machine(['board', 'drive-35']));
-    await visit(page, `${application.url}/jobs/${other}/cables?way=was`);
+    await goTo(page, `${application.url}/jobs/${other}/cables?way=was`);
     await fill(page, 'Another socket', 'BOARD');
     await page.keyboard.press('Enter');
     await seeText(page, 'From BOARD: press each inlet', '[aria-label="Record by pointing"]');

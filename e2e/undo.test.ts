@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { likelyHarness } from '@fairwatt/core';
-import { goStation, mainAct, press, pressKey, pressTab, saved, seeText, visit } from './application.ts';
+import { goStation, goTo, mainAct, press, pressKey, pressTab, saved, seeText } from './application.ts';
 import { doActs, jobOf, machine, newJob, supplyCalled } from './messages.ts';
 import { page } from './one-page.ts';
 import { application } from './running.ts';
@@ -35,7 +35,7 @@ const nextUndo = () => page.$eval('[data-undo]', (button) => button.getAttribute
 
 describe('what was signed here', () => {
   it('is taken back by Ctrl Z, one thing after the other: an answer, a reading', async () => {
-    await visit(page, `${application.url}/jobs/${code}/fault`);
+    await goTo(page, `${application.url}/jobs/${code}/fault`);
     await page.waitForSelector('[data-check]');
     expect(await nextUndo()).toBe('Undo: nothing was done here yet');
     await pressKey(page, '1');
@@ -88,7 +88,7 @@ describe('what was signed here', () => {
     const before = await jobOf(code);
     expect(before.seats.length).toBeGreaterThanOrEqual(3);
     const drive = before.parts.find(({ classId }) => classId === 'drive-35')!;
-    await visit(page, `${application.url}/jobs/${code}/intake`);
+    await goTo(page, `${application.url}/jobs/${code}/intake`);
     await pressTab(page, 'Parts');
     await press(page, `Take out ${drive.name}`);
     await seeText(page, 'is taken out', '.undo-undo');
@@ -105,7 +105,7 @@ describe('what was signed here', () => {
   });
 
   it('gives a line back to the field where it was typed, with what had been left of it', async () => {
-    await visit(page, `${application.url}/jobs/${code}/intake`);
+    await goTo(page, `${application.url}/jobs/${code}/intake`);
     await pressTab(page, 'Parts');
     const parts = (await jobOf(code)).parts.length;
     await pressKey(page, 'r');
@@ -124,7 +124,7 @@ describe('what was signed here', () => {
   });
 
   it('stays where somebody made something else of it since', async () => {
-    await visit(page, `${application.url}/jobs/${code}/measure`);
+    await goTo(page, `${application.url}/jobs/${code}/measure`);
     await pressKey(page, 'r');
     await page.keyboard.type('3.3 3.31 idle');
     await page.keyboard.press('Enter');

@@ -6,7 +6,7 @@ import type { Page } from 'puppeteer-core';
 import { afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { partClass } from '@fairwatt/core';
 import { jobFileSchema } from '@fairwatt/contract';
-import { choose, fill, goStation, mainAct, press, pressKey, pressTab, saved, seeText, visit } from './application.ts';
+import { choose, fill, goStation, goTo, mainAct, press, pressKey, pressTab, saved, seeText } from './application.ts';
 import { openPage } from './browser.ts';
 import { closedByEnter, ledUntil, oldSupplyMarked, readAfter, shownByEnter } from './path.ts';
 import { application, chromium } from './running.ts';
@@ -41,7 +41,7 @@ const addPart = async (classId: string) => {
 
 describe("the radio's job, from intake to hand-over, by the real interface", () => {
   it('makes a job in three fields by keyboard', async () => {
-    await visit(page, `${application.url}/jobs`);
+    await goTo(page, `${application.url}/jobs`);
     await page.keyboard.press('n');
     await page.waitForSelector('[role=dialog] input', { visible: true });
     // A dialog that is there and cannot be seen is not there.

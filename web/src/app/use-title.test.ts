@@ -6,6 +6,7 @@ describe('the title of an address', () => {
     expect(titleOf('/jobs')).toBe('Jobs · Fair Watt');
     expect(titleOf('/jobs/LQ-0142/fault')).toBe('LQ-0142 Find the fault · Fair Watt');
     expect(titleOf('/jobs/LQ-0142')).toBe('LQ-0142 · Fair Watt');
+    expect(titleOf('/people')).toBe('People · Fair Watt');
     expect(titleOf('/nowhere')).toBe('Fair Watt');
   });
 });

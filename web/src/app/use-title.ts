@@ -10,6 +10,8 @@ const pages: Readonly<Record<string, string>> = {
   instruments: 'Instruments',
   record: 'Record',
   settings: 'Settings',
+  people: 'People',
+  enrol: 'A new device',
   health: 'State of the application',
 };
 
@@ -22,10 +24,14 @@ export function titleOf(pathname: string): string {
   return place === undefined ? 'Fair Watt' : `${place} · Fair Watt`;
 }
 
-/** Each address has its title. */
+/**
+ * Each address has its title. The address is the next screen's while the last one is still shown: whose screen is
+ * drawn stands at the document.
+ */
 export function useTitle(): void {
-  const { pathname } = useLocation();
+  const { pathname, search } = useLocation();
   useEffect(() => {
     document.title = titleOf(pathname);
-  }, [pathname]);
+    document.documentElement.dataset['at'] = pathname + search;
+  }, [pathname, search]);
 }
