@@ -62,10 +62,12 @@ const HandOver = stationCode['hand-over'].Drawn;
 
 export default function JobPage() {
   const { code = '' } = useParams();
-  const job = useJobQuery(code, {
+  const { currentData, isError, error } = useJobQuery(code, {
     refetchOnFocus: true,
     refetchOnMountOrArgChange: 5,
   });
+  // On the way from one job to another, the one that is left is not this one.
+  const job = { data: currentData, isError, error };
   const shop = useShopQuery();
   const supplies = useWholeSuppliesQuery();
   const knowledge = useKnowledgeQuery();
