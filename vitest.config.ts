@@ -38,6 +38,7 @@ export default defineConfig({
         test: {
           name: 'integration',
           include: ['server/src/**/*.test.ts', 'tests/**/*.test.ts'],
+          exclude: ['tests/operations/**'],
           globalSetup: ['tests/database.ts'],
           // Each file has its own database, most of them wait for it more than they reckon.
           maxWorkers: 2,
@@ -54,6 +55,18 @@ export default defineConfig({
           // themselves.
           maxWorkers: 2,
           sequence: { groupOrder: 2 },
+        },
+      },
+      {
+        extends: true,
+        test: {
+          name: 'operations',
+          include: ['tests/operations/**/*.test.ts'],
+          globalSetup: ['tests/database.ts'],
+          // They start, kill, move and restore whole applications, and wait for them most of the time: the test
+          // command does them beside all others.
+          maxWorkers: 2,
+          sequence: { groupOrder: 4 },
         },
       },
       {

@@ -1,4 +1,4 @@
-import { drill } from '../tests/drill/drill.ts';
+import { drill } from '../tests/operations/drill/drill.ts';
 
 // npm run drill -- [KILLS] [SEED]: the long form of the drill that the tests run with 30 kills.
 const [kills = '1000', seed = '1'] = process.argv.slice(2);

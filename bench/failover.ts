@@ -1,4 +1,4 @@
-import { failover } from '../tests/failover/failover.ts';
+import { failover } from '../tests/operations/failover/failover.ts';
 
 // npm run drill:failover -- [ROUNDS] [SEED] [asynchronous]: the long form of what the tests try once. `asynchronous`
 // shows what is lost where an act is confirmed before the standby has it.

@@ -8,9 +8,9 @@ const longest = [
   'e2e/other-jobs.test.ts',
   'e2e/bad-days.test.ts',
   'e2e/whole-job.test.ts',
-  'tests/drill.test.ts',
-  'tests/backup.test.ts',
-  'tests/data-folder.test.ts',
+  'tests/operations/drill.test.ts',
+  'tests/operations/backup.test.ts',
+  'tests/operations/data-folder.test.ts',
   'core/src/cable/plan-table.test.ts',
   'core/src/diagnose/tried.test.ts',
 ];

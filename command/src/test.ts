@@ -53,6 +53,33 @@ async function oneByOne(checks: readonly (readonly [string, readonly string[]])[
   return results;
 }
 
+const counted = (ok: boolean): Counts => ({ passed: ok ? 1 : 0, failed: ok ? 0 : 1, broken: [] });
+
+/**
+ * What is run, each by its name: what was asked for, or all tests. Those that start, kill and restore whole
+ * applications wait most of the time; others have the machine meanwhile.
+ */
+const runsOf = (args: readonly string[]): readonly (readonly [string, readonly string[]])[] =>
+  args.length > 0
+    ? [['tests', args]]
+    : [
+        ['operations', ['--project', 'operations']],
+        ['tests', ['--project', '!operations']],
+      ];
+
+/** Runs tests on the cluster at `url` and counts them. A run that ends badly without a failed test counts as one. */
+async function runTests(name: string, args: readonly string[], url: string): Promise<Counts> {
+  const counts = join(stateDirectory, `${name}-counts.json`);
+  rmSync(counts, { force: true });
+  const ran = await check(name, [bin('vitest/vitest.mjs'), 'run', ...args], {
+    FAIRWATT_TEST_DATABASE: url,
+    FAIRWATT_TEST_COUNTS: counts,
+  });
+  if (!existsSync(counts)) return counted(false);
+  const found = JSON.parse(readFileSync(counts, 'utf8')) as Counts;
+  return !ran && found.failed === 0 ? { ...found, failed: 1 } : found;
+}
+
 /**
  * Types, lint, layers, then unit, integration and end-to-end tests on the built application. Those that failed are
  * named at the end; the last line counts them all.
@@ -65,40 +92,23 @@ export async function test(args: readonly string[]): Promise<number> {
     process.stderr.write('The tests of this checkout are running already.\n');
     return 1;
   }
-  const counts = join(stateDirectory, 'test-counts.json');
-  rmSync(counts, { force: true });
-  let passed = 0;
-  let failed = 0;
-  const broken: string[] = [];
-  const note = (ok: boolean) => {
-    if (ok) passed += 1;
-    else failed += 1;
-  };
+  const results: Counts[] = [];
   const beside = oneByOne(standingChecks());
   try {
-    note(await check('types', [bin('typescript/bin/tsc'), '-b']));
+    results.push(counted(await check('types', [bin('typescript/bin/tsc'), '-b'])));
     await build((line) => process.stdout.write(`${line}\n`));
     const url = (await startCluster(testCluster())).url('postgres');
-    const ran = await check('tests', [bin('vitest/vitest.mjs'), 'run', ...args], {
-      FAIRWATT_TEST_DATABASE: url,
-      FAIRWATT_TEST_COUNTS: counts,
-    });
-    if (existsSync(counts)) {
-      const found = JSON.parse(readFileSync(counts, 'utf8')) as Counts;
-      broken.push(...found.broken);
-      passed += found.passed;
-      failed += found.failed;
-      if (!ran && found.failed === 0) failed += 1;
-    } else failed += 1;
+    results.push(...(await Promise.all(runsOf(args).map(([name, given]) => runTests(name, given, url)))));
   } catch (error) {
     process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
-    failed += 1;
+    results.push(counted(false));
   } finally {
     stopCluster(testCluster());
     lock.release();
   }
-  for (const ok of await beside) note(ok);
-  for (const line of broken) process.stdout.write(`failed: ${line}\n`);
-  process.stdout.write(`${passed} passed, ${failed} failed\n`);
-  return failed === 0 ? 0 : 1;
+  results.push(...(await beside).map(counted));
+  for (const line of results.flatMap(({ broken }) => broken)) process.stdout.write(`failed: ${line}\n`);
+  const sum = (of: 'passed' | 'failed') => results.reduce((total, result) => total + result[of], 0);
+  process.stdout.write(`${sum('passed')} passed, ${sum('failed')} failed\n`);
+  return sum('failed') === 0 ? 0 : 1;
 }

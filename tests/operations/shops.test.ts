@@ -5,9 +5,9 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Job } from '@fairwatt/core';
 import type { Access, JobList, Problem } from '@fairwatt/contract';
-import { newCommand, wait, type Command } from './command.ts';
+import { newCommand, wait, type Command } from '../command.ts';
 import { DatabaseNode } from './failover/database-node.ts';
-import { HostBrowser } from './host-browser.ts';
+import { HostBrowser } from '../host-browser.ts';
 
 let command: Command;
 let url: string;

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, it } from 'vitest';
 import type { Job } from '@fairwatt/core';
-import { newCommand, wait } from './command.ts';
+import { newCommand, wait } from '../command.ts';
 
 it('a moment between two jobs is restored from the archive: the first is there, the second is not', async () => {
   const archive = mkdtempSync(join(tmpdir(), 'fairwatt-archive-'));

@@ -22,11 +22,11 @@ import {
   untilAnswers,
   writablePlace,
 } from '@fairwatt/server';
-import { createReplicaPool } from '../server/src/database/pool.ts';
-import { Reading } from '../server/src/database/reading.ts';
+import { createReplicaPool } from '../../server/src/database/pool.ts';
+import { Reading } from '../../server/src/database/reading.ts';
 import { DatabaseNode } from './failover/database-node.ts';
-import { listeningFeed } from './listening-feed.ts';
-import { threadsOf } from './threads.ts';
+import { listeningFeed } from '../listening-feed.ts';
+import { threadsOf } from '../threads.ts';
 
 const silent = pino({ level: 'silent' });
 const database = 'shop';
@@ -51,7 +51,7 @@ beforeAll(async () => {
   const url = await letServersIn(primary.url(database), password);
   pool = createPool(url, silent);
   const model = await loadModel();
-  await loadDemo(pool, model, fileURLToPath(new URL('../demo', import.meta.url)), new Date().toISOString());
+  await loadDemo(pool, model, fileURLToPath(new URL('../../demo', import.meta.url)), new Date().toISOString());
   await standby.follow(primary);
   await primary.isFollowed();
   replica = createReplicaPool(asServer(standby.url(database), password), silent);

@@ -3,8 +3,8 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Job } from '@fairwatt/core';
 import { SimulatedBench, serveInstrument, type ServedInstrument } from '@fairwatt/instruments';
-import { within } from '../../web/src/offline/patience.ts';
-import { databasePid, newCommand, wait, type Command } from '../command.ts';
+import { within } from '../../../web/src/offline/patience.ts';
+import { databasePid, newCommand, wait, type Command } from '../../command.ts';
 import { dice, roughProxy, type RoughProxy } from './rough-proxy.ts';
 import { Writer } from './writer.ts';
 
@@ -175,7 +175,7 @@ class Drill {
   }
 
   private async importFile(): Promise<void> {
-    const file = readFileSync(new URL('../../demo/jobs/4-school-library.json', import.meta.url), 'utf8');
+    const file = readFileSync(new URL('../../../demo/jobs/4-school-library.json', import.meta.url), 'utf8');
     const sent = this.api('/jobs/import?by=mara&as=new', {
       method: 'POST',
       headers: { 'content-type': 'application/json' },

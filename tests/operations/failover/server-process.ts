@@ -1,7 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 
-const program = fileURLToPath(new URL('../../server/dist/main.js', import.meta.url));
+const program = fileURLToPath(new URL('../../../server/dist/main.js', import.meta.url));
 
 /** A server as a machine of its own would run it. */
 export interface ServerProcess {

@@ -12,7 +12,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { databasePid, newCommand, wait, type Command } from './command.ts';
+import { databasePid, newCommand, wait, type Command } from '../command.ts';
 
 /** A connection to a database of the command, where it is now: each start may take another port. */
 async function connectedTo(folder: string, database: string): Promise<pg.Client> {

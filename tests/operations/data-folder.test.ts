@@ -12,7 +12,7 @@ import {
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { databasePid, newCommand, wait, type Command } from './command.ts';
+import { databasePid, newCommand, wait, type Command } from '../command.ts';
 
 const jobsAt = async (url: string) =>
   ((await (await fetch(`${url}/api/jobs?state=all`)).json()) as { total: number }).total;

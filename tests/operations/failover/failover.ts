@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import type { Job } from '@fairwatt/core';
 import { createPool, letServersIn, loadDemo, loadModel, migrate } from '@fairwatt/server';
-import { wait } from '../command.ts';
+import { wait } from '../../command.ts';
 import { dice, roughProxy, type RoughProxy } from '../drill/rough-proxy.ts';
 import { Writer } from '../drill/writer.ts';
 import { DatabaseNode } from './database-node.ts';
@@ -67,7 +67,7 @@ class Failover {
     await loadDemo(
       pool,
       await loadModel(),
-      fileURLToPath(new URL('../../demo', import.meta.url)),
+      fileURLToPath(new URL('../../../demo', import.meta.url)),
       new Date().toISOString(),
     );
     await pool.end();

@@ -25,11 +25,11 @@ import {
   startCluster,
   stopCluster,
   type ClusterOptions,
-} from '../command/src/cluster/index.ts';
-import { freshDatabase } from './fresh-database.ts';
-import { listeningFeed } from './listening-feed.ts';
-import { threadsOf } from './threads.ts';
-import { knowledgeProblem } from './knowledge-problem.ts';
+} from '../../command/src/cluster/index.ts';
+import { freshDatabase } from '../fresh-database.ts';
+import { listeningFeed } from '../listening-feed.ts';
+import { threadsOf } from '../threads.ts';
+import { knowledgeProblem } from '../knowledge-problem.ts';
 
 const silent = pino({ level: 'silent' });
 
@@ -50,7 +50,7 @@ describe('a database that goes away under a running server', () => {
     feed = await listeningFeed(url, silent);
     const model = await loadModel();
     threads = threadsOf(url, pool, model, silent);
-    await loadDemo(pool, model, fileURLToPath(new URL('../demo', import.meta.url)), new Date().toISOString());
+    await loadDemo(pool, model, fileURLToPath(new URL('../../demo', import.meta.url)), new Date().toISOString());
     server = await new Promise<Server>((resolve) => {
       const started = createApp({ pool, feed, model, ...threads, log: silent, webDirectory: null }).listen(
         0,

@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import type { Act, Job } from '@fairwatt/core';
-import { postTo } from '../../web/src/offline/delivery.ts';
-import { emptyOutbox, nextTogether, outbox, outboxReducer, type OutboxState } from '../../web/src/offline/outbox.ts';
-import { nextOrder, thisTab } from '../../web/src/offline/parcel.ts';
-import { Sender, settleMilliseconds } from '../../web/src/offline/sender.ts';
-import { within } from '../../web/src/offline/patience.ts';
-import { wait } from '../command.ts';
+import { postTo } from '../../../web/src/offline/delivery.ts';
+import { emptyOutbox, nextTogether, outbox, outboxReducer, type OutboxState } from '../../../web/src/offline/outbox.ts';
+import { nextOrder, thisTab } from '../../../web/src/offline/parcel.ts';
+import { Sender, settleMilliseconds } from '../../../web/src/offline/sender.ts';
+import { within } from '../../../web/src/offline/patience.ts';
+import { wait } from '../../command.ts';
 
 /** So many acts go into one job before the next is made. */
 const actsInJob = 150;

@@ -11,9 +11,9 @@ import {
   stopCluster,
   type ClusterOptions,
   type RunningCluster,
-} from '../../command/src/cluster/index.ts';
-import { runProgram } from '../../command/src/cluster/programs.ts';
-import { wait } from '../command.ts';
+} from '../../../command/src/cluster/index.ts';
+import { runProgram } from '../../../command/src/cluster/programs.ts';
+import { wait } from '../../command.ts';
 
 const recordSchema = z.object({ password: z.string(), port: z.int() });
 

@@ -7,9 +7,9 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Access } from '@fairwatt/contract';
-import { freshDatabase } from './fresh-database.ts';
+import { freshDatabase } from '../fresh-database.ts';
 
-const program = fileURLToPath(new URL('../server/dist/main.js', import.meta.url));
+const program = fileURLToPath(new URL('../../server/dist/main.js', import.meta.url));
 /** Another address of this machine, as a phone's way in. */
 const network = '127.0.0.2';
 
