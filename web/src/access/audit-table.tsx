@@ -5,6 +5,7 @@ import { looks } from '../looks/looks.ts';
 import { useAuditQuery } from './people-api.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { Sheet, type SheetColumn } from '../controls/sheet.tsx';
+import { signs } from '../controls/signs.tsx';
 import styles from './access.module.css';
 
 const kindText: Readonly<Record<AuditKind, string>> = {
@@ -58,12 +59,13 @@ export function AuditTable() {
       />
       <div className={styles['row']}>
         <Button
+          icon={signs.previous}
           disabled={data?.more !== true || last === undefined}
           onClick={() => setPages([...pages, ...(last === undefined ? [] : [last.id])])}
         >
           Earlier
         </Button>
-        <Button disabled={pages.length === 0} onClick={() => setPages(pages.slice(0, -1))}>
+        <Button icon={signs.next} disabled={pages.length === 0} onClick={() => setPages(pages.slice(0, -1))}>
           Later
         </Button>
       </div>

@@ -6,6 +6,7 @@ import { looks } from '../looks/looks.ts';
 import { useAskForDeviceMutation, useDevicesQuery, useEndDeviceMutation, useNetworkQuery } from './people-api.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { Sheet, type SheetColumn } from '../controls/sheet.tsx';
+import { signs } from '../controls/signs.tsx';
 import styles from './access.module.css';
 
 /** The code is shown whole: it is scanned from here. */
@@ -100,7 +101,7 @@ function EnrolForm({ onEnrolment }: { readonly onEnrolment: (enrolment: Enrolmen
           placeholder="Such as “Phone of the counter”"
           onChange={(event) => setName(event.target.value)}
         />
-        <Button htmlType="submit" loading={isLoading}>
+        <Button icon={signs.add} htmlType="submit" loading={isLoading}>
           Enrol a device
         </Button>
       </form>

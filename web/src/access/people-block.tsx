@@ -12,6 +12,7 @@ import {
 import { FormField, SheetForm } from '../controls/form.tsx';
 import { Dialog } from '../controls/dialog.tsx';
 import { Sheet, type SheetColumn } from '../controls/sheet.tsx';
+import { signs } from '../controls/signs.tsx';
 import styles from './access.module.css';
 import { noSecret, SecretFields, type TypedSecret } from './secret-fields.tsx';
 import { personName } from './words.ts';
@@ -89,7 +90,9 @@ export function PeopleBlock({ people }: { readonly people: readonly Person[] }) 
       )}
       <Sheet label="People" rows={people} rowKey={({ id }) => id} columns={columns} />
       <div className={styles['row']}>
-        <Button onClick={() => setDialog('add')}>Add somebody</Button>
+        <Button icon={signs.add} onClick={() => setDialog('add')}>
+          Add somebody
+        </Button>
       </div>
       {dialog === 'add' && <AddPerson onClose={() => setDialog('none')} />}
       {typeof dialog === 'object' && <GiveSecret person={dialog} onClose={() => setDialog('none')} />}

@@ -9,6 +9,7 @@ import { Dialog } from '../controls/dialog.tsx';
 import { forgetAnswers } from '../offline/kept-answer.ts';
 import { sentOff } from '../offline/sent-off.ts';
 import { looks } from '../looks/looks.ts';
+import { signs } from '../controls/signs.tsx';
 import styles from './access.module.css';
 import { noSecret, SecretFields } from './secret-fields.tsx';
 import { SessionsTable } from './sessions-table.tsx';
@@ -45,7 +46,7 @@ export default function PersonDialog({ onClose }: { readonly onClose: () => void
           </p>
           <SessionsTable of="me" />
           <div className={styles['row']}>
-            <Button autoFocus onClick={() => setView('switch')}>
+            <Button icon={signs.previous} autoFocus onClick={() => setView('switch')}>
               Back
             </Button>
           </div>
@@ -62,7 +63,9 @@ export default function PersonDialog({ onClose }: { readonly onClose: () => void
           <div className={styles['row']}>
             <Button onClick={() => setView('secret')}>Change my PIN or passphrase</Button>
             <Button onClick={() => setView('sessions')}>Where I am signed in</Button>
-            <Button onClick={() => void leave()}>Sign out</Button>
+            <Button icon={signs.signOut} onClick={() => void leave()}>
+              Sign out
+            </Button>
           </div>
           {told !== null && (
             <div className={looks.errorText} role="alert">

@@ -4,6 +4,7 @@ import type { Access } from '@fairwatt/contract';
 import { OwnerForm } from './owner-form.tsx';
 import { SignInForm } from './sign-in-form.tsx';
 import { WayIn } from './way-in.tsx';
+import { signs } from '../controls/signs.tsx';
 
 /** The way in, before anything of the shop is shown. */
 export default function SignInPage({ access }: { readonly access: Access }) {
@@ -21,7 +22,7 @@ export default function SignInPage({ access }: { readonly access: Access }) {
       >
         <OwnerForm access={access} />
         {!access.ownerless && (
-          <Button type="link" onClick={() => setByCode(false)}>
+          <Button icon={signs.previous} type="link" onClick={() => setByCode(false)}>
             Back to signing in
           </Button>
         )}

@@ -1,9 +1,9 @@
 import { lazy, Suspense, useState, type RefObject } from 'react';
-import { ScanOutlined } from '@ant-design/icons';
 import { Button, Input, type InputRef } from 'antd';
 import { useNavigate } from 'react-router';
 import { useScanned } from '../scan/use-scanned.ts';
 import { looks } from '../looks/looks.ts';
+import { signs } from '../controls/signs.tsx';
 import styles from './find-form.module.css';
 
 const ScanDialog = lazy(() => import('../scan/scan-dialog.tsx'));
@@ -45,10 +45,9 @@ export function FindForm({ field }: { readonly field: RefObject<InputRef | null>
         aria-label="Scan a code"
         title="Scan a code"
         aria-haspopup="dialog"
+        icon={signs.scan}
         onClick={() => setScanning(true)}
-      >
-        <ScanOutlined aria-hidden />
-      </Button>
+      />
       <Suspense fallback={null}>{scanning && <ScanDialog onClose={() => setScanning(false)} />}</Suspense>
     </>
   );

@@ -7,6 +7,7 @@ import { looks } from '../looks/looks.ts';
 import { isPieceMissing } from './chunks.ts';
 import { download } from './download.ts';
 import { useAppSelector } from './store.ts';
+import { signs } from '../controls/signs.tsx';
 import styles from './trouble.module.css';
 
 /** What is told where a screen broke. Everything typed before is kept, and can be had as a file. */
@@ -21,14 +22,15 @@ function Broken({ error, resetErrorBoundary }: FallbackProps) {
       <p className={looks.quiet}>{error instanceof Error ? error.message : String(error)}</p>
       <div className={looks.rowActions}>
         {!needsPage && (
-          <Button type="primary" onClick={resetErrorBoundary}>
+          <Button icon={signs.again} type="primary" onClick={resetErrorBoundary}>
             Try again
           </Button>
         )}
-        <Button type={needsPage ? 'primary' : 'default'} onClick={() => location.reload()}>
+        <Button icon={signs.again} type={needsPage ? 'primary' : 'default'} onClick={() => location.reload()}>
           Load the page again
         </Button>
         <Button
+          icon={signs.save}
           disabled={parcels.length === 0}
           onClick={() => void unsentFile(parcels).then((blob) => download(blob, 'fairwatt-unsent.json'))}
         >

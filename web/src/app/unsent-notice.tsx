@@ -7,6 +7,7 @@ import { looks } from '../looks/looks.ts';
 import { useAccessQuery, useShopQuery } from './api.ts';
 import { download } from './download.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
+import { signs } from '../controls/signs.tsx';
 
 /** What is unsent as a file, and such a file back in. */
 function UnsentFile() {
@@ -25,6 +26,7 @@ function UnsentFile() {
   return (
     <>
       <Button
+        icon={signs.save}
         disabled={parcels.length === 0}
         onClick={() => void unsentFile(parcels).then((blob) => download(blob, 'fairwatt-unsent.json'))}
       >
@@ -39,7 +41,7 @@ function UnsentFile() {
           return false;
         }}
       >
-        <Button>Read such a file</Button>
+        <Button icon={signs.file}>Read such a file</Button>
       </Upload>
       {told !== null && <span role="status">{told}</span>}
     </>
@@ -104,8 +106,12 @@ export function UnsentNotice() {
             {parcel.kind === 'request' ? parcel.title : ''}
             {parcel.code === null ? '' : `, ${parcel.code}`}: {parcel.refused?.title}
           </span>
-          <Button onClick={() => dispatch(outbox.insist({ id: parcel.id, newId: parcel.id }))}>Try again</Button>
-          <Button onClick={() => dispatch(outbox.discard(parcel.id))}>Discard</Button>
+          <Button icon={signs.again} onClick={() => dispatch(outbox.insist({ id: parcel.id, newId: parcel.id }))}>
+            Try again
+          </Button>
+          <Button icon={signs.remove} onClick={() => dispatch(outbox.discard(parcel.id))}>
+            Discard
+          </Button>
         </div>
       ))}
     </>

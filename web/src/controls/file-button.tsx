@@ -1,4 +1,5 @@
 import { Button, Upload } from 'antd';
+import { signs } from './signs.tsx';
 
 const largestFile = 8 * 1024 * 1024;
 
@@ -34,7 +35,9 @@ export function FileButton({
         return false;
       }}
     >
-      <Button disabled={busy}>{busy ? 'Importing …' : label}</Button>
+      <Button icon={signs.file} disabled={busy}>
+        {busy ? 'Importing …' : label}
+      </Button>
     </Upload>
   );
 }

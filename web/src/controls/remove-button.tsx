@@ -1,4 +1,5 @@
 import { Button, Popconfirm } from 'antd';
+import { signs } from './signs.tsx';
 
 /** Removes something that cannot be had back by an undo: it asks first, where it stands. */
 export function RemoveButton({
@@ -21,7 +22,7 @@ export function RemoveButton({
       disabled={disabled}
       onConfirm={onRemove}
     >
-      <Button type="link" disabled={disabled} aria-label={`${text}: ${what}`}>
+      <Button icon={signs.remove} type="link" disabled={disabled} aria-label={`${text}: ${what}`}>
         {text}
       </Button>
     </Popconfirm>

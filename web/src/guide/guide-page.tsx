@@ -7,6 +7,7 @@ import { ConnectorCard } from './connector-card.tsx';
 import { FindIt } from './find-it.tsx';
 import { OftenConfused } from './often-confused.tsx';
 import { features } from './words.ts';
+import { signs } from '../controls/signs.tsx';
 import styles from './guide.module.css';
 
 const ways = [
@@ -63,13 +64,15 @@ export default function GuidePage() {
           onPick={(picked) => go({ way: picked === 'find' ? '' : picked, show: '' })}
         />
         {(Object.keys(seen).length > 0 || shown !== undefined) && (
-          <Button onClick={() => setParams(job === null ? {} : { job })}>Begin anew</Button>
+          <Button icon={signs.again} onClick={() => setParams(job === null ? {} : { job })}>
+            Begin anew
+          </Button>
         )}
       </div>
       {shown !== undefined ? (
         <>
-          <Button type="link" onClick={() => go({ show: '' })}>
-            ← All that it may be
+          <Button icon={signs.previous} type="link" onClick={() => go({ show: '' })}>
+            All that it may be
           </Button>
           <ConnectorCard connector={shown} addressOf={addressOf} jobCode={job} />
         </>

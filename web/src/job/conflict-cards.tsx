@@ -12,6 +12,7 @@ import { contentOf, standingContent, withTheirs } from './conflict-fields.ts';
 import { subjectLabel } from './conflict-words.ts';
 import { useDesk } from './job-context.ts';
 import { Sheet } from '../controls/sheet.tsx';
+import { signs } from '../controls/signs.tsx';
 import styles from './conflicts.module.css';
 
 type Conflict = Extract<Refused, { kind: 'conflict' }>;
@@ -123,8 +124,12 @@ function RefusedCard({ parcel }: { readonly parcel: ActParcel }) {
       <span style={{ flex: 1 }}>
         <strong>{subjectLabel(parcel.act, job, job)}</strong>: {parcel.refused?.title}
       </span>
-      <Button onClick={() => dispatch(outbox.insist({ id: parcel.id, newId: crypto.randomUUID() }))}>Try again</Button>
-      <Button onClick={() => dispatch(outbox.discard(parcel.id))}>Discard</Button>
+      <Button icon={signs.again} onClick={() => dispatch(outbox.insist({ id: parcel.id, newId: crypto.randomUUID() }))}>
+        Try again
+      </Button>
+      <Button icon={signs.remove} onClick={() => dispatch(outbox.discard(parcel.id))}>
+        Discard
+      </Button>
     </div>
   );
 }

@@ -3,6 +3,7 @@ import { beside } from '../controls/beside.tsx';
 import { looks } from '../looks/looks.ts';
 import { useDesk } from './job-context.ts';
 import { useDrawer } from './use-drawer.ts';
+import { signs } from '../controls/signs.tsx';
 
 const HistoryDrawer = beside(
   () => import('./history-drawer.tsx'),
@@ -15,7 +16,7 @@ export function History() {
   const { show, drawer } = useDrawer(code);
   return (
     <>
-      <Button type="link" className={looks.noPrint} aria-haspopup="dialog" onClick={show}>
+      <Button icon={signs.history} type="link" className={looks.noPrint} aria-haspopup="dialog" onClick={show}>
         History
       </Button>
       {drawer !== null && <HistoryDrawer {...drawer} />}

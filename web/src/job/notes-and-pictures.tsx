@@ -6,6 +6,7 @@ import { Photos } from '../pictures/photos.tsx';
 import { looks } from '../looks/looks.ts';
 import { useDesk } from './job-context.ts';
 import { useTypedText } from '../offline/typed-texts.ts';
+import { signs } from '../controls/signs.tsx';
 import styles from './notes-and-pictures.module.css';
 
 /** What somebody saw or was told, and pictures, each to be chosen for the report. */
@@ -67,6 +68,7 @@ export function NotesAndPictures() {
                   in the report
                 </Checkbox>
                 <Button
+                  icon={signs.remove}
                   type="link"
                   disabled={locked}
                   aria-label={`Take out: ${note.text.slice(0, 60)}`}

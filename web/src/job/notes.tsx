@@ -4,6 +4,7 @@ import { beside } from '../controls/beside.tsx';
 import { looks } from '../looks/looks.ts';
 import { useDesk } from './job-context.ts';
 import { useDrawer } from './use-drawer.ts';
+import { signs } from '../controls/signs.tsx';
 
 const NotesDrawer = beside(
   () => import('./notes-drawer.tsx'),
@@ -18,7 +19,7 @@ export function Notes() {
   const count = job.notes.filter(({ photoId }) => photoId === null).length + photos.length;
   return (
     <>
-      <Button type="link" className={looks.noPrint} aria-haspopup="dialog" onClick={show}>
+      <Button icon={signs.notes} type="link" className={looks.noPrint} aria-haspopup="dialog" onClick={show}>
         {count === 0 ? 'Notes' : `Notes, ${count}`}
       </Button>
       {drawer !== null && <NotesDrawer {...drawer} />}

@@ -1,9 +1,9 @@
-import { UndoOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
 import { looks } from '../looks/looks.ts';
 import { useDesk } from './job-context.ts';
 import { undoText } from './undo-list.ts';
 import type { Acts, Told } from './use-acting.ts';
+import { signs } from '../controls/signs.tsx';
 import styles from './undo.module.css';
 
 /** Takes back what was done here last; Ctrl Z presses it. */
@@ -12,6 +12,7 @@ export function Undo() {
   const what = last === null ? 'nothing was done here yet' : undoText(last);
   return (
     <Button
+      icon={signs.undo}
       type="link"
       className={looks.noPrint}
       data-undo
@@ -22,7 +23,7 @@ export function Undo() {
         if (last !== null) undo(last);
       }}
     >
-      <UndoOutlined aria-hidden /> Undo
+      Undo
     </Button>
   );
 }
@@ -39,7 +40,7 @@ export function UndoStrip({ told, undo }: Strip) {
     <div className={undoes === null ? `${styles.undo} ${styles.onlyTold}` : styles.undo} role="status">
       <span>{text}</span>
       {undoes !== null && (
-        <Button type="link" onClick={() => undo(undoes)}>
+        <Button icon={signs.undo} type="link" onClick={() => undo(undoes)}>
           Undo
         </Button>
       )}

@@ -10,6 +10,7 @@ import { Waiting } from '../controls/waiting.tsx';
 import { looks } from '../looks/looks.ts';
 import { ImportButton } from './import-button.tsx';
 import { JobRow } from './job-row.tsx';
+import { signs } from '../controls/signs.tsx';
 import styles from './job-list.module.css';
 
 const states = [
@@ -107,14 +108,14 @@ function Pages({ list, set }: { readonly list: JobList } & Pick<ListWay, 'set'>)
   if (newer === null && older === null) return null;
   return (
     <div className={looks.rowActions} style={{ marginTop: 14 }}>
-      <Button disabled={newer === null} onClick={() => set({ before: newer ?? '', after: '' })}>
+      <Button icon={signs.previous} disabled={newer === null} onClick={() => set({ before: newer ?? '', after: '' })}>
         Newer
       </Button>
       <span style={{ alignSelf: 'center' }}>
         {list.jobs.length} of {list.more ? 'more than ' : ''}
         {list.total} jobs
       </span>
-      <Button disabled={older === null} onClick={() => set({ after: older ?? '', before: '' })}>
+      <Button icon={signs.next} disabled={older === null} onClick={() => set({ after: older ?? '', before: '' })}>
         Older
       </Button>
     </div>
@@ -141,6 +142,7 @@ export function JobListPage() {
           </span>
         )}
         <Button
+          icon={signs.add}
           type="primary"
           className={`${looks.primary} ${styles.newJob}`}
           onClick={() => dispatch(session.askNewJob())}

@@ -1,4 +1,5 @@
 import { Button, Upload } from 'antd';
+import { signs } from '../controls/signs.tsx';
 
 /** The camera, for one after the other, or files, several at once. */
 export function PictureButton({
@@ -26,7 +27,9 @@ export function PictureButton({
         return false;
       }}
     >
-      <Button disabled={disabled}>{busy ? 'Keeping …' : label}</Button>
+      <Button icon={signs.picture} disabled={disabled}>
+        {busy ? 'Keeping …' : label}
+      </Button>
     </Upload>
   );
 }

@@ -10,6 +10,7 @@ import { looks } from '../looks/looks.ts';
 import { draftOfCable, firstPlug, typedCable, type BagCableDraft } from './bag-cable-draft.ts';
 import { BagPlugFields } from './bag-plug-fields.tsx';
 import { useDraftForm } from './use-draft-form.ts';
+import { signs } from '../controls/signs.tsx';
 
 /** Sends the cable as it was typed. */
 function useCableForm(was: BagCable | null, onDone: () => void) {
@@ -54,6 +55,7 @@ export function BagCableDialog({ was, onClose }: { readonly was: BagCable | null
               ))}
               <div className={looks.wide}>
                 <Button
+                  icon={signs.add}
                   type="link"
                   onClick={() => add((form.getFieldValue('plugs') as BagCableDraft['plugs']).at(-1) ?? firstPlug)}
                 >

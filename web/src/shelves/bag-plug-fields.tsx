@@ -3,6 +3,7 @@ import { faceOfPlug, inletFace, plugName, signalText, standardPlugKinds } from '
 import { DraftPick, DraftText } from '../controls/draft-form.tsx';
 import { looks } from '../looks/looks.ts';
 import type { PlugDraft } from './bag-cable-draft.ts';
+import { signs } from '../controls/signs.tsx';
 import styles from './bag-plug-fields.module.css';
 
 /** The pins of a plug in the order in which its wires are typed. */
@@ -41,7 +42,7 @@ export function BagPlugFields({
           maxLength={400}
           placeholder="1 3 5 - ?"
         />
-        <Button type="link" disabled={isOnly} onClick={onDrop}>
+        <Button icon={signs.remove} type="link" disabled={isOnly} onClick={onDrop}>
           drop
         </Button>
       </div>

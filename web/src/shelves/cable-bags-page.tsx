@@ -13,6 +13,7 @@ import { AdaptersPanel } from './adapters-panel.tsx';
 import { BagCableDialog } from './bag-cable-dialog.tsx';
 import { CrossingPanel, crossingMark } from './crossing-panel.tsx';
 import { PinoutsPanel } from './pinouts-panel.tsx';
+import { signs } from '../controls/signs.tsx';
 import styles from './cable-bags-page.module.css';
 import bagList from './bag-list.module.css';
 
@@ -45,7 +46,12 @@ export default function CableBagsPage() {
           A cable from another supply is never trusted, not even of the same maker: its wires are known, or probed.
         </span>
         {shelf === 'cables' && (
-          <Button style={{ marginLeft: 'auto' }} disabled={technician === null} onClick={() => setEditing('new')}>
+          <Button
+            icon={signs.add}
+            style={{ marginLeft: 'auto' }}
+            disabled={technician === null}
+            onClick={() => setEditing('new')}
+          >
             Enter a cable
           </Button>
         )}

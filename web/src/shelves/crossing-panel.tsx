@@ -19,6 +19,7 @@ import { calendarDay } from '../controls/clock.ts';
 import { RemoveButton } from '../controls/remove-button.tsx';
 import { ConnectorFace } from '../drawings/connector-face.tsx';
 import { looks, verdictLook, type Mark } from '../looks/looks.ts';
+import { signs } from '../controls/signs.tsx';
 import styles from './crossing-panel.module.css';
 
 /** The verdict's mark for each word of a crossing. */
@@ -72,7 +73,7 @@ export function CrossingPanel({ cable, model, verdict, onChange }: Props & { rea
       ))}
       <WhatToDo word={verdict.word} />
       <div className={looks.rowActions} style={{ marginTop: 10 }}>
-        <Button disabled={technician === null} onClick={onChange}>
+        <Button icon={signs.change} disabled={technician === null} onClick={onChange}>
           Change the cable
         </Button>
         <RemoveButton
@@ -99,7 +100,7 @@ function Proof({ cable, model, verdict: { proof } }: Props) {
       {proof !== null && (
         <p>
           <strong>Proved by probe</strong>, {person(proof.by)}, {calendarDay(proof.at)}. {proof.note}{' '}
-          <Button type="link" disabled={technician === null} onClick={takeBack}>
+          <Button icon={signs.undo} type="link" disabled={technician === null} onClick={takeBack}>
             take back
           </Button>
         </p>

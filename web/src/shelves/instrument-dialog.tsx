@@ -9,6 +9,7 @@ import { DraftDay } from '../controls/draft-day.tsx';
 import { DraftFoot, DraftForm, DraftPick, DraftText } from '../controls/draft-form.tsx';
 import { looks } from '../looks/looks.ts';
 import { useDraftForm } from './use-draft-form.ts';
+import { signs } from '../controls/signs.tsx';
 
 interface RangeDraft {
   readonly fullScaleVolts: string;
@@ -145,6 +146,7 @@ function RangeFields() {
                 <DraftText key={field} name={[name, field]} label={label} figure />
               ))}
               <Button
+                icon={signs.remove}
                 type="link"
                 disabled={ranges.length === 1}
                 aria-label={`Remove range ${name + 1}`}
@@ -154,7 +156,7 @@ function RangeFields() {
               </Button>
             </div>
           ))}
-          <Button type="link" disabled={ranges.length >= 8} onClick={() => add(emptyRange)}>
+          <Button icon={signs.add} type="link" disabled={ranges.length >= 8} onClick={() => add(emptyRange)}>
             another range
           </Button>
         </fieldset>

@@ -11,6 +11,7 @@ import { InstrumentDialog } from './instrument-dialog.tsx';
 import { NetworkInstruments } from './network-instruments.tsx';
 import { ShelfImport } from './shelf-import.tsx';
 import { Sheet } from '../controls/sheet.tsx';
+import { signs } from '../controls/signs.tsx';
 
 /** Until when an instrument's errors hold. */
 function Calibrated({ until }: { readonly until: string | null }) {
@@ -69,6 +70,7 @@ function InstrumentSheet({
           head: <span className={looks.visuallyHidden}>Acts</span>,
           cell: (instrument) => (
             <Button
+              icon={signs.change}
               type="link"
               disabled={!mayChange}
               aria-label={`Change ${instrument.name}`}
@@ -105,7 +107,7 @@ export default function InstrumentsPage() {
       )}
       {shop.data !== undefined &&
         (owner ? (
-          <Button style={{ marginTop: 10 }} onClick={() => setOpen('new')}>
+          <Button icon={signs.add} style={{ marginTop: 10 }} onClick={() => setOpen('new')}>
             Add a meter or tester
           </Button>
         ) : (

@@ -15,6 +15,7 @@ import { useAppSelector } from '../app/store.ts';
 import { DraftForm, DraftPick, DraftText, DraftTold } from '../controls/draft-form.tsx';
 import { RemoveButton } from '../controls/remove-button.tsx';
 import { looks } from '../looks/looks.ts';
+import { signs } from '../controls/signs.tsx';
 import styles from './network-instruments.module.css';
 import { useDraftForm } from './use-draft-form.ts';
 
@@ -138,7 +139,7 @@ function AddForm({ shop }: { readonly shop: ShopData }) {
             options={shop.instruments.map((item) => ({ value: item.id, label: item.name }))}
           />
         )}
-        <Button htmlType="submit" disabled={isSending}>
+        <Button icon={signs.add} htmlType="submit" disabled={isSending}>
           Add
         </Button>
       </DraftForm>

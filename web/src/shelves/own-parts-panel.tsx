@@ -8,6 +8,7 @@ import { looks } from '../looks/looks.ts';
 import { RowImport } from './row-import.tsx';
 import { RemoveButton } from '../controls/remove-button.tsx';
 import { Sheet } from '../controls/sheet.tsx';
+import { signs } from '../controls/signs.tsx';
 
 const tenths = (watts: number) => `${Math.round(watts * 10) / 10} W`;
 
@@ -20,7 +21,7 @@ export function OwnPartsPanel() {
     <>
       <div className={looks.rowActions} style={{ marginBottom: 12 }}>
         <RowImport path="/supplies/parts/import" label="Import parts" name="Parts file" what="Part" />
-        <Button href="/api/supplies/parts/export" download>
+        <Button icon={signs.save} href="/api/supplies/parts/export" download>
           CSV
         </Button>
         <span className={looks.quiet} style={{ alignSelf: 'center' }}>

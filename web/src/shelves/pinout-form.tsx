@@ -7,6 +7,7 @@ import { TwoStates } from '../controls/two-states.tsx';
 import { looks } from '../looks/looks.ts';
 import { draftOfPinout, pinoutField, pinoutWords, typedPinout, type PinoutDraft } from './pinout-draft.ts';
 import { useDraftForm } from './use-draft-form.ts';
+import { signs } from '../controls/signs.tsx';
 import styles from './pinout-form.module.css';
 
 const signals = Object.entries(signalText)
@@ -79,7 +80,7 @@ export function PinoutForm({
           </DraftItem>
         </div>
         <DraftFoot told={told} isSending={isSending} />
-        <Button type="link" onClick={onClose}>
+        <Button icon={signs.previous} type="link" onClick={onClose}>
           back
         </Button>
       </DraftForm>

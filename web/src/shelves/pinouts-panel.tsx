@@ -6,6 +6,7 @@ import { useAppSelector } from '../app/store.ts';
 import { Empty } from '../controls/empty.tsx';
 import { looks } from '../looks/looks.ts';
 import { PinoutForm } from './pinout-form.tsx';
+import { signs } from '../controls/signs.tsx';
 import styles from './bag-list.module.css';
 
 const newPinout = (): Pinout => ({
@@ -65,7 +66,12 @@ export function PinoutsPanel({
             </li>
           ))}
         </ul>
-        <Button style={{ marginTop: 10 }} disabled={technician === null} onClick={() => setEditing(newPinout())}>
+        <Button
+          icon={signs.add}
+          style={{ marginTop: 10 }}
+          disabled={technician === null}
+          onClick={() => setEditing(newPinout())}
+        >
           Enter another kind of supply
         </Button>
       </div>

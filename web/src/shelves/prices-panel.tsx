@@ -15,6 +15,7 @@ import { dayAndTime } from '../controls/clock.ts';
 import { looks } from '../looks/looks.ts';
 import { RowImport } from './row-import.tsx';
 import { Sheet } from '../controls/sheet.tsx';
+import { signs } from '../controls/signs.tsx';
 
 /** What the last fetching came to. */
 function Taken({ report }: { readonly report: ImportReport }) {
@@ -72,6 +73,7 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplySu
           </Button>
         )}
         <Button
+          icon={signs.again}
           data-primary
           disabled={technician === null || feed.data == null || fetching.isLoading}
           onClick={() => void fetchNow({ by: technician ?? '' })}

@@ -8,6 +8,7 @@ import { TwoStates } from '../controls/two-states.tsx';
 import { Waiting } from '../controls/waiting.tsx';
 import { looks } from '../looks/looks.ts';
 import { UnitSheet } from './unit-sheet.tsx';
+import { signs } from '../controls/signs.tsx';
 
 const order: readonly UnitState[] = ['new', 'proven', 'spare', 'suspect', 'used'];
 
@@ -55,7 +56,7 @@ function AddUnit({
           options={supplies.map(({ id, name }) => ({ value: id, label: name }))}
         />
       </label>
-      <Button disabled={nobody || modelId === ''} onClick={() => onAdd(modelId)}>
+      <Button icon={signs.add} disabled={nobody || modelId === ''} onClick={() => onAdd(modelId)}>
         Add a unit
       </Button>
     </>
@@ -98,7 +99,7 @@ export function ShelfPanel({
       )}
       <div className={looks.rowActions} style={{ alignItems: 'end', marginBottom: 12 }}>
         <AddUnit supplies={supplies} onAdd={(modelId) => put(newUnit(modelId))} />
-        <Button href="/api/supplies/units/export" download>
+        <Button icon={signs.save} href="/api/supplies/units/export" download>
           JSON
         </Button>
         {trouble !== undefined && (

@@ -13,6 +13,7 @@ import { ShelfPanel } from './shelf-panel.tsx';
 import { Choice } from '../controls/choice.tsx';
 import { useWay } from '../controls/use-way.ts';
 import type { Edited } from './supply-editor.tsx';
+import { signs } from '../controls/signs.tsx';
 
 const SupplyEditor = lazy(() => import('./supply-editor.tsx'));
 const SupplyTable = beside(
@@ -64,12 +65,14 @@ export default function SuppliesPage() {
               />
             </label>
             <div className={looks.rowActions} style={{ marginLeft: 'auto' }}>
-              <Button onClick={() => setEditing({ from: null, isNew: true })}>Enter a supply</Button>
+              <Button icon={signs.add} onClick={() => setEditing({ from: null, isNew: true })}>
+                Enter a supply
+              </Button>
               <RowImport path="/supplies/import" label="Import" name="Supplies file" what="Supply" />
-              <Button href="/api/supplies/export?format=csv" download>
+              <Button icon={signs.save} href="/api/supplies/export?format=csv" download>
                 CSV
               </Button>
-              <Button href="/api/supplies/export?format=json" download>
+              <Button icon={signs.save} href="/api/supplies/export?format=json" download>
                 JSON
               </Button>
             </div>

@@ -14,6 +14,7 @@ import { Sheet, type SheetColumn } from '../controls/sheet.tsx';
 import { looks } from '../looks/looks.ts';
 import { onlyIn, type CableDraft, type SocketDraft, type Whole } from './supply-draft.ts';
 import { OutputPick, useTwelveLabels } from './supply-outputs-fields.tsx';
+import { signs } from '../controls/signs.tsx';
 
 type Column = SheetColumn<FormListFieldData>;
 
@@ -148,7 +149,7 @@ export function KitFields() {
   const dropColumn = (remove: (index: number) => void): Column => ({
     head: <span className={looks.visuallyHidden}>Acts</span>,
     cell: ({ name }) => (
-      <Button type="link" aria-label={`Drop cable ${name + 1}`} onClick={() => remove(name)}>
+      <Button icon={signs.remove} type="link" aria-label={`Drop cable ${name + 1}`} onClick={() => remove(name)}>
         drop
       </Button>
     ),
@@ -175,6 +176,7 @@ export function KitFields() {
           <p className={looks.quiet}>Plugs: {plugKinds.join(', ')}.</p>
           <Form.ErrorList errors={errors} />
           <Button
+            icon={signs.add}
             type="link"
             onClick={() => add(anotherCable(fields.length, form.getFieldValue(['fields', 'modular']) as string))}
           >

@@ -4,6 +4,7 @@ import { DraftPick, DraftText } from '../controls/draft-form.tsx';
 import { Sheet } from '../controls/sheet.tsx';
 import { looks } from '../looks/looks.ts';
 import type { RailDraft, Whole } from './supply-draft.ts';
+import { signs } from '../controls/signs.tsx';
 
 const railOptions = railNames.map((name) => ({ value: name, label: `${name} V` }));
 
@@ -99,7 +100,12 @@ export function OutputsFields() {
               {
                 head: <span className={looks.visuallyHidden}>Acts</span>,
                 cell: ({ name }) => (
-                  <Button type="link" aria-label={`Drop output ${name + 1}`} onClick={() => remove(name)}>
+                  <Button
+                    icon={signs.remove}
+                    type="link"
+                    aria-label={`Drop output ${name + 1}`}
+                    onClick={() => remove(name)}
+                  >
                     drop
                   </Button>
                 ),
@@ -108,6 +114,7 @@ export function OutputsFields() {
           />
           <Form.ErrorList errors={errors} />
           <Button
+            icon={signs.add}
             type="link"
             onClick={() => add({ label: `12V${twelve.length + 1}`, rail: '+12', amps: '', feeds: [] })}
           >

@@ -3,6 +3,7 @@ import { socketKinds } from '@fairwatt/core';
 import { DraftPick, DraftText } from '../controls/draft-form.tsx';
 import { looks } from '../looks/looks.ts';
 import { OutputPick, useTwelveLabels } from './supply-outputs-fields.tsx';
+import { signs } from '../controls/signs.tsx';
 import styles from './supply-sockets-fields.module.css';
 
 const kinds = socketKinds.map((kind) => ({ value: kind, label: kind }));
@@ -33,13 +34,18 @@ function LimitFields() {
                 placeholder="5V + 3.3V"
               />
               <DraftText bare figure name={[name, 'watts']} label={`Watts of limit ${name + 1}`} />
-              <Button type="link" aria-label={`Drop limit ${name + 1}`} onClick={() => remove(name)}>
+              <Button
+                icon={signs.remove}
+                type="link"
+                aria-label={`Drop limit ${name + 1}`}
+                onClick={() => remove(name)}
+              >
                 drop
               </Button>
             </div>
           ))}
           <Form.ErrorList errors={errors} />
-          <Button type="link" onClick={() => add({ labels: '5V + 3.3V', watts: '' })}>
+          <Button icon={signs.add} type="link" onClick={() => add({ labels: '5V + 3.3V', watts: '' })}>
             another limit
           </Button>
         </>
@@ -63,14 +69,23 @@ function SocketList() {
                 {twelve.length > 1 && (
                   <OutputPick name={[name, 'output']} label={`Output behind socket ${name + 1}`} twelve={twelve} />
                 )}
-                <Button type="link" aria-label={`Drop socket ${name + 1}`} onClick={() => remove(name)}>
+                <Button
+                  icon={signs.remove}
+                  type="link"
+                  aria-label={`Drop socket ${name + 1}`}
+                  onClick={() => remove(name)}
+                >
                   drop
                 </Button>
               </div>
             ))}
           </div>
           <Form.ErrorList errors={errors} />
-          <Button type="link" onClick={() => add({ label: `S${sockets.length + 1}`, kind: 'drive', output: '' })}>
+          <Button
+            icon={signs.add}
+            type="link"
+            onClick={() => add({ label: `S${sockets.length + 1}`, kind: 'drive', output: '' })}
+          >
             another socket
           </Button>
         </>

@@ -4,6 +4,7 @@ import type { SupplySummary } from '@fairwatt/contract';
 import { problemOf, useSupplyQuery } from '../app/api.ts';
 import { Waiting } from '../controls/waiting.tsx';
 import { looks } from '../looks/looks.ts';
+import { signs } from '../controls/signs.tsx';
 
 /** From this many rows on only those in sight are drawn. */
 const virtualFrom = 100;
@@ -85,10 +86,20 @@ function columnsOf(
           <Button type="link" aria-expanded={open === model.id} onClick={() => onOpen(model.id)}>
             cables
           </Button>
-          <Button type="link" aria-label={`Change ${model.name}`} onClick={() => onEdit(model, false)}>
+          <Button
+            icon={signs.change}
+            type="link"
+            aria-label={`Change ${model.name}`}
+            onClick={() => onEdit(model, false)}
+          >
             change
           </Button>
-          <Button type="link" aria-label={`Duplicate ${model.name}`} onClick={() => onEdit(model, true)}>
+          <Button
+            icon={signs.copy}
+            type="link"
+            aria-label={`Duplicate ${model.name}`}
+            onClick={() => onEdit(model, true)}
+          >
             duplicate
           </Button>
         </span>

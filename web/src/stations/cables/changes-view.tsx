@@ -17,6 +17,7 @@ import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
 import type { OpenWay } from './cables.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
+import { signs } from '../../controls/signs.tsx';
 
 const stockText: Record<LabelStock, string> = {
   'a4-24': 'A4, 24 labels of 70 x 37 mm',
@@ -110,6 +111,7 @@ function OnPaper() {
           <FigureField label="Labels used up" value={skip} most={64} whole onChange={(value) => setSkip(value ?? 0)} />
         </div>
         <Button
+          icon={signs.paper}
           href={`${base}/labels.pdf?stock=${stock}&skip=${stock === 'roll' ? 0 : skip}`}
           target="_blank"
           rel="noreferrer"
@@ -117,6 +119,7 @@ function OnPaper() {
           Tags as PDF
         </Button>
         <Button
+          icon={signs.print}
           disabled={technician === null || printing.isLoading}
           onClick={() => void print({ code, by: technician ?? '', what: 'cables' })}
         >
@@ -137,10 +140,12 @@ function OnPaper() {
         The code on a tag opens the record of its cable.
       </p>
       <div className={looks.rowActions} style={{ marginTop: 10 }}>
-        <Button href={`${base}/cables.pdf`} target="_blank" rel="noreferrer">
+        <Button icon={signs.paper} href={`${base}/cables.pdf`} target="_blank" rel="noreferrer">
           Cable schedule as PDF
         </Button>
-        <Button href={`${base}/cables.csv`}>as CSV</Button>
+        <Button icon={signs.save} href={`${base}/cables.csv`}>
+          as CSV
+        </Button>
       </div>
     </section>
   );

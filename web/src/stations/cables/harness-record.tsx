@@ -10,6 +10,7 @@ import { looks } from '../../looks/looks.ts';
 import { RecordedPlugs } from './recorded-plug.tsx';
 import { RecordByDrawing } from './record-by-drawing.tsx';
 import { SocketField } from './socket-field.tsx';
+import { signs } from '../../controls/signs.tsx';
 import styles from './harness-record.module.css';
 
 type PutCable = (cable: RecordedCable, changes: Partial<RecordedCable>) => void;
@@ -155,7 +156,13 @@ function ActsCell({
           it is so
         </Button>
       )}
-      <Button type="link" disabled={disabled} aria-label={`Take out cable ${cable.label}`} onClick={onDrop}>
+      <Button
+        icon={signs.remove}
+        type="link"
+        disabled={disabled}
+        aria-label={`Take out cable ${cable.label}`}
+        onClick={onDrop}
+      >
         take out
       </Button>
     </>

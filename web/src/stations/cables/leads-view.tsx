@@ -25,6 +25,7 @@ import { useOtherJob } from '../../job/use-other-job.ts';
 import { looks } from '../../looks/looks.ts';
 import type { OpenWay } from './cables.tsx';
 import { Photos } from '../../pictures/photos.tsx';
+import { signs } from '../../controls/signs.tsx';
 import styles from './leads-view.module.css';
 
 type LeadDraft = Omit<Lead, 'by' | 'at' | 'version'>;
@@ -60,7 +61,11 @@ export function LeadsView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
                   Start with {likely.length} that are likely there
                 </Button>
               )}
-              <Button disabled={locked} onClick={() => add({ kind: 'other', what: 'Lead', place: '' })}>
+              <Button
+                icon={signs.add}
+                disabled={locked}
+                onClick={() => add({ kind: 'other', what: 'Lead', place: '' })}
+              >
                 Add a lead
               </Button>
               {copy}
@@ -71,6 +76,7 @@ export function LeadsView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
             <LeadTable put={put} />
             <div className={styles.acts}>
               <Button
+                icon={signs.add}
                 disabled={locked}
                 onClick={() => add({ kind: 'other', what: `Lead ${job.leads.length + 1}`, place: '' })}
               >
@@ -221,6 +227,7 @@ function LeadTable({ put }: { readonly put: (lead: LeadDraft, basedOn: number) =
           head: <span className={looks.visuallyHidden}>Acts</span>,
           cell: (lead) => (
             <Button
+              icon={signs.remove}
               type="link"
               disabled={locked}
               aria-label={`Take out ${lead.what} of the record`}

@@ -4,6 +4,7 @@ import { adapterNote, allowedAdapters, goesBetween, socketChoices, type InletRow
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
+import { signs } from '../../controls/signs.tsx';
 import styles from './move-plug.module.css';
 import { consequenceOf, plugWays, type Consequence, type PlugQuestion, type PlugWay } from './plug-ways.ts';
 
@@ -144,7 +145,7 @@ export function MovePlug({ row, onDone }: { readonly row: InletRow; readonly onD
             Leave it to the plan
           </Button>
         )}
-        <Button type="link" onClick={onDone}>
+        <Button icon={signs.previous} type="link" onClick={onDone}>
           back
         </Button>
       </div>

@@ -5,6 +5,7 @@ import { clockTime } from '../../controls/clock.ts';
 import { ReasonForm } from '../../controls/reason-form.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
+import { signs } from '../../controls/signs.tsx';
 import styles from './pass-stage.module.css';
 
 const notDone: Readonly<Record<PathStage, string>> = {
@@ -24,7 +25,12 @@ export function PassStage({ stage }: { readonly stage: PathStage }) {
     return (
       <p className={looks.quiet} data-passed={stage}>
         {notDone[stage]}, because: {signOff.reason} ({personName(signOff.by)}, {clockTime(signOff.at)}){' '}
-        <Button type="link" disabled={locked} onClick={() => act({ kind: 'withdraw-sign-off', id: signOff.id })}>
+        <Button
+          icon={signs.undo}
+          type="link"
+          disabled={locked}
+          onClick={() => act({ kind: 'withdraw-sign-off', id: signOff.id })}
+        >
           take back
         </Button>
       </p>

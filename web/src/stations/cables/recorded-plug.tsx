@@ -12,6 +12,7 @@ import {
   type RecordedPlug,
 } from '@fairwatt/core';
 import { looks, verdictLook } from '../../looks/looks.ts';
+import { signs } from '../../controls/signs.tsx';
 import styles from './harness-record.module.css';
 
 const plugOptions = plugKinds.map((kind) => ({ value: kind, label: plugName[kind] }));
@@ -134,6 +135,7 @@ function RecordedPlugRow({
         )}
         {inlet !== null && through === undefined && (
           <Button
+            icon={signs.add}
             type="link"
             className={styles.adapter ?? ''}
             disabled={disabled}
@@ -183,6 +185,7 @@ export function RecordedPlugs({
         />
       ))}
       <Button
+        icon={signs.add}
         type="link"
         disabled={disabled || plugs.length >= 8}
         onClick={() => onPut([...plugs, { kind: plugs.at(-1)?.kind ?? 'sata', inletId: null }])}

@@ -21,6 +21,7 @@ import type { OpenWay } from './cables.tsx';
 import { BagOldCables } from './bag-leftovers.tsx';
 import { LaidWays } from './laid-ways.tsx';
 import { PassStage } from './pass-stage.tsx';
+import { signs } from '../../controls/signs.tsx';
 import styles from './steps-view.module.css';
 
 interface StepWork {
@@ -100,8 +101,8 @@ function StepLine({ step, number, work }: { readonly step: Step; readonly number
 }
 
 const shifts = [
-  [-1, 'Earlier', '↑'],
-  [1, 'Later', '↓'],
+  [-1, 'Earlier', signs.up],
+  [1, 'Later', signs.down],
 ] as const;
 
 function StepList({ work }: { readonly work: StepWork }) {
@@ -131,16 +132,15 @@ function StepList({ work }: { readonly work: StepWork }) {
             <StepLine step={step} number={index + 1} work={work} />
             {moving && !step.fixed && (
               <span className={styles.shift}>
-                {shifts.map(([by, word, arrow]) => (
+                {shifts.map(([by, word, sign]) => (
                   <Button
                     key={word}
+                    icon={sign}
                     type="link"
                     disabled={locked}
                     aria-label={`${word}: ${stepText(step)}`}
                     onClick={() => shift(step, by)}
-                  >
-                    {arrow}
-                  </Button>
+                  />
                 ))}
               </span>
             )}

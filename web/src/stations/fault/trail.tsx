@@ -4,6 +4,7 @@ import { checkTitle, outcomeLabel, triedCureId, type SourcedObservation } from '
 import { clockTime } from '../../controls/clock.ts';
 import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
+import { signs } from '../../controls/signs.tsx';
 import styles from './trail.module.css';
 
 /** The field of the sheet that an answer told at Intake stands in. */
@@ -127,7 +128,7 @@ function TrailRow({ item, round, open, onToggle, onAnswer }: RowProps) {
         <span className={`${looks.quiet} ${looks.nowrap}`}>{noted === undefined ? 'told' : clockTime(noted.at)}</span>
       )}
       {byHand && (
-        <Button type="link" disabled={locked} aria-label={`Take back ${title}`} onClick={takeBack}>
+        <Button icon={signs.undo} type="link" disabled={locked} aria-label={`Take back ${title}`} onClick={takeBack}>
           take back
         </Button>
       )}

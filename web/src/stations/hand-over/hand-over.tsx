@@ -10,6 +10,7 @@ import { OldSupplyFate } from './old-supply.tsx';
 import { OpenPointRow, useLeadTo } from './open-point-row.tsx';
 import { Proofs } from './proofs.tsx';
 import { Report } from './report.tsx';
+import { signs } from '../../controls/signs.tsx';
 
 /** What goes with the machine: the new supply's number, the bag, what to watch. */
 function GoesAlong() {
@@ -146,8 +147,10 @@ export default function HandOver() {
     <div className={looks.station}>
       <div className={looks.work}>
         <div className={`${looks.rowActions} ${looks.noPrint}`} style={{ marginBottom: 12 }}>
-          <Button onClick={() => window.print()}>Print the summary</Button>
-          <Button href={`/api/jobs/${code}/file`} download>
+          <Button icon={signs.print} onClick={() => window.print()}>
+            Print the summary
+          </Button>
+          <Button icon={signs.save} href={`/api/jobs/${code}/file`} download>
             Export the job as a file
           </Button>
         </div>

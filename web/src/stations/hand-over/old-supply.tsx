@@ -4,6 +4,7 @@ import { problemOf, usePrintLabelsMutation } from '../../app/api.ts';
 import { Keys, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
+import { signs } from '../../controls/signs.tsx';
 
 const noteLabel: Readonly<Record<OldSupply, string>> = {
   failed: 'What failed, and how that was proved',
@@ -59,10 +60,16 @@ export function OldSupplyFate() {
       )}
       {job.supply !== null && oldSupply !== null && (
         <div className={looks.rowActions} style={{ marginTop: 8 }}>
-          <Button href={`/api/jobs/${code}/supply-label.pdf?stock=roll`} target="_blank" rel="noreferrer">
+          <Button
+            icon={signs.paper}
+            href={`/api/jobs/${code}/supply-label.pdf?stock=roll`}
+            target="_blank"
+            rel="noreferrer"
+          >
             Its label as PDF
           </Button>
           <Button
+            icon={signs.print}
             disabled={technician === null || printing.isLoading}
             onClick={() => void print({ code, by: technician ?? '', what: 'supply' })}
           >

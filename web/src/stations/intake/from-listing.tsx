@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Button } from 'antd';
 import { beside } from '../../controls/beside.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { signs } from '../../controls/signs.tsx';
 
 const Listings = beside(
   () => import('./listings.tsx'),
@@ -14,7 +15,7 @@ export function FromListing() {
   const [open, setOpen] = useState(false);
   return (
     <>
-      <Button disabled={locked} aria-haspopup="dialog" onClick={() => setOpen(true)}>
+      <Button icon={signs.file} disabled={locked} aria-haspopup="dialog" onClick={() => setOpen(true)}>
         From its own listings
       </Button>
       {open && <Listings onDone={() => setOpen(false)} />}

@@ -11,6 +11,7 @@ import {
 } from '@fairwatt/core';
 import { FigureField, SelectField, TextField } from '../../controls/fields.tsx';
 import { looks } from '../../looks/looks.ts';
+import { signs } from '../../controls/signs.tsx';
 import styles from './inlets-editor.module.css';
 
 const mostInlets = 8;
@@ -79,7 +80,13 @@ function InletFields({
       >
         optional
       </Checkbox>
-      <Button type="link" disabled={locked} aria-label={`Take out inlet ${inlet.label}`} onClick={onTakeOut}>
+      <Button
+        icon={signs.remove}
+        type="link"
+        disabled={locked}
+        aria-label={`Take out inlet ${inlet.label}`}
+        onClick={onTakeOut}
+      >
         take out
       </Button>
     </div>

@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import type { Shape } from '@fairwatt/core';
 import { beside } from '../../controls/beside.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import { signs } from '../../controls/signs.tsx';
 
 const LabelReader = beside(
   () => import('./label-reader.tsx'),
@@ -15,7 +16,7 @@ export function FromLabelPicture({ fits }: { readonly fits: (shape: Shape) => vo
   const [open, setOpen] = useState(false);
   return (
     <>
-      <Button disabled={locked} aria-haspopup="dialog" onClick={() => setOpen(true)}>
+      <Button icon={signs.picture} disabled={locked} aria-haspopup="dialog" onClick={() => setOpen(true)}>
         From a picture of its label
       </Button>
       {open && <LabelReader fits={fits} onDone={() => setOpen(false)} />}

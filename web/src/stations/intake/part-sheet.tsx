@@ -7,6 +7,7 @@ import { useSteady } from '../../controls/use-steady.ts';
 import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
 import { PartDetails } from './part-details.tsx';
+import { signs } from '../../controls/signs.tsx';
 
 interface PartCell {
   readonly part: JobPart;
@@ -131,7 +132,7 @@ function ActsCell({
       <Button type="link" aria-expanded={isOpen} onClick={onOpen}>
         more
       </Button>
-      <Button type="link" disabled={locked} aria-label={`Take out ${part.name}`} onClick={onDrop}>
+      <Button icon={signs.remove} type="link" disabled={locked} aria-label={`Take out ${part.name}`} onClick={onDrop}>
         take out
       </Button>
     </>

@@ -24,6 +24,7 @@ import { SupplyAge } from './supply-age.tsx';
 import { SupplyLimits } from './supply-limits.tsx';
 import { SupplyName } from './supply-name.tsx';
 import { SupplyOutputs } from './supply-outputs.tsx';
+import { signs } from '../../controls/signs.tsx';
 import styles from './supply-form.module.css';
 
 /** A supply that came in a case fits its bay. */
@@ -239,6 +240,7 @@ function Label({ supply }: { readonly supply: PresentSupply }) {
       </div>
       <LabelDoubts label={label} />
       <Button
+        icon={signs.remove}
         type="link"
         style={{ marginTop: 12 }}
         disabled={locked}

@@ -4,6 +4,7 @@ import { FigureField } from '../../controls/fields.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import { looks } from '../../looks/looks.ts';
 import type { PutLabel } from './supply-outputs.tsx';
+import { signs } from '../../controls/signs.tsx';
 import styles from './supply-form.module.css';
 
 /** The limits that several outputs of a label share. */
@@ -51,6 +52,7 @@ export function SupplyLimits({
             head: <span className={looks.visuallyHidden}>Acts</span>,
             cell: (limit, index) => (
               <Button
+                icon={signs.remove}
                 type="link"
                 disabled={locked}
                 onClick={() => put({ combined: label.combined.filter((_, position) => position !== index) })}
@@ -68,6 +70,7 @@ export function SupplyLimits({
             .map((rail) => rail.label);
           return (
             <Button
+              icon={signs.add}
               key={kind}
               disabled={locked || labels.length < (kind === 'all +12' ? 1 : 2)}
               onClick={() => put({ combined: [...label.combined, { labels, watts: 0 }] })}

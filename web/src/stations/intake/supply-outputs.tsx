@@ -3,6 +3,7 @@ import { asRead, hasUsualOutputs, railNames, usualOutputs, type CableFamily, typ
 import { FigureField, SelectField } from '../../controls/fields.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import { looks } from '../../looks/looks.ts';
+import { signs } from '../../controls/signs.tsx';
 import styles from './supply-form.module.css';
 
 export type PutLabel = (changes: Partial<SupplyLabel>) => void;
@@ -151,6 +152,7 @@ export function SupplyOutputs({
             head: <span className={looks.visuallyHidden}>Acts</span>,
             cell: (output, index) => (
               <Button
+                icon={signs.remove}
                 type="link"
                 disabled={locked}
                 aria-label={`Take out ${output.label}`}
@@ -181,7 +183,7 @@ export function SupplyOutputs({
             The label says the same
           </Button>
         )}
-        <Button disabled={locked} onClick={addTwelve}>
+        <Button icon={signs.add} disabled={locked} onClick={addTwelve}>
           Add an output
         </Button>
       </div>

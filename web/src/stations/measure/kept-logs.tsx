@@ -6,6 +6,7 @@ import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
 import { LogChart, type Span } from './log-chart.tsx';
 import { ChannelTable, EventList } from './log-tables.tsx';
+import { signs } from '../../controls/signs.tsx';
 import styles from './kept-logs.module.css';
 import walkHead from './walk-head.module.css';
 
@@ -40,7 +41,7 @@ function KeptLogRow({
         <a href={`/api/jobs/${code}/logs/${log.id}/original`} download={log.name}>
           file
         </a>
-        <Button type="link" disabled={locked} onClick={onDrop}>
+        <Button icon={signs.remove} type="link" disabled={locked} onClick={onDrop}>
           remove
         </Button>
       </div>

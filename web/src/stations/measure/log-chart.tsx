@@ -6,6 +6,7 @@ import { useAppSelector } from '../../app/store.ts';
 import { timeSpanText } from '../../controls/clock.ts';
 import type { ChartInk, ChartSession } from '../../workers/chart-worker.ts';
 import { looks } from '../../looks/looks.ts';
+import { signs } from '../../controls/signs.tsx';
 import styles from './log-chart.module.css';
 
 export interface CurvePieces {
@@ -152,14 +153,14 @@ function ZoomKeys({
 }) {
   return (
     <div className={looks.rowActions} style={{ alignItems: 'center', marginBottom: 6 }}>
-      <Button onClick={() => zoom(0.5)}>Zoom in</Button>
-      <Button onClick={() => zoom(2)}>Zoom out</Button>
-      <Button aria-label="Earlier" onClick={() => shift(-0.5)}>
-        ←
+      <Button icon={signs.zoomIn} onClick={() => zoom(0.5)}>
+        Zoom in
       </Button>
-      <Button aria-label="Later" onClick={() => shift(0.5)}>
-        →
+      <Button icon={signs.zoomOut} onClick={() => zoom(2)}>
+        Zoom out
       </Button>
+      <Button icon={signs.previous} aria-label="Earlier" title="Earlier" onClick={() => shift(-0.5)} />
+      <Button icon={signs.next} aria-label="Later" title="Later" onClick={() => shift(0.5)} />
       <Button onClick={all}>All</Button>
       <span className={`${looks.quiet} ${looks.fig}`}>{told}</span>
     </div>

@@ -10,6 +10,7 @@ import {
 import type { Look, Separator } from '../../workers/log-worker.ts';
 import { Sheet } from '../../controls/sheet.tsx';
 import { looks } from '../../looks/looks.ts';
+import { signs } from '../../controls/signs.tsx';
 import styles from './log-mapping.module.css';
 import walkHead from './walk-head.module.css';
 
@@ -145,7 +146,7 @@ export function MappingForm({
       <div className={walkHead.walkHead}>
         <h2>{state.file.name}</h2>
         <span className={looks.quiet}>{(state.file.size / 1e6).toFixed(1)} MB</span>
-        <Button type="link" onClick={onLeave}>
+        <Button icon={signs.file} type="link" onClick={onLeave}>
           another file
         </Button>
       </div>

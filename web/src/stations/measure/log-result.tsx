@@ -20,6 +20,7 @@ import { looks } from '../../looks/looks.ts';
 import { LogChart, type Span } from './log-chart.tsx';
 import { ChannelTable, EventList } from './log-tables.tsx';
 import { skippedOf, useLogKeeping } from './use-log-keeping.ts';
+import { signs } from '../../controls/signs.tsx';
 import styles from './walk-head.module.css';
 
 const conditionOptions = conditions.map((value) => ({ value, label: conditionText[value] }));
@@ -61,7 +62,9 @@ function KeepLog({ keeping, span }: { readonly keeping: ReturnType<typeof useLog
       >
         Means of this part as readings
       </Button>
-      <Button onClick={() => void keeping.save(span)}>Export what is shown as CSV</Button>
+      <Button icon={signs.save} onClick={() => void keeping.save(span)}>
+        Export what is shown as CSV
+      </Button>
       {keeping.told !== null && (
         <span className={looks.quiet} role="status">
           {keeping.told}
@@ -110,7 +113,7 @@ export function LogResult({
           {timeSpanText(summary.lastsSeconds)}
           {skipped === 0 ? '' : `, ${skipped.toLocaleString('en')} rows not readable and passed over`}
         </span>
-        <Button type="link" onClick={onLeave}>
+        <Button icon={signs.file} type="link" onClick={onLeave}>
           another file
         </Button>
       </div>

@@ -9,6 +9,7 @@ import { looks } from '../../looks/looks.ts';
 import { KeptLogs } from './kept-logs.tsx';
 import { MappingForm, type State } from './log-mapping.tsx';
 import { LogResult } from './log-result.tsx';
+import { signs } from '../../controls/signs.tsx';
 
 const unfit: Readonly<Record<Extract<Look, { ok: false }>['problem'], string>> = {
   empty: 'is empty.',
@@ -47,7 +48,7 @@ function PickLog({ told, onPick }: { readonly told: string | null; readonly onPi
             return false;
           }}
         >
-          <Button data-primary disabled={locked}>
+          <Button icon={signs.file} data-primary disabled={locked}>
             Pick a file
           </Button>
         </Upload>

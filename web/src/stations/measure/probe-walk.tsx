@@ -14,6 +14,7 @@ import { useDesk } from '../../job/job-context.ts';
 import { looks, verdictLook } from '../../looks/looks.ts';
 import { Walk } from './walk.tsx';
 import { walkMark, wrongPins } from './walk-words.ts';
+import { signs } from '../../controls/signs.tsx';
 import styles from './probe-walk.module.css';
 
 /** Plugs that were walked, with what they came to. */
@@ -36,6 +37,7 @@ function Walked({ guide, onOpen }: { readonly guide: Guide; readonly onOpen: (pr
                 open
               </Button>
               <Button
+                icon={signs.remove}
                 type="link"
                 disabled={locked}
                 onClick={() => {

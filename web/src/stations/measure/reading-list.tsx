@@ -19,6 +19,7 @@ import { useDesk } from '../../job/job-context.ts';
 import { clockTime } from '../../controls/clock.ts';
 import { Sheet } from '../../controls/sheet.tsx';
 import { looks } from '../../looks/looks.ts';
+import { signs } from '../../controls/signs.tsx';
 
 function StrikeOrRestore({ reading }: { readonly reading: Reading }) {
   const { act, locked, offerUndo } = useDesk();
@@ -34,7 +35,12 @@ function StrikeOrRestore({ reading }: { readonly reading: Reading }) {
       strike
     </Button>
   ) : (
-    <Button type="link" disabled={locked} onClick={() => act({ kind: 'restore-reading', id: reading.id })}>
+    <Button
+      icon={signs.restore}
+      type="link"
+      disabled={locked}
+      onClick={() => act({ kind: 'restore-reading', id: reading.id })}
+    >
       restore
     </Button>
   );

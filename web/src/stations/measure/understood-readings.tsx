@@ -3,6 +3,7 @@ import { conditionText, doubtText, quickProblemText, subjectText } from '@fairwa
 import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
 import { figureText, type QuickEntry } from './use-quick-entry.ts';
+import { signs } from '../../controls/signs.tsx';
 
 /** What the line of readings is understood as, what was kept last, and what is wrong or doubtful. */
 export function UnderstoodReadings({ entry }: { readonly entry: QuickEntry }) {
@@ -23,7 +24,7 @@ export function UnderstoodReadings({ entry }: { readonly entry: QuickEntry }) {
       {toldKept !== null && (
         <span className={looks.quiet}>
           Kept {toldKept}.{' '}
-          <Button type="link" disabled={locked} onClick={takeBack}>
+          <Button icon={signs.undo} type="link" disabled={locked} onClick={takeBack}>
             take it back
           </Button>{' '}
           <kbd>Ctrl Z</kbd>

@@ -27,6 +27,7 @@ import { WalkAsProof } from './walk-as-proof.tsx';
 import { WalkEntry, type PutPin } from './walk-entry.tsx';
 import { WalkReadings } from './walk-readings.tsx';
 import { walkMark, wrongPins } from './walk-words.ts';
+import { signs } from '../../controls/signs.tsx';
 import styles from './walk-head.module.css';
 
 const marks: Record<Exclude<PinFinding, 'missing'>, string> = {
@@ -181,7 +182,7 @@ function WalkHead({
         options={(['contacts', 'wires'] as const).map((value) => ({ value, label: <>from the {value}</> }))}
         onPick={onSide}
       />
-      <Button type="link" onClick={onClose}>
+      <Button icon={signs.previous} type="link" onClick={onClose}>
         all walks
       </Button>
     </div>

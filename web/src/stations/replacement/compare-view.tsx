@@ -16,6 +16,7 @@ import { useDesk } from '../../job/job-context.ts';
 import { looks, verdictLook } from '../../looks/looks.ts';
 import { classMark, classWord } from './candidate-words.ts';
 import { Sheet } from '../../controls/sheet.tsx';
+import { signs } from '../../controls/signs.tsx';
 import styles from './compare-view.module.css';
 
 type Row = readonly [string, (candidate: CandidateRow) => string];
@@ -95,6 +96,7 @@ export function CompareView({
                 <span className={verdictLook(classMark[candidate.class])}>{candidate.model.name}</span>
                 {chosen && (
                   <Button
+                    icon={signs.remove}
                     type="link"
                     aria-label={`Do not compare ${candidate.model.name}`}
                     onClick={() => onDrop(candidate.model.id)}

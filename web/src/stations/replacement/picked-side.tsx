@@ -8,6 +8,7 @@ import { looks } from '../../looks/looks.ts';
 import { automaticReason } from './candidate-words.ts';
 import { PickedFacts, PickedMarks, PickedWhy } from './picked-facts.tsx';
 import { Units } from './picked-units.tsx';
+import { signs } from '../../controls/signs.tsx';
 
 function standingOf(candidate: CandidateRow, chosenHere: boolean, best: boolean): string {
   if (chosenHere) return 'Chosen';
@@ -139,6 +140,7 @@ function ChosenBefore() {
         ? 'The present supply is kept.'
         : `Chosen: ${view.chosen?.name ?? choice.modelId}. ${choice.reason}`}{' '}
       <Button
+        icon={signs.undo}
         type="link"
         disabled={locked}
         onClick={() => act({ kind: 'set-choice', choice: null, basedOn: choice.version })}
