@@ -1,6 +1,6 @@
 import { boundToBe } from '../bound-to-be.ts';
 import { detailPattern, wattsBehind, wattsPattern } from './figures.ts';
-import { nouns, type Noun } from './nouns.ts';
+import { counts, nouns, type Noun } from './nouns.ts';
 
 /** One thing as it is named: by one noun, or by two that mean the same, such as `nvme ssd`. */
 export interface Match {
@@ -43,7 +43,24 @@ const lendable: Readonly<Record<string, RegExp>> = {
 export function lentTo(text: string, others: readonly Match[]): Match | null {
   const [only, ...more] = others;
   if (only === undefined || more.length > 0 || lendable[only.noun.id]?.test(text) !== true) return null;
-  return { noun: only.noun, index: 0, end: 0, nouns: [], lent: wordsOf(only) };
+  return lent(only);
+}
+
+const lent = (of: Match): Match => ({ noun: of.noun, index: 0, end: 0, nouns: [], lent: wordsOf(of) });
+
+/** What is said of a thing that the machine has: it adds nothing to that. */
+export const ofWhatIsThere = /(?<!\w)(?:my|our|present|existing|current)(?!\w)/i;
+/** The same of what leaves. */
+export const ofWhatLeaves = /(?<!\w)(?:old|dead|broken|failed|failing|faulty|worn(?:[ -]out)?|noisy|loud)(?!\w)/i;
+const theOneThere = new RegExp(
+  `^\\s*(?:(?:the|its)\\s+)?(?:(?:${ofWhatIsThere.source}|${ofWhatLeaves.source})\\s+)*ones?\\s*$`,
+  'i',
+);
+
+/** `card 16-pin instead of the old one`: what leaves is of the kind that comes. Null where several come. */
+export function sameAsComes(text: string, coming: readonly Match[]): Match | null {
+  const [only, ...more] = coming;
+  return only !== undefined && more.length === 0 && theOneThere.test(text) ? lent(only) : null;
 }
 
 /** The nouns by which a thing may be named once more, beside its own. */
@@ -169,10 +186,26 @@ const denial = /(?<![\w-])(?:no|not|without|w\/o)(?:\s+(?:an?|\d[\w.,+×-]*|pins
 const denialBefore = (text: string, { index }: Match): number | null =>
   denial.exec(text.slice(0, index))?.index ?? null;
 
+/** Words that are counted themselves, or are a figure's. */
+const countedWords =
+  '(?:slots?|cores?|threads?|pins?|fans?|bays?|ports?|ways?|channels?|bits?|years?|months?|inch(?:es)?|tb|gb|mb|gig|mm|cm|' +
+  'watts?|volts?|amps?|mhz|ghz|rpm|pieces?|of|and|or|with|for|to|in|by|x)(?![a-z])';
+const wordOfNobody = `\\s+(?!${countedWords})[a-z][a-z-]+`;
+/** `4 noisy fans`: up to two words that nobody knows stand between how many and what. */
+export const countBefore = new RegExp(
+  `(?<![\\w.,+×])(${counts})(?:\\s*[x×])?(?=${wordOfNobody}(?:${wordOfNobody})?\\s*$)`,
+  'i',
+);
+/** Behind a board or a card these are its plugs: `card 8`. */
+const plugCounts: readonly string[] = ['4', '6', '8', '12', '16', '20', '24'];
+
 function startOf(text: string, before: Match, match: Match): number {
   const denied = denialBefore(text, match);
   if (denied !== null && denied >= before.end) return denied;
   const between = text.slice(before.end, match.index);
+  const counted = countBefore.exec(between);
+  const isPlugs = ['board', 'card'].includes(before.noun.id) && plugCounts.includes(counted?.[1] ?? '');
+  if (counted !== null && !isPlugs) return before.end + counted.index;
   const figures = [...between.matchAll(new RegExp(wattsPattern, 'gi'))];
   const last = figures.at(-1);
   const own = match.noun.id === 'supply' && !wattsBehind.test(text.slice(match.end));

@@ -3,8 +3,19 @@ import { partClass } from '../machine/index.ts';
 import { cardPlugs, boardPlugs } from './plugs.ts';
 import { Clause } from './clause.ts';
 import { detailPattern, wattsPattern } from './figures.ts';
-import { groupOf, lentTo, matchesIn, piecesOf, wordsOf, type Match } from './matches.ts';
-import { counts, nouns, numberOf } from './nouns.ts';
+import {
+  countBefore,
+  groupOf,
+  lentTo,
+  matchesIn,
+  ofWhatIsThere,
+  ofWhatLeaves,
+  piecesOf,
+  sameAsComes,
+  wordsOf,
+  type Match,
+} from './matches.ts';
+import { nouns, numberOf } from './nouns.ts';
 import { classAt, processorClasses, processorsByCores } from './processor-class.ts';
 import { headingOf, saysOut, spanOf, waysOf, withSign, type ClauseText, type Stretch, type Way } from './ways.ts';
 import type { Doubt, Said, SaidLeaving, SaidPart, SaidTooLittle, Span, Understood } from './said.ts';
@@ -40,16 +51,8 @@ const fillers = new RegExp(
 const standsForNoun = /(?<!\w)ones?(?!\w)/i;
 const timesBehind = /(?<!\w)[x×]\s*(\d{1,2})(?![\w.])|(?<![\w.])(\d{1,2})\s*[x×](?!\s*\w)/i;
 
-/** Words that are counted themselves, or are a figure's. */
-const countedWords =
-  '(?:slots?|cores?|threads?|pins?|fans?|bays?|ports?|ways?|channels?|bits?|years?|months?|inch(?:es)?|tb|gb|mb|gig|mm|cm|' +
-  'watts?|volts?|amps?|mhz|ghz|rpm|pieces?|of|and|or|with|for|to|in|by|x)(?![a-z])';
-const wordOfNobody = `\\s+(?!${countedWords})[a-z][a-z-]+`;
-/** `4 noisy fans`: up to two words that nobody knows stand between how many and what. */
-const countBefore = new RegExp(
-  `^\\s*(?:the |my )?(${counts})(?:\\s*[x×])?(?=${wordOfNobody}(?:${wordOfNobody})?\\s*$)`,
-  'i',
-);
+/** How many, at the beginning of what is said of a thing. */
+const countFirst = new RegExp(`^\\s*(?:the |my )?${countBefore.source}`, 'i');
 
 /** Things of which a machine has one: what comes as an upgrade takes its place. */
 const oneOfAKind: readonly string[] = ['board', 'processor', 'card'];
@@ -100,7 +103,7 @@ class Reader {
     if (before !== undefined) return numberOf(before);
     const behind = this.clause.take(timesBehind);
     if (behind !== null) return Number(behind[1] ?? behind[2]);
-    const further = this.clause.takeBefore(this.nounAt, countBefore)?.[1];
+    const further = this.clause.takeBefore(this.nounAt, countFirst)?.[1];
     return further === undefined ? null : numberOf(further);
   }
 
@@ -374,7 +377,9 @@ function lentFromOther(text: string, ways: readonly Stretch[], { way, from, to }
   const other = ways.find((one) => one.way !== way && (one.way === 'replaced' || way === 'replaced'));
   if (other === undefined || way === 'stays' || other.way === 'stays') return null;
   const own = text.slice(from, to);
-  return matchesIn(own).length > 0 ? null : lentTo(own, matchesIn(text.slice(other.from, other.to)));
+  if (matchesIn(own).length > 0) return null;
+  const others = matchesIn(text.slice(other.from, other.to));
+  return lentTo(own, others) ?? (way === 'replaced' ? sameAsComes(own, others) : null);
 }
 
 /**
@@ -423,6 +428,8 @@ export function understand(line: string, own: readonly OwnName[] = []): Understo
         said.push(...read.map((one) => withSign(one, clause, stretch, index === 0)));
         if (match !== null) rest.takeAll(detailPattern, false);
         rest.takeAll(fillers, false);
+        if (match !== null) rest.takeAll(ofWhatIsThere, false);
+        if (match !== null && (way === 'removed' || way === 'replaced')) rest.takeAll(ofWhatLeaves, false);
         unknown.push(...rest.unknown());
       }
     }

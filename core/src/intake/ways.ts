@@ -178,7 +178,7 @@ export function waysOf(text: string, inComes = false): Stretch[] {
     ];
   }
   const inWords = upgradeOf.exec(text) ?? exchanges.exec(text) ?? insteadOf.exec(text);
-  if (inWords !== null && !upgradeTo.test(text)) return exchange(text, ...sidesOf(inWords, end));
+  if (inWords !== null && !upgradeTo.test(text)) return exchange(text, ...sidesOf(inWords, end)).map(withoutSign(text));
   const up = upgradeTo.exec(text);
   if (up !== null)
     return [{ from: up[0].length, to: text.length, way: 'upgraded', signed: { from: start, to: up[0].length } }];
@@ -200,6 +200,16 @@ export function waysOf(text: string, inComes = false): Stretch[] {
   const way = added === null ? 'removed' : 'added';
   return [{ from: sign[0].length, to: text.length, way, signed: { from: start, to: sign[0].length } }];
 }
+
+/** `plan a card instead of the old one`: what comes without the words that say that it comes. */
+const withoutSign =
+  (text: string) =>
+  (one: Stretch): Stretch => {
+    const sign = one.way === 'added' ? comes.exec(text.slice(one.from, one.to)) : null;
+    if (sign === null) return one;
+    const from = one.from + sign[0].length;
+    return { ...one, from, signed: { from: spanOf(text.slice(one.from), one.from).from, to: from } };
+  };
 
 interface Heading {
   readonly way: Way;
