@@ -12,6 +12,11 @@ export let page: Page;
 const troubles: string[] = [];
 beforeAll(async () => {
   page = await openPage(chromium.browser);
+  await page.evaluateOnNewDocument(() => {
+    addEventListener('securitypolicyviolation', ({ violatedDirective, blockedURI }) => {
+      console.error(`Content Security Policy: ${violatedDirective} ${blockedURI}`);
+    });
+  });
   page.on('pageerror', (error) => troubles.push(String(error)));
   // Whatever the server's content policy keeps from the page is something that the page is made with.
   page.on('console', (message) => {

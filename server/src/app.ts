@@ -159,6 +159,8 @@ function apiRoutes({
   api.use(noPage);
   api.use(sessions(pool, access));
   api.use(gate(pool, access, log, now));
+  // What is asked for most comes first: each router before it is asked whether the request is its own.
+  api.use('/jobs', jobRoutes({ pool, reading, model, workers, keeper, secrets, now }));
   api.use('/health', healthRoutes({ pool, sweeps, version, dataFolder, clock }));
   api.use('/access', cookieParser(), wayInRoutes({ pool, access, secrets, now, mostTries: refusedSignInsAMinute }));
   api.use('/access', peopleRoutes(pool, access, secrets, now, network?.told ?? null));
@@ -172,7 +174,6 @@ function apiRoutes({
   api.use('/record', recordRoutes(pool, reading, now));
   api.use('/label-printer', labelPrinterRoutes(pool));
   api.use('/', changeRoutes(pool, feed, watch, now));
-  api.use('/jobs', jobRoutes({ pool, reading, model, workers, keeper, secrets, now }));
   api.use('/jobs', photoRoutes(pool, now));
   api.use('/jobs', paperRoutes(pool, workers, address));
   api.use(notFoundHandler);
@@ -200,6 +201,8 @@ export function createApp(parts: AppParts): Express {
   watchDangers(pool, given.model, given.feed, given.sweeps, log);
   const app = express();
   app.disable('x-powered-by');
+  // What a browser may keep has a tag of its own (shop/tagged.ts); of everything else none is made from its content.
+  app.disable('etag');
   // A proxy of this machine says who asked, and whether by TLS; nobody else is believed.
   app.set('trust proxy', 'loopback');
   app.use(requestLog(log));

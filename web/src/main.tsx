@@ -1,3 +1,4 @@
+import './app/no-made-code.ts';
 import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
 import '@fontsource-variable/atkinson-hyperlegible-mono/wght.css';
 import './app/style.css';

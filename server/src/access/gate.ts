@@ -19,6 +19,7 @@ import type { Queryable } from '../database/query.ts';
 import { HttpProblem, noTechnician, notOwner, parseInput } from '../problems.ts';
 import { addAudit } from './audit.ts';
 import { standingOf, type Somebody } from './people.ts';
+import { sessionOf } from './sessions.ts';
 import type { KnownAccess } from './state.ts';
 
 /** Who a request is from, and what its endpoint needs. */
@@ -65,7 +66,7 @@ export function demand(role: Standing, permission: Permission): void {
 
 async function personOf(request: Request, pool: pg.Pool, signing: Signing): Promise<Somebody | null> {
   if (signing === 'secret') {
-    const { person, name, role } = request.session;
+    const { person, name, role } = sessionOf(request);
     return person === undefined ? null : { id: person, name: name ?? person, role: role ?? 'none' };
   }
   const picked = request.get(personHeader);
@@ -90,7 +91,7 @@ export function gate(pool: pg.Pool, access: KnownAccess, log: Logger, now: () =>
       );
     const open = endpoint.needs === 'anyone' && endpoint.path === '/health';
     const person = open ? null : await personOf(request, pool, signing);
-    const device = signing === 'secret' && !open ? (request.session.deviceName ?? null) : null;
+    const device = signing === 'secret' && !open ? (sessionOf(request).deviceName ?? null) : null;
     askings.set(request, { signing, needs: endpoint.needs, person, device });
     if (endpoint.needs !== 'anyone') {
       if (person !== null) demand(person.role, endpoint.needs);

@@ -5,6 +5,7 @@ import { whoAsks } from './gate.ts';
 import { signIn } from './people.ts';
 import type { Secrets } from './secrets.ts';
 import { refusedSignIn } from './refusals.ts';
+import { sessionOf } from './sessions.ts';
 
 /**
  * Somebody else who signs at the device of the one who is signed in; wrong secrets count as they do at the sign-in. The
@@ -20,7 +21,7 @@ export async function secondPerson(
   secret: string,
   at: string,
 ): Promise<string> {
-  const outcome = await signIn(pool, secrets, name, secret, request.session.device != null, at);
+  const outcome = await signIn(pool, secrets, name, secret, sessionOf(request).device != null, at);
   if (outcome.kind !== 'in') throw refusedSignIn(outcome);
   if (outcome.person.id === whoAsks(request).id)
     throw new HttpProblem(403, 'not-second', 'A second person signs, not the first', {

@@ -4,6 +4,7 @@ import type { Logger } from 'pino';
 import type { ChangeFeed } from '../changes/feed.ts';
 import { many } from '../database/query.ts';
 import { text } from '../database/read.ts';
+import { sessionOf } from './sessions.ts';
 
 /** Sessions on whose end something waits: what a browser follows ends with its session, however that ends. */
 export class SessionWatch {
@@ -23,8 +24,9 @@ export class SessionWatch {
    */
   endOf(request: Request, closed: AbortSignal): AbortSignal {
     const end = new AbortController();
-    if (request.session.person === undefined || closed.aborted) return end.signal;
-    const over = setTimeout(() => end.abort(), request.session.cookie.maxAge ?? 0);
+    const { person, cookie } = sessionOf(request);
+    if (person === undefined || cookie === undefined || closed.aborted) return end.signal;
+    const over = setTimeout(() => end.abort(), cookie.maxAge ?? 0);
     this.watched.set(end, request.sessionID);
     closed.addEventListener('abort', () => {
       clearTimeout(over);

@@ -1,6 +1,6 @@
 import connectPgSimple from 'connect-pg-simple';
 import type { Request, RequestHandler } from 'express';
-import session from 'express-session';
+import session, { type SessionData } from 'express-session';
 import type pg from 'pg';
 import type { Role } from '@fairwatt/contract';
 import type { Known } from './people.ts';
@@ -42,7 +42,15 @@ function sessionsIn(pool: pg.Pool, secret: string, secure: boolean): RequestHand
   });
 }
 
-/** Sessions for whatever needs to know who asks; whether the server answers is asked by everybody, all the time. */
+/** What a request's session says; nothing of one that came without. */
+export function sessionOf(request: { readonly session?: Partial<SessionData> }): Partial<SessionData> {
+  return request.session ?? {};
+}
+
+/**
+ * Sessions for whatever needs to know who asks. Whether the server answers is asked by everybody, all the time; and
+ * where names are picked there are none but on the way in, where the first one may begin.
+ */
 export function sessions(pool: pg.Pool, access: KnownAccess): RequestHandler {
   let made: { readonly secret: string; readonly plain: RequestHandler; readonly secure: RequestHandler } | null = null;
   return async (request, response, next) => {
@@ -50,7 +58,11 @@ export function sessions(pool: pg.Pool, access: KnownAccess): RequestHandler {
       next();
       return;
     }
-    const { cookieSecret: secret } = await access.get();
+    const { cookieSecret: secret, signing } = await access.get();
+    if (signing === 'picked' && !request.path.startsWith('/access')) {
+      next();
+      return;
+    }
     if (made?.secret !== secret)
       made = { secret, plain: sessionsIn(pool, secret, false), secure: sessionsIn(pool, secret, true) };
     await (request.secure ? made.secure : made.plain)(request, response, next);

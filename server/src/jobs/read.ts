@@ -1,5 +1,5 @@
 import type { Job, SheetField } from '@fairwatt/core';
-import { many, maybeOne, type Queryable } from '../database/query.ts';
+import { many, maybeOne, type Prepared, type Queryable } from '../database/query.ts';
 import { member, number, text } from '../database/read.ts';
 import { readChildren, readList } from '../database/table.ts';
 import { keepJob, keptJob } from './kept-jobs.ts';
@@ -58,9 +58,11 @@ export interface StoredJob {
   readonly job: Job;
 }
 
+const headSql: Prepared = { name: 'job-head', text: 'select id, stamp from job where code = $1' };
+
 /** A job by its code; null when there is none. */
 export async function readJob(db: Queryable, code: string): Promise<StoredJob | null> {
-  const head = await maybeOne(db, 'select id, stamp from job where code = $1', [code], (row) => ({
+  const head = await maybeOne(db, headSql, [code], (row) => ({
     id: number(row, 'id'),
     stamp: text(row, 'stamp'),
   }));
