@@ -1,4 +1,5 @@
 import { boundToBe } from '../bound-to-be.ts';
+import { grades } from '../standards/index.ts';
 import { detailPattern, wattsBehind, wattsPattern } from './figures.ts';
 import { counts, nouns, type Noun } from './nouns.ts';
 
@@ -186,9 +187,10 @@ const denial = /(?<![\w-])(?:no|not|without|w\/o)(?:\s+(?:an?|\d[\w.,+×-]*|pins
 const denialBefore = (text: string, { index }: Match): number | null =>
   denial.exec(text.slice(0, index))?.index ?? null;
 
-/** Words that are counted themselves, or are a figure's. */
+/** Words that are counted themselves, are a figure's, or say of a supply what it is. */
 const countedWords =
-  '(?:slots?|cores?|threads?|pins?|fans?|bays?|ports?|ways?|channels?|bits?|years?|months?|inch(?:es)?|tb|gb|mb|gig|mm|cm|' +
+  `(?:${grades.join('|')}|plus|modular|` +
+  'slots?|cores?|threads?|pins?|fans?|bays?|ports?|ways?|channels?|bits?|years?|months?|inch(?:es)?|tb|gb|mb|gig|mm|cm|' +
   'watts?|volts?|amps?|mhz|ghz|rpm|pieces?|of|and|or|with|for|to|in|by|x)(?![a-z])';
 const wordOfNobody = `\\s+(?!${countedWords})[a-z][a-z-]+`;
 /** `4 noisy fans`: up to two words that nobody knows stand between how many and what. */
@@ -203,7 +205,8 @@ function startOf(text: string, before: Match, match: Match): number {
   const denied = denialBefore(text, match);
   if (denied !== null && denied >= before.end) return denied;
   const between = text.slice(before.end, match.index);
-  const counted = countBefore.exec(between);
+  // Where it is counted itself, a figure further before is of the other one.
+  const counted = groupOf(match, 'count') === undefined ? countBefore.exec(between) : null;
   const isPlugs = ['board', 'card'].includes(before.noun.id) && plugCounts.includes(counted?.[1] ?? '');
   if (counted !== null && !isPlugs) return before.end + counted.index;
   const figures = [...between.matchAll(new RegExp(wattsPattern, 'gi'))];

@@ -240,6 +240,8 @@ const lines: readonly (readonly [string, string])[] = [
   ['replace the broken one with card 16-pin 320 W', 'card>, +card-16-450 320W'],
   ['board 24+8 and ssd instead of the old one', '+board, +drive-flat, !old, !one'],
   ['2 film drives 3 loud fans', '2 drive-35 ?kind, 3 fan, !film, !loud'],
+  ['650 W supply 80 gold 4 fans', 'supply 650W gold, 4 fan, !80'],
+  ['650 W supply 80 gold fans', 'supply 650W gold, 2 fan ?count, !80'],
   ['card 8 loud fans', 'card-8 ?watts, 2 fan ?count, !loud'],
   ['my present card 8 150 W', 'card-8 150W'],
   ['swap the card for a 16-pin one', 'card>, +card-16 ?watts'],
