@@ -70,7 +70,10 @@ export async function oldSupplyMarked(page: Page, why: string, tried: string): P
   await mainAct(page);
   await page.waitForFunction(() => document.activeElement?.closest('[data-old-supply]') !== null);
   await page.keyboard.press('Enter');
-  await fill(page, 'What failed, and how that was proved', why);
+  await page.waitForFunction(() => document.activeElement?.closest('[data-old-note]') !== null);
+  await page.keyboard.type(why);
+  await page.keyboard.press('Enter');
+  await page.waitForFunction(() => document.activeElement?.id === 'main');
   await press(page, 'given to electrical waste');
   await complaintTried(page, tried);
 }

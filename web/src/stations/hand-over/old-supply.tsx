@@ -1,3 +1,4 @@
+import { useEffect, useState } from 'react';
 import { Button, Checkbox } from 'antd';
 import { oldSupplies, oldSupplyText, type OldSupply, type SheetChanges } from '@fairwatt/core';
 import { problemOf, usePrintLabelsMutation } from '../../app/api.ts';
@@ -16,6 +17,11 @@ const noteLabel: Readonly<Record<OldSupply, string>> = {
 export function OldSupplyFate() {
   const { job, act, locked, code, technician } = useDesk();
   const [print, printing] = usePrintLabelsMutation();
+  // Whoever says what becomes of it goes on to why, and by Enter from there to what is next.
+  const [said, setSaid] = useState(0);
+  useEffect(() => {
+    if (said > 0) document.querySelector<HTMLElement>('[data-old-note] input')?.focus();
+  }, [said]);
   const title = job.sheet.bareSupply ? 'What becomes of it' : 'The supply that came out';
   const { oldSupply, oldSupplyNote, oldSupplyDisposed, version } = job.sheet;
   const edit = (changes: SheetChanges) => act({ kind: 'edit-sheet', changes, basedOn: version });
@@ -28,10 +34,19 @@ export function OldSupplyFate() {
         options={oldSupplies.map((value) => ({ value, label: oldSupplyText[value] }))}
         digits={false}
         disabled={locked}
-        onPick={(picked) => edit({ oldSupply: picked })}
+        onPick={(picked) => {
+          edit({ oldSupply: picked });
+          setSaid((count) => count + 1);
+        }}
       />
       {oldSupply !== null && (
-        <div style={{ maxWidth: 760, marginTop: 8 }}>
+        <div
+          style={{ maxWidth: 760, marginTop: 8 }}
+          data-old-note
+          onKeyDown={({ key }) => {
+            if (key === 'Enter') document.querySelector<HTMLElement>('#main')?.focus({ preventScroll: true });
+          }}
+        >
           <TextField
             label={noteLabel[oldSupply]}
             value={oldSupplyNote}
