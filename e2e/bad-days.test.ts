@@ -246,7 +246,7 @@ describe('sizes, dark variant and names', () => {
       '/instruments',
       ...stations.map((station) => `/jobs/LQ-0142/${station}`),
     ]) {
-      await visit(page, `${application.url}${path}`);
+      await goTo(page, `${application.url}${path}`);
       const wide = await page.evaluate(() =>
         [...document.querySelectorAll<HTMLElement>('html, .shell-content, .page-work, .page-side, .page-page')]
           .filter((element) => element.scrollWidth > element.clientWidth + 1)
@@ -260,7 +260,7 @@ describe('sizes, dark variant and names', () => {
     for (const theme of ['light', 'dark'] as const) {
       const page = await open('/jobs', { theme });
       for (const station of stations) {
-        await visit(page, `${application.url}/jobs/LQ-0142/${station}`);
+        await goTo(page, `${application.url}/jobs/LQ-0142/${station}`);
         const nameless = await page.evaluate(() =>
           [...document.querySelectorAll<HTMLElement>('button, input:not([type=file]), select, textarea, a')]
             .filter((element) => {

@@ -1,4 +1,5 @@
-import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
+import { copyWithStructuralSharing } from '@reduxjs/toolkit/query';
+import { lazy, memo, Suspense, useCallback, useMemo, useState } from 'react';
 import { Button } from 'antd';
 import { shallowEqual } from 'react-redux';
 import { Navigate, Route, Routes, useNavigate, useParams } from 'react-router';
@@ -60,21 +61,32 @@ const Replacement = stationCode.replacement.Drawn;
 const Cables = stationCode.cables.Drawn;
 const HandOver = stationCode['hand-over'].Drawn;
 
+/**
+ * What was answered to a question, or why nothing was: that it is asked once more draws nothing anew. On the way from
+ * one job to another, the one that is left is not this one.
+ */
+const selectFromResult = <T,>({ currentData, isError, error }: Answered<T>): Answered<T> => ({
+  currentData,
+  isError,
+  error,
+});
+
+interface Answered<T> {
+  readonly currentData?: T | undefined;
+  readonly isError: boolean;
+  readonly error?: unknown;
+}
+
 export default function JobPage() {
   const { code = '' } = useParams();
-  const { currentData, isError, error } = useJobQuery(code, {
-    refetchOnFocus: true,
-    refetchOnMountOrArgChange: 5,
-  });
-  // On the way from one job to another, the one that is left is not this one.
-  const job = { data: currentData, isError, error };
-  const shop = useShopQuery();
-  const supplies = useWholeSuppliesQuery();
-  const knowledge = useKnowledgeQuery();
-  const record = useRecordQuery();
-  const bags = useCableBagsQuery();
+  const job = useJobQuery(code, { refetchOnFocus: true, refetchOnMountOrArgChange: 5, selectFromResult });
+  const shop = useShopQuery(undefined, { selectFromResult });
+  const supplies = useWholeSuppliesQuery(undefined, { selectFromResult });
+  const knowledge = useKnowledgeQuery(undefined, { selectFromResult });
+  const record = useRecordQuery(undefined, { selectFromResult });
+  const bags = useCableBagsQuery(undefined, { selectFromResult });
   const missing = [job, shop, supplies, knowledge, record, bags].find(
-    (query) => query.data === undefined && query.isError,
+    (query) => query.currentData === undefined && query.isError,
   );
   if (missing !== undefined) {
     const problem = problemOf(missing.error);
@@ -93,23 +105,23 @@ export default function JobPage() {
     );
   }
   if (
-    job.data === undefined ||
-    shop.data === undefined ||
-    supplies.data === undefined ||
-    knowledge.data === undefined ||
-    record.data === undefined ||
-    bags.data === undefined
+    job.currentData === undefined ||
+    shop.currentData === undefined ||
+    supplies.currentData === undefined ||
+    knowledge.currentData === undefined ||
+    record.currentData === undefined ||
+    bags.currentData === undefined
   )
     return <Waiting className={looks.page}>Fetching {code} …</Waiting>;
   return (
     <Desk
       key={code}
-      stored={job.data}
-      shopData={shop.data}
-      supplies={supplies.data}
-      knowledge={knowledge.data}
-      record={record.data.counts}
-      bags={bags.data}
+      stored={job.currentData}
+      shopData={shop.currentData}
+      supplies={supplies.currentData}
+      knowledge={knowledge.currentData}
+      record={record.currentData.counts}
+      bags={bags.currentData}
     />
   );
 }
@@ -127,6 +139,15 @@ function useShop(
     () => ({ settings: shopData.settings, instruments: shopData.instruments, supplies, model, bags }),
     [shopData, supplies, model, bags],
   );
+}
+
+/** A value in which everything is the same object as before for as long as nothing in it changed. */
+function useShared<T>(value: T): T {
+  const [kept, keep] = useState({ value, shared: value });
+  if (kept.value === value) return kept.shared;
+  const shared = copyWithStructuralSharing(kept.shared, value);
+  keep({ value, shared });
+  return shared;
 }
 
 /** The same object for as long as nothing in it changed. */
@@ -265,7 +286,7 @@ function useWholeDesk({ stored, shopData, supplies, knowledge, record, bags }: D
   const role = useRole();
   const shop = useShop(shopData, supplies, knowledge, record, bags);
   const knows = useMemo(() => knowsOf(shop), [shop]);
-  const job = useMemo(() => overlay(stored, parcels, knows), [stored, parcels, knows]);
+  const job = useShared(useMemo(() => overlay(stored, parcels, knows), [stored, parcels, knows]));
   const { view, question, judging } = useView(job, shop);
   const by = technicians.some((person) => person.id === technician) ? technician : null;
   const names = useMemo(() => namesOf(job, shop, knowledge), [job, shop, knowledge]);
@@ -299,7 +320,23 @@ function useWholeDesk({ stored, shopData, supplies, knowledge, record, bags }: D
   return { desk, acting };
 }
 
-function Desk(props: DeskProps) {
+/** What stands there whatever is done: drawn anew only when the desk has changed. */
+const aboveTheWork = (
+  <>
+    <JobHead />
+    <PutAwayStrip />
+    <DangerStrip />
+    <SaidDangerStrip />
+  </>
+);
+const theWork = (
+  <>
+    <StationWire />
+    <StationPages />
+  </>
+);
+
+const Desk = memo(function Desk(props: DeskProps) {
   const { desk, acting } = useWholeDesk(props);
   const { acts, told, refusal, setRefusal, second, setSecond } = acting;
   return (
@@ -313,18 +350,14 @@ function Desk(props: DeskProps) {
               <SecondPerson job={desk.job} act={second} by={desk.technician} onClose={() => setSecond(null)} />
             </Suspense>
           )}
-          <JobHead />
-          <PutAwayStrip />
-          <DangerStrip />
-          <SaidDangerStrip />
+          {aboveTheWork}
         </div>
-        <StationWire />
-        <StationPages />
+        {theWork}
       </div>
       <UndoStrip told={told} undo={acts.undo} />
     </JobDeskContext>
   );
-}
+});
 
 /** Where the work goes on: what needs somebody, else the first that is not settled. */
 function firstStation(job: Job, all: readonly Station[]): string {

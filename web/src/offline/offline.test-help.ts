@@ -165,11 +165,9 @@ export class FakeTab {
       },
       delivered: (_parcels, _done, { job }) => {
         if (job !== null && job.revision >= this.seen.revision) this.seen = job;
-        return Promise.resolve();
       },
       learned: ({ current }) => {
         if (current !== null) this.seen = current;
-        return Promise.resolve();
       },
       seal: (id) => {
         this.dispatch(outbox.seal(id));

@@ -34,6 +34,8 @@ class Bench {
   readonly waits: number[] = [];
   held = 0;
   learned = 0;
+  /** What was left in the outbox by the time that screens could be drawn, after each answer that came through. */
+  readonly leftWhenDrawn: string[][] = [];
   /** What the server answers next; done by itself where nothing is said. */
   readonly answers: (Answer | null)[] = [];
   /** What a draft is kept as; itself where nothing is said. */
@@ -64,10 +66,11 @@ class Bench {
       held: () => {
         this.held += 1;
       },
-      delivered: () => Promise.resolve(),
+      delivered: () => {
+        queueMicrotask(() => this.leftWhenDrawn.push(this.state.parcels.map(({ id }) => id)));
+      },
       learned: () => {
         this.learned += 1;
-        return Promise.resolve();
       },
       ...(retryAfterMilliseconds !== undefined && { retryAfterMilliseconds }),
       seal: (id) => Promise.resolve(this.kept(this.state.parcels.find((one) => one.id === id)!)),
@@ -95,6 +98,14 @@ const problem = (more: Partial<Problem> = {}): Problem => ({
   ...more,
 });
 const stale = { code: 'stale' as const, current: 4 };
+
+describe('what the server has done', () => {
+  it('leaves the outbox before any screen can be drawn with the answer and the act both', async () => {
+    const bench = new Bench([parcel('p1'), parcel('p2', { by: 'joss' }), parcel('p3', { by: 'mara' })]);
+    await bench.goOn();
+    expect(bench.leftWhenDrawn).toEqual([['p2', 'p3'], ['p3'], []]);
+  });
+});
 
 describe('what the server will not take', () => {
   it('is told with each field that it names', async () => {

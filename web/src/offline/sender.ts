@@ -28,10 +28,13 @@ export interface SenderParts {
   readonly connection: (state: Connection) => void;
   /** Nobody is signed in, or somebody else than whoever made it: it is kept until its person is in. */
   readonly held: () => void;
-  /** Parcels are done; settled before they leave the outbox, so that nobody sees the old state in between. */
-  readonly delivered: (parcels: readonly Parcel[], done: readonly DoneParcel[], answer: Done) => Promise<void>;
+  /**
+   * Parcels are done; they leave the outbox right after, so that nobody sees the old state in between, and each screen
+   * is drawn once.
+   */
+  readonly delivered: (parcels: readonly Parcel[], done: readonly DoneParcel[], answer: Done) => void;
   /** The job as the server has it came with a refusal. */
-  readonly learned: (answer: Problematic) => Promise<void>;
+  readonly learned: (answer: Problematic) => void;
   /** How long to wait for a server that is away; one and a half seconds where it is not said. */
   readonly retryAfterMilliseconds?: number;
   /** Seals a draft as it is kept, and answers it; null when it is not kept. */
@@ -124,19 +127,19 @@ export class Sender {
       }
       this.parts.dispatch(outbox.sending(parcels[0].id));
       const answer = await this.parts.post(parcels);
-      await this.settle(parcels, answer);
+      this.settle(parcels, answer);
     } finally {
       this.busy = false;
     }
   }
 
-  private async settle(parcels: Together, answer: Answer): Promise<void> {
+  private settle(parcels: Together, answer: Answer): void {
     const { dispatch, connection } = this.parts;
     if (answer.kind !== 'away') this.alone = parcels.length > 1 ? 0 : Math.max(0, this.alone - 1);
     switch (answer.kind) {
       case 'done':
         connection('here');
-        await this.done(parcels, answer);
+        this.done(parcels, answer);
         this.wake();
         break;
       case 'away':
@@ -164,22 +167,22 @@ export class Sender {
           this.oneByOne(parcels);
           break;
         }
-        await this.refused(parcels[0], answer);
+        this.refused(parcels[0], answer);
         this.wake();
     }
   }
 
-  private async done(parcels: Together, answer: Done): Promise<void> {
+  private done(parcels: Together, answer: Done): void {
     const through = parcels.slice(0, answer.revisions.length);
     const done = through.map((parcel, index) => ({
       id: parcel.id,
       version: versionAfter(parcel, answer.revisions[index] ?? 0),
     }));
-    await this.parts.delivered(through, done, answer);
+    this.parts.delivered(through, done, answer);
     this.parts.dispatch(outbox.confirmed(done));
     this.parts.dispatch(outbox.sending(null));
     const next = parcels[through.length];
-    if (answer.stop !== null && next !== undefined) await this.refused(next, answer.stop);
+    if (answer.stop !== null && next !== undefined) this.refused(next, answer.stop);
   }
 
   private oneByOne(parcels: Together): void {
@@ -200,8 +203,8 @@ export class Sender {
     this.wake(retryMilliseconds);
   }
 
-  private async refused(parcel: Parcel, answer: Problematic): Promise<void> {
-    await this.parts.learned(answer);
+  private refused(parcel: Parcel, answer: Problematic): void {
+    this.parts.learned(answer);
     this.parts.dispatch(outbox.refused({ id: parcel.id, refused: refusedBy(answer) }));
   }
 }

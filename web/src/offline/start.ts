@@ -1,5 +1,5 @@
 import { QueryStatus } from '@reduxjs/toolkit/query';
-import { subjectOf, versionAt } from '@fairwatt/core';
+import { subjectOf, versionAt, type Job } from '@fairwatt/core';
 import { api } from '../app/api.ts';
 import type { AppStore } from '../app/store.ts';
 import { connection } from './connection.ts';
@@ -98,6 +98,11 @@ function askAgain(store: AppStore): void {
   }
 }
 
+/** A job as the server has it now, known at once: screens hear of it with what is dispatched next. */
+function keepJob(store: AppStore, job: Job): void {
+  store.dispatch(api.util.upsertQueryEntries([{ endpointName: 'job', arg: job.code, value: job }]));
+}
+
 type TellChanged = (tags: readonly string[], code: string | null) => void;
 
 /** What sends for all tabs, and tells them what came of it. */
@@ -122,18 +127,18 @@ function senderOf(
     },
     // Who is in may not be who was: the screen looks, and shows the way in.
     held: () => tellChanged(['access'], null),
-    delivered: async (parcels, done, { job }) => {
+    delivered: (parcels, done, { job }) => {
       if (job !== null) {
-        await store.dispatch(api.util.upsertQueryData('job', job.code, job));
+        keepJob(store, job);
         tabs.tell({ kind: 'job', job });
         void keepAnswer(job);
       }
       tabs.tell({ kind: 'confirmed', done });
       tellChanged([...new Set(parcels.flatMap(tagsOf))], null);
     },
-    learned: async ({ current }) => {
+    learned: ({ current }) => {
       if (current === null) return;
-      await store.dispatch(api.util.upsertQueryData('job', current.code, current));
+      keepJob(store, current);
       tabs.tell({ kind: 'job', job: current });
     },
     seal: kept.seal,
@@ -176,7 +181,7 @@ export async function startOffline(store: AppStore): Promise<void> {
         kept.hear(outbox.confirmed(message.done));
         break;
       case 'job':
-        void store.dispatch(api.util.upsertQueryData('job', message.job.code, message.job));
+        keepJob(store, message.job);
         break;
       case 'changed':
         changed(message.tags, message.code);

@@ -86,9 +86,8 @@ class Browser {
       delivered: (_parcels, done, { job }) => {
         if (job !== null) sending.tell({ kind: 'job', job });
         sending.tell({ kind: 'confirmed', done });
-        return Promise.resolve();
       },
-      learned: () => Promise.resolve(),
+      learned: () => undefined,
       seal: sending.kept.seal,
     });
     sending.changed = () => {
