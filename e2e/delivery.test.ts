@@ -48,6 +48,28 @@ describe('a screen that nobody touches', () => {
   });
 });
 
+describe('an act', () => {
+  it('costs one request: what stands now comes with its answer', async () => {
+    const page = await open('/jobs/LQ-0144/intake');
+    await saved(page);
+    const asked: string[] = [];
+    page.on('request', (request) => {
+      const { pathname } = new URL(request.url());
+      if (pathname.startsWith('/api/jobs/LQ-0144')) asked.push(`${request.method()} ${pathname}`);
+    });
+    for (const words of ['Found', 'Found dusty']) {
+      await fill(page, 'Surroundings', words);
+      await saved(page);
+    }
+    await eventually(async () => (await stored('LQ-0144')).sheet.surroundings).toBe('Found dusty');
+    await new Promise((resolve) => {
+      setTimeout(resolve, 1000);
+    });
+    expect(asked).toEqual(['POST /api/jobs/LQ-0144/acts', 'POST /api/jobs/LQ-0144/acts']);
+    await page.browserContext().close();
+  });
+});
+
 describe('an answer that is lost', () => {
   it('while the typing goes on: the later text is there in the end, and nothing twice', async () => {
     const page = await open('/jobs/LQ-0145/intake');

@@ -8,10 +8,17 @@ function bench() {
   const lines: { readyState: number; onopen: unknown; onerror: unknown; onmessage: unknown }[] = [];
   const waiting = new Map<object, { work: () => void; milliseconds: number }>();
   const shown = { nobodyIn: false };
+  const here = { revision: 4 };
+  /** What waits for an answer that is on its way; null where none is. */
+  let underWay: (() => void)[] | null = null;
   const call = (handler: unknown, message?: unknown) => (handler as (event: unknown) => void)(message);
   const reopen = followServer({
-    changed: (tags) => asked.push(...tags),
-    known: () => 4,
+    changed: (tags, code) => asked.push(...tags, ...(code === null ? [] : [code])),
+    known: () => here.revision,
+    whenAnswered: (_code, then) => {
+      if (underWay === null) then();
+      else underWay.push(then);
+    },
     nobodyIn: () => shown.nobodyIn,
     line: () => {
       const line = { readyState: 0, onopen: null, onerror: null, onmessage: null };
@@ -27,6 +34,14 @@ function bench() {
   const last = () => lines.at(-1)!;
   return {
     shown,
+    sends: () => {
+      underWay = [];
+    },
+    answered: (revision: number) => {
+      here.revision = revision;
+      for (const then of underWay ?? []) then();
+      underWay = null;
+    },
     reopen,
     lines: () => lines.length,
     waiting: () => [...waiting.values()].map(({ milliseconds }) => milliseconds),
@@ -102,5 +117,20 @@ describe('following the server', () => {
     expect(one.asked()).toEqual(['supplies', 'units', 'parts']);
     one.says({ topic: 'job', code: 'FS-1', revision: 4 });
     expect(one.asked()).toEqual(['jobs']);
+    one.says({ topic: 'job', code: 'FS-1', revision: 5 });
+    expect(one.asked()).toEqual(['jobs', 'FS-1']);
+  });
+  it('waits for the answer to an own act, which is often told of before it is here', () => {
+    const one = bench();
+    one.taken();
+    one.sends();
+    one.says({ topic: 'job', code: 'FS-1', revision: 5 });
+    expect(one.asked()).toEqual([]);
+    one.answered(5);
+    expect(one.asked()).toEqual(['jobs']);
+    one.sends();
+    one.says({ topic: 'job', code: 'FS-1', revision: 7 });
+    one.answered(6);
+    expect(one.asked()).toEqual(['jobs', 'FS-1']);
   });
 });

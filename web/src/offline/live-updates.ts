@@ -27,6 +27,8 @@ export interface Follower {
   readonly changed: (tags: readonly string[], code: string | null) => void;
   /** The revision of a job that is here already; 0 where it is not. */
   readonly known: (code: string) => number;
+  /** Calls back once no answer about a job is on its way to here: this line is often faster than the answer. */
+  readonly whenAnswered: (code: string, then: () => void) => void;
   /** Whether the screen shows already that nobody is signed in. */
   readonly nobodyIn: () => boolean;
   readonly line?: () => Line;
@@ -50,6 +52,7 @@ const laterByTimer = (work: () => void, milliseconds: number) => {
 export function followServer({
   changed,
   known,
+  whenAnswered,
   nobodyIn,
   line = () => new EventSource('/api/events'),
   later = laterByTimer,
@@ -74,9 +77,9 @@ export function followServer({
     source.onmessage = (message: MessageEvent<string>) => {
       const { topic, code, revision } = JSON.parse(message.data) as ChangeMessage;
       if (topic === 'everything') all();
-      // What came with the answer to an own act is not fetched once more.
-      else if (topic === 'job' && code !== null && revision !== null && known(code) >= revision)
-        changed(['jobs'], null);
+      else if (topic === 'job' && code !== null && revision !== null)
+        // What comes with the answer to an own act is not fetched once more.
+        whenAnswered(code, () => changed(tagsOfTopic.job, known(code) >= revision ? null : code));
       else changed(tagsOfTopic[topic], topic === 'job' ? code : null);
     };
   };

@@ -103,6 +103,23 @@ function keepJob(store: AppStore, job: Job): void {
   store.dispatch(api.util.upsertQueryEntries([{ endpointName: 'job', arg: job.code, value: job }]));
 }
 
+/** Calls back once what was sent about a job has its answer; at once where nothing is on its way. */
+const whenAnswered = (store: AppStore) => (code: string, then: () => void) => {
+  const isUnderWay = () => {
+    const { sending, parcels } = store.getState().outbox;
+    return parcels.some((parcel) => parcel.id === sending && parcel.kind === 'act' && parcel.code === code);
+  };
+  if (!isUnderWay()) {
+    then();
+    return;
+  }
+  const leave = store.subscribe(() => {
+    if (isUnderWay()) return;
+    leave();
+    then();
+  });
+};
+
 type TellChanged = (tags: readonly string[], code: string | null) => void;
 
 /** What sends for all tabs, and tells them what came of it. */
@@ -210,6 +227,7 @@ export async function startOffline(store: AppStore): Promise<void> {
     });
     reopenLine = followServer({
       changed: tellChanged,
+      whenAnswered: whenAnswered(store),
       known: (code) => api.endpoints.job.select(code)(store.getState()).data?.revision ?? 0,
       nobodyIn: () => isNobodyIn(store),
     });

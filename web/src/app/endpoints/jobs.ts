@@ -1,3 +1,5 @@
+import { original } from '@reduxjs/toolkit';
+import { copyWithStructuralSharing } from '@reduxjs/toolkit/query';
 import type { Job } from '@fairwatt/core';
 import type { JobEvents, JobList, JobListQuery, UsualMachine, NewJobMessage, Present } from '@fairwatt/contract';
 import type { Build } from './build.ts';
@@ -20,10 +22,12 @@ export const jobsEndpoints = (build: Build) => ({
     query: () => '/jobs/usual-machines',
     providesTags: ['jobs'],
   }),
-  // An answer that was on its way while a change was confirmed is older than what is known, and is let go.
+  // An answer that was on its way while a change was confirmed is older than what is known, and is let go. What did not
+  // change stays the same object, so that nothing is reckoned or drawn anew for it.
   job: build.query<Job, string>({
     query: (code) => `/jobs/${encodeURIComponent(code)}`,
-    merge: (known, came) => (came.revision < known.revision ? known : came),
+    merge: (known, came) =>
+      came.revision < known.revision ? known : copyWithStructuralSharing(original<unknown>(known), came),
     providesTags: (_job, _error, code) => [{ type: 'job', id: code }],
   }),
   jobEvents: build.query<JobEvents, string>({
