@@ -1,7 +1,7 @@
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type pg from 'pg';
-import type { Model } from '@fairwatt/core';
+import type { Instrument, Model } from '@fairwatt/core';
 import {
   cableBagsFileSchema,
   jobFileSchema,
@@ -24,6 +24,20 @@ import { addSupplies } from './supplies/store.ts';
 import { addUnits } from './supplies/units.ts';
 
 const readJson = async (path: string): Promise<unknown> => JSON.parse(await readFile(path, 'utf8'));
+
+/** The day on which the demo was written: what was out of calibration by then is meant to be. */
+const writtenOn = '2026-11-23';
+/** Everything else in it is calibrated for so many days more, whenever it is loaded. */
+const calibratedDays = 120;
+
+/** An instrument of the demo as it is on the day of loading. @param now ISO date and time */
+export function calibratedNow<T extends Pick<Instrument, 'calibratedUntil'>>(instrument: T, now: string): T {
+  const { calibratedUntil } = instrument;
+  const least = new Date(Date.parse(now) + calibratedDays * 86_400_000).toISOString().slice(0, 10);
+  return calibratedUntil === null || calibratedUntil <= writtenOn || calibratedUntil >= least
+    ? instrument
+    : { ...instrument, calibratedUntil: least };
+}
 
 /**
  * Loads the demo shop from its open formats when the database holds no job and no technician. Returns whether it did.
@@ -51,7 +65,10 @@ export async function loadDemo(pool: pg.Pool, model: Model, directory: string, n
     await signAtFirst(db, 'picked');
     await writeSettings(db, shop.settings);
     await addTechnicians(db, shop.technicians);
-    await addInstruments(db, shop.instruments);
+    await addInstruments(
+      db,
+      shop.instruments.map((instrument) => calibratedNow(instrument, now)),
+    );
     // The shelf file names each unit, so the counts of the supplies file are not made into units beside it.
     await addSupplies(
       db,

@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import { Link, useLocation } from 'react-router';
 import { sweepEndText } from '@fairwatt/core';
 import type { SweepEvent, SweepsMessage } from '@fairwatt/contract';
+import { signs } from '../controls/signs.tsx';
 import { looks } from '../looks/looks.ts';
 import { useLoadOffMutation, useStopSweepMutation, useSweepsQuery } from './api.ts';
 import { useAppDispatch, useAppSelector } from './store.ts';
@@ -77,7 +78,7 @@ function RunningSweep({
 }) {
   return (
     <div className={styles.sweepBar} role="status" data-sweep-bar>
-      <Button type="text" className={styles.stopButton ?? ''} onClick={onStop}>
+      <Button type="text" icon={signs.stop} className={styles.stopButton ?? ''} onClick={onStop}>
         Stop
       </Button>
       <span>

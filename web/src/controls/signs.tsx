@@ -1,7 +1,9 @@
 import {
   ArrowDownOutlined,
   ArrowUpOutlined,
+  BorderOutlined,
   CameraOutlined,
+  CaretRightOutlined,
   CopyOutlined,
   DeleteOutlined,
   DownloadOutlined,
@@ -43,6 +45,8 @@ export const signs = {
   save: <DownloadOutlined aria-hidden />,
   scan: <ScanOutlined aria-hidden />,
   signOut: <LogoutOutlined aria-hidden />,
+  start: <CaretRightOutlined aria-hidden />,
+  stop: <BorderOutlined aria-hidden />,
   undo: <UndoOutlined aria-hidden />,
   up: <ArrowUpOutlined aria-hidden />,
   zoomIn: <ZoomInOutlined aria-hidden />,

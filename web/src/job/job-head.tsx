@@ -1,4 +1,5 @@
 import { outNow, outNowText } from '@fairwatt/core';
+import { api } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { dayAndTime } from '../controls/clock.ts';
 import { Promised } from '../controls/promised.tsx';
@@ -12,6 +13,10 @@ import { Presence } from './presence.tsx';
 import { Undo } from './undo.tsx';
 import styles from './job-head.module.css';
 
+/** When the server saved a job last. */
+const useSavedAt = (code: string): string | undefined =>
+  api.endpoints.job.useQueryState(code, { selectFromResult: ({ data }) => ({ savedAt: data?.updatedAt }) }).savedAt;
+
 /** What is known of what was typed: said to be saved only when the server has confirmed it, with its day. */
 function SaveState() {
   const { job, personName } = useDesk();
@@ -19,11 +24,15 @@ function SaveState() {
   const waiting = unsent + useAppSelector((state) => onTheWay(state, job.code));
   const away = useAppSelector((state) => state.connection !== 'here');
   const isTyping = useTyping();
+  const savedAt = useSavedAt(job.code);
   const state = refused > 0 ? 'refused' : isTyping ? 'typing' : waiting === 0 ? 'saved' : away ? 'kept' : 'saving';
   const text = {
     refused: `${refused} not saved`,
     typing: 'Typing …',
-    saved: [`Saved ${dayAndTime(job.updatedAt)}`, job.updatedBy === null ? '' : personName(job.updatedBy)]
+    saved: [
+      savedAt === undefined ? 'Saved' : `Saved ${dayAndTime(savedAt)}`,
+      job.updatedBy === null ? '' : personName(job.updatedBy),
+    ]
       .filter((piece) => piece !== '')
       .join(', '),
     kept: `${waiting} kept here`,

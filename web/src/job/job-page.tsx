@@ -1,4 +1,3 @@
-import { copyWithStructuralSharing } from '@reduxjs/toolkit/query';
 import { lazy, memo, Suspense, useCallback, useMemo, useState } from 'react';
 import { Button } from 'antd';
 import { shallowEqual } from 'react-redux';
@@ -47,6 +46,7 @@ import { NotNeeded } from './not-needed.tsx';
 import { PutAwayStrip } from './put-away-strip.tsx';
 import { stationCode } from './station-code.ts';
 import { StationWire } from './station-wire.tsx';
+import { steadyJob } from './steady-job.ts';
 import { UndoStrip } from './undo.tsx';
 import { useActing } from './use-acting.ts';
 import { useRanking } from './use-sizing.ts';
@@ -141,13 +141,13 @@ function useShop(
   );
 }
 
-/** A value in which everything is the same object as before for as long as nothing in it changed. */
-function useShared<T>(value: T): T {
-  const [kept, keep] = useState({ value, shared: value });
-  if (kept.value === value) return kept.shared;
-  const shared = copyWithStructuralSharing(kept.shared, value);
-  keep({ value, shared });
-  return shared;
+/** The job as {@link steadyJob} has it, from one drawing to the next. */
+function useSteadyJob(job: Job): Job {
+  const [kept, keep] = useState({ job, steady: job });
+  if (kept.job === job) return kept.steady;
+  const steady = steadyJob(kept.steady, job);
+  keep({ job, steady });
+  return steady;
 }
 
 /** The same object for as long as nothing in it changed. */
@@ -286,12 +286,12 @@ function useWholeDesk({ stored, shopData, supplies, knowledge, record, bags }: D
   const role = useRole();
   const shop = useShop(shopData, supplies, knowledge, record, bags);
   const knows = useMemo(() => knowsOf(shop), [shop]);
-  const job = useShared(useMemo(() => overlay(stored, parcels, knows), [stored, parcels, knows]));
+  const job = useSteadyJob(useMemo(() => overlay(stored, parcels, knows), [stored, parcels, knows]));
   const { view, question, judging } = useView(job, shop);
   const by = technicians.some((person) => person.id === technician) ? technician : null;
   const names = useMemo(() => namesOf(job, shop, knowledge), [job, shop, knowledge]);
   const unansweredPoints = useCallback(() => unanswered(view.openPoints).length, [view]);
-  const acting = useActing({ code, stored, by, knows, unansweredPoints, names });
+  const acting = useActing({ code, by, knows, unansweredPoints, names });
   const { acts } = acting;
   const desk = useMemo<JobDesk>(
     () => ({

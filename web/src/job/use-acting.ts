@@ -61,7 +61,6 @@ export interface Acting {
 
 interface Asked {
   readonly code: string;
-  readonly stored: Job;
   readonly by: string | null;
   readonly knows: ActContext['knows'];
   readonly unansweredPoints: () => number;
@@ -128,20 +127,21 @@ function useBarred(by: string | null): (act: Act) => Bar | null {
 }
 
 /** The job at this moment: several acts may come out of one key, and an undo is older than the screen. */
-function useSeenNow({ code, stored, knows }: Pick<Asked, 'code' | 'stored' | 'knows'>) {
+function useSeenNow({ code, knows }: Pick<Asked, 'code' | 'knows'>) {
   const store = useStore<AppState>();
   return useCallback(() => {
     const state = store.getState();
-    const seen = api.endpoints.job.select(code)(state).data ?? stored;
+    const seen = api.endpoints.job.select(code)(state).data;
+    if (seen === undefined) throw new Error(`${code} is on the desk, and is not here`);
     return { seen, now: overlay(seen, state.outbox.parcels, knows) };
-  }, [code, stored, knows, store]);
+  }, [code, knows, store]);
 }
 
 /** What people do to a job on this screen: checked, shown at once, sent, and kept for a while to be taken back. */
-export function useActing({ code, stored, by, knows, unansweredPoints, names }: Asked): Acting {
+export function useActing({ code, by, knows, unansweredPoints, names }: Asked): Acting {
   const dispatch = useAppDispatch();
   const barred = useBarred(by);
-  const seenNow = useSeenNow({ code, stored, knows });
+  const seenNow = useSeenNow({ code, knows });
   const { last, latest, remember, forget } = useUndoable(names);
   const [told, setTold] = useTold();
   const [second, setSecond] = useState<Act | null>(null);

@@ -2,6 +2,7 @@ import { useEffect, useEffectEvent, useRef, useState, type ReactNode } from 'rea
 import { Button, Checkbox } from 'antd';
 import { hearFigure, stillTouching, takesHeld, voltsText, type RailName } from '@fairwatt/core';
 import type { LiveEvent, NetworkInstrument } from '@fairwatt/contract';
+import { signs } from '../../controls/signs.tsx';
 import { useVoice } from '../../controls/voice.ts';
 import { looks } from '../../looks/looks.ts';
 import { MeterTrouble } from './meter-trouble.tsx';
@@ -91,7 +92,9 @@ export function HandsFreePanel(props: HandsFreePanelProps) {
           {onAgain === null ? 'Say it again' : 'Measure the last one again'} <kbd aria-hidden="true">↵</kbd>
         </Button>
         {children}
-        <Button onClick={onStop}>Stop</Button>
+        <Button icon={signs.stop} onClick={onStop}>
+          Stop
+        </Button>
         <Checkbox
           checked={voice.on}
           disabled={voice.missing}

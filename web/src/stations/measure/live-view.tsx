@@ -18,6 +18,7 @@ import { TrailChart } from '../../charts/trail-chart.tsx';
 import { Choice } from '../../controls/choice.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { SelectField } from '../../controls/fields.tsx';
+import { signs } from '../../controls/signs.tsx';
 import { Waiting } from '../../controls/waiting.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
@@ -145,6 +146,7 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
           <LiveFields meters={meters} set={set} onMeter={setMeter} onRail={setRail} onCondition={setCondition} />
           {reads !== 'all-rails' && (
             <Button
+              icon={isRunning ? signs.stop : signs.start}
               data-primary={isRunning ? undefined : true}
               disabled={isTaken}
               onClick={() => setReads(isRunning ? 'nothing' : 'one')}
@@ -153,7 +155,11 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
             </Button>
           )}
           {reads === 'nothing' && (
-            <Button disabled={isTaken || locked || meter.instrumentId === null} onClick={() => setReads('all-rails')}>
+            <Button
+              icon={signs.start}
+              disabled={isTaken || locked || meter.instrumentId === null}
+              onClick={() => setReads('all-rails')}
+            >
               All rails, hands free
             </Button>
           )}

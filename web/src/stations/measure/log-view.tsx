@@ -82,7 +82,9 @@ function ReadingLog({
         status="normal"
         strokeLinecap="square"
       />
-      <Button onClick={onStop}>Stop</Button>
+      <Button icon={signs.stop} onClick={onStop}>
+        Stop
+      </Button>
     </section>
   );
 }

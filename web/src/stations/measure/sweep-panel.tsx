@@ -6,6 +6,7 @@ import { problemOf, useStartSweepMutation } from '../../app/api.ts';
 import { useAppDispatch, useAppSelector } from '../../app/store.ts';
 import { sweepActions } from '../../app/sweep.ts';
 import { SetFigureField } from '../../controls/set-figure-field.tsx';
+import { signs } from '../../controls/signs.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
 import { SweepResult } from './sweep-result.tsx';
@@ -95,7 +96,11 @@ function SweepStart({
         Only on a supply out of the machine. Stay with it, within reach of the load&apos;s own switch: it ends by itself
         on a rail far out, on heat and on a silent instrument.
       </p>
-      <Button disabled={locked || starting.isLoading || !plan.isReadable} onClick={() => void begin()}>
+      <Button
+        icon={signs.start}
+        disabled={locked || starting.isLoading || !plan.isReadable}
+        onClick={() => void begin()}
+      >
         Start the sweep
       </Button>
       {problem !== null && (
