@@ -134,15 +134,31 @@ function onePerThing(text: string, matches: readonly Match[]): Match[] {
   }, []);
 }
 
+/** Boards have one socket for a processor, two or four. */
+const socketCounts: readonly string[] = ['1', '2', '4'];
+
+/** `series 9 16-core`, `series 5 processor`: no board takes so many, so the number is the word's before it. */
+function withoutNumberOfName(text: string, noun: Noun, found: RegExpExecArray): RegExpExecArray {
+  const count = found.groups?.['count'] ?? '';
+  const [, digits, blanks] = /^(\d+)(\s+)(?![x×])/.exec(found[0]) ?? [];
+  if (noun.id !== 'processor' || digits !== count || blanks === undefined || socketCounts.includes(count)) return found;
+  if (!wordBefore.test(text.slice(0, found.index))) return found;
+  const further = new RegExp(noun.words.source, 'iy');
+  further.lastIndex = found.index + count.length + blanks.length;
+  return further.exec(text) ?? found;
+}
+
 /** The things that a clause names, from left to right; of nouns that overlap the first, then the longer one. */
 export function matchesIn(text: string): Match[] {
   const all = nouns.flatMap((noun) =>
-    [...text.matchAll(noun.words)].map((found): Match => ({
-      noun,
-      index: found.index,
-      end: found.index + found[0].length,
-      nouns: [found],
-    })),
+    [...text.matchAll(noun.words)]
+      .map((found) => withoutNumberOfName(text, noun, found))
+      .map((found): Match => ({
+        noun,
+        index: found.index,
+        end: found.index + found[0].length,
+        nouns: [found],
+      })),
   );
   all.sort((a, b) => a.index - b.index || b.end - a.end);
   const kept: Match[] = [];
@@ -192,6 +208,8 @@ const countedWords =
   `(?:${grades.join('|')}|plus|modular|` +
   'slots?|cores?|threads?|pins?|fans?|bays?|ports?|ways?|channels?|bits?|years?|months?|inch(?:es)?|tb|gb|mb|gig|mm|cm|' +
   'watts?|volts?|amps?|mhz|ghz|rpm|pieces?|of|and|or|with|for|to|in|by|x)(?![a-z])';
+/** A word before a figure that may be its own, as the number of a series is. */
+const wordBefore = new RegExp(`(?<![\\w-])(?!${countedWords})[a-z][\\w-]*\\s+$`, 'i');
 const wordOfNobody = `\\s+(?!${countedWords})[a-z][a-z-]+`;
 /** `4 noisy fans`: up to two words that nobody knows stand between how many and what. */
 export const countBefore = new RegExp(

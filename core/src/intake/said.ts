@@ -67,6 +67,8 @@ export interface SaidAge extends Span {
 export interface SaidTooLittle extends Span {
   readonly kind: 'ask';
   readonly ask: 'card-plugs' | 'board-plugs' | 'supply-watts' | 'quantity' | 'instead' | 'no-part';
+  /** Of a quantity, how many there can be. */
+  readonly most?: number;
 }
 
 export type Said = SaidPart | SaidLeaving | SaidCase | SaidSupply | SaidAge | SaidTooLittle;

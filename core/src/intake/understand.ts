@@ -108,7 +108,8 @@ class Reader {
   }
 
   private part(classId: string, quantity: number, watts: number | null = this.watts): SaidPart | SaidTooLittle {
-    if (quantity < 1 || quantity > mostOf(classId)) return { ...this.clause.span, kind: 'ask', ask: 'quantity' };
+    const most = mostOf(classId);
+    if (quantity < 1 || quantity > most) return { ...this.clause.span, kind: 'ask', ask: 'quantity', most };
     return {
       ...this.clause.span,
       kind: 'part',
