@@ -1,7 +1,6 @@
-import {
+import Icon, {
   ArrowDownOutlined,
   ArrowUpOutlined,
-  BorderOutlined,
   CameraOutlined,
   CaretRightOutlined,
   CopyOutlined,
@@ -25,6 +24,13 @@ import {
   ZoomOutOutlined,
 } from '@ant-design/icons';
 
+/** A filled square, which the package of signs lacks: one that is empty would be a box to tick. */
+const Square = () => (
+  <svg viewBox="0 0 1024 1024" width="1em" height="1em" fill="currentColor">
+    <path d="M208 208h608v608H208z" />
+  </svg>
+);
+
 /** The customary sign of an act, beside its word: the word alone is read aloud. */
 export const signs = {
   add: <PlusOutlined aria-hidden />,
@@ -46,7 +52,7 @@ export const signs = {
   scan: <ScanOutlined aria-hidden />,
   signOut: <LogoutOutlined aria-hidden />,
   start: <CaretRightOutlined aria-hidden />,
-  stop: <BorderOutlined aria-hidden />,
+  stop: <Icon component={Square} aria-hidden />,
   undo: <UndoOutlined aria-hidden />,
   up: <ArrowUpOutlined aria-hidden />,
   zoomIn: <ZoomInOutlined aria-hidden />,
