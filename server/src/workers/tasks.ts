@@ -1,3 +1,4 @@
+import type { MessagePort } from 'node:worker_threads';
 import type { LabelStock } from '@fairwatt/contract';
 import type { Lesson } from '../record/store.ts';
 
@@ -36,6 +37,11 @@ export type Task =
 export interface Order {
   readonly databaseUrl: string;
   readonly task: Task;
+}
+
+/** The same as it comes to a thread, which tells when it begins. */
+export interface OrderInThread extends Order {
+  readonly begun: MessagePort;
 }
 
 /** What a worker is started with. */

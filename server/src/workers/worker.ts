@@ -15,7 +15,7 @@ import { loadModel } from '../knowledge.ts';
 import { lessonOf } from '../record/store.ts';
 import { searchNamesOf } from '../shop/shelf.ts';
 import { readTechnicians } from '../shop/store.ts';
-import type { Closing, Order, Paper, PaperOrder, WorkerStart } from './tasks.ts';
+import type { Closing, OrderInThread, Paper, PaperOrder, WorkerStart } from './tasks.ts';
 
 // A thread beside the server: it reads what it needs by itself, so that nothing large passes from thread to thread.
 const start = workerData as WorkerStart;
@@ -110,7 +110,9 @@ async function paper(pool: pg.Pool, order: PaperOrder): Promise<Paper> {
   }
 }
 
-export default async function work({ databaseUrl, task }: Order): Promise<unknown> {
+export default async function work({ databaseUrl, task, begun }: OrderInThread): Promise<unknown> {
+  begun.postMessage(null);
+  begun.close();
   const pool = await poolOf(databaseUrl);
   switch (task.kind) {
     case 'stations':

@@ -53,12 +53,10 @@ export class Writer {
         for (const parcel of parcels)
           if (parcel.kind === 'act' && parcel.act.kind === 'note-outcome')
             this.jobs.find((one) => one.code === parcel.code)?.confirmed.add(parcel.act.id);
-        return Promise.resolve();
       },
       learned: ({ current }) => {
         this.refused += 1;
         if (current !== null && current.code === this.seen?.code) this.seen = current;
-        return Promise.resolve();
       },
       seal: (id) => {
         this.dispatch(outbox.seal(id));
