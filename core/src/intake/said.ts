@@ -63,13 +63,11 @@ export interface SaidAge extends Span {
   readonly years: number;
 }
 
-/** Something that cannot be taken in before it is said more exactly. */
-export interface SaidTooLittle extends Span {
-  readonly kind: 'ask';
-  readonly ask: 'card-plugs' | 'board-plugs' | 'supply-watts' | 'quantity' | 'instead' | 'no-part';
-  /** Of a quantity, how many there can be. */
-  readonly most?: number;
-}
+/** Something that cannot be taken in before it is said more exactly; of a quantity, with how many there can be. */
+export type SaidTooLittle = Span & { readonly kind: 'ask' } & (
+    | { readonly ask: 'card-plugs' | 'board-plugs' | 'supply-watts' | 'instead' | 'no-part' }
+    | { readonly ask: 'quantity'; readonly most: number }
+  );
 
 export type Said = SaidPart | SaidLeaving | SaidCase | SaidSupply | SaidAge | SaidTooLittle;
 

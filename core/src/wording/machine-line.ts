@@ -14,7 +14,6 @@ const askWords = {
   'card-plugs': 'which plugs? Say 8, 2x8, 3x8, 8+6, 16-pin or slot only',
   'board-plugs': 'no board is known with these plugs: add it below by its class',
   'supply-watts': 'how many watts does its label say?',
-  quantity: 'so many? Say a number from 1 to',
   instead: 'and what comes in its place?',
   'no-part': 'this is no part; only parts are taken out here',
 } as const;
@@ -52,7 +51,7 @@ export function saidText(said: Said, came = false): string {
     case 'age':
       return `${said.of === 'machine' ? 'Machine' : 'Supply'} ${said.years} years old`;
     case 'ask':
-      return [askWords[said.ask], said.most].filter((word) => word !== undefined).join(' ');
+      return said.ask === 'quantity' ? `so many? Say a number from 1 to ${said.most}` : askWords[said.ask];
   }
 }
 
