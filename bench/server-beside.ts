@@ -22,7 +22,7 @@ const [databaseUrl] = process.argv.slice(2);
 if (databaseUrl === undefined) throw new Error('no database is named');
 const log = pino({ level: 'error' });
 let statements = 0;
-// eslint-disable-next-line @typescript-eslint/unbound-method -- called on the client it is taken from
+// oxlint-disable-next-line typescript/unbound-method -- called on the client it is taken from
 const query = pg.Client.prototype.query as (...parts: unknown[]) => unknown;
 pg.Client.prototype.query = function counted(this: pg.Client, ...parts: unknown[]) {
   statements += 1;

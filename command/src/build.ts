@@ -63,7 +63,7 @@ async function buildHere(say: (text: string) => void): Promise<void> {
     existsSync(join(root, 'instruments/dist/main.js'));
   if (done) return;
   say('Building ...');
-  await run(process.execPath, [join(root, 'node_modules/typescript/bin/tsc'), '-b', 'server', 'instruments'], {
+  await run(process.execPath, [join(root, 'node_modules/@typescript/native/bin/tsc'), '-b', 'server', 'instruments'], {
     cwd: root,
     quiet: true,
   });

@@ -32,7 +32,7 @@ interface Counts {
 
 /** What is asked of the sources as they stand; it needs nothing built, and runs beside the tests. */
 const standingChecks = (): readonly (readonly [string, readonly string[]])[] => [
-  ['lint', [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']],
+  ['lint', [bin('oxlint/bin/oxlint'), '--max-warnings', '0', '--report-unused-disable-directives']],
   ['unused', [bin('knip/bin/knip.js'), '--no-progress']],
   ['format', [bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']],
   [
@@ -95,7 +95,7 @@ export async function test(args: readonly string[]): Promise<number> {
   const results: Counts[] = [];
   const beside = oneByOne(standingChecks());
   try {
-    results.push(counted(await check('types', [bin('typescript/bin/tsc'), '-b'])));
+    results.push(counted(await check('types', [bin('@typescript/native/bin/tsc'), '-b'])));
     await build((line) => process.stdout.write(`${line}\n`));
     const url = (await startCluster(testCluster())).url('postgres');
     results.push(...(await Promise.all(runsOf(args).map(([name, given]) => runTests(name, given, url)))));

@@ -1,4 +1,4 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion --
+/* oxlint-disable typescript/no-non-null-assertion --
    rows of a table are typed arrays, all of one length, gone through by their number: each index is below it */
 import type { CableFamily } from '../standards/index.ts';
 import { fillingsFor, kindsOf, type Filling, type Kind, type ToFill } from './fillings.ts';

@@ -1,4 +1,4 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion --
+/* oxlint-disable typescript/no-non-null-assertion --
    checks, outcomes and faults of a model are told by their number, which its own tables give */
 import { weigh, type Model, type Observation, type Weighted } from './model.ts';
 import type { NextCheck } from './next-check.ts';

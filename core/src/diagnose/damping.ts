@@ -1,4 +1,4 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion --
+/* oxlint-disable typescript/no-non-null-assertion --
    checks, outcomes and faults of a model are told by their number, which its own tables give */
 /**
  * What the second, third ... outcome for one fault, or against it, counts of the one before it in an evidence group.

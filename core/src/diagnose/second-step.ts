@@ -1,4 +1,4 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion --
+/* oxlint-disable typescript/no-non-null-assertion --
    checks, outcomes and faults of a model are told by their number, which its own tables give */
 import { groupBy } from '../group-by.ts';
 import { saidTogether } from './damping.ts';

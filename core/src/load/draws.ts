@@ -1,4 +1,4 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion --
+/* oxlint-disable typescript/no-non-null-assertion --
    figures of parts and draws are typed arrays of one length, gone through by their number: each index is below it */
 import { excursionMultiple, type ExcursionMilliseconds } from '../standards/index.ts';
 import { deratedLabel, twelveVoltWatts, type MachinePart, type SupplyLabel } from '../machine/index.ts';

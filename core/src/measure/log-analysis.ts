@@ -1,4 +1,4 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion --
+/* oxlint-disable typescript/no-non-null-assertion --
    values and channels stand in rows of one length, gone through by their number: each index is below it */
 import { boundToBe } from '../bound-to-be.ts';
 import type { Guide, RailName } from '../standards/index.ts';

@@ -1,4 +1,4 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion --
+/* oxlint-disable typescript/no-non-null-assertion --
    values stand in rows of one length, gone through by number */
 import { railBand, type Guide, type RailName } from '../standards/index.ts';
 import { curvePieces, mostEvents, type LogChannel, type LogEvent } from './log-summary.ts';

@@ -1,4 +1,4 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion --
+/* oxlint-disable typescript/no-non-null-assertion --
    the worlds are made with a meter of one range and with points enough for a line */
 import { fitLoadLine, forecastAt, type Instrument, type LoadPoint } from '../measure/index.ts';
 import { railBand } from '../standards/index.ts';

@@ -1,4 +1,4 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion -- an index below the length of its list */
+/* oxlint-disable typescript/no-non-null-assertion -- an index below the length of its list */
 /** Evenly spread figures from 0 up to 1. */
 export type Random = () => number;
 

@@ -147,7 +147,7 @@ export async function writeTogether<T>(
     const following = rest();
     following.catch(() => undefined);
     const [, found] = await begun;
-    const [row] = found?.rows as Row[];
+    const row = (found?.rows as Row[] | undefined)?.[0];
     if (row !== undefined) await between?.(client);
     await sendTogether(client, row === undefined ? [bare('rollback')] : [...(await following), bare('commit')]);
     client.release();

@@ -18,5 +18,5 @@ export const orNull =
     row[column] === null ? null : read(row, column);
 /** Text that a check constraint keeps to the members of a union. */
 // The caller names the union that the column's check constraint keeps.
-// eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters
+// oxlint-disable-next-line typescript/no-unnecessary-type-parameters
 export const member = <T extends string>(row: Row, column: string): T => text(row, column) as T;

@@ -95,7 +95,7 @@ export function xyOptions({
         if (hit !== undefined) onPick(hit.datasetIndex, hit.index);
       },
       onHover: ({ native }, hits) => {
-        (native?.target as HTMLElement).style.cursor = hits.length > 0 ? 'pointer' : 'default';
+        if (native?.target instanceof HTMLElement) native.target.style.cursor = hits.length > 0 ? 'pointer' : 'default';
       },
     }),
     plugins: {

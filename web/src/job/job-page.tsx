@@ -180,7 +180,7 @@ function useView(job: Job, shop: Shop) {
   const { settings, supplies, bags } = shop;
   const load = useMemo(
     () => loadView(job, { settings, supplies, bags }),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the fields that matter are named one by one
+    // oxlint-disable-next-line react-hooks/exhaustive-deps -- the fields that matter are named one by one
     [
       job.parts,
       job.supply,
@@ -210,7 +210,7 @@ function useView(job: Job, shop: Shop) {
     ventClosed,
     job.supply?.label,
   ]);
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- as above
+  // oxlint-disable-next-line react-hooks/exhaustive-deps -- as above
   const question = useMemo(() => questionOf(job, { settings, bags }), [job.parts, asked, settings, bags]);
   const { rows, judging } = useRanking(question, shop);
   const view = useMemo(() => viewJob(job, shop, { fault, load, candidates: rows }), [job, shop, fault, load, rows]);

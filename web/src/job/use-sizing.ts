@@ -82,7 +82,7 @@ export function useRanking(
     return () => {
       current = false;
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key says all of question and settings that is asked
+    // oxlint-disable-next-line react-hooks/exhaustive-deps -- the key says all of question and settings that is asked
   }, [key, supplies, round]);
   const judging = useMemo<Judging>(
     () => ({
@@ -115,7 +115,7 @@ export function useDraws(parts: readonly MachinePart[], label: SupplyLabel | nul
     return () => {
       current = false;
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key says all that the draws depend on
+    // oxlint-disable-next-line react-hooks/exhaustive-deps -- the key says all that the draws depend on
   }, [key]);
   return drawn?.draws ?? null;
 }

@@ -1,4 +1,4 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion --
+/* oxlint-disable typescript/no-non-null-assertion --
    values stand in rows of one length, gone through by number */
 import { expose } from 'comlink';
 import { Chart, Filler, LinearScale, LineController, LineElement, PointElement } from 'chart.js';

@@ -1,4 +1,4 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion --
+/* oxlint-disable typescript/no-non-null-assertion --
    points of a picture are typed arrays, gone through by number within its width and height;
    every browser that has such a canvas has its pen */
 import { expose } from 'comlink';

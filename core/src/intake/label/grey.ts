@@ -1,4 +1,4 @@
-/* eslint-disable @typescript-eslint/no-non-null-assertion --
+/* oxlint-disable typescript/no-non-null-assertion --
    points of a picture are typed arrays, gone through by number within its width and height */
 /** A picture in grey, row by row from the top: 0 is black. */
 export interface Grey {
