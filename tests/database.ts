@@ -8,19 +8,7 @@ import type { TestProject } from 'vitest/node';
 import { letServersIn, migrate } from '@fairwatt/server';
 import { startCluster } from '../command/src/cluster/index.ts';
 import { testCluster } from '../command/src/clusters.ts';
-
-/** Servers' role has the password of the owner here, so that every test knows it. */
-export const passwordOf = (url: string): string => decodeURIComponent(new URL(url).password);
-
-/** What a database of a test is copied from: the schema alone, or the demo shop as well. */
-export type Template = 'bare' | 'demo';
-
-declare module 'vitest' {
-  interface ProvidedContext {
-    readonly databaseUrl: string;
-    readonly templates: Readonly<Record<Template, string>>;
-  }
-}
+import { passwordOf } from './templates.ts';
 
 const silent = pino({ level: 'silent' });
 const schema = ['server/migrations/', 'server/src/database/server-role.ts'];
@@ -71,8 +59,8 @@ export default async function setup(project: TestProject): Promise<void> {
     await migrate(url, silent);
     await letServersIn(url, passwordOf(databaseUrl));
   });
-  // The end-to-end tests start what is built.
-  const isBuilt = project.name === 'e2e';
+  // The end-to-end tests start what is built, and the test command has built before it starts any.
+  const isBuilt = project.name === 'e2e' || process.env['FAIRWATT_TEST_DATABASE'] !== undefined;
   const code = ['core/', 'contract/', 'server/'].map((folder) => `${folder}${isBuilt ? 'dist' : 'src'}/`);
   const kind = `demo_of_${isBuilt ? 'built' : 'sources'}`;
   const demo = await template(kind, nameOf([...schema, ...code, 'demo/']), bare, (url) => fillWithDemo(url, isBuilt));

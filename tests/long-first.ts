@@ -4,15 +4,18 @@ import { BaseSequencer, type TestSpecification } from 'vitest/node';
 const longest = [
   'e2e/layout.test.ts',
   'e2e/intake.test.ts',
-  'e2e/measure.test.ts',
-  'e2e/other-jobs.test.ts',
+  'bench/benches.test.ts',
   'e2e/bad-days.test.ts',
+  'e2e/delivery.test.ts',
+  'e2e/other-jobs.test.ts',
+  'e2e/load-and-replacement.test.ts',
   'e2e/whole-job.test.ts',
+  'e2e/measure.test.ts',
   'tests/operations/drill.test.ts',
   'tests/operations/backup.test.ts',
   'tests/operations/data-folder.test.ts',
-  'core/src/cable/plan-table.test.ts',
-  'core/src/diagnose/tried.test.ts',
+  'tests/instruments.test.ts',
+  'command/src/compute.test.ts',
 ];
 
 const rank = ({ moduleId }: TestSpecification): number => {

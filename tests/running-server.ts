@@ -59,6 +59,8 @@ export async function startServer({
       const shared = { pool, feed: heard, model, ...threads, log: silent, webDirectory: null };
       const app = createApp({ ...shared, ...parts, ...other });
       const started = app.listen(0, '127.0.0.1', () => resolve(started));
+      // A test that was held up for longer than this would send into a connection that is being closed.
+      started.keepAliveTimeout = 600_000;
     });
   const baseOf = (listening: Server) => `http://127.0.0.1:${(listening.address() as AddressInfo).port}/api`;
   const ended = (listening: Server) =>

@@ -6,6 +6,12 @@ import type { Pair } from './tls/authority.ts';
 /** So many ports are tried, from the wanted one on. */
 const portsTried = 50;
 
+/**
+ * A connection stays open so long after an answer, in milliseconds: somebody who thinks for a minute between two acts
+ * does not wait for another one, nor for its TLS. Headers may then take as long and a little more.
+ */
+const patient = { keepAliveTimeout: 75_000, headersTimeout: 80_000 };
+
 /** Listens on the wanted port or the next free one. @returns the port */
 function listenFrom(server: Server, host: string, wanted: number): Promise<number> {
   return new Promise((resolve, reject) => {
@@ -41,13 +47,13 @@ export async function listenPlainly(host: string, wanted: number): Promise<Liste
       `Plain HTTP is spoken on this machine only, and FAIRWATT_HOST is ${host}. ./fairwatt ` +
         'serve --lan speaks TLS on the network.',
     );
-  const server = createPlain();
+  const server = createPlain(patient);
   return { server, port: await listenFrom(server, host, wanted) };
 }
 
 /** TLS on every address of this machine. @throws when certificate and key do not belong together */
 export async function listenSecurely({ certificate, key }: Pair, wanted: number): Promise<Listening> {
-  const server = createSecure({ cert: certificate, key, minVersion: 'TLSv1.2' });
+  const server = createSecure({ ...patient, cert: certificate, key, minVersion: 'TLSv1.2' });
   return { server, port: await listenFrom(server, '0.0.0.0', wanted) };
 }
 

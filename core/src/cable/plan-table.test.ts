@@ -14,6 +14,7 @@ import {
   type KitCable,
 } from './index.ts';
 import { planProgramme, planWeights, randomProblem, type PlanProblem } from './plan-problem.test-help.ts';
+import { casesOf } from '../size.test-help.ts';
 
 const load = highsLoader as unknown as () => Promise<Highs>;
 const families: readonly CableFamily[] = ['main', 'cpu', 'card', 'card-16', 'drive'];
@@ -188,7 +189,8 @@ describe('the table', () => {
     const highs = await load();
     const random = seeded(5);
     let open = 0;
-    for (let run = 0; run < 25; run += 1) {
+    const machines = casesOf(8, 25);
+    for (let run = 0; run < machines; run += 1) {
       const problem = manyDrives(random);
       const { lp, constant } = planProgramme(problem);
       const solved = highs.solve(lp, { mip_rel_gap: 0, mip_abs_gap: 0.5 });
@@ -208,7 +210,7 @@ describe('the table', () => {
       ).toBe(Math.round(solved.ObjectiveValue + constant));
       if (score.openRequired > 0) open += 1;
     }
-    expect(open).toBeGreaterThan(3);
+    expect(open).toBeGreaterThan(machines / 8);
   });
   it('gives way where too many inlets differ; the search then says that it proved nothing', () => {
     const inlets = Array.from({ length: 22 }, (_, index): InletToServe => ({

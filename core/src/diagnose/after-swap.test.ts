@@ -5,6 +5,7 @@ import { drawJob, ourOrder, remembering, search, seeded, type SearchResult } fro
 import { afterSwap, endedShare, swapThatCured, tellsOfCure } from './after-swap.ts';
 import { diagnose, posterior, rankChecks, repairCheckId, usualCaution, type Observation } from './index.ts';
 import { model, told } from './knowledge.test-help.ts';
+import { casesOf } from '../size.test-help.ts';
 
 const bench = {
   has: ['meter', 'tester', 'spare-supply', 'spare-memory', 'spare-card'] as const,
@@ -102,7 +103,7 @@ describe('after a swap that cured it', () => {
 
   it('never asks for more than five checks, nor for a check that was done', () => {
     const random = seeded(31);
-    for (let round = 0; round < 40; round += 1) {
+    for (let round = 0; round < casesOf(12, 40); round += 1) {
       const drawn = drawJob(model, random);
       const seen = told({ 'told-button': drawn.outcomes.get('told-button')!, 'd-swap': 'cured' });
       let asked = 0;
@@ -119,9 +120,10 @@ describe('after a swap that cured it', () => {
   it('is a short way over simulated jobs: three steps at the median, six at the 90th percentile', () => {
     const random = seeded(1137);
     const order = remembering(ourOrder(model, bench, 0.9));
-    const ends: SearchResult[] = Array.from({ length: 160 }, () => search(model, drawJob(model, random), order));
+    const jobs = casesOf(60, 160);
+    const ends: SearchResult[] = Array.from({ length: jobs }, () => search(model, drawJob(model, random), order));
     const steps = ends.flatMap(({ stepsAfterSwap }) => stepsAfterSwap ?? []).sort((a, b) => a - b);
-    expect(steps.length).toBeGreaterThan(60);
+    expect(steps.length).toBeGreaterThan(jobs / 3);
     expect(steps[Math.ceil(0.5 * steps.length) - 1]).toBeLessThanOrEqual(3);
     expect(steps[Math.ceil(0.9 * steps.length) - 1]).toBeLessThanOrEqual(6);
   });

@@ -19,6 +19,7 @@ import {
   type Observation,
 } from './index.ts';
 import { knowledge, model, told } from './knowledge.test-help.ts';
+import { casesOf } from '../size.test-help.ts';
 
 const bench = {
   has: ['meter', 'tester', 'spare-supply', 'second-spare', 'spare-memory', 'spare-card', 'spare-board'] as const,
@@ -145,7 +146,7 @@ describe('what was found dangerous', () => {
           for (const { bars } of interlocks) for (const item of bars) expect(allPowering).toContain(item);
         },
       ),
-      { numRuns: 150 },
+      { numRuns: casesOf(60, 150) },
     );
   });
 
@@ -174,7 +175,7 @@ describe('what was found dangerous', () => {
         expect(looked.ranked.map(({ checkId }) => checkId)).not.toContain(look);
         expect(looked.step).not.toEqual(step);
       }),
-      { numRuns: 60 },
+      { numRuns: casesOf(20, 60) },
     );
   });
 

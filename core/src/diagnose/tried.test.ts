@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { drawJob, ourOrder, seeded } from '../simulate/index.ts';
 import { rankChecks, repairCheckId, triedCures, validateKnowledge, type Observation } from './index.ts';
 import { knowledge, model, told } from './knowledge.test-help.ts';
+import { casesOf } from '../size.test-help.ts';
 
 const bench = {
   has: ['meter', 'tester', 'spare-supply', 'spare-memory', 'spare-card'] as const,
@@ -28,7 +29,7 @@ describe('what was done already', () => {
   it('is never asked for again over whole searches, whatever the checks show', () => {
     const random = seeded(77);
     const order = ourOrder(model, bench, 0.9);
-    for (let job = 0; job < 40; job += 1) {
+    for (let job = 0; job < casesOf(8, 40); job += 1) {
       const drawn = drawJob(model, random);
       const seen: Observation[] = told({ 'told-button': drawn.outcomes.get('told-button')! });
       for (let step = 0; step < 45; step += 1) {

@@ -12,6 +12,7 @@ import {
   type Job,
 } from './index.ts';
 import { TestBench, testPart, testShop, uuid } from './fixture.test-help.ts';
+import { casesOf } from '../size.test-help.ts';
 
 const tower = () =>
   new TestBench().do(
@@ -228,7 +229,7 @@ describe('a harness copied from another job', () => {
           expect(found).toBe(Math.min(count(on.job), count(earlier.job)));
         }
       }),
-      { numRuns: 60 },
+      { numRuns: casesOf(20, 60) },
     );
   });
 });
