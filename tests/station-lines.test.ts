@@ -110,6 +110,26 @@ describe('what stations say in a list', () => {
     expect(renewed).toEqual([rows[0]!.id]);
     keeper.end();
   });
+  it('is made anew once in a round where it is old again at once', async () => {
+    const open = (await server.list('?state=open')).total;
+    await server.pool.query("update job set updated_at = updated_at - interval '1 hour' where state = 'open'");
+    // Every line was written by another program, and is still so however often it is made anew.
+    const renewed: number[] = [];
+    const keeper = new StationKeeper(
+      server.pool,
+      threads((jobId) => {
+        renewed.push(jobId);
+        return Promise.resolve();
+      }, 'another program'),
+      log,
+    );
+    keeper.heard({ topic: 'everything', code: null, revision: null });
+    await expect.poll(() => new Set(renewed).size).toBe(open);
+    await wait(500);
+    // Rounds are three seconds apart.
+    expect(renewed.length).toBeLessThan(5 * open);
+    keeper.end();
+  });
   it('stays old where a thread fails, and the list is given all the same', async () => {
     await server.list('?state=open');
     await edit('LQ-0145');

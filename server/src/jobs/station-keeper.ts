@@ -76,7 +76,10 @@ export class StationKeeper {
     }
   }
 
-  /** Goes through the open jobs with old lines until none is left. */
+  /**
+   * Goes through the open jobs with old lines until none is left. Each is made anew once in a round: lines that are old
+   * again at once, as where a server of another version works beside this one, have the pause of the next round.
+   */
   private async workThrough(): Promise<void> {
     this.again = true;
     if (this.running) return;
@@ -85,15 +88,9 @@ export class StationKeeper {
       await this.index();
       while (this.again && !this.ended) {
         this.again = false;
-        const failed = new Set<number>();
-        for (;;) {
-          const old = await this.old(restMilliseconds);
-          const next = old.filter((id) => !failed.has(id));
-          if (next.length === 0 || this.ended) break;
-          for (const id of next) if (!(await this.renew([id]))) failed.add(id);
-        }
-        // Those that somebody was at just now.
-        if ((await this.old(0)).some((id) => !failed.has(id))) this.later();
+        const failed = await this.round();
+        // Those that somebody was at just now, and those that are old once more.
+        if ((await this.old(0, failed)).length > 0) this.later();
       }
     } catch (error) {
       if (!this.ended) this.log.warn({ err: error }, 'old lines of jobs were not looked for');
@@ -102,10 +99,23 @@ export class StationKeeper {
     }
   }
 
-  /** Open jobs with old lines that have rested for so long. */
-  private async old(milliseconds: number): Promise<readonly number[]> {
+  /** @returns the jobs whose lines could not be made */
+  private async round(): Promise<readonly number[]> {
+    const tried: number[] = [];
+    const failed: number[] = [];
+    while (!this.ended) {
+      const next = await this.old(restMilliseconds, tried);
+      if (next.length === 0) break;
+      for (const id of next) if (!(await this.renew([id]))) failed.push(id);
+      tried.push(...next);
+    }
+    return failed;
+  }
+
+  /** Open jobs with old lines that have rested for so long, but for these. */
+  private async old(milliseconds: number, but: readonly number[]): Promise<readonly number[]> {
     const since = new Date(Date.now() - milliseconds);
-    return jobsWithOldLines(this.pool, this.program, await readShopStamps(this.pool), since, 20);
+    return jobsWithOldLines(this.pool, this.program, await readShopStamps(this.pool), since, but, 20);
   }
 
   /** Nothing more is begun. */

@@ -47,20 +47,22 @@ export const oldLinesSql = (shelf: string, record: string, program: string) =>
   `(source.job_id is null or source.job_stamp <> job.stamp or source.program <> ${program}
   or (job.state = 'open' and (source.shelf_stamp <> ${shelf} or source.record_revision <> ${record})))`;
 
-/** Some open jobs whose lines are old and which nobody has changed since a moment, the latest first. */
+/** Some open jobs but these whose lines are old and which nobody has changed since a moment, the latest first. */
 export const jobsWithOldLines = (
   db: Queryable,
   program: string,
   { shelf, record }: ShopStamps,
   untouchedSince: Date,
+  but: readonly number[],
   most: number,
 ): Promise<readonly number[]> =>
   many(
     db,
     `select job.id from job left join job_station_source source on source.job_id = job.id
     where job.state = 'open' and ${oldLinesSql('$2', '$3', '$1')} and job.updated_at < $4
-    order by job.updated_at desc, job.id desc limit $5`,
-    [program, shelf, record, untouchedSince, most],
+      and job.id <> all($5::bigint[])
+    order by job.updated_at desc, job.id desc limit $6`,
+    [program, shelf, record, untouchedSince, but, most],
     (row) => number(row, 'id'),
   );
 
