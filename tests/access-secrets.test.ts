@@ -2,7 +2,8 @@ import { Writable } from 'node:stream';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Audit, Person, Problem, SessionShown } from '@fairwatt/contract';
-import { makeOwnerCode, Secrets } from '@fairwatt/server';
+import { makeOwnerCode } from '@fairwatt/server';
+import { Secrets } from '@fairwatt/server/administration';
 import {
   access,
   Browser,

@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import pg from 'pg';
 import { pino } from 'pino';
 import type { TestProject } from 'vitest/node';
-import { letServersIn, migrate } from '@fairwatt/server';
+import { letServersIn, migrate } from '@fairwatt/server/administration';
 import { startCluster } from '../command/src/cluster/index.ts';
 import { testCluster } from '../command/src/clusters.ts';
 import { passwordOf } from './templates.ts';

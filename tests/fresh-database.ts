@@ -1,8 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
 import { inject } from 'vitest';
-// Not by the server's door: whoever only wants a database would read all of the server for it.
-import { asServer } from '../server/src/database/server-role.ts';
+import { asServer } from '@fairwatt/server/administration';
 import { passwordOf, type Template } from './templates.ts';
 
 /** A database of its own: the schema alone, or the demo shop. */

@@ -1,6 +1,6 @@
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { giveServersRights } from '@fairwatt/server';
+import { giveServersRights } from '@fairwatt/server/administration';
 import { freshDatabase } from './fresh-database.ts';
 
 let database: Awaited<ReturnType<typeof freshDatabase>>;

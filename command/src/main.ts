@@ -1,11 +1,7 @@
-import { loadModel } from '@fairwatt/server';
 import { backupCommand, restoreCommand } from './backup/index.ts';
-import { computeCommand } from './compute.ts';
 import { logs } from './logs.ts';
-import { ownerCode } from './owner-code.ts';
 import { reset } from './reset.ts';
 import { serve, stop } from './serve.ts';
-import { shopCommand } from './shops/index.ts';
 import { MissingPackage } from './system.ts';
 import { test } from './test.ts';
 
@@ -26,6 +22,12 @@ const usage = `./fairwatt demo               start with the demo shop's data
 
 /** Verbs that take nothing more; whatever else was typed was meant for something, so nothing is started. */
 const bareVerbs: readonly (string | undefined)[] = ['demo', 'serve', 'stop', 'owner-code'];
+
+/** Reads core and server, which nothing else that is typed here waits for. */
+async function compute(rest: readonly string[]): Promise<number> {
+  const [{ computeCommand }, { loadModel }] = await Promise.all([import('./compute.ts'), import('@fairwatt/server')]);
+  return computeCommand(rest, () => loadModel());
+}
 
 async function main([verb, ...rest]: readonly string[]): Promise<number> {
   if (rest.includes('--help')) {
@@ -51,15 +53,15 @@ async function main([verb, ...rest]: readonly string[]): Promise<number> {
     case 'restore':
       return restoreCommand(rest);
     case 'shop':
-      return shopCommand(rest);
+      return (await import('./shops/command.ts')).shopCommand(rest);
     case 'logs':
       return logs(rest);
     case 'owner-code':
-      return ownerCode();
+      return (await import('./owner-code.ts')).ownerCode();
     case 'test':
       return test(rest);
     case 'compute':
-      return computeCommand(rest, () => loadModel());
+      return compute(rest);
     default:
       process.stderr.write(usage);
       return verb === undefined || verb === 'help' || verb === '--help' ? 0 : 2;

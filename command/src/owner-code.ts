@@ -1,4 +1,5 @@
-import { asRead, makeOwnerCode } from '@fairwatt/server';
+import { makeOwnerCode } from '@fairwatt/server';
+import { asRead } from '@fairwatt/server/administration';
 import { connected } from './backup/index.ts';
 import { say } from './clusters.ts';
 import { prepareSchema } from './upgrade.ts';

@@ -1,6 +1,6 @@
 import { existsSync, linkSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { newSecretsKey, secretsBy, type Secrets } from '@fairwatt/server';
+import { newSecretsKey, secretsBy, type Secrets } from '@fairwatt/server/administration';
 import { dataDirectory } from './paths.ts';
 
 const ownPath = join(dataDirectory, 'secrets.key');

@@ -3,7 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { asServer, makeServerRole, writablePlace } from '@fairwatt/server';
+import { asServer, makeServerRole, writablePlace } from '@fairwatt/server/administration';
 import { lastBackupPath, NightlyBackups, type BackedUp } from './backup/index.ts';
 import { build } from './build.ts';
 import { ensureDatabase, startCluster, stopCluster } from './cluster/index.ts';

@@ -1,4 +1,4 @@
-import { writablePlace } from '@fairwatt/server';
+import { writablePlace } from '@fairwatt/server/administration';
 import { ensureDatabase, runningCluster, startCluster, stopCluster } from './cluster/index.ts';
 import { databaseName, lockPath, mainCluster } from './clusters.ts';
 import { countJobs } from './count-jobs.ts';

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import pg from 'pg';
 import { pino } from 'pino';
-import { asServer, giveServersRights, letServersIn, migrate, placesOf } from '@fairwatt/server';
+import { asServer, giveServersRights, letServersIn, migrate, placesOf } from '@fairwatt/server/administration';
 import { beforeUpgradePath, makeBackup } from './backup/index.ts';
 import { say } from './clusters.ts';
 import { migrationFiles } from './migration-files.ts';

@@ -8,16 +8,8 @@ import { fileURLToPath } from 'node:url';
 import { setTimeout as wait } from 'node:timers/promises';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import {
-  type ChangeFeed,
-  createApp,
-  createPool,
-  loadDemo,
-  loadModel,
-  migrate,
-  Primary,
-  untilAnswers,
-} from '@fairwatt/server';
+import { type ChangeFeed, createApp, createPool, loadDemo, loadModel } from '@fairwatt/server';
+import { migrate, Primary, untilAnswers } from '@fairwatt/server/administration';
 import {
   deleteCluster,
   ensureDatabase,

@@ -10,18 +10,8 @@ import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Job } from '@fairwatt/core';
 import type { JobList } from '@fairwatt/contract';
-import {
-  asServer,
-  createApp,
-  createPool,
-  letServersIn,
-  loadDemo,
-  loadModel,
-  migrate,
-  Primary,
-  untilAnswers,
-  writablePlace,
-} from '@fairwatt/server';
+import { createApp, createPool, loadDemo, loadModel } from '@fairwatt/server';
+import { asServer, letServersIn, migrate, Primary, untilAnswers, writablePlace } from '@fairwatt/server/administration';
 import { createReplicaPool } from '../../server/src/database/pool.ts';
 import { Reading } from '../../server/src/database/reading.ts';
 import { DatabaseNode } from './failover/database-node.ts';

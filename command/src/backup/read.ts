@@ -2,7 +2,7 @@ import { mkdtemp, readFile, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pino } from 'pino';
-import { migrate } from '@fairwatt/server';
+import { migrate } from '@fairwatt/server/administration';
 import { migrationFiles } from '../migration-files.ts';
 import { connected, databaseTool, otherDatabase, rowCounts, sha256Of, tool } from './database-tools.ts';
 import { manifestSchema, type Manifest } from './manifest.ts';

@@ -1,6 +1,7 @@
 import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
-import { asRead, isOwnerless, makeOwnerCode, placesOf, type ShopEntry } from '@fairwatt/server';
+import { isOwnerless, makeOwnerCode } from '@fairwatt/server';
+import { asRead, placesOf, type ShopEntry } from '@fairwatt/server/administration';
 import {
   BadBackup,
   backupByRule,

@@ -9,7 +9,7 @@ import {
   urlOfShop,
   writablePlace,
   type ShopEntry,
-} from '@fairwatt/server';
+} from '@fairwatt/server/administration';
 import { connected, databaseOf, otherDatabase } from '../backup/index.ts';
 import { runningCluster, startCluster, stopCluster, type ClusterOptions } from '../cluster/index.ts';
 import { mainCluster } from '../clusters.ts';

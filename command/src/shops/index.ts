@@ -1,3 +1,2 @@
-export { shopCommand } from './command.ts';
 export { databasesOfShops, ownerUrl, prepareShop, shopsCluster } from './databases.ts';
 export { listedShops, shopFolder, shopsPath } from './list.ts';

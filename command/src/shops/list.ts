@@ -1,6 +1,6 @@
 import { mkdirSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { readShops, registrySchema, shopNameSchema, type ShopEntry } from '@fairwatt/server';
+import { readShops, registrySchema, shopNameSchema, type ShopEntry } from '@fairwatt/server/administration';
 import { takeLock } from '../lock.ts';
 import { dataDirectory } from '../paths.ts';
 

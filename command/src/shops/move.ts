@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { databaseOfShop, type ShopEntry } from '@fairwatt/server';
+import { databaseOfShop, type ShopEntry } from '@fairwatt/server/administration';
 import {
   backupFolder,
   connected,

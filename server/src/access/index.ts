@@ -3,7 +3,7 @@ export { countUnreadable, isOwnerless, makeOwnerCode } from './people.ts';
 export { peopleRoutes } from './people-routes.ts';
 export { wayInRoutes } from './way-in-routes.ts';
 export { secondPerson } from './second-person.ts';
-export { asRead, newSecretsKey, Secrets, secretsBy } from './secrets.ts';
+export { asRead, Secrets, secretsBy } from './secrets.ts';
 export { SessionWatch } from './session-watch.ts';
 export { sessions } from './sessions.ts';
 export { KnownAccess, readAccessState, signAtFirst } from './state.ts';
