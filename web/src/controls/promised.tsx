@@ -9,24 +9,30 @@ export function Promised({
   priority,
   promisedOn,
   open,
+  inText = false,
 }: {
   readonly priority: Priority;
   readonly promisedOn: string | null;
   readonly open: boolean;
+  /** Whether it goes on a line of text, apart from what stands before it. */
+  readonly inText?: boolean;
 }) {
   if (promisedOn === null && (priority === 'usual' || !open)) return null;
   const late = open && promisedOn !== null && promisedOn < today();
   return (
-    <span className={styles.promised}>
-      {priority !== 'usual' && open && (
-        <Tag color={priority === 'urgent' ? 'error' : 'default'}>{priorityText[priority]}</Tag>
-      )}
-      {promisedOn !== null && (
-        <span className={late ? looks.errorText : looks.quiet}>
-          promised for {dayText(promisedOn)}
-          {late && ', overdue'}
-        </span>
-      )}
-    </span>
+    <>
+      {inText && <span className={looks.quiet}> · </span>}
+      <span className={styles.promised}>
+        {priority !== 'usual' && open && (
+          <Tag color={priority === 'urgent' ? 'error' : 'default'}>{priorityText[priority]}</Tag>
+        )}
+        {promisedOn !== null && (
+          <span className={late ? looks.errorText : looks.quiet}>
+            promised for {dayText(promisedOn)}
+            {late && ', overdue'}
+          </span>
+        )}
+      </span>
+    </>
   );
 }

@@ -55,9 +55,12 @@ function JobWords({ job }: { readonly job: ListedJob }) {
     <span style={{ minWidth: 0 }}>
       <span className={styles.title}>{job.title}</span>
       {job.client !== '' && <span className={looks.quiet}>, {job.client}</span>}
-      <Promised priority={job.priority} promisedOn={job.promisedOn} open={job.state === 'open'} />
+      <Promised priority={job.priority} promisedOn={job.promisedOn} open={job.state === 'open'} inText />
       {job.inCharge !== null && job.state === 'open' && (
-        <span className={looks.quiet}> · {people.find(({ id }) => id === job.inCharge)?.name ?? job.inCharge}</span>
+        <span className={looks.quiet}>
+          {' '}
+          <span className={styles.person}>· {people.find(({ id }) => id === job.inCharge)?.name ?? job.inCharge}</span>
+        </span>
       )}
       <span className={styles.words} style={{ display: 'block' }}>
         {job.words}
