@@ -353,6 +353,44 @@ describe('the supply that came', () => {
   });
 });
 
+describe('a label that is in the hand', () => {
+  it('is typed in by Enter alone, figure by figure; what is none stays where it is', async () => {
+    const { page, stored } = await newMachine();
+    await pressTab(page, 'Present supply');
+    await fill(page, 'Rating (W)', '450');
+    await page.keyboard.press('Enter');
+    await press(page, 'The usual five');
+    const at = (name: string) =>
+      page.waitForFunction((label: string) => document.activeElement?.getAttribute('aria-label') === label, {}, name);
+    await at('Amps of 12V');
+    await page.keyboard.type('3x');
+    await page.keyboard.press('Enter');
+    await seeText(page, '“3x” is not a figure');
+    await at('Amps of 12V');
+    await page.keyboard.press('Backspace');
+    for (const [typed, next] of [
+      ['6', 'Amps of 5V'],
+      ['15', 'Amps of 3.3V'],
+      ['20', 'Amps of -12V'],
+      ['0,3', 'Amps of 5VSB'],
+      ['2.5', 'Watts of 5V and 3.3V'],
+    ] as const) {
+      await page.keyboard.type(typed);
+      await page.keyboard.press('Enter');
+      await at(next);
+    }
+    await page.keyboard.type('120');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => !(document.activeElement instanceof HTMLInputElement));
+    await saved(page);
+    const { label } = (await stored()).supply!;
+    expect(label.rails.map(({ amps }) => amps)).toEqual([36, 15, 20, 0.3, 2.5]);
+    expect(label.combined.map(({ watts }) => watts)).toEqual([120]);
+    expect([...label.rails, ...label.combined].some(({ usual }) => usual === true)).toBe(false);
+    await page.browserContext().close();
+  });
+});
+
 describe('what a counter asks', () => {
   it('is kept with the job, shown at its head, and puts it where it is wanted in the list', async () => {
     const { page, stored } = await newMachine();

@@ -101,10 +101,11 @@ interface FigureRule {
   readonly optional: boolean;
   readonly whole: boolean;
   readonly patient: boolean;
+  readonly onEntered?: (() => void) | undefined;
 }
 
 /** What is typed into a figure's field until it is kept. */
-function useFigureDraft({ value, onChange, onProblem, least, most, optional, whole, patient }: FigureRule) {
+function useFigureDraft({ value, onChange, onProblem, least, most, optional, whole, patient, onEntered }: FigureRule) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const shown = draft ?? (value === null ? '' : String(Math.round(value * 1000) / 1000));
@@ -158,6 +159,12 @@ function useFigureDraft({ value, onChange, onProblem, least, most, optional, who
     if (event.key !== 'Enter') return;
     // What takes the field away may give the focus to a button, which the same press must not press too.
     if (patient) event.preventDefault();
+    if (event.repeat) return;
+    if (onEntered !== undefined && draft !== null && error === null) {
+      settle();
+      onEntered();
+      return;
+    }
     // With nothing to keep, Enter leaves the field, and the next one goes on.
     if (pending.current === null && error === null) event.currentTarget.blur();
     else settle();
@@ -188,6 +195,7 @@ export function FigureField({
   entry = false,
   patient = false,
   onProblem,
+  onEntered,
 }: Shared & {
   readonly value: number | null;
   readonly onChange: (value: number | null) => void;
@@ -202,8 +210,10 @@ export function FigureField({
   readonly entry?: boolean;
   /** Kept only by Enter or by leaving it, however long somebody thinks: what is kept takes the field away. */
   readonly patient?: boolean;
+  /** Goes on from here once Enter has kept what was typed; without it the field keeps the focus. */
+  readonly onEntered?: () => void;
 }) {
-  const rule = { value, onChange, onProblem, least, most, optional, whole, patient };
+  const rule = { value, onChange, onProblem, least, most, optional, whole, patient, onEntered };
   const { id, shown, error, change, enter, leave } = useFigureDraft(rule);
   const input = (
     <span className={styles.withUnit}>

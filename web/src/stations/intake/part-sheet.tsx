@@ -7,6 +7,7 @@ import { useSteady } from '../../controls/use-steady.ts';
 import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
 import { PartDetails } from './part-details.tsx';
+import styles from './part-sheet.module.css';
 import { signs } from '../../controls/signs.tsx';
 
 interface PartCell {
@@ -36,7 +37,7 @@ function CountOfOne({
   };
   return (
     <InputNumber
-      className={looks.cellInput}
+      className={`${looks.cellInput} ${styles.count}`}
       aria-label={`Count of ${part.name}`}
       controls={false}
       min={1}
@@ -199,7 +200,7 @@ export function PartSheet({
       drawnFrom={`${locked} ${open}`}
       rowProps={(part) => ({ onFocus: () => entered(part) })}
       columns={[
-        { head: 'Part', cell: (part) => <NameCell part={part} locked={locked} onPut={put} /> },
+        { head: 'Part', width: 250, cell: (part) => <NameCell part={part} locked={locked} onPut={put} /> },
         {
           head: 'Count',
           width: 62,

@@ -5,6 +5,7 @@ import { Sheet } from '../../controls/sheet.tsx';
 import { looks } from '../../looks/looks.ts';
 import type { PutLabel } from './supply-outputs.tsx';
 import { signs } from '../../controls/signs.tsx';
+import { goToFirstUnread } from './first-unread.ts';
 import styles from './supply-form.module.css';
 
 /** The limits that several outputs of a label share. */
@@ -17,6 +18,9 @@ export function SupplyLimits({
   readonly put: PutLabel;
   readonly locked: boolean;
 }) {
+  const unread = label.rails.some(({ usual }) => usual === true)
+    ? -1
+    : label.combined.findIndex(({ usual }) => usual === true);
   return (
     <>
       <Sheet
@@ -35,7 +39,9 @@ export function SupplyLimits({
                   label={`Watts of ${limit.labels.join(' and ')}`}
                   value={limit.watts}
                   most={10_000}
+                  entry={index === unread}
                   disabled={locked}
+                  onEntered={goToFirstUnread}
                   onChange={(watts) => {
                     if (watts !== null)
                       put({

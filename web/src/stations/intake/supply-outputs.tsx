@@ -4,6 +4,7 @@ import { FigureField, SelectField } from '../../controls/fields.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import { looks } from '../../looks/looks.ts';
 import { signs } from '../../controls/signs.tsx';
+import { goToFirstUnread } from './first-unread.ts';
 import styles from './supply-form.module.css';
 
 export type PutLabel = (changes: Partial<SupplyLabel>) => void;
@@ -58,6 +59,7 @@ function AmpsCell({ output, locked, onChange, entry }: OutputCell & { readonly e
         most={1000}
         entry={entry}
         disabled={locked}
+        onEntered={goToFirstUnread}
         onChange={(amps) => {
           if (amps !== null) onChange({ amps, usual: undefined });
         }}
@@ -101,11 +103,6 @@ function RailCell({ output, locked, onChange }: OutputCell) {
     />
   );
 }
-
-/** Whoever has the usual outputs put in reads the label next: the first figure that nobody read has the focus then. */
-const goToFirstUnread = (): void => {
-  requestAnimationFrame(() => document.querySelector<HTMLInputElement>(`.${looks.work} input[data-entry]`)?.select());
-};
 
 /** The outputs of a label with their amps; those that nobody read yet are marked. */
 export function SupplyOutputs({
