@@ -25,8 +25,8 @@ const edit = (changes: Extract<Act, { kind: 'edit-sheet' }>['changes'], basedOn:
   changes,
   basedOn,
 });
-const raw = (body: unknown) =>
-  fetch(`${server.base}/jobs/${code}/acts`, {
+const raw = (body: unknown, base = server.base) =>
+  fetch(`${base}/jobs/${code}/acts`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(body),
@@ -121,6 +121,80 @@ describe('two people', () => {
     const refused = await set('mine', seen);
     expect(refused.body).toMatchObject({ type: '/problems/stale', changed: { by: 'joss' } });
     expect((await job()).finding?.note).toBe('second');
+  });
+});
+
+describe('an act behind another one on this server', () => {
+  /** Somebody's words, with nothing between two of them that would make this server look anew. */
+  const words = async (text: string, basedOn: number, by = 'mara') =>
+    server.act<Job & Problem>(code, edit({ words: text }, basedOn), by);
+  const version = async () => (await job()).sheet.version;
+
+  it('is done on what another server made of the job meanwhile', async () => {
+    const pool = createPool(server.databaseUrl, pino({ level: 'silent' }));
+    const other = await server.another({ pool });
+    const seen = (await words('here', await version())).body;
+    const message = { id: randomUUID(), by: 'joss', act: edit({ client: 'There' }, seen.sheet.version) };
+    expect((await raw(message, other.base)).status).toBe(200);
+    const { body } = await words('here again', seen.sheet.version);
+    expect([body.sheet.words, body.sheet.client, body.revision]).toEqual(['here again', 'There', seen.revision + 2]);
+    await other.end();
+    await pool.end();
+  });
+  it('is refused to somebody whose role is another since', async () => {
+    const before = await words('a technician', await version(), 'joss');
+    expect(before.status).toBe(200);
+    const role = (word: string) => server.pool.query("update technician set role = $1 where id = 'joss'", [word]);
+    const { rows } = await server.pool.query<{ role: string }>("select role from technician where id = 'joss'");
+    await role('viewer');
+    const refused = await words('a viewer', before.body.sheet.version, 'joss');
+    expect([refused.status, refused.body.type]).toEqual([403, '/problems/not-allowed']);
+    await role('none');
+    expect((await words('nobody', before.body.sheet.version, 'joss')).body.type).toBe('/problems/unknown-technician');
+    await role(rows[0]!.role);
+    expect((await words('again', before.body.sheet.version, 'joss')).status).toBe(200);
+  });
+  it('knows what came to the shop since, and what left it', async () => {
+    const choose = (modelId: string, basedOn: number) =>
+      server.act<Job & Problem>(code, {
+        kind: 'set-choice',
+        choice: { kind: 'replace', modelId, known: [], reason: '' },
+        basedOn,
+      });
+    const { rows } = await server.pool.query<{ id: string }>(
+      'select id from supply_model where not exists (select from supply_unit where model_id = supply_model.id) limit 2',
+    );
+    const [gone, other] = [rows[0]!.id, rows[1]!.id];
+    const chosen = await choose(gone, 0);
+    expect(chosen.status).toBe(200);
+    const back = await choose(other, chosen.body.choice!.version);
+    expect(back.status).toBe(200);
+    await server.pool.query('delete from supply_model where id = $1', [gone]);
+    expect((await choose(gone, back.body.choice!.version)).status).toBe(422);
+  });
+  it('asks the database for its writes alone', async () => {
+    const pool = createPool(server.databaseUrl, pino({ level: 'silent' }), { most: 1, idleMilliseconds: 60_000 });
+    const other = await server.another({ pool });
+    const send = async (text: string, basedOn: number) => {
+      const message = { id: randomUUID(), by: 'mara', act: edit({ words: text }, basedOn) };
+      return (await (await raw(message, other.base)).json()) as Job;
+    };
+    const first = await send('first', await version());
+    const client = await pool.connect();
+    const asked: string[] = [];
+    const query = client.query.bind(client) as (...given: unknown[]) => unknown;
+    Object.assign(client, {
+      query: (...given: unknown[]) => {
+        asked.push((given[0] as { readonly text?: string }).text ?? String(given[0]));
+        return query(...given);
+      },
+    });
+    client.release();
+    expect((await send('second', first.sheet.version)).sheet.words).toBe('second');
+    expect(asked.filter((text) => /^\s*select/.test(text))).toEqual([]);
+    expect(asked).toHaveLength(6);
+    await other.end();
+    await pool.end();
   });
 });
 

@@ -10,20 +10,21 @@ import {
   type Refusal,
   type Shop,
 } from '@fairwatt/core';
-import { actPermissions, type ActMessage, type Role } from '@fairwatt/contract';
+import { actPermissions, comesAlone, roleMay, type ActMessage } from '@fairwatt/contract';
 import { demand } from '../access/index.ts';
-import { one, Together, writeTogether, type Prepared, type Queryable } from '../database/query.ts';
-import { member, number, orNull, text } from '../database/read.ts';
+import { Together, writeTogether } from '../database/query.ts';
+import { text } from '../database/read.ts';
 import { noTechnician } from '../problems.ts';
 import { writeLesson, type Lesson } from '../record/store.ts';
 import { searchNamesOf } from '../shop/shelf.ts';
 import type { Closing, Workers } from '../workers/workers.ts';
 import { addEvents, isEventIdTaken, lastChange, type JobEvent } from './events.ts';
 import { jobText } from './job-text.ts';
-import { keepJob } from './kept-jobs.ts';
+import { keepJob, keptJob } from './kept-jobs.ts';
 import { readStamped, type StoredJob } from './read.ts';
-import { readComputingShop, type ComputingShop, type IdTaken, type ShopStamps } from './store.ts';
-import { changeOfRow, writeDifferences } from './write.ts';
+import { keepLeft, lastLeft, situationOf, stillSo, type Situation } from './situation.ts';
+import { readComputingShop, type ComputingShop, type IdTaken } from './store.ts';
+import { changeOfRow, writeDifferences, type Condition } from './write.ts';
 
 /** Who changed something last, and when. */
 export interface Changed {
@@ -61,47 +62,6 @@ export interface Acting {
   readonly workers: Workers;
 }
 
-/** What an act needs to know of the database, seen at one moment. */
-interface Situation {
-  /** What the one who acts is here; null for nobody. */
-  readonly role: Role | null;
-  readonly job: { readonly id: number; readonly stamp: string } | null;
-  /** What the ids were used for before. */
-  readonly earlier: ReadonlyMap<string, Earlier>;
-  readonly shop: ShopStamps;
-}
-
-interface Earlier {
-  readonly jobId: number;
-  readonly revision: number | null;
-  readonly hash: string;
-}
-
-const situationSql: Prepared = {
-  name: 'situation',
-  text: `select
-    (select role from technician where technician.id = $2 and role <> 'none') as role,
-    job.id, job.stamp, (select stamp from shelf_stamp) as shelf, (select revision from shop_record) as record,
-    (select json_agg(json_build_array(job_event.id, job_id, job_event.revision, content_hash))
-      from job_event where job_event.id = any($3::uuid[])) as earlier
-  from (select) as one_row left join job on job.code = $1`,
-};
-
-type EarlierRow = readonly [id: string, jobId: number, revision: number | null, hash: string];
-
-const situationOf = (db: Queryable, code: string, by: string, ids: readonly string[]): Promise<Situation> =>
-  one(db, situationSql, [code, by, ids], (row) => ({
-    role: orNull(member<Role>)(row, 'role'),
-    job: row['id'] === null ? null : { id: number(row, 'id'), stamp: text(row, 'stamp') },
-    earlier: new Map(
-      ((row['earlier'] ?? []) as readonly EarlierRow[]).map(([id, jobId, revision, hash]) => [
-        id,
-        { jobId, revision, hash },
-      ]),
-    ),
-    shop: { shelf: text(row, 'shelf'), record: text(row, 'record') },
-  }));
-
 function contextOf(shop: Shop, by: string, at: string, closing: Closing | null): ActContext {
   return {
     by,
@@ -122,10 +82,12 @@ interface Writing {
   /** What the job teaches now; undefined where the acts do not change that. */
   readonly lesson: Lesson | null | undefined;
   readonly events: readonly JobEvent[];
+  /** What else has to be so. */
+  readonly also: Condition | null;
 }
 
-/** Writes it unless the job was changed since it was read. @returns whether it is written */
-async function write(pool: pg.Pool, { stored, after, shop, lesson, events }: Writing): Promise<boolean> {
+/** Writes it unless the job was changed since it was read. @returns the stamp of what stands then; null for nothing */
+async function write(pool: pg.Pool, { stored, after, shop, lesson, events, also }: Writing): Promise<string | null> {
   const rest = async () => {
     const statements = new Together();
     await writeDifferences(statements, stored, after, searchNamesOf(shop));
@@ -136,16 +98,16 @@ async function write(pool: pg.Pool, { stored, after, shop, lesson, events }: Wri
   };
   try {
     const stamp = await writeTogether(pool, {
-      first: changeOfRow(stored, after),
+      first: changeOfRow(stored, after, also),
       read: (row) => text(row, 'stamp'),
       ...(lesson !== undefined && { between: (db) => writeLesson(db, stored.id, lesson) }),
       rest,
     });
     if (stamp !== null) keepJob(stamp, after);
-    return stamp !== null;
+    return stamp;
   } catch (error) {
     // The same message twice at once: the other one was first.
-    if (isEventIdTaken(error)) return false;
+    if (isEventIdTaken(error)) return null;
     throw error;
   }
 }
@@ -199,6 +161,28 @@ async function stopOf(pool: pg.Pool, jobId: number, stop: Run['stop']): Promise<
   return { kind: 'refused', refusal, changed };
 }
 
+/**
+ * Does an act on what the last one left, without a look at how things stand: that they stand so is a condition of the
+ * write. Null where it did not come about, for whatever reason; nothing is done then.
+ */
+async function actOnLeft({ pool, model }: Acting, code: string, sent: Sent, at: string): Promise<ActsOutcome | null> {
+  const { id, by, act } = sent.message;
+  const left = lastLeft(pool, code);
+  const job = left === null ? null : keptJob(left.stamp);
+  if (left === null || job === null || comesAlone(act)) return null;
+  const shop = await readComputingShop(pool, model, left.shop);
+  const role = shop.people.find((person) => person.id === by)?.role ?? 'none';
+  if (role === 'none' || !roleMay(role, actPermissions[act.kind])) return null;
+  const stored: StoredJob = { id: left.id, stamp: left.stamp, job };
+  const { after, revisions, events, stop } = run(stored, [sent], new Map(), () => contextOf(shop, by, at, null));
+  if (stop !== null) return null;
+  const also = stillSo(left, id);
+  const stamp = await write(pool, { stored, after, shop, lesson: undefined, events, also });
+  if (stamp === null) return null;
+  keepLeft(pool, code, { ...left, stamp });
+  return { kind: 'done', value: after, revisions, stop };
+}
+
 /** Looks once and writes once; null where the job moved meanwhile. */
 async function tryActs(
   { pool, model, workers }: Acting,
@@ -222,8 +206,11 @@ async function tryActs(
   const shop = await readComputingShop(pool, model, stamps);
   const { after, revisions, events, stop } = run(stored, sent, earlier, (by) => contextOf(shop, by, at, closing));
   const lesson = after.state === stored.job.state ? undefined : closing === null ? null : closing.lesson;
-  const written = events.length === 0 || (await write(pool, { stored, after, shop, lesson, events }));
-  return written ? { kind: 'done', value: after, revisions, stop: await stopOf(pool, row.id, stop) } : null;
+  const stamp =
+    events.length === 0 ? row.stamp : await write(pool, { stored, after, shop, lesson, events, also: null });
+  if (stamp === null) return null;
+  keepLeft(pool, code, { id: row.id, stamp, shop: stamps });
+  return { kind: 'done', value: after, revisions, stop: await stopOf(pool, row.id, stop) };
 }
 
 /**
@@ -239,6 +226,10 @@ export async function actOnJob(
   sent: readonly [Sent, ...Sent[]],
   at: string,
 ): Promise<ActsOutcome> {
+  if (sent.length === 1) {
+    const outcome = await actOnLeft(acting, code, sent[0], at);
+    if (outcome !== null) return outcome;
+  }
   for (;;) {
     const outcome = await tryActs(acting, code, sent, at);
     if (outcome !== null) return outcome;

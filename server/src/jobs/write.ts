@@ -67,22 +67,39 @@ export async function insertJob(db: Queryable, job: Job, names: SearchNames): Pr
   return jobId;
 }
 
+const rowValues = new WeakMap<Job, readonly unknown[]>();
+
+/** What stands in a job's row; what an act made of it is what the next one finds. */
+function rowOf(job: Job): readonly unknown[] {
+  const known = rowValues.get(job) ?? tables.jobHead.values(job);
+  rowValues.set(job, known);
+  return known;
+}
+
+/** What else has to be so for a job's row to be changed; its values stand from a place on. */
+export interface Condition {
+  readonly name: string;
+  readonly text: (from: number) => string;
+  readonly values: readonly unknown[];
+}
+
 /**
- * The statement that takes a job's row from one state to another, unless somebody has changed it since it was read: it
- * finds the stamp of what stands then, or no row. It goes by a name for each set of columns.
+ * The statement that takes a job's row from one state to another, unless somebody has changed it since it was read, or
+ * what else has to be so is not: it finds the stamp of what stands then, or no row. It goes by a name for each set of
+ * columns.
  */
-export function changeOfRow(stored: StoredJob, after: Job): Statement {
-  const was = tables.jobHead.values(stored.job);
-  const changed = tables.jobHead
-    .values(after)
+export function changeOfRow(stored: StoredJob, after: Job, also: Condition | null): Statement {
+  const was = rowOf(stored.job);
+  const changed = rowOf(after)
     .map((value, index) => ({ value, index }))
     .filter(({ value, index }) => was[index] !== value);
   const sets = changed.map(({ index }, place) => `, ${tables.jobHead.columns[index]} = $${place + 3}`).join('');
   const named = changed.reduce((bits, { index }) => bits | (1n << BigInt(index)), 0n).toString(36);
-  const text = `update job set stamp = gen_random_uuid()${sets} where id = $1 and stamp = $2 returning stamp`;
+  const [suffix, condition] = also === null ? ['', ''] : [`-${also.name}`, ` and ${also.text(changed.length + 3)}`];
+  const text = `update job set stamp = gen_random_uuid()${sets} where id = $1 and stamp = $2${condition} returning stamp`;
   return {
-    statement: { name: `change-job-${named}`, text },
-    values: [stored.id, stored.stamp, ...changed.map(({ value }) => value)],
+    statement: { name: `change-job-${named}${suffix}`, text },
+    values: [stored.id, stored.stamp, ...changed.map(({ value }) => value), ...(also?.values ?? [])],
   };
 }
 
