@@ -104,7 +104,7 @@ export const usualCaution: Caution = {
   leastAfterSwap: 0.8,
   leastForCure: 0.01,
 };
-/** A check tells something when its outcomes are expected to move the ranking by more than this share. */
+/** A check tells something when its outcomes are expected to move the chances of the cures by more than this share. */
 const telling = 0.02;
 
 export type NextStep =
@@ -166,7 +166,7 @@ export function nextStep(
       const better =
         cure.part === true && endedShare(model, probabilities, cure.id) < caution.sureOfProved
           ? (ranked.find((found) => found.savesMinutes >= worthMinutes) ??
-            ranked.find((found) => found.moves > telling))
+            ranked.find((found) => found.movesCures > telling))
           : undefined;
       return better === undefined ? { do: 'finding', faultId: conclusion.leaderId } : check(better);
     }
@@ -197,7 +197,9 @@ export function nextStep(
       const first = leader ?? firstCure(model, probabilities, tried, () => true);
       if (first === null) return { do: 'nothing' };
       const left =
-        buys(first) && share(first) < caution.sureOfPart ? ranked.find((found) => found.moves > telling) : undefined;
+        buys(first) && share(first) < caution.sureOfPart
+          ? ranked.find((found) => found.movesCures > telling)
+          : undefined;
       if (left !== undefined) return check(left);
       const affordable =
         leader ??
@@ -239,7 +241,7 @@ function stepWithoutSupply(
     cureAllowed(interlocks, faultNamed(model, faultId).cure.id),
   );
   if (cure !== null) return { do: 'cure', faultId: cure };
-  const left = ranked.find((found) => found.moves > least);
+  const left = ranked.find((found) => found.movesCures > least);
   return left === undefined ? { do: 'nothing' } : { do: 'check', checkId: left.checkId };
 }
 

@@ -2,19 +2,24 @@ import { checkNamed } from './model.ts';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  compileModel,
+  conclude,
   expectedRepairMinutes,
   groupDamping,
+  nextStep,
   posterior,
   proveMinutes,
   rankChecks,
+  rankFaults,
   suspects,
   validateKnowledge,
   weigh,
   wrongPartMinutes,
   type Knowledge,
+  type NextCheck,
   type Observation,
 } from './index.ts';
-import { knowledge, model } from './knowledge.test-help.ts';
+import { knowledge, model, told } from './knowledge.test-help.ts';
 
 const anyObservations = fc.uniqueArray(fc.nat(model.checks.length - 1), { maxLength: 12 }).chain((checks) =>
   fc.tuple(
@@ -125,6 +130,58 @@ describe('next checks', () => {
       });
       expect(late).toEqual([]);
     }
+  });
+  it('move the chances of the cures no further than those of the faults, and as far where each fault has its own cure', () => {
+    const own: Knowledge = {
+      ...knowledge,
+      faults: knowledge.faults.map((fault) => ({ ...fault, cure: { ...fault.cure, id: `cure of ${fault.id}` } })),
+    };
+    const apart = compileModel(own);
+    fc.assert(
+      fc.property(anyObservations, (observations) => {
+        for (const { moves, movesCures } of rankChecks(model, observations, full)) {
+          expect(movesCures).toBeGreaterThanOrEqual(0);
+          expect(movesCures).toBeLessThanOrEqual(moves + 1e-12);
+        }
+        for (const { moves, movesCures } of rankChecks(apart, observations, full))
+          expect(movesCures).toBeCloseTo(moves, 12);
+      }),
+      { numRuns: 20 },
+    );
+  });
+  it('move no cure where they tell faults of one cure apart: by hand, for one check', () => {
+    const seen = told({ 'told-button': 'nothing' });
+    const now = posterior(model, seen);
+    const found = rankChecks(model, seen, full).find(({ checkId }) => checkId === 'look-switch')!;
+    const cures = [...new Set(model.faults.map(({ cure }) => cure.id))];
+    const shareOf = (chances: Float64Array, cureId: string) =>
+      model.faults.reduce((sum, { cure }, fault) => (cure.id === cureId ? sum + chances[fault]! : sum), 0);
+    const byHand = found.previews.reduce((sum, { outcomeId, probability }) => {
+      const then = posterior(model, [...seen, { checkId: 'look-switch', outcomeId }]);
+      const moved = cures.reduce((all, id) => all + Math.abs(shareOf(then, id) - shareOf(now, id)), 0);
+      return sum + (probability * moved) / 2;
+    }, 0);
+    expect(found.movesCures).toBeCloseTo(byHand, 9);
+  });
+  it('that tell only faults of one cure apart do not keep its part from being bought', () => {
+    // The supply, nearly certain; the known-good one could not be tried, and what the fans do tells its faults apart.
+    const seen = told({
+      'told-button': 'nothing',
+      'look-standby-light': 'lit',
+      'm-rails-off': 'out',
+      'd-swap': 'unknown',
+      'look-switch': 'right',
+      'do-lead': 'same',
+      'told-course': 'sudden',
+    });
+    const probabilities = posterior(model, seen);
+    const conclusion = conclude(model, seen, rankFaults(model, probabilities), 0.9);
+    const fans = rankChecks(model, seen, full).find(({ checkId }) => checkId === 'look-fans')!;
+    expect([fans.moves > 0.02, fans.movesCures > 0.02, conclusion.state]).toEqual([true, false, 'to-prove']);
+    const step = (ranked: readonly NextCheck[]) =>
+      nextStep({ model, observations: seen, probabilities }, ranked, conclusion);
+    expect(step([fans])).toEqual({ do: 'cure', faultId: 'psu-no-start' });
+    expect(step([{ ...fans, movesCures: 0.03 }])).toEqual({ do: 'check', checkId: 'look-fans' });
   });
   it('leaves out what the bench lacks, what was answered and what cannot be done on a dead machine', () => {
     const observations = [

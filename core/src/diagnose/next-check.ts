@@ -43,6 +43,8 @@ export interface NextCheck {
    * How far its outcomes are expected to move the ranking, 0 to 1: the mean share of probability that changes hands.
    */
   readonly moves: number;
+  /** The same of the chances of the cures: what tells faults of one cure apart moves none of them. At most `moves`. */
+  readonly movesCures: number;
   readonly previews: readonly OutcomePreview[];
 }
 
@@ -110,8 +112,10 @@ interface Looked {
 /** What one outcome of a check would leave. */
 interface AfterOutcome {
   readonly preview: OutcomePreview;
-  /** Share of probability that changes hands, by how likely the outcome is. */
+  /** Share of probability that changes hands between faults, by how likely the outcome is. */
   readonly moves: number;
+  /** The same between cures. */
+  readonly movesCures: number;
   readonly unpaid: Unpaid;
 }
 
@@ -131,6 +135,9 @@ class CheckRanking {
   /** Expected minutes of trying cures at once. */
   private readonly base: number;
   private readonly seen: ReturnType<typeof seenByGroup>;
+  /** By fault, the place of its cure among the cures. */
+  private readonly cureOf: readonly number[];
+  private readonly cureCount: number;
 
   constructor(model: Model, observations: readonly Observation[]) {
     this.model = model;
@@ -138,6 +145,9 @@ class CheckRanking {
     this.now = posterior(model, observations);
     this.base = expectedRepairMinutes(model, this.now);
     this.seen = seenByGroup(model, observations);
+    const cures = [...new Set(model.faults.map(({ cure }) => cure.id))];
+    this.cureOf = model.faults.map(({ cure }) => cures.indexOf(cure.id));
+    this.cureCount = cures.length;
   }
 
   /** A check by itself, with cures in their best order after it. */
@@ -157,6 +167,7 @@ class CheckRanking {
         savesMinutes,
         savesAloneMinutes: savesMinutes,
         moves: after.reduce((sum, { moves }) => sum + moves, 0),
+        movesCures: after.reduce((sum, { movesCures }) => sum + movesCures, 0),
         previews: after.map(({ preview }) => preview),
       },
     };
@@ -194,7 +205,13 @@ class CheckRanking {
         ? now.map((value, fault) => (value * row[fault]!) / probability)
         : posterior(model, [...this.observations, { checkId: check.id, outcomeId }]);
     let moved = 0;
-    for (let fault = 0; fault < then.length; fault += 1) moved += Math.abs(then[fault]! - now[fault]!);
+    const byCure = new Float64Array(this.cureCount);
+    for (let fault = 0; fault < then.length; fault += 1) {
+      const change = then[fault]! - now[fault]!;
+      moved += Math.abs(change);
+      byCure[this.cureOf[fault]!]! += change;
+    }
+    const movedCures = byCure.reduce((sum, change) => sum + Math.abs(change), 0);
     const unpaid = then.map((value) => value * probability);
     for (const fault of endsAtOnce(model, index, outcome) ?? []) unpaid[fault] = 0;
     const leader = leaderOf(then);
@@ -204,7 +221,7 @@ class CheckRanking {
       leaderId: model.faults[leader]!.id,
       leaderProbability: then[leader]!,
     };
-    return { preview, moves: (probability * moved) / 2, unpaid };
+    return { preview, moves: (probability * moved) / 2, movesCures: (probability * movedCures) / 2, unpaid };
   }
 
   /** The second steps after an outcome: those of the same evidence group say less once it was seen. */

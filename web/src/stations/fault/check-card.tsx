@@ -10,19 +10,19 @@ import {
   percentText,
   tallyText,
   trustIn,
-  worthOf,
   type Instrument,
   type NextCheck,
 } from '@fairwatt/core';
-import { aboutMinutes } from '../../controls/clock.ts';
 import { Keys } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
 import { CheckDrawing, isSmallDrawing } from './check-drawing.tsx';
+import { savedText } from './saved-text.ts';
 import styles from './check-card.module.css';
 
 /** What a check takes, and what it saves. */
 function Costs({ next }: { readonly next: NextCheck }) {
+  const saved = savedText(next);
   return (
     <dl className={looks.factsList}>
       <div>
@@ -38,8 +38,8 @@ function Costs({ next }: { readonly next: NextCheck }) {
         <dd>{hazardText[next.hazard]}</dd>
       </div>
       <div>
-        <dt>saves about</dt>
-        <dd>{aboutMinutes(Math.max(0, worthOf(next)))}</dd>
+        <dt>{saved === null ? 'saves' : 'saves about'}</dt>
+        <dd>{saved ?? 'no time; it may tell more'}</dd>
       </div>
     </dl>
   );

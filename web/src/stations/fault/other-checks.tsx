@@ -1,18 +1,20 @@
 import { useState } from 'react';
 import { Button } from 'antd';
 import { Link } from 'react-router';
-import { checkWorth, worthOf, type NextCheck } from '@fairwatt/core';
-import { aboutMinutes } from '../../controls/clock.ts';
+import { checkWorth, type NextCheck } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
+import { savedText } from './saved-text.ts';
 import styles from './other-checks.module.css';
 
 /** Alternatives shown before all are asked for. */
 const alternatives = 4;
 
 /** How much shorter the search becomes by it, on the whole. */
-const savesText = (check: NextCheck): string =>
-  worthOf(check) >= 0.05 ? `saves ${aboutMinutes(worthOf(check))}` : 'saves nothing';
+function savesText(check: NextCheck): string {
+  const saved = savedText(check);
+  return saved === null ? 'saves nothing' : `saves ${saved}`;
+}
 
 /** The checks that are not the next one, each with its worth and its cost. */
 export function OtherChecks({
