@@ -1,6 +1,6 @@
 import type { Said, Understood } from './said.ts';
 
-/** A piece in few letters: `2 drive-35`, `+card-16-450 320W`, `-card`, `drive>`, `memory-new ?kind`. */
+/** A piece in few letters: `2 drive-35`, `+card-16-450 320W`, `-card`, `drive>`, `2 like card`, `memory-new ?kind`. */
 export function short(said: Said): string {
   switch (said.kind) {
     case 'part': {
@@ -10,6 +10,8 @@ export function short(said: Said): string {
       const doubts = said.doubts.length === 0 ? '' : ` ?${said.doubts.join('?')}`;
       return `${sign}${count}${said.own ?? said.classId}${watts}${doubts}`;
     }
+    case 'like':
+      return `${said.change === 'added' ? '+' : ''}${said.quantity} like ${said.noun}`;
     case 'leaving':
       return [
         said.replaced ? '' : '-',

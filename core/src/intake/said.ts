@@ -26,6 +26,15 @@ export interface SaidPart extends Span {
   readonly doubts: readonly Doubt[];
 }
 
+/** A part like one of its kind that the machine has. */
+export interface SaidLike extends Span {
+  readonly kind: 'like';
+  readonly noun: string;
+  readonly classIds: readonly string[];
+  readonly quantity: number;
+  readonly change: 'stays' | 'added';
+}
+
 /** Parts that the upgrade takes out: those of the machine that are of one of these classes. */
 export interface SaidLeaving extends Span {
   readonly kind: 'leaving';
@@ -69,7 +78,7 @@ export type SaidTooLittle = Span & { readonly kind: 'ask' } & (
     | { readonly ask: 'quantity'; readonly most: number }
   );
 
-export type Said = SaidPart | SaidLeaving | SaidCase | SaidSupply | SaidAge | SaidTooLittle;
+export type Said = SaidPart | SaidLike | SaidLeaving | SaidCase | SaidSupply | SaidAge | SaidTooLittle;
 
 export interface Understood {
   /** In the order in which it stands in the line. */

@@ -212,6 +212,60 @@ describe('an upgrade', () => {
   });
 });
 
+describe('what is like something that is there', () => {
+  const oneCard = () => after('card 3x8 320 W', emptyJob(), [], false).job;
+
+  it.each([
+    'planning a second gpu same as the first',
+    'plan a second card, same as the first',
+    '+ card like the present one',
+    'wants another card, the same as the one that is there',
+    'wants an identical card',
+    '+ same card again',
+    'upgrade: a second gpu like the first card',
+    '+ card identical to my existing one',
+  ])('is one more with its figures and inlets: %s', (line) => {
+    const { job, open } = after(line, oneCard());
+    const [first, second] = job.parts;
+    expect([open, listed(job)]).toEqual([[], ['1 card-888', '1 card-888 added']]);
+    expect(second!.figures).toEqual(first!.figures);
+    expect(second!.inlets.map(({ kind }) => kind)).toEqual(first!.inlets.map(({ kind }) => kind));
+    const labels = job.parts.flatMap(({ inlets }) => inlets.map(({ label }) => label));
+    expect(new Set(labels).size).toBe(6);
+    expect(second!.name).not.toBe(first!.name);
+  });
+  it('can be several, in the same line, and of what is only counted', () => {
+    const { job, open } = after('card 8+6 220 W, + 2 identical cards, 3 fans, + 2 fans like the first ones');
+    expect([open, listed(job)]).toEqual([
+      [],
+      ['1 card-86', '1 card-86 added', '1 card-86 added', '3 fan', '2 fan added'],
+    ]);
+    expect(job.parts.every(({ classId, figures }) => classId !== 'card-86' || figures.likelyWatts === 220)).toBe(true);
+  });
+  it('is like what the machine came with, not what the upgrade brings', () => {
+    const { job } = after('+ card 16-pin 320 W', oneCard());
+    expect(listed(after('+ another card, same as the first', job).job)).toEqual([
+      '1 card-888',
+      '1 card-16-450 added',
+      '1 card-888 added',
+    ]);
+  });
+  it('stays in the line where there is none, and where there are several that differ', () => {
+    const none = after('+ card same as the first');
+    expect([none.open, listed(none.job)]).toEqual([['+ card same as the first: none-there'], []]);
+    const two = after('card 8 150 W, card 6 75 W', emptyJob(), [], false).job;
+    expect(after('+ card same as the first', two).open).toEqual(['+ card same as the first: which-one']);
+    const alike = after('2 cards 8 150 W', emptyJob(), [], false).job;
+    expect(after('+ card same as the first', alike).open).toEqual([]);
+    expect(after('+ 30 cards same as the first', alike).open).toEqual(['+ 30 cards same as the first: say-more']);
+  });
+  it('writes its words into what the upgrade is', () => {
+    expect(after('planning a second gpu same as the first', oneCard()).job.sheet.upgrade).toBe(
+      'planning a second gpu same as the first',
+    );
+  });
+});
+
 describe('what stays in the line', () => {
   it('means the same the next time: a sign or an arrow stays with what it was said of', () => {
     for (const line of ['- hard drive', '+ card', 'hard drive -> 2 ssds', 'card ->', '- supply', '+ 99 fans']) {

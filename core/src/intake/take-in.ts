@@ -13,7 +13,7 @@ import {
 import type { Act, Job, JobPart, SheetChanges } from '../job/index.ts';
 import { nouns } from './nouns.ts';
 import { asksSecondInlet } from './processor-class.ts';
-import type { Said, SaidLeaving, SaidPart, SaidSupply, Understood } from './said.ts';
+import type { Said, SaidLeaving, SaidLike, SaidPart, SaidSupply, Understood } from './said.ts';
 
 /** What a line leaves open: it has to be said more exactly, or done by hand. */
 export interface LeftOpen {
@@ -87,27 +87,46 @@ function partOf(one: Said, came: readonly SaidLeaving[]): (Omit<SaidPart, 'chang
     : null;
 }
 
-/** The parts that a line names, those with inlets one by one, after the board that it took for granted. */
+/** What is to be made of one source: with inlets each is a part of its own, others are counted. */
+const wantedFrom = (source: PartSource, quantity: number, change: Wanted['change']): Wanted[] =>
+  source.inlets.length === 0
+    ? [{ source, classId: source.classId, change, quantity }]
+    : Array.from({ length: quantity }, () => ({ source, classId: source.classId, change, quantity: 1 }));
+
+/**
+ * What something is like: of the parts of its kind those that the machine came with, else those that come or that the
+ * line names before it. Several where they differ, none where there is none.
+ */
+function modelsOf({ classIds }: SaidLike, parts: readonly JobPart[], before: readonly Wanted[]): PartSource[] {
+  const ofKind = parts.filter(({ classId }) => classIds.includes(classId));
+  const came = ofKind.filter(({ change }) => change !== 'added');
+  const named = before.filter(({ classId }) => classIds.includes(classId)).map(({ source }) => source);
+  const [models = []] = [came, ofKind, named].filter(({ length }) => length > 0);
+  const kindOfPart = ({ classId, figures }: PartSource) => JSON.stringify([classId, figures]);
+  return [...new Map(models.map((part) => [kindOfPart(part), part])).values()];
+}
+
+/** The parts that a line names, after the board that it took for granted, and what it leaves open of them. */
 function wantedOf(
   said: readonly Said[],
   own: readonly OwnPartSource[],
   board: string | null,
   came: readonly SaidLeaving[],
-): Wanted[] {
+  parts: readonly JobPart[],
+) {
   const granted = board === null ? undefined : partClass(board);
-  const first: Wanted[] =
-    granted === undefined
-      ? []
-      : [{ source: { ...granted, classId: granted.id }, classId: granted.id, quantity: 1, change: 'stays' }];
-  const named = said.flatMap((one): Wanted[] => {
+  const wanted: Wanted[] = granted === undefined ? [] : wantedFrom({ ...granted, classId: granted.id }, 1, 'stays');
+  const open: LeftOpen[] = [];
+  for (const one of said) {
     const part = partOf(one, came);
-    if (part === null) return [];
-    const { classId, change, quantity } = part;
-    const source = sourceOf(part, own);
-    if (source.inlets.length === 0) return [{ source, classId, change, quantity }];
-    return Array.from({ length: quantity }, () => ({ source, classId, change, quantity: 1 }));
-  });
-  return [...first, ...named];
+    if (part !== null) wanted.push(...wantedFrom(sourceOf(part, own), part.quantity, part.change));
+    if (one.kind !== 'like') continue;
+    const [model, another] = modelsOf(one, parts, wanted);
+    if (model === undefined || another !== undefined)
+      open.push({ said: one, why: model === undefined ? 'none-there' : 'which-one' });
+    else wanted.push(...wantedFrom(model, one.quantity, one.change));
+  }
+  return { wanted, open };
 }
 
 /** The parts that leave; null where it is not clear which ones. */
@@ -173,7 +192,7 @@ function putSupply(said: SaidSupply, layout: CaseLayout, job: Job): Act {
 /** What the upgrade brings and takes, in the words of the line. */
 const upgradeWords = (said: readonly Said[], line: string): string =>
   said
-    .filter((one) => (one.kind === 'part' && one.change === 'added') || one.kind === 'leaving')
+    .filter((one) => ((one.kind === 'part' || one.kind === 'like') && one.change === 'added') || one.kind === 'leaving')
     .map((one) => line.slice(one.from, one.to))
     .filter((words) => words !== '')
     .join(', ')
@@ -217,7 +236,8 @@ export function takeIn(
   const layout = said.findLast((one) => one.kind === 'case')?.layout ?? job.sheet.layout;
   const sheet = editSheet(said, layout, line, job);
   const came = cameAndGoes(said, job.parts);
-  const { changed, wanted, open } = withLeaving(said, job.parts, wantedOf(said, own, board, came), came);
+  const named = wantedOf(said, own, board, came, job.parts);
+  const { changed, wanted, open } = withLeaving(said, job.parts, named.wanted, came);
   return {
     acts: [
       ...(sheet === null ? [] : [sheet]),
@@ -225,7 +245,7 @@ export function takeIn(
       ...changed,
       ...newParts(wanted, job.parts, makeId).map((part): Act => ({ kind: 'put-part', part, basedOn: 0 })),
     ],
-    open,
+    open: [...named.open, ...open],
     came,
   };
 }

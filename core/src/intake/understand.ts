@@ -15,8 +15,9 @@ import {
   wordsOf,
   type Match,
 } from './matches.ts';
-import { nouns, numberOf } from './nouns.ts';
+import { counts, nouns, numberOf } from './nouns.ts';
 import { classAt, processorClasses, processorsByCores } from './processor-class.ts';
+import { isSameAlone, namedOnce, sameAs } from './same-as.ts';
 import { headingOf, saysOut, spanOf, waysOf, withSign, type ClauseText, type Stretch, type Way } from './ways.ts';
 import type { Doubt, Said, SaidLeaving, SaidPart, SaidTooLittle, Span, Understood } from './said.ts';
 
@@ -53,6 +54,9 @@ const timesBehind = /(?<!\w)[x×]\s*(\d{1,2})(?![\w.])|(?<![\w.])(\d{1,2})\s*[x�
 
 /** How many, at the beginning of what is said of a thing. */
 const countFirst = new RegExp(`^\\s*(?:the |my )?${countBefore.source}`, 'i');
+
+/** The same with nothing more between it and the thing, as `2 identical cards` without the word. */
+const countAlone = new RegExp(`(?<![\\w.,+×])(${counts})(?:\\s*[x×])?\\s*$`, 'i');
 
 /** Things of which a machine has one: what comes as an upgrade takes its place. */
 const oneOfAKind: readonly string[] = ['board', 'processor', 'card'];
@@ -117,7 +121,7 @@ class Reader {
       own: null,
       quantity,
       watts,
-      change: this.way === 'stays' ? 'stays' : 'added',
+      change: this.change,
       doubts: [...this.doubts],
     };
   }
@@ -129,8 +133,26 @@ class Reader {
     return [...placeOf(said[0]), ...said];
   }
 
+  /** One that is like one of its kind that the machine has; null where that is not said. */
+  private like(): Said | null {
+    const { id, classIds } = this.match.noun;
+    if (classIds.length === 0 || this.clause.take(sameAs) === null) return null;
+    const before = this.clause.takeBefore(this.nounAt, countAlone)?.[1];
+    const quantity = before === undefined ? (this.count() ?? 1) : numberOf(before);
+    const most = Math.min(...classIds.map(mostOf));
+    if (quantity < 1 || quantity > most) return { ...this.clause.span, kind: 'ask', ask: 'quantity', most };
+    const noun = wordsOf(this.match).replace(/^(?:more|extra|additional|further) /i, '') || id;
+    return { ...this.clause.span, kind: 'like', noun, classIds, quantity, change: this.change };
+  }
+
+  private get change(): 'stays' | 'added' {
+    return this.way === 'stays' ? 'stays' : 'added';
+  }
+
   private named(): Said[] {
     const { noun } = this.match;
+    const like = this.like();
+    if (like !== null) return [like];
     switch (noun.id) {
       case 'tower':
       case 'small':
@@ -334,12 +356,12 @@ function clausesOf(line: string): { readonly from: number; readonly text: string
     from = found.index + found[0].length;
   }
   const all = [...clauses, { from, text: line.slice(from) }];
-  // `card 2x8, 250 W`: figures alone go on with what stands before them.
+  // `card 2x8, 250 W`, `a second card, same as the first`: this goes on with what stands before it.
   return all.reduce<{ readonly from: number; readonly text: string }[]>((joined, clause) => {
     const before = joined.at(-1);
     if (
       before === undefined ||
-      !figuresAlone(clause.text) ||
+      !(figuresAlone(clause.text) || isSameAlone(clause.text)) ||
       matchesIn(clause.text).length > 0 ||
       matchesIn(before.text).length === 0
     )
@@ -392,7 +414,7 @@ function lentFromOther(text: string, ways: readonly Stretch[], { way, from, to }
 export function understand(line: string, own: readonly OwnName[] = []): Understood {
   const said: Said[] = [];
   const unknown: Span[] = [];
-  const read = line.slice(0, mostLetters);
+  const read = namedOnce(line.slice(0, mostLetters));
   if (line.length > mostLetters) unknown.push({ from: mostLetters, to: line.length });
   const inComes = saysOut(read);
   let underHeading: Way = 'stays';

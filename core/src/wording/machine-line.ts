@@ -30,6 +30,8 @@ export function saidText(said: Said, came = false): string {
       const comes = said.change === 'added' ? ', comes with the upgrade' : '';
       return `${count}${partClass(said.classId)?.name ?? said.classId}${watts}${comes}`;
     }
+    case 'like':
+      return `${said.quantity} like the ${said.noun} there is${said.change === 'added' ? ', comes with the upgrade' : ''}`;
     case 'leaving':
       if (said.ifThere === true) return `the ${said.noun} that is there, if there is one`;
       return [
@@ -70,8 +72,10 @@ export function leftOpenText({ said, why }: LeftOpen): string {
     case 'say-more':
       return saidText(said);
     case 'none-there':
-      return 'there is none in the machine';
+      return said.kind === 'like' ? 'there is none that it could be like' : 'there is none in the machine';
     case 'which-one':
-      return 'there are several: set the one that goes in the list below';
+      return said.kind === 'like'
+        ? 'there are several that differ: say of this one what it is'
+        : 'there are several: set the one that goes in the list below';
   }
 }
