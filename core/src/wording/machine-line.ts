@@ -31,7 +31,7 @@ export function saidText(said: Said, came = false): string {
       return `${count}${partClass(said.classId)?.name ?? said.classId}${watts}${comes}`;
     }
     case 'like':
-      return `${said.quantity} like the ${said.noun} there is${said.change === 'added' ? ', comes with the upgrade' : ''}`;
+      return `${said.quantity} × ${said.noun}, like what is there${said.change === 'added' ? ', comes with the upgrade' : ''}`;
     case 'leaving':
       if (said.ifThere === true) return `the ${said.noun} that is there, if there is one`;
       return [

@@ -55,7 +55,7 @@ function CountOfOne({
 function NameCell({ part, locked, onPut }: PartCell & { readonly onPut: PutPart }) {
   return (
     <Input
-      className={looks.cellInput}
+      className={`${looks.cellInput} ${styles.name}`}
       aria-label={`Name of ${part.name}`}
       value={part.name}
       disabled={locked}
