@@ -19,6 +19,7 @@ import {
   visit,
 } from './application.ts';
 import { openPage } from './browser.ts';
+import { intercepted } from './intercepted.ts';
 import { application, chromium } from './running.ts';
 
 const open = async (path: string, options?: Parameters<typeof openPage>[1]): Promise<Page> => {
@@ -34,14 +35,12 @@ const typeAtEnd = async (page: Page, name: string, text: string) => {
   await page.keyboard.type(text);
 };
 
-/** Somebody else changes the sheet after this window fetched the job and before its first change arrives. */
-async function meanwhile(page: Page, code: string, changes: Record<string, string>): Promise<void> {
+/** A page of a job whose sheet somebody else changes after this window fetched it, before its first change arrives. */
+async function openWhile(code: string, changes: Record<string, string>): Promise<Page> {
   const before = await stored(code);
-  // What goes through the service worker, once it has taken the page over, is not intercepted.
-  await page.setBypassServiceWorker(true);
-  await page.setRequestInterception(true);
+  const page = await openPage(chromium.browser);
   let done = false;
-  page.on('request', (request) => {
+  await intercepted(page, (request) => {
     if (done || !isActs(request.url())) {
       void request.continue();
       return;
@@ -58,6 +57,8 @@ async function meanwhile(page: Page, code: string, changes: Record<string, strin
       body,
     }).then(() => request.continue());
   });
+  await visit(page, `${application.url}/jobs/${code}/intake`);
+  return page;
 }
 
 describe('the server goes away', () => {
@@ -86,8 +87,7 @@ describe('the server goes away', () => {
 
 describe('two windows', () => {
   it('change the same field: the later one is told, sees both texts, and decides', async () => {
-    const page = await open('/jobs/LQ-0144/intake');
-    await meanwhile(page, 'LQ-0144', { client: 'Theirs' });
+    const page = await openWhile('LQ-0144', { client: 'Theirs' });
     await fill(page, 'Client', 'Mine');
     await seeText(page, 'Theirs: “Theirs”', '[data-conflict]');
     await seeText(page, 'Yours: “Mine”', '[data-conflict]');
@@ -98,8 +98,7 @@ describe('two windows', () => {
     await page.browserContext().close();
   });
   it('change the same field: the later one can keep what the other wrote', async () => {
-    const page = await open('/jobs/LQ-0142/intake');
-    await meanwhile(page, 'LQ-0142', { client: 'Theirs' });
+    const page = await openWhile('LQ-0142', { client: 'Theirs' });
     await fill(page, 'Client', 'Mine');
     await seeText(page, 'Theirs: “Theirs”', '[data-conflict]');
     await seeText(page, 'Yours: “Mine”', '[data-conflict]');
@@ -110,8 +109,7 @@ describe('two windows', () => {
     await page.browserContext().close();
   });
   it('change different fields: both are kept without a question', async () => {
-    const page = await open('/jobs/LQ-0146/intake');
-    await meanwhile(page, 'LQ-0146', { client: 'Pier office' });
+    const page = await openWhile('LQ-0146', { client: 'Pier office' });
     await fill(page, 'Planned upgrade', 'None');
     await saved(page);
     expect((await stored('LQ-0146')).sheet).toMatchObject({ client: 'Pier office', upgrade: 'None' });
@@ -177,11 +175,9 @@ describe('bad addresses and files', () => {
 describe('a piece of the application that does not come', () => {
   it('is asked for once more by itself, then told where it was wanted, and comes with the page', async () => {
     const page = await openPage(chromium.browser);
-    await page.setBypassServiceWorker(true);
-    await page.setRequestInterception(true);
     let lost = 0;
     let isBack = false;
-    page.on('request', (request) => {
+    await intercepted(page, (request) => {
       if (isBack || !request.url().includes('/assets/history-drawer-')) {
         void request.continue();
         return;
@@ -208,20 +204,19 @@ describe('a piece of the application that does not come', () => {
 
 describe('from one job to the next', () => {
   it('shows nothing of the one that is left while the other is still being fetched', async () => {
-    const page = await open('/jobs/LQ-0143/intake');
-    await seeText(page, 'LQ-0143', '#main');
-    await page.setBypassServiceWorker(true);
-    await page.setRequestInterception(true);
+    const page = await openPage(chromium.browser);
     let fetches: () => void = () => undefined;
     const held = new Promise<void>((resolve) => {
       fetches = resolve;
     });
     let asked = false;
-    page.on('request', (request) => {
+    await intercepted(page, (request) => {
       const isNext = request.url().endsWith('/api/jobs/LQ-0142');
       asked ||= isNext;
       void (isNext ? held : Promise.resolve()).then(() => request.continue());
     });
+    await visit(page, `${application.url}/jobs/LQ-0143/intake`);
+    await seeText(page, 'LQ-0143', '#main');
     const drawn = goTo(page, `${application.url}/jobs/LQ-0142/intake`);
     await expect.poll(() => asked).toBe(true);
     await seeText(page, 'Fetching LQ-0142', '#main');

@@ -8,6 +8,7 @@ import { describe, expect, it } from 'vitest';
 import type { Act, Job } from '@fairwatt/core';
 import { control, fill, isActs, press, saved, seeText, selectAll, settled, visit } from './application.ts';
 import { openPage } from './browser.ts';
+import { intercepted } from './intercepted.ts';
 import { patience } from './patience.ts';
 import { application, chromium } from './running.ts';
 
@@ -72,12 +73,9 @@ describe('an act', () => {
 
 describe('an answer that is lost', () => {
   it('while the typing goes on: the later text is there in the end, and nothing twice', async () => {
-    const page = await open('/jobs/LQ-0145/intake');
-    // What goes through the service worker, once it has taken the page over, is not intercepted.
-    await page.setBypassServiceWorker(true);
-    await page.setRequestInterception(true);
+    const page = await openPage(chromium.browser);
     let lost = 0;
-    page.on('request', (request) => {
+    await intercepted(page, (request) => {
       if (lost > 0 || !isActs(request.url())) {
         void request.continue();
         return;
@@ -95,6 +93,7 @@ describe('an answer that is lost', () => {
         )
         .then(() => request.abort());
     });
+    await visit(page, `${application.url}/jobs/LQ-0145/intake`);
     await fill(page, 'Client', 'First');
     await eventually(async () => (await stored('LQ-0145')).sheet.client).toBe('First');
     const field = await control(page, 'Client');
@@ -174,10 +173,8 @@ describe('somebody else', () => {
     await page.browserContext().close();
   });
   it('changed the same part: both states stand side by side, and each field can be picked', async () => {
-    const page = await open('/jobs/LQ-0142/intake');
+    const page = await openPage(chromium.browser);
     // What is typed here is held on its way until somebody else was quicker.
-    await page.setBypassServiceWorker(true);
-    await page.setRequestInterception(true);
     let once: Promise<unknown> | null = null;
     // Not before it is typed here, or it would be typed over what the other wrote.
     const theirs = () =>
@@ -192,10 +189,11 @@ describe('somebody else', () => {
     const both = new Promise<void>((resolve) => {
       typed = resolve;
     });
-    page.on('request', (request) => {
+    await intercepted(page, (request) => {
       if (isActs(request.url())) void both.then(theirs).then(() => request.continue());
       else if (!request.url().endsWith('/events')) void request.continue();
     });
+    await visit(page, `${application.url}/jobs/LQ-0142/intake`);
     // Both at once, as a browser does that fills in a form by itself.
     await control(page, 'Planned upgrade');
     await page.evaluate(() => {

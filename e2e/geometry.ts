@@ -54,3 +54,21 @@ export function tooSmallForFingers(page: Page): Promise<string[]> {
     return [...new Set([...small(all(acts).filter(isFramed), 44), ...small(all(others), 24)])].slice(0, 6);
   });
 }
+
+/** Fields in which nothing can be read, each as a short sentence: words need room for five letters, figures for two. */
+export function tooNarrowToRead(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const fields = document.querySelectorAll<HTMLElement>(
+      'input.ant-input, textarea.ant-input, .ant-input-number-input',
+    );
+    const narrow = [...fields].flatMap((field) => {
+      if (!field.checkVisibility({ visibilityProperty: true }) || field.clientWidth < 2) return [];
+      const { paddingLeft, paddingRight } = getComputedStyle(field);
+      const inside = field.clientWidth - Number.parseFloat(paddingLeft) - Number.parseFloat(paddingRight);
+      const isFigure = field.matches('.text-fig, [inputmode], .ant-input-number-input');
+      const least = isFigure ? 18 : 44;
+      return inside < least ? [`${field.getAttribute('aria-label') ?? field.id} has ${Math.round(inside)} px`] : [];
+    });
+    return [...new Set(narrow)].slice(0, 6);
+  });
+}

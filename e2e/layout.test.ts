@@ -5,7 +5,7 @@ import { barriersOn } from './axe.ts';
 import { openPage } from './browser.ts';
 import { patience } from './patience.ts';
 import { application, chromium } from './running.ts';
-import { tooSmallForFingers, whatSticksOut } from './geometry.ts';
+import { tooNarrowToRead, tooSmallForFingers, whatSticksOut } from './geometry.ts';
 
 const job = '/jobs/LQ-0147';
 const routes = [
@@ -92,7 +92,7 @@ async function inTheOtherTheme(page: Page): Promise<void> {
 describe.each(routes)('%s', (route) => {
   it('holds inside its width on a bench, and can be used by everybody', async () => {
     const page = await pageAt(route, 'mouse', bench);
-    expect(await whatSticksOut(page)).toEqual([]);
+    expect([...(await whatSticksOut(page)), ...(await tooNarrowToRead(page))]).toEqual([]);
     expect(await barriersOn(page)).toEqual([]);
     await inTheOtherTheme(page);
     expect(await barriersOn(page, true)).toEqual([]);
@@ -104,8 +104,8 @@ describe.each(routes)('%s', (route) => {
     for (const [width, height] of touched) {
       await page.setViewport({ width, height, hasTouch: true });
       await settled(page);
-      for (const what of [...(await whatSticksOut(page)), ...(await tooSmallForFingers(page))])
-        wrong.push(`at ${width}: ${what}`);
+      const found = [await whatSticksOut(page), await tooSmallForFingers(page), await tooNarrowToRead(page)];
+      wrong.push(...found.flat().map((what) => `at ${width}: ${what}`));
     }
     expect(wrong).toEqual([]);
     expect(await barriersOn(page)).toEqual([]);

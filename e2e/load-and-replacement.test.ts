@@ -8,6 +8,7 @@ import { emptyLabel, usualOutputs, type SupplyModel } from '@fairwatt/core';
 import { servePriceFeed, type ServedFeed } from '@fairwatt/instruments';
 import { choose, fill, goTo, mainAct, press, pressTab, saved, seeText, selectAll } from './application.ts';
 import { openPage } from './browser.ts';
+import { intercepted } from './intercepted.ts';
 import { doActs, machine, newJob } from './messages.ts';
 import { patience } from './patience.ts';
 import { application, chromium } from './running.ts';
@@ -30,8 +31,7 @@ const upload = async (name: string, content: string) => {
 
 /** Answers for the shop's supplies with each of them so many times over. */
 async function fillShelf(onto: Page, copies: number): Promise<void> {
-  await onto.setRequestInterception(true);
-  onto.on('request', (request) => {
+  await intercepted(onto, (request) => {
     if (!request.url().endsWith('/api/supplies')) {
       void request.continue();
       return;

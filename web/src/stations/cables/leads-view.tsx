@@ -184,6 +184,7 @@ function LeadTable({ put }: { readonly put: (lead: LeadDraft, basedOn: number) =
           head: 'Lead',
           cell: (lead) => (
             <Input
+              className={styles.words}
               aria-label={`Name of ${lead.what}`}
               value={lead.what}
               maxLength={60}
@@ -202,6 +203,7 @@ function LeadTable({ put }: { readonly put: (lead: LeadDraft, basedOn: number) =
           head: 'Where: header, pin, polarity',
           cell: (lead) => (
             <Input
+              className={styles.words}
               aria-label={`Place of ${lead.what}`}
               value={lead.place}
               maxLength={80}
@@ -214,13 +216,15 @@ function LeadTable({ put }: { readonly put: (lead: LeadDraft, basedOn: number) =
           head: 'Now',
           width: 284,
           cell: (lead) => (
-            <Choice<LeadState>
-              label={`State of ${lead.what}`}
-              value={lead.state}
-              disabled={locked}
-              options={leadStates.map((value) => ({ value, label: leadStateText[value] }))}
-              onPick={(state) => act({ kind: 'mark-leads', leadIds: [lead.id], state })}
-            />
+            <div className={styles.state}>
+              <Choice<LeadState>
+                label={`State of ${lead.what}`}
+                value={lead.state}
+                disabled={locked}
+                options={leadStates.map((value) => ({ value, label: leadStateText[value] }))}
+                onPick={(state) => act({ kind: 'mark-leads', leadIds: [lead.id], state })}
+              />
+            </div>
           ),
         },
         {
