@@ -333,6 +333,7 @@ export {
   partlySeen,
   type Diagnosis,
   type FaultPair,
+  worthMinutes,
   worthOf,
   wrongRepairCures,
 } from './diagnose/index.ts';

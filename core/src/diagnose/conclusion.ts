@@ -8,7 +8,7 @@ import { rankFaults, type Ranked } from './rank-faults.ts';
 import { triedCures } from './repair.ts';
 import { expectedRepairMinutes, firstCure } from './remaining-time.ts';
 import { bestCureFirst } from './second-step.ts';
-import { likelyDangers, type NextCheck } from './next-check.ts';
+import { likelyDangers, worthMinutes, type NextCheck } from './next-check.ts';
 
 /** Likely enough to end the search. */
 export interface Likely {
@@ -81,8 +81,6 @@ export function provingFirst(model: Model, ranked: readonly NextCheck[], conclus
   return [...proving, ...ranked.filter((check) => !proving.includes(check))];
 }
 
-/** Below this many expected minutes saved a check does not pay. */
-const worthMinutes = 0.05;
 /** How sure the bench wants to be before it buys a part, as probabilities that the part ends the fault. */
 export interface Caution {
   /** Below this a part is not bought as long as a check is left that may tell. */

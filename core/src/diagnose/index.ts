@@ -64,6 +64,7 @@ export {
   nearMinutes,
   type OutcomePreview,
   rankChecks,
+  worthMinutes,
   worthOf,
 } from './next-check.ts';
 export { type Evidence, type Strength, type Suspect, suspects } from './explain.ts';

@@ -98,6 +98,9 @@ export function worthOf(check: Pick<NextCheck, 'savesMinutes' | 'savesAloneMinut
   return (check.savesMinutes + check.savesAloneMinutes) / 2;
 }
 
+/** Below this many expected minutes saved a check does not pay. */
+export const worthMinutes = 0.05;
+
 /** Checks for which a second step is looked at, and how many checks that second step may be. */
 const deepChecks = 8;
 const secondChecks = 12;

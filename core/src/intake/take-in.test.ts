@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { applyAct, newJob, type ActContext, type Job } from '../job/index.ts';
+import { applyAct, newJob, type ActContext, type Job, type JobPart } from '../job/index.ts';
 import { partClass, partsAt } from '../machine/index.ts';
 import { machineTemplates } from './templates.ts';
 import { boardForGranted, takeIn, type OwnPartSource } from './take-in.ts';
@@ -256,6 +256,11 @@ describe('what is like something that is there', () => {
     const two = after('card 8 150 W, card 6 75 W', emptyJob(), [], false).job;
     expect(after('+ card same as the first', two).open).toEqual(['+ card same as the first: which-one']);
     const alike = after('2 cards 8 150 W', emptyJob(), [], false).job;
+    // What draws the same is alike, wherever its figures come from and in whatever order they stand.
+    const [first, second] = alike.parts;
+    const turned = Object.fromEntries(Object.entries(second!.figures).reverse()) as unknown as JobPart['figures'];
+    const measured = { ...second!, figures: { ...turned, source: 'measured' as const } };
+    expect(after('+ card same as the first', { ...alike, parts: [first!, measured] }).open).toEqual([]);
     expect(after('+ card same as the first', alike).open).toEqual([]);
     expect(after('+ 30 cards same as the first', alike).open).toEqual(['+ 30 cards same as the first: say-more']);
   });

@@ -102,8 +102,13 @@ function modelsOf({ classIds }: SaidLike, parts: readonly JobPart[], before: rea
   const came = ofKind.filter(({ change }) => change !== 'added');
   const named = before.filter(({ classId }) => classIds.includes(classId)).map(({ source }) => source);
   const [models = []] = [came, ofKind, named].filter(({ length }) => length > 0);
-  const kindOfPart = ({ classId, figures }: PartSource) => JSON.stringify([classId, figures]);
-  return [...new Map(models.map((part) => [kindOfPart(part), part])).values()];
+  return [...new Map(models.map((part) => [drawnAs(part), part])).values()];
+}
+
+/** What makes two parts alike: class, inlets and what they draw, wherever the figures come from. */
+function drawnAs({ classId, figures, inlets }: PartSource): string {
+  const drawn = Object.entries({ ...figures, source: null }).sort(([a], [b]) => a.localeCompare(b));
+  return JSON.stringify([classId, inlets.map(({ kind }) => kind), drawn]);
 }
 
 /** The parts that a line names, after the board that it took for granted, and what it leaves open of them. */

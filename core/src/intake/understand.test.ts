@@ -7,14 +7,6 @@ import { mostLetters, understand } from './understand.ts';
 
 /** Lines as people write them, with what they are understood as. */
 const lines: readonly (readonly [string, string])[] = [
-  ['planning a second gpu same as the first', '+1 like gpu'],
-  ['plan a second gpu, same as the first', '+1 like gpu'],
-  ['wants another card, the same as the one that is there', '+1 like card'],
-  ['card 8+6 220 W, + 2 identical cards', 'card-86 220W, +2 like cards'],
-  ['+ 30 cards same as the first', 'ask quantity'],
-  ['upgrade to a second gpu like the first card', '+1 like gpu'],
-  ['two more sticks like the present', '+2 like sticks'],
-  ['same tower as before', 'tower, !same, !as, !before'],
   [
     'tower, 8-core 125 W, 2x16 new memory, card 3x8 320 W, 2 m.2, 4 hard drives, aio 2 fans, 6 case fans',
     'tower, processor-125, 2 memory-new, card-888 320W, 2 drive-card, 4 drive-35, pump, 2 fan, 6 fan',

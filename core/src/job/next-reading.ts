@@ -9,6 +9,7 @@ import {
   type Interlock,
   type Model,
   type NextCheck,
+  worthMinutes,
 } from '../diagnose/index.ts';
 import type { Condition, Subject, Verdict } from '../measure/index.ts';
 import type { SourcedObservation } from './observations.ts';
@@ -48,8 +49,6 @@ export interface ReadingFooting {
 }
 
 const mainRails = ['+12', '+5', '+3.3'] as const;
-/** Below this many expected minutes saved nothing hangs on a reading. */
-const worthMinutes = 0.05;
 
 /** Where the readings of a check are taken; a machine that does not run is read off load. */
 function placesOf(checkId: string, runs: boolean | null): readonly Pick<NextReading, 'subject' | 'condition'>[] {
