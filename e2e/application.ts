@@ -125,6 +125,17 @@ export async function settled(page: Page): Promise<void> {
   );
 }
 
+/** Waits until nothing moves or fades any more: between two states colours are those of neither. */
+export async function atRest(page: Page): Promise<void> {
+  await page.waitForFunction(
+    () =>
+      // The mark of a choice that is under way to its place, also before its way has begun.
+      document.querySelector('.ant-segmented-thumb') === null &&
+      document.getAnimations().every(({ playState }) => playState !== 'running'),
+    { timeout: patience },
+  );
+}
+
 /** Waits until everything typed has been confirmed by the server. */
 export async function saved(page: Page): Promise<void> {
   await page.evaluate(() => {

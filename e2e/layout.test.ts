@@ -1,6 +1,6 @@
 import type { Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
-import { goTo, settled } from './application.ts';
+import { atRest, goTo, settled } from './application.ts';
 import { barriersOn } from './axe.ts';
 import { openPage } from './browser.ts';
 import { patience } from './patience.ts';
@@ -79,12 +79,11 @@ async function inTheOtherTheme(page: Page): Promise<void> {
   });
   if (!done) await goTo(page, page.url());
   await page.waitForFunction(
-    (theme: string) =>
-      document.documentElement.dataset['theme'] === theme &&
-      document.getAnimations().every(({ playState }) => playState !== 'running'),
+    (theme: string) => document.documentElement.dataset['theme'] === theme,
     { timeout: patience },
     wanted,
   );
+  await atRest(page);
 }
 
 // Names, roles and order do not hang on the colours: each size is asked for all of it in the theme of the screen before,
