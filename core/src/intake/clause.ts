@@ -27,11 +27,25 @@ export class Clause {
     return found;
   }
 
+  /** Takes the first match out of what is left, where it is such a one. */
+  takeIf(pattern: RegExp, is: (found: RegExpExecArray) => boolean): RegExpExecArray | null {
+    const found = pattern.exec(this.rest);
+    return found !== null && is(found) ? this.take(pattern) : null;
+  }
+
   /** Takes the first match out of what is left before a place; null when there is none. */
   takeBefore(index: number, pattern: RegExp): RegExpExecArray | null {
     const found = pattern.exec(this.rest.slice(0, index));
     if (found === null || found[0].trim() === '') return null;
     this.takeAt(found.index, found[0].length);
+    return found;
+  }
+
+  /** Takes the first match out of what is left behind a place; null when there is none. */
+  takeBehind(index: number, pattern: RegExp): RegExpExecArray | null {
+    const found = pattern.exec(this.rest.slice(index));
+    if (found === null || found[0].trim() === '') return null;
+    this.takeAt(index + found.index, found[0].length);
     return found;
   }
 

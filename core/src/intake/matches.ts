@@ -1,7 +1,7 @@
 import { boundToBe } from '../bound-to-be.ts';
-import { grades } from '../standards/index.ts';
+import { grades, shapes } from '../standards/index.ts';
 import { detailPattern, wattsBehind, wattsPattern } from './figures.ts';
-import { counts, nouns, type Noun } from './nouns.ts';
+import { bareRating, counts, nouns, numberOf, type Noun } from './nouns.ts';
 
 /** One thing as it is named: by one noun, or by two that mean the same, such as `nvme ssd`. */
 export interface Match {
@@ -34,7 +34,8 @@ const lendable: Readonly<Record<string, RegExp>> = {
   board: /(?<![\w.])(?:\d\s*[x×]\s*|2[04]\s*\+\s*)?(?:24|20|8|4)(?:[ -]?pins?)?(?![\w.])/i,
   processor: wattsPattern,
   memory: /(?<![\w.])\d{1,2}\s*[x×]\s*\d{1,3}(?!\w)/i,
-  card: /(?<![\w.])(?:\d\s*[x×]\s*)?(?:(?:6|8|16)(?:[ -]?pins?)?|12v-?2x6)(?![\w.])/i,
+  supply: wattsPattern,
+  card: /(?<![\w.])(?:\d\s*[x×]\s*)?(?:(?:6|8|16)(?:[ -]?pins?)?|12v-?2x6|12vhpwr)(?![\w.])/i,
 };
 
 /**
@@ -47,12 +48,15 @@ export function lentTo(text: string, others: readonly Match[]): Match | null {
   return lent(only);
 }
 
-const lent = (of: Match): Match => ({ noun: of.noun, index: 0, end: 0, nouns: [], lent: wordsOf(of) });
+const lent = (of: Match): Match => {
+  const words = wordsOf(of);
+  return { noun: of.noun, index: 0, end: 0, nouns: [], lent: /\d/.test(words) ? of.noun.id : words };
+};
 
 /** What is said of a thing that the machine has: it adds nothing to that. */
 export const ofWhatIsThere = /(?<!\w)(?:my|our|present|existing|current)(?!\w)/i;
 /** The same of what leaves. */
-export const ofWhatLeaves = /(?<!\w)(?:old|dead|broken|failed|failing|faulty|worn(?:[ -]out)?|noisy|loud)(?!\w)/i;
+export const ofWhatLeaves = /(?<!\w)(?:all|old|dead|broken|failed|failing|faulty|worn(?:[ -]out)?|noisy|loud)(?!\w)/i;
 const theOneThere = new RegExp(
   `^\\s*(?:(?:the|its)\\s+)?(?:(?:${ofWhatIsThere.source}|${ofWhatLeaves.source})\\s+)*ones?\\s*$`,
   'i',
@@ -90,7 +94,7 @@ const saidBy = (found: RegExpExecArray): string[] =>
   Object.entries(found.groups ?? {}).flatMap(([name, said]) =>
     (said as string | undefined) === undefined ? [] : [name],
   );
-const betweenWords = /(?<!\w)(?:an?|the|of|tdp)(?!\w)|[():/\-\s]/gi;
+const betweenWords = /(?<!\w)(?:an?|the|of|in|as|same|tdp)(?!\w)|[():/\-\s]/gi;
 /** A card's plugs, such as `3x8` or `two 8-pin`. */
 const plugPattern = new RegExp(
   '(?<![\\w.,])(?:(?:\\d\\s*[x×]|one|two|three)\\s*)?(?:(?:\\d|12)\\s*\\+\\s*)?(?:2|4|6|8|16)(?:[ -]?pins?)?' +
@@ -98,6 +102,7 @@ const plugPattern = new RegExp(
   'i',
 );
 const plugsBehind = new RegExp(`^\\s*(?:with\\s+)?${plugPattern.source}`, 'i');
+/** What stands between two names beside figures and small words. */
 const blankOf = (text: string): string =>
   text
     .replace(new RegExp(wattsPattern, 'gi'), '')
@@ -105,9 +110,18 @@ const blankOf = (text: string): string =>
     .replace(betweenWords, '');
 const singular = (word: string): string => word.trim().toLowerCase().replace(/s$/, '');
 
+/** `16 GB memory, 2 sticks`: its size, and by how many modules; said twice it is the same number. */
+function sameModules(before: Match, next: Match): boolean {
+  if (before.noun.id !== 'memory' || next.noun.id !== 'memory') return false;
+  const [a, b] = [before, next].map((one) => ['count', 'modules', 'sticks'].map((name) => groupOf(one, name)));
+  const [first, second] = [a, b].map((all) => all?.find((said) => said !== undefined));
+  return second !== undefined && (first === undefined || numberOf(first) === numberOf(second));
+}
+
 /** Which of two nouns tells more of the one thing that both name; null where they name two things. */
 function telling(before: Match, next: Match): Noun | null {
   const [a, b] = [boundToBe(before.nouns.at(-1), 'noun'), boundToBe(next.nouns[0], 'noun')];
+  if (sameModules(before, next)) return before.noun;
   // What is counted anew, or said twice in the same words, is another one.
   if (b.groups?.['count'] !== undefined || singular(wordsOf(before)) === singular(wordsOf(next))) return null;
   if (before.noun.id === next.noun.id) return saidBy(a).some((name) => saidBy(b).includes(name)) ? null : before.noun;
@@ -117,18 +131,33 @@ function telling(before: Match, next: Match): Noun | null {
   return null;
 }
 
+/** `drives: 2 hard drives`, `fans: 3 case fans`: a word before a colon is what the thing behind it is called in short. */
+function isLabelOf(before: Match, next: Match, between: string): boolean {
+  if (!/^\s*[:=]\s*$/.test(between) || groupOf(before, 'count') !== undefined) return false;
+  const { id } = before.noun;
+  return id === next.noun.id || alsoNamed[next.noun.id]?.includes(id) === true || (id === 'drive' && isDrive(next));
+}
+const isDrive = ({ noun }: Match): boolean => /^(?:drive|optical|floppy)/.test(noun.id);
+
 /** Joins nouns that stand side by side, or with nothing but figures between them, where they mean one thing. */
 function onePerThing(text: string, matches: readonly Match[]): Match[] {
   return matches.reduce<Match[]>((all, match) => {
     const before = all.at(-1);
+    const between = text.slice(before?.end, match.index);
+    if (before !== undefined && isLabelOf(before, match, between))
+      return [...all.slice(0, -1), { ...match, index: before.index, nouns: [...match.nouns, ...before.nouns] }];
     const noun = before === undefined ? null : telling(before, match);
     if (before === undefined || noun === null) return [...all, match];
-    const between = text.slice(before.end, match.index);
     const behind = text.slice(match.end);
     const plugs = noun.id === 'card' && plugPattern.test(between);
     // With watts or plugs of its own it is another one.
     const twice = (wattsPattern.test(between) && wattsBehind.test(behind)) || (plugs && plugsBehind.test(behind));
-    if (twice || blankOf(plugs ? between.replace(plugPattern, '') : between) !== '') return [...all, match];
+    if (
+      twice ||
+      blankOf(plugs ? between.replace(plugPattern, '') : noun.id === 'memory' ? between.replace(',', '') : between) !==
+        ''
+    )
+      return [...all, match];
     const joined = { noun, index: before.index, end: match.end, nouns: [...before.nouns, ...match.nouns] };
     return [...all.slice(0, -1), joined];
   }, []);
@@ -186,18 +215,29 @@ export function piecesOf(text: string): Piece[] {
     return { match, from: before === undefined ? 0 : startOf(text, before, match) };
   });
   return starts.map(({ match, from }, index) => {
-    const denied = denialBefore(text, match);
-    return {
-      match: denied === null ? match : null,
-      denied: denied === null ? null : { from: denied, to: match.end },
-      from,
-      to: starts[index + 1]?.from ?? text.length,
-    };
+    const to = starts[index + 1]?.from ?? text.length;
+    const denied = deniedIn(text, match, to);
+    return { match: denied === null ? match : null, denied, from, to };
   });
 }
 
+/** What says that a thing is not there, with its name; null where nothing does. */
+function deniedIn(text: string, match: Match, to: number): Piece['denied'] {
+  const before = denialBefore(text, match);
+  if (before !== null) return { from: before, to: match.end };
+  const behind = groupOf(match, 'count') === undefined ? denialBehind.exec(text.slice(match.end, to)) : null;
+  return behind === null ? null : { from: match.index, to: match.end + behind[0].length };
+}
+
 /** Words that say that something is not there, with nothing but figures before its name: `no card`, `no 8-pin card`. */
-const denial = /(?<![\w-])(?:no|not|without|w\/o)(?:\s+(?:an?|\d[\w.,+×-]*|pins?|w))*\s*$/i;
+const denial = new RegExp(
+  "(?<![\\w-])(?:no|(?:(?:does|do|has|have) )?not|(?:does|do|has|have)n['’]t|without|w\\/o|lacks|lacking)" +
+    '(?:\\s+(?:an?|any|have|got|\\d[\\w.,+×-]*|pins?|w|dedicated|discrete|separate|external|extra|additional|proper|real|other))*' +
+    '\\s*$',
+  'i',
+);
+/** `card: none`, `optical drive none`: the same behind its name, at the end. */
+const denialBehind = /^\s*[:=–-]?\s*(?:none|nil|n\/a|no|not (?:fitted|there|present|installed))\s*$/i;
 
 /** Where the `no` of `no card` stands, which names nothing that is there; null where there is none. */
 const denialBefore = (text: string, { index }: Match): number | null =>
@@ -219,6 +259,13 @@ export const countBefore = new RegExp(
 /** Behind a board or a card these are its plugs: `card 8`. */
 const plugCounts: readonly string[] = ['4', '6', '8', '12', '16', '20', '24'];
 
+/** What is said of a supply before its name, to the end: `SFX 750`, `650 W SFX`. */
+const ofSupply = [...shapes].sort((a, b) => b.length - a.length).join('|');
+const ratingBefore = new RegExp(
+  `(?:(?<![\\w-])(?:${ofSupply})\\s+)?(?:${wattsPattern.source}|${bareRating})(?:\\s+(?:${ofSupply}))?\\s*$`,
+  'i',
+);
+
 function startOf(text: string, before: Match, match: Match): number {
   const denied = denialBefore(text, match);
   if (denied !== null && denied >= before.end) return denied;
@@ -230,6 +277,8 @@ function startOf(text: string, before: Match, match: Match): number {
   const figures = [...between.matchAll(new RegExp(wattsPattern, 'gi'))];
   const last = figures.at(-1);
   const own = match.noun.id === 'supply' && !wattsBehind.test(text.slice(match.end));
+  const rating = own ? ratingBefore.exec(between) : null;
+  if (rating !== null) return before.end + rating.index;
   if (figures.length < (own ? 1 : 2) || last === undefined || between.slice(last.index + last[0].length).trim() !== '')
     return match.index;
   return before.end + last.index;

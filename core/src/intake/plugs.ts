@@ -24,12 +24,17 @@ const sixteen = new RegExp(`(?<![\\w.])(?:12v-?2x6|12\\s*\\+\\s*4|12vhpwr)${pin}
 const joined = new RegExp(`(?<![\\w.])(6|8)${pin}(?:${many}(6|8)${pin})(?:${many}(6|8)${pin})?(?![\\w.])`, 'i');
 const single = new RegExp(`(?<![\\w.])(6|8|16)${pin}(?!\\s*[x×]|[\\w.])`, 'i');
 
+const withoutPlugs =
+  /(?<!\w)(?:slot(?:[ -]?(?:only|powered))?|(?:no|without|w\/o)(?: (?:an?|any|extra|external|additional|own|power))* (?:plugs?|connectors?|inlets?|power))(?!\w)/i;
+
 /**
  * The class of a card by the plugs that are said of it, such as `3x8`, `8+6`, `two 8-pin`, `16-pin` or `slot only`.
  * Null where nothing is said, `unusual` for plugs that no class has. A 6+2 plug is one for 8 pins.
  */
 export function cardPlugs(clause: Clause): string | null {
-  if (clause.take(/(?<!\w)(?:slot(?: only)?|no plugs?|without (?:a )?plugs?)(?!\w)/i) !== null) return 'card-slot';
+  if (clause.take(withoutPlugs) !== null) return 'card-slot';
+  // `two connectors, 8 and 6`: how many there are is told by the figures behind it.
+  clause.take(/(?<!\w)(?:one|two|three|[1-3])\s+(?:(?:power|pcie|pci-e)\s+)*(?:plugs?|connectors?|inlets?)(?=\W*\d)/i);
   // First of all, since its name has a `2x6` in it.
   const plugs: number[] = clause.takeAll(sixteen).map(() => 16);
   for (const [, count = '', size = ''] of clause.takeAll(counted))
@@ -72,6 +77,7 @@ export function boardPlugs(
   }
   const plugs: number[] = [];
   if (!old && clause.take(/(?<![\w.])20\s*\+\s*4(?:[ -]?pins?)?(?!\w)/i) !== null) plugs.push(24);
+  clause.takeAll(/(?<![\w.])(?:1\s*[x×]|one)\s*(?=2[04](?!\d))/i);
   for (const [, count = '', size = ''] of clause.takeAll(counted))
     for (let plug = 0; plug < numberOf(count); plug += 1) plugs.push(Number(size));
   for (const [, size] of clause.takeAll(/(?<![\w.])(24|20|8|6|4)(?:[ -]?pins?)?(?![\w.])/i)) plugs.push(Number(size));

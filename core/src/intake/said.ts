@@ -74,7 +74,10 @@ export interface SaidAge extends Span {
 
 /** Something that cannot be taken in before it is said more exactly; of a quantity, with how many there can be. */
 export type SaidTooLittle = Span & { readonly kind: 'ask' } & (
-    | { readonly ask: 'card-plugs' | 'board-plugs' | 'supply-watts' | 'instead' | 'no-part' }
+    | {
+        readonly ask:
+          'card-plugs' | 'board-plugs' | 'supply-watts' | 'instead' | 'no-part' | 'supply-comes' | 'new-or-there';
+      }
     | { readonly ask: 'quantity'; readonly most: number }
   );
 

@@ -29,17 +29,28 @@ export const spanOf = (text: string, from: number): Span => ({
   to: from + text.trimEnd().length,
 });
 
-/** `replace the card with ...`, `swap it for ...`: what leaves, then what comes; `instead of` and `in place of` the other way round. */
-const exchanges =
-  /^\s*(?:replace|swap|exchange|change|trade)\s+(?<gone>.+?)(?:\s+(?:with|by|for|to)(?:\s+(?<come>.+))?)?\s*$/di;
-const insteadOf = /^\s*(?:(?<come>.+?)\s+)?(?:instead|in (?:the )?place) of\s+(?<gone>.+)$/di;
+const somebody = '(?:(?:the |my )?(?:client|customer|owner|user)|he|she|they|we|i)';
+const subject = `(?:(?:${somebody}|it)\\s+)?`;
+/** `the client wants to`, `planning to`, `she is thinking of`. */
+export const wish =
+  `${subject}(?:(?:(?:is|are|am|will be)\\s+)?` +
+  '(?:wants?|wish(?:es)?|would like|will|plan(?:s|ned|ning)?|intend(?:s|ing)?|going|think(?:s|ing) (?:of|about)|hop(?:es|ing))' +
+  '(?:\\s+(?:to|on))?\\s+)?(?:to\\s+)?';
 
-const subject = '(?:(?:the )?(?:client|customer|owner|they|we)\\s+)?';
+/** `replace the card with ...`, `swap it for ...`: what leaves, then what comes; `instead of` and `in place of` the other way round. */
+const exchanges = new RegExp(
+  `^\\s*${wish}(?:replac(?:e|es|ing)|swap(?:s|ping)?(?: out)?|exchang(?:e|es|ing)|chang(?:e|es|ing)|trad(?:e|es|ing)(?: in)?)` +
+    '\\s+(?<gone>.+?)(?:\\s+(?:with|by|for|to)(?:\\s+(?<come>.+))?)?\\s*$',
+  'di',
+);
+const insteadOf =
+  /^\s*(?:(?<come>.+?)[\s,]+)?(?:(?:instead|in (?:the )?place) of|(?:(?:which|that|it|to)\s+)?replac(?:es|ing)|to replace)\s+(?<gone>.+)$/di;
+
 /** `upgrade to a card`, `moving to 170 W`: what comes takes the place of what is there of its kind. */
 const upgradeTo = new RegExp(
-  `^\\s*${subject}(?:(?:wants?|wish(?:es)?|will|plans?|going)\\s+(?:to\\s+)?)?` +
-    '(?:upgrad(?:e|es|ed|ing)|mov(?:e|es|ed|ing)|switch(?:es|ed|ing)?|chang(?:e|es|ed|ing))' +
-    '\\s*:?\\s+to(?!\\w)\\s*:?\\s*',
+  `^\\s*${wish}` +
+    '(?:(?:upgrad(?:e|es|ed|ing)|mov(?:e|es|ed|ing)|switch(?:es|ed|ing)?|chang(?:e|es|ed|ing)|go(?:es|ing)?(?: up)?)' +
+    '\\s*:?\\s+to|(?:swap|switch|chang|drop)(?:s|p?ing|e|es)? in)(?!\\w)\\s*:?\\s*',
   'i',
 );
 /** `8-pin card upgraded to 16-pin`: the same behind what is there. */
@@ -49,16 +60,23 @@ const upgradedTo = new RegExp(
   'di',
 );
 /** `upgrade the card to 16-pin`, `processor to 170 W`. */
-const upgradeOf = /^\s*(?:upgrad(?:e|es|ing)|mov(?:e|es|ing))\s*:?\s+(?<gone>.+?)\s+to\s+(?<come>.+)$/di;
-const fromTo = /^(?<gone>.+?)\s+to\s+(?<come>.+)$/di;
+const upgradeOf = new RegExp(
+  `^\\s*${wish}(?:(?:upgrad(?:e|es|ing)|mov(?:e|es|ing))\\s*:?\\s+(?:from\\s+)?|` +
+    '(?:go(?:es|ing)?|switch(?:es|ing)?)(?: up)?\\s+from\\s+)(?<gone>.+?)\\s+to\\s+(?<come>.+)$',
+  'di',
+);
+const fromTo = /^(?:\s*from\s+)?(?<gone>.+?)\s+to\s+(?<come>.+)$/di;
 
+const comingWords =
+  'add(?:s|ed|ing)?|get(?:s|ting)?(?! rid)|buy(?:s|ing)?|put(?:s|ting)? in|fit(?:s|ting)?(?: in)?|install(?:s|ing)?|plug in';
 const comes = new RegExp(
   `^\\s*(?:\\+|${subject}(?:` +
     [
-      'add(?:s|ed|ing)?',
-      '(?:wants?|wish(?:es)?|would like)(?: to (?:add|get|buy|have))?',
-      '(?:will |to |is to )?(?:get|buy)(?:s|ting|ing)?',
-      'plan(?:s|ned|ning)?',
+      `(?:${comingWords})`,
+      `(?:wants?|wish(?:es)?|would like|plan(?:s|ned|ning)?|intend(?:s|ing)?|hop(?:es|ing)|going)(?: to (?:${comingWords}|have))?`,
+      `${somebody}\\s+(?:needs?|requires?)`,
+      `(?:will |to |is to )(?:${comingWords}|have|take)`,
+      '(?:is |are )?thinking (?:of|about)(?: (?:adding|getting|buying))?',
       'upgrad(?:e|es|ed|ing)(?: with| by)?',
       '(?:in (?:the )?)?future',
       'later(?: on)?',
@@ -70,10 +88,13 @@ const comes = new RegExp(
   'i',
 );
 /** `2 more drives`: the count stays with what is counted. */
-const more = new RegExp(`^\\s*(?:${counts})\\s+more(?!\\w)`, 'i');
-const goes = /^\s*(?:[-−–]|(?:remov(?:e|es|ed|ing)|tak(?:e|es|ing) out|without|minus|sell(?:s|ing)?)(?!\w))\s*:?\s*/i;
+const more = new RegExp(`^\\s*(?:(?:${counts})\\s+)?more(?!\\w)`, 'i');
+const goingWords =
+  'remov(?:e|es|ed|ing)|(?:tak|pull|throw)(?:e|es|s|ing)? out|get(?:s|ting)? rid of|without|minus|sell(?:s|ing)?|' +
+  'scrap(?:s|ping)?|discard(?:s|ing)?|ditch(?:es|ing)?|bin(?:s|ning)?|drop(?:s|ping)?|los(?:e|es|ing)';
+const goes = new RegExp(`^\\s*(?:[-−–]|${wish}(?:${goingWords})(?!\\w))\\s*:?\\s*`, 'i');
 const goesBehind =
-  /\s+(?:out|go(?:es)?(?: out)?|to go|leaves?|comes? out|(?:(?:is|are|gets?)\s+)?(?:taken out|removed|sold))\s*$/i;
+  /\s+(?:out|(?:go|move)(?:es|s)?(?: out)?|to go|leaves?|comes? out|(?:(?:is|are|gets?)\s+)?(?:(?:taken|pulled|thrown) out|removed|sold|scrapped))\s*$/i;
 const comesBehind = new RegExp(
   '\\s+(?:later(?: on)?|soon|next|comes?(?: in)?|to come|(?:(?:is|are)\\s+)?(?:coming|planned|added)|' +
     'to be added|goes in|as (?:an? |the )?upgrade)\\s*$',
@@ -140,6 +161,32 @@ function goneFrom(before: string, behind: string): number {
   return from <= 0 ? 0 : boundToBe(pieces[from], 'piece').from;
 }
 
+/** `upgrade cpu 65 W -> 170 W`: the arrow says it already. */
+const saidTwice = new RegExp(
+  `^\\s*${wish}(?:upgrad(?:e|es|ing)|replac(?:e|ing)|swap(?:ping)?|chang(?:e|ing))(?!\\w)\\s*:?\\s*`,
+  'i',
+);
+
+/** What leaves before an arrow, and what comes behind it. */
+function aroundArrow(text: string, arrowFound: RegExpExecArray): Stretch[] {
+  const { from: start } = spanOf(text, 0);
+  const behind = arrowFound.index + arrowFound[0].length;
+  const before = text.slice(0, arrowFound.index);
+  const verb = saidTwice.exec(before)?.[0].length ?? 0;
+  const gone = Math.max(verb, goneFrom(before, text.slice(behind)));
+  return [
+    ...(gone === verb ? [] : [stays(text, gone)]),
+    { from: gone, to: arrowFound.index, way: 'replaced', signed: { from: gone === verb ? start : gone, to: behind } },
+    { from: behind, to: text.length, way: 'added', signed: null },
+  ];
+}
+
+/** `take the drive out`: the same around what leaves. */
+const takesOut = new RegExp(
+  `^\\s*${wish}(?:tak(?:e|es|ing)|pull(?:s|ing)?|throw(?:s|ing)?|get(?:s|ting)?)\\s+(?<gone>.+?)\\s+out\\s*$`,
+  'di',
+);
+
 /** A word at the end says it of the last thing alone. */
 function saidBehind(text: string, behind: RegExpExecArray, way: Way): Stretch[] {
   const last = piecesOf(text.slice(0, behind.index)).at(-1)?.from ?? 0;
@@ -168,15 +215,7 @@ export function waysOf(text: string, inComes = false): Stretch[] {
   const heading = headingOf(text);
   if (heading !== null) return underHeading(text, heading, inComes);
   const found = arrow.exec(text);
-  if (found !== null) {
-    const behind = found.index + found[0].length;
-    const gone = goneFrom(text.slice(0, found.index), text.slice(behind));
-    return [
-      ...(gone === 0 ? [] : [stays(text, gone)]),
-      { from: gone, to: found.index, way: 'replaced', signed: { from: gone === 0 ? start : gone, to: behind } },
-      { from: behind, to: text.length, way: 'added', signed: null },
-    ];
-  }
+  if (found !== null) return aroundArrow(text, found);
   const inWords = upgradeOf.exec(text) ?? exchanges.exec(text) ?? insteadOf.exec(text);
   if (inWords !== null && !upgradeTo.test(text)) return exchange(text, ...sidesOf(inWords, end)).map(withoutSign(text));
   const up = upgradeTo.exec(text);
@@ -187,6 +226,11 @@ export function waysOf(text: string, inComes = false): Stretch[] {
   const both = fromTo.exec(text);
   if (both?.groups !== undefined && sameKind(both.groups['gone'] ?? '', both.groups['come'] ?? ''))
     return upgradedBehind(text, both);
+  const out = takesOut.exec(text);
+  if (out !== null) {
+    const [gone] = sidesOf(out, end);
+    return [{ ...gone, way: 'removed', signed: { from: start, to: end } }];
+  }
   const going = goesBehind.exec(text);
   if (going !== null) return saidBehind(text, going, 'removed');
   const coming = comesBehind.exec(text) ?? (inComes ? inBehind.exec(text) : null);
@@ -235,6 +279,15 @@ export function headingOf(text: string): Heading | null {
 
 /** Does something of this line go out, so that `in` says what comes? */
 export const saysOut = (line: string): boolean => /(?<!\w)(?:out|goes|leaves)\s*(?:[,;\n]|$)/i.test(line);
+
+/** `... and add two fans`, `... then remove the card`: what is done next is a clause of its own. */
+export const doesNext = new RegExp(
+  '\\s(?:(?:and|then|but|also|&)\\s+)+(?=(?:' +
+    `(?:${comingWords}|${goingWords}|replac(?:e|ing)|swap(?:ping)?|exchang(?:e|ing)|upgrad(?:e|ing)|mov(?:e|ing) to|keep(?:s|ing)?)(?!\\w)|` +
+    // `cpu to 170 W and card to 16-pin`: each to its own.
+    '(?:the )?(?:cpu|processor|gpu|(?:graphics )?card|board|memory|ram|psu|supply)\\s+(?:[^\\s,;]+\\s+){0,3}to\\s))',
+  'gi',
+);
 
 /**
  * With the sign or the words that it was said with: `- drive` that stays in the line, since it is not clear which one

@@ -15,6 +15,8 @@ const askWords = {
   'board-plugs': 'no board is known with these plugs: add it below by its class',
   'supply-watts': 'how many watts does its label say?',
   instead: 'and what comes in its place?',
+  'supply-comes': 'which supply comes is chosen at Replacement; here stands the one that is fitted',
+  'new-or-there': 'is it there, or does it come? Write + before it where it comes, or leave out "new"',
   'no-part': 'this is no part; only parts are taken out here',
 } as const;
 

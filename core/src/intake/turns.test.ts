@@ -1,0 +1,212 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { shortOf } from './intake.test-help.ts';
+import { plainOf } from './plain.ts';
+import { understand } from './understand.ts';
+
+type Lines = readonly (readonly [line: string, expected: string])[];
+
+const wholeMachines: Lines = [
+  [
+    'Mid tower, 12-core 120 W, four sticks of ram, one gfx card with two 8 pin, couple of ssds and a spinner, 3 rgb fans, 650W bronze non modular',
+    'tower, processor-125, 4 memory-new ?kind, card-88 ?watts, 2 drive-flat, drive-35, 3 fan, supply 650W bronze fixed',
+  ],
+  [
+    'ITX build: 8-core 105W, 2x32 DDR5, card 12v-2x6 285W, 1 nvme, 240 aio; SFX 750 gold fully modular psu',
+    'small, processor-105, 2 memory-new, card-16-300 285W, drive-card, pump, 2 fan, supply 750W SFX gold full',
+  ],
+  [
+    'gpu: 8+6, 225W. cpu: 95W. ram: 4x8. storage: 1 ssd, 2 hdd. fans: 3. ',
+    'card-86 225W, processor-105, 4 memory-new ?kind, drive-flat, 2 drive-35, 3 fan',
+  ],
+  [
+    'case: mid tower; cpu: 8 cores; gpu: none; upgrade: gpu 16pin 320w',
+    'tower, processor-105 ?watts, +card-16-450 320W',
+  ],
+  [
+    'full tower w/ 16c/32t cpu @ 170w, 4x32gb ddr5, gpu 16pin 450w, 3x nvme, 2x 3.5" hdd, 9x 120mm fans, 420 aio, 1200w platinum psu',
+    'tower, processor-170, 4 memory-new, card-16-450 450W, 3 drive-card, 2 drive-35, 9 fan, pump, 3 fan, supply 1200W platinum',
+  ],
+  [
+    'tower / 8 core 125W / 32 GB in 4 sticks / card 8+8 pin 300W / 2 TB nvme / 4 TB hdd x2 / 16 GB / 750W gold',
+    'tower, processor-125, 4 memory-new ?kind, card-88 300W, drive-card, 2 drive-35, 2 memory-new ?kind?count, supply 750W gold',
+  ],
+  [
+    'pc has 2 harddisks, 1 ssd, 1 nvme drive and an optical. planning to swap the gpu (6 pin 75w) for a 12vhpwr 450w one and add two more sticks',
+    '2 drive-35, drive-flat, drive-card, optical, gpu>, +card-16-450 450W, +2 memory-new ?kind',
+  ],
+];
+
+const figuresElsewhere: Lines = [
+  ['hba, 1000 watt', 'capture, !1000, !watt'],
+  ['4 core cpu 35w, 400w', 'processor-35, !400w'],
+  ['gpu 8-pin, 750 W', 'card-8 ?watts, !750, !W'],
+  ['gpu 2x8, 450 W', 'card-88 450W'],
+  ['processor, 750 W', 'processor-105 ?watts, !750, !W'],
+  ['hard drive 300 W', 'drive-35, !300, !W'],
+  ['video card w/ 2 x 8pin pcie, about 280 watts', 'card-88 280W'],
+  ['one gpu, two power connectors 8 and 6', 'card-86 ?watts'],
+  ['650 watt gold psu, semi modular', 'supply 650W gold semi'],
+  ['psu: 650 W, ATX, gold, fully modular, 4 y', 'supply 650W ATX gold full, supply 4y'],
+  ['the supply is 500 W, 7 years old', 'supply 500W, supply 7y'],
+  ['machine is 6 years old, psu 3 years', 'machine 6y, supply 3y'],
+  ['300W tfx psu about nine yrs old', 'supply 300W TFX, supply 9y'],
+  ['psu 750, supply: 650', 'supply 750W, supply 650W'],
+  ['2 fans SFX 600 psu', '2 fan, supply 600W SFX'],
+];
+
+const howMany: Lines = [
+  ['16gb ram (2 sticks)', '2 memory-new ?kind'],
+  ['16gb ram, 2 sticks', '2 memory-new ?kind'],
+  ['2x16 GB memory (2 sticks)', '2 memory-new ?kind'],
+  ['2x16gb + 2x8gb', '2 memory-new ?kind, 2 memory-new ?kind'],
+  ['64GB (2x32)', '2 memory-new ?kind'],
+  ['96gb ram in 2 modules', '2 memory-new ?kind'],
+  ['2*8 GB ddr4, 2* hdd', '2 memory-old, 2 drive-35'],
+  ['hard drives: three', '3 drive-35'],
+  ['SSD: 2, HDD: 1', '2 drive-flat, drive-35'],
+  ['drives: 2 ssd + 1 hdd', '2 drive-flat, drive-35'],
+  ['fans: 3 case fans', '3 fan'],
+  ['fans 5', '5 fan'],
+  ['3 intake and 1 exhaust fans', '3 fan, fan'],
+  ['3 front, 2 top and 1 rear fan', '3 fan, 2 fan, fan'],
+  ['triple fan aio 360', 'pump, 3 fan'],
+  ['aio with three fans', 'pump, 3 fan'],
+  ['cpu cooler (single fan)', 'fan'],
+  ['custom loop with pump and 6 fans', 'pump, 6 fan'],
+  ['argb gpu 3 fans 16pin 300w', 'card-16-300 300W, !argb'],
+  ['1x card reader, 1x psu 550 W, 1x mid tower', 'front-panel, supply 550W, tower'],
+  ['quad gpu 2x8 each 300W', '4 card-88 300W'],
+  ['a second new graphics card 8-pin', 'card-8 ?watts'],
+  ['add another two case fans and one more nvme', '+2 fan, +drive-card'],
+  ['more fans (3)', '+3 fan'],
+  ['add 2 more of the same fans', '+2 like fans'],
+  ['second identical card', '1 like card'],
+  ['2 more sticks of the same memory', '+2 like sticks of memory'],
+];
+
+const otherNames: Lines = [
+  ['tidemark-like six core, vga 6+2', 'processor-65 ?watts, card-8 ?watts, !tidemark-like'],
+  ['graphics: dual 8 pin, 300 W', 'card-88 300W'],
+  ['gpu: eight pin and six pin', 'card-86 ?watts'],
+  ['gpu 2 x 8p, board 24p + 8p', 'card-88 ?watts, board'],
+  ['board with 1x 24 and 2x 8 pin', 'board-88'],
+  ['main board with two cpu plugs', 'board ?plugs, !two'],
+  ['board, 8pin cpu', 'board'],
+  ['4-port usb 3 card with drive plug', 'network, !4-port, !drive, !plug'],
+  ['external usb drive, usb hdd', 'usb, usb'],
+  ['wifi and bluetooth card, raid controller', 'network, capture'],
+  ['proprietary board', 'board-own'],
+  ['no-name psu 420 W', 'supply 420W'],
+  ['card with no power plug', 'card-slot'],
+];
+
+const notThere: Lines = [
+  ['6-core cpu 65w, no dedicated gpu', 'processor-65'],
+  ['8-core 65 W, onboard graphics', 'processor-65'],
+  ['8-core 65 W, integrated gpu only', 'processor-65'],
+  ['optical drive: none', ''],
+  ['does not have an optical drive', ''],
+  ["doesn't have a card, 2 fans", '2 fan'],
+  ["don't remove the card", "!don't, !remove, !the, !card"],
+  ['will not keep the drives', '!will, !not, !keep, !the, !drives'],
+  ['remove everything but the ssd', '!remove, !everything, !but, !the, !ssd'],
+  ['nothing planned', ''],
+  ['planned: none', ''],
+  ['keep the cpu', ''],
+  ['the cpu stays, the card goes', '-card'],
+  ['keep the 8-core 125 W', 'processor-125'],
+];
+
+const comesAndGoes: Lines = [
+  ['get rid of dvd drive', '-dvd drive'],
+  ['take the optical drive out and put in 2 ssds', '-optical drive, +2 drive-flat'],
+  ['two of the three hard drives go', '-2hard drives'],
+  ['remove both hdds, add one 4tb ssd', '-2hdds, +drive-flat'],
+  ['all fans go', '-fans'],
+  ['he wants to go from the 8-pin card to a 16-pin one', 'card>, +card-16 ?watts'],
+  ['upgrade cpu 65 -> 170w and put in a bigger card (3x8pin, 350w)', 'cpu>, +processor-170, +card-888 350W'],
+  ['cpu 65 -> 170 W and 2 ssds', 'cpu>, +processor-170, +2 drive-flat'],
+  ['cpu 65w to 170w and gpu to 16 pin 450w', 'cpu>, +processor-170, gpu>, +card-16-450 450W'],
+  ['existing gpu moves out, new one has a single 16 pin at 300 watts', '-gpu, +card-16-300 300W'],
+  ['a new gpu: 16-pin 320W, replaces the old 8-pin', '+card-16-450 320W, gpu>'],
+  ['swap in a 170w cpu', 'processor>?, +processor-170'],
+  ['he needs a bigger gpu, 16-pin 320W', '+card-16-450 320W'],
+  ['client wants to swap the card for a 300w 16-pin', 'card>, +card-16-300 300W'],
+  ['memory 2x16 to 4x16', '2memory>, +4 memory-new ?kind'],
+  ['wants 2x32 ddr5 instead of 2x8', '+2 memory-new, 2memory>'],
+  ['maybe a second nvme later', '+drive-card'],
+  ['new gpu 16-pin 320 W', 'ask new-or-there'],
+  ['new psu 850W', 'ask new-or-there'],
+];
+
+const supplyThatComes: Lines = [
+  ['+ psu 850 W gold', 'ask supply-comes'],
+  ['wants a bigger psu', 'ask supply-comes'],
+  ['psu 550W -> 850W', 'supply 550W, ask supply-comes'],
+  ['replace 450 W psu', 'supply 450W'],
+  ['replace the psu', 'ask supply-comes'],
+  ['replace gpu with 16pin 450w and psu with 1000w', 'gpu>, +card-16-450 450W, ask supply-comes'],
+];
+
+describe.each([
+  ['a whole machine', wholeMachines],
+  ['a figure that may be of something else', figuresElsewhere],
+  ['a number of things', howMany],
+  ['a thing by another name', otherNames],
+  ['what is not there, or stays', notThere],
+  ['what comes and goes', comesAndGoes],
+  ['a supply is chosen elsewhere', supplyThatComes],
+])('%s', (_, lines) => {
+  it.each(lines)('%s', (line, expected) => {
+    expect(shortOf(understand(line), line)).toBe(expected);
+  });
+});
+
+describe('a line without what only stands around its words', () => {
+  it('keeps the place of every letter that stays', () => {
+    const words = [
+      'eight pin',
+      '(2x16)',
+      'fans.',
+      'w/',
+      'w/o',
+      '2 of the 3',
+      'no-name',
+      '8p',
+      'igpu',
+      '2*8',
+      'approx. 5',
+    ];
+    const line = fc.array(fc.oneof(fc.constantFrom(...words), fc.string({ maxLength: 5 })), { maxLength: 20 });
+    fc.assert(
+      fc.property(line, (pieces) => {
+        const text = pieces.join(' ');
+        const plain = plainOf(text);
+        expect(plain.length).toBe(text.length);
+        for (const [index, letter] of plain.split('').entries())
+          if (/[a-wyz]/i.test(letter) && /[a-z]/i.test(text[index] ?? '')) expect(letter).toBe(text[index]);
+      }),
+      { numRuns: 500 },
+    );
+  });
+});
+
+describe('what the upgrade leaves', () => {
+  it('is in the machine once, whatever is kept beside it', () => {
+    const kinds = ['card 8 150 W', '8-core 125 W', 'ssd', '2 hard drives', '3 fans'];
+    const names = ['card', 'cpu', 'ssd', 'hard drives', 'fans'];
+    fc.assert(
+      fc.property(
+        fc.subarray(kinds),
+        fc.constantFrom(...names),
+        fc.constantFrom('keep the', 'leave the'),
+        (some, name, keep) => {
+          const plain = understand(some.join(', ')).said.length;
+          expect(understand([...some, `${keep} ${name}`].join(', ')).said.length).toBe(plain);
+          expect(understand([...some, `the ${name} stay`].join(', ')).said.length).toBe(plain);
+        },
+      ),
+    );
+  });
+});
