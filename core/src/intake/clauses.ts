@@ -60,6 +60,9 @@ const replacesAnother =
 
 /** Does a clause go on with what stands before it, as `card 2x8, 250 W`, `a second card, same as the first`? */
 function goesOn(before: string, clause: string, comma: boolean): boolean {
+  const isMore = figuresAlone(clause) || isSameAlone(clause) || modulesAlone.test(clause);
+  if (!isMore && !(comma && [replacesAnother, detailsOfSupply, yearsAlone].some((one) => one.test(clause))))
+    return false;
   const last = piecesOf(before).at(-1);
   if (last === undefined || last.match === null) return false;
   if (comma && replacesAnother.test(clause)) return true;

@@ -94,7 +94,7 @@ const saidBy = (found: RegExpExecArray): string[] =>
   Object.entries(found.groups ?? {}).flatMap(([name, said]) =>
     (said as string | undefined) === undefined ? [] : [name],
   );
-const betweenWords = /(?<!\w)(?:an?|the|of|in|as|same|tdp)(?!\w)|[():/\-\s]/gi;
+const betweenWords = /(?<!\w)(?:an?|the|of|in|as|is|are|same|tdp)(?!\w)|[():=/\-\s]/gi;
 /** A card's plugs, such as `3x8` or `two 8-pin`. */
 const plugPattern = new RegExp(
   '(?<![\\w.,])(?:(?:\\d\\s*[x×]|one|two|three)\\s*)?(?:(?:\\d|12)\\s*\\+\\s*)?(?:2|4|6|8|16)(?:[ -]?pins?)?' +
@@ -177,8 +177,21 @@ function withoutNumberOfName(text: string, noun: Noun, found: RegExpExecArray): 
   return further.exec(text) ?? found;
 }
 
+/** What was found in texts that were looked at last: each is asked for several times, and typing changes the last one. */
+const lastFound = new Map<string, readonly Match[]>();
+const mostFound = 200;
+
 /** The things that a clause names, from left to right; of nouns that overlap the first, then the longer one. */
-export function matchesIn(text: string): Match[] {
+export function matchesIn(text: string): readonly Match[] {
+  const known = lastFound.get(text);
+  if (known !== undefined) return known;
+  if (lastFound.size >= mostFound) lastFound.clear();
+  const matches = /[\p{L}\p{N}]/u.test(text) ? findIn(text) : [];
+  lastFound.set(text, matches);
+  return matches;
+}
+
+function findIn(text: string): Match[] {
   const all = nouns.flatMap((noun) =>
     [...text.matchAll(noun.words)]
       .map((found) => withoutNumberOfName(text, noun, found))

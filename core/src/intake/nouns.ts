@@ -203,13 +203,21 @@ export const nouns: readonly Noun[] = [
     '(?:(?<fanned>\\d|single|one|dual|twin|two|triple|three)[ -]fan )?' +
       '(?:(?<before>120|140|240|280|360|420)(?:\\s*mm)?\\s+)?(?:(?:aio|all-in-one)(?: (?:cooler|liquid cooler))?|' +
       '(?:custom |open )?(?:liquid|water)[ -](?:cool(?:er|ing|ed))(?: loop)?|' +
-      '(?:custom|open|water|liquid)(?: (?:water|liquid))? loop)' +
-      '(?:\\s+(?<radiator>120|140|240|280|360|420)(?:\\s*mm)?(?: rad(?:iator)?)?)?' +
+      '(?:custom|open|water|liquid)(?: (?:water|liquid))? loop|(?<=cooling\\s*[:=]\\s*)(?:water|liquid))' +
+      '(?:[:\\s]+(?<radiator>120|140|240|280|360|420)(?:\\s*mm)?(?: rad(?:iator)?)?)?' +
       '(?:\\s+(?:with )?(?:(?:an? |one |1 )?(?:large )?pump (?:and|with|plus) )?' +
       `(?<fans>\\d|${countWords}) (?:(?:radiator|${fanPlace}) )?fans?)?`,
     ['pump'],
   ),
-  noun('fan', `${times}(?:(?:80|92|120|140|180|200) )?(?:a?rgb )?(?:(?:${fanPlace}) )?fans?`, ['fan', 'fan-plug']),
+  noun(
+    'fan',
+    `${times}(?:(?:80|92|120|140|180|200) )?(?:[34][ -]?pin )?(?:pwm )?(?:a?rgb )?(?:(?:${fanPlace}) )?fans?`,
+    ['fan', 'fan-plug'],
+  ),
+  noun(
+    'fan',
+    `(?<=^\\s*(?:fans?\\s*[:=]\\s*)?)(?<count>${counts})\\s*[x×]\\s*(?:80|92|120|140|180|200)(?:\\s*mm)?(?: (?:${fanPlace}))?(?=\\s*$)`,
+  ),
   // By themselves in a clause, or `3 intake and 1 exhaust fans`: the first are fans as well.
   noun(
     'fan',
@@ -224,7 +232,7 @@ export const nouns: readonly Noun[] = [
   noun(
     'cooler',
     `${times}(?:(?<fanned>\\d|single|one|dual|twin|two|triple|three)[ -]fan )?(?:air |tower |processor |cpu )?` +
-      '(?:coolers?|heatsinks?)(?:\\s+(?:with )?(?:a )?(?<fans>\\d|single|one|dual|two) fans?)?',
+      '(?:coolers?|heatsinks?|(?<=cooling\\s*[:=]\\s*)air)(?:\\s+(?:with )?(?:a )?(?<fans>\\d|single|one|dual|two) fans?)?',
     ['fan'],
   ),
   noun('pump', `${times}pumps?`, ['pump', 'pump-large', 'pump-sata']),

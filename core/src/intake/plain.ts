@@ -32,12 +32,31 @@ const ofSoMany = new RegExp(
 
 const blanks = (text: string): string => ' '.repeat(text.length);
 
+/** What nobody takes out of a machine: its case, its board, its processor, its supply. */
+const staysAnyway = /(?<!\w)(?:tower|case|board|cpu|processor|\d+[ -]?core|supply|psu)(?!\w)/i;
+/** A list on lines: each begins with the same sign. A list of `-` is what leaves, unless it names what stays anyway. */
+function withoutBullets(text: string): string {
+  const lines = text.split('\n').filter((line) => line.trim() !== '');
+  const all = (sign: RegExp) => lines.length > 1 && lines.every((line) => sign.test(line));
+  if (all(/^\s*[*•]\s/)) return text.replace(/^(\s*)[*•]/gm, '$1 ');
+  if (all(/^\s*[-–−]\s/) && lines.some((line) => staysAnyway.test(line))) return text.replace(/^(\s*)[-–−]/gm, '$1 ');
+  return text;
+}
+
+/** `1. tower 2. board`, `1) tower 2) board`: figures that only number what stands behind them end what was before. */
+function withoutNumbers(text: string): string {
+  const sign = /(?<=^\s*|[\s;,])(\d{1,2})[.)](?=\s)/g;
+  const said = [...text.matchAll(sign)].map(([, number]) => Number(number));
+  const inOrder = said.length > 1 && said.every((number, index) => number === index + 1);
+  return inOrder ? text.replace(sign, (found) => `;${blanks(found.slice(1))}`) : text;
+}
+
 /**
  * A line without what only stands around its words: brackets, the points of sentences, and what names nothing. Each
  * letter that stays keeps its place.
  */
 export const plainOf = (line: string): string =>
-  line
+  withoutNumbers(withoutBullets(line))
     .replace(/[()[\]{}]/g, ' ')
     .replace(abbreviation, (found) => `${found.slice(0, -1)} `)
     .replace(sentenceEnd, ';')

@@ -37,6 +37,40 @@ const wholeMachines: Lines = [
   ],
 ];
 
+const lists: Lines = [
+  [
+    '- tower\n- 8-core 125 W\n- 2x16 memory\n- card 2x8 250 W\n- 2 ssds',
+    'tower, processor-125, 2 memory-new ?kind, card-88 250W, 2 drive-flat',
+  ],
+  ['- card\n- optical drive', '-card, -optical drive'],
+  ['- card\n- 2 hard drives\n+ ssd', '-card, -2hard drives, +drive-flat'],
+  [
+    '* Case: midi tower\n* CPU: 8 cores (105W)\n* GPU: one 16-pin, 300 W\n* PSU: 750 W gold, 3 years',
+    'tower, processor-105, card-16-300 300W, supply 750W gold, supply 3y',
+  ],
+  ['1. tower\n2. 8-core 125 W\n3. 2 fans', 'tower, processor-125, 2 fan'],
+  ['1) small case 2) 6-core 65 W 3) ssd', 'small, processor-65, drive-flat'],
+  [
+    'CPU = 12-core 120W | GPU = 3x8 350W | RAM = 4x16 | SSD = 2 | FAN = 6',
+    'processor-125, card-888 350W, 4 memory-new ?kind, 2 drive-flat, 6 fan',
+  ],
+  [
+    'machine: tower, 8-core 125 W\nupgrade: card 16-pin 450 W; + 2 fans\npsu: 650 W gold',
+    'tower, processor-125, +card-16-450 450W, +2 fan, supply 650W gold',
+  ],
+  ['upgrade:\ncard 16-pin 300 W\n2 ssds', '+card-16-300 300W, +2 drive-flat'],
+  [
+    'My pc has a six core 65W processor, a graphics card with one 8-pin plug (about 180 W), 16 GB of memory in two sticks, ' +
+      'an SSD and two hard drives. I want to put in a card with a 16-pin plug and 300 W.',
+    'processor-65, card-8 180W, 2 memory-new ?kind, drive-flat, 2 drive-35, +card-16-300 300W',
+  ],
+  [
+    'Inside are an 8-core processor (105 W) and 3 fans. The supply is a 650 W gold unit, about 5 years old. ' +
+      'He plans to replace the card with a 16-pin one (320 W).',
+    'processor-105, 3 fan, supply 650W gold, supply 5y, card>, +card-16-450 320W',
+  ],
+];
+
 const figuresElsewhere: Lines = [
   ['hba, 1000 watt', 'capture, !1000, !watt'],
   ['4 core cpu 35w, 400w', 'processor-35, !400w'],
@@ -68,6 +102,10 @@ const howMany: Lines = [
   ['drives: 2 ssd + 1 hdd', '2 drive-flat, drive-35'],
   ['fans: 3 case fans', '3 fan'],
   ['fans 5', '5 fan'],
+  ['fans: 2x140 front, 1x120 rear', '2 fan, fan'],
+  ['2 x 3-pin fans, 1 x 4 pin pwm fan', '2 fan, fan'],
+  ['SSD 2.5" 500GB, HDD 3.5" 2TB x2', 'drive-flat, 2 drive-35'],
+  ['aio: 360, cooling: air', 'pump, 3 fan, fan'],
   ['3 intake and 1 exhaust fans', '3 fan, fan'],
   ['3 front, 2 top and 1 rear fan', '3 fan, 2 fan, fan'],
   ['triple fan aio 360', 'pump, 3 fan'],
@@ -151,6 +189,7 @@ const supplyThatComes: Lines = [
 
 describe.each([
   ['a whole machine', wholeMachines],
+  ['a list', lists],
   ['a figure that may be of something else', figuresElsewhere],
   ['a number of things', howMany],
   ['a thing by another name', otherNames],

@@ -33,7 +33,7 @@ const fillers = new RegExp(
     'new|more|further|(?:bigg|larg|strong|bett|fast)er|' +
     'at|is|are|has|have|had|having|got|it|there|about|approx|approximately|roughly|around|circa|ca|nearly|almost|' +
     'pc|computer|machine|rig|build|system|gaming|fitted|installed|inside|total|included?|including|stock|' +
-    'maybe|perhaps|possibly|probably|' +
+    'maybe|perhaps|possibly|probably|yes|unit|hi|please|thanks|from|' +
     '(?:storage|cooling|case|chassis|specs?)(?=\\s*[:=]))(?!\\w)|[&·~]',
   'i',
 );
@@ -107,6 +107,8 @@ function besideNouns({ from, text }: ClauseText): Span[] {
   return rest.unknown();
 }
 
+const ownLabel = /^\s*[a-z][a-z ]{1,20}[:=]/i;
+
 /** A line while its clauses are read one after the other. */
 class Line {
   readonly said: Said[] = [];
@@ -114,6 +116,8 @@ class Line {
   private readonly own: readonly OwnName[];
   private readonly inComes: boolean;
   private underHeading: Way = 'stays';
+  /** Something stood behind the heading on its own line. */
+  private headingSaid = false;
   /** What left last. */
   private gone: readonly Match[] = [];
 
@@ -123,7 +127,9 @@ class Line {
   }
 
   /** Reads a clause behind those before it. */
-  take(whole: ClauseText): void {
+  take(whole: ClauseText, onNewLine: boolean): void {
+    // A line with a label of its own stands under no heading that said something itself.
+    if (onNewLine && this.headingSaid && ownLabel.test(whole.text)) this.underHeading = 'stays';
     const kept = keptIn(whole.text);
     const clause = kept === null ? whole : { from: whole.from + kept.from, text: whole.text.slice(kept.from, kept.to) };
     if (saysNot.test(whole.text)) this.unknown.push(...new Clause(whole.text, whole.from).unknown());
@@ -137,7 +143,11 @@ class Line {
 
   private read(clause: ClauseText): void {
     const newOne = newOneIn(clause.text, this.gone);
-    this.underHeading = (newOne === null ? headingOf(clause.text)?.way : undefined) ?? this.underHeading;
+    const heading = newOne === null ? headingOf(clause.text) : null;
+    if (heading !== null) {
+      this.underHeading = heading.way;
+      this.headingSaid = clause.text.slice(heading.length).trim() !== '';
+    }
     const ways =
       newOne === null ? waysUnder(this.underHeading, waysOf(clause.text, this.inComes), clause.text) : [newOne.stretch];
     const leaving = ways.filter(({ way }) => way === 'removed' || way === 'replaced').at(-1);
@@ -203,7 +213,7 @@ function readPieceOf(
 export function understand(line: string, own: readonly OwnName[] = []): Understood {
   const read = namedOnce(plainOf(line.slice(0, mostLetters)));
   const all = new Line(own, saysOut(read));
-  for (const clause of clausesOf(read)) all.take(clause);
+  for (const clause of clausesOf(read)) all.take(clause, read[clause.from - 1] === '\n');
   const beyond = line.length > mostLetters ? [{ from: mostLetters, to: line.length }] : [];
   return {
     said: all.said.sort((a, b) => a.from - b.from),

@@ -43,6 +43,8 @@ const exchanges = new RegExp(
     '\\s+(?<gone>.+?)(?:\\s+(?:with|by|for|to)(?:\\s+(?<come>.+))?)?\\s*$',
   'di',
 );
+/** Words without which nothing is said to come for something else; looking for these first costs little. */
+const isForAnother = /(?:instead|place) of|replac/i;
 const insteadOf =
   /^\s*(?:(?<come>.+?)[\s,]+)?(?:(?:instead|in (?:the )?place) of|(?:(?:which|that|it|to)\s+)?replac(?:es|ing)|to replace)\s+(?<gone>.+)$/di;
 
@@ -216,7 +218,8 @@ export function waysOf(text: string, inComes = false): Stretch[] {
   if (heading !== null) return underHeading(text, heading, inComes);
   const found = arrow.exec(text);
   if (found !== null) return aroundArrow(text, found);
-  const inWords = upgradeOf.exec(text) ?? exchanges.exec(text) ?? insteadOf.exec(text);
+  const instead = isForAnother.test(text) ? insteadOf.exec(text) : null;
+  const inWords = upgradeOf.exec(text) ?? exchanges.exec(text) ?? instead;
   if (inWords !== null && !upgradeTo.test(text)) return exchange(text, ...sidesOf(inWords, end)).map(withoutSign(text));
   const up = upgradeTo.exec(text);
   if (up !== null)
