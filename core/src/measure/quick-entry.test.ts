@@ -76,6 +76,42 @@ describe('quick entry', () => {
         ['+12', 11.8, 'work'],
       ],
     ],
+    [
+      '11.92 on 12, 5.03 on the 5v',
+      [
+        ['+12', 11.92, null],
+        ['+5', 5.03, null],
+      ],
+    ],
+    ['80mv ripple on 12', [['ripple +12', 80, null]]],
+    [
+      '12 11.4 on load 5 4.9',
+      [
+        ['+12', 11.4, 'work'],
+        ['+5', 4.9, null],
+      ],
+    ],
+    ['12v rail sags to 11.1 under full load', [['+12', 11.1, 'work']]],
+    ['12 12.1 no load', [['+12', 12.1, 'off-load']]],
+    [
+      '12v 12.02V idle, 11.85V load',
+      [
+        ['+12', 12.02, 'idle'],
+        ['+12', 11.85, 'work'],
+      ],
+    ],
+    ['power on 450 ms', [['power-on', 450, null]]],
+    [
+      'yellow 11.92 red 5.03 orange 3.31 violet 5.02 blue -11.9 grey 350ms',
+      [
+        ['+12', 11.92, null],
+        ['+5', 5.03, null],
+        ['+3.3', 3.31, null],
+        ['+5sb', 5.02, null],
+        ['-12', -11.9, null],
+        ['power-good', 350, null],
+      ],
+    ],
   ])('as people write: %s', (text, expected) => {
     expect(flat(text)).toEqual(expected);
     expect(parseQuickEntry(text).problems).toEqual([]);
@@ -173,7 +209,12 @@ describe('quick entry', () => {
       problems: [{ code: 'historic-rail' }],
     });
     expect(parseQuickEntry('-5v absent').problems).toEqual([{ code: 'historic-rail' }]);
-    expect(parseQuickEntry('purple').problems).toEqual([{ code: 'unknown-word', word: 'purple' }]);
+    expect(parseQuickEntry('mauve').problems).toEqual([{ code: 'unknown-word', word: 'mauve' }]);
+    // A figure that the rail before it cannot have is of none.
+    expect(parseQuickEntry('12 12.1 idle, 5.03 work')).toMatchObject({
+      readings: [{ subject: '+12', condition: 'idle' }],
+      problems: [{ code: 'missing-rail', word: '5.03' }],
+    });
     // Names that every object answers to are words like others.
     expect(parseQuickEntry('constructor').problems).toEqual([{ code: 'unknown-word', word: 'constructor' }]);
     expect(parseQuickEntry('12 constructor')).toEqual({

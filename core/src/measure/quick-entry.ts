@@ -1,5 +1,5 @@
 import type { SupplyLabel } from '../machine/index.ts';
-import { railBand, railNames, type RailName } from '../standards/index.ts';
+import { railBand, railColour, railNames, type RailName } from '../standards/index.ts';
 import { isRail, isTime, type Condition, type ReadingCode, type ReadingValue, type Subject } from './reading.ts';
 
 /** A figure that can be right but deserves a question before it is kept. */
@@ -88,6 +88,11 @@ const subjectWords = wordsFor<Subject>({
   'ripple-12': 'ripple -12',
   rsb: 'ripple +5sb',
   ripplesb: 'ripple +5sb',
+  // By the colour of the wire; violet and gray are other words for two of them.
+  ...Object.fromEntries(railNames.map((rail) => [railColour[rail], rail])),
+  violet: '+5sb',
+  grey: 'power-good',
+  gray: 'power-good',
 });
 const codeWords = wordsFor<ReadingCode>({
   hh: 'too-high',
@@ -98,6 +103,8 @@ const codeWords = wordsFor<ReadingCode>({
   absent: 'absent',
   none: 'absent',
   dead: 'absent',
+  missing: 'absent',
+  nothing: 'absent',
   wanders: 'wanders',
   '~': 'wanders',
   wander: 'wanders',
@@ -111,9 +118,28 @@ const conditionWords = wordsFor<Condition>({
   load: 'work',
   busy: 'work',
   loaded: 'work',
+  stress: 'work',
+  unloaded: 'off-load',
 });
 /** Words that say nothing of their own: `the 12 volt rail reads 11.92`. */
-const fillers = new Set(['v', 'volt', 'volts', 'at', 'the', 'rail', 'is', 'was', 'reads', 'read', 'under', 'and']);
+const fillers = new Set(
+  (
+    'v volt volts at the a rail line wire is was reads read shows showed measured measures gives under in when and but then ' +
+    'with about only just to sags sagged drops dropped dips dipped falls fell goes rises rose holds ok fine'
+  ).split(' '),
+);
+
+const railWord = '([+-]?(?:12|5|3[.,]3)v?|3v3|(?:5\\s*v?\\s*)?sb|standby)';
+/** `11.92 on 12`, `80 mV ripple on the 12 V rail`: the figure is said first. */
+const figureFirst = new RegExp(
+  `([+-]?\\d+[.,]\\d+)\\s*v?\\s+(?:on|at|from|for)\\s+(?:the\\s+)?${railWord}(?=\\s|$)`,
+  'g',
+);
+const rippleFirst =
+  /(\d+(?:[.,]\d+)?)\s*mv\s+(?:of\s+)?ripple\s+(?:on|at|of)\s+(?:the\s+)?\+?(-?12|5|3[.,]3|sb)\s*v?(?=\s|$)/g;
+/** `on load` is a condition, `no load` the opposite of one; neither is the time of switching on. */
+const onLoad = /\b(?:on|under)\s+(?:full\s+|heavy\s+|light\s+|max\s+)*(?=(?:load|work|idle|stress)\b)/g;
+const noLoad = /\b(?:no|without(?:\s+a(?:ny)?)?|zero)[\s-]load\b/g;
 
 /** A load as it is said, `310w` or `18,5a`; what the form and the record take at most. */
 const loadPattern = /^(\d+(?:[.,]\d+)?)(w|a)$/;
@@ -150,8 +176,14 @@ const wordsOf = (text: string): string[] =>
     .replace(/[−–]/g, '-')
     .replace(/[:=;|]|,(?=\s|$)|(?<=^|\s)\/(?=\s|$)/g, ' ')
     .replace(/\bminus\s+(?=\d)/g, '-')
+    .replace(noLoad, 'off-load')
+    .replace(onLoad, '')
+    .replace(/\b(?:full|heavy|max)\s+(?=load\b)/g, '')
+    .replace(rippleFirst, 'r$2 $1mv')
+    .replace(figureFirst, '$2 $1')
     .replace(/\b(?:power\s+good|pwr\s+ok)\b/g, 'pg')
     .replace(/\bhold\s+up\b/g, 'hold-up')
+    .replace(/\bpower\s+on\b/g, 'power-on')
     // The pin, which is none of what is read here, and not the time of switching on.
     .replace(/\bps[\s_]on\b/g, 'ps-on')
     .replace(/\bripple\s+(?:on\s+)?\+?(-?12|5|3[.,]3|sb)v?(?=\s|$)/g, 'r$1')
@@ -268,7 +300,7 @@ class QuickReader {
 
   /** A word with no rail before it: what is said of the readings so far, or the next rail. */
   private between(word: string): void {
-    if (/^-5v?$/.test(word)) {
+    if (/^(?:-5v?|white)$/.test(word)) {
       this.problems.push({ code: 'historic-rail' });
       this.historic = true;
       return;
@@ -304,9 +336,19 @@ class QuickReader {
 
   private rail(word: string): void {
     const named = subjectWords.get(word.replace(',', '.'));
+    const same = this.sameRail(word);
     if (named !== undefined) this.subject = named;
+    else if (same !== null) this.value(same, word);
     else if (parseFigure(word) === null) this.problems.push({ code: 'unknown-word', word });
     else this.problems.push({ code: 'missing-rail', word });
+  }
+
+  /** `12 12.1 idle, 11.4 work`: of what a figure is that stands behind a state without its rail, where it can be that. */
+  private sameRail(word: string): Subject | null {
+    const last = this.readings.at(-1);
+    if (last === undefined || this.failed || last.condition === null || !isRail(last.subject)) return null;
+    const figure = figureOf(last.subject, word);
+    return figure !== null && figure !== 0 && doubtOf(last.subject, figure) === null ? last.subject : null;
   }
 
   /** A word behind a rail: what else the rail is, its condition, or what was read. */
@@ -343,7 +385,8 @@ function lastWhile<T>(list: readonly T[], isSuch: (one: T) => boolean): readonly
 /**
  * Reads a line such as `12 11.92`, `12v 11,92 work`, `5 HH`, `pg 370`, `-12 -11.6`, or several at once.
  * A condition word holds for the readings before it that have none yet, and so does the load in watts (`310w`), within
- * one state; amps (`18a`) are those of the rail read last. A line that begins with a condition says conditions first
+ * one state; amps (`18a`) are those of the rail read last. A figure without a rail behind a state is of the rail before
+ * it, where it can be. A line that begins with a condition says conditions first
  * all through.
  * @param missing rails that the supply does not have: a reading there is asked about, unless it says "absent"
  */
