@@ -30,9 +30,14 @@ export function short(said: Said): string {
       return `${said.of} ${said.years}y`;
     case 'ask':
       return `ask ${said.ask}`;
+    case 'aside':
+      return `(${said.why})`;
   }
 }
 
 /** Everything that was understood, and the words that were not, marked with `!`. */
 export const shortOf = ({ said, unknown }: Understood, line: string): string =>
-  [...said.map(short), ...unknown.map(({ from, to }) => `!${line.slice(from, to)}`)].join(', ');
+  [
+    ...said.filter(({ kind }) => kind !== 'aside').map(short),
+    ...unknown.map(({ from, to }) => `!${line.slice(from, to)}`),
+  ].join(', ');

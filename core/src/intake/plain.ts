@@ -1,7 +1,7 @@
 import { counts } from './nouns.ts';
 
 /** Abbreviations whose point ends no sentence. */
-const abbreviation = /(?<!\w)(?:approx|ca|incl|inc|max|min|nr|w|yrs?)\.(?=\s)/gi;
+const abbreviation = /(?<!\w)(?:(?:approx|ca|incl|inc|max|min|nr|w)\.(?=\s)|yrs?\.(?=\s+old))/gi;
 /** A point ends a sentence where a blank or nothing stands behind it; `m.2` and `2.5` go on. */
 const sentenceEnd = /\.(?=\s|$)/g;
 /** Pictures come out of the board or the processor: no card is meant. */

@@ -81,7 +81,13 @@ export type SaidTooLittle = Span & { readonly kind: 'ask' } & (
     | { readonly ask: 'quantity'; readonly most: number }
   );
 
-export type Said = SaidPart | SaidLike | SaidLeaving | SaidCase | SaidSupply | SaidAge | SaidTooLittle;
+/** What was said and changes nothing: that something is not there, or is kept. */
+export interface SaidAside extends Span {
+  readonly kind: 'aside';
+  readonly why: 'absent' | 'kept';
+}
+
+export type Said = SaidAside | SaidPart | SaidLike | SaidLeaving | SaidCase | SaidSupply | SaidAge | SaidTooLittle;
 
 export interface Understood {
   /** In the order in which it stands in the line. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { shortOf } from './intake.test-help.ts';
+import { short, shortOf } from './intake.test-help.ts';
 import { plainOf } from './plain.ts';
 import { understand } from './understand.ts';
 
@@ -83,6 +83,7 @@ const figuresElsewhere: Lines = [
   ['650 watt gold psu, semi modular', 'supply 650W gold semi'],
   ['psu: 650 W, ATX, gold, fully modular, 4 y', 'supply 650W ATX gold full, supply 4y'],
   ['the supply is 500 W, 7 years old', 'supply 500W, supply 7y'],
+  ['psu: 550 W, bronze, 8 yrs. She wants to add 2 more hdds', 'supply 550W bronze, supply 8y, +2 drive-35'],
   ['machine is 6 years old, psu 3 years', 'machine 6y, supply 3y'],
   ['300W tfx psu about nine yrs old', 'supply 300W TFX, supply 9y'],
   ['psu 750, supply: 650', 'supply 750W, supply 650W'],
@@ -174,6 +175,7 @@ const comesAndGoes: Lines = [
   ['memory 2x16 to 4x16', '2memory>, +4 memory-new ?kind'],
   ['wants 2x32 ddr5 instead of 2x8', '+2 memory-new, 2memory>'],
   ['maybe a second nvme later', '+drive-card'],
+  ['she wants to add', '!she, !wants, !to, !add'],
   ['new gpu 16-pin 320 W', 'ask new-or-there'],
   ['new psu 850W', 'ask new-or-there'],
 ];
@@ -200,6 +202,14 @@ describe.each([
   it.each(lines)('%s', (line, expected) => {
     expect(shortOf(understand(line), line)).toBe(expected);
   });
+});
+
+it.each([
+  ['no gpu, 2 fans', ['(absent)', '2 fan']],
+  ['optical drive: none', ['(absent)']],
+  ['keep the cpu', ['(kept)']],
+])('%s is told as understood', (line, expected) => {
+  expect(understand(line).said.map(short)).toEqual(expected);
 });
 
 describe('a line without what only stands around its words', () => {
@@ -241,9 +251,10 @@ describe('what the upgrade leaves', () => {
         fc.constantFrom(...names),
         fc.constantFrom('keep the', 'leave the'),
         (some, name, keep) => {
-          const plain = understand(some.join(', ')).said.length;
-          expect(understand([...some, `${keep} ${name}`].join(', ')).said.length).toBe(plain);
-          expect(understand([...some, `the ${name} stay`].join(', ')).said.length).toBe(plain);
+          const made = (line: string) => understand(line).said.filter(({ kind }) => kind !== 'aside').length;
+          const plain = made(some.join(', '));
+          expect(made([...some, `${keep} ${name}`].join(', '))).toBe(plain);
+          expect(made([...some, `the ${name} stay`].join(', '))).toBe(plain);
         },
       ),
     );

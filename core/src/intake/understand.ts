@@ -99,6 +99,8 @@ const waysUnder = (heading: Way, ways: readonly Stretch[], text: string): Stretc
     one.way === 'stays' && one.signed === null ? { ...one, way: heading } : one,
   );
 
+const wordsIn = ({ from, text }: ClauseText): Span[] => new Clause(text, from).unknown();
+
 /** What is kept is there already: nothing is made of it, and only words that nobody knows are told. */
 function besideNouns({ from, text }: ClauseText): Span[] {
   const rest = new Clause(text, from);
@@ -132,9 +134,11 @@ class Line {
     if (onNewLine && this.headingSaid && ownLabel.test(whole.text)) this.underHeading = 'stays';
     const kept = keptIn(whole.text);
     const clause = kept === null ? whole : { from: whole.from + kept.from, text: whole.text.slice(kept.from, kept.to) };
-    if (saysNot.test(whole.text)) this.unknown.push(...new Clause(whole.text, whole.from).unknown());
-    else if (kept !== null && !/\d/.test(clause.text)) this.unknown.push(...besideNouns(clause));
-    else {
+    if (saysNot.test(whole.text)) this.unknown.push(...wordsIn(whole));
+    else if (kept !== null && !/\d/.test(clause.text)) {
+      this.said.push({ ...spanOf(whole.text, whole.from), kind: 'aside', why: 'kept' });
+      this.unknown.push(...besideNouns(clause));
+    } else {
       const before = this.said.length;
       this.read(clause);
       this.said.push(...withAges(this.said.splice(before).sort((a, b) => a.from - b.from)));
@@ -156,10 +160,18 @@ class Line {
       this.said.push({ ...spanOf(clause.text, clause.from), kind: 'ask', ask: 'instead' });
       return;
     }
+    const before = this.said.length + this.unknown.length;
     for (const stretch of ways) {
       const lent = newOne?.match ?? lentFromOther(clause.text, ways, stretch);
       this.readStretch(clause, stretch, withWatts(clause.text, stretch, ways), lent);
     }
+    // `wants to add` with nothing behind it.
+    if (
+      heading === null &&
+      this.said.length + this.unknown.length === before &&
+      ways.some(({ signed }) => signed !== null)
+    )
+      this.unknown.push(...wordsIn(clause));
   }
 
   /** @param text what the stretch says; @param lent what it is about where it has no noun of its own */
@@ -180,6 +192,9 @@ class Line {
   }
 }
 
+const absentIn = (denied: Piece['denied'], start: number): Said[] =>
+  denied === null ? [] : [{ from: start + denied.from, to: start + denied.to, kind: 'aside', why: 'absent' }];
+
 /** What a piece of a text says, and the words of it that nothing was made of. */
 function readPieceOf(
   text: string,
@@ -196,7 +211,8 @@ function readPieceOf(
     if (named === null && match !== null) fresh.takeAll(standsForNoun, false);
     return fresh;
   };
-  const { said, rest } = match === null ? { said: [], rest: whole() } : readPiece(whole, match, from, way);
+  const { said, rest } =
+    match === null ? { said: absentIn(denied, start), rest: whole() } : readPiece(whole, match, from, way);
   if (match !== null) rest.takeAll(detailPattern, false);
   rest.takeAll(fillers, false);
   if (match !== null) rest.takeAll(ofWhatIsThere, false);

@@ -54,6 +54,8 @@ export function saidText(said: Said, came = false): string {
         .join(' ');
     case 'age':
       return `${said.of === 'machine' ? 'Machine' : 'Supply'} ${said.years} years old`;
+    case 'aside':
+      return said.why === 'absent' ? 'is not there: nothing to take in' : 'stays as it is';
     case 'ask':
       return said.ask === 'quantity' ? `so many? Say a number from 1 to ${said.most}` : askWords[said.ask];
   }

@@ -142,6 +142,13 @@ export function MachineLine() {
   );
 }
 
+/** The words of a piece, with the bracket that closes one of them. */
+function wordsAt(line: string, { from, to }: Span): string {
+  const words = line.slice(from, to);
+  const opened = words.split('(').length > words.split(')').length;
+  return opened && line[to] === ')' ? `${words})` : words;
+}
+
 /** What the line was understood as: piece by piece, with what was taken for granted and what was not understood. */
 function Reading({
   line,
@@ -166,7 +173,7 @@ function Reading({
         const doubt = saidDoubtText(said, cameWithIt);
         return (
           <Fragment key={`${said.from}-${index}`}>
-            <dt>{line.slice(said.from, said.to) || <span className={looks.quiet}>in the place of</span>}</dt>
+            <dt>{wordsAt(line, said) || <span className={looks.quiet}>in the place of</span>}</dt>
             <dd className={left !== undefined ? styles.ask : doubt === null ? '' : styles.doubt}>
               {left === undefined ? saidText(said, cameWithIt) : leftOpenText(left)}
               {doubt !== null && <span className={looks.quiet}> {doubt}</span>}
@@ -183,6 +190,9 @@ function Reading({
             </Checkbox>
           </dd>
         </>
+      )}
+      {understood.said.length === 0 && understood.unknown.length === 0 && (
+        <dd className={styles.ask}>Nothing here is to be taken in.</dd>
       )}
       {understood.unknown.length > 0 && (
         <>
