@@ -86,7 +86,7 @@ export function HarnessDrawing(props: Props) {
           aria-label={title}
           data-harness
         >
-          <Panel title={title} height={height} />
+          <Panel title={title} height={height} isEmpty={sockets.length === 0} />
           {placed.map(({ socket, y }) => (
             <SocketShape
               key={socket.key}

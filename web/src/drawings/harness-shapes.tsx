@@ -31,7 +31,10 @@ const colours: Record<DrawnState, string> = {
 const shortened = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
 
 /** The two headings and the panel of the supply. */
-export function Panel({ title, height }: { readonly title: string; readonly height: number }) {
+const emptyPanel = ['No sockets are known here.', 'Fixed cables appear', 'as they are recorded.'];
+
+export function Panel(props: { readonly title: string; readonly height: number; readonly isEmpty: boolean }) {
+  const { title, height, isEmpty } = props;
   return (
     <>
       <text x={0} y={16} fontSize={13.5} fontWeight={600} style={{ fill: 'var(--ink-2)' }}>
@@ -47,6 +50,12 @@ export function Panel({ title, height }: { readonly title: string; readonly heig
         height={height - 34}
         style={{ fill: 'var(--side)', stroke: 'var(--ink)' }}
       />
+      {isEmpty &&
+        emptyPanel.map((line, index) => (
+          <text key={line} x={16} y={58 + index * 20} fontSize={13.5} style={{ fill: 'var(--ink-2)' }}>
+            {line}
+          </text>
+        ))}
     </>
   );
 }
