@@ -14,6 +14,7 @@ import type { Act, Job, JobPart, SheetChanges } from '../job/index.ts';
 import { nouns } from './nouns.ts';
 import { asksSecondInlet } from './processor-class.ts';
 import type { Said, SaidLeaving, SaidLike, SaidPart, SaidSupply, Understood } from './said.ts';
+import { withoutWish } from './ways.ts';
 
 /** What a line leaves open: it has to be said more exactly, or done by hand. */
 export interface LeftOpen {
@@ -198,7 +199,7 @@ function putSupply(said: SaidSupply, layout: CaseLayout, job: Job): Act {
 const upgradeWords = (said: readonly Said[], line: string): string =>
   said
     .filter((one) => ((one.kind === 'part' || one.kind === 'like') && one.change === 'added') || one.kind === 'leaving')
-    .map((one) => line.slice(one.from, one.to))
+    .map((one) => withoutWish(line.slice(one.from, one.to)))
     .filter((words) => words !== '')
     .join(', ')
     .replace(/(->|→|=>|\b(?:becomes|by|with|for|to)), /gi, '$1 ')

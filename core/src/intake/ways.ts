@@ -280,6 +280,11 @@ export function headingOf(text: string): Heading | null {
   return null;
 }
 
+const wishBefore = new RegExp(`^\\s*(?:${somebody}\\s+(?:needs?|requires?)\\s+|${wish})`, 'i');
+
+/** `she wants to add 2 fans`: what is to be done, without who wishes it. */
+export const withoutWish = (words: string): string => words.replace(wishBefore, '');
+
 /** Does something of this line go out, so that `in` says what comes? */
 export const saysOut = (line: string): boolean => /(?<!\w)(?:out|goes|leaves)\s*(?:[,;\n]|$)/i.test(line);
 
