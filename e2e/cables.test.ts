@@ -228,6 +228,8 @@ describe('the plan', () => {
         was,
       );
     }
+    // What is to be ticked is said before anything is written.
+    await seeText(page, 'Done, none of', '.page-side');
     const old = await page.waitForSelector('[aria-label$="as before"]');
     await old?.click();
     await saved(page);

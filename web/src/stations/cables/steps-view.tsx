@@ -2,12 +2,15 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Button } from 'antd';
 import {
   barring,
+  cablesLaid,
   pointOfStage,
   provingPower,
   stepCaution,
   stepPhaseText,
   stepsOf,
   stepText,
+  type Job,
+  type JobView,
   type Step,
   type StepPhase,
 } from '@fairwatt/core';
@@ -181,6 +184,14 @@ function NextStep({ step, isHeld }: { readonly step: Step; readonly isHeld: bool
   );
 }
 
+/** Of the ways that are to be written down, how many are; null where all are, or the step is another. */
+function unwritten({ kind }: Step, job: Job, { cabling }: JobView): string | null {
+  if (kind !== 'note-ways') return null;
+  const cables = cablesLaid(job, cabling);
+  const written = cables.filter(({ laid }) => (laid?.way ?? '').trim() !== '').length;
+  return written === cables.length ? null : `${written === 0 ? 'none' : written} of ${cables.length} written`;
+}
+
 /** The one act that leads on: the next step, or what comes once all are done or passed. */
 function MainStep({ work }: { readonly work: StepWork }) {
   const { job, view, locked, goTo } = useDesk();
@@ -190,7 +201,7 @@ function MainStep({ work }: { readonly work: StepWork }) {
   if (next !== null && !isPassed)
     return (
       <Primary disabled={locked} onClick={() => work.onToggle(next)}>
-        {next.derived && next.lead === null ? 'Go to the connectors' : 'Done, next'}
+        {next.derived && next.lead === null ? 'Go to the connectors' : `Done, ${unwritten(next, job, view) ?? 'next'}`}
       </Primary>
     );
   if (phase !== 'take-out') return <AfterRefit onWay={onWay} />;
