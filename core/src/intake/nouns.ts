@@ -24,8 +24,9 @@ const more = '(?:(?:more|extra|additional|further|new|used|spare) ){0,2}?';
 /** `1x`, `one` before what a machine has one of says nothing. */
 const once = '(?:(?:1(?:\\s*[x×])?|one) )?';
 const timesOf = (behind: string) =>
-  `(?:(?<!\\d\\s*\\+\\s*|[/.,-])(?<count>${counts}|${next})(?:\\s*[x×]\\s*|\\s+${more})${size}${behind})?`;
+  `(?:(?<!(?<![\\w.])(?:2[04]|16|12|8|6|4)\\s*\\+\\s*|[/.,-])(?<count>${counts}|${next})(?:\\s*[x×]\\s*|\\s+${more})${size}${behind})?`;
 const times = timesOf('');
+const fanSide = '(?:top|bottom|side|front|rear|back|intake|exhaust)';
 /** Where a fan sits. */
 const fanPlace = 'case|chassis|board|top|bottom|side|front|rear|back|intake|inlet|exhaust|outlet|radiator';
 const inches = (figure: string) => `${figure}(?:\\s*"|[ -]?in(?:ch(?:es)?)?)?`;
@@ -96,6 +97,7 @@ export const nouns: readonly Noun[] = [
   noun(
     'board',
     `${once}(?<age>old |maker(?:'s|-built)?(?: own)? |oem |proprietary )?` +
+      '(?:(?:dual|twin|two|2|quad)[ -](?:cpu|processor|socket) )?' +
       '(?:(?:(?:e-?|m-?|micro-?)?atx|server|workstation|gaming) )?' +
       '(?:(?:main ?|mother ?)?board|mobo)',
     classesOf('board'),
@@ -163,7 +165,7 @@ export const nouns: readonly Noun[] = [
   ),
   noun(
     'network',
-    `${times}(?:\\d{1,3}(?:\\.\\d)? ?g(?:be|bit)? )?(?:(?:network|lan|wireless|wi-?fi|bluetooth|modem)(?: (?:and|&|\\+|\\/) (?:wi-?fi|bluetooth))? cards?|nics?|modems?)`,
+    `${times}(?:\\d{1,3}(?:\\.\\d)? ?g(?:be|bit)? )?(?:(?:(?:network|lan|wireless|wi-?fi|bluetooth|modem)(?: (?:and|&|\\+|\\/) (?:wi-?fi|bluetooth))?|\\d{1,3}(?:\\.\\d)? ?g(?:be|bit)) cards?|nics?|modems?)`,
   ),
   noun(
     'network',
@@ -216,12 +218,13 @@ export const nouns: readonly Noun[] = [
   ),
   noun(
     'fan',
-    `(?<=^\\s*(?:fans?\\s*[:=]\\s*)?)(?<count>${counts})\\s*[x×]\\s*(?:80|92|120|140|180|200)(?:\\s*mm)?(?: (?:${fanPlace}))?(?=\\s*$)`,
+    `(?<=^\\s*(?:(?:case |chassis )?fans?\\s*[:=]\\s*)?)(?<count>${counts})\\s*[x×]\\s*(?:80|92|120|140|180|200)(?:\\s*mm)?(?: (?:${fanPlace}))?(?=\\s*$)`,
   ),
   // By themselves in a clause, or `3 intake and 1 exhaust fans`: the first are fans as well.
   noun(
     'fan',
-    `(?<=^\\s*(?:fans?\\s*[:=]\\s*)?)(?<count>${counts})\\s+(?:top|bottom|side|front|rear|intake|exhaust)(?=\\s*$)`,
+    `(?<=^\\s*(?:(?:case |chassis )?fans?\\s*[:=]\\s*)?)(?:(?<count>${counts})\\s+(?:(?:in|at|on)\\s+)?(?:the\\s+)?${fanSide}|` +
+      `${fanSide}\\s+(?<behind>\\d))(?=\\s*$)`,
   ),
   noun(
     'fan',

@@ -95,7 +95,7 @@ class Reader {
 
   /** How many, said before or behind the noun; null where it was not said. */
   private count(): number | null {
-    const before = this.group('count');
+    const before = this.group('count') ?? this.group('behind');
     if (before !== undefined) return numberOf(before);
     const plural = /s$/i.test(wordsOf(this.match));
     const behind =
