@@ -23,7 +23,7 @@ export function short(said: Said): string {
     case 'case':
       return said.layout;
     case 'supply':
-      return ['supply', `${said.ratingWatts}W`, said.shape, said.grade, said.modular]
+      return ['supply', said.model?.name ?? null, `${said.ratingWatts}W`, said.shape, said.grade, said.modular]
         .filter((word) => word !== null)
         .join(' ');
     case 'age':

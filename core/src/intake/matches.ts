@@ -186,7 +186,7 @@ export function matchesIn(text: string): readonly Match[] {
   const known = lastFound.get(text);
   if (known !== undefined) return known;
   if (lastFound.size >= mostFound) lastFound.clear();
-  const matches = /[\p{L}\p{N}]/u.test(text) ? findIn(text) : [];
+  const matches = /[\p{L}\p{N}\ue000]/u.test(text) ? findIn(text) : [];
   lastFound.set(text, matches);
   return matches;
 }
@@ -289,7 +289,8 @@ function startOf(text: string, before: Match, match: Match): number {
   if (counted !== null && !isPlugs) return before.end + counted.index;
   const figures = [...between.matchAll(new RegExp(wattsPattern, 'gi'))];
   const last = figures.at(-1);
-  const own = match.noun.id === 'supply' && !wattsBehind.test(text.slice(match.end));
+  const isRated = groupOf(match, 'known') !== undefined || wattsBehind.test(text.slice(match.end));
+  const own = match.noun.id === 'supply' && !isRated;
   const rating = own ? ratingBefore.exec(between) : null;
   if (rating !== null) return before.end + rating.index;
   if (figures.length < (own ? 1 : 2) || last === undefined || between.slice(last.index + last[0].length).trim() !== '')

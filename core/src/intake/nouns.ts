@@ -266,6 +266,8 @@ export const nouns: readonly Noun[] = [
       '(?!.*(?:suppl|psu))',
     [],
   ),
+  // A supply that the shop knows by its name.
+  noun('supply', '(?<known>\ue000+)', []),
   noun('supply', `${once}(?:(?:power )?suppl(?:y|ies)(?: units?)?|psus?)`, []),
   noun('age', `(?:machine )?(?<years>[1-5]?\\d|60|${countWords})[ -]?(?:years?|yrs?|y(?:\\/?o)?)(?:[ -]old)?`, []),
 ];

@@ -236,13 +236,15 @@ class Reader {
       this.clause.take(/(?<!\w)(?:(?:semi|fully|full|non|not)[- ]?)?(?:modular|fixed)(?: cables?)?(?!\w)/i)?.[0]
     )?.toLowerCase();
     // What leaves is fitted now, and told where it is told with its watts.
-    if (this.change === 'added' && (this.way !== 'replaced' || this.watts === null))
+    const isKnown = this.group('known') !== undefined;
+    if (this.change === 'added' && (this.way !== 'replaced' || (this.watts === null && !isKnown)))
       return { ...this.clause.span, kind: 'ask', ask: 'supply-comes' };
     const watts = this.watts ?? Number(this.clause.take(bareRatingPattern)?.[0] ?? 0);
-    if (watts < 1) return { ...this.clause.span, kind: 'ask', ask: 'supply-watts' };
+    if (watts < 1 && !isKnown) return { ...this.clause.span, kind: 'ask', ask: 'supply-watts' };
     return {
       ...this.clause.span,
       kind: 'supply',
+      model: null,
       ratingWatts: watts,
       shape: shapes.find((one) => one.toLowerCase() === shape?.[1]?.toLowerCase()) ?? null,
       grade: grades.find((one) => one.toLowerCase() === grade?.toLowerCase()) ?? null,

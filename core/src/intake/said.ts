@@ -1,4 +1,5 @@
 import type { Grade, Shape } from '../standards/index.ts';
+import type { KnownSupply } from './known-supply.ts';
 import type { CaseLayout } from '../machine/index.ts';
 
 /** A stretch of the line, from its first letter to behind its last. */
@@ -60,6 +61,8 @@ export interface SaidCase extends Span {
 
 export interface SaidSupply extends Span {
   readonly kind: 'supply';
+  /** The one of the shop's that was named; null where its figures were said. */
+  readonly model: KnownSupply | null;
   readonly ratingWatts: number;
   readonly shape: Shape | null;
   readonly grade: Grade | null;

@@ -179,6 +179,10 @@ function withLeaving(
 /** The supply with what was said of it; of what such a supply usually has, only what nobody entered. */
 function putSupply(said: SaidSupply, layout: CaseLayout, job: Job): Act {
   const before = job.supply;
+  if (said.model !== null) {
+    const { name, label } = said.model;
+    return { kind: 'put-supply', supply: { name, label }, basedOn: before?.version ?? 0 };
+  }
   const label = before?.label ?? { ...emptyLabel, ratingWatts: said.ratingWatts, shape: usualShape[layout] };
   return {
     kind: 'put-supply',

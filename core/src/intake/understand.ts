@@ -11,6 +11,7 @@ import {
   type Match,
   type Piece,
 } from './matches.ts';
+import { withModel, withSupplies, type KnownSupply } from './known-supply.ts';
 import { plainOf } from './plain.ts';
 import { placeOf, readPiece } from './reader.ts';
 import { namedOnce } from './same-as.ts';
@@ -225,14 +226,21 @@ function readPieceOf(
  * is free. What an upgrade brings begins with `+`, what it takes out with `-`, and `drive -> 2 drives` does both.
  * Nothing is understood that has no word in the line, and every word that nothing was made of is told; see
  * `docs/machine-line.md` for the grammar. Never throws.
+ * @param own parts of the shop's own, by their names
+ * @param supplies those that the shop knows, by their names
  */
-export function understand(line: string, own: readonly OwnName[] = []): Understood {
-  const read = namedOnce(plainOf(line.slice(0, mostLetters)));
+export function understand(
+  line: string,
+  own: readonly OwnName[] = [],
+  supplies: readonly KnownSupply[] = [],
+): Understood {
+  const { read: words, named } = withSupplies(line.slice(0, mostLetters), supplies);
+  const read = namedOnce(plainOf(words));
   const all = new Line(own, saysOut(read));
   for (const clause of clausesOf(read)) all.take(clause, read[clause.from - 1] === '\n');
   const beyond = line.length > mostLetters ? [{ from: mostLetters, to: line.length }] : [];
   return {
-    said: all.said.sort((a, b) => a.from - b.from),
+    said: all.said.map((one) => withModel(one, named)).sort((a, b) => a.from - b.from),
     unknown: [...all.unknown, ...beyond].sort((a, b) => a.from - b.from),
   };
 }

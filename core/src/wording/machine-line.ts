@@ -44,7 +44,7 @@ export function saidText(said: Said, came = false): string {
       return layoutText[said.layout];
     case 'supply':
       return [
-        'Supply',
+        said.model === null ? 'Supply' : `Supply ${said.model.name},`,
         wattsText(said.ratingWatts),
         said.shape,
         said.grade,

@@ -48,12 +48,12 @@ const leftOver = (line: string, spans: readonly Span[]): string =>
 
 /** The typed line, and what it would put into the machine. */
 function useUnderstoodLine() {
-  const { job, locked } = useDesk();
+  const { job, shop, locked } = useDesk();
   const ownQuery = useOwnPartsQuery();
   const [line, setLine] = useTypedText(`${job.code}.machine-line`);
   const [withBoard, setWithBoard] = useState(true);
   const own = useMemo(() => ownQuery.data ?? [], [ownQuery.data]);
-  const understood = useMemo(() => understand(line, own), [line, own]);
+  const understood = useMemo(() => understand(line, own, shop.supplies), [line, own, shop.supplies]);
   const granted = boardForGranted(understood, job.parts);
   const board = withBoard ? granted : null;
   const taken = useMemo(
