@@ -12,7 +12,9 @@ export function stationLineText(line: StationLine, knowledge: Knowledge, supplyN
     case 'complaint':
       return line.outcomeId === null
         ? `${line.parts} parts`
-        : outcomeLabel(knowledge, 'told-button', line.outcomeId).toLowerCase();
+        : line.outcomeId === 'nothing'
+          ? 'button does nothing'
+          : outcomeLabel(knowledge, 'told-button', line.outcomeId).toLowerCase();
     case 'suspect':
       return `${percentText(line.probability)} ${faultName(knowledge, line.faultId).toLowerCase()}`;
     case 'found':

@@ -26,7 +26,9 @@ export function SoFar({ missing }: { readonly missing: readonly string[] }) {
           ? (job.supply?.name ?? '') || 'A supply by itself'
           : button === null
             ? 'What does pressing the button do?'
-            : outcomeLabel(knowledge, 'told-button', button)}
+            : button === 'nothing'
+              ? 'Its button does nothing'
+              : outcomeLabel(knowledge, 'told-button', button)}
       </div>
       <dl className={looks.factsList}>
         {!bare && (
