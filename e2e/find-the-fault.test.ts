@@ -235,7 +235,7 @@ describe('two faults at once', () => {
     await pressTab(page, 'Complaint');
     await press(page, 'Cuts out under load');
     await pressIn('How it has gone', 'Slowly worse');
-    await press(page, 'Other times, smell, noise, moment, place …');
+    await press(page, 'Other times, smell, shock, moment, place …');
     await pressIn('At other times it did', 'Starts after several tries');
     await pressIn('Where it stands', 'Dust, hair, smoke');
     await saved(page);

@@ -21,6 +21,10 @@ describe('words that speak of something dangerous', () => {
     ['I spilled coffee over it', ['look-wet spilled coffee']],
     ['The cellar was flooded; it smells of burnt plastic', ['told-smell smells burnt', 'look-wet flooded']],
     ['The cooler leaks', ['look-wet leaks']],
+    ['I get a tingle from the case', ['told-shock tingle']],
+    ['It gave my son an electric shock', ['told-shock electric shock']],
+    ['It trips the breaker when I switch it on', ['told-shock trips the breaker']],
+    ['The fuse blew twice', ['told-shock fuse blew']],
   ])('%s', (words, expected) => {
     expect(asked(words)).toEqual(expected);
   });
@@ -32,6 +36,8 @@ describe('words that speak of something dangerous', () => {
     'It stops when I burn a DVD, or burning two old discs',
     'Passed a burn-in of two hours; water-cooled, with a water block',
     'A memory leak, they say; a window popped up',
+    'I was shocked to hear the price; a shock-proof case',
+    'No shock and no tingle',
     'Seldom. The teacher fired it up; steady since',
   ])('but not: %s', (words) => {
     expect(asked(words)).toEqual([]);

@@ -4,7 +4,7 @@ import type { Job } from './job.ts';
 /** Something dangerous that the client's words speak of and nobody has asked about yet. */
 export interface DangerInWords {
   /** The check that asks, whose own outcome says whether it is so. */
-  readonly checkId: 'told-smell' | 'look-wet';
+  readonly checkId: 'told-smell' | 'told-shock' | 'look-wet';
   /** The first words that speak of it, in small letters: one at least, three at most. */
   readonly words: readonly string[];
 }
@@ -21,6 +21,15 @@ const speaks: readonly { readonly checkId: DangerInWords['checkId']; readonly wo
     ),
   },
   {
+    checkId: 'told-shock',
+    words: new RegExp(
+      '\\b(?:(?:electric )?shocks?|shocked|tingl(?:e|es|ed|ing|y)|zap(?:s|ped|ping)?|electrocut\\w+|' +
+        'trip(?:s|ped|ping)? (?:the |our |my |its )?(?:breaker|fuse|mains|electrics|rcd|earth)\\w*|' +
+        'breakers?|(?:blows?|blew|blown) (?:the |a |our |my )?fuses?|fuse (?:blows?|blew|goes|went)|earth[- ]leakage|rcd)\\b',
+      'gi',
+    ),
+  },
+  {
     checkId: 'look-wet',
     words: new RegExp(
       '\\b(?:spill(?:s|ed|ing)?|spilt|water|wet|soaked|flood(?:s|ed)?|coffee|tea|beer|wine|juice|lemonade|liquid|' +
@@ -33,7 +42,7 @@ const speaks: readonly { readonly checkId: DangerInWords['checkId']; readonly wo
 /** What has such a word in it and tells of nothing: discs that are burnt, tests, coolers by water, memory that leaks. */
 const harmless = new RegExp(
   '\\bburn(?:s|t|ed|ing)?(?: \\w+){0,2} (?:cds?|dvds?|discs?|disks?)\\b|\\b(?:cd|dvd|disc) burn(?:er|ing)\\b|' +
-    '\\bburn-?in\\b|\\bwater[- ]?(?:cool\\w*|block|proof|mark)|\\bmemory leaks?\\b|\\bsmoke detector|\\bpopped (?:up|out|open)|\\bnon-?smok\\w+',
+    '\\bburn-?in\\b|\\bwater[- ]?(?:cool\\w*|block|proof|mark)|\\bmemory leaks?\\b|\\bshocked (?:to|at|by|when|how|that)\\b|\\bshock[- ]?(?:proof|mount\\w*)|\\bsmoke detector|\\bpopped (?:up|out|open)|\\bnon-?smok\\w+',
   'gi',
 );
 /** A word that denies what follows within the same clause, a few words on. */
@@ -50,7 +59,7 @@ function wordsIn(text: string, words: RegExp): string[] {
 }
 
 /**
- * What the client's words tell of smoke, smell, sparks or liquid, where the check that asks for it was not answered:
+ * What the client's words tell of smoke, smell, sparks, shocks or liquid, where the check that asks for it was not answered:
  * words are no answer, and a machine that smelled burnt is not started to see. Some that mean nothing are asked about
  * as well; an answer ends it.
  */

@@ -39,7 +39,7 @@ export function MoreTold() {
     <div className={looks.block}>
       <div className={styles.moreTold}>
         <Button aria-expanded={open} onClick={() => setOpen(!open)}>
-          {open ? 'Fold up' : 'Other times, smell, noise, moment, place …'}
+          {open ? 'Fold up' : 'Other times, smell, shock, moment, place …'}
         </Button>
         {!open && said.length > 0 && <span>{said.join('; ').toLowerCase()}</span>}
       </div>
