@@ -259,7 +259,7 @@ describe('the replacement', () => {
     await saved(page);
     await goTo(page, `${application.url}/jobs/LQ-0142/replacement`);
     await seeText(page, 'Chosen: Corvane 650 S', '.page-side');
-    // The candidates come in from the worker and move what is below them.
+    // The candidates come in from the worker and move what is below them; what was opened stays open.
     await page.$eval('.page-side details summary', (element) => {
       element.click();
     });

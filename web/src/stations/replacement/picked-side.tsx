@@ -66,7 +66,6 @@ export function PickedSide({
       )}
       <Units modelId={model.id} chosen={chosenHere} />
       {job.choice?.kind !== 'keep' && primary && <Keep onKeep={() => onKeep(reason)} />}
-      <ChosenBefore />
     </>
   );
 }
@@ -130,7 +129,7 @@ function Keep({ onKeep }: { readonly onKeep: () => void }) {
 }
 
 /** What is chosen for the job, with what was known then; it can be taken back. */
-function ChosenBefore() {
+export function ChosenBefore() {
   const { job, view, act, locked } = useDesk();
   const { choice } = job;
   if (choice === null) return null;

@@ -10,7 +10,7 @@ import { AskedView } from './asked-view.tsx';
 import { CandidateList } from './candidate-list.tsx';
 import { CompareView } from './compare-view.tsx';
 import { JudgingNote, NoneJudged } from './judging-note.tsx';
-import { PickedSide } from './picked-side.tsx';
+import { ChosenBefore, PickedSide } from './picked-side.tsx';
 import { PresentStays, useKeeping } from './present-stays.tsx';
 import { TradeOffView } from './trade-off-view.tsx';
 import { useWay } from '../../controls/use-way.ts';
@@ -23,7 +23,7 @@ const ways = [
 ] as const;
 const mostCompared = 4;
 
-function Station({ work, side }: { readonly work: ReactNode; readonly side?: ReactNode }) {
+function Station({ work, side }: { readonly work: ReactNode; readonly side: ReactNode }) {
   return (
     <div className={looks.station}>
       <div className={looks.work}>{work}</div>
@@ -50,8 +50,17 @@ export default function Replacement() {
       />
     );
   const shown = view.candidates.find((candidate) => candidate.model.id === picked) ?? view.candidates[0];
-  if (shown === undefined) return <Station work={<NoneJudged />} />;
-  return <Station work={<Candidates shown={shown} onPick={setPicked} />} side={<Picked shown={shown} />} />;
+  return (
+    <Station
+      work={shown === undefined ? <NoneJudged /> : <Candidates shown={shown} onPick={setPicked} />}
+      side={
+        <>
+          {shown !== undefined && <Picked shown={shown} />}
+          <ChosenBefore />
+        </>
+      }
+    />
+  );
 }
 
 /** What is said of the supply picked, after what is said of the present one. */
