@@ -64,6 +64,8 @@ for (const view of views.filter((item) => only.length === 0 || only.includes(ite
     await new Promise((resolve) => {
       setTimeout(resolve, view.pause);
     });
+  // What the threads are still at work on is no picture of a view.
+  await page.waitForFunction(() => !document.body.innerText.includes('judging supplies'));
   await page.evaluate(async () => {
     await document.fonts.ready;
   });
