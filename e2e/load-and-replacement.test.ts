@@ -260,9 +260,14 @@ describe('the replacement', () => {
     await goTo(page, `${application.url}/jobs/LQ-0142/replacement`);
     await seeText(page, 'Chosen: Corvane 650 S', '.page-side');
     // The candidates come in from the worker and move what is below them; what was opened stays open.
-    await page.$eval('.page-side details summary', (element) => {
-      element.click();
-    });
+    await page.waitForFunction(
+      () => {
+        const summary = document.querySelector<HTMLElement>('.page-side details summary');
+        summary?.click();
+        return summary !== null;
+      },
+      { timeout: patience },
+    );
     await seeText(page, /lasting load \d+% of the rating/, '.page-side details');
     await press(page, 'it is fitted');
     await seeText(page, 'Used here', '[data-units]');
