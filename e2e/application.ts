@@ -95,16 +95,31 @@ export async function visit(page: Page, address: string): Promise<void> {
   await settled(page);
 }
 
+/** Waits until the screen of an address that ends so is drawn: before, the one that is left is still shown. */
+export async function drawnAt(page: Page, ending: string): Promise<void> {
+  await page.waitForFunction(
+    (wanted: string) =>
+      location.pathname.endsWith(wanted) &&
+      document.documentElement.dataset['at'] === location.pathname + location.search,
+    { timeout: patience },
+    ending,
+  );
+}
+
 /**
  * Goes to an address as whoever works in the application does, from screen to screen; a page that does not show the
- * application yet, or shows this very address, is loaded.
+ * application yet, or shows this very address, is loaded. A screen that is on its way is waited for first: who leaves
+ * before it is drawn would still see the one before it, and take it for what comes.
  */
 export async function goTo(page: Page, address: string): Promise<void> {
-  const goes =
+  const isHere =
     page.url() !== address &&
     page.url().startsWith(`${new URL(address).origin}/`) &&
+    (await page.evaluate(() => document.documentElement.dataset['at'] !== undefined));
+  if (isHere) await drawnAt(page, '');
+  const goes =
+    isHere &&
     (await page.evaluate((to: string) => {
-      if (document.documentElement.dataset['at'] === undefined) return false;
       const { idx = 0 } = (history.state ?? {}) as { idx?: number };
       history.pushState({ usr: null, key: `by-test-${idx + 1}`, idx: idx + 1 }, '', to);
       dispatchEvent(new PopStateEvent('popstate', { state: history.state as unknown }));

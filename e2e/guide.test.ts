@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { control, goTo, press, seeText, settled } from './application.ts';
+import { control, drawnAt, goTo, press, seeText, settled } from './application.ts';
 import { openPage } from './browser.ts';
 import { application, chromium } from './running.ts';
 
@@ -39,7 +39,7 @@ describe('the guide of connectors', () => {
     await press(page, 'what is this?');
     await seeText(page, 'Goes into');
     await press(page, 'Record it in LQ-0147');
-    await page.waitForFunction(() => location.pathname === '/jobs/LQ-0147/cables');
+    await drawnAt(page, '/jobs/LQ-0147/cables');
     await seeText(page, 'press the inlet that it is in', '[aria-label="Record by pointing"]');
     // From any station the guide knows the job, and a lead leads to its own connector.
     await goTo(page, `${application.url}/jobs/LQ-0147/measure`);

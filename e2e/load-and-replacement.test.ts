@@ -6,7 +6,7 @@ import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { emptyLabel, usualOutputs, type SupplyModel } from '@fairwatt/core';
 import { servePriceFeed, type ServedFeed } from '@fairwatt/instruments';
-import { choose, fill, goTo, mainAct, press, pressTab, saved, seeText, selectAll } from './application.ts';
+import { choose, drawnAt, fill, goTo, mainAct, press, pressTab, saved, seeText, selectAll } from './application.ts';
 import { openPage } from './browser.ts';
 import { intercepted } from './intercepted.ts';
 import { doActs, machine, newJob } from './messages.ts';
@@ -109,7 +109,7 @@ describe('the load', () => {
     await seeText(page, 'Voltage selector, as it came', '.page-work');
     await goTo(page, `${application.url}/jobs/${code}/load`);
     await mainAct(page);
-    await page.waitForFunction(() => location.pathname.endsWith('/hand-over'));
+    await drawnAt(page, '/hand-over');
     await goTo(page, `${application.url}/jobs/LQ-0142/load`);
   });
   it('is drawn a hundred thousand times in the worker', async () => {
@@ -255,19 +255,14 @@ describe('the replacement', () => {
       (document.activeElement as HTMLElement | null)?.blur();
     });
     await page.keyboard.press('Enter');
-    await page.waitForFunction(() => location.pathname.endsWith('/cables'));
+    await drawnAt(page, '/cables');
     await saved(page);
     await goTo(page, `${application.url}/jobs/LQ-0142/replacement`);
     await seeText(page, 'Chosen: Corvane 650 S', '.page-side');
     // The candidates come in from the worker and move what is below them; what was opened stays open.
-    await page.waitForFunction(
-      () => {
-        const summary = document.querySelector<HTMLElement>('.page-side details summary');
-        summary?.click();
-        return summary !== null;
-      },
-      { timeout: patience },
-    );
+    await page.$eval('.page-side details summary', (element) => {
+      element.click();
+    });
     await seeText(page, /lasting load \d+% of the rating/, '.page-side details');
     await press(page, 'it is fitted');
     await seeText(page, 'Used here', '[data-units]');

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { likelyHarness, type Act, type CableBags, type Job } from '@fairwatt/core';
-import { fill, goStation, goTo, mainAct, press, pressTab, saved, seeText } from './application.ts';
+import { drawnAt, fill, goStation, goTo, mainAct, press, pressTab, saved, seeText } from './application.ts';
 import { doActs, jobOf, machine, newJob, supplyCalled } from './messages.ts';
 import {
   closedByEnter,
@@ -118,12 +118,12 @@ describe('a supply that is kept, and a card more', () => {
     await doActs(code, { kind: 'set-finding', finding, basedOn: 0 });
     await goTo(page, `${application.url}/jobs/${code}/replacement`);
     await press(page, 'Keep the present supply');
-    await page.waitForFunction(() => location.pathname.endsWith('/cables'));
+    await drawnAt(page, '/cables');
     // What is kept stays so, however often Enter is pressed.
     await goStation(page, 5);
     await seeText(page, 'The present supply is kept', '.page-side');
     await mainAct(page);
-    await page.waitForFunction(() => location.pathname.endsWith('/cables'));
+    await drawnAt(page, '/cables');
     const { told } = await ledUntil(page, /^Hand over/);
     for (const words of [/Cable N1 into the supply's socket CPU\/CARD/, /Into the machine: Graphics card/])
       expect(told).toMatch(words);
@@ -150,7 +150,7 @@ describe('a supply that is changed half-way', () => {
       await goTo(page, `${application.url}/jobs/${code}/replacement`);
       await (await page.waitForSelector(`[data-candidate=${modelId}]`))!.click();
       await mainAct(page);
-      await page.waitForFunction(() => location.pathname.endsWith('/cables'));
+      await drawnAt(page, '/cables');
       await saved(page);
     };
     await choose('corvane-650-s');

@@ -1,15 +1,18 @@
-import { grades, shapes } from '../standards/index.ts';
+import { grades } from '../standards/index.ts';
 import { Clause } from './clause.ts';
-import { mostWattsOfOthers, mostWattsOfProcessor, wattsPattern } from './figures.ts';
+import { mostWattsOfOthers, mostWattsOfProcessor, roughWords, wattsPattern } from './figures.ts';
 import { groupOf, matchesIn, piecesOf, type Match } from './matches.ts';
-import { counts } from './nouns.ts';
+import { counts, modularWords, shapeWords } from './nouns.ts';
 import { cardPlugs } from './plugs.ts';
 import { isSameAlone } from './same-as.ts';
-import { doesNext, type ClauseText } from './ways.ts';
+import { doesNext, forAnother, type ClauseText } from './ways.ts';
 
 /** Words that only go with figures, such as `two 8-pin plugs`. */
-const figureWords =
-  /(?<!\w)(?:two|three|and|plus|slots?|only|processor|cpu|main|t[dg]p|each|at|about|approx|approximately|roughly|around|circa|ca|max|up to|rated|draws?|power|needs?|has|with|connectors?|inlets?|pcie|pci-e)(?!\w)|~|pins?|plugs?|w(?:atts?)?/gi;
+const figureWords = new RegExp(
+  '(?<!\\w)(?:two|three|and|plus|slots?|only|processor|cpu|main|t[dg]p|each|at|max|up to|rated|draws?|power|' +
+    `needs?|has|with|connectors?|inlets?|pcie|pci-e|${roughWords})(?!\\w)|~|pins?|plugs?|w(?:atts?)?`,
+  'gi',
+);
 const figuresAlone = (text: string): boolean =>
   /\d/.test(text) && /^[\s\d.x×+-]*$/i.test(text.replace(figureWords, ''));
 
@@ -47,16 +50,14 @@ const countsModules = (match: Match | undefined): boolean =>
   match?.noun.id !== 'memory' || ['count', 'modules', 'sticks'].some((name) => groupOf(match, name) !== undefined);
 
 const detailsOfSupply = new RegExp(
-  `^\\s*(?:(?:${[...shapes, ...grades].join('|')}|efficiency|grade|(?:(?:semi|fully?|non)[- ]?)?modular|fixed(?: cables?)?)(?:\\s+|$))+$`,
+  `^\\s*(?:(?:${shapeWords}|${grades.join('|')}|efficiency|grade|${modularWords}|fixed(?: cables?)?)(?:\\s+|$))+$`,
   'i',
 );
 /** `supply: 650 W, gold, 4 years`: what stands behind the colon is of the supply, its years among it. */
 const supplyIsTold = /(?<!\w)(?:suppl(?:y|ies)|psus?)(?: units?)?(?:\s*[:=]|\s+is\s)/i;
-const yearsAlone =
-  /^\s*(?:(?:about|approx|approximately|roughly|around|circa|ca|~)\s*)?\w+[ -]?(?:years?|yrs?|y)(?:[ -]old)?\s*$/i;
+const yearsAlone = new RegExp(`^\\s*(?:(?:${roughWords}|~)\\s*)?\\w+[ -]?(?:years?|yrs?|y)(?:[ -]old)?\\s*$`, 'i');
 /** `..., replaces the old one`: of what comes, what it is for. */
-const replacesAnother =
-  /^\s*(?:(?:(?:which|that|it)\s+)?replac(?:es|ing)(?!.*(?<!\w)(?:with|by)(?!\w))|to replace|(?:instead|in (?:the )?place) of)(?!\w)/i;
+const replacesAnother = new RegExp(`^\\s*(?:${forAnother})(?!\\w)(?!.*(?<!\\w)(?:with|by)(?!\\w))`, 'i');
 
 /** Does a clause go on with what stands before it, as `card 2x8, 250 W`, `a second card, same as the first`? */
 function goesOn(before: string, clause: string, comma: boolean): boolean {

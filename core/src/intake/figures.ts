@@ -1,3 +1,5 @@
+/** Words by which a figure is said not to be exact. */
+export const roughWords = 'about|approx|approximately|roughly|around|circa|ca|nearly|almost';
 /** A figure of power, such as `125 W`. */
 export const wattsPattern = /(?<![\w.,])((?:[1-4]?\d{1,3}|5000)(?:[.,]\d{1,2})?)\s*w(?:atts?)?(?!\w)/i;
 /** No processor is rated at more, and nothing that is neither processor nor card. */

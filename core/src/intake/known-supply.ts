@@ -38,7 +38,7 @@ function namesOf(supplies: readonly KnownSupply[]): readonly (readonly [name: st
 const isWord = (letterBeside: string | undefined): boolean =>
   letterBeside !== undefined && /[\p{L}\p{N}]/u.test(letterBeside);
 
-/** A line with the names of supplies that the shop knows taken out of its words, each in its place, and which they are. */
+/** A line in which the names of known supplies are letters of no language, each in its place, and which they are. */
 export function withSupplies(
   line: string,
   supplies: readonly KnownSupply[],

@@ -1,7 +1,7 @@
 import { boundToBe } from '../bound-to-be.ts';
-import { grades, shapes } from '../standards/index.ts';
+import { grades } from '../standards/index.ts';
 import { detailPattern, wattsBehind, wattsPattern } from './figures.ts';
-import { bareRating, counts, nouns, numberOf, type Noun } from './nouns.ts';
+import { bareRating, counts, nouns, numberOf, shapeWords, type Noun } from './nouns.ts';
 
 /** One thing as it is named: by one noun, or by two that mean the same, such as `nvme ssd`. */
 export interface Match {
@@ -131,7 +131,7 @@ function telling(before: Match, next: Match): Noun | null {
   return null;
 }
 
-/** `drives: 2 hard drives`, `fans: 3 case fans`: a word before a colon is what the thing behind it is called in short. */
+/** `drives: 2 hard drives`, `fans: 3 case fans`: a word before a colon is the short name of the thing behind it. */
 function isLabelOf(before: Match, next: Match, between: string): boolean {
   if (!/^\s*[:=]\s*$/.test(between) || groupOf(before, 'count') !== undefined) return false;
   const { id } = before.noun;
@@ -177,7 +177,7 @@ function withoutNumberOfName(text: string, noun: Noun, found: RegExpExecArray): 
   return further.exec(text) ?? found;
 }
 
-/** What was found in texts that were looked at last: each is asked for several times, and typing changes the last one. */
+/** What was found in the last texts: each is asked for several times, and typing changes only the last. */
 const lastFound = new Map<string, readonly Match[]>();
 const mostFound = 200;
 
@@ -245,7 +245,8 @@ function deniedIn(text: string, match: Match, to: number): Piece['denied'] {
 /** Words that say that something is not there, with nothing but figures before its name: `no card`, `no 8-pin card`. */
 const denial = new RegExp(
   "(?<![\\w-])(?:no|(?:(?:does|do|has|have) )?not|(?:does|do|has|have)n['’]t|without|w\\/o|lacks|lacking)" +
-    '(?:\\s+(?:an?|any|have|got|\\d[\\w.,+×-]*|pins?|w|dedicated|discrete|separate|external|extra|additional|proper|real|other))*' +
+    '(?:\\s+(?:an?|any|have|got|\\d[\\w.,+×-]*|pins?|w|dedicated|discrete|separate|external|extra|additional|' +
+    'proper|real|other))*' +
     '\\s*$',
   'i',
 );
@@ -259,7 +260,8 @@ const denialBefore = (text: string, { index }: Match): number | null =>
 /** Words that are counted themselves, are a figure's, or say of a supply what it is. */
 const countedWords =
   `(?:${grades.join('|')}|plus|modular|` +
-  'slots?|cores?|threads?|pins?|fans?|bays?|ports?|ways?|channels?|bits?|years?|months?|inch(?:es)?|tb|gb|mb|gig|mm|cm|' +
+  'slots?|cores?|threads?|pins?|fans?|bays?|ports?|ways?|channels?|bits?|years?|months?|inch(?:es)?|' +
+  'tb|gb|mb|gig|mm|cm|' +
   'watts?|volts?|amps?|mhz|ghz|rpm|pieces?|of|and|or|with|for|to|in|by|x)(?![a-z])';
 /** A word before a figure that may be its own, as the number of a series is. */
 const wordBefore = new RegExp(`(?<![\\w-])(?!${countedWords})[a-z][\\w-]*\\s+$`, 'i');
@@ -273,9 +275,8 @@ export const countBefore = new RegExp(
 const plugCounts: readonly string[] = ['4', '6', '8', '12', '16', '20', '24'];
 
 /** What is said of a supply before its name, to the end: `SFX 750`, `650 W SFX`. */
-const ofSupply = [...shapes].sort((a, b) => b.length - a.length).join('|');
 const ratingBefore = new RegExp(
-  `(?:(?<![\\w-])(?:${ofSupply})\\s+)?(?:${wattsPattern.source}|${bareRating})(?:\\s+(?:${ofSupply}))?\\s*$`,
+  `(?:(?<![\\w-])(?:${shapeWords})\\s+)?(?:${wattsPattern.source}|${bareRating})(?:\\s+(?:${shapeWords}))?\\s*$`,
   'i',
 );
 

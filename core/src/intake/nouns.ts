@@ -1,5 +1,5 @@
 import { partClasses } from '../machine/index.ts';
-import { grades } from '../standards/index.ts';
+import { grades, shapes } from '../standards/index.ts';
 
 /** A kind of thing that can be named, by the words for it. */
 export interface Noun {
@@ -24,9 +24,17 @@ const more = '(?:(?:more|extra|additional|further|new|used|spare) ){0,2}?';
 /** `1x`, `one` before what a machine has one of says nothing. */
 const once = '(?:(?:1(?:\\s*[x×])?|one) )?';
 const timesOf = (behind: string) =>
-  `(?:(?<!(?<![\\w.])(?:2[04]|16|12|8|6|4)\\s*\\+\\s*|[/.,-])(?<count>${counts}|${next})(?:\\s*[x×]\\s*|\\s+${more})${size}${behind})?`;
+  `(?:(?<!(?<![\\w.])(?:2[04]|16|12|8|6|4)\\s*\\+\\s*|[/.,-])(?<count>${counts}|${next})` +
+  `(?:\\s*[x×]\\s*|\\s+${more})${size}${behind})?`;
 const times = timesOf('');
+const fanSize = '(?:80|92|120|140|180|200)';
+/** At the beginning of a clause, or behind `fans:`. */
+const besideFans = '(?<=^\\s*(?:(?:case |chassis )?fans?\\s*[:=]\\s*)?)';
+/** How fast a network is, such as `2.5 GbE`. */
+const speed = '\\d{1,3}(?:\\.\\d)? ?g(?:be|bit)';
 const fanSide = '(?:top|bottom|side|front|rear|back|intake|exhaust)';
+/** Shapes of supplies, the longer ones first: `SFX-L` is no `SFX`. */
+export const shapeWords = [...shapes].sort((a, b) => b.length - a.length).join('|');
 /** Where a fan sits. */
 const fanPlace = 'case|chassis|board|top|bottom|side|front|rear|back|intake|inlet|exhaust|outlet|radiator';
 const inches = (figure: string) => `${figure}(?:\\s*"|[ -]?in(?:ch(?:es)?)?)?`;
@@ -71,7 +79,8 @@ export function numberOf(text: string): number {
 
 // `two 125 W processors`: what each of them draws.
 const each = '(?:(?<each>\\d{2,3}(?:[.,]\\d)?)\\s*w(?:atts?)?\\s+)?';
-const modularWords = '(?:(?:semi|fully?|non|not)[- ]?)?modular';
+/** How a supply's cables are told. */
+export const modularWords = '(?:(?:semi|fully?|non|not)[- ]?)?modular';
 const gigabytes = '(?:gi?bs?|gigs?|gigabytes?)';
 const generation = 'ddr[2-5]';
 
@@ -142,7 +151,8 @@ export const nouns: readonly Noun[] = [
     `(?!\\d+\\s+\\d)${timesOf(each)}(?:(?:\\d|single|dual|twin|two|triple|three)[ -]fan )?` +
       '(?:(?:graphics|video|display|gfx|vga) )?(?:cards?|gpus?)' +
       // Its own fans, where its plugs follow.
-      '(?: (?:with )?(?:[1-3]|two|three) fans?(?=,? (?:with )?(?:\\d ?[x×] ?|two |three )?(?:6|8|16)[ -]?pins?))?|(?:graphics|gfx|vga)(?=\\s*(?::|with|\\d))',
+      '(?: (?:with )?(?:[1-3]|two|three) fans?(?=,? (?:with )?(?:\\d ?[x×] ?|two |three )?(?:6|8|16)[ -]?pins?))?|' +
+      '(?:graphics|gfx|vga)(?=\\s*(?::|with|\\d))',
     classesOf('card'),
   ),
   noun(
@@ -165,7 +175,8 @@ export const nouns: readonly Noun[] = [
   ),
   noun(
     'network',
-    `${times}(?:\\d{1,3}(?:\\.\\d)? ?g(?:be|bit)? )?(?:(?:(?:network|lan|wireless|wi-?fi|bluetooth|modem)(?: (?:and|&|\\+|\\/) (?:wi-?fi|bluetooth))?|\\d{1,3}(?:\\.\\d)? ?g(?:be|bit)) cards?|nics?|modems?)`,
+    `${times}(?:(?:${speed}|\\d{1,3}(?:\\.\\d)? ?g) )?(?:(?:(?:network|lan|wireless|wi-?fi|bluetooth|modem)` +
+      `(?: (?:and|&|\\+|\\/) (?:wi-?fi|bluetooth))?|${speed}) cards?|nics?|modems?)`,
   ),
   noun(
     'network',
@@ -211,19 +222,15 @@ export const nouns: readonly Noun[] = [
       `(?<fans>\\d|${countWords}) (?:(?:radiator|${fanPlace}) )?fans?)?`,
     ['pump'],
   ),
-  noun(
+  noun('fan', `${times}(?:${fanSize} )?(?:[34][ -]?pin )?(?:pwm )?(?:a?rgb )?(?:(?:${fanPlace}) )?fans?`, [
     'fan',
-    `${times}(?:(?:80|92|120|140|180|200) )?(?:[34][ -]?pin )?(?:pwm )?(?:a?rgb )?(?:(?:${fanPlace}) )?fans?`,
-    ['fan', 'fan-plug'],
-  ),
-  noun(
-    'fan',
-    `(?<=^\\s*(?:(?:case |chassis )?fans?\\s*[:=]\\s*)?)(?<count>${counts})\\s*[x×]\\s*(?:80|92|120|140|180|200)(?:\\s*mm)?(?: (?:${fanPlace}))?(?=\\s*$)`,
-  ),
+    'fan-plug',
+  ]),
+  noun('fan', `${besideFans}(?<count>${counts})\\s*[x×]\\s*${fanSize}(?:\\s*mm)?(?: (?:${fanPlace}))?(?=\\s*$)`),
   // By themselves in a clause, or `3 intake and 1 exhaust fans`: the first are fans as well.
   noun(
     'fan',
-    `(?<=^\\s*(?:(?:case |chassis )?fans?\\s*[:=]\\s*)?)(?:(?<count>${counts})\\s+(?:(?:in|at|on)\\s+)?(?:the\\s+)?${fanSide}|` +
+    `${besideFans}(?:(?<count>${counts})\\s+(?:(?:in|at|on)\\s+)?(?:the\\s+)?${fanSide}|` +
       `${fanSide}\\s+(?<behind>\\d))(?=\\s*$)`,
   ),
   noun(
@@ -235,7 +242,8 @@ export const nouns: readonly Noun[] = [
   noun(
     'cooler',
     `${times}(?:(?<fanned>\\d|single|one|dual|twin|two|triple|three)[ -]fan )?(?:air |tower |processor |cpu )?` +
-      '(?:coolers?|heatsinks?|(?<=cooling\\s*[:=]\\s*)air)(?:\\s+(?:with )?(?:a )?(?<fans>\\d|single|one|dual|two) fans?)?',
+      '(?:coolers?|heatsinks?|(?<=cooling\\s*[:=]\\s*)air)' +
+      '(?:\\s+(?:with )?(?:a )?(?<fans>\\d|single|one|dual|two) fans?)?',
     ['fan'],
   ),
   noun('pump', `${times}pumps?`, ['pump', 'pump-large', 'pump-sata']),

@@ -39,8 +39,8 @@ function withoutBullets(text: string): string {
   const lines = text.split('\n').filter((line) => line.trim() !== '');
   const all = (sign: RegExp) => lines.length > 1 && lines.every((line) => sign.test(line));
   if (all(/^\s*[*•]\s/)) return text.replace(/^(\s*)[*•]/gm, '$1 ');
-  if (all(/^\s*[-–−]\s/) && lines.some((line) => staysAnyway.test(line))) return text.replace(/^(\s*)[-–−]/gm, '$1 ');
-  return text;
+  const isList = all(/^\s*[-–−]\s/) && lines.some((line) => staysAnyway.test(line));
+  return isList ? text.replace(/^(\s*)[-–−]/gm, '$1 ') : text;
 }
 
 /** `1. tower 2. board`, `1) tower 2) board`: figures that only number what stands behind them end what was before. */

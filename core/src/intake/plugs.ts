@@ -24,8 +24,11 @@ const sixteen = new RegExp(`(?<![\\w.])(?:12v-?2x6|12\\s*\\+\\s*4|12vhpwr)${pin}
 const joined = new RegExp(`(?<![\\w.])(6|8)${pin}(?:${many}(6|8)${pin})(?:${many}(6|8)${pin})?(?![\\w.])`, 'i');
 const single = new RegExp(`(?<![\\w.])(6|8|16)${pin}(?!\\s*[x×]|[\\w.])`, 'i');
 
-const withoutPlugs =
-  /(?<!\w)(?:slot(?:[ -]?(?:only|powered))?|(?:no|without|w\/o)(?: (?:an?|any|extra|external|additional|own|power))* (?:plugs?|connectors?|inlets?|power))(?!\w)/i;
+const withoutPlugs = new RegExp(
+  '(?<!\\w)(?:slot(?:[ -]?(?:only|powered))?|(?:no|without|w\\/o)' +
+    '(?: (?:an?|any|extra|external|additional|own|power))* (?:plugs?|connectors?|inlets?|power))(?!\\w)',
+  'i',
+);
 
 /**
  * The class of a card by the plugs that are said of it, such as `3x8`, `8+6`, `two 8-pin`, `16-pin` or `slot only`.

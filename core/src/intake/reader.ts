@@ -3,7 +3,7 @@ import { partClass } from '../machine/index.ts';
 import type { Clause } from './clause.ts';
 import { mostWattsOfOthers, wattsPattern } from './figures.ts';
 import { countBefore, groupOf, wordsOf, type Match } from './matches.ts';
-import { bareRating, counts, next, nouns, numberOf } from './nouns.ts';
+import { bareRating, counts, next, nouns, numberOf, shapeWords } from './nouns.ts';
 import { boardPlugs, cardPlugs } from './plugs.ts';
 import { classAt, processorClasses, processorsByCores } from './processor-class.ts';
 import { sameAs } from './same-as.ts';
@@ -35,7 +35,10 @@ const modulesPattern = /(?<!\w)(\d{1,2})\s*[x×]\s*\d{1,3}(?:\s*gi?b)?(?!\w)/i;
 const countFirst = new RegExp(`^\\s*(?:the |my )?${countBefore.source}`, 'i');
 
 /** The same with nothing more between it and the thing, as `2 identical cards` without the word. */
-const countAlone = new RegExp(`(?<![\\w.,+×])(${counts}|${next})(?:\\s*[x×]|\\s+(?:more|extra|additional))?\\s*$`, 'i');
+const countAlone = new RegExp(
+  `(?<![\\w.,+×])(${counts}|${next})` + '(?:\\s*[x×]|\\s+(?:more|extra|additional))?\\s*$',
+  'i',
+);
 
 /** Things of which a machine has one: what comes as an upgrade takes its place. */
 const oneOfAKind: readonly string[] = ['board', 'processor', 'card'];
@@ -224,9 +227,7 @@ class Reader {
   }
 
   private supply(): Said {
-    const shape = this.clause.take(
-      new RegExp(`(?<!\\w)(${[...shapes].sort((a, b) => b.length - a.length).join('|')})(?!\\w)`, 'i'),
-    );
+    const shape = this.clause.take(new RegExp(`(?<!\\w)(${shapeWords})(?!\\w)`, 'i'));
     const grade =
       this.group('grade') ??
       this.clause.take(new RegExp(`(?<!\\w)(?:efficiency )?(?:grade )?(${grades.join('|')})(?!\\w)`, 'i'))?.[1];

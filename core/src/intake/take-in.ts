@@ -69,7 +69,7 @@ const kindOf = ({ classIds, itself }: SaidLeaving): readonly string[] => [
   ...nouns.flatMap((noun) => (noun.classIds.includes(itself?.classId ?? '') ? noun.classIds : [])),
 ];
 
-/** What leaves with words that say all of it, where neither machine nor line know anything of its kind that was there. */
+/** What leaves with words that say all of it, where neither machine nor line know anything of its kind. */
 const cameAndGoes = (said: readonly Said[], parts: readonly Pick<JobPart, 'change' | 'classId'>[]) =>
   said.filter((one): one is SaidLeaving => {
     if (one.kind !== 'leaving' || one.itself === undefined) return false;

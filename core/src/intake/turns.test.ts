@@ -8,7 +8,8 @@ type Lines = readonly (readonly [line: string, expected: string])[];
 
 const wholeMachines: Lines = [
   [
-    'Mid tower, 12-core 120 W, four sticks of ram, one gfx card with two 8 pin, couple of ssds and a spinner, 3 rgb fans, 650W bronze non modular',
+    'Mid tower, 12-core 120 W, four sticks of ram, one gfx card with two 8 pin, ' +
+      'couple of ssds and a spinner, 3 rgb fans, 650W bronze non modular',
     'tower, processor-125, 4 memory-new ?kind, card-88 ?watts, 2 drive-flat, drive-35, 3 fan, supply 650W bronze fixed',
   ],
   [
@@ -24,15 +25,19 @@ const wholeMachines: Lines = [
     'tower, processor-105 ?watts, +card-16-450 320W',
   ],
   [
-    'full tower w/ 16c/32t cpu @ 170w, 4x32gb ddr5, gpu 16pin 450w, 3x nvme, 2x 3.5" hdd, 9x 120mm fans, 420 aio, 1200w platinum psu',
-    'tower, processor-170, 4 memory-new, card-16-450 450W, 3 drive-card, 2 drive-35, 9 fan, pump, 3 fan, supply 1200W platinum',
+    'full tower w/ 16c/32t cpu @ 170w, 4x32gb ddr5, gpu 16pin 450w, ' +
+      '3x nvme, 2x 3.5" hdd, 9x 120mm fans, 420 aio, 1200w platinum psu',
+    'tower, processor-170, 4 memory-new, card-16-450 450W, 3 drive-card, 2 drive-35, 9 fan, pump, ' +
+      '3 fan, supply 1200W platinum',
   ],
   [
     'tower / 8 core 125W / 32 GB in 4 sticks / card 8+8 pin 300W / 2 TB nvme / 4 TB hdd x2 / 16 GB / 750W gold',
-    'tower, processor-125, 4 memory-new ?kind, card-88 300W, drive-card, 2 drive-35, 2 memory-new ?kind?count, supply 750W gold',
+    'tower, processor-125, 4 memory-new ?kind, card-88 300W, drive-card, 2 drive-35, ' +
+      '2 memory-new ?kind?count, supply 750W gold',
   ],
   [
-    'pc has 2 harddisks, 1 ssd, 1 nvme drive and an optical. planning to swap the gpu (6 pin 75w) for a 12vhpwr 450w one and add two more sticks',
+    'pc has 2 harddisks, 1 ssd, 1 nvme drive and an optical. planning to swap ' +
+      'the gpu (6 pin 75w) for a 12vhpwr 450w one and add two more sticks',
     '2 drive-35, drive-flat, drive-card, optical, gpu>, +card-16-450 450W, +2 memory-new ?kind',
   ],
 ];
@@ -60,8 +65,9 @@ const lists: Lines = [
   ],
   ['upgrade:\ncard 16-pin 300 W\n2 ssds', '+card-16-300 300W, +2 drive-flat'],
   [
-    'My pc has a six core 65W processor, a graphics card with one 8-pin plug (about 180 W), 16 GB of memory in two sticks, ' +
-      'an SSD and two hard drives. I want to put in a card with a 16-pin plug and 300 W.',
+    'My pc has a six core 65W processor, a graphics card with one 8-pin plug (about 180 W), ' +
+      '16 GB of memory in two sticks, an SSD and two hard drives. ' +
+      'I want to put in a card with a 16-pin plug and 300 W.',
     'processor-65, card-8 180W, 2 memory-new ?kind, drive-flat, 2 drive-35, +card-16-300 300W',
   ],
   [

@@ -6,7 +6,8 @@ import { wish, type Stretch } from './ways.ts';
 /** What says of a whole clause that it is not so, or not all of it: nothing can be made of it by its words alone. */
 export const saysNot = new RegExp(
   '(?<!\\w)(?:(?:everything|anything|all|nothing)\\s+(?:but|except)|except|apart from|other than|never|no longer|' +
-    "(?:won|can|mustn|shouldn|needn|isn|aren|wasn)['’]?t|(?:do(?:es)?(?:n['’]t| not)|will not|must not)(?!\\s+(?:have|got)))(?!\\w)",
+    "(?:won|can|mustn|shouldn|needn|isn|aren|wasn)['’]?t|" +
+    "(?:do(?:es)?(?:n['’]t| not)|will not|must not)(?!\\s+(?:have|got)))(?!\\w)",
   'i',
 );
 

@@ -1,6 +1,6 @@
 import { Clause } from './clause.ts';
 import { clausesOf } from './clauses.ts';
-import { detailPattern } from './figures.ts';
+import { detailPattern, roughWords } from './figures.ts';
 import {
   lentTo,
   matchesIn,
@@ -29,17 +29,21 @@ export interface OwnName {
 /** Nobody types more than this into one line; what stands behind it is unknown. */
 export const mostLetters = 1000;
 
-const fillers = new RegExp(
-  '(?<!\\w)(?:in (?:the|its) (?:case|chassis|machine)|an?|the|with|and|then|also|of|in|on|its|each|plus|another|inlets?|connectors?|extra|additional|' +
-    'new|more|further|(?:bigg|larg|strong|bett|fast)er|' +
-    'at|is|are|has|have|had|having|got|it|there|about|approx|approximately|roughly|around|circa|ca|nearly|almost|' +
-    'pc|computer|machine|rig|build|system|gaming|fitted|installed|inside|total|included?|including|stock|' +
-    'maybe|perhaps|possibly|probably|yes|unit|hi|please|thanks|from|' +
-    '(?:storage|cooling|case|chassis|specs?)(?=\\s*[:=]))(?!\\w)|[&·~]',
-  'i',
-);
+/** Words that hold a sentence together, or say of a machine what everybody knows. */
+const smallWords = [
+  'an? the with and then also of in on its it at is are has have had having got there from each plus another',
+  'inlets? connectors? extra additional new more further (?:bigg|larg|strong|bett|fast)er',
+  'pc computer machine rig build system gaming fitted installed inside total included? including stock unit',
+  'maybe perhaps possibly probably yes hi please thanks',
+].flatMap((words) => words.split(' '));
+/** Before the small words, since one of those begins it. */
+const inTheCase = 'in (?:the|its) (?:case|chassis|machine)';
+const labels = '(?:storage|cooling|case|chassis|specs?)(?=\\s*[:=])';
+const fillers = new RegExp(`(?<!\\w)(?:${[inTheCase, ...smallWords, roughWords, labels].join('|')})(?!\\w)|[&·~]`, 'i');
+
 /** What stands for the noun of the other side. */
 const standsForNoun = /(?<!\w)ones?(?!\w)/i;
+
 /** A part of the shop's own, where a clause is its name, with how many and whether the upgrade brings it. */
 function ownIn(text: string, from: number, way: Way, own: readonly OwnName[]): SaidPart | null {
   if (way === 'removed' || way === 'replaced') return null;

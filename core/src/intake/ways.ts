@@ -34,19 +34,23 @@ const subject = `(?:(?:${somebody}|it)\\s+)?`;
 /** `the client wants to`, `planning to`, `she is thinking of`. */
 export const wish =
   `${subject}(?:(?:(?:is|are|am|will be)\\s+)?` +
-  '(?:wants?|wish(?:es)?|would like|will|plan(?:s|ned|ning)?|intend(?:s|ing)?|going|think(?:s|ing) (?:of|about)|hop(?:es|ing))' +
+  '(?:wants?|wish(?:es)?|would like|will|plan(?:s|ned|ning)?|intend(?:s|ing)?|going|' +
+  'think(?:s|ing) (?:of|about)|hop(?:es|ing))' +
   '(?:\\s+(?:to|on))?\\s+)?(?:to\\s+)?';
 
-/** `replace the card with ...`, `swap it for ...`: what leaves, then what comes; `instead of` and `in place of` the other way round. */
+/** `replace the card with ...`, `swap it for ...`: what leaves, then what comes. */
 const exchanges = new RegExp(
-  `^\\s*${wish}(?:replac(?:e|es|ing)|swap(?:s|ping)?(?: out)?|exchang(?:e|es|ing)|chang(?:e|es|ing)|trad(?:e|es|ing)(?: in)?)` +
+  `^\\s*${wish}(?:replac(?:e|es|ing)|swap(?:s|ping)?(?: out)?|exchang(?:e|es|ing)|chang(?:e|es|ing)|` +
+    'trad(?:e|es|ing)(?: in)?)' +
     '\\s+(?<gone>.+?)(?:\\s+(?:with|by|for|to)(?:\\s+(?<come>.+))?)?\\s*$',
   'di',
 );
+/** Words between what comes and what it comes for. */
+export const forAnother = '(?:instead|in (?:the )?place) of|(?:(?:which|that|it|to)\\s+)?replac(?:es|ing)|to replace';
 /** Words without which nothing is said to come for something else; looking for these first costs little. */
 const isForAnother = /(?:instead|place) of|replac/i;
-const insteadOf =
-  /^\s*(?:(?<come>.+?)[\s,]+)?(?:(?:instead|in (?:the )?place) of|(?:(?:which|that|it|to)\s+)?replac(?:es|ing)|to replace)\s+(?<gone>.+)$/di;
+/** `... instead of the old one`, `..., replaces the old one`: what comes, then what leaves. */
+const insteadOf = new RegExp(`^\\s*(?:(?<come>.+?)[\\s,]+)?(?:${forAnother})\\s+(?<gone>.+)$`, 'di');
 
 /** `upgrade to a card`, `moving to 170 W`: what comes takes the place of what is there of its kind. */
 const upgradeTo = new RegExp(
@@ -70,12 +74,14 @@ const upgradeOf = new RegExp(
 const fromTo = /^(?:\s*from\s+)?(?<gone>.+?)\s+to\s+(?<come>.+)$/di;
 
 const comingWords =
-  'add(?:s|ed|ing)?|get(?:s|ting)?(?! rid)|buy(?:s|ing)?|put(?:s|ting)? in|fit(?:s|ting)?(?: in)?|install(?:s|ing)?|plug in';
+  'add(?:s|ed|ing)?|get(?:s|ting)?(?! rid)|buy(?:s|ing)?|put(?:s|ting)? in|fit(?:s|ting)?(?: in)?|' +
+  'install(?:s|ing)?|plug in';
 const comes = new RegExp(
   `^\\s*(?:\\+|${subject}(?:` +
     [
       `(?:${comingWords})`,
-      `(?:wants?|wish(?:es)?|would like|plan(?:s|ned|ning)?|intend(?:s|ing)?|hop(?:es|ing)|going)(?: to (?:${comingWords}|have))?`,
+      '(?:wants?|wish(?:es)?|would like|plan(?:s|ned|ning)?|intend(?:s|ing)?|hop(?:es|ing)|going)' +
+        `(?: to (?:${comingWords}|have))?`,
       `${somebody}\\s+(?:needs?|requires?)`,
       `(?:will |to |is to )(?:${comingWords}|have|take)`,
       '(?:is |are )?thinking (?:of|about)(?: (?:adding|getting|buying))?',
@@ -95,8 +101,11 @@ const goingWords =
   'remov(?:e|es|ed|ing)|(?:tak|pull|throw)(?:e|es|s|ing)? out|get(?:s|ting)? rid of|without|minus|sell(?:s|ing)?|' +
   'scrap(?:s|ping)?|discard(?:s|ing)?|ditch(?:es|ing)?|bin(?:s|ning)?|drop(?:s|ping)?|los(?:e|es|ing)';
 const goes = new RegExp(`^\\s*(?:[-−–]|${wish}(?:${goingWords})(?!\\w))\\s*:?\\s*`, 'i');
-const goesBehind =
-  /\s+(?:out|(?:go|move)(?:es|s)?(?: out)?|to go|leaves?|comes? out|(?:(?:is|are|gets?)\s+)?(?:(?:taken|pulled|thrown) out|removed|sold|scrapped))\s*$/i;
+const goesBehind = new RegExp(
+  '\\s+(?:out|(?:go|move)(?:es|s)?(?: out)?|to go|leaves?|comes? out|' +
+    '(?:(?:is|are|gets?)\\s+)?(?:(?:taken|pulled|thrown) out|removed|sold|scrapped))\\s*$',
+  'i',
+);
 const comesBehind = new RegExp(
   '\\s+(?:later(?: on)?|soon|next|comes?(?: in)?|to come|(?:(?:is|are)\\s+)?(?:coming|planned|added)|' +
     'to be added|goes in|as (?:an? |the )?upgrade)\\s*$',
@@ -291,7 +300,8 @@ export const saysOut = (line: string): boolean => /(?<!\w)(?:out|goes|leaves)\s*
 /** `... and add two fans`, `... then remove the card`: what is done next is a clause of its own. */
 export const doesNext = new RegExp(
   '\\s(?:(?:and|then|but|also|&)\\s+)+(?=(?:' +
-    `(?:${comingWords}|${goingWords}|replac(?:e|ing)|swap(?:ping)?|exchang(?:e|ing)|upgrad(?:e|ing)|mov(?:e|ing) to|keep(?:s|ing)?)(?!\\w)|` +
+    `(?:${comingWords}|${goingWords}|replac(?:e|ing)|swap(?:ping)?|exchang(?:e|ing)|upgrad(?:e|ing)|` +
+    'mov(?:e|ing) to|keep(?:s|ing)?)(?!\\w)|' +
     // `cpu to 170 W and card to 16-pin`: each to its own.
     '(?:the )?(?:cpu|processor|gpu|(?:graphics )?card|board|memory|ram|psu|supply)\\s+(?:[^\\s,;]+\\s+){0,3}to\\s))',
   'gi',

@@ -25,7 +25,8 @@ const speaks: readonly { readonly checkId: DangerInWords['checkId']; readonly wo
     words: new RegExp(
       '\\b(?:(?:electric )?shocks?|shocked|tingl(?:e|es|ed|ing|y)|zap(?:s|ped|ping)?|electrocut\\w+|' +
         'trip(?:s|ped|ping)? (?:the |our |my |its )?(?:breaker|fuse|mains|electrics|rcd|earth)\\w*|' +
-        'breakers?|(?:blows?|blew|blown) (?:the |a |our |my )?fuses?|fuse (?:blows?|blew|goes|went)|earth[- ]leakage|rcd)\\b',
+        'breakers?|(?:blows?|blew|blown) (?:the |a |our |my )?fuses?|fuse (?:blows?|blew|goes|went)|' +
+        'earth[- ]leakage|rcd)\\b',
       'gi',
     ),
   },
@@ -39,10 +40,12 @@ const speaks: readonly { readonly checkId: DangerInWords['checkId']; readonly wo
   },
 ];
 
-/** What has such a word in it and tells of nothing: discs that are burnt, tests, coolers by water, memory that leaks. */
+/** What has such a word in it and tells of nothing: discs that are burnt, coolers by water, memory that leaks. */
 const harmless = new RegExp(
   '\\bburn(?:s|t|ed|ing)?(?: \\w+){0,2} (?:cds?|dvds?|discs?|disks?)\\b|\\b(?:cd|dvd|disc) burn(?:er|ing)\\b|' +
-    '\\bburn-?in\\b|\\bwater[- ]?(?:cool\\w*|block|proof|mark)|\\bmemory leaks?\\b|\\bshocked (?:to|at|by|when|how|that)\\b|\\bshock[- ]?(?:proof|mount\\w*)|\\bsmoke detector|\\bpopped (?:up|out|open)|\\bnon-?smok\\w+',
+    '\\bburn-?in\\b|\\bwater[- ]?(?:cool\\w*|block|proof|mark)|\\bmemory leaks?\\b|' +
+    '\\bshocked (?:to|at|by|when|how|that)\\b|\\bshock[- ]?(?:proof|mount\\w*)|' +
+    '\\bsmoke detector|\\bpopped (?:up|out|open)|\\bnon-?smok\\w+',
   'gi',
 );
 /** A word that denies what follows within the same clause, a few words on. */
@@ -59,9 +62,9 @@ function wordsIn(text: string, words: RegExp): string[] {
 }
 
 /**
- * What the client's words tell of smoke, smell, sparks, shocks or liquid, where the check that asks for it was not answered:
- * words are no answer, and a machine that smelled burnt is not started to see. Some that mean nothing are asked about
- * as well; an answer ends it.
+ * What the client's words tell of smoke, smell, sparks, shocks or liquid, where the check that asks for it was not
+ * answered: words are no answer, and a machine that smelled burnt is not started to see. Some that mean nothing are
+ * asked about as well; an answer ends it.
  */
 export function dangersInWords(
   { sheet, state, finding }: Pick<Job, 'sheet' | 'state' | 'finding'>,

@@ -124,7 +124,8 @@ const conditionWords = wordsFor<Condition>({
 /** Words that say nothing of their own: `the 12 volt rail reads 11.92`. */
 const fillers = new Set(
   (
-    'v volt volts at the a rail line wire is was reads read shows showed measured measures gives under in when and but then ' +
+    'v volt volts at the a rail line wire is was reads read shows showed measured measures gives under in when and ' +
+    'but then ' +
     'with about only just to sags sagged drops dropped dips dipped falls fell goes rises rose holds ok fine'
   ).split(' '),
 );
@@ -343,7 +344,7 @@ class QuickReader {
     else this.problems.push({ code: 'missing-rail', word });
   }
 
-  /** `12 12.1 idle, 11.4 work`: of what a figure is that stands behind a state without its rail, where it can be that. */
+  /** `12 12.1 idle, 11.4 work`: the rail of a figure that stands behind a state without one, where it can be its. */
   private sameRail(word: string): Subject | null {
     const last = this.readings.at(-1);
     if (last === undefined || this.failed || last.condition === null || !isRail(last.subject)) return null;

@@ -10,6 +10,9 @@ const doubtWords = {
   kind: 'not said of which kind: the one that draws more is taken',
 } as const;
 
+const comingText = ({ change }: { readonly change: 'stays' | 'added' }): string =>
+  change === 'added' ? ', comes with the upgrade' : '';
+
 const askWords = {
   'card-plugs': 'which plugs? Say 8, 2x8, 3x8, 8+6, 16-pin or slot only',
   'board-plugs': 'no board is known with these plugs: add it below by its class',
@@ -29,11 +32,10 @@ export function saidText(said: Said, came = false): string {
     case 'part': {
       const count = said.quantity === 1 ? '' : `${said.quantity} × `;
       const watts = said.watts === null ? '' : `, ${wattsText(said.watts)}`;
-      const comes = said.change === 'added' ? ', comes with the upgrade' : '';
-      return `${count}${partClass(said.classId)?.name ?? said.classId}${watts}${comes}`;
+      return `${count}${partClass(said.classId)?.name ?? said.classId}${watts}${comingText(said)}`;
     }
     case 'like':
-      return `${said.quantity} × ${said.noun}, like what is there${said.change === 'added' ? ', comes with the upgrade' : ''}`;
+      return `${said.quantity} × ${said.noun}, like what is there${comingText(said)}`;
     case 'leaving':
       if (said.ifThere === true) return `the ${said.noun} that is there, if there is one`;
       return [

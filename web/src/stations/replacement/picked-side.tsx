@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { Button, Input } from 'antd';
 import { choiceFacts, type CandidateRow } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
@@ -129,13 +128,9 @@ function Keep({ onKeep }: { readonly onKeep: () => void }) {
   );
 }
 
-/** Jobs whose earlier choice was opened: it stays open when the screen around it is drawn anew. */
-const opened = new Set<string>();
-
 /** What is chosen for the job, with what was known then; it can be taken back. */
 export function ChosenBefore() {
   const { job, view, act, locked } = useDesk();
-  const [open, setOpen] = useState(() => opened.has(job.code));
   const { choice } = job;
   if (choice === null) return null;
   return (
@@ -152,17 +147,8 @@ export function ChosenBefore() {
         take back
       </Button>
       {choice.known.length > 0 && (
-        <details open={open}>
-          <summary
-            onClick={(event) => {
-              event.preventDefault();
-              if (open) opened.delete(job.code);
-              else opened.add(job.code);
-              setOpen(!open);
-            }}
-          >
-            What was known then
-          </summary>
+        <details>
+          <summary>What was known then</summary>
           <ul>
             {choice.known.map((line) => (
               <li key={line}>{line}</li>
