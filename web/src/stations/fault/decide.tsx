@@ -15,7 +15,9 @@ export function Decide({ setFinding }: { readonly setFinding: SetFinding }) {
       No finding, hand on
     </Button>
   );
-  if (view.step.do === 'make-safe') return <div className={looks.rowActions}>{handOn}</div>;
+  // Nothing is settled while something is dangerous, or the client spoke of what may be and nobody has answered it.
+  if (view.step.do === 'make-safe' || view.saidDangers.length > 0)
+    return <div className={looks.rowActions}>{handOn}</div>;
   return (
     <>
       {view.step.do === 'nothing' && conclusion.state !== 'untouched' && (
