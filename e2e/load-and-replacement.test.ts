@@ -260,10 +260,8 @@ describe('the replacement', () => {
     await goTo(page, `${application.url}/jobs/LQ-0142/replacement`);
     await seeText(page, 'Chosen: Corvane 650 S', '.page-side');
     // The candidates come in from the worker and move what is below them; what was opened stays open.
-    await page.$eval('.page-side details summary', (element) => {
-      element.click();
-    });
-    await seeText(page, /lasting load \d+% of the rating/, '.page-side details');
+    await press(page, 'What was known then');
+    await seeText(page, /lasting load \d+% of the rating/, '[data-chosen-before]');
     await press(page, 'it is fitted');
     await seeText(page, 'Used here', '[data-units]');
     await goTo(page, `${application.url}/supplies?way=shelf`);

@@ -62,6 +62,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0047_salted_codes.sql': '17611defb568371f',
   '0048_record_tally.sql': '0144dbb9afdd9855',
   '0049_nightly_once.sql': '3d6e622b92ee6152',
+  '0050_choice_facts.sql': '2730faabf99b5eb1',
 };
 
 it('a migration that has shipped never changes again', () => {

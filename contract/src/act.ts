@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { jobStates, priorities, searchFieldIds, stationStates, type Act } from '@fairwatt/core';
+import { choiceFields, isOfItsKind, notOfItsKind } from './choice.ts';
 import {
   cableFields,
-  choiceFields,
   findingFields,
   jobSchema,
   laidWayFields,
@@ -62,7 +62,10 @@ export const actSchema = z.discriminatedUnion('kind', [
   act('put-log', { log: z.strictObject(logFields), basedOn: seenVersion }),
   act('drop-log', { logId: uuid, basedOn: seenVersion }),
   act('set-finding', { finding: z.strictObject(findingFields).nullable(), basedOn: seenVersion }),
-  act('set-choice', { choice: z.strictObject(choiceFields).nullable(), basedOn: seenVersion }),
+  act('set-choice', {
+    choice: z.strictObject(choiceFields).refine(isOfItsKind, notOfItsKind).nullable(),
+    basedOn: seenVersion,
+  }),
   act('put-cable', { cable: z.strictObject(cableFields), basedOn: seenVersion }),
   act('drop-cable', { cableId: uuid, basedOn: seenVersion }),
   act('swap-inlets', {

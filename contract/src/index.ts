@@ -29,6 +29,7 @@ export {
   type SupplySummary,
   supplySummarySchema,
 } from './supply.ts';
+export { choiceFactsSchema } from './choice.ts';
 export { knowledgeSchema } from './knowledge.ts';
 export {
   type InstrumentMessage,

@@ -38,6 +38,7 @@ import {
   mostOther,
   mostRailVolts,
 } from '@fairwatt/core';
+import { choiceFields, isOfItsKind, notOfItsKind } from './choice.ts';
 import { figure, id, instant, jobCode, line, text, uuid, version } from './primitives.ts';
 import { dayProfileSchema, supplyLabelSchema, wantsSchema } from './supply.ts';
 
@@ -298,12 +299,6 @@ export const findingFields = {
   confirmed: z.boolean(),
   note: text(1000),
 };
-export const choiceFields = {
-  kind: z.enum(['replace', 'keep']),
-  modelId: id.nullable(),
-  reason: text(500),
-  known: z.array(line(200)).max(20).default([]),
-};
 const foundAdapterFields = z.strictObject({
   gives: z.enum(plugKinds),
   legs: z.int().min(1).max(mostFoundLegs),
@@ -437,7 +432,10 @@ export const jobSchema = z.strictObject({
     .max(jobLimits.logs)
     .default([]),
   finding: z.strictObject({ version, ...findingFields, ...signed }).nullable(),
-  choice: z.strictObject({ version, ...choiceFields, ...signed }).nullable(),
+  choice: z
+    .strictObject({ version, ...choiceFields, ...signed })
+    .refine(isOfItsKind, notOfItsKind)
+    .nullable(),
   cables: z.array(z.strictObject({ version, ...cableFields })).max(jobLimits.cables),
   pins: pinsSchema,
   seats: seatsSchema,

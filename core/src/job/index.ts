@@ -1,4 +1,11 @@
 export type { DangerInWords } from './danger-words.ts';
+export {
+  type CandidateFacts,
+  candidateFacts,
+  type ChoiceFacts,
+  type FullestLimit,
+  type PresentFacts,
+} from './choice-facts.ts';
 export { foundHarms } from './found-harms.ts';
 export { measuringBar, provingPower } from './dangers.ts';
 export {

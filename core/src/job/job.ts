@@ -2,6 +2,7 @@ import type { FoundAdapter, Pin } from '../cable/index.ts';
 import type { CaseLayout, MachinePart, SupplyLabel } from '../machine/index.ts';
 import type { Condition, LogChannel, LogEvent, ProbedPin, ReadingValue, Subject } from '../measure/index.ts';
 import type { InletKind, MainsSelector, PlugKind, Shape } from '../standards/index.ts';
+import type { ChoiceFacts } from './choice-facts.ts';
 import type { MeasuredLoad, School } from '../load/index.ts';
 import { noWants, type DayProfile, type Wants } from '../supply/index.ts';
 
@@ -206,8 +207,11 @@ export interface Choice extends Signed {
   readonly version: number;
   readonly kind: 'replace' | 'keep';
   readonly modelId: string | null;
+  /** In somebody's own words; empty where nobody wrote any, and what was known speaks. */
   readonly reason: string;
-  /** What was known when it was chosen, line by line. */
+  /** What was known when it was chosen. */
+  readonly facts?: ChoiceFacts | undefined;
+  /** What was known, as lines: how it was written down before it was kept as figures. */
   readonly known: readonly string[];
 }
 

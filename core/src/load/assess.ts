@@ -8,8 +8,7 @@ export const lastingShare = 0.8;
 
 /** One comparison of a figure with what the supply gives. */
 export interface LoadFinding {
-  readonly code:
-    'lasting' | 'rail' | 'twelve-total' | 'twelve-output' | 'combined' | 'peak' | 'spin-up' | 'standby' | 'conductor';
+  readonly code: LoadFindingCode;
   /** The rail, the output, the combined labels, the cable, or the milliseconds of the peak. */
   readonly subject: string;
   readonly moment: Moment;
@@ -25,8 +24,24 @@ export interface LoadFinding {
    * `covered` inside; `tight` inside the supply's own figure but not the school's; `not-promised` more than its guide
    * promises for so short a time, a doubt that never decides; `beyond` over.
    */
-  readonly word: 'covered' | 'tight' | 'not-promised' | 'beyond';
+  readonly word: LoadFindingWord;
 }
+
+/** What is compared with what the supply gives. */
+export const loadFindingCodes = [
+  'lasting',
+  'rail',
+  'twelve-total',
+  'twelve-output',
+  'combined',
+  'peak',
+  'spin-up',
+  'standby',
+  'conductor',
+] as const;
+export type LoadFindingCode = (typeof loadFindingCodes)[number];
+export const loadFindingWords = ['covered', 'tight', 'not-promised', 'beyond'] as const;
+export type LoadFindingWord = (typeof loadFindingWords)[number];
 
 export type LoadWord = 'enough' | 'tight' | 'too-small' | 'cannot-tell';
 

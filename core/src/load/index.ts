@@ -27,6 +27,8 @@ export {
   type LoadAssessment,
   type LoadContext,
   type LoadFinding,
+  loadFindingCodes,
+  loadFindingWords,
   type LoadWord,
   worstOfEach,
 } from './assess.ts';

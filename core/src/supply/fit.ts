@@ -16,7 +16,8 @@ export const tooLargeMultiple = 4;
 /** A supply up to this rating is never called too large, since hardly any smaller are sold. */
 export const smallestUsefulWatts = 450;
 
-export type CandidateClass = 'fits' | 'almost' | 'falls';
+export const candidateClasses = ['fits', 'almost', 'falls'] as const;
+export type CandidateClass = (typeof candidateClasses)[number];
 
 /** How one supply answers. */
 export interface Candidate {

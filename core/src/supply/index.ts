@@ -11,7 +11,7 @@ export {
 export { type FitQuestion, fitQuestion, inletsToServe, noWants, type Wants } from './question.ts';
 export { type FitReason, type TooLarge } from './reasons.ts';
 export { type Assessed, assessSupply, hungByPlan } from './assess-supply.ts';
-export { type Candidate, type CandidateClass, judgeSupply } from './fit.ts';
+export { type Candidate, type CandidateClass, candidateClasses, judgeSupply } from './fit.ts';
 export { type Remedy } from './remedies.ts';
 export {
   allowedBySchool,

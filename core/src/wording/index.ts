@@ -1,4 +1,5 @@
 export { dangerCauseText, neverText, poweringText, standingDangersText } from './dangers.ts';
+export { choiceLines, choiceReason, factsReason } from './choices.ts';
 export { dayText, durationText, moneyText, percentText, voltsText, wattsText } from './figures.ts';
 export {
   changeText,
@@ -85,7 +86,6 @@ export {
   unreadRailsText,
 } from './measuring.ts';
 export {
-  choiceFacts,
   correctionText,
   criterionFigureText,
   criterionText,

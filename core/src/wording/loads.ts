@@ -18,7 +18,7 @@ function momentText(moment: Moment): string {
   }
 }
 
-export function loadFindingText(finding: LoadFinding): string {
+export function loadFindingText(finding: Omit<LoadFinding, 'ratio'>): string {
   const inUnit = (value: number) => (finding.unit === 'W' ? wattsText(value) : `${value.toFixed(1)} A`);
   const figure = inUnit(finding.figure);
   const limit = inUnit(finding.limit);

@@ -11,7 +11,7 @@ import {
   type SupplyModel,
 } from '../supply/index.ts';
 import type { Knowledge } from '../diagnose/index.ts';
-import { dayText, durationText, moneyText, percentText, voltsText, wattsText } from './figures.ts';
+import { durationText, moneyText, percentText, voltsText, wattsText } from './figures.ts';
 import { subjectText, verdictLevel } from './words.ts';
 import { loadFindingText } from './loads.ts';
 
@@ -242,25 +242,6 @@ export function standingSentence(standing: Standing, knowledge: Knowledge): stri
     case 'cannot-tell':
       return `Cannot tell yet. To settle it: ${standing.settle.map((item) => settlingText[item]).join('; ')}.`;
   }
-}
-
-/** What is known of a supply when it is chosen, line by line, for the record. */
-export function choiceFacts(candidate: CandidateRow, currency: string): string[] {
-  const { model, load, cost } = candidate;
-  const { price } = model;
-  const lines = [
-    `${model.label.ratingWatts} W ${model.label.shape}, guide ${model.label.guide}, grade ${model.label.grade}`,
-    `lasting load ${percentText(load.loadShare ?? 0)} of the rating`,
-    moneyText(price.minor, price.currency) +
-      (price.asOf === null ? ', ' : ` on ${dayText(price.asOf)}, `) +
-      (model.onShelf > 0 ? `${model.onShelf} on the shelf` : 'to order'),
-    `runs for ${moneyText(cost.minorAYear, currency)} a year`,
-    `${candidate.cables} cables, ` +
-      (candidate.openOptional.length === 0
-        ? 'every inlet served'
-        : `${candidate.openOptional.length} optional inlets open`),
-  ];
-  return load.deciding === null ? lines : [...lines, `fullest: ${loadFindingText(load.deciding)}`];
 }
 
 /** A supply's +12 V outputs, such as `18 + 18 A`. */

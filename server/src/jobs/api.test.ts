@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { bareReading, boardSensorId, type Act, type Job } from '@fairwatt/core';
+import { bareReading, boardSensorId, type Act, type Choice, type ChoiceFacts, type Job } from '@fairwatt/core';
 import { jobFileSchema, presentJobFile, type JobFile, type JobList, type Problem } from '@fairwatt/contract';
 import { startServer, type RunningServer } from '../../../tests/running-server.ts';
 
@@ -22,6 +22,23 @@ afterAll(async () => {
 });
 
 const title = (value: string, basedOn: number): Act => ({ kind: 'edit-sheet', changes: { title: value }, basedOn });
+/** What was known of a supply at a choice, and a choice to keep the one that came. */
+const candidate: ChoiceFacts = {
+  of: 'candidate',
+  class: 'fits',
+  ratingWatts: 650,
+  shape: 'ATX',
+  guide: '3.x',
+  grade: 'gold',
+  price: { minor: 8990, currency: 'EUR', asOf: null },
+  onShelf: 1,
+  runningAYear: { minor: 3120, currency: 'EUR' },
+  loadShare: null,
+  cables: 5,
+  openOptional: 0,
+  fullest: null,
+};
+const keeping = { kind: 'keep', modelId: null, reason: '', known: [] } as const;
 const count = async (sql: string, ...values: unknown[]) =>
   Number((await pool.query<{ n: string }>(`select count(*) as n from ${sql}`, values)).rows[0]!.n);
 
@@ -138,6 +155,11 @@ describe('acting', () => {
     ['an unknown field', { kind: 'edit-sheet', changes: { colour: 'blue' }, basedOn: 1 }, 'act.changes.colour'],
     ['an unknown act', { kind: 'explode' }, 'act.kind'],
     [
+      'what was known of a supply of the list, at a choice to keep what is there',
+      { kind: 'set-choice', choice: { ...keeping, facts: candidate }, basedOn: 0 },
+      'act.choice.facts',
+    ],
+    [
       '230 V on +12',
       {
         kind: 'take-reading',
@@ -201,6 +223,19 @@ describe('acting', () => {
       basedOn: 0,
     });
     expect(answer.body.supply?.label.rails).toEqual([]);
+  });
+  it.each<[string, Omit<Choice, 'version' | 'by' | 'at'>]>([
+    ['figures', { kind: 'replace', modelId: 'corvane-650-s', reason: '', facts: candidate, known: [] }],
+    ['what was read of it', { ...keeping, facts: { of: 'present', measuredWell: true } }],
+    ['lines, as an earlier version wrote them', { ...keeping, known: ['650 W, on the shelf'] }],
+  ])('keeps what was known at a choice: %s', async (_name, choice) => {
+    const { code } = await make();
+    const answer = await act(code, { kind: 'set-choice', choice, basedOn: 0 });
+    expect(answer.status).toBe(200);
+    const kept = await call<Job>(`/jobs/${code}`);
+    expect(kept.body.choice).toEqual({ ...choice, version: 2, by: 'mara', at: expect.any(String) as string });
+    const file = await call(`/jobs/${code}/file`);
+    expect(jobFileSchema.parse(presentJobFile(file.body)).job.choice).toEqual(kept.body.choice);
   });
   it('keeps a script in the notes as the text it is', async () => {
     const { code } = await make();

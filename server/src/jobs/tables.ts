@@ -23,6 +23,7 @@ import {
   subjects,
   type CableProbe,
   type Choice,
+  type ChoiceFacts,
   type Finding,
   type GroundProof,
   type Inlet,
@@ -51,7 +52,7 @@ import {
   type StepOrder,
   type StepTick,
 } from '@fairwatt/core';
-import { pinsSchema, seatsSchema, stepsSchema } from '@fairwatt/contract';
+import { choiceFactsSchema, pinsSchema, seatsSchema, stepsSchema } from '@fairwatt/contract';
 import * as read from '../database/read.ts';
 import {
   boolean,
@@ -321,6 +322,7 @@ export const choice = single<Choice>('job_choice', {
   kind: oneOf(['replace', 'keep']),
   modelId: orNull(text),
   reason: text,
+  facts: optional(json<ChoiceFacts>((value) => choiceFactsSchema.parse(value))),
   known: list(text),
   ...signed,
 });

@@ -1,6 +1,9 @@
 export type Plain = Readonly<Record<string, unknown>>;
-/** What is not content: who and when stand beside, versions say nothing to people. */
-const aside = new Set(['id', 'version', 'by', 'at', 'fieldRevisions', 'rechecked']);
+/**
+ * What is not content: who and when stand beside, versions say nothing to people, and what was known at a choice goes
+ * with what was chosen.
+ */
+const aside = new Set(['id', 'version', 'by', 'at', 'fieldRevisions', 'rechecked', 'facts', 'known']);
 
 export const isPlain = (value: unknown): value is Plain =>
   typeof value === 'object' && value !== null && !Array.isArray(value);

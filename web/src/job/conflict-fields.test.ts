@@ -74,6 +74,30 @@ describe('what was shown', () => {
   });
 });
 
+describe('two choices', () => {
+  const chosen = (modelId: string, measuredWell: boolean) =>
+    ({ kind: 'replace', modelId, reason: '', facts: { of: 'present', measuredWell }, known: [] }) as const;
+  const act: Act = { kind: 'set-choice', choice: chosen('mine', true), basedOn: 0 };
+  const theirs: Job = {
+    ...job,
+    choice: { ...chosen('theirs', false), reason: 'Cheaper', version: 4, by: 'joss', at: job.createdAt },
+  };
+  it('differ in what was chosen and why, not in what was known', () => {
+    const found = differences(contentOf(act), standingContent(act, theirs));
+    expect(found.map(({ path }) => path)).toEqual(['modelId', 'reason']);
+  });
+  it('are put together with what was known of the one that is taken', () => {
+    expect(withTheirs(act, theirs, ['modelId'])).toEqual({
+      ...act,
+      choice: { ...chosen('theirs', false), reason: '' },
+    });
+    expect(withTheirs(act, theirs, ['reason'])).toEqual({
+      ...act,
+      choice: { ...chosen('mine', true), reason: 'Cheaper' },
+    });
+  });
+});
+
 describe('words of a conflict', () => {
   it('name a field as the screen does, or by its own name in words', () => {
     expect([fieldLabel('client'), fieldLabel('figures.likelyWatts')]).toEqual(['Client', 'Likely watts']);

@@ -57,6 +57,12 @@ export function withTheirs(act: Act, theirs: Job, paths: readonly string[]): Act
     const kept = Object.entries(act.changes).filter(([field]) => !paths.some((path) => path.split('.')[0] === field));
     return { ...act, changes: Object.fromEntries(kept) };
   }
+  if (act.kind === 'set-choice' && act.choice !== null && (paths.includes('modelId') || paths.includes('kind')))
+    // What was known goes with what was chosen.
+    return {
+      ...act,
+      choice: { ...act.choice, ...mixed, facts: theirs.choice?.facts, known: theirs.choice?.known ?? [] },
+    };
   if (act.kind === 'order-steps') return { ...act, stepIds: mixed['stepIds'] as readonly string[] };
   if (act.kind === 'note-proof') return { ...act, holds: mixed['holds'] as boolean, note: mixed['note'] as string };
   const key = contentKeys[act.kind];

@@ -3,6 +3,7 @@ import {
   bareWordText,
   type BareVerdict,
   cableEnds,
+  choiceReason,
   clientWords,
   codeText,
   conditionText,
@@ -134,7 +135,7 @@ function FoundAndFitted() {
         ) : (
           <strong>{view.chosen?.name ?? job.choice.modelId}</strong>
         )}{' '}
-        {job.choice?.reason}
+        {job.choice !== null && choiceReason(job.choice)}
       </p>
       {added.length > 0 && <p>Upgrade: {added.map((part) => `${part.name} (${part.change})`).join(', ')}.</p>}
       <p>

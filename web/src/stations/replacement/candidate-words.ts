@@ -1,4 +1,4 @@
-import { percentText, type CandidateRow } from '@fairwatt/core';
+import type { CandidateRow } from '@fairwatt/core';
 
 /** The mark of each class, and its word. */
 export const classMark = { fits: 'pass', almost: 'marginal', falls: 'fail' } as const satisfies Record<
@@ -9,11 +9,3 @@ export const classWord = { fits: 'fits', almost: 'almost', falls: 'falls' } as c
   CandidateRow['class'],
   string
 >;
-
-/** The reason that stands when nobody writes one. */
-export function automaticReason(candidate: CandidateRow): string {
-  return (
-    `${candidate.model.onShelf > 0 ? 'On the shelf' : 'To order'}, lasting load ` +
-    `${percentText(candidate.load.loadShare ?? 0)} of its rating, every needed inlet served.`
-  );
-}

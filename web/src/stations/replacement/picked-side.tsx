@@ -1,14 +1,12 @@
 import { Button, Input } from 'antd';
-import { choiceFacts, type CandidateRow } from '@fairwatt/core';
+import { candidateFacts, factsReason, type CandidateRow } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { Spoken } from '../../controls/spoken.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { useTypedText } from '../../offline/typed-texts.ts';
 import { looks } from '../../looks/looks.ts';
-import { automaticReason } from './candidate-words.ts';
 import { PickedFacts, PickedMarks, PickedWhy } from './picked-facts.tsx';
 import { Units } from './picked-units.tsx';
-import { signs } from '../../controls/signs.tsx';
 
 function standingOf(candidate: CandidateRow, chosenHere: boolean, best: boolean): string {
   if (chosenHere) return 'Chosen';
@@ -29,7 +27,7 @@ export function PickedSide({
   /** Keeps what is there, for a reason. */
   readonly onKeep: (reason: string) => void;
 }) {
-  const { job, view, locked, goTo } = useDesk();
+  const { job, view, shop, locked, goTo } = useDesk();
   const { model } = candidate;
   const [reason, setReason] = useTypedText(`${job.code}.why.${model.id}`);
   const chosenHere = job.choice?.kind === 'replace' && job.choice.modelId === model.id;
@@ -58,7 +56,7 @@ export function PickedSide({
           <Input
             value={reason}
             maxLength={500}
-            placeholder={automaticReason(candidate)}
+            placeholder={factsReason(candidateFacts(candidate, shop.settings.currency))}
             disabled={locked}
             onChange={(event) => setReason(event.target.value)}
           />
@@ -96,8 +94,9 @@ function Choose({
       choice: {
         kind: 'replace',
         modelId: model.id,
-        reason: typed === '' ? automaticReason(candidate) : typed,
-        known: choiceFacts(candidate, shop.settings.currency).map((line) => line.slice(0, 200)),
+        reason: typed,
+        facts: candidateFacts(candidate, shop.settings.currency),
+        known: [],
       },
       basedOn: job.choice?.version ?? 0,
     });
@@ -125,37 +124,5 @@ function Keep({ onKeep }: { readonly onKeep: () => void }) {
     <Button disabled={locked || !keepable} onClick={onKeep}>
       {keepable ? 'Keep the present supply' : `The present supply cannot stay: ${isFailing ? 'failing' : 'too small'}`}
     </Button>
-  );
-}
-
-/** What is chosen for the job, with what was known then; it can be taken back. */
-export function ChosenBefore() {
-  const { job, view, act, locked } = useDesk();
-  const { choice } = job;
-  if (choice === null) return null;
-  return (
-    <div className={looks.quiet}>
-      {choice.kind === 'keep'
-        ? 'The present supply is kept.'
-        : `Chosen: ${view.chosen?.name ?? choice.modelId}. ${choice.reason}`}{' '}
-      <Button
-        icon={signs.undo}
-        type="link"
-        disabled={locked}
-        onClick={() => act({ kind: 'set-choice', choice: null, basedOn: choice.version })}
-      >
-        take back
-      </Button>
-      {choice.known.length > 0 && (
-        <details>
-          <summary>What was known then</summary>
-          <ul>
-            {choice.known.map((line) => (
-              <li key={line}>{line}</li>
-            ))}
-          </ul>
-        </details>
-      )}
-    </div>
   );
 }

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { standingSentence } from '@fairwatt/core';
+import { choiceReason, standingSentence } from '@fairwatt/core';
 import { Primary } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { verdictLook } from '../../looks/looks.ts';
@@ -13,9 +13,8 @@ export function useKeeping(): { readonly keep: (reason: string) => void; readonl
     next,
     keep: (reason) => {
       // Enough is said only where readings at work say so too.
-      const usual = view.standing.word === 'enough' ? 'It carries the plan and measures well.' : 'It carries the plan.';
-      const said = reason.trim() === '' ? usual : reason.trim();
-      const choice = { kind: 'keep', modelId: null, reason: said, known: [] } as const;
+      const facts = { of: 'present', measuredWell: view.standing.word === 'enough' } as const;
+      const choice = { kind: 'keep', modelId: null, reason: reason.trim(), facts, known: [] } as const;
       if (act({ kind: 'set-choice', choice, basedOn: job.choice?.version ?? 0 }) === null) goTo(next);
     },
   };
@@ -27,7 +26,7 @@ export function PresentStays() {
   const { keep, next } = useKeeping();
   if (job.choice?.kind === 'keep')
     return (
-      <Said verdict="The present supply is kept" said={job.choice.reason}>
+      <Said verdict="The present supply is kept" said={choiceReason(job.choice)}>
         <Primary onClick={() => goTo(next)}>{next === 'cables' ? 'Its cables for the upgrade' : 'Hand over'}</Primary>
       </Said>
     );
