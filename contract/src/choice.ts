@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import {
+  choiceKinds,
   candidateClasses,
   loadFindingCodes,
   loadFindingWords,
@@ -47,7 +48,7 @@ const presentFactsSchema = z.strictObject({
 export const choiceFactsSchema = z.discriminatedUnion('of', [candidateFactsSchema, presentFactsSchema]);
 
 export const choiceFields = {
-  kind: z.enum(['replace', 'keep']),
+  kind: z.enum(choiceKinds),
   modelId: id.nullable(),
   reason: text(500),
   facts: choiceFactsSchema.optional(),

@@ -1,5 +1,15 @@
 import { z } from 'zod';
-import { conditions, firstChoosing, needs, noWants, schools, subjects, caseLayouts, shapes } from '@fairwatt/core';
+import {
+  guides,
+  conditions,
+  firstChoosing,
+  needs,
+  noWants,
+  schools,
+  subjects,
+  caseLayouts,
+  shapes,
+} from '@fairwatt/core';
 import { adapterSchema } from './cable-bag.ts';
 import { newPartSchema, pinFields, readingValueSchema } from './job.ts';
 import { figure, id } from './primitives.ts';
@@ -25,7 +35,7 @@ const casing = z.strictObject({
 export const computeSchemas = {
   verdict: z
     .strictObject({
-      guide: z.enum(['2.x', '3.x']),
+      guide: z.enum(guides),
       instruments: z.array(instrumentSchema).min(1),
       readings: z.array(reading).min(1),
       /** The supply was told to start: main rails that show next to nothing then speak for themselves. */

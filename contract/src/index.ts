@@ -45,6 +45,7 @@ export {
 } from './shop.ts';
 export { leaveOutSchema, type RecordMessage, recordSchema } from './record.ts';
 export {
+  instrumentRoles,
   type InstrumentTrouble,
   isPrivateAddress,
   type LiveEvent,

@@ -1,5 +1,11 @@
 import { z } from 'zod';
 import {
+  excursionKinds,
+  cableBagStates,
+  measuredKinds,
+  phases,
+  logEventKinds,
+  findingKinds,
   caseLayouts,
   casePlaces,
   conditions,
@@ -56,7 +62,7 @@ export const figuresSchema = z
     share12: figure(0, 1),
     share5: figure(0, 1),
     share33: figure(0, 1),
-    excursion: z.enum(['none', 'processor', 'card-older', 'card-newer']),
+    excursion: z.enum(excursionKinds),
     standbyWatts: figure(0, 60).default(0),
     source: z.enum(figureSources).default('class'),
   })
@@ -135,7 +141,7 @@ export const sheetFields = {
   machineYears: figure(0, 60).nullable(),
   supplyYears: figure(0, 60).nullable(),
   upgrade: text(500),
-  cableBag: z.enum(['came', 'missing', 'not-modular']).nullable(),
+  cableBag: z.enum(cableBagStates).nullable(),
   layout: z.enum(caseLayouts),
   shapes: z.array(z.enum(shapes)).min(1, 'at least one shape').max(7),
   depthMillimetres: figure(50, 600).nullable(),
@@ -145,9 +151,7 @@ export const sheetFields = {
   schoolNote: text(300),
   cardAdviceWatts: figure(1, 5000).nullable(),
   staggeredStart: z.boolean(),
-  measuredLoad: z
-    .strictObject({ kind: z.enum(['mains', 'twelve']), figure: figure(0, 5000), used: z.boolean() })
-    .nullable(),
+  measuredLoad: z.strictObject({ kind: z.enum(measuredKinds), figure: figure(0, 5000), used: z.boolean() }).nullable(),
   day: dayProfileSchema.nullable(),
   keepYears: figure(0.5, 30).nullable(),
   wants: wantsSchema,
@@ -211,7 +215,7 @@ export const presentSupplyFields = {
 };
 export const readingFields = {
   id: uuid,
-  phase: z.enum(['before', 'after']),
+  phase: z.enum(phases),
   subject: z.enum(subjects),
   condition: z.enum(conditions),
   value: readingValueSchema,
@@ -252,7 +256,7 @@ const curve = z.array(z.number()).max(1200);
 export const logFields = {
   id: uuid,
   name: line(120),
-  phase: z.enum(['before', 'after']),
+  phase: z.enum(phases),
   rows: z.int().min(1).max(mostLogRows),
   skipped: z.int().min(0),
   lastsSeconds: figure(0, 1e9),
@@ -283,7 +287,7 @@ export const logFields = {
     .array(
       z.strictObject({
         rail: z.enum(railNames),
-        kind: z.enum(['dip', 'spike', 'step', 'gap', 'off']),
+        kind: z.enum(logEventKinds),
         atSeconds: z.number(),
         lastsSeconds: figure(0, 1e9),
         volts: logVolts.nullable(),
@@ -293,7 +297,7 @@ export const logFields = {
     .max(mostEvents),
 };
 export const findingFields = {
-  kind: z.enum(['fault', 'no-fault', 'hand-on']),
+  kind: z.enum(findingKinds),
   faultId: id.nullable(),
   alsoFaultId: id.nullable().default(null),
   confirmed: z.boolean(),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { abouts, allPowering, checkKinds, faultGroups, needs, type Knowledge } from '@fairwatt/core';
+import { hazards, abouts, allPowering, checkKinds, faultGroups, needs, type Knowledge } from '@fairwatt/core';
 import { figure, id, line, text } from './primitives.ts';
 
 const fault = z.strictObject({
@@ -51,7 +51,7 @@ const check = z.strictObject({
   title: line(80),
   minutes: figure(0, 240),
   needs: z.array(z.enum(needs)),
-  hazard: z.enum(['none', 'low', 'mains']),
+  hazard: z.enum(hazards),
   powers: powering.optional(),
   caution: text(240).optional(),
   drawing: text(40).optional(),

@@ -13,11 +13,14 @@ export function isPrivateAddress(host: string): boolean {
   return host === '::1' || /^f[cd][0-9a-f]{2}:[0-9a-f:]*$/i.test(host);
 }
 
+/** What an instrument that is reached over the network is there for. */
+export const instrumentRoles = ['meter', 'load'] as const;
+
 export const networkInstrumentSchema = z
   .strictObject({
     id,
     name: line(60),
-    role: z.enum(['meter', 'load']),
+    role: z.enum(instrumentRoles),
     host: z.string().refine(isPrivateAddress, 'a loopback or private address in figures, such as 192.168.1.40'),
     port: z.int('a whole number').min(1, 'from 1 to 65535').max(65_535, 'from 1 to 65535'),
     instrumentId: id.nullable(),

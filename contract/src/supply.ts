@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import {
+  guides,
+  modularities,
   boundToBe,
   cableFamilies,
   codedWatts,
@@ -40,9 +42,9 @@ export const supplyLabelSchema = z.strictObject({
   rails: z.array(rail).max(12),
   combined: z.array(combined).max(12),
   shape: z.enum(shapes),
-  guide: z.enum(['2.x', '3.x']),
+  guide: z.enum(guides),
   grade: z.enum(grades),
-  modular: z.enum(['fixed', 'semi', 'full']),
+  modular: z.enum(modularities),
   has16Pin: z.boolean(),
 }) satisfies z.ZodType<SupplyLabel>;
 

@@ -10,6 +10,7 @@ export {
   type FaultGroup,
   faultGroups,
   type Hazard,
+  hazards,
   isEndedBy,
   isFromFile,
   type Knowledge,

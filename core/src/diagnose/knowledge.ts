@@ -45,7 +45,8 @@ export const checkKinds = [
   'computed',
   'decide',
 ] as const satisfies readonly CheckKind[];
-export type Hazard = 'none' | 'low' | 'mains';
+export const hazards = ['none', 'low', 'mains'] as const;
+export type Hazard = (typeof hazards)[number];
 export type Need =
   | 'meter'
   | 'tester'

@@ -1,6 +1,6 @@
 import type { Grade, Shape } from '../standards/index.ts';
 import type { KnownSupply } from './known-supply.ts';
-import type { CaseLayout } from '../machine/index.ts';
+import type { CaseLayout, Modular } from '../machine/index.ts';
 
 /** A stretch of the line, from its first letter to behind its last. */
 export interface Span {
@@ -66,7 +66,7 @@ export interface SaidSupply extends Span {
   readonly ratingWatts: number;
   readonly shape: Shape | null;
   readonly grade: Grade | null;
-  readonly modular: 'fixed' | 'semi' | 'full' | null;
+  readonly modular: Modular | null;
 }
 
 export interface SaidAge extends Span {

@@ -15,6 +15,9 @@ export interface Signed {
   readonly at: Instant;
 }
 
+export const cableBagStates = ['came', 'missing', 'not-modular'] as const;
+export type CableBagState = (typeof cableBagStates)[number];
+
 /** A field of the sheet. */
 export type SheetField = Exclude<keyof Sheet, 'version' | 'fieldRevisions'>;
 
@@ -37,7 +40,7 @@ export interface Sheet {
   readonly machineYears: number | null;
   readonly supplyYears: number | null;
   readonly upgrade: string;
-  readonly cableBag: 'came' | 'missing' | 'not-modular' | null;
+  readonly cableBag: CableBagState | null;
   readonly layout: CaseLayout;
   readonly shapes: readonly Shape[];
   readonly depthMillimetres: number | null;
@@ -140,7 +143,8 @@ export interface NotedOutcome extends Signed {
   readonly takenBackAt: Instant | null;
 }
 
-export type Phase = 'before' | 'after';
+export const phases = ['before', 'after'] as const;
+export type Phase = (typeof phases)[number];
 
 export interface Reading extends Signed {
   readonly id: string;
@@ -190,10 +194,13 @@ export interface KeptLog extends Signed {
   readonly eventsInAll: number;
 }
 
+export const findingKinds = ['fault', 'no-fault', 'hand-on'] as const;
+export type FindingKind = (typeof findingKinds)[number];
+
 /** What was found, as it stands in the report. */
 export interface Finding extends Signed {
   readonly version: number;
-  readonly kind: 'fault' | 'no-fault' | 'hand-on';
+  readonly kind: FindingKind;
   readonly faultId: string | null;
   /** A second fault that was there at the same time. */
   readonly alsoFaultId: string | null;
@@ -202,10 +209,13 @@ export interface Finding extends Signed {
   readonly note: string;
 }
 
+export const choiceKinds = ['replace', 'keep'] as const;
+export type ChoiceKind = (typeof choiceKinds)[number];
+
 /** What is fitted, and why. */
 export interface Choice extends Signed {
   readonly version: number;
-  readonly kind: 'replace' | 'keep';
+  readonly kind: ChoiceKind;
   readonly modelId: string | null;
   /** In somebody's own words; empty where nobody wrote any, and what was known speaks. */
   readonly reason: string;

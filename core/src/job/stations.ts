@@ -1,6 +1,6 @@
 import type { Verdict } from '../measure/index.ts';
 import type { LoadFinding } from '../load/index.ts';
-import type { Job } from './job.ts';
+import type { ChoiceKind, FindingKind, Job } from './job.ts';
 import type { BareVerdict } from './bare-supply.ts';
 import { isWrongConnector, unanswered } from './open-points.ts';
 import type { JobView } from './view.ts';
@@ -30,7 +30,7 @@ export type StationLine =
   | { readonly code: 'not-started' }
   | { readonly code: 'complaint'; readonly outcomeId: string | null; readonly parts: number }
   | { readonly code: 'suspect'; readonly faultId: string; readonly probability: number; readonly proved: boolean }
-  | { readonly code: 'found'; readonly kind: 'fault' | 'no-fault' | 'hand-on'; readonly faultId: string | null }
+  | { readonly code: 'found'; readonly kind: FindingKind; readonly faultId: string | null }
   | { readonly code: 'rail'; readonly verdict: Verdict }
   | { readonly code: 'rail-sags'; readonly rail: string; readonly workVolts: number }
   | { readonly code: 'all-pass'; readonly count: number }
@@ -43,7 +43,7 @@ export type StationLine =
       readonly word: string;
     }
   | { readonly code: 'candidates'; readonly fitting: number; readonly onShelf: number }
-  | { readonly code: 'chosen'; readonly modelId: string | null; readonly kind: 'replace' | 'keep' }
+  | { readonly code: 'chosen'; readonly modelId: string | null; readonly kind: ChoiceKind }
   | { readonly code: 'recorded'; readonly cables: number }
   | { readonly code: 'seated'; readonly seated: number; readonly all: number }
   | { readonly code: 'open'; readonly count: number }

@@ -37,6 +37,7 @@ export {
   calibratedParts,
   compareMeasured,
   type MeasuredComparison,
+  measuredKinds,
   type MeasuredLoad,
   outputBehind,
 } from './measured.ts';

@@ -2,9 +2,12 @@ import { lossModel, lossWatts } from '../standards/index.ts';
 import { partsAt, type MachinePart, type SupplyLabel } from '../machine/index.ts';
 import { demandOf } from './demand.ts';
 
+export const measuredKinds = ['mains', 'twelve'] as const;
+export type MeasuredKind = (typeof measuredKinds)[number];
+
 /** What the machine as it came was seen to draw under full work: at the mains in watts, or on +12 in amps. */
 export interface MeasuredLoad {
-  readonly kind: 'mains' | 'twelve';
+  readonly kind: MeasuredKind;
   readonly figure: number;
   /** Whether it replaces the estimate; else it is only compared. */
   readonly used: boolean;

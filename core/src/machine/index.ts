@@ -25,6 +25,8 @@ export {
   labelProblems,
   nominalVolts,
   type RailRating,
+  modularities,
+  type Modular,
   type SupplyLabel,
   twelveVoltWatts,
 } from './supply-label.ts';

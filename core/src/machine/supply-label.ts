@@ -21,6 +21,10 @@ export interface CombinedLimit {
   readonly usual?: boolean | undefined;
 }
 
+/** Which of its cables can be pulled at the supply: none, all but those of the board, or all. */
+export const modularities = ['fixed', 'semi', 'full'] as const;
+export type Modular = (typeof modularities)[number];
+
 /** What a supply's label and shape say. */
 export interface SupplyLabel {
   readonly ratingWatts: number;
@@ -29,7 +33,7 @@ export interface SupplyLabel {
   readonly shape: Shape;
   readonly guide: Guide;
   readonly grade: Grade;
-  readonly modular: 'fixed' | 'semi' | 'full';
+  readonly modular: Modular;
   readonly has16Pin: boolean;
 }
 

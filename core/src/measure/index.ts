@@ -85,6 +85,7 @@ export {
   curvePieces,
   type LogChannel,
   type LogEvent,
+  logEventKinds,
   type LogProblem,
   type LogSummary,
   mostEvents,

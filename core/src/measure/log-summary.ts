@@ -1,5 +1,8 @@
 import type { RailName } from '../standards/index.ts';
 
+export const logEventKinds = ['dip', 'spike', 'step', 'gap', 'off'] as const;
+export type LogEventKind = (typeof logEventKinds)[number];
+
 /** Something that happened on a rail, in seconds from the log's start. */
 export interface LogEvent {
   readonly rail: RailName;
@@ -7,7 +10,7 @@ export interface LogEvent {
    * `dip` and `spike`: outside its band; `step`: the level moved and stayed; `gap`: nothing was logged; `off`: the
    * supply was switched off, or had not been started.
    */
-  readonly kind: 'dip' | 'spike' | 'step' | 'gap' | 'off';
+  readonly kind: LogEventKind;
   readonly atSeconds: number;
   readonly lastsSeconds: number;
   /** The extreme of a dip or spike, the level after a step, in volts; null for a gap and while off. */

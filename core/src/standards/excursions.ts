@@ -26,7 +26,8 @@ export function carriedShare(
 }
 
 /** How a part's draw jumps for a moment. */
-export type ExcursionKind = 'none' | 'processor' | 'card-older' | 'card-newer';
+export const excursionKinds = ['none', 'processor', 'card-older', 'card-newer'] as const;
+export type ExcursionKind = (typeof excursionKinds)[number];
 
 /**
  * Multiple of the part's sustained watts that it may draw for a time.

@@ -1,5 +1,5 @@
 export { type Confidence, type Source, sources } from './source.ts';
-export { type Guide, type RailBand, railBand, railColour, type RailName, railNames } from './rails.ts';
+export { type Guide, guides, type RailBand, railBand, railColour, type RailName, railNames } from './rails.ts';
 export {
   holdUpLimit,
   type OneLimit,
@@ -12,6 +12,7 @@ export { modularBendMillimetres, type Shape, shapes } from './shapes.ts';
 export {
   carriedShare,
   type ExcursionKind,
+  excursionKinds,
   type ExcursionMilliseconds,
   excursionMilliseconds,
   excursionMultiple,

@@ -5,7 +5,8 @@ export type RailName = '+12' | '+5' | '+3.3' | '-12' | '+5sb';
 export const railNames = ['+12', '+5', '+3.3', '-12', '+5sb'] as const satisfies readonly RailName[];
 
 /** The design guide a supply was built to. */
-export type Guide = '2.x' | '3.x';
+export const guides = ['2.x', '3.x'] as const;
+export type Guide = (typeof guides)[number];
 
 /** Limits at the connector in volts; `lower` is the smaller number, also for the negative rail. */
 export interface RailBand {

@@ -13,6 +13,7 @@ import {
   type Suspect,
   type Tally,
 } from '../diagnose/index.ts';
+import type { FindingKind } from '../job/index.ts';
 import { percentText } from './figures.ts';
 
 /** Words of somebody, as they stand in a sentence: “bang”, “burnt”. */
@@ -108,7 +109,7 @@ export function conclusionSentence(knowledge: Knowledge, conclusion: Conclusion)
 
 /** A finding with nothing around it. */
 interface FindingWords {
-  readonly kind: 'fault' | 'no-fault' | 'hand-on';
+  readonly kind: FindingKind;
   readonly faultId: string | null;
   readonly alsoFaultId?: string | null | undefined;
   readonly confirmed: boolean;

@@ -1,4 +1,10 @@
 import {
+  cableBagStates,
+  measuredKinds,
+  phases,
+  logEventKinds,
+  findingKinds,
+  choiceKinds,
   cameAlongKinds,
   caseLayouts,
   oldSupplies,
@@ -78,7 +84,7 @@ import { combinedFields, figures, labelHead, railFields, type LabelHead } from '
 // Every table that a job is kept in, each described once: what is read and what is written follow from it.
 
 const signed = { by: text, at: instant };
-const phase = oneOf(['before', 'after']);
+const phase = oneOf(phases);
 
 /** Rows of a job that are told apart by their id and stand in the order in which they were added. */
 const byId = <T extends { readonly id: string }>(table: string, fields: Fields<T>): ListTable<T> => ({
@@ -122,7 +128,7 @@ const sheet: Fields<KeptSheet> = {
   machineYears: orNull(number),
   supplyYears: orNull(number),
   upgrade: text,
-  cableBag: orNull(oneOf(['came', 'missing', 'not-modular'])),
+  cableBag: orNull(oneOf(cableBagStates)),
   layout: oneOf(caseLayouts),
   shapes: list(oneOf(shapes)),
   depthMillimetres: orNull(number),
@@ -130,7 +136,7 @@ const sheet: Fields<KeptSheet> = {
   schoolNote: text,
   cardAdviceWatts: orNull(number),
   staggeredStart: boolean,
-  measuredLoad: orNull(within({ kind: oneOf(['mains', 'twelve']), figure: number, used: boolean }, 'measured')),
+  measuredLoad: orNull(within({ kind: oneOf(measuredKinds), figure: number, used: boolean }, 'measured')),
   day: orNull(within({ idleHours: number, typicalHours: number, fullHours: number, typicalShare: number }, 'day')),
   keepYears: orNull(number),
   wants: within({
@@ -301,7 +307,7 @@ export const logChannels = children<LogChannel>('job_log_channel', 'log_id', {
 });
 export const logEvents = children<LogEvent>('job_log_event', 'log_id', {
   rail: oneOf(railNames),
-  kind: oneOf(['dip', 'spike', 'step', 'gap', 'off']),
+  kind: oneOf(logEventKinds),
   atSeconds: number,
   lastsSeconds: number,
   volts: orNull(number),
@@ -310,7 +316,7 @@ export const logEvents = children<LogEvent>('job_log_event', 'log_id', {
 
 export const finding = single<Finding>('job_finding', {
   version: number,
-  kind: oneOf(['fault', 'no-fault', 'hand-on']),
+  kind: oneOf(findingKinds),
   faultId: orNull(text),
   alsoFaultId: orNull(text),
   confirmed: boolean,
@@ -319,7 +325,7 @@ export const finding = single<Finding>('job_finding', {
 });
 export const choice = single<Choice>('job_choice', {
   version: number,
-  kind: oneOf(['replace', 'keep']),
+  kind: oneOf(choiceKinds),
   modelId: orNull(text),
   reason: text,
   facts: optional(json<ChoiceFacts>((value) => choiceFactsSchema.parse(value))),

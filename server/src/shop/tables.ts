@@ -7,7 +7,7 @@ import {
   type MeterRange,
   type ShopSettings,
 } from '@fairwatt/core';
-import { standings, type NetworkInstrument, type Technician } from '@fairwatt/contract';
+import { instrumentRoles, standings, type NetworkInstrument, type Technician } from '@fairwatt/contract';
 import {
   boolean,
   describe,
@@ -44,7 +44,7 @@ export const instrumentRanges: ChildTable<MeterRange> = {
 export const networkInstrument = describe<NetworkInstrument>({
   id: text,
   name: text,
-  role: oneOf(['meter', 'load']),
+  role: oneOf(instrumentRoles),
   host: text,
   port: number,
   instrumentId: orNull(text),

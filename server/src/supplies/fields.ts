@@ -1,4 +1,7 @@
 import {
+  guides,
+  modularities,
+  excursionKinds,
   cableFamilies,
   figureSources,
   grades,
@@ -23,7 +26,7 @@ export const figures: Fields<PowerFigures> = {
   share12: number,
   share5: number,
   share33: number,
-  excursion: oneOf(['none', 'processor', 'card-older', 'card-newer']),
+  excursion: oneOf(excursionKinds),
   standbyWatts: number,
   source: oneOf(figureSources),
 };
@@ -33,9 +36,9 @@ export type LabelHead = Omit<SupplyLabel, 'rails' | 'combined'>;
 export const labelHead: Fields<LabelHead> = {
   ratingWatts: number,
   shape: oneOf(shapes),
-  guide: oneOf(['2.x', '3.x']),
+  guide: oneOf(guides),
   grade: oneOf(grades),
-  modular: oneOf(['fixed', 'semi', 'full']),
+  modular: oneOf(modularities),
   has16Pin: boolean,
 };
 export const railFields: Fields<SupplyLabel['rails'][number]> = {
