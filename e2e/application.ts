@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import type { ElementHandle, KeyInput, Page } from 'puppeteer-core';
 import { freshDatabase } from '../tests/fresh-database.ts';
 import { patience } from './patience.ts';
+import { pressAtRest, selectAll, steadily } from './pressing.ts';
 
 export interface Application {
   url: string;
@@ -50,7 +51,7 @@ export async function startApplication(demo = true): Promise<Application> {
       }),
     stop: () =>
       new Promise((resolve) => {
-        if (child === null || child.exitCode !== null) {
+        if (child === null || child.exitCode !== null || child.signalCode !== null) {
           resolve();
           return;
         }
@@ -175,21 +176,6 @@ export async function control(page: Page, name: string): Promise<ElementHandle> 
   return found;
 }
 
-/** A control that is drawn anew between being found and being used is looked for again, as a person would. */
-async function steadily(work: () => Promise<void>): Promise<void> {
-  for (let attempt = 1; ; attempt += 1) {
-    try {
-      await work();
-      return;
-    } catch (error) {
-      if (attempt === 4 || !(error instanceof Error) || !/detached|not clickable/i.test(error.message)) throw error;
-      await new Promise((resolve) => {
-        setTimeout(resolve, 150);
-      });
-    }
-  }
-}
-
 /**
  * Enter for the page's main act, as a person presses it: with nothing else in focus, and not as the tail of the one
  * before.
@@ -222,7 +208,7 @@ export async function press(page: Page, name: string): Promise<void> {
     const found = await control(page, name);
     // What is pressed of a radio in a row of choices is the label around it.
     const label = await found.evaluateHandle((element) => element.closest('.ant-segmented-item') ?? element);
-    await label.click();
+    await pressAtRest(label);
   });
 }
 
@@ -261,7 +247,7 @@ export async function choose(page: Page, list: string | ElementHandle, option: s
   await steadily(async () => {
     const field = typeof list === 'string' ? await control(page, list) : list;
     const box = await field.evaluateHandle((element) => element.closest('.ant-select') ?? element);
-    await box.click();
+    await pressAtRest(box);
     await page.waitForSelector('.ant-select-dropdown:not(.ant-select-dropdown-hidden)');
     const input = await box.$('input:not([readonly])');
     if (input !== null) await input.type(option);
@@ -281,17 +267,7 @@ export async function pressTab(page: Page, text: string): Promise<void> {
       { timeout: patience },
       text,
     );
-    await (tab as ElementHandle).click();
-  });
-}
-
-/** Goes into a field with all of it selected: three presses are one word or three on a slow machine. */
-export async function selectAll(field: ElementHandle): Promise<void> {
-  await field.click();
-  await field.evaluate((element) => {
-    // The press goes into the field of what has its name.
-    const focused = element.ownerDocument.activeElement;
-    if (focused instanceof HTMLInputElement || focused instanceof HTMLTextAreaElement) focused.select();
+    await pressAtRest(tab as ElementHandle);
   });
 }
 

@@ -5,19 +5,8 @@ import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import type { Job } from '@fairwatt/core';
-import {
-  control,
-  fill,
-  goStation,
-  goTo,
-  isActs,
-  press,
-  saved,
-  seeText,
-  selectAll,
-  settled,
-  visit,
-} from './application.ts';
+import { control, fill, goStation, goTo, isActs, press, saved, seeText, settled, visit } from './application.ts';
+import { selectAll } from './pressing.ts';
 import { openPage } from './browser.ts';
 import { intercepted } from './intercepted.ts';
 import { application, chromium } from './running.ts';
@@ -178,7 +167,7 @@ describe('a piece of the application that does not come', () => {
     let lost = 0;
     let isBack = false;
     await intercepted(page, (request) => {
-      if (isBack || !request.url().includes('/assets/history-drawer-')) {
+      if (isBack || !/\/assets\/history-drawer-[^/]*\.js$/.test(request.url())) {
         void request.continue();
         return;
       }

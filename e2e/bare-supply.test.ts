@@ -4,6 +4,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { choose, fill, goTo, mainAct, press, saved, seeText } from './application.ts';
 import { openPage } from './browser.ts';
 import { jobOf, newJob } from './messages.ts';
+import { pressThe } from './pressing.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;
@@ -48,7 +49,7 @@ describe('a supply by itself', () => {
     await seeText(page, 'Bridge pin 16 (start) to pin 17 (ground)', '.page-side');
     await press(page, 'Starts');
     await choose(page, 'Instrument', 'Bench meter');
-    await page.click('[aria-label="Load condition"] .ant-segmented-item:nth-child(1)');
+    await pressThe(page, '[aria-label="Load condition"] .ant-segmented-item:nth-child(1)');
     expect(await primary()).toContain('Next: +12 V off load');
     await read('12 12.04 5 5.02 3.3 3.31');
     expect(await primary()).toContain('Next: +5 V standby off load');

@@ -4,6 +4,7 @@ import { fill, goTo, press, pressKey, pressTab, saved, seeText } from './applica
 import { openPage } from './browser.ts';
 import { doActs, jobOf, newJob, noted } from './messages.ts';
 import { patience } from './patience.ts';
+import { pressThe } from './pressing.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;
@@ -65,7 +66,7 @@ describe('the search for the fault', () => {
   });
 
   it('lets an answer be corrected in place', async () => {
-    await page.click('[data-trail="look-dust"] button.keys-answer');
+    await pressThe(page, '[data-trail="look-dust"] button.keys-answer');
     await page.waitForSelector('[data-trail="look-dust"] .trail-correct');
     await page.evaluate(() => {
       [...document.querySelectorAll<HTMLElement>('.trail-correct button')]
@@ -131,7 +132,7 @@ describe('the search for the fault', () => {
       'told-smell burnt',
     ]);
     // Corrected to none, the search goes on as ever.
-    await page.click('[data-undo]');
+    await pressThe(page, '[data-undo]');
     await page.waitForSelector('[data-said-danger="told-smell"]');
     await pressKey(page, '1');
     await page.waitForSelector('[data-check]');
@@ -143,7 +144,7 @@ describe('the search for the fault', () => {
       await pick('Standby light', 'look-standby-light');
       await answer('look-standby-light', '1');
     } else {
-      await page.click('[data-trail="look-standby-light"] button.keys-answer');
+      await pressThe(page, '[data-trail="look-standby-light"] button.keys-answer');
       await page.waitForSelector('.trail-correct button');
       await page.evaluate(() => {
         [...document.querySelectorAll<HTMLElement>('.trail-correct button')]

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { control, drawnAt, goTo, press, seeText, settled } from './application.ts';
+import { drawnAt, goTo, press, seeText, settled } from './application.ts';
 import { openPage } from './browser.ts';
+import { pressThe } from './pressing.ts';
 import { application, chromium } from './running.ts';
 
 describe('the guide of connectors', () => {
@@ -28,7 +29,7 @@ describe('the guide of connectors', () => {
     await press(page, 'Often confused');
     await seeText(page, 'Three pins with a gap are 5 V, four pins in a row are 12 V');
     expect(await page.$$eval('main li figure svg', (list) => list.length)).toBeGreaterThanOrEqual(40);
-    await (await control(page, 'Lighting, addressable, 5 V')).click();
+    await press(page, 'Lighting, addressable, 5 V');
     await seeText(page, 'every light on the line burns at once');
     await page.browserContext().close();
   });
@@ -43,10 +44,10 @@ describe('the guide of connectors', () => {
     await seeText(page, 'press the inlet that it is in', '[aria-label="Record by pointing"]');
     // From any station the guide knows the job, and a lead leads to its own connector.
     await goTo(page, `${application.url}/jobs/LQ-0147/measure`);
-    await (await control(page, 'Guide')).click();
+    await press(page, 'Guide');
     await page.waitForFunction(() => location.search === '?job=LQ-0147');
     await goTo(page, `${application.url}/jobs/LQ-0147/cables?way=leads`);
-    await (await page.waitForSelector('a[aria-label^="What is this:"]'))!.click();
+    await pressThe(page, 'a[aria-label^="What is this:"]');
     await seeText(page, 'Note it among the leads of LQ-0147');
     await page.browserContext().close();
   });

@@ -6,6 +6,7 @@ import { describe, expect, it } from 'vitest';
 import { control, fill, goTo, press, pressTab, saved, seeText } from './application.ts';
 import { openPage } from './browser.ts';
 import { jobOf, newJob } from './messages.ts';
+import { pressThe } from './pressing.ts';
 import { application, chromium } from './running.ts';
 
 it('what does not hold says what comes next, and what is open alike is answered for together', async () => {
@@ -13,7 +14,7 @@ it('what does not hold says what comes next, and what is open alike is answered 
   await goTo(page, `${application.url}/jobs/LQ-0147/hand-over`);
   await seeText(page, 'Shown at the machine, 0 of 6');
   const answer = async (item: string, which: 1 | 2) =>
-    (await page.waitForSelector(`[data-proof=${item}] .keys-key:nth-child(${which})`))!.click();
+    pressThe(page, `[data-proof=${item}] .keys-key:nth-child(${which})`);
   await answer('started', 1);
   await answer('complaint', 2);
   await seeText(page, 'The supply was not all of it', '[data-proof=complaint]');
@@ -55,7 +56,7 @@ describe('notes and pictures', () => {
       await press(page, 'Keep the note');
       await seeText(page, text, '.ant-drawer [aria-label=Notes]');
     }
-    await page.click('.ant-drawer [data-note] input[type=checkbox]');
+    await pressThe(page, '.ant-drawer [data-note] input[type=checkbox]');
     await fill(page, 'What it shows', 'Label');
     const picture = join(folder, 'label.png');
     await writeFile(picture, Buffer.from(await page.screenshot({ type: 'png' })));

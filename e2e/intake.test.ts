@@ -6,6 +6,7 @@ import { partClass, type Job } from '@fairwatt/core';
 import { choose, control, fill, goStation, goTo, press, pressTab, saved, seeText, settled } from './application.ts';
 import { jobOf } from './messages.ts';
 import { newMachine } from './new-machine.ts';
+import { pressThe } from './pressing.ts';
 import { application } from './running.ts';
 
 const partsOf = (job: Job) =>
@@ -148,7 +149,7 @@ describe('one field that finds what a machine is made of', () => {
     await seeText(page, 'nor an earlier machine is called "qqvx"', '.ant-select-dropdown');
     await page.keyboard.press('Escape');
     await (await control(page, field)).type(earlier.sheet.client);
-    await (await page.waitForSelector('.ant-select-item-option::-p-text(LQ-0137)'))!.click();
+    await pressThe(page, '.ant-select-item-option::-p-text(LQ-0137)');
     await seeText(page, '6 parts are taken in');
     await saved(page);
     expect((await stored()).parts.map(({ name }) => name)).toEqual(earlier.parts.map(({ name }) => name));
@@ -192,7 +193,7 @@ describe('a machine from its own listings', () => {
     await seeText(page, /The board’s own sensor told \+12 V/, '[data-rough]');
     await seeText(page, 'Nothing measured', '.page-side');
     await seeText(page, 'the board’s own sensor', 'table');
-    await page.click('[data-undo]');
+    await pressThe(page, '[data-undo]');
     await saved(page);
     expect((await stored()).parts).toEqual([]);
     expect((await stored()).readings.every(({ struckAt }) => struckAt !== null)).toBe(true);

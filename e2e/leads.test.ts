@@ -8,6 +8,7 @@ import type { Job } from '@fairwatt/core';
 import { choose, fill, goTo, press, saved, seeText } from './application.ts';
 import { openPage } from './browser.ts';
 import { jobOf, newJob } from './messages.ts';
+import { pressThe } from './pressing.ts';
 import { application, chromium } from './running.ts';
 
 describe('leads that carry no supply power', () => {
@@ -18,7 +19,7 @@ describe('leads that carry no supply power', () => {
     const states = async () => (await stored()).leads.map(({ what, state }) => `${what} ${state}`);
     await goTo(page, `${application.url}/jobs/LQ-0146/cables?way=leads`);
     await page.waitForSelector('.signs-empty button');
-    await page.click('.signs-empty button');
+    await pressThe(page, '.signs-empty button');
     await saved(page);
     const count = (await stored()).leads.length;
     expect(count).toBeGreaterThanOrEqual(7);
@@ -28,7 +29,7 @@ describe('leads that carry no supply power', () => {
     await choose(page, 'Kind of Counter display lamp', 'lighting, 5 V');
     await seeText(page, '12 V burns every light of a 5 V line at once', '.signs-caution');
     await fill(page, 'Place of Counter display lamp', 'lower edge, arrow left');
-    await page.click('[aria-label="State of Counter display lamp"] .ant-segmented-item:nth-child(3)');
+    await pressThe(page, '[aria-label="State of Counter display lamp"] .ant-segmented-item:nth-child(3)');
     await press(page, `The other ${count} are not touched`);
     await saved(page);
     await seeText(page, '1 out now', '.page-side');
@@ -37,7 +38,7 @@ describe('leads that carry no supply power', () => {
     await press(page, 'Counter display lamp is unplugged and not back.');
     await page.waitForFunction(() => location.search === '?way=leads');
     await page.waitForSelector('[aria-label="State of Counter display lamp"]');
-    await page.click('[aria-label="State of Counter display lamp"] .ant-segmented-item:nth-child(4)');
+    await pressThe(page, '[aria-label="State of Counter display lamp"] .ant-segmented-item:nth-child(4)');
     await saved(page);
     expect(new Set((await states()).map((text) => text.split(' ').at(-1)))).toEqual(new Set(['untouched', 'back']));
     await press(page, 'Take out Counter display lamp of the record');

@@ -6,11 +6,12 @@ import type { ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { emptyLabel, usualOutputs, type SupplyModel } from '@fairwatt/core';
 import { servePriceFeed, type ServedFeed } from '@fairwatt/instruments';
-import { choose, drawnAt, fill, goTo, mainAct, press, pressTab, saved, seeText, selectAll } from './application.ts';
+import { choose, drawnAt, fill, goTo, mainAct, press, pressTab, saved, seeText } from './application.ts';
 import { openPage } from './browser.ts';
 import { intercepted } from './intercepted.ts';
 import { doActs, machine, newJob } from './messages.ts';
 import { patience } from './patience.ts';
+import { pressThe, selectAll } from './pressing.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;
@@ -141,13 +142,13 @@ describe('the load', () => {
   });
   it("asks why a job is sized by another rule than the shop's", async () => {
     await pressTab(page, 'Sizing rules');
-    await (await page.waitForSelector('[data-school=half-load] input'))!.click();
+    await pressThe(page, '[data-school=half-load] input');
     await seeText(page, 'sized by another rule', '[aria-label="Sizing schools"]');
     await fill(page, 'Why not peaks covered, as this shop does', 'The client wants it quiet at night.');
     await page.waitForFunction(
       () => !document.querySelector('[aria-label="Sizing schools"]')!.textContent.includes('sized by another rule'),
     );
-    await page.click('[data-school=peaks-covered] input');
+    await pressThe(page, '[data-school=peaks-covered] input');
     await saved(page);
   });
   it("shows what it costs to run, over this machine's own day", async () => {
@@ -248,7 +249,7 @@ describe('the replacement', () => {
   });
   it('puts a unit by, keeps the choice with what was known, and counts the unit as fitted', async () => {
     await pressTab(page, 'Candidates');
-    await (await page.waitForSelector('[data-candidate=corvane-650-s]'))!.click();
+    await pressThe(page, '[data-candidate=corvane-650-s]');
     await press(page, 'Put one by for this job');
     await seeText(page, /Put by for this job: \w \d/, '[data-units]');
     await page.evaluate(() => {
@@ -272,7 +273,7 @@ describe('the replacement', () => {
 describe('the supplies', () => {
   it('are duplicated and changed, with what is wrong told at its field', async () => {
     await goTo(page, `${application.url}/supplies`);
-    await page.click('[aria-label="Duplicate Corvane 550 S"]');
+    await pressThe(page, '[aria-label="Duplicate Corvane 550 S"]');
     await page.waitForSelector('.supply-editor-supplyEditor');
     await fill(page, 'Name', 'Lantern 560');
     await fill(page, 'Rating (W)', 'five hundred');
@@ -377,7 +378,7 @@ describe('the supplies', () => {
       inlets,
     );
     await (await page.$$(`${inlets} input[type=checkbox]`))[1]!.click();
-    await page.click(`${inlets} [aria-label^="Take out inlet Drive"]`);
+    await pressThe(page, `${inlets} [aria-label^="Take out inlet Drive"]`);
     await page.waitForFunction(
       (at: string) => document.querySelectorAll(`${at} [data-inlet]`).length === 1,
       {},
@@ -413,7 +414,7 @@ describe('the cable bags', () => {
     await choose(page, (await page.waitForSelector('.cable-bags-page-bags .ant-select'))!, 'Tarnwick Quiet 600');
     await page.waitForSelector('[data-bag=BAG-01][data-word=harmful]');
     await seeText(page, /A short: the plug and the wire burn/, '[data-crossing=harmful]');
-    await page.click('[data-bag=BAG-03]');
+    await pressThe(page, '[data-bag=BAG-03]');
     await page.waitForSelector('[data-crossing=unknown]');
     await seeText(page, 'A probe walk proves it', '[data-prove-by-walk]');
     await press(page, 'Enter a cable');

@@ -10,6 +10,7 @@ import { choose, fill, goTo, mainAct, press, pressTab, saved, seeText } from './
 import { openPage } from './browser.ts';
 import { doActs, jobOf, newJob, noted } from './messages.ts';
 import { patience } from './patience.ts';
+import { pressThe } from './pressing.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;
@@ -100,7 +101,7 @@ describe('readings', () => {
           ?.click();
       }, key);
     expect(await page.$eval('[data-entry]', (field) => (field as HTMLInputElement).value)).toBe('3.3 3.30 work ');
-    await page.click('.number-pad-pad .number-pad-keep');
+    await pressThe(page, '.number-pad-pad .number-pad-keep');
     await page.waitForFunction(() => document.querySelector<HTMLInputElement>('[data-entry]')?.value === '');
     await press(page, 'Pad');
     await saved(page);
@@ -175,12 +176,12 @@ describe('a probe walk', () => {
     // Nothing further is touched until the cable is out; what was mistyped can be put right.
     await page.waitForSelector('[data-interlock="harmful-cable"]');
     expect(await page.$('.walk-entry-walkEntry')).toBeNull();
-    await page.click('[data-walk] [data-pin="1"]');
+    await pressThe(page, '[data-walk] [data-pin="1"]');
     await page.waitForSelector('.walk-entry-walkEntry');
     await page.keyboard.type('lots');
     await page.keyboard.press('Enter');
     await seeText(page, '“lots” is not a figure', '[data-walk]');
-    await page.click('[data-interlock] .keys-key');
+    await pressThe(page, '[data-interlock] .keys-key');
     await page.waitForFunction(() => document.querySelector('[data-interlock]') === null);
     await saved(page);
   });
@@ -221,7 +222,7 @@ describe('a walk that proves a spare cable', () => {
     await saved(page);
     await goTo(page, `${application.url}/cable-bags?on=tarnwick-quiet-600`);
     await page.waitForSelector('[data-bag="BAG-03"][data-word="safe"]');
-    await page.click('[data-bag="BAG-03"]');
+    await pressThe(page, '[data-bag="BAG-03"]');
     await seeText(page, /Proved by probe, Mara T\./, '[data-crossing=safe]');
     await press(page, 'take back');
     await page.waitForSelector('[data-crossing=unknown]');
@@ -267,7 +268,7 @@ describe('a log', () => {
     );
     await page.focus('.log-chart-logChart');
     await page.keyboard.press('0');
-    await page.click('[data-log-read] [data-primary]');
+    await pressThe(page, '[data-log-read] [data-primary]');
     await seeText(page, 'Kept in the job', '[data-log-read]');
     await saved(page);
     await press(page, 'another file');
@@ -286,7 +287,7 @@ describe('a log', () => {
     );
     await readIt();
     await seeText(page, '3,600 rows', '[data-log-read]');
-    await page.click('[data-log-read] [data-primary]');
+    await pressThe(page, '[data-log-read] [data-primary]');
     await seeText(page, 'with the file itself', '[data-log-read]');
     // Into the first, idle part of the evening: its mean is what idle shows.
     for (let count = 0; count < 4; count += 1) await press(page, 'Zoom in');
@@ -394,7 +395,7 @@ describe('instruments live', () => {
     await press(page, 'off load');
     await press(page, 'All rails, hands free');
     await page.waitForSelector('[data-hands-free]');
-    await page.click('[aria-label="Hands free"] .ant-checkbox-input');
+    await pressThe(page, '[aria-label="Hands free"] .ant-checkbox-input');
     await seeText(page, '5 of 5 rails read', '[data-hands-free=done]');
     expect((await said()).join(' ')).toMatch(/plus 12 volts off load, 1[12]\.\d\d: pass\./);
     expect((await said()).at(-1)).toContain('5 of 5 rails read');
@@ -422,7 +423,7 @@ describe('instruments live', () => {
     await press(page, 'Start the sweep');
     await page.waitForSelector('[data-sweep="running"]');
     await seeText(page, /\d A, 0 of 7 read/, '[data-sweep-bar]');
-    await page.click('.sweep-watch-stopButton');
+    await pressThe(page, '.sweep-watch-stopButton');
     await seeText(page, 'Stopped by hand. The load is off.', '[data-sweep]');
     expect(bench.drawing).toBe(false);
     await fill(page, 'Dwell (s)', '0.2');
@@ -451,7 +452,7 @@ describe('instruments live', () => {
       await fill(page, 'Dwell (s)', '30');
       await press(page, 'Start the sweep');
       await page.waitForSelector('[data-sweep="running"]');
-      await page.click('[data-station=load]');
+      await pressThe(page, '[data-station=load]');
       await seeText(page, /LQ-0143.* A, 0 of 7 read/, '[data-sweep-bar]');
       await goTo(page, `${application.url}/supplies`);
       await seeText(page, /LQ-0143.* A, 0 of 7 read/, '[data-sweep-bar]');

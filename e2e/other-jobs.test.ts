@@ -13,6 +13,7 @@ import {
   sideText,
 } from './path.ts';
 import { page } from './one-page.ts';
+import { pressThe } from './pressing.ts';
 import { application } from './running.ts';
 
 const line = (station: string) =>
@@ -148,7 +149,7 @@ describe('a supply that is changed half-way', () => {
     const code = await taken('Tide gauge tower', parts, ['Corvane 550 S', 'Corvane 550 S'], sockets);
     const choose = async (modelId: string) => {
       await goTo(page, `${application.url}/jobs/${code}/replacement`);
-      await (await page.waitForSelector(`[data-candidate=${modelId}]`))!.click();
+      await pressThe(page, `[data-candidate=${modelId}]`);
       await mainAct(page);
       await drawnAt(page, '/cables');
       await saved(page);

@@ -3,6 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { choose, fill, goTo, press, saved, seeText } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, jobOf, machine, newJob, supplyCalled } from './messages.ts';
+import { pressThe } from './pressing.ts';
 import { application, chromium } from './running.ts';
 
 let page: Page;
@@ -51,7 +52,7 @@ const inlet = (label: string) => `[data-inlet][aria-label^="${label} "]`;
 /** The way of the cable in hand, typed and left by Enter, which goes on to the next cable. */
 async function way(text: string): Promise<void> {
   acts += 1;
-  await page.click('[aria-label^="The way of cable"]');
+  await pressThe(page, '[aria-label^="The way of cable"]');
   await page.keyboard.type(text);
   await page.keyboard.press('Enter');
   await seeText(page, /Press a socket|Press one for its way/, '[aria-label="Record by pointing"]');
@@ -203,7 +204,7 @@ describe('a harness recorded by pointing', () => {
     });
     await goTo(page, `${application.url}/jobs/${own}/cables?way=was`);
     await seeText(page, 'no fit', '.harness-record-plugRow');
-    await (await page.waitForSelector('[aria-label="An adapter was found at plug 1 of cable A"]'))!.click();
+    await pressThe(page, '[aria-label="An adapter was found at plug 1 of cable A"]');
     await seeText(page, 'never: it feeds one purpose from another');
     await choose(page, 'Cables into the adapter at plug 1 of cable A', 'by 2 cables');
     await saved(page);
@@ -213,7 +214,7 @@ describe('a harness recorded by pointing', () => {
     await choose(page, 'Cables into the adapter at plug 1 of cable A', 'by one cable');
     await choose(page, 'Kind of plug 1 of cable A', '8-pin card');
     await seeText(page, 'may stay, as far as it can be told from outside');
-    await page.click('[aria-label="No adapter at plug 1 of cable A"]');
+    await pressThe(page, '[aria-label="No adapter at plug 1 of cable A"]');
     await saved(page);
     expect((await jobOf(own)).cables[0]?.plugs).toEqual([{ kind: 'card-8', inletId: 'stays-2-1' }]);
   });

@@ -17,6 +17,7 @@ import {
 import type { Application } from './application.ts';
 import { barriersOn } from './axe.ts';
 import { openBrowser, openPage, type OpenBrowser } from './browser.ts';
+import { pressThe } from './pressing.ts';
 
 const owner = { name: 'Ilse V.', secret: '482913' };
 const trainee = { name: 'Pim Vale', secret: '371926' };
@@ -161,7 +162,7 @@ describe('a shop where people sign in', () => {
   it('lets a second person sign what a trainee may not decide alone', async () => {
     const code = await codeOfFirstJob();
     await visit(page, `${application.url}/jobs/${code}/hand-over`);
-    await (await page.waitForSelector('button[aria-label^="Sign off: "], button::-p-text(Sign off)'))!.click();
+    await pressThe(page, 'button[aria-label^="Sign off: "], button::-p-text(Sign off)');
     await (await page.waitForSelector('[aria-label^="Reason for leaving open"]'))!.type('The client takes it as it is');
     await press(page, 'Sign');
     await seeText(page, 'A second person signs', '.ant-modal');
@@ -177,7 +178,7 @@ describe('a shop where people sign in', () => {
   it('shows the way in above the work when a session is over, and sends what was typed', async () => {
     await visit(page, `${application.url}/jobs`);
     await seeText(page, 'Kiosk of the pier');
-    await (await page.waitForSelector('a[href*="/jobs/FS-"]'))!.click();
+    await pressThe(page, 'a[href*="/jobs/FS-"]');
     await seeText(page, 'Kiosk of the pier', '.job-head-jobHead');
     const code = /jobs\/([A-Z]{2}-\d+)/.exec(page.url())?.[1] ?? '';
     await visit(page, `${application.url}/jobs/${code}/intake`);
@@ -219,7 +220,7 @@ describe('a shop where people sign in', () => {
     await visit(phone, `${application.url}/enrol#${(code ?? '').replace('-', '')}`);
     await press(phone, 'Enrol it');
     await seeText(phone, 'Who works here?');
-    await (await phone.waitForSelector(`label.ant-radio-button-wrapper::-p-text(${trainee.name})`))!.click();
+    await pressThe(phone, `label.ant-radio-button-wrapper::-p-text(${trainee.name})`);
     await (await control(phone, 'PIN, six digits')).type(trainee.secret);
     await seeText(phone, 'Kiosk of the pier');
     // Whoever holds it sees where he is signed in, and so does the owner.
@@ -241,7 +242,7 @@ describe('a shop where people sign in', () => {
     );
     await visit(phone, `${application.url}/jobs`);
     await seeText(phone, 'Who works here?');
-    await (await phone.waitForSelector(`label.ant-radio-button-wrapper::-p-text(${trainee.name})`))!.click();
+    await pressThe(phone, `label.ant-radio-button-wrapper::-p-text(${trainee.name})`);
     await (await control(phone, 'PIN, six digits')).type(trainee.secret);
     await seeText(phone, 'Kiosk of the pier');
     // The owner ends it, and whoever holds it is out.
