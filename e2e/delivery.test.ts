@@ -6,10 +6,11 @@ import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect, it } from 'vitest';
 import type { Act, Job } from '@fairwatt/core';
-import { control, fill, isActs, press, saved, seeText, selectAll, settled, visit } from './application.ts';
+import { control, fill, isActs, press, saved, seeText, settled, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { intercepted } from './intercepted.ts';
 import { patience } from './patience.ts';
+import { selectAll } from './pressing.ts';
 import { application, chromium } from './running.ts';
 
 const open = async (path: string, options?: Parameters<typeof openPage>[1]): Promise<Page> => {
@@ -211,7 +212,7 @@ describe('somebody else', () => {
     });
     typed();
     await seeText(page, 'Theirs: “Theirs”', '[data-conflict]');
-    await (await control(page, 'Client: theirs')).click();
+    await press(page, 'Client: theirs');
     await press(page, 'Keep as picked');
     await saved(page);
     expect((await stored('LQ-0142')).sheet).toMatchObject({ client: 'Theirs', upgrade: 'Mine too' });
@@ -245,6 +246,33 @@ describe('while the server is away', () => {
     }, earlier);
     expect(await valueOf(page, 'Client')).toBe('Confirmed before it went');
     await application.start();
+    await page.browserContext().close();
+  });
+  it('the page stays, also where it goes while a piece of the page is on its way', async () => {
+    const page = await openPage(chromium.browser);
+    let goes: () => void = () => undefined;
+    const gone = new Promise<void>((resolve) => {
+      goes = resolve;
+    });
+    let lost = 0;
+    await intercepted(page, (request) => {
+      if (!request.url().includes('/assets/conflict-cards-')) {
+        void request.continue();
+        return;
+      }
+      lost += 1;
+      void gone.then(() => request.abort('connectionrefused'));
+    });
+    await visit(page, `${application.url}/jobs/LQ-0143/intake`);
+    await eventually(() => lost).toBeGreaterThan(0);
+    await application.stop();
+    goes();
+    await seeText(page, 'Server away');
+    await fill(page, 'Surroundings', 'Typed while it is away');
+    await seeText(page, '1 change is kept in this browser');
+    await application.start();
+    await saved(page);
+    expect((await stored('LQ-0143')).sheet.surroundings).toBe('Typed while it is away');
     await page.browserContext().close();
   });
   it('a new job and a picture are kept, and sent in order when it is back', async () => {

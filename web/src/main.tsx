@@ -11,11 +11,18 @@ import { reloadWhenPiecesAreGone } from './app/chunks.ts';
 import { Root } from './app/root.tsx';
 import { store } from './app/store.ts';
 import { signStyles } from './app/style-nonce.ts';
+import { isServerThere } from './offline/server-there.ts';
 import { startOffline } from './offline/start.ts';
 
 if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.serviceWorker.register('/sw.js');
 
-reloadWhenPiecesAreGone(() => store.getState().connection === 'away');
+reloadWhenPiecesAreGone({
+  isThere: isServerThere,
+  wouldLose: () => {
+    const { storage, parcels } = store.getState().outbox;
+    return storage === 'memory' && parcels.length > 0;
+  },
+});
 signStyles();
 askAhead(store, location.pathname);
 

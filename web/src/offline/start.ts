@@ -9,9 +9,9 @@ import { keepAnswer } from './kept-answer.ts';
 import { isAway } from './kept-request.ts';
 import { followServer } from './live-updates.ts';
 import { outbox } from './outbox.ts';
-import { within } from './patience.ts';
 import { nextOrder, thisTab, type Parcel } from './parcel.ts';
 import { retryMilliseconds, Sender, settleMilliseconds } from './sender.ts';
+import { isServerThere } from './server-there.ts';
 import { browserTabs, type TabMessage } from './tabs.ts';
 
 const watchMilliseconds = 8000;
@@ -59,10 +59,7 @@ function sealAfterTyping(store: AppStore): void {
 /** Whether the server answers, asked now and then, for the notice at the top. */
 function watchServer(store: AppStore, onBack: () => void): void {
   const ask = async (): Promise<void> => {
-    const answered = await within(5000, '/api/health', { cache: 'no-store' }, async (response) => {
-      await response.text();
-      return response.ok;
-    }).catch(() => false);
+    const answered = await isServerThere();
     const was = store.getState().connection;
     // A server without room answers all the same; only a change that it takes tells otherwise.
     if (answered !== (was !== 'away')) store.dispatch(connection.set(answered ? 'here' : 'away'));
