@@ -80,7 +80,7 @@ function SigningNotice() {
   return (
     <div className={picked ? looks.notice : styles['said']} role="status">
       <span className={looks.mark}>{picked ? 'Names are picked' : 'People sign in'}</span>
-      <span style={{ flex: 1 }}>
+      <span className={looks.fills}>
         {picked
           ? 'Anybody at this machine may pick any name, and only this machine is answered. Give the ' +
             'owner a secret, then let people sign in.'

@@ -23,7 +23,7 @@ function SignedOut({ access }: { readonly access: Access }) {
   return (
     <div className={`${looks.notice} ${looks.bad}`} role="alert">
       <span className={looks.mark}>You were signed out</span>
-      <span style={{ flex: 1 }}>What you type is kept in this browser and sent when you are in again.</span>
+      <span className={looks.fills}>What you type is kept in this browser and sent when you are in again.</span>
       <Button onClick={() => setAsked(true)}>Sign in again</Button>
       {asked && (
         <Suspense fallback={null}>

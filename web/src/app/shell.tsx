@@ -78,7 +78,7 @@ function Bar({
         </svg>
         <span className={styles.brandName}>Fair Watt</span>
       </NavLink>
-      <nav aria-label="Main" style={{ display: 'flex', gap: 20 }}>
+      <nav aria-label="Main" className={styles.links}>
         <NavLink to="/jobs">Jobs</NavLink>
         <NavLink to="/supplies">Supplies</NavLink>
         <NavLink to="/cable-bags">Cable bags</NavLink>

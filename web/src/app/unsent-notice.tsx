@@ -93,7 +93,7 @@ export function UnsentNotice() {
       {memory && (
         <div className={looks.notice} role="alert" data-storage="memory">
           <span className={looks.mark}>Keeps nothing</span>
-          <span style={{ flex: 1 }}>
+          <span className={looks.fills}>
             This browser keeps nothing: what the server has not confirmed is lost by a reload.
           </span>
           <UnsentFile />
@@ -102,7 +102,7 @@ export function UnsentNotice() {
       {refused.map((parcel) => (
         <div key={parcel.id} className={`${looks.notice} ${looks.bad}`} role="alert" data-refused>
           <span className={looks.mark}>Not saved</span>
-          <span style={{ flex: 1 }}>
+          <span className={looks.fills}>
             {parcel.kind === 'request' ? parcel.title : ''}
             {parcel.code === null ? '' : `, ${parcel.code}`}: {parcel.refused?.title}
           </span>

@@ -25,7 +25,7 @@ export function TwoStates({
   return (
     <div className={`${looks.notice} ${looks.bad} ${looks.conflict}`} role="alert" data-conflict>
       <span className={looks.mark}>Not saved</span>
-      <div style={{ flex: 1 }}>
+      <div className={looks.fills}>
         <strong>{what}</strong> {theirs === null ? 'was taken out meanwhile.' : 'was changed meanwhile.'}
         {theirs !== null && (
           <Sheet

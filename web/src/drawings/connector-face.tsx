@@ -54,7 +54,7 @@ function PinFrame({
         width={width - 3}
         height={height - 3}
         rx={2}
-        style={{ fill }}
+        fill={fill}
         stroke={lit ? 'var(--action)' : 'none'}
         strokeWidth={lit ? 4 : 0}
       />
@@ -90,7 +90,7 @@ function SmallPin({
           y={y + cell * 0.28 + 4}
           textAnchor="middle"
           fontSize={cell < 26 ? 8 : 11}
-          style={{ fill: 'var(--ink)' }}
+          fill="var(--ink)"
         >
           {mark === undefined ? contact.name : `${contact.name} ${mark}`}
         </text>
@@ -129,18 +129,18 @@ function LargePin({
           y={y + cell * 0.43 + 4}
           textAnchor="middle"
           fontSize={cell < 26 ? (pin.signal.length > 2 ? 8 : 9.5) : 12}
-          style={{ fill: colour.text }}
+          fill={colour.text}
         >
           {pin.signal}
         </text>
       )}
       {cell >= 40 && (
-        <text className={looks.fig} x={x + 6} y={y + 12} fontSize={9.5} style={{ fill: colour.text }}>
+        <text className={looks.fig} x={x + 6} y={y + 12} fontSize={9.5} fill={colour.text}>
           {pin.pin}
         </text>
       )}
       {mark !== undefined && (
-        <text x={x + cell - 5} y={y + 14} textAnchor="end" fontSize={13} fontWeight={700} style={{ fill: colour.text }}>
+        <text x={x + cell - 5} y={y + 14} textAnchor="end" fontSize={13} fontWeight={700} fill={colour.text}>
           {mark}
         </text>
       )}
@@ -162,14 +162,15 @@ function Shell({
 }) {
   return (
     <>
-      {latched && <rect x={width / 2 - 22} y={1} width={44} height={12} style={{ fill: 'var(--ink)' }} />}
+      {latched && <rect x={width / 2 - 22} y={1} width={44} height={12} fill="var(--ink)" />}
       <rect
         x={1}
         y={top}
         width={width - 2}
         height={height - top - 1}
         rx={3}
-        style={{ fill: 'var(--sheet)', stroke: 'var(--ink)' }}
+        fill="var(--sheet)"
+        stroke="var(--ink)"
         strokeWidth={1.6}
       />
     </>
@@ -250,7 +251,7 @@ export function ConnectorFace({
         <path
           d={`M${8 + (side === 'wires' ? seamAfter : columns - seamAfter) * cell} ${tall} V${h - 1}`}
           strokeWidth={2.5}
-          style={{ stroke: 'var(--action)' }}
+          stroke="var(--action)"
         />
       )}
     </svg>

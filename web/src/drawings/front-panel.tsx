@@ -38,7 +38,8 @@ export function FrontPanel() {
               width={cell - 8}
               height={cell - 8}
               rx={2}
-              style={{ fill: power ? 'var(--ink)' : 'var(--sheet)', stroke: power ? 'var(--action)' : 'var(--ink-2)' }}
+              fill={power ? 'var(--ink)' : 'var(--sheet)'}
+              stroke={power ? 'var(--action)' : 'var(--ink-2)'}
               strokeWidth={power ? 3.5 : 1.2}
             />
             <text
@@ -47,7 +48,7 @@ export function FrontPanel() {
               y={y + cell / 2 + 4.5}
               textAnchor="middle"
               fontSize={12}
-              style={{ fill: power ? 'var(--sheet)' : 'var(--ink)' }}
+              fill={power ? 'var(--sheet)' : 'var(--ink)'}
             >
               {pin}
             </text>
@@ -56,7 +57,8 @@ export function FrontPanel() {
               y={pin % 2 === 0 ? 12 : 97}
               textAnchor="middle"
               fontSize={9}
-              style={{ fill: 'var(--ink-2)', fontWeight: power ? 700 : 400 }}
+              fill="var(--ink-2)"
+              fontWeight={power ? 700 : 400}
             >
               {name}
             </text>

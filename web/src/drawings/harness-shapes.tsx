@@ -37,22 +37,16 @@ export function Panel(props: { readonly title: string; readonly height: number; 
   const { title, height, isEmpty } = props;
   return (
     <>
-      <text x={0} y={16} fontSize={13.5} fontWeight={600} style={{ fill: 'var(--ink-2)' }}>
+      <text x={0} y={16} fontSize={13.5} fontWeight={600} fill="var(--ink-2)">
         {title}
       </text>
-      <text x={width} y={16} fontSize={13.5} fontWeight={600} textAnchor="end" style={{ fill: 'var(--ink-2)' }}>
+      <text x={width} y={16} fontSize={13.5} fontWeight={600} textAnchor="end" fill="var(--ink-2)">
         Inlets, by their place in the case
       </text>
-      <rect
-        x={0.5}
-        y={28}
-        width={panelRight}
-        height={height - 34}
-        style={{ fill: 'var(--side)', stroke: 'var(--ink)' }}
-      />
+      <rect x={0.5} y={28} width={panelRight} height={height - 34} fill="var(--side)" stroke="var(--ink)" />
       {isEmpty &&
         emptyPanel.map((line, index) => (
-          <text key={line} x={16} y={58 + index * 20} fontSize={13.5} style={{ fill: 'var(--ink-2)' }}>
+          <text key={line} x={16} y={58 + index * 20} fontSize={13.5} fill="var(--ink-2)">
             {line}
           </text>
         ))}
@@ -96,7 +90,7 @@ export function SocketShape({
           y={y - leastPitch / 2}
           width={190}
           height={leastPitch}
-          style={{ fill: isCurrent ? 'var(--manila)' : 'transparent' }}
+          fill={isCurrent ? 'var(--manila)' : 'transparent'}
         />
       )}
       <text
@@ -104,7 +98,7 @@ export function SocketShape({
         y={y + 5}
         fontSize={13}
         textAnchor="end"
-        style={isCurrent ? { fill: 'var(--on-manila)', fontWeight: 700 } : undefined}
+        {...(isCurrent ? { fill: 'var(--on-manila)', fontWeight: 700 } : {})}
       >
         {socket.plugged ? '✓ ' : ''}
         {socket.label}
@@ -115,7 +109,8 @@ export function SocketShape({
         width={56}
         height={20}
         rx={2}
-        style={{ fill: 'var(--sheet)', stroke: 'var(--ink)' }}
+        fill="var(--sheet)"
+        stroke="var(--ink)"
         strokeDasharray={socket.used ? undefined : '3 3'}
       />
       {[0, 1, 2, 3].map((slot) => (
@@ -125,7 +120,7 @@ export function SocketShape({
           y={y - 4.5}
           width={6}
           height={9}
-          style={{ fill: socket.used ? 'var(--ink)' : 'var(--line)' }}
+          fill={socket.used ? 'var(--ink)' : 'var(--line)'}
         />
       ))}
     </g>
@@ -139,9 +134,9 @@ export function PlaceShape({ frame }: { readonly frame: PlaceFrame }) {
       <path
         d={`M${width - 0.5} ${frame.top + 10}V${frame.bottom}H${caseLeft - 8}V${frame.top + 18}`}
         fill="none"
-        style={{ stroke: 'var(--line)' }}
+        stroke="var(--line)"
       />
-      <text x={caseLeft - 8} y={frame.top + 14} fontSize={12.5} fontWeight={600} style={{ fill: 'var(--ink-2)' }}>
+      <text x={caseLeft - 8} y={frame.top + 14} fontSize={12.5} fontWeight={600} fill="var(--ink-2)">
         {placeText[frame.place]}
       </text>
     </g>
@@ -215,7 +210,8 @@ export function InletShape({
         width={40}
         height={22}
         rx={2}
-        style={{ fill: state === 'seated' ? 'var(--ink)' : 'var(--sheet)', stroke: colours[state] }}
+        fill={state === 'seated' ? 'var(--ink)' : 'var(--sheet)'}
+        stroke={colours[state]}
         strokeWidth={isHere ? 3.5 : 2}
         strokeDasharray={state === 'open' ? '3 3' : undefined}
       />
@@ -225,7 +221,7 @@ export function InletShape({
         fontSize={15}
         fontWeight={700}
         textAnchor="middle"
-        style={{ fill: state === 'seated' ? 'var(--sheet)' : colours[state] }}
+        fill={state === 'seated' ? 'var(--sheet)' : colours[state]}
       >
         {marks[state]}{' '}
       </text>
@@ -234,17 +230,11 @@ export function InletShape({
         y={y + 5}
         fontSize={14.5}
         fontWeight={isHere || isBright ? 700 : 600}
-        style={{ fill: amiss ? 'var(--fail)' : 'var(--ink)' }}
+        fill={amiss ? 'var(--fail)' : 'var(--ink)'}
       >
         {shortened(row.label, 24)}{' '}
       </text>
-      <text
-        x={width - 10}
-        y={y + 5}
-        fontSize={13}
-        textAnchor="end"
-        style={{ fill: amiss ? 'var(--fail)' : 'var(--ink-2)' }}
-      >
+      <text x={width - 10} y={y + 5} fontSize={13} textAnchor="end" fill={amiss ? 'var(--fail)' : 'var(--ink-2)'}>
         {atInlet(row, state, words)}
       </text>
     </>
@@ -260,17 +250,11 @@ export function CodeShape({ code, y, isLit }: { readonly code: string; readonly 
         y={y - 10}
         width={44}
         height={20}
-        style={{ fill: 'var(--manila)', stroke: isLit ? 'var(--ink)' : 'none' }}
+        fill="var(--manila)"
+        stroke={isLit ? 'var(--ink)' : 'none'}
         strokeWidth={2}
       />
-      <text
-        className={looks.fig}
-        x={234}
-        y={y + 5}
-        fontSize={13}
-        textAnchor="middle"
-        style={{ fill: 'var(--on-manila)' }}
-      >
+      <text className={looks.fig} x={234} y={y + 5} fontSize={13} textAnchor="middle" fill="var(--on-manila)">
         {shortened(code, 5)}
       </text>
     </g>
@@ -281,8 +265,8 @@ export function CodeShape({ code, y, isLit }: { readonly code: string; readonly 
 export function DragShape({ from, x, y }: { readonly from: number; readonly x: number; readonly y: number }) {
   return (
     <g pointerEvents="none">
-      <line x1={caseLeft} y1={from} x2={x} y2={y} style={{ stroke: 'var(--action)' }} strokeWidth={3} />
-      <rect x={x - 20} y={y - 11} width={40} height={22} style={{ fill: 'var(--manila)', stroke: 'var(--ink)' }} />
+      <line x1={caseLeft} y1={from} x2={x} y2={y} stroke="var(--action)" strokeWidth={3} />
+      <rect x={x - 20} y={y - 11} width={40} height={22} fill="var(--manila)" stroke="var(--ink)" />
     </g>
   );
 }

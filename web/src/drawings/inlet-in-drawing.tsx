@@ -53,7 +53,7 @@ export function InletInDrawing({
       data-lit={isBright}
       aria-label={nameOf(row, state, words)}
       aria-current={isHere}
-      style={{ cursor: movable ? 'grab' : 'pointer' }}
+      cursor={movable ? 'grab' : 'pointer'}
       onClick={onPick}
       onPointerEnter={() => onOver(true)}
       onPointerLeave={() => onOver(false)}

@@ -1,5 +1,6 @@
 import { conditionText, isRail, subjectText, verdictLevel, verdictText, type Verdict } from '@fairwatt/core';
 import { looks } from '../looks/looks.ts';
+import styles from './rail-bands.module.css';
 
 const rowHeight = 42;
 const left = 150;
@@ -34,7 +35,7 @@ const colourOf: Record<Verdict['word'], string> = {
   'cannot-tell': 'var(--unknown)',
 };
 const markOf: Record<Verdict['word'], string> = { pass: '✓', marginal: '▲', fail: '✕', 'cannot-tell': '?' };
-const faint = { fill: 'var(--ink-2)' };
+const faint = 'var(--ink-2)';
 
 /** Where a verdict's row stands, and how its figures lie across it. */
 interface Place {
@@ -57,19 +58,20 @@ function Band({ verdict, place: { x, y, inner } }: { readonly verdict: Verdict; 
   const end = (value: number) => (isRail(verdict.subject) ? value.toFixed(2) : value.toFixed(0));
   return (
     <>
-      <line x1={left} x2={left + inner} y1={y} y2={y} style={{ stroke: 'var(--line)' }} />
+      <line x1={left} x2={left + inner} y1={y} y2={y} stroke="var(--line)" />
       <rect
         x={x(lower)}
         y={y - 8}
         width={x(upper) - x(lower)}
         height={16}
-        style={{ fill: 'var(--track)', stroke: 'var(--ink-2)' }}
+        fill="var(--track)"
+        stroke="var(--ink-2)"
         strokeWidth={1}
       />
-      <text className={looks.fig} x={x(lower)} y={y + 21} fontSize={11} textAnchor="middle" style={faint}>
+      <text className={looks.fig} x={x(lower)} y={y + 21} fontSize={11} textAnchor="middle" fill={faint}>
         {end(lower)}
       </text>
-      <text className={looks.fig} x={x(upper)} y={y + 21} fontSize={11} textAnchor="middle" style={faint}>
+      <text className={looks.fig} x={x(upper)} y={y + 21} fontSize={11} textAnchor="middle" fill={faint}>
         {Number.isFinite(verdict.upper) ? end(upper) : ''}
       </text>
     </>
@@ -80,9 +82,9 @@ function Band({ verdict, place: { x, y, inner } }: { readonly verdict: Verdict; 
 function Earlier({ was, place: { x, y } }: { readonly was: Verdict | undefined; readonly place: Place }) {
   if (was?.mean == null) return null;
   return (
-    <g style={{ stroke: 'var(--ink-2)' }} strokeWidth={1.5} fill="none">
+    <g stroke="var(--ink-2)" strokeWidth={1.5} fill="none">
       {was.expanded !== null && <path d={`M${x(was.mean - was.expanded)} ${y - 13}H${x(was.mean + was.expanded)}`} />}
-      <path d={`M${x(was.mean)} ${y - 18}l5 5l-5 5l-5 -5z`} style={{ fill: 'var(--sheet)' }} />
+      <path d={`M${x(was.mean)} ${y - 18}l5 5l-5 5l-5 -5z`} fill="var(--sheet)" />
     </g>
   );
 }
@@ -101,15 +103,15 @@ function Mean({ verdict, place }: { readonly verdict: Verdict; readonly place: P
             `M${x(at - expanded)} ${y - 5}v10M${x(at - expanded)} ` +
             `${y}H${x(at + expanded)}M${x(at + expanded)} ${y - 5}v10`
           }
-          style={{ stroke: colour }}
+          stroke={colour}
           strokeWidth={2}
           fill="none"
         />
       )}
       {at < low ? (
-        <path d={`M${left + 10} ${y - 7}l-10 7l10 7z`} style={{ fill: colour }} />
+        <path d={`M${left + 10} ${y - 7}l-10 7l10 7z`} fill={colour} />
       ) : at > high ? (
-        <path d={`M${left + inner - 10} ${y - 7}l10 7l-10 7z`} style={{ fill: colour }} />
+        <path d={`M${left + inner - 10} ${y - 7}l10 7l-10 7z`} fill={colour} />
       ) : (
         <Mark word={word} x={x(at)} y={y} />
       )}
@@ -119,11 +121,10 @@ function Mean({ verdict, place }: { readonly verdict: Verdict; readonly place: P
 
 function Mark({ word, x, y }: { readonly word: Verdict['word']; readonly x: number; readonly y: number }) {
   const colour = colourOf[word];
-  if (word === 'fail')
-    return <path d={`M${x - 6} ${y - 6}l12 12m0 -12l-12 12`} style={{ stroke: colour }} strokeWidth={3.5} />;
-  if (word === 'marginal') return <path d={`M${x} ${y - 8}l8 14h-16z`} style={{ fill: colour }} />;
+  if (word === 'fail') return <path d={`M${x - 6} ${y - 6}l12 12m0 -12l-12 12`} stroke={colour} strokeWidth={3.5} />;
+  if (word === 'marginal') return <path d={`M${x} ${y - 8}l8 14h-16z`} fill={colour} />;
   const fill = word === 'pass' ? colour : 'var(--sheet)';
-  return <circle cx={x} cy={y} r={6} style={{ fill, stroke: colour }} strokeWidth={2.5} />;
+  return <circle cx={x} cy={y} r={6} fill={fill} stroke={colour} strokeWidth={2.5} />;
 }
 
 interface Row {
@@ -139,7 +140,7 @@ function BandRow({ verdict, was, place }: Row) {
       <text x={0} y={y - 1} fontSize={15} fontWeight={600}>
         {subjectText[verdict.subject]}
       </text>
-      <text x={0} y={y + 15} fontSize={12.5} style={faint}>
+      <text x={0} y={y + 15} fontSize={12.5} fill={faint}>
         {conditionText[verdict.condition]}
         {verdict.count > 1 ? `, ${verdict.count} readings` : ''}
       </text>
@@ -149,9 +150,9 @@ function BandRow({ verdict, was, place }: Row) {
       <text className={looks.fig} x={left + inner + 14} y={y - 1} fontSize={15}>
         {verdictLevel(verdict)}
       </text>
-      <text x={left + inner + 14} y={y + 15} fontSize={13} fontWeight={700} style={{ fill: colourOf[verdict.word] }}>
+      <text x={left + inner + 14} y={y + 15} fontSize={13} fontWeight={700} fill={colourOf[verdict.word]}>
         {was !== undefined && (
-          <tspan fontWeight={400} style={faint}>
+          <tspan fontWeight={400} fill={faint}>
             was {verdictLevel(was)}{' '}
           </tspan>
         )}
@@ -179,7 +180,7 @@ export function RailBands({
   return (
     <svg
       viewBox={`0 0 ${width} ${height}`}
-      style={{ width: '100%', height: 'auto' }}
+      className={styles.drawing}
       role="img"
       aria-label={verdicts.map((verdict) => verdictSaid(verdict, earlier)).join('; ')}
     >

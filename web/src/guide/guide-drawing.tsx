@@ -62,11 +62,11 @@ function grid({ rows, latch, small = 0, ridge = false }: Extract<Drawing, { as: 
     h,
     shape: (
       <>
-        {latch && <rect x={w / 2 - 16} y={1} width={32} height={12} style={dark} />}
-        {ridge && <rect x={w * 0.25} y={1} width={w * 0.5} height={6} style={dark} />}
-        <rect x={1} y={top} width={w - 2} height={h - top - 1} rx={3} strokeWidth={1.6} style={line} />
+        {latch && <rect x={w / 2 - 16} y={1} width={32} height={12} {...dark} />}
+        {ridge && <rect x={w * 0.25} y={1} width={w * 0.5} height={6} {...dark} />}
+        <rect x={1} y={top} width={w - 2} height={h - top - 1} rx={3} strokeWidth={1.6} {...line} />
         {Array.from({ length: small }, (_, index) => (
-          <rect key={index} x={w / 2 - small * 6 + index * 12} y={top + 4} width={7} height={5} style={dark} />
+          <rect key={index} x={w / 2 - small * 6 + index * 12} y={top + 4} width={7} height={5} {...dark} />
         ))}
         {rows.map((row, rowIndex) =>
           Array.from(row, (place, column) => (
@@ -78,7 +78,7 @@ function grid({ rows, latch, small = 0, ridge = false }: Extract<Drawing, { as: 
               height={cell - 8}
               rx={1.5}
               strokeDasharray={place === '1' ? undefined : '2 2'}
-              style={place === '1' ? dark : { fill: 'none', stroke: 'var(--ink-2)' }}
+              {...(place === '1' ? dark : { fill: 'none', stroke: 'var(--ink-2)' })}
             />
           )),
         )}
@@ -96,10 +96,10 @@ function flat(contacts: number): Shape {
     h: 40,
     shape: (
       <>
-        <rect x={1} y={1} width={w - 2} height={38} rx={3} strokeWidth={1.6} style={line} />
-        <path d={`M10 24 V12 H${w - 12} V16 H16 V24 Z`} style={dark} />
+        <rect x={1} y={1} width={w - 2} height={38} rx={3} strokeWidth={1.6} {...line} />
+        <path d={`M10 24 V12 H${w - 12} V16 H16 V24 Z`} {...dark} />
         {Array.from({ length: contacts }, (_, index) => (
-          <rect key={index} x={20 + index * pitch} y={18} width={6} height={13} style={{ fill: 'var(--ink-2)' }} />
+          <rect key={index} x={20 + index * pitch} y={18} width={6} height={13} fill="var(--ink-2)" />
         ))}
       </>
     ),
@@ -114,7 +114,7 @@ function roundPins(): Shape {
     h: 42,
     shape: (
       <>
-        <path d="M12 1 H120 L131 12 V41 H1 V12 Z" strokeWidth={1.6} style={line} />
+        <path d="M12 1 H120 L131 12 V41 H1 V12 Z" strokeWidth={1.6} {...line} />
         {fills.map((fill, index) => (
           <circle key={index} cx={21 + index * 30} cy={23} r={10} fill={fill} />
         ))}
@@ -129,16 +129,16 @@ function barrel(): Shape {
     h: 60,
     shape: (
       <>
-        <circle cx={30} cy={30} r={28} strokeWidth={1.6} style={line} />
-        <circle cx={30} cy={30} r={17} style={{ fill: 'none', stroke: 'var(--ink)', strokeWidth: 6 }} />
-        <circle cx={30} cy={30} r={5} style={dark} />
+        <circle cx={30} cy={30} r={28} strokeWidth={1.6} {...line} />
+        <circle cx={30} cy={30} r={17} fill="none" stroke="var(--ink)" strokeWidth={6} />
+        <circle cx={30} cy={30} r={5} {...dark} />
       </>
     ),
   };
 }
 
 const blade = (x: number, y: number, across = false) => (
-  <rect key={`${x}-${y}`} x={x} y={y} width={across ? 16 : 7} height={across ? 7 : 16} style={dark} />
+  <rect key={`${x}-${y}`} x={x} y={y} width={across ? 16 : 7} height={across ? 7 : 16} {...dark} />
 );
 const threeBlades = (
   <>
@@ -155,7 +155,7 @@ const mains: Readonly<Record<Extract<Drawing, { as: 'mains' }>['shape'], Shape>>
     h: 60,
     shape: (
       <>
-        <path d={trapezoid} strokeWidth={1.6} style={line} />
+        <path d={trapezoid} strokeWidth={1.6} {...line} />
         {threeBlades}
       </>
     ),
@@ -165,7 +165,7 @@ const mains: Readonly<Record<Extract<Drawing, { as: 'mains' }>['shape'], Shape>>
     h: 60,
     shape: (
       <>
-        <path d="M18 2 H82 L97 20 V58 H58 V50 H42 V58 H3 V20 Z" strokeWidth={1.6} style={line} />
+        <path d="M18 2 H82 L97 20 V58 H58 V50 H42 V58 H3 V20 Z" strokeWidth={1.6} {...line} />
         {threeBlades}
       </>
     ),
@@ -175,7 +175,7 @@ const mains: Readonly<Record<Extract<Drawing, { as: 'mains' }>['shape'], Shape>>
     h: 76,
     shape: (
       <>
-        <rect x={2} y={2} width={116} height={72} rx={6} strokeWidth={1.6} style={line} />
+        <rect x={2} y={2} width={116} height={72} rx={6} strokeWidth={1.6} {...line} />
         {blade(52, 14, true)}
         {blade(22, 46, true)}
         {blade(82, 46, true)}
@@ -190,11 +190,11 @@ const mains: Readonly<Record<Extract<Drawing, { as: 'mains' }>['shape'], Shape>>
         <path
           d="M40 2 A20 20 0 0 1 58 30 A20 20 0 1 1 40 56 A20 20 0 1 1 22 30 A20 20 0 0 1 40 2 Z"
           strokeWidth={1.6}
-          style={line}
+          {...line}
         />
-        <circle cx={40} cy={20} r={6} style={dark} />
-        <circle cx={24} cy={48} r={6} style={dark} />
-        <circle cx={56} cy={48} r={6} style={dark} />
+        <circle cx={40} cy={20} r={6} {...dark} />
+        <circle cx={24} cy={48} r={6} {...dark} />
+        <circle cx={56} cy={48} r={6} {...dark} />
       </>
     ),
   },
@@ -203,9 +203,9 @@ const mains: Readonly<Record<Extract<Drawing, { as: 'mains' }>['shape'], Shape>>
     h: 44,
     shape: (
       <>
-        <path d="M22 2 H68 A20 20 0 0 1 68 42 H22 A20 20 0 0 1 22 2 Z" strokeWidth={1.6} style={line} />
-        <circle cx={26} cy={22} r={7} style={dark} />
-        <circle cx={64} cy={22} r={7} style={dark} />
+        <path d="M22 2 H68 A20 20 0 0 1 68 42 H22 A20 20 0 0 1 22 2 Z" strokeWidth={1.6} {...line} />
+        <circle cx={26} cy={22} r={7} {...dark} />
+        <circle cx={64} cy={22} r={7} {...dark} />
       </>
     ),
   },

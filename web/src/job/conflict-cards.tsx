@@ -70,7 +70,7 @@ function ConflictCard({ parcel, conflict }: { readonly parcel: ActParcel; readon
   return (
     <div className={`${looks.notice} ${looks.bad} ${looks.conflict}`} role="alert" data-conflict>
       <span className={looks.mark}>Not saved</span>
-      <div style={{ flex: 1 }}>
+      <div className={looks.fills}>
         <strong>{about}</strong> was changed meanwhile: {who}{' '}
         {standing === null ? 'took it away.' : 'has it otherwise.'}
         {standing !== null && fields.length > 0 && (
@@ -121,7 +121,7 @@ function RefusedCard({ parcel }: { readonly parcel: ActParcel }) {
   return (
     <div className={`${looks.notice} ${looks.bad}`} role="alert" data-conflict>
       <span className={looks.mark}>Not saved</span>
-      <span style={{ flex: 1 }}>
+      <span className={looks.fills}>
         <strong>{subjectLabel(parcel.act, job, job)}</strong>: {parcel.refused?.title}
       </span>
       <Button icon={signs.again} onClick={() => dispatch(outbox.insist({ id: parcel.id, newId: crypto.randomUUID() }))}>

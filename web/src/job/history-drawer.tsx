@@ -12,6 +12,7 @@ import { looks } from '../looks/looks.ts';
 import { historyOf, type HistoryLine } from './history-lines.ts';
 import { useDesk } from './job-context.ts';
 import type { DrawerProps } from './use-drawer.ts';
+import styles from './history-drawer.module.css';
 
 /** What happened to a job beside the acts on it. */
 const besides: Readonly<Record<string, string>> = {
@@ -72,7 +73,7 @@ function Lines({ events }: { readonly events: JobEvents['events'] }) {
       <Select
         aria-label="Whose acts"
         value={who}
-        style={{ width: 220, marginBottom: 12 }}
+        className={styles.whose ?? ''}
         onChange={(picked: string | null) => setWho(picked)}
         options={[{ value: null, label: 'Everybody' }, ...people.map((id) => ({ value: id, label: personName(id) }))]}
       />

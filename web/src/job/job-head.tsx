@@ -84,11 +84,7 @@ export function JobHead() {
       <div className={styles.names}>
         <h1>
           {job.sheet.title}
-          {job.sheet.client !== '' && (
-            <span className={looks.quiet} style={{ fontWeight: 400, fontSize: 16 }}>
-              , {job.sheet.client}
-            </span>
-          )}
+          {job.sheet.client !== '' && <span className={`${looks.quiet} ${styles.aside}`}>, {job.sheet.client}</span>}
         </h1>
         <div className={styles.words}>
           <Presence />

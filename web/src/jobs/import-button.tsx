@@ -5,6 +5,7 @@ import { problemOf, useImportJobMutation } from '../app/api.ts';
 import { useAppSelector } from '../app/store.ts';
 import { FileButton } from '../controls/file-button.tsx';
 import { looks } from '../looks/looks.ts';
+import styles from './import-button.module.css';
 
 /** Takes a job file in, under a new code where its own is taken and somebody says so. */
 export function ImportButton() {
@@ -33,7 +34,7 @@ export function ImportButton() {
     });
   }
   return (
-    <div style={{ marginLeft: 'auto' }}>
+    <div className={looks.atEnd}>
       <FileButton
         label="Import a job file"
         name="Job file"
@@ -44,12 +45,12 @@ export function ImportButton() {
         onTooLarge={(title) => setProblem({ title, details: [], file: null })}
       />
       {problem !== null && (
-        <div className={looks.errorText} role="alert" style={{ maxWidth: 460, marginTop: 6 }}>
+        <div className={`${looks.errorText} ${styles.told}`} role="alert">
           <strong>{problem.title}</strong>
           {problem.details.map((detail) => (
             <div key={detail}>{detail}</div>
           ))}
-          <div className={looks.rowActions} style={{ marginTop: 4 }}>
+          <div className={`${looks.rowActions} ${looks.justBelow}`}>
             {problem.file !== null && (
               <Button
                 onClick={() => {

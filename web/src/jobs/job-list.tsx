@@ -107,11 +107,11 @@ function Pages({ list, set }: { readonly list: JobList } & Pick<ListWay, 'set'>)
   const { newer, older } = list;
   if (newer === null && older === null) return null;
   return (
-    <div className={looks.rowActions} style={{ marginTop: 14 }}>
+    <div className={`${looks.rowActions} ${looks.wellBelow}`}>
       <Button icon={signs.previous} disabled={newer === null} onClick={() => set({ before: newer ?? '', after: '' })}>
         Newer
       </Button>
-      <span style={{ alignSelf: 'center' }}>
+      <span className={looks.centred}>
         {list.jobs.length} of {list.more ? 'more than ' : ''}
         {list.total} jobs
       </span>

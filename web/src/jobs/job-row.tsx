@@ -52,7 +52,7 @@ function Telling({ job }: { readonly job: ListedJob }) {
 function JobWords({ job }: { readonly job: ListedJob }) {
   const people = useShopQuery().data?.technicians ?? [];
   return (
-    <span style={{ minWidth: 0 }}>
+    <span className={looks.yields}>
       <span className={styles.title}>{job.title}</span>
       {job.client !== '' && <span className={looks.quiet}>, {job.client}</span>}
       <Promised priority={job.priority} promisedOn={job.promisedOn} open={job.state === 'open'} inText />
@@ -62,11 +62,9 @@ function JobWords({ job }: { readonly job: ListedJob }) {
           <span className={styles.person}>· {people.find(({ id }) => id === job.inCharge)?.name ?? job.inCharge}</span>
         </span>
       )}
-      <span className={styles.words} style={{ display: 'block' }}>
-        {job.words}
-      </span>
+      <span className={`${styles.words} ${looks.ownLine}`}>{job.words}</span>
       {job.hit !== null && !shownAnyway.has(job.hit.field) && (
-        <span className={styles.words} style={{ display: 'block' }}>
+        <span className={`${styles.words} ${looks.ownLine}`}>
           <strong>{searchFieldText[job.hit.field]}</strong>: {job.hit.text}
         </span>
       )}
@@ -80,12 +78,9 @@ export function JobRow({ job }: { readonly job: ListedJob }) {
     <Link className={styles.jobRow} to={`/jobs/${job.code}`}>
       <span className={looks.tag}>{job.code}</span>
       <JobWords job={job} />
-      <span style={{ minWidth: 0, display: 'flex', gap: 14, alignItems: 'center' }}>
+      <span className={styles.wanted}>
         <MiniTrack stations={job.stations.length > 0 ? job.stations : untouched} />
-        <span
-          className={job.fresh ? undefined : looks.quiet}
-          style={{ minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
-        >
+        <span className={job.fresh ? styles.oneLine : `${looks.quiet} ${styles.oneLine}`}>
           <Telling job={job} />
         </span>
       </span>

@@ -6,6 +6,7 @@ import keys from './keys.module.css';
 import signs from './signs.module.css';
 import lists from './lists.module.css';
 import table from './table.module.css';
+import space from './space.module.css';
 
 /** How words are set. */
 type TextLook = 'quiet' | 'nowrap' | 'fig' | 'visuallyHidden' | 'label' | 'decides' | 'blockNote' | 'errorText';
@@ -55,13 +56,32 @@ type SignLook = 'verdict' | Mark | 'tag' | 'small' | 'caution' | 'notice' | 'bad
 /** What stands under each other. */
 type ListLook = 'trail' | 'what' | 'factsList' | 'nextCheck' | 'top' | 'table' | 'sheetTable' | 'num' | 'gone';
 
-type Look = TextLook | PageLook | KeyLook | EntryLook | SignLook | ListLook;
+/** Where something stands, and how it is set there: said of one place, whatever the thing wears otherwise. */
+type PlaceLook =
+  | 'justBelow'
+  | 'below'
+  | 'wellBelow'
+  | 'above'
+  | 'wellAbove'
+  | 'fills'
+  | 'yields'
+  | 'atEnd'
+  | 'onFoot'
+  | 'midLine'
+  | 'centred'
+  | 'wrapping'
+  | 'ownLine'
+  | 'large'
+  | 'regular'
+  | 'wraps';
+
+type Look = PlaceLook | TextLook | PageLook | KeyLook | EntryLook | SignLook | ListLook;
 
 /**
  * What many components wear, by name. What one alone wears stands in a sheet beside it, which comes after these and so
  * may change them: they are the first that the page loads.
  */
-export const looks = { ...text, ...page, ...entry, ...keys, ...signs, ...lists, ...table } as Readonly<
+export const looks = { ...text, ...page, ...entry, ...keys, ...signs, ...lists, ...table, ...space } as Readonly<
   Record<Look, string>
 >;
 

@@ -98,3 +98,37 @@ it('the sheet for all pages holds reset, fonts, print and palette, and no class'
   expect(text.split('\n').length).toBeLessThan(100);
   expect(text.match(/^\s*[^{}:]*\.[a-z][\w-]*[^;{}]*\{/gm) ?? []).toEqual([]);
 });
+
+/** What may be reckoned for one place: how large it is, and where it begins. */
+const ofPlace = new Set([
+  'width',
+  'height',
+  'minHeight',
+  'left',
+  'backgroundImage',
+  'backgroundSize',
+  'backgroundPosition',
+]);
+
+/** Whether every part of an element's style is of its place, and none is a plain figure or word. */
+function isReckoned(style: string): boolean {
+  const inner = /^\{([^]*)\}$/.exec(style.trim())?.[1];
+  const parts = inner?.split(/,\s*(?=\w+(?::|\s*$)|\s*$)/).filter((part) => part.trim() !== '') ?? [''];
+  return parts.every((part) => {
+    const [name = '', value = name] = part.split(/:\s([^]*)/);
+    return ofPlace.has(name.trim()) && !/^('[^']*'|[\d.]+)$/.test(value.trim());
+  });
+}
+
+it('only what is reckoned for one drawing or bar stands as a style at its element', () => {
+  expect(['{ width: `${share}%` }', '{ height }', '{ left: a + 1, width: b }'].filter(isReckoned)).toHaveLength(3);
+  const plain = ['{ width: 220 }', "{ height: '100%' }", '{ marginTop: gap }', '{ width: wide, flex: 1 }', 'faint'];
+  expect(plain.filter(isReckoned)).toEqual([]);
+  const found = code.flatMap(({ file, text }) =>
+    [...text.matchAll(/\sstyle=\{(\{[^]*?\}|[^{}]+)\}(?=[\s/>])/g)].map(([, style = '']) => ({ file, style })),
+  );
+  expect(found.length).toBeGreaterThan(5);
+  expect(
+    found.filter(({ style }) => !isReckoned(style)).map(({ file, style }) => [relative(root, file), style]),
+  ).toEqual([]);
+});

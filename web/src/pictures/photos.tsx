@@ -110,8 +110,8 @@ function TakePictures({ isFull }: { readonly isFull: boolean }) {
   const button = { busy: taking.busy, disabled: locked || taking.busy || isFull, onTaken: takeAll };
   return (
     <>
-      <div className={looks.rowActions} style={{ alignItems: 'end' }}>
-        <label className={looks.field} style={{ width: 220 }}>
+      <div className={`${looks.rowActions} ${looks.onFoot}`}>
+        <label className={`${looks.field} ${styles.caption}`}>
           <span className={looks.name}>What it shows</span>
           <Input
             value={caption}
@@ -120,7 +120,7 @@ function TakePictures({ isFull }: { readonly isFull: boolean }) {
             onChange={(event) => setCaption(event.target.value)}
           />
         </label>
-        <label className={looks.field} style={{ width: 150 }}>
+        <label className={`${looks.field} ${styles.step}`}>
           <span className={looks.name}>Cable or lead</span>
           <Select
             aria-label="Cable or lead"
@@ -148,7 +148,7 @@ export function Photos() {
   const { data: photos = [], isError } = usePhotosQuery(useDesk().code);
   const [large, setLarge] = useState<string | null>(null);
   return (
-    <section className={looks.block} aria-label="Pictures" style={{ marginTop: 18 }}>
+    <section className={`${looks.block} ${looks.wellBelow}`} aria-label="Pictures">
       <span className={looks.label}>
         Pictures, {photos.length} of {mostPhotos}
       </span>

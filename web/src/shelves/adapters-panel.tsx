@@ -7,13 +7,14 @@ import { RemoveButton } from '../controls/remove-button.tsx';
 import { Sheet } from '../controls/sheet.tsx';
 import { looks } from '../looks/looks.ts';
 import { AdapterForm } from './adapter-form.tsx';
+import styles from './adapters-panel.module.css';
 
 /** Adapters and extensions that a plan may use, and the ones that never may. */
 export function AdaptersPanel({ adapters }: { readonly adapters: readonly BagAdapter[] }) {
   const technician = useAppSelector((state) => state.session.technician);
   const [remove] = useRemoveBagAdapterMutation();
   return (
-    <div style={{ maxWidth: 980 }}>
+    <div className={styles.panel}>
       {adapters.length === 0 ? (
         <Empty title="No adapters yet">
           Extensions, and 16-pin adapters of separate 8-pin cables, go here. Drive-to-card adapters and moulded four-pin

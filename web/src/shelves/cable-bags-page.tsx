@@ -48,7 +48,7 @@ export default function CableBagsPage() {
         {shelf === 'cables' && (
           <Button
             icon={signs.add}
-            style={{ marginLeft: 'auto' }}
+            className={looks.atEnd}
             disabled={technician === null}
             onClick={() => setEditing('new')}
           >
@@ -56,7 +56,7 @@ export default function CableBagsPage() {
           </Button>
         )}
       </div>
-      <div style={{ marginBottom: 14 }}>
+      <div className={looks.above}>
         <Choice
           label="What is in the bags"
           value={shelf}
@@ -98,7 +98,7 @@ function SpareCables({
   return (
     <div className={styles.bags}>
       <div>
-        <label className={looks.field} style={{ marginBottom: 10 }}>
+        <label className={`${looks.field} ${looks.above}`}>
           <span className={looks.name}>On this supply</span>
           <Select
             showSearch={{ optionFilterProp: 'label' }}

@@ -49,7 +49,7 @@ export function CrossingPanel({ cable, model, verdict, onChange }: Props & { rea
       <span className={looks.label}>
         {cable.label} on {model.name}
       </span>
-      <div className={verdictLook(crossingMark[verdict.word])} style={{ fontSize: 30 }}>
+      <div className={`${verdictLook(crossingMark[verdict.word])} ${styles.word}`}>
         {crossingWordText[verdict.word]}
       </div>
       <Proof cable={cable} model={model} verdict={verdict} />
@@ -72,7 +72,7 @@ export function CrossingPanel({ cable, model, verdict, onChange }: Props & { rea
         />
       ))}
       <WhatToDo word={verdict.word} />
-      <div className={looks.rowActions} style={{ marginTop: 10 }}>
+      <div className={`${looks.rowActions} ${looks.below}`}>
         <Button icon={signs.change} disabled={technician === null} onClick={onChange}>
           Change the cable
         </Button>
@@ -143,11 +143,7 @@ function CrossedPlug({
         {amiss.slice(0, mostTold).map((pin) => {
           const harms = crossing.word === 'harmful' && pin.word !== 'unknown' && pin.word !== 'missing';
           return (
-            <li
-              key={pin.pin}
-              className={harms ? verdictLook('fail') : ''}
-              style={{ fontWeight: 400, whiteSpace: 'normal' }}
-            >
+            <li key={pin.pin} className={`${harms ? verdictLook('fail') : ''} ${looks.regular} ${looks.wraps}`}>
               {crossedPinText(pin)}
             </li>
           );

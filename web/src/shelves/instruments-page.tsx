@@ -107,7 +107,7 @@ export default function InstrumentsPage() {
       )}
       {shop.data !== undefined &&
         (owner ? (
-          <Button icon={signs.add} style={{ marginTop: 10 }} onClick={() => setOpen('new')}>
+          <Button icon={signs.add} className={looks.below} onClick={() => setOpen('new')}>
             Add a meter or tester
           </Button>
         ) : (

@@ -27,7 +27,7 @@ export function NetworkInstruments({ shop }: { readonly shop: ShopData }) {
   const owner = useMay('own');
   const [remove] = useRemoveNetworkInstrumentMutation();
   return (
-    <section className={looks.block} style={{ marginTop: 26 }} aria-label="Over the network">
+    <section className={`${looks.block} ${looks.wellBelow}`} aria-label="Over the network">
       <span className={looks.label}>Over the network, speaking SCPI on TCP</span>
       {list.isError && list.data === undefined && (
         <p className={looks.errorText} role="alert">

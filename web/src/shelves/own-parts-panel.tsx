@@ -19,12 +19,12 @@ export function OwnPartsPanel() {
   const [remove] = useRemoveOwnPartMutation();
   return (
     <>
-      <div className={looks.rowActions} style={{ marginBottom: 12 }}>
+      <div className={`${looks.rowActions} ${looks.above}`}>
         <RowImport path="/supplies/parts/import" label="Import parts" name="Parts file" what="Part" />
         <Button icon={signs.save} href="/api/supplies/parts/export" download>
           CSV
         </Button>
-        <span className={looks.quiet} style={{ alignSelf: 'center' }}>
+        <span className={`${looks.quiet} ${looks.centred}`}>
           A part is also kept from Intake, where it was entered.
         </span>
       </div>

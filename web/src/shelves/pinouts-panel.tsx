@@ -68,7 +68,7 @@ export function PinoutsPanel({
         </ul>
         <Button
           icon={signs.add}
-          style={{ marginTop: 10 }}
+          className={looks.below}
           disabled={technician === null}
           onClick={() => setEditing(newPinout())}
         >

@@ -16,6 +16,7 @@ import { looks } from '../looks/looks.ts';
 import { RowImport } from './row-import.tsx';
 import { Sheet } from '../controls/sheet.tsx';
 import { signs } from '../controls/signs.tsx';
+import styles from './prices-panel.module.css';
 
 /** What the last fetching came to. */
 function Taken({ report }: { readonly report: ImportReport }) {
@@ -51,8 +52,8 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplySu
   const oldest = [...supplies].sort((a, b) => (a.price.asOf ?? '').localeCompare(b.price.asOf ?? ''));
   return (
     <>
-      <div className={looks.rowActions} style={{ alignItems: 'end', marginBottom: 8 }}>
-        <label className={looks.field} style={{ width: 420 }}>
+      <div className={`${looks.rowActions} ${looks.onFoot} ${looks.above}`}>
+        <label className={`${looks.field} ${styles.address}`}>
           <span className={looks.name}>Address of a supplier's price list (CSV)</span>
           <Input
             className={looks.fig}
@@ -96,7 +97,7 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplySu
         </p>
       )}
       {fetching.data !== undefined && !fetching.isError && <Taken report={fetching.data} />}
-      <p className={looks.quiet} style={{ marginBottom: 10 }}>
+      <p className={`${looks.quiet} ${looks.above}`}>
         {fetchedAt === null ? 'Nothing was fetched yet.' : `Last fetched ${dayAndTime(fetchedAt)}.`}{' '}
         {currencies.size > 1
           ? `Prices stand in ${[...currencies].join(' and ')}; only those in ` +

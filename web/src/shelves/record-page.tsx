@@ -91,23 +91,9 @@ function ShareLine({ tally, label }: { readonly tally: Tally; readonly label: st
         {tally.count} of {tally.of}
       </span>
       <svg width="120" height="16" viewBox="0 0 120 16" aria-hidden="true">
-        <line x1="0" y1="8" x2="120" y2="8" style={{ stroke: 'var(--line)' }} strokeWidth="6" />
-        <line
-          x1={interval.low * 120}
-          y1="8"
-          x2={interval.high * 120}
-          y2="8"
-          style={{ stroke: 'var(--ink-2)' }}
-          strokeWidth="6"
-        />
-        <line
-          x1={interval.share * 120}
-          y1="1"
-          x2={interval.share * 120}
-          y2="15"
-          style={{ stroke: 'var(--ink)' }}
-          strokeWidth="3"
-        />
+        <line x1="0" y1="8" x2="120" y2="8" stroke="var(--line)" strokeWidth="6" />
+        <line x1={interval.low * 120} y1="8" x2={interval.high * 120} y2="8" stroke="var(--ink-2)" strokeWidth="6" />
+        <line x1={interval.share * 120} y1="1" x2={interval.share * 120} y2="15" stroke="var(--ink)" strokeWidth="3" />
       </svg>
       <span className={`${looks.fig} ${looks.quiet} ${looks.nowrap}`}>
         {percentText(interval.low)} to {percentText(interval.high)}
@@ -143,7 +129,7 @@ function TrustTable({
                 row.instrumentId === null ? (
                   <strong>{checkTitle(knowledge, row.checkId)}</strong>
                 ) : (
-                  <span style={{ paddingLeft: 14 }}>{instrumentName(row.instrumentId)}</span>
+                  <span className={styles.of}>{instrumentName(row.instrumentId)}</span>
                 ),
             },
             {
@@ -157,7 +143,7 @@ function TrustTable({
           ]}
         />
       )}
-      <p className={looks.quiet} style={{ marginTop: 6 }}>
+      <p className={`${looks.quiet} ${looks.justBelow}`}>
         Bars are 95 % intervals: few jobs, wide bars. One instrument's word starts from what the others showed, which
         weighs {othersWeightJobs} jobs, and moves by its own.
       </p>
@@ -203,7 +189,7 @@ function MovedTable({ knowledge, counts }: { readonly knowledge: Knowledge; read
           },
         ]}
       />
-      <p className={looks.quiet} style={{ marginTop: 6 }}>
+      <p className={`${looks.quiet} ${looks.justBelow}`}>
         A shipped figure is worth {shippedWeightJobs} jobs with that fault; how common a fault is, all in all
         {` ${shippedPriorJobs}`} jobs.
       </p>

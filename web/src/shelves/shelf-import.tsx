@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { problemOf, useImportShopMutation } from '../app/api.ts';
 import { FileButton } from '../controls/file-button.tsx';
 import { looks } from '../looks/looks.ts';
+import styles from './shelf-import.module.css';
 
 /** Reads a shop file into the shop. What is here already stays as it is. */
 export function ShelfImport() {
@@ -18,7 +19,7 @@ export function ShelfImport() {
     } else setTold({ bad: false, lines: ['Read. What was here already stays as it is.'] });
   }
   return (
-    <div style={{ marginLeft: 'auto', textAlign: 'right' }}>
+    <div className={styles.import}>
       <FileButton
         label="Import a shop file"
         name="Shop file"

@@ -9,6 +9,7 @@ import { Waiting } from '../controls/waiting.tsx';
 import { looks } from '../looks/looks.ts';
 import { UnitSheet } from './unit-sheet.tsx';
 import { signs } from '../controls/signs.tsx';
+import styles from './shelf-panel.module.css';
 
 const order: readonly UnitState[] = ['new', 'proven', 'spare', 'suspect', 'used'];
 
@@ -46,7 +47,7 @@ function AddUnit({
   const [modelId, setModelId] = useState(supplies[0]?.id ?? '');
   return (
     <>
-      <label className={looks.field} style={{ width: 260 }}>
+      <label className={`${looks.field} ${styles.find}`}>
         <span className={looks.name}>Put a supply on the shelf</span>
         <Select
           showSearch={{ optionFilterProp: 'label' }}
@@ -97,7 +98,7 @@ export function ShelfPanel({
           onTheirs={() => changing.reset()}
         />
       )}
-      <div className={looks.rowActions} style={{ alignItems: 'end', marginBottom: 12 }}>
+      <div className={`${looks.rowActions} ${looks.onFoot} ${looks.above}`}>
         <AddUnit supplies={supplies} onAdd={(modelId) => put(newUnit(modelId))} />
         <Button icon={signs.save} href="/api/supplies/units/export" download>
           JSON

@@ -14,6 +14,7 @@ import { Choice } from '../controls/choice.tsx';
 import { useWay } from '../controls/use-way.ts';
 import type { Edited } from './supply-editor.tsx';
 import { signs } from '../controls/signs.tsx';
+import styles from './supplies-page.module.css';
 
 const SupplyEditor = lazy(() => import('./supply-editor.tsx'));
 const SupplyTable = beside(
@@ -56,7 +57,7 @@ export default function SuppliesPage() {
         </span>
         {way === 'models' && (
           <>
-            <label className={looks.field} style={{ width: 210 }}>
+            <label className={`${looks.field} ${styles.find}`}>
               <span className={looks.visuallyHidden}>Find a supply</span>
               <Input
                 placeholder="Name, shape or watts"
@@ -64,7 +65,7 @@ export default function SuppliesPage() {
                 onChange={(event) => setSearch(event.target.value)}
               />
             </label>
-            <div className={looks.rowActions} style={{ marginLeft: 'auto' }}>
+            <div className={`${looks.rowActions} ${looks.atEnd}`}>
               <Button icon={signs.add} onClick={() => setEditing({ from: null, isNew: true })}>
                 Enter a supply
               </Button>

@@ -147,9 +147,9 @@ function EditorActs({
     <div className={`${looks.rowActions} ${styles.editorSave}`}>
       <Button
         type="primary"
-        className={looks.primary}
+        className={`${looks.primary} ${styles.name}`}
         htmlType="submit"
-        style={{ width: 260 }}
+
         disabled={saving.isSending}
       >
         <span>{saving.isSending ? 'Saving …' : 'Save'}</span>

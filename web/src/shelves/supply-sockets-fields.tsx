@@ -25,7 +25,7 @@ function LimitFields() {
       {(limits, { add, remove }, { errors }) => (
         <>
           {limits.map(({ key, name }) => (
-            <div key={key} className={looks.rangeRow} style={{ gridTemplateColumns: '1fr 90px auto' }}>
+            <div key={key} className={`${looks.rangeRow} ${styles.sockets}`}>
               <DraftText
                 bare
                 name={[name, 'labels']}
@@ -56,14 +56,13 @@ function LimitFields() {
 
 function SocketList() {
   const twelve = useTwelveLabels();
-  const columns = twelve.length > 1 ? '1fr 100px 90px auto' : '1fr 110px auto';
   return (
     <Form.List name="sockets">
       {(sockets, { add, remove }, { errors }) => (
         <>
           <div className={styles.editorList}>
             {sockets.map(({ key, name }) => (
-              <div key={key} className={looks.rangeRow} style={{ gridTemplateColumns: columns }}>
+              <div key={key} className={`${looks.rangeRow} ${twelve.length > 1 ? styles.ofOutputs : styles.ofOne}`}>
                 <DraftText bare name={[name, 'label']} label={`Socket ${name + 1}`} maxLength={20} />
                 <DraftPick bare name={[name, 'kind']} label={`Kind of socket ${name + 1}`} options={kinds} />
                 {twelve.length > 1 && (

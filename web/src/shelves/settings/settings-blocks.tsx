@@ -52,9 +52,7 @@ export function BenchBlock({ settings: { bench }, owner, save }: Block) {
           {needText[need]}
         </Checkbox>
       ))}
-      <span className={looks.label} style={{ display: 'block', marginTop: 18 }}>
-        Mains
-      </span>
+      <span className={`${looks.label} ${looks.ownLine} ${looks.wellBelow}`}>Mains</span>
       <Checkbox
         className={looks.tick}
         disabled={!owner}
@@ -63,7 +61,7 @@ export function BenchBlock({ settings: { bench }, owner, save }: Block) {
       >
         Somebody here is trained and allowed to measure at the outlet
       </Checkbox>
-      <p className={looks.caution} style={{ marginTop: 8 }}>
+      <p className={`${looks.caution} ${looks.below}`}>
         Local rules go first. Without it the lead and the outlet are swapped, never metered.
       </p>
     </section>
@@ -138,7 +136,7 @@ export function ChoosingBlock({ settings: { choosing }, owner, save }: Block) {
     <section className={looks.block} aria-label="Choosing supplies">
       <span className={looks.label}>Choosing supplies</span>
       <p className={looks.quiet}>Points go by these weights, 0 to 10; what weighs 0 is not counted.</p>
-      <div className={`${looks.fields} ${looks.byThree}`} style={{ marginTop: 8 }}>
+      <div className={`${looks.fields} ${looks.byThree} ${looks.below}`}>
         {criteria.map((name) => (
           <SetFigureField
             key={name}
@@ -172,7 +170,7 @@ export function RunningCostBlock({ settings, owner, save }: Block) {
   return (
     <section className={looks.block} aria-label="Running cost">
       <span className={looks.label}>Age and running cost</span>
-      <div className={looks.fields} style={{ marginTop: 8 }}>
+      <div className={`${looks.fields} ${looks.below}`}>
         <SetFigureField
           label="A supply loses a year (practice, no standard)"
           unit="%"

@@ -52,7 +52,7 @@ export default function Cables() {
   const setWay: OpenWay = (value, inletId) =>
     ask({ ...(value === usual ? {} : { way: value }), ...(inletId === undefined ? {} : { inlet: inletId }) });
   const tabs = (
-    <div style={{ marginBottom: 12, flexWrap: 'wrap' }}>
+    <div className={`${looks.above} ${looks.wrapping}`}>
       <Choice
         label="Cables"
         value={way}

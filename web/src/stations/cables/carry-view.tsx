@@ -14,6 +14,7 @@ import { useDesk } from '../../job/job-context.ts';
 import { looks, verdictLook } from '../../looks/looks.ts';
 import type { OpenWay } from './cables.tsx';
 import { PlacesSheet } from './places-sheet.tsx';
+import styles from './carry-view.module.css';
 
 /** One plug of a planned cable. */
 interface CarryLine {
@@ -116,7 +117,7 @@ function CarryDecides({ figures }: { readonly figures: readonly CableFigures[] }
       ) : (
         <div className={looks.decides}>
           {fullest.conductorAmps.toFixed(1)} of {fullest.mostAmps} A
-          <span className={looks.quiet} style={{ display: 'block', fontSize: 15, fontWeight: 400 }}>
+          <span className={`${looks.quiet} ${styles.beside}`}>
             {fullest.code}, {fullest.rail} V
           </span>
         </div>
@@ -157,7 +158,7 @@ export function CarryView({ tabs, onWay }: { readonly tabs: ReactNode; readonly 
         ) : (
           <CarrySheet figures={figures} />
         )}
-        <span className={looks.label} style={{ display: 'block', marginTop: 20 }}>
+        <span className={`${looks.label} ${looks.ownLine} ${looks.wellBelow}`}>
           Where each inlet is, and how long the way to it from the supply
         </span>
         <PlacesSheet />

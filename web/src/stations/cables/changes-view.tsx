@@ -18,6 +18,7 @@ import { looks } from '../../looks/looks.ts';
 import type { OpenWay } from './cables.tsx';
 import { Sheet } from '../../controls/sheet.tsx';
 import { signs } from '../../controls/signs.tsx';
+import styles from './changes-view.module.css';
 
 const stockText: Record<LabelStock, string> = {
   'a4-24': 'A4, 24 labels of 70 x 37 mm',
@@ -79,7 +80,7 @@ function Bagged() {
     return piece === undefined ? id : kitCableText(piece);
   };
   return (
-    <p style={{ marginTop: 12 }}>
+    <p className={looks.below}>
       <strong>Left out, into a bag labelled {chosen?.name}:</strong>{' '}
       {bagged.map(({ count, kitCableId }) => `${count} × ${pieceText(kitCableId)}`).join('; ')}. No inlet of this
       machine needs them; the next card may.
@@ -96,10 +97,10 @@ function OnPaper() {
   const tags = tagsOf(view.cabling).length;
   const base = `/api/jobs/${encodeURIComponent(code)}`;
   return (
-    <section className={looks.block} aria-label="On paper" style={{ marginTop: 20 }}>
+    <section className={`${looks.block} ${looks.wellBelow}`} aria-label="On paper">
       <span className={looks.label}>Tags for both ends of each cable, {tags}</span>
-      <div className={looks.rowActions} style={{ alignItems: 'end' }}>
-        <div style={{ width: 240 }}>
+      <div className={`${looks.rowActions} ${looks.onFoot}`}>
+        <div className={styles.printer}>
           <SelectField
             label="Label stock"
             value={stock}
@@ -107,7 +108,7 @@ function OnPaper() {
             onChange={setStock}
           />
         </div>
-        <div style={{ width: 130 }}>
+        <div className={styles.stock}>
           <FigureField label="Labels used up" value={skip} most={64} whole onChange={(value) => setSkip(value ?? 0)} />
         </div>
         <Button
@@ -136,10 +137,8 @@ function OnPaper() {
           {printing.data.labels} labels printed, print job {printing.data.job}.
         </p>
       )}
-      <p className={looks.quiet} style={{ marginTop: 8 }}>
-        The code on a tag opens the record of its cable.
-      </p>
-      <div className={looks.rowActions} style={{ marginTop: 10 }}>
+      <p className={`${looks.quiet} ${looks.below}`}>The code on a tag opens the record of its cable.</p>
+      <div className={`${looks.rowActions} ${looks.below}`}>
         <Button icon={signs.paper} href={`${base}/cables.pdf`} target="_blank" rel="noreferrer">
           Cable schedule as PDF
         </Button>
@@ -175,7 +174,7 @@ export function ChangesView({ tabs, onWay }: { readonly tabs: ReactNode; readonl
         <div className={looks.decides} data-remaining={open.length}>
           {isNone ? 'Nothing planned' : open.length === 0 ? 'Nothing is open' : `${open.length} still open`}
         </div>
-        <ul style={{ display: 'grid', gap: 6 }}>
+        <ul className={styles.list}>
           {open.map((point) => (
             <li key={point.key}>○ {openPointText(point)}</li>
           ))}

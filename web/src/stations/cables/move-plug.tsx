@@ -21,9 +21,7 @@ function Told({ told, opens }: Consequence) {
         <span className={`${looks.errorText} ${looks.blockNote}`}>then open: {opens.join(', ')}</span>
       )}
       {told.length === 0 && opens.length === 0 && (
-        <span className={looks.blockNote} style={{ color: 'var(--pass)' }}>
-          ✓ breaks nothing
-        </span>
+        <span className={`${looks.blockNote} ${styles.matches}`}>✓ breaks nothing</span>
       )}
     </>
   );

@@ -74,8 +74,8 @@ export function RefitDrawing({
         {cabling.rows.some((row) => row.state === 'stays') && <span>solid, no mark: stays in</span>}
         <span>dashed: to seat</span>
         <span>○ old plug out</span>
-        <span style={{ color: 'var(--fail)' }}>! dotted: no cable</span>
-        <span style={{ color: 'var(--fail)' }}>✕ wrong plug</span>
+        <span className={styles.amiss}>! dotted: no cable</span>
+        <span className={styles.amiss}>✕ wrong plug</span>
         {planned && <span>drag a plug, or press m</span>}
         <span className={styles.zoom} role="group" aria-label="Size of the drawing">
           {zooms.map((value) => (

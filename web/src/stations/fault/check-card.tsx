@@ -106,7 +106,7 @@ export function CheckCard({
       <div className={looks.top}>
         <div>
           <h2>{check.title}</h2>
-          <p style={{ marginTop: 4 }}>{checkWorth(knowledge, next)}</p>
+          <p className={looks.justBelow}>{checkWorth(knowledge, next)}</p>
           <ol>
             {steps.map((step) => (
               <li key={step}>{step}</li>

@@ -24,7 +24,7 @@ export function CureCard({
       <div className={looks.top}>
         <div>
           <h2>{fault.cure.text}</h2>
-          <p style={{ marginTop: 4 }}>
+          <p className={looks.justBelow}>
             {away
               ? `${fault.name} is what is left to think of.`
               : sure
@@ -32,7 +32,7 @@ export function CureCard({
                 : `Quicker done than found out: ${fault.name.toLowerCase()}.`}
           </p>
           {!away && (
-            <p className={looks.caution} style={{ marginTop: 10 }}>
+            <p className={`${looks.caution} ${looks.below}`}>
               Rocker off, lead out, press the button once, before any part or plug is moved.
             </p>
           )}

@@ -23,8 +23,8 @@ export function FindingCard({
     <section className={looks.nextCheck} aria-label="Finding">
       <span className={looks.label}>Finding</span>
       <h2>{findingSentence(knowledge, finding)}</h2>
-      {grounds !== '' && <p style={{ marginTop: 6 }}>{grounds}</p>}
-      <p className={looks.quiet} style={{ margin: '6px 0 12px' }}>
+      {grounds !== '' && <p className={looks.justBelow}>{grounds}</p>}
+      <p className={`${looks.quiet} ${looks.justBelow} ${looks.above}`}>
         {personName(finding.by)}, {dayAndTime(finding.at)}
         {finding.note === '' ? '' : `. ${finding.note}`}
       </p>

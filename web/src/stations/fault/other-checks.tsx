@@ -57,7 +57,7 @@ export function OtherChecks({
           </li>
         ))}
       </ul>
-      <p className={looks.quiet} style={{ marginTop: 6 }}>
+      <p className={`${looks.quiet} ${looks.justBelow}`}>
         {checks.length > alternatives && (
           <Button type="link" aria-expanded={all} onClick={() => setAll(!all)}>
             {all ? 'fewer checks' : `all ${checks.length} checks`}

@@ -11,13 +11,14 @@ import { OpenPointRow, useLeadTo } from './open-point-row.tsx';
 import { Proofs } from './proofs.tsx';
 import { Report } from './report.tsx';
 import { signs } from '../../controls/signs.tsx';
+import styles from './hand-over.module.css';
 
 /** What goes with the machine: the new supply's number, the bag, what to watch. */
 function GoesAlong() {
   const { job, act, locked } = useDesk();
   const put = (changes: SheetChanges) => act({ kind: 'edit-sheet', changes, basedOn: job.sheet.version });
   return (
-    <div className={`${looks.fields} ${looks.noPrint}`} style={{ marginTop: 18, maxWidth: 760 }}>
+    <div className={`${looks.fields} ${looks.noPrint} ${styles.oldSupply}`}>
       <TextField
         label="Serial number of the fitted supply"
         maxLength={60}
@@ -60,7 +61,7 @@ function SignedOff() {
       <span className={looks.label}>Signed off</span>
       <ul>
         {signed.map(({ key, text, signOff }) => (
-          <li key={key} style={{ marginTop: 6 }}>
+          <li key={key} className={looks.justBelow}>
             {text}{' '}
             <span className={looks.quiet}>
               “{signOff.reason}”, {personName(signOff.by)}
@@ -119,7 +120,7 @@ function OpenPoints() {
           {personName(job.closed.by)}, {dayAndTime(job.closed.at)}
         </p>
       )}
-      <ul style={{ display: 'grid', gap: 12 }}>
+      <ul className={styles.points}>
         {open.map((point) => (
           <OpenPointRow
             key={point.key}
@@ -146,7 +147,7 @@ export default function HandOver() {
   return (
     <div className={looks.station}>
       <div className={looks.work}>
-        <div className={`${looks.rowActions} ${looks.noPrint}`} style={{ marginBottom: 12 }}>
+        <div className={`${looks.rowActions} ${looks.noPrint} ${looks.above}`}>
           <Button icon={signs.print} onClick={() => window.print()}>
             Print the summary
           </Button>

@@ -6,6 +6,7 @@ import { Keys, TextField } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
 import { signs } from '../../controls/signs.tsx';
+import styles from './old-supply.module.css';
 
 const noteLabel: Readonly<Record<OldSupply, string>> = {
   failed: 'What failed, and how that was proved',
@@ -41,7 +42,7 @@ export function OldSupplyFate() {
       />
       {oldSupply !== null && (
         <div
-          style={{ maxWidth: 760, marginTop: 8 }}
+          className={styles.note}
           data-old-note
           onKeyDown={({ key }) => {
             if (key === 'Enter') document.querySelector<HTMLElement>('#main')?.focus({ preventScroll: true });
@@ -74,7 +75,7 @@ export function OldSupplyFate() {
         </>
       )}
       {job.supply !== null && oldSupply !== null && (
-        <div className={looks.rowActions} style={{ marginTop: 8 }}>
+        <div className={`${looks.rowActions} ${looks.below}`}>
           <Button
             icon={signs.paper}
             href={`/api/jobs/${code}/supply-label.pdf?stock=roll`}

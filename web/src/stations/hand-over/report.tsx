@@ -172,19 +172,17 @@ function ReportHead() {
   const { job, shop } = useDesk();
   const { title, client, serial } = job.sheet;
   return (
-    <header style={{ display: 'flex', justifyContent: 'space-between', gap: 20 }}>
+    <header className={styles.letterhead}>
       <div>
-        <strong style={{ fontSize: 20 }}>{shop.settings.name}</strong>
+        <strong className={looks.large}>{shop.settings.name}</strong>
         <div>
           {title}
           {client === '' ? '' : `, ${client}`}
           {serial === '' ? '' : `, ${serial}`}
         </div>
       </div>
-      <div style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
-        <span className={looks.fig} style={{ fontSize: 20 }}>
-          {job.code}
-        </span>
+      <div className={styles.codeAndDay}>
+        <span className={`${looks.fig} ${looks.large}`}>{job.code}</span>
         <div className={looks.quiet}>{calendarDay(job.updatedAt)}</div>
       </div>
     </header>

@@ -4,6 +4,7 @@ import { FigureField, Keys } from '../../controls/fields.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { ToggleKeys } from '../../controls/toggle-keys.tsx';
 import { looks } from '../../looks/looks.ts';
+import styles from './case-form.module.css';
 
 /** The supply bay and what came along. */
 export function CaseForm() {
@@ -37,7 +38,7 @@ export function CaseForm() {
           onChange={(taken) => edit({ shapes: taken })}
         />
       </div>
-      <div className={looks.block} style={{ maxWidth: 300 }}>
+      <div className={`${looks.block} ${styles.narrow}`}>
         <FigureField
           label="Room for the supply, cables bent"
           unit="mm"

@@ -97,7 +97,7 @@ export function Counter() {
           />
         </div>
       </div>
-      <div className={looks.block} style={{ marginTop: 18 }}>
+      <div className={`${looks.block} ${looks.wellBelow}`}>
         <span className={looks.label}>Came along, beside the bag of cables</span>
         <ToggleKeys<CameAlong>
           label="Came along"

@@ -112,7 +112,7 @@ export function InletsEditor({
     onChange(inlets.map((inlet) => (inlet.id === id ? { ...inlet, ...changes } : inlet)));
   const add = (kind: InletKind) => onChange([...inlets, newInlet(kind, taken)]);
   return (
-    <section className={looks.block} aria-label={`Inlets of ${partName}`} style={{ marginTop: 10 }}>
+    <section className={`${looks.block} ${looks.below}`} aria-label={`Inlets of ${partName}`}>
       <span className={looks.label}>Inlets</span>
       {inlets.length === 0 && <p className={looks.quiet}>None: it is fed by what it sits in.</p>}
       {inlets.map((inlet, index) => (

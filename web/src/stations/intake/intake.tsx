@@ -97,7 +97,7 @@ export default function Intake() {
     <div className={looks.station}>
       <div className={looks.work}>
         {(bare || job.parts.length === 0) && <WhatCame onSupply={() => setPage('supply')} />}
-        <div style={{ marginBottom: 18 }}>
+        <div className={looks.wellAbove}>
           <Choice
             label="Parts of the intake"
             value={page}

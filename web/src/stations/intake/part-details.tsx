@@ -80,7 +80,7 @@ export function PartDetails({
         locked={locked}
         onChange={(inlets) => onPut({ inlets: [...inlets] })}
       />
-      <p className={looks.quiet} style={{ marginTop: 8 }}>
+      <p className={`${looks.quiet} ${looks.below}`}>
         On +12 V {Math.round(figures.share12 * 100)} %, +5 V {Math.round(figures.share5 * 100)} %, +3.3 V{' '}
         {Math.round(figures.share33 * 100)} %. Class: {partClass(part.classId)?.name ?? part.classId}; figures{' '}
         {sourceText[figures.source]}. <KeepOwn part={part} />

@@ -7,6 +7,7 @@ import { PartSearch } from './part-search.tsx';
 import { PartSheet } from './part-sheet.tsx';
 import { Empty } from '../../controls/empty.tsx';
 import { useDesk } from '../../job/job-context.ts';
+import styles from './parts-form.module.css';
 
 /** The machine's parts with their figures, and what the upgrade does with each. */
 export function PartsForm() {
@@ -27,7 +28,7 @@ export function PartsForm() {
   return (
     <>
       <MachineLine />
-      <div className={looks.block} style={{ maxWidth: 420 }}>
+      <div className={`${looks.block} ${styles.narrow}`}>
         <PartSearch onAdd={addNew} />
       </div>
       {job.parts.length === 0 ? (
@@ -42,7 +43,7 @@ export function PartsForm() {
             onAddAlike={(part, more) => addNew(part, more, part.change)}
             onDrop={drop}
           />
-          <div className={looks.block} style={{ maxWidth: 420, marginTop: 18 }}>
+          <div className={`${looks.block} ${styles.next}`}>
             <TextField
               label="Keep it as a usual machine of this shop, under the name"
               value={job.sheet.usualAs}

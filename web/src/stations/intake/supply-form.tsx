@@ -222,7 +222,7 @@ function Label({ supply }: { readonly supply: PresentSupply }) {
         <SupplyAge />
       </div>
       <SelectorDanger />
-      <div className={looks.columns} style={{ marginTop: 18 }}>
+      <div className={`${looks.columns} ${looks.wellBelow}`}>
         <div>
           <SupplyOutputs label={label} put={(changes) => put({ label: changes })} locked={locked} />
         </div>
@@ -242,7 +242,7 @@ function Label({ supply }: { readonly supply: PresentSupply }) {
       <Button
         icon={signs.remove}
         type="link"
-        style={{ marginTop: 12 }}
+        className={looks.below}
         disabled={locked}
         onClick={() => {
           if (act({ kind: 'drop-supply', basedOn: version }) === null) offerUndo('The supply is taken out.');

@@ -69,7 +69,7 @@ export function SupplyLimits({
           },
         ]}
       />
-      <div className={looks.rowActions} style={{ marginTop: 8 }}>
+      <div className={`${looks.rowActions} ${looks.below}`}>
         {(['+5 and +3.3', 'all +12'] as const).map((kind) => {
           const labels = label.rails
             .filter((rail) => (kind === 'all +12' ? rail.rail === '+12' : rail.rail === '+5' || rail.rail === '+3.3'))

@@ -161,7 +161,7 @@ export function SupplyOutputs({
           },
         ]}
       />
-      <div className={looks.rowActions} style={{ marginTop: 8 }}>
+      <div className={`${looks.rowActions} ${looks.below}`}>
         {label.rails.length === 0 && (
           <Button
             autoFocus

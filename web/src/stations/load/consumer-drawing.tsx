@@ -1,6 +1,7 @@
 import { changeText, type PartChange, type PowerFigures } from '@fairwatt/core';
 import { wire } from '../../app/palette.ts';
 import { looks } from '../../looks/looks.ts';
+import styles from './consumer-drawing.module.css';
 
 interface Consumer {
   readonly id: string;
@@ -44,11 +45,11 @@ function Share({
               width={length}
               height={15}
               fill={wire[colour].fill}
-              style={{ stroke: 'var(--ink)' }}
+              stroke="var(--ink)"
               strokeWidth={0.8}
             />
             {length > 26 && (
-              <text className={looks.fig} x={from + 6} y={y + 13} fontSize={11} style={{ fill: wire[colour].text }}>
+              <text className={looks.fig} x={from + 6} y={y + 13} fontSize={11} fill={wire[colour].text}>
                 {letters}
               </text>
             )}
@@ -73,7 +74,7 @@ export function ConsumerDrawing({ parts }: { readonly parts: readonly Consumer[]
   return (
     <svg
       viewBox={`0 0 ${width} ${sorted.length * row + 4}`}
-      style={{ width: '100%', maxHeight: 300, height: 'auto' }}
+      className={styles.drawing}
       role="img"
       aria-label={sorted
         .map(
@@ -99,7 +100,7 @@ export function ConsumerDrawing({ parts }: { readonly parts: readonly Consumer[]
                 height={15}
                 fill="none"
                 strokeDasharray="3 3"
-                style={{ stroke: 'var(--ink-2)' }}
+                stroke="var(--ink-2)"
               />
             )}
             <Share part={part} y={y} left={left} scale={scale} />

@@ -67,7 +67,7 @@ function AgainstSupply({ assessment }: { readonly assessment: LoadAssessment | n
         />
       )}
       {assessment?.spread != null && !assessment.spread.known && (
-        <p className={looks.caution} style={{ marginTop: 8 }}>
+        <p className={`${looks.caution} ${looks.below}`}>
           <span>
             Nobody said which cables hang on which +12 V output. Reckoned is the kindest way
             {assessment.spread.worstRatio > 1
@@ -110,7 +110,7 @@ function RailsAndRoutes({ demand }: { readonly demand: Demand }) {
           { head: 'Amps', className: looks.num, cell: (row) => `${row.amps} A` },
         ]}
       />
-      <div style={{ marginTop: 10 }}>
+      <div className={looks.below}>
         <Sheet
           rows={routes.filter((route) => demand.routes[route] > 0)}
           rowKey={(route) => route}
@@ -148,7 +148,7 @@ export function ConsumersView({
           figures: part.figures,
         }))}
       />
-      <p className={looks.quiet} style={{ marginTop: 4 }}>
+      <p className={`${looks.quiet} ${looks.justBelow}`}>
         {rough === 0
           ? "Every figure is a part's own."
           : `${rough} of ${parts.length} figures go by class; a label or a measurement makes them surer.`}{' '}
@@ -156,7 +156,7 @@ export function ConsumersView({
         {job.sheet.staggeredStart ? ' one after the other' : ''}. Peaks:{' '}
         {demand.peaks.map((peak) => `${durationText(peak.milliseconds)} ${wattsText(peak.watts)}`).join(', ')}.
       </p>
-      <div className={looks.columns} style={{ marginTop: 14 }}>
+      <div className={`${looks.columns} ${looks.wellBelow}`}>
         <AgainstSupply assessment={assessment} />
         <RailsAndRoutes demand={demand} />
       </div>
@@ -172,7 +172,7 @@ function Measured() {
   const edit = (changes: Partial<typeof job.sheet>) => act({ kind: 'edit-sheet', changes, basedOn: job.sheet.version });
   const kind = measuredLoad?.kind ?? 'mains';
   return (
-    <section className={looks.block} style={{ marginTop: 18 }} aria-label="Measured load">
+    <section className={`${looks.block} ${looks.wellBelow}`} aria-label="Measured load">
       <span className={looks.label}>Measured, under full work, as it came</span>
       <div className={styles.measuredFields}>
         <SelectField
@@ -218,7 +218,7 @@ function Measured() {
           drives start one by one
         </Checkbox>
       </div>
-      <p className={looks.quiet} style={{ marginTop: 6 }} data-measured>
+      <p className={`${looks.quiet} ${looks.justBelow}`} data-measured>
         {view.load.measured !== null
           ? measuredText(view.load.measured)
           : measuredLoad !== null && measuredLoad.figure > 0 && kind === 'mains' && job.supply === null

@@ -4,6 +4,7 @@ import { DrawsChart } from '../../charts/draws-chart.tsx';
 import { useDesk } from '../../job/job-context.ts';
 import { useDraws } from '../../job/use-sizing.ts';
 import { looks } from '../../looks/looks.ts';
+import styles from './how-sure-view.module.css';
 
 /** 100,000 machines alike, each part somewhere in its range: how often the supply would be too small. */
 export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
@@ -15,7 +16,7 @@ export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
   return (
     <section aria-label="How sure" data-draws={draws.draws}>
       {risk !== null && (
-        <div className={looks.decides} style={{ marginBottom: 8 }}>
+        <div className={`${looks.decides} ${looks.above}`}>
           {riskWord(risk.share) === 'sure'
             ? 'Surely enough'
             : riskWord(risk.share) === 'likely enough'
@@ -23,7 +24,7 @@ export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
               : riskWord(risk.share) === 'a risk'
                 ? 'A risk'
                 : riskWord(risk.share).replace(/^./, (letter) => letter.toUpperCase())}
-          <span className={looks.quiet} style={{ fontSize: 17, fontWeight: 400 }}>
+          <span className={`${looks.quiet} ${styles.beside}`}>
             {' '}
             something is exceeded in {percentText(risk.share)} of the draws
           </span>
@@ -33,15 +34,15 @@ export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
         draws={draws}
         ratingWatts={job.supply === null ? null : job.supply.label.ratingWatts * view.load.ageShare}
       />
-      <ul style={{ marginTop: 8 }}>
+      <ul className={looks.below}>
         {drawsText(draws).map((line) => (
-          <li key={line} style={{ padding: '3px 0' }}>
+          <li key={line} className={styles.line}>
             {line}
           </li>
         ))}
       </ul>
       {worth.length > 0 && (
-        <div className={looks.block} style={{ marginTop: 12 }}>
+        <div className={`${looks.block} ${looks.below}`}>
           <span className={looks.label}>What would settle it</span>
           <ul>
             {worth.map((line) => (
@@ -50,7 +51,7 @@ export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
           </ul>
         </div>
       )}
-      <p className={looks.quiet} style={{ marginTop: 8 }}>
+      <p className={`${looks.quiet} ${looks.below}`}>
         {draws.draws.toLocaleString('en-GB')} times each part is drawn from the triangle of its low, likely and high
         figure. Narrow a part's range at Intake and this answers anew.
       </p>

@@ -61,7 +61,7 @@ function AgainstRating({ moment }: { readonly moment: MachineMoment }) {
     <>
       <div className={styles.gaugeBig} data-lasting>
         {Math.round(demand.sustainedWatts)}
-        <span style={{ fontSize: 20 }}> {job.supply === null ? 'W' : `of ${job.supply.label.ratingWatts} W`}</span>
+        <span className={looks.large}> {job.supply === null ? 'W' : `of ${job.supply.label.ratingWatts} W`}</span>
       </div>
       {rating !== null && <Gauge share={demand.sustainedWatts / rating} />}
       {load.ageShare < 1 && job.supply !== null && (
@@ -76,8 +76,8 @@ function AgainstRating({ moment }: { readonly moment: MachineMoment }) {
         <>
           <Spoken>{`${Math.round(demand.sustainedWatts)} W: ${loadWordText[assessment.word]}`}</Spoken>
           <span
-            className={verdictLook(wordClass[assessment.word])}
-            style={{ fontSize: 24 }}
+            className={`${verdictLook(wordClass[assessment.word])} ${styles.word}`}
+
             data-verdict={assessment.word}
           >
             {loadWordText[assessment.word]}
@@ -105,8 +105,7 @@ function StandingOfSupply() {
     <section aria-label="The supply that came">
       <span className={looks.label}>The supply that came, all told</span>
       <p
-        style={{ marginTop: 4 }}
-        className={`${styles.standing} ${standingClass[standing.word]}`}
+        className={`${styles.standing} ${standingClass[standing.word]} ${looks.justBelow}`}
         data-standing={standing.word}
       >
         {standingSentence(standing, knowledge)}
@@ -163,11 +162,7 @@ export default function Load() {
           </span>
         </div>
         {load.plugProblems.map((problem) => (
-          <p
-            key={`${problem.kind}${problem.subject}${problem.rail}`}
-            className={looks.caution}
-            style={{ marginBottom: 8 }}
-          >
+          <p key={`${problem.kind}${problem.subject}${problem.rail}`} className={`${looks.caution} ${looks.above}`}>
             <span>{plugProblemText(problem)}</span>
           </p>
         ))}
@@ -229,28 +224,21 @@ function Gauge({ share }: { readonly share: number }) {
   return (
     <svg
       viewBox="0 0 300 40"
-      style={{ width: '100%', maxWidth: 440, display: 'block' }}
+      className={styles.gauge}
       role="img"
       aria-label={`${Math.round(share * 100)} per cent of the rating`}
     >
-      <rect x={0} y={8} width={300} height={14} style={{ fill: 'var(--track)' }} />
+      <rect x={0} y={8} width={300} height={14} fill="var(--track)" />
       <rect
         x={0}
         y={8}
         width={300 * shown}
         height={14}
-        style={{ fill: share > 1 ? 'var(--fail)' : share > 0.8 ? 'var(--marginal)' : 'var(--action)' }}
+        fill={share > 1 ? 'var(--fail)' : share > 0.8 ? 'var(--marginal)' : 'var(--action)'}
       />
       {[0.8, 1].map((mark) => (
         <g key={mark}>
-          <line
-            x1={(mark / 1.25) * 300}
-            x2={(mark / 1.25) * 300}
-            y1={4}
-            y2={26}
-            style={{ stroke: 'var(--ink)' }}
-            strokeWidth={2}
-          />
+          <line x1={(mark / 1.25) * 300} x2={(mark / 1.25) * 300} y1={4} y2={26} stroke="var(--ink)" strokeWidth={2} />
           <text className={looks.fig} x={(mark / 1.25) * 300} y={38} fontSize={11} textAnchor="middle">
             {mark * 100} %
           </text>

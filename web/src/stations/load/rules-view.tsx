@@ -19,15 +19,15 @@ function RuleBar({ rating, most }: { readonly rating: SchoolRating; readonly mos
   const { job, view } = useDesk();
   const x = (watts: number) => (watts / most) * 240;
   return (
-    <svg viewBox="0 0 240 16" style={{ width: '100%', maxWidth: 240, height: 16, display: 'block' }} aria-hidden="true">
-      <rect x={0} y={4} width={x(view.load.planned.sustainedWatts)} height={8} style={{ fill: 'var(--track)' }} />
+    <svg viewBox="0 0 240 16" className={styles.line} aria-hidden="true">
+      <rect x={0} y={4} width={x(view.load.planned.sustainedWatts)} height={8} fill="var(--track)" />
       {rating.ratingWatts !== null && (
         <line
           x1={x(rating.ratingWatts)}
           x2={x(rating.ratingWatts)}
           y1={0}
           y2={16}
-          style={{ stroke: job.sheet.school === rating.school ? 'var(--action)' : 'var(--ink)' }}
+          stroke={job.sheet.school === rating.school ? 'var(--action)' : 'var(--ink)'}
           strokeWidth={3}
         />
       )}
@@ -50,9 +50,7 @@ function RulePick({ rating }: { readonly rating: SchoolRating }) {
       <span>
         <strong>{schoolText[rating.school]}</strong>
         {shop.settings.school === rating.school && <span className={looks.quiet}> · the shop's</span>}
-        <span className={looks.quiet} style={{ display: 'block', fontSize: 13 }}>
-          {failsWhere[rating.school]}
-        </span>
+        <span className={`${looks.quiet} ${styles.because}`}>{failsWhere[rating.school]}</span>
       </span>
     </Radio>
   );
@@ -76,9 +74,7 @@ function columnsOf({ view, judging }: JobDesk): readonly SheetColumn<SchoolRatin
       cell: (rating) => (
         <>
           <RuleBar rating={rating} most={most} />
-          <span className={looks.quiet} style={{ fontSize: 13.5 }}>
-            {schoolBecause(rating)}
-          </span>
+          <span className={`${looks.quiet} ${styles.beside}`}>{schoolBecause(rating)}</span>
         </>
       ),
     },
@@ -122,7 +118,7 @@ function RuleFields() {
         />
       </div>
       {isOther && sheet.schoolNote.trim() === '' && (
-        <p className={looks.caution} style={{ marginTop: 10 }}>
+        <p className={`${looks.caution} ${looks.below}`}>
           <span>This job is sized by another rule than the shop's. Say why, for whoever opens it next.</span>
         </p>
       )}
@@ -142,7 +138,7 @@ export function RulesView() {
         rowProps={(rating) => ({ 'data-school': rating.school })}
         columns={columnsOf(desk)}
       />
-      <p className={looks.quiet} style={{ margin: '6px 0 14px' }}>
+      <p className={`${looks.quiet} ${looks.justBelow} ${looks.above}`}>
         The grey bar is the lasting load, the line what the rule asks for. “Allows” counts this shop's supplies that
         also fit the case and serve every inlet.
       </p>

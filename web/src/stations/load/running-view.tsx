@@ -70,7 +70,7 @@ export function RunningView() {
       ) : (
         <EfficiencyChart mainsVolts={shop.settings.mainsVolts} curves={supplies.map(({ curve }) => curve)} />
       )}
-      <div className={`${looks.columns} ${styles.threeTwo}`} style={{ marginTop: 12 }}>
+      <div className={`${looks.columns} ${styles.threeTwo} ${looks.below}`}>
         <RunningTable supplies={supplies} />
         <div>
           <DayFields />
@@ -135,7 +135,7 @@ function DayFields() {
   return (
     <>
       <span className={looks.label}>This machine's day</span>
-      <div className={looks.fields} style={{ marginTop: 6 }}>
+      <div className={`${looks.fields} ${looks.justBelow}`}>
         {hours.map(([name, label]) => (
           <SetFigureField
             key={name}
@@ -165,7 +165,7 @@ function DayFields() {
           onChange={(keepYears) => edit({ keepYears })}
         />
       </div>
-      <p className={looks.quiet} style={{ marginTop: 8 }}>
+      <p className={`${looks.quiet} ${looks.below}`}>
         Off for the other {left.toFixed(left % 1 === 0 ? 0 : 1)} h.{' '}
         {sheet.day === null ? (
           "This is the shop's usual day."
@@ -184,7 +184,7 @@ function Payback({ shown, cheapest }: { readonly shown: CandidateRow; readonly c
   const of = ({ model, cost }: CandidateRow) => ({ price: model.price, minorAYear: cost.minorAYear });
   const years = paybackYears(of(shown), of(cheapest));
   return (
-    <p style={{ marginTop: 8 }}>
+    <p className={looks.below}>
       {shown.model.name} beside {cheapest.model.name}, the cheapest that fits:{' '}
       {years === null
         ? 'its better grade never pays for itself here.'

@@ -79,7 +79,7 @@ export function HandsFreePanel(props: HandsFreePanelProps) {
       <p className={styles['last']} role="status">
         {last}
       </p>
-      <div className={looks.rowActions} style={{ alignItems: 'center' }}>
+      <div className={`${looks.rowActions} ${looks.midLine}`}>
         <Button
           autoFocus
           data-again

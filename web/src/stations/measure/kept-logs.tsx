@@ -30,11 +30,11 @@ function KeptLogRow({
   );
   return (
     <div className={styles.keptLog} data-kept-log={log.name}>
-      <div className={walkHead.walkHead} style={{ marginBottom: 4 }}>
+      <div className={walkHead.walkHead}>
         <Button type="text" className={looks.plain} aria-expanded={open} onClick={() => setOpen(!open)}>
           <strong>{log.name}</strong>
         </Button>
-        <span className={looks.quiet} style={{ flex: 1 }}>
+        <span className={`${looks.quiet} ${looks.fills}`}>
           {log.rows.toLocaleString('en')} rows, {timeSpanText(log.lastsSeconds)}, {log.eventsInAll}{' '}
           {log.eventsInAll === 1 ? 'event' : 'events'}; {personName(log.by)}
         </span>

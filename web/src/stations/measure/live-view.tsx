@@ -53,12 +53,12 @@ function RunningLive({ live, set: { meter, rail, phase, condition } }: { readonl
     <>
       <div className={`${styles.liveFigure}${held !== null && !isKept ? ` ${styles.still}` : ''}`} aria-live="off">
         {live.volts === null ? '–.–––' : voltsText(live.volts, 3)}
-        <span style={{ fontSize: 24 }}> V</span>
+        <span className={styles.unit}> V</span>
       </div>
       <MeterTrouble trouble={live.trouble} />
       <TrailChart rail={rail} values={live.trail} most={drawn} guide={view[phase].guide} />
       <p className={looks.quiet}>{live.identity}</p>
-      <div className={looks.rowActions} style={{ alignItems: 'center' }}>
+      <div className={`${looks.rowActions} ${looks.midLine}`}>
         <Button
           data-primary={held !== null && !isKept ? true : undefined}
           disabled={locked || held === null || isKept}
@@ -142,7 +142,7 @@ export function LiveView({ phase }: { readonly phase: Phase }) {
   return (
     <div className={styles.live}>
       <section aria-label="Live reading" data-live={isRunning ? (live.trouble ?? 'running') : 'off'}>
-        <div className={looks.rowActions} style={{ alignItems: 'end', marginBottom: 10 }}>
+        <div className={`${looks.rowActions} ${looks.onFoot} ${looks.above}`}>
           <LiveFields meters={meters} set={set} onMeter={setMeter} onRail={setRail} onCondition={setCondition} />
           {reads !== 'all-rails' && (
             <Button

@@ -63,19 +63,19 @@ export function LoadLineView({ phase }: { readonly phase: Phase }) {
               <p>{forecastText(planned)}</p>
               <LineFigures line={line} />
               {line.scatterVolts === null && (
-                <p className={looks.quiet} style={{ marginTop: 8 }}>
+                <p className={`${looks.quiet} ${looks.below}`}>
                   Two readings always lie on a line: how they scatter is taken for granted (0.17 % of nominal). A third
                   load begins to tell it.
                 </p>
               )}
               {line.bend !== null && (
-                <p className={looks.quiet} style={{ marginTop: 8 }}>
+                <p className={`${looks.quiet} ${looks.below}`}>
                   The rail bends away from a straight line, more than its readings scatter. Beyond the highest load that
                   was read nothing is said.
                 </p>
               )}
               {line.estimated && (
-                <p className={looks.quiet} style={{ marginTop: 8 }}>
+                <p className={`${looks.quiet} ${looks.below}`}>
                   The amps are estimated from the parts. Enter them with the reading, or set them with a load, to be
                   sure.
                 </p>

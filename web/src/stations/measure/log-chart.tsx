@@ -152,7 +152,7 @@ function ZoomKeys({
   readonly told: string;
 }) {
   return (
-    <div className={looks.rowActions} style={{ alignItems: 'center', marginBottom: 6 }}>
+    <div className={`${looks.rowActions} ${looks.midLine} ${looks.above}`}>
       <Button icon={signs.zoomIn} onClick={() => zoom(0.5)}>
         Zoom in
       </Button>

@@ -150,14 +150,14 @@ export function MappingForm({
           another file
         </Button>
       </div>
-      <div className={looks.rowActions} style={{ alignItems: 'end', marginBottom: 10 }}>
+      <div className={`${looks.rowActions} ${looks.onFoot} ${looks.above}`}>
         <FileShape look={look} mapping={mapping} onSeparator={onSeparator} onMapping={onMapping} />
         <Button data-primary disabled={!ready} onClick={onRead}>
           Read it <kbd aria-hidden="true">↵</kbd>
         </Button>
       </div>
       {state.told !== null && (
-        <p className={looks.errorText} role="alert" style={{ marginBottom: 8 }}>
+        <p className={`${looks.errorText} ${looks.above}`} role="alert">
           {state.told}
         </p>
       )}

@@ -42,7 +42,7 @@ function KeepLog({ keeping, span }: { readonly keeping: ReturnType<typeof useLog
     () => shop.instruments.find((item) => item.kind === 'multimeter')?.id ?? '',
   );
   return (
-    <div className={looks.rowActions} style={{ margin: '12px 0', alignItems: 'end' }}>
+    <div className={`${looks.rowActions} ${looks.below} ${looks.above} ${looks.onFoot}`}>
       <Button data-primary disabled={locked || keeping.isFull} onClick={() => void keeping.keep()}>
         Keep in the job <kbd aria-hidden="true">↵</kbd>
       </Button>

@@ -16,7 +16,7 @@ export function ChannelTable({
   readonly onRail?: (rail: RailName) => void;
 }) {
   return (
-    <div style={{ marginBottom: 10 }}>
+    <div className={looks.above}>
       <Sheet
         rows={channels}
         rowKey={(channel) => channel.rail}

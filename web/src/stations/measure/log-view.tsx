@@ -37,7 +37,7 @@ function PickLog({ told, onPick }: { readonly told: string | null; readonly onPi
     >
       <strong>A logging meter&apos;s file goes here</strong>
       CSV with a column of time and one for each rail, up to a million rows. It stays on this machine.
-      <div style={{ marginTop: 12 }}>
+      <div className={looks.below}>
         <Upload
           accept=".csv,.txt,.tsv,.log,text/csv,text/plain"
           aria-label="Log file"
@@ -54,7 +54,7 @@ function PickLog({ told, onPick }: { readonly told: string | null; readonly onPi
         </Upload>
       </div>
       {told !== null && (
-        <p className={looks.errorText} role="alert" style={{ marginTop: 10 }}>
+        <p className={`${looks.errorText} ${looks.below}`} role="alert">
           {told}
         </p>
       )}

@@ -34,10 +34,10 @@ export function PowerGoodPanel({ meter, phase }: { readonly meter: NetworkInstru
       setKept(true);
   };
   return (
-    <section aria-label="Power-good" style={{ marginTop: 16 }}>
+    <section aria-label="Power-good" className={looks.wellBelow}>
       <span className={looks.label}>Power-good</span>
       <p className={looks.quiet}>First input on +5 V, second on power-good (pin 8); then the supply is started.</p>
-      <div className={looks.rowActions} style={{ alignItems: 'center' }}>
+      <div className={`${looks.rowActions} ${looks.midLine}`}>
         <Button
           disabled={timing.isLoading}
           onClick={() => {
@@ -49,7 +49,7 @@ export function PowerGoodPanel({ meter, phase }: { readonly meter: NetworkInstru
         </Button>
         {data?.milliseconds != null && (
           <>
-            <span className={looks.fig} style={{ fontSize: 20 }} data-power-good>
+            <span className={`${looks.fig} ${looks.large}`} data-power-good>
               {Math.round(data.milliseconds)} ms
             </span>
             <Button disabled={locked || kept} onClick={keep}>

@@ -100,7 +100,7 @@ export function ProbeWalk({ phase, barred }: { readonly phase: Phase; readonly b
             Start the walk
           </Button>
         </div>
-        <p className={looks.caution} style={{ marginTop: 12 }}>
+        <p className={`${looks.caution} ${looks.below}`}>
           The device stays unplugged. Supply on by its start line alone; black probe on a ground of the main plug, one
           hand, no slip to the next pin.
         </p>

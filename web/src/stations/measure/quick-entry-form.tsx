@@ -44,7 +44,7 @@ export function QuickEntryForm({ phase, onPhase, asked }: Props) {
       }}
     >
       <EntryFields entry={entry} />
-      <div style={{ display: 'flex', gap: 14, marginTop: 8, flexWrap: 'wrap', alignItems: 'center' }}>
+      <div className={styles.besides}>
         <Taken entry={entry} phase={phase} onPhase={onPhase} />
         <Button
           aria-pressed={pad}
@@ -86,8 +86,8 @@ function EntryFields({ entry }: { readonly entry: QuickEntry }) {
         <Input
           ref={field}
           data-entry
-          className={looks.fig}
-          style={{ fontSize: 20, minHeight: 44 }}
+          className={`${looks.fig} ${styles.line}`}
+
           value={text}
           disabled={locked}
           placeholder="12 11.92   5 5.03 work 310w   pg 370"
@@ -170,7 +170,7 @@ function OfInstrument({ entry }: { readonly entry: QuickEntry }) {
   return (
     <>
       {instrument.calibratedUntil !== null && instrument.calibratedUntil < today() && (
-        <p className={looks.quiet} style={{ marginTop: 6 }}>
+        <p className={`${looks.quiet} ${looks.justBelow}`}>
           The calibration of {instrument.name} ended on {dayText(instrument.calibratedUntil)}: its error counts half as
           much again.
         </p>

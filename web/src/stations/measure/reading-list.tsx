@@ -20,6 +20,7 @@ import { clockTime } from '../../controls/clock.ts';
 import { Sheet } from '../../controls/sheet.tsx';
 import { looks } from '../../looks/looks.ts';
 import { signs } from '../../controls/signs.tsx';
+import styles from './reading-list.module.css';
 
 function StrikeOrRestore({ reading }: { readonly reading: Reading }) {
   const { act, locked, offerUndo } = useDesk();
@@ -55,7 +56,7 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
     .reverse();
   if (readings.length === 0) return null;
   return (
-    <section aria-label="Readings" style={{ marginTop: 18 }}>
+    <section aria-label="Readings" className={looks.wellBelow}>
       <span className={looks.label}>Readings</span>
       <Sheet
         rows={readings}
@@ -141,9 +142,7 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
           {valueText(reading)}
         </Button>
         {was !== null && (
-          <span className={`${looks.quiet} ${looks.blockNote}`} style={{ fontWeight: 400 }}>
-            was {valueText(was)}
-          </span>
+          <span className={`${looks.quiet} ${looks.blockNote} ${looks.regular}`}>was {valueText(was)}</span>
         )}
       </>
     );
@@ -170,9 +169,9 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
       }}
     >
       <Input
-        className={`${looks.cellInput} ${looks.fig}`}
+        className={`${looks.cellInput} ${looks.fig} ${styles.figure}`}
         autoFocus
-        style={{ width: 90 }}
+
         aria-label={`New figure for ${subjectText[reading.subject]}`}
         aria-invalid={figure === null}
         value={text}
@@ -189,7 +188,7 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
       />
       {figure === null && <span className={looks.errorText}>a figure, such as 11.92</span>}
       {doubt !== null && (
-        <span className={looks.errorText} style={{ fontWeight: 400 }}>
+        <span className={`${looks.errorText} ${looks.regular}`}>
           {doubtText(reading.subject, doubt, possible)}
           {asked ? ' Enter again keeps it all the same.' : ''}
         </span>

@@ -11,6 +11,7 @@ import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
 import { SweepResult } from './sweep-result.tsx';
 import { useSweepPlan, type SweepPlan } from './use-sweep-plan.ts';
+import styles from './sweep-panel.module.css';
 
 interface Props {
   readonly meter: NetworkInstrument;
@@ -92,7 +93,7 @@ function SweepStart({
   return (
     <>
       <SweepFields plan={plan} locked={locked} />
-      <p className={looks.caution} style={{ margin: '10px 0' }}>
+      <p className={`${looks.caution} ${looks.below} ${looks.above}`}>
         Only on a supply out of the machine. Stay with it, within reach of the load&apos;s own switch: it ends by itself
         on a rail far out, on heat and on a silent instrument.
       </p>
@@ -114,7 +115,7 @@ function SweepStart({
 
 function SweepFields({ plan: { field }, locked }: { readonly plan: SweepPlan; readonly locked: boolean }) {
   return (
-    <div className={looks.fields} style={{ gap: '8px 10px', margin: '8px 0' }}>
+    <div className={`${looks.fields} ${styles.fields}`}>
       <SetFigureField label="From" unit="A" most={200} disabled={locked} {...field('from')} />
       <SetFigureField label="To" unit="A" most={200} disabled={locked} {...field('to')} />
       <SetFigureField label="Steps" whole least={2} most={40} disabled={locked} {...field('steps')} />

@@ -57,7 +57,7 @@ export function SweepResult({
         />
       )}
       {end !== null && (
-        <div style={{ marginTop: 8 }}>
+        <div className={looks.below}>
           <p role="status">
             {sweepEndText[end.word] ?? end.word} {end.loadOff ? 'The load is off.' : ''}
           </p>

@@ -4,15 +4,16 @@ import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
 import { figureText, type QuickEntry } from './use-quick-entry.ts';
 import { signs } from '../../controls/signs.tsx';
+import styles from './understood-readings.module.css';
 
 /** What the line of readings is understood as, what was kept last, and what is wrong or doubtful. */
 export function UnderstoodReadings({ entry }: { readonly entry: QuickEntry }) {
   const { locked } = useDesk();
   const { readings, problems, doubts, impossible, habit, toldKept, takeBack } = entry;
   return (
-    <div id="quick-understood" aria-live="polite" style={{ minHeight: 26, marginTop: 8 }}>
+    <div id="quick-understood" aria-live="polite" className={styles.understood}>
       {readings.map((reading, index) => (
-        <span key={index} style={{ marginRight: 18 }}>
+        <span key={index} className={styles.reading}>
           <strong>{subjectText[reading.subject]}</strong> <span className={looks.fig}>{figureText(reading)}</span>{' '}
           <span className={looks.quiet}>
             {conditionText[reading.condition ?? habit.condition]}
@@ -31,7 +32,7 @@ export function UnderstoodReadings({ entry }: { readonly entry: QuickEntry }) {
         </span>
       )}
       {problems.map((problem, index) => (
-        <span key={index} className={looks.errorText} style={{ display: 'block' }}>
+        <span key={index} className={`${looks.errorText} ${looks.ownLine}`}>
           {quickProblemText(problem)}
         </span>
       ))}
@@ -40,8 +41,7 @@ export function UnderstoodReadings({ entry }: { readonly entry: QuickEntry }) {
           reading.doubt !== null && (
             <span
               key={index}
-              className={impossible.includes(reading) ? looks.errorText : looks.caution}
-              style={{ marginTop: 6 }}
+              className={`${impossible.includes(reading) ? looks.errorText : looks.caution} ${looks.justBelow}`}
               role="alert"
             >
               {doubtText(reading.subject, reading.doubt, !impossible.includes(reading))}

@@ -79,7 +79,7 @@ function Deciding({ verdict, phase }: { readonly verdict: Verdict; readonly phas
         <br />
         <span className={looks.fig}>{verdictLevel(verdict)}</span>
       </div>
-      <span className={verdictLook(verdict.word)} style={{ fontSize: 20 }} data-verdict={verdict.word}>
+      <span className={`${verdictLook(verdict.word)} ${looks.large}`} data-verdict={verdict.word}>
         {verdictText[verdict.word]}
       </span>
       <p>{verdictReason(verdict)}.</p>

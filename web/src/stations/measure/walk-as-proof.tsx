@@ -37,9 +37,9 @@ export function WalkAsProof({ probe }: { readonly probe: CableProbe }) {
   const { walks, left } = walksOf(desk, probe, cable, modelId);
   const harmful = cable !== undefined && modelId !== '' && spareVerdict(shop.bags, cable, modelId).word === 'harmful';
   return (
-    <section aria-label="As proof of a spare cable" style={{ marginTop: 14 }}>
+    <section aria-label="As proof of a spare cable" className={looks.wellBelow}>
       <span className={looks.label}>Keep it as proof of a spare cable</span>
-      <div className={looks.rowActions} style={{ alignItems: 'end' }}>
+      <div className={`${looks.rowActions} ${looks.onFoot}`}>
         <SelectField
           label="Cable from the bags"
           value={cableId}

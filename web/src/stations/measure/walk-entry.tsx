@@ -23,7 +23,7 @@ function PinAsked({ at, proving }: { readonly at: JudgedPin; readonly proving: b
       {proving
         ? `Prove the ${at.expects.kind === 'coded' ? 'code' : 'ground'} on pin ${at.name}`
         : `Touch pin ${at.name}`}
-      <span className={looks.quiet} style={{ fontSize: 16, fontWeight: 400 }}>
+      <span className={`${looks.quiet} ${styles.beside}`}>
         {' '}
         {proving ? proveText(at) : `must show ${pinExpectText(at.expects)}`}
       </span>
@@ -77,8 +77,8 @@ export function WalkEntry({
         <Input
           ref={field}
           data-entry
-          className={`${looks.fig} ${looks.cellInput}`}
-          style={{ fontSize: 22, width: 150 }}
+          className={`${looks.fig} ${looks.cellInput} ${styles.figure}`}
+
           autoFocus
           inputMode="decimal"
           autoComplete="off"

@@ -45,7 +45,7 @@ export function WalkReadings({
     if (rails.every((pin) => take(pin) === null)) setKept(true);
   };
   return (
-    <div className={looks.rowActions} style={{ marginTop: 14, alignItems: 'end' }}>
+    <div className={`${looks.rowActions} ${looks.wellBelow} ${looks.onFoot}`}>
       <SelectField
         label="Read with"
         value={instrumentId}

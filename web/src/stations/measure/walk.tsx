@@ -67,7 +67,7 @@ const walkedText = (probe: CableProbe, guide: Guide, barred: boolean) =>
 
 function DoNotPlugIn({ told }: { readonly told: string }) {
   return (
-    <p className={looks.caution} style={{ marginTop: 12 }}>
+    <p className={`${looks.caution} ${looks.below}`}>
       Do not plug this in: {told}. Mark the cable and keep it out of the bag.
     </p>
   );
@@ -133,7 +133,7 @@ export function Walk({ probe, phase, barred, onClose }: WalkProps) {
           onStop={() => setFree(null)}
         />
       ) : at === null ? (
-        <p style={{ marginTop: 10 }}>{walkedText(probe, guide, barred)}</p>
+        <p className={looks.below}>{walkedText(probe, guide, barred)}</p>
       ) : (
         <WalkEntry
           at={at}
@@ -173,9 +173,7 @@ function WalkHead({
       <h2>
         {probe.label}, {inletName[probe.plug]}
       </h2>
-      <span className={verdictLook(walkMark[verdict.word])} style={{ fontSize: 20 }}>
-        {probeWordText[verdict.word]}
-      </span>
+      <span className={`${verdictLook(walkMark[verdict.word])} ${looks.large}`}>{probeWordText[verdict.word]}</span>
       <Choice
         label="Seen from"
         value={side}
@@ -194,7 +192,7 @@ function Coded({ verdict }: { readonly verdict: ProbeVerdict }) {
   const code = probedCode(verdict);
   if (code === null) return null;
   return (
-    <p className={code === 'none' ? looks.caution : undefined} data-coded={code} style={{ marginTop: 10 }}>
+    <p className={code === 'none' ? `${looks.caution} ${looks.below}` : looks.below} data-coded={code}>
       {probedCodeText[code]}
     </p>
   );

@@ -13,7 +13,7 @@ function Wished() {
   return (
     <section aria-label="Wished for">
       <span className={looks.label}>Wished for, beside power</span>
-      <div className={looks.fields} style={{ marginTop: 6 }}>
+      <div className={`${looks.fields} ${looks.justBelow}`}>
         <FigureField
           label="At most"
           unit="dB"
@@ -33,9 +33,7 @@ function Wished() {
           onChange={(leastWarrantyYears) => edit({ leastWarrantyYears })}
         />
       </div>
-      <span className={looks.label} style={{ display: 'block', margin: '14px 0 2px' }}>
-        It must watch over
-      </span>
+      <span className={`${looks.label} ${looks.ownLine} ${looks.wellBelow}`}>It must watch over</span>
       {protectionNames.map((name) => (
         <Checkbox
           key={name}
@@ -95,7 +93,7 @@ export function AskedView() {
       <Wished />
       <section aria-label="From elsewhere">
         <span className={looks.label}>Taken from elsewhere</span>
-        <dl className={looks.factsList} style={{ marginTop: 6 }}>
+        <dl className={`${looks.factsList} ${looks.justBelow}`}>
           {takenFrom(desk, desk.question).map(([name, said]) => (
             <div key={name}>
               <dt>{name}</dt>
@@ -103,7 +101,7 @@ export function AskedView() {
             </div>
           ))}
         </dl>
-        <p style={{ marginTop: 10 }}>
+        <p className={looks.below}>
           <Button type="link" onClick={() => desk.goTo('intake')}>
             Case and parts are entered at Intake
           </Button>

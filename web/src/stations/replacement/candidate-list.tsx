@@ -89,11 +89,7 @@ export function CandidateList({
           if (ofKind.length === 0) return null;
           return (
             <div key={name} role="group" aria-label={classWord[name]}>
-              {heads[name] !== '' && (
-                <div className={looks.label} style={{ padding: '12px 6px 5px' }}>
-                  {heads[name]}
-                </div>
-              )}
+              {heads[name] !== '' && <div className={`${looks.label} ${styles.group}`}>{heads[name]}</div>}
               {ofKind.slice(0, mostListed).map((candidate) => (
                 <div key={candidate.model.id}>
                   <CandidateLine
@@ -120,7 +116,7 @@ function ListHead() {
   const { job, shop } = useDesk();
   const { weights } = shop.settings.choosing;
   return (
-    <p className={looks.quiet} style={{ marginBottom: 8 }}>
+    <p className={`${looks.quiet} ${looks.above}`}>
       By {schoolText[job.sheet.school].toLowerCase()}. Points by the shop's weights:{' '}
       {criteria
         .filter((name) => weights[name] > 0)
@@ -210,11 +206,11 @@ function NothingFits() {
   return (
     <section className={looks.nextCheck} aria-label="Nothing fits">
       <h2>Nothing in this shop fits</h2>
-      <p style={{ marginTop: 6 }}>
+      <p className={looks.justBelow}>
         Nearest: {nearest.map((candidate) => `${candidate.model.name} (${lacks(candidate)})`).join('; ')}.
       </p>
       {smallerCard !== null && (
-        <p style={{ marginTop: 4 }}>
+        <p className={looks.justBelow}>
           The least change: a card that draws {smallerCard.watts} W less, then{' '}
           {shop.supplies.find((model) => model.id === smallerCard.modelId)?.name ?? smallerCard.modelId} fits.
         </p>

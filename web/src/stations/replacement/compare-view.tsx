@@ -76,7 +76,7 @@ export function CompareView({
   return (
     <section aria-label="Compare">
       {!chosen && (
-        <p className={looks.quiet} style={{ marginBottom: 8 }}>
+        <p className={`${looks.quiet} ${looks.above}`}>
           The first three; mark others in the list with <kbd>c</kbd>, up to four.
         </p>
       )}

@@ -102,7 +102,7 @@ export function PickedWhy({ candidate }: Props) {
       ) : (
         <ul>
           {candidate.reasons.map((item, index) => (
-            <li key={index} className={verdictLook('fail')} style={{ whiteSpace: 'normal', fontWeight: 400 }}>
+            <li key={index} className={`${verdictLook('fail')} ${looks.wraps} ${looks.regular}`}>
               {fitReasonText(item, inletLabel)}
             </li>
           ))}
