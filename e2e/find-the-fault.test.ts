@@ -1,6 +1,6 @@
 import type { Page } from 'puppeteer-core';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { fill, goTo, press, pressKey, pressTab, saved, seeText } from './application.ts';
+import { choose, fill, goTo, press, pressKey, pressTab, saved, seeText } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, jobOf, newJob, noted } from './messages.ts';
 import { patience } from './patience.ts';
@@ -219,6 +219,39 @@ describe('record and settings', () => {
     expect(await page.$eval('.page-work', (element) => element.textContent)).not.toContain(
       'Known-good supply in its place',
     );
+  });
+  it('say how figures are written, and by which clock', async () => {
+    const shop = async () =>
+      (await (await fetch(`${application.url}/api/shop`)).json()) as { settings: { locale: string; timeZone: string } };
+    const saveState = async () => {
+      await goTo(page, `${application.url}/jobs/LQ-0142/measure`);
+      await seeText(page, /1[12][.,]\d\d V/, '.page-side');
+      const head = await page.$eval('.job-head-saveState', (element) => element.textContent);
+      const side = await page.$eval('.page-side', (element) => element.textContent);
+      return { head, side };
+    };
+    const set = async (label: string, option: string, field: 'locale' | 'timeZone', value: string) => {
+      await choose(page, label, option);
+      await expect.poll(async () => (await shop()).settings[field]).toBe(value);
+      await page.waitForFunction((text: string) => document.body.innerText.includes(text), {}, option);
+    };
+    const before = await saveState();
+    await goTo(page, `${application.url}/settings`);
+    await set('Figures and days written as in', 'German (Germany)', 'locale', 'de-DE');
+    await set('Times by the clock of', 'Asia/Tokyo', 'timeZone', 'Asia/Tokyo');
+    const after = await saveState();
+    expect([before.side.includes('11.32'), after.side.includes('11,32'), after.side.includes('11.32')]).toEqual([
+      true,
+      true,
+      false,
+    ]);
+    const hours = (text: string) => Number(/(\d\d):\d\d/.exec(text)?.[1]);
+    const utc = new Date().getTimezoneOffset() === 0;
+    if (utc) expect((hours(after.head) - hours(before.head) + 24) % 24).toBe(9);
+    expect(after.head).toMatch(/\d+\. Nov\. 2026/);
+    await goTo(page, `${application.url}/settings`);
+    await set('Figures and days written as in', 'British English', 'locale', 'en-GB');
+    await set('Times by the clock of', 'each device', 'timeZone', '');
   });
   it('are read-only for who is no owner', async () => {
     const guest = await openPage(chromium.browser, { technician: 'joss' });

@@ -63,6 +63,7 @@ const shipped: Readonly<Record<string, string>> = {
   '0048_record_tally.sql': '0144dbb9afdd9855',
   '0049_nightly_once.sql': '3d6e622b92ee6152',
   '0050_choice_facts.sql': '2730faabf99b5eb1',
+  '0051_manner.sql': '877303f4dff5c8e2',
 };
 
 it('a migration that has shipped never changes again', () => {

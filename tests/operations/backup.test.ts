@@ -165,6 +165,7 @@ describe('a backup', () => {
       alter table job_photo drop column lead_id;
       alter table job_supply drop column selector;
       alter table job_choice drop column facts;
+      alter table shop_settings drop column locale, drop column time_zone;
       alter table job_pin drop column adapter_id;
       alter table bag_cable_plug drop column seconds;
       delete from bag_adapter where gives = 'main-own';

@@ -31,6 +31,8 @@ export const testShop: Shop = {
     name: 'Bench',
     mainsVolts: 230,
     currency: 'EUR',
+    locale: 'en-GB',
+    timeZone: '',
     school: 'peaks-covered',
     stopProbability: 0.9,
     bench: { has: ['meter', 'tester', 'spare-supply'], mayMeterMains: true },

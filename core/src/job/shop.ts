@@ -46,6 +46,10 @@ export interface ShopSettings {
   readonly codePrefix: string;
   readonly mainsVolts: number;
   readonly currency: string;
+  /** How figures, money and days are written: a language tag (BCP 47). */
+  readonly locale: string;
+  /** By which clock times are told: a zone (IANA), or empty for each device's own. */
+  readonly timeZone: string;
   readonly school: School;
   /** A leading fault above this is offered as the finding, 0 to 1. */
   readonly stopProbability: number;

@@ -1,4 +1,5 @@
 import { counted } from './figures.ts';
+import { figureText } from './manner.ts';
 import { inletName, plugName } from './plugs.ts';
 import {
   type Adapter,
@@ -100,7 +101,7 @@ export function inletCaution(kind: InletKind): string | null {
 }
 
 const millimetres = (value: number) => `${Math.ceil(value)} mm`;
-const amps = (value: number) => `${value.toFixed(1)} A`;
+const amps = (value: number) => `${figureText(value, 1)} A`;
 type NameOf = (inletId: string) => string;
 
 export function breachText(breach: PlanBreach, nameOf: NameOf): string {
@@ -299,7 +300,7 @@ export function cableFiguresText(figures: CableFigures): string {
   const heat = Math.max(...plugs.map((plug) => plug.plugHeatWatts));
   return (
     `${amps(figures.conductorAmps)} a wire on ${figures.rail} V of ${amps(figures.mostAmps)}, ` +
-    `${(worst.dropVolts * 1000).toFixed(0)} mV lost at the device, ${heat.toFixed(2)} W in ` +
+    `${figureText(worst.dropVolts * 1000, 0)} mV lost at the device, ${figureText(heat, 2)} W in ` +
     'the plug'
   );
 }

@@ -23,8 +23,8 @@ describe('what was known at a choice', () => {
     expect(choiceLines({ facts, known: [] })).toEqual([
       '650 W ATX, guide 3.x, grade gold',
       'lasting load 56% of the rating',
-      '89.90 EUR on 20 Nov 2026, 2 on the shelf',
-      'runs for 31.20 EUR a year',
+      '€89.90 on 20 Nov 2026, 2 on the shelf',
+      'runs for €31.20 a year',
       '5 cables, every inlet served',
       'fullest: +12 V 28.0 A of 54.0 A',
     ]);
@@ -33,8 +33,8 @@ describe('what was known at a choice', () => {
     const little = { ...facts, loadShare: null, fullest: null, cables: 1, openOptional: 1, onShelf: 0 };
     const priced = { ...little, price: { ...facts.price, asOf: null } };
     expect(choiceLines({ facts: priced, known: [] }).slice(1)).toEqual([
-      '89.90 EUR, to order',
-      'runs for 31.20 EUR a year',
+      '€89.90, to order',
+      'runs for €31.20 a year',
       '1 cable, 1 optional inlet open',
     ]);
   });

@@ -1,6 +1,7 @@
 import type { CandidateFacts, Choice, ChoiceFacts } from '../job/index.ts';
 import type { CandidateClass } from '../supply/index.ts';
-import { dayText, moneyText, percentText } from './figures.ts';
+import { percentText } from './figures.ts';
+import { dayText, moneyText } from './manner.ts';
 import { loadFindingText } from './loads.ts';
 
 /** What is said of one that was chosen though not everything was right. */

@@ -6,6 +6,7 @@ import type { Demand } from '../load/index.ts';
 import { nominalVolts, type PartChange } from '../machine/index.ts';
 import { checkTitle, findingNames, findingProof, outcomeLabel } from './diagnosing.ts';
 import { wattsText } from './figures.ts';
+import { figureText } from './manner.ts';
 import { bareSentence } from './stations.ts';
 import { limitsText, verdictLevel } from './words.ts';
 
@@ -80,7 +81,9 @@ function lineName({ subject, condition }: Verdict): string {
 }
 
 const bounds = ({ lower: least, upper: most, subject }: Verdict): string =>
-  isRail(subject) ? `${least.toFixed(2)} to ${most.toFixed(2)} V` : limitsText({ subject, lower: least, upper: most });
+  isRail(subject)
+    ? `${figureText(least, 2)} to ${figureText(most, 2)} V`
+    : limitsText({ subject, lower: least, upper: most });
 
 const bareFound = {
   failed: 'The power supply has failed and is never to be used again.',

@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { dayText } from './figures.ts';
+import { dayText } from './manner.ts';
 
 afterEach(() => {
   vi.unstubAllEnvs();

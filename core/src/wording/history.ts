@@ -5,6 +5,7 @@ import { checkTitle, findingNames, outcomeLabel } from './diagnosing.ts';
 import { wattsText } from './figures.ts';
 import { proofText } from './stations.ts';
 import { changeText, codeText, conditionText, subjectText, unitOf } from './words.ts';
+import { plainFigure } from './manner.ts';
 
 /** Names that acts speak of by their ids; the id where nobody knows it any more. */
 export interface HistoryNames {
@@ -20,7 +21,9 @@ type Told<K extends Act['kind']> = (act: ActOf<K>, names: HistoryNames) => strin
 const readingTold = (act: ActOf<'take-reading' | 'correct-reading'>): string => {
   const { reading } = act;
   const value =
-    reading.value.kind === 'code' ? codeText[reading.value.code] : `${reading.value.figure} ${unitOf(reading.subject)}`;
+    reading.value.kind === 'code'
+      ? codeText[reading.value.code]
+      : `${plainFigure(reading.value.figure)} ${unitOf(reading.subject)}`;
   return (
     `${act.kind === 'correct-reading' ? 'Reading corrected' : 'Reading'}: ` +
     `${subjectText[reading.subject]} ${conditionText[reading.condition]}, ${value}`

@@ -1,6 +1,17 @@
 export { dangerCauseText, neverText, poweringText, standingDangersText } from './dangers.ts';
 export { choiceLines, choiceReason, factsReason } from './choices.ts';
-export { dayText, durationText, moneyText, percentText, voltsText, wattsText } from './figures.ts';
+export { durationText, percentText, voltsText, wattsText } from './figures.ts';
+export {
+  countText,
+  dayText,
+  figureText,
+  firstLocale,
+  type Manner,
+  moneyText,
+  plainFigure,
+  writeAs,
+  writtenAs,
+} from './manner.ts';
 export {
   changeText,
   codeText,

@@ -1,5 +1,6 @@
 import type { FigureDoubt, LabelReadProblem } from '../intake/index.ts';
 import { wattsText } from './figures.ts';
+import { plainFigure } from './manner.ts';
 
 /** Why a figure that was read from a picture is to be looked at. */
 export const figureDoubtText: Readonly<Record<FigureDoubt, string>> = {
@@ -22,7 +23,7 @@ export function labelReadProblemText(problem: LabelReadProblem): string {
     case 'no-amps':
       return `${problem.label}: its amps were not found.`;
     case 'loose-amps':
-      return `${problem.amps} A stands there, and no output by it was found.`;
+      return `${plainFigure(problem.amps)} A stands there, and no output by it was found.`;
     case 'no-shared-limit':
       return 'A limit that several outputs share was not found.';
     case 'outputs-below-rating':

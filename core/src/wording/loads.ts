@@ -4,6 +4,7 @@ import type { FitReason, TooLarge } from '../supply/index.ts';
 import type { OpenReason } from '../cable/index.ts';
 import { protectionText } from './supply-names.ts';
 import { durationText, percentText, wattsText } from './figures.ts';
+import { figureText, plainFigure } from './manner.ts';
 import { schoolText } from './words.ts';
 
 /** When a figure other than a lasting one is meant. */
@@ -19,7 +20,7 @@ function momentText(moment: Moment): string {
 }
 
 export function loadFindingText(finding: Omit<LoadFinding, 'ratio'>): string {
-  const inUnit = (value: number) => (finding.unit === 'W' ? wattsText(value) : `${value.toFixed(1)} A`);
+  const inUnit = (value: number) => (finding.unit === 'W' ? wattsText(value) : `${figureText(value, 1)} A`);
   const figure = inUnit(finding.figure);
   const limit = inUnit(finding.limit);
   const named = {
@@ -139,7 +140,7 @@ export function fitReasonText(reason: FitReason, inletLabel: (id: string) => str
     case 'vent':
       return 'its fan would face a closed wall of this case';
     case 'lead':
-      return `would draw ${reason.amps.toFixed(1)} A, its lead carries ${reason.limitAmps} A`;
+      return `would draw ${figureText(reason.amps, 1)} A, its lead carries ${plainFigure(reason.limitAmps)} A`;
     case 'outputs-unknown':
       return 'nobody knows which cable hangs on which +12 V output, and it decides';
     case 'protection':

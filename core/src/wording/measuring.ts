@@ -10,6 +10,7 @@ import type {
 } from '../measure/index.ts';
 import type { NextReading } from '../job/index.ts';
 import { voltsText } from './figures.ts';
+import { countText, figureText } from './manner.ts';
 
 export const probeWordText: Record<ProbeVerdict['word'], string> = {
   safe: 'Safe',
@@ -18,7 +19,7 @@ export const probeWordText: Record<ProbeVerdict['word'], string> = {
 };
 
 /** Amps of a rail: tenths where they are few. */
-const ampsText = (amps: number) => `${amps.toFixed(amps < 10 ? 1 : 0)} A`;
+const ampsText = (amps: number) => `${figureText(amps, amps < 10 ? 1 : 0)} A`;
 
 /** The rails that nobody read near the planned load, and the load to read each at next; null where there are none. */
 export function unreadRailsText(forecasts: readonly Forecast[]): string | null {
@@ -31,7 +32,7 @@ export function unreadRailsText(forecasts: readonly Forecast[]): string | null {
 /** Why a reading is the next one, in one sentence. */
 export function nextReadingText({ why }: NextReading): string {
   const timesMore = (count: number) => (count === 1 ? 'once more' : `${count} times more`);
-  const saved = (minutes: number) => `about ${minutes.toFixed(1)} min saved on the way to the fault`;
+  const saved = (minutes: number) => `about ${figureText(minutes, 1)} min saved on the way to the fault`;
   switch (why.kind) {
     case 'first':
       return 'The machine shows no life: without standby nothing else can come.';
@@ -136,7 +137,7 @@ export function logShapeText(problem: LogShapeProblem): string {
   }
 }
 
-const inHundred = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`;
+const inHundred = (share: number) => `${figureText(100 * share, share < 0.1 ? 1 : 0)} %`;
 
 /** Why a log is not taken. */
 export function logProblemText(problem: LogProblem): string {
@@ -149,8 +150,7 @@ export function logProblemText(problem: LogProblem): string {
       return 'Say which column is which rail.';
     case 'too-many-rows':
       return (
-        `More than ${problem.most.toLocaleString('en')} rows. Cut the log in parts, or let the ` +
-        'logger write less often.'
+        `More than ${countText(problem.most)} rows. Cut the log in parts, or let the ` + 'logger write less often.'
       );
     case 'changing-columns':
       return (
@@ -177,7 +177,7 @@ export function logEventText(event: LogEvent): string {
   const lasts =
     event.lastsSeconds < 1
       ? `${Math.round(event.lastsSeconds * 1000)} ms`
-      : `${event.lastsSeconds.toFixed(event.lastsSeconds < 10 ? 1 : 0)} s`;
+      : `${figureText(event.lastsSeconds, event.lastsSeconds < 10 ? 1 : 0)} s`;
   switch (event.kind) {
     case 'dip':
       return `${rail} dips to ${voltsText(event.volts ?? 0)} V for ${lasts}`;

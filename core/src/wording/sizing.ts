@@ -11,7 +11,8 @@ import {
   type SupplyModel,
 } from '../supply/index.ts';
 import type { Knowledge } from '../diagnose/index.ts';
-import { durationText, moneyText, percentText, voltsText, wattsText } from './figures.ts';
+import { durationText, percentText, voltsText, wattsText } from './figures.ts';
+import { figureText, moneyText, plainFigure } from './manner.ts';
 import { subjectText, verdictLevel } from './words.ts';
 import { loadFindingText } from './loads.ts';
 
@@ -59,7 +60,7 @@ export function criterionFigureText(candidate: CandidateRow, criterion: Criterio
     case 'running':
       return `${moneyText(candidate.cost.minorAYear, currency)} a year`;
     case 'noise':
-      return figure === null ? 'not known' : `${figure} dB`;
+      return figure === null ? 'not known' : `${plainFigure(figure)} dB`;
     case 'warranty':
       return `${candidate.model.warrantyYears} years`;
     case 'shelf':
@@ -93,8 +94,8 @@ export function remedyText(
 }
 
 export function plugProblemText(problem: PlugProblem): string {
-  const figure = problem.unit === 'W' ? wattsText(problem.figure) : `${problem.figure.toFixed(1)} A`;
-  const limit = problem.unit === 'W' ? wattsText(problem.limit) : `${problem.limit.toFixed(1)} A`;
+  const figure = problem.unit === 'W' ? wattsText(problem.figure) : `${figureText(problem.figure, 1)} A`;
+  const limit = problem.unit === 'W' ? wattsText(problem.limit) : `${figureText(problem.limit, 1)} A`;
   switch (problem.kind) {
     case 'slot':
       return (
@@ -223,12 +224,12 @@ export function standingSentence(standing: Standing, knowledge: Knowledge): stri
         const { figure, limit, unit } = standing.finding;
         return (
           `${when}: ${loadFindingText(standing.finding)}, ` +
-          `${unit === 'W' ? wattsText(figure - limit) : `${(figure - limit).toFixed(1)} A`} too ` +
+          `${unit === 'W' ? wattsText(figure - limit) : `${figureText(figure - limit, 1)} A`} too ` +
           'much.'
         );
       }
       return (
-        `${when}: at ${standing.forecast === null ? 'the planned load' : `${standing.forecast.amps.toFixed(0)} A`} ` +
+        `${when}: at ${standing.forecast === null ? 'the planned load' : `${figureText(standing.forecast.amps, 0)} A`} ` +
         `${standing.forecast === null ? 'a rail' : `${standing.forecast.rail} V`} would fall to ` +
         `${voltsText(standing.forecast?.volts ?? 0)} V.`
       );
@@ -248,6 +249,6 @@ export function standingSentence(standing: Standing, knowledge: Knowledge): stri
 export function twelveOutputsText(model: Pick<SupplyModel, 'label'>): string {
   return `${model.label.rails
     .filter((rail) => rail.rail === '+12')
-    .map((rail) => rail.amps)
+    .map((rail) => plainFigure(rail.amps))
     .join(' + ')} A`;
 }

@@ -277,7 +277,7 @@ describe('figures', () => {
   });
   it('write money and time plainly', () => {
     expect([moneyText(8990, 'EUR'), durationText(1000), durationText(100), durationText(0.1)]).toEqual([
-      '89.90 EUR',
+      '€89.90',
       '1 s',
       '100 ms',
       '0.1 ms',

@@ -26,6 +26,7 @@ import type {
   StationState,
 } from '../job/index.ts';
 import { voltsText } from './figures.ts';
+import { figureText, plainFigure } from './manner.ts';
 
 export const subjectText: Record<Subject, string> = {
   '+12': '+12 V',
@@ -164,7 +165,7 @@ export const unitOf = (subject: Subject) => (isRail(subject) ? 'V' : isTime(subj
 /** A figure of what was read, without its unit; ripple and times in whole ones, a short time with its tenth. */
 export const figureOf = (subject: Subject, figure: number) => {
   if (isRail(subject)) return voltsText(figure);
-  return subject === 'hold-up' && !Number.isInteger(figure) ? figure.toFixed(1) : figure.toFixed(0);
+  return subject === 'hold-up' && !Number.isInteger(figure) ? figureText(figure, 1) : figureText(figure, 0);
 };
 
 /** What is allowed, such as "11.40 to 12.60 V", "at most 120 mV" or "at least 16 ms". */
@@ -181,7 +182,7 @@ export function verdictReason(verdict: Verdict): string {
   const doubt =
     verdict.expanded === null
       ? ''
-      : ` ±${verdict.expanded < 0.01 ? verdict.expanded.toFixed(3) : figureOf(verdict.subject, verdict.expanded)}`;
+      : ` ±${verdict.expanded < 0.01 ? figureText(verdict.expanded, 3) : figureOf(verdict.subject, verdict.expanded)}`;
   switch (verdict.reason) {
     case 'inside':
       return `inside ${limitsText(verdict)}, with the uncertainty${doubt}`;
@@ -248,21 +249,21 @@ function askedOf(subject: Subject, doubt: Doubt, keepable: boolean): string {
   const name = subjectText[subject];
   switch (doubt.code) {
     case 'sign':
-      return `${doubt.figure} under ${name}: are the probes swapped? Keep it only if the sign is right.`;
+      return `${plainFigure(doubt.figure)} under ${name}: are the probes swapped? Keep it only if the sign is right.`;
     case 'point':
-      return `${doubt.figure} has no decimal point: ${voltsText(doubt.volts)} V?`;
+      return `${plainFigure(doubt.figure)} has no decimal point: ${voltsText(doubt.volts)} V?`;
     case 'other-rail':
-      return `${doubt.figure} under ${name} looks like ${subjectText[doubt.rail]}. Right pin?`;
+      return `${plainFigure(doubt.figure)} under ${name} looks like ${subjectText[doubt.rail]}. Right pin?`;
     case 'millivolts':
-      return `${doubt.figure} looks like millivolts: ${voltsText(doubt.volts)} V?`;
+      return `${plainFigure(doubt.figure)} looks like millivolts: ${voltsText(doubt.volts)} V?`;
     case 'mains':
-      return `${doubt.figure} V is a mains voltage, not ${name}. Meter on AC, or a slip?`;
+      return `${plainFigure(doubt.figure)} V is a mains voltage, not ${name}. Meter on AC, or a slip?`;
     case 'no-such-rail':
       return `The label of this supply names no ${name} output. Right supply, right pin?`;
     case 'far':
       return keepable
-        ? `${doubt.figure} is far from any ${name} there is. Keep it only if you read it twice.`
-        : `${doubt.figure} is far from any ${name} there is.`;
+        ? `${plainFigure(doubt.figure)} is far from any ${name} there is. Keep it only if you read it twice.`
+        : `${plainFigure(doubt.figure)} is far from any ${name} there is.`;
   }
 }
 

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Problem } from '@fairwatt/contract';
+import type { Problem, ShopMessage } from '@fairwatt/contract';
 import { startServer, type RunningServer } from '../../../tests/running-server.ts';
 
 const demo = fileURLToPath(new URL('../../../demo', import.meta.url));
@@ -48,6 +48,28 @@ describe('the shop', () => {
     expect((await put<Problem>('mara', better, { ...better, ranges: [] })).body.errors?.[0]?.path).toBe(
       'instrument.ranges',
     );
+  });
+  it.each([
+    ['locale', 'Klingon'],
+    ['locale', ''],
+    ['locale', 'x'.repeat(41)],
+    ['timeZone', 'Lantern Quay'],
+    ['timeZone', 'a\u0000b'],
+  ] as const)('names what is no manner of writing: %s %j', async (field, value) => {
+    const shop = (await call<ShopMessage>('/shop')).body;
+    const wrong = { by: 'mara', basedOn: shop.settingsVersion, settings: { ...shop.settings, [field]: value } };
+    const answer = await call<Problem>('/shop/settings', wrong, 'PUT');
+    expect([answer.status, answer.body.errors?.[0]?.path]).toEqual([422, `settings.${field}`]);
+  });
+  it('keeps how it writes, and by which clock', async () => {
+    const shop = (await call<ShopMessage>('/shop')).body;
+    const settings = { ...shop.settings, locale: 'de-DE', timeZone: 'Asia/Tokyo' };
+    const answer = await call<ShopMessage>(
+      '/shop/settings',
+      { by: 'mara', basedOn: shop.settingsVersion, settings },
+      'PUT',
+    );
+    expect(answer.body.settings).toMatchObject({ locale: 'de-DE', timeZone: 'Asia/Tokyo' });
   });
   it('takes a shop file, and leaves what is here as it is', async () => {
     const shop = JSON.parse(readFileSync(`${demo}/shop.json`, 'utf8')) as { settings: { name: string } };

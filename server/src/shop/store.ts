@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import type pg from 'pg';
-import { boardSensorId, firstChoosing, type Instrument, type ShopSettings } from '@fairwatt/core';
+import { boardSensorId, firstChoosing, firstLocale, type Instrument, type ShopSettings } from '@fairwatt/core';
 import { firstCodePrefix, type NamedPerson, type ShopMessage, type Technician } from '@fairwatt/contract';
 import { many, maybeOne, transaction, type Queryable } from '../database/query.ts';
 import { number, text } from '../database/read.ts';
@@ -45,6 +45,8 @@ export const firstSettings: ShopSettings = {
   codePrefix: firstCodePrefix,
   mainsVolts: 230,
   currency: 'EUR',
+  locale: firstLocale,
+  timeZone: '',
   school: 'peaks-covered',
   stopProbability: 0.9,
   bench: { has: ['meter'], mayMeterMains: false },

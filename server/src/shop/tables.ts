@@ -55,6 +55,8 @@ export const settings = describe<ShopSettings>({
   codePrefix: text,
   mainsVolts: number,
   currency: text,
+  locale: text,
+  timeZone: text,
   school: oneOf(schools),
   stopProbability: number,
   bench: within({ has: named('bench_has', list(oneOf(needs))), mayMeterMains: boolean }),

@@ -1,7 +1,7 @@
 import { workerData } from 'piscina';
 import type pg from 'pg';
 import { pino } from 'pino';
-import { unanswered, viewJob } from '@fairwatt/core';
+import { unanswered, viewJob, writtenAs } from '@fairwatt/core';
 import { createPool } from '../database/pool.ts';
 import { Primary } from '../database/primary.ts';
 import { untilAnswers } from '../database/until-answers.ts';
@@ -94,17 +94,19 @@ async function paper(pool: pg.Pool, order: PaperOrder): Promise<Paper> {
   if (found === null) return { kind: 'no-job' };
   const { job, shop, people } = found;
   const view = viewJob(job, shop, { candidates: [] });
+  // One thread works for several shops: what it writes is made of words before anything is waited for.
+  const as = <T>(write: () => T) => writtenAs(shop.settings, write);
   if (order.kind === 'supply-label')
     return job.supply === null
       ? { kind: 'no-supply' }
-      : { kind: 'made', bytes: await supplyLabelPdf(job, view, order.address, order.stock, order.skip) };
+      : { kind: 'made', bytes: await as(() => supplyLabelPdf(job, view, order.address, order.stock, order.skip)) };
   if (view.cabling.basis === 'none') return { kind: 'no-cables' };
   const nameOf = (id: string) => people.find((person) => person.id === id)?.name ?? id;
   switch (order.kind) {
     case 'labels':
-      return { kind: 'made', bytes: await labelsPdf(job, view, order.address, order.stock, order.skip) };
+      return { kind: 'made', bytes: await as(() => labelsPdf(job, view, order.address, order.stock, order.skip)) };
     case 'schedule':
-      return { kind: 'made', bytes: await schedulePdf(job, view, shop, order.address, nameOf) };
+      return { kind: 'made', bytes: await as(() => schedulePdf(job, view, shop, order.address, nameOf)) };
     case 'schedule-csv':
       return { kind: 'made', bytes: Buffer.from(scheduleCsv(job, view, shop)) };
   }

@@ -1,4 +1,13 @@
-import { boundToBe, forecastAt, railBand, voltsText, type Forecast, type Guide, type LoadLine } from '@fairwatt/core';
+import {
+  figureText,
+  boundToBe,
+  forecastAt,
+  railBand,
+  voltsText,
+  type Forecast,
+  type Guide,
+  type LoadLine,
+} from '@fairwatt/core';
 import type { Palette } from '../app/palette.ts';
 import { ChartFigure } from './chart-figure.tsx';
 import type { Annotation, Point } from './chart-parts.ts';
@@ -67,7 +76,7 @@ function marksOf(
       borderColor: inkOf(planned, ink),
       label: {
         display: true,
-        content: `planned ${planned.amps.toFixed(0)} A`,
+        content: `planned ${figureText(planned.amps)} A`,
         position: 'start',
         xAdjust: -48,
         padding: 2,
@@ -100,22 +109,22 @@ export function LoadLineChart({
     <ChartFigure
       name={`Load line of ${line.rail} V`}
       sentence={
-        `At ${planned.amps.toFixed(0)} A expect ${interval} V, band ` +
+        `At ${figureText(planned.amps)} A expect ${interval} V, band ` +
         `${voltsText(band.lower)} to ${voltsText(band.upper)} V.`
       }
       saidBeside
       height={216}
       ink={ink}
-      x={{ least: 0, most: boundToBe(cone.at(-1), 'end of the cone').amps, text: (amps) => `${amps.toFixed(0)} A` }}
+      x={{ least: 0, most: boundToBe(cone.at(-1), 'end of the cone').amps, text: (amps) => `${figureText(amps)} A` }}
       y={{
         ...voltsSpan(line, cone, band),
         marks: [band.lower, band.nominal, band.upper],
-        text: (volts) => volts.toFixed(2),
+        text: (volts) => figureText(volts, 2),
       }}
       annotations={marksOf(band, planned, ink)}
       tipOf={(series, index) => {
         const point = series === 3 ? line.points[index] : undefined;
-        return point === undefined ? null : `${voltsText(point.volts)} V at ${point.amps.toFixed(1)} A`;
+        return point === undefined ? null : `${voltsText(point.volts)} V at ${figureText(point.amps, 1)} A`;
       }}
       series={[
         { ...bare, data: along(({ interval: { low } }) => low), borderWidth: 0 },
@@ -147,11 +156,11 @@ export function LoadLineChart({
         heads: ['Load', 'Volts', 'Amps'],
         rows: [
           ...line.points.map(({ amps, volts, estimated }) => [
-            `${amps.toFixed(1)} A`,
+            `${figureText(amps, 1)} A`,
             voltsText(volts, 3),
             estimated ? 'estimated from the parts' : 'read or set',
           ]),
-          [`planned ${planned.amps.toFixed(1)} A`, interval, 'forecast'],
+          [`planned ${figureText(planned.amps, 1)} A`, interval, 'forecast'],
         ],
       }}
     />

@@ -1,4 +1,5 @@
 import {
+  figureText,
   isRail,
   railBand,
   railColour,
@@ -66,7 +67,7 @@ export function ReadingsChart({ readings, guide }: { readonly readings: readonly
   const most = Math.min(15, Math.max(7, ...shown.map(({ off }) => Math.abs(off))));
   const rails = [...new Set(shown.map(({ rail }) => rail))];
   const outside = shown.filter((item) => item.outside).length;
-  const percent = (value: number) => `${value > 0 ? '+' : ''}${value.toFixed(value % 1 === 0 ? 0 : 1)} %`;
+  const percent = (value: number) => `${value > 0 ? '+' : ''}${figureText(value, value % 1 === 0 ? 0 : 1)} %`;
   return (
     <ChartFigure
       name="Readings over time"

@@ -1,4 +1,4 @@
-import { railBand, type Guide, type RailName } from '@fairwatt/core';
+import { figureText, railBand, type Guide, type RailName } from '@fairwatt/core';
 import { ChartFigure } from './chart-figure.tsx';
 import { ground } from './grounds.ts';
 import { useInk } from './use-ink.ts';
@@ -23,7 +23,7 @@ export function TrailChart({
   return (
     <ChartFigure
       name="The last readings"
-      sentence={`The last readings of ${rail} V against the band, ${lower.toFixed(2)} to ${upper.toFixed(2)} V.`}
+      sentence={`The last readings of ${rail} V against the band, ${figureText(lower, 2)} to ${figureText(upper, 2)} V.`}
       saidBeside
       height={120}
       ink={ink}
@@ -32,7 +32,7 @@ export function TrailChart({
         least: Math.min(lower, ...values) - room,
         most: Math.max(upper, ...values) + room,
         marks: [lower, upper],
-        text: (volts) => volts.toFixed(2),
+        text: (volts) => figureText(volts, 2),
       }}
       annotations={{
         band: {

@@ -1,6 +1,6 @@
 import { useEffect, useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { Button, Input, Select } from 'antd';
-import { parseFigure } from '@fairwatt/core';
+import { parseFigure, plainFigure } from '@fairwatt/core';
 import { typing } from '../offline/typing.ts';
 import { looks } from '../looks/looks.ts';
 import styles from './fields.module.css';
@@ -108,7 +108,7 @@ interface FigureRule {
 function useFigureDraft({ value, onChange, onProblem, least, most, optional, whole, patient, onEntered }: FigureRule) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
-  const shown = draft ?? (value === null ? '' : String(Math.round(value * 1000) / 1000));
+  const shown = draft ?? (value === null ? '' : plainFigure(Math.round(value * 1000) / 1000));
   const error = draft === null ? null : figureProblem(draft, least, most, optional ? 'allowed' : 'refused', whole);
   const tell = useRef(onProblem);
   useEffect(() => {

@@ -1,4 +1,12 @@
-import { conditionText, isRail, subjectText, verdictLevel, verdictText, type Verdict } from '@fairwatt/core';
+import {
+  figureText,
+  conditionText,
+  isRail,
+  subjectText,
+  verdictLevel,
+  verdictText,
+  type Verdict,
+} from '@fairwatt/core';
 import { looks } from '../looks/looks.ts';
 import styles from './rail-bands.module.css';
 
@@ -55,7 +63,7 @@ function placeOf(verdict: Verdict, index: number, inner: number): Place {
 /** The band with the figures of its two ends. */
 function Band({ verdict, place: { x, y, inner } }: { readonly verdict: Verdict; readonly place: Place }) {
   const { lower, upper } = drawn(verdict);
-  const end = (value: number) => (isRail(verdict.subject) ? value.toFixed(2) : value.toFixed(0));
+  const end = (value: number) => (isRail(verdict.subject) ? figureText(value, 2) : figureText(value));
   return (
     <>
       <line x1={left} x2={left + inner} y1={y} y2={y} stroke="var(--line)" />

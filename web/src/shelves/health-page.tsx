@@ -1,3 +1,4 @@
+import { figureText } from '@fairwatt/core';
 import { Link } from 'react-router';
 import { leastFreeBytes, oldBackupHours, type Health } from '@fairwatt/contract';
 import { problemOf, useHealthQuery, useShopQuery } from '../app/api.ts';
@@ -23,7 +24,7 @@ const verdict: Readonly<Record<Level, Mark>> = { well: 'pass', look: 'marginal',
 const hour = 3_600_000;
 
 const size = (bytes: number): string =>
-  bytes >= 1e9 ? `${(bytes / 1e9).toFixed(bytes >= 1e10 ? 0 : 1)} GB` : `${(bytes / 1e6).toFixed(1)} MB`;
+  bytes >= 1e9 ? `${figureText(bytes / 1e9, bytes >= 1e10 ? 0 : 1)} GB` : `${figureText(bytes / 1e6, 1)} MB`;
 
 function span(seconds: number): string {
   if (seconds < 120) return `${Math.round(seconds)} s`;

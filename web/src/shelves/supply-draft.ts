@@ -1,4 +1,4 @@
-import { parseFigure, type KitCable, type SupplyModel } from '@fairwatt/core';
+import { figureText, parseFigure, type KitCable, type SupplyModel } from '@fairwatt/core';
 import type { FieldPath } from '../controls/told-fields.ts';
 
 /** A supply while it is typed: every figure as text, so that nothing typed is lost or guessed. */
@@ -144,7 +144,7 @@ export function wholeOf(model: SupplyModel | null, fresh: boolean): Whole {
       inlet: model.inlet,
       correction: model.correction,
       fan: model.fan,
-      price: (model.price.minor / 100).toFixed(2),
+      price: figureText(model.price.minor / 100, 2),
       currency: model.price.currency,
       asOf: model.price.asOf ?? '',
       noiseDecibels: model.noiseDecibels === null ? '' : String(model.noiseDecibels),

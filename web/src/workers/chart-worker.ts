@@ -2,7 +2,7 @@
    values stand in rows of one length, gone through by number */
 import { expose } from 'comlink';
 import { Chart, Filler, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
-import { voltsText } from '@fairwatt/core';
+import { voltsText, writeAs } from '@fairwatt/core';
 import textFace from '@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2?url';
 import { timeSpanText } from '../controls/clock.ts';
 
@@ -48,7 +48,8 @@ async function loadFace(): Promise<void> {
 
 const session = {
   /** Takes the canvas over. @throws when its text face cannot be loaded */
-  async open(canvas: OffscreenCanvas, size: ChartSize): Promise<void> {
+  async open(canvas: OffscreenCanvas, size: ChartSize, locale: string): Promise<void> {
+    writeAs({ locale });
     await loadFace();
     canvas.width = size.width;
     canvas.height = size.height;

@@ -21,6 +21,8 @@ const settings: ShopSettings = {
   codePrefix: 'LQ',
   mainsVolts: 230,
   currency: 'EUR',
+  locale: 'en-GB',
+  timeZone: '',
   school: 'peaks-covered',
   stopProbability: 0.9,
   bench: { has: ['meter'], mayMeterMains: false },

@@ -13,6 +13,7 @@ import {
 import { SelectField } from '../../controls/fields.tsx';
 import { SetFigureField } from '../../controls/set-figure-field.tsx';
 import { looks } from '../../looks/looks.ts';
+import { localeOptions, zoneOptions } from './manner-options.ts';
 import { TextSetting } from './text-setting.tsx';
 
 interface Block {
@@ -106,6 +107,20 @@ export function JudgementBlock({ settings, owner, save }: Block) {
           disabled={!owner}
           problem={(value) => (/^[A-Z]{3}$/.test(value) ? null : 'three capital letters, such as EUR')}
           onSave={(currency) => save({ currency })}
+        />
+        <SelectField
+          label="Figures and days written as in"
+          value={settings.locale}
+          options={localeOptions(settings.locale)}
+          disabled={!owner}
+          onChange={(locale) => save({ locale })}
+        />
+        <SelectField
+          label="Times by the clock of"
+          value={settings.timeZone}
+          options={zoneOptions(settings.timeZone)}
+          disabled={!owner}
+          onChange={(timeZone) => save({ timeZone })}
         />
         <TextSetting
           wide

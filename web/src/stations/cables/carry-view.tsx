@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import {
+  figureText,
   figuresOf,
   kitCableText,
   sixteenPinStraightMillimetres,
@@ -47,7 +48,7 @@ function CarryKind({ cable }: { readonly cable: CableFigures }) {
         {planned.socketLabel ?? 'fixed'} ·{' '}
         {cable.rail === null
           ? 'no lasting load'
-          : `${cable.conductorAmps.toFixed(1)} of ${cable.mostAmps} A in ${wires}, ${cable.rail} V`}
+          : `${figureText(cable.conductorAmps, 1)} of ${cable.mostAmps} A in ${wires}, ${cable.rail} V`}
       </span>
     </>
   );
@@ -57,17 +58,17 @@ const figureColumns: readonly SheetColumn<CarryLine>[] = [
   {
     head: 'A a wire',
     className: looks.num,
-    cell: ({ plug }) => (plug.rail === null ? '-' : plug.conductorAmps.toFixed(1)),
+    cell: ({ plug }) => (plug.rail === null ? '-' : figureText(plug.conductorAmps, 1)),
   },
   {
     head: 'Lost on the way',
     className: looks.num,
-    cell: ({ plug }) => (plug.rail === null ? '-' : `${(plug.dropVolts * 1000).toFixed(0)} mV`),
+    cell: ({ plug }) => (plug.rail === null ? '-' : `${figureText(plug.dropVolts * 1000)} mV`),
   },
   {
     head: 'Heat in plug',
     className: looks.num,
-    cell: ({ plug }) => (plug.plugHeatWatts < leastHeatWatts ? '-' : `${plug.plugHeatWatts.toFixed(2)} W`),
+    cell: ({ plug }) => (plug.plugHeatWatts < leastHeatWatts ? '-' : `${figureText(plug.plugHeatWatts, 2)} W`),
   },
   {
     head: 'To spare',
@@ -116,7 +117,7 @@ function CarryDecides({ figures }: { readonly figures: readonly CableFigures[] }
         <div className={looks.decides}>Not known yet</div>
       ) : (
         <div className={looks.decides}>
-          {fullest.conductorAmps.toFixed(1)} of {fullest.mostAmps} A
+          {figureText(fullest.conductorAmps, 1)} of {fullest.mostAmps} A
           <span className={`${looks.quiet} ${styles.beside}`}>
             {fullest.code}, {fullest.rail} V
           </span>
@@ -124,7 +125,7 @@ function CarryDecides({ figures }: { readonly figures: readonly CableFigures[] }
       )}
       {hottest !== undefined && hottest.plugHeatWatts >= leastHeatWatts && (
         <p>
-          Hottest plug: {inletLabel(hottest.inletId)} on {hottest.code}, {hottest.plugHeatWatts.toFixed(2)} W in its
+          Hottest plug: {inletLabel(hottest.inletId)} on {hottest.code}, {figureText(hottest.plugHeatWatts, 2)} W in its
           contacts when they are as good as new. Twice the resistance is twice the heat.
         </p>
       )}

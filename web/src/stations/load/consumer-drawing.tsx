@@ -1,4 +1,4 @@
-import { changeText, type PartChange, type PowerFigures } from '@fairwatt/core';
+import { figureText, changeText, type PartChange, type PowerFigures } from '@fairwatt/core';
 import { wire } from '../../app/palette.ts';
 import { looks } from '../../looks/looks.ts';
 import styles from './consumer-drawing.module.css';
@@ -110,7 +110,7 @@ export function ConsumerDrawing({ parts }: { readonly parts: readonly Consumer[]
               y={y + 15}
               fontSize={13}
             >
-              {part.watts < 10 ? part.watts.toFixed(1) : Math.round(part.watts)} W
+              {part.watts < 10 ? figureText(part.watts, 1) : Math.round(part.watts)} W
               {part.shortWatts > part.watts + 0.5 ? ` / ${Math.round(part.shortWatts)}` : ''}
             </text>
           </g>

@@ -1,5 +1,6 @@
 import { Checkbox } from 'antd';
 import {
+  figureText,
   durationText,
   inputWatts,
   loadFindingText,
@@ -91,14 +92,14 @@ function RailsAndRoutes({ demand }: { readonly demand: Demand }) {
           ...(['+12', '+5', '+3.3'] as const).map((rail) => ({
             name: `${rail} V`,
             watts: wattsText(demand.rails[rail].watts),
-            amps: demand.rails[rail].amps.toFixed(1),
+            amps: figureText(demand.rails[rail].amps, 1),
           })),
           ...(demand.standbyWatts > 0
             ? [
                 {
                   name: '+5 V standby, asleep',
-                  watts: `${demand.standbyWatts.toFixed(1)} W`,
-                  amps: (demand.standbyWatts / 5).toFixed(2),
+                  watts: `${figureText(demand.standbyWatts, 1)} W`,
+                  amps: figureText(demand.standbyWatts / 5, 2),
                 },
               ]
             : []),

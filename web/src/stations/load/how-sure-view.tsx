@@ -1,4 +1,4 @@
-import { drawsText, percentText, riskWord, worthReadingText, type JobPart } from '@fairwatt/core';
+import { countText, drawsText, percentText, riskWord, worthReadingText, type JobPart } from '@fairwatt/core';
 import { Waiting } from '../../controls/waiting.tsx';
 import { DrawsChart } from '../../charts/draws-chart.tsx';
 import { useDesk } from '../../job/job-context.ts';
@@ -52,8 +52,8 @@ export function HowSureView({ parts }: { readonly parts: readonly JobPart[] }) {
         </div>
       )}
       <p className={`${looks.quiet} ${looks.below}`}>
-        {draws.draws.toLocaleString('en-GB')} times each part is drawn from the triangle of its low, likely and high
-        figure. Narrow a part's range at Intake and this answers anew.
+        {countText(draws.draws)} times each part is drawn from the triangle of its low, likely and high figure. Narrow a
+        part's range at Intake and this answers anew.
       </p>
     </section>
   );

@@ -1,5 +1,6 @@
 import { Button } from 'antd';
 import {
+  figureText,
   moneyText,
   paybackYears,
   percentText,
@@ -97,7 +98,7 @@ function RunningTable({ supplies }: { readonly supplies: readonly Running[] }) {
     ['Money a year', (cost) => moneyText(cost.minorAYear, currency)],
     [`over ${years} years`, (cost) => moneyText(cost.minorAYear * years, currency)],
     ['Heat into the room, typical', (cost) => wattsText(cost.heatWatts)],
-    ['Mains current at most', (cost) => `${cost.inputAmps.toFixed(1)} A of ${cost.leadAmps} A`],
+    ['Mains current at most', (cost) => `${figureText(cost.inputAmps, 1)} A of ${cost.leadAmps} A`],
     [`of a ${choosing.breakerAmps} A breaker`, (cost) => percentText(cost.breakerShare)],
     ['A UPS must give', (cost) => `${wattsText(cost.upsWatts)}, ${Math.round(cost.upsVoltAmps)} VA`],
   ];
@@ -166,7 +167,7 @@ function DayFields() {
         />
       </div>
       <p className={`${looks.quiet} ${looks.below}`}>
-        Off for the other {left.toFixed(left % 1 === 0 ? 0 : 1)} h.{' '}
+        Off for the other {figureText(left, left % 1 === 0 ? 0 : 1)} h.{' '}
         {sheet.day === null ? (
           "This is the shop's usual day."
         ) : (
@@ -190,7 +191,7 @@ function Payback({ shown, cheapest }: { readonly shown: CandidateRow; readonly c
         ? 'its better grade never pays for itself here.'
         : years === 0
           ? 'it is not dearer.'
-          : `paid back after ${years.toFixed(1)} years.`}
+          : `paid back after ${figureText(years, 1)} years.`}
     </p>
   );
 }

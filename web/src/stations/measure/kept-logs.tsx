@@ -1,4 +1,4 @@
-import { boundToBe, type Guide, type KeptLog, type RailName } from '@fairwatt/core';
+import { countText, boundToBe, type Guide, type KeptLog, type RailName } from '@fairwatt/core';
 import { useCallback, useMemo, useState } from 'react';
 import { Button } from 'antd';
 import { timeSpanText } from '../../controls/clock.ts';
@@ -35,7 +35,7 @@ function KeptLogRow({
           <strong>{log.name}</strong>
         </Button>
         <span className={`${looks.quiet} ${looks.fills}`}>
-          {log.rows.toLocaleString('en')} rows, {timeSpanText(log.lastsSeconds)}, {log.eventsInAll}{' '}
+          {countText(log.rows)} rows, {timeSpanText(log.lastsSeconds)}, {log.eventsInAll}{' '}
           {log.eventsInAll === 1 ? 'event' : 'events'}; {personName(log.by)}
         </span>
         <a href={`/api/jobs/${code}/logs/${log.id}/original`} download={log.name}>

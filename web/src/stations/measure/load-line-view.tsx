@@ -1,4 +1,4 @@
-import { forecastText, readingsOf, subjectText, voltsText, type Phase } from '@fairwatt/core';
+import { figureText, forecastText, readingsOf, subjectText, voltsText, type Phase } from '@fairwatt/core';
 import { LoadLineChart } from '../../charts/load-line-chart.tsx';
 import { ReadingsChart } from '../../charts/readings-chart.tsx';
 import { Empty } from '../../controls/empty.tsx';
@@ -14,15 +14,15 @@ function LineFigures({ line }: { readonly line: Line }) {
     <dl className={looks.factsList}>
       <div>
         <dt>resistance</dt>
-        <dd>{line.resistanceOhms < 0 ? 'rises with load' : `${(line.resistanceOhms * 1000).toFixed(1)} mΩ`}</dd>
+        <dd>{line.resistanceOhms < 0 ? 'rises with load' : `${figureText(line.resistanceOhms * 1000, 1)} mΩ`}</dd>
       </div>
       <div>
         <dt>at 95 %</dt>
         <dd>
           {line.resistanceInterval === null
             ? 'third load'
-            : `${(line.resistanceInterval.low * 1000).toFixed(1)} to ` +
-              (line.resistanceInterval.high * 1000).toFixed(1)}
+            : `${figureText(line.resistanceInterval.low * 1000, 1)} to ` +
+              figureText(line.resistanceInterval.high * 1000, 1)}
         </dd>
       </div>
       <div>

@@ -5,6 +5,7 @@ import { railBand, voltsText, type Guide, type RailName } from '@fairwatt/core';
 import { useAppSelector } from '../../app/store.ts';
 import { timeSpanText } from '../../controls/clock.ts';
 import type { ChartInk, ChartSession } from '../../workers/chart-worker.ts';
+import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
 import { signs } from '../../controls/signs.tsx';
 import styles from './log-chart.module.css';
@@ -26,7 +27,10 @@ function pageInk(): ChartInk {
 }
 
 /** A canvas in `frame` that a worker of its own draws into; null until it is ready. */
-function useDrawnFrame(frame: RefObject<HTMLDivElement | null>): {
+function useDrawnFrame(
+  frame: RefObject<HTMLDivElement | null>,
+  locale: string,
+): {
   readonly session: Remote<ChartSession> | null;
   readonly failed: boolean;
 } {
@@ -55,7 +59,7 @@ function useDrawnFrame(frame: RefObject<HTMLDivElement | null>): {
     };
     const offscreen = canvas.transferControlToOffscreen();
     let gone = false;
-    void session.open(transfer(offscreen, [offscreen]), { ...fit(), ratio: window.devicePixelRatio }).then(
+    void session.open(transfer(offscreen, [offscreen]), { ...fit(), ratio: window.devicePixelRatio }, locale).then(
       () => {
         if (!gone) {
           resize();
@@ -75,7 +79,7 @@ function useDrawnFrame(frame: RefObject<HTMLDivElement | null>): {
       canvas.remove();
       setState({ session: null, failed: false });
     };
-  }, [frame]);
+  }, [frame, locale]);
   return state;
 }
 
@@ -187,7 +191,7 @@ export function LogChart({
   readonly fetchPieces: (rail: RailName, span: Span) => Promise<CurvePieces | null>;
 }) {
   const frame = useRef<HTMLDivElement>(null);
-  const { session, failed } = useDrawnFrame(frame);
+  const { session, failed } = useDrawnFrame(frame, useDesk().shop.settings.locale);
   const range = useCurve(session, { rail, guide, span, fetchPieces });
   const { zoom, shift } = useZoom({ whole, span, onSpan });
 

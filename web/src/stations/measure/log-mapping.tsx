@@ -1,5 +1,6 @@
 import { Button, Select } from 'antd';
 import {
+  figureText,
   railNames,
   timeFormats,
   timeFormatText,
@@ -145,7 +146,7 @@ export function MappingForm({
     <section className={looks.block} aria-label="How the file is read">
       <div className={walkHead.walkHead}>
         <h2>{state.file.name}</h2>
-        <span className={looks.quiet}>{(state.file.size / 1e6).toFixed(1)} MB</span>
+        <span className={looks.quiet}>{figureText(state.file.size / 1e6, 1)} MB</span>
         <Button icon={signs.file} type="link" onClick={onLeave}>
           another file
         </Button>

@@ -2,6 +2,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { Button, Select } from 'antd';
 import { type Remote } from 'comlink';
 import {
+  countText,
   boundToBe,
   conditions,
   conditionText,
@@ -109,9 +110,8 @@ export function LogResult({
       <div className={styles.walkHead}>
         <h2>{file.name}</h2>
         <span className={looks.quiet}>
-          <span className={looks.fig}>{summary.rows.toLocaleString('en')}</span> rows,{' '}
-          {timeSpanText(summary.lastsSeconds)}
-          {skipped === 0 ? '' : `, ${skipped.toLocaleString('en')} rows not readable and passed over`}
+          <span className={looks.fig}>{countText(summary.rows)}</span> rows, {timeSpanText(summary.lastsSeconds)}
+          {skipped === 0 ? '' : `, ${countText(skipped)} rows not readable and passed over`}
         </span>
         <Button icon={signs.file} type="link" onClick={onLeave}>
           another file

@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import { logEventText, voltsText, type LogSummary, type RailName } from '@fairwatt/core';
+import { figureText, countText, logEventText, voltsText, type LogSummary, type RailName } from '@fairwatt/core';
 import { timeSpanText } from '../../controls/clock.ts';
 import { Sheet } from '../../controls/sheet.tsx';
 import { looks, verdictLook } from '../../looks/looks.ts';
@@ -35,11 +35,15 @@ export function ChannelTable({
           { head: 'lowest', className: looks.num, cell: (channel) => voltsText(channel.lowestVolts, 3) },
           { head: 'mean', className: looks.num, cell: (channel) => voltsText(channel.meanVolts, 3) },
           { head: 'highest', className: looks.num, cell: (channel) => voltsText(channel.highestVolts, 3) },
-          { head: 'noise', className: looks.num, cell: (channel) => <>{(channel.noiseVolts * 1000).toFixed(1)} mV</> },
+          {
+            head: 'noise',
+            className: looks.num,
+            cell: (channel) => <>{figureText(channel.noiseVolts * 1000, 1)} mV</>,
+          },
           {
             head: 'drift an hour',
             className: looks.num,
-            cell: (channel) => <>{(channel.driftVoltsPerHour * 1000).toFixed(0)} mV</>,
+            cell: (channel) => <>{figureText(channel.driftVoltsPerHour * 1000)} mV</>,
           },
           {
             head: 'outside',
@@ -72,7 +76,7 @@ export function EventList({
     <section aria-label="Events">
       <span className={looks.label}>
         What happened, the gravest first
-        {inAll > events.length ? `: ${events.length} of ${inAll.toLocaleString('en')}` : ''}
+        {inAll > events.length ? `: ${events.length} of ${countText(inAll)}` : ''}
       </span>
       <ul className={`${looks.trail} ${styles.logEvents}`}>
         {events.slice(0, 60).map((event, index) => (

@@ -1,7 +1,15 @@
 import { useState } from 'react';
 import { Button, Progress, Upload } from 'antd';
 import { proxy } from 'comlink';
-import { logProblemText, logShapeText, mostLogColumns, type Guide, type LogMapping, type Phase } from '@fairwatt/core';
+import {
+  countText,
+  logProblemText,
+  logShapeText,
+  mostLogColumns,
+  type Guide,
+  type LogMapping,
+  type Phase,
+} from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import type { Look, LogSession, Separator } from '../../workers/log-worker.ts';
 import { useWorker } from '../../workers/use-worker.ts';
@@ -73,7 +81,7 @@ function ReadingLog({
     <section className={looks.block} aria-label="Reading the log" data-reading>
       <p>
         Reading {state.file.name}: <span className={looks.fig}>{Math.round(state.share * 100)} %</span>,{' '}
-        <span className={looks.fig}>{state.rows.toLocaleString('en')}</span> rows
+        <span className={looks.fig}>{countText(state.rows)}</span> rows
       </p>
       <Progress
         aria-label="Reading the log"

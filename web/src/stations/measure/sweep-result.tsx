@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import type { NetworkInstrument } from '@fairwatt/contract';
-import { bareReading, sweepEndText, voltsText, type Phase } from '@fairwatt/core';
+import { figureText, bareReading, sweepEndText, voltsText, type Phase } from '@fairwatt/core';
 import { useAppDispatch } from '../../app/store.ts';
 import { sweepActions, type WatchedSweep } from '../../app/sweep.ts';
 import { Sheet } from '../../controls/sheet.tsx';
@@ -46,12 +46,12 @@ export function SweepResult({
           rows={steps}
           rowKey={(step) => step.at}
           columns={[
-            { head: 'A', className: looks.num, cell: (step) => step.amps.toFixed(1) },
+            { head: 'A', className: looks.num, cell: (step) => figureText(step.amps, 1) },
             { head: 'V', className: looks.num, cell: (step) => voltsText(step.volts, 3) },
             {
               head: '°C',
               className: looks.num,
-              cell: (step) => (step.celsius === null ? '' : step.celsius.toFixed(0)),
+              cell: (step) => (step.celsius === null ? '' : figureText(step.celsius)),
             },
           ]}
         />

@@ -1,5 +1,6 @@
 import { Button } from 'antd';
 import {
+  figureText,
   conditionText,
   forecastText,
   isRail,
@@ -34,7 +35,7 @@ export function useVerdicts(phase: Phase) {
 }
 
 /** An error in volts, so that the smallest still shows a figure. */
-const errorText = (volts: number) => (volts < 0.01 ? volts.toFixed(4) : voltsText(volts, 3));
+const errorText = (volts: number) => (volts < 0.01 ? figureText(volts, 4) : voltsText(volts, 3));
 
 /** Rails that show nothing are asked about: a machine that is off convicts nobody. */
 function WasItStarted({ phase, condition }: { readonly phase: Phase; readonly condition: Condition }) {

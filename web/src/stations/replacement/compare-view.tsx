@@ -1,5 +1,6 @@
 import { Button } from 'antd';
 import {
+  figureText,
   boundToBe,
   correctionText,
   fanSideText,
@@ -31,7 +32,7 @@ function comparedRows({ currency, choosing }: ShopSettings, inletLabel: (id: str
           ? classWord[candidate.class]
           : `${classWord[candidate.class]}: ${fitReasonText(boundToBe(candidate.reasons[0], 'reason'), inletLabel)}`,
     ],
-    ['Points', (candidate) => (candidate.fits ? candidate.points.toFixed(0) : '–')],
+    ['Points', (candidate) => (candidate.fits ? figureText(candidate.points) : '–')],
     ['Price', ({ model }) => moneyText(model.price.minor, model.price.currency)],
     [
       `Price and ${choosing.keepYears} years of mains`,

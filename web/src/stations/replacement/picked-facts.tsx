@@ -1,4 +1,5 @@
 import {
+  figureText,
   correctionText,
   criterionFigureText,
   criterionText,
@@ -140,7 +141,7 @@ export function PickedMarks({ candidate }: Props) {
         .map(
           (mark) =>
             `${criterionText[mark.criterion]}: ` +
-            `${criterionFigureText(candidate, mark.criterion, currency)}, ${mark.points.toFixed(0)} ` +
+            `${criterionFigureText(candidate, mark.criterion, currency)}, ${figureText(mark.points)} ` +
             'points',
         )
         .join('; ')}
@@ -153,7 +154,7 @@ export function PickedMarks({ candidate }: Props) {
             <span className={styles.track}>
               <span style={{ width: `${mark.good * 100}%` }} />
             </span>
-            <span className={looks.fig}>{mark.points.toFixed(0)}</span>
+            <span className={looks.fig}>{figureText(mark.points)}</span>
           </div>
         ))}
     </div>
