@@ -155,7 +155,7 @@ describe('the load', () => {
     await pressTab(page, 'Running cost');
     const money = () =>
       page.$eval('[aria-label="Running cost"] tbody tr:nth-child(4) td:nth-child(2)', (element) =>
-        Number.parseFloat(element.textContent),
+        Number(element.textContent.replace(/[^0-9.]/g, '')),
       );
     await page.waitForSelector('[aria-label="Running cost"] tbody td');
     const before = await money();

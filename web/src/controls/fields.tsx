@@ -176,6 +176,24 @@ function useFigureDraft({ value, onChange, onProblem, least, most, optional, who
   return { id, shown, error, change, enter, leave };
 }
 
+interface FigureShape extends Shared {
+  readonly value: number | null;
+  readonly onChange: (value: number | null) => void;
+  readonly onProblem?: (problem: string | null) => void;
+  readonly least?: number;
+  readonly most: number;
+  readonly unit?: string;
+  readonly optional?: boolean;
+  readonly whole?: boolean;
+  readonly bare?: boolean;
+  /** Where one begins to type on its page. */
+  readonly entry?: boolean;
+  /** Kept only by Enter or by leaving it, however long somebody thinks: what is kept takes the field away. */
+  readonly patient?: boolean;
+  /** Goes on from here once Enter has kept what was typed; without it the field keeps the focus. */
+  readonly onEntered?: () => void;
+}
+
 /**
  * A figure as people type it: 11,9 or 11.9. Kept when it is one and inside its bounds; else it stays in the field with
  * its error.
@@ -196,23 +214,7 @@ export function FigureField({
   patient = false,
   onProblem,
   onEntered,
-}: Shared & {
-  readonly value: number | null;
-  readonly onChange: (value: number | null) => void;
-  readonly onProblem?: (problem: string | null) => void;
-  readonly least?: number;
-  readonly most: number;
-  readonly unit?: string;
-  readonly optional?: boolean;
-  readonly whole?: boolean;
-  readonly bare?: boolean;
-  /** Where one begins to type on its page. */
-  readonly entry?: boolean;
-  /** Kept only by Enter or by leaving it, however long somebody thinks: what is kept takes the field away. */
-  readonly patient?: boolean;
-  /** Goes on from here once Enter has kept what was typed; without it the field keeps the focus. */
-  readonly onEntered?: () => void;
-}) {
+}: FigureShape) {
   const rule = { value, onChange, onProblem, least, most, optional, whole, patient, onEntered };
   const { id, shown, error, change, enter, leave } = useFigureDraft(rule);
   const input = (

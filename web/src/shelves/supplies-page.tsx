@@ -65,18 +65,7 @@ export default function SuppliesPage() {
                 onChange={(event) => setSearch(event.target.value)}
               />
             </label>
-            <div className={`${looks.rowActions} ${looks.atEnd}`}>
-              <Button icon={signs.add} onClick={() => setEditing({ from: null, isNew: true })}>
-                Enter a supply
-              </Button>
-              <RowImport path="/supplies/import" label="Import" name="Supplies file" what="Supply" />
-              <Button icon={signs.save} href="/api/supplies/export?format=csv" download>
-                CSV
-              </Button>
-              <Button icon={signs.save} href="/api/supplies/export?format=json" download>
-                JSON
-              </Button>
-            </div>
+            <FileActs onEnter={() => setEditing({ from: null, isNew: true })} />
           </>
         )}
       </div>
@@ -107,6 +96,24 @@ export default function SuppliesPage() {
           <SupplyEditor {...editing} onClose={() => setEditing(null)} />
         </Suspense>
       )}
+    </div>
+  );
+}
+
+/** What is entered by hand, read from a file, or written to one. */
+function FileActs({ onEnter }: { readonly onEnter: () => void }) {
+  return (
+    <div className={`${looks.rowActions} ${looks.atEnd}`}>
+      <Button icon={signs.add} onClick={onEnter}>
+        Enter a supply
+      </Button>
+      <RowImport path="/supplies/import" label="Import" name="Supplies file" what="Supply" />
+      <Button icon={signs.save} href="/api/supplies/export?format=csv" download>
+        CSV
+      </Button>
+      <Button icon={signs.save} href="/api/supplies/export?format=json" download>
+        JSON
+      </Button>
     </div>
   );
 }

@@ -23,6 +23,28 @@ const byFigure = (of: (model: SupplySummary) => number) => (a: SupplySummary, b:
 const filterOf = (supplies: readonly SupplySummary[], of: (model: SupplySummary) => string) =>
   [...new Set(supplies.map(of))].sort().map((value) => ({ text: value, value }));
 
+/** What can be done with one of them. */
+function RowActs({
+  model,
+  isOpen,
+  onOpen,
+  onEdit,
+}: Pick<Acts, 'onOpen' | 'onEdit'> & { readonly model: SupplySummary; readonly isOpen: boolean }) {
+  return (
+    <span className={looks.nowrap}>
+      <Button type="link" aria-expanded={isOpen} onClick={() => onOpen(model.id)}>
+        cables
+      </Button>
+      <Button icon={signs.change} type="link" aria-label={`Change ${model.name}`} onClick={() => onEdit(model, false)}>
+        change
+      </Button>
+      <Button icon={signs.copy} type="link" aria-label={`Duplicate ${model.name}`} onClick={() => onEdit(model, true)}>
+        duplicate
+      </Button>
+    </span>
+  );
+}
+
 function columnsOf(
   supplies: readonly SupplySummary[],
   { open, onOpen, onEdit }: Acts,
@@ -81,29 +103,7 @@ function columnsOf(
     {
       title: <span className={looks.visuallyHidden}>Acts</span>,
       width: 200,
-      render: (_, model) => (
-        <span className={looks.nowrap}>
-          <Button type="link" aria-expanded={open === model.id} onClick={() => onOpen(model.id)}>
-            cables
-          </Button>
-          <Button
-            icon={signs.change}
-            type="link"
-            aria-label={`Change ${model.name}`}
-            onClick={() => onEdit(model, false)}
-          >
-            change
-          </Button>
-          <Button
-            icon={signs.copy}
-            type="link"
-            aria-label={`Duplicate ${model.name}`}
-            onClick={() => onEdit(model, true)}
-          >
-            duplicate
-          </Button>
-        </span>
-      ),
+      render: (_, model) => <RowActs model={model} isOpen={open === model.id} onOpen={onOpen} onEdit={onEdit} />,
     },
   ];
 }

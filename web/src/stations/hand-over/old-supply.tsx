@@ -16,8 +16,7 @@ const noteLabel: Readonly<Record<OldSupply, string>> = {
 
 /** What became of the supply that came out; it never goes back on a shelf unmarked. */
 export function OldSupplyFate() {
-  const { job, act, locked, code, technician } = useDesk();
-  const [print, printing] = usePrintLabelsMutation();
+  const { job, act, locked } = useDesk();
   // Whoever says what becomes of it goes on to why, and by Enter from there to what is next.
   const [said, setSaid] = useState(0);
   useEffect(() => {
@@ -74,33 +73,40 @@ export function OldSupplyFate() {
           </p>
         </>
       )}
-      {job.supply !== null && oldSupply !== null && (
-        <div className={`${looks.rowActions} ${looks.below}`}>
-          <Button
-            icon={signs.paper}
-            href={`/api/jobs/${code}/supply-label.pdf?stock=roll`}
-            target="_blank"
-            rel="noreferrer"
-          >
-            Its label as PDF
-          </Button>
-          <Button
-            icon={signs.print}
-            disabled={technician === null || printing.isLoading}
-            onClick={() => void print({ code, by: technician ?? '', what: 'supply' })}
-          >
-            {printing.isLoading ? 'Printing …' : 'Print it on the label printer'}
-          </Button>
-          {printing.isError && (
-            <span className={looks.errorText} role="alert">
-              {problemOf(printing.error).title}
-            </span>
-          )}
-          {printing.data !== undefined && !printing.isError && (
-            <span role="status">Printed, print job {printing.data.job}.</span>
-          )}
-        </div>
-      )}
+      {job.supply !== null && oldSupply !== null && <ItsLabel />}
     </section>
+  );
+}
+
+/** The label for the supply that came out, on paper or from the label printer. */
+function ItsLabel() {
+  const { code, technician } = useDesk();
+  const [print, printing] = usePrintLabelsMutation();
+  return (
+    <div className={`${looks.rowActions} ${looks.below}`}>
+      <Button
+        icon={signs.paper}
+        href={`/api/jobs/${code}/supply-label.pdf?stock=roll`}
+        target="_blank"
+        rel="noreferrer"
+      >
+        Its label as PDF
+      </Button>
+      <Button
+        icon={signs.print}
+        disabled={technician === null || printing.isLoading}
+        onClick={() => void print({ code, by: technician ?? '', what: 'supply' })}
+      >
+        {printing.isLoading ? 'Printing …' : 'Print it on the label printer'}
+      </Button>
+      {printing.isError && (
+        <span className={looks.errorText} role="alert">
+          {problemOf(printing.error).title}
+        </span>
+      )}
+      {printing.data !== undefined && !printing.isError && (
+        <span role="status">Printed, print job {printing.data.job}.</span>
+      )}
+    </div>
   );
 }

@@ -104,16 +104,14 @@ function RailCell({ output, locked, onChange }: OutputCell) {
   );
 }
 
-/** The outputs of a label with their amps; those that nobody read yet are marked. */
-export function SupplyOutputs({
-  label,
-  put,
-  locked,
-}: {
+interface Outputs {
   readonly label: SupplyLabel;
   readonly put: PutLabel;
   readonly locked: boolean;
-}) {
+}
+
+/** The outputs of a label with their amps; those that nobody read yet are marked. */
+export function SupplyOutputs({ label, put, locked }: Outputs) {
   const firstUnread = label.rails.findIndex(({ usual }) => usual === true);
   const cellOf = (output: Output, index: number): OutputCell => ({
     output,
@@ -121,8 +119,6 @@ export function SupplyOutputs({
     onChange: (changes) =>
       put({ rails: label.rails.map((other, position) => (position === index ? { ...other, ...changes } : other)) }),
   });
-  const addTwelve = () => put({ rails: [...label.rails, { label: `12V${twelves(label) + 1}`, rail: '+12', amps: 0 }] });
-
   return (
     <>
       <Sheet
@@ -161,29 +157,37 @@ export function SupplyOutputs({
           },
         ]}
       />
-      <div className={`${looks.rowActions} ${looks.below}`}>
-        {label.rails.length === 0 && (
-          <Button
-            autoFocus
-            data-entry
-            disabled={locked}
-            onClick={() => {
-              put(usualOutputs(label.ratingWatts));
-              goToFirstUnread();
-            }}
-          >
-            The usual five
-          </Button>
-        )}
-        {hasUsualOutputs(label) && (
-          <Button disabled={locked} onClick={() => put(asRead(label))}>
-            The label says the same
-          </Button>
-        )}
-        <Button icon={signs.add} disabled={locked} onClick={addTwelve}>
-          Add an output
-        </Button>
-      </div>
+      <OutputActs label={label} put={put} locked={locked} />
     </>
+  );
+}
+
+/** The usual outputs, all as on the label, or one more. */
+function OutputActs({ label, put, locked }: Outputs) {
+  const addTwelve = () => put({ rails: [...label.rails, { label: `12V${twelves(label) + 1}`, rail: '+12', amps: 0 }] });
+  return (
+    <div className={`${looks.rowActions} ${looks.below}`}>
+      {label.rails.length === 0 && (
+        <Button
+          autoFocus
+          data-entry
+          disabled={locked}
+          onClick={() => {
+            put(usualOutputs(label.ratingWatts));
+            goToFirstUnread();
+          }}
+        >
+          The usual five
+        </Button>
+      )}
+      {hasUsualOutputs(label) && (
+        <Button disabled={locked} onClick={() => put(asRead(label))}>
+          The label says the same
+        </Button>
+      )}
+      <Button icon={signs.add} disabled={locked} onClick={addTwelve}>
+        Add an output
+      </Button>
+    </div>
   );
 }
