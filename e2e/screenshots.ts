@@ -5,6 +5,10 @@ import { fill, visit } from './application.ts';
 import { openBrowser, openPage } from './browser.ts';
 
 const [address = 'http://127.0.0.1:4870', directory = 'docs/screenshots', ...only] = process.argv.slice(2);
+/** Held in the hand at the machine, and leaning against its case. */
+const phone = { width: 390, height: 844 };
+const tablet = { width: 820, height: 1180 };
+
 const views: readonly {
   readonly name: string;
   readonly path: string;
@@ -26,13 +30,19 @@ const views: readonly {
   },
   { name: 'find-the-fault', path: '/jobs/LQ-0143/fault' },
   { name: 'measure', path: '/jobs/LQ-0142/measure', pause: 1200 },
-  { name: 'probe-walk', path: '/jobs/LQ-0143/measure?way=walk', click: '[data-probe] button', pause: 1200 },
+  {
+    name: 'probe-walk',
+    path: '/jobs/LQ-0143/measure?way=walk',
+    click: '[data-probe] button',
+    pause: 1200,
+    ...phone,
+  },
   { name: 'log', path: '/jobs/LQ-0142/measure?way=log', upload: '../demo/logs/radio-evening.csv', pause: 1200 },
   { name: 'live', path: '/jobs/LQ-0142/measure?way=live', click: '[data-live] [data-primary]', pause: 2500 },
   { name: 'load', path: '/jobs/LQ-0142/load' },
   { name: 'how-sure', path: '/jobs/LQ-0142/load?way=sure', pause: 1500 },
   { name: 'replacement', path: '/jobs/LQ-0142/replacement', pause: 1200 },
-  { name: 'cables-record', path: '/jobs/LQ-0147/cables?way=was' },
+  { name: 'cables-record', path: '/jobs/LQ-0147/cables?way=was', ...tablet },
   { name: 'cables', path: '/jobs/LQ-0147/cables?way=plan' },
   { name: 'hand-over', path: '/jobs/LQ-0137/hand-over' },
   { name: 'supplies', path: '/supplies' },
