@@ -87,11 +87,15 @@ const generation = 'ddr[2-5]';
 // What holds a thing or leads to it is not the thing.
 const holders = '[ -](?:bays?|cages?|cadd(?:y|ies)|trays?|brackets?|cables?|adapters?)(?!\\w)';
 const plugsOf = '[ -](?:plugs?|connectors?|inlets?|headers?|sockets?|leads?)(?!\\w)';
+/** `7 year old tower`: what ends an age says nothing of the thing behind it. */
+const notOfAge = (words: string): string =>
+  words.replaceAll(/\bold(?=(?:\(\?:er\)\?)? )/g, '(?<!(?:years?|yrs?|\\dy)[ -])old');
+
 const noun = (id: string, words: string, classIds: readonly string[] = [id]): Noun => ({
   id,
   // Not in the middle of a word or of a figure; of a card or a board the plugs may be said right behind it.
   words: new RegExp(
-    `(?<![\\w.,])(?:${words})(?![\\w]|${holders}${/^(?:drive|fan|processor)/.test(id) ? `|${plugsOf}` : ''})`,
+    `(?<![\\w.,])(?:${notOfAge(words)})(?![\\w]|${holders}${/^(?:drive|fan|processor)/.test(id) ? `|${plugsOf}` : ''})`,
     'gi',
   ),
   classIds,

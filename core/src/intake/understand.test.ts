@@ -214,6 +214,7 @@ const lines: readonly (readonly [string, string])[] = [
   ['supply, 6 years', 'ask supply-watts, machine 6y'],
   ['6 years old', 'machine 6y'],
   ['machine 10 years', 'machine 10y'],
+  ['7 year old tower, 450W psu', 'machine 7y, tower, supply 450W'],
   ['+ card 16-pin 320 W', '+card-16-450 320W'],
   ['add 2 hard drives', '+2 drive-35'],
   ['+ 2x32 new memory', '+2 memory-new'],

@@ -1,3 +1,4 @@
+import { partClass } from '../machine/index.ts';
 import { Clause } from './clause.ts';
 import { clausesOf } from './clauses.ts';
 import { detailPattern, roughWords } from './figures.ts';
@@ -31,7 +32,8 @@ export const mostLetters = 1000;
 
 /** Words that hold a sentence together, or say of a machine what everybody knows. */
 const smallWords = [
-  'an? the with and then also of in on its it at is are has have had having got there from each plus another',
+  "(?:it|that|there)['’]s its it which there an? the with and then also of in on at is are has have had having got",
+  'from each plus another',
   'inlets? connectors? extra additional new more further (?:bigg|larg|strong|bett|fast)er',
   'pc computer machine rig build system gaming fitted installed inside total included? including stock unit',
   'maybe perhaps possibly probably yes hi please thanks',
@@ -63,18 +65,29 @@ function ownIn(text: string, from: number, way: Way, own: readonly OwnName[]): S
   };
 }
 
-/** Years that a clause says behind a supply are the supply's, whose watts need not be said then. */
-function withAges(said: readonly Said[]): Said[] {
-  const ages = said.map((one, index) => {
-    const before = said[index - 1];
-    return (
-      one.kind === 'age' && (before?.kind === 'supply' || (before?.kind === 'ask' && before.ask === 'supply-watts'))
-    );
-  });
+/** `..., it is 7 years old`: of what was spoken of last. */
+const ofIt = /^\s*(?:(?:and|but)\s+)?(?:it|this|that|which)(?:['’]s|\s+(?:is|was))(?!\w)/i;
+
+const isSupply = (one: Said | undefined): boolean =>
+  one?.kind === 'supply' || (one?.kind === 'ask' && one.ask === 'supply-watts');
+
+/**
+ * Years that a clause says behind a supply, or of it, are the supply's, whose watts need not be said then.
+ * @param spokenOf what stands before the clause, where that goes on about it
+ */
+function withAges(said: readonly Said[], spokenOf: Said | undefined): Said[] {
+  const ages = said.map((one, index) => one.kind === 'age' && isSupply(index === 0 ? spokenOf : said[index - 1]));
   return said.flatMap((one, index): Said[] => {
     if (one.kind === 'age' && ages[index] === true) return [{ ...one, of: 'supply' }];
     return one.kind === 'ask' && ages[index + 1] === true ? [] : [one];
   });
+}
+
+/** `3 year old card`: years right before a part that is neither the machine nor its board are of that part alone. */
+function isOfPart(one: Said, next: Said | undefined): boolean {
+  return (
+    one.kind === 'age' && next?.kind === 'part' && next.from - one.to <= 1 && partClass(next.classId)?.group !== 'board'
+  );
 }
 
 /** Something is to leave for what has no name: nobody knows what is meant, and the machine has it still. */
@@ -146,7 +159,16 @@ class Line {
     } else {
       const before = this.said.length;
       this.read(clause);
-      this.said.push(...withAges(this.said.splice(before).sort((a, b) => a.from - b.from)));
+      const told = this.said.splice(before).sort((a, b) => a.from - b.from);
+      const ofParts = told.filter((one, index) => isOfPart(one, told[index + 1]));
+      this.unknown.push(...ofParts.map(({ from, to }) => ({ from, to })));
+      const spokenOf = ofIt.test(whole.text) ? this.said.at(-1) : undefined;
+      this.said.push(
+        ...withAges(
+          told.filter((one) => !ofParts.includes(one)),
+          spokenOf,
+        ),
+      );
     }
   }
 
