@@ -685,6 +685,7 @@ export {
   choiceReason,
   factsReason,
   codeText,
+  readingValueText,
   conclusionSentence,
   conditionText,
   contradictionText,

@@ -1,4 +1,4 @@
-import { figureText, wholePercent } from './manner.ts';
+import { figureText, plainFigure, wholePercent } from './manner.ts';
 
 /** Volts as a bench writes them: two places, three for fine figures. */
 export function voltsText(volts: number, places = 2): string {
@@ -19,7 +19,7 @@ export function percentText(share: number): string {
 
 /** A peak's length as people say it. */
 export function durationText(milliseconds: number): string {
-  return milliseconds >= 1000 ? `${milliseconds / 1000} s` : `${milliseconds} ms`;
+  return milliseconds >= 1000 ? `${plainFigure(milliseconds / 1000)} s` : `${plainFigure(milliseconds)} ms`;
 }
 
 /** How many there are: "one tie", "3 ties". */

@@ -4,8 +4,7 @@ import type { Act } from '../job/index.ts';
 import { checkTitle, findingNames, outcomeLabel } from './diagnosing.ts';
 import { wattsText } from './figures.ts';
 import { proofText } from './stations.ts';
-import { changeText, codeText, conditionText, subjectText, unitOf } from './words.ts';
-import { plainFigure } from './manner.ts';
+import { changeText, conditionText, readingValueText, subjectText } from './words.ts';
 
 /** Names that acts speak of by their ids; the id where nobody knows it any more. */
 export interface HistoryNames {
@@ -20,10 +19,7 @@ type Told<K extends Act['kind']> = (act: ActOf<K>, names: HistoryNames) => strin
 
 const readingTold = (act: ActOf<'take-reading' | 'correct-reading'>): string => {
   const { reading } = act;
-  const value =
-    reading.value.kind === 'code'
-      ? codeText[reading.value.code]
-      : `${plainFigure(reading.value.figure)} ${unitOf(reading.subject)}`;
+  const value = readingValueText(reading.subject, reading.value);
   return (
     `${act.kind === 'correct-reading' ? 'Reading corrected' : 'Reading'}: ` +
     `${subjectText[reading.subject]} ${conditionText[reading.condition]}, ${value}`

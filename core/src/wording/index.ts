@@ -15,6 +15,7 @@ export {
 export {
   changeText,
   codeText,
+  readingValueText,
   conditionText,
   doubtText,
   faultGroupText,

@@ -12,6 +12,7 @@ import {
   type Subject,
   type Verdict,
   type VerdictWord,
+  type ReadingValue,
 } from '../measure/index.ts';
 import type { School, LoadWord } from '../load/index.ts';
 import { type FaultGroup, type Hazard, type Need, type Strength } from '../diagnose/index.ts';
@@ -162,6 +163,10 @@ export const loadWordText: Record<LoadWord, string> = {
 
 /** What the figures of a subject are in. */
 export const unitOf = (subject: Subject) => (isRail(subject) ? 'V' : isTime(subject) ? 'ms' : 'mV');
+/** What was read, as it was read: a code in words, or the figure with its unit. */
+export const readingValueText = (subject: Subject, value: ReadingValue): string =>
+  value.kind === 'code' ? codeText[value.code] : `${plainFigure(value.figure)} ${unitOf(subject)}`;
+
 /** A figure of what was read, without its unit; ripple and times in whole ones, a short time with its tenth. */
 export const figureOf = (subject: Subject, figure: number) => {
   if (isRail(subject)) return voltsText(figure);

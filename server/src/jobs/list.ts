@@ -5,6 +5,7 @@ import {
   type Priority,
   searchWords,
   stationLineText,
+  writtenAs,
   type Model,
   type SearchField,
   type Shop,
@@ -122,7 +123,9 @@ function marking(shop: Shop) {
   return ({ id, state, line }: Station) => ({
     id,
     state,
-    line: stationLineText(line, shop.model.knowledge, (supply) => names.get(supply) ?? supply),
+    line: writtenAs(shop.settings, () =>
+      stationLineText(line, shop.model.knowledge, (supply) => names.get(supply) ?? supply),
+    ),
   });
 }
 

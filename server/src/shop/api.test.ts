@@ -70,6 +70,8 @@ describe('the shop', () => {
       'PUT',
     );
     expect(answer.body.settings).toMatchObject({ locale: 'de-DE', timeZone: 'Asia/Tokyo' });
+    // What the list says of a job's stations is worded here.
+    expect(JSON.stringify(await running.list())).toContain('+12 V sags: 11,32');
   });
   it('takes a shop file, and leaves what is here as it is', async () => {
     const shop = JSON.parse(readFileSync(`${demo}/shop.json`, 'utf8')) as { settings: { name: string } };

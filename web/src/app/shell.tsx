@@ -135,6 +135,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const search = useRef<InputRef>(null);
   const [dialog, setDialog] = useState<'none' | 'keys' | 'person'>('none');
   const { newJobAsked, singleKeys } = useAppSelector((state) => state.session);
+  const shopIsComing = useShopQuery().isLoading;
   const code = /^\/jobs\/([^/]+)/.exec(location.pathname)?.[1];
 
   const goStation = useCallback(
@@ -174,7 +175,8 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         <SignedOutNotice />
         <UnsentNotice />
         <WhoWorksHere />
-        {children}
+        {/* What is written is written as the shop does: it is heard first, unless it does not answer. */}
+        {shopIsComing ? null : children}
       </main>
       <SweepWatch />
       <Suspense fallback={null}>

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Modal } from 'antd';
+import styles from './dialog.module.css';
 
 const typedInto = 'input:not([type=checkbox]):not([type=radio]):not([type=file]), textarea';
 
@@ -39,7 +40,7 @@ export function Dialog({
       transitionName=""
       maskTransitionName=""
       {...(width === undefined ? {} : { width })}
-      {...(high ? { style: { top: 20 } } : {})}
+      {...(high ? { className: styles.high ?? '' } : {})}
     >
       <FirstFieldFocused>{children}</FirstFieldFocused>
     </Modal>

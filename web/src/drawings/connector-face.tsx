@@ -47,7 +47,7 @@ function PinFrame({
   readonly children: ReactNode;
 }) {
   return (
-    <g data-pin={pin} {...(onPin === undefined ? {} : { onClick: () => onPin(pin), style: { cursor: 'pointer' } })}>
+    <g data-pin={pin} {...(onPin === undefined ? {} : { onClick: () => onPin(pin), cursor: 'pointer' })}>
       <rect
         x={x + 1.5}
         y={y + 1}

@@ -75,7 +75,7 @@ export function SocketShape({
         tabIndex: 0,
         'aria-label': `${socket.label}, ${socket.used ? 'a cable is in it' : 'nothing recorded'}`,
         'aria-pressed': isCurrent,
-        style: { cursor: 'pointer' },
+        cursor: 'pointer',
         onClick: () => onPick(socket.key),
         onKeyDown: (event: KeyboardEvent) => {
           if (event.key !== ' ') return;
@@ -160,7 +160,7 @@ export function WiresShape({
   readonly isBright: boolean;
   readonly isDim: boolean;
 }) {
-  const line = { style: { stroke: colours[state] }, strokeDasharray: dashes[state] };
+  const line = { stroke: colours[state], strokeDasharray: dashes[state] };
   if (ends.length === 0) return <path d={`M${caseLeft - 66} ${y}H${caseLeft}`} strokeWidth={3} {...line} />;
   return ends.map(({ key }, index) => {
     const start = startOf(key);

@@ -73,6 +73,7 @@ type PlaceLook =
   | 'ownLine'
   | 'large'
   | 'regular'
+  | 'strongly'
   | 'wraps';
 
 type Look = PlaceLook | TextLook | PageLook | KeyLook | EntryLook | SignLook | ListLook;

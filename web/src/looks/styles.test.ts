@@ -127,6 +127,7 @@ it('only what is reckoned for one drawing or bar stands as a style at its elemen
   const found = code.flatMap(({ file, text }) =>
     [...text.matchAll(/\sstyle=\{(\{[^]*?\}|[^{}]+)\}(?=[\s/>])/g)].map(([, style = '']) => ({ file, style })),
   );
+  expect(code.filter(({ text }) => /\bstyle: \{/.test(text)).map(({ file }) => relative(root, file))).toEqual([]);
   expect(found.length).toBeGreaterThan(5);
   expect(
     found.filter(({ style }) => !isReckoned(style)).map(({ file, style }) => [relative(root, file), style]),

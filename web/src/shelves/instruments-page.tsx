@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button } from 'antd';
-import { dayText, instrumentKindText, type Instrument } from '@fairwatt/core';
+import { dayText, instrumentKindText, type Instrument, plainFigure } from '@fairwatt/core';
 import { problemOf, useShopQuery } from '../app/api.ts';
 import { useMay } from '../access/use-may.ts';
 import { today } from '../controls/clock.ts';
@@ -37,7 +37,7 @@ function InstrumentSheet({
         {
           head: 'Instrument',
           cell: (instrument) => instrument.name,
-          cellProps: () => ({ style: { fontWeight: 600 } }),
+          className: looks.strongly,
         },
         { head: 'Kind', cell: (instrument) => instrumentKindText[instrument.kind] },
         {
@@ -45,7 +45,8 @@ function InstrumentSheet({
           cell: (instrument) =>
             instrument.ranges.map((range) => (
               <div key={range.fullScaleVolts} className={looks.fig}>
-                to {range.fullScaleVolts} V: {range.percent} % + {range.counts} × {range.digitVolts} V
+                to {plainFigure(range.fullScaleVolts)} V: {plainFigure(range.percent)} % + {plainFigure(range.counts)} ×{' '}
+                {plainFigure(range.digitVolts)} V
               </div>
             )),
         },
@@ -53,7 +54,9 @@ function InstrumentSheet({
           head: 'Times',
           className: looks.fig,
           cell: (instrument) =>
-            instrument.powerGoodErrorMilliseconds === null ? 'no' : `±${instrument.powerGoodErrorMilliseconds} ms`,
+            instrument.powerGoodErrorMilliseconds === null
+              ? 'no'
+              : `±${plainFigure(instrument.powerGoodErrorMilliseconds)} ms`,
         },
         {
           head: 'Ripple',

@@ -108,7 +108,7 @@ export function PricesPanel({ supplies }: { readonly supplies: readonly SupplySu
         rows={oldest.slice(0, 200)}
         rowKey={(model) => model.id}
         columns={[
-          { head: 'Supply', cell: (model) => model.name, cellProps: () => ({ style: { fontWeight: 600 } }) },
+          { head: 'Supply', cell: (model) => model.name, className: looks.strongly },
           { head: 'Price', className: looks.num, cell: (model) => moneyText(model.price.minor, model.price.currency) },
           { head: 'Of', cell: (model) => (model.price.asOf === null ? 'day not noted' : dayText(model.price.asOf)) },
         ]}

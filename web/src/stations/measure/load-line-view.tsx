@@ -64,8 +64,8 @@ export function LoadLineView({ phase }: { readonly phase: Phase }) {
               <LineFigures line={line} />
               {line.scatterVolts === null && (
                 <p className={`${looks.quiet} ${looks.below}`}>
-                  Two readings always lie on a line: how they scatter is taken for granted (0.17 % of nominal). A third
-                  load begins to tell it.
+                  Two readings always lie on a line: how they scatter is taken for granted ({figureText(0.17, 2)} % of
+                  nominal). A third load begins to tell it.
                 </p>
               )}
               {line.bend !== null && (

@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import { Button, Input } from 'antd';
 import {
-  codeText,
   conditionText,
   doubtOf,
   doubtText,
@@ -10,10 +9,12 @@ import {
   parseFigure,
   isPossible,
   subjectText,
-  unitOf,
   instrumentName,
   type Phase,
   type Reading,
+  figureText,
+  plainFigure,
+  readingValueText,
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { clockTime } from '../../controls/clock.ts';
@@ -117,8 +118,7 @@ export function ReadingList({ phase }: { readonly phase: Phase }) {
   );
 }
 
-const valueText = (reading: Reading) =>
-  reading.value.kind === 'code' ? codeText[reading.value.code] : `${reading.value.figure} ${unitOf(reading.subject)}`;
+const valueText = (reading: Reading) => readingValueText(reading.subject, reading.value);
 
 /** A figure that is corrected in place; the old one stays in the list, struck. */
 function Figure({ reading, was }: { readonly reading: Reading; readonly was: Reading | null }) {
@@ -137,7 +137,7 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
           className={looks.answer}
           disabled={locked}
           aria-label={`Correct ${subjectText[reading.subject]} ${valueText(reading)}`}
-          onClick={() => setText(reading.value.kind === 'figure' ? String(reading.value.figure) : '')}
+          onClick={() => setText(reading.value.kind === 'figure' ? plainFigure(reading.value.figure) : '')}
         >
           {valueText(reading)}
         </Button>
@@ -183,10 +183,10 @@ function Figure({ reading, was }: { readonly reading: Reading; readonly was: Rea
           if (event.key === 'Escape') setText(null);
         }}
         onBlur={() => {
-          if (text === (reading.value.kind === 'figure' ? String(reading.value.figure) : '')) setText(null);
+          if (text === (reading.value.kind === 'figure' ? plainFigure(reading.value.figure) : '')) setText(null);
         }}
       />
-      {figure === null && <span className={looks.errorText}>a figure, such as 11.92</span>}
+      {figure === null && <span className={looks.errorText}>a figure, such as {figureText(11.92, 2)}</span>}
       {doubt !== null && (
         <span className={`${looks.errorText} ${looks.regular}`}>
           {doubtText(reading.subject, doubt, possible)}

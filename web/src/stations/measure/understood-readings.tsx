@@ -1,8 +1,8 @@
 import { Button } from 'antd';
-import { conditionText, doubtText, quickProblemText, subjectText } from '@fairwatt/core';
+import { conditionText, doubtText, quickProblemText, readingValueText, subjectText } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { looks } from '../../looks/looks.ts';
-import { figureText, type QuickEntry } from './use-quick-entry.ts';
+import type { QuickEntry } from './use-quick-entry.ts';
 import { signs } from '../../controls/signs.tsx';
 import styles from './understood-readings.module.css';
 
@@ -14,7 +14,8 @@ export function UnderstoodReadings({ entry }: { readonly entry: QuickEntry }) {
     <div id="quick-understood" aria-live="polite" className={styles.understood}>
       {readings.map((reading, index) => (
         <span key={index} className={styles.reading}>
-          <strong>{subjectText[reading.subject]}</strong> <span className={looks.fig}>{figureText(reading)}</span>{' '}
+          <strong>{subjectText[reading.subject]}</strong>{' '}
+          <span className={looks.fig}>{readingValueText(reading.subject, reading.value)}</span>{' '}
           <span className={looks.quiet}>
             {conditionText[reading.condition ?? habit.condition]}
             {reading.loadWatts === null ? '' : `, ${reading.loadWatts} W`}

@@ -2,25 +2,21 @@ import { useEffect, useRef, useState } from 'react';
 import type { InputRef } from 'antd';
 import {
   bareReading,
-  codeText,
   gives,
   isPossible,
   missingRails,
   parseQuickEntry,
   subjectText,
-  unitOf,
   type Condition,
   type Instrument,
   type Phase,
   type QuickReading,
+  readingValueText,
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { useKeptLine } from '../../job/use-kept-line.ts';
 import { useTypedText } from '../../offline/typed-texts.ts';
 import { useMeasuringHabit } from './use-measuring-habit.ts';
-
-export const figureText = (reading: QuickReading) =>
-  reading.value.kind === 'code' ? codeText[reading.value.code] : `${reading.value.figure} ${unitOf(reading.subject)}`;
 
 /** What a line says, and what stands against keeping it. */
 function understand(line: string, absent: ReturnType<typeof missingRails>, instrument: Instrument | undefined) {
@@ -85,7 +81,13 @@ export function useQuickEntry(phase: Phase, askedFor: Condition | null) {
     }
     if (readings.some((reading) => take(reading) !== null)) return;
     change('');
-    kept.keep(text, '', readings.map((reading) => `${subjectText[reading.subject]} ${figureText(reading)}`).join(', '));
+    kept.keep(
+      text,
+      '',
+      readings
+        .map((reading) => `${subjectText[reading.subject]} ${readingValueText(reading.subject, reading.value)}`)
+        .join(', '),
+    );
   }
   function takeBack(): void {
     const line = kept.takeBack(text);

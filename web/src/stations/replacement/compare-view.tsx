@@ -12,6 +12,7 @@ import {
   wattsText,
   type CandidateRow,
   type ShopSettings,
+  plainFigure,
 } from '@fairwatt/core';
 import { useDesk } from '../../job/job-context.ts';
 import { looks, verdictLook } from '../../looks/looks.ts';
@@ -52,7 +53,7 @@ function comparedRows({ currency, choosing }: ShopSettings, inletLabel: (id: str
     ['Depth', ({ model }) => `${model.depthMillimetres} mm`],
     ['Cables', ({ model, cables }) => `${model.label.modular}, ${cables} used`],
     ['Optional inlets open', ({ openOptional }) => String(openOptional.length)],
-    ['Noise', ({ model }) => (model.noiseDecibels === null ? 'not known' : `${model.noiseDecibels} dB`)],
+    ['Noise', ({ model }) => (model.noiseDecibels === null ? 'not known' : `${plainFigure(model.noiseDecibels)} dB`)],
     ['Air', ({ model }) => fanSideText[model.fan]],
     ['Correction', ({ model }) => correctionText[model.correction]],
     ['Protections', ({ model }) => `${model.protections.length} of ${protectionNames.length}`],
