@@ -92,7 +92,7 @@ export function moneyText(minor: number, currency: string): string {
   return format.format(minor / 100);
 }
 
-/** Days from 1970-01-01 to a day of the Gregorian calendar (Howard Hinnant's `days_from_civil`, integers alone). */
+/** Days from 1970-01-01 to a day of the Gregorian calendar (eras of 400 years, each begun in March; integers alone). */
 function daysSince1970(year: number, month: number, day: number): number {
   const fromMarch = month > 2 ? year : year - 1;
   const era = Math.floor(fromMarch / 400);

@@ -40,6 +40,11 @@ describe('the clock of a shop', () => {
     writeAsShop({ locale: 'en-GB', timeZone: 'Asia/Kolkata' });
     expect(wallAhead(Date.parse(winter))).toBe(5.5 * 3_600_000);
   });
+  it('is this device’s own where the browser does not know the zone', () => {
+    const own = [clockTime(winter), dayAndTime(summer)];
+    writeAsShop({ locale: 'en-GB', timeZone: 'Nowhere/Lantern_Quay' });
+    expect([clockTime(winter), dayAndTime(summer)]).toEqual(own);
+  });
   it('marks an axis at its own whole hours', () => {
     writeAsShop({ locale: 'en-GB', timeZone: 'Asia/Kolkata' });
     const from = Date.parse(winter);

@@ -24,14 +24,25 @@ function clockOf(locale: string, timeZone: string): Clock {
 let clock = clockOf(firstLocale, '');
 let goesBy = `${firstLocale} `;
 
+/** Whether this browser knows a zone: an old one lacks those that were named since. */
+function isKnownZone(timeZone: string): boolean {
+  try {
+    return Intl.DateTimeFormat('en-GB', { timeZone }).resolvedOptions().timeZone !== '';
+  } catch (error) {
+    if (error instanceof RangeError) return false;
+    throw error;
+  }
+}
+
 /**
- * From now on figures and times are written as the shop writes them, by its clock; without a zone by this device's.
- * @throws RangeError for what is no language, or no zone
+ * From now on figures and times are written as the shop writes them, by its clock; without a zone, or with one that
+ * this browser does not know, by this device's.
+ * @throws RangeError for what is no language
  */
 export function writeAsShop({ locale, timeZone }: { readonly locale: string; readonly timeZone: string }): void {
   if (goesBy === `${locale} ${timeZone}`) return;
   writeAs({ locale });
-  clock = clockOf(locale, timeZone);
+  clock = clockOf(locale, timeZone === '' || isKnownZone(timeZone) ? timeZone : '');
   goesBy = `${locale} ${timeZone}`;
 }
 
