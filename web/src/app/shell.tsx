@@ -135,7 +135,6 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const search = useRef<InputRef>(null);
   const [dialog, setDialog] = useState<'none' | 'keys' | 'person'>('none');
   const { newJobAsked, singleKeys } = useAppSelector((state) => state.session);
-  const shopIsComing = useShopQuery().isLoading;
   const code = /^\/jobs\/([^/]+)/.exec(location.pathname)?.[1];
 
   const goStation = useCallback(
@@ -175,8 +174,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         <SignedOutNotice />
         <UnsentNotice />
         <WhoWorksHere />
-        {/* What is written is written as the shop does: it is heard first, unless it does not answer. */}
-        {shopIsComing ? null : children}
+        {children}
       </main>
       <SweepWatch />
       <Suspense fallback={null}>
