@@ -2,6 +2,8 @@ import { z } from 'zod';
 import {
   firstChoosing,
   firstLocale,
+  isLocale,
+  isTimeZone,
   needs,
   schools,
   type ChoosingSettings,
@@ -51,30 +53,6 @@ export const choosingSchema = z.strictObject({
     .refine((weights) => Object.values(weights).some((value) => value > 0), 'at least one weight is above 0'),
 }) satisfies z.ZodType<ChoosingSettings>;
 
-const mostOfTag = 40;
-
-/** A language tag by which figures and days can be written here. */
-export function isLocale(tag: string): boolean {
-  if (tag === '' || tag.length > mostOfTag) return false;
-  try {
-    return Intl.NumberFormat.supportedLocalesOf(tag).length === 1;
-  } catch (error) {
-    if (error instanceof RangeError) return false;
-    throw error;
-  }
-}
-
-/** A zone that clocks here know, or none. */
-export function isTimeZone(zone: string): boolean {
-  if (zone.length > mostOfTag) return false;
-  try {
-    return zone === '' || Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone !== '';
-  } catch (error) {
-    if (error instanceof RangeError) return false;
-    throw error;
-  }
-}
-
 /** What codes begin with where a shop has not said otherwise. */
 export const firstCodePrefix = 'FW';
 
@@ -84,7 +62,7 @@ export const shopSettingsSchema = z.strictObject({
   mainsVolts: figure(90, 260),
   currency: z.string().regex(/^[A-Z]{3}$/),
   locale: z.string().refine(isLocale, 'a language such as en-GB').default(firstLocale),
-  timeZone: z.string().refine(isTimeZone, 'a time zone such as Etc/UTC, or none').default(''),
+  timeZone: z.union([z.literal(''), z.string().refine(isTimeZone, 'a time zone such as Etc/UTC, or none')]).default(''),
   school: z.enum(schools),
   stopProbability: figure(0.5, 0.999),
   bench: z.strictObject({ has: z.array(z.enum(needs)), mayMeterMains: z.boolean() }),

@@ -701,6 +701,8 @@ export {
   dayText,
   figureText,
   firstLocale,
+  isLocale,
+  isTimeZone,
   type Manner,
   plainFigure,
   writeAs,

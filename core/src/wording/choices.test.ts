@@ -35,7 +35,7 @@ describe('what was known at a choice', () => {
     expect(choiceLines({ facts: priced, known: [] }).slice(1)).toEqual([
       '€89.90, to order',
       'runs for €31.20 a year',
-      '1 cable, 1 optional inlet open',
+      'one cable, one optional inlet open',
     ]);
   });
   it('never claims that what does not fit serves every inlet', () => {

@@ -1,6 +1,6 @@
 import type { CandidateFacts, Choice, ChoiceFacts } from '../job/index.ts';
 import type { CandidateClass } from '../supply/index.ts';
-import { percentText } from './figures.ts';
+import { counted, percentText } from './figures.ts';
 import { dayText, moneyText } from './manner.ts';
 import { loadFindingText } from './loads.ts';
 
@@ -9,8 +9,6 @@ const despite: Record<Exclude<CandidateClass, 'fits'>, string> = {
   almost: 'though not everything fitted yet',
   falls: 'though it does not fit',
 };
-
-const counted = (count: number, what: string) => `${count} ${what}${count === 1 ? '' : 's'}`;
 
 function candidateLines(facts: CandidateFacts): string[] {
   const { price, runningAYear, loadShare, openOptional, fullest } = facts;

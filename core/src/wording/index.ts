@@ -6,6 +6,8 @@ export {
   dayText,
   figureText,
   firstLocale,
+  isLocale,
+  isTimeZone,
   type Manner,
   moneyText,
   plainFigure,

@@ -7,6 +7,27 @@ export interface Manner {
 /** Where a shop has not said otherwise. */
 export const firstLocale = 'en-GB';
 
+/** No tag of a language, and no name of a zone, is longer. */
+const mostOfTag = 40;
+
+function isKnown(tag: string, known: () => boolean): boolean {
+  if (tag === '' || tag.length > mostOfTag) return false;
+  try {
+    return known();
+  } catch (error) {
+    if (error instanceof RangeError) return false;
+    throw error;
+  }
+}
+
+/** A language tag by which figures and days can be written here. */
+export const isLocale = (tag: string): boolean =>
+  isKnown(tag, () => Intl.NumberFormat.supportedLocalesOf(tag).length === 1);
+
+/** A zone that clocks here know: an old browser lacks those that were named since. */
+export const isTimeZone = (zone: string): boolean =>
+  isKnown(zone, () => Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone !== '');
+
 /** Figures are typed and read in these digits everywhere, whatever others a language has. */
 const digits = { numberingSystem: 'latn' } as const;
 

@@ -1,4 +1,4 @@
-import { figureText, firstLocale, writeAs } from '@fairwatt/core';
+import { figureText, firstLocale, isTimeZone, writeAs } from '@fairwatt/core';
 
 interface Clock {
   readonly time: Intl.DateTimeFormat;
@@ -24,16 +24,6 @@ function clockOf(locale: string, timeZone: string): Clock {
 let clock = clockOf(firstLocale, '');
 let goesBy = `${firstLocale} `;
 
-/** Whether this browser knows a zone: an old one lacks those that were named since. */
-function isKnownZone(timeZone: string): boolean {
-  try {
-    return Intl.DateTimeFormat('en-GB', { timeZone }).resolvedOptions().timeZone !== '';
-  } catch (error) {
-    if (error instanceof RangeError) return false;
-    throw error;
-  }
-}
-
 /**
  * From now on figures and times are written as the shop writes them, by its clock; without a zone, or with one that
  * this browser does not know, by this device's.
@@ -42,7 +32,7 @@ function isKnownZone(timeZone: string): boolean {
 export function writeAsShop({ locale, timeZone }: { readonly locale: string; readonly timeZone: string }): void {
   if (goesBy === `${locale} ${timeZone}`) return;
   writeAs({ locale });
-  clock = clockOf(locale, timeZone === '' || isKnownZone(timeZone) ? timeZone : '');
+  clock = clockOf(locale, isTimeZone(timeZone) ? timeZone : '');
   goesBy = `${locale} ${timeZone}`;
 }
 
