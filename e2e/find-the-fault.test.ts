@@ -1,6 +1,6 @@
 import type { Page } from 'puppeteer-core';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { choose, fill, goTo, press, pressKey, pressTab, saved, seeText } from './application.ts';
+import { choose, fill, goTo, press, pressKey, pressTab, saved, seeText, visit } from './application.ts';
 import { openPage } from './browser.ts';
 import { doActs, jobOf, newJob, noted } from './messages.ts';
 import { patience } from './patience.ts';
@@ -249,6 +249,12 @@ describe('record and settings', () => {
     const utc = new Date().getTimezoneOffset() === 0;
     if (utc) expect((hours(after.head) - hours(before.head) + 24) % 24).toBe(9);
     expect(after.head).toMatch(/\d+\. Nov\. 2026/);
+    // A page that is loaded anew draws nothing of the shop before it has heard how that writes.
+    const anew = await openPage(chromium.browser);
+    await visit(anew, `${application.url}/supplies`);
+    await seeText(anew, /\d,\d\d\s€/, 'tbody');
+    expect(await anew.$eval('tbody', (element) => element.textContent)).not.toMatch(/€\d+\.\d/);
+    await anew.browserContext().close();
     await goTo(page, `${application.url}/settings`);
     await set('Figures and days written as in', 'British English', 'locale', 'en-GB');
     await set('Times by the clock of', 'each device', 'timeZone', '');

@@ -13,6 +13,7 @@ import { Button, Select, type InputRef } from 'antd';
 import { NavLink, useLocation, useMatch, useNavigate } from 'react-router';
 import { stationIds } from '@fairwatt/core';
 import { SignedOutNotice } from '../access/signed-out-notice.tsx';
+import { Waiting } from '../controls/waiting.tsx';
 import { looks } from '../looks/looks.ts';
 import { useAccessQuery, useShopQuery } from './api.ts';
 import { FindForm } from './find-form.tsx';
@@ -135,6 +136,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const search = useRef<InputRef>(null);
   const [dialog, setDialog] = useState<'none' | 'keys' | 'person'>('none');
   const { newJobAsked, singleKeys } = useAppSelector((state) => state.session);
+  const shopIsComing = useShopQuery().isLoading;
   const code = /^\/jobs\/([^/]+)/.exec(location.pathname)?.[1];
 
   const goStation = useCallback(
@@ -174,7 +176,8 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         <SignedOutNotice />
         <UnsentNotice />
         <WhoWorksHere />
-        {children}
+        {/* Figures are written as the shop does: it is heard first, unless it does not answer. */}
+        {shopIsComing ? <Waiting className={looks.page} /> : children}
       </main>
       <SweepWatch />
       <Suspense fallback={null}>
